@@ -1,0 +1,34 @@
+import type { AuthScheme } from "./connection.js";
+
+/** `Authorization: Bearer …` (RFC 6750, section 2.1). */
+export const bearer: AuthScheme = (token, { headers }) => {
+  headers.set("authorization", `Bearer ${token}`);
+};
+
+/** `Authorization: Basic …` (RFC 7617); the credential is "user:password". */
+export const basic: AuthScheme = (credential, { headers }) => {
+  const bytes = new TextEncoder().encode(credential);
+  headers.set("authorization", `Basic ${btoa(String.fromCharCode(...bytes))}`);
+};
+
+/** A key in a header of its own. */
+export function keyInHeader(name: string): AuthScheme {
+  return (key, { headers }) => {
+    headers.set(name, key);
+  };
+}
+
+/** A key in the query. */
+export function keyInQuery(name: string): AuthScheme {
+  return (key, { query }) => {
+    query.push(`${encodeURIComponent(name)}=${encodeURIComponent(key)}`);
+  };
+}
+
+/** A key in a cookie; platforms that manage cookies themselves (browsers) leave the header out. */
+export function keyInCookie(name: string): AuthScheme {
+  return (key, { headers }) => {
+    const others = headers.get("cookie");
+    headers.set("cookie", `${others === null ? "" : `${others}; `}${name}=${encodeURIComponent(key)}`);
+  };
+}

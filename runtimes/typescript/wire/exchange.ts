@@ -1,0 +1,58 @@
+import { supplied, type CallOptions, type Connection } from "./connection.js";
+import { failure } from "./failure.js";
+
+/** What goes out, credentials and standing headers already in place. */
+export interface Exchange {
+  readonly call: string;
+  readonly method: string;
+  readonly url: string;
+  readonly headers: Headers;
+  readonly body?: RequestInit["body"] | undefined;
+}
+
+/** A response, and what has to be called when its body has been read, or has not. */
+export interface Exchanged {
+  readonly response: Response;
+  readonly done: () => void;
+  /** The failure for an error met while reading the body. */
+  readonly explain: (error: unknown) => Error;
+}
+
+/** Headers of the connection and the call, the call's being stronger. */
+export async function startHeaders(connection: Connection, options: CallOptions | undefined): Promise<Headers> {
+  const headers = new Headers(connection.headers === undefined ? {} : await supplied(connection.headers));
+  for (const [name, value] of Object.entries(options?.headers ?? {})) headers.set(name, value);
+  return headers;
+}
+
+/** One HTTP exchange, ended by the time limit or the app's signal; every error becomes a failure. */
+export async function exchange(connection: Connection, request: Exchange, options: CallOptions | undefined): Promise<Exchanged> {
+  const controller = new AbortController();
+  let reason: "aborted" | "timed-out" | undefined;
+  const stop = (why: "aborted" | "timed-out") => (): void => {
+    reason ??= why;
+    controller.abort();
+  };
+  const abort = stop("aborted");
+  const signal = options?.signal;
+  signal?.addEventListener("abort", abort);
+  if (signal?.aborted) abort();
+  const timeoutMs = options?.timeoutMs ?? connection.timeoutMs;
+  const timer = timeoutMs === undefined ? undefined : setTimeout(stop("timed-out"), timeoutMs);
+  const done = (): void => {
+    clearTimeout(timer);
+    signal?.removeEventListener("abort", abort);
+  };
+  const explain = (error: unknown): Error => {
+    const message = reason === undefined ? `${request.method} ${request.url} could not be reached` : reason === "aborted" ? "the app gave up" : `no answer within ${String(timeoutMs)} ms`;
+    return failure(request.call, message, { status: reason ?? "unreachable" }, error);
+  };
+  try {
+    const { method, headers, body } = request;
+    const response = await connection.fetch(request.url, { method, headers, signal: controller.signal, ...(body === undefined ? {} : { body }) });
+    return { response, done, explain };
+  } catch (error) {
+    done();
+    throw explain(error);
+  }
+}

@@ -1,0 +1,52 @@
+/** What a parameter can hold once it is written as text. */
+export type Scalar = string | number | bigint | boolean | null;
+
+const encode = encodeURIComponent;
+
+function text(value: unknown): string {
+  return typeof value === "string" ? value : typeof value === "object" ? JSON.stringify(value) : String(value);
+}
+
+/** Entries that are there: undefined means absent. */
+function entries(value: object): [string, unknown][] {
+  return Object.entries(value).filter(([, each]) => each !== undefined);
+}
+
+/** Path style "simple" (RFC 6570, section 3.2.2): `a`, `a,b`, or for a record `k,v` (`k=v` when exploded). */
+export function segment(value: unknown, explode = false): string {
+  if (Array.isArray(value)) return value.map((each) => encode(text(each))).join(",");
+  if (typeof value === "object" && value !== null) {
+    return entries(value)
+      .map(([key, each]) => `${encode(key)}${explode ? "=" : ","}${encode(text(each))}`)
+      .join(",");
+  }
+  return encode(text(value));
+}
+
+/** Header style "simple": like a path segment, without percent-encoding; undefined when the value is absent. */
+export function header(value: unknown, explode = false): string | undefined {
+  if (value === undefined) return undefined;
+  if (Array.isArray(value)) return value.map(text).join(",");
+  if (typeof value === "object" && value !== null) {
+    return entries(value)
+      .map(([key, each]) => `${key}${explode ? "=" : ","}${text(each)}`)
+      .join(",");
+  }
+  return text(value);
+}
+
+/** Query style "form": `name=a&name=b` when exploded (the default), else `name=a,b`; "" when the value is absent. */
+export function form(name: string, value: unknown, explode = true): string {
+  if (value === undefined) return "";
+  if (Array.isArray(value)) {
+    if (value.length === 0) return "";
+    const parts = value.map((each) => encode(text(each)));
+    return explode ? parts.map((part) => `${encode(name)}=${part}`).join("&") : `${encode(name)}=${parts.join(",")}`;
+  }
+  if (typeof value === "object" && value !== null) {
+    const pairs = entries(value);
+    if (explode) return pairs.map(([key, each]) => `${encode(key)}=${encode(text(each))}`).join("&");
+    return `${encode(name)}=${pairs.map(([key, each]) => `${encode(key)},${encode(text(each))}`).join(",")}`;
+  }
+  return `${encode(name)}=${encode(text(value))}`;
+}

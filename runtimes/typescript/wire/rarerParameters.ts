@@ -1,0 +1,51 @@
+/** Styles that few contracts use; an app whose calls do not need them does not carry them. */
+import { form, segment } from "./parameters.js";
+
+function list(name: string, value: unknown, separator: string): string {
+  if (!Array.isArray(value)) return form(name, value, false);
+  return value.length === 0 ? "" : `${encodeURIComponent(name)}=${value.map((each) => encodeURIComponent(String(each))).join(separator)}`;
+}
+
+/** Query style "spaceDelimited": `name=a%20b`. */
+export function spaced(name: string, value: unknown): string {
+  return list(name, value, "%20");
+}
+
+/** Query style "pipeDelimited": `name=a%7Cb`. */
+export function piped(name: string, value: unknown): string {
+  return list(name, value, "%7C");
+}
+
+/** Query style "deepObject": `name[key]=value`, nested records and lists alike. */
+export function deepObject(name: string, value: unknown): string {
+  return deepPairs(name, value).join("&");
+}
+
+function deepPairs(name: string, value: unknown): string[] {
+  if (value === undefined) return [];
+  if (Array.isArray(value)) return value.flatMap((each) => deepPairs(name, each));
+  if (typeof value === "object" && value !== null) {
+    return Object.entries(value).flatMap(([key, each]) => deepPairs(`${name}[${key}]`, each));
+  }
+  return [`${encodeURIComponent(name)}=${encodeURIComponent(String(value))}`];
+}
+
+/** A query parameter whose value is JSON. */
+export function jsonQuery(name: string, value: unknown): string {
+  return value === undefined ? "" : `${encodeURIComponent(name)}=${encodeURIComponent(JSON.stringify(value))}`;
+}
+
+/** Path style "label": `.a,b`, or `.a.b` when exploded. */
+export function label(value: unknown, explode = false): string {
+  const written = segment(value, explode);
+  return `.${explode ? written.replaceAll(",", ".") : written}`;
+}
+
+/** Path style "matrix": `;name=a,b`, or `;name=a;name=b` when exploded. */
+export function matrix(name: string, value: unknown, explode = false): string {
+  const key = encodeURIComponent(name);
+  if (!explode) return `;${key}=${segment(value)}`;
+  if (Array.isArray(value)) return value.map((each) => `;${key}=${segment(each)}`).join("");
+  if (typeof value === "object" && value !== null) return `;${segment(value, true).replaceAll(",", ";")}`;
+  return `;${key}=${segment(value)}`;
+}

@@ -1,0 +1,45 @@
+// Builds the package: bundles the program and the core library, and writes the core's type declarations.
+import { createHash } from "node:crypto";
+import { execFileSync } from "node:child_process";
+import { chmodSync, readFileSync, readdirSync, rmSync, statSync } from "node:fs";
+import { join } from "node:path";
+import { build } from "esbuild";
+
+const root = new URL("..", import.meta.url).pathname;
+process.chdir(root);
+const manifest = JSON.parse(readFileSync("package.json", "utf8"));
+
+/** A hash over every source that ends up in the program, so that a new build never takes old output for current. */
+function sourceHash(folder) {
+  const hash = createHash("sha256");
+  const walk = (path) => {
+    for (const name of readdirSync(path).sort()) {
+      const full = join(path, name);
+      if (statSync(full).isDirectory()) walk(full);
+      else hash.update(full).update(readFileSync(full, "utf8").replaceAll("\r\n", "\n"));
+    }
+  };
+  walk(folder);
+  return hash.digest("hex").slice(0, 16);
+}
+
+rmSync("dist", { recursive: true, force: true });
+await build({
+  entryPoints: { "cli/main": "src/cli/main.ts", "core/index": "src/core/index.ts" },
+  outdir: "dist",
+  bundle: true,
+  splitting: true,
+  format: "esm",
+  platform: "node",
+  target: "node20",
+  mainFields: ["module", "main"],
+  chunkNames: "chunks/[name]-[hash]",
+  external: ["typescript", "@faker-js/faker", "@faker-js/faker/*"],
+  define: { RHEMA_VERSION: JSON.stringify(manifest.version), RHEMA_BUILD: JSON.stringify(sourceHash("src")) },
+  // Packages written as CommonJS ask for Node's own modules through `require`.
+  banner: { js: 'import { createRequire as rhemaRequire } from "node:module"; const require = rhemaRequire(import.meta.url);' },
+  legalComments: "none",
+  logLevel: "warning",
+});
+chmodSync("dist/cli/main.js", 0o755);
+execFileSync(process.execPath, ["node_modules/typescript/lib/tsc.js", "-p", "tsconfig.build.json"], { stdio: "inherit" });

@@ -1,0 +1,1 @@
+export async function demoCommand(..._: unknown[]): Promise<number> { return Promise.resolve(0); }

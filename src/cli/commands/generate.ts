@@ -1,0 +1,144 @@
+import { worst } from "../../core/change/change.js";
+import { breaksProject, type ContractImpact } from "../../core/change/impact.js";
+import { counted, type Paint } from "../../core/report/paint.js";
+import { placeText, renderProblem, type TextOf } from "../../core/report/renderProblem.js";
+import { generate, type ContractOutcome, type GenerateOptions, type GenerateOutcome, type SdkOutcome } from "../../workspace/generate.js";
+import { readLedger } from "../../workspace/ledger.js";
+import { openProject } from "../../workspace/project.js";
+import { hashOf } from "../../workspace/textFile.js";
+import { impactJson } from "../impactJson.js";
+import { problemJson } from "../problemJson.js";
+import type { GlobalOptions, Terminal } from "../terminal.js";
+
+/** `rhema generate [sdk…]`: read, check, compare with the pin, report, write, re-pin. */
+export async function generateCommand(terminal: Terminal, globals: GlobalOptions, options: GenerateOptions): Promise<number> {
+  const startedAt = performance.now();
+  const isKnownSound = (root: string, text: string): boolean => {
+    try {
+      return readLedger({ root }).configuration === hashOf(text);
+    } catch {
+      // A ledger that cannot be read proves nothing; the command itself will say what is wrong with it.
+      return false;
+    }
+  };
+  const project = await openProject(process.cwd(), globals.config, { isKnownSound });
+  const outcome = await generate(project, options);
+  const elapsedMs = Math.round(performance.now() - startedAt);
+  terminal.note(problemLines(outcome, terminal.paint));
+  terminal.result(reportLines(outcome, elapsedMs, terminal.paint));
+  terminal.document({ exitCode: outcome.exitCode, elapsedMs, sdks: outcome.sdks.map((sdk) => sdkJson(sdk, outcome.textOf)), problems: outcome.problems.map((problem) => problemJson(problem, outcome.textOf)) });
+  return outcome.exitCode;
+}
+
+function problemLines(outcome: GenerateOutcome, paint: Paint): string[] {
+  const seen = new Set<string>();
+  const all = [...outcome.problems, ...outcome.sdks.flatMap((sdk) => sdk.problems)].filter((problem) => {
+    const key = JSON.stringify([problem.code, problem.message, problem.places]);
+    if (seen.has(key)) return false;
+    seen.add(key);
+    return true;
+  });
+  const lines = all.flatMap((problem) => [...renderProblem(problem, outcome.textOf, paint), ""]);
+  return outcome.completedEarlier ? ["An earlier run was stopped while it wrote; it is complete now.", "", ...lines] : lines;
+}
+
+function reportLines(outcome: GenerateOutcome, elapsedMs: number, paint: Paint): string[] {
+  const lines = [headline(outcome, paint)];
+  const contracts = new Map(outcome.sdks.flatMap((sdk) => sdk.contracts.map((contract) => [contract.name, contract] as const)));
+  lines.push(...table([...contracts.values()].map((contract) => contractRow(contract, paint))));
+  lines.push(...table(outcome.sdks.map((sdk) => sdkRow(sdk, paint))));
+  for (const contract of contracts.values()) lines.push(...setAsideLines(contract, outcome.textOf, paint));
+  const impacts = new Map(outcome.sdks.flatMap((sdk) => sdk.impacts.map((impact) => [impact.contract, impact] as const)));
+  for (const impact of impacts.values()) lines.push(...impactLines(impact, paint));
+  return [...lines, paint.quiet(`  took ${(elapsedMs / 1000).toFixed(2)} s`)];
+}
+
+function headline(outcome: GenerateOutcome, paint: Paint): string {
+  const held = outcome.sdks.filter((sdk) => sdk.state === "held back");
+  const names = (sdks: readonly SdkOutcome[]): string => sdks.map((sdk) => sdk.name).join(", ");
+  if (held.length > 0) return paint.bad(`generate: ${names(held)} held back, see the ${counted(errorCount(outcome), "error")} above`);
+  if (outcome.sdks.every((sdk) => sdk.state === "unchanged")) return paint.good(`generate: ${names(outcome.sdks)} already up to date`);
+  const dry = outcome.sdks.some((sdk) => sdk.state === "would be written");
+  return paint.good(`generate: ${names(outcome.sdks)} ${dry ? "would be written (--dry-run)" : "written"}`);
+}
+
+function errorCount(outcome: GenerateOutcome): number {
+  return outcome.sdks.flatMap((sdk) => sdk.problems).filter((problem) => problem.level === "error").length;
+}
+
+function contractRow(contract: ContractOutcome, paint: Paint): string[] {
+  const kind = contract.protocol === "rest" ? "REST" : "GraphQL";
+  const [first = "", ...others] = contract.from;
+  return [
+    paint.accent(contract.name),
+    `${kind}${contract.version === "" ? "" : ` ${contract.version}`}`,
+    counted(contract.calls, contract.protocol === "rest" ? "operation" : "query", contract.protocol === "rest" ? "operations" : "queries"),
+    counted(contract.types, "type"),
+    contract.untyped > 0 ? paint.warn(`${String(contract.untyped)} untyped`) : "all typed",
+    paint.quiet(first + (others.length > 0 ? ` and ${String(others.length)} more` : "")),
+  ];
+}
+
+function sdkRow(sdk: SdkOutcome, paint: Paint): string[] {
+  const { added, changed, unchanged, removed } = sdk.files;
+  const counts = [
+    ...(added > 0 ? [`${String(added)} new`] : []),
+    ...(changed > 0 ? [`${String(changed)} changed`] : []),
+    ...(removed > 0 ? [`${String(removed)} removed`] : []),
+    `${String(unchanged)} unchanged`,
+  ];
+  return [paint.accent(sdk.name), sdk.state, sdk.state === "held back" ? "nothing written" : `${counts.join(", ")} files`, paint.quiet(sdk.into)];
+}
+
+function table(rows: readonly string[][]): string[] {
+  // eslint-disable-next-line no-control-regex -- colour codes take no room on the screen
+  const widthOf = (cell: string): number => cell.replace(/\u001b\[\d+m/g, "").length;
+  const widths = (rows[0] ?? []).map((_, column) => Math.max(...rows.map((row) => widthOf(row[column] ?? ""))));
+  return rows.map((row) => `  ${row.map((cell, column) => cell + " ".repeat(Math.max(0, (widths[column] ?? 0) - widthOf(cell)))).join("  ")}`.trimEnd());
+}
+
+const asideShown = 20;
+
+function setAsideLines(contract: ContractOutcome, textOf: TextOf, paint: Paint): string[] {
+  const faults = contract.setAside.filter((each) => each.kind === "fault");
+  const unsupported = contract.setAside.filter((each) => each.kind === "unsupported");
+  const block = (heading: string, list: ContractOutcome["setAside"]): string[] =>
+    list.length === 0
+      ? []
+      : [
+          `  ${paint.warn(`${contract.name}: ${heading}`)}`,
+          ...list.slice(0, asideShown).map((each) => `    ${each.what}  ${each.why}  ${paint.quiet(placeText(each.place, textOf))}`),
+          ...(list.length > asideShown ? [`    and ${String(list.length - asideShown)} more (--json lists all)`] : []),
+        ];
+  return [
+    ...block(`${counted(faults.length, "part")} set aside, because the contract is broken there`, faults),
+    ...block(`${counted(unsupported.length, "part")} left out, not supported yet`, unsupported),
+  ];
+}
+
+function impactLines(impact: ContractImpact, paint: Paint): string[] {
+  const breaking = impact.changes.filter(breaksProject);
+  const risky = impact.changes.filter((change) => change.use !== "not used" && worst(change.verdict) === "risky");
+  const verdict =
+    breaking.length > 0
+      ? paint.bad(`${counted(breaking.length, "change breaks", "changes break")} what this project uses`)
+      : risky.length > 0
+        ? paint.warn(`${counted(risky.length, "risky change")} to what this project uses`)
+        : paint.good("nothing this project uses breaks");
+  const lines = [`  ${paint.accent(impact.contract)} changed since the pin (${impact.from} -> ${impact.to}): ${counted(impact.changes.length, "change")}, ${verdict}`];
+  for (const change of breaking.slice(0, 5)) lines.push(`    ${paint.bad("x")} ${change.message}`);
+  if (breaking.length > 5) lines.push(`    and ${String(breaking.length - 5)} more`);
+  return breaking.length > 0 ? [...lines, `    ${paint.quiet("`rhema impact` shows the places; it compares with the pin, so look before you generate")}`] : lines;
+}
+
+function sdkJson(sdk: SdkOutcome, textOf: TextOf): object {
+  return {
+    name: sdk.name,
+    into: sdk.into,
+    state: sdk.state,
+    files: sdk.files,
+    contracts: sdk.contracts,
+    impacts: sdk.impacts.map((impact) => impactJson(impact, textOf, textOf)),
+    problems: sdk.problems.map((problem) => problemJson(problem, textOf)),
+  };
+}

@@ -1,0 +1,26 @@
+import type { ContractImpact } from "../core/change/impact.js";
+import type { TextOf } from "../core/report/renderProblem.js";
+import { placeJson, problemJson } from "./problemJson.js";
+
+/** The impact on one contract as `--json` gives it. */
+export function impactJson(impact: ContractImpact, before: TextOf, after: TextOf): object {
+  return {
+    contract: impact.contract,
+    from: impact.from,
+    to: impact.to,
+    changes: impact.changes.map((change) => ({
+      code: change.code,
+      face: change.face,
+      subject: change.subject,
+      message: change.message,
+      verdict: change.verdict,
+      use: change.use,
+      operations: change.operations,
+      before: change.before && placeJson(change.before, before),
+      after: change.after && placeJson(change.after, after),
+      hits: change.hits.map((hit) => ({ owner: hit.owner, how: hit.kind, ...placeJson(hit.place, before) })),
+      hint: change.hint,
+    })),
+    brokenQueries: impact.brokenQueries.map((problem) => problemJson(problem, before)),
+  };
+}

@@ -1,0 +1,81 @@
+import { Command, CommanderError } from "commander";
+import { exitCodes } from "../workspace/halt.js";
+import { version } from "../workspace/packageFolder.js";
+import { runCommand } from "./runCommand.js";
+import type { GlobalOptions } from "./terminal.js";
+
+/** The command line. Each command's own code is loaded when it runs. */
+export async function runProgram(argv: readonly string[]): Promise<number> {
+  let exitCode: number = exitCodes.done;
+  const program = new Command("rhema")
+    .description("Typed client SDKs from API contracts, and what a changed contract breaks.")
+    .version(version, "-V, --version", "print the version")
+    .option("--config <file>", "the configuration file (default: rhema.yaml)")
+    .option("--json", "print one JSON document on standard output")
+    .option("--quiet", "print problems only")
+    .option("--no-color", "no colours (also: NO_COLOR)")
+    .helpOption("-h, --help", "print help")
+    .helpCommand("help [command]", "print help for a command")
+    .showHelpAfterError("(rhema --help lists the commands)")
+    .exitOverride();
+  const globals = (): GlobalOptions => program.opts<GlobalOptions>();
+
+  program
+    .command("generate [sdk...]")
+    .description("read contracts and queries, report, write the SDKs and pin what they were made from")
+    .option("--dry-run", "report, and write nothing")
+    .option("--partial", "write an SDK without its bad query documents instead of holding it back")
+    .option("--force", "replace generated files that were edited by hand; write beside files of yours")
+    .action(async (sdks: string[], flags: { dryRun?: boolean; partial?: boolean; force?: boolean }) => {
+      const { generateCommand } = await import("./commands/generate.js");
+      const options = { sdks, dryRun: flags.dryRun === true, partial: flags.partial === true, force: flags.force === true };
+      exitCode = await runCommand(globals(), (terminal) => generateCommand(terminal, globals(), options));
+    });
+
+  program
+    .command("check [sdk...]")
+    .description("write nothing; fail when an SDK is stale or a query document does not fit")
+    .action(async (sdks: string[]) => {
+      const { checkCommand } = await import("./commands/check.js");
+      exitCode = await runCommand(globals(), (terminal) => checkCommand(terminal, globals(), sdks));
+    });
+
+  program
+    .command("impact [contract...]")
+    .description("what changed in a contract, what it breaks, and where in your code")
+    .option("--before <file>", "compare this file instead of the pin")
+    .option("--after <file>", "compare with this file instead of the contract as it is now")
+    .option("--all", "also list compatible changes and changes to what you do not use")
+    .action(async (contracts: string[], flags: { before?: string; after?: string; all?: boolean }) => {
+      const { impactCommand } = await import("./commands/impact.js");
+      const options = { contracts, before: flags.before, after: flags.after, all: flags.all === true };
+      exitCode = await runCommand(globals(), (terminal) => impactCommand(terminal, globals(), options));
+    });
+
+  program
+    .command("play [contract...]")
+    .description("run a stand-in server that plays the contracts")
+    .option("--port <number>", "port to listen on", "4020")
+    .option("--host <address>", "address to listen on", "127.0.0.1")
+    .option("--seed <number>", "another seed gives other data", "1")
+    .action(async (contracts: string[], flags: { port: string; host: string; seed: string }) => {
+      const { playCommand } = await import("./commands/play.js");
+      exitCode = await runCommand(globals(), (terminal) => playCommand(terminal, globals(), { contracts, ...flags }));
+    });
+
+  program
+    .command("demo")
+    .description("the whole flow on made-up data, in a temporary folder")
+    .action(async () => {
+      const { demoCommand } = await import("./commands/demo.js");
+      exitCode = await runCommand(globals(), (terminal) => demoCommand(terminal));
+    });
+
+  try {
+    await program.parseAsync([...argv], { from: "user" });
+  } catch (error) {
+    if (!(error instanceof CommanderError)) throw error;
+    return error.exitCode === 0 ? exitCodes.done : exitCodes.usage;
+  }
+  return exitCode;
+}

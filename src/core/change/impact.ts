@@ -1,0 +1,87 @@
+import type { Contract } from "../contract/model.js";
+import type { QueryUse } from "../graphql/queryModel.js";
+import type { Place } from "../problem/place.js";
+import type { Problem } from "../problem/problem.js";
+import { byCodeUnit } from "../text/sortedBy.js";
+import { byWeight, worst, type Change } from "./change.js";
+import { compareGraphql } from "./compareGraphql.js";
+import { compareRest } from "./compareRest.js";
+
+/** A place of this project that a change hits. */
+export interface Hit {
+  /** The operation, fragment or call that depends on it. */
+  readonly owner: string;
+  readonly place: Place;
+  /** How: "selects", "passes", "sends", "matches", "names" or "calls". */
+  readonly kind: string;
+}
+
+/** A change together with what it does to this project. */
+export interface JudgedChange extends Change {
+  readonly use: "used" | "not used" | "cannot tell";
+  readonly hits: readonly Hit[];
+}
+
+/** All changes of one contract, heaviest first. */
+export interface ContractImpact {
+  readonly contract: string;
+  readonly from: string;
+  readonly to: string;
+  readonly changes: readonly JudgedChange[];
+  /** Query documents that the new contract refuses. */
+  readonly brokenQueries: readonly Problem[];
+}
+
+/** What is known about this project's use of a contract. */
+export interface ProjectUses {
+  readonly queries: readonly QueryUse[];
+  /** REST: calls found in source, by operation label; a label without an entry was looked for and not found. */
+  readonly calls: ReadonlyMap<string, readonly Hit[]>;
+  /** Whether source was searched for calls at all. */
+  readonly searched: boolean;
+}
+
+/** Compares two versions of a contract; of different protocols everything differs, which is a mistake, not a change. */
+export function compareContracts(before: Contract, after: Contract): Change[] {
+  if (before.protocol === "rest" && after.protocol === "rest") return compareRest(before, after);
+  if (before.protocol === "graphql" && after.protocol === "graphql") return compareGraphql(before, after);
+  throw new Error(`${before.name} was ${before.protocol} and is ${after.protocol}.`);
+}
+
+/** Says of each change whether this project uses what it touches, and where; heaviest and used first. */
+export function judgeUse(changes: readonly Change[], protocol: Contract["protocol"], uses: ProjectUses): JudgedChange[] {
+  const judged = changes.map((change): JudgedChange => {
+    const hits = protocol === "graphql" ? queryHits(change, uses.queries) : change.operations.flatMap((label) => uses.calls.get(label) ?? []);
+    const unknowable = protocol === "rest" && !uses.searched;
+    return { ...change, hits: distinct(hits), use: hits.length > 0 ? "used" : unknowable ? "cannot tell" : "not used" };
+  });
+  const rank = { used: 0, "cannot tell": 1, "not used": 2 } as const;
+  return judged.sort((a, b) => rank[a.use] - rank[b.use] || byWeight(a.verdict, b.verdict) || byCodeUnit(a.subject, b.subject) || byCodeUnit(a.code, b.code) || byCodeUnit(a.message, b.message));
+}
+
+function queryHits(change: Change, uses: readonly QueryUse[]): Hit[] {
+  const wanted = new Set(change.coordinates);
+  const hits = uses.filter((use) => wanted.has(use.coordinate) && fits(change, use));
+  return hits.map(({ owner, place, kind }) => ({ owner, place, kind }));
+}
+
+/** A document that only reads a choice is not hit by what can be sent, and the other way round. */
+function fits(change: Change, use: QueryUse): boolean {
+  if (!change.code.includes(".choice.")) return true;
+  return change.face === "ask" ? use.kind === "sends" : use.kind !== "sends";
+}
+
+function distinct(hits: readonly Hit[]): Hit[] {
+  const seen = new Set<string>();
+  return hits.filter((hit) => {
+    const key = JSON.stringify(hit.place);
+    if (seen.has(key)) return false;
+    seen.add(key);
+    return true;
+  });
+}
+
+/** Whether a change breaks something this project uses, or may use. */
+export function breaksProject(change: JudgedChange): boolean {
+  return change.use !== "not used" && worst(change.verdict) === "breaking";
+}

@@ -1,0 +1,226 @@
+import type { Place } from "../problem/place.js";
+
+/** The language-neutral model of one contract. Every node is read-only. */
+export type Contract = RestContract | GraphqlContract;
+
+interface ContractBase {
+  /** The name the configuration gives it. */
+  readonly name: string;
+  readonly title: string;
+  readonly version: string;
+  readonly description?: string;
+  /** Named definitions, by the key that `named` shapes use. */
+  readonly types: ReadonlyMap<string, TypeDefinition>;
+  readonly setAside: readonly SetAside[];
+}
+
+export interface RestContract extends ContractBase {
+  readonly protocol: "rest";
+  /** As the document spells it, for example "3.1.0". */
+  readonly dialect: string;
+  readonly servers: readonly Server[];
+  readonly authSchemes: ReadonlyMap<string, AuthScheme>;
+  readonly operations: readonly RestOperation[];
+}
+
+export interface GraphqlContract extends ContractBase {
+  readonly protocol: "graphql";
+  readonly roots: Readonly<Partial<Record<GraphqlRoot, string>>>;
+  /** Every output and input field by schema coordinate, for example "Voyage.crew". */
+  readonly fields: ReadonlyMap<string, GraphqlField>;
+}
+
+export type GraphqlRoot = "query" | "mutation" | "subscription";
+
+export interface GraphqlField {
+  readonly coordinate: string;
+  readonly type: Reference;
+  readonly arguments: readonly Field[];
+  readonly deprecated?: string;
+  readonly place: Place;
+}
+
+/** Part of a contract that is left out of the SDK, and why. */
+export interface SetAside {
+  /** What is missing, for example "GET /berths/{berthId}". */
+  readonly what: string;
+  readonly why: string;
+  /** "fault": the contract is broken there. "unsupported": legal, but this version cannot do it. */
+  readonly kind: "fault" | "unsupported";
+  readonly place: Place;
+}
+
+export interface TypeDefinition {
+  /** Key in the contract's table. */
+  readonly key: string;
+  /** The contract's own name for it. */
+  readonly name: string;
+  readonly shape: Shape;
+  /** The definition itself admits null. */
+  readonly nullable: boolean;
+  /** GraphQL only: what kind of definition it is. */
+  readonly role?: "object" | "interface" | "union" | "enum" | "input" | "scalar";
+  /** GraphQL only: the interfaces it implements. */
+  readonly implements?: readonly string[];
+  readonly description?: string;
+  readonly deprecated?: string;
+  readonly place: Place;
+}
+
+/** A use of a shape. Whether it may be null belongs to the use; whether it may be absent to the field. */
+export interface Reference {
+  readonly shape: Shape;
+  readonly nullable: boolean;
+}
+
+export interface Constraints {
+  readonly minimum?: number;
+  readonly maximum?: number;
+  readonly exclusiveMinimum?: number;
+  readonly exclusiveMaximum?: number;
+  readonly multipleOf?: number;
+  readonly minLength?: number;
+  readonly maxLength?: number;
+  readonly pattern?: string;
+  readonly minItems?: number;
+  readonly maxItems?: number;
+  readonly uniqueItems?: boolean;
+}
+
+export type ChoiceValue = string | number | boolean;
+
+export type Shape =
+  | { readonly kind: "text"; readonly format?: string; readonly constraints?: Constraints }
+  | { readonly kind: "integer"; readonly format?: string; readonly constraints?: Constraints }
+  | { readonly kind: "number"; readonly format?: string; readonly constraints?: Constraints }
+  | { readonly kind: "boolean" }
+  | { readonly kind: "literal"; readonly value: ChoiceValue }
+  | { readonly kind: "choice"; readonly values: readonly Choice[] }
+  | RecordShape
+  | { readonly kind: "list"; readonly item: Reference; readonly constraints?: Constraints }
+  | { readonly kind: "map"; readonly value: Reference }
+  | { readonly kind: "tuple"; readonly items: readonly Reference[]; readonly rest?: Reference }
+  | UnionShape
+  | { readonly kind: "bytes" }
+  | AnyShape
+  | NamedShape;
+
+export interface Choice {
+  readonly value: ChoiceValue;
+  readonly description?: string;
+  readonly deprecated?: string;
+}
+
+export interface NamedShape {
+  readonly kind: "named";
+  /** Key into the contract's table of types. */
+  readonly key: string;
+}
+
+/** "unsaid": the contract says nothing here. "scalar": a GraphQL scalar without a mapping. */
+export interface AnyShape {
+  readonly kind: "any";
+  readonly scalar?: string;
+}
+
+export interface RecordShape {
+  readonly kind: "record";
+  readonly fields: readonly Field[];
+  /** Shape of keys that are not declared; absent when the contract does not give one. */
+  readonly rest?: Reference;
+  /** Undeclared keys are forbidden. */
+  readonly closed?: boolean;
+  /** GraphQL only: exactly one field has to be given. */
+  readonly oneOf?: boolean;
+}
+
+export interface Field {
+  /** As on the wire. */
+  readonly name: string;
+  readonly type: Reference;
+  /** False: the field may be absent. */
+  readonly required: boolean;
+  readonly face?: "answer" | "request";
+  readonly default?: unknown;
+  readonly description?: string;
+  readonly deprecated?: string;
+  readonly place: Place;
+}
+
+export interface UnionShape {
+  readonly kind: "union";
+  readonly members: readonly Reference[];
+  readonly tag?: UnionTag;
+}
+
+export interface UnionTag {
+  /** Wire name of the field that tells the members apart. */
+  readonly field: string;
+  /** Tag values of each member, in the order of the members. */
+  readonly values: readonly (readonly string[])[];
+}
+
+export interface Server {
+  readonly url: string;
+  readonly description?: string;
+  readonly variables: ReadonlyMap<string, string>;
+}
+
+export type AuthScheme =
+  | { readonly kind: "bearer" | "basic"; readonly description?: string }
+  | { readonly kind: "key"; readonly in: "header" | "query" | "cookie"; readonly name: string; readonly description?: string };
+
+export type ParameterLocation = "path" | "query" | "header" | "cookie";
+
+export interface Parameter extends Field {
+  readonly in: ParameterLocation;
+  readonly style: "simple" | "label" | "matrix" | "form" | "spaceDelimited" | "pipeDelimited" | "deepObject" | "json";
+  readonly explode: boolean;
+  readonly allowReserved: boolean;
+}
+
+export interface Content {
+  readonly mediaType: string;
+  readonly form: "json" | "text" | "bytes" | "urlencoded" | "multipart" | "events";
+  readonly type: Reference;
+}
+
+export interface RequestBody {
+  readonly required: boolean;
+  readonly contents: readonly Content[];
+  readonly description?: string;
+  readonly place: Place;
+}
+
+export interface Response {
+  /** "200", "4XX" or "default". */
+  readonly status: string;
+  readonly description?: string;
+  /** Empty when the response has no body. */
+  readonly contents: readonly Content[];
+  readonly place: Place;
+}
+
+export interface RestOperation {
+  /** The contract's operationId, or undefined. */
+  readonly operationId?: string;
+  readonly method: string;
+  readonly path: string;
+  /** First tag, else the first fixed segment of the path. */
+  readonly group: string;
+  readonly tags: readonly string[];
+  readonly parameters: readonly Parameter[];
+  readonly body?: RequestBody;
+  readonly responses: readonly Response[];
+  /** Alternatives; each names the schemes needed together. Empty: no auth declared. */
+  readonly auth: readonly (readonly string[])[];
+  readonly summary?: string;
+  readonly description?: string;
+  readonly deprecated?: string;
+  readonly place: Place;
+}
+
+/** "GET /berths", as people call an operation. */
+export function operationLabel(operation: Pick<RestOperation, "method" | "path">): string {
+  return `${operation.method.toUpperCase()} ${operation.path}`;
+}

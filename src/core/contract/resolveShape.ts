@@ -1,0 +1,22 @@
+import type { Reference, Shape, TypeDefinition } from "./model.js";
+
+export type TypeTable = ReadonlyMap<string, TypeDefinition>;
+
+/** Follows `named` shapes to what they stand for; null anywhere on the way makes the result nullable. */
+export function resolveReference(reference: Reference, types: TypeTable): Reference {
+  let { shape, nullable } = reference;
+  const seen = new Set<string>();
+  while (shape.kind === "named" && !seen.has(shape.key)) {
+    seen.add(shape.key);
+    const definition = types.get(shape.key);
+    if (!definition) return { shape: { kind: "any" }, nullable };
+    nullable ||= definition.nullable;
+    shape = definition.shape;
+  }
+  return { shape, nullable };
+}
+
+/** The shape behind a shape that may be named. */
+export function resolveShape(shape: Shape, types: TypeTable): Shape {
+  return resolveReference({ shape, nullable: false }, types).shape;
+}

@@ -1,0 +1,52 @@
+import { sortedBy } from "../text/sortedBy.js";
+import type { Field, Reference, Shape } from "./model.js";
+
+/**
+ * A text that is equal for two references exactly when they describe the same values: places, descriptions and the
+ * order of fields do not count. Named types are compared by key, so a recursive shape has a finite text.
+ */
+export function referenceSignature(reference: Reference): string {
+  const signature = shapeSignature(reference.shape);
+  return reference.nullable ? `${signature}?` : signature;
+}
+
+export function sameReference(a: Reference, b: Reference): boolean {
+  return a === b || referenceSignature(a) === referenceSignature(b);
+}
+
+export function shapeSignature(shape: Shape): string {
+  switch (shape.kind) {
+    case "text":
+    case "integer":
+    case "number":
+      return `${shape.kind}:${shape.format ?? ""}${shape.constraints ? JSON.stringify(shape.constraints) : ""}`;
+    case "literal":
+      return `=${JSON.stringify(shape.value)}`;
+    case "choice":
+      return `choice${JSON.stringify(shape.values.map((each) => each.value))}`;
+    case "record": {
+      const fields = sortedBy(shape.fields, (field) => field.name).map(fieldSignature);
+      const rest = shape.rest ? `...${referenceSignature(shape.rest)}` : "";
+      return `{${fields.join(",")}${rest}${shape.closed ? "!" : ""}${shape.oneOf ? "1" : ""}}`;
+    }
+    case "list":
+      return `[${referenceSignature(shape.item)}]${shape.constraints ? JSON.stringify(shape.constraints) : ""}`;
+    case "map":
+      return `<${referenceSignature(shape.value)}>`;
+    case "tuple":
+      return `(${shape.items.map(referenceSignature).join(",")}${shape.rest ? `...${referenceSignature(shape.rest)}` : ""})`;
+    case "union":
+      return `(${shape.members.map(referenceSignature).join("|")})${shape.tag ? JSON.stringify(shape.tag) : ""}`;
+    case "any":
+      return shape.scalar === undefined ? "any" : `scalar:${shape.scalar}`;
+    case "named":
+      return `#${shape.key}`;
+    case "boolean":
+    case "bytes":
+      return shape.kind;
+  }
+}
+
+function fieldSignature(field: Field): string {
+  return `${JSON.stringify(field.name)}${field.required ? "" : "?"}${field.face ?? ""}:${referenceSignature(field.type)}`;
+}

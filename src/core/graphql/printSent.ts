@@ -1,0 +1,21 @@
+import { Kind, print, visit, type FragmentDefinitionNode, type OperationDefinitionNode, type SelectionSetNode } from "graphql";
+
+/** The text that is sent: the operation, then its fragments, with `__typename` first in the marked selection sets. */
+export function printSent(
+  operation: OperationDefinitionNode,
+  fragments: readonly FragmentDefinitionNode[],
+  needTypename: ReadonlySet<SelectionSetNode>,
+): string {
+  const withTypename = <T extends OperationDefinitionNode | FragmentDefinitionNode>(node: T): T =>
+    visit(node, {
+      [Kind.SELECTION_SET]: {
+        // On the way out the children are done; the marks are on the original nodes, so they are looked up on the way in.
+        enter(set) {
+          if (!needTypename.has(set)) return undefined;
+          const typename = { kind: Kind.FIELD, name: { kind: Kind.NAME, value: "__typename" } } as const;
+          return { ...set, selections: [typename, ...set.selections] };
+        },
+      },
+    });
+  return [operation, ...fragments].map((node) => print(withTypename(node))).join("\n\n");
+}

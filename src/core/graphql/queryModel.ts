@@ -1,0 +1,43 @@
+import type { Field, GraphqlRoot, Reference } from "../contract/model.js";
+import type { Place } from "../problem/place.js";
+
+/** One operation of the user's query documents, typed against a schema. */
+export interface QueryOperation {
+  readonly name: string;
+  readonly root: GraphqlRoot;
+  readonly variables: readonly Field[];
+  /** Inline records and unions, exactly as selected; enums and scalars are named. */
+  readonly answer: Reference;
+  /** What is sent: the operation and the fragments it uses, `__typename` added where narrowing needs it. */
+  readonly text: string;
+  readonly fragments: readonly string[];
+  readonly description?: string;
+  readonly place: Place;
+}
+
+/** A fragment's own shape, so that a component can say which part of an answer it takes. */
+export interface QueryFragment {
+  readonly name: string;
+  readonly on: string;
+  readonly shape: Reference;
+  readonly fragments: readonly string[];
+  readonly place: Place;
+}
+
+export type UseKind = "selects" | "passes" | "sends" | "names" | "matches";
+
+/** One place where a query document depends on something of the schema. */
+export interface QueryUse {
+  /** "Voyage.eta", "Query.voyages(first:)", "VoyageStatus", "VoyageStatus.LATE". */
+  readonly coordinate: string;
+  readonly kind: UseKind;
+  /** Name of the operation or fragment that holds the place. */
+  readonly owner: string;
+  readonly place: Place;
+}
+
+export interface QueryDocuments {
+  readonly operations: readonly QueryOperation[];
+  readonly fragments: readonly QueryFragment[];
+  readonly uses: readonly QueryUse[];
+}

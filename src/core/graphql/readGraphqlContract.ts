@@ -1,0 +1,198 @@
+import {
+  buildASTSchema,
+  concatAST,
+  GraphQLError,
+  isEnumType,
+  isInputObjectType,
+  isInterfaceType,
+  isIntrospectionType,
+  isListType,
+  isNonNullType,
+  isObjectType,
+  isScalarType,
+  isSpecifiedScalarType,
+  isUnionType,
+  parse,
+  Source,
+  validateSchema,
+  type DocumentNode,
+  type GraphQLNamedType,
+  type GraphQLSchema,
+  type GraphQLType,
+} from "graphql";
+import { validateSDL } from "graphql/validation/validate.js";
+import type { Field, GraphqlContract, GraphqlField, GraphqlRoot, Reference, Shape, TypeDefinition } from "../contract/model.js";
+import type { Place, SourceText } from "../problem/place.js";
+import { problem, type Problem } from "../problem/problem.js";
+import { sortedBy } from "../text/sortedBy.js";
+import { placeOfNode, placesOfError } from "./graphqlPlace.js";
+
+export interface GraphqlReading {
+  /** Absent when the schema is not valid. */
+  readonly contract?: GraphqlContract;
+  /** The schema as the reference implementation sees it, for validating and typing query documents. */
+  readonly schema?: GraphQLSchema;
+  readonly problems: readonly Problem[];
+}
+
+/**
+ * Reads a GraphQL schema (one or many texts in schema definition language, extensions included) into the model.
+ * All syntax errors of all texts are reported; then all errors of the schema as a whole.
+ */
+export function readGraphqlContract(name: string, texts: readonly SourceText[]): GraphqlReading {
+  const problems: Problem[] = [];
+  const documents: DocumentNode[] = [];
+  for (const { document, text } of texts) {
+    try {
+      documents.push(parse(new Source(text, document)));
+    } catch (error) {
+      if (!(error instanceof GraphQLError)) throw error;
+      problems.push(problem("contract.syntax", `The schema text cannot be read: ${sentence(error.message)}`, { places: placesOfError(error) }));
+    }
+  }
+  if (problems.length > 0) return { problems };
+  const whole = concatAST(documents);
+  const structural = validateSDL(whole).map(schemaProblem);
+  if (structural.length > 0) return { problems: structural };
+  const schema = buildASTSchema(whole, { assumeValidSDL: true });
+  const invalid = validateSchema(schema).map(schemaProblem);
+  if (invalid.length > 0) return { problems: invalid };
+  return { contract: toModel(name, schema), schema, problems: [] };
+}
+
+function schemaProblem(error: GraphQLError): Problem {
+  return problem("graphql.schema", sentence(error.message), { places: placesOfError(error) });
+}
+
+/** The reference implementation's message as a sentence of ours. */
+export function sentence(message: string): string {
+  const text = message.replace(/^Syntax Error: /, "").trim();
+  return text.endsWith(".") || text.endsWith("?") ? text : `${text}.`;
+}
+
+function toModel(name: string, schema: GraphQLSchema): GraphqlContract {
+  const fields = new Map<string, GraphqlField>();
+  const types = new Map<string, TypeDefinition>();
+  for (const type of sortedBy(Object.values(schema.getTypeMap()), (each) => each.name)) {
+    if (isIntrospectionType(type) || isSpecifiedScalarType(type)) continue;
+    types.set(type.name, toDefinition(type));
+    for (const field of fieldsOf(type)) fields.set(field.coordinate, field);
+  }
+  const roots: Partial<Record<GraphqlRoot, string>> = {};
+  for (const [root, type] of [
+    ["query", schema.getQueryType()],
+    ["mutation", schema.getMutationType()],
+    ["subscription", schema.getSubscriptionType()],
+  ] as const) {
+    if (type) roots[root] = type.name;
+  }
+  return { protocol: "graphql", name, title: name, version: "", types, fields, roots, setAside: [] };
+}
+
+function toDefinition(type: GraphQLNamedType): TypeDefinition {
+  const description = type.description?.trim();
+  return {
+    key: type.name,
+    name: type.name,
+    nullable: false,
+    ...shapeAndRole(type),
+    ...(isObjectType(type) || isInterfaceType(type) ? { implements: type.getInterfaces().map((each) => each.name).sort() } : {}),
+    ...(description ? { description } : {}),
+    place: placeOf(type),
+  };
+}
+
+function shapeAndRole(type: GraphQLNamedType): Pick<TypeDefinition, "role" | "shape"> & { shape: Shape; role: NonNullable<TypeDefinition["role"]> } {
+  if (isObjectType(type) || isInterfaceType(type)) {
+    const fields = Object.values(type.getFields()).map((field) => toField(field, placeOf(field)));
+    return { role: isObjectType(type) ? "object" : "interface", shape: { kind: "record", fields } };
+  }
+  if (isUnionType(type)) {
+    const members = type.getTypes().map((each): Reference => ({ shape: { kind: "named", key: each.name }, nullable: false }));
+    return { role: "union", shape: { kind: "union", members } };
+  }
+  if (isEnumType(type)) {
+    const values = type.getValues().map((value) => ({ value: value.name, ...wordsOf(value) }));
+    return { role: "enum", shape: { kind: "choice", values } };
+  }
+  if (isInputObjectType(type)) {
+    const fields = Object.values(type.getFields()).map((field) => toInputField(field));
+    return { role: "input", shape: { kind: "record", fields, closed: true, ...(type.isOneOf ? { oneOf: true } : {}) } };
+  }
+  return { role: "scalar", shape: { kind: "any", scalar: type.name } };
+}
+
+interface Described {
+  readonly name: string;
+  readonly type: GraphQLType;
+  readonly description?: string | null | undefined;
+  readonly deprecationReason?: string | null | undefined;
+  readonly astNode?: { readonly kind: string } | null | undefined;
+  readonly defaultValue?: unknown;
+}
+
+function toField(field: Described, place: Place): Field {
+  return { name: field.name, type: toReference(field.type), required: true, ...wordsOf(field), place };
+}
+
+/** An argument or input field: may be absent when it can be null or has a default. */
+export function toInputField(field: Described): Field {
+  const optional = !isNonNullType(field.type) || field.defaultValue !== undefined;
+  return {
+    ...toField(field, placeOf(field)),
+    required: !optional,
+    ...(field.defaultValue === undefined ? {} : { default: field.defaultValue }),
+  };
+}
+
+function wordsOf(node: Pick<Described, "description" | "deprecationReason">): { description?: string; deprecated?: string } {
+  const description = node.description?.trim();
+  return {
+    ...(description ? { description } : {}),
+    ...(node.deprecationReason == null ? {} : { deprecated: node.deprecationReason === "No longer supported" ? "" : node.deprecationReason }),
+  };
+}
+
+function placeOf(node: { readonly astNode?: unknown }): Place {
+  const ast = node.astNode as Parameters<typeof placeOfNode>[0] | null | undefined;
+  return ast ? placeOfNode(ast) : { document: "", offset: 0, length: 1 };
+}
+
+function fieldsOf(type: GraphQLNamedType): GraphqlField[] {
+  if (isObjectType(type) || isInterfaceType(type)) {
+    return Object.values(type.getFields()).map((field) => ({
+      coordinate: `${type.name}.${field.name}`,
+      type: toReference(field.type),
+      arguments: field.args.map((argument) => toInputField(argument)),
+      ...(field.deprecationReason == null ? {} : { deprecated: field.deprecationReason }),
+      place: placeOf(field),
+    }));
+  }
+  if (isInputObjectType(type)) {
+    return Object.values(type.getFields()).map((field) => ({ coordinate: `${type.name}.${field.name}`, type: toReference(field.type), arguments: [], place: placeOf(field) }));
+  }
+  return [];
+}
+
+/** A GraphQL type as a reference: what is not wrapped in non-null may be null. */
+export function toReference(type: GraphQLType): Reference {
+  if (isNonNullType(type)) return { ...toReference(type.ofType), nullable: false };
+  if (isListType(type)) return { shape: { kind: "list", item: toReference(type.ofType) }, nullable: true };
+  return { shape: namedShape(type), nullable: true };
+}
+
+function namedShape(type: GraphQLNamedType): Shape {
+  if (!isScalarType(type) || !isSpecifiedScalarType(type)) return { kind: "named", key: type.name };
+  switch (type.name) {
+    case "Int":
+      return { kind: "integer", format: "int32" };
+    case "Float":
+      return { kind: "number" };
+    case "Boolean":
+      return { kind: "boolean" };
+    case "ID":
+      return { kind: "text", format: "id" };
+    default:
+      return { kind: "text" };
+  }
+}

@@ -1,0 +1,154 @@
+import {
+  concatAST,
+  GraphQLError,
+  Kind,
+  parse,
+  Source,
+  specifiedRules,
+  validate,
+  type DefinitionNode,
+  type DocumentNode,
+  type FragmentDefinitionNode,
+  type GraphQLSchema,
+  type OperationDefinitionNode,
+} from "graphql";
+import type { Place, SourceText } from "../problem/place.js";
+import { problem, type Problem } from "../problem/problem.js";
+import { pascalCase } from "../text/words.js";
+import { sortedBy } from "../text/sortedBy.js";
+import { findUses } from "./findUses.js";
+import { placeOfNode, placesOfError } from "./graphqlPlace.js";
+import type { QueryDocuments } from "./queryModel.js";
+import { sentence } from "./readGraphqlContract.js";
+import { spreadFragments } from "./spreadFragments.js";
+import { typeFragment, typeOperation } from "./typeOperation.js";
+
+export interface QueryReading extends QueryDocuments {
+  readonly problems: readonly Problem[];
+  /** Names of operations that have an error, or use a fragment that has one; they are not among `operations`. */
+  readonly leftOut: readonly string[];
+}
+
+/** Said in our own words, with both places and a proposed name; or as a warning. */
+const rulesOfOurOwn = new Set(["LoneAnonymousOperationRule", "UniqueOperationNamesRule", "UniqueFragmentNamesRule", "NoUnusedFragmentsRule"]);
+const rules = specifiedRules.filter((rule) => !rulesOfOurOwn.has(rule.name));
+const maxErrorsShown = 1000;
+
+/**
+ * Reads query documents: parses every text, validates all of them as one document against the schema (all rules of
+ * the specification), and types every operation and fragment that is sound.
+ */
+export function readQueryDocuments(schema: GraphQLSchema, texts: readonly SourceText[]): QueryReading {
+  const problems: Problem[] = [];
+  const documents: DocumentNode[] = [];
+  for (const { document, text } of texts) {
+    if (text.trim() === "") continue;
+    try {
+      documents.push(parse(new Source(text, document)));
+    } catch (error) {
+      if (!(error instanceof GraphQLError)) throw error;
+      problems.push(problem("query.syntax", `The query document cannot be read: ${sentence(error.message)}`, { places: placesOfError(error) }));
+    }
+  }
+  const whole = concatAST(documents);
+  const operations = whole.definitions.filter((node) => node.kind === Kind.OPERATION_DEFINITION);
+  const fragments = whole.definitions.filter((node) => node.kind === Kind.FRAGMENT_DEFINITION);
+  problems.push(...anonymous(operations), ...duplicates("operation", operations), ...duplicates("fragment", fragments));
+  problems.push(...misplaced(whole.definitions));
+  const unreadable = problems.length > 0;
+  problems.push(...validated(schema, whole, unreadable));
+  problems.push(...unused(operations, fragments));
+  return { ...typed(schema, operations, fragments, problems), problems };
+}
+
+function validated(schema: GraphQLSchema, whole: DocumentNode, unreadable: boolean): Problem[] {
+  const executable = { ...whole, definitions: whole.definitions.filter((node) => node.kind === Kind.OPERATION_DEFINITION || node.kind === Kind.FRAGMENT_DEFINITION) };
+  const errors = validate(schema, executable, rules, { maxErrors: maxErrorsShown });
+  return errors
+    .filter((error) => !(unreadable && /^Unknown fragment/.test(error.message)))
+    .map((error) => {
+      const [, message = error.message, suggestion] = /^(.*?\.) (Did you mean .*\?)$/s.exec(error.message) ?? [];
+      return problem("query.invalid", sentence(message).replaceAll('"', "`"), {
+        places: placesOfError(error),
+        ...(suggestion === undefined ? {} : { hint: suggestion.replaceAll('"', "`") }),
+      });
+    });
+}
+
+function anonymous(operations: readonly OperationDefinitionNode[]): Problem[] {
+  return operations
+    .filter((operation) => !operation.name)
+    .map((operation) => {
+      const place = placeOfNode(operation);
+      return problem("query.anonymous", `This ${operation.operation} has no name.`, {
+        place: { ...place, length: operation.operation.length } as Place,
+        hint: `Write \`${operation.operation} ${proposedName(operation, place.document)}\`.`,
+      });
+    });
+}
+
+/** A name for an anonymous operation: its file's name when that says something, else its first field. */
+function proposedName(operation: OperationDefinitionNode, document: string): string {
+  const file = pascalCase((document.split("/").pop() ?? "").replace(/\.[^.]*$/, ""));
+  const field = operation.selectionSet.selections.find((each) => each.kind === Kind.FIELD);
+  const fromField = pascalCase(field?.name.value ?? "");
+  return /^[A-Za-z_]/.test(file) && !/^(Queries|Query|Index|Operations|Mutations)$/.test(file) ? file : fromField || "Unnamed";
+}
+
+function duplicates(what: "operation" | "fragment", nodes: readonly (OperationDefinitionNode | FragmentDefinitionNode)[]): Problem[] {
+  const byName = new Map<string, Place[]>();
+  for (const node of nodes) {
+    if (!node.name) continue;
+    byName.set(node.name.value, [...(byName.get(node.name.value) ?? []), placeOfNode(node)]);
+  }
+  return [...byName].flatMap(([name, places]) => {
+    if (places.length < 2) return [];
+    return [problem("query.duplicate", `Two ${what}s are named \`${name}\`.`, { places, hint: "Rename one of them." })];
+  });
+}
+
+function misplaced(definitions: readonly DefinitionNode[]): Problem[] {
+  return definitions
+    .filter((node) => node.kind !== Kind.OPERATION_DEFINITION && node.kind !== Kind.FRAGMENT_DEFINITION)
+    .map((node) => problem("query.invalid", "A query document holds a schema definition.", { place: placeOfNode(node), hint: "Move it to the schema, or correct the `queries` pattern." }));
+}
+
+function unused(operations: readonly OperationDefinitionNode[], fragments: readonly FragmentDefinitionNode[]): Problem[] {
+  const used = new Set([...operations, ...fragments].flatMap((node) => [...spreadFragments(node, new Map())]));
+  return fragments
+    .filter((fragment) => !used.has(fragment.name.value))
+    .map((fragment) => problem("query.unused", `The fragment \`${fragment.name.value}\` is never used.`, { level: "warning", place: placeOfNode(fragment) }));
+}
+
+function typed(
+  schema: GraphQLSchema,
+  operations: readonly OperationDefinitionNode[],
+  fragments: readonly FragmentDefinitionNode[],
+  problems: readonly Problem[],
+): QueryDocuments & { leftOut: string[] } {
+  const fragmentsByName = new Map(fragments.map((fragment) => [fragment.name.value, fragment]));
+  const faulty = new Set([...operations, ...fragments].filter((node) => holdsError(node, problems)));
+  const faultyNames = new Set([...faulty].map((node) => (node.kind === Kind.FRAGMENT_DEFINITION ? node.name.value : "")));
+  const isSound = (node: OperationDefinitionNode | FragmentDefinitionNode): boolean => {
+    const spread = spreadFragments(node, fragmentsByName);
+    return !faulty.has(node) && [...spread].every((name) => fragmentsByName.has(name) && !faultyNames.has(name));
+  };
+  const context = { schema, fragments: fragmentsByName };
+  const soundOperations = operations.filter((node) => node.name && isSound(node));
+  const soundFragments = fragments.filter(isSound);
+  return {
+    operations: sortedBy(soundOperations.map((node) => typeOperation(node, context)), (operation) => operation.name),
+    fragments: sortedBy(soundFragments.map((node) => typeFragment(node, context)), (fragment) => fragment.name),
+    uses: findUses(schema, [...soundOperations, ...soundFragments]),
+    leftOut: operations.filter((node) => !soundOperations.includes(node)).map((node) => node.name?.value ?? "(unnamed)"),
+  };
+}
+
+function holdsError(node: OperationDefinitionNode | FragmentDefinitionNode, problems: readonly Problem[]): boolean {
+  const { loc } = node;
+  return problems.some(
+    ({ level, places }) =>
+      level === "error" &&
+      places.some((place) => "offset" in place && place.document === loc?.source.name && place.offset >= loc.start && place.offset < loc.end),
+  );
+}

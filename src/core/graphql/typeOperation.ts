@@ -1,0 +1,82 @@
+import {
+  isNonNullType,
+  Kind,
+  typeFromAST,
+  valueFromASTUntyped,
+  type FragmentDefinitionNode,
+  type GraphQLNamedType,
+  type GraphQLSchema,
+  type GraphQLType,
+  type OperationDefinitionNode,
+  type SelectionSetNode,
+  type VariableDefinitionNode,
+} from "graphql";
+import type { Field } from "../contract/model.js";
+import { sortedBy } from "../text/sortedBy.js";
+import { placeOfNode } from "./graphqlPlace.js";
+import { printSent } from "./printSent.js";
+import type { QueryFragment, QueryOperation } from "./queryModel.js";
+import { toReference } from "./readGraphqlContract.js";
+import { spreadFragments } from "./spreadFragments.js";
+import { typeSelections } from "./typeSelections.js";
+
+export interface TypingContext {
+  readonly schema: GraphQLSchema;
+  readonly fragments: ReadonlyMap<string, FragmentDefinitionNode>;
+}
+
+/** Types one valid, named operation. */
+export function typeOperation(node: OperationDefinitionNode, context: TypingContext): QueryOperation {
+  const needTypename = new Set<SelectionSetNode>();
+  const rootType = context.schema.getRootType(node.operation);
+  if (!rootType) throw new Error(`The schema has no ${node.operation} type; validation should have said so.`);
+  const answer = typeSelections([{ set: node.selectionSet, condition: "" }], rootType, { ...context, needTypename });
+  const fragments = [...spreadFragments(node, context.fragments)].sort();
+  return {
+    name: node.name?.value ?? "",
+    root: node.operation,
+    variables: (node.variableDefinitions ?? []).map((each) => variableField(each, context.schema)),
+    answer: { shape: answer, nullable: false },
+    text: printSent(node, fragments.flatMap((name) => context.fragments.get(name) ?? []), needTypename),
+    fragments,
+    ...leadingComment(node),
+    place: placeOfNode(node),
+  };
+}
+
+/** Types one fragment on its own. */
+export function typeFragment(node: FragmentDefinitionNode, context: TypingContext): QueryFragment {
+  const type = context.schema.getType(node.typeCondition.name.value) as GraphQLNamedType;
+  const shape = typeSelections([{ set: node.selectionSet, condition: "" }], type, { ...context, needTypename: new Set() });
+  return {
+    name: node.name.value,
+    on: node.typeCondition.name.value,
+    shape: { shape, nullable: false },
+    fragments: sortedBy(spreadFragments(node, context.fragments), (name) => name),
+    place: placeOfNode(node),
+  };
+}
+
+function variableField(node: VariableDefinitionNode, schema: GraphQLSchema): Field {
+  const type = typeFromAST(schema, node.type as Parameters<typeof typeFromAST>[1]) as GraphQLType;
+  const optional = !isNonNullType(type) || node.defaultValue !== undefined;
+  return {
+    name: node.variable.name.value,
+    type: toReference(type),
+    required: !optional,
+    ...(node.defaultValue ? { default: valueFromASTUntyped(node.defaultValue) } : {}),
+    place: placeOfNode(node.variable),
+  };
+}
+
+/** The comment lines right above an operation are its description. */
+function leadingComment(node: OperationDefinitionNode): { description?: string } {
+  const lines: string[] = [];
+  const start = node.loc?.startToken;
+  let nextLine = start?.line ?? 0;
+  for (let token = start?.prev; token?.kind === "Comment" && token.line === nextLine - 1; token = token.prev) {
+    lines.unshift(token.value.trim());
+    nextLine = token.line;
+  }
+  return lines.length > 0 && node.kind === Kind.OPERATION_DEFINITION ? { description: lines.join("\n") } : {};
+}

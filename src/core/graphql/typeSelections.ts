@@ -1,0 +1,196 @@
+import {
+  isAbstractType,
+  isCompositeType,
+  isLeafType,
+  isListType,
+  isNonNullType,
+  isObjectType,
+  Kind,
+  TypeNameMetaFieldDef,
+  type DirectiveNode,
+  type FieldNode,
+  type GraphQLCompositeType,
+  type GraphQLField,
+  type GraphQLNamedType,
+  type GraphQLObjectType,
+  type GraphQLOutputType,
+  type SelectionNode,
+  type SelectionSetNode,
+} from "graphql";
+import type { Field, RecordShape, Reference, Shape } from "../contract/model.js";
+import { shapeSignature } from "../contract/sameShape.js";
+import { placeOfNode } from "./graphqlPlace.js";
+import { toReference } from "./readGraphqlContract.js";
+import type { TypingContext } from "./typeOperation.js";
+
+export interface SelectionContext extends TypingContext {
+  /** Filled with the selection sets whose text needs `__typename` added. */
+  readonly needTypename: Set<SelectionSetNode>;
+}
+
+/** A selection set under the condition (of `@include`/`@skip` variables) that it is there at all; "" is always. */
+export interface ConditionalSet {
+  readonly set: SelectionSetNode;
+  readonly condition: string;
+}
+
+/** All field nodes that answer under one response key. */
+interface Merged {
+  readonly definition: GraphQLField<unknown, unknown>;
+  readonly nodes: { readonly node: FieldNode; readonly condition: string }[];
+}
+
+/**
+ * The exact shape of what selection sets on one type answer (GraphQL specification, sections 5.3.2 and 6.3.2): merged
+ * fields, aliases, and for an abstract type one union member for each group of object types that answer alike.
+ */
+export function typeSelections(sets: readonly ConditionalSet[], type: GraphQLNamedType, context: SelectionContext): Shape {
+  if (!isCompositeType(type)) throw new Error(`${type.name} has no fields to select; validation should have said so.`);
+  if (isObjectType(type) || !sets.some(({ set }) => splits(set, type, context))) return recordOf(collect(sets, type, type, context), type, context);
+  return unionOf(sets, type, context);
+}
+
+/** Whether a selection on an abstract type has fragments that hold for only some of its object types. */
+function splits(set: SelectionSetNode, type: GraphQLCompositeType, context: SelectionContext): boolean {
+  return set.selections.some((selection) => {
+    if (selection.kind === Kind.FIELD) return false;
+    const { condition, inner } = fragmentOf(selection, context);
+    if (condition !== undefined && !alwaysHolds(condition, type, context)) return true;
+    return splits(inner, type, context);
+  });
+}
+
+function alwaysHolds(condition: string, type: GraphQLCompositeType, { schema }: SelectionContext): boolean {
+  const wanted = schema.getType(condition);
+  if (wanted === type) return true;
+  return isAbstractType(wanted) && (isObjectType(type) || isAbstractType(type)) && possibleTypes(type, schema).every((each) => schema.isSubType(wanted, each));
+}
+
+function possibleTypes(type: GraphQLCompositeType, schema: SelectionContext["schema"]): readonly GraphQLObjectType[] {
+  return isAbstractType(type) ? [...schema.getPossibleTypes(type)].sort((a, b) => (a.name < b.name ? -1 : 1)) : [type];
+}
+
+function fragmentOf(selection: Exclude<SelectionNode, FieldNode>, { fragments }: SelectionContext): { condition: string | undefined; inner: SelectionSetNode } {
+  if (selection.kind === Kind.INLINE_FRAGMENT) return { condition: selection.typeCondition?.name.value, inner: selection.selectionSet };
+  const fragment = fragments.get(selection.name.value);
+  if (!fragment) throw new Error(`Unknown fragment ${selection.name.value}; validation should have said so.`);
+  return { condition: fragment.typeCondition.name.value, inner: fragment.selectionSet };
+}
+
+function unionOf(sets: readonly ConditionalSet[], type: GraphQLCompositeType, context: SelectionContext): Shape {
+  const groups = new Map<string, { record: RecordShape; names: string[] }>();
+  for (const object of possibleTypes(type, context.schema)) {
+    const record = recordOf(collect(sets, object, type, context), object, context);
+    const plain: RecordShape = { ...record, fields: record.fields.filter((field) => field.name !== "__typename") };
+    const key = shapeSignature(plain);
+    const group = groups.get(key);
+    if (group) group.names.push(object.name);
+    else groups.set(key, { record: plain, names: [object.name] });
+  }
+  const [first] = sets;
+  if (first) context.needTypename.add(first.set);
+  const place = first?.set.loc ? placeOfNode(first.set) : { document: "", offset: 0, length: 1 };
+  const members = [...groups.values()].map(({ record, names }): Reference => {
+    const tag: Field = { name: "__typename", type: { shape: typenames(names), nullable: false }, required: true, place };
+    return { shape: { kind: "record", fields: [tag, ...record.fields] }, nullable: false };
+  });
+  const [only] = members;
+  if (only && members.length === 1) return only.shape;
+  return { kind: "union", members, tag: { field: "__typename", values: [...groups.values()].map(({ names }) => names) } };
+}
+
+function typenames(names: readonly string[]): Shape {
+  const [only] = names;
+  if (only !== undefined && names.length === 1) return { kind: "literal", value: only };
+  return { kind: "choice", values: names.map((value) => ({ value })) };
+}
+
+function collect(sets: readonly ConditionalSet[], object: GraphQLCompositeType, parent: GraphQLCompositeType, context: SelectionContext): Map<string, Merged> {
+  const merged = new Map<string, Merged>();
+  for (const { set, condition } of sets) collectSet(set, condition, object, parent, context, merged);
+  return merged;
+}
+
+function collectSet(
+  set: SelectionSetNode,
+  condition: string,
+  object: GraphQLCompositeType,
+  parent: GraphQLCompositeType,
+  context: SelectionContext,
+  merged: Map<string, Merged>,
+): void {
+  for (const selection of set.selections) {
+    const own = conditionOf(selection.directives ?? []);
+    if (own === "never") continue;
+    const together = [...new Set([...condition.split("&"), ...own.split("&")])].filter((part) => part !== "").sort().join("&");
+    if (selection.kind === Kind.FIELD) {
+      const key = selection.alias?.value ?? selection.name.value;
+      const definition = fieldDefinition(object, parent, selection.name.value);
+      if (!definition) continue;
+      const known = merged.get(key);
+      if (known) known.nodes.push({ node: selection, condition: together });
+      else merged.set(key, { definition, nodes: [{ node: selection, condition: together }] });
+      continue;
+    }
+    const { condition: typeCondition, inner } = fragmentOf(selection, context);
+    if (typeCondition !== undefined && !alwaysHolds(typeCondition, object, context)) continue;
+    collectSet(inner, together, object, parent, context, merged);
+  }
+}
+
+function fieldDefinition(object: GraphQLCompositeType, parent: GraphQLCompositeType, name: string): GraphQLField<unknown, unknown> | undefined {
+  if (name === TypeNameMetaFieldDef.name) return TypeNameMetaFieldDef;
+  for (const type of [object, parent]) {
+    const field = "getFields" in type ? type.getFields()[name] : undefined;
+    if (field) return field;
+  }
+  return undefined;
+}
+
+/** The condition under which a selection is there: "" always, "never", or its variables, for example "include:$full". */
+function conditionOf(directives: readonly DirectiveNode[]): string {
+  const parts: string[] = [];
+  for (const directive of directives) {
+    const name = directive.name.value;
+    if (name !== "include" && name !== "skip") continue;
+    const value = directive.arguments?.find((argument) => argument.name.value === "if")?.value;
+    if (value?.kind === Kind.BOOLEAN) {
+      if (value.value !== (name === "include")) return "never";
+    } else if (value?.kind === Kind.VARIABLE) parts.push(`${name}:$${value.name.value}`);
+  }
+  return parts.sort().join("&");
+}
+
+function recordOf(merged: ReadonlyMap<string, Merged>, object: GraphQLCompositeType, context: SelectionContext): RecordShape {
+  const fields = [...merged].map(([key, entry]): Field => {
+    const { definition, nodes } = entry;
+    const [first] = nodes;
+    const description = definition === TypeNameMetaFieldDef ? undefined : definition.description?.trim();
+    return {
+      name: key,
+      type: definition === TypeNameMetaFieldDef ? { shape: typenameShape(object, context), nullable: false } : typeOutput(definition.type, nodes, context),
+      required: nodes.some(({ condition }) => condition === ""),
+      ...(description ? { description } : {}),
+      ...(definition.deprecationReason == null ? {} : { deprecated: definition.deprecationReason }),
+      place: first ? placeOfNode(first.node) : { document: "", offset: 0, length: 1 },
+    };
+  });
+  return { kind: "record", fields };
+}
+
+function typenameShape(type: GraphQLCompositeType, { schema }: SelectionContext): Shape {
+  return typenames(possibleTypes(type, schema).map((each) => each.name));
+}
+
+function typeOutput(type: GraphQLOutputType, nodes: Merged["nodes"], context: SelectionContext): Reference {
+  if (isNonNullType(type)) return { ...typeOutput(type.ofType, nodes, context), nullable: false };
+  if (isListType(type)) return { shape: { kind: "list", item: typeOutput(type.ofType as GraphQLOutputType, nodes, context) }, nullable: true };
+  if (isLeafType(type)) return toReference(type);
+  return { shape: typeSelections(subSelections(nodes), type as GraphQLNamedType, context), nullable: true };
+}
+
+/** When every node has the same condition, their fields are there exactly when the field itself is. */
+function subSelections(nodes: Merged["nodes"]): ConditionalSet[] {
+  const shared = new Set(nodes.map(({ condition }) => condition)).size === 1;
+  return nodes.flatMap(({ node, condition }) => (node.selectionSet ? [{ set: node.selectionSet, condition: shared ? "" : condition }] : []));
+}

@@ -1,0 +1,64 @@
+/**
+ * The only ways contract text gets into TypeScript. Contracts are untrusted: none of these can be left by anything the
+ * text holds.
+ */
+
+/** A string literal. Line separators and characters that hide or reorder text are written as escapes. */
+export function quoted(text: string): string {
+  return JSON.stringify(text).replace(/[\u007f-\u009f\u200b-\u200f\u2028-\u202e\u2060-\u2069\ufeff]/g, escaped);
+}
+
+function escaped(character: string): string {
+  return `\\u${character.charCodeAt(0).toString(16).padStart(4, "0")}`;
+}
+
+/** The inside of a template literal. */
+export function templateText(text: string): string {
+  return text
+    .replace(/\r\n?/g, "\n")
+    .replace(/[\\`]|\$(?=\{)/g, (character) => `\\${character}`)
+    .replace(/[\u0000-\u0009\u000b-\u001f\u007f-\u009f\u200b-\u200f\u2028-\u202e\u2060-\u2069\ufeff]/g, escaped);
+}
+
+/** A property name: bare when it is an identifier, else quoted. */
+export function propertyName(name: string): string {
+  return isIdentifierName(name) ? name : quoted(name);
+}
+
+/** Access of a property. */
+export function propertyAccess(object: string, name: string): string {
+  return isIdentifierName(name) ? `${object}.${name}` : `${object}[${quoted(name)}]`;
+}
+
+// `__proto__: x` in an object literal sets the prototype, quoted or not; types do not care, values never use it bare.
+function isIdentifierName(name: string): boolean {
+  return /^[\p{ID_Start}$_][\p{ID_Continue}$]*$/u.test(name);
+}
+
+/** A doc comment of the given paragraphs; "" when there is nothing to say. A text cannot close the comment. */
+export function docComment(paragraphs: readonly (string | undefined)[], indent = ""): string {
+  const lines = paragraphs
+    .filter((paragraph): paragraph is string => paragraph !== undefined && paragraph.trim() !== "")
+    .flatMap((paragraph, at) => [...(at > 0 && !paragraph.startsWith("@") ? [""] : []), ...commentLines(paragraph)]);
+  const [only = ""] = lines;
+  if (lines.length === 0) return "";
+  if (lines.length === 1) return `${indent}/** ${only} */\n`;
+  return `${indent}/**\n${lines.map((line) => `${indent} * ${line}`.trimEnd()).join("\n")}\n${indent} */\n`;
+}
+
+function commentLines(paragraph: string): string[] {
+  return paragraph
+    .trim()
+    .split(/\r\n|[\n\r\u2028\u2029]/)
+    .map((line) => commentText(line).trimEnd());
+}
+
+/** Text that stands inside a comment. Tags of the contract's author (`@internal`) must not steer tools either. */
+function commentText(text: string): string {
+  return text
+    .replaceAll("*/", "*\\/")
+    .replaceAll("/*", "/\\*")
+    .replace(/(^|\s)@(?=[a-z])/gi, "$1\\@")
+    .replace(/\b(eslint|tslint|prettier)-/g, "$1\u2010")
+    .replace(/[\u0000-\u001f\u007f-\u009f\u200b-\u200f\u202a-\u202e\u2060-\u2069\ufeff]/g, " ");
+}

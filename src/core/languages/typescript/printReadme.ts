@@ -1,0 +1,89 @@
+import { operationLabel } from "../../contract/model.js";
+import { memberNameFrom } from "../../sdk/nameScope.js";
+import type { ContractPlan, GraphqlPlan, RestPlan, SdkPlan } from "../../sdk/sdkPlan.js";
+import { sortedBy } from "../../text/sortedBy.js";
+import { propertyName } from "./escape.js";
+import { contractNames } from "./identifiers.js";
+import { graphqlCallNames } from "./printGraphqlCall.js";
+import { answerType, restCallNames } from "./printRestCall.js";
+import { printReference, type TypePrinter } from "./printType.js";
+import { sampleValue } from "./sampleValue.js";
+
+/** Prints the SDK's README: how to connect, and every call with a sample. */
+export function printReadme(plan: SdkPlan, printers: ReadonlyMap<string, TypePrinter>): string {
+  const parts = plan.contracts.map((contract) => {
+    const printer = printers.get(contract.name);
+    return printer ? contractPart(contract, printer) : "";
+  });
+  return (
+    `# SDK ${plan.name}\n\nWritten by \`rhema generate\`; the next run replaces it. Import what you need from a contract's \`index\`:\n` +
+    `each call is a function of its own that takes a connection first, so an app ships only the calls it imports.\n\n${parts.join("\n")}`
+  );
+}
+
+function contractPart(plan: ContractPlan, printer: TypePrinter): string {
+  const names = contractNames(plan.name);
+  const rows = plan.protocol === "rest" ? restRows(plan, printer) : graphqlRows(plan, printer);
+  const version = plan.version === "" ? "" : ` ${oneLine(plan.version)}`;
+  return (
+    `## ${oneLine(plan.title)}${version}\n\n${code(connectSample(plan, printer))}\n` +
+    `All calls behind a dot: \`${names.grouped}(connection)\` in \`${plan.name}/grouped\`.\n\n${rows.join("\n")}`
+  );
+}
+
+function connectSample(plan: ContractPlan, printer: TypePrinter): string {
+  const names = contractNames(plan.name);
+  const baseUrl = plan.protocol === "graphql" ? "http://localhost:4020/graphql" : "http://localhost:4020";
+  const fields = [`baseUrl: "${baseUrl}"`];
+  if (plan.protocol === "rest") {
+    const [scheme] = sortedBy(plan.authSchemes.keys(), (name) => name);
+    if (scheme !== undefined) fields.push(`auth: { ${propertyName(scheme)}: () => "token" }`);
+    if (plan.standing.length > 0) {
+      fields.push(`standing: { ${plan.standing.map((each) => `${propertyName(memberNameFrom(each.name))}: ${sampleValue(each.type, printer)}`).join(", ")} }`);
+    }
+  }
+  return `import { ${names.connect} } from "./${plan.name}/index.js";\n\nconst connection = ${names.connect}({ ${fields.join(", ")} });`;
+}
+
+function restRows(plan: RestPlan, printer: TypePrinter): string[] {
+  return plan.calls.map((call) => {
+    const names = restCallNames(call);
+    const required = call.arguments.filter((argument) => argument.required);
+    const args = required.map((argument) => `${propertyName(argument.name)}: ${sampleValue(argument.type, printer)}`);
+    const optional = call.arguments.filter((argument) => !argument.required).map((argument) => `\`${argument.name}\``);
+    const failures = call.failures.map((failure) => failure.status).join(", ");
+    const notes = [
+      `\`${operationLabel(call.operation)}\` answers \`${answerType(call, printer)}\``,
+      ...(failures === "" ? [] : [`fails with ${failures}`]),
+      ...(optional.length > 0 ? [`also takes ${optional.join(", ")}`] : []),
+    ];
+    const summary = oneLine(call.operation.summary ?? call.operation.description ?? "");
+    const sample = `await ${names.call}(connection${args.length > 0 ? `, { ${args.join(", ")} }` : ""});`;
+    return `### ${names.call}\n\n${call.operation.deprecated === undefined ? "" : "**Deprecated.** "}${summary === "" ? "" : `${summary}\n\n`}${notes.join("; ")}.\n\n${code(sample)}`;
+  });
+}
+
+function graphqlRows(plan: GraphqlPlan, printer: TypePrinter): string[] {
+  return plan.calls.map((call) => {
+    const names = graphqlCallNames(call);
+    const args = call.variables.filter((field) => field.required).map((field) => `${propertyName(field.name)}: ${sampleValue(field.type, printer)}`);
+    const given = args.length > 0 ? `, { ${args.join(", ")} }` : "";
+    const sample =
+      call.operation.root === "subscription" ? `for await (const answer of ${names.call}(connection${given})) console.log(answer);` : `await ${names.call}(connection${given});`;
+    const summary = oneLine(call.operation.description ?? "");
+    return `### ${names.call}\n\n${summary === "" ? "" : `${summary}\n\n`}The ${call.operation.root} \`${call.operation.name}\` answers \`${printReference(call.answer, printer, "exact")}\`.\n\n${code(sample)}`;
+  });
+}
+
+function code(text: string): string {
+  return `\`\`\`ts\n${text}\n\`\`\`\n`;
+}
+
+/** Contract text on one line of Markdown: nothing in it can open HTML, a code span or a new block. */
+function oneLine(text: string): string {
+  const [first = ""] = text.trim().split(/\n\s*\n/);
+  return first
+    .replace(/\s+/g, " ")
+    .replace(/[\u0000-\u001f\u007f-\u009f\u200b-\u200f\u202a-\u202e\u2060-\u2069]/g, "")
+    .replace(/[\\`*_[\]<>|#]/g, "\\$&");
+}

@@ -1,0 +1,144 @@
+import { childReferences } from "../../contract/childReferences.js";
+import type { Constraints, Field, RecordShape, Reference, Shape } from "../../contract/model.js";
+import type { PlannedType } from "../../sdk/sdkPlan.js";
+import { sortedBy } from "../../text/sortedBy.js";
+import { docComment, propertyName } from "./escape.js";
+import { printReference, printShape, printUnion, type Stance, type TypePrinter } from "./printType.js";
+
+/** Prints the declarations of planned types, sorted by name. */
+export function printTypes(types: Iterable<PlannedType>, printer: TypePrinter): string {
+  const identified = [...types].map((type) => ({ type, identifier: printer.names.get(type.id) ?? type.name }));
+  return sortedBy(identified, ({ identifier }) => identifier)
+    .map(({ type, identifier }) => printType(type, identifier, printer))
+    .join("\n");
+}
+
+function printType(type: PlannedType, identifier: string, printer: TypePrinter): string {
+  const stance: Stance = type.face === "request" ? "lenient" : "exact";
+  const { shape } = type;
+  const scalar = shape.kind === "any" && shape.scalar !== undefined && !printer.scalars.has(shape.scalar) ? "A scalar without a mapping; say what it is under `scalars` in the configuration." : undefined;
+  const doc = docComment([type.description, ...factsOf(shape), scalar, type.deprecated === undefined ? undefined : `Deprecated. ${type.deprecated}`.trim()]);
+  if (shape.kind === "record") return doc + printRecord(shape, identifier, printer, stance);
+  if (shape.kind === "choice" && shape.values.some((choice) => choice.description ?? choice.deprecated)) return doc + printDescribedChoice(shape, identifier);
+  if (shape.kind === "map" && reaches(shape.value.shape, type.id, printer)) {
+    // A type alias cannot refer to itself through Record; an interface can.
+    return `${doc}export interface ${identifier} {\n  [key: string]: ${printReference(shape.value, printer, stance)};\n}\n`;
+  }
+  const text = shape.kind === "union" ? printUnion(shape, printer, stance, type.id) : printShape(shape, printer, stance);
+  return `${doc}export type ${identifier} =${wrapUnion(text)};\n`;
+}
+
+const widestAlias = 90;
+
+function wrapUnion(text: string): string {
+  if (text.length <= widestAlias || !text.includes(" | ") || text.startsWith("{")) return ` ${text}`;
+  return text
+    .split(/ \| (?![^{(]*[)}])/)
+    .map((member) => `\n  | ${member}`)
+    .join("");
+}
+
+function printDescribedChoice(shape: Shape & { kind: "choice" }, identifier: string): string {
+  const members = shape.values.map(({ value, description, deprecated }) => {
+    const words = [description?.replace(/\s+/g, " "), deprecated === undefined ? undefined : `Deprecated. ${deprecated}`.trim()].filter(Boolean).join(" ");
+    return `${docComment([words], "  ")}  | ${printShape({ kind: "literal", value }, noPrinter, "exact")}`;
+  });
+  return `export type ${identifier} =\n${members.join("\n")};\n`;
+}
+
+const noPrinter: TypePrinter = { types: new Map(), names: new Map(), scalars: new Map(), onUse: () => undefined };
+
+function printRecord(shape: RecordShape, identifier: string, printer: TypePrinter, stance: Stance): string {
+  if (shape.oneOf) return printOneOf(shape, identifier, printer, stance);
+  if (shape.fields.length === 0 && !shape.rest) return `export type ${identifier} = Record<string, ${shape.closed ? "never" : "unknown"}>;\n`;
+  const fields = shape.fields.map((field) => printField(field, printer, stance));
+  const rest = shape.rest ? [`  /** Any other key. */\n  [key: string]: ${printRest(shape, shape.rest, printer, stance)};\n`] : [];
+  return `export interface ${identifier} {\n${[...fields, ...rest].join("")}}\n`;
+}
+
+/** One field of an interface, with what the contract says about it. */
+export function printField(field: Field, printer: TypePrinter, stance: Stance): string {
+  const doc = docComment([field.description, ...factsOf(field.type.shape), defaultOf(field), deprecation(field.deprecated)], "  ");
+  return `${doc}  ${propertyName(field.name)}${printPresence(field.type, field.required, printer, stance)};\n`;
+}
+
+/** What follows a field's name: whether it may be absent, and its type. */
+export function printPresence(type: Reference, required: boolean, printer: TypePrinter, stance: Stance): string {
+  const text = printReference(type, printer, stance);
+  if (required) return `: ${text}`;
+  return stance === "lenient" && text !== "unknown" && !isUnknownName(type, printer) ? `?: ${text} | undefined` : `?: ${text}`;
+}
+
+function isUnknownName(type: Reference, printer: TypePrinter): boolean {
+  return type.shape.kind === "named" && printer.types.get(type.shape.key)?.shape.kind === "any" && printReference({ shape: type.shape, nullable: true }, printer, "exact") === printReference({ shape: type.shape, nullable: false }, printer, "exact");
+}
+
+export function deprecation(reason: string | undefined): string | undefined {
+  return reason === undefined ? undefined : `@deprecated ${reason.replace(/\s+/g, " ")}`.trim();
+}
+
+/** TypeScript asks of an index signature that every declared field fits it too. */
+function printRest(shape: RecordShape, rest: Reference, printer: TypePrinter, stance: Stance): string {
+  const members = [rest, ...shape.fields.map((field) => field.type)];
+  const nullable = members.some((member) => member.nullable);
+  const union = printUnion({ kind: "union", members: members.map((member) => ({ shape: member.shape, nullable: false })) }, printer, stance);
+  if (union === "unknown") return union;
+  const absent = shape.fields.some((field) => !field.required);
+  return [union, ...(nullable ? ["null"] : []), ...(absent ? ["undefined"] : [])].join(" | ");
+}
+
+function printOneOf(shape: RecordShape, identifier: string, printer: TypePrinter, stance: Stance): string {
+  const members = shape.fields.map((chosen) =>
+    shape.fields
+      .map((field) => (field === chosen ? `${propertyName(field.name)}: ${printReference({ ...field.type, nullable: false }, printer, stance)}` : `${propertyName(field.name)}?: never`))
+      .join("; "),
+  );
+  return `export type ${identifier} =${members.map((member) => `\n  | { ${member} }`).join("")};\n`;
+}
+
+/** Format and limits in words, for a doc comment. */
+export function factsOf(shape: Shape): string[] {
+  if (shape.kind !== "text" && shape.kind !== "integer" && shape.kind !== "number" && shape.kind !== "list") return [];
+  const format = shape.kind === "list" || shape.format === undefined || shape.format === "id" || shape.format === "int32" ? [] : [`Format: ${shape.format}.`];
+  const facts = [...format, ...limitsOf(shape.constraints ?? {})];
+  return facts.length === 0 ? [] : [facts.join(" ")];
+}
+
+function limitsOf(limits: Constraints): string[] {
+  const range = (low: number | undefined, high: number | undefined, what: string): string[] => {
+    if (low !== undefined && high !== undefined) return [low === high ? `Exactly ${String(low)}${what}.` : `From ${String(low)} to ${String(high)}${what}.`];
+    if (low !== undefined) return [`At least ${String(low)}${what}.`];
+    return high === undefined ? [] : [`At most ${String(high)}${what}.`];
+  };
+  return [
+    ...range(limits.minimum, limits.maximum, ""),
+    ...(limits.exclusiveMinimum === undefined ? [] : [`More than ${String(limits.exclusiveMinimum)}.`]),
+    ...(limits.exclusiveMaximum === undefined ? [] : [`Less than ${String(limits.exclusiveMaximum)}.`]),
+    ...(limits.multipleOf === undefined ? [] : [`A multiple of ${String(limits.multipleOf)}.`]),
+    ...range(limits.minLength, limits.maxLength, " characters"),
+    ...range(limits.minItems, limits.maxItems, " items"),
+    ...(limits.pattern === undefined ? [] : [`Pattern: ${limits.pattern}`]),
+  ];
+}
+
+/** The server's default, told and never sent. */
+export function defaultOf(field: Pick<Field, "default">): string | undefined {
+  if (field.default === undefined) return undefined;
+  const text = JSON.stringify(field.default) as string | undefined;
+  return text === undefined || text.length > 200 ? undefined : `When absent: ${text}.`;
+}
+
+function reaches(shape: Shape, id: string, printer: TypePrinter): boolean {
+  const seen = new Set<string>();
+  const open: Shape[] = [shape];
+  for (let next = open.pop(); next; next = open.pop()) {
+    if (next.kind === "named") {
+      if (next.key === id) return true;
+      if (seen.has(next.key)) continue;
+      seen.add(next.key);
+      const inner = printer.types.get(next.key)?.shape;
+      if (inner) open.push(inner);
+    } else for (const child of childReferences(next)) open.push(child.shape);
+  }
+  return false;
+}

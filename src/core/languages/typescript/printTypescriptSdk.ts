@@ -1,0 +1,186 @@
+import type { ContractPlan, GraphqlPlan, RestPlan, SdkPlan } from "../../sdk/sdkPlan.js";
+import { kebabCase } from "../../text/words.js";
+import { sortedBy } from "../../text/sortedBy.js";
+import { contractNames, typeNames } from "./identifiers.js";
+import { moduleText, type Import } from "./moduleText.js";
+import { printConnect } from "./printConnect.js";
+import { graphqlCallNames, printGraphqlCall } from "./printGraphqlCall.js";
+import { printGrouped, type GroupedCall } from "./printGrouped.js";
+import { printReadme } from "./printReadme.js";
+import { printRestCall, restCallNames, runtimeFilesOf } from "./printRestCall.js";
+import { printTypes } from "./printShapes.js";
+import type { TypePrinter } from "./printType.js";
+import type { TypescriptFacts } from "./settings.js";
+
+const header = "// Written by rhema generate. Changes made here are lost; change the contract or the query documents instead.";
+
+/** Prints an SDK plan as TypeScript: the text of every file by its path inside the SDK's folder. */
+export function printTypescriptSdk(plan: SdkPlan, facts: TypescriptFacts): Map<string, string> {
+  const files = new Map<string, string>();
+  const printers = new Map<string, TypePrinter>();
+  const runtimeFiles = new Set<string>();
+  for (const contract of plan.contracts) {
+    const used = new Set<string>();
+    const printer: TypePrinter = {
+      types: contract.types,
+      names: typeNames(contract),
+      scalars: facts.scalars.get(contract.name) ?? new Map<string, string>(),
+      onUse: (identifier) => used.add(identifier),
+    };
+    printers.set(contract.name, printer);
+    const context = { printer, ending: facts.importEnding === "js" ? ".js" : "", used };
+    const folder = contract.protocol === "rest" ? printRestFolder(contract, context) : printGraphqlFolder(contract, context);
+    for (const [path, text] of folder.files) files.set(`${contract.name}/${path}`, text);
+    for (const file of folder.runtimeFiles) runtimeFiles.add(file);
+  }
+  for (const [path, text] of printRuntime(runtimeFiles, facts)) files.set(`wire/${path}`, text);
+  files.set("README.md", printReadme(plan, printers));
+  return new Map(sortedBy(files, ([path]) => path));
+}
+
+interface FolderContext {
+  readonly printer: TypePrinter;
+  readonly ending: string;
+  /** Identifiers of planned types named since it was last cleared. */
+  readonly used: Set<string>;
+}
+
+interface PrintedFolder {
+  readonly files: ReadonlyMap<string, string>;
+  readonly runtimeFiles: readonly string[];
+}
+
+const plainRestFiles = ["auth.ts", "bodies.ts", "connection.ts", "exchange.ts", "failure.ts", "parameters.ts", "send.ts"];
+const plainGraphqlFiles = ["connection.ts", "exchange.ts", "failure.ts", "graphql.ts"];
+
+function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder {
+  const files = new Map<string, string>();
+  const byGroup = new Map<string, RestPlan["calls"][number][]>();
+  for (const call of plan.calls) byGroup.set(kebabCase(call.group) || "calls", [...(byGroup.get(kebabCase(call.group) || "calls") ?? []), call]);
+  const grouped: (GroupedCall & { file: string; types: string[] })[] = [];
+  for (const [group, calls] of sortedBy(byGroup, ([name]) => name)) {
+    context.used.clear();
+    const parts = calls.map((call) => printRestCall(call, plan, context.printer));
+    files.set(`calls/${group}.ts`, callsModule(plan, context, parts));
+    for (const call of calls) {
+      const names = restCallNames(call);
+      const hasArgs = call.arguments.length > 0;
+      grouped.push({
+        name: names.call,
+        perform: names.perform,
+        argsType: hasArgs ? names.args : "wire.NoArguments",
+        argsNeeded: call.arguments.some((argument) => argument.required),
+        summary: call.operation.summary ?? call.operation.description,
+        deprecated: call.operation.deprecated,
+        file: group,
+        types: hasArgs ? [names.args] : [],
+      });
+    }
+  }
+  addCommonFiles(files, plan, context, grouped);
+  return { files, runtimeFiles: [...plainRestFiles, ...plan.calls.flatMap(runtimeFilesOf)] };
+}
+
+function printGraphqlFolder(plan: GraphqlPlan, context: FolderContext): PrintedFolder {
+  const files = new Map<string, string>();
+  const taken = new Set<string>();
+  const grouped: (GroupedCall & { file: string; types: string[] })[] = [];
+  const owned = ownedTypes(plan);
+  for (const call of plan.calls) {
+    const names = graphqlCallNames(call);
+    let file = kebabCase(call.name) || "call";
+    for (let number = 2; taken.has(file); number++) file = `${kebabCase(call.name) || "call"}-${String(number)}`;
+    taken.add(file);
+    context.used.clear();
+    const types = [...plan.types.values()].filter((type) => owned.get(type.id) === call.name);
+    const own = new Set(types.map((type) => context.printer.names.get(type.id) ?? ""));
+    const parts = [printTypes(types, context.printer), printGraphqlCall(call, plan, context.printer)];
+    for (const identifier of own) context.used.delete(identifier);
+    files.set(`calls/${file}.ts`, callsModule(plan, context, parts));
+    grouped.push({
+      name: names.call,
+      perform: names.call,
+      argsType: call.variables.length > 0 ? names.variables : "wire.NoArguments",
+      argsNeeded: call.variables.some((field) => field.required),
+      summary: call.operation.description,
+      file,
+      types: call.variables.length > 0 ? [names.variables] : [],
+    });
+  }
+  addCommonFiles(files, plan, context, grouped, owned);
+  const subscribes = plan.calls.some((call) => call.operation.root === "subscription");
+  return { files, runtimeFiles: [...plainGraphqlFiles, ...(subscribes ? ["subscribe.ts"] : [])] };
+}
+
+/** The call that each inline type belongs to, by type id; named types of the schema and fragments' parts are shared. */
+function ownedTypes(plan: GraphqlPlan): Map<string, string> {
+  const owners = new Map<string, string>();
+  const claim = (id: string, owner: string): void => {
+    const type = plan.types.get(id);
+    if (!type || owners.has(id) || !id.startsWith("inline ")) return;
+    owners.set(id, owner);
+    const open = [type.shape];
+    for (let shape = open.pop(); shape; shape = open.pop()) {
+      if (shape.kind === "named") claim(shape.key, owner);
+      else if (shape.kind === "record") open.push(...shape.fields.map((field) => field.type.shape));
+      else if (shape.kind === "list") open.push(shape.item.shape);
+      else if (shape.kind === "union") open.push(...shape.members.map((member) => member.shape));
+    }
+  };
+  for (const call of plan.calls) if (call.answer.shape.kind === "named") claim(call.answer.shape.key, call.name);
+  return owners;
+}
+
+function callsModule(plan: ContractPlan, context: FolderContext, parts: readonly string[]): string {
+  const names = contractNames(plan.name);
+  const imports: Import[] = [
+    { from: `../../wire/index${context.ending}`, namespace: "wire" },
+    { from: `../connect${context.ending}`, types: [names.connection] },
+    ...(context.used.size > 0 ? [{ from: `../shapes${context.ending}`, types: [...context.used] }] : []),
+  ];
+  return moduleText(header, imports, parts);
+}
+
+function addCommonFiles(
+  files: Map<string, string>,
+  plan: ContractPlan,
+  context: FolderContext,
+  grouped: readonly (GroupedCall & { file: string; types: string[] })[],
+  owned: ReadonlyMap<string, string> = new Map(),
+): void {
+  const { ending, printer, used } = context;
+  const shared = [...plan.types.values()].filter((type) => !owned.has(type.id));
+  if (shared.length > 0) files.set("shapes.ts", moduleText(header, [], [printTypes(shared, printer)]));
+  used.clear();
+  const connect = printConnect(plan, printer);
+  const shapeImports: Import[] = used.size > 0 ? [{ from: `./shapes${ending}`, types: [...used] }] : [];
+  files.set("connect.ts", moduleText(header, [{ from: `../wire/index${ending}`, namespace: "wire" }, ...shapeImports], [connect]));
+  const calls = sortedBy(grouped, (call) => call.name);
+  const callImports = sortedBy(new Set(calls.map((call) => call.file)), (file) => file).map((file): Import => {
+    const here = calls.filter((call) => call.file === file);
+    return { from: `./calls/${file}${ending}`, types: here.flatMap((call) => call.types), values: here.map((call) => call.perform) };
+  });
+  const names = contractNames(plan.name);
+  if (calls.length > 0) {
+    files.set(
+      "grouped.ts",
+      moduleText(header, [{ from: `../wire/index${ending}`, namespace: "wire", namespaceIsType: true }, { from: `./connect${ending}`, types: [names.connection] }, ...callImports], [printGrouped(plan, calls)]),
+    );
+  }
+  const modules = sortedBy([...files.keys()].filter((path) => path !== "grouped.ts"), (path) => path);
+  files.set("index.ts", moduleText(header, [], [modules.map((path) => `export ${path === "shapes.ts" ? "type " : ""}* from "./${path.replace(/\.ts$/, "")}${ending}";`).join("\n")]));
+}
+
+function printRuntime(wanted: ReadonlySet<string>, facts: TypescriptFacts): Map<string, string> {
+  const files = new Map<string, string>();
+  for (const file of wanted) {
+    const source = facts.runtime.get(file);
+    if (source === undefined) throw new Error(`The runtime file ${file} is missing from the installation.`);
+    const text = source.replace(/\r\n/g, "\n");
+    files.set(file, facts.importEnding === "js" ? text : text.replace(/(from "\.[^"]*)\.js"/g, '$1"'));
+  }
+  const ending = facts.importEnding === "js" ? ".js" : "";
+  const lines = sortedBy(files.keys(), (path) => path).map((path) => `export * from "./${path.replace(/\.ts$/, "")}${ending}";`);
+  files.set("index.ts", moduleText(header, [], [lines.join("\n")]));
+  return files;
+}

@@ -1,0 +1,75 @@
+import type { Reference, Shape } from "../../contract/model.js";
+import { propertyName, quoted } from "./escape.js";
+import { behind, printLiteral, type TypePrinter } from "./printType.js";
+
+const textByFormat: Readonly<Record<string, string>> = {
+  date: "2026-05-01",
+  "date-time": "2026-05-01T08:30:00Z",
+  time: "08:30:00",
+  uuid: "0f4a7c1e-2b3d-4e5f-8a9b-0c1d2e3f4a5b",
+  email: "skipper@example.test",
+  uri: "https://example.test/",
+  id: "1",
+};
+const deepestSample = 6;
+
+/** A literal of a shape, required fields only, for samples in the README; it compiles where the shape is wanted. */
+export function sampleValue(reference: Reference, printer: TypePrinter, depth = 0): string {
+  const shape = behind(reference.shape, printer);
+  if (depth > deepestSample && reference.nullable) return "null";
+  return sampleShape(shape, printer, depth);
+}
+
+function sampleShape(shape: Shape, printer: TypePrinter, depth: number): string {
+  switch (shape.kind) {
+    case "text":
+      return quoted(textByFormat[shape.format ?? ""] ?? "text");
+    case "integer":
+    case "number":
+      return String(shape.constraints?.minimum ?? 1);
+    case "boolean":
+      return "true";
+    case "literal":
+      return printLiteral(shape.value);
+    case "choice":
+      return printLiteral(shape.values[0]?.value ?? "");
+    case "bytes":
+      return 'new Blob(["text"])';
+    case "any":
+      return sampleScalar((shape.scalar !== undefined && printer.scalars.get(shape.scalar)) || "unknown");
+    case "list":
+      return depth > deepestSample ? "[]" : `[${sampleValue(shape.item, printer, depth + 1)}]`;
+    case "map":
+      return "{}";
+    case "tuple":
+      return `[${shape.items.map((item) => sampleValue(item, printer, depth + 1)).join(", ")}]`;
+    case "union":
+      return sampleUnion(shape, printer, depth);
+    case "named":
+      return "undefined";
+    case "record": {
+      const chosen = shape.oneOf ? shape.fields.slice(0, 1) : shape.fields.filter((field) => field.required);
+      const parts = chosen.map((field) => `${propertyName(field.name)}: ${sampleValue(field.type, printer, depth + 1)}`);
+      return parts.length === 0 ? "{}" : `{ ${parts.join(", ")} }`;
+    }
+  }
+}
+
+function sampleScalar(type: string): string {
+  if (type === "number") return "1";
+  return type === "boolean" ? "true" : quoted("text");
+}
+
+function sampleUnion(shape: Shape & { kind: "union" }, printer: TypePrinter, depth: number): string {
+  const [first] = shape.members;
+  if (!first) return "undefined";
+  const sample = sampleValue(first, printer, depth + 1);
+  const value = shape.tag?.values[0]?.[0];
+  if (!shape.tag || value === undefined || !sample.startsWith("{")) return sample;
+  const record = behind(first.shape, printer);
+  const said = record.kind === "record" && record.fields.find((field) => field.name === shape.tag?.field && field.required);
+  const known = said && ["literal", "choice"].includes(behind(said.type.shape, printer).kind);
+  if (known) return sample;
+  const rest = sample.slice(1, -1).trim().split(/, (?![^{[]*[}\]])/).filter((part) => part !== "" && !part.startsWith(`${propertyName(shape.tag?.field ?? "")}:`));
+  return `{ ${[`${propertyName(shape.tag.field)}: ${quoted(value)}`, ...rest].join(", ")} }`;
+}

@@ -1,0 +1,169 @@
+/** What each problem code means and how to mend it. `docs/problems.md` is printed from this table. */
+export interface ProblemMeaning {
+  readonly title: string;
+  readonly why: string;
+  readonly fix: string;
+}
+
+const meanings = {
+  "config.missing": {
+    title: "There is no configuration file",
+    why: "Rhema reads what to do from rhema.yaml (or rhema.yml, rhema.json).",
+    fix: "Create rhema.yaml in this folder, or name another file with --config FILE.",
+  },
+  "config.unreadable": {
+    title: "The configuration is not valid YAML or JSON",
+    why: "Nothing can be done without it.",
+    fix: "Mend the syntax at the place shown.",
+  },
+  "config.invalid": {
+    title: "The configuration holds something unknown or of the wrong kind",
+    why: "A key that is not understood would silently do nothing.",
+    fix: "Use the key or value the message proposes; docs/configuration.md lists them all.",
+  },
+  "config.variable": {
+    title: "An environment variable that the configuration names is not set",
+    why: "The value would be empty, which hides the mistake until much later.",
+    fix: "Set the variable, or take the reference out.",
+  },
+  "config.secret": {
+    title: "The configuration seems to hold a secret in clear",
+    why: "rhema.yaml is committed; whoever reads the repository would read the secret.",
+    fix: "Write ${NAME} and set NAME in the environment.",
+  },
+  "config.later": {
+    title: "The configuration asks for something this version does not do yet",
+    why: "Ignoring it silently would be worse than stopping.",
+    fix: "Take the key out, or do as the message proposes.",
+  },
+  "path.outside": {
+    title: "A path leaves the project folder",
+    why: "Rhema writes only inside the folder that holds the configuration.",
+    fix: "Choose a folder below the configuration file.",
+  },
+  "contract.missing": {
+    title: "A contract file does not exist",
+    why: "There is nothing to generate from.",
+    fix: "Correct the path under contracts, or put the file there.",
+  },
+  "contract.empty": {
+    title: "A contract file is empty",
+    why: "An empty file is usually a failed download or an unfinished save.",
+    fix: "Fetch or save the contract again.",
+  },
+  "contract.syntax": {
+    title: "A contract is not valid YAML, JSON or GraphQL schema language",
+    why: "Nothing in it can be read.",
+    fix: "Mend the syntax at the place shown.",
+  },
+  "contract.kind": {
+    title: "A file is neither an OpenAPI description nor a GraphQL schema",
+    why: "Rhema reads OpenAPI 3 (YAML or JSON) and GraphQL schema language.",
+    fix: "Point the contract at the description itself.",
+  },
+  "contract.version": {
+    title: "The OpenAPI version is not supported",
+    why: "The meaning of the keywords differs between versions.",
+    fix: "Ask the contract's authors for an OpenAPI 3.0 or 3.1 description.",
+  },
+  "contract.invalid": {
+    title: "A part of the contract breaks the rules of its format",
+    why: "What depends on it is set aside: it is left out of the SDK.",
+    fix: "Report the place to the contract's authors; the rest of the SDK is complete.",
+  },
+  "contract.reference": {
+    title: "A reference leads nowhere",
+    why: "What depends on it is set aside: it is left out of the SDK.",
+    fix: "Correct the reference, or add what it names.",
+  },
+  "contract.cycle": {
+    title: "A definition is made of itself",
+    why: "A type that is only an alias of itself, or merges itself, has no shape.",
+    fix: "Break the cycle: one of the definitions has to say something of its own.",
+  },
+  "contract.conflict": {
+    title: "Two parts of a merged schema disagree",
+    why: "No value can satisfy both; the narrower one, or the first, is used.",
+    fix: "Make the parts agree.",
+  },
+  "contract.unsupported": {
+    title: "A legal feature of the contract that this version does not support",
+    why: "The call that needs it is left out, so that nothing is ever silently wrong.",
+    fix: "Nothing on your side; the report counts it.",
+  },
+  "graphql.schema": {
+    title: "The GraphQL schema is not valid",
+    why: "Query documents cannot be checked against a schema that contradicts itself.",
+    fix: "Mend the schema at the place shown.",
+  },
+  "query.syntax": {
+    title: "A query document is not valid GraphQL",
+    why: "Nothing in it can be checked or typed.",
+    fix: "Mend the syntax at the place shown.",
+  },
+  "query.invalid": {
+    title: "A query document does not fit the schema",
+    why: "The server would refuse it; its SDK is held back until it is mended.",
+    fix: "Do as the message proposes, or generate with --partial to leave the document out.",
+  },
+  "query.anonymous": {
+    title: "An operation has no name",
+    why: "Its types and its call are named after it.",
+    fix: "Give it the proposed name, or one of your own.",
+  },
+  "query.duplicate": {
+    title: "Two operations or fragments share a name",
+    why: "Each name becomes one export of the SDK.",
+    fix: "Rename one of the two places shown.",
+  },
+  "query.unused": {
+    title: "A fragment is never used",
+    why: "It is checked but never sent.",
+    fix: "Spread it in an operation, or delete it.",
+  },
+  "query.none": {
+    title: "A pattern for query documents matches no file",
+    why: "That is fine in a new project, and a misspelt path in an old one.",
+    fix: "Check the pattern under queries.",
+  },
+  "sdk.unknown": {
+    title: "The command names an SDK or contract the configuration does not have",
+    why: "There is nothing to work on.",
+    fix: "Use one of the configured names.",
+  },
+  "output.foreign": {
+    title: "The output folder holds files Rhema did not write",
+    why: "Nothing of yours is ever replaced.",
+    fix: "Choose an empty folder for `into`, or use --force to write beside them.",
+  },
+  "output.edited": {
+    title: "A generated file was edited by hand",
+    why: "Generating again would lose the edit, so the whole SDK is held back.",
+    fix: "Move the edit out of the SDK, or use --force to replace the file.",
+  },
+  "output.unwritable": {
+    title: "The output folder cannot be written",
+    why: "The SDK stays as it was.",
+    fix: "Check the permissions of the folder shown.",
+  },
+  "output.stale": {
+    title: "The committed SDK is not what its inputs give",
+    why: "The app is compiled against another contract than the one in the repository.",
+    fix: "Run `rhema generate` and commit the result.",
+  },
+  "state.unreadable": {
+    title: "The ledger or a pin under .rhema cannot be read",
+    why: "Rhema no longer knows which files it wrote.",
+    fix: "Restore the file from version control.",
+  },
+  "play.port": {
+    title: "The stand-in server cannot listen",
+    why: "Another program holds the port, or it may not be used.",
+    fix: "Choose another with --port.",
+  },
+} as const satisfies Record<string, ProblemMeaning>;
+
+export type ProblemCode = keyof typeof meanings;
+
+/** Every problem code with its meaning, in the order the docs show them. */
+export const problemMeanings: Readonly<Record<ProblemCode, ProblemMeaning>> = meanings;

@@ -1,0 +1,70 @@
+import { isMap, isPair, isScalar, isSeq, LineCounter, parseDocument, type Node, type Pair } from "yaml";
+import { type Place, pointerTokens } from "./place.js";
+
+/** One-based line and column of a place, and how many characters it spans (at least 1). */
+export interface Position {
+  readonly line: number;
+  readonly column: number;
+  readonly length: number;
+}
+
+/**
+ * Finds line and column of a place in its text. A pointer that leads nowhere (the text may have changed, or the
+ * missing member is the problem) falls back to the deepest ancestor that exists.
+ */
+export function findPosition(place: Place, text: string): Position {
+  if ("offset" in place) return positionAt(text, place.offset, place.length);
+  const span = pointerSpan(place.pointer, place.atKey === true, parsedTree(text));
+  return positionAt(text, span[0], Math.max(1, span[1] - span[0]));
+}
+
+/** Line and column of a character offset. */
+export function positionAt(text: string, offset: number, length = 1): Position {
+  const end = Math.min(offset, text.length);
+  let line = 1;
+  let lineStart = 0;
+  for (let at = text.indexOf("\n"); at !== -1 && at < end; at = text.indexOf("\n", at + 1)) {
+    line++;
+    lineStart = at + 1;
+  }
+  return { line, column: end - lineStart + 1, length: Math.max(1, length) };
+}
+
+const treeByText = new Map<string, Node | null>();
+const maxTreesKept = 4;
+
+function parsedTree(text: string): Node | null {
+  const known = treeByText.get(text);
+  if (known !== undefined) return known;
+  const tree = parseDocument(text, { lineCounter: new LineCounter(), keepSourceTokens: false, strict: false, uniqueKeys: false })
+    .contents as Node | null;
+  if (treeByText.size >= maxTreesKept) treeByText.clear();
+  treeByText.set(text, tree);
+  return tree;
+}
+
+function pointerSpan(pointer: string, atKey: boolean, root: Node | null): readonly [number, number] {
+  let node: Node | null = root;
+  let pair: Pair | undefined;
+  for (const token of pointerTokens(pointer)) {
+    const next = child(node, token);
+    if (!next) break;
+    node = next.node;
+    pair = next.pair;
+  }
+  const wanted = pair && isScalar(pair.key) && (atKey || !isScalar(node)) ? (pair.key as Node) : node;
+  const range = wanted?.range;
+  return range ? [range[0], range[1]] : [0, 1];
+}
+
+function child(node: Node | null, token: string): { node: Node | null; pair?: Pair } | undefined {
+  if (isMap(node)) {
+    const pair = node.items.find((item) => isPair(item) && isScalar(item.key) && String(item.key.value) === token);
+    return pair ? { node: pair.value as Node | null, pair } : undefined;
+  }
+  if (isSeq(node)) {
+    const item = node.items[Number(token)];
+    return item ? { node: item as Node } : undefined;
+  }
+  return undefined;
+}

@@ -1,0 +1,48 @@
+/**
+ * Where something stands in a text of the user's. Places stay cheap: a JSON pointer (RFC 6901) or a character
+ * offset; line and column are worked out only when a person is shown the place.
+ */
+export type Place = PointerPlace | OffsetPlace;
+
+export interface PointerPlace {
+  readonly document: string;
+  /** JSON pointer, "" for the whole document. */
+  readonly pointer: string;
+  /** Point at the key instead of its value. */
+  readonly atKey?: boolean;
+}
+
+export interface OffsetPlace {
+  readonly document: string;
+  /** Zero-based character offset into the text. */
+  readonly offset: number;
+  readonly length: number;
+}
+
+/** One text that took part in a run, by the name people know it by (a path relative to the project). */
+export interface SourceText {
+  readonly document: string;
+  readonly text: string;
+}
+
+export function pointerPlace(document: string, pointer: string): PointerPlace {
+  return { document, pointer };
+}
+
+/** Escapes one reference token of a JSON pointer (RFC 6901, section 3). */
+export function pointerToken(key: string | number): string {
+  return String(key).replaceAll("~", "~0").replaceAll("/", "~1");
+}
+
+/** The place of a member below a pointer place. */
+export function below(place: PointerPlace, ...keys: readonly (string | number)[]): PointerPlace {
+  return { document: place.document, pointer: place.pointer + keys.map((key) => `/${pointerToken(key)}`).join("") };
+}
+
+/** Splits a JSON pointer into its unescaped tokens. */
+export function pointerTokens(pointer: string): string[] {
+  return pointer
+    .split("/")
+    .slice(1)
+    .map((token) => token.replaceAll("~1", "/").replaceAll("~0", "~"));
+}

@@ -1,0 +1,102 @@
+import { worst, type Level } from "../change/change.js";
+import { breaksProject, type ContractImpact, type JudgedChange } from "../change/impact.js";
+import type { Place } from "../problem/place.js";
+import { visible } from "../problem/codeFrame.js";
+import { counted, wrap, type Paint } from "./paint.js";
+import { placeText, renderProblem, type TextOf } from "./renderProblem.js";
+
+const width = 80;
+const hitsShown = 6;
+
+export interface ImpactTexts {
+  /** Texts of the old contract and of the project's own files. */
+  readonly before: TextOf;
+  readonly after: TextOf;
+}
+
+/** The verdict on all contracts in one line of at most 60 columns. */
+export function impactHeadline(impacts: readonly ContractImpact[]): string {
+  const changes = impacts.flatMap((impact) => impact.changes);
+  const breaking = changes.filter(breaksProject);
+  if (changes.length === 0) return "impact: nothing changed";
+  if (breaking.length === 0) return `impact: ${counted(changes.length, "change")}, none breaks what you use`;
+  return `impact: ${String(breaking.length)} of ${counted(changes.length, "change")} can break this project`;
+}
+
+/**
+ * The report of `impact`: one block for each contract, its changes grouped by what they break, those in use first,
+ * what touches nothing in use folded into a count.
+ *
+ * @param all list also what touches nothing in use
+ */
+export function renderImpact(impacts: readonly ContractImpact[], texts: ImpactTexts, paint: Paint, all: boolean): string[] {
+  const rows = [paint.strong(impactHeadline(impacts))];
+  for (const impact of impacts) rows.push("", ...renderContract(impact, texts, paint, all));
+  return rows;
+}
+
+function renderContract(impact: ContractImpact, texts: ImpactTexts, paint: Paint, all: boolean): string[] {
+  const rows = [`${paint.strong(impact.contract)}  ${paint.quiet(`${impact.from} -> ${impact.to}`)}`];
+  if (impact.changes.length === 0) return [...rows, "  no change of meaning"];
+  const shown = impact.changes.filter((change) => all || (change.use !== "not used" && worst(change.verdict) !== "compatible"));
+  for (const [heading, group] of grouped(shown)) {
+    rows.push("", `  ${paint.accent(heading)}`);
+    for (const change of group) rows.push(...renderChange(change, texts, paint));
+  }
+  if (impact.brokenQueries.length > 0) {
+    rows.push("", `  ${paint.accent(`query documents the new contract refuses: ${String(impact.brokenQueries.length)}`)}`);
+    for (const problem of impact.brokenQueries) rows.push(...renderProblem(problem, texts.before, paint).map((line) => `    ${line}`));
+  }
+  const folded = impact.changes.length - shown.length;
+  if (folded > 0) rows.push("", `  ${paint.quiet(foldedText(impact.changes.filter((change) => !shown.includes(change))))}`);
+  return rows;
+}
+
+function foldedText(changes: readonly JudgedChange[]): string {
+  const unused = changes.filter((change) => change.use === "not used" && worst(change.verdict) !== "compatible").length;
+  const harmless = changes.length - unused;
+  const parts = [...(unused > 0 ? [`${counted(unused, "change")} to what you do not use`] : []), ...(harmless > 0 ? [counted(harmless, "compatible change")] : [])];
+  return `and ${parts.join(", ")} (--all lists them)`;
+}
+
+/** Groups by what is broken: an operation of the contract, or the type that operations or documents share. */
+function grouped(changes: readonly JudgedChange[]): Map<string, JudgedChange[]> {
+  const groups = new Map<string, JudgedChange[]>();
+  for (const change of changes) {
+    const heading = headingOf(change);
+    groups.set(heading, [...(groups.get(heading) ?? []), change]);
+  }
+  return groups;
+}
+
+function headingOf(change: JudgedChange): string {
+  const [only, ...more] = change.operations;
+  if (only !== undefined && more.length === 0 && (change.subject.startsWith(only) || change.face === "operation")) return `operation ${only}`;
+  return `type ${change.subject.split(/[.[( ]/)[0] ?? change.subject}`;
+}
+
+function renderChange(change: JudgedChange, texts: ImpactTexts, paint: Paint): string[] {
+  const rows = [`    ${levelMark(worst(change.verdict), paint)} ${paint.quiet(change.code)}  code ${levelWord(change.verdict.code, paint)}, apps ${levelWord(change.verdict.apps, paint)}`];
+  rows.push(...wrap(visible(change.message), width - 6).map((line) => `      ${line}`));
+  const places = [placeOn(change.before, texts.before), placeOn(change.after, texts.after)].filter((text): text is string => text !== undefined);
+  if (places.length > 0) rows.push(`      ${paint.quiet(`contract  ${places.join(" -> ")}`)}`);
+  if (change.operations.length > 1) rows.push(...wrap(`operations  ${change.operations.join(", ")}`, width - 6, "            ").map((line) => `      ${paint.quiet(line)}`));
+  for (const hit of change.hits.slice(0, hitsShown)) rows.push(`      ${paint.strong(placeText(hit.place, texts.before))}  ${hit.kind}  ${paint.quiet(`in ${hit.owner}`)}`);
+  if (change.hits.length > hitsShown) rows.push(`      ${paint.quiet(`and ${counted(change.hits.length - hitsShown, "more place")}`)}`);
+  if (change.use === "cannot tell") rows.push(`      ${paint.quiet("your code: cannot tell whether it uses this")}`);
+  if (change.use === "not used") rows.push(`      ${paint.quiet("your code: does not use this")}`);
+  if (change.hint !== undefined && change.use !== "not used") rows.push(`      ${paint.good(`-> ${change.hint}`)}`);
+  return rows;
+}
+
+function placeOn(place: Place | undefined, textOf: TextOf): string | undefined {
+  return place && place.document !== "" ? placeText(place, textOf) : undefined;
+}
+
+function levelMark(level: Level, paint: Paint): string {
+  return level === "breaking" ? paint.bad("x") : level === "risky" ? paint.warn("!") : paint.good("o");
+}
+
+function levelWord(level: Level, paint: Paint): string {
+  return level === "breaking" ? paint.bad(level) : level === "risky" ? paint.warn(level) : level;
+}

@@ -1,0 +1,47 @@
+import { codeFrame, visible } from "../problem/codeFrame.js";
+import { findPosition, type Position } from "../problem/findPosition.js";
+import type { Place } from "../problem/place.js";
+import type { Problem } from "../problem/problem.js";
+import { counted, wrap, type Paint } from "./paint.js";
+
+/** Looks up the text of a document by the name problems use; undefined when it is not at hand. */
+export type TextOf = (document: string) => string | undefined;
+
+const width = 80;
+const framesShown = 2;
+
+/**
+ * A problem for a person: first where and what, in one line that holds at 60 columns as far as the words allow, then
+ * the lines in question, then why and what to do.
+ */
+export function renderProblem(problem: Problem, textOf: TextOf, paint: Paint): string[] {
+  const mark = problem.level === "error" ? paint.bad("error") : problem.level === "warning" ? paint.warn("warning") : paint.accent("note");
+  const [first, ...others] = problem.places;
+  const rows = [`${mark} ${paint.quiet(problem.code)}${first ? `  ${paint.strong(placeText(first, textOf))}` : ""}`];
+  rows.push(...wrap(visible(problem.message), width - 2).map((line) => `  ${line}`));
+  const shown = [first, ...others].filter((place): place is Place => place !== undefined).slice(0, framesShown);
+  shown.forEach((place, at) => {
+    const text = textOf(place.document);
+    if (text === undefined || text === "") return;
+    if (at > 0) rows.push(`  ${paint.quiet("and")} ${paint.strong(placeText(place, textOf))}`);
+    rows.push(...codeFrame(text, positionIn(place, text)).map((line) => `    ${paint.quiet(line)}`));
+  });
+  const more = problem.places.length - shown.length;
+  if (more > 0) rows.push(`  ${paint.quiet(`and ${counted(more, "more place")}`)}`);
+  if (problem.why !== undefined) rows.push(...wrap(problem.why, width - 2).map((line) => `  ${line}`));
+  if (problem.hint !== undefined) rows.push(...wrap(`-> ${visible(problem.hint)}`, width - 2, "   ").map((line) => `  ${paint.good(line)}`));
+  return rows;
+}
+
+/** "file:line:column", or the file alone when its text is not at hand. */
+export function placeText(place: Place, textOf: TextOf): string {
+  const text = textOf(place.document);
+  if (text === undefined) return place.document;
+  const { line, column } = positionIn(place, text);
+  return `${place.document}:${String(line)}:${String(column)}`;
+}
+
+/** Line, column and length of a place. */
+export function positionIn(place: Place, text: string): Position {
+  return findPosition(place, text);
+}

@@ -1,0 +1,12 @@
+import type { Problem } from "../problem/problem.js";
+
+/** Thrown while reading one part of a contract; caught where the part can be set aside. */
+export class Fault extends Error {
+  constructor(
+    readonly kind: "fault" | "unsupported",
+    readonly problem: Problem,
+  ) {
+    super(problem.message);
+    this.name = "Fault";
+  }
+}

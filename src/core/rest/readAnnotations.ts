@@ -1,0 +1,17 @@
+import { isData, member, textMember } from "../text/parseData.js";
+
+export interface Annotations {
+  readonly description?: string;
+  /** Reason for the deprecation, "" when only the mark is given. */
+  readonly deprecated?: string;
+}
+
+/** Description and deprecation of a schema, parameter, operation or response. */
+export function readAnnotations(node: unknown): Annotations {
+  if (!isData(node)) return {};
+  const description = textMember(node, "description") ?? textMember(node, "title");
+  return {
+    ...(description === undefined || description.trim() === "" ? {} : { description: description.trim() }),
+    ...(member(node, "deprecated") === true ? { deprecated: "" } : {}),
+  };
+}

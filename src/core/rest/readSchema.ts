@@ -1,0 +1,163 @@
+import type { Choice, ChoiceValue, Reference, Shape } from "../contract/model.js";
+import { below, type PointerPlace } from "../problem/place.js";
+import { didYouMean } from "../text/nearest.js";
+import { dataMember, listMember, member, textMember, type Data } from "../text/parseData.js";
+import { mergeReferences } from "./mergeShapes.js";
+import { readConstraints } from "./readConstraints.js";
+import { readRecord, saysRecord } from "./readRecord.js";
+import { kindOf } from "./restDocument.js";
+import { readUnion } from "./readUnion.js";
+import { unsaid, type SchemaReader } from "./schemaReader.js";
+
+const typeNames = ["string", "integer", "number", "boolean", "object", "array", "null"] as const;
+type TypeName = (typeof typeNames)[number];
+
+/** Reads one schema object (JSON Schema 2020-12, OpenAPI 3.0 dialect included) into a reference. */
+export function readSchema(schema: Data, place: PointerPlace, reader: SchemaReader): Reference {
+  const parts = [...refPart(schema, place, reader), ...ownPart(schema, place, reader), ...allOfParts(schema, place, reader), ...unionParts(schema, place, reader)];
+  const [first = { shape: unsaid, nullable: false }, ...rest] = parts;
+  const merged = rest.reduce((left, right) => mergeReferences(left, right, mergeContext(place, reader)), first);
+  return saysNull(schema) ? { shape: merged.shape, nullable: true } : merged;
+}
+
+function mergeContext(place: PointerPlace, reader: SchemaReader) {
+  return {
+    resolve: (reference: Reference) => reader.resolve(reference),
+    conflict: (where: string) => {
+      const what = where === "" ? "The merged schemas" : `The merged schemas' \`${where}\``;
+      reader.document.note("contract.conflict", `${what} cannot both hold; the first one is used.`, place);
+    },
+  };
+}
+
+/** Null in the dresses that stand beside a type: 3.0's `nullable` and the common vendor mark. */
+function saysNull(schema: Data): boolean {
+  return member(schema, "nullable") === true || member(schema, "x-nullable") === true;
+}
+
+function refPart(schema: Data, place: PointerPlace, reader: SchemaReader): Reference[] {
+  const ref = textMember(schema, "$ref");
+  return ref === undefined ? [] : [reader.reference(ref, below(place, "$ref"))];
+}
+
+function allOfParts(schema: Data, place: PointerPlace, reader: SchemaReader): Reference[] {
+  const members = listMember(schema, "allOf") ?? [];
+  return members.map((each, at) => {
+    const read = reader.read(each, below(place, "allOf", at));
+    // Nothing of an allOf member alone decides about null: 3.0 authors put `nullable` beside `allOf`.
+    return members.length === 1 && saysNull(schema) ? { shape: read.shape, nullable: true } : read;
+  });
+}
+
+function unionParts(schema: Data, place: PointerPlace, reader: SchemaReader): Reference[] {
+  const found: Reference[] = [];
+  for (const keyword of ["oneOf", "anyOf"] as const) {
+    const members = listMember(schema, keyword);
+    if (members) {
+      const union = readUnion(schema, members, below(place, keyword), reader);
+      if (union) found.push(union);
+    }
+  }
+  return found;
+}
+
+/** What the schema says itself, apart from references and compositions; nothing when it says nothing. */
+function ownPart(schema: Data, place: PointerPlace, reader: SchemaReader): Reference[] {
+  const values = choiceValues(schema);
+  if (values) return [values];
+  const types = typesOf(schema, place, reader);
+  if (types.length === 0) {
+    const guessed = guessType(schema);
+    if (guessed === undefined) return [];
+    return [{ shape: readTyped(guessed, schema, place, reader), nullable: !hasOnlyOwn(schema) }];
+  }
+  const solid = types.filter((type) => type !== "null");
+  const nullable = solid.length < types.length;
+  const shapes = solid.map((type) => readTyped(type, schema, place, reader));
+  const [only] = shapes;
+  if (!only) return [{ shape: unsaid, nullable: true }];
+  return [{ shape: shapes.length === 1 ? only : { kind: "union", members: shapes.map((shape) => ({ shape, nullable: false })) }, nullable }];
+}
+
+/** Properties without a type say nothing about null on their own, but beside a composition that decides they must not forbid it. */
+function hasOnlyOwn(schema: Data): boolean {
+  return ["$ref", "allOf", "oneOf", "anyOf"].every((key) => member(schema, key) === undefined);
+}
+
+function typesOf(schema: Data, place: PointerPlace, reader: SchemaReader): TypeName[] {
+  const said = member(schema, "type");
+  if (said === undefined || said === null) return [];
+  const list: readonly unknown[] = Array.isArray(said) ? (said as unknown[]) : [said];
+  return list.map((each) => {
+    const known = typeNames.find((name) => name === each);
+    if (known) return known;
+    const hint = typeof each === "string" ? didYouMean(each, typeNames) : undefined;
+    throw reader.document.fault("contract.invalid", `\`type\` has to be one of the JSON Schema types, and is ${kindOf(each)}.`, below(place, "type"), hint);
+  });
+}
+
+function guessType(schema: Data): TypeName | undefined {
+  if (saysRecord(schema)) return "object";
+  if (member(schema, "items") !== undefined || member(schema, "prefixItems") !== undefined) return "array";
+  if (member(schema, "pattern") !== undefined || member(schema, "minLength") !== undefined || member(schema, "maxLength") !== undefined) return "string";
+  if (member(schema, "minimum") !== undefined || member(schema, "maximum") !== undefined || member(schema, "multipleOf") !== undefined) return "number";
+  return undefined;
+}
+
+function readTyped(type: TypeName, schema: Data, place: PointerPlace, reader: SchemaReader): Shape {
+  const format = textMember(schema, "format");
+  switch (type) {
+    case "string":
+      if (format === "binary") return { kind: "bytes" };
+      return { kind: "text", ...tellingFormat(format), ...readConstraints(schema) };
+    case "integer":
+      return { kind: "integer", ...tellingFormat(format), ...readConstraints(schema) };
+    case "number":
+      return format === "int32" || format === "int64"
+        ? { kind: "integer", format, ...readConstraints(schema) }
+        : { kind: "number", ...tellingFormat(format), ...readConstraints(schema) };
+    case "boolean":
+      return { kind: "boolean" };
+    case "array":
+      return readList(schema, place, reader);
+    case "object":
+      return readRecord(schema, place, reader);
+    case "null":
+      return unsaid;
+  }
+}
+
+/** A format is one word; prose that landed there tells nothing. */
+function tellingFormat(format: string | undefined): { format?: string } {
+  return format !== undefined && /^[\w.:/+-]{1,40}$/.test(format) ? { format } : {};
+}
+
+function readList(schema: Data, place: PointerPlace, reader: SchemaReader): Shape {
+  const prefix = listMember(schema, "prefixItems");
+  const items = member(schema, "items");
+  const hasItems = items !== undefined && items !== false;
+  if (prefix && prefix.length > 0) {
+    const read = prefix.map((each, at) => reader.read(each, below(place, "prefixItems", at)));
+    return { kind: "tuple", items: read, ...(items === false ? {} : { rest: reader.read(hasItems ? items : true, below(place, "items")) }) };
+  }
+  return { kind: "list", item: reader.read(hasItems ? items : true, below(place, "items")), ...readConstraints(schema) };
+}
+
+function choiceValues(schema: Data): Reference | undefined {
+  const constant = member(schema, "const");
+  const listed = constant === undefined ? listMember(schema, "enum") : [constant];
+  if (!listed || listed.length === 0) return undefined;
+  const nullable = listed.includes(null);
+  const scalars = listed.filter((value): value is ChoiceValue => ["string", "number", "boolean"].includes(typeof value));
+  // Values that are lists or objects: their types are what the rest of the schema says.
+  if (scalars.length + (nullable ? 1 : 0) < listed.length) return undefined;
+  const values: Choice[] = [...new Set(scalars)].map((value) => ({ value }));
+  const [only] = values;
+  if (!only) return { shape: unsaid, nullable: true };
+  // "type: [string, null]" beside an enum without null: null is not among the values, so it is not allowed.
+  return { shape: values.length === 1 ? { kind: "literal", value: only.value } : { kind: "choice", values }, nullable };
+}
+
+export function discriminatorOf(schema: Data): Data | undefined {
+  return dataMember(schema, "discriminator");
+}

@@ -1,0 +1,38 @@
+import { camelCase, pascalCase } from "../text/words.js";
+
+const spelled: Readonly<Record<string, string>> = { "+": "plus", "-": "minus", "@": "at", "#": "hash", "*": "star", $: "dollar", "%": "percent", "<": "below", ">": "above", "=": "equal" };
+
+/**
+ * A name in PascalCase made from anything a contract may hold. A name without letters or digits is spelled out, so
+ * that `+1` and `-1` stay apart; what cannot be spelled becomes its code points.
+ */
+export function typeNameFrom(text: string): string {
+  const direct = pascalCase(text.replace(/^([+-])(?=\d)/, (sign) => ` ${spelled[sign] ?? ""} `));
+  if (direct !== "") return direct;
+  const spelledOut = [...text].map((character) => spelled[character] ?? `u${(character.codePointAt(0) ?? 0).toString(16)}`).join(" ");
+  return pascalCase(spelledOut) || "Empty";
+}
+
+export function memberNameFrom(text: string): string {
+  return camelCase(typeNameFrom(text)) || "empty";
+}
+
+/** Hands out names that are unique whatever the case; a second claim of a name is numbered from 2. */
+export class NameScope {
+  private readonly taken = new Set<string>();
+
+  constructor(reserved: Iterable<string> = []) {
+    for (const name of reserved) this.taken.add(name.toLowerCase());
+  }
+
+  claim(wanted: string): string {
+    let name = wanted;
+    for (let number = 2; this.taken.has(name.toLowerCase()); number++) name = `${wanted}${/\d$/.test(wanted) ? "_" : ""}${String(number)}`;
+    this.taken.add(name.toLowerCase());
+    return name;
+  }
+
+  has(name: string): boolean {
+    return this.taken.has(name.toLowerCase());
+  }
+}

@@ -1,0 +1,103 @@
+import type { AuthScheme, Content, Field, Parameter, Reference, RequestBody, RestOperation, Server, Shape } from "../contract/model.js";
+import type { QueryOperation } from "../graphql/queryModel.js";
+
+/**
+ * What an SDK holds, before any language spells it: wire names, roles, shapes, and one stable name for every record,
+ * union and choice. Shapes of a plan refer to planned types only, by id.
+ */
+export interface SdkPlan {
+  readonly name: string;
+  readonly contracts: readonly ContractPlan[];
+}
+
+export type ContractPlan = RestPlan | GraphqlPlan;
+
+interface ContractPlanBase {
+  /** The contract's name in the configuration. */
+  readonly name: string;
+  readonly title: string;
+  readonly version: string;
+  readonly description?: string;
+  readonly types: ReadonlyMap<string, PlannedType>;
+  /** Places where the contract says nothing about a value. */
+  readonly untyped: number;
+}
+
+export interface RestPlan extends ContractPlanBase {
+  readonly protocol: "rest";
+  readonly servers: readonly Server[];
+  readonly authSchemes: ReadonlyMap<string, AuthScheme>;
+  readonly standing: readonly StandingParameter[];
+  readonly calls: readonly RestCall[];
+}
+
+export interface GraphqlPlan extends ContractPlanBase {
+  readonly protocol: "graphql";
+  readonly calls: readonly GraphqlCall[];
+  readonly fragments: readonly PlannedFragment[];
+}
+
+/** Which direction a type is printed for; "both" when the directions do not differ. */
+export type Face = "answer" | "request" | "both";
+
+export interface PlannedType {
+  readonly id: string;
+  /** In PascalCase, unique in its contract whatever the case. */
+  readonly name: string;
+  readonly shape: Shape;
+  readonly face: Face;
+  readonly description?: string;
+  readonly deprecated?: string;
+}
+
+/** A parameter that the connection supplies once. */
+export interface StandingParameter {
+  readonly name: string;
+  readonly type: Reference;
+  readonly description?: string;
+}
+
+export interface PlannedArgument {
+  /** In camelCase, unique in its call. */
+  readonly name: string;
+  readonly source: { readonly kind: "parameter"; readonly parameter: Parameter } | { readonly kind: "body"; readonly body: RequestBody; readonly content: Content };
+  readonly type: Reference;
+  readonly required: boolean;
+  /** Supplied by the connection unless given. */
+  readonly standing: boolean;
+}
+
+export interface PlannedResponse {
+  readonly status: string;
+  readonly form: Content["form"] | "none";
+  readonly mediaType?: string;
+  readonly type?: Reference;
+  readonly description?: string;
+}
+
+export interface RestCall {
+  /** In camelCase, unique in its contract whatever the case. */
+  readonly name: string;
+  /** Names of the types that belong to this call, unique in its contract. */
+  readonly typeNames: { readonly args: string; readonly answer: string; readonly failure: string };
+  readonly group: string;
+  readonly operation: RestOperation;
+  readonly arguments: readonly PlannedArgument[];
+  readonly answers: readonly PlannedResponse[];
+  readonly failures: readonly PlannedResponse[];
+}
+
+export interface GraphqlCall {
+  /** The operation's name in PascalCase, unique in its contract. */
+  readonly name: string;
+  readonly typeNames: { readonly variables: string; readonly failure: string };
+  readonly operation: QueryOperation;
+  readonly variables: readonly Field[];
+  readonly answer: Reference;
+}
+
+export interface PlannedFragment {
+  readonly name: string;
+  readonly on: string;
+  readonly type: Reference;
+}

@@ -1,0 +1,174 @@
+import { childReferences } from "../contract/childReferences.js";
+import type { Field, RecordShape, Reference, Shape, TypeDefinition, UnionShape } from "../contract/model.js";
+import { resolveShape, type TypeTable } from "../contract/resolveShape.js";
+import { referenceSignature } from "../contract/sameShape.js";
+import { NameScope, typeNameFrom } from "./nameScope.js";
+import type { Face, PlannedType } from "./sdkPlan.js";
+
+type Direction = "answer" | "request";
+
+/**
+ * Turns references of the model into references of a plan: every record, union and choice, inline or not, becomes a
+ * planned type with a name. A named type whose fields differ by direction becomes two.
+ */
+export class TypePlanner {
+  readonly types = new Map<string, PlannedType>();
+  private readonly nameByKey = new Map<string, string>();
+  private readonly twoFaced: ReadonlySet<string>;
+  private open: (() => void)[] = [];
+
+  constructor(
+    private readonly table: TypeTable,
+    readonly scope: NameScope,
+  ) {
+    this.twoFaced = findTwoFaced(table);
+    // Exact names first, so that `BerthSize` keeps its name beside `berth-size`.
+    const all = [...table.values()].sort((a, b) => rank(a) - rank(b) || (a.key < b.key ? -1 : 1));
+    for (const definition of all) this.nameByKey.set(definition.key, scope.claim(typeNameFrom(definition.name)));
+  }
+
+  /**
+   * @param name the name an inline record, union or choice gets when it stands right here
+   */
+  reference(reference: Reference, direction: Direction, name: string): Reference {
+    const planned = this.plan(reference, direction, name);
+    while (this.open.length > 0) {
+      const work = this.open;
+      this.open = [];
+      for (const each of work) each();
+    }
+    return planned;
+  }
+
+  private plan(reference: Reference, direction: Direction, name: string, isRoot = true): Reference {
+    const { shape, nullable } = reference;
+    switch (shape.kind) {
+      case "named":
+        return this.named(shape.key, nullable, direction);
+      case "record":
+      case "union":
+      case "choice":
+        return { shape: { kind: "named", key: this.hoist(shape, direction, name) }, nullable };
+      case "list":
+        return { shape: { ...shape, item: this.plan(shape.item, direction, isRoot ? `${name}Item` : name, false) }, nullable };
+      case "map":
+        return { shape: { kind: "map", value: this.plan(shape.value, direction, isRoot ? `${name}Value` : name, false) }, nullable };
+      case "tuple": {
+        const items = shape.items.map((item, at) => this.plan(item, direction, `${name}Part${String(at + 1)}`, false));
+        const rest = shape.rest && this.plan(shape.rest, direction, `${name}Rest`, false);
+        return { shape: { kind: "tuple", items, ...(rest ? { rest } : {}) }, nullable };
+      }
+      default:
+        return reference;
+    }
+  }
+
+  private named(key: string, nullable: boolean, direction: Direction): Reference {
+    const definition = this.table.get(key);
+    if (!definition) return { shape: { kind: "any" }, nullable };
+    const admitsNull = nullable || definition.nullable;
+    const face: Face = this.twoFaced.has(key) ? direction : "both";
+    const id = face === "request" ? `${key} to send` : key;
+    if (!this.types.has(id)) {
+      const base = this.nameByKey.get(key) ?? typeNameFrom(definition.name);
+      const name = face === "request" ? this.scope.claim(`${base}ToSend`) : base;
+      this.add({ id, name, face, shape: definition.shape, ...wordsOf(definition) }, direction);
+    }
+    return { shape: { kind: "named", key: id }, nullable: admitsNull };
+  }
+
+  private hoist(shape: Shape, direction: Direction, wanted: string): string {
+    const name = this.scope.claim(wanted);
+    const id = `inline ${name}`;
+    this.add({ id, name, face: direction, shape }, direction);
+    return id;
+  }
+
+  private add(type: PlannedType, direction: Direction): void {
+    this.types.set(type.id, type);
+    // Later, so that a deeply nested contract cannot exhaust the stack and names are claimed level by level.
+    this.open.push(() => this.types.set(type.id, { ...type, shape: this.inside(type.shape, direction, type.name) }));
+  }
+
+  /** The children of a shape that has a name of its own. */
+  private inside(shape: Shape, direction: Direction, name: string): Shape {
+    if (shape.kind === "record") return this.record(shape, direction, name);
+    if (shape.kind === "union") return this.union(shape, direction, name);
+    if (shape.kind === "choice") return shape;
+    return this.plan({ shape, nullable: false }, direction, name).shape;
+  }
+
+  private record(shape: RecordShape, direction: Direction, name: string): RecordShape {
+    const against: Direction = direction === "answer" ? "request" : "answer";
+    const fields = shape.fields
+      .filter((field) => field.face !== against)
+      .map((field): Field => ({ ...field, type: this.plan(field.type, direction, name + typeNameFrom(field.name), false) }));
+    const rest = shape.rest && this.plan(shape.rest, direction, `${name}Rest`, false);
+    return { ...shape, fields, ...(rest ? { rest } : {}) };
+  }
+
+  private union(shape: UnionShape, direction: Direction, name: string): UnionShape {
+    const seen = new Set<string>();
+    const members: Reference[] = [];
+    const values: (readonly string[])[] = [];
+    shape.members.forEach((member, at) => {
+      const planned = this.plan(member, direction, name + this.memberName(shape, at), false);
+      const signature = referenceSignature(planned);
+      if (seen.has(signature)) return;
+      seen.add(signature);
+      members.push(planned);
+      values.push(shape.tag?.values[at] ?? []);
+    });
+    return { kind: "union", members, ...(shape.tag ? { tag: { field: shape.tag.field, values } } : {}) };
+  }
+
+  /** Named for its tag when it has one, because a position changes as soon as a member is put before it. */
+  private memberName(union: UnionShape, at: number): string {
+    const values = union.tag?.values[at] ?? literalsOf(union.members[at], this.table);
+    const [first, second] = values;
+    if (first === undefined) return `Option${String(at + 1)}`;
+    if (second === undefined) return typeNameFrom(first);
+    return values.length === 2 ? `${typeNameFrom(first)}Or${typeNameFrom(second)}` : "Other";
+  }
+}
+
+function rank(definition: TypeDefinition): number {
+  return typeNameFrom(definition.name) === definition.name ? 0 : 1;
+}
+
+function wordsOf(definition: TypeDefinition): { description?: string; deprecated?: string } {
+  return {
+    ...(definition.description === undefined ? {} : { description: definition.description }),
+    ...(definition.deprecated === undefined ? {} : { deprecated: definition.deprecated }),
+  };
+}
+
+function literalsOf(member: Reference | undefined, table: TypeTable): string[] {
+  const shape = member && resolveShape(member.shape, table);
+  if (shape?.kind !== "record") return [];
+  const literal = shape.fields.map((field) => field.type.shape).find((each) => each.kind === "literal");
+  return literal ? [String(literal.value)] : [];
+}
+
+/** Keys of the types that hold, or reach, a field which only one direction has. */
+function findTwoFaced(table: TypeTable): Set<string> {
+  const usedBy = new Map<string, string[]>();
+  const open: string[] = [];
+  for (const { key, shape } of table.values()) {
+    let faced = false;
+    const inner: Shape[] = [shape];
+    for (let next = inner.pop(); next; next = inner.pop()) {
+      if (next.kind === "record") faced ||= next.fields.some((field) => field.face !== undefined);
+      if (next.kind === "named") usedBy.set(next.key, [...(usedBy.get(next.key) ?? []), key]);
+      for (const child of childReferences(next)) inner.push(child.shape);
+    }
+    if (faced) open.push(key);
+  }
+  const found = new Set<string>();
+  for (let key = open.pop(); key !== undefined; key = open.pop()) {
+    if (found.has(key)) continue;
+    found.add(key);
+    open.push(...(usedBy.get(key) ?? []));
+  }
+  return found;
+}

@@ -1,0 +1,58 @@
+import { load, CORE_SCHEMA, Type, YAMLException } from "js-yaml";
+
+export type ParsedData =
+  | { readonly ok: true; readonly data: unknown }
+  | { readonly ok: false; readonly message: string; readonly offset: number };
+
+// Timestamps stay text (a date in a contract is an example or a default, never a Date), merge keys are understood.
+const mergeKey = new Type("tag:yaml.org,2002:merge", { kind: "scalar", resolve: (data: unknown) => data === "<<" || data === null });
+const yamlSchema = CORE_SCHEMA.extend({ implicit: [mergeKey] });
+
+/** Parses JSON or YAML (of which JSON is a part) into plain data. Repeated keys: the last one counts, as in JSON. */
+export function parseData(text: string): ParsedData {
+  const body = text.startsWith("\ufeff") ? text.slice(1) : text;
+  const asJson = /^\s*[[{]/.test(body);
+  if (asJson) {
+    try {
+      return { ok: true, data: JSON.parse(body) as unknown };
+    } catch {
+      // A flow-style YAML document also begins with a brace; the YAML parser has the last word and the better place.
+    }
+  }
+  try {
+    return { ok: true, data: load(body, { schema: yamlSchema, json: true }) };
+  } catch (error) {
+    if (error instanceof YAMLException) {
+      return { ok: false, message: error.reason, offset: error.mark.position };
+    }
+    if (error instanceof RangeError) return { ok: false, message: "it is nested too deeply", offset: 0 };
+    throw error;
+  }
+}
+
+export type Data = Readonly<Record<string, unknown>>;
+
+/** A plain object: not null, not a list. */
+export function isData(value: unknown): value is Data {
+  return typeof value === "object" && value !== null && !Array.isArray(value);
+}
+
+/** An own member, never one inherited from Object.prototype. */
+export function member(data: Data, key: string): unknown {
+  return Object.hasOwn(data, key) ? data[key] : undefined;
+}
+
+export function textMember(data: Data, key: string): string | undefined {
+  const value = member(data, key);
+  return typeof value === "string" ? value : undefined;
+}
+
+export function listMember(data: Data, key: string): readonly unknown[] | undefined {
+  const value = member(data, key);
+  return Array.isArray(value) ? (value as readonly unknown[]) : undefined;
+}
+
+export function dataMember(data: Data, key: string): Data | undefined {
+  const value = member(data, key);
+  return isData(value) ? value : undefined;
+}

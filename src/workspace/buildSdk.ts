@@ -1,0 +1,121 @@
+import type { Contract, SetAside } from "../core/contract/model.js";
+import type { QueryDocuments } from "../core/graphql/queryModel.js";
+import { readQueryDocuments, type QueryReading } from "../core/graphql/readQueryDocuments.js";
+import { printTypescriptSdk } from "../core/languages/typescript/printTypescriptSdk.js";
+import { problem, type Problem } from "../core/problem/problem.js";
+import { readContract, type ContractReading } from "../core/readContract.js";
+import { planGraphql } from "../core/sdk/planGraphql.js";
+import { planRest } from "../core/sdk/planRest.js";
+import type { ContractPlan } from "../core/sdk/sdkPlan.js";
+import { selectOperations } from "../core/sdk/selectOperations.js";
+import { didYouMean } from "../core/text/nearest.js";
+import type { ContractConfiguration } from "./configuration.js";
+import { exitCodes, Halt } from "./halt.js";
+import { importEnding } from "./importEnding.js";
+import { runtimeSources } from "./packageFolder.js";
+import { pinTexts } from "./pins.js";
+import { outputFolder, type Project } from "./project.js";
+import type { ProjectTexts } from "./sdkInputs.js";
+
+/** What one contract gave an SDK. */
+export interface BuiltContract {
+  readonly contract: Contract;
+  readonly plan: ContractPlan;
+  readonly queries: QueryDocuments | undefined;
+  readonly setAside: readonly SetAside[];
+}
+
+/** An SDK in memory: its files, its pin, and what there is to say about it. */
+export interface BuiltSdk {
+  readonly files: ReadonlyMap<string, string>;
+  readonly pins: ReadonlyMap<string, string>;
+  readonly contracts: readonly BuiltContract[];
+  readonly problems: readonly Problem[];
+  /** Errors in query documents; without `--partial` they hold the SDK back. */
+  readonly queryErrors: readonly Problem[];
+}
+
+/** Reads contracts once, however many SDKs cover them. */
+export class ContractReader {
+  private readonly readings = new Map<string, ContractReading>();
+
+  constructor(readonly texts: ProjectTexts) {}
+
+  /** @throws Halt (unreadable) when nothing of the contract can be read */
+  read(name: string): ContractReading & { contract: Contract } {
+    const known = this.readings.get(name) ?? readContract(name, this.texts.contract(name));
+    this.readings.set(name, known);
+    const { contract } = known;
+    if (contract) return { ...known, contract };
+    const documents = new Map(this.texts.contract(name).map(({ document, text }) => [document, text]));
+    throw new Halt(known.problems, exitCodes.unreadable, documents);
+  }
+}
+
+/** Reads, plans and prints one SDK. Writes nothing. */
+export function buildSdk(project: Project, sdk: string, reader: ContractReader): BuiltSdk {
+  const configuration = project.configuration.sdks[sdk];
+  if (!configuration) throw new Error(`There is no SDK ${sdk}.`);
+  const problems: Problem[] = [];
+  const queryErrors: Problem[] = [];
+  const pins = new Map<string, string>();
+  const contracts = [...configuration.covers].sort().map((name): BuiltContract => {
+    const reading = reader.read(name);
+    problems.push(...reading.problems);
+    const settings = project.configuration.contracts[name] ?? { from: [] };
+    const queries = readQueries(name, reading, reader.texts);
+    problems.push(...reader.texts.queryDocuments(name).problems, ...(queries?.problems ?? []).filter(({ level }) => level !== "error"));
+    queryErrors.push(...(queries?.problems ?? []).filter(({ level }) => level === "error"));
+    problems.push(...misspelt(project, name, reading.contract, settings));
+    for (const [path, text] of pinTexts(project, sdk, reading.contract, reader.texts.contract(name), queries)) pins.set(path, text);
+    return { contract: reading.contract, plan: planContract(reading.contract, queries, settings), queries, setAside: reading.contract.setAside };
+  });
+  const folder = outputFolder(project, sdk, configuration.into);
+  const files = printTypescriptSdk(
+    { name: sdk, contracts: contracts.map(({ plan }) => plan) },
+    {
+      importEnding: configuration.settings?.imports ?? importEnding(project.root, folder),
+      runtime: runtimeSources(configuration.language),
+      scalars: new Map(configuration.covers.map((name) => [name, mappedScalars(project.configuration.contracts[name])])),
+    },
+  );
+  return { files, pins, contracts, problems, queryErrors };
+}
+
+/** The query documents of a contract, checked and typed; undefined for REST. */
+export function readQueries(name: string, reading: ContractReading, texts: ProjectTexts): QueryReading | undefined {
+  return reading.schema && readQueryDocuments(reading.schema, texts.queryDocuments(name).texts);
+}
+
+/** Plans a contract as the project configures it. */
+export function planContract(contract: Contract, queries: QueryDocuments | undefined, settings: ContractConfiguration): ContractPlan {
+  if (contract.protocol === "rest") return planRest(contract, settings);
+  return planGraphql(contract, queries ?? { operations: [], fragments: [], uses: [] }, new Set(mappedScalars(settings).keys()));
+}
+
+function mappedScalars(settings: ContractConfiguration | undefined): Map<string, string> {
+  const entries = Object.entries(settings?.scalars ?? {}).flatMap(([scalar, { typescript }]): [string, string][] => (typescript === undefined || typescript === "unknown" ? [] : [[scalar, typescript]]));
+  return new Map(entries);
+}
+
+/** Words of the configuration that match nothing in the contract; they would silently do nothing. */
+function misspelt(project: Project, name: string, contract: Contract, settings: ContractConfiguration): Problem[] {
+  const place = (key: string) => ({ document: project.configName, pointer: `/contracts/${name}/${key}` });
+  const warn = (key: string, message: string, hint: string | undefined): Problem =>
+    problem("config.invalid", message, { level: "warning", place: place(key), ...(hint === undefined ? {} : { hint }) });
+  if (contract.protocol === "rest") {
+    const { unmatched } = selectOperations(contract.operations, settings);
+    const parameters = new Set(contract.operations.flatMap((operation) => operation.parameters.map((parameter) => parameter.name)));
+    const ids = contract.operations.flatMap((operation) => [...(operation.operationId === undefined ? [] : [operation.operationId]), ...operation.tags]);
+    return [
+      ...unmatched.map((pattern) => warn(settings.only?.includes(pattern) ? "only" : "skip", `\`${pattern}\` matches no operation of \`${name}\`.`, didYouMean(pattern, ids))),
+      ...(settings.standing ?? []).filter((each) => !parameters.has(each)).map((each) => warn("standing", `No operation of \`${name}\` has a parameter \`${each}\`.`, didYouMean(each, parameters))),
+      ...(settings.queries ? [warn("queries", `\`${name}\` is a REST contract, and query documents are for GraphQL.`, undefined)] : []),
+    ];
+  }
+  const scalars = [...contract.types.values()].filter((type) => type.role === "scalar").map((type) => type.name);
+  return Object.keys(settings.scalars ?? {})
+    .filter((scalar) => !scalars.includes(scalar))
+    .map((scalar) => warn("scalars", `\`${name}\` has no scalar \`${scalar}\`.`, didYouMean(scalar, scalars)));
+}
+

@@ -1,0 +1,69 @@
+import { join } from "node:path";
+import { problem, type Problem } from "../core/problem/problem.js";
+import { buildSdk, ContractReader } from "./buildSdk.js";
+import { chosenSdks, unchangedOutcome } from "./generate.js";
+import { exitCodes, type ExitCode } from "./halt.js";
+import { readLedger } from "./ledger.js";
+import { fileHash, outputState } from "./outputState.js";
+import { displayPath, outputFolder, type Project } from "./project.js";
+import { inputsHash, ProjectTexts } from "./sdkInputs.js";
+import { hashOf, normalized } from "./textFile.js";
+import { hasUnfinishedWriting } from "./writing.js";
+
+export interface CheckedSdk {
+  readonly name: string;
+  readonly into: string;
+  readonly ok: boolean;
+  readonly files: number;
+  readonly problems: readonly Problem[];
+}
+
+export interface CheckOutcome {
+  readonly sdks: readonly CheckedSdk[];
+  readonly problems: readonly Problem[];
+  readonly textOf: (document: string) => string | undefined;
+  readonly exitCode: ExitCode;
+}
+
+/** Says whether every SDK is what its inputs give and every query document fits; writes nothing. */
+export function check(project: Project, wanted: readonly string[]): CheckOutcome {
+  const texts = new ProjectTexts(project);
+  const reader = new ContractReader(texts);
+  const problems = [...project.problems];
+  if (hasUnfinishedWriting(project)) {
+    problems.push(problem("output.stale", "An earlier run was stopped while it wrote.", { hint: "Run `rhema generate`; it completes what was begun." }));
+  }
+  const sdks = chosenSdks(project, wanted).map((name) => checkSdk(project, name, texts, reader));
+  const failed = sdks.some((sdk) => !sdk.ok) || problems.some(({ level }) => level === "error");
+  return { sdks, problems, textOf: (document) => texts.find(document), exitCode: failed ? exitCodes.findings : exitCodes.done };
+}
+
+function checkSdk(project: Project, name: string, texts: ProjectTexts, reader: ContractReader): CheckedSdk {
+  const ledger = readLedger(project);
+  const folder = outputFolder(project, name, project.configuration.sdks[name]?.into ?? "");
+  const into = displayPath(project, folder);
+  const entry = ledger.sdks[name];
+  const full = unchangedOutcome(project, name, inputsHash(project, name, texts, false), ledger, texts);
+  if (full) return { name, into, ok: true, files: full.files.unchanged, problems: full.problems };
+  const built = buildSdk(project, name, reader);
+  const problems = [...built.problems, ...built.queryErrors];
+  const { edited } = outputState(folder, entry);
+  if (edited.length > 0) {
+    problems.push(problem("output.edited", `${edited.map((path) => `\`${into}/${path}\``).join(", ")} ${edited.length === 1 ? "was" : "were"} edited by hand.`, { hint: "Move the edit out of the SDK, then run `rhema generate --force`." }));
+  }
+  const differs = (path: string, text: string): boolean => fileHash(path) !== hashOf(normalized(text));
+  const stale = [...built.files].filter(([path, text]) => !edited.includes(path) && differs(join(folder, path), text)).map(([path]) => `${into}/${path}`);
+  const orphans = Object.keys(entry?.files ?? {}).filter((path) => !built.files.has(path)).map((path) => `${into}/${path}`);
+  const pins = [...built.pins].filter(([path, text]) => differs(join(project.root, path), text)).map(([path]) => path);
+  const all = [...stale, ...orphans, ...pins];
+  if (all.length > 0) problems.push(problem("output.stale", staleMessage(name, all), { hint: "Run `rhema generate`, and commit the result." }));
+  return { name, into, ok: !problems.some(({ level }) => level === "error"), files: built.files.size, problems };
+}
+
+const staleShown = 4;
+
+function staleMessage(name: string, paths: readonly string[]): string {
+  const shown = paths.slice(0, staleShown).map((path) => `\`${path}\``).join(", ");
+  const more = paths.length > staleShown ? ` and ${String(paths.length - staleShown)} more` : "";
+  return `The SDK \`${name}\` is not what its inputs give: ${shown}${more}.`;
+}

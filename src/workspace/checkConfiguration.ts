@@ -1,0 +1,110 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { Ajv, type ErrorObject } from "ajv";
+import { below, pointerPlace, pointerTokens, type PointerPlace } from "../core/problem/place.js";
+import { problem, type Problem } from "../core/problem/problem.js";
+import { didYouMean } from "../core/text/nearest.js";
+import type { Configuration } from "./configuration.js";
+import { packageFolder } from "./packageFolder.js";
+
+/** All problems of a configuration: what the schema refuses, what refers to nothing, what this version cannot do. */
+export function checkConfiguration(data: unknown, document: string): Problem[] {
+  const schema = JSON.parse(readFileSync(join(packageFolder(), "schema", "rhema.schema.json"), "utf8")) as object;
+  const validate = new Ajv({ allErrors: true, verbose: true, strict: false }).compile(schema);
+  if (!validate(data)) return schemaProblems(validate.errors ?? [], document);
+  return [...crossChecks(data as Configuration, document), ...secrets(data as Configuration, document)];
+}
+
+function schemaProblems(errors: readonly ErrorObject[], document: string): Problem[] {
+  const problems: Problem[] = [];
+  const seen = new Set<string>();
+  for (const error of errors) {
+    // The alternatives of `from` each complain; the summary of all of them is the one a person can use.
+    if (error.schemaPath.includes("/anyOf/") || error.keyword === "propertyNames") continue;
+    const found = schemaProblem(error, document);
+    const key = JSON.stringify([found.message, found.places]);
+    if (!seen.has(key)) problems.push(found);
+    seen.add(key);
+  }
+  return problems;
+}
+
+function schemaProblem(error: ErrorObject, document: string): Problem {
+  const place = pointerPlace(document, error.instancePath);
+  const key = pointerTokens(error.instancePath).pop() ?? "the configuration";
+  const details = (at: PointerPlace, hint?: string) => ({ place: at, ...(hint === undefined ? {} : { hint }) });
+  switch (error.keyword) {
+    case "additionalProperties": {
+      const { additionalProperty } = error.params as { additionalProperty: string };
+      const known = Object.keys((error.parentSchema as { properties?: object } | undefined)?.properties ?? {});
+      const hint = didYouMean(additionalProperty, known) ?? `Known here: ${known.join(", ")}.`;
+      return problem("config.invalid", `The key \`${additionalProperty}\` is not known here.`, details({ ...below(place, additionalProperty), atKey: true }, hint));
+    }
+    case "required": {
+      const { missingProperty } = error.params as { missingProperty: string };
+      return problem("config.invalid", `\`${key}\` needs the key \`${missingProperty}\`.`, details(place));
+    }
+    case "enum": {
+      const allowed = (error.params as { allowedValues: unknown[] }).allowedValues.map(String);
+      const hint = didYouMean(String(error.data), allowed) ?? `It can be: ${allowed.join(", ")}.`;
+      return problem("config.invalid", `\`${key}\` cannot be ${JSON.stringify(error.data)}.`, details(place, hint));
+    }
+    case "pattern": {
+      const name = error.propertyName ?? String(error.data);
+      return problem("config.invalid", `\`${name}\` cannot be a name here.`, details({ ...below(place, name), atKey: true }, "A name begins with a lower-case letter and holds lower-case letters, digits and hyphens."));
+    }
+    case "type":
+      return problem("config.invalid", `\`${key}\` has to be ${typeWords(error.params["type"])}.`, details(place));
+    case "anyOf":
+      return problem("config.invalid", `\`${key}\` has to be a path, a list of paths, or \`{ run: "command" }\`.`, details(place));
+    default:
+      return problem("config.invalid", `\`${key}\` ${error.message ?? "is not valid"}.`, details(place));
+  }
+}
+
+function typeWords(type: unknown): string {
+  const words: Readonly<Record<string, string>> = { object: "a mapping with keys", array: "a list", string: "text", number: "a number", boolean: "true or false" };
+  return words[String(type)] ?? String(type);
+}
+
+function crossChecks({ contracts, sdks, guard, releases }: Configuration, document: string): Problem[] {
+  const problems: Problem[] = [];
+  const names = Object.keys(contracts);
+  for (const [sdk, { covers }] of Object.entries(sdks)) {
+    covers.forEach((covered, at) => {
+      if (names.includes(covered)) return;
+      const hint = didYouMean(covered, names) ?? `Configured: ${names.join(", ")}.`;
+      problems.push(problem("config.invalid", `The SDK \`${sdk}\` covers \`${covered}\`, which is not among the contracts.`, { place: pointerPlace(document, `/sdks/${sdk}/covers/${String(at)}`), hint }));
+    });
+  }
+  for (const [name, { from }] of Object.entries(contracts)) {
+    const place = pointerPlace(document, `/contracts/${name}/from`);
+    const remote = (Array.isArray(from) ? (from as string[]) : [from]).some((each) => typeof each === "string" && /^[a-z]+:\/\//i.test(each));
+    if (typeof from === "object" && "run" in from) {
+      problems.push(problem("config.later", `\`${name}\` comes from a command, which this version does not run yet.`, { place, hint: "Save what the command prints to a file, and name the file." }));
+    } else if (remote) {
+      problems.push(problem("config.later", `\`${name}\` comes from a URL, which this version does not fetch yet.`, { place, hint: "Download the contract to a file, and name the file." }));
+    }
+  }
+  for (const key of ["guard", "releases"] as const) {
+    if ((key === "guard" ? guard : releases) === undefined) continue;
+    problems.push(problem("config.later", `\`${key}\` has no effect in this version; changes are judged against the pin.`, { level: "warning", place: { ...pointerPlace(document, `/${key}`), atKey: true } }));
+  }
+  return problems;
+}
+
+const secretHeader = /^(authorization|cookie|.*(token|secret|api-?key).*)$/i;
+
+function secrets({ contracts }: Configuration, document: string): Problem[] {
+  return Object.entries(contracts).flatMap(([name, { headers = {} }]) =>
+    Object.entries(headers)
+      .filter(([header, value]) => secretHeader.test(header) && !value.includes("${"))
+      .map(([header]) =>
+        problem("config.secret", `The header \`${header}\` of \`${name}\` seems to hold a secret in clear.`, {
+          level: "warning",
+          place: { ...below(pointerPlace(document, `/contracts/${name}/headers`), header), atKey: true },
+          hint: "Write ${NAME} and set NAME in the environment.",
+        }),
+      ),
+  );
+}

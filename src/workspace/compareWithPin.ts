@@ -1,0 +1,57 @@
+import type { Contract } from "../core/contract/model.js";
+import { compareContracts, judgeUse, type ContractImpact, type ProjectUses } from "../core/change/impact.js";
+import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
+import type { SourceText } from "../core/problem/place.js";
+import type { Problem } from "../core/problem/problem.js";
+import { readContract, type ContractReading } from "../core/readContract.js";
+import { findCallUses } from "./findCallUses.js";
+import { exitCodes, Halt } from "./halt.js";
+import type { Project } from "./project.js";
+import type { ProjectTexts } from "./sdkInputs.js";
+
+/** One side of a comparison. */
+export interface Side {
+  readonly reading: ContractReading & { readonly contract: Contract };
+  /** How the report calls it: a version, or where it came from. */
+  readonly label: string;
+}
+
+/** Reads one side from its texts. @throws Halt (unreadable) */
+export function readSide(name: string, texts: readonly SourceText[], fallbackLabel: string): Side {
+  const reading = readContract(name, texts);
+  const { contract } = reading;
+  if (!contract) throw new Halt(reading.problems, exitCodes.unreadable, new Map(texts.map(({ document, text }) => [document, text])));
+  return { reading: { ...reading, contract }, label: contract.version === "" ? fallbackLabel : contract.version };
+}
+
+/** Compares two sides of one contract and says what the differences do to the project; without a project, nothing is known of use. */
+export function compareSides(name: string, before: Side, after: Side, texts: ProjectTexts | undefined): ContractImpact {
+  const from = before.reading.contract;
+  const to = after.reading.contract;
+  const changes = compareContracts(from, to);
+  const uses = changes.length === 0 || !texts ? unknownUses : projectUses(texts.project, texts, name, before);
+  return {
+    contract: name,
+    from: before.label,
+    to: after.label,
+    changes: judgeUse(changes, from.protocol, uses),
+    brokenQueries: texts && changes.length > 0 ? brokenQueries(name, before, after, texts) : [],
+  };
+}
+
+const unknownUses: ProjectUses = { queries: [], calls: new Map(), searched: false };
+
+function projectUses(project: Project, texts: ProjectTexts, name: string, { reading }: Side): ProjectUses {
+  if (reading.schema) return { queries: readQueryDocuments(reading.schema, texts.queryDocuments(name).texts).uses, calls: new Map(), searched: true };
+  if (reading.contract.protocol !== "rest") return unknownUses;
+  return { queries: [], calls: findCallUses(project, reading.contract, project.configuration.contracts[name] ?? { from: [] }), searched: true };
+}
+
+/** Errors that the query documents have against the new schema and did not have against the old one. */
+function brokenQueries(name: string, before: Side, after: Side, texts: ProjectTexts): Problem[] {
+  if (!before.reading.schema || !after.reading.schema) return [];
+  const documents = texts.queryDocuments(name).texts;
+  const key = (problem: Problem): string => JSON.stringify([problem.message, problem.places]);
+  const known = new Set(readQueryDocuments(before.reading.schema, documents).problems.map(key));
+  return readQueryDocuments(after.reading.schema, documents).problems.filter((problem) => problem.level === "error" && !known.has(key(problem)));
+}

@@ -1,0 +1,24 @@
+/** What `rhema.yaml` says, after it was checked against `schema/rhema.schema.json`. */
+export interface Configuration {
+  readonly contracts: Readonly<Record<string, ContractConfiguration>>;
+  readonly sdks: Readonly<Record<string, SdkConfiguration>>;
+  readonly guard?: { readonly since?: string };
+  readonly releases?: Readonly<Record<string, string>>;
+}
+
+export interface ContractConfiguration {
+  readonly from: string | readonly string[] | { readonly run: string };
+  readonly headers?: Readonly<Record<string, string>>;
+  readonly queries?: readonly string[];
+  readonly standing?: readonly string[];
+  readonly only?: readonly string[];
+  readonly skip?: readonly string[];
+  readonly scalars?: Readonly<Record<string, { readonly typescript?: string }>>;
+}
+
+export interface SdkConfiguration {
+  readonly language: "typescript";
+  readonly covers: readonly string[];
+  readonly into: string;
+  readonly settings?: { readonly dates?: "text"; readonly imports?: "js" | "bare" };
+}

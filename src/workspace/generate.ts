@@ -1,0 +1,193 @@
+import { join } from "node:path";
+import type { ContractImpact } from "../core/change/impact.js";
+import type { SetAside } from "../core/contract/model.js";
+import { problem, type Problem } from "../core/problem/problem.js";
+import { didYouMean } from "../core/text/nearest.js";
+import { exitCodes, Halt, type ExitCode } from "./halt.js";
+import { ledgerPath, ledgerText, readLedger, type Ledger, type LedgerEntry } from "./ledger.js";
+import { fileHash, foreignFiles, outputState } from "./outputState.js";
+import { displayPath, outputFolder, type Project } from "./project.js";
+import { inputsHash, ProjectTexts } from "./sdkInputs.js";
+import { errorCode, hashOf, normalized } from "./textFile.js";
+import { finishWriting, performWriting } from "./writing.js";
+import type { BuiltSdk, ContractReader } from "./buildSdk.js";
+
+export interface GenerateOptions {
+  /** Names of SDKs; all when empty. */
+  readonly sdks: readonly string[];
+  readonly dryRun: boolean;
+  readonly partial: boolean;
+  readonly force: boolean;
+}
+
+export interface ContractOutcome {
+  readonly name: string;
+  readonly protocol: "rest" | "graphql";
+  readonly version: string;
+  readonly from: readonly string[];
+  readonly calls: number;
+  readonly types: number;
+  readonly untyped: number;
+  readonly setAside: readonly SetAside[];
+}
+
+export interface SdkOutcome {
+  readonly name: string;
+  readonly into: string;
+  readonly state: "written" | "unchanged" | "held back" | "would be written";
+  readonly files: { readonly added: number; readonly changed: number; readonly unchanged: number; readonly removed: number };
+  readonly contracts: readonly ContractOutcome[];
+  readonly impacts: readonly ContractImpact[];
+  readonly problems: readonly Problem[];
+}
+
+export interface GenerateOutcome {
+  readonly sdks: readonly SdkOutcome[];
+  readonly problems: readonly Problem[];
+  /** A killed run was completed first. */
+  readonly completedEarlier: boolean;
+  readonly textOf: (document: string) => string | undefined;
+  /** Texts of the pins as they were before. */
+  readonly pinTextOf: (document: string) => string | undefined;
+  readonly exitCode: ExitCode;
+}
+
+/**
+ * Brings the SDKs of a project up to date. Nothing is written for an SDK that is held back.
+ *
+ * @throws Halt on wrong names, unreadable contracts, or a folder that cannot be written
+ */
+export async function generate(project: Project, options: GenerateOptions): Promise<GenerateOutcome> {
+  const completedEarlier = options.dryRun ? false : guardWrites(".rhema", () => finishWriting(project));
+  const names = chosenSdks(project, options.sdks);
+  const texts = new ProjectTexts(project);
+  let ledger = readLedger(project);
+  const sdks: SdkOutcome[] = [];
+  const pinTexts = new Map<string, string>();
+  let reader: ContractReader | undefined;
+  for (const name of names) {
+    const inputs = inputsHash(project, name, texts, options.partial);
+    const unchanged = unchangedOutcome(project, name, inputs, ledger, texts);
+    if (unchanged) {
+      sdks.push(unchanged);
+      continue;
+    }
+    const heavy = await import("./generateSdk.js");
+    reader ??= heavy.newReader(texts);
+    const result = heavy.generateSdk(project, name, reader, pinTexts);
+    const outcome = settle(project, name, result.built, result.outcome, ledger, options, inputs);
+    ledger = outcome.ledger;
+    sdks.push(outcome.sdk);
+  }
+  const held = sdks.some((sdk) => sdk.state === "held back");
+  return {
+    sdks,
+    problems: project.problems,
+    completedEarlier,
+    textOf: (document) => texts.find(document),
+    pinTextOf: (document) => pinTexts.get(document),
+    exitCode: held ? exitCodes.findings : exitCodes.done,
+  };
+}
+
+/** The names to work on. @throws Halt on a name the configuration does not have */
+export function chosenSdks(project: Project, wanted: readonly string[]): string[] {
+  const known = Object.keys(project.configuration.sdks).sort();
+  for (const name of wanted) {
+    if (known.includes(name)) continue;
+    const hint = didYouMean(name, known) ?? `Configured: ${known.join(", ")}.`;
+    throw new Halt([problem("sdk.unknown", `There is no SDK named \`${name}\`.`, { hint })], exitCodes.usage);
+  }
+  return wanted.length > 0 ? [...new Set(wanted)] : known;
+}
+
+/** The outcome of an SDK whose inputs and output are what the ledger says; undefined when there is work to do. */
+export function unchangedOutcome(project: Project, name: string, inputs: string, ledger: Ledger, texts: ProjectTexts): SdkOutcome | undefined {
+  const entry = ledger.sdks[name];
+  const into = project.configuration.sdks[name]?.into ?? "";
+  if (!entry || entry.inputs !== inputs) return undefined;
+  const folder = outputFolder(project, name, into);
+  const state = outputState(folder, entry);
+  const pinned = (project.configuration.sdks[name]?.covers ?? []).every((contract) => pinExists(project, name, contract));
+  if (state.edited.length > 0 || state.missing.length > 0 || !pinned) return undefined;
+  const problems = (project.configuration.sdks[name]?.covers ?? []).flatMap((contract) => texts.queryDocuments(contract).problems);
+  return { name, into: displayPath(project, folder), state: "unchanged", files: { added: 0, changed: 0, unchanged: state.intact.length, removed: 0 }, contracts: [], impacts: [], problems };
+}
+
+function pinExists(project: Project, sdk: string, contract: string): boolean {
+  const base = join(project.root, ".rhema", "pins", sdk, contract);
+  return [`${base}.openapi.json`, `${base}.graphql`].some((path) => fileHash(path) !== undefined);
+}
+
+interface Settled {
+  readonly ledger: Ledger;
+  readonly sdk: SdkOutcome;
+}
+
+/** Decides whether an SDK may be written, and writes it together with its pin and the ledger. */
+function settle(project: Project, name: string, built: BuiltSdk, outcome: SdkOutcome, ledger: Ledger, options: GenerateOptions, inputs: string): Settled {
+  const into = project.configuration.sdks[name]?.into ?? "";
+  const folder = outputFolder(project, name, into);
+  const entry = ledger.sdks[name];
+  const previous = entry?.into === displayPath(project, folder) ? entry : undefined;
+  const refusals = [...(options.partial ? [] : built.queryErrors), ...refusalsOf(project, folder, previous, built, options.force)];
+  const files = countFiles(folder, built, previous);
+  if (refusals.length > 0) return { ledger, sdk: { ...outcome, state: "held back", files: { ...files, added: 0, changed: 0, removed: 0 }, problems: [...outcome.problems, ...refusals] } };
+  const partialProblems = options.partial ? built.queryErrors : [];
+  const sdk: SdkOutcome = { ...outcome, files, state: options.dryRun ? "would be written" : "written", problems: [...outcome.problems, ...partialProblems] };
+  if (options.dryRun) return { ledger, sdk };
+  const newEntry: LedgerEntry = { into: displayPath(project, folder), inputs, files: Object.fromEntries([...built.files].map(([path, text]) => [path, hashOf(normalized(text))])) };
+  const newLedger: Ledger = { configuration: hashOf(project.configText), sdks: { ...ledger.sdks, [name]: newEntry } };
+  const write = new Map<string, string>();
+  for (const [path, text] of built.files) if (fileHash(join(folder, path)) !== newEntry.files[path]) write.set(`${newEntry.into}/${path}`, text);
+  for (const [path, text] of built.pins) if (fileHash(join(project.root, path)) !== hashOf(normalized(text))) write.set(path, text);
+  write.set(displayPath(project, ledgerPath(project)), ledgerText(newLedger));
+  const orphans = Object.keys(entry?.files ?? {}).filter((path) => entry?.into !== newEntry.into || !built.files.has(path));
+  guardWrites(newEntry.into, () => { performWriting(project, { write, remove: orphans.map((path) => `${entry?.into ?? ""}/${path}`) }); });
+  return { ledger: newLedger, sdk };
+}
+
+function countFiles(folder: string, built: BuiltSdk, previous: LedgerEntry | undefined): SdkOutcome["files"] {
+  let added = 0;
+  let changed = 0;
+  let unchanged = 0;
+  for (const [path, text] of built.files) {
+    const found = fileHash(join(folder, path));
+    if (found === undefined) added++;
+    else if (found === hashOf(normalized(text))) unchanged++;
+    else changed++;
+  }
+  return { added, changed, unchanged, removed: Object.keys(previous?.files ?? {}).filter((path) => !built.files.has(path)).length };
+}
+
+/** What forbids writing: hand edits, and files that Rhema did not write. */
+function refusalsOf(project: Project, folder: string, previous: LedgerEntry | undefined, built: BuiltSdk, force: boolean): Problem[] {
+  const into = displayPath(project, folder);
+  const refusals: Problem[] = [];
+  const { edited } = outputState(folder, previous);
+  const reallyEdited = edited.filter((path) => fileHash(join(folder, path)) !== hashOf(normalized(built.files.get(path) ?? "")));
+  if (reallyEdited.length > 0 && !force) {
+    const list = reallyEdited.map((path) => `\`${into}/${path}\``).join(", ");
+    refusals.push(problem("output.edited", `${list} ${reallyEdited.length === 1 ? "was" : "were"} edited by hand.`, { why: "Generating again would lose the edit.", hint: "Move it out of the SDK, or replace it with --force." }));
+  }
+  const foreign = foreignFiles(folder, previous);
+  const inTheWay = foreign.filter((path) => path === "." || (built.files.has(path) && fileHash(join(folder, path)) !== hashOf(normalized(built.files.get(path) ?? ""))));
+  if (inTheWay.length > 0) {
+    const list = inTheWay.slice(0, 5).map((path) => `\`${path === "." ? into : `${into}/${path}`}\``).join(", ");
+    refusals.push(problem("output.foreign", `${list} stand${inTheWay.length === 1 ? "s" : ""} where the SDK has to be written, and Rhema did not write ${inTheWay.length === 1 ? "it" : "them"}.`, { why: "Nothing of yours is ever replaced, also not with --force.", hint: "Move it away, or choose another folder for `into`." }));
+  } else if (foreign.length > 0 && !previous && !force && foreign.some((path) => !built.files.has(path))) {
+    refusals.push(problem("output.foreign", `\`${into}\` is not empty, and Rhema did not write what is in it (\`${foreign[0] ?? ""}\`).`, { hint: `Choose an empty folder such as \`${into}/sdk\`, or write beside your files with --force.` }));
+  }
+  return refusals;
+}
+
+/** Turns a refusal of the file system into a message. */
+function guardWrites<T>(into: string, write: () => T): T {
+  try {
+    return write();
+  } catch (error) {
+    const code = errorCode(error);
+    if (code === undefined || !["EACCES", "EPERM", "EROFS", "ENOSPC", "ENOTDIR", "EISDIR", "EEXIST", "EBUSY"].includes(code)) throw error;
+    throw new Halt([problem("output.unwritable", `\`${into}\` cannot be written (${code}).`, { why: "The SDK stays as it was; the next run completes what was begun.", hint: "Check the folder and its permissions." })], exitCodes.usage);
+  }
+}

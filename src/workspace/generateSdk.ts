@@ -1,0 +1,57 @@
+import type { ContractImpact } from "../core/change/impact.js";
+import { buildSdk, ContractReader, type BuiltContract, type BuiltSdk } from "./buildSdk.js";
+import { compareSides, readSide } from "./compareWithPin.js";
+import type { ContractOutcome, SdkOutcome } from "./generate.js";
+import { readPin } from "./pins.js";
+import { displayPath, outputFolder, type Project } from "./project.js";
+import type { ProjectTexts } from "./sdkInputs.js";
+
+/** The part of generating that needs the core; loaded only when there is something to do. */
+export function generateSdk(
+  project: Project,
+  name: string,
+  reader: ContractReader,
+  pinTexts: Map<string, string>,
+): { built: BuiltSdk; outcome: SdkOutcome } {
+  const built = buildSdk(project, name, reader);
+  const into = displayPath(project, outputFolder(project, name, project.configuration.sdks[name]?.into ?? ""));
+  const outcome: SdkOutcome = {
+    name,
+    into,
+    state: "written",
+    files: { added: 0, changed: 0, unchanged: 0, removed: 0 },
+    contracts: built.contracts.map((contract) => contractOutcome(contract, reader.texts)),
+    impacts: built.contracts.flatMap(({ contract }) => impactOf(project, name, contract.name, reader, pinTexts)),
+    problems: built.problems,
+  };
+  return { built, outcome };
+}
+
+export function newReader(texts: ProjectTexts): ContractReader {
+  return new ContractReader(texts);
+}
+
+function contractOutcome({ contract, plan, setAside }: BuiltContract, texts: ProjectTexts): ContractOutcome {
+  return {
+    name: contract.name,
+    protocol: contract.protocol,
+    version: contract.version,
+    from: texts.contract(contract.name).map(({ document }) => document),
+    calls: plan.calls.length,
+    types: plan.types.size,
+    untyped: plan.untyped,
+    setAside,
+  };
+}
+
+/** What changed since the pin; nothing when there is none, or when it is of the other protocol. */
+function impactOf(project: Project, sdk: string, name: string, reader: ContractReader, pinTexts: Map<string, string>): ContractImpact[] {
+  const pin = readPin(project, sdk, name);
+  const after = reader.read(name);
+  if (!pin) return [];
+  pinTexts.set(pin.document, pin.text);
+  const before = readSide(name, [pin], "pin");
+  if (before.reading.contract.protocol !== after.contract.protocol) return [];
+  const impact = compareSides(name, before, { reading: after, label: after.contract.version || "now" }, reader.texts);
+  return impact.changes.length > 0 ? [impact] : [];
+}

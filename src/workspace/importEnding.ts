@@ -1,0 +1,64 @@
+import { existsSync, readFileSync } from "node:fs";
+import { createRequire } from "node:module";
+import { dirname, join, resolve } from "node:path";
+import { parse } from "jsonc-parser";
+import { dataMember, isData, textMember, type Data } from "../core/text/parseData.js";
+import { isInside } from "./project.js";
+
+const deepestExtends = 8;
+
+/**
+ * The ending that relative imports need in a folder, from the nearest tsconfig.json (`extends` followed): none where
+ * the compiler leaves it to a bundler, `.js` everywhere else.
+ */
+export function importEnding(root: string, folder: string): "js" | "bare" {
+  const config = nearestConfig(root, folder);
+  const options = config === undefined ? {} : compilerOptions(config, 0);
+  const resolution = (options.moduleResolution ?? "").toLowerCase();
+  const module = (options.module ?? "").toLowerCase();
+  if (resolution === "bundler" || resolution === "node" || resolution === "node10") return "bare";
+  return resolution === "" && ["preserve", "commonjs"].includes(module) ? "bare" : "js";
+}
+
+function nearestConfig(root: string, folder: string): string | undefined {
+  for (let at = folder; at === root || isInside(root, at); at = dirname(at)) {
+    const path = join(at, "tsconfig.json");
+    if (existsSync(path)) return path;
+    if (at === root) return undefined;
+  }
+  return undefined;
+}
+
+interface ModuleOptions {
+  readonly module?: string;
+  readonly moduleResolution?: string;
+}
+
+function compilerOptions(path: string, depth: number): ModuleOptions {
+  if (depth > deepestExtends || !existsSync(path)) return {};
+  const data = parse(readFileSync(path, "utf8"), [], { allowTrailingComma: true }) as unknown;
+  if (!isData(data)) return {};
+  const bases = (Array.isArray(data["extends"]) ? (data["extends"] as unknown[]) : [data["extends"]]).filter((base): base is string => typeof base === "string");
+  const inherited = bases.map((base) => compilerOptions(basePath(path, base), depth + 1));
+  return Object.assign({}, ...inherited, ownOptions(data)) as ModuleOptions;
+}
+
+function ownOptions(data: Data): ModuleOptions {
+  const options = dataMember(data, "compilerOptions") ?? {};
+  const module = textMember(options, "module");
+  const moduleResolution = textMember(options, "moduleResolution");
+  return { ...(module === undefined ? {} : { module }), ...(moduleResolution === undefined ? {} : { moduleResolution }) };
+}
+
+function basePath(from: string, base: string): string {
+  if (base.startsWith(".") || base.startsWith("/")) {
+    const path = resolve(dirname(from), base);
+    return path.endsWith(".json") ? path : `${path}.json`;
+  }
+  try {
+    return createRequire(from).resolve(base);
+  } catch {
+    // A base that is not installed says nothing; the app's own compiler will complain about it.
+    return "";
+  }
+}

@@ -1,0 +1,65 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { problem } from "../core/problem/problem.js";
+import { isData } from "../core/text/parseData.js";
+import { sortedBy } from "../core/text/sortedBy.js";
+import { exitCodes, Halt } from "./halt.js";
+import type { Project } from "./project.js";
+import { stateFolder } from "./sources.js";
+import { errorCode } from "./textFile.js";
+
+/** What Rhema wrote, by SDK. Committed, so that everybody's next run knows which files are Rhema's. */
+export interface Ledger {
+  readonly configuration: string;
+  readonly sdks: Readonly<Record<string, LedgerEntry>>;
+}
+
+export interface LedgerEntry {
+  readonly into: string;
+  /** Hash over everything the SDK was made from. */
+  readonly inputs: string;
+  /** SHA-256 of each file (line ends as LF) by its path inside `into`. */
+  readonly files: Readonly<Record<string, string>>;
+}
+
+const emptyLedger: Ledger = { configuration: "", sdks: {} };
+
+export function ledgerPath(project: Pick<Project, "root">): string {
+  return join(stateFolder(project), "ledger.json");
+}
+
+/** The ledger, empty before the first run. A ledger that cannot be read stops everything: it guards the user's files. */
+export function readLedger(project: Pick<Project, "root">): Ledger {
+  let text: string;
+  try {
+    text = readFileSync(ledgerPath(project), "utf8");
+  } catch (error) {
+    if (errorCode(error) === "ENOENT") return emptyLedger;
+    throw unreadable();
+  }
+  try {
+    const data = JSON.parse(text) as unknown;
+    if (isData(data) && isData(data["sdks"]) && Object.values(data["sdks"]).every(isEntry)) return data as unknown as Ledger;
+  } catch {
+    // Said below, together with a ledger of the wrong form.
+  }
+  throw unreadable();
+}
+
+function isEntry(entry: unknown): boolean {
+  return isData(entry) && typeof entry["into"] === "string" && typeof entry["inputs"] === "string" && isData(entry["files"]);
+}
+
+function unreadable(): Halt {
+  const hint = "Restore it from version control. Without it Rhema cannot know which files are yours.";
+  return new Halt([problem("state.unreadable", "The ledger `.rhema/ledger.json` cannot be read.", { hint })], exitCodes.usage);
+}
+
+/** The ledger's text: sorted, without times, the same on every machine. */
+export function ledgerText(ledger: Ledger): string {
+  const sdks = sortedBy(Object.entries(ledger.sdks), ([name]) => name).map(([name, entry]) => {
+    const files = Object.fromEntries(sortedBy(Object.entries(entry.files), ([path]) => path));
+    return [name, { into: entry.into, inputs: entry.inputs, files }] as const;
+  });
+  return `${JSON.stringify({ configuration: ledger.configuration, sdks: Object.fromEntries(sdks) }, null, 2)}\n`;
+}

@@ -1,0 +1,30 @@
+import { existsSync, readFileSync, readdirSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+
+declare const RHEMA_VERSION: string | undefined;
+declare const RHEMA_BUILD: string | undefined;
+
+/** The version of the package, set when the program is bundled. */
+export const version = typeof RHEMA_VERSION === "string" ? RHEMA_VERSION : "0.0.0";
+
+/** Changes whenever the program's own sources do, so that a new build never takes old output for current. */
+export const build = typeof RHEMA_BUILD === "string" ? RHEMA_BUILD : "source";
+
+/** The folder of the installed package, which holds `runtimes`, `schema` and `demo`. */
+export function packageFolder(): string {
+  let folder = dirname(fileURLToPath(import.meta.url));
+  while (!existsSync(join(folder, "schema", "rhema.schema.json"))) {
+    const parent = dirname(folder);
+    if (parent === folder) throw new Error("The installation is not complete: schema/rhema.schema.json is missing.");
+    folder = parent;
+  }
+  return folder;
+}
+
+/** The hand-written runtime sources of a language by file name. */
+export function runtimeSources(language: string): Map<string, string> {
+  const folder = join(packageFolder(), "runtimes", language, "wire");
+  const files = readdirSync(folder).filter((file) => file.endsWith(".ts"));
+  return new Map(files.sort().map((file) => [file, readFileSync(join(folder, file), "utf8")]));
+}

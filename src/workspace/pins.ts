@@ -1,0 +1,50 @@
+import { existsSync } from "node:fs";
+import { join } from "node:path";
+import type { Contract } from "../core/contract/model.js";
+import type { QueryDocuments } from "../core/graphql/queryModel.js";
+import type { SourceText } from "../core/problem/place.js";
+import { parseData } from "../core/text/parseData.js";
+import { displayPath, type Project } from "./project.js";
+import { stateFolder } from "./sources.js";
+import { readText } from "./textFile.js";
+
+/**
+ * The texts of an SDK's pin for one contract by their path in the project: the contract itself in an open format
+ * (OpenAPI as JSON, GraphQL as schema text), and the operations it was generated with.
+ */
+export function pinTexts(project: Project, sdk: string, contract: Contract, texts: readonly SourceText[], queries: QueryDocuments | undefined): Map<string, string> {
+  const [first] = texts;
+  const base = pinBase(project, sdk, contract.name);
+  if (contract.protocol === "rest") {
+    const parsed = parseData(first?.text ?? "");
+    return new Map([[displayPath(project, `${base}.openapi.json`), `${JSON.stringify(parsed.ok ? parsed.data : null, null, 1)}\n`]]);
+  }
+  const schema = texts.map(({ text }) => `${text.trim()}\n`).join("\n");
+  return new Map([
+    [displayPath(project, `${base}.graphql`), schema],
+    [displayPath(project, `${base}.operations.graphql`), operationsText(queries)],
+  ]);
+}
+
+/** Every definition once; the same fragment is sent along with several operations. */
+function operationsText(queries: QueryDocuments | undefined): string {
+  const definitions = new Map<string, string>();
+  for (const operation of queries?.operations ?? []) {
+    for (const definition of operation.text.split(/\n\n(?=fragment )/)) {
+      const name = /^(?:query|mutation|subscription|fragment) (\w+)/.exec(definition)?.[0] ?? definition;
+      if (!definitions.has(name)) definitions.set(name, definition);
+    }
+  }
+  return [...definitions.values()].map((text) => `${text}\n`).join("\n");
+}
+
+/** The pinned contract of an SDK, or undefined before the first generation. */
+export function readPin(project: Pick<Project, "root">, sdk: string, contract: string): SourceText | undefined {
+  const base = pinBase(project, sdk, contract);
+  const path = [`${base}.openapi.json`, `${base}.graphql`].find((candidate) => existsSync(candidate));
+  return path === undefined ? undefined : { document: displayPath(project, path), text: readText(path) };
+}
+
+function pinBase(project: Pick<Project, "root">, sdk: string, contract: string): string {
+  return join(stateFolder(project), "pins", sdk, contract);
+}

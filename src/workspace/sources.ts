@@ -1,0 +1,90 @@
+import { existsSync, statSync } from "node:fs";
+import { join, resolve } from "node:path";
+import { globSync } from "tinyglobby";
+import type { SourceText } from "../core/problem/place.js";
+import { problem, type Problem } from "../core/problem/problem.js";
+import { sortedBy } from "../core/text/sortedBy.js";
+import { exitCodes, Halt } from "./halt.js";
+import { displayPath, type Project } from "./project.js";
+import { errorCode, readText } from "./textFile.js";
+
+const schemaFiles = "**/*.{graphql,gql,graphqls}";
+const neverSearched = ["**/node_modules/**", "**/.git/**", "**/.rhema/**"];
+
+/**
+ * The texts of a contract's files, sorted by path.
+ *
+ * @throws Halt (unreadable) when a file does not exist or cannot be read
+ */
+export function contractTexts(project: Project, contract: string): SourceText[] {
+  const { from } = project.configuration.contracts[contract] ?? { from: [] };
+  const sources = typeof from === "string" ? [from] : Array.isArray(from) ? (from as readonly string[]) : [];
+  const paths = sources.flatMap((source) => filesOf(project, contract, source));
+  return readAll(project, paths);
+}
+
+function filesOf(project: Project, contract: string, source: string): string[] {
+  const path = resolve(project.root, source);
+  const isGlob = /[*?{[]/.test(source) && !existsSync(path);
+  if (isGlob) {
+    const found = findFiles(project, [source]);
+    if (found.length === 0) throw missing(project, contract, `No file matches \`${source}\`, where the contract \`${contract}\` should come from.`);
+    return found;
+  }
+  if (!existsSync(path)) throw missing(project, contract, `The contract \`${contract}\` should be in \`${source}\`, and there is no such file.`);
+  if (!statSync(path).isDirectory()) return [path];
+  const found = globSync(schemaFiles, { cwd: path, absolute: true, ignore: neverSearched });
+  if (found.length === 0) throw missing(project, contract, `The folder \`${source}\` of the contract \`${contract}\` holds no .graphql file.`);
+  return found;
+}
+
+function missing(project: Project, contract: string, message: string): Halt {
+  const place = { document: project.configName, pointer: `/contracts/${contract}/from` };
+  const hint = "Correct the path under `contracts`, or put the file there.";
+  return new Halt([problem("contract.missing", message, { place, hint })], exitCodes.unreadable, new Map([[project.configName, project.configText]]));
+}
+
+export interface QueryTexts {
+  readonly texts: readonly SourceText[];
+  /** A note for each pattern that matched nothing. */
+  readonly problems: readonly Problem[];
+}
+
+/** The texts of a contract's query documents; files Rhema wrote never count. */
+export function queryTexts(project: Project, contract: string): QueryTexts {
+  const patterns = project.configuration.contracts[contract]?.queries ?? [];
+  const paths = new Set<string>();
+  const problems: Problem[] = [];
+  patterns.forEach((pattern, at) => {
+    const found = findFiles(project, [pattern]).filter((path) => /\.(graphql|gql)$/i.test(path));
+    for (const path of found) paths.add(path);
+    if (found.length > 0) return;
+    const message = `No query document of \`${contract}\` matches \`${pattern}\`.`;
+    problems.push(problem("query.none", message, { level: "warning", place: { document: project.configName, pointer: `/contracts/${contract}/queries/${String(at)}` }, hint: "Fine in a new project; else check the pattern. Files end in .graphql or .gql." }));
+  });
+  return { texts: readAll(project, [...paths]), problems };
+}
+
+/** Absolute paths of the project's files that match, without what Rhema wrote and without dependencies. */
+export function findFiles(project: Project, patterns: readonly string[]): string[] {
+  const written = Object.values(project.configuration.sdks).map(({ into }) => `${into.replace(/^\.\//, "").replace(/\/+$/, "")}/**`);
+  return globSync([...patterns], { cwd: project.root, absolute: true, dot: false, ignore: [...neverSearched, ...written] });
+}
+
+function readAll(project: Project, paths: readonly string[]): SourceText[] {
+  const texts = paths.map((path): SourceText => {
+    const document = displayPath(project, path);
+    try {
+      return { document, text: readText(path) };
+    } catch (error) {
+      const message = `\`${document}\` cannot be read (${errorCode(error) ?? "unknown reason"}).`;
+      throw new Halt([problem("contract.missing", message, { hint: "Check that it is a file and that you may read it." })], exitCodes.unreadable);
+    }
+  });
+  return sortedBy(texts, ({ document }) => document);
+}
+
+/** Where Rhema keeps its state. */
+export function stateFolder(project: Pick<Project, "root">): string {
+  return join(project.root, ".rhema");
+}
