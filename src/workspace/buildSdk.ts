@@ -21,7 +21,7 @@ import type { ProjectTexts } from "./sdkInputs.js";
 export interface BuiltContract {
   readonly contract: Contract;
   readonly plan: ContractPlan;
-  readonly queries: QueryDocuments | undefined;
+  readonly queries: QueryReading | undefined;
   readonly setAside: readonly SetAside[];
 }
 

@@ -39,12 +39,12 @@ export function compareSides(name: string, before: Side, after: Side, texts: Pro
   };
 }
 
-const unknownUses: ProjectUses = { queries: [], calls: new Map(), searched: false };
+const unknownUses: ProjectUses = { queries: [], calls: new Map(), named: () => [], searched: false };
 
 function projectUses(project: Project, texts: ProjectTexts, name: string, { reading }: Side): ProjectUses {
-  if (reading.schema) return { queries: readQueryDocuments(reading.schema, texts.queryDocuments(name).texts).uses, calls: new Map(), searched: true };
+  if (reading.schema) return { queries: readQueryDocuments(reading.schema, texts.queryDocuments(name).texts).uses, calls: new Map(), named: () => [], searched: true };
   if (reading.contract.protocol !== "rest") return unknownUses;
-  return { queries: [], calls: findCallUses(project, reading.contract, project.configuration.contracts[name] ?? { from: [] }), searched: true };
+  return { queries: [], ...findCallUses(project, reading.contract, project.configuration.contracts[name] ?? { from: [] }), searched: true };
 }
 
 /** Errors that the query documents have against the new schema and did not have against the old one. */

@@ -8,6 +8,7 @@ import { ledgerPath, ledgerText, readLedger, type Ledger, type LedgerEntry } fro
 import { fileHash, foreignFiles, outputState } from "./outputState.js";
 import { displayPath, outputFolder, type Project } from "./project.js";
 import { inputsHash, ProjectTexts } from "./sdkInputs.js";
+import { sourceText } from "./sources.js";
 import { errorCode, hashOf, normalized } from "./textFile.js";
 import { finishWriting, performWriting } from "./writing.js";
 import type { BuiltSdk, ContractReader } from "./buildSdk.js";
@@ -27,6 +28,8 @@ export interface ContractOutcome {
   readonly from: readonly string[];
   readonly calls: number;
   readonly types: number;
+  /** Operations of query documents that do not fit. */
+  readonly leftOut: number;
   readonly untyped: number;
   readonly setAside: readonly SetAside[];
 }
@@ -84,7 +87,7 @@ export async function generate(project: Project, options: GenerateOptions): Prom
     sdks,
     problems: project.problems,
     completedEarlier,
-    textOf: (document) => texts.find(document),
+    textOf: (document) => texts.find(document) ?? sourceText(project, document),
     pinTextOf: (document) => pinTexts.get(document),
     exitCode: held ? exitCodes.findings : exitCodes.done,
   };

@@ -31,7 +31,7 @@ export function newReader(texts: ProjectTexts): ContractReader {
   return new ContractReader(texts);
 }
 
-function contractOutcome({ contract, plan, setAside }: BuiltContract, texts: ProjectTexts): ContractOutcome {
+function contractOutcome({ contract, plan, queries, setAside }: BuiltContract, texts: ProjectTexts): ContractOutcome {
   return {
     name: contract.name,
     protocol: contract.protocol,
@@ -39,6 +39,7 @@ function contractOutcome({ contract, plan, setAside }: BuiltContract, texts: Pro
     from: texts.contract(contract.name).map(({ document }) => document),
     calls: plan.calls.length,
     types: plan.types.size,
+    leftOut: queries?.leftOut.length ?? 0,
     untyped: plan.untyped,
     setAside,
   };

@@ -1,14 +1,14 @@
-import { existsSync } from "node:fs";
 import { resolve } from "node:path";
 import type { ContractImpact } from "../core/change/impact.js";
 import type { SourceText } from "../core/problem/place.js";
 import { problem } from "../core/problem/problem.js";
-import { didYouMean } from "../core/text/nearest.js";
 import { compareSides, readSide, type Side } from "./compareWithPin.js";
 import { exitCodes, Halt } from "./halt.js";
+import { chosenContracts } from "./chosenContracts.js";
 import { readPin } from "./pins.js";
 import { displayPath, type Project } from "./project.js";
 import { ProjectTexts } from "./sdkInputs.js";
+import { sourceText } from "./sources.js";
 import { readText } from "./textFile.js";
 
 export interface ImpactOptions {
@@ -32,7 +32,7 @@ export interface ImpactOutcome {
 export function impact(project: Project, cwd: string, options: ImpactOptions): ImpactOutcome {
   const texts = new ProjectTexts(project);
   const others = new Map<string, string>();
-  const names = chosenContracts(project, options);
+  const names = comparedContracts(project, options);
   const impacts: ContractImpact[] = [];
   const unpinned: string[] = [];
   const load = (path: string): SourceText[] => {
@@ -73,16 +73,10 @@ function sameProtocol(name: string, sides: readonly [Side, Side]): readonly [Sid
   throw new Halt([problem("contract.kind", `\`${name}\` was a ${words[from]} contract and is a ${words[to]} one; the two cannot be compared.`)], exitCodes.usage);
 }
 
-function chosenContracts(project: Project, { contracts, before, after }: ImpactOptions): string[] {
-  const covered = new Set(Object.values(project.configuration.sdks).flatMap(({ covers }) => covers));
-  const known = Object.keys(project.configuration.contracts).sort();
-  for (const name of contracts) {
-    if (known.includes(name)) continue;
-    throw new Halt([problem("sdk.unknown", `There is no contract named \`${name}\`.`, { hint: didYouMean(name, known) ?? `Configured: ${known.join(", ")}.` })], exitCodes.usage);
-  }
-  const chosen = contracts.length > 0 ? [...new Set(contracts)] : known.filter((name) => covered.has(name));
+function comparedContracts(project: Project, { contracts, before, after }: ImpactOptions): string[] {
+  const chosen = chosenContracts(project, contracts);
   if (chosen.length > 1 && (before !== undefined || after !== undefined)) {
-    throw new Halt([problem("sdk.unknown", "--before and --after name files of one contract, and several are configured.", { hint: `Say which: ${known.join(", ")}.` })], exitCodes.usage);
+    throw new Halt([problem("sdk.unknown", "--before and --after name files of one contract, and several are configured.", { hint: `Say which: ${chosen.join(", ")}.` })], exitCodes.usage);
   }
   return chosen;
 }
@@ -106,10 +100,4 @@ function fileText(path: string, cwd: string, project: Project | undefined): Sour
   } catch {
     throw new Halt([problem("contract.missing", `There is no contract file \`${path}\`.`, { hint: "Check the path." })], exitCodes.unreadable);
   }
-}
-
-/** App sources are read again for their places; they are few and small. */
-function sourceText(project: Project, document: string): string | undefined {
-  const path = resolve(project.root, document);
-  return existsSync(path) ? readText(path) : undefined;
 }

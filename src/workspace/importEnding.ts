@@ -20,6 +20,14 @@ export function importEnding(root: string, folder: string): "js" | "bare" {
   return resolution === "" && ["preserve", "commonjs"].includes(module) ? "bare" : "js";
 }
 
+/** The folder the project's own tsconfig.json compiles into, relative to the project; nothing when it does not say. */
+export function compilerOutputs(root: string): string[] {
+  const path = join(root, "tsconfig.json");
+  const data = existsSync(path) ? (parse(readFileSync(path, "utf8"), [], { allowTrailingComma: true }) as unknown) : undefined;
+  const folder = isData(data) ? textMember(dataMember(data, "compilerOptions") ?? {}, "outDir") : undefined;
+  return folder === undefined ? [] : [folder.replace(/^\.\//, "").replace(/\/+$/, "")];
+}
+
 function nearestConfig(root: string, folder: string): string | undefined {
   for (let at = folder; at === root || isInside(root, at); at = dirname(at)) {
     const path = join(at, "tsconfig.json");

@@ -88,3 +88,9 @@ function readAll(project: Project, paths: readonly string[]): SourceText[] {
 export function stateFolder(project: Pick<Project, "root">): string {
   return join(project.root, ".rhema");
 }
+
+/** The text of one of the app's files, read again for its places; undefined when it is no longer there. */
+export function sourceText(project: Pick<Project, "root">, document: string): string | undefined {
+  const path = resolve(project.root, document);
+  return existsSync(path) && statSync(path).isFile() ? readText(path) : undefined;
+}

@@ -49,7 +49,9 @@ function reportLines(outcome: GenerateOutcome, elapsedMs: number, paint: Paint):
   lines.push(...table(outcome.sdks.map((sdk) => sdkRow(sdk, paint))));
   for (const contract of contracts.values()) lines.push(...setAsideLines(contract, outcome.textOf, paint));
   const impacts = new Map(outcome.sdks.flatMap((sdk) => sdk.impacts.map((impact) => [impact.contract, impact] as const)));
-  for (const impact of impacts.values()) lines.push(...impactLines(impact, paint));
+  const pending = outcome.sdks.some((sdk) => sdk.state === "held back" || sdk.state === "would be written");
+  for (const impact of impacts.values()) lines.push(...impactLines(impact, outcome.textOf, paint));
+  if (pending && [...impacts.values()].some((impact) => impact.changes.some(breaksProject))) lines.push(paint.quiet("  `rhema impact` shows every place"));
   return [...lines, paint.quiet(`  took ${(elapsedMs / 1000).toFixed(2)} s`)];
 }
 
@@ -73,7 +75,7 @@ function contractRow(contract: ContractOutcome, paint: Paint): string[] {
     paint.accent(contract.name),
     `${kind}${contract.version === "" ? "" : ` ${contract.version}`}`,
     counted(contract.calls, contract.protocol === "rest" ? "operation" : "query", contract.protocol === "rest" ? "operations" : "queries"),
-    counted(contract.types, "type"),
+    ...(contract.leftOut > 0 ? [paint.warn(`${String(contract.leftOut)} left out`)] : [counted(contract.types, "type")]),
     contract.untyped > 0 ? paint.warn(`${String(contract.untyped)} untyped`) : "all typed",
     paint.quiet(first + (others.length > 0 ? ` and ${String(others.length)} more` : "")),
   ];
@@ -116,19 +118,25 @@ function setAsideLines(contract: ContractOutcome, textOf: TextOf, paint: Paint):
   ];
 }
 
-function impactLines(impact: ContractImpact, paint: Paint): string[] {
+const breakingShown = 8;
+
+function impactLines(impact: ContractImpact, textOf: TextOf, paint: Paint): string[] {
   const breaking = impact.changes.filter(breaksProject);
   const risky = impact.changes.filter((change) => change.use !== "not used" && worst(change.verdict) === "risky");
   const verdict =
     breaking.length > 0
-      ? paint.bad(`${counted(breaking.length, "change breaks", "changes break")} what this project uses`)
+      ? paint.bad(`${counted(breaking.length, "breaks", "break")} what this project uses`)
       : risky.length > 0
-        ? paint.warn(`${counted(risky.length, "risky change")} to what this project uses`)
-        : paint.good("nothing this project uses breaks");
-  const lines = [`  ${paint.accent(impact.contract)} changed since the pin (${impact.from} -> ${impact.to}): ${counted(impact.changes.length, "change")}, ${verdict}`];
-  for (const change of breaking.slice(0, 5)) lines.push(`    ${paint.bad("x")} ${change.message}`);
-  if (breaking.length > 5) lines.push(`    and ${String(breaking.length - 5)} more`);
-  return breaking.length > 0 ? [...lines, `    ${paint.quiet("`rhema impact` shows the places; it compares with the pin, so look before you generate")}`] : lines;
+        ? paint.warn(`${String(risky.length)} risky to what this project uses`)
+        : paint.good("none breaks what this project uses");
+  const versions = impact.from === "pin" ? "" : ` (${impact.from} -> ${impact.to})`;
+  const lines = [`  ${paint.accent(impact.contract)} since the pin${versions}: ${counted(impact.changes.length, "change")}, ${verdict}`];
+  for (const change of breaking.slice(0, breakingShown)) {
+    const [hit, ...more] = change.hits;
+    const where = hit ? `  ${placeText(hit.place, textOf)}${more.length > 0 ? ` and ${String(more.length)} more` : ""}` : "";
+    lines.push(`    ${paint.bad("x")} ${change.message}${paint.quiet(where)}`);
+  }
+  return breaking.length > breakingShown ? [...lines, `    and ${String(breaking.length - breakingShown)} more`] : lines;
 }
 
 function sdkJson(sdk: SdkOutcome, textOf: TextOf): object {

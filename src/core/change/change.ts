@@ -28,6 +28,8 @@ export interface Change {
   readonly operations: readonly string[];
   /** GraphQL: how query documents depend on it; a use with one of these coordinates is hit. */
   readonly coordinates: readonly string[];
+  /** REST: source is hit only where it names this, for example the field that is gone. */
+  readonly word?: string;
   readonly hint?: string;
 }
 

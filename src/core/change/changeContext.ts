@@ -10,6 +10,7 @@ export interface Finding {
   readonly before?: Place | undefined;
   readonly after?: Place | undefined;
   readonly coordinates?: readonly string[];
+  readonly word?: string | undefined;
   readonly hint?: string;
 }
 
@@ -37,6 +38,7 @@ export function collectInto(changes: Change[], before: ChangeContext["before"], 
         verdict: finding.verdict,
         ...(finding.before ? { before: finding.before } : {}),
         ...(finding.after ? { after: finding.after } : {}),
+        ...(finding.word === undefined ? {} : { word: finding.word }),
         ...(finding.hint === undefined ? {} : { hint: finding.hint }),
         operations,
         coordinates: finding.coordinates ?? [],
@@ -55,10 +57,12 @@ export interface ReferencePair {
   readonly placeBefore?: Place | undefined;
   readonly placeAfter?: Place | undefined;
   readonly coordinates: readonly string[];
+  /** The name source has to use to be hit, for a field or parameter. */
+  readonly word?: string | undefined;
 }
 
-export function placesOf(pair: Pick<ReferencePair, "placeBefore" | "placeAfter" | "coordinates">) {
-  return { before: pair.placeBefore, after: pair.placeAfter, coordinates: pair.coordinates };
+export function placesOf(pair: Pick<ReferencePair, "placeBefore" | "placeAfter" | "coordinates" | "word">) {
+  return { before: pair.placeBefore, after: pair.placeAfter, coordinates: pair.coordinates, word: pair.word };
 }
 
 export function resolvedBefore(pair: ReferencePair, context: ChangeContext): Reference {

@@ -5,8 +5,10 @@ import { compareReferences } from "./compareReferences.js";
 
 /** Compares the types of two fields; another named type is another type, however alike it is. */
 export function compareFieldTypes(before: Field, after: Field, face: "ask" | "answer", subject: string, coordinates: readonly string[], context: ChangeContext): void {
+  // That null can no longer be sent is the same news as that something has to be sent.
+  const toldAlready = face === "ask" && !before.required && after.required;
   compareReferences(
-    { before: before.type, after: after.type, face, subject, placeBefore: before.place, placeAfter: after.place, coordinates },
+    { before: toldAlready ? { ...before.type, nullable: after.type.nullable } : before.type, after: after.type, face, subject, placeBefore: before.place, placeAfter: after.place, coordinates },
     context,
     (left, right) => {
       if (left === right) return;

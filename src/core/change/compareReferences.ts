@@ -55,7 +55,7 @@ function compareInside(pair: ReferencePair, context: ChangeContext, onNamed: Nam
     const coordinateOf = (): string[] => [...pair.coordinates];
     for (const { before: left, after: right } of fieldsChanged({ before: asRecord(before), after: asRecord(after), face: pair.face, subject: pair.subject, coordinateOf }, context)) {
       compareReferences(
-        { before: left.type, after: right.type, face: pair.face, subject: `${pair.subject}.${left.name}`, placeBefore: left.place, placeAfter: right.place, coordinates: pair.coordinates },
+        { before: left.type, after: right.type, face: pair.face, subject: `${pair.subject}.${left.name}`, placeBefore: left.place, placeAfter: right.place, coordinates: pair.coordinates, word: left.name },
         context,
         onNamed,
       );

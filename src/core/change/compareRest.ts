@@ -1,6 +1,7 @@
 import { operationLabel, type Reference, type RestContract, type RestOperation } from "../contract/model.js";
 import { reachedTypes } from "../contract/childReferences.js";
 import { shapesOf } from "../rest/readRestContract.js";
+import { memberNameFrom } from "../sdk/nameScope.js";
 import { preferredContent } from "../sdk/planRest.js";
 import { verdicts, type Change } from "./change.js";
 import { collectInto, type ChangeContext } from "./changeContext.js";
@@ -66,7 +67,7 @@ function compareOperations(before: RestOperation, after: RestOperation, context:
   identityChanged(label, before, after, context);
   authChanged(label, before, after, context);
   for (const { before: left, after: right, subject } of parametersChanged(label, before, after, context)) {
-    compareReferences({ before: left.type, after: right.type, face: "ask", subject, placeBefore: left.place, placeAfter: right.place, coordinates: [] }, context, onNamed);
+    compareReferences({ before: left.type, after: right.type, face: "ask", subject, placeBefore: left.place, placeAfter: right.place, coordinates: [], word: memberNameFrom(left.name) }, context, onNamed);
   }
   const body = bodyChanged(label, before, after, context);
   if (body) {

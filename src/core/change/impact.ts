@@ -11,6 +11,8 @@ import { compareRest } from "./compareRest.js";
 export interface Hit {
   /** The operation, fragment or call that depends on it. */
   readonly owner: string;
+  /** The operations that are hit through it. */
+  readonly operations: readonly string[];
   readonly place: Place;
   /** How: "selects", "passes", "sends", "matches", "names" or "calls". */
   readonly kind: string;
@@ -37,6 +39,8 @@ export interface ProjectUses {
   readonly queries: readonly QueryUse[];
   /** REST: calls found in source, by operation label; a label without an entry was looked for and not found. */
   readonly calls: ReadonlyMap<string, readonly Hit[]>;
+  /** REST: where source names a word, for example a field. */
+  readonly named: (word: string) => readonly Hit[];
   /** Whether source was searched for calls at all. */
   readonly searched: boolean;
 }
@@ -51,8 +55,8 @@ export function compareContracts(before: Contract, after: Contract): Change[] {
 /** Says of each change whether this project uses what it touches, and where; heaviest and used first. */
 export function judgeUse(changes: readonly Change[], protocol: Contract["protocol"], uses: ProjectUses): JudgedChange[] {
   const judged = changes.map((change): JudgedChange => {
-    const hits = protocol === "graphql" ? queryHits(change, uses.queries) : change.operations.flatMap((label) => uses.calls.get(label) ?? []);
-    const unknowable = protocol === "rest" && !uses.searched;
+    const hits = protocol === "graphql" ? queryHits(change, uses.queries) : sourceHits(change, uses);
+    const unknowable = !uses.searched;
     return { ...change, hits: distinct(hits), use: hits.length > 0 ? "used" : unknowable ? "cannot tell" : "not used" };
   });
   const rank = { used: 0, "cannot tell": 1, "not used": 2 } as const;
@@ -62,7 +66,13 @@ export function judgeUse(changes: readonly Change[], protocol: Contract["protoco
 function queryHits(change: Change, uses: readonly QueryUse[]): Hit[] {
   const wanted = new Set(change.coordinates);
   const hits = uses.filter((use) => wanted.has(use.coordinate) && fits(change, use));
-  return hits.map(({ owner, place, kind }) => ({ owner, place, kind }));
+  return hits.map(({ owner, operations, place, kind }) => ({ owner, operations, place, kind }));
+}
+
+/** Source is hit where it calls what is touched; by the change of a field or parameter, only where it names that too. */
+function sourceHits(change: Change, uses: ProjectUses): readonly Hit[] {
+  const calls = change.operations.flatMap((label) => uses.calls.get(label) ?? []);
+  return change.word === undefined || calls.length === 0 ? calls : uses.named(change.word);
 }
 
 /** A document that only reads a choice is not hit by what can be sent, and the other way round. */

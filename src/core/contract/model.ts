@@ -64,6 +64,7 @@ export interface TypeDefinition {
   readonly implements?: readonly string[];
   readonly description?: string;
   readonly deprecated?: string;
+  readonly example?: unknown;
   readonly place: Place;
 }
 
@@ -144,6 +145,7 @@ export interface Field {
   readonly default?: unknown;
   readonly description?: string;
   readonly deprecated?: string;
+  readonly example?: unknown;
   readonly place: Place;
 }
 

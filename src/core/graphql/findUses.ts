@@ -28,7 +28,7 @@ function usesOf(schema: GraphQLSchema, definition: OperationDefinitionNode | Fra
   const info = new TypeInfo(schema);
   const owner = definition.name?.value ?? "";
   const add = (coordinate: string, kind: UseKind, place: Place): void => {
-    uses.push({ coordinate, kind, owner, place });
+    uses.push({ coordinate, kind, owner, operations: [], place });
   };
   visit(
     definition,
@@ -37,7 +37,7 @@ function usesOf(schema: GraphQLSchema, definition: OperationDefinitionNode | Fra
         const parent = info.getParentType();
         const field = info.getFieldDef();
         if (!parent || !field || field.name.startsWith("__")) return;
-        const place = placeOfNode({ ...node, ...(node.alias ? {} : {}) });
+        const place = placeOfNode(node);
         add(`${parent.name}.${field.name}`, "selects", place);
         const type = getNamedType(field.type);
         if (isEnumType(type) || isScalarType(type) || isAbstractType(type)) add(type.name, "selects", place);

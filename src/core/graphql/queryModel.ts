@@ -33,6 +33,8 @@ export interface QueryUse {
   readonly kind: UseKind;
   /** Name of the operation or fragment that holds the place. */
   readonly owner: string;
+  /** The operations that send the place: the owner, or those that spread it. */
+  readonly operations: readonly string[];
   readonly place: Place;
 }
 

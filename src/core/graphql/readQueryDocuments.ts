@@ -136,10 +136,12 @@ function typed(
   const context = { schema, fragments: fragmentsByName };
   const soundOperations = operations.filter((node) => node.name && isSound(node));
   const soundFragments = fragments.filter(isSound);
+  const typedOperations = sortedBy(soundOperations.map((node) => typeOperation(node, context)), (operation) => operation.name);
+  const senders = (owner: string): string[] => typedOperations.filter((operation) => operation.name === owner || operation.fragments.includes(owner)).map((operation) => operation.name);
   return {
-    operations: sortedBy(soundOperations.map((node) => typeOperation(node, context)), (operation) => operation.name),
+    operations: typedOperations,
     fragments: sortedBy(soundFragments.map((node) => typeFragment(node, context)), (fragment) => fragment.name),
-    uses: findUses(schema, [...soundOperations, ...soundFragments]),
+    uses: findUses(schema, [...soundOperations, ...soundFragments]).map((use) => ({ ...use, operations: senders(use.owner) })),
     leftOut: operations.filter((node) => !soundOperations.includes(node)).map((node) => node.name?.value ?? "(unnamed)"),
   };
 }

@@ -21,7 +21,7 @@ export function counted(count: number, one: string, many = `${one}s`): string {
 export function wrap(text: string, width: number, indent = ""): string[] {
   const lines: string[] = [];
   let line = "";
-  for (const word of text.split(/\s+/)) {
+  for (const word of text.split(/[ \t\n]+/)) {
     if (line !== "" && line.length + 1 + word.length > width) {
       lines.push(line);
       line = indent + word;

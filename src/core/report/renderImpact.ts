@@ -1,12 +1,12 @@
 import { worst, type Level } from "../change/change.js";
-import { breaksProject, type ContractImpact, type JudgedChange } from "../change/impact.js";
+import { breaksProject, type ContractImpact, type Hit, type JudgedChange } from "../change/impact.js";
 import type { Place } from "../problem/place.js";
 import { visible } from "../problem/codeFrame.js";
 import { counted, wrap, type Paint } from "./paint.js";
 import { placeText, renderProblem, type TextOf } from "./renderProblem.js";
 
 const width = 80;
-const hitsShown = 6;
+const hitsShown = 4;
 
 export interface ImpactTexts {
   /** Texts of the old contract and of the project's own files. */
@@ -80,13 +80,25 @@ function renderChange(change: JudgedChange, texts: ImpactTexts, paint: Paint): s
   rows.push(...wrap(visible(change.message), width - 6).map((line) => `      ${line}`));
   const places = [placeOn(change.before, texts.before), placeOn(change.after, texts.after)].filter((text): text is string => text !== undefined);
   if (places.length > 0) rows.push(`      ${paint.quiet(`contract  ${places.join(" -> ")}`)}`);
-  if (change.operations.length > 1) rows.push(...wrap(`operations  ${change.operations.join(", ")}`, width - 6, "            ").map((line) => `      ${paint.quiet(line)}`));
-  for (const hit of change.hits.slice(0, hitsShown)) rows.push(`      ${paint.strong(placeText(hit.place, texts.before))}  ${hit.kind}  ${paint.quiet(`in ${hit.owner}`)}`);
+  if (change.operations.length > 1) rows.push(...operationRows(change.operations).map((line) => `      ${paint.quiet(line)}`));
+  for (const hit of change.hits.slice(0, hitsShown)) rows.push(`      ${paint.strong(placeText(hit.place, texts.before))}  ${hit.kind} ${paint.quiet(hitOwner(hit, change))}`);
   if (change.hits.length > hitsShown) rows.push(`      ${paint.quiet(`and ${counted(change.hits.length - hitsShown, "more place")}`)}`);
   if (change.use === "cannot tell") rows.push(`      ${paint.quiet("your code: cannot tell whether it uses this")}`);
   if (change.use === "not used") rows.push(`      ${paint.quiet("your code: does not use this")}`);
   if (change.hint !== undefined && change.use !== "not used") rows.push(`      ${paint.good(`-> ${change.hint}`)}`);
   return rows;
+}
+
+/** Operations in a list whose lines never break inside one. */
+function operationRows(operations: readonly string[]): string[] {
+  const glued = operations.map((label) => label.replace(" ", "\u00a0")).join(", ");
+  return wrap(`operations\u00a0 ${glued}`, width - 6, "            ").map((line) => line.replaceAll("\u00a0", " "));
+}
+
+function hitOwner(hit: Hit, change: JudgedChange): string {
+  if (hit.kind === "calls" || hit.owner === change.word) return hit.owner;
+  const through = hit.operations.filter((operation) => operation !== hit.owner);
+  return `in ${hit.owner}${through.length > 0 ? `, sent by ${through.join(", ")}` : ""}`;
 }
 
 function placeOn(place: Place | undefined, textOf: TextOf): string | undefined {

@@ -1,16 +1,20 @@
-import { isData, member, textMember } from "../text/parseData.js";
+import { isData, listMember, member, textMember } from "../text/parseData.js";
 
 export interface Annotations {
   readonly description?: string;
   /** Reason for the deprecation, "" when only the mark is given. */
   readonly deprecated?: string;
+  /** The first example given. */
+  readonly example?: unknown;
 }
 
 /** Description and deprecation of a schema, parameter, operation or response. */
 export function readAnnotations(node: unknown): Annotations {
   if (!isData(node)) return {};
   const description = textMember(node, "description") ?? textMember(node, "title");
+  const example = member(node, "example") ?? listMember(node, "examples")?.[0];
   return {
+    ...(example === undefined ? {} : { example }),
     ...(description === undefined || description.trim() === "" ? {} : { description: description.trim() }),
     ...(member(node, "deprecated") === true ? { deprecated: "" } : {}),
   };

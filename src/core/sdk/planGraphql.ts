@@ -1,6 +1,7 @@
 import type { Field, GraphqlContract, Reference } from "../contract/model.js";
 import { reachedTypes } from "../contract/childReferences.js";
 import type { QueryDocuments } from "../graphql/queryModel.js";
+import { assignFaces } from "./assignFaces.js";
 import { countUntyped } from "./countUntyped.js";
 import { NameScope, typeNameFrom } from "./nameScope.js";
 import type { GraphqlCall, GraphqlPlan, PlannedFragment } from "./sdkPlan.js";
@@ -28,6 +29,7 @@ export function planGraphql(contract: GraphqlContract, documents: QueryDocuments
     const typeNames = { variables: scope.claim(`${name}Variables`), failure: scope.claim(`${name}Failure`) };
     return { name, typeNames, operation, variables, answer: planner.reference(operation.answer, "answer", `${name}Answer`) };
   });
+  assignFaces(planner.types, calls.flatMap((call) => call.variables.map((field) => field.type)), [...calls.map((call) => call.answer), ...fragments.map((fragment) => fragment.type)]);
   return {
     protocol: "graphql",
     name: contract.name,

@@ -1,6 +1,7 @@
-import type { Content, Parameter, Response, RestContract, RestOperation } from "../contract/model.js";
+import type { Content, Parameter, Reference, Response, RestContract, RestOperation } from "../contract/model.js";
 import { reachedTypes } from "../contract/childReferences.js";
 import { sortedBy } from "../text/sortedBy.js";
+import { assignFaces } from "./assignFaces.js";
 import { countUntyped } from "./countUntyped.js";
 import { memberNameFrom, NameScope, typeNameFrom } from "./nameScope.js";
 import type { PlannedArgument, PlannedResponse, RestCall, RestPlan, StandingParameter } from "./sdkPlan.js";
@@ -21,6 +22,7 @@ export function planRest(contract: RestContract, settings: RestSettings): RestPl
   const names = callNames(kept);
   const standing = new Set(settings.standing ?? []);
   const calls = sortedBy(kept, (operation) => names.get(operation) ?? "").map((operation) => planCall(operation, names.get(operation) ?? "", planner, standing));
+  assignFaces(planner.types, calls.flatMap((call) => call.arguments.map((argument) => argument.type)), calls.flatMap(answeredBy));
   return {
     protocol: "rest",
     name: contract.name,
@@ -36,8 +38,12 @@ export function planRest(contract: RestContract, settings: RestSettings): RestPl
   };
 }
 
-function referencesOf(call: RestCall) {
-  return [...call.arguments.map((argument) => argument.type), ...[...call.answers, ...call.failures].flatMap((response) => (response.type ? [response.type] : []))];
+function referencesOf(call: RestCall): Reference[] {
+  return [...call.arguments.map((argument) => argument.type), ...answeredBy(call)];
+}
+
+function answeredBy(call: RestCall): Reference[] {
+  return [...call.answers, ...call.failures].flatMap((response) => (response.type ? [response.type] : []));
 }
 
 /** The operationId where it is unique, else method and path: both are the operation's own, never its neighbours'. */

@@ -1,5 +1,6 @@
 import type { Field, RecordShape } from "../../contract/model.js";
 import { sameReference } from "../../contract/sameShape.js";
+import { words } from "../../text/words.js";
 import { verdicts } from "../change.js";
 import type { ChangeContext } from "../changeContext.js";
 
@@ -43,19 +44,31 @@ function facing(record: RecordShape, face: "ask" | "answer"): Field[] {
   return record.fields.filter((field) => field.face !== against);
 }
 
-/** The one new field of the same shape and presence, when it is the only candidate both ways. */
-export function renamedTo(field: Field, gone: readonly Field[], fresh: readonly Field[]): Field | undefined {
+/**
+ * The new field that a gone one turned into: of the same shape and presence, and either the only candidate both ways
+ * or the only one that shares a word with the old name.
+ */
+export function renamedTo<T extends Field>(field: T, gone: readonly T[], fresh: readonly T[]): T | undefined {
   const alike = (a: Field, b: Field): boolean => a.required === b.required && sameReference(a.type, b.type);
   const candidates = fresh.filter((each) => alike(field, each));
   const rivals = gone.filter((each) => alike(field, each));
   const [only] = candidates;
-  return candidates.length === 1 && rivals.length === 1 ? only : undefined;
+  if (candidates.length === 1 && rivals.length === 1) return only;
+  const related = candidates.filter((each) => sharesWord(field.name, each.name));
+  const [first] = related;
+  const contested = first && rivals.some((each) => each !== field && sharesWord(each.name, first.name));
+  return related.length === 1 && !contested ? first : undefined;
+}
+
+function sharesWord(a: string, b: string): boolean {
+  const known = new Set(words(a).map((word) => word.toLowerCase()));
+  return words(b).some((word) => known.has(word.toLowerCase()));
 }
 
 function fieldGone(field: Field, successor: Field | undefined, pair: RecordPair, context: ChangeContext): void {
   const { face } = pair;
   const subject = `${pair.subject}.${field.name}`;
-  const places = { before: field.place, after: successor?.place, coordinates: pair.coordinateOf(field.name) };
+  const places = { before: field.place, after: successor?.place, coordinates: pair.coordinateOf(field.name), word: field.name };
   const verdict =
     face === "answer"
       ? field.required
@@ -96,7 +109,7 @@ function presenceChanged(before: Field, after: Field, pair: RecordPair, context:
   if (before.required === after.required) return;
   if (face === "answer") {
     if (after.required) context.report("answer.field.now-always", face, subject, `\`${subject}\` is always there now.`, { verdict: verdicts.codeRisky, ...places });
-    else context.report("answer.field.now-optional", face, subject, `\`${subject}\` may now be absent from answers.`, { verdict: verdicts.bothBreak, ...places, hint: "Handle its absence where it is read." });
+    else context.report("answer.field.now-optional", face, subject, `\`${subject}\` may now be absent from answers.`, { verdict: verdicts.bothBreak, ...places, word: before.name, hint: "Handle its absence where it is read." });
   } else if (after.required) {
     context.report("ask.field.now-required", face, subject, `\`${subject}\` has to be sent now; it was optional.`, { verdict: verdicts.bothBreak, ...places, coordinates: [...places.coordinates, pair.subject] });
   } else context.report("ask.field.now-optional", face, subject, `\`${subject}\` may now be left out.`, { verdict: verdicts.harmless, ...places });

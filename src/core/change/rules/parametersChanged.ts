@@ -1,4 +1,5 @@
 import type { Parameter, RestOperation } from "../../contract/model.js";
+import { memberNameFrom } from "../../sdk/nameScope.js";
 import { verdicts } from "../change.js";
 import type { ChangeContext } from "../changeContext.js";
 import { renamedTo } from "./fieldsChanged.js";
@@ -39,8 +40,7 @@ export function parametersChanged(label: string, before: RestOperation, after: R
 function successorOf(parameter: Parameter, before: RestOperation, after: RestOperation, gone: readonly Parameter[], fresh: readonly Parameter[]): Parameter | undefined {
   if (parameter.in !== "path") {
     const here = (each: Parameter): boolean => each.in === parameter.in;
-    const found = renamedTo(parameter, gone.filter(here), fresh.filter(here));
-    return fresh.find((each) => each === found);
+    return renamedTo(parameter, gone.filter(here), fresh.filter(here));
   }
   const names = (path: string): string[] => [...path.matchAll(/\{([^{}]+)\}/g)].map(([, name = ""]) => name);
   const name = names(after.path)[names(before.path).indexOf(parameter.name)];
@@ -56,11 +56,12 @@ function parameterGone(label: string, parameter: Parameter, successor: Parameter
       verdict,
       before: parameter.place,
       after: successor.place,
+      word: memberNameFrom(parameter.name),
       hint: `Pass \`${successor.name}\` instead.`,
     });
     return;
   }
-  context.report("ask.parameter.gone", "ask", subject, `${label} no longer takes ${where}.`, { verdict: verdicts.codeBreaksAppsRisky, before: parameter.place, hint: "Drop the argument." });
+  context.report("ask.parameter.gone", "ask", subject, `${label} no longer takes ${where}.`, { verdict: verdicts.codeBreaksAppsRisky, before: parameter.place, word: memberNameFrom(parameter.name), hint: "Drop the argument." });
 }
 
 function parameterNew(label: string, parameter: Parameter, context: ChangeContext): void {

@@ -35,11 +35,21 @@ function isIdentifierName(name: string): boolean {
   return /^[\p{ID_Start}$_][\p{ID_Continue}$]*$/u.test(name);
 }
 
+/** A tag of ours in a doc comment. Only these are tags; an at sign in contract text is escaped. */
+export interface DocTag {
+  readonly tag: "deprecated";
+  readonly text: string;
+}
+
 /** A doc comment of the given paragraphs; "" when there is nothing to say. A text cannot close the comment. */
-export function docComment(paragraphs: readonly (string | undefined)[], indent = ""): string {
-  const lines = paragraphs
-    .filter((paragraph): paragraph is string => paragraph !== undefined && paragraph.trim() !== "")
-    .flatMap((paragraph, at) => [...(at > 0 && !paragraph.startsWith("@") ? [""] : []), ...commentLines(paragraph)]);
+export function docComment(paragraphs: readonly (string | DocTag | undefined)[], indent = ""): string {
+  const lines: string[] = [];
+  for (const paragraph of paragraphs) {
+    if (paragraph === undefined) continue;
+    if (typeof paragraph === "object") {
+      lines.push(`@${paragraph.tag} ${commentLines(paragraph.text.replace(/\s+/g, " ")).join(" ")}`.trimEnd());
+    } else if (paragraph.trim() !== "") lines.push(...(lines.length > 0 ? [""] : []), ...commentLines(paragraph));
+  }
   const [only = ""] = lines;
   if (lines.length === 0) return "";
   if (lines.length === 1) return `${indent}/** ${only} */\n`;

@@ -38,7 +38,7 @@ export function printConnect(plan: ContractPlan, printer: TypePrinter): string {
 }
 
 /** The first server with its variables' defaults; undefined when it is relative or missing, so that the app has to say. */
-function defaultUrl(servers: readonly Server[]): string | undefined {
+export function defaultUrl(servers: readonly Server[]): string | undefined {
   const [first] = servers;
   if (!first) return undefined;
   const url = first.url.replace(/\{([^{}]+)\}/g, (whole, name: string) => first.variables.get(name) ?? whole);

@@ -2,8 +2,9 @@ import { operationLabel } from "../../contract/model.js";
 import { memberNameFrom } from "../../sdk/nameScope.js";
 import type { ContractPlan, GraphqlPlan, RestPlan, SdkPlan } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
-import { propertyName } from "./escape.js";
+import { propertyName, quoted } from "./escape.js";
 import { contractNames } from "./identifiers.js";
+import { defaultUrl } from "./printConnect.js";
 import { graphqlCallNames } from "./printGraphqlCall.js";
 import { answerType, restCallNames } from "./printRestCall.js";
 import { printReference, type TypePrinter } from "./printType.js";
@@ -33,8 +34,8 @@ function contractPart(plan: ContractPlan, printer: TypePrinter): string {
 
 function connectSample(plan: ContractPlan, printer: TypePrinter): string {
   const names = contractNames(plan.name);
-  const baseUrl = plan.protocol === "graphql" ? "http://localhost:4020/graphql" : "http://localhost:4020";
-  const fields = [`baseUrl: "${baseUrl}"`];
+  const known = plan.protocol === "rest" ? defaultUrl(plan.servers) : undefined;
+  const fields = [`baseUrl: ${quoted(known ?? `http://localhost:4020/${plan.name}`)}`];
   if (plan.protocol === "rest") {
     const [scheme] = sortedBy(plan.authSchemes.keys(), (name) => name);
     if (scheme !== undefined) fields.push(`auth: { ${propertyName(scheme)}: () => "token" }`);

@@ -45,10 +45,18 @@ export function printRestCall(call: RestCall, plan: RestPlan, printer: TypePrint
 
 /** The type of a call's answer, as it is written where the call is used. */
 export function answerType(call: RestCall, printer: TypePrinter): string {
-  const [only] = call.answers;
-  if (call.answers.every((answer) => answer.type === undefined)) return "undefined";
-  if (call.answers.length === 1 && only?.type?.shape.kind === "named" && !only.type.nullable) return printReference(only.type, printer, "exact");
-  return restCallNames(call).answer;
+  const text = answerText(call, printer);
+  return /^[\p{ID_Continue}$]+$/u.test(text) ? text : restCallNames(call).answer;
+}
+
+/** All that the declared successes can answer, as one type. */
+function answerText(call: RestCall, printer: TypePrinter): string {
+  const solid = call.answers.flatMap((answer): Reference[] => (answer.type ? [{ shape: answer.type.shape, nullable: false }] : []));
+  const union = solid.length === 0 ? "" : printUnion({ kind: "union", members: solid }, printer, "exact");
+  if (union === "unknown") return union;
+  const absent = call.answers.length === 0 || call.answers.some((answer) => !answer.type);
+  const parts = [union, ...(call.answers.some((answer) => answer.type?.nullable) ? ["null"] : []), ...(absent ? ["undefined"] : [])];
+  return parts.filter((part) => part !== "").join(" | ");
 }
 
 function printArgs(call: RestCall, names: CallNames, printer: TypePrinter): string {
@@ -72,15 +80,10 @@ function printArgs(call: RestCall, names: CallNames, printer: TypePrinter): stri
 }
 
 function printAnswer(call: RestCall, names: CallNames, printer: TypePrinter): string {
-  if (answerType(call, printer) !== names.answer || call.answers.every((answer) => answer.type === undefined)) return "";
-  const [only] = call.answers;
-  const isItself = call.answers.length === 1 && only?.type?.shape.kind === "named" && !only.type.nullable;
-  if (isItself) return "";
-  const solid = call.answers.flatMap((answer): Reference[] => (answer.type ? [{ shape: answer.type.shape, nullable: false }] : []));
-  const union = printUnion({ kind: "union", members: solid }, printer, "exact");
-  const extra = [...(call.answers.some((answer) => answer.type?.nullable) ? ["null"] : []), ...(call.answers.some((answer) => !answer.type) ? ["undefined"] : [])];
-  const text = union === "unknown" ? union : [union, ...extra].join(" | ");
-  return `/** What \`${names.call}\` answers. */\nexport type ${names.answer} = ${text};\n`;
+  if (answerType(call, printer) !== names.answer) return "";
+  const text = answerText(call, printer);
+  // A record that stands right in the answer already has this name.
+  return text === names.answer ? "" : `/** What \`${names.call}\` answers. */\nexport type ${names.answer} = ${text};\n`;
 }
 
 function printFailure(call: RestCall, plan: RestPlan, names: CallNames, printer: TypePrinter): string {

@@ -2,7 +2,7 @@ import { childReferences } from "../../contract/childReferences.js";
 import type { Constraints, Field, RecordShape, Reference, Shape } from "../../contract/model.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
-import { docComment, propertyName } from "./escape.js";
+import { docComment, propertyName, type DocTag } from "./escape.js";
 import { printReference, printShape, printUnion, type Stance, type TypePrinter } from "./printType.js";
 
 /** Prints the declarations of planned types, sorted by name. */
@@ -73,8 +73,8 @@ function isUnknownName(type: Reference, printer: TypePrinter): boolean {
   return type.shape.kind === "named" && printer.types.get(type.shape.key)?.shape.kind === "any" && printReference({ shape: type.shape, nullable: true }, printer, "exact") === printReference({ shape: type.shape, nullable: false }, printer, "exact");
 }
 
-export function deprecation(reason: string | undefined): string | undefined {
-  return reason === undefined ? undefined : `@deprecated ${reason.replace(/\s+/g, " ")}`.trim();
+export function deprecation(reason: string | undefined): DocTag | undefined {
+  return reason === undefined ? undefined : { tag: "deprecated", text: reason };
 }
 
 /** TypeScript asks of an index signature that every declared field fits it too. */

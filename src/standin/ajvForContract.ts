@@ -1,0 +1,73 @@
+import { Ajv2020, type ValidateFunction } from "ajv/dist/2020.js";
+import addFormatsModule from "ajv-formats";
+import { isData } from "../core/text/parseData.js";
+
+const contractId = "contract.json";
+
+/** Validates values against schemas where they stand in the raw contract, by JSON pointer. */
+export interface ContractValidator {
+  /** Messages for what does not fit, empty when it fits; text is coerced when the value came out of a URL or header. */
+  readonly check: (pointer: string, value: unknown, coerce: boolean) => readonly string[];
+}
+
+/** Makes a validator from the parsed contract. Schemas are compiled when they are first needed. */
+export function contractValidator(raw: unknown, dialect: string): ContractValidator {
+  const document = dialect.startsWith("3.0") ? toJsonSchema(raw) : raw;
+  const options = { strict: false, allErrors: true, validateSchema: false } as const;
+  const exact = new Ajv2020(options);
+  const coercing = new Ajv2020({ ...options, coerceTypes: "array" });
+  const addFormats = addFormatsModule as unknown as (ajv: Ajv2020) => void;
+  for (const ajv of [exact, coercing]) {
+    addFormats(ajv);
+    for (const format of ["int32", "int64", "float", "double", "binary", "byte", "password"]) ajv.addFormat(format, true);
+    ajv.addSchema(document as object, contractId);
+  }
+  const compiled = new Map<string, ValidateFunction | undefined>();
+  const validatorAt = (pointer: string, coerce: boolean): ValidateFunction | undefined => {
+    const key = `${String(coerce)} ${pointer}`;
+    if (!compiled.has(key)) compiled.set(key, compile(coerce ? coercing : exact, pointer));
+    return compiled.get(key);
+  };
+  return {
+    check: (pointer, value, coerce) => {
+      const validate = validatorAt(pointer, coerce);
+      const holder = { value };
+      if (!validate || validate(coerce ? holder : value)) return [];
+      return (validate.errors ?? []).map((error) => {
+        const path = coerce ? error.instancePath.replace(/^\/value/, "") : error.instancePath;
+        const extra = error.keyword === "additionalProperties" ? ` (${String(error.params["additionalProperty"])})` : error.keyword === "enum" ? `: ${(error.params["allowedValues"] as unknown[]).join(", ")}` : "";
+        return `${path === "" ? "" : `${path} `}${error.message ?? "does not fit"}${extra}`;
+      });
+    },
+  };
+}
+
+function compile(ajv: Ajv2020, pointer: string): ValidateFunction | undefined {
+  const schema = { $ref: `${contractId}#${encodeURI(pointer)}` };
+  try {
+    return ajv.compile(ajv.opts.coerceTypes === "array" ? { type: "object", properties: { value: schema } } : schema);
+  } catch {
+    // A schema that is itself broken cannot refuse anything; `generate` reports what is wrong with it.
+    return undefined;
+  }
+}
+
+/** OpenAPI 3.0's own spellings as JSON Schema: `nullable`, and bounds made exclusive by a boolean. */
+function toJsonSchema(node: unknown): unknown {
+  if (Array.isArray(node)) return node.map(toJsonSchema);
+  if (!isData(node)) return node;
+  const copy = Object.fromEntries(Object.entries(node).map(([key, value]) => [key, toJsonSchema(value)]));
+  for (const [flag, bound] of [
+    ["exclusiveMinimum", "minimum"],
+    ["exclusiveMaximum", "maximum"],
+  ] as const) {
+    if (typeof copy[flag] !== "boolean") continue;
+    if (copy[flag]) {
+      copy[flag] = copy[bound];
+      Reflect.deleteProperty(copy, bound);
+    } else Reflect.deleteProperty(copy, flag);
+  }
+  if (copy["nullable"] !== true) return copy;
+  Reflect.deleteProperty(copy, "nullable");
+  return { anyOf: [copy, { type: "null" }] };
+}

@@ -1,0 +1,77 @@
+import type { Constraints } from "../core/contract/model.js";
+import type { Fake } from "./seededFaker.js";
+
+/** Text that suits a field's format, name and limits. */
+export function sampleText(name: string, format: string | undefined, constraints: Constraints, fake: Fake): string {
+  if (constraints.pattern !== undefined) return matching(constraints.pattern, fake) ?? fit(byName(name, fake), constraints, fake);
+  return format === undefined ? fit(byName(name, fake), constraints, fake) : byFormat(format, name, fake, constraints);
+}
+
+function byFormat(format: string, name: string, fake: Fake, constraints: Constraints): string {
+  const day = (): string => fake.date.soon({ days: 30 }).toISOString().slice(0, 10);
+  switch (format) {
+    case "date":
+      return day();
+    case "date-time":
+      return fake.date.soon({ days: 30 }).toISOString().replace(/\.\d+Z$/, "Z");
+    case "time":
+      return `${fake.date.soon().toISOString().slice(11, 19)}Z`;
+    case "uuid":
+      return fake.string.uuid();
+    case "email":
+      return `${fake.person.firstName().toLowerCase()}@example.test`;
+    case "uri":
+    case "url":
+    case "uri-reference":
+      return "https://example.test/";
+    case "ipv4":
+      return "192.0.2.7";
+    case "ipv6":
+      return "2001:db8::7";
+    case "hostname":
+      return "example.test";
+    case "byte":
+      return Buffer.from(fake.lorem.word()).toString("base64");
+    case "duration":
+      return "PT2H";
+    case "id":
+      return fake.string.alphanumeric({ length: 6, casing: "lower" });
+    default:
+      return fit(byName(name, fake), constraints, fake);
+  }
+}
+
+function byName(name: string, fake: Fake): string {
+  const lower = name.toLowerCase();
+  if (/(^|_)id$|id$|key|code|token|cursor/.test(lower)) return fake.string.alphanumeric({ length: 6, casing: "lower" });
+  if (/email/.test(lower)) return `${fake.person.firstName().toLowerCase()}@example.test`;
+  if (/phone/.test(lower)) return `+00 ${fake.string.numeric(7)}`;
+  if (/url|uri|link/.test(lower)) return "https://example.test/";
+  if (/country/.test(lower)) return fake.location.countryCode();
+  if (/city|town|port$|place/.test(lower)) return fake.location.city();
+  if (/name|title|author|skipper/.test(lower)) return fake.person.firstName();
+  if (/note|text|remark|detail|message|description|reason|comment/.test(lower)) return fake.lorem.sentence({ min: 3, max: 7 });
+  return fake.lorem.word();
+}
+
+function fit(text: string, { minLength = 0, maxLength = Number.POSITIVE_INFINITY }: Constraints, fake: Fake): string {
+  const cut = text.length > maxLength ? text.slice(0, maxLength).trimEnd() : text;
+  return cut.length < minLength ? cut + fake.string.alpha({ length: minLength - cut.length, casing: "lower" }) : cut;
+}
+
+const attempts = 5;
+
+/** A text that a pattern accepts; undefined when none is found. */
+function matching(pattern: string, fake: Fake): string | undefined {
+  try {
+    const expression = new RegExp(pattern, "u");
+    const simple = pattern.replace(/^\^|\$$/g, "").replaceAll("\\d", "[0-9]").replaceAll("\\w", "[a-z]").replaceAll("\\.", "[.]");
+    for (let attempt = 0; attempt < attempts; attempt++) {
+      const text = fake.helpers.fromRegExp(simple);
+      if (expression.test(text)) return text;
+    }
+  } catch {
+    // A pattern that is not a regular expression accepts nothing we could know of.
+  }
+  return undefined;
+}
