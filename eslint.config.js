@@ -5,20 +5,41 @@ const forbid = (folders, why) => ({
   patterns: folders.map((folder) => ({ group: [`**/${folder}/**`, `**/../${folder}/**`], message: why })),
 });
 
-const corePlatform = ["node:*", "fs", "path", "http", "https", "os", "child_process", "commander", "picocolors", "hono", "hono/*", "@hono/*", "tinyglobby"];
+const corePlatform = [
+  "node:*",
+  "fs",
+  "path",
+  "http",
+  "https",
+  "os",
+  "child_process",
+  "commander",
+  "picocolors",
+  "hono",
+  "hono/*",
+  "@hono/*",
+  "tinyglobby",
+];
 
 export default tseslint.config(
   { ignores: ["dist/**", "node_modules/**", "demo/app/sdk/**", "demo/app*/**", "test/fixtures/**"] },
   ...tseslint.configs.strictTypeChecked,
   ...tseslint.configs.stylisticTypeChecked,
   {
-    languageOptions: { parserOptions: { projectService: { allowDefaultProject: ["eslint.config.js"] }, tsconfigRootDir: import.meta.dirname } },
+    languageOptions: {
+      parserOptions: {
+        projectService: { allowDefaultProject: ["eslint.config.js"] },
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
     rules: {
       "@typescript-eslint/restrict-template-expressions": ["error", { allowNumber: false }],
       "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }],
       "@typescript-eslint/prefer-nullish-coalescing": ["error", { ignorePrimitives: { string: true } }],
       // Index signatures are read with brackets, as `noPropertyAccessFromIndexSignature` would ask.
       "@typescript-eslint/dot-notation": ["error", { allowIndexSignaturePropertyAccess: true }],
+      // Exhausts the stack on the recursive generic classes of the GraphQL reference implementation.
+      "@typescript-eslint/no-unsafe-class-instance-assignment": "off",
       "no-console": "error",
       eqeqeq: ["error", "always", { null: "ignore" }],
     },
@@ -35,16 +56,49 @@ export default tseslint.config(
           ],
         },
       ],
-      "no-restricted-globals": ["error", "process", "console", "fetch", "setTimeout", "setInterval", "performance", "Buffer"],
-      "no-restricted-properties": ["error", { object: "Date", property: "now" }, { object: "Math", property: "random" }],
+      "no-restricted-globals": [
+        "error",
+        "process",
+        "console",
+        "fetch",
+        "setTimeout",
+        "setInterval",
+        "performance",
+        "Buffer",
+      ],
+      "no-restricted-properties": [
+        "error",
+        { object: "Date", property: "now" },
+        { object: "Math", property: "random" },
+      ],
     },
   },
-  { files: ["src/workspace/**"], rules: { "no-restricted-imports": ["error", forbid(["cli", "standin"], "The workspace knows nothing above it.")] } },
-  { files: ["src/standin/**"], rules: { "no-restricted-imports": ["error", forbid(["cli", "workspace"], "The stand-in works on the core's model alone.")] } },
-  { files: ["runtimes/**"], rules: { "no-restricted-imports": ["error", { patterns: [{ group: ["../*", "node:*", "[a-z]*"], message: "A runtime has no dependencies." }] }] } },
+  {
+    files: ["src/workspace/**"],
+    rules: { "no-restricted-imports": ["error", forbid(["cli", "standin"], "The workspace knows nothing above it.")] },
+  },
+  {
+    files: ["src/standin/**"],
+    rules: {
+      "no-restricted-imports": ["error", forbid(["cli", "workspace"], "The stand-in works on the core's model alone.")],
+    },
+  },
+  {
+    files: ["runtimes/**"],
+    rules: {
+      "no-restricted-imports": [
+        "error",
+        { patterns: [{ regex: "^(?!\\./)", message: "A runtime has no dependencies." }] },
+      ],
+    },
+  },
   {
     files: ["test/**", "bench/**"],
     rules: { "@typescript-eslint/no-non-null-assertion": "off" },
   },
-  { files: ["**/*.mjs", "**/*.js"], ...tseslint.configs.disableTypeChecked, rules: { ...tseslint.configs.disableTypeChecked.rules, "no-console": "off" } },
+  {
+    files: ["**/*.mjs", "**/*.js"],
+    ...tseslint.configs.disableTypeChecked,
+    rules: { ...tseslint.configs.disableTypeChecked.rules, "no-console": "off" },
+  },
 );

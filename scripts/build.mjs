@@ -37,9 +37,13 @@ await build({
   external: ["typescript", "@faker-js/faker", "@faker-js/faker/*"],
   define: { RHEMA_VERSION: JSON.stringify(manifest.version), RHEMA_BUILD: JSON.stringify(sourceHash("src")) },
   // Packages written as CommonJS ask for Node's own modules through `require`.
-  banner: { js: 'import { createRequire as rhemaRequire } from "node:module"; const require = rhemaRequire(import.meta.url);' },
+  banner: {
+    js: 'import { createRequire as rhemaRequire } from "node:module"; const require = rhemaRequire(import.meta.url);',
+  },
   legalComments: "none",
   logLevel: "warning",
 });
 chmodSync("dist/cli/main.js", 0o755);
-execFileSync(process.execPath, ["node_modules/typescript/lib/tsc.js", "-p", "tsconfig.build.json"], { stdio: "inherit" });
+execFileSync(process.execPath, ["node_modules/typescript/lib/tsc.js", "-p", "tsconfig.build.json"], {
+  stdio: "inherit",
+});

@@ -8,12 +8,21 @@ const lowest = 22;
 const highest = 36;
 const files = execFileSync("git", ["ls-files", "-co", "--exclude-standard"], { encoding: "utf8" })
   .split("\n")
-  .filter((file) => /^(src|runtimes|scripts|bench|demo|test)\/.*\.(ts|tsx|mts|js|mjs)$/.test(file) && !file.startsWith("test/fixtures/"));
-const lines = (file) => readFileSync(file, "utf8").split("\n").filter((line) => line.trim() !== "").length;
+  .filter(
+    (file) =>
+      /^(src|runtimes|scripts|bench|demo|test)\/.*\.(ts|tsx|mts|js|mjs)$/.test(file) &&
+      !file.startsWith("test/fixtures/"),
+  );
+const lines = (file) =>
+  readFileSync(file, "utf8")
+    .split("\n")
+    .filter((line) => line.trim() !== "").length;
 const isTest = (file) => file.startsWith("test/") || /\.test\.[a-z]+$/.test(file);
 const sum = (list) => list.reduce((total, file) => total + lines(file), 0);
 const tests = sum(files.filter(isTest));
 const all = sum(files);
 const percent = (100 * tests) / all;
-console.log(`ratio: ${tests} of ${all} lines are tests, ${percent.toFixed(1)} percent (${lowest} to ${highest} allowed)`);
+console.log(
+  `ratio: ${tests} of ${all} lines are tests, ${percent.toFixed(1)} percent (${lowest} to ${highest} allowed)`,
+);
 if (percent < lowest || percent > highest) process.exitCode = 1;

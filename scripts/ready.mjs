@@ -5,7 +5,9 @@ import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 
 process.chdir(fileURLToPath(new URL("..", import.meta.url)));
-const npm = process.env.npm_execpath ? [process.execPath, [process.env.npm_execpath]] : [process.platform === "win32" ? "npm.cmd" : "npm", []];
+const npm = process.env.npm_execpath
+  ? [process.execPath, [process.env.npm_execpath]]
+  : [process.platform === "win32" ? "npm.cmd" : "npm", []];
 
 function run(label, command, args) {
   console.log(`ready: ${label}`);

@@ -18,7 +18,12 @@ export function impactJson(impact: ContractImpact, before: TextOf, after: TextOf
       operations: change.operations,
       before: change.before && placeJson(change.before, before),
       after: change.after && placeJson(change.after, after),
-      hits: change.hits.map((hit) => ({ owner: hit.owner, operations: hit.operations, how: hit.kind, ...placeJson(hit.place, before) })),
+      hits: change.hits.map((hit) => ({
+        owner: hit.owner,
+        operations: hit.operations,
+        how: hit.kind,
+        ...placeJson(hit.place, before),
+      })),
       hint: change.hint,
     })),
     brokenQueries: impact.brokenQueries.map((problem) => problemJson(problem, before)),

@@ -28,7 +28,12 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
     .option("--force", "replace generated files that were edited by hand; write beside files of yours")
     .action(async (sdks: string[], flags: { dryRun?: boolean; partial?: boolean; force?: boolean }) => {
       const { generateCommand } = await import("./commands/generate.js");
-      const options = { sdks, dryRun: flags.dryRun === true, partial: flags.partial === true, force: flags.force === true };
+      const options = {
+        sdks,
+        dryRun: flags.dryRun === true,
+        partial: flags.partial === true,
+        force: flags.force === true,
+      };
       exitCode = await runCommand(globals(), (terminal) => generateCommand(terminal, globals(), options));
     });
 

@@ -7,7 +7,10 @@ import { openTerminal, type GlobalOptions, type Terminal } from "./terminal.js";
  * Runs a command and gives its exit code. A Halt is shown as problems; anything else that is thrown is a defect of
  * ours, and says so.
  */
-export async function runCommand(options: GlobalOptions, command: (terminal: Terminal) => Promise<number>): Promise<number> {
+export async function runCommand(
+  options: GlobalOptions,
+  command: (terminal: Terminal) => Promise<number>,
+): Promise<number> {
   const terminal = openTerminal(options);
   try {
     return await command(terminal);
@@ -15,7 +18,10 @@ export async function runCommand(options: GlobalOptions, command: (terminal: Ter
     if (error instanceof Halt) {
       const textOf = (document: string): string | undefined => error.texts.get(document);
       terminal.note(error.problems.flatMap((problem) => renderProblem(problem, textOf, terminal.paint)));
-      terminal.document({ exitCode: error.exitCode, problems: error.problems.map((problem) => problemJson(problem, textOf)) });
+      terminal.document({
+        exitCode: error.exitCode,
+        problems: error.problems.map((problem) => problemJson(problem, textOf)),
+      });
       return error.exitCode;
     }
     const detail = error instanceof Error ? (error.stack ?? error.message) : String(error);

@@ -23,7 +23,14 @@ export function openTerminal(options: GlobalOptions): Terminal {
   const wantsColour = options.color !== false && process.env["NO_COLOR"] === undefined && options.json !== true;
   const colours = pc.createColors(wantsColour && (process.env["FORCE_COLOR"] !== undefined || process.stdout.isTTY));
   const paint: Paint = wantsColour
-    ? { strong: colours.bold, quiet: colours.dim, good: colours.green, bad: (text) => colours.bold(colours.red(text)), warn: colours.yellow, accent: colours.cyan }
+    ? {
+        strong: colours.bold,
+        quiet: colours.dim,
+        good: colours.green,
+        bad: (text) => colours.bold(colours.red(text)),
+        warn: colours.yellow,
+        accent: colours.cyan,
+      }
     : plainPaint;
   const json = options.json === true;
   const quiet = options.quiet === true;

@@ -23,7 +23,13 @@ export interface ContractReading {
 export function readContract(name: string, texts: readonly SourceText[]): ContractReading {
   const empty = texts.find(({ text }) => text.trim() === "");
   if (empty) {
-    return { problems: [problem("contract.empty", `The contract file \`${empty.document}\` is empty.`, { hint: "Fetch or save it again." })] };
+    return {
+      problems: [
+        problem("contract.empty", `The contract file \`${empty.document}\` is empty.`, {
+          hint: "Fetch or save it again.",
+        }),
+      ],
+    };
   }
   const [first] = texts;
   if (!first) return { problems: [problem("contract.missing", `The contract \`${name}\` has no file.`)] };
@@ -33,7 +39,8 @@ export function readContract(name: string, texts: readonly SourceText[]): Contra
 
 const sdlEnding = /\.(graphql|gql|graphqls|sdl)$/i;
 const dataEnding = /\.(json|ya?ml)$/i;
-const sdlStart = /^(?:\s|\ufeff|#[^\n]*\n|"""[\s\S]*?"""|"[^"\n]*")*(?:extend\s+)?(?:schema|type|interface|union|enum|input|scalar|directive)\b(?!\s*:)/;
+const sdlStart =
+  /^(?:\s|\ufeff|#[^\n]*\n|"""[\s\S]*?"""|"[^"\n]*")*(?:extend\s+)?(?:schema|type|interface|union|enum|input|scalar|directive)\b(?!\s*:)/;
 
 function looksLikeSdl({ document, text }: SourceText): boolean {
   return sdlEnding.test(document) || (!dataEnding.test(document) && sdlStart.test(text));
@@ -43,7 +50,11 @@ function readDescription(name: string, { document, text }: SourceText, count: nu
   const parsed = parseData(text);
   if (!parsed.ok) {
     const place = { document, offset: parsed.offset, length: 1 };
-    return { problems: [problem("contract.syntax", `The contract \`${name}\` is not valid YAML or JSON: ${parsed.message}.`, { place })] };
+    return {
+      problems: [
+        problem("contract.syntax", `The contract \`${name}\` is not valid YAML or JSON: ${parsed.message}.`, { place }),
+      ],
+    };
   }
   const { data } = parsed;
   if (!isData(data) || !("openapi" in data || "swagger" in data)) {
@@ -51,7 +62,14 @@ function readDescription(name: string, { document, text }: SourceText, count: nu
     const hint = introspection
       ? "It is a GraphQL introspection result, which is not read yet; use the schema as text."
       : "An OpenAPI description has `openapi` at its top; a GraphQL schema has type definitions.";
-    return { problems: [problem("contract.kind", `\`${document}\` is neither an OpenAPI description nor a GraphQL schema.`, { place: { document, pointer: "" }, hint })] };
+    return {
+      problems: [
+        problem("contract.kind", `\`${document}\` is neither an OpenAPI description nor a GraphQL schema.`, {
+          place: { document, pointer: "" },
+          hint,
+        }),
+      ],
+    };
   }
   if (count > 1) {
     const message = `The contract \`${name}\` is made of ${String(count)} files, and REST contracts are read from one file so far.`;

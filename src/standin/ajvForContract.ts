@@ -19,7 +19,8 @@ export function contractValidator(raw: unknown, dialect: string): ContractValida
   const addFormats = addFormatsModule as unknown as (ajv: Ajv2020) => void;
   for (const ajv of [exact, coercing]) {
     addFormats(ajv);
-    for (const format of ["int32", "int64", "float", "double", "binary", "byte", "password"]) ajv.addFormat(format, true);
+    for (const format of ["int32", "int64", "float", "double", "binary", "byte", "password"])
+      ajv.addFormat(format, true);
     ajv.addSchema(document as object, contractId);
   }
   const compiled = new Map<string, ValidateFunction | undefined>();
@@ -35,7 +36,12 @@ export function contractValidator(raw: unknown, dialect: string): ContractValida
       if (!validate || validate(coerce ? holder : value)) return [];
       return (validate.errors ?? []).map((error) => {
         const path = coerce ? error.instancePath.replace(/^\/value/, "") : error.instancePath;
-        const extra = error.keyword === "additionalProperties" ? ` (${String(error.params["additionalProperty"])})` : error.keyword === "enum" ? `: ${(error.params["allowedValues"] as unknown[]).join(", ")}` : "";
+        const extra =
+          error.keyword === "additionalProperties"
+            ? ` (${String(error.params["additionalProperty"])})`
+            : error.keyword === "enum"
+              ? `: ${(error.params["allowedValues"] as unknown[]).join(", ")}`
+              : "";
         return `${path === "" ? "" : `${path} `}${error.message ?? "does not fit"}${extra}`;
       });
     },

@@ -29,12 +29,25 @@ export interface CheckedRequest {
 }
 
 /** Holds a request against the operation it is for: every parameter, the media type, and the body. */
-export function checkRequest({ operation, pathValues }: MatchedOperation, request: SeenRequest, validator: ContractValidator, types: TypeTable): CheckedRequest {
-  const misfits = operation.parameters.flatMap((parameter) => checkParameter(parameter, pathValues, request, validator));
+export function checkRequest(
+  { operation, pathValues }: MatchedOperation,
+  request: SeenRequest,
+  validator: ContractValidator,
+  types: TypeTable,
+): CheckedRequest {
+  const misfits = operation.parameters.flatMap((parameter) =>
+    checkParameter(parameter, pathValues, request, validator),
+  );
   const declared = new Set(operation.parameters.filter((each) => each.in === "query").map((each) => each.name));
-  const free = operation.parameters.some((each) => each.in === "query" && ["record", "map", "named", "any", "union"].includes(each.type.shape.kind) && each.style !== "json");
+  const free = operation.parameters.some(
+    (each) =>
+      each.in === "query" &&
+      ["record", "map", "named", "any", "union"].includes(each.type.shape.kind) &&
+      each.style !== "json",
+  );
   for (const name of free ? [] : new Set(request.query.keys())) {
-    if (!declared.has(name) && !isCredential(operation, name)) misfits.push({ in: "query", name, message: "is not a parameter of this operation" });
+    if (!declared.has(name) && !isCredential(operation, name))
+      misfits.push({ in: "query", name, message: "is not a parameter of this operation" });
   }
   const { body, found } = checkBody(operation, request, validator, types);
   return { misfits: [...misfits, ...found], body };
@@ -45,17 +58,26 @@ function isCredential(operation: RestOperation, name: string): boolean {
   return operation.auth.length > 0 && /key|token|auth/i.test(name);
 }
 
-function checkParameter(parameter: Parameter, pathValues: ReadonlyMap<string, string>, request: SeenRequest, validator: ContractValidator): Misfit[] {
+function checkParameter(
+  parameter: Parameter,
+  pathValues: ReadonlyMap<string, string>,
+  request: SeenRequest,
+  validator: ContractValidator,
+): Misfit[] {
   const value = valueOf(parameter, pathValues, request);
   const { name, in: location } = parameter;
-  if (value === undefined) return parameter.required && !isSpread(parameter) ? [{ in: location, name, message: "is required" }] : [];
+  if (value === undefined)
+    return parameter.required && !isSpread(parameter) ? [{ in: location, name, message: "is required" }] : [];
   const place = parameter.place as PointerPlace;
   return validator.check(`${place.pointer}/schema`, value, true).map((message) => ({ in: location, name, message }));
 }
 
 /** Records in the query are spread over names of their own; what is there cannot be told by the parameter's name. */
 function isSpread(parameter: Parameter): boolean {
-  return parameter.style === "deepObject" || (parameter.explode && ["record", "map", "named"].includes(parameter.type.shape.kind));
+  return (
+    parameter.style === "deepObject" ||
+    (parameter.explode && ["record", "map", "named"].includes(parameter.type.shape.kind))
+  );
 }
 
 function valueOf(parameter: Parameter, pathValues: ReadonlyMap<string, string>, request: SeenRequest): unknown {
@@ -92,13 +114,25 @@ function parsed(text: string): unknown {
   }
 }
 
-function checkBody(operation: RestOperation, request: SeenRequest, validator: ContractValidator, types: TypeTable): { body: unknown; found: Misfit[] } {
+function checkBody(
+  operation: RestOperation,
+  request: SeenRequest,
+  validator: ContractValidator,
+  types: TypeTable,
+): { body: unknown; found: Misfit[] } {
   const declared = operation.body;
-  const misfit = (message: string): { body: unknown; found: Misfit[] } => ({ body: undefined, found: [{ in: "body", name: "body", message }] });
-  if (!declared) return request.body === "" ? { body: undefined, found: [] } : misfit("is sent, and this operation takes none");
+  const misfit = (message: string): { body: unknown; found: Misfit[] } => ({
+    body: undefined,
+    found: [{ in: "body", name: "body", message }],
+  });
+  if (!declared)
+    return request.body === "" ? { body: undefined, found: [] } : misfit("is sent, and this operation takes none");
   if (request.body === "") return declared.required ? misfit("is required") : { body: undefined, found: [] };
   const content = contentFor(declared.contents, request.mediaType);
-  if (!content) return misfit(`has the media type ${request.mediaType ?? "(none)"}, and this operation takes ${declared.contents.map((each) => each.mediaType).join(", ")}`);
+  if (!content)
+    return misfit(
+      `has the media type ${request.mediaType ?? "(none)"}, and this operation takes ${declared.contents.map((each) => each.mediaType).join(", ")}`,
+    );
   if (content.form !== "json") return { body: undefined, found: [] };
   let body: unknown;
   try {
@@ -107,7 +141,8 @@ function checkBody(operation: RestOperation, request: SeenRequest, validator: Co
     return misfit("is not valid JSON");
   }
   const place = declared.place as PointerPlace;
-  const pointer = taggedMember(content, body, types) ?? `${place.pointer}/content/${pointerToken(content.mediaType)}/schema`;
+  const pointer =
+    taggedMember(content, body, types) ?? `${place.pointer}/content/${pointerToken(content.mediaType)}/schema`;
   const found = validator.check(pointer, body, false).map((message): Misfit => ({ in: "body", name: "body", message }));
   return { body, found };
 }

@@ -5,7 +5,10 @@ export interface MatchedOperation {
   readonly pathValues: ReadonlyMap<string, string>;
 }
 
-export type Matching = { readonly kind: "match"; readonly match: MatchedOperation } | { readonly kind: "method"; readonly allowed: readonly string[] } | { readonly kind: "none" };
+export type Matching =
+  | { readonly kind: "match"; readonly match: MatchedOperation }
+  | { readonly kind: "method"; readonly allowed: readonly string[] }
+  | { readonly kind: "none" };
 
 interface Route {
   readonly operation: RestOperation;

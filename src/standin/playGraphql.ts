@@ -10,6 +10,7 @@ import {
   isListType,
   isNonNullType,
   isObjectType,
+  OperationTypeNode,
   parse,
   Source,
   subscribe,
@@ -54,9 +55,18 @@ export function playGraphql(schema: GraphQLSchema, { seed, eventEveryMs }: Graph
     const document = readDocument(schema, asked.query);
     if (Array.isArray(document)) return jsonResponse(400, { errors: document });
     const operation = getOperationAST(document, asked.operationName);
-    if (!operation) return jsonResponse(400, { errors: [{ message: "The document holds no operation of that name." }] });
-    const execution: ExecutionArgs = { schema, document, operationName: operation.name?.value, variableValues: asked.variables, fieldResolver, typeResolver: (value) => (value as Made).__typename };
-    if (operation.operation === "subscription") return eventStream(execution, seed, eventEveryMs, request.signal);
+    if (!operation)
+      return jsonResponse(400, { errors: [{ message: "The document holds no operation of that name." }] });
+    const execution: ExecutionArgs = {
+      schema,
+      document,
+      operationName: operation.name?.value,
+      variableValues: asked.variables,
+      fieldResolver,
+      typeResolver: (value) => (value as Made).__typename,
+    };
+    if (operation.operation === OperationTypeNode.SUBSCRIPTION)
+      return eventStream(execution, seed, eventEveryMs, request.signal);
     const result = await execute(execution);
     return jsonResponse(result.data === undefined ? 400 : 200, result);
   };
@@ -78,7 +88,11 @@ async function readRequest(request: Request): Promise<Asked | { readonly error: 
   }
   if (!isData(body) || typeof body["query"] !== "string") return { error: "The body needs `query`, a text." };
   const { query, operationName, variables } = body;
-  return { query, ...(typeof operationName === "string" ? { operationName } : {}), ...(isData(variables) ? { variables } : {}) };
+  return {
+    query,
+    ...(typeof operationName === "string" ? { operationName } : {}),
+    ...(isData(variables) ? { variables } : {}),
+  };
 }
 
 function readDocument(schema: GraphQLSchema, query: string): DocumentNode | GraphQLError[] {
@@ -93,7 +107,10 @@ function readDocument(schema: GraphQLSchema, query: string): DocumentNode | Grap
 }
 
 function jsonResponse(status: number, result: object): Response {
-  return new Response(JSON.stringify(result), { status, headers: { "content-type": "application/json; charset=utf-8" } });
+  return new Response(JSON.stringify(result), {
+    status,
+    headers: { "content-type": "application/json; charset=utf-8" },
+  });
 }
 
 function makeResolver(seed: number): GraphQLFieldResolver<unknown, unknown> {
@@ -116,11 +133,21 @@ const nullOneIn = 6;
 
 function makeValue(type: GraphQLOutputType, name: string, key: string, context: MakeContext): unknown {
   const fake = seededFaker(context.seed, key);
-  if (!isNonNullType(type) && Object.keys(context.known).length === 0 && (/cursor/i.test(name) || fake.number.int({ min: 1, max: nullOneIn }) === 1)) return null;
+  if (
+    !isNonNullType(type) &&
+    Object.keys(context.known).length === 0 &&
+    (/cursor/i.test(name) || fake.number.int({ min: 1, max: nullOneIn }) === 1)
+  )
+    return null;
   const solid = getNullableType(type) as GraphQLOutputType;
   if (isListType(solid)) {
     const length = fake.number.int({ min: 2, max: 3 });
-    return Array.from({ length }, (_, at) => makeValue(solid.ofType as GraphQLOutputType, name.replace(/s$/, ""), `${key}[${String(at)}]`, { ...context, known: {} }));
+    return Array.from({ length }, (_, at) =>
+      makeValue(solid.ofType as GraphQLOutputType, name.replace(/s$/, ""), `${key}[${String(at)}]`, {
+        ...context,
+        known: {},
+      }),
+    );
   }
   if (isLeafType(solid)) return makeLeaf(solid, name, key, context);
   const named = getNamedType(solid);
@@ -150,12 +177,31 @@ function makeLeaf(type: GraphQLOutputType, name: string, key: string, { seed }: 
 
 /** What a custom scalar holds can only be guessed by its name. */
 function sampleScalar(scalar: string, name: string, fake: ReturnType<typeof seededFaker>): unknown {
-  const format = /instant|datetime|timestamp/i.test(scalar) ? "date-time" : /^(day|.*date)$/i.test(scalar) ? "date" : /time/i.test(scalar) ? "time" : /ur[il]/i.test(scalar) ? "uri" : /uuid/i.test(scalar) ? "uuid" : undefined;
+  const format = /instant|datetime|timestamp/i.test(scalar)
+    ? "date-time"
+    : /^(day|.*date)$/i.test(scalar)
+      ? "date"
+      : /time/i.test(scalar)
+        ? "time"
+        : /ur[il]/i.test(scalar)
+          ? "uri"
+          : /uuid/i.test(scalar)
+            ? "uuid"
+            : undefined;
   return sampleText(name, format, {}, fake);
 }
 
-async function eventStream(execution: ExecutionArgs, seed: number, everyMs: number, signal: AbortSignal): Promise<Response> {
-  async function* events(type: GraphQLOutputType, field: string, schema: GraphQLSchema): AsyncGenerator<Record<string, unknown>> {
+async function eventStream(
+  execution: ExecutionArgs,
+  seed: number,
+  everyMs: number,
+  signal: AbortSignal,
+): Promise<Response> {
+  async function* events(
+    type: GraphQLOutputType,
+    field: string,
+    schema: GraphQLSchema,
+  ): AsyncGenerator<Record<string, unknown>> {
     for (let number = 1; !signal.aborted; number++) {
       if (number > 1) await new Promise((resolve) => setTimeout(resolve, everyMs));
       yield { [field]: makeValue(type, field, `event ${String(number)}`, { schema, seed, known: {} }) };
@@ -171,7 +217,10 @@ async function eventStream(execution: ExecutionArgs, seed: number, everyMs: numb
     },
   });
   if (!(Symbol.asyncIterator in result)) return jsonResponse(400, result);
-  return new Response(toEventStream(result), { status: 200, headers: { "content-type": "text/event-stream", "cache-control": "no-store" } });
+  return new Response(toEventStream(result), {
+    status: 200,
+    headers: { "content-type": "text/event-stream", "cache-control": "no-store" },
+  });
 }
 
 function toEventStream(results: AsyncGenerator<ExecutionResult, void, void>): ReadableStream<Uint8Array> {

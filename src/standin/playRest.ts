@@ -23,43 +23,94 @@ export function playRest(contract: RestContract, raw: unknown, seed: number): Pl
   return async (request, path) => {
     const found = match(request.method, path);
     if (found.kind === "none") {
-      const near = nearest(path, contract.operations.map((operation) => operation.path))[0];
-      return problemResponse(404, "No such path in the contract", `${contract.name} has no ${path}.${near === undefined ? "" : ` The nearest is ${near}.`}`);
+      const near = nearest(
+        path,
+        contract.operations.map((operation) => operation.path),
+      )[0];
+      return problemResponse(
+        404,
+        "No such path in the contract",
+        `${contract.name} has no ${path}.${near === undefined ? "" : ` The nearest is ${near}.`}`,
+      );
     }
-    if (found.kind === "method") return problemResponse(405, "Wrong method", `${path} takes ${found.allowed.join(", ")}.`, [], { allow: found.allowed.join(", ") });
+    if (found.kind === "method")
+      return problemResponse(405, "Wrong method", `${path} takes ${found.allowed.join(", ")}.`, [], {
+        allow: found.allowed.join(", "),
+      });
     const url = new URL(request.url);
     const checked = checkRequest(
       found.match,
-      { query: url.searchParams, header: (name) => request.headers.get(name) ?? undefined, mediaType: request.headers.get("content-type") ?? undefined, body: await request.text() },
+      {
+        query: url.searchParams,
+        header: (name) => request.headers.get(name) ?? undefined,
+        mediaType: request.headers.get("content-type") ?? undefined,
+        body: await request.text(),
+      },
       validator,
       contract.types,
     );
     if (checked.misfits.length > 0) {
-      const detail = checked.misfits.map((misfit) => `${misfit.in === "body" ? "The body" : `The ${misfit.in} parameter ${misfit.name}`} ${misfit.message}.`).join(" ");
+      const detail = checked.misfits
+        .map(
+          (misfit) =>
+            `${misfit.in === "body" ? "The body" : `The ${misfit.in} parameter ${misfit.name}`} ${misfit.message}.`,
+        )
+        .join(" ");
       return problemResponse(400, "The request does not fit the contract", detail, checked.misfits);
     }
     return answer(contract, found.match, checked.body, seed, [...url.searchParams].sort());
   };
 }
 
-function problemResponse(status: number, title: string, detail: string, errors: readonly Misfit[] = [], headers: Record<string, string> = {}): Response {
+function problemResponse(
+  status: number,
+  title: string,
+  detail: string,
+  errors: readonly Misfit[] = [],
+  headers: Record<string, string> = {},
+): Response {
   const body = { type: "about:blank", title, status, detail, ...(errors.length > 0 ? { errors } : {}) };
-  return new Response(JSON.stringify(body), { status, headers: { "content-type": "application/problem+json", ...headers } });
+  return new Response(JSON.stringify(body), {
+    status,
+    headers: { "content-type": "application/problem+json", ...headers },
+  });
 }
 
-function answer(contract: RestContract, { operation, pathValues }: MatchedOperation, body: unknown, seed: number, query: unknown): Response {
-  const response = operation.responses.find((each) => each.status.startsWith("2")) ?? operation.responses.find((each) => each.status === "default");
+function answer(
+  contract: RestContract,
+  { operation, pathValues }: MatchedOperation,
+  body: unknown,
+  seed: number,
+  query: unknown,
+): Response {
+  const response =
+    operation.responses.find((each) => each.status.startsWith("2")) ??
+    operation.responses.find((each) => each.status === "default");
   const status = response && /^\d+$/.test(response.status) ? Number(response.status) : 200;
   const content = response && preferredContent(response.contents);
-  if (!response || !content || status === 204) return new Response(null, { status: content ? status : status === 200 ? 204 : status });
+  if (!response || !content || status === 204)
+    return new Response(null, { status: content ? status : status === 200 ? 204 : status });
   const fake = seededFaker(seed, contract.name, operation.method, operation.path, [...pathValues], query, body ?? null);
-  const value = sampleAnswer(content.type, operation.path.split("/").pop() ?? "", { types: contract.types, fake, known: knownValues(operation, pathValues, body), depth: 0 });
-  const text = content.form === "json" ? JSON.stringify(value) : typeof value === "string" ? value : JSON.stringify(value);
-  return new Response(text, { status, headers: { "content-type": content.mediaType.includes("*") ? "application/json" : content.mediaType } });
+  const value = sampleAnswer(content.type, operation.path.split("/").pop() ?? "", {
+    types: contract.types,
+    fake,
+    known: knownValues(operation, pathValues, body),
+    depth: 0,
+  });
+  const text =
+    content.form === "json" ? JSON.stringify(value) : typeof value === "string" ? value : JSON.stringify(value);
+  return new Response(text, {
+    status,
+    headers: { "content-type": content.mediaType.includes("*") ? "application/json" : content.mediaType },
+  });
 }
 
 /** What the answer has to agree with: path parameters under their own name and as `id`, and the body that was sent. */
-function knownValues(operation: RestOperation, pathValues: ReadonlyMap<string, string>, body: unknown): Map<string, unknown> {
+function knownValues(
+  operation: RestOperation,
+  pathValues: ReadonlyMap<string, string>,
+  body: unknown,
+): Map<string, unknown> {
   const known = new Map<string, unknown>(pathValues);
   const last = [...operation.path.matchAll(/\{([^{}]+)\}/g)].pop()?.[1];
   const endsWithIt = last !== undefined && operation.path.endsWith(`{${last}}`);

@@ -74,18 +74,29 @@ function sampleRecord(fields: readonly Field[], context: SampleContext): Record<
     const told = context.depth <= 2 ? context.known.get(field.name) : undefined;
     if (told !== undefined) set(field.name, told);
     else if (!field.required && (context.depth > deepest || rarely(context))) continue;
-    else if (field.example !== undefined && !(context.isRepeated && /id$/i.test(field.name))) set(field.name, field.example);
+    else if (field.example !== undefined && !(context.isRepeated && /id$/i.test(field.name)))
+      set(field.name, field.example);
     else set(field.name, sampleAnswer(field.type, field.name, context));
   }
   return record;
 }
 
-function sampleList(item: Reference, name: string, { minItems = 0, maxItems = 4 }: Constraints, context: SampleContext): unknown[] {
+function sampleList(
+  item: Reference,
+  name: string,
+  { minItems = 0, maxItems = 4 }: Constraints,
+  context: SampleContext,
+): unknown[] {
   if (context.depth > deepest && minItems === 0) return [];
-  const length = context.fake.number.int({ min: Math.min(Math.max(minItems, 2), maxItems), max: Math.max(minItems, Math.min(maxItems, 4)) });
+  const length = context.fake.number.int({
+    min: Math.min(Math.max(minItems, 2), maxItems),
+    max: Math.max(minItems, Math.min(maxItems, 4)),
+  });
   // What a single thing was asked by does not hold for each of many.
   const inside = { ...context, known: new Map<string, unknown>() };
-  return Array.from({ length }, (_, at) => sampleAnswer(item, name.replace(/s$/, ""), { ...inside, isRepeated: at > 0 }));
+  return Array.from({ length }, (_, at) =>
+    sampleAnswer(item, name.replace(/s$/, ""), { ...inside, isRepeated: at > 0 }),
+  );
 }
 
 function sampleUnion(shape: Shape & { kind: "union" }, name: string, context: SampleContext): unknown {
@@ -95,7 +106,9 @@ function sampleUnion(shape: Shape & { kind: "union" }, name: string, context: Sa
   if (!member) return null;
   const value = sampleAnswer(member, name, context);
   const [tag] = shape.tag?.values[at] ?? [];
-  return shape.tag && tag !== undefined && typeof value === "object" && value !== null ? { ...value, [shape.tag.field]: tag } : value;
+  return shape.tag && tag !== undefined && typeof value === "object" && value !== null
+    ? { ...value, [shape.tag.field]: tag }
+    : value;
 }
 
 function sampleNumber(limits: Constraints, digits: number, fake: Fake): number {
@@ -106,7 +119,9 @@ function sampleNumber(limits: Constraints, digits: number, fake: Fake): number {
   const high = max ?? Math.max(low, low + 99);
   if (limits.multipleOf !== undefined && limits.multipleOf > 0) {
     const first = Math.ceil(low / limits.multipleOf);
-    return limits.multipleOf * fake.number.int({ min: first, max: Math.max(first, Math.floor(high / limits.multipleOf)) });
+    return (
+      limits.multipleOf * fake.number.int({ min: first, max: Math.max(first, Math.floor(high / limits.multipleOf)) })
+    );
   }
   if (digits === 0) return fake.number.int({ min: Math.ceil(low), max: Math.max(Math.ceil(low), Math.floor(high)) });
   return Math.min(high, Math.max(low, Math.round(fake.number.float({ min: low, max: high }) * 10) / 10));

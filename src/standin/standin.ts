@@ -21,7 +21,10 @@ export interface StandinOptions {
 }
 
 /** Makes the stand-in: each contract is played below its name, `/berths/…` and `/passages`, for any origin. */
-export function createStandin(contracts: readonly PlayedContract[], { seed, eventEveryMs, onCall }: StandinOptions): Hono {
+export function createStandin(
+  contracts: readonly PlayedContract[],
+  { seed, eventEveryMs, onCall }: StandinOptions,
+): Hono {
   const app = new Hono();
   app.use("*", cors({ origin: (origin) => origin || "*", credentials: true, exposeHeaders: ["*"] }));
   if (onCall) {
@@ -33,7 +36,8 @@ export function createStandin(contracts: readonly PlayedContract[], { seed, even
   for (const { contract, schema, raw } of contracts) {
     if (contract.protocol === "rest") {
       const play = playRest(contract, raw, seed);
-      const handle = (request: Request): Promise<Response> => play(request, new URL(request.url).pathname.slice(contract.name.length + 1) || "/");
+      const handle = (request: Request): Promise<Response> =>
+        play(request, new URL(request.url).pathname.slice(contract.name.length + 1) || "/");
       app.all(`/${contract.name}`, (context) => handle(context.req.raw));
       app.all(`/${contract.name}/*`, (context) => handle(context.req.raw));
     } else if (schema) {
@@ -41,8 +45,27 @@ export function createStandin(contracts: readonly PlayedContract[], { seed, even
       app.all(`/${contract.name}`, (context) => play(context.req.raw));
     }
   }
-  app.get("/", (context) => context.json({ playing: contracts.map(({ contract }) => ({ contract: contract.name, protocol: contract.protocol, at: `/${contract.name}` })) }));
-  app.notFound((context) => context.json({ title: "Nothing is played here", status: 404, detail: `Played: ${contracts.map(({ contract }) => `/${contract.name}`).join(", ")}.` }, 404));
-  app.onError((error, context) => context.json({ title: "The stand-in met a defect of its own", status: 500, detail: error.message }, 500));
+  app.get("/", (context) =>
+    context.json({
+      playing: contracts.map(({ contract }) => ({
+        contract: contract.name,
+        protocol: contract.protocol,
+        at: `/${contract.name}`,
+      })),
+    }),
+  );
+  app.notFound((context) =>
+    context.json(
+      {
+        title: "Nothing is played here",
+        status: 404,
+        detail: `Played: ${contracts.map(({ contract }) => `/${contract.name}`).join(", ")}.`,
+      },
+      404,
+    ),
+  );
+  app.onError((error, context) =>
+    context.json({ title: "The stand-in met a defect of its own", status: 500, detail: error.message }, 500),
+  );
   return app;
 }

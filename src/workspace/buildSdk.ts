@@ -64,11 +64,20 @@ export function buildSdk(project: Project, sdk: string, reader: ContractReader):
     problems.push(...reading.problems);
     const settings = project.configuration.contracts[name] ?? { from: [] };
     const queries = readQueries(name, reading, reader.texts);
-    problems.push(...reader.texts.queryDocuments(name).problems, ...(queries?.problems ?? []).filter(({ level }) => level !== "error"));
+    problems.push(
+      ...reader.texts.queryDocuments(name).problems,
+      ...(queries?.problems ?? []).filter(({ level }) => level !== "error"),
+    );
     queryErrors.push(...(queries?.problems ?? []).filter(({ level }) => level === "error"));
     problems.push(...misspelt(project, name, reading.contract, settings));
-    for (const [path, text] of pinTexts(project, sdk, reading.contract, reader.texts.contract(name), queries)) pins.set(path, text);
-    return { contract: reading.contract, plan: planContract(reading.contract, queries, settings), queries, setAside: reading.contract.setAside };
+    for (const [path, text] of pinTexts(project, sdk, reading.contract, reader.texts.contract(name), queries))
+      pins.set(path, text);
+    return {
+      contract: reading.contract,
+      plan: planContract(reading.contract, queries, settings),
+      queries,
+      setAside: reading.contract.setAside,
+    };
   });
   const folder = outputFolder(project, sdk, configuration.into);
   const files = printTypescriptSdk(
@@ -76,7 +85,9 @@ export function buildSdk(project: Project, sdk: string, reader: ContractReader):
     {
       importEnding: configuration.settings?.imports ?? importEnding(project.root, folder),
       runtime: runtimeSources(configuration.language),
-      scalars: new Map(configuration.covers.map((name) => [name, mappedScalars(project.configuration.contracts[name])])),
+      scalars: new Map(
+        configuration.covers.map((name) => [name, mappedScalars(project.configuration.contracts[name])]),
+      ),
     },
   );
   return { files, pins, contracts, problems, queryErrors };
@@ -88,13 +99,23 @@ export function readQueries(name: string, reading: ContractReading, texts: Proje
 }
 
 /** Plans a contract as the project configures it. */
-export function planContract(contract: Contract, queries: QueryDocuments | undefined, settings: ContractConfiguration): ContractPlan {
+export function planContract(
+  contract: Contract,
+  queries: QueryDocuments | undefined,
+  settings: ContractConfiguration,
+): ContractPlan {
   if (contract.protocol === "rest") return planRest(contract, settings);
-  return planGraphql(contract, queries ?? { operations: [], fragments: [], uses: [] }, new Set(mappedScalars(settings).keys()));
+  return planGraphql(
+    contract,
+    queries ?? { operations: [], fragments: [], uses: [] },
+    new Set(mappedScalars(settings).keys()),
+  );
 }
 
 function mappedScalars(settings: ContractConfiguration | undefined): Map<string, string> {
-  const entries = Object.entries(settings?.scalars ?? {}).flatMap(([scalar, { typescript }]): [string, string][] => (typescript === undefined || typescript === "unknown" ? [] : [[scalar, typescript]]));
+  const entries = Object.entries(settings?.scalars ?? {}).flatMap(([scalar, { typescript }]): [string, string][] =>
+    typescript === undefined || typescript === "unknown" ? [] : [[scalar, typescript]],
+  );
   return new Map(entries);
 }
 
@@ -102,15 +123,36 @@ function mappedScalars(settings: ContractConfiguration | undefined): Map<string,
 function misspelt(project: Project, name: string, contract: Contract, settings: ContractConfiguration): Problem[] {
   const place = (key: string) => ({ document: project.configName, pointer: `/contracts/${name}/${key}` });
   const warn = (key: string, message: string, hint: string | undefined): Problem =>
-    problem("config.invalid", message, { level: "warning", place: place(key), ...(hint === undefined ? {} : { hint }) });
+    problem("config.invalid", message, {
+      level: "warning",
+      place: place(key),
+      ...(hint === undefined ? {} : { hint }),
+    });
   if (contract.protocol === "rest") {
     const { unmatched } = selectOperations(contract.operations, settings);
-    const parameters = new Set(contract.operations.flatMap((operation) => operation.parameters.map((parameter) => parameter.name)));
-    const ids = contract.operations.flatMap((operation) => [...(operation.operationId === undefined ? [] : [operation.operationId]), ...operation.tags]);
+    const parameters = new Set(
+      contract.operations.flatMap((operation) => operation.parameters.map((parameter) => parameter.name)),
+    );
+    const ids = contract.operations.flatMap((operation) => [
+      ...(operation.operationId === undefined ? [] : [operation.operationId]),
+      ...operation.tags,
+    ]);
     return [
-      ...unmatched.map((pattern) => warn(settings.only?.includes(pattern) ? "only" : "skip", `\`${pattern}\` matches no operation of \`${name}\`.`, didYouMean(pattern, ids))),
-      ...(settings.standing ?? []).filter((each) => !parameters.has(each)).map((each) => warn("standing", `No operation of \`${name}\` has a parameter \`${each}\`.`, didYouMean(each, parameters))),
-      ...(settings.queries ? [warn("queries", `\`${name}\` is a REST contract, and query documents are for GraphQL.`, undefined)] : []),
+      ...unmatched.map((pattern) =>
+        warn(
+          settings.only?.includes(pattern) ? "only" : "skip",
+          `\`${pattern}\` matches no operation of \`${name}\`.`,
+          didYouMean(pattern, ids),
+        ),
+      ),
+      ...(settings.standing ?? [])
+        .filter((each) => !parameters.has(each))
+        .map((each) =>
+          warn("standing", `No operation of \`${name}\` has a parameter \`${each}\`.`, didYouMean(each, parameters)),
+        ),
+      ...(settings.queries
+        ? [warn("queries", `\`${name}\` is a REST contract, and query documents are for GraphQL.`, undefined)]
+        : []),
     ];
   }
   const scalars = [...contract.types.values()].filter((type) => type.role === "scalar").map((type) => type.name);
@@ -118,4 +160,3 @@ function misspelt(project: Project, name: string, contract: Contract, settings: 
     .filter((scalar) => !scalars.includes(scalar))
     .map((scalar) => warn("scalars", `\`${name}\` has no scalar \`${scalar}\`.`, didYouMean(scalar, scalars)));
 }
-

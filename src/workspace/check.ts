@@ -31,11 +31,20 @@ export function check(project: Project, wanted: readonly string[]): CheckOutcome
   const reader = new ContractReader(texts);
   const problems = [...project.problems];
   if (hasUnfinishedWriting(project)) {
-    problems.push(problem("output.stale", "An earlier run was stopped while it wrote.", { hint: "Run `rhema generate`; it completes what was begun." }));
+    problems.push(
+      problem("output.stale", "An earlier run was stopped while it wrote.", {
+        hint: "Run `rhema generate`; it completes what was begun.",
+      }),
+    );
   }
   const sdks = chosenSdks(project, wanted).map((name) => checkSdk(project, name, texts, reader));
   const failed = sdks.some((sdk) => !sdk.ok) || problems.some(({ level }) => level === "error");
-  return { sdks, problems, textOf: (document) => texts.find(document), exitCode: failed ? exitCodes.findings : exitCodes.done };
+  return {
+    sdks,
+    problems,
+    textOf: (document) => texts.find(document),
+    exitCode: failed ? exitCodes.findings : exitCodes.done,
+  };
 }
 
 function checkSdk(project: Project, name: string, texts: ProjectTexts, reader: ContractReader): CheckedSdk {
@@ -49,21 +58,37 @@ function checkSdk(project: Project, name: string, texts: ProjectTexts, reader: C
   const problems = [...built.problems, ...built.queryErrors];
   const { edited } = outputState(folder, entry);
   if (edited.length > 0) {
-    problems.push(problem("output.edited", `${edited.map((path) => `\`${into}/${path}\``).join(", ")} ${edited.length === 1 ? "was" : "were"} edited by hand.`, { hint: "Move the edit out of the SDK, then run `rhema generate --force`." }));
+    problems.push(
+      problem(
+        "output.edited",
+        `${edited.map((path) => `\`${into}/${path}\``).join(", ")} ${edited.length === 1 ? "was" : "were"} edited by hand.`,
+        { hint: "Move the edit out of the SDK, then run `rhema generate --force`." },
+      ),
+    );
   }
   const differs = (path: string, text: string): boolean => fileHash(path) !== hashOf(normalized(text));
-  const stale = [...built.files].filter(([path, text]) => !edited.includes(path) && differs(join(folder, path), text)).map(([path]) => `${into}/${path}`);
-  const orphans = Object.keys(entry?.files ?? {}).filter((path) => !built.files.has(path)).map((path) => `${into}/${path}`);
+  const stale = [...built.files]
+    .filter(([path, text]) => !edited.includes(path) && differs(join(folder, path), text))
+    .map(([path]) => `${into}/${path}`);
+  const orphans = Object.keys(entry?.files ?? {})
+    .filter((path) => !built.files.has(path))
+    .map((path) => `${into}/${path}`);
   const pins = [...built.pins].filter(([path, text]) => differs(join(project.root, path), text)).map(([path]) => path);
   const all = [...stale, ...orphans, ...pins];
-  if (all.length > 0) problems.push(problem("output.stale", staleMessage(name, all), { hint: "Run `rhema generate`, and commit the result." }));
+  if (all.length > 0)
+    problems.push(
+      problem("output.stale", staleMessage(name, all), { hint: "Run `rhema generate`, and commit the result." }),
+    );
   return { name, into, ok: !problems.some(({ level }) => level === "error"), files: built.files.size, problems };
 }
 
 const staleShown = 4;
 
 function staleMessage(name: string, paths: readonly string[]): string {
-  const shown = paths.slice(0, staleShown).map((path) => `\`${path}\``).join(", ");
+  const shown = paths
+    .slice(0, staleShown)
+    .map((path) => `\`${path}\``)
+    .join(", ");
   const more = paths.length > staleShown ? ` and ${String(paths.length - staleShown)} more` : "";
   return `The SDK \`${name}\` is not what its inputs give: ${shown}${more}.`;
 }

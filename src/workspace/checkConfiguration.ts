@@ -38,7 +38,11 @@ function schemaProblem(error: ErrorObject, document: string): Problem {
       const { additionalProperty } = error.params as { additionalProperty: string };
       const known = Object.keys((error.parentSchema as { properties?: object } | undefined)?.properties ?? {});
       const hint = didYouMean(additionalProperty, known) ?? `Known here: ${known.join(", ")}.`;
-      return problem("config.invalid", `The key \`${additionalProperty}\` is not known here.`, details({ ...below(place, additionalProperty), atKey: true }, hint));
+      return problem(
+        "config.invalid",
+        `The key \`${additionalProperty}\` is not known here.`,
+        details({ ...below(place, additionalProperty), atKey: true }, hint),
+      );
     }
     case "required": {
       const { missingProperty } = error.params as { missingProperty: string };
@@ -51,19 +55,36 @@ function schemaProblem(error: ErrorObject, document: string): Problem {
     }
     case "pattern": {
       const name = error.propertyName ?? String(error.data);
-      return problem("config.invalid", `\`${name}\` cannot be a name here.`, details({ ...below(place, name), atKey: true }, "A name begins with a lower-case letter and holds lower-case letters, digits and hyphens."));
+      return problem(
+        "config.invalid",
+        `\`${name}\` cannot be a name here.`,
+        details(
+          { ...below(place, name), atKey: true },
+          "A name begins with a lower-case letter and holds lower-case letters, digits and hyphens.",
+        ),
+      );
     }
     case "type":
       return problem("config.invalid", `\`${key}\` has to be ${typeWords(error.params["type"])}.`, details(place));
     case "anyOf":
-      return problem("config.invalid", `\`${key}\` has to be a path, a list of paths, or \`{ run: "command" }\`.`, details(place));
+      return problem(
+        "config.invalid",
+        `\`${key}\` has to be a path, a list of paths, or \`{ run: "command" }\`.`,
+        details(place),
+      );
     default:
       return problem("config.invalid", `\`${key}\` ${error.message ?? "is not valid"}.`, details(place));
   }
 }
 
 function typeWords(type: unknown): string {
-  const words: Readonly<Record<string, string>> = { object: "a mapping with keys", array: "a list", string: "text", number: "a number", boolean: "true or false" };
+  const words: Readonly<Record<string, string>> = {
+    object: "a mapping with keys",
+    array: "a list",
+    string: "text",
+    number: "a number",
+    boolean: "true or false",
+  };
   return words[String(type)] ?? String(type);
 }
 
@@ -74,21 +95,43 @@ function crossChecks({ contracts, sdks, guard, releases }: Configuration, docume
     covers.forEach((covered, at) => {
       if (names.includes(covered)) return;
       const hint = didYouMean(covered, names) ?? `Configured: ${names.join(", ")}.`;
-      problems.push(problem("config.invalid", `The SDK \`${sdk}\` covers \`${covered}\`, which is not among the contracts.`, { place: pointerPlace(document, `/sdks/${sdk}/covers/${String(at)}`), hint }));
+      problems.push(
+        problem("config.invalid", `The SDK \`${sdk}\` covers \`${covered}\`, which is not among the contracts.`, {
+          place: pointerPlace(document, `/sdks/${sdk}/covers/${String(at)}`),
+          hint,
+        }),
+      );
     });
   }
   for (const [name, { from }] of Object.entries(contracts)) {
     const place = pointerPlace(document, `/contracts/${name}/from`);
-    const remote = (Array.isArray(from) ? (from as string[]) : [from]).some((each) => typeof each === "string" && /^[a-z]+:\/\//i.test(each));
+    const remote = (Array.isArray(from) ? (from as string[]) : [from]).some(
+      (each) => typeof each === "string" && /^[a-z]+:\/\//i.test(each),
+    );
     if (typeof from === "object" && "run" in from) {
-      problems.push(problem("config.later", `\`${name}\` comes from a command, which this version does not run yet.`, { place, hint: "Save what the command prints to a file, and name the file." }));
+      problems.push(
+        problem("config.later", `\`${name}\` comes from a command, which this version does not run yet.`, {
+          place,
+          hint: "Save what the command prints to a file, and name the file.",
+        }),
+      );
     } else if (remote) {
-      problems.push(problem("config.later", `\`${name}\` comes from a URL, which this version does not fetch yet.`, { place, hint: "Download the contract to a file, and name the file." }));
+      problems.push(
+        problem("config.later", `\`${name}\` comes from a URL, which this version does not fetch yet.`, {
+          place,
+          hint: "Download the contract to a file, and name the file.",
+        }),
+      );
     }
   }
   for (const key of ["guard", "releases"] as const) {
     if ((key === "guard" ? guard : releases) === undefined) continue;
-    problems.push(problem("config.later", `\`${key}\` has no effect in this version; changes are judged against the pin.`, { level: "warning", place: { ...pointerPlace(document, `/${key}`), atKey: true } }));
+    problems.push(
+      problem("config.later", `\`${key}\` has no effect in this version; changes are judged against the pin.`, {
+        level: "warning",
+        place: { ...pointerPlace(document, `/${key}`), atKey: true },
+      }),
+    );
   }
   return problems;
 }

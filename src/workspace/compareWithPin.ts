@@ -20,7 +20,12 @@ export interface Side {
 export function readSide(name: string, texts: readonly SourceText[], fallbackLabel: string): Side {
   const reading = readContract(name, texts);
   const { contract } = reading;
-  if (!contract) throw new Halt(reading.problems, exitCodes.unreadable, new Map(texts.map(({ document, text }) => [document, text])));
+  if (!contract)
+    throw new Halt(
+      reading.problems,
+      exitCodes.unreadable,
+      new Map(texts.map(({ document, text }) => [document, text])),
+    );
   return { reading: { ...reading, contract }, label: contract.version === "" ? fallbackLabel : contract.version };
 }
 
@@ -42,9 +47,19 @@ export function compareSides(name: string, before: Side, after: Side, texts: Pro
 const unknownUses: ProjectUses = { queries: [], calls: new Map(), named: () => [], searched: false };
 
 function projectUses(project: Project, texts: ProjectTexts, name: string, { reading }: Side): ProjectUses {
-  if (reading.schema) return { queries: readQueryDocuments(reading.schema, texts.queryDocuments(name).texts).uses, calls: new Map(), named: () => [], searched: true };
+  if (reading.schema)
+    return {
+      queries: readQueryDocuments(reading.schema, texts.queryDocuments(name).texts).uses,
+      calls: new Map(),
+      named: () => [],
+      searched: true,
+    };
   if (reading.contract.protocol !== "rest") return unknownUses;
-  return { queries: [], ...findCallUses(project, reading.contract, project.configuration.contracts[name] ?? { from: [] }), searched: true };
+  return {
+    queries: [],
+    ...findCallUses(project, reading.contract, project.configuration.contracts[name] ?? { from: [] }),
+    searched: true,
+  };
 }
 
 /** Errors that the query documents have against the new schema and did not have against the old one. */
@@ -53,5 +68,7 @@ function brokenQueries(name: string, before: Side, after: Side, texts: ProjectTe
   const documents = texts.queryDocuments(name).texts;
   const key = (problem: Problem): string => JSON.stringify([problem.message, problem.places]);
   const known = new Set(readQueryDocuments(before.reading.schema, documents).problems.map(key));
-  return readQueryDocuments(after.reading.schema, documents).problems.filter((problem) => problem.level === "error" && !known.has(key(problem)));
+  return readQueryDocuments(after.reading.schema, documents).problems.filter(
+    (problem) => problem.level === "error" && !known.has(key(problem)),
+  );
 }

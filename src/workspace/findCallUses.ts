@@ -21,8 +21,14 @@ interface Source {
  * Where the app's source names the calls of a REST contract, by operation label, and where it names any other word.
  * The search is by name: a call that is nowhere named is not used; one that is named is taken as used there.
  */
-export function findCallUses(project: Project, contract: RestContract, settings: ContractConfiguration): Pick<ProjectUses, "calls" | "named"> {
-  const labels = new Map(planRest(contract, settings).calls.map((call) => [restCallNames(call).call, operationLabel(call.operation)]));
+export function findCallUses(
+  project: Project,
+  contract: RestContract,
+  settings: ContractConfiguration,
+): Pick<ProjectUses, "calls" | "named"> {
+  const labels = new Map(
+    planRest(contract, settings).calls.map((call) => [restCallNames(call).call, operationLabel(call.operation)]),
+  );
   const sources = readSources(project);
   const calls = new Map<string, Hit[]>();
   for (const source of sources) {
@@ -31,7 +37,8 @@ export function findCallUses(project: Project, contract: RestContract, settings:
       if (label !== undefined) calls.set(label, [...(calls.get(label) ?? []), hit(source, name, index, "calls")]);
     }
   }
-  const named = (word: string): Hit[] => sources.flatMap((source) => [...occurrences(source.code, word)].map((index) => hit(source, word, index, "names")));
+  const named = (word: string): Hit[] =>
+    sources.flatMap((source) => [...occurrences(source.code, word)].map((index) => hit(source, word, index, "names")));
   return { calls, named };
 }
 
@@ -40,7 +47,8 @@ function hit({ document }: Source, owner: string, offset: number, kind: string):
 }
 
 function* occurrences(code: string, word: string): Generator<number> {
-  const isPart = (character: string | undefined): boolean => character !== undefined && /[\p{ID_Continue}$]/u.test(character);
+  const isPart = (character: string | undefined): boolean =>
+    character !== undefined && /[\p{ID_Continue}$]/u.test(character);
   for (let at = code.indexOf(word); at !== -1; at = code.indexOf(word, at + word.length)) {
     if (!isPart(code[at - 1]) && !isPart(code[at + word.length])) yield at;
   }
@@ -51,7 +59,11 @@ function readSources(project: Project): Source[] {
   const outputs = [...usualOutputs, ...compilerOutputs(project.root)].map((folder) => `${folder}/`);
   return findFiles(project, sourceFiles)
     .map((path) => ({ path, document: displayPath(project, path) }))
-    .filter(({ document }) => !document.endsWith(".d.ts") && !outputs.some((folder) => document.startsWith(folder) || document.includes(`/${folder}`)))
+    .filter(
+      ({ document }) =>
+        !document.endsWith(".d.ts") &&
+        !outputs.some((folder) => document.startsWith(folder) || document.includes(`/${folder}`)),
+    )
     .sort((a, b) => (a.document < b.document ? -1 : 1))
     .map(({ path, document }) => ({ document, code: withoutCommentsAndImports(readText(path)) }));
 }

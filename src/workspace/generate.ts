@@ -38,7 +38,12 @@ export interface SdkOutcome {
   readonly name: string;
   readonly into: string;
   readonly state: "written" | "unchanged" | "held back" | "would be written";
-  readonly files: { readonly added: number; readonly changed: number; readonly unchanged: number; readonly removed: number };
+  readonly files: {
+    readonly added: number;
+    readonly changed: number;
+    readonly unchanged: number;
+    readonly removed: number;
+  };
   readonly contracts: readonly ContractOutcome[];
   readonly impacts: readonly ContractImpact[];
   readonly problems: readonly Problem[];
@@ -105,16 +110,34 @@ export function chosenSdks(project: Project, wanted: readonly string[]): string[
 }
 
 /** The outcome of an SDK whose inputs and output are what the ledger says; undefined when there is work to do. */
-export function unchangedOutcome(project: Project, name: string, inputs: string, ledger: Ledger, texts: ProjectTexts): SdkOutcome | undefined {
+export function unchangedOutcome(
+  project: Project,
+  name: string,
+  inputs: string,
+  ledger: Ledger,
+  texts: ProjectTexts,
+): SdkOutcome | undefined {
   const entry = ledger.sdks[name];
   const into = project.configuration.sdks[name]?.into ?? "";
-  if (!entry || entry.inputs !== inputs) return undefined;
+  if (entry?.inputs !== inputs) return undefined;
   const folder = outputFolder(project, name, into);
   const state = outputState(folder, entry);
-  const pinned = (project.configuration.sdks[name]?.covers ?? []).every((contract) => pinExists(project, name, contract));
+  const pinned = (project.configuration.sdks[name]?.covers ?? []).every((contract) =>
+    pinExists(project, name, contract),
+  );
   if (state.edited.length > 0 || state.missing.length > 0 || !pinned) return undefined;
-  const problems = (project.configuration.sdks[name]?.covers ?? []).flatMap((contract) => texts.queryDocuments(contract).problems);
-  return { name, into: displayPath(project, folder), state: "unchanged", files: { added: 0, changed: 0, unchanged: state.intact.length, removed: 0 }, contracts: [], impacts: [], problems };
+  const problems = (project.configuration.sdks[name]?.covers ?? []).flatMap(
+    (contract) => texts.queryDocuments(contract).problems,
+  );
+  return {
+    name,
+    into: displayPath(project, folder),
+    state: "unchanged",
+    files: { added: 0, changed: 0, unchanged: state.intact.length, removed: 0 },
+    contracts: [],
+    impacts: [],
+    problems,
+  };
 }
 
 function pinExists(project: Project, sdk: string, contract: string): boolean {
@@ -128,25 +151,60 @@ interface Settled {
 }
 
 /** Decides whether an SDK may be written, and writes it together with its pin and the ledger. */
-function settle(project: Project, name: string, built: BuiltSdk, outcome: SdkOutcome, ledger: Ledger, options: GenerateOptions, inputs: string): Settled {
+function settle(
+  project: Project,
+  name: string,
+  built: BuiltSdk,
+  outcome: SdkOutcome,
+  ledger: Ledger,
+  options: GenerateOptions,
+  inputs: string,
+): Settled {
   const into = project.configuration.sdks[name]?.into ?? "";
   const folder = outputFolder(project, name, into);
   const entry = ledger.sdks[name];
   const previous = entry?.into === displayPath(project, folder) ? entry : undefined;
-  const refusals = [...(options.partial ? [] : built.queryErrors), ...refusalsOf(project, folder, previous, built, options.force)];
+  const refusals = [
+    ...(options.partial ? [] : built.queryErrors),
+    ...refusalsOf(project, folder, previous, built, options.force),
+  ];
   const files = countFiles(folder, built, previous);
-  if (refusals.length > 0) return { ledger, sdk: { ...outcome, state: "held back", files: { ...files, added: 0, changed: 0, removed: 0 }, problems: [...outcome.problems, ...refusals] } };
+  if (refusals.length > 0)
+    return {
+      ledger,
+      sdk: {
+        ...outcome,
+        state: "held back",
+        files: { ...files, added: 0, changed: 0, removed: 0 },
+        problems: [...outcome.problems, ...refusals],
+      },
+    };
   const partialProblems = options.partial ? built.queryErrors : [];
-  const sdk: SdkOutcome = { ...outcome, files, state: options.dryRun ? "would be written" : "written", problems: [...outcome.problems, ...partialProblems] };
+  const sdk: SdkOutcome = {
+    ...outcome,
+    files,
+    state: options.dryRun ? "would be written" : "written",
+    problems: [...outcome.problems, ...partialProblems],
+  };
   if (options.dryRun) return { ledger, sdk };
-  const newEntry: LedgerEntry = { into: displayPath(project, folder), inputs, files: Object.fromEntries([...built.files].map(([path, text]) => [path, hashOf(normalized(text))])) };
+  const newEntry: LedgerEntry = {
+    into: displayPath(project, folder),
+    inputs,
+    files: Object.fromEntries([...built.files].map(([path, text]) => [path, hashOf(normalized(text))])),
+  };
   const newLedger: Ledger = { configuration: hashOf(project.configText), sdks: { ...ledger.sdks, [name]: newEntry } };
   const write = new Map<string, string>();
-  for (const [path, text] of built.files) if (fileHash(join(folder, path)) !== newEntry.files[path]) write.set(`${newEntry.into}/${path}`, text);
-  for (const [path, text] of built.pins) if (fileHash(join(project.root, path)) !== hashOf(normalized(text))) write.set(path, text);
+  for (const [path, text] of built.files)
+    if (fileHash(join(folder, path)) !== newEntry.files[path]) write.set(`${newEntry.into}/${path}`, text);
+  for (const [path, text] of built.pins)
+    if (fileHash(join(project.root, path)) !== hashOf(normalized(text))) write.set(path, text);
   write.set(displayPath(project, ledgerPath(project)), ledgerText(newLedger));
-  const orphans = Object.keys(entry?.files ?? {}).filter((path) => entry?.into !== newEntry.into || !built.files.has(path));
-  guardWrites(newEntry.into, () => { performWriting(project, { write, remove: orphans.map((path) => `${entry?.into ?? ""}/${path}`) }); });
+  const orphans = Object.keys(entry?.files ?? {}).filter(
+    (path) => entry?.into !== newEntry.into || !built.files.has(path),
+  );
+  guardWrites(newEntry.into, () => {
+    performWriting(project, { write, remove: orphans.map((path) => `${entry?.into ?? ""}/${path}`) });
+  });
   return { ledger: newLedger, sdk };
 }
 
@@ -160,26 +218,66 @@ function countFiles(folder: string, built: BuiltSdk, previous: LedgerEntry | und
     else if (found === hashOf(normalized(text))) unchanged++;
     else changed++;
   }
-  return { added, changed, unchanged, removed: Object.keys(previous?.files ?? {}).filter((path) => !built.files.has(path)).length };
+  return {
+    added,
+    changed,
+    unchanged,
+    removed: Object.keys(previous?.files ?? {}).filter((path) => !built.files.has(path)).length,
+  };
 }
 
 /** What forbids writing: hand edits, and files that Rhema did not write. */
-function refusalsOf(project: Project, folder: string, previous: LedgerEntry | undefined, built: BuiltSdk, force: boolean): Problem[] {
+function refusalsOf(
+  project: Project,
+  folder: string,
+  previous: LedgerEntry | undefined,
+  built: BuiltSdk,
+  force: boolean,
+): Problem[] {
   const into = displayPath(project, folder);
   const refusals: Problem[] = [];
   const { edited } = outputState(folder, previous);
-  const reallyEdited = edited.filter((path) => fileHash(join(folder, path)) !== hashOf(normalized(built.files.get(path) ?? "")));
+  const reallyEdited = edited.filter(
+    (path) => fileHash(join(folder, path)) !== hashOf(normalized(built.files.get(path) ?? "")),
+  );
   if (reallyEdited.length > 0 && !force) {
     const list = reallyEdited.map((path) => `\`${into}/${path}\``).join(", ");
-    refusals.push(problem("output.edited", `${list} ${reallyEdited.length === 1 ? "was" : "were"} edited by hand.`, { why: "Generating again would lose the edit.", hint: "Move it out of the SDK, or replace it with --force." }));
+    refusals.push(
+      problem("output.edited", `${list} ${reallyEdited.length === 1 ? "was" : "were"} edited by hand.`, {
+        why: "Generating again would lose the edit.",
+        hint: "Move it out of the SDK, or replace it with --force.",
+      }),
+    );
   }
   const foreign = foreignFiles(folder, previous);
-  const inTheWay = foreign.filter((path) => path === "." || (built.files.has(path) && fileHash(join(folder, path)) !== hashOf(normalized(built.files.get(path) ?? ""))));
+  const inTheWay = foreign.filter(
+    (path) =>
+      path === "." ||
+      (built.files.has(path) && fileHash(join(folder, path)) !== hashOf(normalized(built.files.get(path) ?? ""))),
+  );
   if (inTheWay.length > 0) {
-    const list = inTheWay.slice(0, 5).map((path) => `\`${path === "." ? into : `${into}/${path}`}\``).join(", ");
-    refusals.push(problem("output.foreign", `${list} stand${inTheWay.length === 1 ? "s" : ""} where the SDK has to be written, and Rhema did not write ${inTheWay.length === 1 ? "it" : "them"}.`, { why: "Nothing of yours is ever replaced, also not with --force.", hint: "Move it away, or choose another folder for `into`." }));
+    const list = inTheWay
+      .slice(0, 5)
+      .map((path) => `\`${path === "." ? into : `${into}/${path}`}\``)
+      .join(", ");
+    refusals.push(
+      problem(
+        "output.foreign",
+        `${list} stand${inTheWay.length === 1 ? "s" : ""} where the SDK has to be written, and Rhema did not write ${inTheWay.length === 1 ? "it" : "them"}.`,
+        {
+          why: "Nothing of yours is ever replaced, also not with --force.",
+          hint: "Move it away, or choose another folder for `into`.",
+        },
+      ),
+    );
   } else if (foreign.length > 0 && !previous && !force && foreign.some((path) => !built.files.has(path))) {
-    refusals.push(problem("output.foreign", `\`${into}\` is not empty, and Rhema did not write what is in it (\`${foreign[0] ?? ""}\`).`, { hint: `Choose an empty folder such as \`${into}/sdk\`, or write beside your files with --force.` }));
+    refusals.push(
+      problem(
+        "output.foreign",
+        `\`${into}\` is not empty, and Rhema did not write what is in it (\`${foreign[0] ?? ""}\`).`,
+        { hint: `Choose an empty folder such as \`${into}/sdk\`, or write beside your files with --force.` },
+      ),
+    );
   }
   return refusals;
 }
@@ -190,7 +288,19 @@ function guardWrites<T>(into: string, write: () => T): T {
     return write();
   } catch (error) {
     const code = errorCode(error);
-    if (code === undefined || !["EACCES", "EPERM", "EROFS", "ENOSPC", "ENOTDIR", "EISDIR", "EEXIST", "EBUSY"].includes(code)) throw error;
-    throw new Halt([problem("output.unwritable", `\`${into}\` cannot be written (${code}).`, { why: "The SDK stays as it was; the next run completes what was begun.", hint: "Check the folder and its permissions." })], exitCodes.usage);
+    if (
+      code === undefined ||
+      !["EACCES", "EPERM", "EROFS", "ENOSPC", "ENOTDIR", "EISDIR", "EEXIST", "EBUSY"].includes(code)
+    )
+      throw error;
+    throw new Halt(
+      [
+        problem("output.unwritable", `\`${into}\` cannot be written (${code}).`, {
+          why: "The SDK stays as it was; the next run completes what was begun.",
+          hint: "Check the folder and its permissions.",
+        }),
+      ],
+      exitCodes.usage,
+    );
   }
 }

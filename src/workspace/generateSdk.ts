@@ -46,7 +46,13 @@ function contractOutcome({ contract, plan, queries, setAside }: BuiltContract, t
 }
 
 /** What changed since the pin; nothing when there is none, or when it is of the other protocol. */
-function impactOf(project: Project, sdk: string, name: string, reader: ContractReader, pinTexts: Map<string, string>): ContractImpact[] {
+function impactOf(
+  project: Project,
+  sdk: string,
+  name: string,
+  reader: ContractReader,
+  pinTexts: Map<string, string>,
+): ContractImpact[] {
   const pin = readPin(project, sdk, name);
   const after = reader.read(name);
   if (!pin) return [];

@@ -47,10 +47,14 @@ export function impact(project: Project, cwd: string, options: ImpactOptions): I
       continue;
     }
     const after = options.after === undefined ? texts.contract(name) : load(options.after);
-    const sides = [readSide(name, before, options.before ?? "pin"), readSide(name, after, options.after ?? "now")] as const;
+    const sides = [
+      readSide(name, before, options.before ?? "pin"),
+      readSide(name, after, options.after ?? "now"),
+    ] as const;
     impacts.push(compareSides(name, ...sameProtocol(name, sides), texts));
   }
-  const textOf = (document: string): string | undefined => others.get(document) ?? texts.find(document) ?? sourceText(project, document);
+  const textOf = (document: string): string | undefined =>
+    others.get(document) ?? texts.find(document) ?? sourceText(project, document);
   return { impacts, unpinned, beforeTextOf: textOf, afterTextOf: textOf };
 }
 
@@ -61,7 +65,12 @@ export function impactOfFiles(cwd: string, before: string, after: string): Impac
   const name = (after.split(/[\\/]/).pop() ?? after).replace(/\.[^.]*$/, "");
   const sides = [readSide(name, [left], before), readSide(name, [right], after)] as const;
   const impacts = [compareSides(name, ...sameProtocol(name, sides), undefined)];
-  return { impacts, unpinned: [], beforeTextOf: (document) => (document === left.document ? left.text : undefined), afterTextOf: (document) => (document === right.document ? right.text : undefined) };
+  return {
+    impacts,
+    unpinned: [],
+    beforeTextOf: (document) => (document === left.document ? left.text : undefined),
+    afterTextOf: (document) => (document === right.document ? right.text : undefined),
+  };
 }
 
 function sameProtocol(name: string, sides: readonly [Side, Side]): readonly [Side, Side] {
@@ -70,13 +79,28 @@ function sameProtocol(name: string, sides: readonly [Side, Side]): readonly [Sid
   const to = after.reading.contract.protocol;
   if (from === to) return sides;
   const words = { rest: "REST", graphql: "GraphQL" };
-  throw new Halt([problem("contract.kind", `\`${name}\` was a ${words[from]} contract and is a ${words[to]} one; the two cannot be compared.`)], exitCodes.usage);
+  throw new Halt(
+    [
+      problem(
+        "contract.kind",
+        `\`${name}\` was a ${words[from]} contract and is a ${words[to]} one; the two cannot be compared.`,
+      ),
+    ],
+    exitCodes.usage,
+  );
 }
 
 function comparedContracts(project: Project, { contracts, before, after }: ImpactOptions): string[] {
   const chosen = chosenContracts(project, contracts);
   if (chosen.length > 1 && (before !== undefined || after !== undefined)) {
-    throw new Halt([problem("sdk.unknown", "--before and --after name files of one contract, and several are configured.", { hint: `Say which: ${chosen.join(", ")}.` })], exitCodes.usage);
+    throw new Halt(
+      [
+        problem("sdk.unknown", "--before and --after name files of one contract, and several are configured.", {
+          hint: `Say which: ${chosen.join(", ")}.`,
+        }),
+      ],
+      exitCodes.usage,
+    );
   }
   return chosen;
 }
@@ -98,6 +122,9 @@ function fileText(path: string, cwd: string, project: Project | undefined): Sour
   try {
     return { document, text: readText(absolute) };
   } catch {
-    throw new Halt([problem("contract.missing", `There is no contract file \`${path}\`.`, { hint: "Check the path." })], exitCodes.unreadable);
+    throw new Halt(
+      [problem("contract.missing", `There is no contract file \`${path}\`.`, { hint: "Check the path." })],
+      exitCodes.unreadable,
+    );
   }
 }

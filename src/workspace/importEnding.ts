@@ -23,7 +23,9 @@ export function importEnding(root: string, folder: string): "js" | "bare" {
 /** The folder the project's own tsconfig.json compiles into, relative to the project; nothing when it does not say. */
 export function compilerOutputs(root: string): string[] {
   const path = join(root, "tsconfig.json");
-  const data = existsSync(path) ? (parse(readFileSync(path, "utf8"), [], { allowTrailingComma: true }) as unknown) : undefined;
+  const data = existsSync(path)
+    ? (parse(readFileSync(path, "utf8"), [], { allowTrailingComma: true }) as unknown)
+    : undefined;
   const folder = isData(data) ? textMember(dataMember(data, "compilerOptions") ?? {}, "outDir") : undefined;
   return folder === undefined ? [] : [folder.replace(/^\.\//, "").replace(/\/+$/, "")];
 }
@@ -46,7 +48,9 @@ function compilerOptions(path: string, depth: number): ModuleOptions {
   if (depth > deepestExtends || !existsSync(path)) return {};
   const data = parse(readFileSync(path, "utf8"), [], { allowTrailingComma: true }) as unknown;
   if (!isData(data)) return {};
-  const bases = (Array.isArray(data["extends"]) ? (data["extends"] as unknown[]) : [data["extends"]]).filter((base): base is string => typeof base === "string");
+  const bases = (Array.isArray(data["extends"]) ? (data["extends"] as unknown[]) : [data["extends"]]).filter(
+    (base): base is string => typeof base === "string",
+  );
   const inherited = bases.map((base) => compilerOptions(basePath(path, base), depth + 1));
   return Object.assign({}, ...inherited, ownOptions(data)) as ModuleOptions;
 }
@@ -55,7 +59,10 @@ function ownOptions(data: Data): ModuleOptions {
   const options = dataMember(data, "compilerOptions") ?? {};
   const module = textMember(options, "module");
   const moduleResolution = textMember(options, "moduleResolution");
-  return { ...(module === undefined ? {} : { module }), ...(moduleResolution === undefined ? {} : { moduleResolution }) };
+  return {
+    ...(module === undefined ? {} : { module }),
+    ...(moduleResolution === undefined ? {} : { moduleResolution }),
+  };
 }
 
 function basePath(from: string, base: string): string {

@@ -39,7 +39,8 @@ export function readLedger(project: Pick<Project, "root">): Ledger {
   }
   try {
     const data = JSON.parse(text) as unknown;
-    if (isData(data) && isData(data["sdks"]) && Object.values(data["sdks"]).every(isEntry)) return data as unknown as Ledger;
+    if (isData(data) && isData(data["sdks"]) && Object.values(data["sdks"]).every(isEntry))
+      return data as unknown as Ledger;
   } catch {
     // Said below, together with a ledger of the wrong form.
   }
@@ -47,12 +48,17 @@ export function readLedger(project: Pick<Project, "root">): Ledger {
 }
 
 function isEntry(entry: unknown): boolean {
-  return isData(entry) && typeof entry["into"] === "string" && typeof entry["inputs"] === "string" && isData(entry["files"]);
+  return (
+    isData(entry) && typeof entry["into"] === "string" && typeof entry["inputs"] === "string" && isData(entry["files"])
+  );
 }
 
 function unreadable(): Halt {
   const hint = "Restore it from version control. Without it Rhema cannot know which files are yours.";
-  return new Halt([problem("state.unreadable", "The ledger `.rhema/ledger.json` cannot be read.", { hint })], exitCodes.usage);
+  return new Halt(
+    [problem("state.unreadable", "The ledger `.rhema/ledger.json` cannot be read.", { hint })],
+    exitCodes.usage,
+  );
 }
 
 /** The ledger's text: sorted, without times, the same on every machine. */

@@ -37,9 +37,13 @@ export function foreignFiles(folder: string, entry: LedgerEntry | undefined): st
   if (!existsSync(folder)) return [];
   if (!lstatSync(folder).isDirectory()) return ["."];
   const known = new Set(Object.keys(entry?.files ?? {}));
-  return (readdirSync(folder, { recursive: true, withFileTypes: true }) as import("node:fs").Dirent[])
+  return readdirSync(folder, { recursive: true, withFileTypes: true })
     .filter((item) => !item.isDirectory())
-    .map((item) => join(item.parentPath, item.name).slice(folder.length + 1).replaceAll("\\", "/"))
+    .map((item) =>
+      join(item.parentPath, item.name)
+        .slice(folder.length + 1)
+        .replaceAll("\\", "/"),
+    )
     .filter((path) => !known.has(path))
     .sort();
 }

@@ -12,12 +12,20 @@ import { readText } from "./textFile.js";
  * The texts of an SDK's pin for one contract by their path in the project: the contract itself in an open format
  * (OpenAPI as JSON, GraphQL as schema text), and the operations it was generated with.
  */
-export function pinTexts(project: Project, sdk: string, contract: Contract, texts: readonly SourceText[], queries: QueryDocuments | undefined): Map<string, string> {
+export function pinTexts(
+  project: Project,
+  sdk: string,
+  contract: Contract,
+  texts: readonly SourceText[],
+  queries: QueryDocuments | undefined,
+): Map<string, string> {
   const [first] = texts;
   const base = pinBase(project, sdk, contract.name);
   if (contract.protocol === "rest") {
     const parsed = parseData(first?.text ?? "");
-    return new Map([[displayPath(project, `${base}.openapi.json`), `${JSON.stringify(parsed.ok ? parsed.data : null, null, 1)}\n`]]);
+    return new Map([
+      [displayPath(project, `${base}.openapi.json`), `${JSON.stringify(parsed.ok ? parsed.data : null, null, 1)}\n`],
+    ]);
   }
   const schema = texts.map(({ text }) => `${text.trim()}\n`).join("\n");
   return new Map([

@@ -26,10 +26,24 @@ const configNames = ["rhema.yaml", "rhema.yml", "rhema.json"];
  *
  * @throws Halt when it is missing or not valid
  */
-export async function openProject(cwd: string, configFlag: string | undefined, options: { readonly isKnownSound?: (root: string, text: string) => boolean } = {}): Promise<Project> {
-  const path = configFlag === undefined ? configNames.map((name) => join(cwd, name)).find((candidate) => existsSync(candidate)) : resolve(cwd, configFlag);
+export async function openProject(
+  cwd: string,
+  configFlag: string | undefined,
+  options: { readonly isKnownSound?: (root: string, text: string) => boolean } = {},
+): Promise<Project> {
+  const path =
+    configFlag === undefined
+      ? configNames.map((name) => join(cwd, name)).find((candidate) => existsSync(candidate))
+      : resolve(cwd, configFlag);
   if (path === undefined) {
-    throw new Halt([problem("config.missing", "There is no rhema.yaml in this folder.", { hint: "Create it, or name another file with --config FILE." })], exitCodes.usage);
+    throw new Halt(
+      [
+        problem("config.missing", "There is no rhema.yaml in this folder.", {
+          hint: "Create it, or name another file with --config FILE.",
+        }),
+      ],
+      exitCodes.usage,
+    );
   }
   const configName = basename(path);
   const root = dirname(path);
@@ -38,10 +52,16 @@ export async function openProject(cwd: string, configFlag: string | undefined, o
   const texts = new Map([[configName, configText]]);
   if (!parsed.ok) {
     const place = { document: configName, offset: parsed.offset, length: 1 };
-    throw new Halt([problem("config.unreadable", `The configuration is not valid YAML: ${parsed.message}.`, { place })], exitCodes.usage, texts);
+    throw new Halt(
+      [problem("config.unreadable", `The configuration is not valid YAML: ${parsed.message}.`, { place })],
+      exitCodes.usage,
+      texts,
+    );
   }
   const known = isData(parsed.data) && options.isKnownSound?.(root, configText) === true;
-  const problems = known ? [] : (await import("./checkConfiguration.js")).checkConfiguration(parsed.data ?? {}, configName);
+  const problems = known
+    ? []
+    : (await import("./checkConfiguration.js")).checkConfiguration(parsed.data ?? {}, configName);
   if (hasErrors(problems)) throw new Halt(problems, exitCodes.usage, texts);
   return { root, configName, configText, configuration: parsed.data as Configuration, problems };
 }
@@ -51,7 +71,14 @@ function readConfiguration(path: string, name: string): string {
     return readText(path);
   } catch (error) {
     const why = errorCode(error) === "ENOENT" ? "does not exist" : "cannot be read";
-    throw new Halt([problem("config.missing", `The configuration file \`${name}\` ${why}.`, { hint: "Check the path given with --config." })], exitCodes.usage);
+    throw new Halt(
+      [
+        problem("config.missing", `The configuration file \`${name}\` ${why}.`, {
+          hint: "Check the path given with --config.",
+        }),
+      ],
+      exitCodes.usage,
+    );
   }
 }
 
@@ -71,7 +98,16 @@ export function outputFolder(project: Project, sdk: string, into: string): strin
   if (!isInside(project.root, wanted) || !isInside(realpathSync(project.root), realOf(wanted))) {
     const message = `The SDK \`${sdk}\` would be written to \`${into}\`, which is not inside the project.`;
     const place = { document: project.configName, pointer: `/sdks/${sdk}/into` };
-    throw new Halt([problem("path.outside", message, { place, hint: `Choose a folder below the one that holds ${project.configName}.` })], exitCodes.usage, texts);
+    throw new Halt(
+      [
+        problem("path.outside", message, {
+          place,
+          hint: `Choose a folder below the one that holds ${project.configName}.`,
+        }),
+      ],
+      exitCodes.usage,
+      texts,
+    );
   }
   return wanted;
 }

@@ -40,10 +40,23 @@ export function inputsHash(project: Project, sdk: string, texts: ProjectTexts, p
   const configuration = project.configuration.sdks[sdk];
   if (!configuration) throw new Error(`There is no SDK ${sdk}.`);
   const folder = outputFolder(project, sdk, configuration.into);
-  const parts: unknown[] = [version, build, configuration, partial, importEnding(project.root, folder), [...runtimeSources(configuration.language)]];
+  const parts: unknown[] = [
+    version,
+    build,
+    configuration,
+    partial,
+    importEnding(project.root, folder),
+    [...runtimeSources(configuration.language)],
+  ];
   for (const name of [...configuration.covers].sort()) {
-    const hashes = (list: readonly SourceText[]): string[][] => list.map(({ document, text }) => [document, hashOf(text)]);
-    parts.push([name, project.configuration.contracts[name], hashes(texts.contract(name)), hashes(texts.queryDocuments(name).texts)]);
+    const hashes = (list: readonly SourceText[]): string[][] =>
+      list.map(({ document, text }) => [document, hashOf(text)]);
+    parts.push([
+      name,
+      project.configuration.contracts[name],
+      hashes(texts.contract(name)),
+      hashes(texts.queryDocuments(name).texts),
+    ]);
   }
   return hashOf(JSON.stringify(parts));
 }

@@ -28,20 +28,39 @@ function filesOf(project: Project, contract: string, source: string): string[] {
   const isGlob = /[*?{[]/.test(source) && !existsSync(path);
   if (isGlob) {
     const found = findFiles(project, [source]);
-    if (found.length === 0) throw missing(project, contract, `No file matches \`${source}\`, where the contract \`${contract}\` should come from.`);
+    if (found.length === 0)
+      throw missing(
+        project,
+        contract,
+        `No file matches \`${source}\`, where the contract \`${contract}\` should come from.`,
+      );
     return found;
   }
-  if (!existsSync(path)) throw missing(project, contract, `The contract \`${contract}\` should be in \`${source}\`, and there is no such file.`);
+  if (!existsSync(path))
+    throw missing(
+      project,
+      contract,
+      `The contract \`${contract}\` should be in \`${source}\`, and there is no such file.`,
+    );
   if (!statSync(path).isDirectory()) return [path];
   const found = globSync(schemaFiles, { cwd: path, absolute: true, ignore: neverSearched });
-  if (found.length === 0) throw missing(project, contract, `The folder \`${source}\` of the contract \`${contract}\` holds no .graphql file.`);
+  if (found.length === 0)
+    throw missing(
+      project,
+      contract,
+      `The folder \`${source}\` of the contract \`${contract}\` holds no .graphql file.`,
+    );
   return found;
 }
 
 function missing(project: Project, contract: string, message: string): Halt {
   const place = { document: project.configName, pointer: `/contracts/${contract}/from` };
   const hint = "Correct the path under `contracts`, or put the file there.";
-  return new Halt([problem("contract.missing", message, { place, hint })], exitCodes.unreadable, new Map([[project.configName, project.configText]]));
+  return new Halt(
+    [problem("contract.missing", message, { place, hint })],
+    exitCodes.unreadable,
+    new Map([[project.configName, project.configText]]),
+  );
 }
 
 export interface QueryTexts {
@@ -60,15 +79,28 @@ export function queryTexts(project: Project, contract: string): QueryTexts {
     for (const path of found) paths.add(path);
     if (found.length > 0) return;
     const message = `No query document of \`${contract}\` matches \`${pattern}\`.`;
-    problems.push(problem("query.none", message, { level: "warning", place: { document: project.configName, pointer: `/contracts/${contract}/queries/${String(at)}` }, hint: "Fine in a new project; else check the pattern. Files end in .graphql or .gql." }));
+    problems.push(
+      problem("query.none", message, {
+        level: "warning",
+        place: { document: project.configName, pointer: `/contracts/${contract}/queries/${String(at)}` },
+        hint: "Fine in a new project; else check the pattern. Files end in .graphql or .gql.",
+      }),
+    );
   });
   return { texts: readAll(project, [...paths]), problems };
 }
 
 /** Absolute paths of the project's files that match, without what Rhema wrote and without dependencies. */
 export function findFiles(project: Project, patterns: readonly string[]): string[] {
-  const written = Object.values(project.configuration.sdks).map(({ into }) => `${into.replace(/^\.\//, "").replace(/\/+$/, "")}/**`);
-  return globSync([...patterns], { cwd: project.root, absolute: true, dot: false, ignore: [...neverSearched, ...written] });
+  const written = Object.values(project.configuration.sdks).map(
+    ({ into }) => `${into.replace(/^\.\//, "").replace(/\/+$/, "")}/**`,
+  );
+  return globSync([...patterns], {
+    cwd: project.root,
+    absolute: true,
+    dot: false,
+    ignore: [...neverSearched, ...written],
+  });
 }
 
 function readAll(project: Project, paths: readonly string[]): SourceText[] {
@@ -78,7 +110,10 @@ function readAll(project: Project, paths: readonly string[]): SourceText[] {
       return { document, text: readText(path) };
     } catch (error) {
       const message = `\`${document}\` cannot be read (${errorCode(error) ?? "unknown reason"}).`;
-      throw new Halt([problem("contract.missing", message, { hint: "Check that it is a file and that you may read it." })], exitCodes.unreadable);
+      throw new Halt(
+        [problem("contract.missing", message, { hint: "Check that it is a file and that you may read it." })],
+        exitCodes.unreadable,
+      );
     }
   });
   return sortedBy(texts, ({ document }) => document);

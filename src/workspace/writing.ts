@@ -1,4 +1,13 @@
-import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, rmSync, rmdirSync, writeFileSync } from "node:fs";
+import {
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  readdirSync,
+  renameSync,
+  rmSync,
+  rmdirSync,
+  writeFileSync,
+} from "node:fs";
 import { dirname, join } from "node:path";
 import { isData } from "../core/text/parseData.js";
 import type { Project } from "./project.js";
@@ -17,7 +26,12 @@ export interface FileOperations {
   readonly rename: (from: string, to: string) => void;
 }
 
-const nodeOperations: FileOperations = { writeFile: (path, text) => { writeFileSync(path, text); }, rename: renameSync };
+const nodeOperations: FileOperations = {
+  writeFile: (path, text) => {
+    writeFileSync(path, text);
+  },
+  rename: renameSync,
+};
 
 function stagingFolder(project: Pick<Project, "root">): string {
   return join(stateFolder(project), "staging");
@@ -32,7 +46,11 @@ function journalPath(project: Pick<Project, "root">): string {
  * the old files whole. Then a journal is put in place, which is the moment of commitment, and the staged files are
  * renamed to where they belong; a run that dies there is completed by the next one.
  */
-export function performWriting(project: Pick<Project, "root">, { write, remove }: Writing, operations: FileOperations = nodeOperations): void {
+export function performWriting(
+  project: Pick<Project, "root">,
+  { write, remove }: Writing,
+  operations: FileOperations = nodeOperations,
+): void {
   const staging = stagingFolder(project);
   rmSync(staging, { recursive: true, force: true });
   mkdirSync(staging, { recursive: true });

@@ -5,16 +5,16 @@ export interface Body {
 }
 
 /** A JSON body; undefined means no body, null is the JSON null. */
-export function json(value: unknown, type = "application/json"): Body | undefined {
+export function jsonBody(value: unknown, type = "application/json"): Body | undefined {
   return value === undefined ? undefined : { data: JSON.stringify(value), type };
 }
 
 /** A body of text. */
-export function text(value: string | undefined, type: string): Body | undefined {
+export function textBody(value: string | undefined, type: string): Body | undefined {
   return value === undefined ? undefined : { data: value, type };
 }
 
 /** A body of bytes. */
-export function bytes(value: Blob | undefined, type: string): Body | undefined {
+export function bytesBody(value: Blob | undefined, type: string): Body | undefined {
   return value === undefined ? undefined : { data: value, type };
 }

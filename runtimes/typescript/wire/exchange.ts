@@ -26,7 +26,11 @@ export async function startHeaders(connection: Connection, options: CallOptions 
 }
 
 /** One HTTP exchange, ended by the time limit or the app's signal; every error becomes a failure. */
-export async function exchange(connection: Connection, request: Exchange, options: CallOptions | undefined): Promise<Exchanged> {
+export async function exchange(
+  connection: Connection,
+  request: Exchange,
+  options: CallOptions | undefined,
+): Promise<Exchanged> {
   const controller = new AbortController();
   let reason: "aborted" | "timed-out" | undefined;
   const stop = (why: "aborted" | "timed-out") => (): void => {
@@ -44,12 +48,22 @@ export async function exchange(connection: Connection, request: Exchange, option
     signal?.removeEventListener("abort", abort);
   };
   const explain = (error: unknown): Error => {
-    const message = reason === undefined ? `${request.method} ${request.url} could not be reached` : reason === "aborted" ? "the app gave up" : `no answer within ${String(timeoutMs)} ms`;
+    const message =
+      reason === undefined
+        ? `${request.method} ${request.url} could not be reached`
+        : reason === "aborted"
+          ? "the app gave up"
+          : `no answer within ${String(timeoutMs)} ms`;
     return failure(request.call, message, { status: reason ?? "unreachable" }, error);
   };
   try {
     const { method, headers, body } = request;
-    const response = await connection.fetch(request.url, { method, headers, signal: controller.signal, ...(body === undefined ? {} : { body }) });
+    const response = await connection.fetch(request.url, {
+      method,
+      headers,
+      signal: controller.signal,
+      ...(body === undefined ? {} : { body }),
+    });
     return { response, done, explain };
   } catch (error) {
     done();

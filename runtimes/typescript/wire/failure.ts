@@ -10,10 +10,7 @@ export interface StatusFailure<Status extends number | string, Body> extends Err
 }
 
 /** What can happen to any call. */
-export type OtherFailure =
-  | UnexpectedFailure
-  | MalformedFailure
-  | UnreachableFailure;
+export type OtherFailure = UnexpectedFailure | MalformedFailure | UnreachableFailure;
 
 /** A status the contract does not declare. */
 export interface UnexpectedFailure extends Error {
@@ -60,7 +57,12 @@ export interface GraphqlErrorsFailure<Answer> extends Error {
 const mark = Symbol.for("rhema.failure");
 
 /** Makes the error of a failed call. */
-export function failure(call: string, message: string, details: Readonly<Record<string, unknown>>, cause?: unknown): Error {
+export function failure(
+  call: string,
+  message: string,
+  details: Readonly<Record<string, unknown>>,
+  cause?: unknown,
+): Error {
   const error = new Error(`${call}: ${message}`, cause === undefined ? undefined : { cause });
   error.name = "CallFailure";
   return Object.assign(error, details, { call, [mark]: true });
@@ -68,5 +70,9 @@ export function failure(call: string, message: string, details: Readonly<Record<
 
 /** Whether an error is a failure of the call with this name ("contract.call"); of any call when it is left out. */
 export function isFailure(error: unknown, call?: string): error is Error & { readonly call: string } {
-  return error instanceof Object && Reflect.get(error, mark) === true && (call === undefined || Reflect.get(error, "call") === call);
+  return (
+    error instanceof Object &&
+    Reflect.get(error, mark) === true &&
+    (call === undefined || Reflect.get(error, "call") === call)
+  );
 }

@@ -1,5 +1,5 @@
 import type { Body } from "./bodies.js";
-import { form } from "./parameters.js";
+import { form, text } from "./parameters.js";
 
 /** A body as `application/x-www-form-urlencoded`, spaces as `+`. */
 export function urlencoded(value: object | undefined): Body | undefined {
@@ -23,5 +23,5 @@ function append(data: FormData, name: string, part: unknown): void {
   if (part === undefined) return;
   if (part instanceof Blob) data.append(name, part);
   else if (typeof part === "object") data.append(name, new Blob([JSON.stringify(part)], { type: "application/json" }));
-  else data.append(name, String(part));
+  else data.append(name, text(part));
 }

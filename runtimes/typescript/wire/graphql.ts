@@ -24,7 +24,13 @@ export async function execute<Answer, Variables>(
   options?: CallOptions,
 ): Promise<Answer> {
   const call = callName(connection, operation.name);
-  const exchanged = await post(connection, operation, variables, "application/graphql-response+json, application/json", options);
+  const exchanged = await post(
+    connection,
+    operation,
+    variables,
+    "application/graphql-response+json, application/json",
+    options,
+  );
   try {
     return dataOf<Answer>(call, await readResult(call, exchanged));
   } finally {
@@ -70,9 +76,15 @@ async function readResult<Answer>(call: string, { response, explain }: Exchanged
   }
   const httpStatus = response.status;
   const result = parsed(text);
-  if (typeof result === "object" && result !== null && ("data" in result || "errors" in result)) return result as GraphqlResult<Answer>;
+  if (typeof result === "object" && result !== null && ("data" in result || "errors" in result))
+    return result as GraphqlResult<Answer>;
   if (!response.ok) {
-    throw failure(call, `the server answered ${String(httpStatus)}`, { status: "unexpected", httpStatus, body: text, headers: response.headers });
+    throw failure(call, `the server answered ${String(httpStatus)}`, {
+      status: "unexpected",
+      httpStatus,
+      body: text,
+      headers: response.headers,
+    });
   }
   throw failure(call, "the answer is not a GraphQL result", { status: "malformed", httpStatus, body: text });
 }

@@ -1,10 +1,10 @@
-/** What a parameter can hold once it is written as text. */
-export type Scalar = string | number | bigint | boolean | null;
-
 const encode = encodeURIComponent;
 
-function text(value: unknown): string {
-  return typeof value === "string" ? value : typeof value === "object" ? JSON.stringify(value) : String(value);
+/** A single value as text; a record inside a value becomes JSON. */
+export function text(value: unknown): string {
+  if (typeof value === "string") return value;
+  if (typeof value === "number" || typeof value === "bigint" || typeof value === "boolean") return String(value);
+  return JSON.stringify(value);
 }
 
 /** Entries that are there: undefined means absent. */

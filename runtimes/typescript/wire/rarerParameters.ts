@@ -1,9 +1,11 @@
 /** Styles that few contracts use; an app whose calls do not need them does not carry them. */
-import { form, segment } from "./parameters.js";
+import { form, segment, text } from "./parameters.js";
 
 function list(name: string, value: unknown, separator: string): string {
   if (!Array.isArray(value)) return form(name, value, false);
-  return value.length === 0 ? "" : `${encodeURIComponent(name)}=${value.map((each) => encodeURIComponent(String(each))).join(separator)}`;
+  return value.length === 0
+    ? ""
+    : `${encodeURIComponent(name)}=${value.map((each) => encodeURIComponent(text(each))).join(separator)}`;
 }
 
 /** Query style "spaceDelimited": `name=a%20b`. */
@@ -27,7 +29,7 @@ function deepPairs(name: string, value: unknown): string[] {
   if (typeof value === "object" && value !== null) {
     return Object.entries(value).flatMap(([key, each]) => deepPairs(`${name}[${key}]`, each));
   }
-  return [`${encodeURIComponent(name)}=${encodeURIComponent(String(value))}`];
+  return [`${encodeURIComponent(name)}=${encodeURIComponent(text(value))}`];
 }
 
 /** A query parameter whose value is JSON. */

@@ -28,7 +28,11 @@ export interface RestRequest<Answer> {
 }
 
 /** Performs one REST call: the declared answer, or a failure is thrown. */
-export async function send<Answer>(connection: Connection, request: RestRequest<Answer>, options?: CallOptions): Promise<Answer> {
+export async function send<Answer>(
+  connection: Connection,
+  request: RestRequest<Answer>,
+  options?: CallOptions,
+): Promise<Answer> {
   const headers = await startHeaders(connection, options);
   for (const [name, value] of Object.entries(request.headers ?? {})) if (value !== undefined) headers.set(name, value);
   if (request.accept !== undefined && !headers.has("accept")) headers.set("accept", request.accept);
@@ -37,7 +41,11 @@ export async function send<Answer>(connection: Connection, request: RestRequest<
   await authorize(connection, request.auth ?? [], { headers, query });
   const base = (await supplied(connection.baseUrl)).replace(/\/+$/, "");
   const url = base + request.path + (query.length > 0 ? `?${query.join("&")}` : "");
-  const exchanged = await exchange(connection, { call: request.call, method: request.method, url, headers, body: request.body?.data }, options);
+  const exchanged = await exchange(
+    connection,
+    { call: request.call, method: request.method, url, headers, body: request.body?.data },
+    options,
+  );
   try {
     return await readAnswer(exchanged, request);
   } finally {
@@ -45,7 +53,11 @@ export async function send<Answer>(connection: Connection, request: RestRequest<
   }
 }
 
-async function authorize(connection: Connection, alternatives: readonly (readonly string[])[], into: { headers: Headers; query: string[] }): Promise<void> {
+async function authorize(
+  connection: Connection,
+  alternatives: readonly (readonly string[])[],
+  into: { headers: Headers; query: string[] },
+): Promise<void> {
   const chosen = alternatives.find((schemes) => schemes.every((name) => connection.auth[name] !== undefined));
   for (const name of chosen ?? []) {
     const supplier = connection.auth[name];
@@ -67,20 +79,30 @@ async function readAnswer<Answer>(exchanged: Exchanged, request: RestRequest<Ans
   const message = `the server answered ${String(httpStatus)}`;
   if (failed === undefined) {
     const body = await readBody(exchanged, "text", call);
-    throw failure(call, `${message}, which the contract does not declare`, { status: "unexpected", httpStatus, body, headers });
+    throw failure(call, `${message}, which the contract does not declare`, {
+      status: "unexpected",
+      httpStatus,
+      body,
+      headers,
+    });
   }
   const body = await readBody(exchanged, failed.readAs, call);
   throw failure(call, message, { status: failed.status, httpStatus, body, headers });
 }
 
-function declared(table: Readonly<Record<string, ReadAs>>, httpStatus: number): { status: number | string; readAs: ReadAs } | undefined {
+function declared(
+  table: Readonly<Record<string, ReadAs>>,
+  httpStatus: number,
+): { status: number | string; readAs: ReadAs } | undefined {
   for (const key of [String(httpStatus), `${String(Math.floor(httpStatus / 100))}XX`, "default"]) {
     const readAs = table[key];
     if (readAs !== undefined) return { status: key === String(httpStatus) ? httpStatus : key, readAs };
   }
   // An undeclared success is read like the only declared one.
   const [only, ...more] = Object.values(table);
-  return httpStatus < 300 && only !== undefined && more.length === 0 ? { status: httpStatus, readAs: httpStatus === 204 ? "none" : only } : undefined;
+  return httpStatus < 300 && only !== undefined && more.length === 0
+    ? { status: httpStatus, readAs: httpStatus === 204 ? "none" : only }
+    : undefined;
 }
 
 async function readBody({ response, explain }: Exchanged, readAs: ReadAs, call: string): Promise<unknown> {
@@ -96,6 +118,11 @@ async function readBody({ response, explain }: Exchanged, readAs: ReadAs, call: 
   try {
     return JSON.parse(text) as unknown;
   } catch (error) {
-    throw failure(call, `the answer (${String(response.status)}) is not JSON`, { status: "malformed", httpStatus: response.status, body: text }, error);
+    throw failure(
+      call,
+      `the answer (${String(response.status)}) is not JSON`,
+      { status: "malformed", httpStatus: response.status, body: text },
+      error,
+    );
   }
 }

@@ -18,15 +18,18 @@ export async function* subscribe<Answer, Variables>(
   if (!reader) {
     done();
     const { status: httpStatus, headers } = response;
-    throw failure(call, `the server answered ${String(httpStatus)} without a stream`, { status: "unexpected", httpStatus, headers, body: "" });
+    throw failure(call, `the server answered ${String(httpStatus)} without a stream`, {
+      status: "unexpected",
+      httpStatus,
+      headers,
+      body: "",
+    });
   }
   try {
     const decoder = new TextDecoder();
     let pending = "";
     for (;;) {
-      const { value, done: ended } = await reader.read().catch((error: unknown) => {
-        throw explain(error);
-      });
+      const { value, done: ended } = await nextChunk(reader, explain);
       if (ended) return;
       pending += decoder.decode(value, { stream: true }).replaceAll("\r\n", "\n");
       const blocks = pending.split("\n\n");
@@ -42,6 +45,19 @@ export async function* subscribe<Answer, Variables>(
     await reader.cancel().catch(() => {
       // The stream is already closed or broken, which is all that cancelling is for.
     });
+  }
+}
+
+interface Chunk {
+  readonly done: boolean;
+  readonly value?: Uint8Array;
+}
+
+async function nextChunk(reader: { read: () => Promise<unknown> }, explain: (error: unknown) => Error): Promise<Chunk> {
+  try {
+    return (await reader.read()) as Chunk;
+  } catch (error) {
+    throw explain(error);
   }
 }
 

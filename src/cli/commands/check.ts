@@ -6,7 +6,11 @@ import { problemJson } from "../problemJson.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";
 
 /** `rhema check [sdk…]`: fail when an SDK is stale, edited, or a query document does not fit. */
-export async function checkCommand(terminal: Terminal, globals: GlobalOptions, sdks: readonly string[]): Promise<number> {
+export async function checkCommand(
+  terminal: Terminal,
+  globals: GlobalOptions,
+  sdks: readonly string[],
+): Promise<number> {
   const project = await openProject(process.cwd(), globals.config);
   const outcome = check(project, sdks);
   const { paint } = terminal;
@@ -17,12 +21,20 @@ export async function checkCommand(terminal: Terminal, globals: GlobalOptions, s
   const headline =
     outcome.exitCode === 0
       ? paint.good(`check: ${counted(outcome.sdks.length, "SDK")} up to date, all queries fit`)
-      : paint.bad(`check: ${counted(errors, "reason")} to fail${bad.length > 0 ? ` in ${bad.map((sdk) => sdk.name).join(", ")}` : ""}, see above`);
-  const rows = outcome.sdks.map((sdk) => `  ${paint.accent(sdk.name)}  ${sdk.ok ? "up to date" : "not up to date"}  ${counted(sdk.files, "file")}  ${paint.quiet(sdk.into)}`);
+      : paint.bad(
+          `check: ${counted(errors, "reason")} to fail${bad.length > 0 ? ` in ${bad.map((sdk) => sdk.name).join(", ")}` : ""}, see above`,
+        );
+  const rows = outcome.sdks.map(
+    (sdk) =>
+      `  ${paint.accent(sdk.name)}  ${sdk.ok ? "up to date" : "not up to date"}  ${counted(sdk.files, "file")}  ${paint.quiet(sdk.into)}`,
+  );
   terminal.result([headline, ...rows]);
   terminal.document({
     exitCode: outcome.exitCode,
-    sdks: outcome.sdks.map((sdk) => ({ ...sdk, problems: sdk.problems.map((problem) => problemJson(problem, outcome.textOf)) })),
+    sdks: outcome.sdks.map((sdk) => ({
+      ...sdk,
+      problems: sdk.problems.map((problem) => problemJson(problem, outcome.textOf)),
+    })),
     problems: outcome.problems.map((problem) => problemJson(problem, outcome.textOf)),
   });
   return outcome.exitCode;

@@ -2,7 +2,13 @@ import { worst } from "../../core/change/change.js";
 import { breaksProject, type ContractImpact } from "../../core/change/impact.js";
 import { counted, type Paint } from "../../core/report/paint.js";
 import { placeText, renderProblem, type TextOf } from "../../core/report/renderProblem.js";
-import { generate, type ContractOutcome, type GenerateOptions, type GenerateOutcome, type SdkOutcome } from "../../workspace/generate.js";
+import {
+  generate,
+  type ContractOutcome,
+  type GenerateOptions,
+  type GenerateOutcome,
+  type SdkOutcome,
+} from "../../workspace/generate.js";
 import { readLedger } from "../../workspace/ledger.js";
 import { openProject } from "../../workspace/project.js";
 import { hashOf } from "../../workspace/textFile.js";
@@ -11,7 +17,11 @@ import { problemJson } from "../problemJson.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";
 
 /** `rhema generate [sdk…]`: read, check, compare with the pin, report, write, re-pin. */
-export async function generateCommand(terminal: Terminal, globals: GlobalOptions, options: GenerateOptions): Promise<number> {
+export async function generateCommand(
+  terminal: Terminal,
+  globals: GlobalOptions,
+  options: GenerateOptions,
+): Promise<number> {
   const startedAt = performance.now();
   const isKnownSound = (root: string, text: string): boolean => {
     try {
@@ -26,7 +36,12 @@ export async function generateCommand(terminal: Terminal, globals: GlobalOptions
   const elapsedMs = Math.round(performance.now() - startedAt);
   terminal.note(problemLines(outcome, terminal.paint));
   terminal.result(reportLines(outcome, elapsedMs, terminal.paint));
-  terminal.document({ exitCode: outcome.exitCode, elapsedMs, sdks: outcome.sdks.map((sdk) => sdkJson(sdk, outcome.textOf)), problems: outcome.problems.map((problem) => problemJson(problem, outcome.textOf)) });
+  terminal.document({
+    exitCode: outcome.exitCode,
+    elapsedMs,
+    sdks: outcome.sdks.map((sdk) => sdkJson(sdk, outcome.textOf)),
+    problems: outcome.problems.map((problem) => problemJson(problem, outcome.textOf)),
+  });
   return outcome.exitCode;
 }
 
@@ -39,27 +54,36 @@ function problemLines(outcome: GenerateOutcome, paint: Paint): string[] {
     return true;
   });
   const lines = all.flatMap((problem) => [...renderProblem(problem, outcome.textOf, paint), ""]);
-  return outcome.completedEarlier ? ["An earlier run was stopped while it wrote; it is complete now.", "", ...lines] : lines;
+  return outcome.completedEarlier
+    ? ["An earlier run was stopped while it wrote; it is complete now.", "", ...lines]
+    : lines;
 }
 
 function reportLines(outcome: GenerateOutcome, elapsedMs: number, paint: Paint): string[] {
   const lines = [headline(outcome, paint)];
-  const contracts = new Map(outcome.sdks.flatMap((sdk) => sdk.contracts.map((contract) => [contract.name, contract] as const)));
+  const contracts = new Map(
+    outcome.sdks.flatMap((sdk) => sdk.contracts.map((contract) => [contract.name, contract] as const)),
+  );
   lines.push(...table([...contracts.values()].map((contract) => contractRow(contract, paint))));
   lines.push(...table(outcome.sdks.map((sdk) => sdkRow(sdk, paint))));
   for (const contract of contracts.values()) lines.push(...setAsideLines(contract, outcome.textOf, paint));
-  const impacts = new Map(outcome.sdks.flatMap((sdk) => sdk.impacts.map((impact) => [impact.contract, impact] as const)));
+  const impacts = new Map(
+    outcome.sdks.flatMap((sdk) => sdk.impacts.map((impact) => [impact.contract, impact] as const)),
+  );
   const pending = outcome.sdks.some((sdk) => sdk.state === "held back" || sdk.state === "would be written");
   for (const impact of impacts.values()) lines.push(...impactLines(impact, outcome.textOf, paint));
-  if (pending && [...impacts.values()].some((impact) => impact.changes.some(breaksProject))) lines.push(paint.quiet("  `rhema impact` shows every place"));
+  if (pending && [...impacts.values()].some((impact) => impact.changes.some(breaksProject)))
+    lines.push(paint.quiet("  `rhema impact` shows every place"));
   return [...lines, paint.quiet(`  took ${(elapsedMs / 1000).toFixed(2)} s`)];
 }
 
 function headline(outcome: GenerateOutcome, paint: Paint): string {
   const held = outcome.sdks.filter((sdk) => sdk.state === "held back");
   const names = (sdks: readonly SdkOutcome[]): string => sdks.map((sdk) => sdk.name).join(", ");
-  if (held.length > 0) return paint.bad(`generate: ${names(held)} held back, see the ${counted(errorCount(outcome), "error")} above`);
-  if (outcome.sdks.every((sdk) => sdk.state === "unchanged")) return paint.good(`generate: ${names(outcome.sdks)} already up to date`);
+  if (held.length > 0)
+    return paint.bad(`generate: ${names(held)} held back, see the ${counted(errorCount(outcome), "error")} above`);
+  if (outcome.sdks.every((sdk) => sdk.state === "unchanged"))
+    return paint.good(`generate: ${names(outcome.sdks)} already up to date`);
   const dry = outcome.sdks.some((sdk) => sdk.state === "would be written");
   return paint.good(`generate: ${names(outcome.sdks)} ${dry ? "would be written (--dry-run)" : "written"}`);
 }
@@ -74,8 +98,14 @@ function contractRow(contract: ContractOutcome, paint: Paint): string[] {
   return [
     paint.accent(contract.name),
     `${kind}${contract.version === "" ? "" : ` ${contract.version}`}`,
-    counted(contract.calls, contract.protocol === "rest" ? "operation" : "query", contract.protocol === "rest" ? "operations" : "queries"),
-    ...(contract.leftOut > 0 ? [paint.warn(`${String(contract.leftOut)} left out`)] : [counted(contract.types, "type")]),
+    counted(
+      contract.calls,
+      contract.protocol === "rest" ? "operation" : "query",
+      contract.protocol === "rest" ? "operations" : "queries",
+    ),
+    ...(contract.leftOut > 0
+      ? [paint.warn(`${String(contract.leftOut)} left out`)]
+      : [counted(contract.types, "type")]),
     contract.untyped > 0 ? paint.warn(`${String(contract.untyped)} untyped`) : "all typed",
     paint.quiet(first + (others.length > 0 ? ` and ${String(others.length)} more` : "")),
   ];
@@ -89,14 +119,20 @@ function sdkRow(sdk: SdkOutcome, paint: Paint): string[] {
     ...(removed > 0 ? [`${String(removed)} removed`] : []),
     `${String(unchanged)} unchanged`,
   ];
-  return [paint.accent(sdk.name), sdk.state, sdk.state === "held back" ? "nothing written" : `${counts.join(", ")} files`, paint.quiet(sdk.into)];
+  return [
+    paint.accent(sdk.name),
+    sdk.state,
+    sdk.state === "held back" ? "nothing written" : `${counts.join(", ")} files`,
+    paint.quiet(sdk.into),
+  ];
 }
 
 function table(rows: readonly string[][]): string[] {
-  // eslint-disable-next-line no-control-regex -- colour codes take no room on the screen
   const widthOf = (cell: string): number => cell.replace(/\u001b\[\d+m/g, "").length;
   const widths = (rows[0] ?? []).map((_, column) => Math.max(...rows.map((row) => widthOf(row[column] ?? ""))));
-  return rows.map((row) => `  ${row.map((cell, column) => cell + " ".repeat(Math.max(0, (widths[column] ?? 0) - widthOf(cell)))).join("  ")}`.trimEnd());
+  return rows.map((row) =>
+    `  ${row.map((cell, column) => cell + " ".repeat(Math.max(0, (widths[column] ?? 0) - widthOf(cell)))).join("  ")}`.trimEnd(),
+  );
 }
 
 const asideShown = 20;
@@ -109,7 +145,9 @@ function setAsideLines(contract: ContractOutcome, textOf: TextOf, paint: Paint):
       ? []
       : [
           `  ${paint.warn(`${contract.name}: ${heading}`)}`,
-          ...list.slice(0, asideShown).map((each) => `    ${each.what}  ${each.why}  ${paint.quiet(placeText(each.place, textOf))}`),
+          ...list
+            .slice(0, asideShown)
+            .map((each) => `    ${each.what}  ${each.why}  ${paint.quiet(placeText(each.place, textOf))}`),
           ...(list.length > asideShown ? [`    and ${String(list.length - asideShown)} more (--json lists all)`] : []),
         ];
   return [
@@ -130,13 +168,19 @@ function impactLines(impact: ContractImpact, textOf: TextOf, paint: Paint): stri
         ? paint.warn(`${String(risky.length)} risky to what this project uses`)
         : paint.good("none breaks what this project uses");
   const versions = impact.from === "pin" ? "" : ` (${impact.from} -> ${impact.to})`;
-  const lines = [`  ${paint.accent(impact.contract)} since the pin${versions}: ${counted(impact.changes.length, "change")}, ${verdict}`];
+  const lines = [
+    `  ${paint.accent(impact.contract)} since the pin${versions}: ${counted(impact.changes.length, "change")}, ${verdict}`,
+  ];
   for (const change of breaking.slice(0, breakingShown)) {
     const [hit, ...more] = change.hits;
-    const where = hit ? `  ${placeText(hit.place, textOf)}${more.length > 0 ? ` and ${String(more.length)} more` : ""}` : "";
+    const where = hit
+      ? `  ${placeText(hit.place, textOf)}${more.length > 0 ? ` and ${String(more.length)} more` : ""}`
+      : "";
     lines.push(`    ${paint.bad("x")} ${change.message}${paint.quiet(where)}`);
   }
-  return breaking.length > breakingShown ? [...lines, `    and ${String(breaking.length - breakingShown)} more`] : lines;
+  return breaking.length > breakingShown
+    ? [...lines, `    and ${String(breaking.length - breakingShown)} more`]
+    : lines;
 }
 
 function sdkJson(sdk: SdkOutcome, textOf: TextOf): object {

@@ -44,9 +44,18 @@ export async function playCommand(terminal: Terminal, globals: GlobalOptions, op
   const base = `http://${options.host.includes(":") ? `[${options.host}]` : options.host}:${String(address.port)}`;
   terminal.result([
     paint.good(`play: ${counted(played.length, "contract")} at ${base}, Ctrl-C ends it`),
-    ...played.map(({ contract }) => `  ${paint.accent(contract.name)}  ${base}/${contract.name}  ${paint.quiet(contract.protocol === "rest" ? `${counted(contract.operations.length, "operation")}` : "GraphQL by POST")}`),
+    ...played.map(
+      ({ contract }) =>
+        `  ${paint.accent(contract.name)}  ${base}/${contract.name}  ${paint.quiet(contract.protocol === "rest" ? counted(contract.operations.length, "operation") : "GraphQL by POST")}`,
+    ),
   ]);
-  terminal.document({ playing: played.map(({ contract }) => ({ contract: contract.name, protocol: contract.protocol, url: `${base}/${contract.name}` })) });
+  terminal.document({
+    playing: played.map(({ contract }) => ({
+      contract: contract.name,
+      protocol: contract.protocol,
+      url: `${base}/${contract.name}`,
+    })),
+  });
   await interrupted();
   await address.close();
   return exitCodes.done;
@@ -55,15 +64,24 @@ export async function playCommand(terminal: Terminal, globals: GlobalOptions, op
 function wholeNumber(flag: string, text: string, most: number): number {
   const number = Number(text);
   if (/^\d+$/.test(text) && number <= most) return number;
-  throw new Halt([problem("play.port", `${flag} takes a whole number up to ${String(most)}, and got \`${text}\`.`)], exitCodes.usage);
+  throw new Halt(
+    [problem("play.port", `${flag} takes a whole number up to ${String(most)}, and got \`${text}\`.`)],
+    exitCodes.usage,
+  );
 }
 
-function listen(fetch: (request: Request) => Response | Promise<Response>, host: string, port: number): Promise<{ port: number; close: () => Promise<void> }> {
+function listen(
+  fetch: (request: Request) => Response | Promise<Response>,
+  host: string,
+  port: number,
+): Promise<{ port: number; close: () => Promise<void> }> {
   return new Promise((resolve, reject) => {
     const server = serve({ fetch, hostname: host, port }, (info) => {
       const close = (): Promise<void> =>
         new Promise((done) => {
-          server.close(() => { done(); });
+          server.close(() => {
+            done();
+          });
           if ("closeAllConnections" in server) server.closeAllConnections();
         });
       resolve({ port: info.port, close });
@@ -71,13 +89,25 @@ function listen(fetch: (request: Request) => Response | Promise<Response>, host:
     server.on("error", (error: Error) => {
       const code = errorCode(error);
       const why = code === "EADDRINUSE" ? "another program listens there" : (code ?? error.message);
-      reject(new Halt([problem("play.port", `The stand-in cannot listen on ${host}:${String(port)}: ${why}.`, { hint: "Choose another port with --port; 0 takes any free one." })], exitCodes.usage));
+      reject(
+        new Halt(
+          [
+            problem("play.port", `The stand-in cannot listen on ${host}:${String(port)}: ${why}.`, {
+              hint: "Choose another port with --port; 0 takes any free one.",
+            }),
+          ],
+          exitCodes.usage,
+        ),
+      );
     });
   });
 }
 
 function interrupted(): Promise<void> {
   return new Promise((resolve) => {
-    for (const signal of ["SIGINT", "SIGTERM"] as const) process.once(signal, () => { resolve(); });
+    for (const signal of ["SIGINT", "SIGTERM"] as const)
+      process.once(signal, () => {
+        resolve();
+      });
   });
 }

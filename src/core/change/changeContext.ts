@@ -24,7 +24,12 @@ export interface ChangeContext {
 }
 
 /** A context that collects into a list. */
-export function collectInto(changes: Change[], before: ChangeContext["before"], after: ChangeContext["after"], operations: readonly string[] = []): ChangeContext {
+export function collectInto(
+  changes: Change[],
+  before: ChangeContext["before"],
+  after: ChangeContext["after"],
+  operations: readonly string[] = [],
+): ChangeContext {
   return {
     before,
     after,

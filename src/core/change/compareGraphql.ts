@@ -26,27 +26,49 @@ export function compareGraphql(before: GraphqlContract, after: GraphqlContract):
 /** Input types and enums are judged for the directions they are used in. */
 function facesOf(contract: GraphqlContract): Record<"ask" | "answer", Set<string>> {
   const shapeOf = (key: string): Shape | undefined => contract.types.get(key)?.shape;
-  const outputs = [...contract.fields.values()].filter((field) => contract.types.get(field.coordinate.split(".")[0] ?? "")?.role !== "input");
+  const outputs = [...contract.fields.values()].filter(
+    (field) => contract.types.get(field.coordinate.split(".")[0] ?? "")?.role !== "input",
+  );
   return {
-    ask: reachedTypes(outputs.flatMap((field) => field.arguments.map((argument) => argument.type.shape)), shapeOf),
-    answer: reachedTypes(outputs.map((field) => field.type.shape), shapeOf),
+    ask: reachedTypes(
+      outputs.flatMap((field) => field.arguments.map((argument) => argument.type.shape)),
+      shapeOf,
+    ),
+    answer: reachedTypes(
+      outputs.map((field) => field.type.shape),
+      shapeOf,
+    ),
   };
 }
 
 function typeGone(type: TypeDefinition, context: ChangeContext): void {
-  context.report("type.gone", "operation", type.key, `The ${type.role ?? "type"} \`${type.key}\` is gone.`, { verdict: verdicts.bothBreak, before: type.place, coordinates: [type.key] });
+  context.report("type.gone", "operation", type.key, `The ${type.role ?? "type"} \`${type.key}\` is gone.`, {
+    verdict: verdicts.bothBreak,
+    before: type.place,
+    coordinates: [type.key],
+  });
 }
 
 function kindChanged(before: TypeDefinition, after: TypeDefinition, context: ChangeContext): void {
   const message = `\`${before.key}\` was ${article(before.role)} and is ${article(after.role)}.`;
-  context.report("type.kind.changed", "operation", before.key, message, { verdict: verdicts.bothBreak, before: before.place, after: after.place, coordinates: [before.key] });
+  context.report("type.kind.changed", "operation", before.key, message, {
+    verdict: verdicts.bothBreak,
+    before: before.place,
+    after: after.place,
+    coordinates: [before.key],
+  });
 }
 
 function article(role: string | undefined): string {
   return `${/^[aeiou]/.test(role ?? "") ? "an" : "a"} ${role ?? "type"}`;
 }
 
-function compareDefinitions(before: TypeDefinition, after: TypeDefinition, faces: Record<"ask" | "answer", Set<string>>, context: ChangeContext): void {
+function compareDefinitions(
+  before: TypeDefinition,
+  after: TypeDefinition,
+  faces: Record<"ask" | "answer", Set<string>>,
+  context: ChangeContext,
+): void {
   switch (before.role) {
     case "object":
     case "interface":
@@ -83,7 +105,10 @@ function compareDefinitions(before: TypeDefinition, after: TypeDefinition, faces
 function compareOutputFields(before: TypeDefinition, after: TypeDefinition, context: ChangeContext): void {
   if (before.shape.kind !== "record" || after.shape.kind !== "record") return;
   const coordinateOf = (field: string): string[] => [`${before.key}.${field}`];
-  const pairs = fieldsChanged({ before: before.shape, after: after.shape, face: "answer", subject: before.key, coordinateOf }, context);
+  const pairs = fieldsChanged(
+    { before: before.shape, after: after.shape, face: "answer", subject: before.key, coordinateOf },
+    context,
+  );
   for (const { before: left, after: right } of pairs) {
     const coordinate = `${before.key}.${left.name}`;
     compareFieldTypes(left, right, "answer", coordinate, [coordinate], context);
@@ -100,7 +125,10 @@ function fieldAt(contract: ChangeContext["before"], coordinate: string): Graphql
 function compareInputFields(before: TypeDefinition, after: TypeDefinition, context: ChangeContext): void {
   if (before.shape.kind !== "record" || after.shape.kind !== "record") return;
   const coordinateOf = (field: string): string[] => [`${before.key}.${field}`];
-  for (const { before: left, after: right } of fieldsChanged({ before: before.shape, after: after.shape, face: "ask", subject: before.key, coordinateOf }, context)) {
+  for (const { before: left, after: right } of fieldsChanged(
+    { before: before.shape, after: after.shape, face: "ask", subject: before.key, coordinateOf },
+    context,
+  )) {
     const coordinate = `${before.key}.${left.name}`;
     compareFieldTypes(left, right, "ask", coordinate, [coordinate], context);
   }
@@ -109,15 +137,25 @@ function compareInputFields(before: TypeDefinition, after: TypeDefinition, conte
 function interfacesChanged(before: TypeDefinition, after: TypeDefinition, context: ChangeContext): void {
   for (const name of before.implements ?? []) {
     if (after.implements?.includes(name)) continue;
-    context.report("type.interface.dropped", "operation", before.key, `\`${before.key}\` no longer implements \`${name}\`.`, {
-      verdict: verdicts.bothBreak,
-      before: before.place,
-      after: after.place,
-      coordinates: [before.key],
-    });
+    context.report(
+      "type.interface.dropped",
+      "operation",
+      before.key,
+      `\`${before.key}\` no longer implements \`${name}\`.`,
+      {
+        verdict: verdicts.bothBreak,
+        before: before.place,
+        after: after.place,
+        coordinates: [before.key],
+      },
+    );
   }
   for (const name of after.implements ?? []) {
     if (before.implements?.includes(name) || !context.before.types.has(name)) continue;
-    context.report("answer.member.new", "answer", name, `\`${name}\` can now be \`${after.key}\`.`, { verdict: verdicts.codeRiskyAppsBreak, after: after.place, coordinates: [name] });
+    context.report("answer.member.new", "answer", name, `\`${name}\` can now be \`${after.key}\`.`, {
+      verdict: verdicts.codeRiskyAppsBreak,
+      after: after.place,
+      coordinates: [name],
+    });
   }
 }

@@ -49,13 +49,27 @@ function compareInside(pair: ReferencePair, context: ChangeContext, onNamed: Nam
       if (other) inner(item, other, `${pair.subject}[${String(at)}]`);
     });
   } else if (before.kind === "union" && after.kind === "union") {
-    for (const member of membersChanged(pair, before, after, context)) inner(member.before, member.after, `${pair.subject} as ${member.name.replaceAll("`", "")}`);
+    for (const member of membersChanged(pair, before, after, context))
+      inner(member.before, member.after, `${pair.subject} as ${member.name.replaceAll("`", "")}`);
   } else if ((before.kind === "record" || before.kind === "map") && (after.kind === "record" || after.kind === "map")) {
-    const asRecord = (shape: typeof before) => (shape.kind === "record" ? shape : { kind: "record" as const, fields: [], rest: shape.value });
+    const asRecord = (shape: typeof before) =>
+      shape.kind === "record" ? shape : { kind: "record" as const, fields: [], rest: shape.value };
     const coordinateOf = (): string[] => [...pair.coordinates];
-    for (const { before: left, after: right } of fieldsChanged({ before: asRecord(before), after: asRecord(after), face: pair.face, subject: pair.subject, coordinateOf }, context)) {
+    for (const { before: left, after: right } of fieldsChanged(
+      { before: asRecord(before), after: asRecord(after), face: pair.face, subject: pair.subject, coordinateOf },
+      context,
+    )) {
       compareReferences(
-        { before: left.type, after: right.type, face: pair.face, subject: `${pair.subject}.${left.name}`, placeBefore: left.place, placeAfter: right.place, coordinates: pair.coordinates, word: left.name },
+        {
+          before: left.type,
+          after: right.type,
+          face: pair.face,
+          subject: `${pair.subject}.${left.name}`,
+          placeBefore: left.place,
+          placeAfter: right.place,
+          coordinates: pair.coordinates,
+          word: left.name,
+        },
         context,
         onNamed,
       );

@@ -20,16 +20,31 @@ export function compareRest(before: RestContract, after: RestContract): Change[]
     named.set(`${face} ${left} ${right}`, { before: left, after: right, face });
   };
   const { pairs, gone, fresh } = pairOperations(before.operations, after.operations);
-  for (const operation of gone) operationGone(operation, collectInto(changes, before, after, [operationLabel(operation)]));
+  for (const operation of gone)
+    operationGone(operation, collectInto(changes, before, after, [operationLabel(operation)]));
   for (const operation of fresh) operationNew(operation, collectInto(changes, before, after));
-  for (const pair of pairs) compareOperations(pair.before, pair.after, collectInto(changes, before, after, [operationLabel(pair.before)]), onNamed);
+  for (const pair of pairs)
+    compareOperations(
+      pair.before,
+      pair.after,
+      collectInto(changes, before, after, [operationLabel(pair.before)]),
+      onNamed,
+    );
   const users = usersOfTypes(before);
   // The map grows while it is walked: comparing one type finds the next.
   for (const { before: left, after: right, face } of named.values()) {
     const context = collectInto(changes, before, after, users.get(left) ?? []);
     const subject = before.types.get(left)?.name ?? left;
     compareReferences(
-      { before: inside(before, left), after: inside(after, right), face, subject, placeBefore: before.types.get(left)?.place, placeAfter: after.types.get(right)?.place, coordinates: [] },
+      {
+        before: inside(before, left),
+        after: inside(after, right),
+        face,
+        subject,
+        placeBefore: before.types.get(left)?.place,
+        placeAfter: after.types.get(right)?.place,
+        coordinates: [],
+      },
       context,
       onNamed,
     );
@@ -54,32 +69,79 @@ function usersOfTypes(contract: RestContract): Map<string, string[]> {
 
 function operationGone(operation: RestOperation, context: ChangeContext): void {
   const label = operationLabel(operation);
-  context.report("operation.gone", "operation", label, `${label} is gone.`, { verdict: verdicts.bothBreak, before: operation.place });
+  context.report("operation.gone", "operation", label, `${label} is gone.`, {
+    verdict: verdicts.bothBreak,
+    before: operation.place,
+  });
 }
 
 function operationNew(operation: RestOperation, context: ChangeContext): void {
   const label = operationLabel(operation);
-  context.report("operation.new", "operation", label, `${label} was added.`, { verdict: verdicts.harmless, after: operation.place });
+  context.report("operation.new", "operation", label, `${label} was added.`, {
+    verdict: verdicts.harmless,
+    after: operation.place,
+  });
 }
 
-function compareOperations(before: RestOperation, after: RestOperation, context: ChangeContext, onNamed: (left: string, right: string, face: "ask" | "answer") => void): void {
+function compareOperations(
+  before: RestOperation,
+  after: RestOperation,
+  context: ChangeContext,
+  onNamed: (left: string, right: string, face: "ask" | "answer") => void,
+): void {
   const label = operationLabel(before);
   identityChanged(label, before, after, context);
   authChanged(label, before, after, context);
   for (const { before: left, after: right, subject } of parametersChanged(label, before, after, context)) {
-    compareReferences({ before: left.type, after: right.type, face: "ask", subject, placeBefore: left.place, placeAfter: right.place, coordinates: [], word: memberNameFrom(left.name) }, context, onNamed);
+    compareReferences(
+      {
+        before: left.type,
+        after: right.type,
+        face: "ask",
+        subject,
+        placeBefore: left.place,
+        placeAfter: right.place,
+        coordinates: [],
+        word: memberNameFrom(left.name),
+      },
+      context,
+      onNamed,
+    );
   }
   const body = bodyChanged(label, before, after, context);
   if (body) {
     const places = { placeBefore: before.body?.place, placeAfter: after.body?.place };
-    compareReferences({ before: body.before.type, after: body.after.type, face: "ask", subject: `${label} body`, ...places, coordinates: [] }, context, onNamed);
+    compareReferences(
+      {
+        before: body.before.type,
+        after: body.after.type,
+        face: "ask",
+        subject: `${label} body`,
+        ...places,
+        coordinates: [],
+      },
+      context,
+      onNamed,
+    );
   }
   for (const pair of responsesChanged(label, before, after, context)) {
     const left = preferredContent(pair.before.contents);
     const right = preferredContent(pair.after.contents);
     if (!left || !right) continue;
     const subject = `${label} ${pair.before.status}`;
-    compareReferences({ before: left.type, after: right.type, face: "answer", subject, placeBefore: pair.before.place, placeAfter: pair.after.place, coordinates: [] }, context, onNamed);
+    compareReferences(
+      {
+        before: left.type,
+        after: right.type,
+        face: "answer",
+        subject,
+        placeBefore: pair.before.place,
+        placeAfter: pair.after.place,
+        coordinates: [],
+      },
+      context,
+      onNamed,
+    );
   }
 }
 
@@ -87,13 +149,23 @@ function identityChanged(label: string, before: RestOperation, after: RestOperat
   const places = { before: before.place, after: after.place };
   const newLabel = operationLabel(after);
   if (label.replace(/\{[^{}]*\}/g, "{}") !== newLabel.replace(/\{[^{}]*\}/g, "{}")) {
-    context.report("operation.moved", "operation", label, `${label} moved to ${newLabel}.`, { verdict: verdicts.appsBreak, ...places });
+    context.report("operation.moved", "operation", label, `${label} moved to ${newLabel}.`, {
+      verdict: verdicts.appsBreak,
+      ...places,
+    });
   }
   if (before.operationId !== undefined && after.operationId !== undefined && before.operationId !== after.operationId) {
     const message = `${label} is now called \`${after.operationId}\`; it was \`${before.operationId}\`.`;
-    context.report("operation.renamed", "operation", label, message, { verdict: verdicts.codeBreaks, ...places, hint: `Call \`${after.operationId}\` instead.` });
+    context.report("operation.renamed", "operation", label, message, {
+      verdict: verdicts.codeBreaks,
+      ...places,
+      hint: `Call \`${after.operationId}\` instead.`,
+    });
   }
   if (before.deprecated === undefined && after.deprecated !== undefined) {
-    context.report("operation.deprecated", "operation", label, `${label} is deprecated now.`, { verdict: verdicts.harmless, ...places });
+    context.report("operation.deprecated", "operation", label, `${label} is deprecated now.`, {
+      verdict: verdicts.harmless,
+      ...places,
+    });
   }
 }

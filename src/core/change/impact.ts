@@ -53,14 +53,25 @@ export function compareContracts(before: Contract, after: Contract): Change[] {
 }
 
 /** Says of each change whether this project uses what it touches, and where; heaviest and used first. */
-export function judgeUse(changes: readonly Change[], protocol: Contract["protocol"], uses: ProjectUses): JudgedChange[] {
+export function judgeUse(
+  changes: readonly Change[],
+  protocol: Contract["protocol"],
+  uses: ProjectUses,
+): JudgedChange[] {
   const judged = changes.map((change): JudgedChange => {
     const hits = protocol === "graphql" ? queryHits(change, uses.queries) : sourceHits(change, uses);
     const unknowable = !uses.searched;
     return { ...change, hits: distinct(hits), use: hits.length > 0 ? "used" : unknowable ? "cannot tell" : "not used" };
   });
   const rank = { used: 0, "cannot tell": 1, "not used": 2 } as const;
-  return judged.sort((a, b) => rank[a.use] - rank[b.use] || byWeight(a.verdict, b.verdict) || byCodeUnit(a.subject, b.subject) || byCodeUnit(a.code, b.code) || byCodeUnit(a.message, b.message));
+  return judged.sort(
+    (a, b) =>
+      rank[a.use] - rank[b.use] ||
+      byWeight(a.verdict, b.verdict) ||
+      byCodeUnit(a.subject, b.subject) ||
+      byCodeUnit(a.code, b.code) ||
+      byCodeUnit(a.message, b.message),
+  );
 }
 
 function queryHits(change: Change, uses: readonly QueryUse[]): Hit[] {

@@ -30,7 +30,7 @@ export function childReferences(shape: Shape): readonly Reference[] {
 export function reachedTypes(
   roots: Iterable<Shape>,
   shapeOf: (key: string) => Shape | undefined,
-  into: Set<string> = new Set(),
+  into = new Set<string>(),
 ): Set<string> {
   const open: Shape[] = [...roots];
   for (let shape = open.pop(); shape; shape = open.pop()) {

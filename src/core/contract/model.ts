@@ -170,7 +170,12 @@ export interface Server {
 
 export type AuthScheme =
   | { readonly kind: "bearer" | "basic"; readonly description?: string }
-  | { readonly kind: "key"; readonly in: "header" | "query" | "cookie"; readonly name: string; readonly description?: string };
+  | {
+      readonly kind: "key";
+      readonly in: "header" | "query" | "cookie";
+      readonly name: string;
+      readonly description?: string;
+    };
 
 export type ParameterLocation = "path" | "query" | "header" | "cookie";
 

@@ -19,7 +19,10 @@ import { placeOfNode } from "./graphqlPlace.js";
 import type { QueryUse, UseKind } from "./queryModel.js";
 
 /** Every place where the definitions depend on something of the schema, in document order. */
-export function findUses(schema: GraphQLSchema, nodes: readonly (OperationDefinitionNode | FragmentDefinitionNode)[]): QueryUse[] {
+export function findUses(
+  schema: GraphQLSchema,
+  nodes: readonly (OperationDefinitionNode | FragmentDefinitionNode)[],
+): QueryUse[] {
   return nodes.flatMap((node) => usesOf(schema, node));
 }
 
@@ -48,9 +51,12 @@ function usesOf(schema: GraphQLSchema, definition: OperationDefinitionNode | Fra
         }
       },
       [Kind.VARIABLE_DEFINITION](node) {
-        const type = typeFromAST(schema, node.type as Parameters<typeof typeFromAST>[1]);
+        const type = typeFromAST(schema, node.type);
         const place = placeOfNode(node.variable);
-        if (type) sendsType(getNamedType(type) as GraphQLNamedType, (coordinate) => { add(coordinate, "sends", place); });
+        if (type)
+          sendsType(getNamedType(type), (coordinate) => {
+            add(coordinate, "sends", place);
+          });
       },
       [Kind.OBJECT_FIELD](node) {
         const parent = getNamedType(info.getParentInputType());

@@ -1,9 +1,10 @@
-import type { ASTNode, GraphQLError, Location } from "graphql";
+import type { ASTNode, GraphQLError, Location, NameNode } from "graphql";
 import type { Place } from "../problem/place.js";
 
 /** The place of a syntax tree node: its name when it has one, because that is what a person looks for. */
 export function placeOfNode(node: ASTNode): Place {
-  const named = "name" in node && node.name?.loc ? node.name.loc : node.loc;
+  const name = "name" in node ? (node.name as NameNode | undefined) : undefined;
+  const named = name?.loc ?? node.loc;
   return placeOfLocation(named);
 }
 

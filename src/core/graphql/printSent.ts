@@ -1,4 +1,11 @@
-import { Kind, print, visit, type FragmentDefinitionNode, type OperationDefinitionNode, type SelectionSetNode } from "graphql";
+import {
+  Kind,
+  print,
+  visit,
+  type FragmentDefinitionNode,
+  type OperationDefinitionNode,
+  type SelectionSetNode,
+} from "graphql";
 
 /** The text that is sent: the operation, then its fragments, with `__typename` first in the marked selection sets. */
 export function printSent(

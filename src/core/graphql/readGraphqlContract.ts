@@ -21,7 +21,15 @@ import {
   type GraphQLType,
 } from "graphql";
 import { validateSDL } from "graphql/validation/validate.js";
-import type { Field, GraphqlContract, GraphqlField, GraphqlRoot, Reference, Shape, TypeDefinition } from "../contract/model.js";
+import type {
+  Field,
+  GraphqlContract,
+  GraphqlField,
+  GraphqlRoot,
+  Reference,
+  Shape,
+  TypeDefinition,
+} from "../contract/model.js";
 import type { Place, SourceText } from "../problem/place.js";
 import { problem, type Problem } from "../problem/problem.js";
 import { sortedBy } from "../text/sortedBy.js";
@@ -47,7 +55,11 @@ export function readGraphqlContract(name: string, texts: readonly SourceText[]):
       documents.push(parse(new Source(text, document)));
     } catch (error) {
       if (!(error instanceof GraphQLError)) throw error;
-      problems.push(problem("contract.syntax", `The schema text cannot be read: ${sentence(error.message)}`, { places: placesOfError(error) }));
+      problems.push(
+        problem("contract.syntax", `The schema text cannot be read: ${sentence(error.message)}`, {
+          places: placesOfError(error),
+        }),
+      );
     }
   }
   if (problems.length > 0) return { problems };
@@ -96,19 +108,30 @@ function toDefinition(type: GraphQLNamedType): TypeDefinition {
     name: type.name,
     nullable: false,
     ...shapeAndRole(type),
-    ...(isObjectType(type) || isInterfaceType(type) ? { implements: type.getInterfaces().map((each) => each.name).sort() } : {}),
+    ...(isObjectType(type) || isInterfaceType(type)
+      ? {
+          implements: type
+            .getInterfaces()
+            .map((each) => each.name)
+            .sort(),
+        }
+      : {}),
     ...(description ? { description } : {}),
     place: placeOf(type),
   };
 }
 
-function shapeAndRole(type: GraphQLNamedType): Pick<TypeDefinition, "role" | "shape"> & { shape: Shape; role: NonNullable<TypeDefinition["role"]> } {
+function shapeAndRole(
+  type: GraphQLNamedType,
+): Pick<TypeDefinition, "role" | "shape"> & { shape: Shape; role: NonNullable<TypeDefinition["role"]> } {
   if (isObjectType(type) || isInterfaceType(type)) {
     const fields = Object.values(type.getFields()).map((field) => toField(field, placeOf(field)));
     return { role: isObjectType(type) ? "object" : "interface", shape: { kind: "record", fields } };
   }
   if (isUnionType(type)) {
-    const members = type.getTypes().map((each): Reference => ({ shape: { kind: "named", key: each.name }, nullable: false }));
+    const members = type
+      .getTypes()
+      .map((each): Reference => ({ shape: { kind: "named", key: each.name }, nullable: false }));
     return { role: "union", shape: { kind: "union", members } };
   }
   if (isEnumType(type)) {
@@ -145,11 +168,16 @@ export function toInputField(field: Described): Field {
   };
 }
 
-function wordsOf(node: Pick<Described, "description" | "deprecationReason">): { description?: string; deprecated?: string } {
+function wordsOf(node: Pick<Described, "description" | "deprecationReason">): {
+  description?: string;
+  deprecated?: string;
+} {
   const description = node.description?.trim();
   return {
     ...(description ? { description } : {}),
-    ...(node.deprecationReason == null ? {} : { deprecated: node.deprecationReason === "No longer supported" ? "" : node.deprecationReason }),
+    ...(node.deprecationReason == null
+      ? {}
+      : { deprecated: node.deprecationReason === "No longer supported" ? "" : node.deprecationReason }),
   };
 }
 
@@ -169,7 +197,12 @@ function fieldsOf(type: GraphQLNamedType): GraphqlField[] {
     }));
   }
   if (isInputObjectType(type)) {
-    return Object.values(type.getFields()).map((field) => ({ coordinate: `${type.name}.${field.name}`, type: toReference(field.type), arguments: [], place: placeOf(field) }));
+    return Object.values(type.getFields()).map((field) => ({
+      coordinate: `${type.name}.${field.name}`,
+      type: toReference(field.type),
+      arguments: [],
+      place: placeOf(field),
+    }));
   }
   return [];
 }

@@ -30,7 +30,12 @@ export interface QueryReading extends QueryDocuments {
 }
 
 /** Said in our own words, with both places and a proposed name; or as a warning. */
-const rulesOfOurOwn = new Set(["LoneAnonymousOperationRule", "UniqueOperationNamesRule", "UniqueFragmentNamesRule", "NoUnusedFragmentsRule"]);
+const rulesOfOurOwn = new Set([
+  "LoneAnonymousOperationRule",
+  "UniqueOperationNamesRule",
+  "UniqueFragmentNamesRule",
+  "NoUnusedFragmentsRule",
+]);
 const rules = specifiedRules.filter((rule) => !rulesOfOurOwn.has(rule.name));
 const maxErrorsShown = 1000;
 
@@ -42,12 +47,16 @@ export function readQueryDocuments(schema: GraphQLSchema, texts: readonly Source
   const problems: Problem[] = [];
   const documents: DocumentNode[] = [];
   for (const { document, text } of texts) {
-    if (text.trim() === "") continue;
+    if (text.replace(/#[^\n]*/g, "").trim() === "") continue;
     try {
       documents.push(parse(new Source(text, document)));
     } catch (error) {
       if (!(error instanceof GraphQLError)) throw error;
-      problems.push(problem("query.syntax", `The query document cannot be read: ${sentence(error.message)}`, { places: placesOfError(error) }));
+      problems.push(
+        problem("query.syntax", `The query document cannot be read: ${sentence(error.message)}`, {
+          places: placesOfError(error),
+        }),
+      );
     }
   }
   const whole = concatAST(documents);
@@ -62,10 +71,15 @@ export function readQueryDocuments(schema: GraphQLSchema, texts: readonly Source
 }
 
 function validated(schema: GraphQLSchema, whole: DocumentNode, unreadable: boolean): Problem[] {
-  const executable = { ...whole, definitions: whole.definitions.filter((node) => node.kind === Kind.OPERATION_DEFINITION || node.kind === Kind.FRAGMENT_DEFINITION) };
+  const executable = {
+    ...whole,
+    definitions: whole.definitions.filter(
+      (node) => node.kind === Kind.OPERATION_DEFINITION || node.kind === Kind.FRAGMENT_DEFINITION,
+    ),
+  };
   const errors = validate(schema, executable, rules, { maxErrors: maxErrorsShown });
   return errors
-    .filter((error) => !(unreadable && /^Unknown fragment/.test(error.message)))
+    .filter((error) => !(unreadable && error.message.startsWith("Unknown fragment")))
     .map((error) => {
       const [, message = error.message, suggestion] = /^(.*?\.) (Did you mean .*\?)$/s.exec(error.message) ?? [];
       return problem("query.invalid", sentence(message).replaceAll('"', "`"), {
@@ -92,10 +106,15 @@ function proposedName(operation: OperationDefinitionNode, document: string): str
   const file = pascalCase((document.split("/").pop() ?? "").replace(/\.[^.]*$/, ""));
   const field = operation.selectionSet.selections.find((each) => each.kind === Kind.FIELD);
   const fromField = pascalCase(field?.name.value ?? "");
-  return /^[A-Za-z_]/.test(file) && !/^(Queries|Query|Index|Operations|Mutations)$/.test(file) ? file : fromField || "Unnamed";
+  return /^[A-Za-z_]/.test(file) && !/^(Queries|Query|Index|Operations|Mutations)$/.test(file)
+    ? file
+    : fromField || "Unnamed";
 }
 
-function duplicates(what: "operation" | "fragment", nodes: readonly (OperationDefinitionNode | FragmentDefinitionNode)[]): Problem[] {
+function duplicates(
+  what: "operation" | "fragment",
+  nodes: readonly (OperationDefinitionNode | FragmentDefinitionNode)[],
+): Problem[] {
   const byName = new Map<string, Place[]>();
   for (const node of nodes) {
     if (!node.name) continue;
@@ -110,14 +129,27 @@ function duplicates(what: "operation" | "fragment", nodes: readonly (OperationDe
 function misplaced(definitions: readonly DefinitionNode[]): Problem[] {
   return definitions
     .filter((node) => node.kind !== Kind.OPERATION_DEFINITION && node.kind !== Kind.FRAGMENT_DEFINITION)
-    .map((node) => problem("query.invalid", "A query document holds a schema definition.", { place: placeOfNode(node), hint: "Move it to the schema, or correct the `queries` pattern." }));
+    .map((node) =>
+      problem("query.invalid", "A query document holds a schema definition.", {
+        place: placeOfNode(node),
+        hint: "Move it to the schema, or correct the `queries` pattern.",
+      }),
+    );
 }
 
-function unused(operations: readonly OperationDefinitionNode[], fragments: readonly FragmentDefinitionNode[]): Problem[] {
+function unused(
+  operations: readonly OperationDefinitionNode[],
+  fragments: readonly FragmentDefinitionNode[],
+): Problem[] {
   const used = new Set([...operations, ...fragments].flatMap((node) => [...spreadFragments(node, new Map())]));
   return fragments
     .filter((fragment) => !used.has(fragment.name.value))
-    .map((fragment) => problem("query.unused", `The fragment \`${fragment.name.value}\` is never used.`, { level: "warning", place: placeOfNode(fragment) }));
+    .map((fragment) =>
+      problem("query.unused", `The fragment \`${fragment.name.value}\` is never used.`, {
+        level: "warning",
+        place: placeOfNode(fragment),
+      }),
+    );
 }
 
 function typed(
@@ -128,7 +160,9 @@ function typed(
 ): QueryDocuments & { leftOut: string[] } {
   const fragmentsByName = new Map(fragments.map((fragment) => [fragment.name.value, fragment]));
   const faulty = new Set([...operations, ...fragments].filter((node) => holdsError(node, problems)));
-  const faultyNames = new Set([...faulty].map((node) => (node.kind === Kind.FRAGMENT_DEFINITION ? node.name.value : "")));
+  const faultyNames = new Set(
+    [...faulty].map((node) => (node.kind === Kind.FRAGMENT_DEFINITION ? node.name.value : "")),
+  );
   const isSound = (node: OperationDefinitionNode | FragmentDefinitionNode): boolean => {
     const spread = spreadFragments(node, fragmentsByName);
     return !faulty.has(node) && [...spread].every((name) => fragmentsByName.has(name) && !faultyNames.has(name));
@@ -136,13 +170,27 @@ function typed(
   const context = { schema, fragments: fragmentsByName };
   const soundOperations = operations.filter((node) => node.name && isSound(node));
   const soundFragments = fragments.filter(isSound);
-  const typedOperations = sortedBy(soundOperations.map((node) => typeOperation(node, context)), (operation) => operation.name);
-  const senders = (owner: string): string[] => typedOperations.filter((operation) => operation.name === owner || operation.fragments.includes(owner)).map((operation) => operation.name);
+  const typedOperations = sortedBy(
+    soundOperations.map((node) => typeOperation(node, context)),
+    (operation) => operation.name,
+  );
+  const senders = (owner: string): string[] =>
+    typedOperations
+      .filter((operation) => operation.name === owner || operation.fragments.includes(owner))
+      .map((operation) => operation.name);
   return {
     operations: typedOperations,
-    fragments: sortedBy(soundFragments.map((node) => typeFragment(node, context)), (fragment) => fragment.name),
-    uses: findUses(schema, [...soundOperations, ...soundFragments]).map((use) => ({ ...use, operations: senders(use.owner) })),
-    leftOut: operations.filter((node) => !soundOperations.includes(node)).map((node) => node.name?.value ?? "(unnamed)"),
+    fragments: sortedBy(
+      soundFragments.map((node) => typeFragment(node, context)),
+      (fragment) => fragment.name,
+    ),
+    uses: findUses(schema, [...soundOperations, ...soundFragments]).map((use) => ({
+      ...use,
+      operations: senders(use.owner),
+    })),
+    leftOut: operations
+      .filter((node) => !soundOperations.includes(node))
+      .map((node) => node.name?.value ?? "(unnamed)"),
   };
 }
 
@@ -151,6 +199,12 @@ function holdsError(node: OperationDefinitionNode | FragmentDefinitionNode, prob
   return problems.some(
     ({ level, places }) =>
       level === "error" &&
-      places.some((place) => "offset" in place && place.document === loc?.source.name && place.offset >= loc.start && place.offset < loc.end),
+      places.some(
+        (place) =>
+          "offset" in place &&
+          place.document === loc?.source.name &&
+          place.offset >= loc.start &&
+          place.offset < loc.end,
+      ),
   );
 }

@@ -1,12 +1,10 @@
 import {
   isNonNullType,
-  Kind,
+  TokenKind,
   typeFromAST,
   valueFromASTUntyped,
   type FragmentDefinitionNode,
-  type GraphQLNamedType,
   type GraphQLSchema,
-  type GraphQLType,
   type OperationDefinitionNode,
   type SelectionSetNode,
   type VariableDefinitionNode,
@@ -37,7 +35,11 @@ export function typeOperation(node: OperationDefinitionNode, context: TypingCont
     root: node.operation,
     variables: (node.variableDefinitions ?? []).map((each) => variableField(each, context.schema)),
     answer: { shape: answer, nullable: false },
-    text: printSent(node, fragments.flatMap((name) => context.fragments.get(name) ?? []), needTypename),
+    text: printSent(
+      node,
+      fragments.flatMap((name) => context.fragments.get(name) ?? []),
+      needTypename,
+    ),
     fragments,
     ...leadingComment(node),
     place: placeOfNode(node),
@@ -46,8 +48,12 @@ export function typeOperation(node: OperationDefinitionNode, context: TypingCont
 
 /** Types one fragment on its own. */
 export function typeFragment(node: FragmentDefinitionNode, context: TypingContext): QueryFragment {
-  const type = context.schema.getType(node.typeCondition.name.value) as GraphQLNamedType;
-  const shape = typeSelections([{ set: node.selectionSet, condition: "" }], type, { ...context, needTypename: new Set() });
+  const type = context.schema.getType(node.typeCondition.name.value);
+  if (!type) throw new Error(`Unknown type ${node.typeCondition.name.value}; validation should have said so.`);
+  const shape = typeSelections([{ set: node.selectionSet, condition: "" }], type, {
+    ...context,
+    needTypename: new Set(),
+  });
   return {
     name: node.name.value,
     on: node.typeCondition.name.value,
@@ -58,7 +64,8 @@ export function typeFragment(node: FragmentDefinitionNode, context: TypingContex
 }
 
 function variableField(node: VariableDefinitionNode, schema: GraphQLSchema): Field {
-  const type = typeFromAST(schema, node.type as Parameters<typeof typeFromAST>[1]) as GraphQLType;
+  const type = typeFromAST(schema, node.type);
+  if (!type) throw new Error(`Unknown type of $${node.variable.name.value}; validation should have said so.`);
   const optional = !isNonNullType(type) || node.defaultValue !== undefined;
   return {
     name: node.variable.name.value,
@@ -74,9 +81,9 @@ function leadingComment(node: OperationDefinitionNode): { description?: string }
   const lines: string[] = [];
   const start = node.loc?.startToken;
   let nextLine = start?.line ?? 0;
-  for (let token = start?.prev; token?.kind === "Comment" && token.line === nextLine - 1; token = token.prev) {
+  for (let token = start?.prev; token?.kind === TokenKind.COMMENT && token.line === nextLine - 1; token = token.prev) {
     lines.unshift(token.value.trim());
     nextLine = token.line;
   }
-  return lines.length > 0 && node.kind === Kind.OPERATION_DEFINITION ? { description: lines.join("\n") } : {};
+  return lines.length > 0 ? { description: lines.join("\n") } : {};
 }

@@ -44,9 +44,14 @@ interface Merged {
  * The exact shape of what selection sets on one type answer (GraphQL specification, sections 5.3.2 and 6.3.2): merged
  * fields, aliases, and for an abstract type one union member for each group of object types that answer alike.
  */
-export function typeSelections(sets: readonly ConditionalSet[], type: GraphQLNamedType, context: SelectionContext): Shape {
+export function typeSelections(
+  sets: readonly ConditionalSet[],
+  type: GraphQLNamedType,
+  context: SelectionContext,
+): Shape {
   if (!isCompositeType(type)) throw new Error(`${type.name} has no fields to select; validation should have said so.`);
-  if (isObjectType(type) || !sets.some(({ set }) => splits(set, type, context))) return recordOf(collect(sets, type, type, context), type, context);
+  if (isObjectType(type) || !sets.some(({ set }) => splits(set, type, context)))
+    return recordOf(collect(sets, type, type, context), type, context);
   return unionOf(sets, type, context);
 }
 
@@ -63,15 +68,23 @@ function splits(set: SelectionSetNode, type: GraphQLCompositeType, context: Sele
 function alwaysHolds(condition: string, type: GraphQLCompositeType, { schema }: SelectionContext): boolean {
   const wanted = schema.getType(condition);
   if (wanted === type) return true;
-  return isAbstractType(wanted) && (isObjectType(type) || isAbstractType(type)) && possibleTypes(type, schema).every((each) => schema.isSubType(wanted, each));
+  return (
+    isAbstractType(wanted) &&
+    (isObjectType(type) || isAbstractType(type)) &&
+    possibleTypes(type, schema).every((each) => schema.isSubType(wanted, each))
+  );
 }
 
 function possibleTypes(type: GraphQLCompositeType, schema: SelectionContext["schema"]): readonly GraphQLObjectType[] {
   return isAbstractType(type) ? [...schema.getPossibleTypes(type)].sort((a, b) => (a.name < b.name ? -1 : 1)) : [type];
 }
 
-function fragmentOf(selection: Exclude<SelectionNode, FieldNode>, { fragments }: SelectionContext): { condition: string | undefined; inner: SelectionSetNode } {
-  if (selection.kind === Kind.INLINE_FRAGMENT) return { condition: selection.typeCondition?.name.value, inner: selection.selectionSet };
+function fragmentOf(
+  selection: Exclude<SelectionNode, FieldNode>,
+  { fragments }: SelectionContext,
+): { condition: string | undefined; inner: SelectionSetNode } {
+  if (selection.kind === Kind.INLINE_FRAGMENT)
+    return { condition: selection.typeCondition?.name.value, inner: selection.selectionSet };
   const fragment = fragments.get(selection.name.value);
   if (!fragment) throw new Error(`Unknown fragment ${selection.name.value}; validation should have said so.`);
   return { condition: fragment.typeCondition.name.value, inner: fragment.selectionSet };
@@ -91,12 +104,21 @@ function unionOf(sets: readonly ConditionalSet[], type: GraphQLCompositeType, co
   if (first) context.needTypename.add(first.set);
   const place = first?.set.loc ? placeOfNode(first.set) : { document: "", offset: 0, length: 1 };
   const members = [...groups.values()].map(({ record, names }): Reference => {
-    const tag: Field = { name: "__typename", type: { shape: typenames(names), nullable: false }, required: true, place };
+    const tag: Field = {
+      name: "__typename",
+      type: { shape: typenames(names), nullable: false },
+      required: true,
+      place,
+    };
     return { shape: { kind: "record", fields: [tag, ...record.fields] }, nullable: false };
   });
   const [only] = members;
   if (only && members.length === 1) return only.shape;
-  return { kind: "union", members, tag: { field: "__typename", values: [...groups.values()].map(({ names }) => names) } };
+  return {
+    kind: "union",
+    members,
+    tag: { field: "__typename", values: [...groups.values()].map(({ names }) => names) },
+  };
 }
 
 function typenames(names: readonly string[]): Shape {
@@ -105,7 +127,12 @@ function typenames(names: readonly string[]): Shape {
   return { kind: "choice", values: names.map((value) => ({ value })) };
 }
 
-function collect(sets: readonly ConditionalSet[], object: GraphQLCompositeType, parent: GraphQLCompositeType, context: SelectionContext): Map<string, Merged> {
+function collect(
+  sets: readonly ConditionalSet[],
+  object: GraphQLCompositeType,
+  parent: GraphQLCompositeType,
+  context: SelectionContext,
+): Map<string, Merged> {
   const merged = new Map<string, Merged>();
   for (const { set, condition } of sets) collectSet(set, condition, object, parent, context, merged);
   return merged;
@@ -122,7 +149,10 @@ function collectSet(
   for (const selection of set.selections) {
     const own = conditionOf(selection.directives ?? []);
     if (own === "never") continue;
-    const together = [...new Set([...condition.split("&"), ...own.split("&")])].filter((part) => part !== "").sort().join("&");
+    const together = [...new Set([...condition.split("&"), ...own.split("&")])]
+      .filter((part) => part !== "")
+      .sort()
+      .join("&");
     if (selection.kind === Kind.FIELD) {
       const key = selection.alias?.value ?? selection.name.value;
       const definition = fieldDefinition(object, parent, selection.name.value);
@@ -138,7 +168,11 @@ function collectSet(
   }
 }
 
-function fieldDefinition(object: GraphQLCompositeType, parent: GraphQLCompositeType, name: string): GraphQLField<unknown, unknown> | undefined {
+function fieldDefinition(
+  object: GraphQLCompositeType,
+  parent: GraphQLCompositeType,
+  name: string,
+): GraphQLField<unknown, unknown> | undefined {
   if (name === TypeNameMetaFieldDef.name) return TypeNameMetaFieldDef;
   for (const type of [object, parent]) {
     const field = "getFields" in type ? type.getFields()[name] : undefined;
@@ -161,14 +195,21 @@ function conditionOf(directives: readonly DirectiveNode[]): string {
   return parts.sort().join("&");
 }
 
-function recordOf(merged: ReadonlyMap<string, Merged>, object: GraphQLCompositeType, context: SelectionContext): RecordShape {
+function recordOf(
+  merged: ReadonlyMap<string, Merged>,
+  object: GraphQLCompositeType,
+  context: SelectionContext,
+): RecordShape {
   const fields = [...merged].map(([key, entry]): Field => {
     const { definition, nodes } = entry;
     const [first] = nodes;
     const description = definition === TypeNameMetaFieldDef ? undefined : definition.description?.trim();
     return {
       name: key,
-      type: definition === TypeNameMetaFieldDef ? { shape: typenameShape(object, context), nullable: false } : typeOutput(definition.type, nodes, context),
+      type:
+        definition === TypeNameMetaFieldDef
+          ? { shape: typenameShape(object, context), nullable: false }
+          : typeOutput(definition.type, nodes, context),
       required: nodes.some(({ condition }) => condition === ""),
       ...(description ? { description } : {}),
       ...(definition.deprecationReason == null ? {} : { deprecated: definition.deprecationReason }),
@@ -184,7 +225,11 @@ function typenameShape(type: GraphQLCompositeType, { schema }: SelectionContext)
 
 function typeOutput(type: GraphQLOutputType, nodes: Merged["nodes"], context: SelectionContext): Reference {
   if (isNonNullType(type)) return { ...typeOutput(type.ofType, nodes, context), nullable: false };
-  if (isListType(type)) return { shape: { kind: "list", item: typeOutput(type.ofType as GraphQLOutputType, nodes, context) }, nullable: true };
+  if (isListType(type))
+    return {
+      shape: { kind: "list", item: typeOutput(type.ofType, nodes, context) },
+      nullable: true,
+    };
   if (isLeafType(type)) return toReference(type);
   return { shape: typeSelections(subSelections(nodes), type as GraphQLNamedType, context), nullable: true };
 }
@@ -192,5 +237,7 @@ function typeOutput(type: GraphQLOutputType, nodes: Merged["nodes"], context: Se
 /** When every node has the same condition, their fields are there exactly when the field itself is. */
 function subSelections(nodes: Merged["nodes"]): ConditionalSet[] {
   const shared = new Set(nodes.map(({ condition }) => condition)).size === 1;
-  return nodes.flatMap(({ node, condition }) => (node.selectionSet ? [{ set: node.selectionSet, condition: shared ? "" : condition }] : []));
+  return nodes.flatMap(({ node, condition }) =>
+    node.selectionSet ? [{ set: node.selectionSet, condition: shared ? "" : condition }] : [],
+  );
 }

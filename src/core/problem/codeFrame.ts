@@ -25,6 +25,7 @@ export function codeFrame(text: string, position: Position): string[] {
 
 /** Text with control characters (C0, C1, bidirectional overrides) replaced, safe to print on a terminal. */
 export function visible(text: string): string {
-  // eslint-disable-next-line no-control-regex -- these characters are what has to be kept off the terminal
-  return text.replaceAll("\t", "  ").replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]/g, "·");
+  return text
+    .replaceAll("\t", "  ")
+    .replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]/g, "·");
 }

@@ -36,8 +36,12 @@ const maxTreesKept = 4;
 function parsedTree(text: string): Node | null {
   const known = treeByText.get(text);
   if (known !== undefined) return known;
-  const tree = parseDocument(text, { lineCounter: new LineCounter(), keepSourceTokens: false, strict: false, uniqueKeys: false })
-    .contents as Node | null;
+  const tree = parseDocument(text, {
+    lineCounter: new LineCounter(),
+    keepSourceTokens: false,
+    strict: false,
+    uniqueKeys: false,
+  }).contents as Node | null;
   if (treeByText.size >= maxTreesKept) treeByText.clear();
   treeByText.set(text, tree);
   return tree;

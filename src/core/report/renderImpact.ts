@@ -29,7 +29,12 @@ export function impactHeadline(impacts: readonly ContractImpact[]): string {
  *
  * @param all list also what touches nothing in use
  */
-export function renderImpact(impacts: readonly ContractImpact[], texts: ImpactTexts, paint: Paint, all: boolean): string[] {
+export function renderImpact(
+  impacts: readonly ContractImpact[],
+  texts: ImpactTexts,
+  paint: Paint,
+  all: boolean,
+): string[] {
   const rows = [paint.strong(impactHeadline(impacts))];
   for (const impact of impacts) rows.push("", ...renderContract(impact, texts, paint, all));
   return rows;
@@ -38,24 +43,34 @@ export function renderImpact(impacts: readonly ContractImpact[], texts: ImpactTe
 function renderContract(impact: ContractImpact, texts: ImpactTexts, paint: Paint, all: boolean): string[] {
   const rows = [`${paint.strong(impact.contract)}  ${paint.quiet(`${impact.from} -> ${impact.to}`)}`];
   if (impact.changes.length === 0) return [...rows, "  no change of meaning"];
-  const shown = impact.changes.filter((change) => all || (change.use !== "not used" && worst(change.verdict) !== "compatible"));
+  const shown = impact.changes.filter(
+    (change) => all || (change.use !== "not used" && worst(change.verdict) !== "compatible"),
+  );
   for (const [heading, group] of grouped(shown)) {
     rows.push("", `  ${paint.accent(heading)}`);
     for (const change of group) rows.push(...renderChange(change, texts, paint));
   }
   if (impact.brokenQueries.length > 0) {
-    rows.push("", `  ${paint.accent(`query documents the new contract refuses: ${String(impact.brokenQueries.length)}`)}`);
-    for (const problem of impact.brokenQueries) rows.push(...renderProblem(problem, texts.before, paint).map((line) => `    ${line}`));
+    rows.push(
+      "",
+      `  ${paint.accent(`query documents the new contract refuses: ${String(impact.brokenQueries.length)}`)}`,
+    );
+    for (const problem of impact.brokenQueries)
+      rows.push(...renderProblem(problem, texts.before, paint).map((line) => `    ${line}`));
   }
   const folded = impact.changes.length - shown.length;
-  if (folded > 0) rows.push("", `  ${paint.quiet(foldedText(impact.changes.filter((change) => !shown.includes(change))))}`);
+  if (folded > 0)
+    rows.push("", `  ${paint.quiet(foldedText(impact.changes.filter((change) => !shown.includes(change))))}`);
   return rows;
 }
 
 function foldedText(changes: readonly JudgedChange[]): string {
   const unused = changes.filter((change) => change.use === "not used" && worst(change.verdict) !== "compatible").length;
   const harmless = changes.length - unused;
-  const parts = [...(unused > 0 ? [`${counted(unused, "change")} to what you do not use`] : []), ...(harmless > 0 ? [counted(harmless, "compatible change")] : [])];
+  const parts = [
+    ...(unused > 0 ? [`${counted(unused, "change")} to what you do not use`] : []),
+    ...(harmless > 0 ? [counted(harmless, "compatible change")] : []),
+  ];
   return `and ${parts.join(", ")} (--all lists them)`;
 }
 
@@ -71,18 +86,28 @@ function grouped(changes: readonly JudgedChange[]): Map<string, JudgedChange[]> 
 
 function headingOf(change: JudgedChange): string {
   const [only, ...more] = change.operations;
-  if (only !== undefined && more.length === 0 && (change.subject.startsWith(only) || change.face === "operation")) return `operation ${only}`;
+  if (only !== undefined && more.length === 0 && (change.subject.startsWith(only) || change.face === "operation"))
+    return `operation ${only}`;
   return `type ${change.subject.split(/[.[( ]/)[0] ?? change.subject}`;
 }
 
 function renderChange(change: JudgedChange, texts: ImpactTexts, paint: Paint): string[] {
-  const rows = [`    ${levelMark(worst(change.verdict), paint)} ${paint.quiet(change.code)}  code ${levelWord(change.verdict.code, paint)}, apps ${levelWord(change.verdict.apps, paint)}`];
+  const rows = [
+    `    ${levelMark(worst(change.verdict), paint)} ${paint.quiet(change.code)}  code ${levelWord(change.verdict.code, paint)}, apps ${levelWord(change.verdict.apps, paint)}`,
+  ];
   rows.push(...wrap(visible(change.message), width - 6).map((line) => `      ${line}`));
-  const places = [placeOn(change.before, texts.before), placeOn(change.after, texts.after)].filter((text): text is string => text !== undefined);
+  const places = [placeOn(change.before, texts.before), placeOn(change.after, texts.after)].filter(
+    (text): text is string => text !== undefined,
+  );
   if (places.length > 0) rows.push(`      ${paint.quiet(`contract  ${places.join(" -> ")}`)}`);
-  if (change.operations.length > 1) rows.push(...operationRows(change.operations).map((line) => `      ${paint.quiet(line)}`));
-  for (const hit of change.hits.slice(0, hitsShown)) rows.push(`      ${paint.strong(placeText(hit.place, texts.before))}  ${hit.kind} ${paint.quiet(hitOwner(hit, change))}`);
-  if (change.hits.length > hitsShown) rows.push(`      ${paint.quiet(`and ${counted(change.hits.length - hitsShown, "more place")}`)}`);
+  if (change.operations.length > 1)
+    rows.push(...operationRows(change.operations).map((line) => `      ${paint.quiet(line)}`));
+  for (const hit of change.hits.slice(0, hitsShown))
+    rows.push(
+      `      ${paint.strong(placeText(hit.place, texts.before))}  ${hit.kind} ${paint.quiet(hitOwner(hit, change))}`,
+    );
+  if (change.hits.length > hitsShown)
+    rows.push(`      ${paint.quiet(`and ${counted(change.hits.length - hitsShown, "more place")}`)}`);
   if (change.use === "cannot tell") rows.push(`      ${paint.quiet("your code: cannot tell whether it uses this")}`);
   if (change.use === "not used") rows.push(`      ${paint.quiet("your code: does not use this")}`);
   if (change.hint !== undefined && change.use !== "not used") rows.push(`      ${paint.good(`-> ${change.hint}`)}`);

@@ -15,7 +15,12 @@ const framesShown = 2;
  * the lines in question, then why and what to do.
  */
 export function renderProblem(problem: Problem, textOf: TextOf, paint: Paint): string[] {
-  const mark = problem.level === "error" ? paint.bad("error") : problem.level === "warning" ? paint.warn("warning") : paint.accent("note");
+  const mark =
+    problem.level === "error"
+      ? paint.bad("error")
+      : problem.level === "warning"
+        ? paint.warn("warning")
+        : paint.accent("note");
   const [first, ...others] = problem.places;
   const rows = [`${mark} ${paint.quiet(problem.code)}${first ? `  ${paint.strong(placeText(first, textOf))}` : ""}`];
   rows.push(...wrap(visible(problem.message), width - 2).map((line) => `  ${line}`));
@@ -29,7 +34,8 @@ export function renderProblem(problem: Problem, textOf: TextOf, paint: Paint): s
   const more = problem.places.length - shown.length;
   if (more > 0) rows.push(`  ${paint.quiet(`and ${counted(more, "more place")}`)}`);
   if (problem.why !== undefined) rows.push(...wrap(problem.why, width - 2).map((line) => `  ${line}`));
-  if (problem.hint !== undefined) rows.push(...wrap(`-> ${visible(problem.hint)}`, width - 2, "   ").map((line) => `  ${paint.good(line)}`));
+  if (problem.hint !== undefined)
+    rows.push(...wrap(`-> ${visible(problem.hint)}`, width - 2, "   ").map((line) => `  ${paint.good(line)}`));
   return rows;
 }
 

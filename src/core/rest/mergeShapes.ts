@@ -1,4 +1,4 @@
-import type { Field, RecordShape, Reference, Shape } from "../contract/model.js";
+import type { Field, RecordShape, Reference, Shape, UnionShape } from "../contract/model.js";
 import { sameReference } from "../contract/sameShape.js";
 
 export interface MergeContext {
@@ -32,12 +32,13 @@ function mergeShapes(a: Shape, b: Shape, context: MergeContext, where: string): 
   if (a.kind === "record" && b.kind === "record") return mergeRecords(a, b, context, where);
   if (a.kind === "record" && b.kind === "map") return { ...a, rest: a.rest ?? b.value };
   if (a.kind === "map" && b.kind === "record") return { ...b, rest: b.rest ?? a.value };
-  if (a.kind === "union") return distribute(a.members, { shape: b, nullable: false }, context, where, a);
-  if (b.kind === "union") return distribute(b.members, { shape: a, nullable: false }, context, where, b);
+  if (a.kind === "union") return distribute(a, (member, inner) => mergeReferences(member, { shape: b, nullable: false }, inner, where), context, where);
+  if (b.kind === "union") return distribute(b, (member, inner) => mergeReferences({ shape: a, nullable: false }, member, inner, where), context, where);
   if (a.kind === "list" && b.kind === "list") {
     return { kind: "list", item: mergeReferences(a.item, b.item, context, `${where}[]`), ...constraintsOf(a, b) };
   }
-  if (a.kind === "map" && b.kind === "map") return { kind: "map", value: mergeReferences(a.value, b.value, context, where) };
+  if (a.kind === "map" && b.kind === "map")
+    return { kind: "map", value: mergeReferences(a.value, b.value, context, where) };
   if (a.kind === b.kind && (a.kind === "text" || a.kind === "integer" || a.kind === "number")) {
     const other = b as typeof a;
     const format = a.format ?? other.format;
@@ -51,13 +52,17 @@ function conflicting(kept: Shape, context: MergeContext, where: string): Shape {
   return kept;
 }
 
-function constraintsOf(a: Shape & { constraints?: object }, b: Shape & { constraints?: object }): { constraints?: object } {
+function constraintsOf(
+  a: Shape & { constraints?: object },
+  b: Shape & { constraints?: object },
+): { constraints?: object } {
   return a.constraints || b.constraints ? { constraints: { ...a.constraints, ...b.constraints } } : {};
 }
 
 /** The first shape, when it is a narrower version of the second. */
 function narrower(a: Shape, b: Shape): Shape | undefined {
-  const values = a.kind === "literal" ? [a.value] : a.kind === "choice" ? a.values.map((each) => each.value) : undefined;
+  const values =
+    a.kind === "literal" ? [a.value] : a.kind === "choice" ? a.values.map((each) => each.value) : undefined;
   if (values) {
     if (b.kind === "choice") {
       const allowed = new Set(b.values.map((each) => each.value));
@@ -103,14 +108,19 @@ function mergeFields(a: Field, b: Field, context: MergeContext, where: string): 
   };
 }
 
-function distribute(members: readonly Reference[], other: Reference, context: MergeContext, where: string, union: Shape & { kind: "union" }): Shape {
-  if (members.length > maxMergedMembers) return union;
+function distribute(
+  union: UnionShape,
+  merge: (member: Reference, context: MergeContext) => Reference,
+  context: MergeContext,
+  where: string,
+): Shape {
+  if (union.members.length > maxMergedMembers) return union;
   // A member that contradicts the other part is no longer possible; only when all contradict is it a conflict.
   const kept: { member: Reference; at: number }[] = [];
-  members.forEach((member, at) => {
-    let contradicts = false;
-    const merged = mergeReferences(member, other, { ...context, conflict: () => (contradicts = true) }, where);
-    if (!contradicts) kept.push({ member: merged, at });
+  union.members.forEach((member, at) => {
+    const contradictions: string[] = [];
+    const merged = merge(member, { ...context, conflict: (part) => contradictions.push(part) });
+    if (contradictions.length === 0) kept.push({ member: merged, at });
   });
   if (kept.length === 0) return conflicting(union, context, where);
   const [only] = kept;

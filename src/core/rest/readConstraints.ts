@@ -9,7 +9,7 @@ const exclusive = [
 
 /** The range, length and pattern keywords of a schema; undefined when there are none. */
 export function readConstraints(schema: Data): { constraints?: Constraints } {
-  const found: { -readonly [K in keyof Constraints]: Constraints[K] } = {};
+  const found: { -readonly [K in keyof Constraints]: Constraints[K] | undefined } = {};
   for (const key of numeric) {
     const value = member(schema, key);
     if (typeof value === "number") found[key] = value;
@@ -20,11 +20,12 @@ export function readConstraints(schema: Data): { constraints?: Constraints } {
     // OpenAPI 3.0: a boolean that makes the bound beside it exclusive.
     if (value === true && found[bound] !== undefined) {
       found[key] = found[bound];
-      delete found[bound];
+      found[bound] = undefined;
     }
   }
   const pattern = member(schema, "pattern");
   if (typeof pattern === "string") found.pattern = pattern;
   if (member(schema, "uniqueItems") === true) found.uniqueItems = true;
-  return Object.keys(found).length > 0 ? { constraints: found } : {};
+  const said = Object.entries(found).filter(([, value]) => value !== undefined);
+  return said.length > 0 ? { constraints: Object.fromEntries(said) } : {};
 }

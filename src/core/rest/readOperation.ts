@@ -12,9 +12,16 @@ export interface PathItem {
 }
 
 /** Reads one operation (OpenAPI 3.1, section 4.8.10). Throws a Fault when a part it needs is broken or unsupported. */
-export function readOperation(method: string, { path, item }: PathItem, node: Located<Data>, reader: SchemaReader): RestOperation {
+export function readOperation(
+  method: string,
+  { path, item }: PathItem,
+  node: Located<Data>,
+  reader: SchemaReader,
+): RestOperation {
   const { value, place } = node;
-  const tags = (listMember(value, "tags") ?? []).filter((tag): tag is string => typeof tag === "string" && tag.trim() !== "");
+  const tags = (listMember(value, "tags") ?? []).filter(
+    (tag): tag is string => typeof tag === "string" && tag.trim() !== "",
+  );
   const body = readBody(value, place, reader);
   const operationId = textMember(value, "operationId")?.trim();
   const summary = textMember(value, "summary")?.trim();
@@ -46,7 +53,10 @@ function readParameters(path: string, item: Located<Data>, node: Located<Data>, 
   for (const owner of [item, node]) {
     const listed = listMember(owner.value, "parameters") ?? [];
     listed.forEach((entry, at) => {
-      const found = reader.document.object({ value: entry, place: below(owner.place, "parameters", at) }, "A parameter");
+      const found = reader.document.object(
+        { value: entry, place: below(owner.place, "parameters", at) },
+        "A parameter",
+      );
       const parameter = readParameter(found, reader);
       if (parameter) byKey.set(`${parameter.in} ${parameter.name}`, parameter);
     });
@@ -54,8 +64,21 @@ function readParameters(path: string, item: Located<Data>, node: Located<Data>, 
   for (const [, name = ""] of path.matchAll(/\{([^{}]+)\}/g)) {
     if (byKey.has(`path ${name}`)) continue;
     // A template part that nobody declares still has to be filled, and can only be text.
-    reader.document.note("contract.invalid", `The path ${path} has \`{${name}}\`, and no parameter declares it; it is taken as text.`, node.place);
-    byKey.set(`path ${name}`, { name, in: "path", type: { shape: { kind: "text" }, nullable: false }, required: true, style: "simple", explode: false, allowReserved: false, place: node.place });
+    reader.document.note(
+      "contract.invalid",
+      `The path ${path} has \`{${name}}\`, and no parameter declares it; it is taken as text.`,
+      node.place,
+    );
+    byKey.set(`path ${name}`, {
+      name,
+      in: "path",
+      type: { shape: { kind: "text" }, nullable: false },
+      required: true,
+      style: "simple",
+      explode: false,
+      allowReserved: false,
+      place: node.place,
+    });
   }
   return [...byKey.values()].filter((parameter) => parameter.in !== "path" || path.includes(`{${parameter.name}}`));
 }
@@ -64,9 +87,18 @@ function readParameter({ value, place }: Located<Data>, reader: SchemaReader): P
   const { document } = reader;
   const name = textMember(value, "name");
   const location = member(value, "in");
-  if (name === undefined || name === "") throw document.fault("contract.invalid", `A parameter needs a name, and it is ${kindOf(member(value, "name"))}.`, place);
+  if (name === undefined || name === "")
+    throw document.fault(
+      "contract.invalid",
+      `A parameter needs a name, and it is ${kindOf(member(value, "name"))}.`,
+      place,
+    );
   if (location !== "path" && location !== "query" && location !== "header" && location !== "cookie") {
-    throw document.fault("contract.invalid", `The parameter \`${name}\` has to be in path, query, header or cookie; it is in ${kindOf(location)}.`, below(place, "in"));
+    throw document.fault(
+      "contract.invalid",
+      `The parameter \`${name}\` has to be in path, query, header or cookie; it is in ${kindOf(location)}.`,
+      below(place, "in"),
+    );
   }
   if (location === "header" && reservedHeaders.has(name.toLowerCase())) return undefined;
   const required = location === "path" || member(value, "required") === true;
@@ -114,18 +146,34 @@ function readBody(operation: Data, place: PointerPlace, reader: SchemaReader): R
   const contents = readContents(body, reader);
   if (contents.length === 0) return undefined;
   const { description } = readAnnotations(body.value);
-  return { required: member(body.value, "required") === true, contents, ...(description === undefined ? {} : { description }), place: body.place };
+  return {
+    required: member(body.value, "required") === true,
+    contents,
+    ...(description === undefined ? {} : { description }),
+    place: body.place,
+  };
 }
 
 function readContents({ value, place }: Located<Data>, reader: SchemaReader): Content[] {
   const content = dataMember(value, "content") ?? {};
   return Object.keys(content).map((mediaType) => {
     const node = content[mediaType];
-    const type = reader.read(isData(node) ? member(node, "schema") : undefined, below(place, "content", mediaType, "schema"));
+    const type = reader.read(
+      isData(node) ? member(node, "schema") : undefined,
+      below(place, "content", mediaType, "schema"),
+    );
     const form = mediaForm(mediaType);
     const unsaidBytes = form === "bytes" && type.shape.kind === "any";
     const unsaidText = form === "text" && type.shape.kind === "any";
-    return { mediaType, form, type: unsaidBytes ? { shape: { kind: "bytes" }, nullable: false } : unsaidText ? { shape: { kind: "text" }, nullable: false } : type };
+    return {
+      mediaType,
+      form,
+      type: unsaidBytes
+        ? { shape: { kind: "bytes" }, nullable: false }
+        : unsaidText
+          ? { shape: { kind: "text" }, nullable: false }
+          : type,
+    };
   });
 }
 
@@ -141,12 +189,21 @@ function readResponses(operation: Data, place: PointerPlace, reader: SchemaReade
     const status = key.toUpperCase() === "DEFAULT" ? "default" : key.toUpperCase();
     const at = below(responses.place, key);
     if (!statusPattern.test(status)) {
-      reader.document.note("contract.invalid", `\`${key}\` is not a status code, a range such as 4XX, or default; it is ignored.`, at);
+      reader.document.note(
+        "contract.invalid",
+        `\`${key}\` is not a status code, a range such as 4XX, or default; it is ignored.`,
+        at,
+      );
       continue;
     }
     const response = reader.document.object({ value: entry, place: at }, "A response");
     const { description } = readAnnotations(response.value);
-    found.push({ status, ...(description === undefined ? {} : { description }), contents: readContents(response, reader), place: at });
+    found.push({
+      status,
+      ...(description === undefined ? {} : { description }),
+      contents: readContents(response, reader),
+      place: at,
+    });
   }
   return found;
 }

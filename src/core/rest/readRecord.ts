@@ -5,7 +5,14 @@ import { readAnnotations } from "./readAnnotations.js";
 import { kindOf } from "./restDocument.js";
 import { unsaid, type SchemaReader } from "./schemaReader.js";
 
-const recordKeywords = ["properties", "additionalProperties", "patternProperties", "unevaluatedProperties", "minProperties", "maxProperties"];
+const recordKeywords = [
+  "properties",
+  "additionalProperties",
+  "patternProperties",
+  "unevaluatedProperties",
+  "minProperties",
+  "maxProperties",
+];
 
 /** Whether a schema without a type describes an object. */
 export function saysRecord(schema: Data): boolean {
@@ -16,24 +23,33 @@ export function saysRecord(schema: Data): boolean {
 export function readRecord(schema: Data, place: PointerPlace, reader: SchemaReader): Shape {
   const properties = member(schema, "properties");
   if (properties !== undefined && properties !== null && !isData(properties)) {
-    throw reader.document.fault("contract.invalid", `\`properties\` has to be an object, and is ${kindOf(properties)}.`, below(place, "properties"));
+    throw reader.document.fault(
+      "contract.invalid",
+      `\`properties\` has to be an object, and is ${kindOf(properties)}.`,
+      below(place, "properties"),
+    );
   }
   const required = new Set((listMember(schema, "required") ?? []).filter((name) => typeof name === "string"));
   const fields = isData(properties)
-    ? Object.keys(properties).map((name) => readField(name, properties[name], required.has(name), below(place, "properties", name), reader))
+    ? Object.keys(properties).map((name) =>
+        readField(name, properties[name], required.has(name), below(place, "properties", name), reader),
+      )
     : [];
   for (const name of required) {
     if (!fields.some((field) => field.name === name)) fields.push(undeclaredField(name, below(place, "required")));
   }
   const rest = readRest(schema, place, reader);
-  const closed = rest === undefined && (member(schema, "additionalProperties") === false || member(schema, "unevaluatedProperties") === false);
+  const closed =
+    rest === undefined &&
+    (member(schema, "additionalProperties") === false || member(schema, "unevaluatedProperties") === false);
   if (fields.length === 0 && !closed) return { kind: "map", value: rest ?? { shape: unsaid, nullable: false } };
   return { kind: "record", fields, ...(rest ? { rest } : {}), ...(closed ? { closed } : {}) };
 }
 
 function readField(name: string, schema: unknown, required: boolean, place: PointerPlace, reader: SchemaReader): Field {
   const data = isData(schema) ? schema : {};
-  const face = member(data, "readOnly") === true ? "answer" : member(data, "writeOnly") === true ? "request" : undefined;
+  const face =
+    member(data, "readOnly") === true ? "answer" : member(data, "writeOnly") === true ? "request" : undefined;
   const fallback = member(data, "default");
   return {
     name,
@@ -55,8 +71,11 @@ function undeclaredField(name: string, place: PointerPlace): Field {
 function readRest(schema: Data, place: PointerPlace, reader: SchemaReader): Reference | undefined {
   const additional = member(schema, "additionalProperties") ?? member(schema, "unevaluatedProperties");
   const patterns = dataMember(schema, "patternProperties") ?? {};
-  const shapes = Object.keys(patterns).map((pattern) => reader.read(patterns[pattern], below(place, "patternProperties", pattern)));
-  if (additional === true || isData(additional)) shapes.push(reader.read(additional, below(place, "additionalProperties")));
+  const shapes = Object.keys(patterns).map((pattern) =>
+    reader.read(patterns[pattern], below(place, "patternProperties", pattern)),
+  );
+  if (additional === true || isData(additional))
+    shapes.push(reader.read(additional, below(place, "additionalProperties")));
   const [only] = shapes;
   if (shapes.length <= 1) return only;
   return { shape: { kind: "union", members: shapes }, nullable: false };

@@ -33,7 +33,11 @@ export function readRestContract(name: string, documentName: string, data: Data)
   if (!/^3\.[012](\.|$)/.test(dialect)) {
     const said = dialect || textMember(data, "swagger") || String(member(data, "openapi") ?? member(data, "swagger"));
     const place = { ...document.at("openapi" in data ? "/openapi" : "/swagger") };
-    return { problems: [problem("contract.version", `The contract \`${name}\` is OpenAPI ${said}; 3.0 and 3.1 are read.`, { place })] };
+    return {
+      problems: [
+        problem("contract.version", `The contract \`${name}\` is OpenAPI ${said}; 3.0 and 3.1 are read.`, { place }),
+      ],
+    };
   }
   const reader = new SchemaReader(document, dialect);
   reader.readAllNamed();
@@ -48,7 +52,9 @@ export function readRestContract(name: string, documentName: string, data: Data)
     if (fault) setAside.push(aside(operationLabel(operation), fault));
     else operations.push(operation);
   }
-  const unreachedFaults = [...new Set(faults.values())].filter((fault) => !setAside.some((each) => each.place === fault.problem.places[0]));
+  const unreachedFaults = [...new Set(faults.values())].filter(
+    (fault) => !setAside.some((each) => each.place === fault.problem.places[0]),
+  );
   const info = dataMember(data, "info") ?? {};
   const description = textMember(info, "description");
   return {
@@ -57,7 +63,7 @@ export function readRestContract(name: string, documentName: string, data: Data)
       name,
       dialect,
       title: textMember(info, "title")?.trim() || name,
-      version: String(member(info, "version") ?? ""),
+      version: versionText(member(info, "version")),
       ...(description === undefined ? {} : { description }),
       servers: readServers(data),
       authSchemes: readAuthSchemes(document),
@@ -67,6 +73,11 @@ export function readRestContract(name: string, documentName: string, data: Data)
     },
     problems: [...document.problems, ...unreachedFaults.map((fault) => fault.problem)],
   };
+}
+
+/** YAML reads a version such as 1.0 as a number. */
+function versionText(value: unknown): string {
+  return typeof value === "string" || typeof value === "number" ? String(value) : "";
 }
 
 function aside(what: string, fault: Fault): SetAside {
@@ -84,7 +95,10 @@ export function shapesOf(operation: RestOperation): Shape[] {
   ];
 }
 
-function readPaths(document: RestDocument, reader: SchemaReader): { operations: RestOperation[]; setAside: SetAside[] } {
+function readPaths(
+  document: RestDocument,
+  reader: SchemaReader,
+): { operations: RestOperation[]; setAside: SetAside[] } {
   const operations: RestOperation[] = [];
   const setAside: SetAside[] = [];
   const attempt = (what: string, read: () => void): void => {
@@ -103,14 +117,20 @@ function readPaths(document: RestDocument, reader: SchemaReader): { operations: 
     if (path.startsWith("x-")) continue;
     const place = below(document.at("/paths"), path);
     attempt(path, () => {
-      if (!path.startsWith("/")) throw document.fault("contract.invalid", `The path \`${path}\` has to begin with a slash.`, { ...place, atKey: true });
+      if (!path.startsWith("/"))
+        throw document.fault("contract.invalid", `The path \`${path}\` has to begin with a slash.`, {
+          ...place,
+          atKey: true,
+        });
       const item: PathItem = { path, item: document.object({ value: entry, place }, "A path item") };
       for (const method of methods) {
         const node = member(item.item.value, method);
         if (node === undefined) continue;
         attempt(operationLabel({ method, path }), () => {
           const located = document.object({ value: node, place: below(item.item.place, method) }, "An operation");
-          operations.push(readOperation(method, item, { value: located.value, place: { ...located.place, atKey: true } }, reader));
+          operations.push(
+            readOperation(method, item, { value: located.value, place: { ...located.place, atKey: true } }, reader),
+          );
         });
       }
     });
@@ -147,7 +167,12 @@ function readAuthSchemes(document: RestDocument): Map<string, AuthScheme> {
   for (const [name, node] of Object.entries(schemes)) {
     const scheme = readAuthScheme(isData(node) ? node : {});
     if (scheme) found.set(name, scheme);
-    else document.note("contract.invalid", `The auth scheme \`${name}\` has no type this version knows; calls are made without it.`, below(document.at("/components/securitySchemes"), name));
+    else
+      document.note(
+        "contract.invalid",
+        `The auth scheme \`${name}\` has no type this version knows; calls are made without it.`,
+        below(document.at("/components/securitySchemes"), name),
+      );
   }
   return found;
 }
@@ -158,9 +183,14 @@ function readAuthScheme(node: Data): AuthScheme | undefined {
   const type = member(node, "type");
   const location = member(node, "in");
   const name = textMember(node, "name");
-  if (type === "http") return { kind: String(member(node, "scheme")).toLowerCase() === "basic" ? "basic" : "bearer", ...words };
+  if (type === "http")
+    return { kind: String(member(node, "scheme")).toLowerCase() === "basic" ? "basic" : "bearer", ...words };
   if (type === "oauth2" || type === "openIdConnect") return { kind: "bearer", ...words };
-  if (type === "apiKey" && name !== undefined && (location === "header" || location === "query" || location === "cookie")) {
+  if (
+    type === "apiKey" &&
+    name !== undefined &&
+    (location === "header" || location === "query" || location === "cookie")
+  ) {
     return { kind: "key", in: location, name, ...words };
   }
   return undefined;

@@ -14,7 +14,12 @@ type TypeName = (typeof typeNames)[number];
 
 /** Reads one schema object (JSON Schema 2020-12, OpenAPI 3.0 dialect included) into a reference. */
 export function readSchema(schema: Data, place: PointerPlace, reader: SchemaReader): Reference {
-  const parts = [...refPart(schema, place, reader), ...ownPart(schema, place, reader), ...allOfParts(schema, place, reader), ...unionParts(schema, place, reader)];
+  const parts = [
+    ...refPart(schema, place, reader),
+    ...ownPart(schema, place, reader),
+    ...allOfParts(schema, place, reader),
+    ...unionParts(schema, place, reader),
+  ];
   const [first = { shape: unsaid, nullable: false }, ...rest] = parts;
   const merged = rest.reduce((left, right) => mergeReferences(left, right, mergeContext(place, reader)), first);
   return saysNull(schema) ? { shape: merged.shape, nullable: true } : merged;
@@ -76,7 +81,13 @@ function ownPart(schema: Data, place: PointerPlace, reader: SchemaReader): Refer
   const shapes = solid.map((type) => readTyped(type, schema, place, reader));
   const [only] = shapes;
   if (!only) return [{ shape: unsaid, nullable: true }];
-  return [{ shape: shapes.length === 1 ? only : { kind: "union", members: shapes.map((shape) => ({ shape, nullable: false })) }, nullable }];
+  return [
+    {
+      shape:
+        shapes.length === 1 ? only : { kind: "union", members: shapes.map((shape) => ({ shape, nullable: false })) },
+      nullable,
+    },
+  ];
 }
 
 /** Properties without a type say nothing about null on their own, but beside a composition that decides they must not forbid it. */
@@ -92,15 +103,30 @@ function typesOf(schema: Data, place: PointerPlace, reader: SchemaReader): TypeN
     const known = typeNames.find((name) => name === each);
     if (known) return known;
     const hint = typeof each === "string" ? didYouMean(each, typeNames) : undefined;
-    throw reader.document.fault("contract.invalid", `\`type\` has to be one of the JSON Schema types, and is ${kindOf(each)}.`, below(place, "type"), hint);
+    throw reader.document.fault(
+      "contract.invalid",
+      `\`type\` has to be one of the JSON Schema types, and is ${kindOf(each)}.`,
+      below(place, "type"),
+      hint,
+    );
   });
 }
 
 function guessType(schema: Data): TypeName | undefined {
   if (saysRecord(schema)) return "object";
   if (member(schema, "items") !== undefined || member(schema, "prefixItems") !== undefined) return "array";
-  if (member(schema, "pattern") !== undefined || member(schema, "minLength") !== undefined || member(schema, "maxLength") !== undefined) return "string";
-  if (member(schema, "minimum") !== undefined || member(schema, "maximum") !== undefined || member(schema, "multipleOf") !== undefined) return "number";
+  if (
+    member(schema, "pattern") !== undefined ||
+    member(schema, "minLength") !== undefined ||
+    member(schema, "maxLength") !== undefined
+  )
+    return "string";
+  if (
+    member(schema, "minimum") !== undefined ||
+    member(schema, "maximum") !== undefined ||
+    member(schema, "multipleOf") !== undefined
+  )
+    return "number";
   return undefined;
 }
 
@@ -138,9 +164,17 @@ function readList(schema: Data, place: PointerPlace, reader: SchemaReader): Shap
   const hasItems = items !== undefined && items !== false;
   if (prefix && prefix.length > 0) {
     const read = prefix.map((each, at) => reader.read(each, below(place, "prefixItems", at)));
-    return { kind: "tuple", items: read, ...(items === false ? {} : { rest: reader.read(hasItems ? items : true, below(place, "items")) }) };
+    return {
+      kind: "tuple",
+      items: read,
+      ...(items === false ? {} : { rest: reader.read(hasItems ? items : true, below(place, "items")) }),
+    };
   }
-  return { kind: "list", item: reader.read(hasItems ? items : true, below(place, "items")), ...readConstraints(schema) };
+  return {
+    kind: "list",
+    item: reader.read(hasItems ? items : true, below(place, "items")),
+    ...readConstraints(schema),
+  };
 }
 
 function choiceValues(schema: Data): Reference | undefined {
@@ -148,7 +182,9 @@ function choiceValues(schema: Data): Reference | undefined {
   const listed = constant === undefined ? listMember(schema, "enum") : [constant];
   if (!listed || listed.length === 0) return undefined;
   const nullable = listed.includes(null);
-  const scalars = listed.filter((value): value is ChoiceValue => ["string", "number", "boolean"].includes(typeof value));
+  const scalars = listed.filter((value): value is ChoiceValue =>
+    ["string", "number", "boolean"].includes(typeof value),
+  );
   // Values that are lists or objects: their types are what the rest of the schema says.
   if (scalars.length + (nullable ? 1 : 0) < listed.length) return undefined;
   const values: Choice[] = [...new Set(scalars)].map((value) => ({ value }));

@@ -6,28 +6,32 @@ import { discriminatorOf } from "./readSchema.js";
 import { refOf, type SchemaReader } from "./schemaReader.js";
 
 /** Reads `oneOf` or `anyOf`; undefined when the members only vary what is required, which no type can say. */
-export function readUnion(schema: Data, members: readonly unknown[], place: PointerPlace, reader: SchemaReader): Reference | undefined {
-  let nullable = false;
+export function readUnion(
+  schema: Data,
+  members: readonly unknown[],
+  place: PointerPlace,
+  reader: SchemaReader,
+): Reference | undefined {
+  let nullable = members.some(isNull);
   const kept = new Map<string, { reference: Reference; ref: string | undefined }>();
-  members.forEach((member, at) => {
-    if (isNull(member)) {
-      nullable = true;
-      return;
-    }
-    if (onlyRequires(member)) return;
+  for (const [at, member] of members.entries()) {
+    if (isNull(member) || onlyRequires(member)) continue;
     const reference = reader.read(member, below(place, at));
     nullable ||= reference.nullable;
     const solid: Reference = { shape: reference.shape, nullable: false };
     const signature = referenceSignature(solid);
     if (!kept.has(signature)) kept.set(signature, { reference: solid, ref: refOf(member) });
-  });
+  }
   const list = [...kept.values()];
   const [only] = list;
   if (!only) return nullable ? { shape: { kind: "any" }, nullable } : undefined;
   if (list.length === 1) return { shape: only.reference.shape, nullable };
   if (list.some(({ reference }) => reference.shape.kind === "any")) return { shape: { kind: "any" }, nullable };
   const tag = readTag(schema, list);
-  return { shape: { kind: "union", members: list.map(({ reference }) => reference), ...(tag ? { tag } : {}) }, nullable };
+  return {
+    shape: { kind: "union", members: list.map(({ reference }) => reference), ...(tag ? { tag } : {}) },
+    nullable,
+  };
 }
 
 function isNull(member: unknown): boolean {
@@ -51,7 +55,9 @@ function readTag(schema: Data, members: readonly { ref: string | undefined }[]):
   const mapping = dataMember(discriminator, "mapping") ?? {};
   const values = members.map(({ ref }) => {
     const name = ref?.split("/").pop();
-    const mapped = Object.keys(mapping).filter((value) => ref !== undefined && (mapping[value] === ref || mapping[value] === name));
+    const mapped = Object.keys(mapping).filter(
+      (value) => ref !== undefined && (mapping[value] === ref || mapping[value] === name),
+    );
     return mapped.length > 0 ? mapped : name === undefined ? [] : [name];
   });
   // A member without a name cannot be told apart by the tag; then the union is not a tagged one.

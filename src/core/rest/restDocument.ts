@@ -42,7 +42,11 @@ export class RestDocument {
     const pointer = decodeFragment(reference.slice(1));
     let value: unknown = this.root;
     for (const token of pointerTokens(pointer)) {
-      value = Array.isArray(value) ? (value as unknown[])[Number(token)] : isData(value) ? member(value, token) : undefined;
+      value = Array.isArray(value)
+        ? (value as unknown[])[Number(token)]
+        : isData(value)
+          ? member(value, token)
+          : undefined;
       if (value === undefined) throw this.dangling(reference, pointer, from);
     }
     return { value, place: this.at(pointer) };
@@ -55,7 +59,8 @@ export class RestDocument {
     for (;;) {
       const reference = isData(current.value) ? textMember(current.value, "$ref") : undefined;
       if (reference === undefined) return current;
-      if (seen.has(reference)) throw this.fault("contract.cycle", `The reference \`${reference}\` leads back to itself.`, current.place);
+      if (seen.has(reference))
+        throw this.fault("contract.cycle", `The reference \`${reference}\` leads back to itself.`, current.place);
       seen.add(reference);
       current = this.target(reference, below(current.place, "$ref"));
     }
@@ -68,8 +73,16 @@ export class RestDocument {
     throw this.fault("contract.invalid", `${what} has to be an object, and is ${kindOf(found.value)}.`, found.place);
   }
 
-  fault(code: "contract.invalid" | "contract.cycle" | "contract.reference", message: string, place: PointerPlace, hint?: string): Fault {
-    return new Fault("fault", problem(code, message, { level: "warning", place, ...(hint === undefined ? {} : { hint }) }));
+  fault(
+    code: "contract.invalid" | "contract.cycle" | "contract.reference",
+    message: string,
+    place: PointerPlace,
+    hint?: string,
+  ): Fault {
+    return new Fault(
+      "fault",
+      problem(code, message, { level: "warning", place, ...(hint === undefined ? {} : { hint }) }),
+    );
   }
 
   unsupported(message: string, place: PointerPlace): Fault {
@@ -106,5 +119,5 @@ export function kindOf(value: unknown): string {
   if (Array.isArray(value)) return "a list";
   if (typeof value === "object") return "an object";
   if (typeof value === "string") return `the text ${JSON.stringify(value.slice(0, 40))}`;
-  return `the ${typeof value} ${String(value)}`;
+  return `the ${typeof value} ${JSON.stringify(value)}`;
 }

@@ -40,7 +40,11 @@ export class SchemaReader {
       if (schema === true || schema === null || schema === undefined) return { shape: unsaid, nullable: false };
       if (schema === false) return { shape: { kind: "union", members: [] }, nullable: false };
       if (!isData(schema)) {
-        throw this.document.fault("contract.invalid", `A schema has to be an object or a boolean, and is ${kindOf(schema)}.`, place);
+        throw this.document.fault(
+          "contract.invalid",
+          `A schema has to be an object or a boolean, and is ${kindOf(schema)}.`,
+          place,
+        );
       }
       return readSchema(schema, place, this);
     } finally {
@@ -70,7 +74,11 @@ export class SchemaReader {
       const definition = this.definitions.get(shape.key);
       if (definition === "reading" || definition === undefined) {
         const name = nameOf(shape.key);
-        throw this.document.fault("contract.cycle", `\`${name}\` is made of itself through allOf.`, this.placeOf(shape.key));
+        throw this.document.fault(
+          "contract.cycle",
+          `\`${name}\` is made of itself through allOf.`,
+          this.placeOf(shape.key),
+        );
       }
       if ("fault" in definition) throw definition.fault;
       nullable ||= definition.type.nullable;
@@ -97,7 +105,10 @@ export class SchemaReader {
 
   private define(located: Located): string {
     const { pointer } = located.place;
-    const key = pointer.startsWith(schemasPointer) && !pointer.slice(schemasPointer.length).includes("/") ? (pointerTokens(pointer)[2] ?? pointer) : pointer;
+    const key =
+      pointer.startsWith(schemasPointer) && !pointer.slice(schemasPointer.length).includes("/")
+        ? (pointerTokens(pointer)[2] ?? pointer)
+        : pointer;
     if (!this.definitions.has(key)) {
       this.definitions.set(key, "reading");
       this.definitions.set(key, this.readDefinition(key, located));
@@ -125,7 +136,8 @@ export class SchemaReader {
     while (current !== undefined && !seen.has(current)) {
       seen.add(current);
       const definition = this.definitions.get(current);
-      const shape: Shape | undefined = definition && definition !== "reading" && "type" in definition ? definition.type.shape : undefined;
+      const shape: Shape | undefined =
+        definition && definition !== "reading" && "type" in definition ? definition.type.shape : undefined;
       current = shape?.kind === "named" ? shape.key : undefined;
     }
     return current !== undefined;
@@ -159,7 +171,19 @@ function directlyNamed(shape: Shape): Set<string> {
   return found;
 }
 
-const structuralTokens = new Set(["components", "schemas", "properties", "paths", "schema", "content", "items", "allOf", "oneOf", "anyOf", "$defs"]);
+const structuralTokens = new Set([
+  "components",
+  "schemas",
+  "properties",
+  "paths",
+  "schema",
+  "content",
+  "items",
+  "allOf",
+  "oneOf",
+  "anyOf",
+  "$defs",
+]);
 
 /** The contract's own name for a key: the schema's name, or the telling parts of a pointer. */
 function nameOf(key: string): string {

@@ -6,10 +6,20 @@ import type { PlannedType } from "./sdkPlan.js";
  * Marks the types that only requests reach. They are printed for what an app gives, which may be more lenient than
  * what it gets. Names do not depend on this.
  */
-export function assignFaces(types: Map<string, PlannedType>, requests: readonly Reference[], answers: readonly Reference[]): void {
+export function assignFaces(
+  types: Map<string, PlannedType>,
+  requests: readonly Reference[],
+  answers: readonly Reference[],
+): void {
   const shapeOf = (id: string) => types.get(id)?.shape;
-  const sent = reachedTypes(requests.map(({ shape }) => shape), shapeOf);
-  const answered = reachedTypes(answers.map(({ shape }) => shape), shapeOf);
+  const sent = reachedTypes(
+    requests.map(({ shape }) => shape),
+    shapeOf,
+  );
+  const answered = reachedTypes(
+    answers.map(({ shape }) => shape),
+    shapeOf,
+  );
   for (const [id, type] of types) {
     if (type.face !== "both") continue;
     if (sent.has(id) && !answered.has(id)) types.set(id, { ...type, face: "request" });

@@ -1,6 +1,17 @@
 import { camelCase, pascalCase } from "../text/words.js";
 
-const spelled: Readonly<Record<string, string>> = { "+": "plus", "-": "minus", "@": "at", "#": "hash", "*": "star", $: "dollar", "%": "percent", "<": "below", ">": "above", "=": "equal" };
+const spelled: Readonly<Record<string, string>> = {
+  "+": "plus",
+  "-": "minus",
+  "@": "at",
+  "#": "hash",
+  "*": "star",
+  $: "dollar",
+  "%": "percent",
+  "<": "below",
+  ">": "above",
+  "=": "equal",
+};
 
 /**
  * A name in PascalCase made from anything a contract may hold. A name without letters or digits is spelled out, so
@@ -9,7 +20,9 @@ const spelled: Readonly<Record<string, string>> = { "+": "plus", "-": "minus", "
 export function typeNameFrom(text: string): string {
   const direct = pascalCase(text.replace(/^([+-])(?=\d)/, (sign) => ` ${spelled[sign] ?? ""} `));
   if (direct !== "") return direct;
-  const spelledOut = [...text].map((character) => spelled[character] ?? `u${(character.codePointAt(0) ?? 0).toString(16)}`).join(" ");
+  const spelledOut = Array.from(text)
+    .map((character) => spelled[character] ?? `u${(character.codePointAt(0) ?? 0).toString(16)}`)
+    .join(" ");
   return pascalCase(spelledOut) || "Empty";
 }
 
@@ -27,7 +40,8 @@ export class NameScope {
 
   claim(wanted: string): string {
     let name = wanted;
-    for (let number = 2; this.taken.has(name.toLowerCase()); number++) name = `${wanted}${/\d$/.test(wanted) ? "_" : ""}${String(number)}`;
+    for (let number = 2; this.taken.has(name.toLowerCase()); number++)
+      name = `${wanted}${/\d$/.test(wanted) ? "_" : ""}${String(number)}`;
     this.taken.add(name.toLowerCase());
     return name;
   }
@@ -35,4 +49,10 @@ export class NameScope {
   has(name: string): boolean {
     return this.taken.has(name.toLowerCase());
   }
+}
+
+/** Names that an SDK gives to a contract as a whole; nothing the contract holds may take them. */
+export function contractOwnNames(contract: string): string[] {
+  const name = pascalCase(contract);
+  return [`${name}Connection`, `${name}ConnectionOptions`, `Connect${name}`];
 }

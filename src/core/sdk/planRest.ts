@@ -3,7 +3,7 @@ import { reachedTypes } from "../contract/childReferences.js";
 import { sortedBy } from "../text/sortedBy.js";
 import { assignFaces } from "./assignFaces.js";
 import { countUntyped } from "./countUntyped.js";
-import { memberNameFrom, NameScope, typeNameFrom } from "./nameScope.js";
+import { contractOwnNames, memberNameFrom, NameScope, typeNameFrom } from "./nameScope.js";
 import type { PlannedArgument, PlannedResponse, RestCall, RestPlan, StandingParameter } from "./sdkPlan.js";
 import { selectOperations, type Selection } from "./selectOperations.js";
 import { TypePlanner } from "./typePlanner.js";
@@ -18,11 +18,17 @@ export function planRest(contract: RestContract, settings: RestSettings): RestPl
   const { kept } = selectOperations(contract.operations, settings);
   const reached = reachedTypes(kept.flatMap(shapesOf), (key) => contract.types.get(key)?.shape);
   const table = new Map([...contract.types].filter(([key]) => reached.has(key)));
-  const planner = new TypePlanner(table, new NameScope());
-  const names = callNames(kept);
+  const planner = new TypePlanner(table, new NameScope(contractOwnNames(contract.name)));
+  const names = callNames(kept, contract.name);
   const standing = new Set(settings.standing ?? []);
-  const calls = sortedBy(kept, (operation) => names.get(operation) ?? "").map((operation) => planCall(operation, names.get(operation) ?? "", planner, standing));
-  assignFaces(planner.types, calls.flatMap((call) => call.arguments.map((argument) => argument.type)), calls.flatMap(answeredBy));
+  const calls = sortedBy(kept, (operation) => names.get(operation) ?? "").map((operation) =>
+    planCall(operation, names.get(operation) ?? "", planner, standing),
+  );
+  assignFaces(
+    planner.types,
+    calls.flatMap((call) => call.arguments.map((argument) => argument.type)),
+    calls.flatMap(answeredBy),
+  );
   return {
     protocol: "rest",
     name: contract.name,
@@ -30,7 +36,9 @@ export function planRest(contract: RestContract, settings: RestSettings): RestPl
     version: contract.version,
     ...(contract.description === undefined ? {} : { description: contract.description }),
     servers: contract.servers,
-    authSchemes: new Map([...contract.authSchemes].filter(([name]) => kept.some((operation) => operation.auth.flat().includes(name)))),
+    authSchemes: new Map(
+      [...contract.authSchemes].filter(([name]) => kept.some((operation) => operation.auth.flat().includes(name))),
+    ),
     standing: standingParameters(calls),
     calls,
     types: planner.types,
@@ -47,18 +55,19 @@ function answeredBy(call: RestCall): Reference[] {
 }
 
 /** The operationId where it is unique, else method and path: both are the operation's own, never its neighbours'. */
-function callNames(operations: readonly RestOperation[]): Map<RestOperation, string> {
+function callNames(operations: readonly RestOperation[], contract: string): Map<RestOperation, string> {
   const claims = new Map<string, number>();
   const wanted = (operation: RestOperation): string => memberNameFrom(operation.operationId ?? nameFromPath(operation));
   for (const operation of operations) {
     const name = wanted(operation).toLowerCase();
     claims.set(name, (claims.get(name) ?? 0) + 1);
   }
-  const scope = new NameScope();
+  const scope = new NameScope(contractOwnNames(contract));
   const names = new Map<RestOperation, string>();
   const contested = (operation: RestOperation): boolean => (claims.get(wanted(operation).toLowerCase()) ?? 0) > 1;
   for (const operation of operations) if (!contested(operation)) names.set(operation, scope.claim(wanted(operation)));
-  for (const operation of operations) if (contested(operation)) names.set(operation, scope.claim(memberNameFrom(nameFromPath(operation))));
+  for (const operation of operations)
+    if (contested(operation)) names.set(operation, scope.claim(memberNameFrom(nameFromPath(operation))));
   return names;
 }
 
@@ -67,9 +76,14 @@ function nameFromPath({ method, path }: RestOperation): string {
   return [method, ...parts].join(" ");
 }
 
-function planCall(operation: RestOperation, name: string, planner: TypePlanner, standing: ReadonlySet<string>): RestCall {
+function planCall(
+  operation: RestOperation,
+  name: string,
+  planner: TypePlanner,
+  standing: ReadonlySet<string>,
+): RestCall {
   const typeName = typeNameFrom(name);
-  const isSuccess = (response: Response): boolean => /^2/.test(response.status);
+  const isSuccess = (response: Response): boolean => response.status.startsWith("2");
   const declared = operation.responses.filter(isSuccess);
   const fallback = operation.responses.filter((response) => response.status === "default");
   // Without any 2xx, `default` is all that is said about success.
@@ -77,15 +91,23 @@ function planCall(operation: RestOperation, name: string, planner: TypePlanner, 
   const failures = operation.responses.filter((response) => !isSuccess(response) && !/^[13]/.test(response.status));
   const several = answers.length > 1;
   const argumentTypes = planArguments(operation, typeName, planner, standing);
-  const answerTypes = answers.map((response) => planResponse(response, planner, `${typeName}Answer${several ? response.status : ""}`));
+  const answerTypes = answers.map((response) =>
+    planResponse(response, planner, `${typeName}Answer${several ? response.status : ""}`),
+  );
   return {
     name,
-    typeNames: { args: planner.scope.claim(`${typeName}Args`), answer: planner.scope.claim(`${typeName}Answer`), failure: planner.scope.claim(`${typeName}Failure`) },
+    typeNames: {
+      args: planner.scope.claim(`${typeName}Args`),
+      answer: planner.scope.claim(`${typeName}Answer`),
+      failure: planner.scope.claim(`${typeName}Failure`),
+    },
     group: operation.group,
     operation,
     arguments: argumentTypes,
     answers: answerTypes,
-    failures: failures.map((response) => planResponse(response, planner, `${typeName}Failure${response.status === "default" ? "Other" : response.status}`)),
+    failures: failures.map((response) =>
+      planResponse(response, planner, `${typeName}Failure${response.status === "default" ? "Other" : response.status}`),
+    ),
   };
 }
 
@@ -104,11 +126,22 @@ function planResponse(response: Response, planner: TypePlanner, name: string): P
   const content = preferredContent(response.contents);
   const words = response.description === undefined ? {} : { description: response.description };
   if (!content || response.status === "204") return { status: response.status, form: "none", ...words };
-  return { status: response.status, form: content.form, mediaType: content.mediaType, type: planner.reference(content.type, "answer", name), ...words };
+  return {
+    status: response.status,
+    form: content.form,
+    mediaType: content.mediaType,
+    type: planner.reference(content.type, "answer", name),
+    ...words,
+  };
 }
 
 /** One flat object: path parameters keep their name, then query, then header; `body` is reserved. */
-function planArguments(operation: RestOperation, typeName: string, planner: TypePlanner, standing: ReadonlySet<string>): PlannedArgument[] {
+function planArguments(
+  operation: RestOperation,
+  typeName: string,
+  planner: TypePlanner,
+  standing: ReadonlySet<string>,
+): PlannedArgument[] {
   const taken = new Set(["body"]);
   const planned: PlannedArgument[] = [];
   for (const location of ["path", "query", "header"] as const) {
@@ -128,7 +161,13 @@ function planArguments(operation: RestOperation, typeName: string, planner: Type
   const content = operation.body && preferredContent(operation.body.contents);
   if (operation.body && content) {
     const type = planner.reference(content.type, "request", `${typeName}Body`);
-    planned.push({ name: "body", source: { kind: "body", body: operation.body, content }, type, required: operation.body.required, standing: false });
+    planned.push({
+      name: "body",
+      source: { kind: "body", body: operation.body, content },
+      type,
+      required: operation.body.required,
+      standing: false,
+    });
   }
   return planned;
 }
@@ -145,7 +184,8 @@ function argumentName(parameter: Parameter, taken: ReadonlySet<string>): string 
 function standingParameters(calls: readonly RestCall[]): StandingParameter[] {
   const found = new Map<string, StandingParameter>();
   for (const argument of calls.flatMap((call) => call.arguments)) {
-    if (!argument.standing || argument.source.kind !== "parameter" || found.has(argument.source.parameter.name)) continue;
+    if (!argument.standing || argument.source.kind !== "parameter" || found.has(argument.source.parameter.name))
+      continue;
     const { name, description } = argument.source.parameter;
     found.set(name, { name, type: argument.type, ...(description === undefined ? {} : { description }) });
   }

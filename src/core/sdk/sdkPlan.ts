@@ -1,4 +1,14 @@
-import type { AuthScheme, Content, Field, Parameter, Reference, RequestBody, RestOperation, Server, Shape } from "../contract/model.js";
+import type {
+  AuthScheme,
+  Content,
+  Field,
+  Parameter,
+  Reference,
+  RequestBody,
+  RestOperation,
+  Server,
+  Shape,
+} from "../contract/model.js";
 import type { QueryOperation } from "../graphql/queryModel.js";
 
 /**
@@ -60,7 +70,9 @@ export interface StandingParameter {
 export interface PlannedArgument {
   /** In camelCase, unique in its call. */
   readonly name: string;
-  readonly source: { readonly kind: "parameter"; readonly parameter: Parameter } | { readonly kind: "body"; readonly body: RequestBody; readonly content: Content };
+  readonly source:
+    | { readonly kind: "parameter"; readonly parameter: Parameter }
+    | { readonly kind: "body"; readonly body: RequestBody; readonly content: Content };
   readonly type: Reference;
   readonly required: boolean;
   /** Supplied by the connection unless given. */

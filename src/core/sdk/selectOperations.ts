@@ -10,11 +10,16 @@ export interface Selection {
  * tag, or a method and a path glob such as "DELETE /berths/**"; `*` stands for one path segment or a method.
  * Patterns that match nothing are returned, because they are probably misspelt.
  */
-export function selectOperations(operations: readonly RestOperation[], { only, skip }: Selection): { kept: RestOperation[]; unmatched: string[] } {
+export function selectOperations(
+  operations: readonly RestOperation[],
+  { only, skip }: Selection,
+): { kept: RestOperation[]; unmatched: string[] } {
   const patterns = [...(only ?? []), ...(skip ?? [])];
   const unmatched = patterns.filter((pattern) => !operations.some((operation) => matches(operation, pattern)));
   const kept = operations.filter(
-    (operation) => (!only || only.some((pattern) => matches(operation, pattern))) && !(skip ?? []).some((pattern) => matches(operation, pattern)),
+    (operation) =>
+      (!only || only.some((pattern) => matches(operation, pattern))) &&
+      !(skip ?? []).some((pattern) => matches(operation, pattern)),
   );
   return { kept, unmatched };
 }
@@ -26,7 +31,15 @@ function matches(operation: RestOperation, pattern: string): boolean {
   if (method !== "*" && method.toLowerCase() !== operation.method) return false;
   const source = glob
     .split(/(\/\*\*|\*\*|\*)/)
-    .map((part) => (part === "/**" ? "(/.*)?" : part === "**" ? ".*" : part === "*" ? "[^/]*" : part.replace(/[.+?^${}()|[\]\\]/g, "\\$&")))
+    .map((part) =>
+      part === "/**"
+        ? "(/.*)?"
+        : part === "**"
+          ? ".*"
+          : part === "*"
+            ? "[^/]*"
+            : part.replace(/[.+?^${}()|[\]\\]/g, "\\$&"),
+    )
     .join("");
   return new RegExp(`^${source}$`).test(operationLabel(operation).replace(/^\S+ /, ""));
 }

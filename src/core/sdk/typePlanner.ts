@@ -50,9 +50,15 @@ export class TypePlanner {
       case "choice":
         return { shape: { kind: "named", key: this.hoist(shape, direction, name) }, nullable };
       case "list":
-        return { shape: { ...shape, item: this.plan(shape.item, direction, isRoot ? `${name}Item` : name, false) }, nullable };
+        return {
+          shape: { ...shape, item: this.plan(shape.item, direction, isRoot ? `${name}Item` : name, false) },
+          nullable,
+        };
       case "map":
-        return { shape: { kind: "map", value: this.plan(shape.value, direction, isRoot ? `${name}Value` : name, false) }, nullable };
+        return {
+          shape: { kind: "map", value: this.plan(shape.value, direction, isRoot ? `${name}Value` : name, false) },
+          nullable,
+        };
       case "tuple": {
         const items = shape.items.map((item, at) => this.plan(item, direction, `${name}Part${String(at + 1)}`, false));
         const rest = shape.rest && this.plan(shape.rest, direction, `${name}Rest`, false);
@@ -102,7 +108,10 @@ export class TypePlanner {
     const against: Direction = direction === "answer" ? "request" : "answer";
     const fields = shape.fields
       .filter((field) => field.face !== against)
-      .map((field): Field => ({ ...field, type: this.plan(field.type, direction, name + typeNameFrom(field.name), false) }));
+      .map((field): Field => ({
+        ...field,
+        type: this.plan(field.type, direction, name + typeNameFrom(field.name), false),
+      }));
     const rest = shape.rest && this.plan(shape.rest, direction, `${name}Rest`, false);
     return { ...shape, fields, ...(rest ? { rest } : {}) };
   }

@@ -5,7 +5,10 @@ export type ParsedData =
   | { readonly ok: false; readonly message: string; readonly offset: number };
 
 // Timestamps stay text (a date in a contract is an example or a default, never a Date), merge keys are understood.
-const mergeKey = new Type("tag:yaml.org,2002:merge", { kind: "scalar", resolve: (data: unknown) => data === "<<" || data === null });
+const mergeKey = new Type("tag:yaml.org,2002:merge", {
+  kind: "scalar",
+  resolve: (data: unknown) => data === "<<" || data === null,
+});
 const yamlSchema = CORE_SCHEMA.extend({ implicit: [mergeKey] });
 
 /** Parses JSON or YAML (of which JSON is a part) into plain data. Repeated keys: the last one counts, as in JSON. */

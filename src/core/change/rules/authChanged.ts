@@ -14,8 +14,16 @@ export function authChanged(label: string, before: RestOperation, after: RestOpe
   const open = right.length === 0 || right.includes("");
   if (open || left.some((each) => right.includes(each))) return;
   const wanted = after.auth.map((schemes) => schemes.join(" with ")).join(", or ");
-  const message = left.length === 0 || left.includes("") ? `${label} now needs auth: ${wanted}.` : `${label} needs other auth than before: ${wanted}.`;
-  context.report("auth.now-required", "operation", label, message, { verdict: verdicts.bothBreak, before: before.place, after: after.place, hint: "Supply the credential on the connection." });
+  const message =
+    left.length === 0 || left.includes("")
+      ? `${label} now needs auth: ${wanted}.`
+      : `${label} needs other auth than before: ${wanted}.`;
+  context.report("auth.now-required", "operation", label, message, {
+    verdict: verdicts.bothBreak,
+    before: before.place,
+    after: after.place,
+    hint: "Supply the credential on the connection.",
+  });
 }
 
 /** Each alternative as text that does not depend on what the contract calls its schemes. */

@@ -13,14 +13,29 @@ export function choiceChanged(pair: ReferencePair, context: ChangeContext): void
   if (!before || !after) return;
   const { face, subject } = pair;
   for (const value of before.filter((each) => !after.includes(each))) {
-    const places = { ...placesOf(pair), coordinates: [...pair.coordinates, ...pair.coordinates.map((coordinate) => `${coordinate}.${String(value)}`)] };
+    const places = {
+      ...placesOf(pair),
+      coordinates: [...pair.coordinates, ...pair.coordinates.map((coordinate) => `${coordinate}.${String(value)}`)],
+    };
     const quoted = `\`${String(value)}\``;
-    if (face === "ask") context.report("ask.choice.gone", face, subject, `\`${subject}\` no longer takes ${quoted}.`, { verdict: verdicts.bothBreak, ...places });
-    else context.report("answer.choice.gone", face, subject, `\`${subject}\` never answers ${quoted} any more.`, { verdict: verdicts.codeBreaks, ...places });
+    if (face === "ask")
+      context.report("ask.choice.gone", face, subject, `\`${subject}\` no longer takes ${quoted}.`, {
+        verdict: verdicts.bothBreak,
+        ...places,
+      });
+    else
+      context.report("answer.choice.gone", face, subject, `\`${subject}\` never answers ${quoted} any more.`, {
+        verdict: verdicts.codeBreaks,
+        ...places,
+      });
   }
   for (const value of after.filter((each) => !before.includes(each))) {
     const quoted = `\`${String(value)}\``;
-    if (face === "ask") context.report("ask.choice.new", face, subject, `\`${subject}\` also takes ${quoted}.`, { verdict: verdicts.harmless, ...placesOf(pair) });
+    if (face === "ask")
+      context.report("ask.choice.new", face, subject, `\`${subject}\` also takes ${quoted}.`, {
+        verdict: verdicts.harmless,
+        ...placesOf(pair),
+      });
     else {
       context.report("answer.choice.new", face, subject, `\`${subject}\` can now answer ${quoted}.`, {
         verdict: verdicts.codeRiskyAppsBreak,

@@ -68,7 +68,12 @@ function sharesWord(a: string, b: string): boolean {
 function fieldGone(field: Field, successor: Field | undefined, pair: RecordPair, context: ChangeContext): void {
   const { face } = pair;
   const subject = `${pair.subject}.${field.name}`;
-  const places = { before: field.place, after: successor?.place, coordinates: pair.coordinateOf(field.name), word: field.name };
+  const places = {
+    before: field.place,
+    after: successor?.place,
+    coordinates: pair.coordinateOf(field.name),
+    word: field.name,
+  };
   const verdict =
     face === "answer"
       ? field.required
@@ -79,11 +84,18 @@ function fieldGone(field: Field, successor: Field | undefined, pair: RecordPair,
         : verdicts.codeBreaksAppsRisky;
   if (successor) {
     const message = `\`${subject}\` is now called \`${successor.name}\`${face === "ask" ? " when it is sent" : ""}.`;
-    context.report(face === "answer" ? "answer.field.renamed" : "ask.field.renamed", face, subject, message, { verdict, ...places, hint: `Use \`${successor.name}\` instead.` });
+    context.report(face === "answer" ? "answer.field.renamed" : "ask.field.renamed", face, subject, message, {
+      verdict,
+      ...places,
+      hint: `Use \`${successor.name}\` instead.`,
+    });
     return;
   }
   const message = face === "answer" ? `\`${subject}\` is no longer answered.` : `\`${subject}\` can no longer be sent.`;
-  context.report(face === "answer" ? "answer.field.gone" : "ask.field.gone", face, subject, message, { verdict, ...places });
+  context.report(face === "answer" ? "answer.field.gone" : "ask.field.gone", face, subject, message, {
+    verdict,
+    ...places,
+  });
 }
 
 function fieldNew(field: Field, pair: RecordPair, context: ChangeContext): void {
@@ -95,8 +107,16 @@ function fieldNew(field: Field, pair: RecordPair, context: ChangeContext): void 
     const verdict = field.required && context.before.protocol === "rest" ? verdicts.codeRisky : verdicts.harmless;
     context.report("answer.field.new", face, subject, `\`${subject}\` is now answered.`, { verdict, ...places });
   } else if (field.required) {
-    context.report("ask.field.new-required", face, subject, `\`${subject}\` has to be sent now.`, { verdict: verdicts.bothBreak, ...places, coordinates: [pair.subject] });
-  } else context.report("ask.field.new", face, subject, `\`${subject}\` can be sent now.`, { verdict: verdicts.harmless, ...places });
+    context.report("ask.field.new-required", face, subject, `\`${subject}\` has to be sent now.`, {
+      verdict: verdicts.bothBreak,
+      ...places,
+      coordinates: [pair.subject],
+    });
+  } else
+    context.report("ask.field.new", face, subject, `\`${subject}\` can be sent now.`, {
+      verdict: verdicts.harmless,
+      ...places,
+    });
 }
 
 function presenceChanged(before: Field, after: Field, pair: RecordPair, context: ChangeContext): void {
@@ -104,13 +124,37 @@ function presenceChanged(before: Field, after: Field, pair: RecordPair, context:
   const subject = `${pair.subject}.${before.name}`;
   const places = { before: before.place, after: after.place, coordinates: pair.coordinateOf(before.name) };
   if (before.deprecated === undefined && after.deprecated !== undefined) {
-    context.report("deprecated.new", face, subject, `\`${subject}\` is deprecated now.${after.deprecated === "" ? "" : ` ${after.deprecated}`}`, { verdict: verdicts.harmless, ...places });
+    context.report(
+      "deprecated.new",
+      face,
+      subject,
+      `\`${subject}\` is deprecated now.${after.deprecated === "" ? "" : ` ${after.deprecated}`}`,
+      { verdict: verdicts.harmless, ...places },
+    );
   }
   if (before.required === after.required) return;
   if (face === "answer") {
-    if (after.required) context.report("answer.field.now-always", face, subject, `\`${subject}\` is always there now.`, { verdict: verdicts.codeRisky, ...places });
-    else context.report("answer.field.now-optional", face, subject, `\`${subject}\` may now be absent from answers.`, { verdict: verdicts.bothBreak, ...places, word: before.name, hint: "Handle its absence where it is read." });
+    if (after.required)
+      context.report("answer.field.now-always", face, subject, `\`${subject}\` is always there now.`, {
+        verdict: verdicts.codeRisky,
+        ...places,
+      });
+    else
+      context.report("answer.field.now-optional", face, subject, `\`${subject}\` may now be absent from answers.`, {
+        verdict: verdicts.bothBreak,
+        ...places,
+        word: before.name,
+        hint: "Handle its absence where it is read.",
+      });
   } else if (after.required) {
-    context.report("ask.field.now-required", face, subject, `\`${subject}\` has to be sent now; it was optional.`, { verdict: verdicts.bothBreak, ...places, coordinates: [...places.coordinates, pair.subject] });
-  } else context.report("ask.field.now-optional", face, subject, `\`${subject}\` may now be left out.`, { verdict: verdicts.harmless, ...places });
+    context.report("ask.field.now-required", face, subject, `\`${subject}\` has to be sent now; it was optional.`, {
+      verdict: verdicts.bothBreak,
+      ...places,
+      coordinates: [...places.coordinates, pair.subject],
+    });
+  } else
+    context.report("ask.field.now-optional", face, subject, `\`${subject}\` may now be left out.`, {
+      verdict: verdicts.harmless,
+      ...places,
+    });
 }

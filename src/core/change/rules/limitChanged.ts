@@ -19,28 +19,53 @@ export function limitChanged(pair: ReferencePair, context: ChangeContext): void 
     if (isTighter) tighter ??= words;
     else wider ??= words;
   };
-  for (const key of lower) if (before[key] !== after[key]) note((after[key] ?? -Infinity) > (before[key] ?? -Infinity), words(key, before[key], after[key]));
-  for (const key of upper) if (before[key] !== after[key]) note((after[key] ?? Infinity) < (before[key] ?? Infinity), words(key, before[key], after[key]));
+  for (const key of lower)
+    if (before[key] !== after[key])
+      note((after[key] ?? -Infinity) > (before[key] ?? -Infinity), words(key, before[key], after[key]));
+  for (const key of upper)
+    if (before[key] !== after[key])
+      note((after[key] ?? Infinity) < (before[key] ?? Infinity), words(key, before[key], after[key]));
   // Two patterns cannot be weighed against each other: a new one may refuse, a dropped one never does.
-  if (before.pattern !== after.pattern) note(after.pattern !== undefined, words("pattern", before.pattern, after.pattern));
-  if (before.multipleOf !== after.multipleOf) note(after.multipleOf !== undefined, words("multipleOf", before.multipleOf, after.multipleOf));
-  if (before.uniqueItems !== after.uniqueItems) note(after.uniqueItems === true, words("uniqueItems", before.uniqueItems, after.uniqueItems));
+  if (before.pattern !== after.pattern)
+    note(after.pattern !== undefined, words("pattern", before.pattern, after.pattern));
+  if (before.multipleOf !== after.multipleOf)
+    note(after.multipleOf !== undefined, words("multipleOf", before.multipleOf, after.multipleOf));
+  if (before.uniqueItems !== after.uniqueItems)
+    note(after.uniqueItems === true, words("uniqueItems", before.uniqueItems, after.uniqueItems));
   const { face, subject } = pair;
   const sentence = (change: string): string => `\`${subject}\`: ${change}.`;
   if (face === "ask") {
-    if (tighter !== undefined) context.report("ask.limit.tightened", face, subject, sentence(tighter), { verdict: verdicts.appsBreak, ...placesOf(pair) });
-    if (wider !== undefined) context.report("ask.limit.loosened", face, subject, sentence(wider), { verdict: verdicts.harmless, ...placesOf(pair) });
+    if (tighter !== undefined)
+      context.report("ask.limit.tightened", face, subject, sentence(tighter), {
+        verdict: verdicts.appsBreak,
+        ...placesOf(pair),
+      });
+    if (wider !== undefined)
+      context.report("ask.limit.loosened", face, subject, sentence(wider), {
+        verdict: verdicts.harmless,
+        ...placesOf(pair),
+      });
     return;
   }
-  if (wider !== undefined) context.report("answer.limit.widened", face, subject, sentence(wider), { verdict: verdicts.appsRisky, ...placesOf(pair) });
-  if (tighter !== undefined) context.report("answer.limit.narrowed", face, subject, sentence(tighter), { verdict: verdicts.harmless, ...placesOf(pair) });
+  if (wider !== undefined)
+    context.report("answer.limit.widened", face, subject, sentence(wider), {
+      verdict: verdicts.appsRisky,
+      ...placesOf(pair),
+    });
+  if (tighter !== undefined)
+    context.report("answer.limit.narrowed", face, subject, sentence(tighter), {
+      verdict: verdicts.harmless,
+      ...placesOf(pair),
+    });
 }
+
+type Limit = string | number | boolean | undefined;
 
 function constraintsOf(shape: Shape): Constraints {
-  return "constraints" in shape && shape.constraints ? shape.constraints : {};
+  return ("constraints" in shape ? shape.constraints : undefined) ?? {};
 }
 
-function words(key: string, before: unknown, after: unknown): string {
-  const said = (value: unknown): string => (value === undefined ? "none" : String(value));
+function words(key: string, before: Limit, after: Limit): string {
+  const said = (value: Limit): string => (value === undefined ? "none" : String(value));
   return `${key} went from ${said(before)} to ${said(after)}`;
 }

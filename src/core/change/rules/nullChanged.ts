@@ -16,13 +16,30 @@ export function nullChanged(pair: ReferencePair, context: ChangeContext): void {
   }
   const { face, subject } = pair;
   if (after.nullable) {
-    if (face === "answer") context.report("answer.null.gained", face, subject, `\`${subject}\` can now be null in answers.`, { verdict: verdicts.bothBreak, ...placesOf(pair), hint: "Handle null where it is read." });
-    else context.report("ask.null.gained", face, subject, `\`${subject}\` can now be sent as null.`, { verdict: verdicts.harmless, ...placesOf(pair) });
+    if (face === "answer")
+      context.report("answer.null.gained", face, subject, `\`${subject}\` can now be null in answers.`, {
+        verdict: verdicts.bothBreak,
+        ...placesOf(pair),
+        hint: "Handle null where it is read.",
+      });
+    else
+      context.report("ask.null.gained", face, subject, `\`${subject}\` can now be sent as null.`, {
+        verdict: verdicts.harmless,
+        ...placesOf(pair),
+      });
     return;
   }
-  if (face === "ask") context.report("ask.null.lost", face, subject, `\`${subject}\` can no longer be sent as null.`, { verdict: verdicts.bothBreak, ...placesOf(pair), hint: "Leave it out, or send a value." });
+  if (face === "ask")
+    context.report("ask.null.lost", face, subject, `\`${subject}\` can no longer be sent as null.`, {
+      verdict: verdicts.bothBreak,
+      ...placesOf(pair),
+      hint: "Leave it out, or send a value.",
+    });
   else {
     const verdict = context.before.protocol === "graphql" ? verdicts.appsRisky : verdicts.harmless;
-    context.report("answer.null.lost", face, subject, `\`${subject}\` is never null in answers any more.`, { verdict, ...placesOf(pair) });
+    context.report("answer.null.lost", face, subject, `\`${subject}\` is never null in answers any more.`, {
+      verdict,
+      ...placesOf(pair),
+    });
   }
 }

@@ -11,8 +11,14 @@ import { renamedTo } from "./fieldsChanged.js";
  *
  * @returns the parameters that exist on both sides, to be compared inside
  */
-export function parametersChanged(label: string, before: RestOperation, after: RestOperation, context: ChangeContext): { before: Parameter; after: Parameter; subject: string }[] {
-  const same = (a: Parameter, b: Parameter): boolean => a.in === b.in && (a.in === "header" ? a.name.toLowerCase() === b.name.toLowerCase() : a.name === b.name);
+export function parametersChanged(
+  label: string,
+  before: RestOperation,
+  after: RestOperation,
+  context: ChangeContext,
+): { before: Parameter; after: Parameter; subject: string }[] {
+  const same = (a: Parameter, b: Parameter): boolean =>
+    a.in === b.in && (a.in === "header" ? a.name.toLowerCase() === b.name.toLowerCase() : a.name === b.name);
   const gone = before.parameters.filter((parameter) => !after.parameters.some((each) => same(parameter, each)));
   const fresh = after.parameters.filter((parameter) => !before.parameters.some((each) => same(parameter, each)));
   const pairs: { before: Parameter; after: Parameter; subject: string }[] = [];
@@ -37,7 +43,13 @@ export function parametersChanged(label: string, before: RestOperation, after: R
 }
 
 /** Path parameters correspond by position; the others by shape, when only one candidate is there. */
-function successorOf(parameter: Parameter, before: RestOperation, after: RestOperation, gone: readonly Parameter[], fresh: readonly Parameter[]): Parameter | undefined {
+function successorOf(
+  parameter: Parameter,
+  before: RestOperation,
+  after: RestOperation,
+  gone: readonly Parameter[],
+  fresh: readonly Parameter[],
+): Parameter | undefined {
   if (parameter.in !== "path") {
     const here = (each: Parameter): boolean => each.in === parameter.in;
     return renamedTo(parameter, gone.filter(here), fresh.filter(here));
@@ -47,34 +59,71 @@ function successorOf(parameter: Parameter, before: RestOperation, after: RestOpe
   return fresh.find((each) => each.in === "path" && each.name === name);
 }
 
-function parameterGone(label: string, parameter: Parameter, successor: Parameter | undefined, context: ChangeContext): void {
+function parameterGone(
+  label: string,
+  parameter: Parameter,
+  successor: Parameter | undefined,
+  context: ChangeContext,
+): void {
   const subject = `${label} ${parameter.name}`;
   const where = `the ${parameter.in} parameter \`${parameter.name}\``;
   if (successor) {
-    const verdict = parameter.in === "path" ? verdicts.codeBreaks : successor.required ? verdicts.bothBreak : verdicts.codeBreaksAppsRisky;
-    context.report("ask.parameter.renamed", "ask", subject, `In ${label}, ${where} is now called \`${successor.name}\`.`, {
-      verdict,
-      before: parameter.place,
-      after: successor.place,
-      word: memberNameFrom(parameter.name),
-      hint: `Pass \`${successor.name}\` instead.`,
-    });
+    const verdict =
+      parameter.in === "path"
+        ? verdicts.codeBreaks
+        : successor.required
+          ? verdicts.bothBreak
+          : verdicts.codeBreaksAppsRisky;
+    context.report(
+      "ask.parameter.renamed",
+      "ask",
+      subject,
+      `In ${label}, ${where} is now called \`${successor.name}\`.`,
+      {
+        verdict,
+        before: parameter.place,
+        after: successor.place,
+        word: memberNameFrom(parameter.name),
+        hint: `Pass \`${successor.name}\` instead.`,
+      },
+    );
     return;
   }
-  context.report("ask.parameter.gone", "ask", subject, `${label} no longer takes ${where}.`, { verdict: verdicts.codeBreaksAppsRisky, before: parameter.place, word: memberNameFrom(parameter.name), hint: "Drop the argument." });
+  context.report("ask.parameter.gone", "ask", subject, `${label} no longer takes ${where}.`, {
+    verdict: verdicts.codeBreaksAppsRisky,
+    before: parameter.place,
+    word: memberNameFrom(parameter.name),
+    hint: "Drop the argument.",
+  });
 }
 
 function parameterNew(label: string, parameter: Parameter, context: ChangeContext): void {
   const subject = `${label} ${parameter.name}`;
   const where = `the ${parameter.in} parameter \`${parameter.name}\``;
-  if (parameter.required) context.report("ask.parameter.new-required", "ask", subject, `${label} now demands ${where}.`, { verdict: verdicts.bothBreak, after: parameter.place });
-  else context.report("ask.parameter.new", "ask", subject, `${label} now takes ${where}.`, { verdict: verdicts.harmless, after: parameter.place });
+  if (parameter.required)
+    context.report("ask.parameter.new-required", "ask", subject, `${label} now demands ${where}.`, {
+      verdict: verdicts.bothBreak,
+      after: parameter.place,
+    });
+  else
+    context.report("ask.parameter.new", "ask", subject, `${label} now takes ${where}.`, {
+      verdict: verdicts.harmless,
+      after: parameter.place,
+    });
 }
 
 function howAsked(subject: string, before: Parameter, after: Parameter, context: ChangeContext): void {
   const places = { before: before.place, after: after.place };
-  if (!before.required && after.required) context.report("ask.parameter.now-required", "ask", subject, `\`${subject}\` is required now.`, { verdict: verdicts.bothBreak, ...places });
-  if (before.required && !after.required) context.report("ask.parameter.now-optional", "ask", subject, `\`${subject}\` may now be left out.`, { verdict: verdicts.harmless, ...places });
+  if (!before.required && after.required)
+    context.report("ask.parameter.now-required", "ask", subject, `\`${subject}\` is required now.`, {
+      verdict: verdicts.bothBreak,
+      ...places,
+    });
+  if (before.required && !after.required)
+    context.report("ask.parameter.now-optional", "ask", subject, `\`${subject}\` may now be left out.`, {
+      verdict: verdicts.harmless,
+      ...places,
+    });
   if (JSON.stringify(before.default) !== JSON.stringify(after.default)) {
     const said = (value: unknown): string => (value === undefined ? "nothing" : JSON.stringify(value));
     const message = `When \`${subject}\` is absent the server takes ${said(after.default)}; it took ${said(before.default)}.`;
@@ -82,9 +131,15 @@ function howAsked(subject: string, before: Parameter, after: Parameter, context:
   }
   const list = ["list", "record", "map", "tuple"].includes(before.type.shape.kind);
   if (before.style !== after.style || (list && before.explode !== after.explode)) {
-    context.report("ask.style.changed", "ask", subject, `\`${subject}\` is written another way in the request.`, { verdict: verdicts.appsBreak, ...places });
+    context.report("ask.style.changed", "ask", subject, `\`${subject}\` is written another way in the request.`, {
+      verdict: verdicts.appsBreak,
+      ...places,
+    });
   }
   if (before.deprecated === undefined && after.deprecated !== undefined) {
-    context.report("deprecated.new", "ask", subject, `\`${subject}\` is deprecated now.`, { verdict: verdicts.harmless, ...places });
+    context.report("deprecated.new", "ask", subject, `\`${subject}\` is deprecated now.`, {
+      verdict: verdicts.harmless,
+      ...places,
+    });
   }
 }

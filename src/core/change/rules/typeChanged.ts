@@ -45,11 +45,14 @@ function family(shape: Shape): string {
 function judge(before: Shape, after: Shape, face: "ask" | "answer"): Verdict {
   const [narrow, wide] = face === "answer" ? [before, after] : [after, before];
   // Read widening (or ask narrowing) of numbers compiles in TypeScript and is seen by the other side alone.
-  if (narrow.kind === "integer" && wide.kind === "number") return face === "answer" ? verdicts.appsRisky : verdicts.appsBreak;
+  if (narrow.kind === "integer" && wide.kind === "number")
+    return face === "answer" ? verdicts.appsRisky : verdicts.appsBreak;
   if (narrow.kind === "number" && wide.kind === "integer") return verdicts.harmless;
-  if (isChoice(before) && after.kind === "text") return face === "answer" ? verdicts.codeRiskyAppsBreak : verdicts.harmless;
+  if (isChoice(before) && after.kind === "text")
+    return face === "answer" ? verdicts.codeRiskyAppsBreak : verdicts.harmless;
   if (before.kind === "text" && isChoice(after)) return face === "answer" ? verdicts.codeRisky : verdicts.bothBreak;
-  if (before.kind === "any" && before.scalar === undefined) return face === "answer" ? verdicts.codeRisky : verdicts.bothBreak;
+  if (before.kind === "any" && before.scalar === undefined)
+    return face === "answer" ? verdicts.codeRisky : verdicts.bothBreak;
   if (after.kind === "any" && after.scalar === undefined && face === "ask") return verdicts.harmless;
   return verdicts.bothBreak;
 }

@@ -48,7 +48,8 @@ export function typeNames(plan: ContractPlan): TypeNames {
   }
   for (const type of moved) {
     let identifier = typeIdentifier(type.name);
-    for (let number = 2; taken.has(identifier.toLowerCase()); number++) identifier = `${typeIdentifier(type.name)}${String(number)}`;
+    for (let number = 2; taken.has(identifier.toLowerCase()); number++)
+      identifier = `${typeIdentifier(type.name)}${String(number)}`;
     names.set(type.id, identifier);
     taken.add(identifier.toLowerCase());
   }

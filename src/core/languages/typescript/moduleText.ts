@@ -14,7 +14,11 @@ export interface Import {
 /** A module: the header, its imports in a fixed order, then its parts with a blank line between them. */
 export function moduleText(header: string, imports: readonly Import[], parts: readonly string[]): string {
   const lines = sortedBy(imports, (each) => each.from).flatMap(printImport);
-  const blocks = [header.trimEnd(), ...(lines.length > 0 ? [lines.join("\n")] : []), ...parts.map((part) => part.trimEnd())];
+  const blocks = [
+    header.trimEnd(),
+    ...(lines.length > 0 ? [lines.join("\n")] : []),
+    ...parts.map((part) => part.trimEnd()),
+  ];
   return `${blocks.filter((block) => block !== "").join("\n\n")}\n`;
 }
 
@@ -30,7 +34,11 @@ function printImport({ from, types = [], values = [], namespace, namespaceIsType
   ] as const) {
     if (names.length === 0) continue;
     const line = `${keyword} { ${names.join(", ")} } from ${source};`;
-    lines.push(line.length <= widestImport ? line : `${keyword} {\n${names.map((name) => `  ${name},\n`).join("")}} from ${source};`);
+    lines.push(
+      line.length <= widestImport
+        ? line
+        : `${keyword} {\n${names.map((name) => `  ${name},\n`).join("")}} from ${source};`,
+    );
   }
   return lines;
 }

@@ -14,19 +14,33 @@ export function printConnect(plan: ContractPlan, printer: TypePrinter): string {
   const auth = rest ? [...rest.authSchemes].sort(([a], [b]) => (a < b ? -1 : 1)) : [];
   const optionFields = [
     ...(baseUrl === undefined
-      ? [docComment([rest ? "Where the API is; the contract does not say." : "The URL of the GraphQL endpoint."], "  ") + "  readonly baseUrl: wire.Supplier<string>;\n"]
+      ? [
+          docComment(
+            [rest ? "Where the API is; the contract does not say." : "The URL of the GraphQL endpoint."],
+            "  ",
+          ) + "  readonly baseUrl: wire.Supplier<string>;\n",
+        ]
       : []),
     ...(auth.length > 0
-      ? [`  /** Credentials by scheme; a call uses the first alternative that is supplied. */\n  readonly auth?:\n    | {\n${auth.map(([name, scheme]) => authField(name, scheme)).join("")}      }\n    | undefined;\n`]
+      ? [
+          `  /** Credentials by scheme; a call uses the first alternative that is supplied. */\n  readonly auth?:\n    | {\n${auth.map(([name, scheme]) => authField(name, scheme)).join("")}      }\n    | undefined;\n`,
+        ]
       : []),
-    ...(standing === undefined ? [] : [`  /** Parameters that many calls share, supplied once. */\n  readonly standing: ${standing};\n`]),
+    ...(standing === undefined
+      ? []
+      : [`  /** Parameters that many calls share, supplied once. */\n  readonly standing: ${standing};\n`]),
   ];
   const optional = baseUrl !== undefined && standing === undefined;
   const options = `options: ${names.options}${optional ? " = {}" : ""}`;
-  const schemes = auth.length > 0 ? `, options.auth, { ${auth.map(([name, scheme]) => `${propertyName(name)}: ${schemeValue(scheme)}`).join(", ")} }` : "";
+  const schemes =
+    auth.length > 0
+      ? `, options.auth, { ${auth.map(([name, scheme]) => `${propertyName(name)}: ${schemeValue(scheme)}`).join(", ")} }`
+      : "";
   return [
     `${docComment([`What \`${names.connect}\` takes.`])}${
-      optionFields.length > 0 ? `export interface ${names.options} extends wire.ConnectionOptions {\n${optionFields.join("")}}\n` : `export type ${names.options} = wire.ConnectionOptions;\n`
+      optionFields.length > 0
+        ? `export interface ${names.options} extends wire.ConnectionOptions {\n${optionFields.join("")}}\n`
+        : `export type ${names.options} = wire.ConnectionOptions;\n`
     }`,
     `${docComment([`Where ${plan.title} is, and how its calls get there.`])}export interface ${names.connection} extends wire.Connection {\n  readonly contract: ${quoted(plan.name)};\n${
       standing === undefined ? "" : `  readonly standing: ${standing};\n`
@@ -46,17 +60,26 @@ export function defaultUrl(servers: readonly Server[]): string | undefined {
 }
 
 function authField(name: string, scheme: AuthScheme): string {
-  const what = scheme.kind === "key" ? `The key for the ${scheme.in} \`${scheme.name}\`.` : scheme.kind === "basic" ? 'As "user:password".' : "The bearer token.";
+  const what =
+    scheme.kind === "key"
+      ? `The key for the ${scheme.in} \`${scheme.name}\`.`
+      : scheme.kind === "basic"
+        ? 'As "user:password".'
+        : "The bearer token.";
   return `${docComment([scheme.description, what], "        ")}        readonly ${propertyName(name)}?: wire.Supplier<string> | undefined;\n`;
 }
 
 function schemeValue(scheme: AuthScheme): string {
   if (scheme.kind !== "key") return `wire.${scheme.kind}`;
   if (scheme.in === "query") return `wire.keyInQuery(${quoted(scheme.name)})`;
-  return scheme.in === "cookie" ? `wire.keyInCookie(${quoted(scheme.name)})` : `wire.keyInHeader(${quoted(scheme.name)})`;
+  return scheme.in === "cookie"
+    ? `wire.keyInCookie(${quoted(scheme.name)})`
+    : `wire.keyInHeader(${quoted(scheme.name)})`;
 }
 
 function standingType(plan: RestPlan, printer: TypePrinter): string {
-  const fields = plan.standing.map((each) => `${propertyName(memberNameFrom(each.name))}: ${printReference(each.type, printer, "lenient")}`);
+  const fields = plan.standing.map(
+    (each) => `${propertyName(memberNameFrom(each.name))}: ${printReference(each.type, printer, "lenient")}`,
+  );
   return `{ ${fields.map((field) => `readonly ${field}`).join("; ")} }`;
 }

@@ -30,14 +30,22 @@ export function graphqlCallNames(call: GraphqlCall): GraphqlCallNames {
 export function printGraphqlCall(call: GraphqlCall, plan: GraphqlPlan, printer: TypePrinter): string {
   const names = graphqlCallNames(call);
   const answer = printReference(call.answer, printer, "exact");
-  return [printVariables(call, names, printer), printFailure(plan, call, names, answer), printValue(call, names, answer), printFunction(call, plan, names, answer)]
+  return [
+    printVariables(call, names, printer),
+    printFailure(plan, call, names, answer),
+    printValue(call, names, answer),
+    printFunction(call, plan, names, answer),
+  ]
     .filter((part) => part !== "")
     .join("\n");
 }
 
 function printVariables(call: GraphqlCall, names: GraphqlCallNames, printer: TypePrinter): string {
   if (call.variables.length === 0) return "";
-  const fields = call.variables.map((field) => `${docComment([defaultOf(field)], "  ")}  readonly ${propertyName(field.name)}${printPresence(field.type, field.required, printer, "lenient")};\n`);
+  const fields = call.variables.map(
+    (field) =>
+      `${docComment([defaultOf(field)], "  ")}  readonly ${propertyName(field.name)}${printPresence(field.type, field.required, printer, "lenient")};\n`,
+  );
   return `/** What \`${names.call}\` takes. */\nexport interface ${names.variables} {\n${fields.join("")}}\n`;
 }
 
@@ -74,7 +82,10 @@ function printFunction(call: GraphqlCall, plan: GraphqlPlan, names: GraphqlCallN
   const variables = variablesType(call, names);
   const needed = call.variables.some((field) => field.required);
   const doc = docComment([operation.description ?? `Performs the ${operation.root} \`${operation.name}\`.`]);
-  const [verb, result] = operation.root === "subscription" ? ["subscribe", `AsyncGenerator<${answer}, void, undefined>`] : ["execute", `Promise<${answer}>`];
+  const [verb, result] =
+    operation.root === "subscription"
+      ? ["subscribe", `AsyncGenerator<${answer}, void, undefined>`]
+      : ["execute", `Promise<${answer}>`];
   return (
     `${doc}export function ${names.call}(\n  connection: ${contractNames(plan.name).connection},\n` +
     `  variables: ${variables}${needed ? "" : " = {}"},\n  options?: wire.CallOptions,\n): ${result} {\n` +

@@ -40,7 +40,9 @@ function connectSample(plan: ContractPlan, printer: TypePrinter): string {
     const [scheme] = sortedBy(plan.authSchemes.keys(), (name) => name);
     if (scheme !== undefined) fields.push(`auth: { ${propertyName(scheme)}: () => "token" }`);
     if (plan.standing.length > 0) {
-      fields.push(`standing: { ${plan.standing.map((each) => `${propertyName(memberNameFrom(each.name))}: ${sampleValue(each.type, printer)}`).join(", ")} }`);
+      fields.push(
+        `standing: { ${plan.standing.map((each) => `${propertyName(memberNameFrom(each.name))}: ${sampleValue(each.type, printer)}`).join(", ")} }`,
+      );
     }
   }
   return `import { ${names.connect} } from "./${plan.name}/index.js";\n\nconst connection = ${names.connect}({ ${fields.join(", ")} });`;
@@ -67,10 +69,14 @@ function restRows(plan: RestPlan, printer: TypePrinter): string[] {
 function graphqlRows(plan: GraphqlPlan, printer: TypePrinter): string[] {
   return plan.calls.map((call) => {
     const names = graphqlCallNames(call);
-    const args = call.variables.filter((field) => field.required).map((field) => `${propertyName(field.name)}: ${sampleValue(field.type, printer)}`);
+    const args = call.variables
+      .filter((field) => field.required)
+      .map((field) => `${propertyName(field.name)}: ${sampleValue(field.type, printer)}`);
     const given = args.length > 0 ? `, { ${args.join(", ")} }` : "";
     const sample =
-      call.operation.root === "subscription" ? `for await (const answer of ${names.call}(connection${given})) console.log(answer);` : `await ${names.call}(connection${given});`;
+      call.operation.root === "subscription"
+        ? `for await (const answer of ${names.call}(connection${given})) console.log(answer);`
+        : `await ${names.call}(connection${given});`;
     const summary = oneLine(call.operation.description ?? "");
     return `### ${names.call}\n\n${summary === "" ? "" : `${summary}\n\n`}The ${call.operation.root} \`${call.operation.name}\` answers \`${printReference(call.answer, printer, "exact")}\`.\n\n${code(sample)}`;
   });

@@ -3,7 +3,7 @@ import { operationLabel } from "../../contract/model.js";
 import type { PlannedArgument, PlannedResponse, RestCall, RestPlan } from "../../sdk/sdkPlan.js";
 import { memberNameFrom } from "../../sdk/nameScope.js";
 import { docComment, propertyAccess, propertyName, quoted, templateText } from "./escape.js";
-import { contractNames, valueIdentifier } from "./identifiers.js";
+import { contractNames, typeIdentifier, valueIdentifier } from "./identifiers.js";
 import { defaultOf, deprecation, factsOf, printPresence } from "./printShapes.js";
 import { printReference, printUnion, type TypePrinter } from "./printType.js";
 
@@ -24,9 +24,9 @@ export function restCallNames(call: RestCall): CallNames {
   return {
     call: identifier,
     perform: call.operation.deprecated === undefined ? identifier : `perform${args.slice(0, -"Args".length)}`,
-    args,
-    answer,
-    failure,
+    args: typeIdentifier(args),
+    answer: typeIdentifier(answer),
+    failure: typeIdentifier(failure),
     isFailure: `is${failure}`,
   };
 }
@@ -51,11 +51,17 @@ export function answerType(call: RestCall, printer: TypePrinter): string {
 
 /** All that the declared successes can answer, as one type. */
 function answerText(call: RestCall, printer: TypePrinter): string {
-  const solid = call.answers.flatMap((answer): Reference[] => (answer.type ? [{ shape: answer.type.shape, nullable: false }] : []));
+  const solid = call.answers.flatMap((answer): Reference[] =>
+    answer.type ? [{ shape: answer.type.shape, nullable: false }] : [],
+  );
   const union = solid.length === 0 ? "" : printUnion({ kind: "union", members: solid }, printer, "exact");
   if (union === "unknown") return union;
   const absent = call.answers.length === 0 || call.answers.some((answer) => !answer.type);
-  const parts = [union, ...(call.answers.some((answer) => answer.type?.nullable) ? ["null"] : []), ...(absent ? ["undefined"] : [])];
+  const parts = [
+    union,
+    ...(call.answers.some((answer) => answer.type?.nullable) ? ["null"] : []),
+    ...(absent ? ["undefined"] : []),
+  ];
   return parts.filter((part) => part !== "").join(" | ");
 }
 
@@ -83,7 +89,9 @@ function printAnswer(call: RestCall, names: CallNames, printer: TypePrinter): st
   if (answerType(call, printer) !== names.answer) return "";
   const text = answerText(call, printer);
   // A record that stands right in the answer already has this name.
-  return text === names.answer ? "" : `/** What \`${names.call}\` answers. */\nexport type ${names.answer} = ${text};\n`;
+  return text === names.answer
+    ? ""
+    : `/** What \`${names.call}\` answers. */\nexport type ${names.answer} = ${text};\n`;
 }
 
 function printFailure(call: RestCall, plan: RestPlan, names: CallNames, printer: TypePrinter): string {
@@ -94,8 +102,11 @@ function printFailure(call: RestCall, plan: RestPlan, names: CallNames, printer:
   });
   const all = [...members, "wire.OtherFailure"];
   const line = `export type ${names.failure} = ${all.join(" | ")};`;
-  const type = line.length <= 110 ? line : `export type ${names.failure} =${all.map((member) => `\n  | ${member}`).join("")};`;
-  const statuses = call.failures.map((failure) => `- ${failure.status}: ${(failure.description ?? "no description").replace(/\s+/g, " ")}`);
+  const type =
+    line.length <= 110 ? line : `export type ${names.failure} =${all.map((member) => `\n  | ${member}`).join("")};`;
+  const statuses = call.failures.map(
+    (failure) => `- ${failure.status}: ${(failure.description ?? "no description").replace(/\s+/g, " ")}`,
+  );
   return (
     docComment([`How \`${names.call}\` can fail.`, statuses.join("\n")]) +
     `${type}\n\n` +
@@ -112,14 +123,26 @@ function callLabel(plan: RestPlan, call: RestCall): string {
 function printFunction(call: RestCall, plan: RestPlan, names: CallNames, printer: TypePrinter): string {
   const { operation } = call;
   const answer = answerType(call, printer);
-  const readsDeprecated = call.arguments.some(({ source }) => source.kind === "parameter" && source.parameter.deprecated !== undefined);
+  const readsDeprecated = call.arguments.some(
+    ({ source }) => source.kind === "parameter" && source.parameter.deprecated !== undefined,
+  );
   const given = readsDeprecated ? "given" : "args";
   const needed = call.arguments.some((argument) => argument.required);
-  const argsParameter = call.arguments.length === 0 ? "_args: wire.NoArguments = {}" : needed ? `args: ${names.args}` : `args: ${names.args} = {}`;
-  const doc = docComment([operation.summary, operation.description === operation.summary ? undefined : operation.description, `\`${operationLabel(operation)}\``, deprecation(operation.deprecated)]);
+  const argsParameter =
+    call.arguments.length === 0
+      ? "_args?: wire.NoArguments"
+      : needed
+        ? `args: ${names.args}`
+        : `args: ${names.args} = {}`;
+  const doc = docComment([
+    operation.summary,
+    operation.description === operation.summary ? undefined : operation.description,
+    `\`${operationLabel(operation)}\``,
+    deprecation(operation.deprecated),
+  ]);
   const fields = requestFields(call, plan, given);
   const body = [
-    ...(readsDeprecated ? ["  const given: Readonly<Record<string, unknown>> = { ...args };"] : []),
+    ...(readsDeprecated ? ["  const given = new Map<string, unknown>(Object.entries(args));"] : []),
     `  return wire.send<${answer}>(\n    connection,\n    {\n${fields.map((field) => `      ${field},\n`).join("")}    },\n    options,\n  );`,
   ].join("\n");
   const signature = `(\n  connection: ${contractNames(plan.name).connection},\n  ${argsParameter},\n  options?: wire.CallOptions,\n): Promise<${answer}>`;
@@ -133,11 +156,14 @@ function printFunction(call: RestCall, plan: RestPlan, names: CallNames, printer
 function requestFields(call: RestCall, plan: RestPlan, given: string): string[] {
   const { operation } = call;
   const parameters = call.arguments.filter((argument) => argument.source.kind === "parameter");
-  const inLocation = (location: Parameter["in"]): PlannedArgument[] => parameters.filter(({ source }) => source.kind === "parameter" && source.parameter.in === location);
+  const inLocation = (location: Parameter["in"]): PlannedArgument[] =>
+    parameters.filter(({ source }) => source.kind === "parameter" && source.parameter.in === location);
   const query = inLocation("query").map((argument) => queryItem(argument, given));
   const headers = inLocation("header").map((argument) => headerItem(argument, given));
   const body = call.arguments.find(({ source }) => source.kind === "body");
-  const auth = operation.auth.filter((schemes) => schemes.length > 0 && schemes.every((scheme) => plan.authSchemes.has(scheme)));
+  const auth = operation.auth.filter(
+    (schemes) => schemes.length > 0 && schemes.every((scheme) => plan.authSchemes.has(scheme)),
+  );
   const accept = acceptOf(call.answers);
   return [
     `call: ${quoted(callLabel(plan, call))}`,
@@ -145,7 +171,7 @@ function requestFields(call: RestCall, plan: RestPlan, given: string): string[] 
     `path: ${pathText(operation.path, inLocation("path"), given)}`,
     ...(query.length > 0 ? [listField("query", query)] : []),
     ...(headers.length > 0 ? [`headers: { ${headers.join(", ")} }`] : []),
-    ...(body ? [`body: ${bodyText(body, given)}`] : []),
+    ...(body ? [`body: ${bodyText(body, "args")}`] : []),
     ...(accept === undefined ? [] : [`accept: ${quoted(accept)}`]),
     ...(auth.length > 0 ? [`auth: [${auth.map((schemes) => `[${schemes.map(quoted).join(", ")}]`).join(", ")}]`] : []),
     `answers: ${readTable(call.answers)}`,
@@ -164,7 +190,7 @@ function pathText(path: string, parameters: readonly PlannedArgument[], given: s
   const parts = path.split(/(\{[^{}]+\})/).map((part) => {
     const name = /^\{([^{}]+)\}$/.exec(part)?.[1];
     const argument = parameters.find(({ source }) => source.kind === "parameter" && source.parameter.name === name);
-    if (!argument || argument.source.kind !== "parameter") return templateText(part);
+    if (argument?.source.kind !== "parameter") return templateText(part);
     const { parameter } = argument.source;
     const value = argumentValue(argument, given);
     const explode = parameter.explode ? ", true" : "";
@@ -176,7 +202,7 @@ function pathText(path: string, parameters: readonly PlannedArgument[], given: s
 }
 
 function argumentValue(argument: PlannedArgument, given: string): string {
-  const value = given === "args" ? propertyAccess("args", argument.name) : `given[${quoted(argument.name)}]`;
+  const value = given === "args" ? propertyAccess("args", argument.name) : `given.get(${quoted(argument.name)})`;
   if (!argument.standing || argument.source.kind !== "parameter") return value;
   return `${value} ?? ${propertyAccess("connection.standing", memberNameFrom(argument.source.parameter.name))}`;
 }
@@ -212,15 +238,17 @@ function bodyText(argument: PlannedArgument, given: string): string {
   const value = argumentValue(argument, given);
   switch (form) {
     case "json":
-      return mediaType === "application/json" || mediaType.includes("*") ? `wire.json(${value})` : `wire.json(${value}, ${quoted(mediaType)})`;
+      return mediaType === "application/json" || mediaType.includes("*")
+        ? `wire.jsonBody(${value})`
+        : `wire.jsonBody(${value}, ${quoted(mediaType)})`;
     case "urlencoded":
       return `wire.urlencoded(${value})`;
     case "multipart":
       return `wire.multipart(${value})`;
     case "text":
-      return `wire.text(${value}, ${quoted(mediaType)})`;
+      return `wire.textBody(${value}, ${quoted(mediaType)})`;
     default:
-      return `wire.bytes(${value}, ${quoted(mediaType.includes("*") ? "application/octet-stream" : mediaType)})`;
+      return `wire.bytesBody(${value}, ${quoted(mediaType.includes("*") ? "application/octet-stream" : mediaType)})`;
   }
 }
 
@@ -231,7 +259,10 @@ function acceptOf(answers: readonly PlannedResponse[]): string | undefined {
 
 function readTable(responses: readonly PlannedResponse[]): string {
   if (responses.length === 0) return '{ "2XX": "none" }';
-  const rows = responses.map(({ status, form }) => `${/^[1-9]\d*$/.test(status) || status === "default" ? status : quoted(status)}: ${quoted(readAs(form))}`);
+  const rows = responses.map(
+    ({ status, form }) =>
+      `${/^[1-9]\d*$/.test(status) || status === "default" ? status : quoted(status)}: ${quoted(readAs(form))}`,
+  );
   return `{ ${rows.join(", ")} }`;
 }
 
@@ -241,8 +272,14 @@ function readAs(form: PlannedResponse["form"]): "json" | "text" | "bytes" | "non
 
 /** Runtime files a call needs beyond the plain ones. */
 export function runtimeFilesOf(call: RestCall): string[] {
-  const rare = call.arguments.some(({ source }) => source.kind === "parameter" && ["label", "matrix", "spaceDelimited", "pipeDelimited", "deepObject", "json"].includes(source.parameter.style));
-  const forms = call.arguments.some(({ source }) => source.kind === "body" && (source.content.form === "urlencoded" || source.content.form === "multipart"));
+  const rare = call.arguments.some(
+    ({ source }) =>
+      source.kind === "parameter" &&
+      ["label", "matrix", "spaceDelimited", "pipeDelimited", "deepObject", "json"].includes(source.parameter.style),
+  );
+  const forms = call.arguments.some(
+    ({ source }) =>
+      source.kind === "body" && (source.content.form === "urlencoded" || source.content.form === "multipart"),
+  );
   return [...(rare ? ["rarerParameters.ts"] : []), ...(forms ? ["forms.ts"] : [])];
 }
-

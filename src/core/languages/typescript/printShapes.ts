@@ -16,15 +16,25 @@ export function printTypes(types: Iterable<PlannedType>, printer: TypePrinter): 
 function printType(type: PlannedType, identifier: string, printer: TypePrinter): string {
   const stance: Stance = type.face === "request" ? "lenient" : "exact";
   const { shape } = type;
-  const scalar = shape.kind === "any" && shape.scalar !== undefined && !printer.scalars.has(shape.scalar) ? "A scalar without a mapping; say what it is under `scalars` in the configuration." : undefined;
-  const doc = docComment([type.description, ...factsOf(shape), scalar, type.deprecated === undefined ? undefined : `Deprecated. ${type.deprecated}`.trim()]);
+  const scalar =
+    shape.kind === "any" && shape.scalar !== undefined && !printer.scalars.has(shape.scalar)
+      ? "A scalar without a mapping; say what it is under `scalars` in the configuration."
+      : undefined;
+  const doc = docComment([
+    type.description,
+    ...factsOf(shape),
+    scalar,
+    type.deprecated === undefined ? undefined : `Deprecated. ${type.deprecated}`.trim(),
+  ]);
   if (shape.kind === "record") return doc + printRecord(shape, identifier, printer, stance);
-  if (shape.kind === "choice" && shape.values.some((choice) => choice.description ?? choice.deprecated)) return doc + printDescribedChoice(shape, identifier);
+  if (shape.kind === "choice" && shape.values.some((choice) => choice.description ?? choice.deprecated))
+    return doc + printDescribedChoice(shape, identifier);
   if (shape.kind === "map" && reaches(shape.value.shape, type.id, printer)) {
     // A type alias cannot refer to itself through Record; an interface can.
     return `${doc}export interface ${identifier} {\n  [key: string]: ${printReference(shape.value, printer, stance)};\n}\n`;
   }
-  const text = shape.kind === "union" ? printUnion(shape, printer, stance, type.id) : printShape(shape, printer, stance);
+  const text =
+    shape.kind === "union" ? printUnion(shape, printer, stance, type.id) : printShape(shape, printer, stance);
   return `${doc}export type ${identifier} =${wrapUnion(text)};\n`;
 }
 
@@ -40,7 +50,12 @@ function wrapUnion(text: string): string {
 
 function printDescribedChoice(shape: Shape & { kind: "choice" }, identifier: string): string {
   const members = shape.values.map(({ value, description, deprecated }) => {
-    const words = [description?.replace(/\s+/g, " "), deprecated === undefined ? undefined : `Deprecated. ${deprecated}`.trim()].filter(Boolean).join(" ");
+    const words = [
+      description?.replace(/\s+/g, " "),
+      deprecated === undefined ? undefined : `Deprecated. ${deprecated}`.trim(),
+    ]
+      .filter(Boolean)
+      .join(" ");
     return `${docComment([words], "  ")}  | ${printShape({ kind: "literal", value }, noPrinter, "exact")}`;
   });
   return `export type ${identifier} =\n${members.join("\n")};\n`;
@@ -50,15 +65,21 @@ const noPrinter: TypePrinter = { types: new Map(), names: new Map(), scalars: ne
 
 function printRecord(shape: RecordShape, identifier: string, printer: TypePrinter, stance: Stance): string {
   if (shape.oneOf) return printOneOf(shape, identifier, printer, stance);
-  if (shape.fields.length === 0 && !shape.rest) return `export type ${identifier} = Record<string, ${shape.closed ? "never" : "unknown"}>;\n`;
+  if (shape.fields.length === 0 && !shape.rest)
+    return `export type ${identifier} = Record<string, ${shape.closed ? "never" : "unknown"}>;\n`;
   const fields = shape.fields.map((field) => printField(field, printer, stance));
-  const rest = shape.rest ? [`  /** Any other key. */\n  [key: string]: ${printRest(shape, shape.rest, printer, stance)};\n`] : [];
+  const rest = shape.rest
+    ? [`  /** Any other key. */\n  [key: string]: ${printRest(shape, shape.rest, printer, stance)};\n`]
+    : [];
   return `export interface ${identifier} {\n${[...fields, ...rest].join("")}}\n`;
 }
 
 /** One field of an interface, with what the contract says about it. */
 export function printField(field: Field, printer: TypePrinter, stance: Stance): string {
-  const doc = docComment([field.description, ...factsOf(field.type.shape), defaultOf(field), deprecation(field.deprecated)], "  ");
+  const doc = docComment(
+    [field.description, ...factsOf(field.type.shape), defaultOf(field), deprecation(field.deprecated)],
+    "  ",
+  );
   return `${doc}  ${propertyName(field.name)}${printPresence(field.type, field.required, printer, stance)};\n`;
 }
 
@@ -66,11 +87,18 @@ export function printField(field: Field, printer: TypePrinter, stance: Stance): 
 export function printPresence(type: Reference, required: boolean, printer: TypePrinter, stance: Stance): string {
   const text = printReference(type, printer, stance);
   if (required) return `: ${text}`;
-  return stance === "lenient" && text !== "unknown" && !isUnknownName(type, printer) ? `?: ${text} | undefined` : `?: ${text}`;
+  return stance === "lenient" && text !== "unknown" && !isUnknownName(type, printer)
+    ? `?: ${text} | undefined`
+    : `?: ${text}`;
 }
 
 function isUnknownName(type: Reference, printer: TypePrinter): boolean {
-  return type.shape.kind === "named" && printer.types.get(type.shape.key)?.shape.kind === "any" && printReference({ shape: type.shape, nullable: true }, printer, "exact") === printReference({ shape: type.shape, nullable: false }, printer, "exact");
+  return (
+    type.shape.kind === "named" &&
+    printer.types.get(type.shape.key)?.shape.kind === "any" &&
+    printReference({ shape: type.shape, nullable: true }, printer, "exact") ===
+      printReference({ shape: type.shape, nullable: false }, printer, "exact")
+  );
 }
 
 export function deprecation(reason: string | undefined): DocTag | undefined {
@@ -81,7 +109,11 @@ export function deprecation(reason: string | undefined): DocTag | undefined {
 function printRest(shape: RecordShape, rest: Reference, printer: TypePrinter, stance: Stance): string {
   const members = [rest, ...shape.fields.map((field) => field.type)];
   const nullable = members.some((member) => member.nullable);
-  const union = printUnion({ kind: "union", members: members.map((member) => ({ shape: member.shape, nullable: false })) }, printer, stance);
+  const union = printUnion(
+    { kind: "union", members: members.map((member) => ({ shape: member.shape, nullable: false })) },
+    printer,
+    stance,
+  );
   if (union === "unknown") return union;
   const absent = shape.fields.some((field) => !field.required);
   return [union, ...(nullable ? ["null"] : []), ...(absent ? ["undefined"] : [])].join(" | ");
@@ -90,7 +122,11 @@ function printRest(shape: RecordShape, rest: Reference, printer: TypePrinter, st
 function printOneOf(shape: RecordShape, identifier: string, printer: TypePrinter, stance: Stance): string {
   const members = shape.fields.map((chosen) =>
     shape.fields
-      .map((field) => (field === chosen ? `${propertyName(field.name)}: ${printReference({ ...field.type, nullable: false }, printer, stance)}` : `${propertyName(field.name)}?: never`))
+      .map((field) =>
+        field === chosen
+          ? `${propertyName(field.name)}: ${printReference({ ...field.type, nullable: false }, printer, stance)}`
+          : `${propertyName(field.name)}?: never`,
+      )
       .join("; "),
   );
   return `export type ${identifier} =${members.map((member) => `\n  | { ${member} }`).join("")};\n`;
@@ -99,14 +135,18 @@ function printOneOf(shape: RecordShape, identifier: string, printer: TypePrinter
 /** Format and limits in words, for a doc comment. */
 export function factsOf(shape: Shape): string[] {
   if (shape.kind !== "text" && shape.kind !== "integer" && shape.kind !== "number" && shape.kind !== "list") return [];
-  const format = shape.kind === "list" || shape.format === undefined || shape.format === "id" || shape.format === "int32" ? [] : [`Format: ${shape.format}.`];
+  const format =
+    shape.kind === "list" || shape.format === undefined || shape.format === "id" || shape.format === "int32"
+      ? []
+      : [`Format: ${shape.format}.`];
   const facts = [...format, ...limitsOf(shape.constraints ?? {})];
   return facts.length === 0 ? [] : [facts.join(" ")];
 }
 
 function limitsOf(limits: Constraints): string[] {
   const range = (low: number | undefined, high: number | undefined, what: string): string[] => {
-    if (low !== undefined && high !== undefined) return [low === high ? `Exactly ${String(low)}${what}.` : `From ${String(low)} to ${String(high)}${what}.`];
+    if (low !== undefined && high !== undefined)
+      return [low === high ? `Exactly ${String(low)}${what}.` : `From ${String(low)} to ${String(high)}${what}.`];
     if (low !== undefined) return [`At least ${String(low)}${what}.`];
     return high === undefined ? [] : [`At most ${String(high)}${what}.`];
   };

@@ -101,7 +101,12 @@ function printTag(field: string, values: readonly string[], shape: Shape, printe
   if (record.kind !== "record" || values.length === 0) return undefined;
   const own = record.fields.find((each) => each.name === field);
   const said = own && behind(own.type.shape, printer);
-  const known = said?.kind === "literal" ? [said.value] : said?.kind === "choice" ? said.values.map(({ value }) => value) : undefined;
+  const known =
+    said?.kind === "literal"
+      ? [said.value]
+      : said?.kind === "choice"
+        ? said.values.map(({ value }) => value)
+        : undefined;
   if (known && own?.required && known.every((value) => values.includes(String(value)))) return undefined;
   // A literal that contradicts the mapping would make the member impossible; the member's own word counts.
   if (known && !values.some((value) => known.includes(value))) return undefined;
@@ -142,7 +147,10 @@ function atomsOf(shape: Shape, printer: TypePrinter, seen: readonly string[] = [
       return atomsOf(type.shape, printer, [...seen, shape.key]);
     }
     case "union":
-      return shape.members.flatMap((member) => [...atomsOf(member.shape, printer, seen), ...(member.nullable ? ["null"] : [])]);
+      return shape.members.flatMap((member) => [
+        ...atomsOf(member.shape, printer, seen),
+        ...(member.nullable ? ["null"] : []),
+      ]);
     case "choice":
       return shape.values.map(({ value }) => `=${printLiteral(value)}`);
     case "literal":
@@ -152,7 +160,9 @@ function atomsOf(shape: Shape, printer: TypePrinter, seen: readonly string[] = [
     case "map":
       return [`<${referenceAtoms(shape.value, printer, seen)}>`];
     case "tuple":
-      return [`(${shape.items.map((item) => referenceAtoms(item, printer, seen)).join(",")}${shape.rest ? `...${referenceAtoms(shape.rest, printer, seen)}` : ""})`];
+      return [
+        `(${shape.items.map((item) => referenceAtoms(item, printer, seen)).join(",")}${shape.rest ? `...${referenceAtoms(shape.rest, printer, seen)}` : ""})`,
+      ];
     default:
       return [printShape(shape, { ...printer, onUse: () => undefined }, "exact")];
   }

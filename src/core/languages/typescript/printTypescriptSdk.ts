@@ -12,7 +12,8 @@ import { printTypes } from "./printShapes.js";
 import type { TypePrinter } from "./printType.js";
 import type { TypescriptFacts } from "./settings.js";
 
-const header = "// Written by rhema generate. Changes made here are lost; change the contract or the query documents instead.";
+const header =
+  "// Written by rhema generate. Changes made here are lost; change the contract or the query documents instead.";
 
 /** Prints an SDK plan as TypeScript: the text of every file by its path inside the SDK's folder. */
 export function printTypescriptSdk(plan: SdkPlan, facts: TypescriptFacts): Map<string, string> {
@@ -29,7 +30,8 @@ export function printTypescriptSdk(plan: SdkPlan, facts: TypescriptFacts): Map<s
     };
     printers.set(contract.name, printer);
     const context = { printer, ending: facts.importEnding === "js" ? ".js" : "", used };
-    const folder = contract.protocol === "rest" ? printRestFolder(contract, context) : printGraphqlFolder(contract, context);
+    const folder =
+      contract.protocol === "rest" ? printRestFolder(contract, context) : printGraphqlFolder(contract, context);
     for (const [path, text] of folder.files) files.set(`${contract.name}/${path}`, text);
     for (const file of folder.runtimeFiles) runtimeFiles.add(file);
   }
@@ -50,13 +52,22 @@ interface PrintedFolder {
   readonly runtimeFiles: readonly string[];
 }
 
-const plainRestFiles = ["auth.ts", "bodies.ts", "connection.ts", "exchange.ts", "failure.ts", "parameters.ts", "send.ts"];
+const plainRestFiles = [
+  "auth.ts",
+  "bodies.ts",
+  "connection.ts",
+  "exchange.ts",
+  "failure.ts",
+  "parameters.ts",
+  "send.ts",
+];
 const plainGraphqlFiles = ["connection.ts", "exchange.ts", "failure.ts", "graphql.ts"];
 
 function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder {
   const files = new Map<string, string>();
   const byGroup = new Map<string, RestPlan["calls"][number][]>();
-  for (const call of plan.calls) byGroup.set(kebabCase(call.group) || "calls", [...(byGroup.get(kebabCase(call.group) || "calls") ?? []), call]);
+  for (const call of plan.calls)
+    byGroup.set(kebabCase(call.group) || "calls", [...(byGroup.get(kebabCase(call.group) || "calls") ?? []), call]);
   const grouped: (GroupedCall & { file: string; types: string[] })[] = [];
   for (const [group, calls] of sortedBy(byGroup, ([name]) => name)) {
     context.used.clear();
@@ -154,21 +165,52 @@ function addCommonFiles(
   used.clear();
   const connect = printConnect(plan, printer);
   const shapeImports: Import[] = used.size > 0 ? [{ from: `./shapes${ending}`, types: [...used] }] : [];
-  files.set("connect.ts", moduleText(header, [{ from: `../wire/index${ending}`, namespace: "wire" }, ...shapeImports], [connect]));
+  files.set(
+    "connect.ts",
+    moduleText(header, [{ from: `../wire/index${ending}`, namespace: "wire" }, ...shapeImports], [connect]),
+  );
   const calls = sortedBy(grouped, (call) => call.name);
   const callImports = sortedBy(new Set(calls.map((call) => call.file)), (file) => file).map((file): Import => {
     const here = calls.filter((call) => call.file === file);
-    return { from: `./calls/${file}${ending}`, types: here.flatMap((call) => call.types), values: here.map((call) => call.perform) };
+    return {
+      from: `./calls/${file}${ending}`,
+      types: here.flatMap((call) => call.types),
+      values: here.map((call) => call.perform),
+    };
   });
   const names = contractNames(plan.name);
   if (calls.length > 0) {
     files.set(
       "grouped.ts",
-      moduleText(header, [{ from: `../wire/index${ending}`, namespace: "wire", namespaceIsType: true }, { from: `./connect${ending}`, types: [names.connection] }, ...callImports], [printGrouped(plan, calls)]),
+      moduleText(
+        header,
+        [
+          { from: `../wire/index${ending}`, namespace: "wire", namespaceIsType: true },
+          { from: `./connect${ending}`, types: [names.connection] },
+          ...callImports,
+        ],
+        [printGrouped(plan, calls)],
+      ),
     );
   }
-  const modules = sortedBy([...files.keys()].filter((path) => path !== "grouped.ts"), (path) => path);
-  files.set("index.ts", moduleText(header, [], [modules.map((path) => `export ${path === "shapes.ts" ? "type " : ""}* from "./${path.replace(/\.ts$/, "")}${ending}";`).join("\n")]));
+  const modules = sortedBy(
+    [...files.keys()].filter((path) => path !== "grouped.ts"),
+    (path) => path,
+  );
+  files.set(
+    "index.ts",
+    moduleText(
+      header,
+      [],
+      [
+        modules
+          .map(
+            (path) => `export ${path === "shapes.ts" ? "type " : ""}* from "./${path.replace(/\.ts$/, "")}${ending}";`,
+          )
+          .join("\n"),
+      ],
+    ),
+  );
 }
 
 function printRuntime(wanted: ReadonlySet<string>, facts: TypescriptFacts): Map<string, string> {
@@ -180,7 +222,9 @@ function printRuntime(wanted: ReadonlySet<string>, facts: TypescriptFacts): Map<
     files.set(file, facts.importEnding === "js" ? text : text.replace(/(from "\.[^"]*)\.js"/g, '$1"'));
   }
   const ending = facts.importEnding === "js" ? ".js" : "";
-  const lines = sortedBy(files.keys(), (path) => path).map((path) => `export * from "./${path.replace(/\.ts$/, "")}${ending}";`);
+  const lines = sortedBy(files.keys(), (path) => path).map(
+    (path) => `export * from "./${path.replace(/\.ts$/, "")}${ending}";`,
+  );
   files.set("index.ts", moduleText(header, [], [lines.join("\n")]));
   return files;
 }

@@ -49,7 +49,9 @@ function sampleShape(shape: Shape, printer: TypePrinter, depth: number): string 
       return "undefined";
     case "record": {
       const chosen = shape.oneOf ? shape.fields.slice(0, 1) : shape.fields.filter((field) => field.required);
-      const parts = chosen.map((field) => `${propertyName(field.name)}: ${sampleValue(field.type, printer, depth + 1)}`);
+      const parts = chosen.map(
+        (field) => `${propertyName(field.name)}: ${sampleValue(field.type, printer, depth + 1)}`,
+      );
       return parts.length === 0 ? "{}" : `{ ${parts.join(", ")} }`;
     }
   }
@@ -67,9 +69,14 @@ function sampleUnion(shape: Shape & { kind: "union" }, printer: TypePrinter, dep
   const value = shape.tag?.values[0]?.[0];
   if (!shape.tag || value === undefined || !sample.startsWith("{")) return sample;
   const record = behind(first.shape, printer);
-  const said = record.kind === "record" && record.fields.find((field) => field.name === shape.tag?.field && field.required);
+  const said =
+    record.kind === "record" && record.fields.find((field) => field.name === shape.tag?.field && field.required);
   const known = said && ["literal", "choice"].includes(behind(said.type.shape, printer).kind);
   if (known) return sample;
-  const rest = sample.slice(1, -1).trim().split(/, (?![^{[]*[}\]])/).filter((part) => part !== "" && !part.startsWith(`${propertyName(shape.tag?.field ?? "")}:`));
+  const rest = sample
+    .slice(1, -1)
+    .trim()
+    .split(/, (?![^{[]*[}\]])/)
+    .filter((part) => part !== "" && !part.startsWith(`${propertyName(shape.tag?.field ?? "")}:`));
   return `{ ${[`${propertyName(shape.tag.field)}: ${quoted(value)}`, ...rest].join(", ")} }`;
 }

@@ -1,0 +1,122 @@
+import { describe, expect, it } from "vitest";
+import { compareGraphql } from "../../../src/core/change/compareGraphql.js";
+import { judgeUse, type JudgedChange } from "../../../src/core/change/impact.js";
+import { readQueries } from "../../support/readGraphql.js";
+
+const letter = { breaking: "B", risky: "R", compatible: "C" };
+
+/** The judged changes between two schemas for a project with the given query documents. */
+function judge(before: string, after: string, ...documents: string[]): JudgedChange[] {
+  const old = readQueries(before, ...documents);
+  const changes = compareGraphql(old.contract, readQueries(after).contract);
+  return judgeUse(changes, "graphql", { queries: old.uses, calls: new Map(), named: () => [], searched: true });
+}
+
+const told = (changes: readonly JudgedChange[]) => changes.map(({ code, subject, verdict, use }) => `${code} ${subject} ${letter[verdict.code]}/${letter[verdict.apps]} ${use}`).sort();
+const schema = (fields: string, more = "") => `type Query { ${fields} } ${more}`;
+
+describe("output fields", () => {
+  it.each([
+    ["gone", "a: Int b: String", "a: Int", "{ b }", ["answer.field.gone Query.b B/B used"]],
+    ["gone and not selected", "a: Int b: String", "a: Int", "{ a }", ["answer.field.gone Query.b B/B not used"]],
+    ["added", "a: Int", "a: Int b: String!", "{ a }", ["answer.field.new Query.b C/C not used"]],
+    ["nullable to non-null", "a: Int", "a: Int!", "{ a }", ["answer.null.lost Query.a C/R used"]],
+    ["non-null to nullable", "a: Int!", "a: Int", "{ a }", ["answer.null.gained Query.a B/B used"]],
+    ["non-null to nullable inside a list", "a: [Int!]", "a: [Int]", "{ a }", ["answer.null.gained Query.a[] B/B used"]],
+    ["another type", "a: Int", "a: String", "{ a }", ["answer.type.changed Query.a B/B used"]],
+    ["Int to Float", "a: Int", "a: Float", "{ a }", ["answer.type.changed Query.a C/R used"]],
+    ["ID to String", "a: ID", "a: String", "{ a }", ["answer.format.changed Query.a C/C used"]],
+    ["renamed", "a: Int berth: String", "a: Int berthCode: String", "{ berth }", ["answer.field.renamed Query.berth B/B used"]],
+    ["deprecated", "a: Int", 'a: Int @deprecated(reason: "no")', "{ a }", ["deprecated.new Query.a C/C used"]],
+  ])("%s", (_name, before, after, query, changes) => {
+    expect(told(judge(schema(before), schema(after), `query Q ${query}`))).toEqual(changes);
+  });
+
+  it("two of five operations that select a field are named with file and line, and no other", () => {
+    const documents = ["query A { a }", "query B { a b }", "query C { c }", "query D { c\n  b }", "query E { a c }"];
+    const [change] = judge(schema("a: Int b: Int c: Float"), schema("a: Int c: Float"), ...documents);
+    expect(change?.hits.map((hit) => [hit.owner, hit.place.document])).toEqual([
+      ["B", "q1.graphql"],
+      ["D", "q3.graphql"],
+    ]);
+  });
+
+  it("a use in a fragment names the operations that send it", () => {
+    const before = schema("b: Boat", "type Boat { name: String id: ID }");
+    const [change] = judge(before, schema("b: Boat", "type Boat { id: ID }"), "query A { b { ...F } } query B { b { id } } query C { b { ...G } } fragment F on Boat { name } fragment G on Boat { ...F }");
+    expect(change?.hits).toMatchObject([{ owner: "F", operations: ["A", "C"] }]);
+  });
+});
+
+describe("arguments", () => {
+  const withArgument = (argument: string) => schema(argument === "" ? "a: Int" : `a(${argument}): Int`);
+
+  it.each([
+    ["gone and passed", "x: Int", "", "query Q { a(x: 1) }", ["ask.parameter.gone Query.a(x:) B/B used"]],
+    ["gone and not passed", "x: Int", "", "query Q { a }", ["ask.parameter.gone Query.a(x:) B/B not used"]],
+    ["renamed", "x: Int", "y: Int", "query Q { a(x: 1) }", ["ask.parameter.renamed Query.a(x:) B/B used"]],
+    ["required one added", "", "x: Int!", "query Q { a }", ["ask.parameter.new-required Query.a(x:) B/B used"]],
+    ["optional one added", "", "x: Int", "query Q { a }", ["ask.parameter.new Query.a(x:) C/C not used"]],
+    ["required now, and omitted", "x: Int", "x: Int!", "query Q { a }", ["ask.parameter.now-required Query.a(x:) B/B used"]],
+    ["loses its default, and is omitted", "x: Int! = 5", "x: Int!", "query Q { a }", ["ask.parameter.now-required Query.a(x:) B/B used"]],
+    ["optional now", "x: Int!", "x: Int", "query Q { a(x: 1) }", ["ask.null.gained Query.a(x:) C/C used", "ask.parameter.now-optional Query.a(x:) C/C not used"]],
+    ["another default, and omitted", "x: Int = 5", "x: Int = 6", "query Q { a }", ["ask.default.changed Query.a(x:) C/R used"]],
+    ["another default, and passed", "x: Int = 5", "x: Int = 6", "query Q { a(x: 1) }", ["ask.default.changed Query.a(x:) C/R not used"]],
+  ])("%s", (_name, before, after, query, changes) => {
+    expect(told(judge(withArgument(before), withArgument(after), query))).toEqual(changes);
+  });
+});
+
+describe("inputs, enums, unions and interfaces", () => {
+  const asking = (input: string) => `type Query { a(f: F): Int } input F { ${input} }`;
+
+  it.each([
+    ["input field gone", "x: Int y: String", "x: Int", ["ask.field.gone F.y B/B used"]],
+    ["required input field added", "x: Int", "x: Int y: String!", ["ask.field.new-required F.y B/B used"]],
+    ["input field required now", "x: Int", "x: Int!", ["ask.field.now-required F.x B/B used"]],
+    ["optional input field added", "x: Int", "x: Int y: Int", ["ask.field.new F.y C/C not used"]],
+  ])("%s, sent through a variable", (_name, before, after, changes) => {
+    expect(told(judge(asking(before), asking(after), "query Q($f: F) { a(f: $f) }"))).toEqual(changes);
+  });
+
+  it("an input field that a literal does not name is not in use", () => {
+    expect(told(judge(asking("x: Int y: String"), asking("x: Int"), "query Q { a(f: { x: 1 }) }"))).toEqual(["ask.field.gone F.y B/B not used"]);
+  });
+
+  it("a choice used both ways is judged for each direction", () => {
+    const both = (values: string) => `type Query { a(s: S): S } enum S { ${values} }`;
+    expect(told(judge(both("A B"), both("A C"), "query Q { a(s: A) }"))).toEqual([
+      "answer.choice.gone S B/C used",
+      "answer.choice.new S R/B used",
+      "ask.choice.gone S B/B not used",
+      "ask.choice.new S C/C not used",
+    ]);
+    expect(told(judge(both("A B"), both("A"), "query Q { a(s: B) }"))).toContain("ask.choice.gone S B/B used");
+  });
+
+  it("a union gains and loses members", () => {
+    const union = (members: string) => `type Query { u: U } type A { x: Int } type B { x: Int } type C { x: Int } union U = ${members}`;
+    expect(told(judge(union("A | B"), union("A | C"), "query Q { u { __typename } }"))).toEqual(["answer.member.gone U B/C used", "answer.member.new U R/B used"]);
+  });
+
+  it("an implementer joins and leaves an interface", () => {
+    const boats = (tug: string) => `type Query { b: Boat t: Tug } interface Boat { id: ID } type Sail implements Boat { id: ID } type Tug ${tug} { id: ID }`;
+    expect(told(judge(boats(""), boats("implements Boat"), "query Q { b { id } }"))).toEqual(["answer.member.new Boat R/B used"]);
+    expect(told(judge(boats("implements Boat"), boats(""), "query Q { b { ... on Tug { id } } }"))).toEqual(["type.interface.dropped Tug B/B used"]);
+  });
+
+  it("types that are gone or of another kind", () => {
+    const before = "type Query { b: Boat } interface Boat { id: ID } type Sail implements Boat { id: ID }";
+    expect(told(judge(before, "type Query { b: Boat } type Boat { id: ID }", "query Q { b { ... on Sail { id } } }"))).toEqual(["type.gone Sail B/B used", "type.kind.changed Boat B/B used"]);
+  });
+
+  it("a scalar swapped", () => {
+    const before = "scalar Day scalar Instant type Query { d: Day i: Instant }";
+    expect(told(judge(before, before.replace("d: Day", "d: Instant"), "query Q { d }"))).toEqual(["answer.type.changed Query.d B/B used"]);
+  });
+
+  it("a schema compared with itself, in another order", () => {
+    const one = "type Query { a: A b: Int } type A { a: A x(i: Int = 3): Int } enum E { X Y }";
+    expect(judge(one, "enum E { X Y } type A { x(i: Int = 3): Int a: A } type Query { b: Int a: A }")).toEqual([]);
+  });
+});

@@ -1,0 +1,91 @@
+import { describe, expect, it } from "vitest";
+import { lintGenerated } from "../support/lintGenerated.js";
+import { demoProject, restProject } from "../support/temporaryProject.js";
+import { uglyContract } from "../support/uglyContract.js";
+
+describe("generated code is product code", () => {
+  it("compiles and lints clean for the ugliest legal contract, with nothing left out", async () => {
+    const project = restProject(uglyContract);
+    const { code, out, err } = project.run(["--json", "generate"]);
+    expect([code, err]).toEqual([0, ""]);
+    const { sdks } = JSON.parse(out) as { sdks: { contracts: { setAside: unknown[]; calls: number }[] }[] };
+    expect(sdks[0]?.contracts[0]?.setAside).toEqual([]);
+    expect(project.compile()).toBe("");
+    expect(await lintGenerated(project.folder, "./tsconfig.test.json")).toEqual([]);
+    for (const text of Object.values(project.tree("src/sdk"))) expect(text).not.toMatch(/[:<|(,=] ?any\b[^ ]/);
+  });
+
+  it("compiles under bundler resolution without file endings, and with the endings of nodenext", () => {
+    const project = demoProject();
+    project.write("tsconfig.json", '{ // comments are allowed\n "compilerOptions": { "module": "preserve", "moduleResolution": "bundler" } }');
+    expect(project.run(["generate"]).code).toBe(0);
+    expect(project.read("src/sdk/berths/index.ts")).toContain('from "./connect";');
+    expect(project.compile({ module: "preserve", moduleResolution: "bundler" }, ["src/sdk"])).toBe("");
+  });
+
+  it("of the demo compiles and lints clean, app included", async () => {
+    const project = demoProject();
+    expect(project.run(["generate"]).code).toBe(0);
+    expect(project.compile()).toBe("");
+    expect(await lintGenerated(project.folder, "./tsconfig.test.json")).toEqual([]);
+  });
+
+  it("refuses what the contract does not allow", () => {
+    const project = demoProject();
+    project.run(["generate"]);
+    project.write(
+      "src/wrong.ts",
+      `import { getBerth, reserveBerth, connectBerths, isReserveBerthFailure } from "./sdk/berths/index.js";
+import { connectPassages, crewContact, arrivalsToday } from "./sdk/passages/index.js";
+const berths = connectBerths();
+// @ts-expect-error a required argument is missing
+void getBerth(berths, {});
+// @ts-expect-error a required field of the body is missing
+void reserveBerth(berths, { berthId: "N-07", body: { vesselId: "v", arrival: "2026-05-01" } });
+// @ts-expect-error no such argument
+void getBerth(berths, { berthId: "N-07", quay: "north" });
+// @ts-expect-error the endpoint's URL is not in a schema
+connectPassages();
+const passages = connectPassages({ baseUrl: "http://localhost" });
+// @ts-expect-error a connection to another contract
+void crewContact(berths, { id: "1" });
+// @ts-expect-error a required variable is missing
+void arrivalsToday(passages, {});
+void crewContact(passages, { id: "1" }).then((answer) => {
+  // @ts-expect-error it can be null
+  answer.crewMember.name;
+  // @ts-expect-error it is not selected
+  answer.crewMember?.voyages;
+});
+void getBerth(berths, { berthId: "N-07" }).then((berth) => {
+  // @ts-expect-error a choice has no such value
+  if (berth.status === "sunk") throw new Error();
+});
+try {
+  await reserveBerth(berths, { berthId: "N-07", body: { vesselId: "v", arrival: "2026-05-01", departure: "2026-05-02" } });
+} catch (error) {
+  if (isReserveBerthFailure(error) && error.status === 409) error.body.conflictsWith.trim();
+  // @ts-expect-error only the conflict tells with what
+  if (isReserveBerthFailure(error) && error.status === 404) error.body.conflictsWith;
+}
+`,
+    );
+    expect(project.compile({ noUnusedLocals: false })).toBe("");
+  });
+
+  it("has a sample of every call in its README, and every sample compiles", () => {
+    const project = demoProject();
+    project.run(["generate"]);
+    const samples = [...project.read("src/sdk/README.md").matchAll(/```ts\n([\s\S]*?)```/g)].map(([, text = ""]) => text);
+    expect(samples).toHaveLength(2 + 15 + 9);
+    const calls = (contract: string) => [...project.read(`src/sdk/${contract}/grouped.ts`).matchAll(/^ {4}(\w+): \(/gm)].map(([, name = ""]) => name);
+    const split = samples.findIndex((sample) => sample.includes("connectPassages"));
+    const module = (contract: string, own: string[]) => {
+      const [connect = "", ...rest] = own;
+      return `${connect.replace("import {", `import { ${calls(contract).join(", ")},`).replace("./", "./sdk/")}\n${rest.join("\n")}`;
+    };
+    project.write("src/berthSamples.ts", module("berths", samples.slice(0, split)));
+    project.write("src/passageSamples.ts", module("passages", samples.slice(split)));
+    expect(project.compile()).toBe("");
+  });
+});
