@@ -1,0 +1,131 @@
+import { describe, expect, it } from "vitest";
+import { contractWith } from "../support/smallContract.js";
+import { demoProject, graphqlProject, restProject, TemporaryProject } from "../support/temporaryProject.js";
+
+const restConfig = "contracts:\n  api:\n    from: api.yaml\nsdks:\n  app:\n    language: typescript\n    covers: [api]\n    into: sdk\n";
+const withConfig = (config: string) => new TemporaryProject({ "rhema.yaml": config, "api.yaml": JSON.stringify(contractWith({ A: { type: "string" } })) });
+
+describe("a configuration that is wrong ends with 2, the place and the nearest word", () => {
+  it.each<[string, string, string[]]>([
+    ["unknown key", restConfig.replace("into:", "intoo:"), ["rhema.yaml:8:5", "The key `intoo` is not known here.", "Did you mean `into`?", "8 |     intoo: sdk"]],
+    ["missing key", restConfig.replace("    into: sdk\n", ""), ["`app` needs the key `into`."]],
+    ["unknown language", restConfig.replace("typescript", "typescrpt"), ["rhema.yaml:6:15", '`language` cannot be "typescrpt".', "Did you mean `typescript`?"]],
+    ["unknown contract", restConfig.replace("[api]", "[apo]"), ["rhema.yaml:7:14", "covers `apo`", "Did you mean `api`?"]],
+    ["wrong type", restConfig.replace("[api]", "api"), ["`covers` has to be a list."]],
+    ["a name that leaves the folder", restConfig.replace("  api:", "  ../api:"), ["`../api` cannot be a name here.", "lower-case letters"]],
+    ["neither path nor command", restConfig.replace("from: api.yaml", "from: 5"), ["`from` has to be a path, a list of paths, or"]],
+    ["a URL, which comes later", restConfig.replace("from: api.yaml", "from: https://example.test/api.yaml"), ["config.later", "comes from a URL"]],
+    ["a command, which comes later", restConfig.replace("from: api.yaml", "from: { run: print-it }"), ["config.later", "comes from a command"]],
+    ["broken YAML", "contracts: [", ["config.unreadable", "rhema.yaml:1:13"]],
+    ["empty", "", ["needs the key `contracts`"]],
+    ["a list", "- a", ["has to be a mapping with keys"]],
+  ])("%s", (_name, config, parts) => {
+    const { code, out, err } = withConfig(config).run(["generate"]);
+    expect([code, out]).toEqual([2, ""]);
+    for (const part of parts) expect(err.replaceAll("\n  ", " ").replaceAll("   ", " ")).toContain(part.replaceAll("   ", " "));
+  });
+
+  it("tells all mistakes in one run", () => {
+    const { err } = withConfig(restConfig.replace("into:", "intoo:").replace("from:", "form:")).run(["generate"]);
+    expect(err.match(/^error/gm)?.length).toBe(4);
+  });
+
+  it("no configuration at all, one that --config names and that is not there, and one elsewhere", () => {
+    const project = new TemporaryProject();
+    expect(project.run(["generate"])).toMatchObject({ code: 2, out: "" });
+    expect(project.run(["generate"]).err).toContain("There is no rhema.yaml in this folder.");
+    expect(project.run(["--config", "x.yaml", "check"]).err).toContain("`x.yaml` does not exist");
+    project.write("deep/other.yaml", restConfig);
+    project.write("deep/api.yaml", JSON.stringify(contractWith({ A: { type: "string" } })));
+    expect(project.run(["--config", "deep/other.yaml", "generate"]).code).toBe(0);
+    expect(project.exists("deep/sdk/README.md")).toBe(true);
+  });
+
+  it("warns about a secret in clear and about keys that have no effect yet", () => {
+    const { code, err } = withConfig(`${restConfig.replace("from: api.yaml", "from: api.yaml\n    headers: { authorization: Bearer abc }")}guard: { since: git:main }\n`).run(["generate"]);
+    expect(code).toBe(0);
+    expect(err).toContain("warning config.secret  rhema.yaml:4:16");
+    expect(err).toContain("`guard` has no effect in this version");
+    expect(err.split("-> ")[0]).not.toContain("Bearer abc\n  ");
+  });
+});
+
+describe("a contract that cannot be read ends with 3", () => {
+  it.each<[string, string, string]>([
+    ["empty", "", "contract.empty"],
+    ["malformed YAML", "openapi: 3.1.0\npaths: {", "api.yaml:2:9"],
+    ["malformed JSON", '{ "openapi": "3.1.0", }}', "contract.syntax"],
+    ["of neither kind", "hello: world", "neither an OpenAPI description nor"],
+    ["of a version to come", "openapi: 4.0.0", "contract.version"],
+  ])("%s", (_name, text, part) => {
+    const { code, err } = restProject(text).run(["generate"]);
+    expect([code, err.includes(part)]).toEqual([3, true]);
+  });
+
+  it("missing, with the place in the configuration", () => {
+    const { code, err } = new TemporaryProject({ "rhema.yaml": restConfig }).run(["generate"]);
+    expect(code).toBe(3);
+    expect(err).toContain("error contract.missing  rhema.yaml:3:11");
+  });
+
+  it("malformed schema language, with every file's error", () => {
+    const project = graphqlProject("type Query { a: ", {});
+    const { code, err } = project.run(["generate"]);
+    expect([code, err.includes("contract.syntax  schema.graphql:1:17")]).toEqual([3, true]);
+  });
+
+  it("a schema that contradicts itself", () => {
+    const { code, err } = graphqlProject("type Query { a: Boat }", {}).run(["generate"]);
+    expect([code, err.includes('graphql.schema  schema.graphql:1:17')]).toEqual([3, true]);
+  });
+
+  it("keeps an SDK that was written before", () => {
+    const project = demoProject();
+    project.run(["generate"]);
+    const before = project.tree("src/sdk");
+    project.write("contracts/berths.yaml", "");
+    expect(project.run(["generate"]).code).toBe(3);
+    expect(project.tree("src/sdk")).toEqual(before);
+  });
+});
+
+describe("query documents", () => {
+  it("anonymous, duplicate and misspelt ones each have their own message; a pattern without files is no failure", () => {
+    const project = graphqlProject("type Query { boat: Int }", { "boat-list": "{ boat }", a: "query Same { boat }", b: "query Same { boat }" });
+    const { code, err } = project.run(["generate"]);
+    expect(code).toBe(1);
+    expect(err).toContain("This query has no name.");
+    expect(err).toContain("-> Write `query BoatList`.");
+    expect(err).toContain("Two operations are named `Same`.");
+    expect(err).toMatch(/q\/a\.graphql:1:7[\s\S]*and q\/b\.graphql:1:7/);
+    const none = graphqlProject("type Query { boat: Int }", {}).run(["generate"]);
+    expect(none.code).toBe(0);
+    expect(none.err).toContain("No query document of `fleet` matches `q/**/*.graphql`.");
+  });
+});
+
+describe("wrong usage ends with 2", () => {
+  it.each([
+    [["generate", "borad"], "There is no SDK named `borad`."],
+    [["impact", "berth"], "Did you mean `berths`?"],
+    [["play", "nothing"], "There is no contract named `nothing`."],
+    [["play", "--port", "x"], "--port takes a whole number"],
+    [["generat"], "unknown command"],
+    [["generate", "--nope"], "unknown option"],
+    [["impact", "--before", "x.yaml"], "several are configured"],
+    [["impact", "berths", "--before", "x.yaml"], "There is no contract file `x.yaml`."],
+    [["impact", "berths", "--before", "contracts/passages.graphql"], "the two cannot be compared"],
+  ])("%j", (args, part) => {
+    const { code, err } = demoProject().run(args);
+    expect(code).toBe(part.includes("contract file") ? 3 : 2);
+    expect(err.replaceAll("\n  ", " ")).toContain(part);
+  });
+
+  it("--help and --version are fine", () => {
+    const project = new TemporaryProject();
+    expect(project.run(["--version"])).toMatchObject({ code: 0, out: "0.1.0\n" });
+    const help = project.run(["--help"]);
+    expect(help.code).toBe(0);
+    for (const command of ["generate", "check", "impact", "play", "demo"]) expect(help.out).toContain(command);
+  });
+});
