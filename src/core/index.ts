@@ -26,3 +26,4 @@ export { changeMeanings, type ChangeCode } from "./change/changeCodes.js";
 export { renderProblem } from "./report/renderProblem.js";
 export { renderImpact } from "./report/renderImpact.js";
 export { plainPaint, type Paint } from "./report/paint.js";
+export { renderChangeReference, renderProblemReference } from "./report/renderReference.js";

@@ -2,27 +2,58 @@ import { describe, expect, it } from "vitest";
 import { contractWith } from "../support/smallContract.js";
 import { demoProject, graphqlProject, restProject, TemporaryProject } from "../support/temporaryProject.js";
 
-const restConfig = "contracts:\n  api:\n    from: api.yaml\nsdks:\n  app:\n    language: typescript\n    covers: [api]\n    into: sdk\n";
-const withConfig = (config: string) => new TemporaryProject({ "rhema.yaml": config, "api.yaml": JSON.stringify(contractWith({ A: { type: "string" } })) });
+const restConfig =
+  "contracts:\n  api:\n    from: api.yaml\nsdks:\n  app:\n    language: typescript\n    covers: [api]\n    into: sdk\n";
+const withConfig = (config: string) =>
+  new TemporaryProject({ "rhema.yaml": config, "api.yaml": JSON.stringify(contractWith({ A: { type: "string" } })) });
 
 describe("a configuration that is wrong ends with 2, the place and the nearest word", () => {
   it.each<[string, string, string[]]>([
-    ["unknown key", restConfig.replace("into:", "intoo:"), ["rhema.yaml:8:5", "The key `intoo` is not known here.", "Did you mean `into`?", "8 |     intoo: sdk"]],
+    [
+      "unknown key",
+      restConfig.replace("into:", "intoo:"),
+      ["rhema.yaml:8:5", "The key `intoo` is not known here.", "Did you mean `into`?", "8 |     intoo: sdk"],
+    ],
     ["missing key", restConfig.replace("    into: sdk\n", ""), ["`app` needs the key `into`."]],
-    ["unknown language", restConfig.replace("typescript", "typescrpt"), ["rhema.yaml:6:15", '`language` cannot be "typescrpt".', "Did you mean `typescript`?"]],
-    ["unknown contract", restConfig.replace("[api]", "[apo]"), ["rhema.yaml:7:14", "covers `apo`", "Did you mean `api`?"]],
+    [
+      "unknown language",
+      restConfig.replace("typescript", "typescrpt"),
+      ["rhema.yaml:6:15", '`language` cannot be "typescrpt".', "Did you mean `typescript`?"],
+    ],
+    [
+      "unknown contract",
+      restConfig.replace("[api]", "[apo]"),
+      ["rhema.yaml:7:14", "covers `apo`", "Did you mean `api`?"],
+    ],
     ["wrong type", restConfig.replace("[api]", "api"), ["`covers` has to be a list."]],
-    ["a name that leaves the folder", restConfig.replace("  api:", "  ../api:"), ["`../api` cannot be a name here.", "lower-case letters"]],
-    ["neither path nor command", restConfig.replace("from: api.yaml", "from: 5"), ["`from` has to be a path, a list of paths, or"]],
-    ["a URL, which comes later", restConfig.replace("from: api.yaml", "from: https://example.test/api.yaml"), ["config.later", "comes from a URL"]],
-    ["a command, which comes later", restConfig.replace("from: api.yaml", "from: { run: print-it }"), ["config.later", "comes from a command"]],
+    [
+      "a name that leaves the folder",
+      restConfig.replace("  api:", "  ../api:"),
+      ["`../api` cannot be a name here.", "lower-case letters"],
+    ],
+    [
+      "neither path nor command",
+      restConfig.replace("from: api.yaml", "from: 5"),
+      ["`from` has to be a path, a list of paths, or"],
+    ],
+    [
+      "a URL, which comes later",
+      restConfig.replace("from: api.yaml", "from: https://example.test/api.yaml"),
+      ["config.later", "comes from a URL"],
+    ],
+    [
+      "a command, which comes later",
+      restConfig.replace("from: api.yaml", "from: { run: print-it }"),
+      ["config.later", "comes from a command"],
+    ],
     ["broken YAML", "contracts: [", ["config.unreadable", "rhema.yaml:1:13"]],
     ["empty", "", ["needs the key `contracts`"]],
     ["a list", "- a", ["has to be a mapping with keys"]],
   ])("%s", (_name, config, parts) => {
     const { code, out, err } = withConfig(config).run(["generate"]);
     expect([code, out]).toEqual([2, ""]);
-    for (const part of parts) expect(err.replaceAll("\n  ", " ").replaceAll("   ", " ")).toContain(part.replaceAll("   ", " "));
+    for (const part of parts)
+      expect(err.replaceAll("\n  ", " ").replaceAll("   ", " ")).toContain(part.replaceAll("   ", " "));
   });
 
   it("tells all mistakes in one run", () => {
@@ -42,7 +73,9 @@ describe("a configuration that is wrong ends with 2, the place and the nearest w
   });
 
   it("warns about a secret in clear and about keys that have no effect yet", () => {
-    const { code, err } = withConfig(`${restConfig.replace("from: api.yaml", "from: api.yaml\n    headers: { authorization: Bearer abc }")}guard: { since: git:main }\n`).run(["generate"]);
+    const { code, err } = withConfig(
+      `${restConfig.replace("from: api.yaml", "from: api.yaml\n    headers: { authorization: Bearer abc }")}guard: { since: git:main }\n`,
+    ).run(["generate"]);
     expect(code).toBe(0);
     expect(err).toContain("warning config.secret  rhema.yaml:4:16");
     expect(err).toContain("`guard` has no effect in this version");
@@ -76,7 +109,7 @@ describe("a contract that cannot be read ends with 3", () => {
 
   it("a schema that contradicts itself", () => {
     const { code, err } = graphqlProject("type Query { a: Boat }", {}).run(["generate"]);
-    expect([code, err.includes('graphql.schema  schema.graphql:1:17')]).toEqual([3, true]);
+    expect([code, err.includes("graphql.schema  schema.graphql:1:17")]).toEqual([3, true]);
   });
 
   it("keeps an SDK that was written before", () => {
@@ -91,7 +124,11 @@ describe("a contract that cannot be read ends with 3", () => {
 
 describe("query documents", () => {
   it("anonymous, duplicate and misspelt ones each have their own message; a pattern without files is no failure", () => {
-    const project = graphqlProject("type Query { boat: Int }", { "boat-list": "{ boat }", a: "query Same { boat }", b: "query Same { boat }" });
+    const project = graphqlProject("type Query { boat: Int }", {
+      "boat-list": "{ boat }",
+      a: "query Same { boat }",
+      b: "query Same { boat }",
+    });
     const { code, err } = project.run(["generate"]);
     expect(code).toBe(1);
     expect(err).toContain("This query has no name.");

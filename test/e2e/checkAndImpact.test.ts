@@ -19,17 +19,57 @@ describe("check", () => {
     const project = generated();
     const before = [project.tree("src"), project.tree(".rhema")];
     expect(project.run(["check"])).toMatchObject({ code: 0, err: "" });
-    expect(project.run(["check"]).out).toMatch(/^check: 1 SDK up to date, all queries fit\n {2}quay-board {2}up to date {2}32 files {2}src\/sdk\n$/);
+    expect(project.run(["check"]).out).toMatch(
+      /^check: 1 SDK up to date, all queries fit\n {2}quay-board {2}up to date {2}32 files {2}src\/sdk\n$/,
+    );
     expect([project.tree("src"), project.tree(".rhema")]).toEqual(before);
   });
 
   it.each<[string, (project: TemporaryProject) => void, string]>([
-    ["before the first generation", (project) => { for (const path of Object.keys(project.tree(".rhema"))) project.write(`.rhema/${path}`, path === "ledger.json" ? '{"sdks":{}}' : ""); }, "output.stale"],
-    ["when a contract changed", (project) => { v2(project); }, "output.stale"],
-    ["when an SDK file is missing", (project) => { project.write(".rhema/ledger.json", project.read(".rhema/ledger.json").replace(/"inputs": "./, '"inputs": "x')); project.write("src/sdk/wire/send.ts", ""); }, "was edited by hand"],
-    ["when a query does not fit", (project) => { project.write("queries/fleet.graphql", "query Fleet { vessels { nope } }"); }, "query.invalid"],
-    ["when a generated file was edited", (project) => { project.write("src/sdk/README.md", "hello"); }, "`src/sdk/README.md` was edited by hand."],
-    ["when an earlier run was stopped while it wrote", (project) => { project.write(".rhema/staging/journal.json", '{"staged":[],"remove":[]}'); }, "was stopped while it wrote"],
+    [
+      "before the first generation",
+      (project) => {
+        for (const path of Object.keys(project.tree(".rhema")))
+          project.write(`.rhema/${path}`, path === "ledger.json" ? '{"sdks":{}}' : "");
+      },
+      "output.stale",
+    ],
+    [
+      "when a contract changed",
+      (project) => {
+        v2(project);
+      },
+      "output.stale",
+    ],
+    [
+      "when an SDK file is missing",
+      (project) => {
+        project.write(".rhema/ledger.json", project.read(".rhema/ledger.json").replace(/"inputs": "./, '"inputs": "x'));
+        project.write("src/sdk/wire/send.ts", "");
+      },
+      "was edited by hand",
+    ],
+    [
+      "when a query does not fit",
+      (project) => {
+        project.write("queries/fleet.graphql", "query Fleet { vessels { nope } }");
+      },
+      "query.invalid",
+    ],
+    [
+      "when a generated file was edited",
+      (project) => {
+        project.write("src/sdk/README.md", "hello");
+      },
+      "`src/sdk/README.md` was edited by hand.",
+    ],
+    [
+      "when an earlier run was stopped while it wrote",
+      (project) => {
+        project.write(".rhema/staging/journal.json", '{"staged":[],"remove":[]}');
+      },
+      "was stopped while it wrote",
+    ],
   ])("fails %s", (_name, spoil, part) => {
     const project = generated();
     spoil(project);
@@ -48,9 +88,18 @@ describe("check", () => {
   it("--json is one document with the reasons", () => {
     const project = v2(generated());
     const { out, err } = project.run(["--json", "check"]);
-    const { exitCode, sdks } = JSON.parse(out) as { exitCode: number; sdks: { ok: boolean; problems: { code: string; places: { file: string; line: number }[] }[] }[] };
+    const { exitCode, sdks } = JSON.parse(out) as {
+      exitCode: number;
+      sdks: { ok: boolean; problems: { code: string; places: { file: string; line: number }[] }[] }[];
+    };
     expect([exitCode, sdks[0]?.ok, err]).toEqual([1, false, ""]);
-    expect(sdks[0]?.problems.map((each) => each.code)).toEqual(["query.invalid", "query.invalid", "query.invalid", "query.invalid", "output.stale"]);
+    expect(sdks[0]?.problems.map((each) => each.code)).toEqual([
+      "query.invalid",
+      "query.invalid",
+      "query.invalid",
+      "query.invalid",
+      "output.stale",
+    ]);
     expect(sdks[0]?.problems[0]?.places[0]).toMatchObject({ file: "queries/fleet.graphql", line: 3 });
   });
 });
@@ -59,11 +108,20 @@ interface ImpactJson {
   readonly exitCode: number;
   readonly contracts: {
     contract: string;
-    changes: { code: string; subject: string; use: string; verdict: { code: string; apps: string }; hits: { owner: string; file: string; line: number; operations: string[] }[]; before?: { file: string; line: number }; after?: { file: string; line: number } }[];
+    changes: {
+      code: string;
+      subject: string;
+      use: string;
+      verdict: { code: string; apps: string };
+      hits: { owner: string; file: string; line: number; operations: string[] }[];
+      before?: { file: string; line: number };
+      after?: { file: string; line: number };
+    }[];
     brokenQueries: { places: { file: string; line: number }[] }[];
   }[];
 }
-const impactOf = (project: TemporaryProject, ...args: string[]) => JSON.parse(project.run(["--json", "impact", ...args]).out) as ImpactJson;
+const impactOf = (project: TemporaryProject, ...args: string[]) =>
+  JSON.parse(project.run(["--json", "impact", ...args]).out) as ImpactJson;
 
 describe("impact", () => {
   it("says in its first line that nothing changed", () => {
@@ -84,8 +142,12 @@ describe("impact", () => {
     for (const line of out.split("\n").slice(0, 1)) expect(line.length).toBeLessThanOrEqual(60);
     expect(out).toContain("  type Berth\n");
     expect(out).toContain("  operation GET /tides/{day}\n");
-    expect(out).toMatch(/contract {2}\.rhema\/pins\/quay-board\/passages\.graphql:103:3 -> contracts\/passages\.graphql:\d+:3/);
-    expect(out).toContain("queries/voyage-line.graphql:5:3  selects in VoyageLine, sent by ArrivalsToday, LiveArrivals, PlanVoyage, VoyageDetails");
+    expect(out).toMatch(
+      /contract {2}\.rhema\/pins\/quay-board\/passages\.graphql:103:3 -> contracts\/passages\.graphql:\d+:3/,
+    );
+    expect(out).toContain(
+      "queries/voyage-line.graphql:5:3  selects in VoyageLine, sent by ArrivalsToday, LiveArrivals, PlanVoyage, VoyageDetails",
+    );
     expect(out).toContain("query documents the new contract refuses: 4");
     expect(out).toMatch(/and \d+ changes to what you do not use, \d+ compatible changes \(--all lists them\)/);
     expect(out).not.toContain("DELETE /berths/{berthId} is gone");
@@ -94,7 +156,12 @@ describe("impact", () => {
 
   it("finds every planned change of the demo, on both clocks", () => {
     const { contracts } = impactOf(v2(generated()));
-    const found = (name: string) => contracts.find(({ contract }) => contract === name)?.changes.map(({ code, subject, use, verdict }) => `${code} ${subject} ${verdict.code}/${verdict.apps} ${use}`) ?? [];
+    const found = (name: string) =>
+      contracts
+        .find(({ contract }) => contract === name)
+        ?.changes.map(
+          ({ code, subject, use, verdict }) => `${code} ${subject} ${verdict.code}/${verdict.apps} ${use}`,
+        ) ?? [];
     expect(found("berths")).toEqual(
       expect.arrayContaining([
         "answer.field.renamed Berth.draught breaking/compatible used",
@@ -127,16 +194,31 @@ describe("impact", () => {
 
   it("says plainly when nothing of the project's breaks", () => {
     const project = generated();
-    project.write("contracts/passages.graphql", project.read("contracts/passages.graphql").replace("  position: Position\n", ""));
+    project.write(
+      "contracts/passages.graphql",
+      project.read("contracts/passages.graphql").replace("  position: Position\n", ""),
+    );
     const { code, out } = project.run(["impact"]);
     expect([code, out.split("\n")[0]]).toEqual([0, "impact: 1 change, none breaks what you use"]);
   });
 
   it("a call that is nowhere named is not used; a field is used where it is named", () => {
     const project = generated();
-    project.write("contracts/berths.yaml", project.read("contracts/berths.yaml").replace('        season: { type: string, enum: [summer, winter] }\n', "").replace("        station: { type: string, examples: [Ostrel mole] }\n", ""));
+    project.write(
+      "contracts/berths.yaml",
+      project
+        .read("contracts/berths.yaml")
+        .replace("        season: { type: string, enum: [summer, winter] }\n", "")
+        .replace("        station: { type: string, examples: [Ostrel mole] }\n", ""),
+    );
     const { contracts } = impactOf(project, "berths");
-    expect(contracts[0]?.changes.map(({ subject, use, hits }) => [subject, use, hits.map(({ file, line }) => `${file}:${String(line)}`)])).toEqual([
+    expect(
+      contracts[0]?.changes.map(({ subject, use, hits }) => [
+        subject,
+        use,
+        hits.map(({ file, line }) => `${file}:${String(line)}`),
+      ]),
+    ).toEqual([
       ["TideTable.station", "used", ["src/weather.ts:5", "src/weather.ts:6"]],
       ["Tariff.season", "not used", []],
     ]);
@@ -148,9 +230,19 @@ describe("impact", () => {
       "new.json": JSON.stringify(contractWith({ A: { type: "object", properties: {} } })),
     });
     const alone = impactOf(empty, "--before", "old.json", "--after", "new.json");
-    expect(alone).toMatchObject({ exitCode: 1, contracts: [{ contract: "new", changes: [{ code: "answer.field.gone", use: "cannot tell", before: { file: "old.json", line: 1 } }] }] });
+    expect(alone).toMatchObject({
+      exitCode: 1,
+      contracts: [
+        {
+          contract: "new",
+          changes: [{ code: "answer.field.gone", use: "cannot tell", before: { file: "old.json", line: 1 } }],
+        },
+      ],
+    });
     const project = generated();
     project.write("next.graphql", project.read("contracts/passages.graphql").replace("  eta: Instant\n", ""));
-    expect(impactOf(project, "passages", "--after", "next.graphql").contracts[0]?.brokenQueries).toMatchObject([{ places: [{ file: "queries/voyage-line.graphql", line: 4 }] }]);
+    expect(impactOf(project, "passages", "--after", "next.graphql").contracts[0]?.brokenQueries).toMatchObject([
+      { places: [{ file: "queries/voyage-line.graphql", line: 4 }] },
+    ]);
   });
 });

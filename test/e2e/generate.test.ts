@@ -2,13 +2,27 @@ import { chmodSync, cpSync, mkdirSync, readFileSync, statSync, symlinkSync, utim
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { contractWith } from "../support/smallContract.js";
-import { demoProject, graphqlProject, packageRoot, restProject, TemporaryProject } from "../support/temporaryProject.js";
+import {
+  demoProject,
+  graphqlProject,
+  packageRoot,
+  restProject,
+  TemporaryProject,
+} from "../support/temporaryProject.js";
 
 interface GenerateJson {
   readonly exitCode: number;
-  readonly sdks: { name: string; state: string; files: Record<string, number>; contracts: { name: string; untyped: number; calls: number }[]; impacts: { changes: { code: string; use: string }[] }[]; problems: { code: string }[] }[];
+  readonly sdks: {
+    name: string;
+    state: string;
+    files: Record<string, number>;
+    contracts: { name: string; untyped: number; calls: number }[];
+    impacts: { changes: { code: string; use: string }[] }[];
+    problems: { code: string }[];
+  }[];
 }
-const generateJson = (project: TemporaryProject, ...flags: string[]) => JSON.parse(project.run(["--json", "generate", ...flags]).out) as GenerateJson;
+const generateJson = (project: TemporaryProject, ...flags: string[]) =>
+  JSON.parse(project.run(["--json", "generate", ...flags]).out) as GenerateJson;
 
 describe("generate", () => {
   it("reports contracts, SDK and time, and writes pin and ledger beside the SDK", () => {
@@ -21,7 +35,12 @@ describe("generate", () => {
     expect(rows[1]).toMatch(/passages +GraphQL +9 queries +\d+ types +all typed +contracts\/passages\.graphql/);
     expect(rows[2]).toMatch(/quay-board +written +32 new, 0 unchanged files +src\/sdk/);
     expect(rows[3]).toMatch(/took \d+\.\d\d s/);
-    expect(Object.keys(project.tree(".rhema"))).toEqual(["ledger.json", "pins/quay-board/berths.openapi.json", "pins/quay-board/passages.graphql", "pins/quay-board/passages.operations.graphql"]);
+    expect(Object.keys(project.tree(".rhema"))).toEqual([
+      "ledger.json",
+      "pins/quay-board/berths.openapi.json",
+      "pins/quay-board/passages.graphql",
+      "pins/quay-board/passages.operations.graphql",
+    ]);
     expect(project.read(".rhema/ledger.json")).not.toMatch(/\d{4}-\d\d-\d\dT/);
   });
 
@@ -31,15 +50,27 @@ describe("generate", () => {
     const before = statSync(project.path("src/sdk/README.md")).mtimeMs;
     utimesSync(project.path("src/sdk/berths/shapes.ts"), 1, 1);
     utimesSync(project.path("contracts/berths.yaml"), 1, 1);
-    expect(generateJson(project)).toMatchObject({ exitCode: 0, sdks: [{ state: "unchanged", files: { unchanged: 32 } }] });
+    expect(generateJson(project)).toMatchObject({
+      exitCode: 0,
+      sdks: [{ state: "unchanged", files: { unchanged: 32 } }],
+    });
     expect(statSync(project.path("src/sdk/README.md")).mtimeMs).toBe(before);
   });
 
   it("gives equal bytes in another folder, time zone, language, file order and with CRLF line ends", () => {
     const one = demoProject();
     const two = demoProject();
-    for (const path of ["contracts/berths.yaml", "contracts/passages.graphql", "rhema.yaml", "queries/crew.graphql", "queries/fleet.graphql"]) two.write(path, two.read(path).replaceAll("\n", "\r\n"));
-    expect(one.run(["generate"], { TZ: "Pacific/Kiritimati", LANG: "tr_TR.UTF-8", LC_ALL: "tr_TR.UTF-8" }).code).toBe(0);
+    for (const path of [
+      "contracts/berths.yaml",
+      "contracts/passages.graphql",
+      "rhema.yaml",
+      "queries/crew.graphql",
+      "queries/fleet.graphql",
+    ])
+      two.write(path, two.read(path).replaceAll("\n", "\r\n"));
+    expect(one.run(["generate"], { TZ: "Pacific/Kiritimati", LANG: "tr_TR.UTF-8", LC_ALL: "tr_TR.UTF-8" }).code).toBe(
+      0,
+    );
     expect(two.run(["generate"], { TZ: "America/St_Johns", LANG: "C" }).code).toBe(0);
     expect(two.tree("src/sdk")).toEqual(one.tree("src/sdk"));
     expect({ ...two.tree(".rhema"), "ledger.json": "" }).toEqual({ ...one.tree(".rhema"), "ledger.json": "" });
@@ -50,7 +81,8 @@ describe("generate", () => {
   it("takes a CRLF checkout of its own output for unedited", () => {
     const project = demoProject();
     project.run(["generate"]);
-    for (const path of ["src/sdk/berths/shapes.ts", "src/sdk/wire/send.ts"]) project.write(path, project.read(path).replaceAll("\n", "\r\n"));
+    for (const path of ["src/sdk/berths/shapes.ts", "src/sdk/wire/send.ts"])
+      project.write(path, project.read(path).replaceAll("\n", "\r\n"));
     expect(generateJson(project).sdks[0]?.state).toBe("unchanged");
     project.write("queries/extra.graphql", "query Extra { ports { id } }");
     expect(generateJson(project).sdks[0]?.state).toBe("written");
@@ -79,7 +111,10 @@ describe("generate", () => {
     project.write("src/sdk/passages/calls/mine.ts", "export const mine = 1;\n");
     project.write("queries/fleet.graphql", "query WholeFleet { vessels { id } }");
     expect(generateJson(project).sdks[0]).toMatchObject({ state: "written", files: { added: 1, removed: 1 } });
-    expect([project.exists("src/sdk/passages/calls/fleet.ts"), project.exists("src/sdk/passages/calls/whole-fleet.ts")]).toEqual([false, true]);
+    expect([
+      project.exists("src/sdk/passages/calls/fleet.ts"),
+      project.exists("src/sdk/passages/calls/whole-fleet.ts"),
+    ]).toEqual([false, true]);
     expect(project.read("src/sdk/passages/calls/mine.ts")).toBe("export const mine = 1;\n");
   });
 
@@ -93,7 +128,10 @@ describe("generate", () => {
 
   it("--dry-run reports and writes nothing", () => {
     const project = demoProject();
-    expect(generateJson(project, "--dry-run").sdks[0]).toMatchObject({ state: "would be written", files: { added: 32 } });
+    expect(generateJson(project, "--dry-run").sdks[0]).toMatchObject({
+      state: "would be written",
+      files: { added: 32 },
+    });
     expect([project.exists("src/sdk"), project.exists(".rhema")]).toEqual([false, false]);
   });
 
@@ -129,7 +167,10 @@ describe("generate", () => {
       "b.json": JSON.stringify(contractWith({ Berth: { type: "object", properties: { b: { type: "string" } } } })),
       "rhema.json": JSON.stringify({
         contracts: { a: { from: "a.json" }, b: { from: "b.json" } },
-        sdks: { both: { language: "typescript", covers: ["a", "b"], into: "src/both" }, one: { language: "typescript", covers: ["b"], into: "src/one" } },
+        sdks: {
+          both: { language: "typescript", covers: ["a", "b"], into: "src/both" },
+          one: { language: "typescript", covers: ["b"], into: "src/one" },
+        },
       }),
     });
     expect(generateJson(project, "one").sdks.map(({ name }) => name)).toEqual(["one"]);
@@ -141,7 +182,10 @@ describe("generate", () => {
   });
 
   it("counts as untyped exactly the places where the contract says nothing", () => {
-    const data = contractWith({ A: { type: "object", properties: { x: {}, y: { type: "array" }, z: { type: "object" }, w: { type: "string" } } }, Unused: {} });
+    const data = contractWith({
+      A: { type: "object", properties: { x: {}, y: { type: "array" }, z: { type: "object" }, w: { type: "string" } } },
+      Unused: {},
+    });
     (data["paths"] as Record<string, unknown>)["/s/Unused"] = undefined;
     expect(generateJson(restProject(data)).sdks[0]?.contracts[0]).toMatchObject({ untyped: 3 });
     const scalars = graphqlProject("scalar A scalar B type Query { a: A a2: A b: B }", { q: "query Q { a a2 }" });
@@ -153,13 +197,23 @@ describe("generate", () => {
     const { code, out } = project.run(["generate"]);
     expect(code).toBe(0);
     expect(out).toContain("api: 1 part set aside, because the contract is broken there");
-    expect(out).toMatch(/GET \/s\/Bad {2}The reference `#\/components\/schemas\/Godo` leads nowhere\. The nearest name there is `Good`\. {2}api\.yaml:1:\d+/);
+    expect(out).toMatch(
+      /GET \/s\/Bad {2}The reference `#\/components\/schemas\/Godo` leads nowhere\. The nearest name there is `Good`\. {2}api\.yaml:1:\d+/,
+    );
     expect(project.compile()).toBe("");
   });
 
   it("keeps only what `only` and `skip` leave, the types they reach, and asks the connection for standing parameters", () => {
     const project = demoProject();
-    project.write("rhema.yaml", project.read("rhema.yaml").replace("from: contracts/berths.yaml", 'from: contracts/berths.yaml\n    only: ["GET /berths/**", vessels]\n    skip: [registerVessel, "* /vessels/*", nothing]\n    standing: [berthId, pagesize]'));
+    project.write(
+      "rhema.yaml",
+      project
+        .read("rhema.yaml")
+        .replace(
+          "from: contracts/berths.yaml",
+          'from: contracts/berths.yaml\n    only: ["GET /berths/**", vessels]\n    skip: [registerVessel, "* /vessels/*", nothing]\n    standing: [berthId, pagesize]',
+        ),
+    );
     const { out, err } = project.run(["generate"]);
     expect(out).toMatch(/3 operations|2 operations/);
     expect(err).toContain("`nothing` matches no operation of `berths`.");
@@ -172,8 +226,13 @@ describe("generate", () => {
   });
 
   it("reads a schema from many files, a folder or a glob, to the same SDK", () => {
-    const parts = { "s/a.graphql": "type Query { boat: Boat }", "s/deep/b.gql": "extend type Query { n: Int } type Boat { id: ID! }", "q/q.graphql": "query Q { boat { id } n }" };
-    const config = (from: string) => `contracts: { fleet: { from: ${from}, queries: [q/*.graphql] } }\nsdks: { app: { language: typescript, covers: [fleet], into: out } }\n`;
+    const parts = {
+      "s/a.graphql": "type Query { boat: Boat }",
+      "s/deep/b.gql": "extend type Query { n: Int } type Boat { id: ID! }",
+      "q/q.graphql": "query Q { boat { id } n }",
+    };
+    const config = (from: string) =>
+      `contracts: { fleet: { from: ${from}, queries: [q/*.graphql] } }\nsdks: { app: { language: typescript, covers: [fleet], into: out } }\n`;
     const trees = ["s", '"s/**/*"', "[s/a.graphql, s/deep/b.gql]"].map((from) => {
       const project = new TemporaryProject({ ...parts, "rhema.yaml": config(from) });
       expect(project.run(["generate"]).code).toBe(0);
@@ -200,7 +259,15 @@ paths: { /s/A: { get: { operationId: get A, responses: { 200: { description: ok,
     const project = demoProject();
     project.run(["generate"]);
     const before = project.tree("src/sdk");
-    project.write("contracts/berths.yaml", project.read("contracts/berths.yaml").replace("        quay: { type: string, examples: [north] }\n", "        quay: { type: string, examples: [north] }\n        photo: { type: string }\n"));
+    project.write(
+      "contracts/berths.yaml",
+      project
+        .read("contracts/berths.yaml")
+        .replace(
+          "        quay: { type: string, examples: [north] }\n",
+          "        quay: { type: string, examples: [north] }\n        photo: { type: string }\n",
+        ),
+    );
     project.run(["generate"]);
     const after = project.tree("src/sdk");
     const changed = Object.keys(after).filter((path) => after[path] !== before[path]);
@@ -210,7 +277,10 @@ paths: { /s/A: { get: { operationId: get A, responses: { 200: { description: ok,
 
 describe("nothing of the user's is lost", () => {
   it("a foreign folder is refused, written beside with --force, and never replaced", () => {
-    const project = restProject(contractWith({ A: { type: "string" } }), { "src/sdk/README.md": "mine", "src/sdk/notes.txt": "mine too" });
+    const project = restProject(contractWith({ A: { type: "string" } }), {
+      "src/sdk/README.md": "mine",
+      "src/sdk/notes.txt": "mine too",
+    });
     const refused = project.run(["generate"]);
     expect(refused.code).toBe(1);
     expect(refused.err).toContain("`src/sdk/README.md` stands where the SDK has to be written");
@@ -226,7 +296,7 @@ describe("nothing of the user's is lost", () => {
     const file = restProject(contractWith({ A: { type: "string" } }), { "src/sdk": "a file" });
     expect(file.run(["generate"]).code).toBe(1);
     expect(file.read("src/sdk")).toBe("a file");
-    const blocked = restProject(contractWith({ A: { type: "string" } }), { "src": "a file where a folder should be" });
+    const blocked = restProject(contractWith({ A: { type: "string" } }), { src: "a file where a folder should be" });
     const { code, err } = blocked.run(["generate"]);
     expect(code).toBe(2);
     expect(err).toContain("output.unwritable");
@@ -240,22 +310,22 @@ describe("nothing of the user's is lost", () => {
     expect(project.run(["generate"]).err).toContain("output.unwritable");
   });
 
-  it.each([
-    "../elsewhere",
-    "/tmp/elsewhere",
-    ".",
-    "src/../..",
-    "link/out",
-  ])("an SDK cannot be written to %s", (into) => {
-    const project = restProject(contractWith({ A: { type: "string" } }));
-    symlinkSync(packageRoot, project.path("link"));
-    project.write("rhema.yaml", project.read("rhema.yaml").replace("src/sdk", into));
-    const { code, err } = project.run(["generate"]);
-    expect([code, err.includes("path.outside  rhema.yaml:8:11")]).toEqual([2, true]);
-  });
+  it.each(["../elsewhere", "/tmp/elsewhere", ".", "src/../..", "link/out"])(
+    "an SDK cannot be written to %s",
+    (into) => {
+      const project = restProject(contractWith({ A: { type: "string" } }));
+      symlinkSync(packageRoot, project.path("link"));
+      project.write("rhema.yaml", project.read("rhema.yaml").replace("src/sdk", into));
+      const { code, err } = project.run(["generate"]);
+      expect([code, err.includes("path.outside  rhema.yaml:8:11")]).toEqual([2, true]);
+    },
+  );
 
   it("names from a contract cannot leave the folder", () => {
-    const data = contractWith({ "../../evil": { type: "object", properties: { a: { type: "string" } } } }, { "/x": { get: { operationId: "../../../evil", tags: ["../../../evil"], responses: {} } } });
+    const data = contractWith(
+      { "../../evil": { type: "object", properties: { a: { type: "string" } } } },
+      { "/x": { get: { operationId: "../../../evil", tags: ["../../../evil"], responses: {} } } },
+    );
     const project = restProject(data);
     expect(project.run(["generate"]).code).toBe(0);
     expect(Object.keys(project.tree("src")).every((path) => path.startsWith("sdk/"))).toBe(true);
@@ -272,7 +342,9 @@ describe("nothing of the user's is lost", () => {
 
   it("keeps fields called __proto__ and constructor all the way to the SDK", () => {
     const properties = JSON.parse('{"__proto__": {"type": "string"}, "constructor": {"type": "integer"}}') as object;
-    const project = restProject(JSON.stringify(contractWith({ A: { type: "object", required: ["__proto__"], properties } })));
+    const project = restProject(
+      JSON.stringify(contractWith({ A: { type: "object", required: ["__proto__"], properties } })),
+    );
     project.run(["generate"]);
     expect(project.read("src/sdk/api/shapes.ts")).toContain("__proto__: string;\n  constructor?: number;");
     expect(readFileSync(project.path(".rhema/pins/app/api.openapi.json"), "utf8")).toContain('"__proto__"');

@@ -17,7 +17,10 @@ describe("generated code is product code", () => {
 
   it("compiles under bundler resolution without file endings, and with the endings of nodenext", () => {
     const project = demoProject();
-    project.write("tsconfig.json", '{ // comments are allowed\n "compilerOptions": { "module": "preserve", "moduleResolution": "bundler" } }');
+    project.write(
+      "tsconfig.json",
+      '{ // comments are allowed\n "compilerOptions": { "module": "preserve", "moduleResolution": "bundler" } }',
+    );
     expect(project.run(["generate"]).code).toBe(0);
     expect(project.read("src/sdk/berths/index.ts")).toContain('from "./connect";');
     expect(project.compile({ module: "preserve", moduleResolution: "bundler" }, ["src/sdk"])).toBe("");
@@ -76,9 +79,12 @@ try {
   it("has a sample of every call in its README, and every sample compiles", () => {
     const project = demoProject();
     project.run(["generate"]);
-    const samples = [...project.read("src/sdk/README.md").matchAll(/```ts\n([\s\S]*?)```/g)].map(([, text = ""]) => text);
+    const samples = [...project.read("src/sdk/README.md").matchAll(/```ts\n([\s\S]*?)```/g)].map(
+      ([, text = ""]) => text,
+    );
     expect(samples).toHaveLength(2 + 15 + 9);
-    const calls = (contract: string) => [...project.read(`src/sdk/${contract}/grouped.ts`).matchAll(/^ {4}(\w+): \(/gm)].map(([, name = ""]) => name);
+    const calls = (contract: string) =>
+      [...project.read(`src/sdk/${contract}/grouped.ts`).matchAll(/^ {4}(\w+): \(/gm)].map(([, name = ""]) => name);
     const split = samples.findIndex((sample) => sample.includes("connectPassages"));
     const module = (contract: string, own: string[]) => {
       const [connect = "", ...rest] = own;

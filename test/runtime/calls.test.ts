@@ -11,7 +11,8 @@ import { send, type RestRequest } from "../../runtimes/typescript/wire/send.js";
 import { subscribe } from "../../runtimes/typescript/wire/subscribe.js";
 
 /** What the recording server saw, and what it does next. */
-let seen: { method: string | undefined; url: string | undefined; headers: IncomingMessage["headers"]; body: string }[] = [];
+let seen: { method: string | undefined; url: string | undefined; headers: IncomingMessage["headers"]; body: string }[] =
+  [];
 let reply: (response: ServerResponse) => void;
 let address = "";
 const server = createServer((request, response) => {
@@ -39,8 +40,15 @@ beforeEach(() => {
   answer(200, '{"id":"N-07"}');
 });
 
-const connect = (options: ConnectionOptions = {}, auth = {}, schemes = {}) => connection("api", `${address}/base/`, options, auth, schemes);
-const request = (more: Partial<RestRequest<unknown>> = {}): RestRequest<unknown> => ({ call: "api.getBerth", method: "GET", path: "/berths/N-07", answers: { 200: "json" }, ...more });
+const connect = (options: ConnectionOptions = {}, auth = {}, schemes = {}) =>
+  connection("api", `${address}/base/`, options, auth, schemes);
+const request = (more: Partial<RestRequest<unknown>> = {}): RestRequest<unknown> => ({
+  call: "api.getBerth",
+  method: "GET",
+  path: "/berths/N-07",
+  answers: { 200: "json" },
+  ...more,
+});
 const failureOf = async (promise: Promise<unknown>): Promise<Record<string, unknown>> => {
   try {
     await promise;
@@ -53,9 +61,26 @@ const failureOf = async (promise: Promise<unknown>): Promise<Record<string, unkn
 
 describe("a REST call", () => {
   it("sends method, path, query, headers and body exactly", async () => {
-    const value = await send(connect({ headers: () => Promise.resolve({ "x-app": "board" }) }), request({ method: "POST", query: ["a=1", "", "b=2"], headers: { "X-One": "1", "X-Absent": undefined }, body: jsonBody({ a: null }), accept: "application/json" }), { headers: { "x-app": "other" } });
+    const value = await send(
+      connect({ headers: () => Promise.resolve({ "x-app": "board" }) }),
+      request({
+        method: "POST",
+        query: ["a=1", "", "b=2"],
+        headers: { "X-One": "1", "X-Absent": undefined },
+        body: jsonBody({ a: null }),
+        accept: "application/json",
+      }),
+      { headers: { "x-app": "other" } },
+    );
     expect(value).toEqual({ id: "N-07" });
-    expect(seen).toMatchObject([{ method: "POST", url: "/base/berths/N-07?a=1&b=2", body: '{"a":null}', headers: { "x-one": "1", "x-app": "other", accept: "application/json", "content-type": "application/json" } }]);
+    expect(seen).toMatchObject([
+      {
+        method: "POST",
+        url: "/base/berths/N-07?a=1&b=2",
+        body: '{"a":null}',
+        headers: { "x-one": "1", "x-app": "other", accept: "application/json", "content-type": "application/json" },
+      },
+    ]);
     expect(seen[0]?.headers["x-absent"]).toBeUndefined();
   });
 
@@ -75,7 +100,13 @@ describe("a REST call", () => {
     [[["biscuit"]], { cookie: "sid=a%20b" }, "/base/berths/N-07"],
   ])("uses the first alternative that is supplied: %j", async (auth, headers, url) => {
     const suppliers = { token: () => "t", key: "k", query: () => Promise.resolve("a&b"), login: "ü:x", biscuit: "a b" };
-    const schemes = { token: bearer, key: keyInHeader("X-Key"), query: keyInQuery("api key"), login: basic, biscuit: keyInCookie("sid") };
+    const schemes = {
+      token: bearer,
+      key: keyInHeader("X-Key"),
+      query: keyInQuery("api key"),
+      login: basic,
+      biscuit: keyInCookie("sid"),
+    };
     await send(connect({}, suppliers, schemes), request({ auth }));
     expect(seen[0]).toMatchObject({ headers, url });
   });
@@ -109,7 +140,13 @@ describe("a REST call", () => {
   });
 
   it("sends multipart parts: files as they are, records as JSON, lists repeated, nothing for what is absent", async () => {
-    await send(connect(), request({ method: "POST", body: multipart({ file: new Blob(["data"]), record: { a: 1 }, tag: ["x", "y"], absent: undefined }) }));
+    await send(
+      connect(),
+      request({
+        method: "POST",
+        body: multipart({ file: new Blob(["data"]), record: { a: 1 }, tag: ["x", "y"], absent: undefined }),
+      }),
+    );
     const body = seen[0]?.body ?? "";
     expect(seen[0]?.headers["content-type"]).toMatch(/^multipart\/form-data; boundary=/);
     expect([...body.matchAll(/; name="(\w+)"/g)].map(([, name]) => name)).toEqual(["file", "record", "tag", "tag"]);
@@ -117,7 +154,13 @@ describe("a REST call", () => {
   });
 
   it("without a body has none", () => {
-    expect([jsonBody(undefined), textBody(undefined, "x"), bytesBody(undefined, "x"), urlencoded(undefined), multipart(undefined)]).toEqual([undefined, undefined, undefined, undefined, undefined]);
+    expect([
+      jsonBody(undefined),
+      textBody(undefined, "x"),
+      bytesBody(undefined, "x"),
+      urlencoded(undefined),
+      multipart(undefined),
+    ]).toEqual([undefined, undefined, undefined, undefined, undefined]);
   });
 });
 
@@ -127,7 +170,11 @@ describe("a failure", () => {
     const failure = await failureOf(send(connect(), request({ failures: { 404: "json" } })));
     expect(failure).toMatchObject({ call: "api.getBerth", status: 404, httpStatus: 404, body: { title: "none" } });
     expect((failure["headers"] as Headers).get("content-type")).toBe("application/json");
-    expect([isFailure(failure, "api.getBerth"), isFailure(failure, "api.other"), isFailure(new Error("x"))]).toEqual([true, false, false]);
+    expect([isFailure(failure, "api.getBerth"), isFailure(failure, "api.other"), isFailure(new Error("x"))]).toEqual([
+      true,
+      false,
+      false,
+    ]);
   });
 
   it.each([
@@ -143,11 +190,17 @@ describe("a failure", () => {
   it("tells malformed, unreachable, timed-out and aborted apart", async () => {
     answer(200, "<html>");
     expect(await failureOf(send(connect(), request()))).toMatchObject({ status: "malformed", body: "<html>" });
-    expect(await failureOf(send(connect({ baseUrl: "http://127.0.0.1:1" }), request()))).toMatchObject({ status: "unreachable" });
+    expect(await failureOf(send(connect({ baseUrl: "http://127.0.0.1:1" }), request()))).toMatchObject({
+      status: "unreachable",
+    });
     reply = () => undefined;
     expect(await failureOf(send(connect({ timeoutMs: 30 }), request()))).toMatchObject({ status: "timed-out" });
-    expect(await failureOf(send(connect(), request(), { signal: AbortSignal.timeout(30) }))).toMatchObject({ status: "aborted" });
-    expect(await failureOf(send(connect(), request(), { signal: AbortSignal.abort() }))).toMatchObject({ status: "aborted" });
+    expect(await failureOf(send(connect(), request(), { signal: AbortSignal.timeout(30) }))).toMatchObject({
+      status: "aborted",
+    });
+    expect(await failureOf(send(connect(), request(), { signal: AbortSignal.abort() }))).toMatchObject({
+      status: "aborted",
+    });
   });
 
   it("a body that is cut off is a failure, not a hang", async () => {
@@ -161,18 +214,31 @@ describe("a failure", () => {
 });
 
 describe("a GraphQL operation", () => {
-  const operation: GraphqlOperation<{ boat: string }, { id: string }> = { kind: "query", name: "Boat", text: "query Boat { boat }" };
+  const operation: GraphqlOperation<{ boat: string }, { id: string }> = {
+    kind: "query",
+    name: "Boat",
+    text: "query Boat { boat }",
+  };
 
   it("is sent as JSON to the endpoint and gives its data", async () => {
     answer(200, '{"data":{"boat":"x"}}');
     expect(await execute(connect(), operation, { id: "1" })).toEqual({ boat: "x" });
-    expect(JSON.parse(seen[0]?.body ?? "")).toEqual({ query: operation.text, operationName: "Boat", variables: { id: "1" } });
+    expect(JSON.parse(seen[0]?.body ?? "")).toEqual({
+      query: operation.text,
+      operationName: "Boat",
+      variables: { id: "1" },
+    });
     expect(seen[0]?.url).toBe("/base/");
   });
 
   it("with errors fails, and carries them with the partial data, whatever the status", async () => {
     answer(400, '{"errors":[{"message":"no","path":["boat"]}],"data":{"boat":"half"}}');
-    expect(await failureOf(execute(connect(), operation, { id: "1" }))).toMatchObject({ call: "api.boat", status: "errors", errors: [{ message: "no", path: ["boat"] }], data: { boat: "half" } });
+    expect(await failureOf(execute(connect(), operation, { id: "1" }))).toMatchObject({
+      call: "api.boat",
+      status: "errors",
+      errors: [{ message: "no", path: ["boat"] }],
+      data: { boat: "half" },
+    });
   });
 
   it.each([
@@ -186,7 +252,11 @@ describe("a GraphQL operation", () => {
 });
 
 describe("a subscription", () => {
-  const operation: GraphqlOperation<{ n: number }, object> = { kind: "subscription", name: "Count", text: "subscription Count { n }" };
+  const operation: GraphqlOperation<{ n: number }, object> = {
+    kind: "subscription",
+    name: "Count",
+    text: "subscription Count { n }",
+  };
   const stream = (text: string, end = true) => {
     reply = (response) => {
       response.writeHead(200, { "content-type": "text/event-stream" });
@@ -205,7 +275,10 @@ describe("a subscription", () => {
   };
 
   it("gives each event until it is complete", async () => {
-    stream('event: next\r\ndata: {"data":{"n":1}}\r\n\r\n: a comment\n\nevent: next\ndata: {"data":{"n":2}}\n\nevent: complete\ndata: \n\nevent: next\ndata: {}\n\n', false);
+    stream(
+      'event: next\r\ndata: {"data":{"n":1}}\r\n\r\n: a comment\n\nevent: next\ndata: {"data":{"n":2}}\n\nevent: complete\ndata: \n\nevent: next\ndata: {}\n\n',
+      false,
+    );
     expect(await collect()).toEqual([{ n: 1 }, { n: 2 }]);
   });
 

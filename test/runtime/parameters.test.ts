@@ -32,7 +32,12 @@ describe("the vectors of parameter styles", () => {
   });
 
   it("absent values write nothing", () => {
-    expect([form("a", undefined), deepObject("a", undefined), jsonQuery("a", undefined), header(undefined)]).toEqual(["", "", "", undefined]);
+    expect([form("a", undefined), deepObject("a", undefined), jsonQuery("a", undefined), header(undefined)]).toEqual([
+      "",
+      "",
+      "",
+      undefined,
+    ]);
     expect(form("a", { x: undefined, y: 1 })).toBe("y=1");
   });
 });

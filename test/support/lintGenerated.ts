@@ -9,10 +9,18 @@ export async function lintGenerated(folder: string, tsconfig: string): Promise<s
     overrideConfig: [
       ...(tseslint.configs.strictTypeChecked as object[]),
       ...(tseslint.configs.stylisticTypeChecked as object[]),
-      { languageOptions: { parserOptions: { project: [tsconfig], tsconfigRootDir: folder } }, linterOptions: { noInlineConfig: true } },
+      {
+        languageOptions: { parserOptions: { project: [tsconfig], tsconfigRootDir: folder } },
+        linterOptions: { noInlineConfig: true },
+      },
     ] as never,
   });
   const results = await eslint.lintFiles(["src/sdk/**/*.ts"]);
   if (results.length === 0) throw new Error("Nothing was linted.");
-  return results.flatMap((result) => result.messages.map((message) => `${result.filePath.slice(folder.length + 1)}:${String(message.line)} ${message.ruleId ?? ""} ${message.message}`));
+  return results.flatMap((result) =>
+    result.messages.map(
+      (message) =>
+        `${result.filePath.slice(folder.length + 1)}:${String(message.line)} ${message.ruleId ?? ""} ${message.message}`,
+    ),
+  );
 }

@@ -30,14 +30,23 @@ export function readSchema(schema: unknown, others: Record<string, unknown> = {}
 
 /** A shape without places and words, for comparing in tests. */
 export function bare(shape: Shape | Reference): unknown {
-  return JSON.parse(JSON.stringify(shape, (key, value: unknown) => (["place", "description", "example", "deprecated"].includes(key) ? undefined : value))) as unknown;
+  return JSON.parse(
+    JSON.stringify(shape, (key, value: unknown) =>
+      ["place", "description", "example", "deprecated"].includes(key) ? undefined : value,
+    ),
+  ) as unknown;
 }
 
 const runtimeFolder = join(packageRoot, "runtimes/typescript/wire");
-export const runtime = new Map(readdirSync(runtimeFolder).map((file) => [file, readFileSync(join(runtimeFolder, file), "utf8")]));
+export const runtime = new Map(
+  readdirSync(runtimeFolder).map((file) => [file, readFileSync(join(runtimeFolder, file), "utf8")]),
+);
 
 /** The files of an SDK over one REST contract. */
 export function printRest(data: unknown, settings: RestSettings = {}): Map<string, string> {
   const { contract } = readRest(data);
-  return printTypescriptSdk({ name: "app", contracts: [planRest(contract, settings)] }, { importEnding: "js", runtime, scalars: new Map() });
+  return printTypescriptSdk(
+    { name: "app", contracts: [planRest(contract, settings)] },
+    { importEnding: "js", runtime, scalars: new Map() },
+  );
 }

@@ -1,5 +1,15 @@
 import { spawn, spawnSync, type ChildProcess } from "node:child_process";
-import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
@@ -52,14 +62,19 @@ export class TemporaryProject {
     const found: Record<string, string> = {};
     if (!this.exists(below)) return found;
     for (const name of (readdirSync(this.path(below), { recursive: true }) as string[]).sort()) {
-      if (statSync(join(this.path(below), name)).isFile()) found[name] = readFileSync(join(this.path(below), name), "utf8");
+      if (statSync(join(this.path(below), name)).isFile())
+        found[name] = readFileSync(join(this.path(below), name), "utf8");
     }
     return found;
   }
 
   run(args: readonly string[], env: Readonly<Record<string, string>> = {}): Ran {
     const { FORCE_COLOR: _colour, ...rest } = process.env;
-    const { status, stdout, stderr } = spawnSync(process.execPath, [programPath, ...args], { cwd: this.folder, encoding: "utf8", env: { ...rest, NO_COLOR: "1", ...env } });
+    const { status, stdout, stderr } = spawnSync(process.execPath, [programPath, ...args], {
+      cwd: this.folder,
+      encoding: "utf8",
+      env: { ...rest, NO_COLOR: "1", ...env },
+    });
     return { code: status, out: stdout, err: stderr };
   }
 
@@ -67,13 +82,20 @@ export class TemporaryProject {
   compile(options: Readonly<Record<string, unknown>> = {}, include: readonly string[] = ["src"]): string {
     const compilerOptions = { ...strictest, ...options };
     this.write("tsconfig.test.json", JSON.stringify({ compilerOptions, include }));
-    const { stdout } = spawnSync(process.execPath, [join(packageRoot, "node_modules/typescript/lib/tsc.js"), "-p", "tsconfig.test.json"], { cwd: this.folder, encoding: "utf8" });
+    const { stdout } = spawnSync(
+      process.execPath,
+      [join(packageRoot, "node_modules/typescript/lib/tsc.js"), "-p", "tsconfig.test.json"],
+      { cwd: this.folder, encoding: "utf8" },
+    );
     return stdout;
   }
 
   /** Starts the stand-in on a free port and gives its address. */
   async play(args: readonly string[] = []): Promise<string> {
-    const child = spawn(process.execPath, [programPath, "--json", "--quiet", "play", "--port", "0", ...args], { cwd: this.folder, stdio: ["ignore", "pipe", "inherit"] });
+    const child = spawn(process.execPath, [programPath, "--json", "--quiet", "play", "--port", "0", ...args], {
+      cwd: this.folder,
+      stdio: ["ignore", "pipe", "inherit"],
+    });
     children.push(child);
     return new Promise((resolve, reject) => {
       let text = "";
@@ -118,7 +140,8 @@ export function restProject(contract: object | string, more: Readonly<Record<str
   return new TemporaryProject({
     "package.json": '{ "type": "module" }',
     "api.yaml": typeof contract === "string" ? contract : JSON.stringify(contract),
-    "rhema.yaml": "contracts:\n  api:\n    from: api.yaml\nsdks:\n  app:\n    language: typescript\n    covers: [api]\n    into: src/sdk\n",
+    "rhema.yaml":
+      "contracts:\n  api:\n    from: api.yaml\nsdks:\n  app:\n    language: typescript\n    covers: [api]\n    into: src/sdk\n",
     ...more,
   });
 }
@@ -128,7 +151,8 @@ export function graphqlProject(schema: string, queries: Readonly<Record<string, 
   return new TemporaryProject({
     "package.json": '{ "type": "module" }',
     "schema.graphql": schema,
-    "rhema.yaml": 'contracts:\n  fleet:\n    from: schema.graphql\n    queries: ["q/**/*.graphql"]\nsdks:\n  app:\n    language: typescript\n    covers: [fleet]\n    into: src/sdk\n',
+    "rhema.yaml":
+      'contracts:\n  fleet:\n    from: schema.graphql\n    queries: ["q/**/*.graphql"]\nsdks:\n  app:\n    language: typescript\n    covers: [fleet]\n    into: src/sdk\n',
     ...Object.fromEntries(Object.entries(queries).map(([name, text]) => [`q/${name}.graphql`, text])),
   });
 }

@@ -1,5 +1,5 @@
 import { operationLabel, type Reference, type RestContract, type RestOperation } from "../contract/model.js";
-import { reachedTypes } from "../contract/childReferences.js";
+import { namedTypes } from "../contract/childReferences.js";
 import { shapesOf } from "../rest/readRestContract.js";
 import { memberNameFrom } from "../sdk/nameScope.js";
 import { preferredContent } from "../sdk/planRest.js";
@@ -30,10 +30,10 @@ export function compareRest(before: RestContract, after: RestContract): Change[]
       collectInto(changes, before, after, [operationLabel(pair.before)]),
       onNamed,
     );
-  const users = usersOfTypes(before);
+  const users = typeUsers(before);
   // The map grows while it is walked: comparing one type finds the next.
   for (const { before: left, after: right, face } of named.values()) {
-    const context = collectInto(changes, before, after, users.get(left) ?? []);
+    const context = collectInto(changes, before, after, users(left));
     const subject = before.types.get(left)?.name ?? left;
     compareReferences(
       {
@@ -57,14 +57,30 @@ function inside(contract: RestContract, key: string): Reference {
   return { shape: contract.types.get(key)?.shape ?? { kind: "any" }, nullable: false };
 }
 
-function usersOfTypes(contract: RestContract): Map<string, string[]> {
-  const users = new Map<string, string[]>();
+/** A function that gives the labels of the operations that reach a type, found against the direction of use. */
+function typeUsers(contract: RestContract): (key: string) => string[] {
+  const usedBy = new Map<string, string[]>();
+  const add = (key: string, user: string): void => {
+    const known = usedBy.get(key);
+    if (known) known.push(user);
+    else usedBy.set(key, [user]);
+  };
+  for (const { key, shape } of contract.types.values())
+    for (const used of namedTypes([shape])) add(used, `type ${key}`);
+  const order = new Map(contract.operations.map((operation, at) => [operationLabel(operation), at]));
   for (const operation of contract.operations) {
-    for (const key of reachedTypes(shapesOf(operation), (each) => contract.types.get(each)?.shape)) {
-      users.set(key, [...(users.get(key) ?? []), operationLabel(operation)]);
-    }
+    for (const used of namedTypes(shapesOf(operation))) add(used, operationLabel(operation));
   }
-  return users;
+  return (key) => {
+    const found = new Set<string>();
+    const open = [`type ${key}`];
+    for (let user = open.pop(); user !== undefined; user = open.pop()) {
+      if (found.has(user)) continue;
+      found.add(user);
+      if (user.startsWith("type ")) open.push(...(usedBy.get(user.slice("type ".length)) ?? []));
+    }
+    return [...found].filter((user) => order.has(user)).sort((a, b) => (order.get(a) ?? 0) - (order.get(b) ?? 0));
+  };
 }
 
 function operationGone(operation: RestOperation, context: ChangeContext): void {

@@ -45,3 +45,8 @@ export function reachedTypes(
   }
   return into;
 }
+
+/** Keys of the types that shapes name themselves, without looking behind the names. */
+export function namedTypes(shapes: Iterable<Shape>): Set<string> {
+  return reachedTypes(shapes, () => undefined);
+}

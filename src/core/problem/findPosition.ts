@@ -1,3 +1,4 @@
+import { parseTree, type Node as JsonNode, type ParseError } from "jsonc-parser";
 import { isMap, isPair, isScalar, isSeq, LineCounter, parseDocument, type Node, type Pair } from "yaml";
 import { type Place, pointerTokens } from "./place.js";
 
@@ -8,12 +9,17 @@ export interface Position {
   readonly length: number;
 }
 
+const maxTreesKept = 4;
+
 /**
  * Finds line and column of a place in its text. A pointer that leads nowhere (the text may have changed, or the
  * missing member is the problem) falls back to the deepest ancestor that exists.
  */
 export function findPosition(place: Place, text: string): Position {
   if ("offset" in place) return positionAt(text, place.offset, place.length);
+  // A JSON text is a YAML text too, and many times faster to find one's way in with a parser for JSON alone.
+  const json = /^\s*[{[]/.test(text) ? jsonSpan(place.pointer, place.atKey === true, jsonTree(text)) : undefined;
+  if (json) return positionAt(text, json[0], Math.max(1, json[1] - json[0]));
   const span = pointerSpan(place.pointer, place.atKey === true, parsedTree(text));
   return positionAt(text, span[0], Math.max(1, span[1] - span[0]));
 }
@@ -30,8 +36,35 @@ export function positionAt(text: string, offset: number, length = 1): Position {
   return { line, column: end - lineStart + 1, length: Math.max(1, length) };
 }
 
+const jsonTreeByText = new Map<string, JsonNode | undefined>();
+
+function jsonTree(text: string): JsonNode | undefined {
+  if (jsonTreeByText.has(text)) return jsonTreeByText.get(text);
+  const errors: ParseError[] = [];
+  const tree = parseTree(text, errors);
+  if (jsonTreeByText.size >= maxTreesKept) jsonTreeByText.clear();
+  jsonTreeByText.set(text, errors.length === 0 ? tree : undefined);
+  return errors.length === 0 ? tree : undefined;
+}
+
+function jsonSpan(pointer: string, atKey: boolean, root: JsonNode | undefined): readonly [number, number] | undefined {
+  let node = root;
+  let property: JsonNode | undefined;
+  for (const token of pointerTokens(pointer)) {
+    const next: JsonNode | undefined =
+      node?.type === "object"
+        ? node.children?.findLast((child) => child.children?.[0]?.value === token)
+        : node?.children?.[Number(token)];
+    if (!next) break;
+    property = next.type === "property" ? next : undefined;
+    node = property ? property.children?.[1] : next;
+  }
+  const isScalar = node !== undefined && node.type !== "object" && node.type !== "array";
+  const wanted = property && (atKey || !isScalar) ? property.children?.[0] : node;
+  return wanted && [wanted.offset, wanted.offset + wanted.length];
+}
+
 const treeByText = new Map<string, Node | null>();
-const maxTreesKept = 4;
 
 function parsedTree(text: string): Node | null {
   const known = treeByText.get(text);

@@ -32,8 +32,20 @@ function mergeShapes(a: Shape, b: Shape, context: MergeContext, where: string): 
   if (a.kind === "record" && b.kind === "record") return mergeRecords(a, b, context, where);
   if (a.kind === "record" && b.kind === "map") return { ...a, rest: a.rest ?? b.value };
   if (a.kind === "map" && b.kind === "record") return { ...b, rest: b.rest ?? a.value };
-  if (a.kind === "union") return distribute(a, (member, inner) => mergeReferences(member, { shape: b, nullable: false }, inner, where), context, where);
-  if (b.kind === "union") return distribute(b, (member, inner) => mergeReferences({ shape: a, nullable: false }, member, inner, where), context, where);
+  if (a.kind === "union")
+    return distribute(
+      a,
+      (member, inner) => mergeReferences(member, { shape: b, nullable: false }, inner, where),
+      context,
+      where,
+    );
+  if (b.kind === "union")
+    return distribute(
+      b,
+      (member, inner) => mergeReferences({ shape: a, nullable: false }, member, inner, where),
+      context,
+      where,
+    );
   if (a.kind === "list" && b.kind === "list") {
     return { kind: "list", item: mergeReferences(a.item, b.item, context, `${where}[]`), ...constraintsOf(a, b) };
   }

@@ -1,6 +1,6 @@
 import type { AuthScheme, RestContract, RestOperation, Server, SetAside } from "../contract/model.js";
 import { operationLabel } from "../contract/model.js";
-import { reachedTypes } from "../contract/childReferences.js";
+import { namedTypes } from "../contract/childReferences.js";
 import type { Shape } from "../contract/model.js";
 import type { Problem } from "../problem/problem.js";
 import { below } from "../problem/place.js";
@@ -46,8 +46,8 @@ export function readRestContract(name: string, documentName: string, data: Data)
   const setAside = [...read.setAside, ...uncalledParts(document)];
   const operations: RestOperation[] = [];
   for (const operation of read.operations) {
-    const reached = reachedTypes(shapesOf(operation), (key) => types.get(key)?.shape);
-    const broken = [...reached].find((key) => faults.has(key));
+    // Faults have spread to every type that reaches one, so the names an operation uses itself tell enough.
+    const broken = [...namedTypes(shapesOf(operation))].find((key) => faults.has(key));
     const fault = broken === undefined ? undefined : faults.get(broken);
     if (fault) setAside.push(aside(operationLabel(operation), fault));
     else operations.push(operation);

@@ -1,4 +1,4 @@
-import { childReferences } from "../contract/childReferences.js";
+import { namedTypes } from "../contract/childReferences.js";
 import type { AnyShape, Reference, Shape, TypeDefinition } from "../contract/model.js";
 import { below, pointerTokens, type PointerPlace } from "../problem/place.js";
 import { isData, textMember } from "../text/parseData.js";
@@ -21,7 +21,9 @@ export type Definition = { readonly type: TypeDefinition } | { readonly fault: F
  * something needs it; recursion ends at the name.
  */
 export class SchemaReader {
-  private readonly definitions = new Map<string, Definition | "reading">();
+  private readonly definitions = new Map<string, Definition | Located | "reading">();
+  /** Keys that were named and not read yet; read one after the other, so that a long chain of types is no deep one. */
+  private readonly pending: string[] = [];
   private depth = 0;
 
   constructor(
@@ -71,15 +73,7 @@ export class SchemaReader {
   resolve(reference: Reference): Reference {
     let { shape, nullable } = reference;
     while (shape.kind === "named") {
-      const definition = this.definitions.get(shape.key);
-      if (definition === "reading" || definition === undefined) {
-        const name = nameOf(shape.key);
-        throw this.document.fault(
-          "contract.cycle",
-          `\`${name}\` is made of itself through allOf.`,
-          this.placeOf(shape.key),
-        );
-      }
+      const definition = this.definition(shape.key);
       if ("fault" in definition) throw definition.fault;
       nullable ||= definition.type.nullable;
       shape = definition.type.shape;
@@ -91,8 +85,9 @@ export class SchemaReader {
   finish(): { types: Map<string, TypeDefinition>; faults: Map<string, Fault> } {
     const types = new Map<string, TypeDefinition>();
     const faults = new Map<string, Fault>();
-    for (const [key, definition] of this.definitions) {
-      if (definition === "reading") continue;
+    for (let key = this.pending.pop(); key !== undefined; key = this.pending.pop()) this.definition(key);
+    for (const key of this.definitions.keys()) {
+      const definition = this.definition(key);
       if ("fault" in definition) faults.set(key, definition.fault);
       else if (this.isAliasOfItself(key)) {
         const message = `\`${nameOf(key)}\` is only an alias of itself.`;
@@ -110,10 +105,30 @@ export class SchemaReader {
         ? (pointerTokens(pointer)[2] ?? pointer)
         : pointer;
     if (!this.definitions.has(key)) {
-      this.definitions.set(key, "reading");
-      this.definitions.set(key, this.readDefinition(key, located));
+      this.definitions.set(key, located);
+      this.pending.push(key);
     }
     return key;
+  }
+
+  /** Reads a definition when it is first looked into. Throws a Fault when that is in the middle of reading it. */
+  private definition(key: string): Definition {
+    const known = this.definitions.get(key);
+    if (known === undefined || known === "reading") {
+      throw this.document.fault(
+        "contract.cycle",
+        `\`${nameOf(key)}\` is made of itself through allOf.`,
+        this.placeOf(key),
+      );
+    }
+    if (!("value" in known)) return known;
+    this.definitions.set(key, "reading");
+    const outerDepth = this.depth;
+    this.depth = 0;
+    const read = this.readDefinition(key, known);
+    this.depth = outerDepth;
+    this.definitions.set(key, read);
+    return read;
   }
 
   private readDefinition(key: string, { value, place }: Located): Definition {
@@ -146,7 +161,7 @@ export class SchemaReader {
   private spreadFaults(types: Map<string, TypeDefinition>, faults: Map<string, Fault>): void {
     const usedBy = new Map<string, string[]>();
     for (const [key, type] of types) {
-      for (const used of directlyNamed(type.shape)) usedBy.set(used, [...(usedBy.get(used) ?? []), key]);
+      for (const used of namedTypes([type.shape])) usedBy.set(used, [...(usedBy.get(used) ?? []), key]);
     }
     const open = [...faults.keys()];
     for (let broken = open.pop(); broken !== undefined; broken = open.pop()) {
@@ -159,16 +174,6 @@ export class SchemaReader {
       }
     }
   }
-}
-
-function directlyNamed(shape: Shape): Set<string> {
-  const found = new Set<string>();
-  const open: Shape[] = [shape];
-  for (let next = open.pop(); next; next = open.pop()) {
-    if (next.kind === "named") found.add(next.key);
-    for (const child of childReferences(next)) open.push(child.shape);
-  }
-  return found;
 }
 
 const structuralTokens = new Set([

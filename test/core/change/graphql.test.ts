@@ -12,7 +12,12 @@ function judge(before: string, after: string, ...documents: string[]): JudgedCha
   return judgeUse(changes, "graphql", { queries: old.uses, calls: new Map(), named: () => [], searched: true });
 }
 
-const told = (changes: readonly JudgedChange[]) => changes.map(({ code, subject, verdict, use }) => `${code} ${subject} ${letter[verdict.code]}/${letter[verdict.apps]} ${use}`).sort();
+const told = (changes: readonly JudgedChange[]) =>
+  changes
+    .map(
+      ({ code, subject, verdict, use }) => `${code} ${subject} ${letter[verdict.code]}/${letter[verdict.apps]} ${use}`,
+    )
+    .sort();
 const schema = (fields: string, more = "") => `type Query { ${fields} } ${more}`;
 
 describe("output fields", () => {
@@ -26,7 +31,13 @@ describe("output fields", () => {
     ["another type", "a: Int", "a: String", "{ a }", ["answer.type.changed Query.a B/B used"]],
     ["Int to Float", "a: Int", "a: Float", "{ a }", ["answer.type.changed Query.a C/R used"]],
     ["ID to String", "a: ID", "a: String", "{ a }", ["answer.format.changed Query.a C/C used"]],
-    ["renamed", "a: Int berth: String", "a: Int berthCode: String", "{ berth }", ["answer.field.renamed Query.berth B/B used"]],
+    [
+      "renamed",
+      "a: Int berth: String",
+      "a: Int berthCode: String",
+      "{ berth }",
+      ["answer.field.renamed Query.berth B/B used"],
+    ],
     ["deprecated", "a: Int", 'a: Int @deprecated(reason: "no")', "{ a }", ["deprecated.new Query.a C/C used"]],
   ])("%s", (_name, before, after, query, changes) => {
     expect(told(judge(schema(before), schema(after), `query Q ${query}`))).toEqual(changes);
@@ -43,7 +54,11 @@ describe("output fields", () => {
 
   it("a use in a fragment names the operations that send it", () => {
     const before = schema("b: Boat", "type Boat { name: String id: ID }");
-    const [change] = judge(before, schema("b: Boat", "type Boat { id: ID }"), "query A { b { ...F } } query B { b { id } } query C { b { ...G } } fragment F on Boat { name } fragment G on Boat { ...F }");
+    const [change] = judge(
+      before,
+      schema("b: Boat", "type Boat { id: ID }"),
+      "query A { b { ...F } } query B { b { id } } query C { b { ...G } } fragment F on Boat { name } fragment G on Boat { ...F }",
+    );
     expect(change?.hits).toMatchObject([{ owner: "F", operations: ["A", "C"] }]);
   });
 });
@@ -57,11 +72,41 @@ describe("arguments", () => {
     ["renamed", "x: Int", "y: Int", "query Q { a(x: 1) }", ["ask.parameter.renamed Query.a(x:) B/B used"]],
     ["required one added", "", "x: Int!", "query Q { a }", ["ask.parameter.new-required Query.a(x:) B/B used"]],
     ["optional one added", "", "x: Int", "query Q { a }", ["ask.parameter.new Query.a(x:) C/C not used"]],
-    ["required now, and omitted", "x: Int", "x: Int!", "query Q { a }", ["ask.parameter.now-required Query.a(x:) B/B used"]],
-    ["loses its default, and is omitted", "x: Int! = 5", "x: Int!", "query Q { a }", ["ask.parameter.now-required Query.a(x:) B/B used"]],
-    ["optional now", "x: Int!", "x: Int", "query Q { a(x: 1) }", ["ask.null.gained Query.a(x:) C/C used", "ask.parameter.now-optional Query.a(x:) C/C not used"]],
-    ["another default, and omitted", "x: Int = 5", "x: Int = 6", "query Q { a }", ["ask.default.changed Query.a(x:) C/R used"]],
-    ["another default, and passed", "x: Int = 5", "x: Int = 6", "query Q { a(x: 1) }", ["ask.default.changed Query.a(x:) C/R not used"]],
+    [
+      "required now, and omitted",
+      "x: Int",
+      "x: Int!",
+      "query Q { a }",
+      ["ask.parameter.now-required Query.a(x:) B/B used"],
+    ],
+    [
+      "loses its default, and is omitted",
+      "x: Int! = 5",
+      "x: Int!",
+      "query Q { a }",
+      ["ask.parameter.now-required Query.a(x:) B/B used"],
+    ],
+    [
+      "optional now",
+      "x: Int!",
+      "x: Int",
+      "query Q { a(x: 1) }",
+      ["ask.null.gained Query.a(x:) C/C used", "ask.parameter.now-optional Query.a(x:) C/C not used"],
+    ],
+    [
+      "another default, and omitted",
+      "x: Int = 5",
+      "x: Int = 6",
+      "query Q { a }",
+      ["ask.default.changed Query.a(x:) C/R used"],
+    ],
+    [
+      "another default, and passed",
+      "x: Int = 5",
+      "x: Int = 6",
+      "query Q { a(x: 1) }",
+      ["ask.default.changed Query.a(x:) C/R not used"],
+    ],
   ])("%s", (_name, before, after, query, changes) => {
     expect(told(judge(withArgument(before), withArgument(after), query))).toEqual(changes);
   });
@@ -80,7 +125,9 @@ describe("inputs, enums, unions and interfaces", () => {
   });
 
   it("an input field that a literal does not name is not in use", () => {
-    expect(told(judge(asking("x: Int y: String"), asking("x: Int"), "query Q { a(f: { x: 1 }) }"))).toEqual(["ask.field.gone F.y B/B not used"]);
+    expect(told(judge(asking("x: Int y: String"), asking("x: Int"), "query Q { a(f: { x: 1 }) }"))).toEqual([
+      "ask.field.gone F.y B/B not used",
+    ]);
   });
 
   it("a choice used both ways is judged for each direction", () => {
@@ -95,24 +142,37 @@ describe("inputs, enums, unions and interfaces", () => {
   });
 
   it("a union gains and loses members", () => {
-    const union = (members: string) => `type Query { u: U } type A { x: Int } type B { x: Int } type C { x: Int } union U = ${members}`;
-    expect(told(judge(union("A | B"), union("A | C"), "query Q { u { __typename } }"))).toEqual(["answer.member.gone U B/C used", "answer.member.new U R/B used"]);
+    const union = (members: string) =>
+      `type Query { u: U } type A { x: Int } type B { x: Int } type C { x: Int } union U = ${members}`;
+    expect(told(judge(union("A | B"), union("A | C"), "query Q { u { __typename } }"))).toEqual([
+      "answer.member.gone U B/C used",
+      "answer.member.new U R/B used",
+    ]);
   });
 
   it("an implementer joins and leaves an interface", () => {
-    const boats = (tug: string) => `type Query { b: Boat t: Tug } interface Boat { id: ID } type Sail implements Boat { id: ID } type Tug ${tug} { id: ID }`;
-    expect(told(judge(boats(""), boats("implements Boat"), "query Q { b { id } }"))).toEqual(["answer.member.new Boat R/B used"]);
-    expect(told(judge(boats("implements Boat"), boats(""), "query Q { b { ... on Tug { id } } }"))).toEqual(["type.interface.dropped Tug B/B used"]);
+    const boats = (tug: string) =>
+      `type Query { b: Boat t: Tug } interface Boat { id: ID } type Sail implements Boat { id: ID } type Tug ${tug} { id: ID }`;
+    expect(told(judge(boats(""), boats("implements Boat"), "query Q { b { id } }"))).toEqual([
+      "answer.member.new Boat R/B used",
+    ]);
+    expect(told(judge(boats("implements Boat"), boats(""), "query Q { b { ... on Tug { id } } }"))).toEqual([
+      "type.interface.dropped Tug B/B used",
+    ]);
   });
 
   it("types that are gone or of another kind", () => {
     const before = "type Query { b: Boat } interface Boat { id: ID } type Sail implements Boat { id: ID }";
-    expect(told(judge(before, "type Query { b: Boat } type Boat { id: ID }", "query Q { b { ... on Sail { id } } }"))).toEqual(["type.gone Sail B/B used", "type.kind.changed Boat B/B used"]);
+    expect(
+      told(judge(before, "type Query { b: Boat } type Boat { id: ID }", "query Q { b { ... on Sail { id } } }")),
+    ).toEqual(["type.gone Sail B/B used", "type.kind.changed Boat B/B used"]);
   });
 
   it("a scalar swapped", () => {
     const before = "scalar Day scalar Instant type Query { d: Day i: Instant }";
-    expect(told(judge(before, before.replace("d: Day", "d: Instant"), "query Q { d }"))).toEqual(["answer.type.changed Query.d B/B used"]);
+    expect(told(judge(before, before.replace("d: Day", "d: Instant"), "query Q { d }"))).toEqual([
+      "answer.type.changed Query.d B/B used",
+    ]);
   });
 
   it("a schema compared with itself, in another order", () => {

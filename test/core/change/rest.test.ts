@@ -4,32 +4,85 @@ import type { Change } from "../../../src/core/change/change.js";
 import { readRest } from "../../support/readRest.js";
 import { contractWith, okay } from "../../support/smallContract.js";
 
-const compare = (before: unknown, after: unknown): Change[] => compareRest(readRest(before).contract, readRest(after).contract);
+const compare = (before: unknown, after: unknown): Change[] =>
+  compareRest(readRest(before).contract, readRest(after).contract);
 const letter = { breaking: "B", risky: "R", compatible: "C" };
-const told = (changes: readonly Change[]) => changes.map(({ code, subject, verdict }) => `${code} ${subject} ${letter[verdict.code]}/${letter[verdict.apps]}`).sort();
+const told = (changes: readonly Change[]) =>
+  changes
+    .map(({ code, subject, verdict }) => `${code} ${subject} ${letter[verdict.code]}/${letter[verdict.apps]}`)
+    .sort();
 
 /** The changes between two versions of a schema that is only answered, only sent, or both. */
-const answered = (before: unknown, after: unknown) => told(compare(contractWith({ Berth: before }), contractWith({ Berth: after })));
+const answered = (before: unknown, after: unknown) =>
+  told(compare(contractWith({ Berth: before }), contractWith({ Berth: after })));
 const sent = (before: unknown, after: unknown) => {
   const asked = (schema: unknown) => {
-    const data = contractWith({}, { "/a": { post: { requestBody: { required: true, content: { "application/json": { schema: { $ref: "#/components/schemas/Berth" } } } }, responses: { 204: { description: "" } } } } });
+    const data = contractWith(
+      {},
+      {
+        "/a": {
+          post: {
+            requestBody: {
+              required: true,
+              content: { "application/json": { schema: { $ref: "#/components/schemas/Berth" } } },
+            },
+            responses: { 204: { description: "" } },
+          },
+        },
+      },
+    );
     return { ...data, components: { schemas: { Berth: schema } } };
   };
   return told(compare(asked(before), asked(after)));
 };
-const record = (properties: Record<string, unknown>, required: string[] = [], more: object = {}) => ({ type: "object", properties, required, ...more });
+const record = (properties: Record<string, unknown>, required: string[] = [], more: object = {}) => ({
+  type: "object",
+  properties,
+  required,
+  ...more,
+});
 const text = { type: "string" };
 
 describe("answers", () => {
   it.each<[string, unknown, unknown, string[]]>([
     ["an optional field added", record({ a: text }), record({ a: text, b: text }), ["answer.field.new Berth.b C/C"]],
-    ["a required field added", record({ a: text }), record({ a: text, b: text }, ["b"]), ["answer.field.new Berth.b R/C"]],
-    ["a required field removed", record({ a: text, b: text }, ["b"]), record({ a: text }), ["answer.field.gone Berth.b B/B"]],
+    [
+      "a required field added",
+      record({ a: text }),
+      record({ a: text, b: text }, ["b"]),
+      ["answer.field.new Berth.b R/C"],
+    ],
+    [
+      "a required field removed",
+      record({ a: text, b: text }, ["b"]),
+      record({ a: text }),
+      ["answer.field.gone Berth.b B/B"],
+    ],
     ["an optional field removed", record({ a: text, b: text }), record({ a: text }), ["answer.field.gone Berth.b B/C"]],
-    ["a field renamed", record({ a: text, draught: { type: "number" } }), record({ a: text, depth: { type: "number" } }), ["answer.field.renamed Berth.draught B/C"]],
-    ["a field that may be absent", record({ a: text }, ["a"]), record({ a: text }), ["answer.field.now-optional Berth.a B/B"]],
-    ["a field that is always there", record({ a: text }), record({ a: text }, ["a"]), ["answer.field.now-always Berth.a R/C"]],
-    ["null gained", record({ a: text }), record({ a: { type: ["string", "null"] } }), ["answer.null.gained Berth.a B/B"]],
+    [
+      "a field renamed",
+      record({ a: text, draught: { type: "number" } }),
+      record({ a: text, depth: { type: "number" } }),
+      ["answer.field.renamed Berth.draught B/C"],
+    ],
+    [
+      "a field that may be absent",
+      record({ a: text }, ["a"]),
+      record({ a: text }),
+      ["answer.field.now-optional Berth.a B/B"],
+    ],
+    [
+      "a field that is always there",
+      record({ a: text }),
+      record({ a: text }, ["a"]),
+      ["answer.field.now-always Berth.a R/C"],
+    ],
+    [
+      "null gained",
+      record({ a: text }),
+      record({ a: { type: ["string", "null"] } }),
+      ["answer.null.gained Berth.a B/B"],
+    ],
     ["null lost", record({ a: { type: ["string", "null"] } }), record({ a: text }), ["answer.null.lost Berth.a C/C"]],
     [
       "from null-able to absent-able",
@@ -38,18 +91,63 @@ describe("answers", () => {
       ["answer.field.now-optional Berth.a B/B", "answer.null.lost Berth.a C/C"],
     ],
     ["another type", record({ a: text }), record({ a: { type: "number" } }), ["answer.type.changed Berth.a B/B"]],
-    ["integer to number", record({ a: { type: "integer" } }), record({ a: { type: "number" } }), ["answer.type.changed Berth.a C/R"]],
-    ["number to integer", record({ a: { type: "number" } }), record({ a: { type: "integer" } }), ["answer.type.changed Berth.a C/C"]],
-    ["date to date-time, kept as text", record({ a: { type: "string", format: "date" } }), record({ a: { type: "string", format: "date-time" } }), ["answer.format.changed Berth.a C/R"]],
+    [
+      "integer to number",
+      record({ a: { type: "integer" } }),
+      record({ a: { type: "number" } }),
+      ["answer.type.changed Berth.a C/R"],
+    ],
+    [
+      "number to integer",
+      record({ a: { type: "number" } }),
+      record({ a: { type: "integer" } }),
+      ["answer.type.changed Berth.a C/C"],
+    ],
+    [
+      "date to date-time, kept as text",
+      record({ a: { type: "string", format: "date" } }),
+      record({ a: { type: "string", format: "date-time" } }),
+      ["answer.format.changed Berth.a C/R"],
+    ],
     ["a choice gained", { enum: ["a", "b"] }, { enum: ["a", "b", "c"] }, ["answer.choice.new Berth R/B"]],
     ["a choice lost", { enum: ["a", "b", "c"] }, { enum: ["a", "b"] }, ["answer.choice.gone Berth B/C"]],
-    ["a range widened", record({ a: { type: "integer", maximum: 5 } }), record({ a: { type: "integer", maximum: 9 } }), ["answer.limit.widened Berth.a C/R"]],
-    ["a range narrowed", record({ a: { type: "integer", maximum: 9 } }), record({ a: { type: "integer", maximum: 5 } }), ["answer.limit.narrowed Berth.a C/C"]],
-    ["null in a list item", { type: "array", items: text }, { type: "array", items: { type: ["string", "null"] } }, ["answer.null.gained Berth[] B/B"]],
+    [
+      "a range widened",
+      record({ a: { type: "integer", maximum: 5 } }),
+      record({ a: { type: "integer", maximum: 9 } }),
+      ["answer.limit.widened Berth.a C/R"],
+    ],
+    [
+      "a range narrowed",
+      record({ a: { type: "integer", maximum: 9 } }),
+      record({ a: { type: "integer", maximum: 5 } }),
+      ["answer.limit.narrowed Berth.a C/C"],
+    ],
+    [
+      "null in a list item",
+      { type: "array", items: text },
+      { type: "array", items: { type: ["string", "null"] } },
+      ["answer.null.gained Berth[] B/B"],
+    ],
     ["deprecation", record({ a: text }), record({ a: { ...text, deprecated: true } }), ["deprecated.new Berth.a C/C"]],
-    ["a union member added", { oneOf: [text, { type: "integer" }] }, { oneOf: [text, { type: "integer" }, { type: "boolean" }] }, ["answer.member.new Berth R/B"]],
-    ["a union member removed", { oneOf: [text, { type: "integer" }, { type: "boolean" }] }, { oneOf: [text, { type: "integer" }] }, ["answer.member.gone Berth B/C"]],
-    ["the shape of other keys", { additionalProperties: text }, { additionalProperties: { type: "integer" } }, ["answer.type.changed Berth[key] B/B"]],
+    [
+      "a union member added",
+      { oneOf: [text, { type: "integer" }] },
+      { oneOf: [text, { type: "integer" }, { type: "boolean" }] },
+      ["answer.member.new Berth R/B"],
+    ],
+    [
+      "a union member removed",
+      { oneOf: [text, { type: "integer" }, { type: "boolean" }] },
+      { oneOf: [text, { type: "integer" }] },
+      ["answer.member.gone Berth B/C"],
+    ],
+    [
+      "the shape of other keys",
+      { additionalProperties: text },
+      { additionalProperties: { type: "integer" } },
+      ["answer.type.changed Berth[key] B/B"],
+    ],
   ])("%s", (_name, before, after, changes) => {
     expect(answered(before, after)).toEqual(changes);
   });
@@ -58,20 +156,70 @@ describe("answers", () => {
 describe("asks", () => {
   it.each<[string, unknown, unknown, string[]]>([
     ["an optional field added", record({ a: text }), record({ a: text, b: text }), ["ask.field.new Berth.b C/C"]],
-    ["a required field added", record({ a: text }), record({ a: text, b: text }, ["b"]), ["ask.field.new-required Berth.b B/B"]],
-    ["a field removed, open record", record({ a: text, b: { type: "integer" } }), record({ a: text }), ["ask.field.gone Berth.b B/R"]],
-    ["a field removed, closed record", record({ a: text, b: { type: "integer" } }), record({ a: text }, [], { additionalProperties: false }), ["ask.field.gone Berth.b B/B"]],
-    ["a field that is required now", record({ a: text }), record({ a: text }, ["a"]), ["ask.field.now-required Berth.a B/B"]],
-    ["a field that is optional now", record({ a: text }, ["a"]), record({ a: text }), ["ask.field.now-optional Berth.a C/C"]],
+    [
+      "a required field added",
+      record({ a: text }),
+      record({ a: text, b: text }, ["b"]),
+      ["ask.field.new-required Berth.b B/B"],
+    ],
+    [
+      "a field removed, open record",
+      record({ a: text, b: { type: "integer" } }),
+      record({ a: text }),
+      ["ask.field.gone Berth.b B/R"],
+    ],
+    [
+      "a field removed, closed record",
+      record({ a: text, b: { type: "integer" } }),
+      record({ a: text }, [], { additionalProperties: false }),
+      ["ask.field.gone Berth.b B/B"],
+    ],
+    [
+      "a field that is required now",
+      record({ a: text }),
+      record({ a: text }, ["a"]),
+      ["ask.field.now-required Berth.a B/B"],
+    ],
+    [
+      "a field that is optional now",
+      record({ a: text }, ["a"]),
+      record({ a: text }),
+      ["ask.field.now-optional Berth.a C/C"],
+    ],
     ["null lost", record({ a: { type: ["string", "null"] } }), record({ a: text }), ["ask.null.lost Berth.a B/B"]],
     ["null gained", record({ a: text }), record({ a: { type: ["string", "null"] } }), ["ask.null.gained Berth.a C/C"]],
-    ["number to integer", record({ a: { type: "number" } }), record({ a: { type: "integer" } }), ["ask.type.changed Berth.a C/B"]],
-    ["integer to number", record({ a: { type: "integer" } }), record({ a: { type: "number" } }), ["ask.type.changed Berth.a C/C"]],
+    [
+      "number to integer",
+      record({ a: { type: "number" } }),
+      record({ a: { type: "integer" } }),
+      ["ask.type.changed Berth.a C/B"],
+    ],
+    [
+      "integer to number",
+      record({ a: { type: "integer" } }),
+      record({ a: { type: "number" } }),
+      ["ask.type.changed Berth.a C/C"],
+    ],
     ["a choice lost", { enum: ["a", "b"] }, { enum: ["a"] }, ["ask.choice.gone Berth B/B"]],
     ["a choice gained", { enum: ["a"] }, { enum: ["a", "b"] }, ["ask.choice.new Berth C/C"]],
-    ["a limit tightened", record({ a: { type: "string", maxLength: 9 } }), record({ a: { type: "string", maxLength: 5 } }), ["ask.limit.tightened Berth.a C/B"]],
-    ["a limit loosened", record({ a: { type: "string", maxLength: 5 } }), record({ a: { type: "string", maxLength: 9 } }), ["ask.limit.loosened Berth.a C/C"]],
-    ["a format changed", record({ a: { type: "string", format: "date" } }), record({ a: { type: "string", format: "date-time" } }), ["ask.format.changed Berth.a C/B"]],
+    [
+      "a limit tightened",
+      record({ a: { type: "string", maxLength: 9 } }),
+      record({ a: { type: "string", maxLength: 5 } }),
+      ["ask.limit.tightened Berth.a C/B"],
+    ],
+    [
+      "a limit loosened",
+      record({ a: { type: "string", maxLength: 5 } }),
+      record({ a: { type: "string", maxLength: 9 } }),
+      ["ask.limit.loosened Berth.a C/C"],
+    ],
+    [
+      "a format changed",
+      record({ a: { type: "string", format: "date" } }),
+      record({ a: { type: "string", format: "date-time" } }),
+      ["ask.format.changed Berth.a C/B"],
+    ],
   ])("%s", (_name, before, after, changes) => {
     expect(sent(before, after)).toEqual(changes);
   });
@@ -79,7 +227,11 @@ describe("asks", () => {
 
 describe("no change at all", () => {
   it.each<[string, unknown, unknown]>([
-    ["another spelling of null", record({ a: { type: ["string", "null"] } }), record({ a: { anyOf: [text, { type: "null" }] } })],
+    [
+      "another spelling of null",
+      record({ a: { type: ["string", "null"] } }),
+      record({ a: { anyOf: [text, { type: "null" }] } }),
+    ],
     ["allOf of one", record({ a: text }), { allOf: [record({ a: text })] }],
     ["fields in another order", record({ a: text, b: text }), record({ b: text, a: text })],
     ["words", record({ a: text }), record({ a: { ...text, description: "words", example: "x" } })],
@@ -90,7 +242,10 @@ describe("no change at all", () => {
   it("an inline shape moved behind a reference, and back", () => {
     const inline = contractWith({ Berth: record({ size: record({ x: text }) }) });
     const moved = contractWith({ Berth: record({ size: { $ref: "#/components/schemas/Size" } }) });
-    (moved["components"] as { schemas: object }).schemas = { ...(moved["components"] as { schemas: object }).schemas, Size: record({ x: text }) };
+    (moved["components"] as { schemas: object }).schemas = {
+      ...(moved["components"] as { schemas: object }).schemas,
+      Size: record({ x: text }),
+    };
     expect(told(compare(inline, moved))).toEqual([]);
     expect(told(compare(moved, inline))).toEqual([]);
   });
@@ -101,7 +256,12 @@ describe("no change at all", () => {
   });
 
   it("a contract compared with itself, recursion included", () => {
-    const tree = contractWith({ Tree: record({ kids: { type: "array", items: { $ref: "#/components/schemas/Tree" } }, by: { additionalProperties: { $ref: "#/components/schemas/Tree" } } }) });
+    const tree = contractWith({
+      Tree: record({
+        kids: { type: "array", items: { $ref: "#/components/schemas/Tree" } },
+        by: { additionalProperties: { $ref: "#/components/schemas/Tree" } },
+      }),
+    });
     expect(compare(tree, tree)).toEqual([]);
   });
 });
@@ -112,17 +272,47 @@ describe("operations, parameters, statuses and auth", () => {
   const get = (more: object = {}, path = "/berths") => contractWith({}, { [path]: { get: operation(more) } });
 
   it.each<[string, unknown, unknown, string[]]>([
-    ["removed", contractWith({}, { "/a": { get: { responses: {} } }, "/b": { get: { responses: {} } } }), contractWith({}, { "/a": { get: { responses: {} } } }), ["operation.gone GET /b B/B"]],
-    ["added", get(), contractWith({}, { "/berths": { get: operation() }, "/b": { get: { responses: {} } } }), ["operation.new GET /b C/C"]],
+    [
+      "removed",
+      contractWith({}, { "/a": { get: { responses: {} } }, "/b": { get: { responses: {} } } }),
+      contractWith({}, { "/a": { get: { responses: {} } } }),
+      ["operation.gone GET /b B/B"],
+    ],
+    [
+      "added",
+      get(),
+      contractWith({}, { "/berths": { get: operation() }, "/b": { get: { responses: {} } } }),
+      ["operation.new GET /b C/C"],
+    ],
     ["renamed", get(), get({ operationId: "findBerths" }), ["operation.renamed GET /berths B/C"]],
     ["moved", get(), get({}, "/all-berths"), ["operation.moved GET /berths C/B"]],
     ["deprecated", get(), get({ deprecated: true }), ["operation.deprecated GET /berths C/C"]],
     ["parameter removed", get({ parameters: [query("q")] }), get(), ["ask.parameter.gone GET /berths q B/R"]],
-    ["parameter renamed", get({ parameters: [query("q")] }), get({ parameters: [query("search")] }), ["ask.parameter.renamed GET /berths q B/R"]],
+    [
+      "parameter renamed",
+      get({ parameters: [query("q")] }),
+      get({ parameters: [query("search")] }),
+      ["ask.parameter.renamed GET /berths q B/R"],
+    ],
     ["parameter added", get(), get({ parameters: [query("q")] }), ["ask.parameter.new GET /berths q C/C"]],
-    ["required parameter added", get(), get({ parameters: [query("q", { required: true })] }), ["ask.parameter.new-required GET /berths q B/B"]],
-    ["parameter required now", get({ parameters: [query("q")] }), get({ parameters: [query("q", { required: true })] }), ["ask.parameter.now-required GET /berths q B/B"]],
-    ["parameter optional now", get({ parameters: [query("q", { required: true })] }), get({ parameters: [query("q")] }), ["ask.parameter.now-optional GET /berths q C/C"]],
+    [
+      "required parameter added",
+      get(),
+      get({ parameters: [query("q", { required: true })] }),
+      ["ask.parameter.new-required GET /berths q B/B"],
+    ],
+    [
+      "parameter required now",
+      get({ parameters: [query("q")] }),
+      get({ parameters: [query("q", { required: true })] }),
+      ["ask.parameter.now-required GET /berths q B/B"],
+    ],
+    [
+      "parameter optional now",
+      get({ parameters: [query("q", { required: true })] }),
+      get({ parameters: [query("q")] }),
+      ["ask.parameter.now-optional GET /berths q C/C"],
+    ],
     [
       "default changed",
       get({ parameters: [query("q", { schema: { type: "integer", default: 1 } })] }),
@@ -135,14 +325,54 @@ describe("operations, parameters, statuses and auth", () => {
       get({ parameters: [query("q", { explode: false, schema: { type: "array", items: { type: "string" } } })] }),
       ["ask.style.changed GET /berths q C/B"],
     ],
-    ["parameter of another type", get({ parameters: [query("q")] }), get({ parameters: [query("q", { schema: { type: "integer" } })] }), ["ask.type.changed GET /berths q B/B"]],
-    ["200 to 201", get(), get({ responses: { 201: okay(true)["200"] } }), ["answer.status.changed GET /berths 200 C/R"]],
-    ["200 to 204", get(), get({ responses: { 204: { description: "" } } }), ["answer.body.changed GET /berths 200 B/B"]],
-    ["a bodyless 202 beside 200", get(), get({ responses: { ...okay(true), 202: { description: "" } } }), ["answer.body.changed GET /berths 202 B/B"]],
-    ["new failure status", get(), get({ responses: { ...okay(true), 404: { description: "" } } }), ["failure.status.new GET /berths 404 R/R"]],
-    ["failure status gone", get({ responses: { ...okay(true), 404: { description: "" } } }), get(), ["failure.status.gone GET /berths 404 B/C"]],
-    ["body added and required", get(), get({ requestBody: { required: true, content: { "application/json": {} } } }), ["ask.body.now-required GET /berths body B/B"]],
-    ["body removed", get({ requestBody: { content: { "application/json": {} } } }), get(), ["ask.body.gone GET /berths body B/R"]],
+    [
+      "parameter of another type",
+      get({ parameters: [query("q")] }),
+      get({ parameters: [query("q", { schema: { type: "integer" } })] }),
+      ["ask.type.changed GET /berths q B/B"],
+    ],
+    [
+      "200 to 201",
+      get(),
+      get({ responses: { 201: okay(true)["200"] } }),
+      ["answer.status.changed GET /berths 200 C/R"],
+    ],
+    [
+      "200 to 204",
+      get(),
+      get({ responses: { 204: { description: "" } } }),
+      ["answer.body.changed GET /berths 200 B/B"],
+    ],
+    [
+      "a bodyless 202 beside 200",
+      get(),
+      get({ responses: { ...okay(true), 202: { description: "" } } }),
+      ["answer.body.changed GET /berths 202 B/B"],
+    ],
+    [
+      "new failure status",
+      get(),
+      get({ responses: { ...okay(true), 404: { description: "" } } }),
+      ["failure.status.new GET /berths 404 R/R"],
+    ],
+    [
+      "failure status gone",
+      get({ responses: { ...okay(true), 404: { description: "" } } }),
+      get(),
+      ["failure.status.gone GET /berths 404 B/C"],
+    ],
+    [
+      "body added and required",
+      get(),
+      get({ requestBody: { required: true, content: { "application/json": {} } } }),
+      ["ask.body.now-required GET /berths body B/B"],
+    ],
+    [
+      "body removed",
+      get({ requestBody: { content: { "application/json": {} } } }),
+      get(),
+      ["ask.body.gone GET /berths body B/R"],
+    ],
     [
       "media type of the body",
       get({ requestBody: { content: { "application/json": { schema: text } } } }),
@@ -154,20 +384,43 @@ describe("operations, parameters, statuses and auth", () => {
   });
 
   it("a path parameter renamed breaks the argument, not the request", () => {
-    const path = (name: string) => contractWith({}, { [`/berths/{${name}}`]: { get: operation({ parameters: [{ name, in: "path", required: true, schema: { type: "string" } }] }) } });
-    expect(told(compare(path("berthId"), path("id")))).toEqual(["ask.parameter.renamed GET /berths/{berthId} berthId B/C"]);
+    const path = (name: string) =>
+      contractWith(
+        {},
+        {
+          [`/berths/{${name}}`]: {
+            get: operation({ parameters: [{ name, in: "path", required: true, schema: { type: "string" } }] }),
+          },
+        },
+      );
+    expect(told(compare(path("berthId"), path("id")))).toEqual([
+      "ask.parameter.renamed GET /berths/{berthId} berthId B/C",
+    ]);
   });
 
   it("auth where none was; another name for the same scheme is no change", () => {
-    const secured = (schemes: object, security?: unknown) => ({ ...get(security === undefined ? {} : { security }), components: { schemas: {}, securitySchemes: schemes } });
+    const secured = (schemes: object, security?: unknown) => ({
+      ...get(security === undefined ? {} : { security }),
+      components: { schemas: {}, securitySchemes: schemes },
+    });
     const bearer = { type: "http", scheme: "bearer" };
-    expect(told(compare(secured({}), secured({ a: bearer }, [{ a: [] }])))).toEqual(["auth.now-required GET /berths B/B"]);
+    expect(told(compare(secured({}), secured({ a: bearer }, [{ a: [] }])))).toEqual([
+      "auth.now-required GET /berths B/B",
+    ]);
     expect(told(compare(secured({ a: bearer }, [{ a: [] }]), secured({ b: bearer }, [{ b: [] }])))).toEqual([]);
   });
 
   it("a change names the operations that reach it, and the two places", () => {
-    const before = contractWith({ Size: record({ x: text }), Berth: record({ size: { $ref: "#/components/schemas/Size" } }), Other: text });
-    const after = contractWith({ Size: record({ x: { type: "integer" } }), Berth: record({ size: { $ref: "#/components/schemas/Size" } }), Other: text });
+    const before = contractWith({
+      Size: record({ x: text }),
+      Berth: record({ size: { $ref: "#/components/schemas/Size" } }),
+      Other: text,
+    });
+    const after = contractWith({
+      Size: record({ x: { type: "integer" } }),
+      Berth: record({ size: { $ref: "#/components/schemas/Size" } }),
+      Other: text,
+    });
     expect(compare(before, after)).toMatchObject([
       {
         operations: ["GET /s/Berth", "GET /s/Size"],

@@ -19,8 +19,19 @@ describe("every error of every document, with its place and a way out", () => {
       "query C { boat { id } }",
       "fragment F on Bot { id } query D { boat(id: 1) { ...F } }",
     );
-    expect(found.map(([code]) => code)).toEqual(["query.invalid", "query.invalid", "query.invalid", "query.invalid", "query.invalid"]);
-    expect(found[0]).toEqual(["query.invalid", "Cannot query field `nam` on type `Boat`.", "Did you mean `name`?", "q0.graphql:1:25"]);
+    expect(found.map(([code]) => code)).toEqual([
+      "query.invalid",
+      "query.invalid",
+      "query.invalid",
+      "query.invalid",
+      "query.invalid",
+    ]);
+    expect(found[0]).toEqual([
+      "query.invalid",
+      "Cannot query field `nam` on type `Boat`.",
+      "Did you mean `name`?",
+      "q0.graphql:1:25",
+    ]);
     expect(found.flat()).toContain("q1.graphql:3:9");
     expect(found.flat()).toContain("Did you mean `first`?");
     expect(found.flat()).toContain("q2.graphql:1:11");
@@ -38,9 +49,13 @@ describe("every error of every document, with its place and a way out", () => {
   });
 
   it("a name used twice tells both places, for operations and fragments", () => {
-    expect(told("query A { boats { id } }", "\nquery A { boats { name } }")).toEqual([["query.duplicate", "Two operations are named `A`.", "Rename one of them.", "q0.graphql:1:7", "q1.graphql:2:7"]]);
+    expect(told("query A { boats { id } }", "\nquery A { boats { name } }")).toEqual([
+      ["query.duplicate", "Two operations are named `A`.", "Rename one of them.", "q0.graphql:1:7", "q1.graphql:2:7"],
+    ]);
     const fragments = told("query A { boat(id: 1) { ...F } } fragment F on Boat { id }", "fragment F on Boat { name }");
-    expect(fragments.map(([code, message]) => [code, message])).toEqual([["query.duplicate", "Two fragments are named `F`."]]);
+    expect(fragments.map(([code, message]) => [code, message])).toEqual([
+      ["query.duplicate", "Two fragments are named `F`."],
+    ]);
   });
 
   it("a fragment nobody spreads is a warning, and does not leave anything out", () => {
@@ -54,7 +69,13 @@ describe("every error of every document, with its place and a way out", () => {
   });
 
   it("leaves out what has an error or spreads something that has one, and keeps the rest", () => {
-    const reading = readQueries(fleetSchema, "query A { boat(id: 1) { ...F } }", "fragment F on Boat { ...G }", "fragment G on Boat { nope }", "query B { boats { id } }");
+    const reading = readQueries(
+      fleetSchema,
+      "query A { boat(id: 1) { ...F } }",
+      "fragment F on Boat { ...G }",
+      "fragment G on Boat { nope }",
+      "query B { boats { id } }",
+    );
     expect(reading.operations.map((each) => each.name)).toEqual(["B"]);
     expect(reading.leftOut).toEqual(["A"]);
   });

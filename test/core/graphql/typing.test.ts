@@ -52,17 +52,28 @@ describe("answer shapes follow the selection exactly", () => {
   });
 
   it("a fragment on the interface itself splits nothing", () => {
-    expect(answerOf("query Q { boat(id: 1) { ...F } } fragment F on Boat { name }")).toBe("{ boat: { name: text } | null }");
+    expect(answerOf("query Q { boat(id: 1) { ...F } } fragment F on Boat { name }")).toBe(
+      "{ boat: { name: text } | null }",
+    );
   });
 
   it("each member has the nullability of its own field", () => {
-    expect(answerOf("query Q { boat(id: 1) { ... on Sail { crew { name } } ... on Motor { crew { name } } } }".replace("crew {", "sailors: crew {"))).toBe(
+    expect(
+      answerOf(
+        "query Q { boat(id: 1) { ... on Sail { crew { name } } ... on Motor { crew { name } } } }".replace(
+          "crew {",
+          "sailors: crew {",
+        ),
+      ),
+    ).toBe(
       '{ boat: { __typename: "Motor", crew: [{ name: text }] } + { __typename: "Sail", sailors: [{ name: text } | null] | null } + { __typename: "Tug" } | null }',
     );
   });
 
   it("unions, and members nobody asks about", () => {
-    expect(answerOf("query Q { found { ... on Person { name since } } }")).toBe('{ found: [{ __typename: "Person", name: text, since: Instant | null } + { __typename: "Sail" }] }');
+    expect(answerOf("query Q { found { ... on Person { name since } } }")).toBe(
+      '{ found: [{ __typename: "Person", name: text, since: Instant | null } + { __typename: "Sail" }] }',
+    );
   });
 
   it("abstract types inside abstract types", () => {
@@ -73,25 +84,46 @@ describe("answer shapes follow the selection exactly", () => {
   });
 
   it("@include and @skip with variables mean absence; with constants they decide", () => {
-    expect(answerOf("query Q($x: Boolean!) { boat(id: 1) { name @include(if: $x) id @skip(if: true) length @include(if: true) } }")).toBe("{ boat: { name?: text, length: number | null } | null }");
+    expect(
+      answerOf(
+        "query Q($x: Boolean!) { boat(id: 1) { name @include(if: $x) id @skip(if: true) length @include(if: true) } }",
+      ),
+    ).toBe("{ boat: { name?: text, length: number | null } | null }");
   });
 
   it("what is selected without a condition too is there", () => {
-    expect(answerOf("query Q($x: Boolean!) { boat(id: 1) { name @include(if: $x) name } }")).toBe("{ boat: { name: text } | null }");
+    expect(answerOf("query Q($x: Boolean!) { boat(id: 1) { name @include(if: $x) name } }")).toBe(
+      "{ boat: { name: text } | null }",
+    );
   });
 
   it("fields below a conditional field are there when it is; of two conditions neither is sure", () => {
-    expect(answerOf("query Q($x: Boolean!) { boat(id: 1) @include(if: $x) { name } }")).toBe("{ boat?: { name: text } | null }");
-    expect(answerOf("query Q($x: Boolean!, $y: Boolean!) { boat(id: 1) @include(if: $x) { name } boat(id: 1) @skip(if: $y) { id } }")).toBe("{ boat?: { name?: text, id?: text } | null }");
-    expect(answerOf("query Q($x: Boolean!) { boat(id: 1) { name ...F @include(if: $x) } } fragment F on Boat { id }")).toBe("{ boat: { name: text, id?: text } | null }");
+    expect(answerOf("query Q($x: Boolean!) { boat(id: 1) @include(if: $x) { name } }")).toBe(
+      "{ boat?: { name: text } | null }",
+    );
+    expect(
+      answerOf(
+        "query Q($x: Boolean!, $y: Boolean!) { boat(id: 1) @include(if: $x) { name } boat(id: 1) @skip(if: $y) { id } }",
+      ),
+    ).toBe("{ boat?: { name?: text, id?: text } | null }");
+    expect(
+      answerOf("query Q($x: Boolean!) { boat(id: 1) { name ...F @include(if: $x) } } fragment F on Boat { id }"),
+    ).toBe("{ boat: { name: text, id?: text } | null }");
   });
 });
 
 describe("variables", () => {
-  const variables = (text: string) => readQueries(fleetSchema, text).operations[0]!.variables.map((field) => `${field.name}${field.required ? "" : "?"}: ${short(field.type)}`);
+  const variables = (text: string) =>
+    readQueries(fleetSchema, text).operations[0]!.variables.map(
+      (field) => `${field.name}${field.required ? "" : "?"}: ${short(field.type)}`,
+    );
 
   it("are optional when they can be null or have a default", () => {
-    expect(variables("query Q($a: ID!, $b: Filter, $c: Int! = 3) { boat(id: $a) { id } boats(filter: $b, first: $c) { id } }")).toEqual(["a: text", "b?: Filter | null", "c?: integer"]);
+    expect(
+      variables(
+        "query Q($a: ID!, $b: Filter, $c: Int! = 3) { boat(id: $a) { id } boats(filter: $b, first: $c) { id } }",
+      ),
+    ).toEqual(["a: text", "b?: Filter | null", "c?: integer"]);
   });
 });
 
@@ -105,18 +137,26 @@ describe("the text that is sent", () => {
   });
 
   it("carries the fragments it spreads, also through others, and no more", () => {
-    const { text, fragments } = sent("query Q { boat(id: 1) { ...A } }", "fragment A on Boat { ...B } fragment B on Boat { id } fragment C on Boat { name } query R { boat(id: 1) { ...C } }");
+    const { text, fragments } = sent(
+      "query Q { boat(id: 1) { ...A } }",
+      "fragment A on Boat { ...B } fragment B on Boat { id } fragment C on Boat { name } query R { boat(id: 1) { ...C } }",
+    );
     expect(fragments).toEqual(["A", "B"]);
     expect(text.match(/fragment \w+/g)).toEqual(["fragment A", "fragment B"]);
   });
 
   it("takes the comment right above as the operation's description", () => {
-    expect(sent("# Not this one.\n\n# What it does,\n# in two lines.\nquery Q { boat(id: 1) { id } }").description).toBe("What it does,\nin two lines.");
+    expect(
+      sent("# Not this one.\n\n# What it does,\n# in two lines.\nquery Q { boat(id: 1) { id } }").description,
+    ).toBe("What it does,\nin two lines.");
   });
 });
 
 describe("uses", () => {
-  const uses = (...documents: string[]) => readQueries(fleetSchema, ...documents).uses.map((use) => `${use.owner} ${use.kind} ${use.coordinate} ${use.operations.join()}`);
+  const uses = (...documents: string[]) =>
+    readQueries(fleetSchema, ...documents).uses.map(
+      (use) => `${use.owner} ${use.kind} ${use.coordinate} ${use.operations.join()}`,
+    );
 
   it("name every coordinate with its place and the operations that send it", () => {
     const found = uses("query Q { boat(id: 1) { ...F } }", "fragment F on Boat { status ... on Sail { mast } }");
@@ -130,7 +170,9 @@ describe("uses", () => {
   });
 
   it("tell an omitted argument, what a variable may carry, and literals", () => {
-    const found = uses("query Q($f: Filter) { boats(filter: $f) { id } a: boats(filter: { status: DOCKED }, first: 1) { id } }");
+    const found = uses(
+      "query Q($f: Filter) { boats(filter: $f) { id } a: boats(filter: { status: DOCKED }, first: 1) { id } }",
+    );
     expect(found).toContain("Q passes Query.boats(first:)? Q");
     expect(found).toContain("Q sends Filter.and Q");
     expect(found).toContain("Q sends Status Q");

@@ -4,7 +4,8 @@ import { readRest } from "../../support/readRest.js";
 import { contractWith, okay } from "../../support/smallContract.js";
 
 const good = { type: "object", properties: { a: { type: "string" } } };
-const labels = (data: unknown) => readRest(data).contract.operations.map((operation) => `${operation.method} ${operation.path}`);
+const labels = (data: unknown) =>
+  readRest(data).contract.operations.map((operation) => `${operation.method} ${operation.path}`);
 
 describe("a fault sets aside what depends on it, and nothing else", () => {
   it.each<[string, unknown, string, string]>([
@@ -13,9 +14,20 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
     ["a schema that is text", "oops", "object or a boolean", ""],
     ["properties that are a list", { properties: ["a"] }, "has to be an object", ""],
     ["an alias of itself", { $ref: "#/components/schemas/Bad" }, "alias of itself", ""],
-    ["a merge of itself", { allOf: [{ $ref: "#/components/schemas/Bad" }, { properties: { x: {} } }] }, "made of itself", ""],
+    [
+      "a merge of itself",
+      { allOf: [{ $ref: "#/components/schemas/Bad" }, { properties: { x: {} } }] },
+      "made of itself",
+      "",
+    ],
   ])("%s", (_name, schema, message, hint) => {
-    const { contract } = readRest(contractWith({ Good: good, Bad: schema, Outer: { properties: { bad: { type: "array", items: { $ref: "#/components/schemas/Bad" } } } } }));
+    const { contract } = readRest(
+      contractWith({
+        Good: good,
+        Bad: schema,
+        Outer: { properties: { bad: { type: "array", items: { $ref: "#/components/schemas/Bad" } } } },
+      }),
+    );
     expect(contract.operations.map((operation) => operation.path)).toEqual(["/s/Good"]);
     expect(contract.setAside.map((each) => [each.what, each.kind])).toEqual([
       ["GET /s/Bad", "fault"],
@@ -27,7 +39,9 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
   });
 
   it("two aliases in a circle are both set aside", () => {
-    const { contract } = readRest(contractWith({ A: { $ref: "#/components/schemas/B" }, B: { $ref: "#/components/schemas/A" }, Good: good }));
+    const { contract } = readRest(
+      contractWith({ A: { $ref: "#/components/schemas/B" }, B: { $ref: "#/components/schemas/A" }, Good: good }),
+    );
     expect([...contract.types.keys()]).toEqual(["Good"]);
   });
 
@@ -44,19 +58,40 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
         { Good: good },
         {
           "no-slash": { get: { responses: {} } },
-          "/a": { get: "not an object", post: { parameters: [{ in: "query" }], responses: {} }, put: { parameters: [{ name: "x", in: "elsewhere" }], responses: {} } },
+          "/a": {
+            get: "not an object",
+            post: { parameters: [{ in: "query" }], responses: {} },
+            put: { parameters: [{ name: "x", in: "elsewhere" }], responses: {} },
+          },
           "/b": null,
           "/c": { get: { parameters: [{ $ref: "#/components/parameters/None" }], responses: {} } },
         },
       ),
     );
-    expect(contract.setAside.map((each) => each.what)).toEqual(["/b", "GET /a", "GET /c", "POST /a", "PUT /a", "no-slash"]);
+    expect(contract.setAside.map((each) => each.what)).toEqual([
+      "/b",
+      "GET /a",
+      "GET /c",
+      "POST /a",
+      "PUT /a",
+      "no-slash",
+    ]);
     expect(contract.operations).toHaveLength(1);
   });
 
   it("legal features that are not supported yet are counted apart", () => {
     const { contract } = readRest({
-      ...contractWith({ Good: good, Remote: { $ref: "other.yaml#/X" } }, { "/c": { get: { parameters: [{ name: "s", in: "cookie", required: true, schema: { type: "string" } }], responses: okay(true) } } }),
+      ...contractWith(
+        { Good: good, Remote: { $ref: "other.yaml#/X" } },
+        {
+          "/c": {
+            get: {
+              parameters: [{ name: "s", in: "cookie", required: true, schema: { type: "string" } }],
+              responses: okay(true),
+            },
+          },
+        },
+      ),
       webhooks: { arrived: { post: {} } },
     });
     expect(contract.setAside.map((each) => [each.what, each.kind])).toEqual([
@@ -64,6 +99,13 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
       ["GET /s/Remote", "unsupported"],
       ["webhook arrived", "unsupported"],
     ]);
+  });
+
+  it("a chain of a thousand types is no nesting", () => {
+    const link = (at: number) => [`T${String(at)}`, { properties: { next: { $ref: `#/components/schemas/T${String(at + 1)}` } } }] as const;
+    const { contract } = readRest(contractWith({ ...Object.fromEntries(Array.from({ length: 1000 }, (_, at) => link(at))), T1000: { type: "string" } }));
+    expect(contract.setAside).toEqual([]);
+    expect(contract.types.size).toBe(1001);
   });
 
   it("nesting has a ceiling", () => {
@@ -75,7 +117,8 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
 });
 
 describe("what cannot be read at all", () => {
-  const codeOf = (document: string, text: string) => readContract("api", [{ document, text }]).problems.map((each) => each.code);
+  const codeOf = (document: string, text: string) =>
+    readContract("api", [{ document, text }]).problems.map((each) => each.code);
 
   it.each([
     ["api.yaml", "", "contract.empty"],

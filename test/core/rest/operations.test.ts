@@ -9,8 +9,16 @@ const operationOf = (operation: Record<string, unknown>, item: Record<string, un
 
 describe("parameters", () => {
   it("of the operation override those of the path", () => {
-    const item = { parameters: [{ name: "id", in: "path", required: true, schema: { type: "string" } }, { name: "q", in: "query", schema: { type: "string" } }] };
-    const { operation } = operationOf({ parameters: [{ name: "q", in: "query", required: true, schema: { type: "integer" } }], responses: okay(true) }, item);
+    const item = {
+      parameters: [
+        { name: "id", in: "path", required: true, schema: { type: "string" } },
+        { name: "q", in: "query", schema: { type: "string" } },
+      ],
+    };
+    const { operation } = operationOf(
+      { parameters: [{ name: "q", in: "query", required: true, schema: { type: "integer" } }], responses: okay(true) },
+      item,
+    );
     expect(operation.parameters.map((each) => [each.name, each.in, each.required, each.type.shape.kind])).toEqual([
       ["id", "path", true, "text"],
       ["q", "query", true, "integer"],
@@ -19,13 +27,23 @@ describe("parameters", () => {
 
   it("that the path needs and nobody declares are text, with a warning", () => {
     const { operation, problems } = operationOf({ responses: okay(true) });
-    expect(operation.parameters).toMatchObject([{ name: "id", in: "path", required: true, type: { shape: { kind: "text" } } }]);
+    expect(operation.parameters).toMatchObject([
+      { name: "id", in: "path", required: true, type: { shape: { kind: "text" } } },
+    ]);
     expect(problems.map((each) => each.code)).toEqual(["contract.invalid"]);
   });
 
   it("for the headers that belong to the connection are left out", () => {
-    const headers = ["Accept", "content-type", "Authorization", "X-Own"].map((name) => ({ name, in: "header", schema: { type: "string" } }));
-    expect(operationOf({ parameters: headers, responses: okay(true) }, {}, "/things").operation.parameters.map((each) => each.name)).toEqual(["X-Own"]);
+    const headers = ["Accept", "content-type", "Authorization", "X-Own"].map((name) => ({
+      name,
+      in: "header",
+      schema: { type: "string" },
+    }));
+    expect(
+      operationOf({ parameters: headers, responses: okay(true) }, {}, "/things").operation.parameters.map(
+        (each) => each.name,
+      ),
+    ).toEqual(["X-Own"]);
   });
 
   it.each([
@@ -37,14 +55,29 @@ describe("parameters", () => {
     [{ in: "header" }, "simple", false],
     [{ in: "query", content: { "application/json": { schema: { type: "object" } } } }, "json", false],
   ])("%j is written in style %s", (parameter, style, explode) => {
-    const { operation } = operationOf({ parameters: [{ name: "p", schema: { type: "string" }, ...parameter }], responses: okay(true) }, {}, "/things");
+    const { operation } = operationOf(
+      { parameters: [{ name: "p", schema: { type: "string" }, ...parameter }], responses: okay(true) },
+      {},
+      "/things",
+    );
     expect(operation.parameters[0]).toMatchObject({ style, explode });
   });
 });
 
 describe("responses and bodies", () => {
   it("statuses, ranges and default; what is none of these is ignored with a warning", () => {
-    const { operation, problems } = operationOf({ responses: { 200: { description: "" }, "4xx": { description: "" }, default: { description: "" }, ok: { description: "" } } }, {}, "/a");
+    const { operation, problems } = operationOf(
+      {
+        responses: {
+          200: { description: "" },
+          "4xx": { description: "" },
+          default: { description: "" },
+          ok: { description: "" },
+        },
+      },
+      {},
+      "/a",
+    );
     expect(operation.responses.map((each) => each.status)).toEqual(["200", "4XX", "default"]);
     expect(problems).toHaveLength(1);
   });
@@ -60,21 +93,39 @@ describe("responses and bodies", () => {
     ["text/event-stream", "events"],
     ["application/pdf", "bytes"],
   ])("%s is read as %s", (mediaType, form) => {
-    const { operation } = operationOf({ responses: { 200: { description: "", content: { [mediaType]: { schema: { type: "string" } } } } } }, {}, "/a");
+    const { operation } = operationOf(
+      { responses: { 200: { description: "", content: { [mediaType]: { schema: { type: "string" } } } } } },
+      {},
+      "/a",
+    );
     expect(operation.responses[0]?.contents[0]?.form).toBe(form);
   });
 
   it("a request body by reference", () => {
-    const data = contractWith({}, { "/a": { post: { requestBody: { $ref: "#/components/requestBodies/B" }, responses: okay(true) } } });
-    (data["components"] as Record<string, unknown>)["requestBodies"] = { B: { required: true, content: { "application/json": { schema: { type: "integer" } } } } };
-    expect(readRest(data).contract.operations[0]?.body).toMatchObject({ required: true, contents: [{ type: { shape: { kind: "integer" } } }] });
+    const data = contractWith(
+      {},
+      { "/a": { post: { requestBody: { $ref: "#/components/requestBodies/B" }, responses: okay(true) } } },
+    );
+    (data["components"] as Record<string, unknown>)["requestBodies"] = {
+      B: { required: true, content: { "application/json": { schema: { type: "integer" } } } },
+    };
+    expect(readRest(data).contract.operations[0]?.body).toMatchObject({
+      required: true,
+      contents: [{ type: { shape: { kind: "integer" } } }],
+    });
   });
 });
 
 describe("auth and servers", () => {
   it("reads schemes, alternatives and operations without auth", () => {
-    const data = contractWith({}, { "/a": { get: { responses: okay(true) } }, "/b": { get: { security: [], responses: okay(true) } } });
-    Object.assign(data, { security: [{ key: [] }, { token: [], login: [] }], servers: [{ url: "https://{where}.example.test", variables: { where: { default: "north" } } }, "junk"] });
+    const data = contractWith(
+      {},
+      { "/a": { get: { responses: okay(true) } }, "/b": { get: { security: [], responses: okay(true) } } },
+    );
+    Object.assign(data, {
+      security: [{ key: [] }, { token: [], login: [] }],
+      servers: [{ url: "https://{where}.example.test", variables: { where: { default: "north" } } }, "junk"],
+    });
     (data["components"] as Record<string, unknown>)["securitySchemes"] = {
       key: { type: "apiKey", in: "query", name: "k" },
       token: { type: "oauth2", flows: {} },
@@ -89,11 +140,22 @@ describe("auth and servers", () => {
       ["login", "basic"],
     ]);
     expect(problems).toHaveLength(1);
-    expect(contract.servers).toEqual([{ url: "https://{where}.example.test", variables: new Map([["where", "north"]]) }]);
+    expect(contract.servers).toEqual([
+      { url: "https://{where}.example.test", variables: new Map([["where", "north"]]) },
+    ]);
   });
 
   it("groups by the first tag, else by the first fixed part of the path", () => {
-    const { contract } = readRest(contractWith({}, { "/a/{x}": { get: { tags: ["Tagged"], responses: {} } }, "/{x}/b": { get: { responses: {} } }, "/{x}": { get: { responses: {} } } }));
+    const { contract } = readRest(
+      contractWith(
+        {},
+        {
+          "/a/{x}": { get: { tags: ["Tagged"], responses: {} } },
+          "/{x}/b": { get: { responses: {} } },
+          "/{x}": { get: { responses: {} } },
+        },
+      ),
+    );
     expect(contract.operations.map((each) => [each.path, each.group])).toEqual([
       ["/a/{x}", "Tagged"],
       ["/{x}", "root"],

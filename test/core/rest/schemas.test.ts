@@ -18,14 +18,29 @@ describe("null, in every dress", () => {
   });
 
   it("nullable beside a reference belongs to the use, not to the type", () => {
-    const { contract } = readRest(contractWith({ Name: { type: "string" }, Subject: { properties: { name: { $ref: "#/components/schemas/Name", nullable: true } } } }, {}, "3.0.3"));
+    const { contract } = readRest(
+      contractWith(
+        {
+          Name: { type: "string" },
+          Subject: { properties: { name: { $ref: "#/components/schemas/Name", nullable: true } } },
+        },
+        {},
+        "3.0.3",
+      ),
+    );
     const subject = contract.types.get("Subject")?.shape;
-    expect(subject?.kind === "record" && subject.fields[0]?.type).toEqual({ shape: { kind: "named", key: "Name" }, nullable: true });
+    expect(subject?.kind === "record" && subject.fields[0]?.type).toEqual({
+      shape: { kind: "named", key: "Name" },
+      nullable: true,
+    });
     expect(contract.types.get("Name")?.nullable).toBe(false);
   });
 
   it("null among the values of a choice", () => {
-    expect(bare(readSchema({ type: ["string", "null"], enum: ["a", "b", null] }))).toEqual({ shape: { kind: "choice", values: [{ value: "a" }, { value: "b" }] }, nullable: true });
+    expect(bare(readSchema({ type: ["string", "null"], enum: ["a", "b", null] }))).toEqual({
+      shape: { kind: "choice", values: [{ value: "a" }, { value: "b" }] },
+      nullable: true,
+    });
   });
 
   it("an enum of null alone can only be null", () => {
@@ -35,17 +50,29 @@ describe("null, in every dress", () => {
 
 describe("scalars and choices", () => {
   it.each<[unknown, unknown]>([
-    [{ type: "integer", format: "int64" }, { kind: "integer", format: "int64" }],
-    [{ type: "number", format: "int32" }, { kind: "integer", format: "int32" }],
+    [
+      { type: "integer", format: "int64" },
+      { kind: "integer", format: "int64" },
+    ],
+    [
+      { type: "number", format: "int32" },
+      { kind: "integer", format: "int32" },
+    ],
     [{ type: "number" }, { kind: "number" }],
     [{ type: "boolean" }, { kind: "boolean" }],
     [{ type: "string", format: "binary" }, { kind: "bytes" }],
-    [{ type: "string", format: "date" }, { kind: "text", format: "date" }],
+    [
+      { type: "string", format: "date" },
+      { kind: "text", format: "date" },
+    ],
     [{ type: "string", format: "prose that landed here, by mistake" }, { kind: "text" }],
     [{ const: "sail" }, { kind: "literal", value: "sail" }],
     [{ enum: ["only"] }, { kind: "literal", value: "only" }],
     [{ enum: ["a", "a", "b"] }, { kind: "choice", values: [{ value: "a" }, { value: "b" }] }],
-    [{ type: "object", enum: ["a", "b"] }, { kind: "choice", values: [{ value: "a" }, { value: "b" }] }],
+    [
+      { type: "object", enum: ["a", "b"] },
+      { kind: "choice", values: [{ value: "a" }, { value: "b" }] },
+    ],
     [{ enum: [1, "1", true] }, { kind: "choice", values: [{ value: 1 }, { value: "1" }, { value: true }] }],
     [{ pattern: "^a" }, { kind: "text", constraints: { pattern: "^a" } }],
     [{ minimum: 3 }, { kind: "number", constraints: { minimum: 3 } }],
@@ -53,26 +80,56 @@ describe("scalars and choices", () => {
     [{}, { kind: "any" }],
     [null, { kind: "any" }],
     [false, { kind: "union", members: [] }],
-    [{ type: ["string", "integer"] }, { kind: "union", members: [{ shape: text, nullable: false }, { shape: { kind: "integer" }, nullable: false }] }],
+    [
+      { type: ["string", "integer"] },
+      {
+        kind: "union",
+        members: [
+          { shape: text, nullable: false },
+          { shape: { kind: "integer" }, nullable: false },
+        ],
+      },
+    ],
   ])("%j", (schema, shape) => {
     expect(bare(readSchema(schema).shape)).toEqual(shape);
   });
 
   it("a bound made exclusive by a boolean, as 3.0 has it, and by a number", () => {
-    expect(bare(readSchema({ type: "integer", minimum: 1, exclusiveMinimum: true }, {}, "3.0.3").shape)).toEqual({ kind: "integer", constraints: { exclusiveMinimum: 1 } });
-    expect(bare(readSchema({ type: "integer", exclusiveMinimum: 1 }).shape)).toEqual({ kind: "integer", constraints: { exclusiveMinimum: 1 } });
+    expect(bare(readSchema({ type: "integer", minimum: 1, exclusiveMinimum: true }, {}, "3.0.3").shape)).toEqual({
+      kind: "integer",
+      constraints: { exclusiveMinimum: 1 },
+    });
+    expect(bare(readSchema({ type: "integer", exclusiveMinimum: 1 }).shape)).toEqual({
+      kind: "integer",
+      constraints: { exclusiveMinimum: 1 },
+    });
   });
 });
 
 describe("lists, maps and tuples", () => {
   it.each<[unknown, unknown]>([
     [{ type: "array" }, { kind: "list", item: { shape: { kind: "any" }, nullable: false } }],
-    [{ items: { type: "string" }, minItems: 2 }, { kind: "list", item: { shape: text, nullable: false }, constraints: { minItems: 2 } }],
-    [{ type: "array", prefixItems: [{ type: "string" }], items: false }, { kind: "tuple", items: [{ shape: text, nullable: false }] }],
+    [
+      { items: { type: "string" }, minItems: 2 },
+      { kind: "list", item: { shape: text, nullable: false }, constraints: { minItems: 2 } },
+    ],
+    [
+      { type: "array", prefixItems: [{ type: "string" }], items: false },
+      { kind: "tuple", items: [{ shape: text, nullable: false }] },
+    ],
     [{ type: "object" }, { kind: "map", value: { shape: { kind: "any" }, nullable: false } }],
-    [{ type: "object", additionalProperties: { type: "string" } }, { kind: "map", value: { shape: text, nullable: false } }],
-    [{ type: "object", patternProperties: { "^x": { type: "string" } } }, { kind: "map", value: { shape: text, nullable: false } }],
-    [{ type: "object", additionalProperties: false }, { kind: "record", fields: [], closed: true }],
+    [
+      { type: "object", additionalProperties: { type: "string" } },
+      { kind: "map", value: { shape: text, nullable: false } },
+    ],
+    [
+      { type: "object", patternProperties: { "^x": { type: "string" } } },
+      { kind: "map", value: { shape: text, nullable: false } },
+    ],
+    [
+      { type: "object", additionalProperties: false },
+      { kind: "record", fields: [], closed: true },
+    ],
   ])("%j", (schema, shape) => {
     expect(bare(readSchema(schema).shape)).toEqual(shape);
   });
@@ -88,37 +145,67 @@ describe("records", () => {
   it("reads presence, faces, defaults and words of fields", () => {
     const { fields } = fieldsOf({
       required: ["id"],
-      properties: { id: { type: "string", readOnly: true }, secret: { type: "string", writeOnly: true, description: " Hush. ", deprecated: true, default: "x" } },
+      properties: {
+        id: { type: "string", readOnly: true },
+        secret: { type: "string", writeOnly: true, description: " Hush. ", deprecated: true, default: "x" },
+      },
     });
     expect(fields.map(({ place: _place, ...field }) => field)).toEqual([
       { name: "id", type: { shape: text, nullable: false }, required: true, face: "answer" },
-      { name: "secret", type: { shape: text, nullable: false }, required: false, face: "request", default: "x", description: "Hush.", deprecated: "" },
+      {
+        name: "secret",
+        type: { shape: text, nullable: false },
+        required: false,
+        face: "request",
+        default: "x",
+        description: "Hush.",
+        deprecated: "",
+      },
     ]);
   });
 
   it("takes a required field that is not declared as one about which nothing is said", () => {
-    expect(fieldsOf({ type: "object", required: ["ghost"] }).fields).toMatchObject([{ name: "ghost", required: true, type: { shape: { kind: "any" } } }]);
+    expect(fieldsOf({ type: "object", required: ["ghost"] }).fields).toMatchObject([
+      { name: "ghost", required: true, type: { shape: { kind: "any" } } },
+    ]);
   });
 
   it("keeps a shape for other keys beside declared ones", () => {
-    expect(fieldsOf({ properties: { a: { type: "string" } }, additionalProperties: { type: "integer" } }).rest?.shape).toEqual({ kind: "integer" });
+    expect(
+      fieldsOf({ properties: { a: { type: "string" } }, additionalProperties: { type: "integer" } }).rest?.shape,
+    ).toEqual({ kind: "integer" });
   });
 
   it("keeps a field called __proto__", () => {
-    const schema = JSON.parse('{"properties": {"__proto__": {"type": "string"}}, "required": ["__proto__"]}') as unknown;
+    const schema = JSON.parse(
+      '{"properties": {"__proto__": {"type": "string"}}, "required": ["__proto__"]}',
+    ) as unknown;
     expect(fieldsOf(schema).fields.map((field) => field.name)).toEqual(["__proto__"]);
   });
 });
 
 describe("allOf", () => {
-  const others = { Base: { type: "object", required: ["id"], properties: { id: { type: "string" }, kind: { type: "string" } } } };
+  const others = {
+    Base: { type: "object", required: ["id"], properties: { id: { type: "string" }, kind: { type: "string" } } },
+  };
 
   it("of one member is that member", () => {
-    expect(readSchema({ allOf: [{ $ref: "#/components/schemas/Base" }], description: "words" }, others).shape).toEqual({ kind: "named", key: "Base" });
+    expect(readSchema({ allOf: [{ $ref: "#/components/schemas/Base" }], description: "words" }, others).shape).toEqual({
+      kind: "named",
+      key: "Base",
+    });
   });
 
   it("merges records, and a repeated field to the narrower type", () => {
-    const { shape } = readSchema({ allOf: [{ $ref: "#/components/schemas/Base" }, { properties: { kind: { const: "boat" }, length: { type: "number" } }, required: ["kind"] }] }, others);
+    const { shape } = readSchema(
+      {
+        allOf: [
+          { $ref: "#/components/schemas/Base" },
+          { properties: { kind: { const: "boat" }, length: { type: "number" } }, required: ["kind"] },
+        ],
+      },
+      others,
+    );
     expect(bare(shape)).toEqual({
       kind: "record",
       fields: [
@@ -130,45 +217,89 @@ describe("allOf", () => {
   });
 
   it("distributes over a union, dropping members that contradict", () => {
-    const union = { oneOf: [{ properties: { kind: { const: "a" }, x: { type: "string" } } }, { properties: { kind: { const: "b" } } }] };
+    const union = {
+      oneOf: [
+        { properties: { kind: { const: "a" }, x: { type: "string" } } },
+        { properties: { kind: { const: "b" } } },
+      ],
+    };
     const { shape } = readSchema({ allOf: [union, { properties: { kind: { const: "a" } } }] });
     expect(shape.kind).toBe("record");
   });
 
   it("reports parts that cannot both hold, and uses the first", () => {
-    const { contract, problems } = readRest(contractWith({ Subject: { allOf: [{ properties: { a: { type: "string" } } }, { properties: { a: { type: "boolean" } } }] } }));
+    const { contract, problems } = readRest(
+      contractWith({
+        Subject: { allOf: [{ properties: { a: { type: "string" } } }, { properties: { a: { type: "boolean" } } }] },
+      }),
+    );
     expect(problems).toMatchObject([{ code: "contract.conflict", level: "warning" }]);
-    expect(bare(contract.types.get("Subject")?.shape ?? { kind: "any" })).toMatchObject({ fields: [{ name: "a", type: { shape: text } }] });
+    expect(bare(contract.types.get("Subject")?.shape ?? { kind: "any" })).toMatchObject({
+      fields: [{ name: "a", type: { shape: text } }],
+    });
   });
 
   it("keeps a property that refers back to the type it belongs to", () => {
-    const { shape } = readSchema({ properties: { parent: { allOf: [{ $ref: "#/components/schemas/Subject" }, { description: "up" }], nullable: true } } }, {}, "3.0.3");
-    expect(bare(shape)).toMatchObject({ fields: [{ name: "parent", type: { shape: { kind: "named", key: "Subject" }, nullable: true } }] });
+    const { shape } = readSchema(
+      {
+        properties: {
+          parent: { allOf: [{ $ref: "#/components/schemas/Subject" }, { description: "up" }], nullable: true },
+        },
+      },
+      {},
+      "3.0.3",
+    );
+    expect(bare(shape)).toMatchObject({
+      fields: [{ name: "parent", type: { shape: { kind: "named", key: "Subject" }, nullable: true } }],
+    });
   });
 });
 
 describe("unions", () => {
-  const others = { Cat: { type: "object", properties: { kind: { type: "string" } } }, Dog: { type: "object", properties: { kind: { const: "dog" } } } };
+  const others = {
+    Cat: { type: "object", properties: { kind: { type: "string" } } },
+    Dog: { type: "object", properties: { kind: { const: "dog" } } },
+  };
   const both = [{ $ref: "#/components/schemas/Cat" }, { $ref: "#/components/schemas/Dog" }];
 
   it("reads the discriminator's mapping, and names where there is none", () => {
-    const { shape } = readSchema({ oneOf: both, discriminator: { propertyName: "kind", mapping: { c: "#/components/schemas/Cat", cat: "Cat" } } }, others);
+    const { shape } = readSchema(
+      { oneOf: both, discriminator: { propertyName: "kind", mapping: { c: "#/components/schemas/Cat", cat: "Cat" } } },
+      others,
+    );
     expect(shape.kind === "union" && shape.tag).toEqual({ field: "kind", values: [["c", "cat"], ["Dog"]] });
   });
 
   it("is no tagged union when a member has no name", () => {
-    const { shape } = readSchema({ oneOf: [...both, { type: "string" }], discriminator: { propertyName: "kind" } }, others);
+    const { shape } = readSchema(
+      { oneOf: [...both, { type: "string" }], discriminator: { propertyName: "kind" } },
+      others,
+    );
     expect(shape.kind === "union" && shape.tag).toBeUndefined();
   });
 
   it("of one member is that member; of members that only vary what is required, nothing", () => {
     expect(readSchema({ oneOf: [both[0]] }, others).shape).toEqual({ kind: "named", key: "Cat" });
-    expect(readSchema({ type: "object", properties: { a: { type: "string" } }, anyOf: [{ required: ["a"] }, { required: ["b"] }] }).shape.kind).toBe("record");
+    expect(
+      readSchema({
+        type: "object",
+        properties: { a: { type: "string" } },
+        anyOf: [{ required: ["a"] }, { required: ["b"] }],
+      }).shape.kind,
+    ).toBe("record");
   });
 
   it("with fields beside it has them in every member", () => {
-    const { shape } = readSchema({ properties: { id: { type: "string" } }, oneOf: [{ properties: { a: { type: "string" } } }, { properties: { b: { type: "string" } } }] });
-    const names = shape.kind === "union" ? shape.members.map(({ shape: member }) => (member.kind === "record" ? member.fields.map((field) => field.name) : [])) : [];
+    const { shape } = readSchema({
+      properties: { id: { type: "string" } },
+      oneOf: [{ properties: { a: { type: "string" } } }, { properties: { b: { type: "string" } } }],
+    });
+    const names =
+      shape.kind === "union"
+        ? shape.members.map(({ shape: member }) =>
+            member.kind === "record" ? member.fields.map((field) => field.name) : [],
+          )
+        : [];
     expect(names).toEqual([
       ["id", "a"],
       ["id", "b"],

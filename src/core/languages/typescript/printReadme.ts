@@ -1,4 +1,4 @@
-import { operationLabel } from "../../contract/model.js";
+import { operationLabel, type Reference } from "../../contract/model.js";
 import { memberNameFrom } from "../../sdk/nameScope.js";
 import type { ContractPlan, GraphqlPlan, RestPlan, SdkPlan } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
@@ -8,7 +8,7 @@ import { defaultUrl } from "./printConnect.js";
 import { graphqlCallNames } from "./printGraphqlCall.js";
 import { answerType, restCallNames } from "./printRestCall.js";
 import { printReference, type TypePrinter } from "./printType.js";
-import { sampleValue } from "./sampleValue.js";
+import { sampleOf } from "./sampleValue.js";
 
 /** Prints the SDK's README: how to connect, and every call with a sample. */
 export function printReadme(plan: SdkPlan, printers: ReadonlyMap<string, TypePrinter>): string {
@@ -41,7 +41,7 @@ function connectSample(plan: ContractPlan, printer: TypePrinter): string {
     if (scheme !== undefined) fields.push(`auth: { ${propertyName(scheme)}: () => "token" }`);
     if (plan.standing.length > 0) {
       fields.push(
-        `standing: { ${plan.standing.map((each) => `${propertyName(memberNameFrom(each.name))}: ${sampleValue(each.type, printer)}`).join(", ")} }`,
+        `standing: { ${plan.standing.map((each) => `${propertyName(memberNameFrom(each.name))}: ${sampleOf(each.type, printer) ?? "undefined as never"}`).join(", ")} }`,
       );
     }
   }
@@ -52,7 +52,7 @@ function restRows(plan: RestPlan, printer: TypePrinter): string[] {
   return plan.calls.map((call) => {
     const names = restCallNames(call);
     const required = call.arguments.filter((argument) => argument.required);
-    const args = required.map((argument) => `${propertyName(argument.name)}: ${sampleValue(argument.type, printer)}`);
+    const given = sampleArguments(required, names.args, printer);
     const optional = call.arguments.filter((argument) => !argument.required).map((argument) => `\`${argument.name}\``);
     const failures = call.failures.map((failure) => failure.status).join(", ");
     const notes = [
@@ -61,22 +61,39 @@ function restRows(plan: RestPlan, printer: TypePrinter): string[] {
       ...(optional.length > 0 ? [`also takes ${optional.join(", ")}`] : []),
     ];
     const summary = oneLine(call.operation.summary ?? call.operation.description ?? "");
-    const sample = `await ${names.call}(connection${args.length > 0 ? `, { ${args.join(", ")} }` : ""});`;
+    const sample = `${given.before}await ${names.call}(connection${given.text});`;
     return `### ${names.call}\n\n${call.operation.deprecated === undefined ? "" : "**Deprecated.** "}${summary === "" ? "" : `${summary}\n\n`}${notes.join("; ")}.\n\n${code(sample)}`;
   });
+}
+
+/** The arguments of a sample call, and what has to stand before it when they are too large to be written out. */
+function sampleArguments(
+  required: readonly { readonly name: string; readonly type: Reference }[],
+  typeName: string,
+  printer: TypePrinter,
+): { before: string; text: string } {
+  if (required.length === 0) return { before: "", text: "" };
+  const parts = required.map(({ name, type }) => ({ name, sample: sampleOf(type, printer) }));
+  if (parts.some(({ sample }) => sample === undefined))
+    return { before: `declare const args: ${typeName};\n`, text: ", args" };
+  return {
+    before: "",
+    text: `, { ${parts.map(({ name, sample }) => `${propertyName(name)}: ${sample ?? ""}`).join(", ")} }`,
+  };
 }
 
 function graphqlRows(plan: GraphqlPlan, printer: TypePrinter): string[] {
   return plan.calls.map((call) => {
     const names = graphqlCallNames(call);
-    const args = call.variables
-      .filter((field) => field.required)
-      .map((field) => `${propertyName(field.name)}: ${sampleValue(field.type, printer)}`);
-    const given = args.length > 0 ? `, { ${args.join(", ")} }` : "";
+    const given = sampleArguments(
+      call.variables.filter((field) => field.required),
+      names.variables,
+      printer,
+    );
     const sample =
       call.operation.root === "subscription"
-        ? `for await (const answer of ${names.call}(connection${given})) console.log(answer);`
-        : `await ${names.call}(connection${given});`;
+        ? `${given.before}for await (const answer of ${names.call}(connection${given.text})) console.log(answer);`
+        : `${given.before}await ${names.call}(connection${given.text});`;
     const summary = oneLine(call.operation.description ?? "");
     return `### ${names.call}\n\n${summary === "" ? "" : `${summary}\n\n`}The ${call.operation.root} \`${call.operation.name}\` answers \`${printReference(call.answer, printer, "exact")}\`.\n\n${code(sample)}`;
   });

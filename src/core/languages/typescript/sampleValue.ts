@@ -11,16 +11,42 @@ const textByFormat: Readonly<Record<string, string>> = {
   uri: "https://example.test/",
   id: "1",
 };
-const deepestSample = 6;
+const deepestSample = 5;
+const longestSample = 400;
+const mostValues = 60;
 
-/** A literal of a shape, required fields only, for samples in the README; it compiles where the shape is wanted. */
-export function sampleValue(reference: Reference, printer: TypePrinter, depth = 0): string {
+/** Thrown inside when a shape has no end, or none that anybody would read. */
+class EndlessSample extends Error {}
+
+interface SamplePrinter extends TypePrinter {
+  readonly values: { count: number };
+}
+
+/**
+ * A literal of a shape, required fields only, for samples in the README; it compiles where the shape is wanted.
+ * Undefined when the shape is too large for a sample, or recursive without a way out.
+ */
+export function sampleOf(reference: Reference, printer: TypePrinter): string | undefined {
+  try {
+    const text = sampleValue(reference, { ...printer, values: { count: 0 } }, 0);
+    return text.length > longestSample ? undefined : text;
+  } catch (error) {
+    if (error instanceof EndlessSample) return undefined;
+    throw error;
+  }
+}
+
+function sampleValue(reference: Reference, printer: SamplePrinter, depth: number): string {
+  if (++printer.values.count > mostValues) throw new EndlessSample();
   const shape = behind(reference.shape, printer);
-  if (depth > deepestSample && reference.nullable) return "null";
+  if (depth > deepestSample) {
+    if (reference.nullable) return "null";
+    if (shape.kind === "record" || shape.kind === "union") throw new EndlessSample();
+  }
   return sampleShape(shape, printer, depth);
 }
 
-function sampleShape(shape: Shape, printer: TypePrinter, depth: number): string {
+function sampleShape(shape: Shape, printer: SamplePrinter, depth: number): string {
   switch (shape.kind) {
     case "text":
       return quoted(textByFormat[shape.format ?? ""] ?? "text");
@@ -62,7 +88,7 @@ function sampleScalar(type: string): string {
   return type === "boolean" ? "true" : quoted("text");
 }
 
-function sampleUnion(shape: Shape & { kind: "union" }, printer: TypePrinter, depth: number): string {
+function sampleUnion(shape: Shape & { kind: "union" }, printer: SamplePrinter, depth: number): string {
   const [first] = shape.members;
   if (!first) return "undefined";
   const sample = sampleValue(first, printer, depth + 1);

@@ -1,0 +1,82 @@
+// Prints the median seconds and the peak memory of the main commands, and their ratio to the floor.
+// Usage: npm run bench [-- ROUNDS]
+import { spawnSync } from "node:child_process";
+import { cpSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { fileURLToPath } from "node:url";
+import { makeContract } from "./makeContract.mjs";
+
+const root = fileURLToPath(new URL("..", import.meta.url));
+const program = join(root, "dist/cli/main.js");
+const rounds = Number(process.argv[2] ?? 9);
+const work = mkdtempSync(join(tmpdir(), "rhema-bench-"));
+const memoryFile = join(work, "memory");
+
+function measure(args, cwd, before) {
+  const seconds = [];
+  const memory = [];
+  for (let round = 0; round < rounds; round++) {
+    before?.();
+    const startedAt = process.hrtime.bigint();
+    const { status, stderr } = spawnSync(process.execPath, ["--require", join(root, "bench/memory.cjs"), ...args], { cwd, env: { ...process.env, BENCH_MEMORY: memoryFile, NO_COLOR: "1" }, encoding: "utf8" });
+    seconds.push(Number(process.hrtime.bigint() - startedAt) / 1e9);
+    memory.push(Number(readFileSync(memoryFile, "utf8")) / 1024);
+    if (status !== 0) throw new Error(`${args.join(" ")} ended with ${status}: ${stderr}`);
+  }
+  const median = (list) => list.sort((a, b) => a - b)[Math.floor(list.length / 2)];
+  return { seconds: median(seconds), megabytes: median(memory) };
+}
+
+function sizeOf(folder) {
+  return readdirSync(folder, { recursive: true }).reduce((total, name) => {
+    const found = statSync(join(folder, name));
+    return total + (found.isFile() ? found.size : 0);
+  }, 0);
+}
+
+function row(label, found, against, aim) {
+  const ratio = against ? found.seconds / against.seconds : undefined;
+  const verdict = ratio === undefined ? "" : `${ratio.toFixed(2)} times${aim === undefined ? "" : ` (aim: at most ${aim})`}${aim !== undefined && ratio > aim ? "  MISSED" : ""}`;
+  console.log(`${label.padEnd(44)} ${found.seconds.toFixed(3)} s  ${found.megabytes.toFixed(0).padStart(4)} MB  ${verdict}`);
+  return found;
+}
+
+const bare = row("node -e 0", measure(["-e", "0"], work));
+row("rhema --version", measure([program, "--version"], work), bare, 2);
+
+function project(name, prepare, inputs) {
+  const folder = join(work, name);
+  mkdirSync(folder);
+  prepare(folder);
+  const clean = () => {
+    rmSync(join(folder, ".rhema"), { recursive: true, force: true });
+    rmSync(join(folder, "src/sdk"), { recursive: true, force: true });
+  };
+  const run = spawnSync(process.execPath, [program, "generate"], { cwd: folder, encoding: "utf8" });
+  if (run.status !== 0) throw new Error(run.stderr);
+  const bytes = sizeOf(join(folder, "src/sdk"));
+  const files = inputs(folder);
+  const floor = row(`${name}: floor (${(bytes / 1024).toFixed(0)} KB out)`, measure([join(root, "bench/floor.mjs"), join(folder, "floor"), String(bytes), ...files], folder, () => rmSync(join(folder, "floor"), { recursive: true, force: true })));
+  row(`${name}: cold generate`, measure([program, "generate"], folder, clean), floor, 6);
+  row(`${name}: unchanged generate`, measure([program, "generate"], folder), bare, 3);
+  rmSync(join(folder, "floor"), { recursive: true, force: true });
+}
+
+project(
+  "demo",
+  (folder) => {
+    cpSync(join(root, "demo/app"), folder, { recursive: true });
+    cpSync(join(root, "demo/contracts/v1"), join(folder, "contracts"), { recursive: true });
+  },
+  (folder) => [join(folder, "contracts/berths.yaml"), join(folder, "contracts/passages.graphql"), ...readdirSync(join(folder, "queries")).map((file) => join(folder, "queries", file))],
+);
+project(
+  "1,000 operations, 800 types",
+  (folder) => {
+    writeFileSync(join(folder, "api.json"), JSON.stringify(makeContract(1000, 800), null, 1));
+    writeFileSync(join(folder, "rhema.yaml"), "contracts: { api: { from: api.json } }\nsdks: { app: { language: typescript, covers: [api], into: src/sdk } }\n");
+  },
+  (folder) => [join(folder, "api.json")],
+);
+rmSync(work, { recursive: true, force: true });

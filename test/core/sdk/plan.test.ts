@@ -1,0 +1,217 @@
+import { describe, expect, it } from "vitest";
+import { NameScope, memberNameFrom, typeNameFrom } from "../../../src/core/sdk/nameScope.js";
+import { planRest } from "../../../src/core/sdk/planRest.js";
+import { selectOperations } from "../../../src/core/sdk/selectOperations.js";
+import { printRest, readRest } from "../../support/readRest.js";
+import { contractWith, okay } from "../../support/smallContract.js";
+
+const plan = (data: unknown) => planRest(readRest(data).contract, {});
+const typeNames = (data: unknown) => [...plan(data).types.values()].map((type) => type.name);
+const callNames = (paths: Record<string, unknown>) => plan(contractWith({}, paths)).calls.map((call) => call.name);
+
+describe("names", () => {
+  it.each([
+    ["+1", "Plus1"],
+    ["-1", "Minus1"],
+    ["kebab-name", "KebabName"],
+    ["pkg.deep.Name", "PkgDeepName"],
+    ["名前", "名前"],
+    ["", "Empty"],
+    ["*", "Star"],
+    ["🙂", "U1f642"],
+  ])("%j becomes %s", (name, expected) => {
+    expect(typeNameFrom(name)).toBe(expected);
+  });
+
+  it("of members begin in lower case", () => {
+    expect([memberNameFrom("X-Request-Id"), memberNameFrom("filter[status]"), memberNameFrom("ID")]).toEqual([
+      "xRequestId",
+      "filterStatus",
+      "id",
+    ]);
+  });
+
+  it("are unique whatever the case", () => {
+    const scope = new NameScope(["Taken"]);
+    expect(["taken", "A", "a", "a", "b2", "B2"].map((name) => scope.claim(name))).toEqual([
+      "taken2",
+      "A",
+      "a2",
+      "a3",
+      "b2",
+      "B2_2",
+    ]);
+    expect(scope.has("TAKEN")).toBe(true);
+  });
+
+  it("that are exact win over those that have to be made", () => {
+    const object = (field: string) => ({ type: "object", properties: { [field]: { type: "string" } } });
+    const { types } = plan(contractWith({ "berth-size": object("made"), BerthSize: object("exact") }));
+    expect([types.get("BerthSize")?.name, types.get("berth-size")?.name]).toEqual(["BerthSize", "BerthSize2"]);
+  });
+
+  it("of calls come from the operationId, else from method and path", () => {
+    expect(
+      callNames({
+        "/a/{id}/b": { get: { responses: {} } },
+        "/c": { get: { operationId: "thing/list-for.group", responses: {} } },
+      }),
+    ).toEqual(["getAByIdB", "thingListForGroup"]);
+  });
+
+  it("of calls that share an operationId come from method and path, all of them", () => {
+    expect(
+      callNames({
+        "/a": { get: { operationId: "list", responses: {} } },
+        "/b": { get: { operationId: "List", responses: {} } },
+        "/c": { get: { operationId: "other", responses: {} } },
+      }),
+    ).toEqual(["getA", "getB", "other"]);
+  });
+
+  it("do not change when something unrelated is added", () => {
+    const one = {
+      A: {
+        type: "object",
+        properties: {
+          kind: { enum: ["x", "y"] },
+          part: {
+            type: "object",
+            properties: {
+              q: { oneOf: [{ type: "string" }, { type: "object", properties: { kind: { const: "k" } } }] },
+            },
+          },
+        },
+      },
+    };
+    const before = typeNames(contractWith(one));
+    const after = typeNames(
+      contractWith(
+        {
+          ...one,
+          Aardvark: { type: "object", properties: { part: { type: "object", properties: { a: {} } } } },
+          Z: { enum: ["x", "y"] },
+        },
+        { "/0": { get: { operationId: "aaa", responses: okay({ type: "object", properties: { x: {} } }) } } },
+      ),
+    );
+    expect(before).toEqual(["A", "AKind", "APart", "APartQ", "APartQK"]);
+    expect(after).toEqual(expect.arrayContaining(before));
+  });
+});
+
+describe("faces", () => {
+  const account = {
+    type: "object",
+    required: ["id", "secret"],
+    properties: {
+      id: { type: "string", readOnly: true },
+      secret: { type: "string", writeOnly: true },
+      name: { type: "string" },
+    },
+  };
+  const json = { "application/json": { schema: { $ref: "#/components/schemas/Account" } } };
+
+  it("a type with fields of one direction only becomes two", () => {
+    const files = printRest(
+      contractWith(
+        { Account: account },
+        {
+          "/a": {
+            post: {
+              operationId: "add",
+              requestBody: { content: json },
+              responses: okay({ $ref: "#/components/schemas/Account" }),
+            },
+          },
+        },
+      ),
+    );
+    const shapes = files.get("api/shapes.ts") ?? "";
+    expect(shapes).toContain("export interface Account {\n  id: string;\n  name?: string;\n}");
+    expect(shapes).toContain("export interface AccountToSend {\n  secret: string;\n  name?: string | undefined;\n}");
+    expect(files.get("api/calls/a.ts")).toContain("readonly body?: AccountToSend | undefined;");
+  });
+
+  it("a type that is only sent takes undefined for absent, one that is also answered does not", () => {
+    const sent = { type: "object", properties: { tags: { type: "array", items: { type: "string" } } } };
+    const body = { content: { "application/json": { schema: { $ref: "#/components/schemas/Sent" } } } };
+    const data = {
+      ...contractWith({}, { "/a": { post: { requestBody: body, responses: {} } } }),
+      components: { schemas: { Sent: sent } },
+    };
+    expect(printRest(data).get("api/shapes.ts")).toContain("tags?: readonly string[] | undefined;");
+    expect(
+      printRest(contractWith({ Sent: sent }, { "/a": { post: { requestBody: body, responses: {} } } })).get(
+        "api/shapes.ts",
+      ),
+    ).toContain("tags?: string[];");
+  });
+});
+
+describe("choosing operations", () => {
+  const { operations } = readRest(
+    contractWith(
+      {},
+      {
+        "/berths": { get: { operationId: "list", tags: ["read"], responses: {} }, post: { responses: {} } },
+        "/berths/{id}": { get: { responses: {} } },
+        "/berths/{id}/notes": { get: { responses: {} } },
+        "/berthsmen": { get: { responses: {} } },
+      },
+    ),
+  ).contract;
+  const kept = (selection: object) =>
+    selectOperations(operations, selection).kept.map((each) => `${each.method} ${each.path}`);
+
+  it.each<[object, string[]]>([
+    [{ only: ["list"] }, ["get /berths"]],
+    [{ only: ["read"] }, ["get /berths"]],
+    [{ only: ["GET /berths/**"] }, ["get /berths", "get /berths/{id}", "get /berths/{id}/notes"]],
+    [{ only: ["get /berths/*"] }, ["get /berths/{id}"]],
+    [{ only: ["* /berths"] }, ["get /berths", "post /berths"]],
+    [{ skip: ["* /berths/**"] }, ["get /berthsmen"]],
+    [{ only: ["GET /**"], skip: ["read"] }, ["get /berths/{id}", "get /berths/{id}/notes", "get /berthsmen"]],
+  ])("%j", (selection, expected) => {
+    expect(kept(selection)).toEqual(expected);
+  });
+
+  it("tells patterns that match nothing", () => {
+    expect(selectOperations(operations, { only: ["lsit"], skip: ["PUT /**"] }).unmatched).toEqual(["lsit", "PUT /**"]);
+  });
+});
+
+describe("what a call answers", () => {
+  const answer = (responses: object) => {
+    const text = [
+      ...printRest(
+        contractWith(
+          { A: { type: "object", properties: { a: {} } } },
+          { "/x": { get: { operationId: "x", responses } } },
+        ),
+      ).values(),
+    ].join("\n");
+    const type = /export function x\([^]*?Promise<(.*)> \{/.exec(text)?.[1] ?? "";
+    return /^X/.test(type) ? (new RegExp(`export type ${type} = (.*);`).exec(text)?.[1] ?? type) : type;
+  };
+  const a = okay({ $ref: "#/components/schemas/A" })["200"];
+
+  it.each<[object, string]>([
+    [{ 200: a }, "A"],
+    [{ 204: { description: "" } }, "undefined"],
+    [{}, "undefined"],
+    [{ 302: { description: "" } }, "undefined"],
+    [{ default: a }, "A"],
+    [{ 200: a, default: { description: "" } }, "A"],
+    [{ 200: a, 202: { description: "" } }, "A | undefined"],
+    [{ 200: a, 201: okay({ type: "string" })["200"] }, "A | string"],
+    [okay({ type: ["string", "null"] }), "string | null"],
+    [okay({ type: "array", items: { $ref: "#/components/schemas/A" } }), "A[]"],
+    [okay({ type: "object", properties: { b: {} } }), "XAnswer"],
+    [okay(true), "unknown"],
+    [{ 200: { description: "", content: { "application/pdf": {} } } }, "Blob"],
+    [{ 200: { description: "", content: { "text/csv": {} } } }, "string"],
+  ])("%j is %s", (responses, expected) => {
+    expect(answer(responses)).toBe(expected);
+  });
+});

@@ -1,0 +1,67 @@
+import { describe, expect, it } from "vitest";
+import { didYouMean, nearest } from "../../../src/core/text/nearest.js";
+import { parseData } from "../../../src/core/text/parseData.js";
+import { camelCase, kebabCase, pascalCase, words } from "../../../src/core/text/words.js";
+import { parseDocument } from "yaml";
+
+describe("words", () => {
+  it.each([
+    ["listForGroup", ["list", "For", "Group"]],
+    ["list-for_group", ["list", "for", "group"]],
+    ["thing/list for.group", ["thing", "list", "for", "group"]],
+    ["HTTPServer2Go", ["HTTP", "Server2", "Go"]],
+    ["größeÄnderung", ["größe", "Änderung"]],
+    ["__proto__", ["proto"]],
+    ["+1", ["1"]],
+    ["", []],
+  ])("%s", (name, expected) => {
+    expect(words(name)).toEqual(expected);
+  });
+
+  it("in each case", () => {
+    expect([
+      pascalCase("list-for group"),
+      camelCase("List-For group"),
+      camelCase("URL path"),
+      kebabCase("listFor Größe"),
+    ]).toEqual(["ListForGroup", "listForGroup", "urlPath", "list-for-grosse".replace("grosse", "groe")]);
+  });
+});
+
+describe("the nearest word", () => {
+  it("comes first, at most five, in a stable order", () => {
+    expect(nearest("berht", ["berths", "berth", "earth", "vessel"])).toEqual(["berth", "berths"]);
+    expect(nearest("a1", ["a2", "a3", "a4", "a5", "a6", "a7"])).toEqual(["a2", "a3", "a4", "a5", "a6"]);
+    expect(nearest("lenght", ["length"])).toEqual(["length"]);
+  });
+
+  it("is a question, or nothing", () => {
+    expect(didYouMean("into1", ["into"])).toBe("Did you mean `into`?");
+    expect(didYouMean("ax", ["ab", "ac"])).toBe("Did you mean `ab` or `ac`?");
+    expect(didYouMean("zebra", ["into"])).toBeUndefined();
+  });
+});
+
+describe("YAML for speed and YAML for places agree", () => {
+  it.each([
+    "a: 1\nb: [x, 'y', \"z\"]\n",
+    "day: 2026-05-01\nat: 2026-05-01T08:00:00Z\n",
+    "on: yes\noff: No\nyes: on\n",
+    "nothing:\ntilde: ~\nempty: ''\n",
+    "folded: >\n  a\n  b\nliteral: |\n  a\n  b\n",
+    "hex: 0x1F\noctal: 0o17\nexp: 1e3\nversion: 1.10\n",
+    "anchors: &a { x: 1 }\nalias: *a\n",
+    "- 1\n- - 2\n  - 3\n",
+    '{"json": [1, 2.5, null, true, "\\u00e9"]}',
+    "'200': ok\n404: none\n",
+    "? complex\n: value\n",
+  ])("%j", (text) => {
+    const parsed = parseData(text);
+    expect(parsed.ok && parsed.data).toEqual(parseDocument(text, { schema: "core", version: "1.2" }).toJS());
+  });
+
+  it("gives the place of a mistake", () => {
+    expect(parseData("a: [1,\nb: 2")).toMatchObject({ ok: false, offset: expect.any(Number) as number });
+    expect(parseData("[".repeat(200_000))).toMatchObject({ ok: false });
+  });
+});

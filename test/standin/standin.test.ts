@@ -1,0 +1,256 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { buildSchema } from "graphql";
+import { describe, expect, it } from "vitest";
+import { load } from "js-yaml";
+import { readContract } from "../../src/core/readContract.js";
+import { contractValidator } from "../../src/standin/ajvForContract.js";
+import { createStandin } from "../../src/standin/standin.js";
+import { contractWith, okay } from "../support/smallContract.js";
+import { packageRoot } from "../support/temporaryProject.js";
+
+const demoText = (version: string, file: string) =>
+  readFileSync(join(packageRoot, "demo/contracts", version, file), "utf8");
+
+function standinOf(name: string, text: string, document: string, seed = 1) {
+  const { contract, schema, problems } = readContract(name, [{ document, text }]);
+  if (!contract) throw new Error(problems[0]?.message);
+  return createStandin([{ contract, schema, raw: document.endsWith(".graphql") ? undefined : load(text) }], {
+    seed,
+    eventEveryMs: 5,
+  });
+}
+const rest = (data: object, seed = 1) => standinOf("api", JSON.stringify(data), "api.json", seed);
+const berths = (seed = 1) => standinOf("berths", demoText("v1", "berths.yaml"), "berths.yaml", seed);
+const passages = (seed = 1) => standinOf("passages", demoText("v1", "passages.graphql"), "passages.graphql", seed);
+
+describe("a REST contract, played", () => {
+  it("answers every operation of both demo versions with what its own contract accepts", async () => {
+    for (const version of ["v1", "v2"]) {
+      const text = demoText(version, "berths.yaml");
+      const raw = load(text);
+      const { contract } = readContract("berths", [{ document: "b.yaml", text }]);
+      if (contract?.protocol !== "rest") throw new Error("not REST");
+      const validator = contractValidator(raw, contract.dialect);
+      let checked = 0;
+      for (let seed = 1; seed <= 12; seed++) {
+        const app = standinOf("berths", text, "b.yaml", seed);
+        for (const operation of contract.operations.filter((each) => !each.body)) {
+          const path = operation.path
+            .replace("{day}", "2026-05-01")
+            .replace(/\{reservationId\}/, "0f4a7c1e-2b3d-4e5f-8a9b-0c1d2e3f4a5b")
+            .replace(/\{\w+\}/g, "N-07");
+          const query = operation.parameters.some((each) => each.name === "from") ? "?from=2026-05-01" : "";
+          const response = await app.request(`/berths${path}${query}`, { method: operation.method.toUpperCase() });
+          const declared = operation.responses.find((each) => each.status === String(response.status));
+          expect(declared, `${operation.method} ${path} ${String(response.status)}`).toBeDefined();
+          const [content] = declared?.contents ?? [];
+          if (content?.form !== "json") continue;
+          const at = declared?.place && "pointer" in declared.place ? declared.place.pointer : "";
+          const pointer = `${at}/content/application~1json/schema`;
+          expect(validator.check(pointer, await response.json(), false)).toEqual([]);
+          checked++;
+        }
+      }
+      expect(checked).toBeGreaterThan(80);
+    }
+  });
+
+  it("is the same for the same seed and request, and another for another", async () => {
+    const get = async (app: ReturnType<typeof berths>, path: string) => (await app.request(path)).text();
+    const path = "/berths/berths?pageSize=3";
+    expect(await get(berths(), path)).toBe(await get(berths(), path));
+    expect(await get(berths(), path)).not.toBe(await get(berths(2), path));
+    expect(await get(berths(), path)).not.toBe(await get(berths(), "/berths/berths?pageSize=4"));
+  });
+
+  it("agrees with what was asked: ids from the path, fields from the body", async () => {
+    expect(await (await berths().request("/berths/berths/S-99")).json()).toMatchObject({ id: "S-99" });
+    const body = { vesselId: "v", arrival: "2026-07-01", departure: "2026-07-02", crew: 7 };
+    const response = await berths().request("/berths/berths/S-99/reservations", {
+      method: "POST",
+      body: JSON.stringify(body),
+      headers: { "content-type": "application/json" },
+    });
+    expect(response.status).toBe(201);
+    expect(await response.json()).toMatchObject({ berthId: "S-99", arrival: "2026-07-01" });
+  });
+
+  it.each<[string, string, RequestInit, number, string]>([
+    ["an unknown path", "/berths/berth", {}, 404, "The nearest is /berths."],
+    ["a wrong method", "/berths/berths", { method: "PUT" }, 405, "takes GET, POST"],
+    ["a parameter out of range", "/berths/berths?pageSize=900", {}, 400, "query parameter pageSize must be <= 100"],
+    ["a parameter of the wrong type", "/berths/berths?pageSize=many", {}, 400, "pageSize must be integer"],
+    [
+      "a choice that is none",
+      "/berths/berths?status=free&status=sunk",
+      {},
+      400,
+      "must be equal to one of the allowed values: free, reserved, occupied, closed",
+    ],
+    ["an undeclared parameter", "/berths/berths?statu=free", {}, 400, "statu is not a parameter"],
+    ["a missing parameter", "/berths/reservations", {}, 400, "query parameter from is required"],
+    ["a date that is none", "/berths/tides/tomorrow", {}, 400, 'path parameter day must match format "date"'],
+    ["a missing body", "/berths/vessels", { method: "POST" }, 400, "The body is required"],
+    [
+      "a body of another type",
+      "/berths/vessels",
+      { method: "POST", body: "x", headers: { "content-type": "text/plain" } },
+      400,
+      "media type text/plain",
+    ],
+    [
+      "a body that is not JSON",
+      "/berths/vessels",
+      { method: "POST", body: "{", headers: { "content-type": "application/json" } },
+      400,
+      "not valid JSON",
+    ],
+    [
+      "a body that does not fit its tag's schema",
+      "/berths/vessels",
+      { method: "POST", body: '{"kind":"sail","id":3}', headers: { "content-type": "application/json" } },
+      400,
+      "must have required property 'name'. The body must have required property 'length'. The body must have required property 'mastHeight'. The body /id must be string.",
+    ],
+    ["a body where none belongs", "/berths/berths/N-1", { method: "DELETE", body: "x" }, 400, "takes none"],
+  ])("refuses %s with the reason", async (_name, path, init, status, detail) => {
+    const response = await berths().request(path, init);
+    expect(response.status).toBe(status);
+    expect(response.headers.get("content-type")).toBe("application/problem+json");
+    expect(((await response.json()) as { detail: string }).detail).toContain(detail);
+  });
+
+  it("plays a 3.0 contract with its own null and exclusive bounds", async () => {
+    const schema = {
+      type: "object",
+      properties: { a: { type: "integer", nullable: true, minimum: 1, exclusiveMinimum: true } },
+    };
+    const app = rest(
+      contractWith(
+        {},
+        { "/a": { post: { requestBody: { content: { "application/json": { schema } } }, responses: okay(schema) } } },
+        "3.0.3",
+      ),
+    );
+    const post = async (a: unknown) =>
+      (
+        await app.request("/api/a", {
+          method: "POST",
+          body: JSON.stringify({ a }),
+          headers: { "content-type": "application/json" },
+        })
+      ).status;
+    expect([await post(null), await post(2), await post(1), await post("x")]).toEqual([200, 200, 400, 400]);
+  });
+
+  it("ends recursive data, keeps limits, tuples and constants", async () => {
+    const app = rest(
+      contractWith({
+        Tree: {
+          type: "object",
+          required: ["kids", "pair", "code"],
+          properties: {
+            kids: { type: "array", items: { $ref: "#/components/schemas/Tree" } },
+            pair: { type: "array", prefixItems: [{ const: 1 }, { type: "boolean" }], items: false },
+            code: { type: "string", pattern: "^[A-Z]{2}\\d{3}$" },
+          },
+        },
+        Step: { type: "integer", multipleOf: 5, minimum: 11, maximum: 16 },
+      }),
+    );
+    const tree = (await (await app.request("/api/s/Tree")).json()) as { pair: unknown[]; code: string };
+    expect(tree.pair[0]).toBe(1);
+    expect(tree.code).toMatch(/^[A-Z]{2}\d{3}$/);
+    expect(await (await app.request("/api/s/Step")).json()).toBe(15);
+  });
+
+  it("answers any origin, and says what is played", async () => {
+    const preflight = await berths().request("/berths/berths", {
+      method: "OPTIONS",
+      headers: {
+        origin: "http://app.test",
+        "access-control-request-method": "POST",
+        "access-control-request-headers": "authorization",
+      },
+    });
+    expect([
+      preflight.status,
+      preflight.headers.get("access-control-allow-origin"),
+      preflight.headers.get("access-control-allow-headers"),
+    ]).toEqual([204, "http://app.test", "authorization"]);
+    expect(await (await berths().request("/")).json()).toEqual({
+      playing: [{ contract: "berths", protocol: "rest", at: "/berths" }],
+    });
+    expect((await berths().request("/nothing")).status).toBe(404);
+  });
+});
+
+describe("a GraphQL schema, played", () => {
+  const ask = async (query: string, variables: object = {}, seed = 1) => {
+    const response = await passages(seed).request("/passages", {
+      method: "POST",
+      body: JSON.stringify({ query, variables }),
+      headers: { "content-type": "application/json" },
+    });
+    return {
+      status: response.status,
+      ...((await response.json()) as { data?: Record<string, unknown>; errors?: { message: string }[] }),
+    };
+  };
+
+  it("answers a query in the schema's shape, the same for the same seed", async () => {
+    const query =
+      "{ voyages(first: 2) { totalCount edges { node { id status vessel { __typename name } } } pageInfo { hasNextPage } } }";
+    const [one, two, other] = [await ask(query), await ask(query), await ask(query, {}, 7)];
+    expect(one).toEqual(two);
+    expect(one.data).not.toEqual(other.data);
+    expect(one.errors).toBeUndefined();
+    expect(one.data).toMatchObject({ voyages: { pageInfo: { hasNextPage: false } } });
+  });
+
+  it("gives the thing that was asked for by its id", async () => {
+    expect((await ask('{ voyage(id: "v-1") { id } }')).data).toEqual({ voyage: { id: "v-1" } });
+  });
+
+  it.each([
+    ["{ voyages { nope } }", 400, "Cannot query field"],
+    ["{ voyages(", 400, "Syntax Error"],
+    ["query Q($id: ID!) { voyage(id: $id) { id } }", 400, "was not provided"],
+    ["fragment F on Voyage { id }", 400, "F"],
+  ])("refuses %s", async (query, status, message) => {
+    const found = await ask(query);
+    expect([found.status, found.errors?.[0]?.message.includes(message)]).toEqual([status, true]);
+  });
+
+  it.each([
+    [{ method: "GET" }, "with POST"],
+    [{ method: "POST", body: "{" }, "not valid JSON"],
+    [{ method: "POST", body: "[]" }, "`query`"],
+  ])("refuses %j", async (init, message) => {
+    const response = await passages().request("/passages", init);
+    expect([response.status, (await response.text()).includes(message)]).toEqual([400, true]);
+  });
+
+  it("streams a subscription as server-sent events", async () => {
+    const response = await passages().request("/passages", {
+      method: "POST",
+      body: JSON.stringify({ query: "subscription { arrivals { id status } }" }),
+    });
+    expect(response.headers.get("content-type")).toBe("text/event-stream");
+    const reader = response.body!.getReader();
+    const texts: string[] = [];
+    for (let count = 0; count < 3; count++)
+      texts.push(new TextDecoder().decode((await reader.read()).value as Uint8Array));
+    await reader.cancel();
+    expect(new Set(texts).size).toBe(3);
+    expect(texts[0]).toMatch(/^event: next\ndata: \{"data":\{"arrivals":\{"id":"\w+","status":"\w+"\}\}\}\n\n$/);
+  });
+
+  it("answers introspection", async () => {
+    expect(buildSchema(demoText("v1", "passages.graphql")).getQueryType()?.name).toBe("Query");
+    expect((await ask("{ __schema { queryType { name } } }")).data).toEqual({
+      __schema: { queryType: { name: "Query" } },
+    });
+  });
+});

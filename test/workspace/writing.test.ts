@@ -1,0 +1,133 @@
+import { spawn } from "node:child_process";
+import { existsSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterEach, beforeEach, describe, expect, it } from "vitest";
+import {
+  finishWriting,
+  hasUnfinishedWriting,
+  performWriting,
+  type FileOperations,
+} from "../../src/workspace/writing.js";
+import { demoProject, programPath } from "../support/temporaryProject.js";
+
+let root = "";
+beforeEach(() => {
+  root = mkdtempSync(join(tmpdir(), "rhema-writing-"));
+  writeFileSync(join(root, "old.txt"), "old");
+  writeFileSync(join(root, "gone.txt"), "to be removed");
+});
+afterEach(() => {
+  rmSync(root, { recursive: true, force: true });
+});
+
+const writing = {
+  write: new Map([
+    ["old.txt", "new"],
+    ["deep/er/fresh.txt", "fresh"],
+  ]),
+  remove: ["gone.txt"],
+};
+const state = () =>
+  ["old.txt", "deep/er/fresh.txt", "gone.txt"].map((path) =>
+    existsSync(join(root, path)) ? readFileSync(join(root, path), "utf8") : undefined,
+  );
+const before = ["old", undefined, "to be removed"];
+const after = ["new", "fresh", undefined];
+
+/** File operations that die at the n-th one, as a killed process would. */
+function dyingAt(operation: number): FileOperations {
+  let count = 0;
+  const step = (): void => {
+    if (++count === operation) throw new Error("killed");
+  };
+  return {
+    writeFile: (path, text) => {
+      step();
+      writeFileSync(path, text);
+    },
+    rename: (from, to) => {
+      step();
+      renameSync(from, to);
+    },
+  };
+}
+
+describe("a writing happens whole or not at all", () => {
+  it("in one go", () => {
+    performWriting({ root }, writing);
+    expect(state()).toEqual(after);
+    expect(existsSync(join(root, ".rhema/staging"))).toBe(false);
+  });
+
+  // Two texts and the journal are written, the journal is put in place, then two files are moved.
+  it.each([1, 2, 3, 4, 5, 6])("killed at its operation %i", (operation) => {
+    expect(() => {
+      performWriting({ root }, writing, dyingAt(operation));
+    }).toThrow("killed");
+    const committed = operation > 4;
+    if (!committed) expect(state()).toEqual(before);
+    expect(hasUnfinishedWriting({ root })).toBe(committed);
+    expect(finishWriting({ root })).toBe(committed);
+    expect(state()).toEqual(committed ? after : before);
+    expect(finishWriting({ root })).toBe(false);
+  });
+
+  it("killed again while it is completed", () => {
+    expect(() => {
+      performWriting({ root }, writing, dyingAt(5));
+    }).toThrow();
+    expect(() => finishWriting({ root }, dyingAt(2))).toThrow();
+    finishWriting({ root });
+    expect(state()).toEqual(after);
+  });
+
+  it("a journal cannot lead out of the project", () => {
+    const outside = `${root}-outside.txt`;
+    writeFileSync(outside, "mine");
+    performWriting(
+      { root },
+      { write: new Map([["../evil.txt", "x"]]), remove: [`../${outside.split("/").pop() ?? ""}`] },
+    );
+    expect([existsSync(join(root, "../evil.txt")), readFileSync(outside, "utf8")]).toEqual([false, "mine"]);
+    rmSync(outside);
+  });
+
+  it("removes folders that become empty, and no others", () => {
+    performWriting(
+      { root },
+      {
+        write: new Map([
+          ["a/b/c.txt", "1"],
+          ["a/d.txt", "2"],
+        ]),
+        remove: [],
+      },
+    );
+    performWriting({ root }, { write: new Map(), remove: ["a/b/c.txt"] });
+    expect([existsSync(join(root, "a/b")), existsSync(join(root, "a/d.txt"))]).toEqual([false, true]);
+  });
+});
+
+describe("generate, killed at any moment", () => {
+  it("leaves the SDK whole, and the next run completes it", async () => {
+    const reference = demoProject();
+    reference.run(["generate"]);
+    const whole = reference.tree("src/sdk");
+    for (const delay of [60, 120, 180, 240, 300, 360]) {
+      const project = demoProject();
+      await new Promise<void>((resolve) => {
+        const child = spawn(process.execPath, [programPath, "generate"], { cwd: project.folder, stdio: "ignore" });
+        child.on("exit", () => {
+          resolve();
+        });
+        setTimeout(() => child.kill("SIGKILL"), delay);
+      });
+      const found = Object.keys(project.tree("src/sdk")).length;
+      if (!hasUnfinishedWriting({ root: project.folder })) expect([0, Object.keys(whole).length]).toContain(found);
+      expect(project.run(["generate"]).code).toBe(0);
+      expect(project.tree("src/sdk")).toEqual(whole);
+      expect(project.run(["check"]).code).toBe(0);
+    }
+  });
+});
