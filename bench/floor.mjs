@@ -10,7 +10,11 @@ for (const file of files) {
   else if (/\.ya?ml$/.test(file)) (await import("js-yaml")).load(text);
   else {
     const { buildSchema, parse } = await import("graphql");
-    if (/^(query|mutation|subscription|fragment|#[^\n]*\n(query|mutation|subscription))/m.test(text) && !/^type /m.test(text)) parse(text);
+    if (
+      /^(query|mutation|subscription|fragment|#[^\n]*\n(query|mutation|subscription))/m.test(text) &&
+      !/^type /m.test(text)
+    )
+      parse(text);
     else buildSchema(text);
   }
 }

@@ -36,7 +36,12 @@ export function makeContract(operations, types) {
   for (let at = 0; at < types; at++) {
     const properties = {};
     for (let field = 0; field < 6 + below(14); field++) properties[`field${field}`] = fieldSchema();
-    schemas[`Type${at}`] = { type: "object", description: `The type of number ${at}.`, required: Object.keys(properties).filter(() => random() < 0.5), properties };
+    schemas[`Type${at}`] = {
+      type: "object",
+      description: `The type of number ${at}.`,
+      required: Object.keys(properties).filter(() => random() < 0.5),
+      properties,
+    };
   }
   const paths = {};
   const verbs = ["get", "post", "put", "delete"];
@@ -53,7 +58,9 @@ export function makeContract(operations, types) {
         { name: "limit", in: "query", schema: { type: "integer", default: 20 } },
         { name: "filter", in: "query", schema: { type: "array", items: { type: "string" } } },
       ],
-      ...(method === "post" || method === "put" ? { requestBody: { required: true, content: { "application/json": { schema: reference() } } } } : {}),
+      ...(method === "post" || method === "put"
+        ? { requestBody: { required: true, content: { "application/json": { schema: reference() } } } }
+        : {}),
       responses: {
         200: { description: "fine", content: { "application/json": { schema: reference() } } },
         404: { description: "not there", content: { "application/problem+json": { schema: reference() } } },

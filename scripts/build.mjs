@@ -3,6 +3,8 @@ import { createHash } from "node:crypto";
 import { execFileSync } from "node:child_process";
 import { chmodSync, readFileSync, readdirSync, rmSync, statSync } from "node:fs";
 import { join } from "node:path";
+import { Ajv } from "ajv";
+import standaloneCode from "ajv/dist/standalone/index.js";
 import { build } from "esbuild";
 
 const root = new URL("..", import.meta.url).pathname;
@@ -23,6 +25,19 @@ function sourceHash(folder) {
   return hash.digest("hex").slice(0, 16);
 }
 
+/** Compiling a schema takes a tenth of a second of every run; here it is done once. */
+const configurationValidator = {
+  name: "configuration-validator",
+  setup(bundler) {
+    bundler.onResolve({ filter: /^rhema:configuration-validator$/ }, ({ path }) => ({ path, namespace: "rhema" }));
+    bundler.onLoad({ filter: /.*/, namespace: "rhema" }, () => {
+      const schema = JSON.parse(readFileSync("schema/rhema.schema.json", "utf8"));
+      const ajv = new Ajv({ allErrors: true, verbose: true, strict: false, code: { source: true, esm: true } });
+      return { contents: standaloneCode.default(ajv, ajv.compile(schema)), resolveDir: process.cwd(), loader: "js" };
+    });
+  },
+};
+
 rmSync("dist", { recursive: true, force: true });
 await build({
   entryPoints: { "cli/main": "src/cli/main.ts", "core/index": "src/core/index.ts" },
@@ -40,6 +55,9 @@ await build({
   banner: {
     js: 'import { createRequire as rhemaRequire } from "node:module"; const require = rhemaRequire(import.meta.url);',
   },
+  plugins: [configurationValidator],
+  minifyWhitespace: true,
+  minifySyntax: true,
   legalComments: "none",
   logLevel: "warning",
 });

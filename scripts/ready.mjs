@@ -26,6 +26,6 @@ if (!existsSync(installed) || newest("package-lock.json") > newest(installed)) {
   run("installing dependencies (npm ci)", npm[0], [...npm[1], "ci", "--no-audit", "--no-fund"]);
 }
 const built = newest("dist/cli/main.js");
-if (["src", "scripts/build.mjs", "package.json", "tsconfig.json"].some((path) => newest(path) > built)) {
+if (["src", "schema", "scripts/build.mjs", "package.json", "tsconfig.json"].some((path) => newest(path) > built)) {
   run("building the program", process.execPath, ["scripts/build.mjs"]);
 }

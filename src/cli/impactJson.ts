@@ -1,4 +1,4 @@
-import type { ContractImpact } from "../core/change/impact.js";
+import type { ContractImpact } from "../core/change/judgedChange.js";
 import type { TextOf } from "../core/report/renderProblem.js";
 import { placeJson, problemJson } from "./problemJson.js";
 

@@ -1,6 +1,4 @@
-import { renderProblem } from "../core/report/renderProblem.js";
 import { exitCodes, Halt } from "../workspace/halt.js";
-import { problemJson } from "./problemJson.js";
 import { openTerminal, type GlobalOptions, type Terminal } from "./terminal.js";
 
 /**
@@ -16,6 +14,8 @@ export async function runCommand(
     return await command(terminal);
   } catch (error) {
     if (error instanceof Halt) {
+      const { renderProblem } = await import("../core/report/renderProblem.js");
+      const { problemJson } = await import("./problemJson.js");
       const textOf = (document: string): string | undefined => error.texts.get(document);
       terminal.note(error.problems.flatMap((problem) => renderProblem(problem, textOf, terminal.paint)));
       terminal.document({

@@ -14,13 +14,8 @@ export { planGraphql } from "./sdk/planGraphql.js";
 export type * from "./sdk/sdkPlan.js";
 export { printTypescriptSdk } from "./languages/typescript/printTypescriptSdk.js";
 export type { TypescriptFacts, TypescriptSettings } from "./languages/typescript/settings.js";
-export {
-  compareContracts,
-  judgeUse,
-  type ContractImpact,
-  type JudgedChange,
-  type ProjectUses,
-} from "./change/impact.js";
+export { compareContracts, judgeUse, type ProjectUses } from "./change/impact.js";
+export type { ContractImpact, Hit, JudgedChange } from "./change/judgedChange.js";
 export type { Change, Level, Verdict } from "./change/change.js";
 export { changeMeanings, type ChangeCode } from "./change/changeCodes.js";
 export { renderProblem } from "./report/renderProblem.js";

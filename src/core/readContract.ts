@@ -11,6 +11,8 @@ export interface ContractReading {
   readonly contract?: Contract;
   /** GraphQL only: what query documents are checked and typed against. */
   readonly schema?: GraphQLSchema;
+  /** REST only: the document as parsed data. */
+  readonly raw?: unknown;
   readonly problems: readonly Problem[];
 }
 
@@ -75,5 +77,5 @@ function readDescription(name: string, { document, text }: SourceText, count: nu
     const message = `The contract \`${name}\` is made of ${String(count)} files, and REST contracts are read from one file so far.`;
     return { problems: [problem("config.later", message, { hint: "Bundle the description into one file." })] };
   }
-  return readRestContract(name, document, data);
+  return { ...readRestContract(name, document, data), raw: data };
 }

@@ -16,6 +16,7 @@ import { runtimeSources } from "./packageFolder.js";
 import { pinTexts } from "./pins.js";
 import { outputFolder, type Project } from "./project.js";
 import type { ProjectTexts } from "./sdkInputs.js";
+import { hashOf } from "./textFile.js";
 
 /** What one contract gave an SDK. */
 export interface BuiltContract {
@@ -28,6 +29,8 @@ export interface BuiltContract {
 /** An SDK in memory: its files, its pin, and what there is to say about it. */
 export interface BuiltSdk {
   readonly files: ReadonlyMap<string, string>;
+  /** SHA-256 of each file. */
+  readonly hashes: ReadonlyMap<string, string>;
   readonly pins: ReadonlyMap<string, string>;
   readonly contracts: readonly BuiltContract[];
   readonly problems: readonly Problem[];
@@ -70,7 +73,7 @@ export function buildSdk(project: Project, sdk: string, reader: ContractReader):
     );
     queryErrors.push(...(queries?.problems ?? []).filter(({ level }) => level === "error"));
     problems.push(...misspelt(project, name, reading.contract, settings));
-    for (const [path, text] of pinTexts(project, sdk, reading.contract, reader.texts.contract(name), queries))
+    for (const [path, text] of pinTexts(project, sdk, reading, reader.texts.contract(name), queries))
       pins.set(path, text);
     return {
       contract: reading.contract,
@@ -90,7 +93,8 @@ export function buildSdk(project: Project, sdk: string, reader: ContractReader):
       ),
     },
   );
-  return { files, pins, contracts, problems, queryErrors };
+  const hashes = new Map([...files].map(([path, text]) => [path, hashOf(text)]));
+  return { files, hashes, pins, contracts, problems, queryErrors };
 }
 
 /** The query documents of a contract, checked and typed; undefined for REST. */

@@ -1,16 +1,13 @@
-import { readFileSync } from "node:fs";
-import { join } from "node:path";
-import { Ajv, type ErrorObject } from "ajv";
-import { below, pointerPlace, pointerTokens, type PointerPlace } from "../core/problem/place.js";
+import type { ErrorObject, ValidateFunction } from "ajv";
+import validateConfiguration from "rhema:configuration-validator";
+import { atKey, below, pointerPlace, pointerTokens, type PointerPlace } from "../core/problem/place.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { didYouMean } from "../core/text/nearest.js";
 import type { Configuration } from "./configuration.js";
-import { packageFolder } from "./packageFolder.js";
 
 /** All problems of a configuration: what the schema refuses, what refers to nothing, what this version cannot do. */
 export function checkConfiguration(data: unknown, document: string): Problem[] {
-  const schema = JSON.parse(readFileSync(join(packageFolder(), "schema", "rhema.schema.json"), "utf8")) as object;
-  const validate = new Ajv({ allErrors: true, verbose: true, strict: false }).compile(schema);
+  const validate: ValidateFunction = validateConfiguration;
   if (!validate(data)) return schemaProblems(validate.errors ?? [], document);
   return [...crossChecks(data as Configuration, document), ...secrets(data as Configuration, document)];
 }
@@ -41,7 +38,7 @@ function schemaProblem(error: ErrorObject, document: string): Problem {
       return problem(
         "config.invalid",
         `The key \`${additionalProperty}\` is not known here.`,
-        details({ ...below(place, additionalProperty), atKey: true }, hint),
+        details(atKey(below(place, additionalProperty)), hint),
       );
     }
     case "required": {
@@ -59,7 +56,7 @@ function schemaProblem(error: ErrorObject, document: string): Problem {
         "config.invalid",
         `\`${name}\` cannot be a name here.`,
         details(
-          { ...below(place, name), atKey: true },
+          atKey(below(place, name)),
           "A name begins with a lower-case letter and holds lower-case letters, digits and hyphens.",
         ),
       );
@@ -129,7 +126,7 @@ function crossChecks({ contracts, sdks, guard, releases }: Configuration, docume
     problems.push(
       problem("config.later", `\`${key}\` has no effect in this version; changes are judged against the pin.`, {
         level: "warning",
-        place: { ...pointerPlace(document, `/${key}`), atKey: true },
+        place: atKey(pointerPlace(document, `/${key}`)),
       }),
     );
   }
@@ -145,7 +142,7 @@ function secrets({ contracts }: Configuration, document: string): Problem[] {
       .map(([header]) =>
         problem("config.secret", `The header \`${header}\` of \`${name}\` seems to hold a secret in clear.`, {
           level: "warning",
-          place: { ...below(pointerPlace(document, `/contracts/${name}/headers`), header), atKey: true },
+          place: atKey(below(pointerPlace(document, `/contracts/${name}/headers`), header)),
           hint: "Write ${NAME} and set NAME in the environment.",
         }),
       ),

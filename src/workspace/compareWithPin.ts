@@ -1,5 +1,6 @@
 import type { Contract } from "../core/contract/model.js";
-import { compareContracts, judgeUse, type ContractImpact, type ProjectUses } from "../core/change/impact.js";
+import { type ContractImpact } from "../core/change/judgedChange.js";
+import { compareContracts, judgeUse, type ProjectUses } from "../core/change/impact.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
 import type { SourceText } from "../core/problem/place.js";
 import type { Problem } from "../core/problem/problem.js";

@@ -1,5 +1,6 @@
 import { operationLabel, type RestContract } from "../core/contract/model.js";
-import type { Hit, ProjectUses } from "../core/change/impact.js";
+import type { Hit } from "../core/change/judgedChange.js";
+import type { ProjectUses } from "../core/change/impact.js";
 import { restCallNames } from "../core/languages/typescript/printRestCall.js";
 import { planRest } from "../core/sdk/planRest.js";
 import type { ContractConfiguration } from "./configuration.js";

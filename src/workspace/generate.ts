@@ -1,5 +1,5 @@
 import { join } from "node:path";
-import type { ContractImpact } from "../core/change/impact.js";
+import type { ContractImpact } from "../core/change/judgedChange.js";
 import type { SetAside } from "../core/contract/model.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { didYouMean } from "../core/text/nearest.js";
@@ -190,7 +190,7 @@ function settle(
   const newEntry: LedgerEntry = {
     into: displayPath(project, folder),
     inputs,
-    files: Object.fromEntries([...built.files].map(([path, text]) => [path, hashOf(normalized(text))])),
+    files: Object.fromEntries(built.hashes),
   };
   const newLedger: Ledger = { configuration: hashOf(project.configText), sdks: { ...ledger.sdks, [name]: newEntry } };
   const write = new Map<string, string>();
@@ -212,10 +212,10 @@ function countFiles(folder: string, built: BuiltSdk, previous: LedgerEntry | und
   let added = 0;
   let changed = 0;
   let unchanged = 0;
-  for (const [path, text] of built.files) {
+  for (const [path, hash] of built.hashes) {
     const found = fileHash(join(folder, path));
     if (found === undefined) added++;
-    else if (found === hashOf(normalized(text))) unchanged++;
+    else if (found === hash) unchanged++;
     else changed++;
   }
   return {
@@ -237,9 +237,7 @@ function refusalsOf(
   const into = displayPath(project, folder);
   const refusals: Problem[] = [];
   const { edited } = outputState(folder, previous);
-  const reallyEdited = edited.filter(
-    (path) => fileHash(join(folder, path)) !== hashOf(normalized(built.files.get(path) ?? "")),
-  );
+  const reallyEdited = edited.filter((path) => fileHash(join(folder, path)) !== built.hashes.get(path));
   if (reallyEdited.length > 0 && !force) {
     const list = reallyEdited.map((path) => `\`${into}/${path}\``).join(", ");
     refusals.push(
@@ -251,9 +249,7 @@ function refusalsOf(
   }
   const foreign = foreignFiles(folder, previous);
   const inTheWay = foreign.filter(
-    (path) =>
-      path === "." ||
-      (built.files.has(path) && fileHash(join(folder, path)) !== hashOf(normalized(built.files.get(path) ?? ""))),
+    (path) => path === "." || (built.files.has(path) && fileHash(join(folder, path)) !== built.hashes.get(path)),
   );
   if (inTheWay.length > 0) {
     const list = inTheWay

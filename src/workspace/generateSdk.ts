@@ -1,4 +1,4 @@
-import type { ContractImpact } from "../core/change/impact.js";
+import type { ContractImpact } from "../core/change/judgedChange.js";
 import { buildSdk, ContractReader, type BuiltContract, type BuiltSdk } from "./buildSdk.js";
 import { compareSides, readSide } from "./compareWithPin.js";
 import type { ContractOutcome, SdkOutcome } from "./generate.js";

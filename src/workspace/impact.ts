@@ -1,5 +1,5 @@
 import { resolve } from "node:path";
-import type { ContractImpact } from "../core/change/impact.js";
+import type { ContractImpact } from "../core/change/judgedChange.js";
 import type { SourceText } from "../core/problem/place.js";
 import { problem } from "../core/problem/problem.js";
 import { compareSides, readSide, type Side } from "./compareWithPin.js";

@@ -3,7 +3,6 @@ import { join } from "node:path";
 import type { Contract } from "../core/contract/model.js";
 import type { QueryDocuments } from "../core/graphql/queryModel.js";
 import type { SourceText } from "../core/problem/place.js";
-import { parseData } from "../core/text/parseData.js";
 import { displayPath, type Project } from "./project.js";
 import { stateFolder } from "./sources.js";
 import { readText } from "./textFile.js";
@@ -15,17 +14,14 @@ import { readText } from "./textFile.js";
 export function pinTexts(
   project: Project,
   sdk: string,
-  contract: Contract,
+  reading: { readonly contract: Contract; readonly raw?: unknown },
   texts: readonly SourceText[],
   queries: QueryDocuments | undefined,
 ): Map<string, string> {
-  const [first] = texts;
+  const { contract, raw } = reading;
   const base = pinBase(project, sdk, contract.name);
   if (contract.protocol === "rest") {
-    const parsed = parseData(first?.text ?? "");
-    return new Map([
-      [displayPath(project, `${base}.openapi.json`), `${JSON.stringify(parsed.ok ? parsed.data : null, null, 1)}\n`],
-    ]);
+    return new Map([[displayPath(project, `${base}.openapi.json`), `${JSON.stringify(raw ?? null, null, 1)}\n`]]);
   }
   const schema = texts.map(({ text }) => `${text.trim()}\n`).join("\n");
   return new Map([

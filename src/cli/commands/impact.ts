@@ -1,4 +1,4 @@
-import { breaksProject } from "../../core/change/impact.js";
+import { breaksProject } from "../../core/change/judgedChange.js";
 import { renderImpact } from "../../core/report/renderImpact.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
 import { exitCodes, Halt } from "../../workspace/halt.js";

@@ -2,7 +2,6 @@ import { serve } from "@hono/node-server";
 import { problem } from "../../core/problem/problem.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
 import { counted } from "../../core/report/paint.js";
-import { isData, parseData } from "../../core/text/parseData.js";
 import { createStandin, type PlayedContract } from "../../standin/standin.js";
 import { ContractReader } from "../../workspace/buildSdk.js";
 import { exitCodes, Halt } from "../../workspace/halt.js";
@@ -29,10 +28,9 @@ export async function playCommand(terminal: Terminal, globals: GlobalOptions, op
   const texts = new ProjectTexts(project);
   const reader = new ContractReader(texts);
   const played = chosenContracts(project, options.contracts).map((name): PlayedContract => {
-    const { contract, schema, problems } = reader.read(name);
+    const { contract, schema, raw, problems } = reader.read(name);
     terminal.note(problems.flatMap((each) => renderProblem(each, (document) => texts.find(document), terminal.paint)));
-    const parsed = contract.protocol === "rest" ? parseData(texts.contract(name)[0]?.text ?? "") : undefined;
-    return { contract, schema, raw: parsed?.ok && isData(parsed.data) ? parsed.data : undefined };
+    return { contract, schema, raw };
   });
   const { paint } = terminal;
   const onCall = ({ method, path, status }: { method: string; path: string; status: number }): void => {

@@ -1,38 +1,10 @@
 import type { Contract } from "../contract/model.js";
 import type { QueryUse } from "../graphql/queryModel.js";
-import type { Place } from "../problem/place.js";
-import type { Problem } from "../problem/problem.js";
 import { byCodeUnit } from "../text/sortedBy.js";
-import { byWeight, worst, type Change } from "./change.js";
+import { byWeight, type Change } from "./change.js";
 import { compareGraphql } from "./compareGraphql.js";
 import { compareRest } from "./compareRest.js";
-
-/** A place of this project that a change hits. */
-export interface Hit {
-  /** The operation, fragment or call that depends on it. */
-  readonly owner: string;
-  /** The operations that are hit through it. */
-  readonly operations: readonly string[];
-  readonly place: Place;
-  /** How: "selects", "passes", "sends", "matches", "names" or "calls". */
-  readonly kind: string;
-}
-
-/** A change together with what it does to this project. */
-export interface JudgedChange extends Change {
-  readonly use: "used" | "not used" | "cannot tell";
-  readonly hits: readonly Hit[];
-}
-
-/** All changes of one contract, heaviest first. */
-export interface ContractImpact {
-  readonly contract: string;
-  readonly from: string;
-  readonly to: string;
-  readonly changes: readonly JudgedChange[];
-  /** Query documents that the new contract refuses. */
-  readonly brokenQueries: readonly Problem[];
-}
+import type { Hit, JudgedChange } from "./judgedChange.js";
 
 /** What is known about this project's use of a contract. */
 export interface ProjectUses {
@@ -100,9 +72,4 @@ function distinct(hits: readonly Hit[]): Hit[] {
     seen.add(key);
     return true;
   });
-}
-
-/** Whether a change breaks something this project uses, or may use. */
-export function breaksProject(change: JudgedChange): boolean {
-  return change.use !== "not used" && worst(change.verdict) === "breaking";
 }

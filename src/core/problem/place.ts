@@ -34,9 +34,31 @@ export function pointerToken(key: string | number): string {
   return String(key).replaceAll("~", "~0").replaceAll("/", "~1");
 }
 
+/** A place that spells its pointer only when somebody asks: most places of a contract are never shown. */
+class PlaceBelow implements PointerPlace {
+  readonly document: string;
+
+  constructor(
+    private readonly parent: PointerPlace,
+    private readonly keys: readonly (string | number)[],
+    readonly atKey = false,
+  ) {
+    this.document = parent.document;
+  }
+
+  get pointer(): string {
+    return this.parent.pointer + this.keys.map((key) => `/${pointerToken(key)}`).join("");
+  }
+}
+
 /** The place of a member below a pointer place. */
 export function below(place: PointerPlace, ...keys: readonly (string | number)[]): PointerPlace {
-  return { document: place.document, pointer: place.pointer + keys.map((key) => `/${pointerToken(key)}`).join("") };
+  return new PlaceBelow(place, keys);
+}
+
+/** The same place, pointing at the key instead of its value. */
+export function atKey(place: PointerPlace): PointerPlace {
+  return new PlaceBelow(place, [], true);
 }
 
 /** Splits a JSON pointer into its unescaped tokens. */

@@ -1,5 +1,5 @@
 import { worst, type Level } from "../change/change.js";
-import { breaksProject, type ContractImpact, type Hit, type JudgedChange } from "../change/impact.js";
+import { breaksProject, type ContractImpact, type Hit, type JudgedChange } from "../change/judgedChange.js";
 import type { Place } from "../problem/place.js";
 import { visible } from "../problem/codeFrame.js";
 import { counted, wrap, type Paint } from "./paint.js";

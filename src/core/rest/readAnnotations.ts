@@ -11,11 +11,11 @@ export interface Annotations {
 /** Description and deprecation of a schema, parameter, operation or response. */
 export function readAnnotations(node: unknown): Annotations {
   if (!isData(node)) return {};
-  const description = textMember(node, "description") ?? textMember(node, "title");
+  const found: { -readonly [K in keyof Annotations]: Annotations[K] } = {};
   const example = member(node, "example") ?? listMember(node, "examples")?.[0];
-  return {
-    ...(example === undefined ? {} : { example }),
-    ...(description === undefined || description.trim() === "" ? {} : { description: description.trim() }),
-    ...(member(node, "deprecated") === true ? { deprecated: "" } : {}),
-  };
+  if (example !== undefined) found.example = example;
+  const description = (textMember(node, "description") ?? textMember(node, "title"))?.trim();
+  if (description) found.description = description;
+  if (member(node, "deprecated") === true) found.deprecated = "";
+  return found;
 }

@@ -1,5 +1,5 @@
 import type { Field, Reference, Shape } from "../contract/model.js";
-import { below, type PointerPlace } from "../problem/place.js";
+import { atKey, below, type PointerPlace } from "../problem/place.js";
 import { dataMember, isData, listMember, member, type Data } from "../text/parseData.js";
 import { readAnnotations } from "./readAnnotations.js";
 import { kindOf } from "./restDocument.js";
@@ -58,7 +58,7 @@ function readField(name: string, schema: unknown, required: boolean, place: Poin
     ...(face ? { face } : {}),
     ...(fallback === undefined ? {} : { default: fallback }),
     ...readAnnotations(schema),
-    place: { ...place, atKey: true },
+    place: atKey(place),
   };
 }
 

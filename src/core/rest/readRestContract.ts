@@ -3,7 +3,7 @@ import { operationLabel } from "../contract/model.js";
 import { namedTypes } from "../contract/childReferences.js";
 import type { Shape } from "../contract/model.js";
 import type { Problem } from "../problem/problem.js";
-import { below } from "../problem/place.js";
+import { atKey, below } from "../problem/place.js";
 import { problem } from "../problem/problem.js";
 import { sortedBy } from "../text/sortedBy.js";
 import { dataMember, isData, listMember, member, textMember, type Data } from "../text/parseData.js";
@@ -128,9 +128,7 @@ function readPaths(
         if (node === undefined) continue;
         attempt(operationLabel({ method, path }), () => {
           const located = document.object({ value: node, place: below(item.item.place, method) }, "An operation");
-          operations.push(
-            readOperation(method, item, { value: located.value, place: { ...located.place, atKey: true } }, reader),
-          );
+          operations.push(readOperation(method, item, { value: located.value, place: atKey(located.place) }, reader));
         });
       }
     });

@@ -12,8 +12,15 @@ import { unsaid, type SchemaReader } from "./schemaReader.js";
 const typeNames = ["string", "integer", "number", "boolean", "object", "array", "null"] as const;
 type TypeName = (typeof typeNames)[number];
 
+const compositions = ["$ref", "allOf", "oneOf", "anyOf"];
+
 /** Reads one schema object (JSON Schema 2020-12, OpenAPI 3.0 dialect included) into a reference. */
 export function readSchema(schema: Data, place: PointerPlace, reader: SchemaReader): Reference {
+  // Most schemas are composed of nothing; they are read without looking for parts.
+  if (!compositions.some((key) => Object.hasOwn(schema, key))) {
+    const [own = { shape: unsaid, nullable: false }] = ownPart(schema, place, reader);
+    return saysNull(schema) ? { shape: own.shape, nullable: true } : own;
+  }
   const parts = [
     ...refPart(schema, place, reader),
     ...ownPart(schema, place, reader),
@@ -92,7 +99,7 @@ function ownPart(schema: Data, place: PointerPlace, reader: SchemaReader): Refer
 
 /** Properties without a type say nothing about null on their own, but beside a composition that decides they must not forbid it. */
 function hasOnlyOwn(schema: Data): boolean {
-  return ["$ref", "allOf", "oneOf", "anyOf"].every((key) => member(schema, key) === undefined);
+  return compositions.every((key) => member(schema, key) === undefined);
 }
 
 function typesOf(schema: Data, place: PointerPlace, reader: SchemaReader): TypeName[] {
@@ -135,13 +142,13 @@ function readTyped(type: TypeName, schema: Data, place: PointerPlace, reader: Sc
   switch (type) {
     case "string":
       if (format === "binary") return { kind: "bytes" };
-      return { kind: "text", ...tellingFormat(format), ...readConstraints(schema) };
+      return { kind: "text", ...tellingFormat(format), ...readConstraints(schema, "text") };
     case "integer":
-      return { kind: "integer", ...tellingFormat(format), ...readConstraints(schema) };
+      return { kind: "integer", ...tellingFormat(format), ...readConstraints(schema, "number") };
     case "number":
       return format === "int32" || format === "int64"
-        ? { kind: "integer", format, ...readConstraints(schema) }
-        : { kind: "number", ...tellingFormat(format), ...readConstraints(schema) };
+        ? { kind: "integer", format, ...readConstraints(schema, "number") }
+        : { kind: "number", ...tellingFormat(format), ...readConstraints(schema, "number") };
     case "boolean":
       return { kind: "boolean" };
     case "array":
@@ -173,7 +180,7 @@ function readList(schema: Data, place: PointerPlace, reader: SchemaReader): Shap
   return {
     kind: "list",
     item: reader.read(hasItems ? items : true, below(place, "items")),
-    ...readConstraints(schema),
+    ...readConstraints(schema, "list"),
   };
 }
 

@@ -161,7 +161,11 @@ export class SchemaReader {
   private spreadFaults(types: Map<string, TypeDefinition>, faults: Map<string, Fault>): void {
     const usedBy = new Map<string, string[]>();
     for (const [key, type] of types) {
-      for (const used of namedTypes([type.shape])) usedBy.set(used, [...(usedBy.get(used) ?? []), key]);
+      for (const used of namedTypes([type.shape])) {
+        const users = usedBy.get(used);
+        if (users) users.push(key);
+        else usedBy.set(used, [key]);
+      }
     }
     const open = [...faults.keys()];
     for (let broken = open.pop(); broken !== undefined; broken = open.pop()) {

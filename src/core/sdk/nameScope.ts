@@ -18,6 +18,20 @@ const spelled: Readonly<Record<string, string>> = {
  * that `+1` and `-1` stay apart; what cannot be spelled becomes its code points.
  */
 export function typeNameFrom(text: string): string {
+  const known = typeNamesMade.get(text);
+  if (known !== undefined) return known;
+  const name = makeTypeName(text);
+  if (typeNamesMade.size >= mostNamesKept) typeNamesMade.clear();
+  typeNamesMade.set(text, name);
+  return name;
+}
+
+// Contracts repeat the same field names thousands of times.
+const typeNamesMade = new Map<string, string>();
+const memberNamesMade = new Map<string, string>();
+const mostNamesKept = 20_000;
+
+function makeTypeName(text: string): string {
   const direct = pascalCase(text.replace(/^([+-])(?=\d)/, (sign) => ` ${spelled[sign] ?? ""} `));
   if (direct !== "") return direct;
   const spelledOut = Array.from(text)
@@ -27,7 +41,12 @@ export function typeNameFrom(text: string): string {
 }
 
 export function memberNameFrom(text: string): string {
-  return camelCase(typeNameFrom(text)) || "empty";
+  const known = memberNamesMade.get(text);
+  if (known !== undefined) return known;
+  const name = camelCase(typeNameFrom(text)) || "empty";
+  if (memberNamesMade.size >= mostNamesKept) memberNamesMade.clear();
+  memberNamesMade.set(text, name);
+  return name;
 }
 
 /** Hands out names that are unique whatever the case; a second claim of a name is numbered from 2. */

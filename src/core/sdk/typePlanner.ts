@@ -31,7 +31,7 @@ export class TypePlanner {
    * @param name the name an inline record, union or choice gets when it stands right here
    */
   reference(reference: Reference, direction: Direction, name: string): Reference {
-    const planned = this.plan(reference, direction, name);
+    const planned = this.plan(reference, direction, () => name);
     while (this.open.length > 0) {
       const work = this.open;
       this.open = [];
@@ -40,7 +40,7 @@ export class TypePlanner {
     return planned;
   }
 
-  private plan(reference: Reference, direction: Direction, name: string, isRoot = true): Reference {
+  private plan(reference: Reference, direction: Direction, name: () => string, isRoot = true): Reference {
     const { shape, nullable } = reference;
     switch (shape.kind) {
       case "named":
@@ -48,20 +48,25 @@ export class TypePlanner {
       case "record":
       case "union":
       case "choice":
-        return { shape: { kind: "named", key: this.hoist(shape, direction, name) }, nullable };
+        return { shape: { kind: "named", key: this.hoist(shape, direction, name()) }, nullable };
       case "list":
         return {
-          shape: { ...shape, item: this.plan(shape.item, direction, isRoot ? `${name}Item` : name, false) },
+          shape: { ...shape, item: this.plan(shape.item, direction, isRoot ? () => `${name()}Item` : name, false) },
           nullable,
         };
       case "map":
         return {
-          shape: { kind: "map", value: this.plan(shape.value, direction, isRoot ? `${name}Value` : name, false) },
+          shape: {
+            kind: "map",
+            value: this.plan(shape.value, direction, isRoot ? () => `${name()}Value` : name, false),
+          },
           nullable,
         };
       case "tuple": {
-        const items = shape.items.map((item, at) => this.plan(item, direction, `${name}Part${String(at + 1)}`, false));
-        const rest = shape.rest && this.plan(shape.rest, direction, `${name}Rest`, false);
+        const items = shape.items.map((item, at) =>
+          this.plan(item, direction, () => `${name()}Part${String(at + 1)}`, false),
+        );
+        const rest = shape.rest && this.plan(shape.rest, direction, () => `${name()}Rest`, false);
         return { shape: { kind: "tuple", items, ...(rest ? { rest } : {}) }, nullable };
       }
       default:
@@ -101,7 +106,7 @@ export class TypePlanner {
     if (shape.kind === "record") return this.record(shape, direction, name);
     if (shape.kind === "union") return this.union(shape, direction, name);
     if (shape.kind === "choice") return shape;
-    return this.plan({ shape, nullable: false }, direction, name).shape;
+    return this.plan({ shape, nullable: false }, direction, () => name).shape;
   }
 
   private record(shape: RecordShape, direction: Direction, name: string): RecordShape {
@@ -110,9 +115,9 @@ export class TypePlanner {
       .filter((field) => field.face !== against)
       .map((field): Field => ({
         ...field,
-        type: this.plan(field.type, direction, name + typeNameFrom(field.name), false),
+        type: this.plan(field.type, direction, () => name + typeNameFrom(field.name), false),
       }));
-    const rest = shape.rest && this.plan(shape.rest, direction, `${name}Rest`, false);
+    const rest = shape.rest && this.plan(shape.rest, direction, () => `${name}Rest`, false);
     return { ...shape, fields, ...(rest ? { rest } : {}) };
   }
 
@@ -121,7 +126,7 @@ export class TypePlanner {
     const members: Reference[] = [];
     const values: (readonly string[])[] = [];
     shape.members.forEach((member, at) => {
-      const planned = this.plan(member, direction, name + this.memberName(shape, at), false);
+      const planned = this.plan(member, direction, () => name + this.memberName(shape, at), false);
       const signature = referenceSignature(planned);
       if (seen.has(signature)) return;
       seen.add(signature);
@@ -168,7 +173,7 @@ function findTwoFaced(table: TypeTable): Set<string> {
     const inner: Shape[] = [shape];
     for (let next = inner.pop(); next; next = inner.pop()) {
       if (next.kind === "record") faced ||= next.fields.some((field) => field.face !== undefined);
-      if (next.kind === "named") usedBy.set(next.key, [...(usedBy.get(next.key) ?? []), key]);
+      if (next.kind === "named") pushTo(usedBy, next.key, key);
       for (const child of childReferences(next)) inner.push(child.shape);
     }
     if (faced) open.push(key);
@@ -180,4 +185,10 @@ function findTwoFaced(table: TypeTable): Set<string> {
     open.push(...(usedBy.get(key) ?? []));
   }
   return found;
+}
+
+function pushTo(map: Map<string, string[]>, key: string, value: string): void {
+  const known = map.get(key);
+  if (known) known.push(value);
+  else map.set(key, [value]);
 }

@@ -3,6 +3,8 @@
  * letter meets an upper-case one. "listForGroup", "list-for_group" and "thing/list for.group" all come apart.
  */
 export function words(name: string): string[] {
+  // Most names are one plain word.
+  if (/^[a-z]+\d*$/.test(name)) return [name];
   return name
     .normalize("NFC")
     .replace(/([\p{Ll}\p{Nd}])(\p{Lu})/gu, "$1 $2")

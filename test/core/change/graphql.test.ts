@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { compareGraphql } from "../../../src/core/change/compareGraphql.js";
-import { judgeUse, type JudgedChange } from "../../../src/core/change/impact.js";
+import { type JudgedChange } from "../../../src/core/change/judgedChange.js";
+import { judgeUse } from "../../../src/core/change/impact.js";
 import { readQueries } from "../../support/readGraphql.js";
 
 const letter = { breaking: "B", risky: "R", compatible: "C" };

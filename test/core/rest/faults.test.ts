@@ -102,8 +102,14 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
   });
 
   it("a chain of a thousand types is no nesting", () => {
-    const link = (at: number) => [`T${String(at)}`, { properties: { next: { $ref: `#/components/schemas/T${String(at + 1)}` } } }] as const;
-    const { contract } = readRest(contractWith({ ...Object.fromEntries(Array.from({ length: 1000 }, (_, at) => link(at))), T1000: { type: "string" } }));
+    const link = (at: number) =>
+      [`T${String(at)}`, { properties: { next: { $ref: `#/components/schemas/T${String(at + 1)}` } } }] as const;
+    const { contract } = readRest(
+      contractWith({
+        ...Object.fromEntries(Array.from({ length: 1000 }, (_, at) => link(at))),
+        T1000: { type: "string" },
+      }),
+    );
     expect(contract.setAside).toEqual([]);
     expect(contract.types.size).toBe(1001);
   });

@@ -5,6 +5,7 @@
 
 /** A string literal. Line separators and characters that hide or reorder text are written as escapes. */
 export function quoted(text: string): string {
+  if (/^[\w .,:/{}+*-]*$/.test(text)) return `"${text}"`;
   return JSON.stringify(text).replace(/[\u007f-\u009f\u200b-\u200f\u2028-\u202e\u2060-\u2069\ufeff]/g, escaped);
 }
 
@@ -32,6 +33,7 @@ export function propertyAccess(object: string, name: string): string {
 
 // `__proto__: x` in an object literal sets the prototype, quoted or not; types do not care, values never use it bare.
 function isIdentifierName(name: string): boolean {
+  if (/^[A-Za-z_$][\w$]*$/.test(name)) return true;
   return /^[\p{ID_Start}$_][\p{ID_Continue}$]*$/u.test(name);
 }
 
@@ -65,6 +67,7 @@ function commentLines(paragraph: string): string[] {
 
 /** Text that stands inside a comment. Tags of the contract's author (`@internal`) must not steer tools either. */
 function commentText(text: string): string {
+  if (/^[\w .,;:'"()=+<>?!`-]*$/.test(text) && !text.includes("lint-") && !text.includes("prettier-")) return text;
   return text
     .replaceAll("*/", "*\\/")
     .replaceAll("/*", "/\\*")

@@ -105,6 +105,7 @@ function code(text: string): string {
 
 /** Contract text on one line of Markdown: nothing in it can open HTML, a code span or a new block. */
 function oneLine(text: string): string {
+  if (/^[\w .,;:'()-]*$/.test(text)) return text.replaceAll("_", "\\_");
   const [first = ""] = text.trim().split(/\n\s*\n/);
   return first
     .replace(/\s+/g, " ")

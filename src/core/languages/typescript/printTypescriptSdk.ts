@@ -66,8 +66,12 @@ const plainGraphqlFiles = ["connection.ts", "exchange.ts", "failure.ts", "graphq
 function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder {
   const files = new Map<string, string>();
   const byGroup = new Map<string, RestPlan["calls"][number][]>();
-  for (const call of plan.calls)
-    byGroup.set(kebabCase(call.group) || "calls", [...(byGroup.get(kebabCase(call.group) || "calls") ?? []), call]);
+  for (const call of plan.calls) {
+    const group = kebabCase(call.group) || "calls";
+    const known = byGroup.get(group);
+    if (known) known.push(call);
+    else byGroup.set(group, [call]);
+  }
   const grouped: (GroupedCall & { file: string; types: string[] })[] = [];
   for (const [group, calls] of sortedBy(byGroup, ([name]) => name)) {
     context.used.clear();

@@ -1,0 +1,35 @@
+import type { Place } from "../problem/place.js";
+import type { Problem } from "../problem/problem.js";
+import { worst, type Change } from "./change.js";
+
+/** A place of this project that a change hits. */
+export interface Hit {
+  /** The operation, fragment or call that depends on it. */
+  readonly owner: string;
+  /** The operations that are hit through it. */
+  readonly operations: readonly string[];
+  readonly place: Place;
+  /** How: "selects", "passes", "sends", "matches", "names" or "calls". */
+  readonly kind: string;
+}
+
+/** A change together with what it does to this project. */
+export interface JudgedChange extends Change {
+  readonly use: "used" | "not used" | "cannot tell";
+  readonly hits: readonly Hit[];
+}
+
+/** All changes of one contract, heaviest first. */
+export interface ContractImpact {
+  readonly contract: string;
+  readonly from: string;
+  readonly to: string;
+  readonly changes: readonly JudgedChange[];
+  /** Query documents that the new contract refuses. */
+  readonly brokenQueries: readonly Problem[];
+}
+
+/** Whether a change breaks something this project uses, or may use. */
+export function breaksProject(change: JudgedChange): boolean {
+  return change.use !== "not used" && worst(change.verdict) === "breaking";
+}
