@@ -20,7 +20,7 @@ function measureTogether(commands) {
     commands.forEach(({ args, cwd, before }, at) => {
       before?.();
       const startedAt = process.hrtime.bigint();
-      const { status, stderr } = spawnSync(process.execPath, ["--require", join(root, "bench/memory.cjs"), ...args], {
+      const { status, stderr } = spawnSync(process.execPath, ["--import", join(root, "bench/memory.mjs"), ...args], {
         cwd,
         env: { ...process.env, BENCH_MEMORY: memoryFile, NO_COLOR: "1" },
         encoding: "utf8",

@@ -71,7 +71,8 @@ function sampleRecord(fields: readonly Field[], context: SampleContext): Record<
   };
   for (const field of fields) {
     if (field.face === "request") continue;
-    const told = context.depth <= 2 ? context.known.get(field.name) : undefined;
+    // What the request said is about the answer itself, not about what is inside it.
+    const told = context.depth === 1 ? context.known.get(field.name) : undefined;
     if (told !== undefined) set(field.name, told);
     else if (!field.required && (context.depth > deepest || rarely(context))) continue;
     else if (field.example !== undefined && !(context.isRepeated && /id$/i.test(field.name)))

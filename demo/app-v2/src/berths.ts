@@ -1,7 +1,13 @@
 import { isReserveBerthFailure, listBerths, reserveBerth } from "./sdk/berths/index.js";
 import type { Berth, BerthStatus, BerthsConnection } from "./sdk/berths/index.js";
 
-const marks: Record<BerthStatus, string> = { free: "( )", reserved: "(r)", occupied: "(x)", closed: "---", dredging: "~~~" };
+const marks: Record<BerthStatus, string> = {
+  free: "( )",
+  reserved: "(r)",
+  occupied: "(x)",
+  closed: "---",
+  dredging: "~~~",
+};
 
 export async function berthLines(berths: BerthsConnection): Promise<string[]> {
   const { items, total } = await listBerths(berths, { status: ["free", "occupied"], pageSize: 4 });
@@ -21,7 +27,9 @@ export async function reserveFirstFree(berths: BerthsConnection, day: string): P
       idempotencyKey: `board-${day}`,
       body: { vesselId: "v-12", arrival: day, departure: "2026-05-02", crew: 2 },
     });
-    return [`reserved ${reservation.berthId} for ${reservation.vessel.name}: ${reservation.price.amount.toFixed(2)} ${reservation.price.currency}`];
+    return [
+      `reserved ${reservation.berthId} for ${reservation.vessel.name}: ${reservation.price.amount.toFixed(2)} ${reservation.price.currency}`,
+    ];
   } catch (error) {
     if (!isReserveBerthFailure(error)) throw error;
     switch (error.status) {

@@ -8,5 +8,7 @@ export async function tideLines(berths: BerthsConnection, day: string): Promise<
 
 export async function windLine(passages: PassagesConnection): Promise<string[]> {
   const { weather } = await windNow(passages);
-  return weather ? [`${String(weather.windSpeed ?? 0)} m/s from ${String(weather.windDirection)}`] : ["the mast is silent"];
+  return weather
+    ? [`${String(weather.windSpeed ?? 0)} m/s from ${String(weather.windDirection)}`]
+    : ["the mast is silent"];
 }

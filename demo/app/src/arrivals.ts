@@ -22,7 +22,11 @@ async function detailLines(passages: PassagesConnection, id: string): Promise<st
   const { voyage } = await voyageDetails(passages, { id, withLog: true });
   if (!voyage) return [];
   const crew = voyage.crew.map((member) => `${member.name} (${member.role.toLowerCase()})`);
-  return [`  crew: ${crew.join(", ")}`, `  cargo: ${voyage.cargo.map(cargoText).join(", ")}`, `  remarks: ${voyage.remarks ?? "none"}`];
+  return [
+    `  crew: ${crew.join(", ")}`,
+    `  cargo: ${voyage.cargo.map(cargoText).join(", ")}`,
+    `  remarks: ${voyage.remarks ?? "none"}`,
+  ];
 }
 
 function cargoText(cargo: VoyageDetailsAnswerVoyageCargo): string {

@@ -21,7 +21,9 @@ export async function reserveFirstFree(berths: BerthsConnection, day: string): P
       idempotencyKey: `board-${day}`,
       body: { vesselId: "v-12", arrival: day, departure: "2026-05-02", crew: 2 },
     });
-    return [`reserved ${reservation.berthId} for ${reservation.vessel.name}: ${reservation.price.amount} ${reservation.price.currency}`];
+    return [
+      `reserved ${reservation.berthId} for ${reservation.vessel.name}: ${reservation.price.amount} ${reservation.price.currency}`,
+    ];
   } catch (error) {
     if (!isReserveBerthFailure(error)) throw error;
     switch (error.status) {

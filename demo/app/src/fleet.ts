@@ -2,7 +2,9 @@ import { fleet, type FleetAnswerVessels, type PassagesConnection } from "./sdk/p
 
 export async function fleetLines(passages: PassagesConnection): Promise<string[]> {
   const { vessels } = await fleet(passages);
-  return vessels.slice(0, 3).map((vessel) => `${vessel.name.padEnd(14)} ${vessel.callSign ?? "no call sign"}  ${detail(vessel)}`);
+  return vessels
+    .slice(0, 3)
+    .map((vessel) => `${vessel.name.padEnd(14)} ${vessel.callSign ?? "no call sign"}  ${detail(vessel)}`);
 }
 
 function detail(vessel: FleetAnswerVessels): string {

@@ -1,6 +1,12 @@
-import { operationLabel, type Reference, type RestContract, type RestOperation } from "../contract/model.js";
+import {
+  operationLabel,
+  type Reference,
+  type RestContract,
+  type RestOperation,
+  type Shape,
+} from "../contract/model.js";
 import { namedTypes } from "../contract/childReferences.js";
-import { shapesOf } from "../rest/readRestContract.js";
+import { answeredShapes, askedShapes } from "../rest/readRestContract.js";
 import { memberNameFrom } from "../sdk/nameScope.js";
 import { preferredContent } from "../sdk/planRest.js";
 import { verdicts, type Change } from "./change.js";
@@ -30,10 +36,10 @@ export function compareRest(before: RestContract, after: RestContract): Change[]
       collectInto(changes, before, after, [operationLabel(pair.before)]),
       onNamed,
     );
-  const users = typeUsers(before);
+  const users = { ask: typeUsers(before, askedShapes), answer: typeUsers(before, answeredShapes) };
   // The map grows while it is walked: comparing one type finds the next.
   for (const { before: left, after: right, face } of named.values()) {
-    const context = collectInto(changes, before, after, users(left));
+    const context = collectInto(changes, before, after, users[face](left));
     const subject = before.types.get(left)?.name ?? left;
     compareReferences(
       {
@@ -57,8 +63,11 @@ function inside(contract: RestContract, key: string): Reference {
   return { shape: contract.types.get(key)?.shape ?? { kind: "any" }, nullable: false };
 }
 
-/** A function that gives the labels of the operations that reach a type, found against the direction of use. */
-function typeUsers(contract: RestContract): (key: string) => string[] {
+/** A function that gives the labels of the operations that reach a type in one direction, found against the use. */
+function typeUsers(
+  contract: RestContract,
+  shapesOf: (operation: RestOperation) => readonly Shape[],
+): (key: string) => string[] {
   const usedBy = new Map<string, string[]>();
   const add = (key: string, user: string): void => {
     const known = usedBy.get(key);

@@ -14,7 +14,7 @@ import {
 } from "graphql";
 import type { Place, SourceText } from "../problem/place.js";
 import { problem, type Problem } from "../problem/problem.js";
-import { pascalCase } from "../text/words.js";
+import { pascalCase, sharesWord } from "../text/words.js";
 import { sortedBy } from "../text/sortedBy.js";
 import { findUses } from "./findUses.js";
 import { placeOfNode, placesOfError } from "./graphqlPlace.js";
@@ -82,11 +82,23 @@ function validated(schema: GraphQLSchema, whole: DocumentNode, unreadable: boole
     .filter((error) => !(unreadable && error.message.startsWith("Unknown fragment")))
     .map((error) => {
       const [, message = error.message, suggestion] = /^(.*?\.) (Did you mean .*\?)$/s.exec(error.message) ?? [];
+      const hint = relatedField(schema, error.message) ?? suggestion?.replaceAll('"', "`");
       return problem("query.invalid", sentence(message).replaceAll('"', "`"), {
         places: placesOfError(error),
-        ...(suggestion === undefined ? {} : { hint: suggestion.replaceAll('"', "`") }),
+        ...(hint === undefined ? {} : { hint }),
       });
     });
+}
+
+/** Fields that share a word with one that is not there: `berthCode` for `berth`, which no count of letters finds. */
+function relatedField(schema: GraphQLSchema, message: string): string | undefined {
+  const [, field, typeName] = /^Cannot query field "(\w+)" on type "(\w+)"/.exec(message) ?? [];
+  const type = typeName === undefined ? undefined : schema.getType(typeName);
+  if (field === undefined || !type || !("getFields" in type)) return undefined;
+  const related = Object.keys(type.getFields()).filter((name) => sharesWord(name, field));
+  return related.length === 0 || related.length > 3
+    ? undefined
+    : `Did you mean ${related.map((name) => `\`${name}\``).join(" or ")}?`;
 }
 
 function anonymous(operations: readonly OperationDefinitionNode[]): Problem[] {

@@ -86,13 +86,20 @@ function aside(what: string, fault: Fault): SetAside {
   return { what, why: fault.problem.message + hint, kind: fault.kind, place: place ?? { document: "", pointer: "" } };
 }
 
-/** Every shape an operation uses directly. */
+/** Every shape an operation uses directly, in requests or answers. */
 export function shapesOf(operation: RestOperation): Shape[] {
-  return [
-    ...operation.parameters.map((parameter) => parameter.type.shape),
-    ...(operation.body?.contents ?? []).map((content) => content.type.shape),
-    ...operation.responses.flatMap((response) => response.contents.map((content) => content.type.shape)),
-  ];
+  return [...askedShapes(operation), ...answeredShapes(operation)];
+}
+
+/** The shapes an operation is sent. */
+export function askedShapes(operation: RestOperation): Shape[] {
+  const contents = operation.body?.contents ?? [];
+  return [...operation.parameters, ...contents].map((each) => each.type.shape);
+}
+
+/** The shapes an operation answers, failures included. */
+export function answeredShapes(operation: RestOperation): Shape[] {
+  return operation.responses.flatMap((response) => response.contents.map((content) => content.type.shape));
 }
 
 function readPaths(

@@ -39,3 +39,9 @@ export function kebabCase(name: string): string {
     .filter((word) => word !== "")
     .join("-");
 }
+
+/** Whether two names have a word in common, whatever its case. */
+export function sharesWord(a: string, b: string): boolean {
+  const known = new Set(words(a).map((word) => word.toLowerCase()));
+  return words(b).some((word) => known.has(word.toLowerCase()));
+}

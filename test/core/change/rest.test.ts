@@ -410,6 +410,18 @@ describe("operations, parameters, statuses and auth", () => {
     expect(told(compare(secured({ a: bearer }, [{ a: [] }]), secured({ b: bearer }, [{ b: [] }])))).toEqual([]);
   });
 
+  it("a type that goes both ways names only the operations of the direction", () => {
+    const both = (schema: unknown) => {
+      const body = { content: { "application/json": { schema: { $ref: "#/components/schemas/Berth" } } } };
+      return contractWith({ Berth: schema }, { "/send": { post: { requestBody: body, responses: {} } } });
+    };
+    const changes = compare(both(record({ a: text, b: { type: "integer" } })), both(record({ a: text })));
+    expect(changes.map(({ code, operations }) => [code, operations])).toEqual([
+      ["answer.field.gone", ["GET /s/Berth"]],
+      ["ask.field.gone", ["POST /send"]],
+    ]);
+  });
+
   it("a change names the operations that reach it, and the two places", () => {
     const before = contractWith({
       Size: record({ x: text }),

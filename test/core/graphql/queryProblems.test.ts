@@ -38,6 +38,11 @@ describe("every error of every document, with its place and a way out", () => {
     expect(found.flat()).toContain("q3.graphql:1:15");
   });
 
+  it("a field that got a longer name is proposed", () => {
+    const { problems } = readQueries("type Query { berthCode: Int eta: Int }", "query A { berth }");
+    expect(problems[0]?.hint).toBe("Did you mean `berthCode`?");
+  });
+
   it("a syntax error in one file does not hide the others", () => {
     const found = told("query A { boat(id: ", "query B { boats { nope } }");
     expect(found.map(([code]) => code).sort()).toEqual(["query.invalid", "query.syntax"]);

@@ -1,6 +1,6 @@
 import type { Field, RecordShape } from "../../contract/model.js";
 import { sameReference } from "../../contract/sameShape.js";
-import { words } from "../../text/words.js";
+import { sharesWord } from "../../text/words.js";
 import { verdicts } from "../change.js";
 import type { ChangeContext } from "../changeContext.js";
 
@@ -58,11 +58,6 @@ export function renamedTo<T extends Field>(field: T, gone: readonly T[], fresh: 
   const [first] = related;
   const contested = first && rivals.some((each) => each !== field && sharesWord(each.name, first.name));
   return related.length === 1 && !contested ? first : undefined;
-}
-
-function sharesWord(a: string, b: string): boolean {
-  const known = new Set(words(a).map((word) => word.toLowerCase()));
-  return words(b).some((word) => known.has(word.toLowerCase()));
 }
 
 function fieldGone(field: Field, successor: Field | undefined, pair: RecordPair, context: ChangeContext): void {

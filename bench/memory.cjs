@@ -1,3 +1,0 @@
-// Loaded into a measured process: writes its peak memory in KB to the file named by BENCH_MEMORY when it ends.
-const { writeFileSync } = require("node:fs");
-process.on("exit", () => writeFileSync(process.env.BENCH_MEMORY, String(process.resourceUsage().maxRSS)));

@@ -1,0 +1,54 @@
+// Takes docs/screenshots/ from the demo: real commands in a real terminal window (xterm under Xvfb), 1280x800.
+// Needs Xvfb, xterm and ImageMagick's import, all in Debian; nothing else of the project does.
+import { execFileSync, spawn, spawnSync } from "node:child_process";
+import { cpSync, mkdirSync, mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { fileURLToPath } from "node:url";
+
+const root = fileURLToPath(new URL("..", import.meta.url));
+const program = join(root, "dist/cli/main.js");
+const out = join(root, "docs/screenshots");
+const display = ":77";
+mkdirSync(out, { recursive: true });
+
+const folder = mkdtempSync(join(tmpdir(), "rhema-shots-"));
+cpSync(join(root, "demo/app"), folder, { recursive: true });
+const contracts = (version) => cpSync(join(root, "demo/contracts", version), join(folder, "contracts"), { recursive: true });
+const rhema = (...args) => spawnSync(process.execPath, [program, ...args], { cwd: folder });
+const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
+
+const server = spawn("Xvfb", [display, "-screen", "0", "1280x800x24"], { stdio: "ignore" });
+await pause(1500);
+
+async function shoot(name, shown, command, waitMs = 3500) {
+  const script = join(folder, "shot.sh");
+  writeFileSync(script, `cd ${folder}\nclear\nprintf '$ ${shown}\\n'\n${command}\nsleep 60\n`);
+  const env = { ...process.env, DISPLAY: display, FORCE_COLOR: "1", TERM: "xterm-256color", RHEMA: program };
+  const terminal = spawn("xterm", ["-geometry", "114x41+0+0", "-fa", "DejaVu Sans Mono", "-fs", "13", "-bg", "#14181d", "-fg", "#dfe5ea", "-b", "14", "-bc", "-e", "bash", script], { env, stdio: "ignore" });
+  await pause(waitMs);
+  execFileSync("import", ["-display", display, "-window", "root", join(out, `${name}.png`)]);
+  terminal.kill();
+  await pause(300);
+}
+
+try {
+  const node = `${process.execPath} $RHEMA`;
+  contracts("v1");
+  await shoot("generate", "rhema generate", `${node} generate`);
+  await shoot("check", "rhema check", `${node} check`);
+  await shoot(
+    "play",
+    "rhema play",
+    `${node} play --port 4020 &\nsleep 2\ncurl -s 'http://127.0.0.1:4020/berths/berths/N-07' | head -c 300; echo\ncurl -s 'http://127.0.0.1:4020/berths/berths?pageSize=900' | head -c 320; echo\ncurl -s -X POST http://127.0.0.1:4020/passages -H 'content-type: application/json' -d '{"query":"{ ports { id name country } }"}' | head -c 300; echo`,
+    6000,
+  );
+  contracts("v2");
+  await shoot("impact", "rhema impact | head -38", `${node} impact 2>&1 | head -38`);
+  await shoot("held-back", "rhema generate", `${node} generate`);
+  cpSync(join(root, "demo/app-v2"), folder, { recursive: true });
+  rhema("generate");
+} finally {
+  server.kill();
+}
+console.log("screenshots: wrote docs/screenshots/");
