@@ -14,7 +14,8 @@ mkdirSync(out, { recursive: true });
 
 const folder = mkdtempSync(join(tmpdir(), "rhema-shots-"));
 cpSync(join(root, "demo/app"), folder, { recursive: true });
-const contracts = (version) => cpSync(join(root, "demo/contracts", version), join(folder, "contracts"), { recursive: true });
+const contracts = (version) =>
+  cpSync(join(root, "demo/contracts", version), join(folder, "contracts"), { recursive: true });
 const rhema = (...args) => spawnSync(process.execPath, [program, ...args], { cwd: folder });
 const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 
@@ -25,7 +26,28 @@ async function shoot(name, shown, command, waitMs = 3500) {
   const script = join(folder, "shot.sh");
   writeFileSync(script, `cd ${folder}\nclear\nprintf '$ ${shown}\\n'\n${command}\nsleep 60\n`);
   const env = { ...process.env, DISPLAY: display, FORCE_COLOR: "1", TERM: "xterm-256color", RHEMA: program };
-  const terminal = spawn("xterm", ["-geometry", "114x41+0+0", "-fa", "DejaVu Sans Mono", "-fs", "13", "-bg", "#14181d", "-fg", "#dfe5ea", "-b", "14", "-bc", "-e", "bash", script], { env, stdio: "ignore" });
+  const terminal = spawn(
+    "xterm",
+    [
+      "-geometry",
+      "114x41+0+0",
+      "-fa",
+      "DejaVu Sans Mono",
+      "-fs",
+      "13",
+      "-bg",
+      "#14181d",
+      "-fg",
+      "#dfe5ea",
+      "-b",
+      "14",
+      "-bc",
+      "-e",
+      "bash",
+      script,
+    ],
+    { env, stdio: "ignore" },
+  );
   await pause(waitMs);
   execFileSync("import", ["-display", display, "-window", "root", join(out, `${name}.png`)]);
   terminal.kill();

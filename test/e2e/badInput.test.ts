@@ -122,6 +122,28 @@ describe("a contract that cannot be read ends with 3", () => {
   });
 });
 
+describe("a contract that is broken in places ends with 0, complete but for them", () => {
+  it("a cycle of definitions and a reference that leads nowhere", () => {
+    const project = restProject(
+      contractWith({
+        A: { $ref: "#/components/schemas/B" },
+        B: { $ref: "#/components/schemas/A" },
+        C: { $ref: "#/components/schemas/None" },
+        Good: { type: "string" },
+      }),
+    );
+    const { code, out } = project.run(["generate"]);
+    expect(code).toBe(0);
+    expect(out).toContain("api: 3 parts set aside, because the contract is broken there");
+    for (const part of [
+      "GET /s/A  `A` is only an alias of itself.",
+      "GET /s/C  The reference `#/components/schemas/None` leads nowhere.",
+    ])
+      expect(out).toContain(part);
+    expect(project.compile()).toBe("");
+  });
+});
+
 describe("query documents", () => {
   it("anonymous, duplicate and misspelt ones each have their own message; a pattern without files is no failure", () => {
     const project = graphqlProject("type Query { boat: Int }", {

@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from "node:child_process";
-import { existsSync, rmSync } from "node:fs";
+import { existsSync, rmSync, symlinkSync } from "node:fs";
 import { createServer } from "node:net";
 import type { AddressInfo } from "node:net";
 import { join } from "node:path";
@@ -109,6 +109,16 @@ describe("the package", () => {
     });
     expect([status, stderr]).toEqual([0, ""]);
     expect(project.exists("app/sdk/c/calls/q.ts")).toBe(true);
+    // The demo runs the real commands: when one of them fails, so does the demo.
+    symlinkSync(join(packageRoot, "node_modules"), project.path("package/node_modules"));
+    project.write("package/demo/contracts/v1/berths.yaml", "openapi: 3.1.0\npaths: {");
+    const broken = spawnSync(process.execPath, [project.path("package/dist/cli/main.js"), "demo"], {
+      encoding: "utf8",
+    });
+    expect([broken.status, broken.stderr]).toEqual([
+      1,
+      expect.stringContaining("`rhema generate` ended with 3; the demo expected 0."),
+    ]);
   });
 
   it("offers the core as a library without touching the console", async () => {

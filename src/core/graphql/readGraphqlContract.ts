@@ -1,7 +1,7 @@
 import {
   buildASTSchema,
   concatAST,
-  GraphQLError,
+  type GraphQLError,
   isEnumType,
   isInputObjectType,
   isInterfaceType,
@@ -12,8 +12,6 @@ import {
   isScalarType,
   isSpecifiedScalarType,
   isUnionType,
-  parse,
-  Source,
   validateSchema,
   type DocumentNode,
   type GraphQLNamedType,
@@ -34,6 +32,7 @@ import type { Place, SourceText } from "../problem/place.js";
 import { problem, type Problem } from "../problem/problem.js";
 import { sortedBy } from "../text/sortedBy.js";
 import { placeOfNode, placesOfError } from "./graphqlPlace.js";
+import { parseText } from "./parseText.js";
 
 export interface GraphqlReading {
   /** Absent when the schema is not valid. */
@@ -51,15 +50,11 @@ export function readGraphqlContract(name: string, texts: readonly SourceText[]):
   const problems: Problem[] = [];
   const documents: DocumentNode[] = [];
   for (const { document, text } of texts) {
-    try {
-      documents.push(parse(new Source(text, document)));
-    } catch (error) {
-      if (!(error instanceof GraphQLError)) throw error;
-      problems.push(
-        problem("contract.syntax", `The schema text cannot be read: ${sentence(error.message)}`, {
-          places: placesOfError(error),
-        }),
-      );
+    const parsed = parseText({ document, text });
+    if (parsed.ok) documents.push(parsed.document);
+    else {
+      const message = `The schema text cannot be read: ${sentence(parsed.message)}`;
+      problems.push(problem("contract.syntax", message, { places: parsed.places }));
     }
   }
   if (problems.length > 0) return { problems };

@@ -1,9 +1,6 @@
 import {
   concatAST,
-  GraphQLError,
   Kind,
-  parse,
-  Source,
   specifiedRules,
   validate,
   type DefinitionNode,
@@ -18,6 +15,7 @@ import { pascalCase, sharesWord } from "../text/words.js";
 import { sortedBy } from "../text/sortedBy.js";
 import { findUses } from "./findUses.js";
 import { placeOfNode, placesOfError } from "./graphqlPlace.js";
+import { parseText } from "./parseText.js";
 import type { QueryDocuments } from "./queryModel.js";
 import { sentence } from "./readGraphqlContract.js";
 import { spreadFragments } from "./spreadFragments.js";
@@ -48,15 +46,11 @@ export function readQueryDocuments(schema: GraphQLSchema, texts: readonly Source
   const documents: DocumentNode[] = [];
   for (const { document, text } of texts) {
     if (text.replace(/#[^\n]*/g, "").trim() === "") continue;
-    try {
-      documents.push(parse(new Source(text, document)));
-    } catch (error) {
-      if (!(error instanceof GraphQLError)) throw error;
-      problems.push(
-        problem("query.syntax", `The query document cannot be read: ${sentence(error.message)}`, {
-          places: placesOfError(error),
-        }),
-      );
+    const parsed = parseText({ document, text });
+    if (parsed.ok) documents.push(parsed.document);
+    else {
+      const message = `The query document cannot be read: ${sentence(parsed.message)}`;
+      problems.push(problem("query.syntax", message, { places: parsed.places }));
     }
   }
   const whole = concatAST(documents);

@@ -19,6 +19,7 @@ export function readOperation(
   reader: SchemaReader,
 ): RestOperation {
   const { value, place } = node;
+  refuseUnsupported(path, item, node, reader);
   const tags = (listMember(value, "tags") ?? []).filter(
     (tag): tag is string => typeof tag === "string" && tag.trim() !== "",
   );
@@ -39,6 +40,18 @@ export function readOperation(
     ...readAnnotations(value),
     place,
   };
+}
+
+/** What would be silently wrong if it were left out: a host of its own, and an answer that is only a stream. */
+function refuseUnsupported(path: string, item: Located<Data>, node: Located<Data>, { document }: SchemaReader): void {
+  for (const { value, place } of [item, node]) {
+    if ((listMember(value, "servers") ?? []).length > 0) {
+      throw document.unsupported(
+        `${path} has servers of its own, which is not supported yet.`,
+        below(place, "servers"),
+      );
+    }
+  }
 }
 
 function firstFixedSegment(path: string): string {
@@ -198,10 +211,14 @@ function readResponses(operation: Data, place: PointerPlace, reader: SchemaReade
     }
     const response = reader.document.object({ value: entry, place: at }, "A response");
     const { description } = readAnnotations(response.value);
+    const contents = readContents(response, reader);
+    if (contents.length > 0 && contents.every((content) => content.form === "events")) {
+      throw reader.document.unsupported(`The answer ${status} is a stream, which is not supported yet.`, at);
+    }
     found.push({
       status,
       ...(description === undefined ? {} : { description }),
-      contents: readContents(response, reader),
+      contents,
       place: at,
     });
   }

@@ -3,7 +3,7 @@ import { operationLabel } from "../contract/model.js";
 import { namedTypes } from "../contract/childReferences.js";
 import type { Shape } from "../contract/model.js";
 import type { Problem } from "../problem/problem.js";
-import { atKey, below } from "../problem/place.js";
+import { atKey, below, type PointerPlace } from "../problem/place.js";
 import { problem } from "../problem/problem.js";
 import { sortedBy } from "../text/sortedBy.js";
 import { dataMember, isData, listMember, member, textMember, type Data } from "../text/parseData.js";
@@ -145,12 +145,23 @@ function readPaths(
 
 /** Parts that describe what the server sends on its own: legal, and not typed yet. */
 function uncalledParts(document: RestDocument): SetAside[] {
-  return Object.keys(dataMember(document.root, "webhooks") ?? {}).map((name) => ({
-    what: `webhook ${name}`,
-    why: "Webhooks are not typed yet.",
-    kind: "unsupported",
-    place: below(document.at("/webhooks"), name),
-  }));
+  const parts: SetAside[] = [];
+  const add = (what: string, why: string, place: PointerPlace): void => {
+    parts.push({ what, why, kind: "unsupported", place });
+  };
+  for (const name of Object.keys(dataMember(document.root, "webhooks") ?? {})) {
+    add(`webhook ${name}`, "Webhooks are not typed yet.", below(document.at("/webhooks"), name));
+  }
+  for (const [path, item] of Object.entries(dataMember(document.root, "paths") ?? {})) {
+    for (const method of methods) {
+      const operation = isData(item) ? dataMember(item, method) : undefined;
+      for (const name of Object.keys((operation && dataMember(operation, "callbacks")) ?? {})) {
+        const place = below(document.at("/paths"), path, method, "callbacks", name);
+        add(`callback ${name} of ${operationLabel({ method, path })}`, "Callbacks are not typed yet.", place);
+      }
+    }
+  }
+  return parts;
 }
 
 function readServers(root: Data): Server[] {

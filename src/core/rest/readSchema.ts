@@ -16,6 +16,7 @@ const compositions = ["$ref", "allOf", "oneOf", "anyOf"];
 
 /** Reads one schema object (JSON Schema 2020-12, OpenAPI 3.0 dialect included) into a reference. */
 export function readSchema(schema: Data, place: PointerPlace, reader: SchemaReader): Reference {
+  if (Object.hasOwn(schema, "$dynamicRef")) throw reader.document.unsupported("`$dynamicRef` is not read yet.", place);
   // Most schemas are composed of nothing; they are read without looking for parts.
   if (!compositions.some((key) => Object.hasOwn(schema, key))) {
     const [own = { shape: unsaid, nullable: false }] = ownPart(schema, place, reader);

@@ -40,6 +40,9 @@ export class RestDocument {
       );
     }
     const pointer = decodeFragment(reference.slice(1));
+    if (pointer !== "" && !pointer.startsWith("/")) {
+      throw this.unsupported(`The reference \`${reference}\` names an anchor, which is not read yet.`, from);
+    }
     let value: unknown = this.root;
     for (const token of pointerTokens(pointer)) {
       value = Array.isArray(value)

@@ -23,7 +23,11 @@ export function parseData(text: string): ParsedData {
     }
   }
   try {
-    return { ok: true, data: load(body, { schema: yamlSchema, json: true }) };
+    const data = load(body, { schema: yamlSchema, json: true });
+    if (body.includes("*") && countNodes(data, mostNodes) >= mostNodes) {
+      return { ok: false, message: `its aliases unfold into more than ${String(mostNodes)} values`, offset: 0 };
+    }
+    return { ok: true, data };
   } catch (error) {
     if (error instanceof YAMLException) {
       return { ok: false, message: error.reason, offset: error.mark.position };
@@ -31,6 +35,21 @@ export function parseData(text: string): ParsedData {
     if (error instanceof RangeError) return { ok: false, message: "it is nested too deeply", offset: 0 };
     throw error;
   }
+}
+
+/** Far above any real contract (the largest known have some hundred thousand), far below what memory holds. */
+const mostNodes = 5_000_000;
+
+/** How many values a document has when every alias is written out; counting ends at the limit. */
+function countNodes(data: unknown, limit: number): number {
+  let count = 0;
+  const open: unknown[] = [data];
+  while (open.length > 0 && count < limit) {
+    const value = open.pop();
+    count++;
+    if (typeof value === "object" && value !== null) for (const child of Object.values(value)) open.push(child);
+  }
+  return count;
 }
 
 export type Data = Readonly<Record<string, unknown>>;

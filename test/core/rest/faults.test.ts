@@ -101,6 +101,30 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
     ]);
   });
 
+  it.each<[string, object, string]>([
+    ["a server of its own", { servers: [{ url: "https://other.test" }], responses: okay(true) }, "servers of its own"],
+    [
+      "an answer that is only a stream",
+      { responses: { 200: { description: "", content: { "text/event-stream": {} } } } },
+      "is a stream",
+    ],
+    ["an anchor", { responses: okay({ $ref: "#anchor" }) }, "names an anchor"],
+    ["a dynamic reference", { responses: okay({ $dynamicRef: "#node" }) }, "`$dynamicRef`"],
+  ])("%s is left out as not supported, never silently wrong", (_name, operation, why) => {
+    const { contract } = readRest(contractWith({ Good: good }, { "/x": { get: operation } }));
+    expect(contract.operations.map((each) => each.path)).toEqual(["/s/Good"]);
+    expect(contract.setAside).toMatchObject([{ what: "GET /x", kind: "unsupported" }]);
+    expect(contract.setAside[0]?.why).toContain(why);
+  });
+
+  it("callbacks are counted, and their operation is kept", () => {
+    const { contract } = readRest(
+      contractWith({ Good: good }, { "/x": { post: { callbacks: { done: {} }, responses: {} } } }),
+    );
+    expect(contract.setAside.map((each) => each.what)).toEqual(["callback done of POST /x"]);
+    expect(contract.operations).toHaveLength(2);
+  });
+
   it("a chain of a thousand types is no nesting", () => {
     const link = (at: number) =>
       [`T${String(at)}`, { properties: { next: { $ref: `#/components/schemas/T${String(at + 1)}` } } }] as const;
@@ -139,6 +163,26 @@ describe("what cannot be read at all", () => {
     ["x.graphql", "type Query { a: Nope }", "graphql.schema"],
   ])("%s %j is %s", (document, text, code) => {
     expect(codeOf(document, text)).toEqual([code]);
+  });
+});
+
+describe("texts made to exhaust a reader", () => {
+  it("aliases that unfold without end", () => {
+    const lines = ["a0: &a0 [x, x, x, x, x, x, x, x, x]"];
+    for (let level = 1; level < 10; level++)
+      lines.push(
+        `a${String(level)}: &a${String(level)} [${Array.from({ length: 9 }, () => `*a${String(level - 1)}`).join(", ")}]`,
+      );
+    const { problems } = readContract("api", [{ document: "api.yaml", text: `openapi: 3.1.0\n${lines.join("\n")}\n` }]);
+    expect(problems).toMatchObject([{ code: "contract.syntax" }]);
+    expect(problems[0]?.message).toContain("aliases unfold");
+  });
+
+  it("nesting without end, in a schema text", () => {
+    const { problems } = readContract("api", [
+      { document: "a.graphql", text: `type Query { a: ${"[".repeat(200_000)}` },
+    ]);
+    expect(problems).toMatchObject([{ code: "contract.syntax" }]);
   });
 });
 

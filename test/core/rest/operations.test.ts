@@ -90,7 +90,6 @@ describe("responses and bodies", () => {
     ["application/xml", "text"],
     ["application/x-www-form-urlencoded", "urlencoded"],
     ["multipart/form-data", "multipart"],
-    ["text/event-stream", "events"],
     ["application/pdf", "bytes"],
   ])("%s is read as %s", (mediaType, form) => {
     const { operation } = operationOf(

@@ -22,7 +22,8 @@ export function printGrouped(plan: ContractPlan, calls: readonly GroupedCall[]):
     return `${doc}    ${call.name}: (args${call.argsNeeded ? "" : "?"}: ${call.argsType}, options?: wire.CallOptions) => ${call.perform}(connection, args, options),\n`;
   });
   return (
-    `/**\n * All calls of ${plan.title.replaceAll("*/", "*\\/").replace(/\s+/g, " ")}, bound to a connection. For people who find out by typing a dot; an app\n * that imports single calls ships only those.\n */\n` +
-    `export function ${names.grouped}(connection: ${names.connection}) {\n  return {\n${members.join("")}  };\n}\n`
+    docComment([
+      `All calls of ${plan.title}, bound to a connection. For people who find out by typing a dot;\nan app that imports single calls ships only those.`,
+    ]) + `export function ${names.grouped}(connection: ${names.connection}) {\n  return {\n${members.join("")}  };\n}\n`
   );
 }

@@ -56,7 +56,7 @@ function restRows(plan: RestPlan, printer: TypePrinter): string[] {
     const optional = call.arguments.filter((argument) => !argument.required).map((argument) => `\`${argument.name}\``);
     const failures = call.failures.map((failure) => failure.status).join(", ");
     const notes = [
-      `\`${operationLabel(call.operation)}\` answers \`${answerType(call, printer)}\``,
+      `\`${operationLabel(call.operation).replaceAll("`", "'")}\` answers \`${answerType(call, printer)}\``,
       ...(failures === "" ? [] : [`fails with ${failures}`]),
       ...(optional.length > 0 ? [`also takes ${optional.join(", ")}`] : []),
     ];
