@@ -130,6 +130,21 @@ const schemas: Record<string, unknown> = {
   wire: { type: "object", properties: { taken: { type: "boolean" } } },
   Numbers: { enum: [1, 2.5, -3] },
   NullOnly: { type: "null" },
+  PartAlias: { oneOf: [{ enum: ["a", "b"] }, { type: "integer" }] },
+  Overlap: { oneOf: [ref("PartAlias"), { type: "string" }, { const: 5 }] },
+  NullableAlias: { oneOf: [{ type: "string" }, { type: "null" }, { type: "object" }] },
+  NullTwice: {
+    type: "object",
+    properties: { a: { anyOf: [ref("NullableAlias"), { type: ["integer", "null"] }], nullable: true } },
+  },
+  CircleOne: { oneOf: [ref("CircleTwo"), { type: "string" }] },
+  CircleTwo: { oneOf: [ref("CircleOne"), { type: "boolean" }] },
+  UsesCircles: { anyOf: [ref("CircleOne"), ref("CircleTwo"), { const: true }] },
+  OnlyAnswered: {
+    type: "object",
+    properties: { a: { type: "string", readOnly: true } },
+    additionalProperties: { type: "string" },
+  },
 };
 
 const parameter = (name: string, where: string, schema: unknown, more: object = {}) => ({
@@ -225,6 +240,19 @@ const paths: Record<string, unknown> = {
       requestBody: { content: { "text/plain": {} } },
       responses: ok({}),
     },
+  },
+  "/odd-bodies": {
+    post: {
+      operationId: "isInlineFailure",
+      requestBody: { content: { "text/plain": { schema: { type: ["integer", "null"] } } } },
+      responses: { 200: { description: "", content: { "text/plain": { schema: ref("Tree") } } } },
+    },
+    put: { requestBody: { required: true, content: { "application/pdf": { schema: ref("Tree") } } }, responses: {} },
+    patch: {
+      requestBody: { required: true, content: { "multipart/form-data": { schema: { type: "boolean" } } } },
+      responses: {},
+    },
+    delete: { requestBody: { content: { "application/json": { schema: ref("OnlyAnswered") } } }, responses: {} },
   },
   "/pets": {
     post: {

@@ -6,6 +6,8 @@ export interface MergeContext {
   readonly resolve: (reference: Reference) => Reference;
   /** Told of two parts that cannot both hold; `where` is a field path such as "size.length". */
   readonly conflict: (where: string) => void;
+  /** Does one merge inside the others; throws when merging does not come to an end. */
+  readonly within: <T>(merge: () => T) => T;
 }
 
 const maxMergedMembers = 400;
@@ -19,13 +21,15 @@ export function mergeReferences(a: Reference, b: Reference, context: MergeContex
   // Asked before looking behind names, because a name may still be in the middle of being read.
   if (b.shape.kind === "any") return a;
   if (a.shape.kind === "any") return b;
-  const left = context.resolve(a);
-  const right = context.resolve(b);
-  const nullable = left.nullable && right.nullable;
-  // A part that says nothing about the value leaves the other one, and its name, as it is.
-  if (right.shape.kind === "any") return { shape: a.shape, nullable: left.nullable };
-  if (left.shape.kind === "any") return { shape: b.shape, nullable: right.nullable };
-  return { shape: mergeShapes(left.shape, right.shape, context, where), nullable };
+  return context.within(() => {
+    const left = context.resolve(a);
+    const right = context.resolve(b);
+    const nullable = left.nullable && right.nullable;
+    // A part that says nothing about the value leaves the other one, and its name, as it is.
+    if (right.shape.kind === "any") return { shape: a.shape, nullable: left.nullable };
+    if (left.shape.kind === "any") return { shape: b.shape, nullable: right.nullable };
+    return { shape: mergeShapes(left.shape, right.shape, context, where), nullable };
+  });
 }
 
 function mergeShapes(a: Shape, b: Shape, context: MergeContext, where: string): Shape {

@@ -2,7 +2,7 @@ import type { Choice, ChoiceValue, Reference, Shape } from "../contract/model.js
 import { below, type PointerPlace } from "../problem/place.js";
 import { didYouMean } from "../text/nearest.js";
 import { dataMember, listMember, member, textMember, type Data } from "../text/parseData.js";
-import { mergeReferences } from "./mergeShapes.js";
+import { mergeReferences, type MergeContext } from "./mergeShapes.js";
 import { readConstraints } from "./readConstraints.js";
 import { readRecord, saysRecord } from "./readRecord.js";
 import { kindOf } from "./restDocument.js";
@@ -33,12 +33,27 @@ export function readSchema(schema: Data, place: PointerPlace, reader: SchemaRead
   return saysNull(schema) ? { shape: merged.shape, nullable: true } : merged;
 }
 
-function mergeContext(place: PointerPlace, reader: SchemaReader) {
+const mostMerges = 4_000;
+const deepestMerge = 40;
+
+function mergeContext(place: PointerPlace, reader: SchemaReader): MergeContext {
   return {
     resolve: (reference: Reference) => reader.resolve(reference),
     conflict: (where: string) => {
       const what = where === "" ? "The merged schemas" : `The merged schemas' \`${where}\``;
       reader.document.note("contract.conflict", `${what} cannot both hold; the first one is used.`, place);
+    },
+    // Merging two recursive types never ends, and unions merged with unions grow without measure.
+    within: (merge) => {
+      if (++reader.merges > mostMerges || reader.mergeDepth >= deepestMerge) {
+        throw reader.document.unsupported("Schemas are merged that refer to each other without end.", place);
+      }
+      reader.mergeDepth++;
+      try {
+        return merge();
+      } finally {
+        reader.mergeDepth--;
+      }
     },
   };
 }

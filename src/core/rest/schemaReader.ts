@@ -25,6 +25,10 @@ export class SchemaReader {
   /** Keys that were named and not read yet; read one after the other, so that a long chain of types is no deep one. */
   private readonly pending: string[] = [];
   private depth = 0;
+  /** Merges made for the definition or operation that is being read. */
+  merges = 0;
+  /** How many merges the present one is inside of. */
+  mergeDepth = 0;
 
   constructor(
     readonly document: RestDocument,
@@ -37,6 +41,7 @@ export class SchemaReader {
     if (this.depth >= maxSchemaDepth) {
       throw this.document.unsupported(`A schema is nested more than ${String(maxSchemaDepth)} levels deep.`, place);
     }
+    if (this.depth === 0) this.merges = 0;
     this.depth++;
     try {
       if (schema === true || schema === null || schema === undefined) return { shape: unsaid, nullable: false };
@@ -72,7 +77,13 @@ export class SchemaReader {
   /** The shape behind a reference, for merging. Throws a Fault on a definition that is still being read. */
   resolve(reference: Reference): Reference {
     let { shape, nullable } = reference;
+    const passed = new Set<string>();
     while (shape.kind === "named") {
+      if (passed.has(shape.key)) {
+        const message = `\`${nameOf(shape.key)}\` is only an alias of itself.`;
+        throw this.document.fault("contract.cycle", message, this.placeOf(shape.key));
+      }
+      passed.add(shape.key);
       const definition = this.definition(shape.key);
       if ("fault" in definition) throw definition.fault;
       nullable ||= definition.type.nullable;
@@ -123,10 +134,12 @@ export class SchemaReader {
     }
     if (!("value" in known)) return known;
     this.definitions.set(key, "reading");
-    const outerDepth = this.depth;
+    const { depth, merges } = this;
     this.depth = 0;
+    this.merges = 0;
     const read = this.readDefinition(key, known);
-    this.depth = outerDepth;
+    this.depth = depth;
+    this.merges = merges;
     this.definitions.set(key, read);
     return read;
   }

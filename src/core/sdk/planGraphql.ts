@@ -47,6 +47,7 @@ export function planGraphql(
     return {
       name,
       typeNames,
+      guard: `is${scope.claim(`Is${name}Failure`).slice(2)}`,
       operation,
       variables,
       answer: planner.reference(operation.answer, "answer", `${name}Answer`),

@@ -1,5 +1,6 @@
 import type { Content, Parameter, Reference, Response, RestContract, RestOperation } from "../contract/model.js";
 import { reachedTypes } from "../contract/childReferences.js";
+import { resolveReference, type TypeTable } from "../contract/resolveShape.js";
 import { sortedBy } from "../text/sortedBy.js";
 import { assignFaces } from "./assignFaces.js";
 import { countUntyped } from "./countUntyped.js";
@@ -19,10 +20,11 @@ export function planRest(contract: RestContract, settings: RestSettings): RestPl
   const reached = reachedTypes(kept.flatMap(shapesOf), (key) => contract.types.get(key)?.shape);
   const table = new Map([...contract.types].filter(([key]) => reached.has(key)));
   const planner = new TypePlanner(table, new NameScope(contractOwnNames(contract.name)));
-  const names = callNames(kept, contract.name);
+  const functions = new NameScope(contractOwnNames(contract.name));
+  const names = callNames(kept, functions);
   const standing = new Set(settings.standing ?? []);
   const calls = sortedBy(kept, (operation) => names.get(operation) ?? "").map((operation) =>
-    planCall(operation, names.get(operation) ?? "", planner, standing),
+    planCall(operation, names.get(operation) ?? "", { planner, standing, functions }),
   );
   assignFaces(
     planner.types,
@@ -55,14 +57,13 @@ function answeredBy(call: RestCall): Reference[] {
 }
 
 /** The operationId where it is unique, else method and path: both are the operation's own, never its neighbours'. */
-function callNames(operations: readonly RestOperation[], contract: string): Map<RestOperation, string> {
+function callNames(operations: readonly RestOperation[], scope: NameScope): Map<RestOperation, string> {
   const claims = new Map<string, number>();
   const wanted = (operation: RestOperation): string => memberNameFrom(operation.operationId ?? nameFromPath(operation));
   for (const operation of operations) {
     const name = wanted(operation).toLowerCase();
     claims.set(name, (claims.get(name) ?? 0) + 1);
   }
-  const scope = new NameScope(contractOwnNames(contract));
   const names = new Map<RestOperation, string>();
   const contested = (operation: RestOperation): boolean => (claims.get(wanted(operation).toLowerCase()) ?? 0) > 1;
   for (const operation of operations) if (!contested(operation)) names.set(operation, scope.claim(wanted(operation)));
@@ -76,12 +77,14 @@ function nameFromPath({ method, path }: RestOperation): string {
   return [method, ...parts].join(" ");
 }
 
-function planCall(
-  operation: RestOperation,
-  name: string,
-  planner: TypePlanner,
-  standing: ReadonlySet<string>,
-): RestCall {
+interface CallContext {
+  readonly planner: TypePlanner;
+  readonly standing: ReadonlySet<string>;
+  /** Names of the contract's functions. */
+  readonly functions: NameScope;
+}
+
+function planCall(operation: RestOperation, name: string, { planner, standing, functions }: CallContext): RestCall {
   const typeName = typeNameFrom(name);
   const isSuccess = (response: Response): boolean => response.status.startsWith("2");
   const declared = operation.responses.filter(isSuccess);
@@ -101,6 +104,7 @@ function planCall(
       answer: planner.scope.claim(`${typeName}Answer`),
       failure: planner.scope.claim(`${typeName}Failure`),
     },
+    guard: functions.claim(`is${typeName}Failure`),
     group: operation.group,
     operation,
     arguments: argumentTypes,
@@ -122,6 +126,21 @@ export function preferredContent(contents: readonly Content[]): Content | undefi
   return undefined;
 }
 
+/**
+ * The type of a content as its form lets it be: what is written as text is text, bytes are bytes, whatever a schema
+ * that was meant for JSON says about them.
+ */
+function typeByForm({ form, type }: Content, types: TypeTable): Reference {
+  const { shape } = resolveReference(type, types);
+  if (form === "bytes") return { shape: { kind: "bytes" }, nullable: false };
+  if (form !== "text") return type;
+  const isText =
+    shape.kind === "text" ||
+    (shape.kind === "literal" && typeof shape.value === "string") ||
+    (shape.kind === "choice" && shape.values.every(({ value }) => typeof value === "string"));
+  return isText ? { shape: type.shape, nullable: false } : { shape: { kind: "text" }, nullable: false };
+}
+
 function planResponse(response: Response, planner: TypePlanner, name: string): PlannedResponse {
   const content = preferredContent(response.contents);
   const words = response.description === undefined ? {} : { description: response.description };
@@ -130,7 +149,7 @@ function planResponse(response: Response, planner: TypePlanner, name: string): P
     status: response.status,
     form: content.form,
     mediaType: content.mediaType,
-    type: planner.reference(content.type, "answer", name),
+    type: planner.reference(typeByForm(content, planner.table), "answer", name),
     ...words,
   };
 }
@@ -160,7 +179,7 @@ function planArguments(
   }
   const content = operation.body && preferredContent(operation.body.contents);
   if (operation.body && content) {
-    const type = planner.reference(content.type, "request", `${typeName}Body`);
+    const type = planner.reference(typeByForm(content, planner.table), "request", `${typeName}Body`);
     planned.push({
       name: "body",
       source: { kind: "body", body: operation.body, content },

@@ -92,6 +92,8 @@ export interface RestCall {
   readonly name: string;
   /** Names of the types that belong to this call, unique in its contract. */
   readonly typeNames: { readonly args: string; readonly answer: string; readonly failure: string };
+  /** Name of the function that knows its failures, unique among the contract's functions. */
+  readonly guard: string;
   readonly group: string;
   readonly operation: RestOperation;
   readonly arguments: readonly PlannedArgument[];
@@ -103,6 +105,8 @@ export interface GraphqlCall {
   /** The operation's name in PascalCase, unique in its contract. */
   readonly name: string;
   readonly typeNames: { readonly variables: string; readonly failure: string };
+  /** Name of the function that knows its failures, unique among the contract's functions. */
+  readonly guard: string;
   readonly operation: QueryOperation;
   readonly variables: readonly Field[];
   readonly answer: Reference;

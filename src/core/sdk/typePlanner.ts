@@ -18,7 +18,7 @@ export class TypePlanner {
   private open: (() => void)[] = [];
 
   constructor(
-    private readonly table: TypeTable,
+    readonly table: TypeTable,
     readonly scope: NameScope,
   ) {
     this.twoFaced = findTwoFaced(table);

@@ -45,6 +45,22 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
     expect([...contract.types.keys()]).toEqual(["Good"]);
   });
 
+  it("aliases in a circle end a merge too", () => {
+    const circle = { A: { $ref: "#/components/schemas/B" }, B: { $ref: "#/components/schemas/A" } };
+    const merged = { allOf: [{ $ref: "#/components/schemas/A" }, { properties: { x: { type: "string" } } }] };
+    const { contract } = readRest(contractWith({ ...circle, Merged: merged, Good: good }));
+    expect([...contract.types.keys()]).toEqual(["Good"]);
+  });
+
+  it("a merge of types that refer to each other without end is left out", () => {
+    const tree = (name: string) => ({
+      properties: { [name]: { type: "string" }, next: { $ref: `#/components/schemas/${name}` } },
+    });
+    const both = { allOf: [{ $ref: "#/components/schemas/One" }, { $ref: "#/components/schemas/Two" }] };
+    const { contract } = readRest(contractWith({ One: tree("One"), Two: tree("Two"), Both: both }));
+    expect(contract.setAside).toMatchObject([{ what: "GET /s/Both", kind: "unsupported" }]);
+  });
+
   it("a fault nothing uses is told all the same", () => {
     const data = contractWith({ Good: good });
     (data["components"] as { schemas: Record<string, unknown> }).schemas["Unused"] = { type: "strng" };

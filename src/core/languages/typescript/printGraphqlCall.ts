@@ -22,7 +22,7 @@ export function graphqlCallNames(call: GraphqlCall): GraphqlCallNames {
     operation,
     variables: call.typeNames.variables,
     failure: call.typeNames.failure,
-    isFailure: `is${call.typeNames.failure}`,
+    isFailure: call.guard,
   };
 }
 

@@ -27,7 +27,7 @@ export function restCallNames(call: RestCall): CallNames {
     args: typeIdentifier(args),
     answer: typeIdentifier(answer),
     failure: typeIdentifier(failure),
-    isFailure: `is${failure}`,
+    isFailure: call.guard,
   };
 }
 
@@ -51,18 +51,11 @@ export function answerType(call: RestCall, printer: TypePrinter): string {
 
 /** All that the declared successes can answer, as one type. */
 function answerText(call: RestCall, printer: TypePrinter): string {
-  const solid = call.answers.flatMap((answer): Reference[] =>
-    answer.type ? [{ shape: answer.type.shape, nullable: false }] : [],
-  );
-  const union = solid.length === 0 ? "" : printUnion({ kind: "union", members: solid }, printer, "exact");
-  if (union === "unknown") return union;
+  const members = call.answers.flatMap((answer): Reference[] => (answer.type ? [answer.type] : []));
+  const union = members.length === 0 ? "" : printUnion({ kind: "union", members }, printer, "exact");
   const absent = call.answers.length === 0 || call.answers.some((answer) => !answer.type);
-  const parts = [
-    union,
-    ...(call.answers.some((answer) => answer.type?.nullable) ? ["null"] : []),
-    ...(absent ? ["undefined"] : []),
-  ];
-  return parts.filter((part) => part !== "").join(" | ");
+  if (union === "unknown" || !absent) return union;
+  return union === "" || union === "never" ? "undefined" : `${union} | undefined`;
 }
 
 function printArgs(call: RestCall, names: CallNames, printer: TypePrinter): string {

@@ -3,7 +3,15 @@ import type { Constraints, Field, RecordShape, Reference, Shape } from "../../co
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import { docComment, propertyName, type DocTag } from "./escape.js";
-import { printReference, printShape, printUnion, type Stance, type TypePrinter } from "./printType.js";
+import {
+  isNever,
+  isUnknown,
+  printReference,
+  printShape,
+  printUnion,
+  type Stance,
+  type TypePrinter,
+} from "./printType.js";
 
 /** Prints the declarations of planned types, sorted by name. */
 export function printTypes(types: Iterable<PlannedType>, printer: TypePrinter): string {
@@ -67,6 +75,9 @@ function printRecord(shape: RecordShape, identifier: string, printer: TypePrinte
   if (shape.oneOf) return printOneOf(shape, identifier, printer, stance);
   if (shape.fields.length === 0 && !shape.rest)
     return `export type ${identifier} = Record<string, ${shape.closed ? "never" : "unknown"}>;\n`;
+  if (shape.fields.length === 0 && shape.rest) {
+    return `export type ${identifier} = Record<string, ${printReference(shape.rest, printer, stance)}>;\n`;
+  }
   const fields = shape.fields.map((field) => printField(field, printer, stance));
   const rest = shape.rest
     ? [`  /** Any other key. */\n  [key: string]: ${printRest(shape, shape.rest, printer, stance)};\n`]
@@ -85,20 +96,10 @@ export function printField(field: Field, printer: TypePrinter, stance: Stance): 
 
 /** What follows a field's name: whether it may be absent, and its type. */
 export function printPresence(type: Reference, required: boolean, printer: TypePrinter, stance: Stance): string {
+  const isLenient = !required && stance === "lenient" && !isUnknown(type.shape, printer);
+  if (isLenient && isNever(type.shape, printer) && !type.nullable) return "?: undefined";
   const text = printReference(type, printer, stance);
-  if (required) return `: ${text}`;
-  return stance === "lenient" && text !== "unknown" && !isUnknownName(type, printer)
-    ? `?: ${text} | undefined`
-    : `?: ${text}`;
-}
-
-function isUnknownName(type: Reference, printer: TypePrinter): boolean {
-  return (
-    type.shape.kind === "named" &&
-    printer.types.get(type.shape.key)?.shape.kind === "any" &&
-    printReference({ shape: type.shape, nullable: true }, printer, "exact") ===
-      printReference({ shape: type.shape, nullable: false }, printer, "exact")
-  );
+  return `${required ? "" : "?"}: ${text}${isLenient ? " | undefined" : ""}`;
 }
 
 export function deprecation(reason: string | undefined): DocTag | undefined {
@@ -108,15 +109,10 @@ export function deprecation(reason: string | undefined): DocTag | undefined {
 /** TypeScript asks of an index signature that every declared field fits it too. */
 function printRest(shape: RecordShape, rest: Reference, printer: TypePrinter, stance: Stance): string {
   const members = [rest, ...shape.fields.map((field) => field.type)];
-  const nullable = members.some((member) => member.nullable);
-  const union = printUnion(
-    { kind: "union", members: members.map((member) => ({ shape: member.shape, nullable: false })) },
-    printer,
-    stance,
-  );
-  if (union === "unknown") return union;
+  const union = printUnion({ kind: "union", members }, printer, stance);
   const absent = shape.fields.some((field) => !field.required);
-  return [union, ...(nullable ? ["null"] : []), ...(absent ? ["undefined"] : [])].join(" | ");
+  if (union === "unknown" || !absent) return union;
+  return union === "never" ? "undefined" : `${union} | undefined`;
 }
 
 function printOneOf(shape: RecordShape, identifier: string, printer: TypePrinter, stance: Stance): string {
@@ -177,7 +173,8 @@ function reaches(shape: Shape, id: string, printer: TypePrinter): boolean {
       if (seen.has(next.key)) continue;
       seen.add(next.key);
       const inner = printer.types.get(next.key)?.shape;
-      if (inner) open.push(inner);
+      // A record is an interface, which may refer to itself; only aliases have to be watched.
+      if (inner && inner.kind !== "record") open.push(inner);
     } else for (const child of childReferences(next)) open.push(child.shape);
   }
   return false;

@@ -18,8 +18,10 @@ export type Stance = "exact" | "lenient";
 /** Prints a use of a shape as a TypeScript type. */
 export function printReference(reference: Reference, printer: TypePrinter, stance: Stance): string {
   const text = printShape(reference.shape, printer, stance);
-  if (!reference.nullable || text === "unknown" || isUnknown(reference.shape, printer)) return text;
-  return text === "never" ? "null" : `${text} | null`;
+  if (!reference.nullable) return text;
+  const atoms = atomsOf(reference.shape, printer);
+  if (atoms.includes("unknown") || atoms.includes("null")) return text;
+  return atoms.length === 0 ? "null" : `${text} | null`;
 }
 
 /** Prints a shape that has no name of its own, or the name of one that has. */
@@ -75,24 +77,72 @@ function grouped(text: string): string {
   return /[ &|]/.test(text) && !/^(Record<|\{|\[)[^|&]*[>}\]]$/.test(text) ? `(${text})` : text;
 }
 
-/** Members that others already cover are left out: `string | "a"` says no more than `string`. */
+/**
+ * The members of a union, without what others already cover: `string | "a"` says no more than `string`. A member that
+ * is covered in part, behind a name, is written out as the rest of it.
+ */
 export function printUnion(union: UnionShape, printer: TypePrinter, stance: Stance, ownId?: string): string {
   const members = union.members
-    .map((member, at) => ({ member, at, atoms: atomsOf(member.shape, printer) }))
+    .map((member, at) => ({ member, at, leaves: leavesOf(member.shape, printer, stance) }))
     .filter(({ member }) => ownId === undefined || !isAliasOf(member.shape, ownId, printer));
-  if (members.some(({ atoms }) => atoms.includes("unknown"))) return "unknown";
-  const all = new Set(members.flatMap(({ atoms }) => atoms));
+  const all = new Set(members.flatMap(({ leaves }) => leaves.map(({ atom }) => atom)));
+  if (all.has("unknown")) return "unknown";
   const seen = new Set<string>();
   const texts: string[] = [];
-  for (const { member, at, atoms } of members) {
-    const news = atoms.filter((atom) => !seen.has(atom) && !all.has(primitiveOf(atom)));
-    if (news.length === 0) continue;
-    for (const atom of news) seen.add(atom);
-    const text = printReference(member, printer, stance);
+  let nullable = members.some(({ member }) => member.nullable);
+  for (const { member, at, leaves } of members) {
+    const fresh = leaves.filter(({ atom }) => {
+      const isFresh = !seen.has(atom) && !all.has(primitiveOf(atom));
+      seen.add(atom);
+      return isFresh;
+    });
+    if (fresh.length === 0) continue;
+    const isWhole = fresh.length === leaves.length && !leaves.some(({ atom }) => atom === "null");
+    if (!isWhole) {
+      nullable ||= fresh.some(({ atom }) => atom === "null");
+      for (const { atom, text } of fresh) if (atom !== "null") texts.push(text());
+      continue;
+    }
+    const text = printShape(member.shape, printer, stance);
     const tag = union.tag && printTag(union.tag.field, union.tag.values[at] ?? [], member.shape, printer);
     texts.push(tag === undefined ? text : `(${text} & ${tag})`);
   }
+  if (nullable) texts.push("null");
   return texts.length === 0 ? "never" : texts.join(" | ");
+}
+
+interface Leaf {
+  readonly atom: string;
+  /** Printed only when it is needed: printing a name makes it an import. */
+  readonly text: () => string;
+}
+
+/** What a shape is made of once unions, choices and the names of anything but records are opened. */
+function leavesOf(shape: Shape, printer: TypePrinter, stance: Stance, seen: readonly string[] = []): Leaf[] {
+  if (shape.kind === "named") {
+    const type = printer.types.get(shape.key);
+    if (type && ["union", "choice", "named"].includes(type.shape.kind)) {
+      // A union that has itself as a member gains nothing by it.
+      if (seen.includes(shape.key)) return [];
+      return leavesOf(type.shape, printer, stance, [...seen, shape.key]);
+    }
+  }
+  if (shape.kind === "union") {
+    return shape.members.flatMap((member) => [
+      ...leavesOf(member.shape, printer, stance, seen),
+      ...(member.nullable ? [{ atom: "null", text: () => "null" }] : []),
+    ]);
+  }
+  if (shape.kind === "choice") {
+    return shape.values.map(({ value }) => ({ atom: `=${printLiteral(value)}`, text: () => printLiteral(value) }));
+  }
+  const atoms = atomsOf(shape, printer);
+  const text = (): string => printShape(shape, printer, stance);
+  return atoms.length === 1
+    ? [{ atom: atoms[0] ?? "", text }]
+    : atoms.length === 0
+      ? []
+      : [{ atom: atoms.join("|"), text }];
 }
 
 /** The tag as its own record, where the member does not already say it as exactly. */
@@ -110,6 +160,7 @@ function printTag(field: string, values: readonly string[], shape: Shape, printe
   if (known && own?.required && known.every((value) => values.includes(String(value)))) return undefined;
   // A literal that contradicts the mapping would make the member impossible; the member's own word counts.
   if (known && !values.some((value) => known.includes(value))) return undefined;
+  if (said && !known && said.kind !== "text") return undefined;
   return `{ ${propertyName(field)}: ${values.map(quoted).join(" | ")} }`;
 }
 
@@ -124,7 +175,8 @@ export function behind(shape: Shape, printer: Pick<TypePrinter, "types">): Shape
   return current;
 }
 
-function isUnknown(shape: Shape, printer: TypePrinter): boolean {
+/** Whether a shape, behind its names, is nothing the contract says anything about. */
+export function isUnknown(shape: Shape, printer: TypePrinter): boolean {
   return atomsOf(shape, printer).includes("unknown");
 }
 
@@ -176,4 +228,9 @@ function primitiveOf(atom: string): string {
   if (atom.startsWith('="')) return "string";
   if (atom === "=true" || atom === "=false") return "boolean";
   return atom.startsWith("=") ? "number" : "";
+}
+
+/** Whether no value at all has the shape. */
+export function isNever(shape: Shape, printer: TypePrinter): boolean {
+  return atomsOf(shape, printer).length === 0;
 }
