@@ -1,4 +1,4 @@
-import type { GenerateOutcome, SdkOutcome } from "../workspace/generate.js";
+import type { GenerateOutcome, SdkOutcome } from "../workspace/generateOutcome.js";
 import type { TextOf } from "../core/report/renderProblem.js";
 import { impactJson } from "./impactJson.js";
 import { problemJson } from "./problemJson.js";

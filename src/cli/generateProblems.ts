@@ -1,6 +1,6 @@
 import type { Paint } from "../core/report/paint.js";
 import { renderProblem } from "../core/report/renderProblem.js";
-import type { GenerateOutcome } from "../workspace/generate.js";
+import type { GenerateOutcome } from "../workspace/generateOutcome.js";
 
 /** Everything there is to complain about, each problem once. */
 export function problemLines(outcome: GenerateOutcome, paint: Paint): string[] {

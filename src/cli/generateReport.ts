@@ -2,7 +2,7 @@ import { worst } from "../core/change/change.js";
 import { breaksProject, type ContractImpact } from "../core/change/judgedChange.js";
 import type { Place } from "../core/problem/place.js";
 import { counted, type Paint } from "../core/report/paint.js";
-import type { ContractOutcome, GenerateOutcome, SdkOutcome } from "../workspace/generate.js";
+import type { ContractOutcome, GenerateOutcome, SdkOutcome } from "../workspace/generateOutcome.js";
 
 /** How a place is shown, "file:line:column". */
 export type ShowPlace = (place: Place, textOf: (document: string) => string | undefined) => string;

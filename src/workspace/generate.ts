@@ -1,10 +1,9 @@
 import { join } from "node:path";
-import type { ContractImpact } from "../core/change/judgedChange.js";
-import type { SetAside } from "../core/contract/model.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { didYouMean } from "../core/text/nearest.js";
-import { exitCodes, Halt, type ExitCode } from "./halt.js";
+import { exitCodes, Halt } from "./halt.js";
 import { ledgerPath, ledgerText, readLedger, type Ledger, type LedgerEntry } from "./ledger.js";
+import type { GenerateOptions, GenerateOutcome, SdkOutcome } from "./generateOutcome.js";
 import { fileHash, foreignFiles, outputState } from "./outputState.js";
 import { displayPath, outputFolder, type Project } from "./project.js";
 import { inputsHash, ProjectTexts } from "./sdkInputs.js";
@@ -12,53 +11,6 @@ import { sourceText } from "./sources.js";
 import { errorCode, hashOf, normalized } from "./textFile.js";
 import { finishWriting, performWriting } from "./writing.js";
 import type { BuiltSdk, ContractReader } from "./buildSdk.js";
-
-export interface GenerateOptions {
-  /** Names of SDKs; all when empty. */
-  readonly sdks: readonly string[];
-  readonly dryRun: boolean;
-  readonly partial: boolean;
-  readonly force: boolean;
-}
-
-export interface ContractOutcome {
-  readonly name: string;
-  readonly protocol: "rest" | "graphql";
-  readonly version: string;
-  readonly from: readonly string[];
-  readonly calls: number;
-  readonly types: number;
-  /** Operations of query documents that do not fit. */
-  readonly leftOut: number;
-  readonly untyped: number;
-  readonly setAside: readonly SetAside[];
-}
-
-export interface SdkOutcome {
-  readonly name: string;
-  readonly into: string;
-  readonly state: "written" | "unchanged" | "held back" | "would be written";
-  readonly files: {
-    readonly added: number;
-    readonly changed: number;
-    readonly unchanged: number;
-    readonly removed: number;
-  };
-  readonly contracts: readonly ContractOutcome[];
-  readonly impacts: readonly ContractImpact[];
-  readonly problems: readonly Problem[];
-}
-
-export interface GenerateOutcome {
-  readonly sdks: readonly SdkOutcome[];
-  readonly problems: readonly Problem[];
-  /** A killed run was completed first. */
-  readonly completedEarlier: boolean;
-  readonly textOf: (document: string) => string | undefined;
-  /** Texts of the pins as they were before. */
-  readonly pinTextOf: (document: string) => string | undefined;
-  readonly exitCode: ExitCode;
-}
 
 /**
  * Brings the SDKs of a project up to date. Nothing is written for an SDK that is held back.

@@ -1,7 +1,7 @@
 import type { ContractImpact } from "../core/change/judgedChange.js";
 import { buildSdk, ContractReader, type BuiltContract, type BuiltSdk } from "./buildSdk.js";
 import { compareSides, readSide } from "./compareWithPin.js";
-import type { ContractOutcome, SdkOutcome } from "./generate.js";
+import type { ContractOutcome, SdkOutcome } from "./generateOutcome.js";
 import { readPin } from "./pins.js";
 import { displayPath, outputFolder, type Project } from "./project.js";
 import type { ProjectTexts } from "./sdkInputs.js";

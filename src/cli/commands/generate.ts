@@ -1,4 +1,4 @@
-import type { GenerateOptions, GenerateOutcome } from "../../workspace/generate.js";
+import type { GenerateOptions, GenerateOutcome } from "../../workspace/generateOutcome.js";
 import { generate } from "../../workspace/generate.js";
 import { readLedger } from "../../workspace/ledger.js";
 import { openProject } from "../../workspace/project.js";

@@ -17,11 +17,7 @@ import type { QueryFragment, QueryOperation } from "./queryModel.js";
 import { toReference } from "./readGraphqlContract.js";
 import { spreadFragments } from "./spreadFragments.js";
 import { typeSelections } from "./typeSelections.js";
-
-export interface TypingContext {
-  readonly schema: GraphQLSchema;
-  readonly fragments: ReadonlyMap<string, FragmentDefinitionNode>;
-}
+import type { TypingContext } from "./typingContext.js";
 
 /** Types one valid, named operation. */
 export function typeOperation(node: OperationDefinitionNode, context: TypingContext): QueryOperation {

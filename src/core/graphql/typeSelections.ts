@@ -21,7 +21,7 @@ import type { Field, RecordShape, Reference, Shape } from "../contract/model.js"
 import { shapeSignature } from "../contract/sameShape.js";
 import { placeOfNode } from "./graphqlPlace.js";
 import { toReference } from "./readGraphqlContract.js";
-import type { TypingContext } from "./typeOperation.js";
+import type { TypingContext } from "./typingContext.js";
 
 export interface SelectionContext extends TypingContext {
   /** Filled with the selection sets whose text needs `__typename` added. */

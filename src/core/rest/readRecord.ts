@@ -3,7 +3,8 @@ import { atKey, below, type PointerPlace } from "../problem/place.js";
 import { dataMember, isData, listMember, member, type Data } from "../text/parseData.js";
 import { readAnnotations } from "./readAnnotations.js";
 import { kindOf } from "./restDocument.js";
-import { unsaid, type SchemaReader } from "./schemaReader.js";
+import type { SchemaReader } from "./schemaReader.js";
+import { unsaid } from "./unsaid.js";
 
 const recordKeywords = [
   "properties",

@@ -1,13 +1,14 @@
 import type { Choice, ChoiceValue, Reference, Shape } from "../contract/model.js";
 import { below, type PointerPlace } from "../problem/place.js";
 import { didYouMean } from "../text/nearest.js";
-import { dataMember, listMember, member, textMember, type Data } from "../text/parseData.js";
+import { listMember, member, textMember, type Data } from "../text/parseData.js";
 import { mergeReferences, type MergeContext } from "./mergeShapes.js";
 import { readConstraints } from "./readConstraints.js";
 import { readRecord, saysRecord } from "./readRecord.js";
 import { kindOf } from "./restDocument.js";
 import { readUnion } from "./readUnion.js";
-import { unsaid, type SchemaReader } from "./schemaReader.js";
+import type { SchemaReader } from "./schemaReader.js";
+import { unsaid } from "./unsaid.js";
 
 const typeNames = ["string", "integer", "number", "boolean", "object", "array", "null"] as const;
 type TypeName = (typeof typeNames)[number];
@@ -215,8 +216,4 @@ function choiceValues(schema: Data): Reference | undefined {
   if (!only) return { shape: unsaid, nullable: true };
   // "type: [string, null]" beside an enum without null: null is not among the values, so it is not allowed.
   return { shape: values.length === 1 ? { kind: "literal", value: only.value } : { kind: "choice", values }, nullable };
-}
-
-export function discriminatorOf(schema: Data): Data | undefined {
-  return dataMember(schema, "discriminator");
 }

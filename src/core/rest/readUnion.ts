@@ -2,8 +2,7 @@ import type { Reference, UnionTag } from "../contract/model.js";
 import { referenceSignature } from "../contract/sameShape.js";
 import { below, type PointerPlace } from "../problem/place.js";
 import { dataMember, isData, textMember, type Data } from "../text/parseData.js";
-import { discriminatorOf } from "./readSchema.js";
-import { refOf, type SchemaReader } from "./schemaReader.js";
+import type { SchemaReader } from "./schemaReader.js";
 
 /** Reads `oneOf` or `anyOf`; undefined when the members only vary what is required, which no type can say. */
 export function readUnion(
@@ -20,7 +19,8 @@ export function readUnion(
     nullable ||= reference.nullable;
     const solid: Reference = { shape: reference.shape, nullable: false };
     const signature = referenceSignature(solid);
-    if (!kept.has(signature)) kept.set(signature, { reference: solid, ref: refOf(member) });
+    if (!kept.has(signature))
+      kept.set(signature, { reference: solid, ref: isData(member) ? textMember(member, "$ref") : undefined });
   }
   const list = [...kept.values()];
   const [only] = list;
@@ -49,7 +49,7 @@ function onlyRequires(member: unknown): boolean {
 
 /** The discriminator (OpenAPI 3.1, section 4.8.25): explicit mapping first, else the names of the referenced schemas. */
 function readTag(schema: Data, members: readonly { ref: string | undefined }[]): UnionTag | undefined {
-  const discriminator = discriminatorOf(schema);
+  const discriminator = dataMember(schema, "discriminator");
   const field = discriminator && textMember(discriminator, "propertyName");
   if (discriminator === undefined || field === undefined) return undefined;
   const mapping = dataMember(discriminator, "mapping") ?? {};

@@ -1,14 +1,13 @@
 import { namedTypes } from "../contract/childReferences.js";
-import type { AnyShape, Reference, Shape, TypeDefinition } from "../contract/model.js";
+import type { Reference, Shape, TypeDefinition } from "../contract/model.js";
 import { below, pointerTokens, type PointerPlace } from "../problem/place.js";
-import { isData, textMember } from "../text/parseData.js";
+import { isData } from "../text/parseData.js";
 import { pascalCase } from "../text/words.js";
 import { Fault } from "./fault.js";
 import { readAnnotations } from "./readAnnotations.js";
 import { readSchema } from "./readSchema.js";
 import { kindOf, type Located, type RestDocument } from "./restDocument.js";
-
-export const unsaid: AnyShape = { kind: "any" };
+import { unsaid } from "./unsaid.js";
 
 const schemasPointer = "/components/schemas/";
 const maxSchemaDepth = 250;
@@ -212,8 +211,4 @@ function nameOf(key: string): string {
   if (!key.startsWith("/")) return key;
   const telling = pointerTokens(key).filter((token) => !structuralTokens.has(token));
   return pascalCase(telling.slice(-3).join(" ")) || "Part";
-}
-
-export function refOf(schema: unknown): string | undefined {
-  return isData(schema) ? textMember(schema, "$ref") : undefined;
 }

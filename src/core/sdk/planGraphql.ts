@@ -35,7 +35,7 @@ export function planGraphql(
   );
   const fragments = documents.fragments.map((fragment): PlannedFragment => {
     const name = partNames.get(fragment.name) ?? fragment.name;
-    return { name, on: fragment.on, type: planner.reference(fragment.shape, "answer", name) };
+    return { name, on: fragment.on, reference: planner.reference(fragment.shape, "answer", name) };
   });
   const calls = documents.operations.map((operation): GraphqlCall => {
     const name = names.get(operation.name) ?? operation.name;
@@ -56,7 +56,7 @@ export function planGraphql(
   assignFaces(
     planner.types,
     calls.flatMap((call) => call.variables.map((field) => field.type)),
-    [...calls.map((call) => call.answer), ...fragments.map((fragment) => fragment.type)],
+    [...calls.map((call) => call.answer), ...fragments.map((fragment) => fragment.reference)],
   );
   return {
     protocol: "graphql",

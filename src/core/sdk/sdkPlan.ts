@@ -115,5 +115,5 @@ export interface GraphqlCall {
 export interface PlannedFragment {
   readonly name: string;
   readonly on: string;
-  readonly type: Reference;
+  readonly reference: Reference;
 }
