@@ -18,22 +18,23 @@ export interface Finding {
 export interface ChangeContext {
   readonly before: RestContract | GraphqlContract;
   readonly after: RestContract | GraphqlContract;
-  /** Labels of the operations that reach the place being compared. */
-  readonly operations: readonly string[];
   readonly report: (code: ChangeCode, face: ChangeFace, subject: string, message: string, finding: Finding) => void;
 }
 
-/** A context that collects into a list. */
+/**
+ * A context that collects into a list.
+ *
+ * @param operations labels of the operations that reach what is compared; asked for only when there is a change
+ */
 export function collectInto(
   changes: Change[],
   before: ChangeContext["before"],
   after: ChangeContext["after"],
-  operations: readonly string[] = [],
+  operations: () => readonly string[] = () => [],
 ): ChangeContext {
   return {
     before,
     after,
-    operations,
     report: (code, face, subject, message, finding) => {
       changes.push({
         code,
@@ -45,7 +46,7 @@ export function collectInto(
         ...(finding.after ? { after: finding.after } : {}),
         ...(finding.word === undefined ? {} : { word: finding.word }),
         ...(finding.hint === undefined ? {} : { hint: finding.hint }),
-        operations,
+        operations: operations(),
         coordinates: finding.coordinates ?? [],
       });
     },

@@ -27,19 +27,22 @@ export function compareRest(before: RestContract, after: RestContract): Change[]
   };
   const { pairs, gone, fresh } = pairOperations(before.operations, after.operations);
   for (const operation of gone)
-    operationGone(operation, collectInto(changes, before, after, [operationLabel(operation)]));
+    operationGone(
+      operation,
+      collectInto(changes, before, after, () => [operationLabel(operation)]),
+    );
   for (const operation of fresh) operationNew(operation, collectInto(changes, before, after));
   for (const pair of pairs)
     compareOperations(
       pair.before,
       pair.after,
-      collectInto(changes, before, after, [operationLabel(pair.before)]),
+      collectInto(changes, before, after, () => [operationLabel(pair.before)]),
       onNamed,
     );
   const users = { ask: typeUsers(before, askedShapes), answer: typeUsers(before, answeredShapes) };
   // The map grows while it is walked: comparing one type finds the next.
   for (const { before: left, after: right, face } of named.values()) {
-    const context = collectInto(changes, before, after, users[face](left));
+    const context = collectInto(changes, before, after, () => users[face](left));
     const subject = before.types.get(left)?.name ?? left;
     compareReferences(
       {
