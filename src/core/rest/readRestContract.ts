@@ -153,6 +153,12 @@ function uncalledParts(document: RestDocument): SetAside[] {
     add(`webhook ${name}`, "Webhooks are not typed yet.", below(document.at("/webhooks"), name));
   }
   for (const [path, item] of Object.entries(dataMember(document.root, "paths") ?? {})) {
+    const newMethods = isData(item) ? { query: item["query"], ...dataMember(item, "additionalOperations") } : {};
+    for (const [method, operation] of Object.entries(newMethods)) {
+      if (operation === undefined) continue;
+      const label = operationLabel({ method, path });
+      add(label, "Methods of OpenAPI 3.2 are not supported yet.", below(document.at("/paths"), path));
+    }
     for (const method of methods) {
       const operation = isData(item) ? dataMember(item, method) : undefined;
       for (const name of Object.keys((operation && dataMember(operation, "callbacks")) ?? {})) {

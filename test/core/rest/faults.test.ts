@@ -45,6 +45,15 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
     expect([...contract.types.keys()]).toEqual(["Good"]);
   });
 
+  it("methods of OpenAPI 3.2 are counted", () => {
+    const paths = { "/x": { query: { responses: {} }, additionalOperations: { COPY: { responses: {} } } } };
+    const { contract } = readRest(contractWith({ Good: good }, paths, "3.2.0"));
+    expect(contract.setAside.map((each) => [each.what, each.kind])).toEqual([
+      ["COPY /x", "unsupported"],
+      ["QUERY /x", "unsupported"],
+    ]);
+  });
+
   it("aliases in a circle end a merge too", () => {
     const circle = { A: { $ref: "#/components/schemas/B" }, B: { $ref: "#/components/schemas/A" } };
     const merged = { allOf: [{ $ref: "#/components/schemas/A" }, { properties: { x: { type: "string" } } }] };
