@@ -130,6 +130,7 @@ const schemas: Record<string, unknown> = {
   wire: { type: "object", properties: { taken: { type: "boolean" } } },
   Numbers: { enum: [1, 2.5, -3] },
   NullOnly: { type: "null" },
+  NullableChoice: { type: ["string", "null"], enum: ["a", "b", null] },
   PartAlias: { oneOf: [{ enum: ["a", "b"] }, { type: "integer" }] },
   Overlap: { oneOf: [ref("PartAlias"), { type: "string" }, { const: 5 }] },
   NullableAlias: { oneOf: [{ type: "string" }, { type: "null" }, { type: "object" }] },
@@ -239,6 +240,12 @@ const paths: Record<string, unknown> = {
       parameters: [parameter("old", "query", { type: "string" }, { deprecated: true })],
       requestBody: { content: { "text/plain": {} } },
       responses: ok({}),
+    },
+  },
+  "/null-text": {
+    post: {
+      requestBody: { content: { "text/plain": { schema: ref("NullableChoice") } } },
+      responses: { 200: { description: "", content: { "text/plain": { schema: ref("NullableChoice") } } } },
     },
   },
   "/odd-bodies": {

@@ -131,14 +131,16 @@ export function preferredContent(contents: readonly Content[]): Content | undefi
  * that was meant for JSON says about them.
  */
 function typeByForm({ form, type }: Content, types: TypeTable): Reference {
-  const { shape } = resolveReference(type, types);
+  const { shape, nullable } = resolveReference(type, types);
   if (form === "bytes") return { shape: { kind: "bytes" }, nullable: false };
   if (form !== "text") return type;
   const isText =
     shape.kind === "text" ||
     (shape.kind === "literal" && typeof shape.value === "string") ||
     (shape.kind === "choice" && shape.values.every(({ value }) => typeof value === "string"));
-  return isText ? { shape: type.shape, nullable: false } : { shape: { kind: "text" }, nullable: false };
+  if (!isText) return { shape: { kind: "text" }, nullable: false };
+  // There is no null in a text; a name that admits null is replaced by what it stands for.
+  return { shape: nullable ? shape : type.shape, nullable: false };
 }
 
 function planResponse(response: Response, planner: TypePlanner, name: string): PlannedResponse {
