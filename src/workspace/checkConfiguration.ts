@@ -100,7 +100,12 @@ function crossChecks({ contracts, sdks, guard, releases }: Configuration, docume
       );
     });
   }
-  for (const [name, { from }] of Object.entries(contracts)) {
+  for (const [name, { from, headers }] of Object.entries(contracts)) {
+    if (headers !== undefined) {
+      const place = atKey(pointerPlace(document, `/contracts/${name}/headers`));
+      const message = `\`headers\` of \`${name}\` has no effect in this version; contracts are read from files.`;
+      problems.push(problem("config.later", message, { level: "warning", place }));
+    }
     const place = pointerPlace(document, `/contracts/${name}/from`);
     const remote = (Array.isArray(from) ? (from as string[]) : [from]).some(
       (each) => typeof each === "string" && /^[a-z]+:\/\//i.test(each),

@@ -79,6 +79,7 @@ describe("a configuration that is wrong ends with 2, the place and the nearest w
     expect(code).toBe(0);
     expect(err).toContain("warning config.secret  rhema.yaml:4:16");
     expect(err).toContain("`guard` has no effect in this version");
+    expect(err).toContain("`headers` of `api` has no effect in this version");
     expect(err.split("-> ")[0]).not.toContain("Bearer abc\n  ");
   });
 });

@@ -84,6 +84,11 @@ describe("a REST call", () => {
     expect(seen[0]?.headers["x-absent"]).toBeUndefined();
   });
 
+  it("adds its query to one that the path already has", async () => {
+    await send(connect(), request({ path: "/berths?kind=all", query: ["a=1"] }));
+    expect(seen[0]?.url).toBe("/base/berths?kind=all&a=1");
+  });
+
   it("asks the base URL anew for each call when it is a function", async () => {
     const bases = [`${address}/one`, `${address}/two`];
     const harbour = connect({ baseUrl: () => Promise.resolve(bases.shift() ?? "") });

@@ -40,7 +40,9 @@ export async function send<Answer>(
   const query = (request.query ?? []).filter((part) => part !== "");
   await authorize(connection, request.auth ?? [], { headers, query });
   const base = (await supplied(connection.baseUrl)).replace(/\/+$/, "");
-  const url = base + request.path + (query.length > 0 ? `?${query.join("&")}` : "");
+  // Some contracts write a fixed query into the path itself.
+  const mark = request.path.includes("?") ? "&" : "?";
+  const url = base + request.path + (query.length > 0 ? mark + query.join("&") : "");
   const exchanged = await exchange(
     connection,
     { call: request.call, method: request.method, url, headers, body: request.body?.data },

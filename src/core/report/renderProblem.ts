@@ -1,5 +1,5 @@
 import { codeFrame, visible } from "../problem/codeFrame.js";
-import { findPosition, type Position } from "../problem/findPosition.js";
+import { findPosition } from "../problem/findPosition.js";
 import type { Place } from "../problem/place.js";
 import type { Problem } from "../problem/problem.js";
 import { counted, wrap, type Paint } from "./paint.js";
@@ -29,7 +29,7 @@ export function renderProblem(problem: Problem, textOf: TextOf, paint: Paint): s
     const text = textOf(place.document);
     if (text === undefined || text === "") return;
     if (at > 0) rows.push(`  ${paint.quiet("and")} ${paint.strong(placeText(place, textOf))}`);
-    rows.push(...codeFrame(text, positionIn(place, text)).map((line) => `    ${paint.quiet(line)}`));
+    rows.push(...codeFrame(text, findPosition(place, text)).map((line) => `    ${paint.quiet(line)}`));
   });
   const more = problem.places.length - shown.length;
   if (more > 0) rows.push(`  ${paint.quiet(`and ${counted(more, "more place")}`)}`);
@@ -43,11 +43,6 @@ export function renderProblem(problem: Problem, textOf: TextOf, paint: Paint): s
 export function placeText(place: Place, textOf: TextOf): string {
   const text = textOf(place.document);
   if (text === undefined) return place.document;
-  const { line, column } = positionIn(place, text);
+  const { line, column } = findPosition(place, text);
   return `${place.document}:${String(line)}:${String(column)}`;
-}
-
-/** Line, column and length of a place. */
-export function positionIn(place: Place, text: string): Position {
-  return findPosition(place, text);
 }

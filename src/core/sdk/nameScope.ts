@@ -64,10 +64,6 @@ export class NameScope {
     this.taken.add(name.toLowerCase());
     return name;
   }
-
-  has(name: string): boolean {
-    return this.taken.has(name.toLowerCase());
-  }
 }
 
 /** Names that an SDK gives to a contract as a whole; nothing the contract holds may take them. */

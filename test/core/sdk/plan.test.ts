@@ -41,7 +41,6 @@ describe("names", () => {
       "b2",
       "B2_2",
     ]);
-    expect(scope.has("TAKEN")).toBe(true);
   });
 
   it("that are exact win over those that have to be made", () => {
