@@ -3,9 +3,8 @@ import { createHash } from "node:crypto";
 import { execFileSync } from "node:child_process";
 import { chmodSync, readFileSync, readdirSync, rmSync, statSync } from "node:fs";
 import { join } from "node:path";
-import { Ajv } from "ajv";
-import standaloneCode from "ajv/dist/standalone/index.js";
 import { build } from "esbuild";
+import { compiledModules } from "./compileValidators.mjs";
 
 const root = new URL("..", import.meta.url).pathname;
 process.chdir(root);
@@ -26,15 +25,15 @@ function sourceHash(folder) {
 }
 
 /** Compiling a schema takes a tenth of a second of every run; here it is done once. */
-const configurationValidator = {
-  name: "configuration-validator",
+const compiledSchemas = {
+  name: "compiled-schemas",
   setup(bundler) {
-    bundler.onResolve({ filter: /^rhema:configuration-validator$/ }, ({ path }) => ({ path, namespace: "rhema" }));
-    bundler.onLoad({ filter: /.*/, namespace: "rhema" }, () => {
-      const schema = JSON.parse(readFileSync("schema/rhema.schema.json", "utf8"));
-      const ajv = new Ajv({ allErrors: true, verbose: true, strict: false, code: { source: true, esm: true } });
-      return { contents: standaloneCode.default(ajv, ajv.compile(schema)), resolveDir: process.cwd(), loader: "js" };
-    });
+    bundler.onResolve({ filter: /^rhema:/ }, ({ path }) => ({ path, namespace: "rhema" }));
+    bundler.onLoad({ filter: /.*/, namespace: "rhema" }, ({ path }) => ({
+      contents: compiledModules[path](),
+      resolveDir: process.cwd(),
+      loader: "js",
+    }));
   },
 };
 
@@ -55,7 +54,7 @@ await build({
   banner: {
     js: 'import { createRequire as rhemaRequire } from "node:module"; const require = rhemaRequire(import.meta.url);',
   },
-  plugins: [configurationValidator],
+  plugins: [compiledSchemas],
   minifyWhitespace: true,
   minifySyntax: true,
   legalComments: "none",

@@ -25,17 +25,23 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
     .description("read contracts and queries, report, write the SDKs and pin what they were made from")
     .option("--dry-run", "report, and write nothing")
     .option("--partial", "write an SDK without its bad query documents instead of holding it back")
+    .option("--fresh", "fetch remote contracts anew instead of using their copies")
+    .option("--strict", "a part of a contract that was set aside is an error (exit 1)")
     .option("--force", "replace generated files that were edited by hand; write beside files of yours")
-    .action(async (sdks: string[], flags: { dryRun?: boolean; partial?: boolean; force?: boolean }) => {
-      const { generateCommand } = await import("./commands/generate.js");
-      const options = {
-        sdks,
-        dryRun: flags.dryRun === true,
-        partial: flags.partial === true,
-        force: flags.force === true,
-      };
-      exitCode = await runCommand(globals(), (terminal) => generateCommand(terminal, globals(), options));
-    });
+    .action(
+      async (sdks: string[], flags: Partial<Record<"dryRun" | "partial" | "force" | "fresh" | "strict", boolean>>) => {
+        const { generateCommand } = await import("./commands/generate.js");
+        const options = {
+          sdks,
+          dryRun: flags.dryRun === true,
+          partial: flags.partial === true,
+          force: flags.force === true,
+          fresh: flags.fresh === true,
+          strict: flags.strict === true,
+        };
+        exitCode = await runCommand(globals(), (terminal) => generateCommand(terminal, globals(), options));
+      },
+    );
 
   program
     .command("check [sdk...]")

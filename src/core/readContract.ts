@@ -3,16 +3,17 @@ import type { Contract } from "./contract/model.js";
 import { readGraphqlContract } from "./graphql/readGraphqlContract.js";
 import type { SourceText } from "./problem/place.js";
 import { problem, type Problem } from "./problem/problem.js";
-import { readRestContract } from "./rest/readRestContract.js";
-import { isData, parseData } from "./text/parseData.js";
+import { readRestTexts } from "./rest/readRestTexts.js";
 
 export interface ContractReading {
   /** Absent when nothing is readable; then the problems say why. */
   readonly contract?: Contract;
   /** GraphQL only: what query documents are checked and typed against. */
   readonly schema?: GraphQLSchema;
-  /** REST only: the document as parsed data. */
+  /** REST only: the parsed document; one made of all of them where there are several. */
   readonly raw?: unknown;
+  /** REST only: documents that are referred to and were not given; a path of the project, or a URL. */
+  readonly wanted?: readonly string[];
   readonly problems: readonly Problem[];
 }
 
@@ -20,9 +21,15 @@ export interface ContractReading {
  * Reads the texts of one contract, whichever protocol they turn out to be.
  *
  * @param name the contract's name in the configuration
- * @param texts one text for REST, one or many for GraphQL; line ends as they are
+ * @param texts for REST the description and the documents it refers to; for GraphQL all texts of the schema; line ends
+ * as they are
+ * @param unobtainable why documents that an earlier reading wanted cannot be had, as the end of a sentence
  */
-export function readContract(name: string, texts: readonly SourceText[]): ContractReading {
+export function readContract(
+  name: string,
+  texts: readonly SourceText[],
+  unobtainable: ReadonlyMap<string, string> = new Map(),
+): ContractReading {
   const empty = texts.find(({ text }) => text.trim() === "");
   if (empty) {
     return {
@@ -36,7 +43,7 @@ export function readContract(name: string, texts: readonly SourceText[]): Contra
   const [first] = texts;
   if (!first) return { problems: [problem("contract.missing", `The contract \`${name}\` has no file.`)] };
   if (texts.every(looksLikeSdl)) return readGraphqlContract(name, texts);
-  return readDescription(name, first, texts.length);
+  return readRestTexts(name, texts, unobtainable);
 }
 
 const sdlEnding = /\.(graphql|gql|graphqls|sdl)$/i;
@@ -46,36 +53,4 @@ const sdlStart =
 
 function looksLikeSdl({ document, text }: SourceText): boolean {
   return sdlEnding.test(document) || (!dataEnding.test(document) && sdlStart.test(text));
-}
-
-function readDescription(name: string, { document, text }: SourceText, count: number): ContractReading {
-  const parsed = parseData(text);
-  if (!parsed.ok) {
-    const place = { document, offset: parsed.offset, length: 1 };
-    return {
-      problems: [
-        problem("contract.syntax", `The contract \`${name}\` is not valid YAML or JSON: ${parsed.message}.`, { place }),
-      ],
-    };
-  }
-  const { data } = parsed;
-  if (!isData(data) || !("openapi" in data || "swagger" in data)) {
-    const introspection = isData(data) && ("__schema" in data || (isData(data["data"]) && "__schema" in data["data"]));
-    const hint = introspection
-      ? "It is a GraphQL introspection result, which is not read yet; use the schema as text."
-      : "An OpenAPI description has `openapi` at its top; a GraphQL schema has type definitions.";
-    return {
-      problems: [
-        problem("contract.kind", `\`${document}\` is neither an OpenAPI description nor a GraphQL schema.`, {
-          place: { document, pointer: "" },
-          hint,
-        }),
-      ],
-    };
-  }
-  if (count > 1) {
-    const message = `The contract \`${name}\` is made of ${String(count)} files, and REST contracts are read from one file so far.`;
-    return { problems: [problem("config.later", message, { hint: "Bundle the description into one file." })] };
-  }
-  return { ...readRestContract(name, document, data), raw: data };
 }

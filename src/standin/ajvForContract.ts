@@ -1,5 +1,7 @@
 import { Ajv2020, type ValidateFunction } from "ajv/dist/2020.js";
 import addFormatsModule from "ajv-formats";
+import type { PointerPlace } from "../core/problem/place.js";
+import { pointerInLinked } from "../core/rest/linkDocuments.js";
 import { isData } from "../core/text/parseData.js";
 
 const contractId = "contract.json";
@@ -7,12 +9,12 @@ const contractId = "contract.json";
 /** Validates values against schemas where they stand in the raw contract, by JSON pointer. */
 export interface ContractValidator {
   /** Messages for what does not fit, empty when it fits; text is coerced when the value came out of a URL or header. */
-  readonly check: (pointer: string, value: unknown, coerce: boolean) => readonly string[];
+  readonly check: (schema: PointerPlace, value: unknown, coerce: boolean) => readonly string[];
 }
 
 /** Makes a validator from the parsed contract. Schemas are compiled when they are first needed. */
 export function contractValidator(raw: unknown, dialect: string): ContractValidator {
-  const document = dialect.startsWith("3.0") ? toJsonSchema(raw) : raw;
+  const document = /^(2|3\.0)/.test(dialect) ? toJsonSchema(raw) : raw;
   const options = { strict: false, allErrors: true, validateSchema: false } as const;
   const exact = new Ajv2020(options);
   const coercing = new Ajv2020({ ...options, coerceTypes: "array" });
@@ -30,8 +32,8 @@ export function contractValidator(raw: unknown, dialect: string): ContractValida
     return compiled.get(key);
   };
   return {
-    check: (pointer, value, coerce) => {
-      const validate = validatorAt(pointer, coerce);
+    check: (schema, value, coerce) => {
+      const validate = validatorAt(pointerInLinked(schema, raw), coerce);
       const holder = { value };
       if (!validate || validate(coerce ? holder : value)) return [];
       return (validate.errors ?? []).map((error) => {
@@ -58,7 +60,7 @@ function compile(ajv: Ajv2020, pointer: string): ValidateFunction | undefined {
   }
 }
 
-/** OpenAPI 3.0's own spellings as JSON Schema: `nullable`, and bounds made exclusive by a boolean. */
+/** The spellings of OpenAPI 3.0 and 2.0 as JSON Schema: `nullable`, and bounds made exclusive by a boolean. */
 function toJsonSchema(node: unknown): unknown {
   if (Array.isArray(node)) return node.map(toJsonSchema);
   if (!isData(node)) return node;
@@ -73,7 +75,10 @@ function toJsonSchema(node: unknown): unknown {
       Reflect.deleteProperty(copy, bound);
     } else Reflect.deleteProperty(copy, flag);
   }
-  if (copy["nullable"] !== true) return copy;
+  // A 2.0 parameter says with a boolean whether it is needed, where a schema lists names.
+  if (typeof copy["required"] === "boolean") Reflect.deleteProperty(copy, "required");
+  if (copy["type"] === "file") Reflect.deleteProperty(copy, "type");
+  if (copy["nullable"] !== true && copy["x-nullable"] !== true) return copy;
   Reflect.deleteProperty(copy, "nullable");
   return { anyOf: [copy, { type: "null" }] };
 }

@@ -1,14 +1,13 @@
-import type { Content, Parameter, RestOperation } from "../core/contract/model.js";
+import type { Content, Parameter, ParameterLocation, RestOperation } from "../core/contract/model.js";
 import { resolveShape, type TypeTable } from "../core/contract/resolveShape.js";
 import { isData, member } from "../core/text/parseData.js";
-import { pointerToken } from "../core/problem/place.js";
 import type { PointerPlace } from "../core/problem/place.js";
 import type { ContractValidator } from "./ajvForContract.js";
 import type { MatchedOperation } from "./matchOperation.js";
 
 /** One thing about a request that does not fit the contract. */
 export interface Misfit {
-  readonly in: "path" | "query" | "header" | "cookie" | "body";
+  readonly in: ParameterLocation | "body";
   readonly name: string;
   readonly message: string;
 }
@@ -66,10 +65,10 @@ function checkParameter(
 ): Misfit[] {
   const value = valueOf(parameter, pathValues, request);
   const { name, in: location } = parameter;
+  if (location === "querystring") return [];
   if (value === undefined)
     return parameter.required && !isSpread(parameter) ? [{ in: location, name, message: "is required" }] : [];
-  const place = parameter.place as PointerPlace;
-  return validator.check(`${place.pointer}/schema`, value, true).map((message) => ({ in: location, name, message }));
+  return validator.check(parameter.schema, value, true).map((message) => ({ in: location, name, message }));
 }
 
 /** Records in the query are spread over names of their own; what is there cannot be told by the parameter's name. */
@@ -101,8 +100,21 @@ function valueOf(parameter: Parameter, pathValues: ReadonlyMap<string, string>, 
       const text = request.header(parameter.name);
       return text === undefined ? undefined : split(text);
     }
-    case "cookie":
+    case "querystring":
       return undefined;
+    case "cookie":
+      return cookieValue(request.header("cookie") ?? "", parameter.name, split);
+  }
+}
+
+function cookieValue(header: string, name: string, split: (text: string) => unknown): unknown {
+  const pair = header.split(/;\s*/).find((each) => each.startsWith(`${name}=`));
+  if (pair === undefined) return undefined;
+  const text = pair.slice(name.length + 1);
+  try {
+    return split(decodeURIComponent(text));
+  } catch {
+    return split(text);
   }
 }
 
@@ -140,22 +152,20 @@ function checkBody(
   } catch {
     return misfit("is not valid JSON");
   }
-  const place = declared.place as PointerPlace;
-  const pointer =
-    taggedMember(content, body, types) ?? `${place.pointer}/content/${pointerToken(content.mediaType)}/schema`;
-  const found = validator.check(pointer, body, false).map((message): Misfit => ({ in: "body", name: "body", message }));
+  const schema = taggedMember(content, body, types) ?? content.schema;
+  const found = validator.check(schema, body, false).map((message): Misfit => ({ in: "body", name: "body", message }));
   return { body, found };
 }
 
 /** The schema a tagged union's tag points to: its complaints are the ones that help. */
-function taggedMember(content: Content, body: unknown, types: TypeTable): string | undefined {
+function taggedMember(content: Content, body: unknown, types: TypeTable): PointerPlace | undefined {
   const shape = resolveShape(content.type.shape, types);
   if (shape.kind !== "union" || !shape.tag || !isData(body)) return undefined;
   const value = member(body, shape.tag.field);
   const chosen = shape.members[shape.tag.values.findIndex((values) => values.includes(String(value)))];
   if (chosen?.shape.kind !== "named") return undefined;
   const place = types.get(chosen.shape.key)?.place;
-  return place && "pointer" in place ? place.pointer : undefined;
+  return place && "pointer" in place ? place : undefined;
 }
 
 function contentFor(contents: readonly Content[], mediaType: string | undefined): Content | undefined {

@@ -1,12 +1,12 @@
-import type { RestContract, RestOperation } from "../core/contract/model.js";
+import { isStream, type RestContract, type RestOperation, type StreamForm } from "../core/contract/model.js";
 import { nearest } from "../core/text/nearest.js";
-import { preferredContent } from "../core/sdk/planRest.js";
+import { preferredContent } from "../core/sdk/planContent.js";
 import { isData } from "../core/text/parseData.js";
 import { contractValidator } from "./ajvForContract.js";
 import { checkRequest, type Misfit } from "./checkRequest.js";
 import { operationMatcher, type MatchedOperation } from "./matchOperation.js";
 import { sampleAnswer } from "./sampleAnswer.js";
-import { seededFaker } from "./seededFaker.js";
+import { seededFaker, type Fake } from "./seededFaker.js";
 
 /** A handler that plays a REST contract for paths below its mount point. */
 export type PlayRest = (request: Request, path: string) => Promise<Response>;
@@ -90,19 +90,28 @@ function answer(
   const content = response && preferredContent(response.contents);
   if (!response || !content || status === 204)
     return new Response(null, { status: content ? status : status === 200 ? 204 : status });
-  const fake = seededFaker(seed, contract.name, operation.method, operation.path, [...pathValues], query, body ?? null);
-  const value = sampleAnswer(content.type, operation.path.split("/").pop() ?? "", {
+  const asked = [contract.name, operation.method, operation.path, [...pathValues], query, body ?? null];
+  const fakeFor = (item: number): Fake => seededFaker(seed, ...asked, ...(item > 0 ? [item] : []));
+  const context = {
     types: contract.types,
-    fake,
+    fake: fakeFor(0),
     known: knownValues(operation, pathValues, body),
     depth: 0,
-  });
-  const text =
-    content.form === "json" ? JSON.stringify(value) : typeof value === "string" ? value : JSON.stringify(value);
+  };
+  const value = sampleAnswer(content.type, operation.path.split("/").pop() ?? "", context);
+  const single = content.form !== "json" && typeof value === "string" ? value : JSON.stringify(value);
+  const items = [value, ...[1, 2].map((more) => sampleAnswer(content.type, "", { ...context, fake: fakeFor(more) }))];
+  const text = isStream(content.form) ? streamText(content.form, items) : single;
   return new Response(text, {
     status,
     headers: { "content-type": content.mediaType.includes("*") ? "application/json" : content.mediaType },
   });
+}
+
+/** A few items, as a stream of their form writes them; the stream ends after the last. */
+function streamText(form: StreamForm, items: readonly unknown[]): string {
+  const [before, after] = { lines: ["", "\n"], sequence: ["\u001e", "\n"], events: ["data: ", "\n\n"] }[form];
+  return items.map((item) => (before ?? "") + JSON.stringify(item) + (after ?? "")).join("");
 }
 
 /** What the answer has to agree with: path parameters under their own name and as `id`, and the body that was sent. */

@@ -46,12 +46,40 @@ export class ContractReader {
 
   /** @throws Halt (unreadable) when nothing of the contract can be read */
   read(name: string): ContractReading & { contract: Contract } {
-    const known = this.readings.get(name) ?? readContract(name, this.texts.contract(name));
+    const known = this.readings.get(name) ?? this.readWithParts(name);
     this.readings.set(name, known);
     const { contract } = known;
     if (contract) return { ...known, contract };
     const documents = new Map(this.texts.contract(name).map(({ document, text }) => [document, text]));
     throw new Halt(known.problems, exitCodes.unreadable, documents);
+  }
+
+  /** Reads a contract, and again with the documents it turns out to refer to, until it wants no more. */
+  private readWithParts(name: string): ContractReading {
+    const { texts } = this;
+    texts.forgetParts(name);
+    for (;;) {
+      const reading = readSafely(name, texts);
+      const wanted = reading.wanted ?? [];
+      if (wanted.length === 0) return reading;
+      for (const each of wanted) texts.addPart(name, each);
+    }
+  }
+
+  /** Forgets a reading, after more of its documents could be had. */
+  forget(name: string): void {
+    this.readings.delete(name);
+  }
+}
+
+function readSafely(name: string, texts: ProjectTexts): ContractReading {
+  try {
+    return readContract(name, texts.contract(name), texts.unobtainable(name));
+  } catch (error) {
+    // Only nesting beyond all measure exhausts the stack.
+    if (!(error instanceof RangeError)) throw error;
+    const message = `The contract \`${name}\` is nested too deeply to be read.`;
+    return { problems: [problem("contract.syntax", message, { hint: "Ask its authors; no tool will read it." })] };
   }
 }
 

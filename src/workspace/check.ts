@@ -3,7 +3,7 @@ import { problem, type Problem } from "../core/problem/problem.js";
 import { buildSdk, ContractReader } from "./buildSdk.js";
 import { chosenSdks, unchangedOutcome } from "./generate.js";
 import { exitCodes, type ExitCode } from "./halt.js";
-import { readLedger } from "./ledger.js";
+import { knownParts, readLedger } from "./ledger.js";
 import { fileHash, outputState } from "./outputState.js";
 import { displayPath, outputFolder, type Project } from "./project.js";
 import { inputsHash, ProjectTexts } from "./sdkInputs.js";
@@ -27,7 +27,7 @@ export interface CheckOutcome {
 
 /** Says whether every SDK is what its inputs give and every query document fits; writes nothing. */
 export function check(project: Project, wanted: readonly string[]): CheckOutcome {
-  const texts = new ProjectTexts(project);
+  const texts = new ProjectTexts(project, knownParts(readLedger(project)));
   const reader = new ContractReader(texts);
   const problems = [...project.problems];
   if (hasUnfinishedWriting(project)) {

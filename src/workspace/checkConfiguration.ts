@@ -2,6 +2,7 @@ import type { ErrorObject, ValidateFunction } from "ajv";
 import validateConfiguration from "rhema:configuration-validator";
 import { atKey, below, pointerPlace, pointerTokens, type PointerPlace } from "../core/problem/place.js";
 import { problem, type Problem } from "../core/problem/problem.js";
+import { isUrl } from "../core/rest/documentNames.js";
 import { didYouMean } from "../core/text/nearest.js";
 import type { Configuration } from "./configuration.js";
 
@@ -66,7 +67,7 @@ function schemaProblem(error: ErrorObject, document: string): Problem {
     case "anyOf":
       return problem(
         "config.invalid",
-        `\`${key}\` has to be a path, a list of paths, or \`{ run: "command" }\`.`,
+        `\`${key}\` has to be a path, a URL, a list of those, or \`{ run: "command" }\`.`,
         details(place),
       );
     default:
@@ -101,29 +102,11 @@ function crossChecks({ contracts, sdks, guard, releases }: Configuration, docume
     });
   }
   for (const [name, { from, headers }] of Object.entries(contracts)) {
-    if (headers !== undefined) {
+    const sources = typeof from === "string" ? [from] : "run" in from ? [] : from;
+    if (headers !== undefined && !sources.some(isUrl)) {
       const place = atKey(pointerPlace(document, `/contracts/${name}/headers`));
-      const message = `\`headers\` of \`${name}\` has no effect in this version; contracts are read from files.`;
+      const message = `\`headers\` of \`${name}\` has no effect: it does not come from a URL.`;
       problems.push(problem("config.later", message, { level: "warning", place }));
-    }
-    const place = pointerPlace(document, `/contracts/${name}/from`);
-    const remote = (Array.isArray(from) ? (from as string[]) : [from]).some(
-      (each) => typeof each === "string" && /^[a-z]+:\/\//i.test(each),
-    );
-    if (typeof from === "object" && "run" in from) {
-      problems.push(
-        problem("config.later", `\`${name}\` comes from a command, which this version does not run yet.`, {
-          place,
-          hint: "Save what the command prints to a file, and name the file.",
-        }),
-      );
-    } else if (remote) {
-      problems.push(
-        problem("config.later", `\`${name}\` comes from a URL, which this version does not fetch yet.`, {
-          place,
-          hint: "Download the contract to a file, and name the file.",
-        }),
-      );
     }
   }
   for (const key of ["guard", "releases"] as const) {

@@ -9,6 +9,8 @@ export interface Configuration {
 export interface ContractConfiguration {
   readonly from: string | readonly string[] | { readonly run: string };
   readonly headers?: Readonly<Record<string, string>>;
+  /** Hosts, with their port, that references and redirects may lead to. */
+  readonly hosts?: readonly string[];
   readonly queries?: readonly string[];
   readonly standing?: readonly string[];
   readonly only?: readonly string[];

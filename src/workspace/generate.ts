@@ -1,13 +1,14 @@
 import { join } from "node:path";
 import { problem, type Problem } from "../core/problem/problem.js";
+import { isUrl } from "../core/rest/documentNames.js";
 import { didYouMean } from "../core/text/nearest.js";
 import { exitCodes, Halt } from "./halt.js";
-import { ledgerPath, ledgerText, readLedger, type Ledger, type LedgerEntry } from "./ledger.js";
+import { knownParts, ledgerPath, ledgerText, readLedger, type Ledger, type LedgerEntry } from "./ledger.js";
 import type { GenerateOptions, GenerateOutcome, SdkOutcome } from "./generateOutcome.js";
 import { fileHash, foreignFiles, outputState } from "./outputState.js";
 import { displayPath, outputFolder, type Project } from "./project.js";
 import { inputsHash, ProjectTexts } from "./sdkInputs.js";
-import { sourceText } from "./sources.js";
+import { sourceList, sourceText } from "./sources.js";
 import { errorCode, hashOf, normalized } from "./textFile.js";
 import { finishWriting, performWriting } from "./writing.js";
 import type { BuiltSdk, ContractReader } from "./buildSdk.js";
@@ -20,33 +21,44 @@ import type { BuiltSdk, ContractReader } from "./buildSdk.js";
 export async function generate(project: Project, options: GenerateOptions): Promise<GenerateOutcome> {
   const completedEarlier = options.dryRun ? false : guardWrites(".rhema", () => finishWriting(project));
   const names = chosenSdks(project, options.sdks);
-  const texts = new ProjectTexts(project);
   let ledger = readLedger(project);
+  const copyProblems = await freshCopies(project, names, options.fresh);
+  const texts = new ProjectTexts(project, knownParts(ledger));
   const sdks: SdkOutcome[] = [];
   const pinTexts = new Map<string, string>();
   let reader: ContractReader | undefined;
   for (const name of names) {
     const inputs = inputsHash(project, name, texts, options.partial);
     const unchanged = unchangedOutcome(project, name, inputs, ledger, texts);
-    if (unchanged) {
+    // Strict has to know what was set aside, which only reading tells.
+    if (unchanged && !(options.strict && ledger.sdks[name]?.setAside !== undefined)) {
       sdks.push(unchanged);
       continue;
     }
     const heavy = await import("./generateSdk.js");
     reader ??= heavy.newReader(texts);
+    await heavy.fetchParts(project, name, reader);
     const result = heavy.generateSdk(project, name, reader, pinTexts);
-    const outcome = settle(project, name, result.built, result.outcome, ledger, options, inputs);
+    // Reading found which other documents count; what they hold is an input too.
+    const made: Made = {
+      ...result,
+      inputs: inputsHash(project, name, texts, options.partial),
+      parts: partsOf(project, name, texts),
+    };
+    const outcome = settle(project, name, made, ledger, options);
     ledger = outcome.ledger;
     sdks.push(outcome.sdk);
   }
   const held = sdks.some((sdk) => sdk.state === "held back");
+  const isLacking =
+    options.strict && sdks.some((sdk) => sdk.contracts.some((contract) => contract.setAside.length > 0));
   return {
     sdks,
-    problems: project.problems,
+    problems: [...project.problems, ...copyProblems],
     completedEarlier,
     textOf: (document) => texts.find(document) ?? sourceText(project, document),
     pinTextOf: (document) => pinTexts.get(document),
-    exitCode: held ? exitCodes.findings : exitCodes.done,
+    exitCode: held || isLacking ? exitCodes.findings : exitCodes.done,
   };
 }
 
@@ -102,16 +114,37 @@ interface Settled {
   readonly sdk: SdkOutcome;
 }
 
+/** An SDK in memory, and what it was made from. */
+interface Made {
+  readonly built: BuiltSdk;
+  readonly outcome: SdkOutcome;
+  readonly inputs: string;
+  readonly parts: Readonly<Record<string, readonly string[]>>;
+}
+
+/** Copies are looked after only where a contract comes from elsewhere, so that nothing is loaded for the others. */
+async function freshCopies(project: Project, sdks: readonly string[], fresh: boolean): Promise<Problem[]> {
+  const covered = new Set(sdks.flatMap((sdk) => project.configuration.sdks[sdk]?.covers ?? []));
+  const isRemote = (contract: string): boolean => {
+    const settings = project.configuration.contracts[contract];
+    return settings !== undefined && (sourceList(settings).some(isUrl) || sourceList(settings).length === 0);
+  };
+  const remote = [...covered].filter(isRemote).sort();
+  if (remote.length === 0) return [];
+  return (await import("./obtainCopies.js")).obtainCopies(project, remote, fresh);
+}
+
+function partsOf(project: Project, sdk: string, texts: ProjectTexts): Record<string, string[]> {
+  const covers = [...(project.configuration.sdks[sdk]?.covers ?? [])].sort();
+  return Object.fromEntries(
+    covers.map((name) => [name, texts.partNames(name)] as const).filter(([, parts]) => parts.length > 0),
+  );
+}
+
 /** Decides whether an SDK may be written, and writes it together with its pin and the ledger. */
-function settle(
-  project: Project,
-  name: string,
-  built: BuiltSdk,
-  outcome: SdkOutcome,
-  ledger: Ledger,
-  options: GenerateOptions,
-  inputs: string,
-): Settled {
+function settle(project: Project, name: string, made: Made, ledger: Ledger, options: GenerateOptions): Settled {
+  const { built, outcome, inputs, parts } = made;
+  const setAside = built.contracts.reduce((count, contract) => count + contract.setAside.length, 0);
   const into = project.configuration.sdks[name]?.into ?? "";
   const folder = outputFolder(project, name, into);
   const entry = ledger.sdks[name];
@@ -143,6 +176,8 @@ function settle(
     into: displayPath(project, folder),
     inputs,
     files: Object.fromEntries(built.hashes),
+    ...(Object.keys(parts).length > 0 ? { parts } : {}),
+    ...(setAside > 0 ? { setAside } : {}),
   };
   const newLedger: Ledger = { configuration: hashOf(project.configText), sdks: { ...ledger.sdks, [name]: newEntry } };
   const write = new Map<string, string>();

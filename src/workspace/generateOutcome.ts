@@ -9,6 +9,10 @@ export interface GenerateOptions {
   readonly dryRun: boolean;
   readonly partial: boolean;
   readonly force: boolean;
+  /** Fetch remote contracts anew. */
+  readonly fresh: boolean;
+  /** A part that was set aside is a finding. */
+  readonly strict: boolean;
 }
 
 export interface ContractOutcome {

@@ -27,6 +27,24 @@ export function generateSdk(
   return { built, outcome };
 }
 
+/** Fetches the remote documents that the contracts of an SDK turn out to refer to, where the configuration allows it. */
+export async function fetchParts(project: Project, sdk: string, reader: ContractReader): Promise<void> {
+  for (const contract of project.configuration.sdks[sdk]?.covers ?? []) {
+    const tried = new Set<string>();
+    for (;;) {
+      reader.read(contract);
+      const wanted = reader.texts.unfetched(contract).filter((name) => !tried.has(name));
+      if (wanted.length === 0) break;
+      const { obtain } = await import("./obtainCopies.js");
+      for (const name of wanted) {
+        tried.add(name);
+        await obtain(project, contract, name);
+      }
+      reader.forget(contract);
+    }
+  }
+}
+
 export function newReader(texts: ProjectTexts): ContractReader {
   return new ContractReader(texts);
 }

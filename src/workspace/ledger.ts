@@ -4,8 +4,7 @@ import { problem } from "../core/problem/problem.js";
 import { isData } from "../core/text/parseData.js";
 import { sortedBy } from "../core/text/sortedBy.js";
 import { exitCodes, Halt } from "./halt.js";
-import type { Project } from "./project.js";
-import { stateFolder } from "./sources.js";
+import { stateFolder, type Project } from "./project.js";
 import { errorCode } from "./textFile.js";
 
 /** What Rhema wrote, by SDK. Committed, so that everybody's next run knows which files are Rhema's. */
@@ -20,6 +19,20 @@ export interface LedgerEntry {
   readonly inputs: string;
   /** SHA-256 of each file (line ends as LF) by its path inside `into`. */
   readonly files: Readonly<Record<string, string>>;
+  /** Documents that its contracts refer to, by contract. */
+  readonly parts?: Readonly<Record<string, readonly string[]>>;
+  /** How many parts of its contracts were set aside; absent when none was. */
+  readonly setAside?: number;
+}
+
+/** The documents that contracts were last found to refer to. */
+export function knownParts({ sdks }: Ledger): Map<string, string[]> {
+  const found = new Map<string, string[]>();
+  for (const { parts = {} } of Object.values(sdks)) {
+    for (const [contract, names] of Object.entries(parts))
+      found.set(contract, [...new Set([...(found.get(contract) ?? []), ...names])].sort());
+  }
+  return found;
 }
 
 const emptyLedger: Ledger = { configuration: "", sdks: {} };
@@ -65,7 +78,9 @@ function unreadable(): Halt {
 export function ledgerText(ledger: Ledger): string {
   const sdks = sortedBy(Object.entries(ledger.sdks), ([name]) => name).map(([name, entry]) => {
     const files = Object.fromEntries(sortedBy(Object.entries(entry.files), ([path]) => path));
-    return [name, { into: entry.into, inputs: entry.inputs, files }] as const;
+    const { into, inputs, parts, setAside } = entry;
+    const more = { ...(parts ? { parts } : {}), ...(setAside === undefined ? {} : { setAside }) };
+    return [name, { into, inputs, files, ...more }] as const;
   });
   return `${JSON.stringify({ configuration: ledger.configuration, sdks: Object.fromEntries(sdks) }, null, 2)}\n`;
 }

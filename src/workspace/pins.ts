@@ -3,8 +3,7 @@ import { join } from "node:path";
 import type { Contract } from "../core/contract/model.js";
 import type { QueryDocuments } from "../core/graphql/queryModel.js";
 import type { SourceText } from "../core/problem/place.js";
-import { displayPath, type Project } from "./project.js";
-import { stateFolder } from "./sources.js";
+import { displayPath, stateFolder, type Project } from "./project.js";
 import { readText } from "./textFile.js";
 
 /**

@@ -127,3 +127,8 @@ function realOf(path: string): string {
   }
   return join(realpathSync(existing), ...rest);
 }
+
+/** Where Rhema keeps its state. */
+export function stateFolder(project: Pick<Project, "root">): string {
+  return join(project.root, ".rhema");
+}

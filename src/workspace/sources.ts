@@ -1,14 +1,19 @@
-import { existsSync, statSync } from "node:fs";
-import { join, resolve } from "node:path";
+import { existsSync, realpathSync, statSync } from "node:fs";
+import { resolve } from "node:path";
 import { globSync } from "tinyglobby";
 import type { SourceText } from "../core/problem/place.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { sortedBy } from "../core/text/sortedBy.js";
 import { exitCodes, Halt } from "./halt.js";
-import { displayPath, type Project } from "./project.js";
+import { isUrl } from "../core/rest/documentNames.js";
+import type { ContractConfiguration } from "./configuration.js";
+import { readCopy } from "./copies.js";
+import { isAllowedHost } from "./allowedHosts.js";
+import { displayPath, isInside, type Project } from "./project.js";
 import { errorCode, readText } from "./textFile.js";
 
 const schemaFiles = "**/*.{graphql,gql,graphqls}";
+const descriptionFiles = "**/*.{yaml,yml,json}";
 const neverSearched = ["**/node_modules/**", "**/.git/**", "**/.rhema/**"];
 
 /**
@@ -17,10 +22,55 @@ const neverSearched = ["**/node_modules/**", "**/.git/**", "**/.rhema/**"];
  * @throws Halt (unreadable) when a file does not exist or cannot be read
  */
 export function contractTexts(project: Project, contract: string): SourceText[] {
-  const { from } = project.configuration.contracts[contract] ?? { from: [] };
-  const sources = typeof from === "string" ? [from] : Array.isArray(from) ? (from as readonly string[]) : [];
-  const paths = sources.flatMap((source) => filesOf(project, contract, source));
-  return readAll(project, paths);
+  const settings = project.configuration.contracts[contract] ?? { from: [] };
+  if (typeof settings.from === "object" && "run" in settings.from) return [copyOf(project, contract, undefined)];
+  return sourceList(settings).flatMap((source) =>
+    isUrl(source) ? [copyOf(project, contract, source)] : readAll(project, filesOf(project, contract, source)),
+  );
+}
+
+/** The paths, globs and URLs a contract comes from, in the order that the configuration gives. */
+export function sourceList({ from }: Pick<ContractConfiguration, "from">): readonly string[] {
+  return typeof from === "string" ? [from] : "run" in from ? [] : from;
+}
+
+function copyOf(project: Project, contract: string, address: string | undefined): SourceText {
+  const copy = readCopy(project, contract, address);
+  if (copy) return copy;
+  const where = address === undefined ? "its command" : `\`${address}\``;
+  throw missing(
+    project,
+    contract,
+    `The contract \`${contract}\` was not fetched from ${where} yet.`,
+    "Run `rhema generate`, which saves a copy.",
+  );
+}
+
+/**
+ * A document that a contract refers to: a file inside the project, or the copy of a remote one.
+ *
+ * @returns the text, or why it cannot be had as the end of a sentence
+ */
+export function partText(
+  project: Project,
+  contract: string,
+  name: string,
+): SourceText | { readonly why: string; readonly isRemote?: boolean } {
+  const settings = project.configuration.contracts[contract] ?? { from: [] };
+  if (isUrl(name)) {
+    if (!URL.canParse(name) || !isAllowedHost(settings, name))
+      return { why: "is on a host that `hosts` of the contract does not allow" };
+    return readCopy(project, contract, name) ?? { why: "was not fetched yet; run `rhema generate`", isRemote: true };
+  }
+  const path = resolve(project.root, name);
+  if (!isInside(project.root, path)) return { why: "is outside the project" };
+  if (!existsSync(path) || !statSync(path).isFile()) return { why: "does not exist" };
+  if (!isInside(realpathSync(project.root), realpathSync(path))) return { why: "is outside the project" };
+  try {
+    return { document: displayPath(project, path), text: readText(path) };
+  } catch {
+    return { why: "cannot be read" };
+  }
 }
 
 function filesOf(project: Project, contract: string, source: string): string[] {
@@ -43,19 +93,25 @@ function filesOf(project: Project, contract: string, source: string): string[] {
       `The contract \`${contract}\` should be in \`${source}\`, and there is no such file.`,
     );
   if (!statSync(path).isDirectory()) return [path];
-  const found = globSync(schemaFiles, { cwd: path, absolute: true, ignore: neverSearched });
+  const search = (files: string): string[] => globSync(files, { cwd: path, absolute: true, ignore: neverSearched });
+  const schemas = search(schemaFiles);
+  const found = schemas.length > 0 ? schemas : search(descriptionFiles);
   if (found.length === 0)
     throw missing(
       project,
       contract,
-      `The folder \`${source}\` of the contract \`${contract}\` holds no .graphql file.`,
+      `The folder \`${source}\` of the contract \`${contract}\` holds no .graphql, .yaml or .json file.`,
     );
   return found;
 }
 
-function missing(project: Project, contract: string, message: string): Halt {
+function missing(
+  project: Project,
+  contract: string,
+  message: string,
+  hint = "Correct the path under `contracts`, or put the file there.",
+): Halt {
   const place = { document: project.configName, pointer: `/contracts/${contract}/from` };
-  const hint = "Correct the path under `contracts`, or put the file there.";
   return new Halt(
     [problem("contract.missing", message, { place, hint })],
     exitCodes.unreadable,
@@ -117,11 +173,6 @@ function readAll(project: Project, paths: readonly string[]): SourceText[] {
     }
   });
   return sortedBy(texts, ({ document }) => document);
-}
-
-/** Where Rhema keeps its state. */
-export function stateFolder(project: Pick<Project, "root">): string {
-  return join(project.root, ".rhema");
 }
 
 /** The text of one of the app's files, read again for its places; undefined when it is no longer there. */

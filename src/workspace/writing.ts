@@ -10,9 +10,8 @@ import {
 } from "node:fs";
 import { dirname, join } from "node:path";
 import { isData } from "../core/text/parseData.js";
-import type { Project } from "./project.js";
+import { stateFolder, type Project } from "./project.js";
 import { isInside } from "./project.js";
-import { stateFolder } from "./sources.js";
 
 /** A whole set of changes to files that happens together or not at all. Paths are relative to the project. */
 export interface Writing {

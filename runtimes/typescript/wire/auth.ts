@@ -11,6 +11,13 @@ export const basic: AuthScheme = (credential, { headers }) => {
   headers.set("authorization", `Basic ${btoa(String.fromCharCode(...bytes))}`);
 };
 
+/** Another scheme of HTTP authentication (RFC 9110, section 11.6.2). */
+export function scheme(name: string): AuthScheme {
+  return (credential, { headers }) => {
+    headers.set("authorization", `${name} ${credential}`);
+  };
+}
+
 /** A key in a header of its own. */
 export function keyInHeader(name: string): AuthScheme {
   return (key, { headers }) => {

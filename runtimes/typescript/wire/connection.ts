@@ -23,6 +23,8 @@ export interface CallOptions {
   readonly timeoutMs?: number | undefined;
   /** Added to the connection's headers, and stronger. */
   readonly headers?: HeaderValues | undefined;
+  /** Told of the status and headers of the server's answer, before its body is read. */
+  readonly onAnswer?: ((answer: { readonly status: number; readonly headers: Headers }) => void) | undefined;
 }
 
 /** The argument of a call that takes none; kept so that the options always stand third. */
@@ -46,6 +48,13 @@ export interface Connection {
   readonly timeoutMs: number | undefined;
   readonly schemes: Readonly<Record<string, AuthScheme>>;
   readonly auth: Readonly<Record<string, Supplier<string> | undefined>>;
+  /** Other addresses for calls that have a server of their own. */
+  readonly servers?: Readonly<Record<string, Supplier<string> | undefined>>;
+}
+
+/** An address with its variables filled in. */
+export function serverUrl(template: string, variables: Readonly<Record<string, string | undefined>>): string {
+  return template.replace(/\{([^{}]+)\}/g, (whole, name: string) => variables[name] ?? whole);
 }
 
 /** Completes a connection from what the app gave. */

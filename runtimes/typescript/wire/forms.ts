@@ -1,29 +1,59 @@
 import type { Body } from "./bodies.js";
 import { form, text } from "./parameters.js";
+import { deepObject, piped, spaced, tabbed } from "./rarerParameters.js";
 
-/** A body as `application/x-www-form-urlencoded`, spaces as `+`. */
-export function urlencoded(value: unknown): Body | undefined {
+/** How one field of a form is written, where that is not as usual. */
+export interface FieldOptions {
+  /** The media type of a part, or "application/json" for a field that is JSON. */
+  readonly type?: string;
+  readonly style?: "spaceDelimited" | "pipeDelimited" | "tabDelimited" | "deepObject";
+  readonly explode?: boolean;
+}
+
+type Options = Readonly<Record<string, FieldOptions>>;
+
+/** A body as `application/x-www-form-urlencoded`, spaces as `+`; a record inside is JSON unless a style says else. */
+export function urlencoded(value: unknown, options: Options = {}): Body | undefined {
   if (value === undefined) return undefined;
-  const pairs = entriesOf(value).map(([name, each]) => form(name, each));
-  const data = pairs.filter((pair) => pair !== "").join("&");
+  const pairs = entriesOf(value).map(([name, each]) => pair(name, each, options[name] ?? {}));
+  const data = pairs.filter((each) => each !== "").join("&");
   return { data: data.replaceAll("%20", "+"), type: "application/x-www-form-urlencoded" };
 }
 
+function pair(name: string, value: unknown, { type, style, explode = true }: FieldOptions): string {
+  if (value === undefined) return "";
+  if (type !== undefined && isJson(type)) return form(name, JSON.stringify(value));
+  if (style === "deepObject") return deepObject(name, value);
+  if (!explode && style === "spaceDelimited") return spaced(name, value);
+  if (!explode && style === "pipeDelimited") return piped(name, value);
+  if (!explode && style === "tabDelimited") return tabbed(name, value);
+  return form(name, value, explode);
+}
+
 /** A body as `multipart/form-data` (RFC 7578): files as they are, records as JSON parts, lists as repeated parts. */
-export function multipart(value: unknown): Body | undefined {
+export function multipart(value: unknown, options: Options = {}): Body | undefined {
   if (value === undefined) return undefined;
   const data = new FormData();
   for (const [name, each] of entriesOf(value)) {
-    for (const part of Array.isArray(each) ? (each as unknown[]) : [each]) append(data, name, part);
+    const { type } = options[name] ?? {};
+    const parts = Array.isArray(each) && (type === undefined || !isJson(type)) ? (each as unknown[]) : [each];
+    for (const part of parts) append(data, name, part, type);
   }
   return { data };
 }
 
-function append(data: FormData, name: string, part: unknown): void {
+function append(data: FormData, name: string, part: unknown, type: string | undefined): void {
   if (part === undefined) return;
-  if (part instanceof Blob) data.append(name, part);
-  else if (typeof part === "object") data.append(name, new Blob([JSON.stringify(part)], { type: "application/json" }));
-  else data.append(name, text(part));
+  if (part instanceof Blob)
+    data.append(name, type === undefined || part.type !== "" ? part : new Blob([part], { type }));
+  else if (typeof part === "object" || (type !== undefined && isJson(type)))
+    data.append(name, new Blob([JSON.stringify(part)], { type: type ?? "application/json" }));
+  else if (type === undefined || type === "text/plain") data.append(name, text(part));
+  else data.append(name, new Blob([text(part)], { type }));
+}
+
+function isJson(type: string): boolean {
+  return /^application\/([\w.-]+\+)?json\b/.test(type);
 }
 
 /** Only a record can be a form; a contract that says otherwise gets an empty one. */

@@ -36,17 +36,22 @@ export function header(value: unknown, explode = false): string | undefined {
 }
 
 /** Query style "form": `name=a&name=b` when exploded (the default), else `name=a,b`; "" when the value is absent. */
-export function form(name: string, value: unknown, explode = true): string {
+export function form(
+  name: string,
+  value: unknown,
+  explode = true,
+  encodeValue: (text: string) => string = encode,
+): string {
   if (value === undefined) return "";
   if (Array.isArray(value)) {
     if (value.length === 0) return "";
-    const parts = value.map((each) => encode(text(each)));
+    const parts = value.map((each) => encodeValue(text(each)));
     return explode ? parts.map((part) => `${encode(name)}=${part}`).join("&") : `${encode(name)}=${parts.join(",")}`;
   }
   if (typeof value === "object" && value !== null) {
     const pairs = entries(value);
-    if (explode) return pairs.map(([key, each]) => `${encode(key)}=${encode(text(each))}`).join("&");
-    return `${encode(name)}=${pairs.map(([key, each]) => `${encode(key)},${encode(text(each))}`).join(",")}`;
+    if (explode) return pairs.map(([key, each]) => `${encode(key)}=${encodeValue(text(each))}`).join("&");
+    return `${encode(name)}=${pairs.map(([key, each]) => `${encode(key)},${encodeValue(text(each))}`).join(",")}`;
   }
-  return `${encode(name)}=${encode(text(value))}`;
+  return `${encode(name)}=${encodeValue(text(value))}`;
 }

@@ -18,6 +18,21 @@ export function piped(name: string, value: unknown): string {
   return list(name, value, "%7C");
 }
 
+/** Tab-separated values (OpenAPI 2.0, `tsv`): `name=a%09b`. */
+export function tabbed(name: string, value: unknown): string {
+  return list(name, value, "%09");
+}
+
+/** Query style "form" in which reserved characters of a URL stay as they are (`allowReserved`). */
+export function reserved(name: string, value: unknown, explode = true): string {
+  return form(name, value, explode, encodeAllowed);
+}
+
+/** Percent-encodes all but what RFC 3986 reserves, save for what would end the value or the query. */
+function encodeAllowed(value: string): string {
+  return encodeURIComponent(value).replace(/%(?:3A|2F|3F|5B|5D|40|21|24|27|28|29|2A|2C|3B)/g, decodeURIComponent);
+}
+
 /** Query style "deepObject": `name[key]=value`, nested records and lists alike. */
 export function deepObject(name: string, value: unknown): string {
   return deepPairs(name, value).join("&");
@@ -35,6 +50,12 @@ function deepPairs(name: string, value: unknown): string[] {
 /** A query parameter whose value is JSON. */
 export function jsonQuery(name: string, value: unknown): string {
   return value === undefined ? "" : `${encodeURIComponent(name)}=${encodeURIComponent(JSON.stringify(value))}`;
+}
+
+/** JSON in a path, a header (not percent-encoded), or as the whole query string. */
+export function jsonText(value: unknown, isEncoded = true): string {
+  if (value === undefined) return "";
+  return isEncoded ? encodeURIComponent(JSON.stringify(value)) : JSON.stringify(value);
 }
 
 /** Path style "label": `.a,b`, or `.a.b` when exploded. */

@@ -3,8 +3,9 @@ import { supplied, type CallOptions, type Connection } from "./connection.js";
 import { exchange, startHeaders, type Exchanged } from "./exchange.js";
 import { failure } from "./failure.js";
 
-/** How the body of a declared status is read. */
-export type ReadAs = "json" | "text" | "bytes" | "none";
+/** How the body of a declared status is read; the last ones come item by item. */
+export type ReadAs =
+  "json" | "text" | "bytes" | "none" | "lines" | "sequence" | "events" | "eventTexts" | "eventRecords";
 
 /** One REST call, as generated code describes it. */
 export interface RestRequest<Answer> {
@@ -13,9 +14,13 @@ export interface RestRequest<Answer> {
   readonly method: string;
   /** The path with its parameters already written in. */
   readonly path: string;
+  /** The server of this call alone: an address, or a path on the connection's host. */
+  readonly server?: string;
   /** Pairs as they stand in the URL; empty ones are left out. */
   readonly query?: readonly string[];
   readonly headers?: Readonly<Record<string, string | undefined>>;
+  /** Pairs as they stand in the cookie header, which browsers fill themselves and leave alone. */
+  readonly cookies?: readonly string[];
   readonly body?: Body | undefined;
   readonly accept?: string;
   /** Alternatives of schemes needed together. */
@@ -33,13 +38,31 @@ export async function send<Answer>(
   request: RestRequest<Answer>,
   options?: CallOptions,
 ): Promise<Answer> {
+  const exchanged = await begin(connection, request, options);
+  try {
+    const readAs = await answered(exchanged, request);
+    const body = await readBody(exchanged, readAs, request.call);
+    return request.decode ? request.decode(body) : (body as Answer);
+  } finally {
+    exchanged.done();
+  }
+}
+
+/** Sends a request with its credentials, and gives what comes back before its body is read. */
+export async function begin<Answer>(
+  connection: Connection,
+  request: RestRequest<Answer>,
+  options: CallOptions | undefined,
+): Promise<Exchanged> {
   const headers = await startHeaders(connection, options);
   for (const [name, value] of Object.entries(request.headers ?? {})) if (value !== undefined) headers.set(name, value);
   if (request.accept !== undefined && !headers.has("accept")) headers.set("accept", request.accept);
   if (request.body?.type !== undefined) headers.set("content-type", request.body.type);
+  const cookies = (request.cookies ?? []).filter((pair) => pair !== "");
+  if (cookies.length > 0) headers.set("cookie", cookies.join("; "));
   const query = (request.query ?? []).filter((part) => part !== "");
   await authorize(connection, request.auth ?? [], { headers, query });
-  const base = (await supplied(connection.baseUrl)).replace(/\/+$/, "");
+  const base = (await baseOf(connection, request.server)).replace(/\/+$/, "");
   // Some contracts write a fixed query into the path itself.
   const mark = request.path.includes("?") ? "&" : "?";
   const url = base + request.path + (query.length > 0 ? mark + query.join("&") : "");
@@ -48,11 +71,17 @@ export async function send<Answer>(
     { call: request.call, method: request.method, url, headers, body: request.body?.data },
     options,
   );
-  try {
-    return await readAnswer(exchanged, request);
-  } finally {
-    exchanged.done();
-  }
+  const { status, headers: received } = exchanged.response;
+  options?.onAnswer?.({ status, headers: received });
+  return exchanged;
+}
+
+async function baseOf(connection: Connection, server: string | undefined): Promise<string> {
+  if (server === undefined) return supplied(connection.baseUrl);
+  const chosen = connection.servers?.[server];
+  if (chosen !== undefined) return supplied(chosen);
+  if (/^[a-z][a-z0-9+.-]*:/i.test(server)) return server;
+  return new URL(server, `${(await supplied(connection.baseUrl)).replace(/\/+$/, "")}/`).href;
 }
 
 async function authorize(
@@ -67,15 +96,13 @@ async function authorize(
   }
 }
 
-async function readAnswer<Answer>(exchanged: Exchanged, request: RestRequest<Answer>): Promise<Answer> {
+/** How the answer of a declared success is read; throws the failure of everything else. */
+export async function answered<Answer>(exchanged: Exchanged, request: RestRequest<Answer>): Promise<ReadAs> {
   const { response } = exchanged;
   const { call } = request;
   const httpStatus = response.status;
-  const answered = response.ok ? declared(request.answers, httpStatus) : undefined;
-  if (answered !== undefined) {
-    const body = await readBody(exchanged, answered.readAs, call);
-    return request.decode ? request.decode(body) : (body as Answer);
-  }
+  const success = response.ok ? declared(request.answers, httpStatus) : undefined;
+  if (success !== undefined) return success.readAs;
   const failed = declared(request.failures ?? {}, httpStatus);
   const { headers } = response;
   const message = `the server answered ${String(httpStatus)}`;
@@ -107,7 +134,8 @@ function declared(
     : undefined;
 }
 
-async function readBody({ response, explain }: Exchanged, readAs: ReadAs, call: string): Promise<unknown> {
+/** The whole body, as its form has it; a stream where one value is wanted is its text. */
+export async function readBody({ response, explain }: Exchanged, readAs: ReadAs, call: string): Promise<unknown> {
   let text: string;
   try {
     if (readAs === "bytes") return await response.blob();
@@ -116,7 +144,7 @@ async function readBody({ response, explain }: Exchanged, readAs: ReadAs, call: 
     throw explain(error);
   }
   if (readAs === "none") return undefined;
-  if (readAs === "text") return text;
+  if (readAs !== "json") return text;
   try {
     return JSON.parse(text) as unknown;
   } catch (error) {

@@ -8,7 +8,7 @@ import {
 import { namedTypes } from "../contract/childReferences.js";
 import { answeredShapes, askedShapes } from "../rest/readRestContract.js";
 import { memberNameFrom } from "../sdk/nameScope.js";
-import { preferredContent } from "../sdk/planRest.js";
+import { preferredContent } from "../sdk/planContent.js";
 import { verdicts, type Change } from "./change.js";
 import { collectInto, type ChangeContext } from "./changeContext.js";
 import { compareReferences } from "./compareReferences.js";

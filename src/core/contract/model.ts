@@ -1,4 +1,4 @@
-import type { Place } from "../problem/place.js";
+import type { Place, PointerPlace } from "../problem/place.js";
 
 /** The language-neutral model of one contract. Every node is read-only. */
 export type Contract = RestContract | GraphqlContract;
@@ -21,6 +21,25 @@ export interface RestContract extends ContractBase {
   readonly servers: readonly Server[];
   readonly authSchemes: ReadonlyMap<string, AuthScheme>;
   readonly operations: readonly RestOperation[];
+  /** What the server sends on its own, to whoever registered outside of the API. */
+  readonly webhooks: readonly SentRequest[];
+  /** What the contract says about its tags, by name. */
+  readonly tags: ReadonlyMap<string, Tag>;
+}
+
+/** A request that the server makes: a webhook, or a callback that an operation registers. */
+export interface SentRequest {
+  readonly name: string;
+  /** Callbacks only: the expression that gives the address, for example "{$request.body#/notify}". */
+  readonly address?: string;
+  readonly operation: RestOperation;
+}
+
+export interface Tag {
+  readonly summary?: string;
+  readonly description?: string;
+  /** OpenAPI 3.2: the tag it stands below. */
+  readonly parent?: string;
 }
 
 export interface GraphqlContract extends ContractBase {
@@ -100,11 +119,20 @@ export type Shape =
   | RecordShape
   | { readonly kind: "list"; readonly item: Reference; readonly constraints?: Constraints }
   | { readonly kind: "map"; readonly value: Reference }
-  | { readonly kind: "tuple"; readonly items: readonly Reference[]; readonly rest?: Reference }
+  | TupleShape
   | UnionShape
   | { readonly kind: "bytes" }
   | AnyShape
   | NamedShape;
+
+export interface TupleShape {
+  readonly kind: "tuple";
+  readonly items: readonly Reference[];
+  /** Shape of further items; absent when there may be none. */
+  readonly rest?: Reference;
+  /** How many of the items are there in any case; all when absent. */
+  readonly needed?: number;
+}
 
 export interface Choice {
   readonly value: ChoiceValue;
@@ -165,11 +193,22 @@ export interface UnionTag {
 export interface Server {
   readonly url: string;
   readonly description?: string;
-  readonly variables: ReadonlyMap<string, string>;
+  readonly variables: ReadonlyMap<string, ServerVariable>;
+}
+
+export interface ServerVariable {
+  readonly default: string;
+  /** The values it may have; absent when any will do. */
+  readonly values?: readonly string[];
+  readonly description?: string;
 }
 
 export type AuthScheme =
   | { readonly kind: "bearer" | "basic"; readonly description?: string }
+  /** Another scheme of HTTP authentication; the credential follows its name. */
+  | { readonly kind: "scheme"; readonly scheme: string; readonly description?: string }
+  /** A client certificate, which belongs to the transport. */
+  | { readonly kind: "certificate"; readonly description?: string }
   | {
       readonly kind: "key";
       readonly in: "header" | "query" | "cookie";
@@ -177,19 +216,44 @@ export type AuthScheme =
       readonly description?: string;
     };
 
-export type ParameterLocation = "path" | "query" | "header" | "cookie";
+export type ParameterLocation = "path" | "query" | "querystring" | "header" | "cookie";
+
+/** How a value is written (OpenAPI 3.1, section 4.8.12.3); "tabDelimited" is 2.0's, "json" a `content` parameter. */
+export type ParameterStyle =
+  "simple" | "label" | "matrix" | "form" | "spaceDelimited" | "pipeDelimited" | "tabDelimited" | "deepObject" | "json";
 
 export interface Parameter extends Field {
   readonly in: ParameterLocation;
-  readonly style: "simple" | "label" | "matrix" | "form" | "spaceDelimited" | "pipeDelimited" | "deepObject" | "json";
+  readonly style: ParameterStyle;
   readonly explode: boolean;
   readonly allowReserved: boolean;
+  /** Where its schema stands. */
+  readonly schema: PointerPlace;
 }
 
 export interface Content {
   readonly mediaType: string;
-  readonly form: "json" | "text" | "bytes" | "urlencoded" | "multipart" | "events";
+  readonly form: MediaForm;
+  /** Of the whole content; of one item where the content is a stream. */
   readonly type: Reference;
+  /** Where its schema stands. */
+  readonly schema: PointerPlace;
+  /** How fields of a form are written, where that is not as usual. */
+  readonly encoding?: ReadonlyMap<string, FieldEncoding>;
+}
+
+/** How the bytes of a media type are written and read; the last three are streams of items. */
+export type MediaForm = "json" | "text" | "bytes" | "urlencoded" | "multipart" | StreamForm;
+export type StreamForm = "events" | "lines" | "sequence";
+
+export function isStream(form: string): form is StreamForm {
+  return form === "events" || form === "lines" || form === "sequence";
+}
+
+export interface FieldEncoding {
+  readonly contentType?: string;
+  readonly style?: ParameterStyle;
+  readonly explode?: boolean;
 }
 
 export interface RequestBody {
@@ -205,6 +269,7 @@ export interface Response {
   readonly description?: string;
   /** Empty when the response has no body. */
   readonly contents: readonly Content[];
+  readonly headers: readonly Field[];
   readonly place: Place;
 }
 
@@ -221,6 +286,9 @@ export interface RestOperation {
   readonly responses: readonly Response[];
   /** Alternatives; each names the schemes needed together. Empty: no auth declared. */
   readonly auth: readonly (readonly string[])[];
+  /** Servers of this operation alone; empty when it uses the contract's. */
+  readonly servers: readonly Server[];
+  readonly callbacks: readonly SentRequest[];
   readonly summary?: string;
   readonly description?: string;
   readonly deprecated?: string;

@@ -34,7 +34,7 @@ export function shapeSignature(shape: Shape): string {
     case "map":
       return `<${referenceSignature(shape.value)}>`;
     case "tuple":
-      return `(${shape.items.map(referenceSignature).join(",")}${shape.rest ? `...${referenceSignature(shape.rest)}` : ""})`;
+      return `(${shape.items.map(referenceSignature).join(",")}${shape.rest ? `...${referenceSignature(shape.rest)}` : ""})${shape.needed === undefined ? "" : String(shape.needed)}`;
     case "union":
       return `(${shape.members.map(referenceSignature).join("|")})${shape.tag ? JSON.stringify(shape.tag) : ""}`;
     case "any":

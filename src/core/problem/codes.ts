@@ -46,6 +46,16 @@ const meanings = {
     why: "There is nothing to generate from.",
     fix: "Correct the path under contracts, or put the file there.",
   },
+  "contract.fetch": {
+    title: "A contract cannot be had from its URL or command",
+    why: "There is no copy of it yet, or the copy stays as it was.",
+    fix: "Do as the message proposes; work goes on offline with the copy.",
+  },
+  "contract.several": {
+    title: "Several descriptions stand where one contract should be",
+    why: "Each description is a contract of its own, with its own folder in the SDK.",
+    fix: "Give each a name under contracts.",
+  },
   "contract.empty": {
     title: "A contract file is empty",
     why: "An empty file is usually a failed download or an unfinished save.",
@@ -58,18 +68,23 @@ const meanings = {
   },
   "contract.kind": {
     title: "A file is neither an OpenAPI description nor a GraphQL schema",
-    why: "Rhema reads OpenAPI 3 (YAML or JSON) and GraphQL schema language.",
+    why: "Rhema reads OpenAPI 2.0 and 3 (YAML or JSON) and GraphQL schema language.",
     fix: "Point the contract at the description itself.",
   },
   "contract.version": {
     title: "The OpenAPI version is not supported",
     why: "The meaning of the keywords differs between versions.",
-    fix: "Ask the contract's authors for an OpenAPI 3.0 or 3.1 description.",
+    fix: "Ask the contract's authors for OpenAPI 2.0, 3.0, 3.1 or 3.2.",
   },
   "contract.invalid": {
     title: "A part of the contract breaks the rules of its format",
     why: "What depends on it is set aside: it is left out of the SDK.",
     fix: "Report the place to the contract's authors; the rest of the SDK is complete.",
+  },
+  "contract.irregular": {
+    title: "A part of the contract breaks a rule of its format, at no cost",
+    why: "Its meaning is plain all the same, and nothing is left out.",
+    fix: "Nothing on your side; tell the contract's authors when you can.",
   },
   "contract.reference": {
     title: "A reference leads nowhere",
@@ -85,6 +100,11 @@ const meanings = {
     title: "Two parts of a merged schema disagree",
     why: "No value can satisfy both; the narrower one, or the first, is used.",
     fix: "Make the parts agree.",
+  },
+  "contract.wider": {
+    title: "A schema says more than a type can",
+    why: "The type allows values that the contract forbids; the server refuses them.",
+    fix: "Nothing; mind the rule when you fill the value.",
   },
   "contract.unsupported": {
     title: "A legal feature of the contract that this version does not support",

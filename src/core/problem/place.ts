@@ -23,6 +23,8 @@ export interface OffsetPlace {
 export interface SourceText {
   readonly document: string;
   readonly text: string;
+  /** What its references resolve against, where that is not the document's name: the URL it was fetched from. */
+  readonly base?: string;
 }
 
 export function pointerPlace(document: string, pointer: string): PointerPlace {

@@ -6,8 +6,10 @@ export interface MergeContext {
   readonly resolve: (reference: Reference) => Reference;
   /** Told of two parts that cannot both hold; `where` is a field path such as "size.length". */
   readonly conflict: (where: string) => void;
-  /** Does one merge inside the others; throws when merging does not come to an end. */
-  readonly within: <T>(merge: () => T) => T;
+  /** The definition of two named types merged, where one may stand: merges of recursive types then come to an end. */
+  readonly together: (a: string, b: string) => Reference | undefined;
+  /** Does one merge inside the others; gives the first part when there are too many. */
+  readonly within: (merge: () => Reference, first: Reference) => Reference;
 }
 
 const maxMergedMembers = 400;
@@ -21,6 +23,10 @@ export function mergeReferences(a: Reference, b: Reference, context: MergeContex
   // Asked before looking behind names, because a name may still be in the middle of being read.
   if (b.shape.kind === "any") return a;
   if (a.shape.kind === "any") return b;
+  if (a.shape.kind === "named" && b.shape.kind === "named") {
+    const together = context.together(a.shape.key, b.shape.key);
+    if (together) return together;
+  }
   return context.within(() => {
     const left = context.resolve(a);
     const right = context.resolve(b);
@@ -29,7 +35,7 @@ export function mergeReferences(a: Reference, b: Reference, context: MergeContex
     if (right.shape.kind === "any") return { shape: a.shape, nullable: left.nullable };
     if (left.shape.kind === "any") return { shape: b.shape, nullable: right.nullable };
     return { shape: mergeShapes(left.shape, right.shape, context, where), nullable };
-  });
+  }, a);
 }
 
 function mergeShapes(a: Shape, b: Shape, context: MergeContext, where: string): Shape {

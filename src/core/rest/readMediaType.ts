@@ -1,25 +1,25 @@
-import type { Content } from "../contract/model.js";
+import type { MediaForm } from "../contract/model.js";
+
+const jsonTypes = new Set(["application/json", "text/json", "*/*", "application/*"]);
+const lineTypes = new Set([
+  "application/jsonl",
+  "application/x-ndjson",
+  "application/ndjson",
+  "application/x-jsonlines",
+]);
 
 /** How the bytes of a media type are written and read (RFC 6838; structured suffixes RFC 6839). */
-export function mediaForm(mediaType: string): Content["form"] {
-  const type = (mediaType.split(";")[0] ?? "").trim().toLowerCase();
-  if (
-    type === "application/json" ||
-    type.endsWith("+json") ||
-    type === "text/json" ||
-    type === "*/*" ||
-    type === "application/*"
-  )
-    return "json";
+export function mediaForm(mediaType: string): MediaForm {
+  const [name = "", ...parameters] = mediaType.toLowerCase().split(";");
+  const type = name.trim();
+  if (jsonTypes.has(type) || type.endsWith("+json")) {
+    return parameters.some((parameter) => /^\s*stream\s*=/.test(parameter)) ? "lines" : "json";
+  }
   if (type === "application/x-www-form-urlencoded") return "urlencoded";
   if (type.startsWith("multipart/")) return "multipart";
-  if (
-    type === "text/event-stream" ||
-    type === "application/jsonl" ||
-    type === "application/x-ndjson" ||
-    type === "application/json-seq"
-  )
-    return "events";
+  if (type === "text/event-stream") return "events";
+  if (lineTypes.has(type)) return "lines";
+  if (type === "application/json-seq" || type.endsWith("+json-seq")) return "sequence";
   if (type.startsWith("text/") || type === "application/xml" || type.endsWith("+xml")) return "text";
   return "bytes";
 }

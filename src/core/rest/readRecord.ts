@@ -1,8 +1,8 @@
 import type { Field, Reference, Shape } from "../contract/model.js";
+import { kindOf } from "../problem/kindOf.js";
 import { atKey, below, type PointerPlace } from "../problem/place.js";
 import { dataMember, isData, listMember, member, type Data } from "../text/parseData.js";
 import { readAnnotations } from "./readAnnotations.js";
-import { kindOf } from "./restDocument.js";
 import type { SchemaReader } from "./schemaReader.js";
 import { unsaid } from "./unsaid.js";
 

@@ -1,16 +1,21 @@
-import type { AuthScheme, RestContract, RestOperation, Server, SetAside } from "../contract/model.js";
+import type { RestContract, RestOperation, SentRequest, SetAside, Shape, Tag } from "../contract/model.js";
 import { operationLabel } from "../contract/model.js";
 import { namedTypes } from "../contract/childReferences.js";
-import type { Shape } from "../contract/model.js";
-import type { Problem } from "../problem/problem.js";
-import { atKey, below, type PointerPlace } from "../problem/place.js";
-import { problem } from "../problem/problem.js";
+import { kindOf } from "../problem/kindOf.js";
+import { atKey, below, pointerPlace } from "../problem/place.js";
+import { problem, type Problem } from "../problem/problem.js";
 import { sortedBy } from "../text/sortedBy.js";
 import { dataMember, isData, listMember, member, textMember, type Data } from "../text/parseData.js";
+import { dialectOf } from "./dialect.js";
 import { Fault } from "./fault.js";
-import { readOperation, type PathItem } from "./readOperation.js";
-import { kindOf, RestDocument } from "./restDocument.js";
+import { readAuthSchemes } from "./readAuthSchemes.js";
+import { readOperation } from "./readOperation.js";
+import { operationNodes, pathItems } from "./readPathItem.js";
+import { readCallbacks, readWebhooks, type Attempt } from "./readSentRequests.js";
+import { readHost, readServers } from "./readServers.js";
+import { RestDocument, type DocumentNames } from "./restDocument.js";
 import { SchemaReader } from "./schemaReader.js";
+import { checkStructure } from "./structure/checkStructure.js";
 
 export interface RestReading {
   /** Absent when nothing is readable. */
@@ -18,40 +23,51 @@ export interface RestReading {
   readonly problems: readonly Problem[];
 }
 
-const methods = ["get", "put", "post", "delete", "options", "head", "patch", "trace"] as const;
+/** A REST contract's parsed texts: one document in which every reference is a pointer into it. */
+export interface RestSource {
+  /** How messages call the root document. */
+  readonly document: string;
+  readonly data: Data;
+  readonly names?: DocumentNames;
+}
 
 /**
- * Reads a parsed OpenAPI 3.0 or 3.1 document into the model. A fault never stops the run unless nothing is readable:
- * the part, and what depends on it, is set aside with its reason.
+ * Reads a parsed OpenAPI 2.0, 3.0, 3.1 or 3.2 document into the model. A fault never stops the run unless nothing is
+ * readable: the part, and what depends on it, is set aside with its reason.
  *
  * @param name the contract's name in the configuration
- * @param documentName how messages call the text
  */
-export function readRestContract(name: string, documentName: string, data: Data): RestReading {
-  const document = new RestDocument(documentName, data);
-  const dialect = textMember(data, "openapi") ?? "";
-  if (!/^3\.[012](\.|$)/.test(dialect)) {
-    const said = dialect || textMember(data, "swagger") || String(member(data, "openapi") ?? member(data, "swagger"));
-    const place = { ...document.at("openapi" in data ? "/openapi" : "/swagger") };
-    return {
-      problems: [
-        problem("contract.version", `The contract \`${name}\` is OpenAPI ${said}; 3.0 and 3.1 are read.`, { place }),
-      ],
-    };
+export function readRestContract(name: string, { document: documentName, data, names }: RestSource): RestReading {
+  const said = textMember(data, "openapi") ?? String(member(data, "openapi") ?? member(data, "swagger"));
+  const dialect = dialectOf(said);
+  if (!dialect) {
+    const place = pointerPlace(documentName, "openapi" in data ? "/openapi" : "/swagger");
+    const message = `The contract \`${name}\` is OpenAPI ${said}; 2.0, 3.0, 3.1 and 3.2 are read.`;
+    return { problems: [problem("contract.version", message, { place })] };
   }
-  const reader = new SchemaReader(document, dialect);
+  const document = new RestDocument(documentName, data, dialect, names);
+  noteContractRules(document);
+  const reader = new SchemaReader(document);
   reader.readAllNamed();
   const read = readPaths(document, reader);
   const { types, faults } = reader.finish();
-  const setAside = [...read.setAside, ...uncalledParts(document)];
-  const operations: RestOperation[] = [];
-  for (const operation of read.operations) {
-    // Faults have spread to every type that reaches one, so the names an operation uses itself tell enough.
+  const { setAside } = read;
+  // Faults have spread to every type that reaches one, so the names an operation uses itself tell enough.
+  const sound = (what: string, operation: RestOperation): boolean => {
     const broken = [...namedTypes(shapesOf(operation))].find((key) => faults.has(key));
     const fault = broken === undefined ? undefined : faults.get(broken);
-    if (fault) setAside.push(aside(operationLabel(operation), fault));
-    else operations.push(operation);
-  }
+    if (fault) setAside.push(aside(what, fault));
+    return !fault;
+  };
+  const operations = read.operations
+    .filter((operation) => sound(operationLabel(operation), operation))
+    .map((operation) => ({
+      ...operation,
+      callbacks: operation.callbacks.filter((callback) =>
+        sound(`callback ${callback.name} of ${operationLabel(operation)}`, callback.operation),
+      ),
+    }));
+  const webhooks = read.webhooks.filter((webhook) => sound(`webhook ${webhook.name}`, webhook.operation));
   const unreachedFaults = [...new Set(faults.values())].filter(
     (fault) => !setAside.some((each) => each.place === fault.problem.places[0]),
   );
@@ -61,18 +77,27 @@ export function readRestContract(name: string, documentName: string, data: Data)
     contract: {
       protocol: "rest",
       name,
-      dialect,
+      dialect: said,
       title: textMember(info, "title")?.trim() || name,
       version: versionText(member(info, "version")),
       ...(description === undefined ? {} : { description }),
-      servers: readServers(data),
+      servers: dialect === "2.0" ? readHost(data) : readServers(data),
       authSchemes: readAuthSchemes(document),
       types,
       operations: sortedBy(operations, (operation) => `${operation.path} ${operation.method}`),
+      webhooks: sortedBy(webhooks, (webhook) => `${webhook.name} ${webhook.operation.method}`),
+      tags: readTags(data),
       setAside: sortedBy(setAside, (each) => each.what),
     },
-    problems: [...document.problems, ...unreachedFaults.map((fault) => fault.problem)],
+    problems: [...document.allProblems(), ...unreachedFaults.map((fault) => fault.problem)],
   };
+}
+
+/** The contract as a whole is read whatever it breaks. */
+function noteContractRules(document: RestDocument): void {
+  for (const { path, message } of checkStructure("contract", document.root)) {
+    document.note("contract.irregular", message, below(document.place, ...path));
+  }
 }
 
 /** YAML reads a version such as 1.0 as a number. */
@@ -99,16 +124,21 @@ export function askedShapes(operation: RestOperation): Shape[] {
 
 /** The shapes an operation answers, failures included. */
 export function answeredShapes(operation: RestOperation): Shape[] {
-  return operation.responses.flatMap((response) => response.contents.map((content) => content.type.shape));
+  return operation.responses.flatMap((response) =>
+    [...response.contents, ...response.headers].map((each) => each.type.shape),
+  );
 }
 
-function readPaths(
-  document: RestDocument,
-  reader: SchemaReader,
-): { operations: RestOperation[]; setAside: SetAside[] } {
+interface PathsRead {
+  readonly operations: readonly RestOperation[];
+  readonly webhooks: readonly SentRequest[];
+  readonly setAside: SetAside[];
+}
+
+function readPaths(document: RestDocument, reader: SchemaReader): PathsRead {
   const operations: RestOperation[] = [];
   const setAside: SetAside[] = [];
-  const attempt = (what: string, read: () => void): void => {
+  const attempt: Attempt = (what, read) => {
     try {
       read();
     } catch (error) {
@@ -125,95 +155,32 @@ function readPaths(
     const place = below(document.at("/paths"), path);
     attempt(path, () => {
       if (!path.startsWith("/"))
-        throw document.fault("contract.invalid", `The path \`${path}\` has to begin with a slash.`, {
-          ...place,
-          atKey: true,
-        });
-      const item: PathItem = { path, item: document.object({ value: entry, place }, "A path item") };
-      for (const method of methods) {
-        const node = member(item.item.value, method);
-        if (node === undefined) continue;
-        attempt(operationLabel({ method, path }), () => {
-          const located = document.object({ value: node, place: below(item.item.place, method) }, "An operation");
-          operations.push(readOperation(method, item, { value: located.value, place: atKey(located.place) }, reader));
+        throw document.fault("contract.invalid", `The path \`${path}\` has to begin with a slash.`, atKey(place));
+      const items = pathItems({ value: entry, place }, document);
+      for (const { method, node } of operationNodes(items, document)) {
+        const label = operationLabel({ method, path });
+        attempt(label, () => {
+          const located = document.object(node, "operation");
+          const keyed = { value: located.value, place: atKey(located.place) };
+          const operation = readOperation({ method, path, items }, keyed, reader);
+          operations.push({ ...operation, callbacks: readCallbacks(located, label, reader, attempt) });
         });
       }
     });
   }
-  return { operations, setAside };
+  return { operations, webhooks: readWebhooks(reader, attempt), setAside };
 }
 
-/** Parts that describe what the server sends on its own: legal, and not typed yet. */
-function uncalledParts(document: RestDocument): SetAside[] {
-  const parts: SetAside[] = [];
-  const add = (what: string, why: string, place: PointerPlace): void => {
-    parts.push({ what, why, kind: "unsupported", place });
-  };
-  for (const name of Object.keys(dataMember(document.root, "webhooks") ?? {})) {
-    add(`webhook ${name}`, "Webhooks are not typed yet.", below(document.at("/webhooks"), name));
-  }
-  for (const [path, item] of Object.entries(dataMember(document.root, "paths") ?? {})) {
-    const newMethods = isData(item) ? { query: item["query"], ...dataMember(item, "additionalOperations") } : {};
-    for (const [method, operation] of Object.entries(newMethods)) {
-      if (operation === undefined) continue;
-      const label = operationLabel({ method, path });
-      add(label, "Methods of OpenAPI 3.2 are not supported yet.", below(document.at("/paths"), path));
-    }
-    for (const method of methods) {
-      const operation = isData(item) ? dataMember(item, method) : undefined;
-      for (const name of Object.keys((operation && dataMember(operation, "callbacks")) ?? {})) {
-        const place = below(document.at("/paths"), path, method, "callbacks", name);
-        add(`callback ${name} of ${operationLabel({ method, path })}`, "Callbacks are not typed yet.", place);
-      }
-    }
-  }
-  return parts;
-}
-
-function readServers(root: Data): Server[] {
-  return (listMember(root, "servers") ?? []).filter(isData).flatMap((server) => {
-    const url = textMember(server, "url");
-    if (url === undefined) return [];
-    const variables = new Map<string, string>();
-    for (const [name, variable] of Object.entries(dataMember(server, "variables") ?? {})) {
-      variables.set(name, isData(variable) ? (textMember(variable, "default") ?? "") : "");
-    }
-    const description = textMember(server, "description");
-    return [{ url, variables, ...(description === undefined ? {} : { description }) }];
-  });
-}
-
-function readAuthSchemes(document: RestDocument): Map<string, AuthScheme> {
-  const found = new Map<string, AuthScheme>();
-  const schemes = dataMember(dataMember(document.root, "components") ?? {}, "securitySchemes") ?? {};
-  for (const [name, node] of Object.entries(schemes)) {
-    const scheme = readAuthScheme(isData(node) ? node : {});
-    if (scheme) found.set(name, scheme);
-    else
-      document.note(
-        "contract.invalid",
-        `The auth scheme \`${name}\` has no type this version knows; calls are made without it.`,
-        below(document.at("/components/securitySchemes"), name),
-      );
+function readTags(root: Data): Map<string, Tag> {
+  const found = new Map<string, Tag>();
+  for (const tag of (listMember(root, "tags") ?? []).filter(isData)) {
+    const name = textMember(tag, "name");
+    if (name === undefined || found.has(name)) continue;
+    const said = ["summary", "description", "parent"].flatMap((key) => {
+      const text = textMember(tag, key)?.trim();
+      return text ? [[key, text] as const] : [];
+    });
+    found.set(name, Object.fromEntries(said));
   }
   return found;
-}
-
-function readAuthScheme(node: Data): AuthScheme | undefined {
-  const description = textMember(node, "description");
-  const words = description === undefined ? {} : { description };
-  const type = member(node, "type");
-  const location = member(node, "in");
-  const name = textMember(node, "name");
-  if (type === "http")
-    return { kind: String(member(node, "scheme")).toLowerCase() === "basic" ? "basic" : "bearer", ...words };
-  if (type === "oauth2" || type === "openIdConnect") return { kind: "bearer", ...words };
-  if (
-    type === "apiKey" &&
-    name !== undefined &&
-    (location === "header" || location === "query" || location === "cookie")
-  ) {
-    return { kind: "key", in: location, name, ...words };
-  }
-  return undefined;
 }

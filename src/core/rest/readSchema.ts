@@ -1,23 +1,24 @@
 import type { Choice, ChoiceValue, Reference, Shape } from "../contract/model.js";
+import { kindOf } from "../problem/kindOf.js";
 import { below, type PointerPlace } from "../problem/place.js";
 import { didYouMean } from "../text/nearest.js";
-import { listMember, member, textMember, type Data } from "../text/parseData.js";
+import { isData, listMember, member, textMember, type Data } from "../text/parseData.js";
 import { mergeReferences, type MergeContext } from "./mergeShapes.js";
 import { readConstraints } from "./readConstraints.js";
 import { readRecord, saysRecord } from "./readRecord.js";
-import { kindOf } from "./restDocument.js";
 import { readUnion } from "./readUnion.js";
 import type { SchemaReader } from "./schemaReader.js";
 import { unsaid } from "./unsaid.js";
 
 const typeNames = ["string", "integer", "number", "boolean", "object", "array", "null"] as const;
-type TypeName = (typeof typeNames)[number];
+/** "file" is OpenAPI 2.0's. */
+type TypeName = (typeof typeNames)[number] | "file";
 
 const compositions = ["$ref", "allOf", "oneOf", "anyOf"];
 
 /** Reads one schema object (JSON Schema 2020-12, OpenAPI 3.0 dialect included) into a reference. */
 export function readSchema(schema: Data, place: PointerPlace, reader: SchemaReader): Reference {
-  if (Object.hasOwn(schema, "$dynamicRef")) throw reader.document.unsupported("`$dynamicRef` is not read yet.", place);
+  noteUntypable(schema, place, reader);
   // Most schemas are composed of nothing; they are read without looking for parts.
   if (!compositions.some((key) => Object.hasOwn(schema, key))) {
     const [own = { shape: unsaid, nullable: false }] = ownPart(schema, place, reader);
@@ -34,6 +35,17 @@ export function readSchema(schema: Data, place: PointerPlace, reader: SchemaRead
   return saysNull(schema) ? { shape: merged.shape, nullable: true } : merged;
 }
 
+/** Keywords that no type can say; what they forbid is left to the server. */
+const untypable = ["not", "if", "dependentRequired", "dependentSchemas", "dependencies", "contains", "propertyNames"];
+
+function noteUntypable(schema: Data, place: PointerPlace, reader: SchemaReader): void {
+  for (const key of untypable) {
+    if (!Object.hasOwn(schema, key)) continue;
+    const message = `\`${key}\` is beyond what a type can say; the type allows what it forbids.`;
+    reader.document.note("contract.wider", message, below(place, key));
+  }
+}
+
 const mostMerges = 4_000;
 const deepestMerge = 40;
 
@@ -44,10 +56,13 @@ function mergeContext(place: PointerPlace, reader: SchemaReader): MergeContext {
       const what = where === "" ? "The merged schemas" : `The merged schemas' \`${where}\``;
       reader.document.note("contract.conflict", `${what} cannot both hold; the first one is used.`, place);
     },
-    // Merging two recursive types never ends, and unions merged with unions grow without measure.
-    within: (merge) => {
+    together: (a, b) => (reader.mergeDepth > 0 ? reader.mergedType(a, b) : undefined),
+    // Unions merged with unions grow without measure.
+    within: (merge, first) => {
       if (++reader.merges > mostMerges || reader.mergeDepth >= deepestMerge) {
-        throw reader.document.unsupported("Schemas are merged that refer to each other without end.", place);
+        const message = "Too many schemas are merged here; the type is that of the first, and allows more.";
+        reader.document.note("contract.wider", message, place);
+        return first;
       }
       reader.mergeDepth++;
       try {
@@ -57,6 +72,12 @@ function mergeContext(place: PointerPlace, reader: SchemaReader): MergeContext {
       }
     },
   };
+}
+
+/** The type that satisfies two named ones, as the definition of the pair. */
+export function mergeNamed(a: Reference, b: Reference, place: PointerPlace, reader: SchemaReader): Reference {
+  const context = mergeContext(place, reader);
+  return mergeReferences(reader.resolve(a), reader.resolve(b), context);
 }
 
 /** Null in the dresses that stand beside a type: 3.0's `nullable` and the common vendor mark. */
@@ -72,7 +93,9 @@ function refPart(schema: Data, place: PointerPlace, reader: SchemaReader): Refer
 function allOfParts(schema: Data, place: PointerPlace, reader: SchemaReader): Reference[] {
   const members = listMember(schema, "allOf") ?? [];
   return members.map((each, at) => {
-    const read = reader.read(each, below(place, "allOf", at));
+    const ref = isData(each) && Object.keys(each).length === 1 ? textMember(each, "$ref") : undefined;
+    const inside = below(place, "allOf", at);
+    const read = ref === undefined ? reader.read(each, inside) : reader.baseReference(ref, below(inside, "$ref"));
     // Nothing of an allOf member alone decides about null: 3.0 authors put `nullable` beside `allOf`.
     return members.length === 1 && saysNull(schema) ? { shape: read.shape, nullable: true } : read;
   });
@@ -92,7 +115,7 @@ function unionParts(schema: Data, place: PointerPlace, reader: SchemaReader): Re
 
 /** What the schema says itself, apart from references and compositions; nothing when it says nothing. */
 function ownPart(schema: Data, place: PointerPlace, reader: SchemaReader): Reference[] {
-  const values = choiceValues(schema);
+  const values = choiceValues(schema) ?? composedValues(schema, place);
   if (values) return [values];
   const types = typesOf(schema, place, reader);
   if (types.length === 0) {
@@ -126,6 +149,16 @@ function typesOf(schema: Data, place: PointerPlace, reader: SchemaReader): TypeN
   return list.map((each) => {
     const known = typeNames.find((name) => name === each);
     if (known) return known;
+    if (each === "file" && reader.document.dialect === "2.0") return "file";
+    const recased = typeNames.find((name) => typeof each === "string" && name === each.toLowerCase());
+    if (recased) {
+      reader.document.note(
+        "contract.irregular",
+        `\`type\` is written in lower case: \`${recased}\`.`,
+        below(place, "type"),
+      );
+      return recased;
+    }
     const hint = typeof each === "string" ? didYouMean(each, typeNames) : undefined;
     throw reader.document.fault(
       "contract.invalid",
@@ -172,6 +205,8 @@ function readTyped(type: TypeName, schema: Data, place: PointerPlace, reader: Sc
       return readList(schema, place, reader);
     case "object":
       return readRecord(schema, place, reader);
+    case "file":
+      return { kind: "bytes" };
     case "null":
       return unsaid;
   }
@@ -183,22 +218,62 @@ function tellingFormat(format: string | undefined): { format?: string } {
 }
 
 function readList(schema: Data, place: PointerPlace, reader: SchemaReader): Shape {
-  const prefix = listMember(schema, "prefixItems");
   const items = member(schema, "items");
+  // Before 2020-12 a list of schemas stood in `items` itself, and the rest in `additionalItems`.
+  if (Array.isArray(items)) return readTuple(items, "items", "additionalItems", schema, place, reader);
+  const prefix = listMember(schema, "prefixItems");
+  if (prefix && prefix.length > 0) return readTuple(prefix, "prefixItems", "items", schema, place, reader);
   const hasItems = items !== undefined && items !== false;
-  if (prefix && prefix.length > 0) {
-    const read = prefix.map((each, at) => reader.read(each, below(place, "prefixItems", at)));
-    return {
-      kind: "tuple",
-      items: read,
-      ...(items === false ? {} : { rest: reader.read(hasItems ? items : true, below(place, "items")) }),
-    };
-  }
   return {
     kind: "list",
     item: reader.read(hasItems ? items : true, below(place, "items")),
     ...readConstraints(schema, "list"),
   };
+}
+
+function readTuple(
+  listed: readonly unknown[],
+  key: string,
+  restKey: string,
+  schema: Data,
+  place: PointerPlace,
+  reader: SchemaReader,
+): Shape {
+  const items = listed.map((each, at) => reader.read(each, below(place, key, at)));
+  const rest = member(schema, restKey) ?? member(schema, "unevaluatedItems");
+  const { minItems = 0 } = readConstraints(schema, "list").constraints ?? {};
+  return {
+    kind: "tuple",
+    items,
+    // JSON Schema says what stands where, not that it is there (2020-12, section 10.3.1.1).
+    ...(minItems >= items.length ? {} : { needed: minItems }),
+    ...(rest === false ? {} : { rest: reader.read(rest ?? true, below(place, restKey)) }),
+  };
+}
+
+/** The type of constants that are lists or objects: exactly their values. */
+function composedValues(schema: Data, place: PointerPlace): Reference | undefined {
+  const constant = member(schema, "const");
+  const listed = constant === undefined ? listMember(schema, "enum") : [constant];
+  if (!listed || listed.length === 0) return undefined;
+  const references = listed.map((value) => valueReference(value, place, 0));
+  const [only] = references;
+  if (only && references.length === 1) return only;
+  const members = references.filter(({ shape }) => shape.kind !== "any");
+  return { shape: { kind: "union", members }, nullable: references.length > members.length };
+}
+
+const deepestConstant = 50;
+
+function valueReference(value: unknown, place: PointerPlace, depth: number): Reference {
+  if (value === null || value === undefined || depth > deepestConstant) return { shape: unsaid, nullable: true };
+  const inside = (each: unknown): Reference => valueReference(each, place, depth + 1);
+  if (Array.isArray(value)) return { shape: { kind: "tuple", items: value.map(inside) }, nullable: false };
+  if (isData(value)) {
+    const fields = Object.keys(value).map((name) => ({ name, type: inside(value[name]), required: true, place }));
+    return { shape: { kind: "record", fields, closed: true }, nullable: false };
+  }
+  return { shape: { kind: "literal", value: value as ChoiceValue }, nullable: false };
 }
 
 function choiceValues(schema: Data): Reference | undefined {

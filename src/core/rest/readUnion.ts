@@ -1,7 +1,7 @@
 import type { Reference, UnionTag } from "../contract/model.js";
 import { referenceSignature } from "../contract/sameShape.js";
 import { below, type PointerPlace } from "../problem/place.js";
-import { dataMember, isData, textMember, type Data } from "../text/parseData.js";
+import { dataMember, isData, listMember, member, textMember, type Data } from "../text/parseData.js";
 import type { SchemaReader } from "./schemaReader.js";
 
 /** Reads `oneOf` or `anyOf`; undefined when the members only vary what is required, which no type can say. */
@@ -12,15 +12,15 @@ export function readUnion(
   reader: SchemaReader,
 ): Reference | undefined {
   let nullable = members.some(isNull);
-  const kept = new Map<string, { reference: Reference; ref: string | undefined }>();
-  for (const [at, member] of members.entries()) {
-    if (isNull(member) || onlyRequires(member)) continue;
-    const reference = reader.read(member, below(place, at));
+  const kept = new Map<string, { reference: Reference; ref: string | undefined; own: unknown }>();
+  for (const [at, each] of members.entries()) {
+    if (isNull(each) || onlyRequires(each)) continue;
+    const reference = reader.read(each, below(place, at));
     nullable ||= reference.nullable;
     const solid: Reference = { shape: reference.shape, nullable: false };
     const signature = referenceSignature(solid);
     if (!kept.has(signature))
-      kept.set(signature, { reference: solid, ref: isData(member) ? textMember(member, "$ref") : undefined });
+      kept.set(signature, { reference: solid, ref: isData(each) ? textMember(each, "$ref") : undefined, own: each });
   }
   const list = [...kept.values()];
   const [only] = list;
@@ -47,19 +47,45 @@ function onlyRequires(member: unknown): boolean {
   return keys.length > 0 && keys.every((key) => key === "required" || key === "not");
 }
 
+/** The field that a discriminator names; 2.0 writes it as text. */
+export function tagField(schema: Data): string | undefined {
+  const discriminator = member(schema, "discriminator");
+  if (typeof discriminator === "string") return discriminator;
+  return isData(discriminator) ? textMember(discriminator, "propertyName") : undefined;
+}
+
+/** The tag values that a mapping gives a referenced schema: by reference, or by its name alone. */
+export function mappedValues(mapping: Data, ref: string | undefined): string[] {
+  const name = ref?.split("/").pop();
+  return Object.keys(mapping).filter(
+    (value) => ref !== undefined && (mapping[value] === ref || mapping[value] === name),
+  );
+}
+
 /** The discriminator (OpenAPI 3.1, section 4.8.25): explicit mapping first, else the names of the referenced schemas. */
-function readTag(schema: Data, members: readonly { ref: string | undefined }[]): UnionTag | undefined {
-  const discriminator = dataMember(schema, "discriminator");
-  const field = discriminator && textMember(discriminator, "propertyName");
-  if (discriminator === undefined || field === undefined) return undefined;
+function readTag(schema: Data, members: readonly { ref: string | undefined; own: unknown }[]): UnionTag | undefined {
+  const field = tagField(schema);
+  if (field === undefined) return undefined;
+  const discriminator = dataMember(schema, "discriminator") ?? {};
   const mapping = dataMember(discriminator, "mapping") ?? {};
-  const values = members.map(({ ref }) => {
-    const name = ref?.split("/").pop();
-    const mapped = Object.keys(mapping).filter(
-      (value) => ref !== undefined && (mapping[value] === ref || mapping[value] === name),
-    );
-    return mapped.length > 0 ? mapped : name === undefined ? [] : [name];
+  const other = textMember(discriminator, "defaultMapping");
+  const values = members.map(({ ref, own }) => {
+    if (ref === undefined) return constantsOf(own, field);
+    const mapped = mappedValues(mapping, ref);
+    const name = ref.split("/").pop() ?? ref;
+    // OpenAPI 3.2: the schema of every value that nothing else names.
+    if (mapped.length === 0 && (other === ref || other === name)) return undefined;
+    return mapped.length > 0 ? mapped : [name];
   });
   // A member without a name cannot be told apart by the tag; then the union is not a tagged one.
-  return values.every((each) => each.length > 0) ? { field, values } : undefined;
+  if (values.some((each) => each?.length === 0)) return undefined;
+  return { field, values: values.map((each) => each ?? []) };
+}
+
+/** The values that an inline member itself gives the tag. */
+function constantsOf(own: unknown, field: string): string[] {
+  const properties = isData(own) ? dataMember(own, "properties") : undefined;
+  const schema = properties && dataMember(properties, field);
+  const listed = schema ? [member(schema, "const"), ...(listMember(schema, "enum") ?? [])] : [];
+  return listed.filter((each): each is string => typeof each === "string");
 }

@@ -1,8 +1,14 @@
 import { below, pointerPlace, pointerTokens, type PointerPlace } from "../problem/place.js";
+import type { ProblemCode } from "../problem/codes.js";
 import { problem, type Problem } from "../problem/problem.js";
+import { kindOf } from "../problem/kindOf.js";
 import { nearest } from "../text/nearest.js";
 import { isData, member, textMember, type Data } from "../text/parseData.js";
+import type { Dialect } from "./dialect.js";
 import { Fault } from "./fault.js";
+import { partOf } from "./linkDocuments.js";
+import type { StructureKind } from "./structure/structureKinds.js";
+import { checkStructure } from "./structure/checkStructure.js";
 
 /** A value of the document together with where it stands. */
 export interface Located<T = unknown> {
@@ -10,38 +16,46 @@ export interface Located<T = unknown> {
   readonly place: PointerPlace;
 }
 
-/** One parsed OpenAPI document and the problems found while reading it. */
+/** How the documents of a contract came together. */
+export interface DocumentNames {
+  /** The parts were linked in this run, so that places are shown in the documents they come from. */
+  readonly isLinked: boolean;
+  /** Why a wanted document is not there, as the end of a sentence. */
+  readonly unobtainable: ReadonlyMap<string, string>;
+}
+
+const noNames: DocumentNames = { isLinked: false, unobtainable: new Map() };
+
+/** A parsed contract, all of its documents linked into one, and the problems found while reading it. */
 export class RestDocument {
   readonly problems: Problem[] = [];
+  private readonly noted = new Set<string>();
+  /** Notes that are told once, however many places they are about. */
+  private readonly folded = new Map<string, { code: ProblemCode; places: PointerPlace[] }>();
 
   constructor(
     readonly name: string,
     readonly root: Data,
+    readonly dialect: Dialect,
+    private readonly names: DocumentNames = noNames,
   ) {}
 
   get place(): PointerPlace {
     return pointerPlace(this.name, "");
   }
 
+  /** The place a pointer into the linked contract stands for in the document it comes from. */
   at(pointer: string): PointerPlace {
-    return pointerPlace(this.name, pointer);
+    const part = this.names.isLinked ? partOf(pointer) : undefined;
+    return part ? pointerPlace(part.document, part.pointer) : pointerPlace(this.name, pointer);
   }
 
-  /** Follows a local reference (RFC 6901 in a URI fragment). Throws a Fault when it leads nowhere or elsewhere. */
-  target(reference: string, from: PointerPlace): Located {
-    if (!reference.startsWith("#")) {
-      throw new Fault(
-        "unsupported",
-        problem("contract.unsupported", `The reference \`${reference}\` leads to another document.`, {
-          level: "warning",
-          place: from,
-          hint: "References between files are not read yet; bundle the contract into one file.",
-        }),
-      );
-    }
+  /** Follows a reference (RFC 6901 in a URI fragment). Throws a Fault when it leads nowhere. */
+  target(reference: string, from: PointerPlace): Located & { readonly pointer: string } {
+    if (!reference.startsWith("#")) throw this.unobtained(reference, from);
     const pointer = decodeFragment(reference.slice(1));
     if (pointer !== "" && !pointer.startsWith("/")) {
-      throw this.unsupported(`The reference \`${reference}\` names an anchor, which is not read yet.`, from);
+      throw this.fault("contract.reference", `No schema has the anchor that \`${reference}\` names.`, from);
     }
     let value: unknown = this.root;
     for (const token of pointerTokens(pointer)) {
@@ -52,7 +66,7 @@ export class RestDocument {
           : undefined;
       if (value === undefined) throw this.dangling(reference, pointer, from);
     }
-    return { value, place: this.at(pointer) };
+    return { value, place: this.at(pointer), pointer };
   }
 
   /** Follows `$ref` members, also chains of them, until something else stands there. */
@@ -65,15 +79,32 @@ export class RestDocument {
       if (seen.has(reference))
         throw this.fault("contract.cycle", `The reference \`${reference}\` leads back to itself.`, current.place);
       seen.add(reference);
-      current = this.target(reference, below(current.place, "$ref"));
+      const { value, place } = this.target(reference, below(current.place, "$ref"));
+      current = { value: withOwnWords(value, current.value), place };
     }
   }
 
-  /** Like `deref`, and the result has to be an object. */
-  object(located: Located, what: string): Located<Data> {
+  /**
+   * Follows references to an object of a kind, and checks its structure: what the reader would misunderstand is a
+   * fault, what only breaks a rule is noted.
+   */
+  object(located: Located, kind: StructureKind): Located<Data> {
     const found = this.deref(located);
-    if (isData(found.value)) return { value: found.value, place: found.place };
-    throw this.fault("contract.invalid", `${what} has to be an object, and is ${kindOf(found.value)}.`, found.place);
+    if (!isData(found.value)) {
+      const message = `${sentenceStart[kind]} has to be an object, and is ${kindOf(found.value)}.`;
+      throw this.fault("contract.invalid", message, found.place);
+    }
+    this.check(kind, found.value, found.place);
+    return { value: found.value, place: found.place };
+  }
+
+  /** Throws a Fault for the first thing about an object that would be misunderstood; notes the harmless rest. */
+  check(kind: StructureKind, value: Data, place: PointerPlace): void {
+    for (const misfit of checkStructure(kind, value)) {
+      const at = below(place, ...misfit.path);
+      if (misfit.isFault) throw this.fault("contract.invalid", misfit.message, at);
+      this.note("contract.irregular", misfit.message, at);
+    }
   }
 
   fault(
@@ -88,12 +119,37 @@ export class RestDocument {
     );
   }
 
-  unsupported(message: string, place: PointerPlace): Fault {
-    return new Fault("unsupported", problem("contract.unsupported", message, { level: "warning", place }));
+  /** Something worth telling that costs the SDK nothing; once for each place. */
+  note(
+    code: "contract.conflict" | "contract.invalid" | "contract.irregular" | "contract.wider",
+    message: string,
+    place: PointerPlace,
+  ): void {
+    if (code === "contract.irregular" || code === "contract.wider") {
+      const known = this.folded.get(message);
+      if (known) known.places.push(place);
+      else this.folded.set(message, { code, places: [place] });
+      return;
+    }
+    const key = `${place.document}#${place.pointer} ${message}`;
+    if (this.noted.has(key)) return;
+    this.noted.add(key);
+    this.problems.push(problem(code, message, { level: "warning", place }));
   }
 
-  note(code: "contract.conflict" | "contract.invalid", message: string, place: PointerPlace): void {
-    this.problems.push(problem(code, message, { level: "warning", place }));
+  /** All that was noted; what breaks the same rule in many places is told once. */
+  allProblems(): Problem[] {
+    const irregular = [...this.folded].map(([message, { code, places }]) => {
+      const more = places.length > 1 ? ` The same in ${counted(places.length - 1)}.` : "";
+      return problem(code, message + more, { level: "note", places: places.slice(0, 1) });
+    });
+    return [...this.problems, ...irregular];
+  }
+
+  private unobtained(reference: string, from: PointerPlace): Fault {
+    const reason = this.names.unobtainable.get(reference.replace(/#.*$/, ""));
+    const message = `The reference \`${reference}\` leads to a document that ${reason ?? "is not part of this contract"}.`;
+    return this.fault("contract.reference", message, from);
   }
 
   private dangling(reference: string, pointer: string, from: PointerPlace): Fault {
@@ -107,20 +163,36 @@ export class RestDocument {
   }
 }
 
+const sentenceStart: Readonly<Record<StructureKind, string>> = {
+  contract: "The contract",
+  schema: "A schema",
+  operation: "An operation",
+  pathItem: "A path item",
+  parameter: "A parameter",
+  header: "A header",
+  requestBody: "A request body",
+  responses: "`responses`",
+  response: "A response",
+  mediaType: "A media type",
+  callback: "A callback",
+  authScheme: "An auth scheme",
+};
+
+/** OpenAPI 3.1 lets words stand beside a reference; they say more about this use than those at its target. */
+function withOwnWords(value: unknown, referring: unknown): unknown {
+  if (!isData(value) || !isData(referring)) return value;
+  const words = ["summary", "description"].filter((key) => typeof referring[key] === "string");
+  return words.length === 0 ? value : { ...value, ...Object.fromEntries(words.map((key) => [key, referring[key]])) };
+}
+
+function counted(places: number): string {
+  return places === 1 ? "one more place" : `${String(places)} more places`;
+}
+
 function decodeFragment(fragment: string): string {
   try {
     return decodeURIComponent(fragment);
   } catch {
     return fragment;
   }
-}
-
-/** What a value is, in words for a message. */
-export function kindOf(value: unknown): string {
-  if (value === null) return "null";
-  if (value === undefined) return "missing";
-  if (Array.isArray(value)) return "a list";
-  if (typeof value === "object") return "an object";
-  if (typeof value === "string") return `the text ${JSON.stringify(value.slice(0, 40))}`;
-  return `the ${typeof value} ${JSON.stringify(value)}`;
 }

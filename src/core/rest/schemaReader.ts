@@ -1,26 +1,34 @@
 import { namedTypes } from "../contract/childReferences.js";
 import type { Reference, Shape, TypeDefinition } from "../contract/model.js";
-import { below, pointerTokens, type PointerPlace } from "../problem/place.js";
-import { isData } from "../text/parseData.js";
+import { kindOf } from "../problem/kindOf.js";
+import { below, pointerPlace, pointerToken, pointerTokens, type PointerPlace } from "../problem/place.js";
+import { isData, member, textMember } from "../text/parseData.js";
 import { pascalCase } from "../text/words.js";
+import { schemasPointer } from "./dialect.js";
 import { Fault } from "./fault.js";
+import { partOf } from "./linkDocuments.js";
 import { readAnnotations } from "./readAnnotations.js";
-import { readSchema } from "./readSchema.js";
-import { kindOf, type Located, type RestDocument } from "./restDocument.js";
+import { readFamily, SchemaFamily } from "./schemaFamily.js";
+import { mergeNamed, readSchema } from "./readSchema.js";
+import type { Located, RestDocument } from "./restDocument.js";
 import { unsaid } from "./unsaid.js";
 
-const schemasPointer = "/components/schemas/";
 const maxSchemaDepth = 250;
+/** Between the names of types that were merged into one. */
+const pairSeparator = " & ";
 
 /** A definition that could be read, or the fault that sets it aside. */
 export type Definition = { readonly type: TypeDefinition } | { readonly fault: Fault };
+
+/** A definition that nothing needed yet: a schema, the own record of a base, or two types merged. */
+type Unread = Located & { readonly as?: "itself" | readonly [string, string] };
 
 /**
  * Reads schemas into references, and keeps the table of named definitions. A definition is read the first time
  * something needs it; recursion ends at the name.
  */
 export class SchemaReader {
-  private readonly definitions = new Map<string, Definition | Located | "reading">();
+  private readonly definitions = new Map<string, Definition | Unread | "reading">();
   /** Keys that were named and not read yet; read one after the other, so that a long chain of types is no deep one. */
   private readonly pending: string[] = [];
   private depth = 0;
@@ -29,16 +37,23 @@ export class SchemaReader {
   /** How many merges the present one is inside of. */
   mergeDepth = 0;
 
-  constructor(
-    readonly document: RestDocument,
-    /** OpenAPI 3.0 ignores what stands beside a reference, 3.1 does not; what authors meant is the same. */
-    readonly dialect: string,
-  ) {}
+  /** Pointer of the named schemas, with a slash at its end. */
+  private readonly schemas: string;
+  private readonly places = new Map<string, PointerPlace>();
+  /** Which named schemas extend which. */
+  private family = new SchemaFamily({}, "", pointerPlace("", ""));
+  /** Names of schemas that are nothing but a reference into another document, by where that leads. */
+  private readonly adopted = new Map<string, string>();
+
+  constructor(readonly document: RestDocument) {
+    this.schemas = `${schemasPointer(document.dialect)}/`;
+  }
 
   /** Reads a schema at its place. Throws a Fault when it, or what it cannot do without, is broken. */
   read(schema: unknown, place: PointerPlace): Reference {
     if (this.depth >= maxSchemaDepth) {
-      throw this.document.unsupported(`A schema is nested more than ${String(maxSchemaDepth)} levels deep.`, place);
+      const message = `A schema is nested more than ${String(maxSchemaDepth)} levels deep.`;
+      throw this.document.fault("contract.invalid", message, place);
     }
     if (this.depth === 0) this.merges = 0;
     this.depth++;
@@ -52,6 +67,7 @@ export class SchemaReader {
           place,
         );
       }
+      this.document.check("schema", schema, place);
       return readSchema(schema, place, this);
     } finally {
       this.depth--;
@@ -61,15 +77,99 @@ export class SchemaReader {
   /** The named shape that a `$ref` stands for; its definition is read too. */
   reference(ref: string, place: PointerPlace): Reference {
     const located = this.document.target(ref, place);
-    return { shape: { kind: "named", key: this.define(located) }, nullable: false };
+    return { shape: { kind: "named", key: this.define(located.pointer, located) }, nullable: false };
   }
 
-  /** Reads every schema under `components/schemas`, so that each fault is found, used or not. */
+  /**
+   * The base that an `allOf` refers to. Where the base stands for all that extend it, told apart by a discriminator,
+   * this is the base's own record.
+   */
+  baseReference(ref: string, place: PointerPlace): Reference {
+    const reference = this.reference(ref, place);
+    if (reference.shape.kind !== "named" || this.family.extendedBy(reference.shape.key) === undefined) return reference;
+    return { shape: { kind: "named", key: this.itself(reference.shape.key) }, nullable: false };
+  }
+
+  familySchema(name: string): Located | undefined {
+    return this.family.schema(name);
+  }
+
+  familyReference(name: string): string {
+    return this.family.reference(name);
+  }
+
+  /** Key of a schema that extends a base, which may itself stand for those that extend it. */
+  familyKey(name: string): string {
+    return this.family.extendedBy(name) === undefined ? name : this.itself(name);
+  }
+
+  /** Key of the own record of a base. */
+  itself(base: string): string {
+    const key = `${base} itself`;
+    const located = this.family.schema(base);
+    if (!this.definitions.has(key) && located) {
+      this.definitions.set(key, { ...located, as: "itself" });
+      this.places.set(key, located.place);
+      this.pending.push(key);
+    }
+    return key;
+  }
+
+  /** The named type that satisfies two named ones. */
+  mergedType(a: string, b: string): Reference {
+    const names = [...new Set([...a.split(pairSeparator), ...b.split(pairSeparator)])].sort();
+    const key = names.join(pairSeparator);
+    if (key !== a && key !== b && !this.definitions.has(key)) {
+      const place = this.placeOf(a);
+      this.definitions.set(key, { value: undefined, place, as: [a, b] });
+      this.places.set(key, place);
+      this.pending.push(key);
+    }
+    return { shape: { kind: "named", key }, nullable: this.isNullable(a) && this.isNullable(b) };
+  }
+
+  /** Whether a name's definition admits null; asked of names whose definitions are known or can be read. */
+  private isNullable(key: string): boolean {
+    if (this.definitions.get(key) === "reading") return false;
+    const definition = this.definition(key);
+    return "type" in definition && definition.type.nullable;
+  }
+
+  /** Reads every named schema of the contract, so that each fault is found, used or not. */
   readAllNamed(): void {
-    const components = isData(this.document.root["components"]) ? this.document.root["components"] : {};
-    const schemas = isData(components["schemas"]) ? components["schemas"] : {};
-    for (const [name, value] of Object.entries(schemas)) {
-      if (value !== undefined) this.define({ value, place: below(this.document.at("/components/schemas"), name) });
+    const [, ...path] = pointerTokens(this.schemas.slice(0, -1));
+    const first = member(this.document.root, pointerTokens(this.schemas)[0] ?? "");
+    const schemas = path.reduce<unknown>((node, token) => (isData(node) ? member(node, token) : undefined), first);
+    const entries = Object.entries(isData(schemas) ? schemas : {});
+    for (const [name, value] of entries) {
+      const elsewhere = this.otherDocument(value);
+      if (elsewhere !== undefined && !this.adopted.has(elsewhere)) this.adopted.set(elsewhere, name);
+    }
+    const place = this.document.at(this.schemas.slice(0, -1));
+    this.family = new SchemaFamily(Object.fromEntries(entries), this.schemas, place);
+    for (const [name, value] of entries) {
+      if (value !== undefined && this.otherDocument(value) === undefined)
+        this.define(this.schemas + pointerToken(name), { value, place: below(place, name) });
+      else if (isData(value)) this.defineElsewhere(textMember(value, "$ref") ?? "", below(place, name, "$ref"), name);
+    }
+  }
+
+  /** The pointer into another document that a schema is nothing but a reference to. */
+  private otherDocument(schema: unknown): string | undefined {
+    const reference = isData(schema) && Object.keys(schema).length === 1 ? textMember(schema, "$ref") : undefined;
+    if (reference?.startsWith("#") !== true) return undefined;
+    const pointer = decodedFragment(reference);
+    return partOf(pointer) ? pointer : undefined;
+  }
+
+  private defineElsewhere(reference: string, from: PointerPlace, name: string): void {
+    try {
+      const located = this.document.target(reference, from);
+      this.define(located.pointer, located);
+    } catch (error) {
+      if (!(error instanceof Fault)) throw error;
+      this.places.set(name, from);
+      this.definitions.set(name, { fault: error });
     }
   }
 
@@ -108,17 +208,24 @@ export class SchemaReader {
     return { types, faults };
   }
 
-  private define(located: Located): string {
-    const { pointer } = located.place;
-    const key =
-      pointer.startsWith(schemasPointer) && !pointer.slice(schemasPointer.length).includes("/")
-        ? (pointerTokens(pointer)[2] ?? pointer)
-        : pointer;
+  private define(pointer: string, { value, place }: Located): string {
+    const key = this.keyOf(pointer);
     if (!this.definitions.has(key)) {
-      this.definitions.set(key, located);
+      this.definitions.set(key, { value, place });
+      this.places.set(key, place);
       this.pending.push(key);
     }
     return key;
+  }
+
+  /** The schema's own name when it is a named one; else its pointer, behind the document's name when it is another. */
+  private keyOf(pointer: string): string {
+    if (pointer.startsWith(this.schemas) && !pointer.includes("/", this.schemas.length))
+      return unescaped(pointer.slice(this.schemas.length));
+    const adopted = this.adopted.get(pointer);
+    if (adopted !== undefined) return adopted;
+    const part = partOf(pointer);
+    return part ? `${part.document}#${part.pointer}` : pointer;
   }
 
   /** Reads a definition when it is first looked into. Throws a Fault when that is in the middle of reading it. */
@@ -133,19 +240,22 @@ export class SchemaReader {
     }
     if (!("value" in known)) return known;
     this.definitions.set(key, "reading");
-    const { depth, merges } = this;
+    const { depth, merges, mergeDepth } = this;
     this.depth = 0;
     this.merges = 0;
+    this.mergeDepth = 0;
     const read = this.readDefinition(key, known);
     this.depth = depth;
     this.merges = merges;
+    this.mergeDepth = mergeDepth;
     this.definitions.set(key, read);
     return read;
   }
 
-  private readDefinition(key: string, { value, place }: Located): Definition {
+  private readDefinition(key: string, unread: Unread): Definition {
+    const { value, place } = unread;
     try {
-      const { shape, nullable } = this.read(value, place);
+      const { shape, nullable } = this.readUnread(key, unread);
       return { type: { key, name: nameOf(key), shape, nullable, ...readAnnotations(value), place } };
     } catch (error) {
       if (error instanceof Fault) return { fault: error };
@@ -153,8 +263,18 @@ export class SchemaReader {
     }
   }
 
+  private readUnread(key: string, { value, place, as }: Unread): Reference {
+    if (as === "itself") return this.read(value, place);
+    if (as !== undefined) {
+      const [a, b] = as.map((each): Reference => ({ shape: { kind: "named", key: each }, nullable: false }));
+      return a && b ? mergeNamed(a, b, place, this) : { shape: unsaid, nullable: false };
+    }
+    const extending = this.family.extendedBy(key);
+    return extending ? readFamily(key, extending, this) : this.read(value, place);
+  }
+
   private placeOf(key: string): PointerPlace {
-    return key.startsWith("/") ? this.document.at(key) : below(this.document.at("/components/schemas"), key);
+    return this.places.get(key) ?? this.document.place;
   }
 
   private isAliasOfItself(key: string): boolean {
@@ -195,6 +315,7 @@ export class SchemaReader {
 const structuralTokens = new Set([
   "components",
   "schemas",
+  "definitions",
   "properties",
   "paths",
   "schema",
@@ -206,9 +327,29 @@ const structuralTokens = new Set([
   "$defs",
 ]);
 
-/** The contract's own name for a key: the schema's name, or the telling parts of a pointer. */
+/** The contract's own name for a key: the schema's name, the telling parts of a pointer, or the name of a file. */
 function nameOf(key: string): string {
-  if (!key.startsWith("/")) return key;
-  const telling = pointerTokens(key).filter((token) => !structuralTokens.has(token));
-  return pascalCase(telling.slice(-3).join(" ")) || "Part";
+  if (key.includes(pairSeparator)) return key.split(pairSeparator).map(nameOf).join(" and ");
+  const hash = key.indexOf("#");
+  const isElsewhere = hash >= 0 && (hash === key.length - 1 || key.charAt(hash + 1) === "/");
+  if (!key.startsWith("/") && !isElsewhere) return key;
+  const [document, pointer] = isElsewhere ? [key.slice(0, hash), key.slice(hash + 1)] : ["", key];
+  const telling = pointerTokens(pointer).filter((token) => !structuralTokens.has(token));
+  const file = document
+    .replace(/[?].*$/, "")
+    .replace(/^.*\//, "")
+    .replace(/(\.schema)?\.[^.]*$/, "");
+  return pascalCase(telling.slice(-3).join(" ")) || pascalCase(file) || "Part";
+}
+
+function unescaped(token: string): string {
+  return token.includes("~") ? token.replaceAll("~1", "/").replaceAll("~0", "~") : token;
+}
+
+function decodedFragment(reference: string): string {
+  try {
+    return decodeURIComponent(reference.slice(1));
+  } catch {
+    return reference.slice(1);
+  }
 }

@@ -1,11 +1,22 @@
-import type { Content, Parameter, Reference, Response, RestContract, RestOperation } from "../contract/model.js";
+import type { Field, Parameter, Reference, Response, RestContract, RestOperation } from "../contract/model.js";
+import { isStream } from "../contract/model.js";
 import { reachedTypes } from "../contract/childReferences.js";
 import { resolveReference, type TypeTable } from "../contract/resolveShape.js";
+import { sameReference } from "../contract/sameShape.js";
 import { sortedBy } from "../text/sortedBy.js";
 import { assignFaces } from "./assignFaces.js";
 import { countUntyped } from "./countUntyped.js";
 import { contractOwnNames, memberNameFrom, NameScope, typeNameFrom } from "./nameScope.js";
-import type { PlannedArgument, PlannedResponse, RestCall, RestPlan, StandingParameter } from "./sdkPlan.js";
+import { isTextChoice, planContent, preferredContent } from "./planContent.js";
+import { planSent, receivedBy, repliedTo } from "./planSent.js";
+import type {
+  PlannedArgument,
+  PlannedHeader,
+  PlannedResponse,
+  RestCall,
+  RestPlan,
+  StandingParameter,
+} from "./sdkPlan.js";
 import { selectOperations, type Selection } from "./selectOperations.js";
 import { TypePlanner } from "./typePlanner.js";
 import { shapesOf } from "../rest/readRestContract.js";
@@ -17,7 +28,12 @@ export interface RestSettings extends Selection {
 /** Plans the calls of a REST contract and the types they reach. */
 export function planRest(contract: RestContract, settings: RestSettings): RestPlan {
   const { kept } = selectOperations(contract.operations, settings);
-  const reached = reachedTypes(kept.flatMap(shapesOf), (key) => contract.types.get(key)?.shape);
+  const sentAlong = kept.flatMap((operation) => operation.callbacks.map((each) => each.operation));
+  const webhooks = contract.webhooks.map((each) => each.operation);
+  const reached = reachedTypes(
+    [...kept, ...sentAlong, ...webhooks].flatMap(shapesOf),
+    (key) => contract.types.get(key)?.shape,
+  );
   const table = new Map([...contract.types].filter(([key]) => reached.has(key)));
   const planner = new TypePlanner(table, new NameScope(contractOwnNames(contract.name)));
   const functions = new NameScope(contractOwnNames(contract.name));
@@ -26,10 +42,11 @@ export function planRest(contract: RestContract, settings: RestSettings): RestPl
   const calls = sortedBy(kept, (operation) => names.get(operation) ?? "").map((operation) =>
     planCall(operation, names.get(operation) ?? "", { planner, standing, functions }),
   );
+  const sent = planSent(contract.webhooks, calls, planner);
   assignFaces(
     planner.types,
-    calls.flatMap((call) => call.arguments.map((argument) => argument.type)),
-    calls.flatMap(answeredBy),
+    [...calls.flatMap((call) => call.arguments.map((argument) => argument.type)), ...sent.flatMap(repliedTo)],
+    [...calls.flatMap(answeredBy), ...sent.flatMap(receivedBy)],
   );
   return {
     protocol: "rest",
@@ -43,8 +60,14 @@ export function planRest(contract: RestContract, settings: RestSettings): RestPl
     ),
     standing: standingParameters(calls),
     calls,
+    sent,
+    tags: contract.tags,
     types: planner.types,
-    untyped: countUntyped(planner.types.values(), calls.flatMap(referencesOf), new Set()),
+    untyped: countUntyped(
+      planner.types.values(),
+      [...calls.flatMap(referencesOf), ...sent.flatMap((each) => [...repliedTo(each), ...receivedBy(each)])],
+      new Set(),
+    ),
   };
 }
 
@@ -53,7 +76,10 @@ function referencesOf(call: RestCall): Reference[] {
 }
 
 function answeredBy(call: RestCall): Reference[] {
-  return [...call.answers, ...call.failures].flatMap((response) => (response.type ? [response.type] : []));
+  return [
+    ...[...call.answers, ...call.failures].flatMap((response) => (response.type ? [response.type] : [])),
+    ...call.headers.map((header) => header.field.type),
+  ];
 }
 
 /** The operationId where it is unique, else method and path: both are the operation's own, never its neighbours'. */
@@ -94,6 +120,7 @@ function planCall(operation: RestOperation, name: string, { planner, standing, f
   const failures = operation.responses.filter((response) => !isSuccess(response) && !/^[13]/.test(response.status));
   const several = answers.length > 1;
   const argumentTypes = planArguments(operation, typeName, planner, standing);
+  const headers = planHeaders(operation, typeName, planner);
   const answerTypes = answers.map((response) =>
     planResponse(response, planner, `${typeName}Answer${several ? response.status : ""}`),
   );
@@ -103,44 +130,57 @@ function planCall(operation: RestOperation, name: string, { planner, standing, f
       args: planner.scope.claim(`${typeName}Args`),
       answer: planner.scope.claim(`${typeName}Answer`),
       failure: planner.scope.claim(`${typeName}Failure`),
+      headers: headers.length > 0 ? planner.scope.claim(`${typeName}Headers`) : "",
     },
     guard: functions.claim(`is${typeName}Failure`),
+    headersReader: headers.length > 0 ? functions.claim(`${name}Headers`) : "",
+    headers,
     group: operation.group,
     operation,
     arguments: argumentTypes,
     answers: answerTypes,
     failures: failures.map((response) =>
-      planResponse(response, planner, `${typeName}Failure${response.status === "default" ? "Other" : response.status}`),
+      planResponse(
+        withoutStreams(response),
+        planner,
+        `${typeName}Failure${response.status === "default" ? "Other" : response.status}`,
+      ),
     ),
   };
 }
 
-const formsByPreference: readonly Content["form"][] = ["json", "multipart", "urlencoded", "text", "bytes"];
-
-/** The content a call uses where a contract offers several: the one a client handles best. */
-export function preferredContent(contents: readonly Content[]): Content | undefined {
-  for (const form of formsByPreference) {
-    const found = contents.find((content) => content.form === form);
-    if (found) return found;
+/** Headers of all responses; one that two responses type differently is the text that was sent. */
+function planHeaders(operation: RestOperation, typeName: string, planner: TypePlanner): PlannedHeader[] {
+  const found = new Map<string, Field>();
+  for (const field of operation.responses.flatMap((response) => response.headers)) {
+    const key = field.name.toLowerCase();
+    const known = found.get(key);
+    const isSame = known === undefined || sameReference(known.type, field.type);
+    found.set(key, isSame ? (known ?? field) : { ...known, type: { shape: { kind: "text" }, nullable: false } });
   }
-  return undefined;
+  const names = new NameScope();
+  return [...found.values()].map((field) => {
+    const name = names.claim(memberNameFrom(field.name));
+    const type = planner.reference(
+      headerType(field.type, planner.table),
+      "answer",
+      `${typeName}Header${typeNameFrom(name)}`,
+    );
+    return { name, field: { ...field, type } };
+  });
 }
 
-/**
- * The type of a content as its form lets it be: what is written as text is text, bytes are bytes, whatever a schema
- * that was meant for JSON says about them.
- */
-function typeByForm({ form, type }: Content, types: TypeTable): Reference {
-  const { shape, nullable } = resolveReference(type, types);
-  if (form === "bytes") return { shape: { kind: "bytes" }, nullable: false };
-  if (form !== "text") return type;
-  const isText =
-    shape.kind === "text" ||
-    (shape.kind === "literal" && typeof shape.value === "string") ||
-    (shape.kind === "choice" && shape.values.every(({ value }) => typeof value === "string"));
-  if (!isText) return { shape: { kind: "text" }, nullable: false };
-  // There is no null in a text; a name that admits null is replaced by what it stands for.
-  return { shape: nullable ? shape : type.shape, nullable: false };
+/** A header is a text; what a reader makes of it are single values and lists of them. */
+function headerType(type: Reference, types: TypeTable): Reference {
+  const { shape } = resolveReference(type, types);
+  const item = shape.kind === "list" ? resolveReference(shape.item, types).shape : shape;
+  const isSimple = ["text", "integer", "number", "boolean"].includes(item.kind) || isTextChoice(item);
+  return isSimple ? { shape: type.shape, nullable: false } : { shape: { kind: "text" }, nullable: false };
+}
+
+/** A failure is read as a whole. */
+function withoutStreams(response: Response): Response {
+  return { ...response, contents: response.contents.filter((content) => !isStream(content.form)) };
 }
 
 function planResponse(response: Response, planner: TypePlanner, name: string): PlannedResponse {
@@ -151,7 +191,7 @@ function planResponse(response: Response, planner: TypePlanner, name: string): P
     status: response.status,
     form: content.form,
     mediaType: content.mediaType,
-    type: planner.reference(typeByForm(content, planner.table), "answer", name),
+    type: planContent(content, "answer", name, planner),
     ...words,
   };
 }
@@ -165,7 +205,7 @@ function planArguments(
 ): PlannedArgument[] {
   const taken = new Set(["body"]);
   const planned: PlannedArgument[] = [];
-  for (const location of ["path", "query", "header"] as const) {
+  for (const location of ["path", "query", "querystring", "header", "cookie"] as const) {
     for (const parameter of operation.parameters.filter((each) => each.in === location)) {
       const name = argumentName(parameter, taken);
       taken.add(name);
@@ -181,7 +221,7 @@ function planArguments(
   }
   const content = operation.body && preferredContent(operation.body.contents);
   if (operation.body && content) {
-    const type = planner.reference(typeByForm(content, planner.table), "request", `${typeName}Body`);
+    const type = planContent(content, "request", `${typeName}Body`, planner);
     planned.push({
       name: "body",
       source: { kind: "body", body: operation.body, content },

@@ -6,8 +6,10 @@ import type {
   Reference,
   RequestBody,
   RestOperation,
+  SentRequest,
   Server,
   Shape,
+  Tag,
 } from "../contract/model.js";
 import type { QueryOperation } from "../graphql/queryModel.js";
 
@@ -39,6 +41,24 @@ export interface RestPlan extends ContractPlanBase {
   readonly authSchemes: ReadonlyMap<string, AuthScheme>;
   readonly standing: readonly StandingParameter[];
   readonly calls: readonly RestCall[];
+  /** What the server sends on its own: webhooks, then callbacks. */
+  readonly sent: readonly PlannedSent[];
+  readonly tags: ReadonlyMap<string, Tag>;
+}
+
+/** A request that the server makes to the app's own server, as types. */
+export interface PlannedSent {
+  /** In PascalCase, unique in its contract. */
+  readonly name: string;
+  readonly replyName: string;
+  readonly request: SentRequest;
+  /** The operation whose callback it is; undefined for webhooks. */
+  readonly of?: RestOperation;
+  readonly query: readonly Field[];
+  readonly headers: readonly Field[];
+  readonly body?: Reference;
+  /** What the server expects back. */
+  readonly reply?: Reference;
 }
 
 export interface GraphqlPlan extends ContractPlanBase {
@@ -91,14 +111,29 @@ export interface RestCall {
   /** In camelCase, unique in its contract whatever the case. */
   readonly name: string;
   /** Names of the types that belong to this call, unique in its contract. */
-  readonly typeNames: { readonly args: string; readonly answer: string; readonly failure: string };
+  readonly typeNames: {
+    readonly args: string;
+    readonly answer: string;
+    readonly failure: string;
+    readonly headers: string;
+  };
   /** Name of the function that knows its failures, unique among the contract's functions. */
   readonly guard: string;
+  /** Name of the function that reads its headers. */
+  readonly headersReader: string;
   readonly group: string;
   readonly operation: RestOperation;
   readonly arguments: readonly PlannedArgument[];
   readonly answers: readonly PlannedResponse[];
   readonly failures: readonly PlannedResponse[];
+  /** Every header that a response declares, each once. */
+  readonly headers: readonly PlannedHeader[];
+}
+
+export interface PlannedHeader {
+  /** In camelCase, unique in its call. */
+  readonly name: string;
+  readonly field: Field;
 }
 
 export interface GraphqlCall {

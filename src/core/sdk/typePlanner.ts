@@ -5,7 +5,8 @@ import { referenceSignature } from "../contract/sameShape.js";
 import { NameScope, typeNameFrom } from "./nameScope.js";
 import type { Face, PlannedType } from "./sdkPlan.js";
 
-type Direction = "answer" | "request";
+/** Which way a type goes. Forms are requests too, and the only ones in which a field can be bytes. */
+type Direction = "answer" | "request" | "form";
 
 /**
  * Turns references of the model into references of a plan: every record, union and choice, inline or not, becomes a
@@ -15,13 +16,15 @@ export class TypePlanner {
   readonly types = new Map<string, PlannedType>();
   private readonly nameByKey = new Map<string, string>();
   private readonly twoFaced: ReadonlySet<string>;
+  private readonly withBytes: ReadonlySet<string>;
   private open: (() => void)[] = [];
 
   constructor(
     readonly table: TypeTable,
     readonly scope: NameScope,
   ) {
-    this.twoFaced = findTwoFaced(table);
+    this.twoFaced = keysReaching(table, (shape) => shape.kind === "record" && shape.fields.some((field) => field.face));
+    this.withBytes = keysReaching(table, (shape) => shape.kind === "bytes");
     // Exact names first, so that `BerthSize` keeps its name beside `berth-size`.
     const all = [...table.values()].sort((a, b) => rank(a) - rank(b) || (a.key < b.key ? -1 : 1));
     for (const definition of all) this.nameByKey.set(definition.key, scope.claim(typeNameFrom(definition.name)));
@@ -67,8 +70,10 @@ export class TypePlanner {
           this.plan(item, direction, () => `${name()}Part${String(at + 1)}`, false),
         );
         const rest = shape.rest && this.plan(shape.rest, direction, () => `${name()}Rest`, false);
-        return { shape: { kind: "tuple", items, ...(rest ? { rest } : {}) }, nullable };
+        return { shape: { ...shape, items, ...(rest ? { rest } : {}) }, nullable };
       }
+      case "bytes":
+        return direction === "form" ? reference : { shape: { kind: "text", format: "binary" }, nullable };
       default:
         return reference;
     }
@@ -78,11 +83,14 @@ export class TypePlanner {
     const definition = this.table.get(key);
     if (!definition) return { shape: { kind: "any" }, nullable };
     const admitsNull = nullable || definition.nullable;
-    const face: Face = this.twoFaced.has(key) ? direction : "both";
-    const id = face === "request" ? `${key} to send` : key;
+    const face: Face = this.twoFaced.has(key) ? faceOf(direction) : "both";
+    // Forms come first: bytes in JSON are a slip of the contract's author more often than not.
+    const inJson = direction !== "form" && this.withBytes.has(key);
+    const id = key + (face === "request" ? " to send" : "") + (inJson ? " in JSON" : "");
     if (!this.types.has(id)) {
       const base = this.nameByKey.get(key) ?? typeNameFrom(definition.name);
-      const name = face === "request" ? this.scope.claim(`${base}ToSend`) : base;
+      const wanted = base + (face === "request" ? "ToSend" : "") + (inJson ? "InJson" : "");
+      const name = wanted === base ? base : this.scope.claim(wanted);
       this.add({ id, name, face, shape: definition.shape, ...wordsOf(definition) }, direction);
     }
     return { shape: { kind: "named", key: id }, nullable: admitsNull };
@@ -91,7 +99,7 @@ export class TypePlanner {
   private hoist(shape: Shape, direction: Direction, wanted: string): string {
     const name = this.scope.claim(wanted);
     const id = `inline ${name}`;
-    this.add({ id, name, face: direction, shape }, direction);
+    this.add({ id, name, face: faceOf(direction), shape }, direction);
     return id;
   }
 
@@ -110,7 +118,7 @@ export class TypePlanner {
   }
 
   private record(shape: RecordShape, direction: Direction, name: string): RecordShape {
-    const against: Direction = direction === "answer" ? "request" : "answer";
+    const against = direction === "answer" ? "request" : "answer";
     const fields = shape.fields
       .filter((field) => field.face !== against)
       .map((field): Field => ({
@@ -164,19 +172,23 @@ function literalsOf(member: Reference | undefined, table: TypeTable): string[] {
   return literal ? [String(literal.value)] : [];
 }
 
-/** Keys of the types that hold, or reach, a field which only one direction has. */
-function findTwoFaced(table: TypeTable): Set<string> {
+function faceOf(direction: Direction): "answer" | "request" {
+  return direction === "answer" ? "answer" : "request";
+}
+
+/** Keys of the types that hold, or reach, a shape of a kind. */
+function keysReaching(table: TypeTable, isWanted: (shape: Shape) => boolean | undefined): Set<string> {
   const usedBy = new Map<string, string[]>();
   const open: string[] = [];
   for (const { key, shape } of table.values()) {
-    let faced = false;
+    let holds = false;
     const inner: Shape[] = [shape];
     for (let next = inner.pop(); next; next = inner.pop()) {
-      if (next.kind === "record") faced ||= next.fields.some((field) => field.face !== undefined);
+      holds ||= isWanted(next) === true;
       if (next.kind === "named") pushTo(usedBy, next.key, key);
       for (const child of childReferences(next)) inner.push(child.shape);
     }
-    if (faced) open.push(key);
+    if (holds) open.push(key);
   }
   const found = new Set<string>();
   for (let key = open.pop(); key !== undefined; key = open.pop()) {

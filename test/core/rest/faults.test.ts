@@ -45,13 +45,12 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
     expect([...contract.types.keys()]).toEqual(["Good"]);
   });
 
-  it("methods of OpenAPI 3.2 are counted", () => {
-    const paths = { "/x": { query: { responses: {} }, additionalOperations: { COPY: { responses: {} } } } };
-    const { contract } = readRest(contractWith({ Good: good }, paths, "3.2.0"));
-    expect(contract.setAside.map((each) => [each.what, each.kind])).toEqual([
-      ["COPY /x", "unsupported"],
-      ["QUERY /x", "unsupported"],
-    ]);
+  it("methods of OpenAPI 3.2 are read in 3.2 only", () => {
+    const item = { query: { responses: okay(true) }, additionalOperations: { COPY: { responses: okay(true) } } };
+    const methods = (dialect: string) =>
+      readRest(contractWith({}, { "/x": item }, dialect)).contract.operations.map((each) => each.method);
+    expect(methods("3.2.0")).toEqual(["copy", "query"]);
+    expect(methods("3.1.0")).toEqual([]);
   });
 
   it("aliases in a circle end a merge too", () => {
@@ -61,13 +60,28 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
     expect([...contract.types.keys()]).toEqual(["Good"]);
   });
 
-  it("a merge of types that refer to each other without end is left out", () => {
-    const tree = (name: string) => ({
-      properties: { [name]: { type: "string" }, next: { $ref: `#/components/schemas/${name}` } },
+  it("a merge of two recursive types becomes a type of its own, and ends", () => {
+    const recursive = (own: string) => ({
+      type: "object",
+      properties: { [own]: { type: "string" }, next: { $ref: `#/components/schemas/${own}` } },
     });
-    const both = { allOf: [{ $ref: "#/components/schemas/One" }, { $ref: "#/components/schemas/Two" }] };
-    const { contract } = readRest(contractWith({ One: tree("One"), Two: tree("Two"), Both: both }));
-    expect(contract.setAside).toMatchObject([{ what: "GET /s/Both", kind: "unsupported" }]);
+    const { contract } = readRest(
+      contractWith({
+        A: recursive("A"),
+        B: recursive("B"),
+        Both: { allOf: [{ $ref: "#/components/schemas/A" }, { $ref: "#/components/schemas/B" }] },
+      }),
+    );
+    expect(contract.setAside).toEqual([]);
+    const both = contract.types.get("Both")?.shape;
+    const next = both?.kind === "record" ? both.fields.find((field) => field.name === "next") : undefined;
+    expect(next?.type.shape).toEqual({ kind: "named", key: "A & B" });
+    const merged = contract.types.get("A & B")?.shape;
+    expect(merged?.kind === "record" ? merged.fields.map((field) => field.name).sort() : []).toEqual([
+      "A",
+      "B",
+      "next",
+    ]);
   });
 
   it("a fault nothing uses is told all the same", () => {
@@ -104,50 +118,30 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
     expect(contract.operations).toHaveLength(1);
   });
 
-  it("legal features that are not supported yet are counted apart", () => {
-    const { contract } = readRest({
-      ...contractWith(
-        { Good: good, Remote: { $ref: "other.yaml#/X" } },
-        {
-          "/c": {
-            get: {
-              parameters: [{ name: "s", in: "cookie", required: true, schema: { type: "string" } }],
-              responses: okay(true),
-            },
-          },
-        },
-      ),
-      webhooks: { arrived: { post: {} } },
-    });
-    expect(contract.setAside.map((each) => [each.what, each.kind])).toEqual([
-      ["GET /c", "unsupported"],
-      ["GET /s/Remote", "unsupported"],
-      ["webhook arrived", "unsupported"],
-    ]);
+  it("a reference that leads out of the contract sets aside what needs it, with the reason", () => {
+    const { contract } = readRest(contractWith({ Good: good, Remote: { $ref: "other.yaml#/X" } }));
+    expect(contract.setAside.map((each) => [each.what, each.kind])).toEqual([["GET /s/Remote", "fault"]]);
+    expect(contract.setAside[0]?.why).toContain("`other.yaml#/X`");
   });
 
-  it.each<[string, object, string]>([
-    ["a server of its own", { servers: [{ url: "https://other.test" }], responses: okay(true) }, "servers of its own"],
-    [
-      "an answer that is only a stream",
-      { responses: { 200: { description: "", content: { "text/event-stream": {} } } } },
-      "is a stream",
-    ],
-    ["an anchor", { responses: okay({ $ref: "#anchor" }) }, "names an anchor"],
-    ["a dynamic reference", { responses: okay({ $dynamicRef: "#node" }) }, "`$dynamicRef`"],
-  ])("%s is left out as not supported, never silently wrong", (_name, operation, why) => {
-    const { contract } = readRest(contractWith({ Good: good }, { "/x": { get: operation } }));
+  it.each([
+    ["an anchor nobody has", { $ref: "#nowhere" }, "anchor"],
+    ["a dynamic anchor nobody has", { $dynamicRef: "#nowhere" }, "anchor"],
+  ])("%s is a fault", (_name, schema, why) => {
+    const { contract } = readRest(contractWith({ Good: good }, { "/x": { get: { responses: okay(schema) } } }));
     expect(contract.operations.map((each) => each.path)).toEqual(["/s/Good"]);
-    expect(contract.setAside).toMatchObject([{ what: "GET /x", kind: "unsupported" }]);
     expect(contract.setAside[0]?.why).toContain(why);
   });
 
-  it("callbacks are counted, and their operation is kept", () => {
-    const { contract } = readRest(
-      contractWith({ Good: good }, { "/x": { post: { callbacks: { done: {} }, responses: {} } } }),
-    );
-    expect(contract.setAside.map((each) => each.what)).toEqual(["callback done of POST /x"]);
+  it("a broken callback or webhook is set aside alone", () => {
+    const broken = { "{$url}": { post: { parameters: {}, responses: {} } } };
+    const { contract } = readRest({
+      ...contractWith({ Good: good }, { "/x": { post: { callbacks: { done: broken }, responses: {} } } }),
+      webhooks: { arrived: { post: { responses: [] } }, left: { post: { responses: okay(true) } } },
+    });
+    expect(contract.setAside.map((each) => each.what)).toEqual(["POST of callback done", "POST of webhook arrived"]);
     expect(contract.operations).toHaveLength(2);
+    expect(contract.webhooks.map((each) => each.name)).toEqual(["left"]);
   });
 
   it("a chain of a thousand types is no nesting", () => {
@@ -167,7 +161,7 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
     let schema: unknown = { type: "string" };
     for (let depth = 0; depth < 400; depth++) schema = { type: "array", items: schema };
     const { contract } = readRest(contractWith({ Deep: schema, Good: good }));
-    expect(contract.setAside).toMatchObject([{ what: "GET /s/Deep", kind: "unsupported" }]);
+    expect(contract.setAside).toMatchObject([{ what: "GET /s/Deep", kind: "fault" }]);
   });
 });
 
@@ -182,7 +176,7 @@ describe("what cannot be read at all", () => {
     ["notes.txt", "Dear harbour master", "contract.kind"],
     ["data.json", '{"name": "x"}', "contract.kind"],
     ["data.json", '{"__schema": {}}', "contract.kind"],
-    ["old.yaml", 'swagger: "2.0"', "contract.version"],
+    ["old.yaml", 'swagger: "1.2"', "contract.version"],
     ["new.yaml", 'openapi: "4.0.0"', "contract.version"],
     ["x.graphql", "type Query {", "contract.syntax"],
     ["x.graphql", "type Query { a: Nope }", "graphql.schema"],

@@ -138,9 +138,12 @@ describe("auth and servers", () => {
       ["token", "bearer"],
       ["login", "basic"],
     ]);
-    expect(problems).toHaveLength(1);
+    expect(problems.map((each) => each.message)).toEqual([
+      "The auth scheme `odd` is no scheme; calls are made without it.",
+      'An item has to be an object, and is the text "junk".',
+    ]);
     expect(contract.servers).toEqual([
-      { url: "https://{where}.example.test", variables: new Map([["where", "north"]]) },
+      { url: "https://{where}.example.test", variables: new Map([["where", { default: "north" }]]) },
     ]);
   });
 

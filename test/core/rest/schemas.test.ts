@@ -115,7 +115,7 @@ describe("lists, maps and tuples", () => {
     ],
     [
       { type: "array", prefixItems: [{ type: "string" }], items: false },
-      { kind: "tuple", items: [{ shape: text, nullable: false }] },
+      { kind: "tuple", items: [{ shape: text, nullable: false }], needed: 0 },
     ],
     [{ type: "object" }, { kind: "map", value: { shape: { kind: "any" }, nullable: false } }],
     [

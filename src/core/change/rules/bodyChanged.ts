@@ -1,5 +1,5 @@
 import type { Content, RestOperation } from "../../contract/model.js";
-import { preferredContent } from "../../sdk/planRest.js";
+import { preferredContent } from "../../sdk/planContent.js";
 import { verdicts } from "../change.js";
 import type { ChangeContext } from "../changeContext.js";
 

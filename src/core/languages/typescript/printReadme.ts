@@ -6,7 +6,7 @@ import { propertyName, quoted } from "./escape.js";
 import { contractNames } from "./identifiers.js";
 import { defaultUrl } from "./printConnect.js";
 import { graphqlCallNames } from "./printGraphqlCall.js";
-import { answerType, restCallNames } from "./printRestCall.js";
+import { answerType, isStreaming, restCallNames } from "./printRestCall.js";
 import { printReference, type TypePrinter } from "./printType.js";
 import { sampleOf } from "./sampleValue.js";
 
@@ -56,12 +56,14 @@ function restRows(plan: RestPlan, printer: TypePrinter): string[] {
     const optional = call.arguments.filter((argument) => !argument.required).map((argument) => `\`${argument.name}\``);
     const failures = call.failures.map((failure) => failure.status).join(", ");
     const notes = [
-      `\`${operationLabel(call.operation).replaceAll("`", "'")}\` answers \`${answerType(call, printer)}\``,
+      `\`${operationLabel(call.operation).replaceAll("`", "'")}\` answers \`${answerType(call, printer)}\`${isStreaming(call) ? ", item by item" : ""}`,
       ...(failures === "" ? [] : [`fails with ${failures}`]),
       ...(optional.length > 0 ? [`also takes ${optional.join(", ")}`] : []),
     ];
     const summary = oneLine(call.operation.summary ?? call.operation.description ?? "");
-    const sample = `${given.before}await ${names.call}(connection${given.text});`;
+    const sample = isStreaming(call)
+      ? `${given.before}for await (const item of ${names.call}(connection${given.text})) console.log(item);`
+      : `${given.before}await ${names.call}(connection${given.text});`;
     return `### ${names.call}\n\n${call.operation.deprecated === undefined ? "" : "**Deprecated.** "}${summary === "" ? "" : `${summary}\n\n`}${notes.join("; ")}.\n\n${code(sample)}`;
   });
 }

@@ -1,11 +1,12 @@
-import type { Parameter, Reference } from "../../contract/model.js";
-import { operationLabel } from "../../contract/model.js";
+import type { Content, Field, Parameter, Reference, Shape } from "../../contract/model.js";
+import { isStream, operationLabel } from "../../contract/model.js";
 import type { PlannedArgument, PlannedResponse, RestCall, RestPlan } from "../../sdk/sdkPlan.js";
 import { memberNameFrom } from "../../sdk/nameScope.js";
 import { docComment, propertyAccess, propertyName, quoted, templateText } from "./escape.js";
 import { contractNames, typeIdentifier, valueIdentifier } from "./identifiers.js";
 import { defaultOf, deprecation, factsOf, printPresence } from "./printShapes.js";
-import { printReference, printUnion, type TypePrinter } from "./printType.js";
+import { serverUrl } from "./printConnect.js";
+import { behind, printReference, printUnion, type TypePrinter } from "./printType.js";
 
 /** Names of everything a call exports. */
 export interface CallNames {
@@ -38,6 +39,7 @@ export function printRestCall(call: RestCall, plan: RestPlan, printer: TypePrint
     printArgs(call, names, printer),
     printAnswer(call, names, printer),
     printFailure(call, plan, names, printer),
+    printHeaders(call, names, printer),
     printFunction(call, plan, names, printer),
   ];
   return parts.filter((part) => part !== "").join("\n");
@@ -53,7 +55,7 @@ export function answerType(call: RestCall, printer: TypePrinter): string {
 function answerText(call: RestCall, printer: TypePrinter): string {
   const members = call.answers.flatMap((answer): Reference[] => (answer.type ? [answer.type] : []));
   const union = members.length === 0 ? "" : printUnion({ kind: "union", members }, printer, "exact");
-  const absent = call.answers.length === 0 || call.answers.some((answer) => !answer.type);
+  const absent = !isStreaming(call) && (call.answers.length === 0 || call.answers.some((answer) => !answer.type));
   if (union === "unknown" || !absent) return union;
   return union === "" || union === "never" ? "undefined" : `${union} | undefined`;
 }
@@ -113,6 +115,42 @@ function callLabel(plan: RestPlan, call: RestCall): string {
   return `${plan.name}.${call.name}`;
 }
 
+/** The headers that the call's answers and failures declare, and the function that reads them. */
+function printHeaders(call: RestCall, names: CallNames, printer: TypePrinter): string {
+  if (call.headers.length === 0) return "";
+  const fields = call.headers.map(({ name, field }) => {
+    const doc = docComment(
+      [field.description, `\`${field.name}\``, ...factsOf(field.type.shape), deprecation(field.deprecated)],
+      "  ",
+    );
+    return `${doc}  readonly ${propertyName(name)}: ${printReference(field.type, printer, "exact")} | undefined;\n`;
+  });
+  const values = call.headers.map(({ name, field }) => `    ${propertyName(name)}: ${headerValue(field, printer)},\n`);
+  const type = typeIdentifier(call.typeNames.headers);
+  return (
+    `/** Headers of \`${names.call}\`, of its answers and failures alike. */\nexport interface ${type} {\n${fields.join("")}}\n\n` +
+    `/** Reads the headers that \`${names.call}\` passes to \`onAnswer\`, or that its failures carry. */\n` +
+    `export function ${call.headersReader}(headers: Headers): ${type} {\n  return {\n${values.join("")}  };\n}\n`
+  );
+}
+
+function headerValue(field: Field, printer: TypePrinter): string {
+  const shape = behind(field.type.shape, printer);
+  const isList = shape.kind === "list";
+  const item = shape.kind === "list" ? behind(shape.item.shape, printer) : shape;
+  return `wire.${isList ? "readHeaders" : "readHeader"}(headers, ${quoted(field.name)}, ${headerReader(item)})`;
+}
+
+function headerReader(shape: Shape): string {
+  if (shape.kind === "integer" || shape.kind === "number") return "wire.asNumber";
+  if (shape.kind === "boolean") return "wire.asBoolean";
+  const values =
+    shape.kind === "literal" ? [shape.value] : shape.kind === "choice" ? shape.values.map(({ value }) => value) : [];
+  return values.length === 0
+    ? "wire.asText"
+    : `wire.asOneOf(${values.map((value) => quoted(String(value))).join(", ")})`;
+}
+
 function printFunction(call: RestCall, plan: RestPlan, names: CallNames, printer: TypePrinter): string {
   const { operation } = call;
   const answer = answerType(call, printer);
@@ -133,12 +171,14 @@ function printFunction(call: RestCall, plan: RestPlan, names: CallNames, printer
     `\`${operationLabel(operation)}\``,
     deprecation(operation.deprecated),
   ]);
-  const fields = requestFields(call, plan, given);
+  const fields = requestFields(call, plan, given, printer);
+  const streams = isStreaming(call);
+  const result = streams ? `AsyncGenerator<${answer}, void, undefined>` : `Promise<${answer}>`;
   const body = [
     ...(readsDeprecated ? ["  const given = new Map<string, unknown>(Object.entries(args));"] : []),
-    `  return wire.send<${answer}>(\n    connection,\n    {\n${fields.map((field) => `      ${field},\n`).join("")}    },\n    options,\n  );`,
+    `  return wire.${streams ? "receive" : "send"}<${answer}>(\n    connection,\n    {\n${fields.map((field) => `      ${field},\n`).join("")}    },\n    options,\n  );`,
   ].join("\n");
-  const signature = `(\n  connection: ${contractNames(plan.name).connection},\n  ${argsParameter},\n  options?: wire.CallOptions,\n): Promise<${answer}>`;
+  const signature = `(\n  connection: ${contractNames(plan.name).connection},\n  ${argsParameter},\n  options?: wire.CallOptions,\n): ${result}`;
   if (operation.deprecated === undefined) return `${doc}export function ${names.call}${signature} {\n${body}\n}\n`;
   return (
     `/** What \`${names.call}\` does; not marked itself, so that the grouped calls can use it. */\n` +
@@ -146,29 +186,38 @@ function printFunction(call: RestCall, plan: RestPlan, names: CallNames, printer
   );
 }
 
-function requestFields(call: RestCall, plan: RestPlan, given: string): string[] {
+function requestFields(call: RestCall, plan: RestPlan, given: string, printer: TypePrinter): string[] {
   const { operation } = call;
   const parameters = call.arguments.filter((argument) => argument.source.kind === "parameter");
   const inLocation = (location: Parameter["in"]): PlannedArgument[] =>
     parameters.filter(({ source }) => source.kind === "parameter" && source.parameter.in === location);
-  const query = inLocation("query").map((argument) => queryItem(argument, given));
+  const query = [
+    ...inLocation("query").map((argument) => queryItem(argument, given)),
+    ...inLocation("querystring").map((argument) => wholeQuery(argument, given)),
+  ];
   const headers = inLocation("header").map((argument) => headerItem(argument, given));
+  const cookies = inLocation("cookie").map((argument) => cookieItem(argument, given));
+  const [server] = operation.servers;
   const body = call.arguments.find(({ source }) => source.kind === "body");
-  const auth = operation.auth.filter(
-    (schemes) => schemes.length > 0 && schemes.every((scheme) => plan.authSchemes.has(scheme)),
-  );
+  const auth = operation.auth
+    .filter((schemes) => schemes.every((scheme) => plan.authSchemes.has(scheme)))
+    // A client certificate belongs to the transport; what is left are the credentials that the app supplies.
+    .map((schemes) => schemes.filter((scheme) => plan.authSchemes.get(scheme)?.kind !== "certificate"))
+    .filter((schemes) => schemes.length > 0);
   const accept = acceptOf(call.answers);
   return [
     `call: ${quoted(callLabel(plan, call))}`,
     `method: ${quoted(operation.method.toUpperCase())}`,
     `path: ${pathText(operation.path, inLocation("path"), given)}`,
     ...(query.length > 0 ? [listField("query", query)] : []),
+    ...(server ? [`server: ${quoted(serverUrl(server))}`] : []),
     ...(headers.length > 0 ? [`headers: { ${headers.join(", ")} }`] : []),
+    ...(cookies.length > 0 ? [listField("cookies", cookies)] : []),
     ...(body ? [`body: ${bodyText(body, "args")}`] : []),
     ...(accept === undefined ? [] : [`accept: ${quoted(accept)}`]),
     ...(auth.length > 0 ? [`auth: [${auth.map((schemes) => `[${schemes.map(quoted).join(", ")}]`).join(", ")}]`] : []),
-    `answers: ${readTable(call.answers)}`,
-    ...(call.failures.length > 0 ? [`failures: ${readTable(call.failures)}`] : []),
+    `answers: ${readTable(call.answers, printer)}`,
+    ...(call.failures.length > 0 ? [`failures: ${readTable(call.failures, printer)}`] : []),
   ];
 }
 
@@ -187,6 +236,7 @@ function pathText(path: string, parameters: readonly PlannedArgument[], given: s
     const { parameter } = argument.source;
     const value = argumentValue(argument, given);
     const explode = parameter.explode ? ", true" : "";
+    if (parameter.style === "json") return `\${wire.jsonText(${value})}`;
     if (parameter.style === "label") return `\${wire.label(${value}${explode})}`;
     if (parameter.style === "matrix") return `\${wire.matrix(${quoted(parameter.name)}, ${value}${explode})}`;
     return `\${wire.segment(${value}${explode})}`;
@@ -210,24 +260,44 @@ function queryItem(argument: PlannedArgument, given: string): string {
       return parameter.explode ? `wire.form(${name}, ${value})` : `wire.spaced(${name}, ${value})`;
     case "pipeDelimited":
       return parameter.explode ? `wire.form(${name}, ${value})` : `wire.piped(${name}, ${value})`;
+    case "tabDelimited":
+      return `wire.tabbed(${name}, ${value})`;
     case "deepObject":
       return `wire.deepObject(${name}, ${value})`;
     case "json":
       return `wire.jsonQuery(${name}, ${value})`;
     default:
+      if (parameter.allowReserved) return `wire.reserved(${name}, ${value}${parameter.explode ? "" : ", false"})`;
       return parameter.explode ? `wire.form(${name}, ${value})` : `wire.form(${name}, ${value}, false)`;
   }
+}
+
+/** 3.2's whole query string: JSON as it is, or the pairs of a record. */
+function wholeQuery(argument: PlannedArgument, given: string): string {
+  if (argument.source.kind !== "parameter") throw new Error("A body is not a query.");
+  const value = argumentValue(argument, given);
+  return argument.source.parameter.style === "json" ? `wire.jsonText(${value})` : `wire.form("", ${value})`;
+}
+
+function cookieItem(argument: PlannedArgument, given: string): string {
+  if (argument.source.kind !== "parameter") throw new Error("A body is not a cookie.");
+  const { parameter } = argument.source;
+  const value = argumentValue(argument, given);
+  if (parameter.style === "json") return `wire.jsonQuery(${quoted(parameter.name)}, ${value})`;
+  return `wire.form(${quoted(parameter.name)}, ${value}, false)`;
 }
 
 function headerItem(argument: PlannedArgument, given: string): string {
   if (argument.source.kind !== "parameter") throw new Error("A body is not a header.");
   const { parameter } = argument.source;
+  if (parameter.style === "json")
+    return `${propertyName(parameter.name)}: wire.jsonText(${argumentValue(argument, given)}, false)`;
   return `${propertyName(parameter.name)}: wire.header(${argumentValue(argument, given)}${parameter.explode ? ", true" : ""})`;
 }
 
 function bodyText(argument: PlannedArgument, given: string): string {
   if (argument.source.kind !== "body") throw new Error("A parameter is not a body.");
-  const { form, mediaType } = argument.source.content;
+  const { form, mediaType, encoding } = argument.source.content;
   const value = argumentValue(argument, given);
   switch (form) {
     case "json":
@@ -235,9 +305,13 @@ function bodyText(argument: PlannedArgument, given: string): string {
         ? `wire.jsonBody(${value})`
         : `wire.jsonBody(${value}, ${quoted(mediaType)})`;
     case "urlencoded":
-      return `wire.urlencoded(${value})`;
+      return `wire.urlencoded(${value}${formOptions(encoding, "urlencoded")})`;
     case "multipart":
-      return `wire.multipart(${value})`;
+      return `wire.multipart(${value}${formOptions(encoding, "multipart")})`;
+    case "events":
+    case "lines":
+    case "sequence":
+      return `wire.itemsBody(${value}, ${quoted(form)}, ${quoted(mediaType)})`;
     case "text":
       return `wire.textBody(${value}, ${quoted(mediaType)})`;
     default:
@@ -245,34 +319,65 @@ function bodyText(argument: PlannedArgument, given: string): string {
   }
 }
 
+/** How fields of a form are written, as far as that is not as usual. */
+function formOptions(encoding: Content["encoding"], form: "urlencoded" | "multipart"): string {
+  const fields = [...(encoding ?? [])].flatMap(([name, { contentType, style, explode }]) => {
+    const options = [
+      ...(contentType !== undefined && !contentType.includes(",") ? [`type: ${quoted(contentType)}`] : []),
+      ...(form === "urlencoded" && style !== undefined && style !== "form" ? [`style: ${quoted(style)}`] : []),
+      ...(form === "urlencoded" && explode !== undefined ? [`explode: ${String(explode)}`] : []),
+    ];
+    return options.length > 0 ? [`${propertyName(name)}: { ${options.join(", ")} }`] : [];
+  });
+  return fields.length === 0 ? "" : `, { ${fields.join(", ")} }`;
+}
+
 function acceptOf(answers: readonly PlannedResponse[]): string | undefined {
   const types = [...new Set(answers.flatMap((answer) => (answer.mediaType === undefined ? [] : [answer.mediaType])))];
   return types.length > 0 ? types.join(", ") : undefined;
 }
 
-function readTable(responses: readonly PlannedResponse[]): string {
+function readTable(responses: readonly PlannedResponse[], printer: TypePrinter): string {
   if (responses.length === 0) return '{ "2XX": "none" }';
   const rows = responses.map(
-    ({ status, form }) =>
-      `${/^[1-9]\d*$/.test(status) || status === "default" ? status : quoted(status)}: ${quoted(readAs(form))}`,
+    ({ status, form, type }) =>
+      `${/^[1-9]\d*$/.test(status) || status === "default" ? status : quoted(status)}: ${quoted(readAs(form, type, printer))}`,
   );
   return `{ ${rows.join(", ")} }`;
 }
 
-function readAs(form: PlannedResponse["form"]): "json" | "text" | "bytes" | "none" {
-  return form === "json" || form === "text" || form === "none" ? form : form === "urlencoded" ? "text" : "bytes";
+function readAs(form: PlannedResponse["form"], type: Reference | undefined, printer: TypePrinter): string {
+  if (form === "events" && type) return eventsAs(type, printer);
+  if (form === "urlencoded") return "text";
+  return form === "multipart" ? "bytes" : form;
 }
+
+/** What of an event is the item: its data as JSON, its data as text, or the event itself. */
+function eventsAs(type: Reference, printer: TypePrinter): string {
+  const shape = behind(type.shape, printer);
+  if (shape.kind === "text") return "eventTexts";
+  const data = shape.kind === "record" ? shape.fields.find((field) => field.name === "data") : undefined;
+  const isEvent = data !== undefined && behind(data.type.shape, printer).kind === "text";
+  return isEvent ? "eventRecords" : "events";
+}
+
+/** Whether the call's answer comes item by item. */
+export function isStreaming(call: RestCall): boolean {
+  return call.answers.some(({ form }) => isStream(form));
+}
+
+const rareStyles = ["label", "matrix", "spaceDelimited", "pipeDelimited", "tabDelimited", "deepObject", "json"];
 
 /** Runtime files a call needs beyond the plain ones. */
 export function runtimeFilesOf(call: RestCall): string[] {
-  const rare = call.arguments.some(
-    ({ source }) =>
-      source.kind === "parameter" &&
-      ["label", "matrix", "spaceDelimited", "pipeDelimited", "deepObject", "json"].includes(source.parameter.style),
-  );
-  const forms = call.arguments.some(
-    ({ source }) =>
-      source.kind === "body" && (source.content.form === "urlencoded" || source.content.form === "multipart"),
-  );
-  return [...(rare ? ["rarerParameters.ts"] : []), ...(forms ? ["forms.ts"] : [])];
+  const isRare = (parameter: Parameter): boolean => rareStyles.includes(parameter.style) || parameter.allowReserved;
+  const rare = call.arguments.some(({ source }) => source.kind === "parameter" && isRare(source.parameter));
+  const bodyForm =
+    call.arguments.flatMap(({ source }) => (source.kind === "body" ? [source.content.form] : []))[0] ?? "json";
+  return [
+    ...(rare ? ["rarerParameters.ts"] : []),
+    ...(bodyForm === "urlencoded" || bodyForm === "multipart" ? ["forms.ts", "rarerParameters.ts"] : []),
+    ...(isStreaming(call) || isStream(bodyForm) ? ["streams.ts", "events.ts"] : []),
+    ...(call.headers.length > 0 ? ["headers.ts"] : []),
+  ];
 }

@@ -52,7 +52,10 @@ export function printShape(shape: Shape, printer: TypePrinter, stance: Stance): 
     case "map":
       return `Record<string, ${printReference(shape.value, printer, stance)}>`;
     case "tuple": {
-      const items = shape.items.map((item) => printReference(item, printer, stance));
+      const items = shape.items.map((item, at) => {
+        const text = printReference(item, printer, stance);
+        return at < (shape.needed ?? shape.items.length) ? text : `${grouped(text)}?`;
+      });
       if (shape.rest) items.push(`...${grouped(printReference(shape.rest, printer, stance))}[]`);
       return `${stance === "lenient" ? "readonly " : ""}[${items.join(", ")}]`;
     }
@@ -213,7 +216,7 @@ function atomsOf(shape: Shape, printer: TypePrinter, seen: readonly string[] = [
       return [`<${referenceAtoms(shape.value, printer, seen)}>`];
     case "tuple":
       return [
-        `(${shape.items.map((item) => referenceAtoms(item, printer, seen)).join(",")}${shape.rest ? `...${referenceAtoms(shape.rest, printer, seen)}` : ""})`,
+        `(${shape.items.map((item) => referenceAtoms(item, printer, seen)).join(",")}${shape.rest ? `...${referenceAtoms(shape.rest, printer, seen)}` : ""})${String(shape.needed ?? "")}`,
       ];
     default:
       return [printShape(shape, { ...printer, onUse: () => undefined }, "exact")];

@@ -8,6 +8,7 @@ import { graphqlCallNames, printGraphqlCall } from "./printGraphqlCall.js";
 import { printGrouped, type GroupedCall } from "./printGrouped.js";
 import { printReadme } from "./printReadme.js";
 import { printRestCall, restCallNames, runtimeFilesOf } from "./printRestCall.js";
+import { printSent } from "./printSent.js";
 import { printTypes } from "./printShapes.js";
 import type { TypePrinter } from "./printType.js";
 import type { TypescriptFacts } from "./settings.js";
@@ -92,6 +93,12 @@ function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder 
       });
     }
   }
+  if (plan.sent.length > 0) {
+    context.used.clear();
+    const parts = plan.sent.map((each) => printSent(each, context.printer));
+    const imports = context.used.size > 0 ? [{ from: `./shapes${context.ending}`, types: [...context.used] }] : [];
+    files.set("webhooks.ts", moduleText(header, imports, parts));
+  }
   addCommonFiles(files, plan, context, grouped);
   return { files, runtimeFiles: [...plainRestFiles, ...plan.calls.flatMap(runtimeFilesOf)] };
 }
@@ -124,7 +131,7 @@ function printGraphqlFolder(plan: GraphqlPlan, context: FolderContext): PrintedF
   }
   addCommonFiles(files, plan, context, grouped, owned);
   const subscribes = plan.calls.some((call) => call.operation.root === "subscription");
-  return { files, runtimeFiles: [...plainGraphqlFiles, ...(subscribes ? ["subscribe.ts"] : [])] };
+  return { files, runtimeFiles: [...plainGraphqlFiles, ...(subscribes ? ["subscribe.ts", "events.ts"] : [])] };
 }
 
 /** The call that each inline type belongs to, by type id; named types of the schema and fragments' parts are shared. */
@@ -209,7 +216,8 @@ function addCommonFiles(
       [
         modules
           .map(
-            (path) => `export ${path === "shapes.ts" ? "type " : ""}* from "./${path.replace(/\.ts$/, "")}${ending}";`,
+            (path) =>
+              `export ${path === "shapes.ts" || path === "webhooks.ts" ? "type " : ""}* from "./${path.replace(/\.ts$/, "")}${ending}";`,
           )
           .join("\n"),
       ],

@@ -1,0 +1,67 @@
+import type { Body } from "./bodies.js";
+import type { CallOptions, Connection } from "./connection.js";
+import { events, pieces, textChunks } from "./events.js";
+import type { Exchanged } from "./exchange.js";
+import { failure } from "./failure.js";
+import { answered, begin, readBody, type RestRequest } from "./send.js";
+
+/**
+ * Performs a call whose answer comes item by item. It ends with the stream, the consumer's `break`, or the signal;
+ * a failure is thrown where the items are awaited.
+ */
+export async function* receive<Item>(
+  connection: Connection,
+  request: RestRequest<Item>,
+  options?: CallOptions,
+): AsyncGenerator<Item, void, undefined> {
+  const { call } = request;
+  const exchanged = await begin(connection, request, options);
+  try {
+    const readAs = await answered(exchanged, request);
+    const item = (text: string): Item => parsedItem(call, exchanged, text) as Item;
+    switch (readAs) {
+      case "lines":
+        for await (const line of pieces(textChunks(exchanged), "\n")) if (line.trim() !== "") yield item(line);
+        return;
+      case "sequence":
+        // Each text begins with a record separator (RFC 7464).
+        for await (const text of pieces(textChunks(exchanged), "\u001e")) if (text.trim() !== "") yield item(text);
+        return;
+      case "events":
+        for await (const { data } of events(exchanged)) yield item(data);
+        return;
+      case "eventTexts":
+        for await (const { data } of events(exchanged)) yield data as Item;
+        return;
+      case "eventRecords":
+        for await (const event of events(exchanged)) yield event as Item;
+        return;
+      case "none":
+        return;
+      default:
+        yield (await readBody(exchanged, readAs, call)) as Item;
+    }
+  } finally {
+    exchanged.done();
+  }
+}
+
+function parsedItem(call: string, { response }: Exchanged, text: string): unknown {
+  try {
+    return JSON.parse(text) as unknown;
+  } catch (error) {
+    const details = { status: "malformed", httpStatus: response.status, body: text };
+    throw failure(call, "an item of the stream is not JSON", details, error);
+  }
+}
+
+/** A body of items: one per line, per record separator, or per event. */
+export function itemsBody(
+  items: readonly unknown[] | undefined,
+  form: "lines" | "sequence" | "events",
+  type: string,
+): Body | undefined {
+  if (items === undefined) return undefined;
+  const [before, after] = { lines: ["", "\n"], sequence: ["\u001e", "\n"], events: ["data: ", "\n\n"] }[form];
+  return { data: items.map((item) => `${before ?? ""}${JSON.stringify(item)}${after ?? ""}`).join(""), type };
+}

@@ -1,0 +1,1 @@
+export const compiledModules: Readonly<Record<string, () => string>>;

@@ -1,0 +1,42 @@
+import { operationLabel, type Field } from "../../contract/model.js";
+import type { PlannedSent } from "../../sdk/sdkPlan.js";
+import { docComment, propertyName, quoted } from "./escape.js";
+import { typeIdentifier } from "./identifiers.js";
+import { printField } from "./printShapes.js";
+import { printReference, type TypePrinter } from "./printType.js";
+
+/** Prints what the server sends on its own: a type for each webhook and callback, and one for what it expects back. */
+export function printSent(sent: PlannedSent, printer: TypePrinter): string {
+  const { request, query, headers, body, reply } = sent;
+  const { operation } = request;
+  const name = typeIdentifier(sent.name);
+  const words =
+    sent.of === undefined
+      ? `The webhook \`${request.name}\`.`
+      : `The callback \`${request.name}\` of \`${operationLabel(sent.of)}\`, sent to \`${request.address ?? ""}\`.`;
+  const fields = [
+    `  readonly method: ${quoted(operation.method.toUpperCase())};\n`,
+    ...section("query", "Parameters of its query, as text on the wire.", query, printer),
+    ...section("headers", "Headers it carries, as text on the wire.", headers, printer),
+    ...(body
+      ? [
+          `${docComment([operation.body?.description], "  ")}  readonly body${operation.body?.required === true ? "" : "?"}: ${printReference(body, printer, "exact")};\n`,
+        ]
+      : []),
+  ];
+  const type = `${docComment([operation.summary, operation.description, words])}export interface ${name} {\n${fields.join("")}}\n`;
+  if (!reply) return type;
+  const answer = printReference(reply, printer, "lenient");
+  const replyName = typeIdentifier(sent.replyName);
+  // A record that stands right in the reply already has this name.
+  return answer === replyName
+    ? type
+    : `${type}\n/** What the server expects back for \`${name}\`. */\nexport type ${replyName} = ${answer};\n`;
+}
+
+function section(key: string, words: string, fields: readonly Field[], printer: TypePrinter): string[] {
+  if (fields.length === 0) return [];
+  const inner = fields.map((field) => printField(field, printer, "exact").replace(/^(?=.)/gm, "  "));
+  const absent = fields.every((field) => !field.required) ? "?" : "";
+  return [`  /** ${words} */\n  readonly ${propertyName(key)}${absent}: {\n${inner.join("")}  };\n`];
+}

@@ -1,0 +1,96 @@
+import type { Content, FieldEncoding, ParameterStyle, Reference, RequestBody } from "../contract/model.js";
+import { isStream } from "../contract/model.js";
+import { below, type PointerPlace } from "../problem/place.js";
+import { dataMember, isData, member, textMember, type Data } from "../text/parseData.js";
+import { mediaForm } from "./readMediaType.js";
+import { readAnnotations } from "./readAnnotations.js";
+import type { Located } from "./restDocument.js";
+import type { SchemaReader } from "./schemaReader.js";
+
+/** Reads a request body (OpenAPI 3.1, section 4.8.13); undefined when there is none, or none with a content. */
+export function readBody(operation: Data, place: PointerPlace, reader: SchemaReader): RequestBody | undefined {
+  const node = member(operation, "requestBody");
+  if (node === undefined || node === null) return undefined;
+  const body = reader.document.object({ value: node, place: below(place, "requestBody") }, "requestBody");
+  const contents = readContents(body, reader);
+  if (contents.length === 0) return undefined;
+  const { description } = readAnnotations(body.value);
+  return {
+    required: member(body.value, "required") === true,
+    contents,
+    ...(description === undefined ? {} : { description }),
+    place: body.place,
+  };
+}
+
+/** Reads the media types of a body or response, in the contract's order. */
+export function readContents({ value, place }: Located<Data>, reader: SchemaReader): Content[] {
+  const content = dataMember(value, "content") ?? {};
+  return Object.keys(content).map((mediaType) => {
+    const at = below(place, "content", mediaType);
+    const entry = content[mediaType];
+    const node = isData(entry)
+      ? reader.document.object({ value: entry, place: at }, "mediaType")
+      : { value: {}, place: at };
+    const form = mediaForm(mediaType);
+    const encoding = readEncoding(node.value);
+    return {
+      ...contentOf(
+        mediaType,
+        isStream(form) ? readItem(node, reader) : readWhole(node, reader),
+        below(node.place, "schema"),
+      ),
+      ...(encoding.size > 0 ? { encoding } : {}),
+    };
+  });
+}
+
+/** A content of a media type; what a schema leaves unsaid is told by the media type where that is bytes or text. */
+export function contentOf(mediaType: string, type: Reference, schema: PointerPlace): Content {
+  const form = mediaForm(mediaType);
+  if (type.shape.kind === "any" && (form === "bytes" || form === "text")) {
+    return { mediaType, form, type: { shape: { kind: form }, nullable: false }, schema };
+  }
+  return { mediaType, form, type, schema };
+}
+
+function readWhole({ value, place }: Located<Data>, reader: SchemaReader): Reference {
+  const item = member(value, "itemSchema");
+  if (item === undefined || member(value, "schema") !== undefined)
+    return reader.read(member(value, "schema"), below(place, "schema"));
+  return { shape: { kind: "list", item: reader.read(item, below(place, "itemSchema")) }, nullable: false };
+}
+
+/**
+ * The item of a stream: `itemSchema` (OpenAPI 3.2, section 4.14.3); before 3.2 authors described either one item or
+ * the list of all in `schema`.
+ */
+function readItem({ value, place }: Located<Data>, reader: SchemaReader): Reference {
+  const item = member(value, "itemSchema");
+  if (item !== undefined) return reader.read(item, below(place, "itemSchema"));
+  const schema = member(value, "schema");
+  const whole = isData(schema) ? reader.document.deref({ value: schema, place: below(place, "schema") }) : undefined;
+  if (whole && isData(whole.value) && member(whole.value, "type") === "array")
+    return reader.read(member(whole.value, "items"), below(whole.place, "items"));
+  return reader.read(schema, below(place, "schema"));
+}
+
+const fieldStyles: readonly ParameterStyle[] = ["form", "spaceDelimited", "pipeDelimited", "deepObject"];
+
+/** How fields of a form are written (OpenAPI 3.1, section 4.8.15). */
+function readEncoding(mediaType: Data): Map<string, FieldEncoding> {
+  const found = new Map<string, FieldEncoding>();
+  for (const [name, node] of Object.entries(dataMember(mediaType, "encoding") ?? {})) {
+    if (!isData(node)) continue;
+    const contentType = textMember(node, "contentType");
+    const style = fieldStyles.find((each) => each === member(node, "style"));
+    const explode = member(node, "explode");
+    if (contentType === undefined && style === undefined && typeof explode !== "boolean") continue;
+    found.set(name, {
+      ...(contentType === undefined ? {} : { contentType }),
+      ...(style === undefined ? {} : { style }),
+      ...(typeof explode === "boolean" ? { explode } : {}),
+    });
+  }
+  return found;
+}

@@ -1,0 +1,140 @@
+import type { Parameter, ParameterStyle } from "../contract/model.js";
+import { kindOf } from "../problem/kindOf.js";
+import { below, type PointerPlace } from "../problem/place.js";
+import { dataMember, isData, listMember, member, textMember, type Data } from "../text/parseData.js";
+import { readOlderParameter } from "./older/readOlderParameter.js";
+import { mediaForm } from "./readMediaType.js";
+import { readAnnotations } from "./readAnnotations.js";
+import type { Located } from "./restDocument.js";
+import type { SchemaReader } from "./schemaReader.js";
+
+const locations = ["path", "query", "querystring", "header", "cookie"] as const;
+type Location = (typeof locations)[number];
+
+/** Header names that OpenAPI leaves to the connection (section 4.8.12.2.1). */
+const reservedHeaders = new Set(["accept", "content-type", "authorization"]);
+
+/** Every parameter object of an operation, references followed: those of its path items first, its own stronger. */
+export function parameterNodes(owners: readonly Located<Data>[], reader: SchemaReader): Located<Data>[] {
+  const byKey = new Map<string, Located<Data>>();
+  for (const owner of owners) {
+    (listMember(owner.value, "parameters") ?? []).forEach((entry, at) => {
+      const place = below(owner.place, "parameters", at);
+      const found = reader.document.object({ value: entry, place }, "parameter");
+      byKey.set(`${String(member(found.value, "in"))} ${String(member(found.value, "name"))}`, found);
+    });
+  }
+  return [...byKey.values()];
+}
+
+/**
+ * Reads the parameters of an operation that are not its body.
+ *
+ * @param path the template they belong to; undefined for requests that the server sends
+ */
+export function readParameters(
+  path: string | undefined,
+  nodes: readonly Located<Data>[],
+  place: PointerPlace,
+  reader: SchemaReader,
+): Parameter[] {
+  const found = nodes.flatMap((node) => readParameter(node, reader) ?? []);
+  if (path === undefined) return found.filter((parameter) => parameter.in !== "path");
+  const declared = new Set(found.filter((parameter) => parameter.in === "path").map((parameter) => parameter.name));
+  for (const [, name = ""] of path.matchAll(/\{([^{}]+)\}/g)) {
+    if (declared.has(name)) continue;
+    // A template part that nobody declares still has to be filled, and can only be text.
+    const message = `The path ${path} has \`{${name}}\`, and no parameter declares it; it is taken as text.`;
+    reader.document.note("contract.invalid", message, place);
+    declared.add(name);
+    found.push({
+      name,
+      in: "path",
+      type: { shape: { kind: "text" }, nullable: false },
+      required: true,
+      style: "simple",
+      explode: false,
+      allowReserved: false,
+      schema: place,
+      place,
+    });
+  }
+  return found.filter((parameter) => parameter.in !== "path" || path.includes(`{${parameter.name}}`));
+}
+
+function readParameter(node: Located<Data>, reader: SchemaReader): Parameter | undefined {
+  const { value, place } = node;
+  const { document } = reader;
+  if (document.dialect === "2.0" && (member(value, "in") === "body" || member(value, "in") === "formData"))
+    return undefined;
+  const location = locationOf(value, place, reader);
+  const name = nameOf(value, location, place, reader);
+  if (location === "header" && reservedHeaders.has(name.toLowerCase())) return undefined;
+  const required = location === "path" || member(value, "required") === true;
+  const common = { name, in: location, required, ...readAnnotations(value), place };
+  if (document.dialect === "2.0") return { ...common, ...readOlderParameter(node, location, reader) };
+  const content = dataMember(value, "content");
+  const mediaType = content && Object.keys(content)[0];
+  const schemaNode = content && mediaType !== undefined ? dataMember(content, mediaType) : value;
+  const schemaPlace = mediaType === undefined ? below(place, "schema") : below(place, "content", mediaType, "schema");
+  const schema = schemaNode && member(schemaNode, "schema");
+  const fallback = isData(schema) ? member(schema, "default") : undefined;
+  const style = mediaType === undefined ? readStyle(value, location, place, reader) : contentStyle(mediaType, location);
+  const explode = member(value, "explode");
+  return {
+    ...common,
+    type: reader.read(schema, schemaPlace),
+    schema: schemaPlace,
+    style,
+    explode: typeof explode === "boolean" && !content ? explode : style === "form" || style === "deepObject",
+    allowReserved: member(value, "allowReserved") === true,
+    ...(fallback === undefined ? {} : { default: fallback }),
+  };
+}
+
+function locationOf(value: Data, place: PointerPlace, { document }: SchemaReader): Location {
+  const said = member(value, "in");
+  const location = locations.find((each) => each === said);
+  if (location) return location;
+  const recased = locations.find((each) => typeof said === "string" && each === said.trim().toLowerCase());
+  if (recased) {
+    document.note("contract.irregular", `\`in\` has to be \`${recased}\`, in lower case.`, below(place, "in"));
+    return recased;
+  }
+  const message = `The parameter \`${String(member(value, "name"))}\` has to be in path, query, header or cookie; it is in ${kindOf(said)}.`;
+  throw document.fault("contract.invalid", message, below(place, "in"));
+}
+
+function nameOf(value: Data, location: Location, place: PointerPlace, { document }: SchemaReader): string {
+  const name = textMember(value, "name");
+  if (name !== undefined && name !== "") return name;
+  // The whole query string needs no name of its own on the wire.
+  if (location === "querystring") return "query";
+  const message = `A parameter needs a name, and it is ${kindOf(member(value, "name"))}.`;
+  throw document.fault("contract.invalid", message, place);
+}
+
+const stylesByLocation: Readonly<Record<Location, readonly ParameterStyle[]>> = {
+  path: ["simple", "label", "matrix"],
+  query: ["form", "spaceDelimited", "pipeDelimited", "deepObject"],
+  querystring: ["form"],
+  header: ["simple"],
+  // 3.2's `cookie` differs from `form` in what is percent-encoded only.
+  cookie: ["form"],
+};
+
+function readStyle(value: Data, location: Location, place: PointerPlace, { document }: SchemaReader): ParameterStyle {
+  const said = member(value, "style");
+  const [fallback = "form"] = stylesByLocation[location];
+  const style = stylesByLocation[location].find((each) => each === said);
+  if (style === undefined && said !== undefined && !(location === "cookie" && said === "cookie")) {
+    const message = `\`style\` of a ${location} parameter cannot be ${kindOf(said)}; it is taken as ${fallback}.`;
+    document.note("contract.irregular", message, below(place, "style"));
+  }
+  return style ?? fallback;
+}
+
+function contentStyle(mediaType: string, location: Location): ParameterStyle {
+  if (mediaForm(mediaType) === "json") return "json";
+  return location === "path" || location === "header" ? "simple" : "form";
+}

@@ -1,0 +1,38 @@
+import { below } from "../problem/place.js";
+import { dataMember, isData, member, textMember, type Data } from "../text/parseData.js";
+import type { Located, RestDocument } from "./restDocument.js";
+
+const methods = ["get", "put", "post", "delete", "options", "head", "patch", "trace"];
+
+/** A path item, and the one it refers to: what stands beside the reference counts more (section 4.8.9). */
+export function pathItems(entry: Located, document: RestDocument): Located<Data>[] {
+  const { value, place } = entry;
+  if (!isData(value) || textMember(value, "$ref") === undefined) return [document.object(entry, "pathItem")];
+  const target = document.object(entry, "pathItem");
+  return Object.keys(value).length > 1 ? [{ value, place }, target] : [target];
+}
+
+/** The operations of a path item by method in lower case, `additionalOperations` of OpenAPI 3.2 included. */
+export function operationNodes(
+  items: readonly Located<Data>[],
+  document: RestDocument,
+): { method: string; node: Located }[] {
+  const known = document.dialect === "3.2" ? [...methods, "query"] : methods;
+  const found = new Map<string, Located>();
+  for (const { value, place } of items) {
+    for (const method of known) {
+      const node = member(value, method);
+      if (node !== undefined && !found.has(method)) found.set(method, { value: node, place: below(place, method) });
+    }
+    const additional = document.dialect === "3.2" ? (dataMember(value, "additionalOperations") ?? {}) : {};
+    for (const [method, node] of Object.entries(additional)) {
+      const key = method.toLowerCase();
+      const at = below(place, "additionalOperations", method);
+      // A method becomes part of the request line (RFC 9110, section 9.1: a token).
+      if (!/^[A-Za-z0-9!#$%&'*+.^_`|~-]+$/.test(method))
+        document.note("contract.invalid", `\`${method}\` cannot be a method; it is left out.`, at);
+      else if (!found.has(key)) found.set(key, { value: node, place: at });
+    }
+  }
+  return [...found].map(([method, node]) => ({ method, node }));
+}

@@ -1,0 +1,67 @@
+import type { SentRequest } from "../contract/model.js";
+import { atKey, below } from "../problem/place.js";
+import { dataMember, isData, type Data } from "../text/parseData.js";
+import { operationNodes, pathItems } from "./readPathItem.js";
+import { readOperation } from "./readOperation.js";
+import type { Located } from "./restDocument.js";
+import type { SchemaReader } from "./schemaReader.js";
+
+/** Runs a reading of one part, and sets that part aside when it is faulty. */
+export type Attempt = (what: string, read: () => void) => void;
+
+/** Reads what the server sends on its own (OpenAPI 3.1, section 4.8.1: `webhooks`). */
+export function readWebhooks(reader: SchemaReader, attempt: Attempt): SentRequest[] {
+  const { document } = reader;
+  const place = document.at("/webhooks");
+  const found: SentRequest[] = [];
+  for (const [name, entry] of Object.entries(dataMember(document.root, "webhooks") ?? {})) {
+    attempt(`webhook ${name}`, () => {
+      readItem(name, undefined, { value: entry, place: below(place, name) }, reader, attempt, found);
+    });
+  }
+  return found;
+}
+
+/** Reads the requests that an operation asks the server to make (section 4.8.18). */
+export function readCallbacks(
+  operation: Located<Data>,
+  of: string,
+  reader: SchemaReader,
+  attempt: Attempt,
+): SentRequest[] {
+  const found: SentRequest[] = [];
+  for (const [name, entry] of Object.entries(dataMember(operation.value, "callbacks") ?? {})) {
+    if (name.startsWith("x-")) continue;
+    attempt(`callback ${name} of ${of}`, () => {
+      const place = below(operation.place, "callbacks", name);
+      const callback = reader.document.object({ value: entry, place }, "callback");
+      for (const [address, item] of Object.entries(callback.value)) {
+        if (address.startsWith("x-") || !isData(item)) continue;
+        readItem(name, address, { value: item, place: below(callback.place, address) }, reader, attempt, found);
+      }
+    });
+  }
+  return found;
+}
+
+function readItem(
+  name: string,
+  address: string | undefined,
+  entry: Located,
+  reader: SchemaReader,
+  attempt: Attempt,
+  into: SentRequest[],
+): void {
+  const items = pathItems(entry, reader.document);
+  for (const { method, node } of operationNodes(items, reader.document)) {
+    attempt(`${method.toUpperCase()} of ${address === undefined ? "webhook" : "callback"} ${name}`, () => {
+      const located = reader.document.object(node, "operation");
+      const operation = readOperation(
+        { method, path: undefined, items },
+        { value: located.value, place: atKey(located.place) },
+        reader,
+      );
+      into.push({ name, ...(address === undefined ? {} : { address }), operation });
+    });
+  }
+}

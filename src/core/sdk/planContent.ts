@@ -1,0 +1,61 @@
+import type { Content, MediaForm, Reference, Shape } from "../contract/model.js";
+import { isStream } from "../contract/model.js";
+import { resolveReference, type TypeTable } from "../contract/resolveShape.js";
+import type { TypePlanner } from "./typePlanner.js";
+
+const formsByPreference: readonly MediaForm[] = [
+  "json",
+  "multipart",
+  "urlencoded",
+  "events",
+  "lines",
+  "sequence",
+  "text",
+  "bytes",
+];
+
+/** The content a call uses where a contract offers several: the one a client handles best. */
+export function preferredContent(contents: readonly Content[]): Content | undefined {
+  for (const form of formsByPreference) {
+    const found = contents.find((content) => content.form === form);
+    if (found) return found;
+  }
+  return undefined;
+}
+
+/**
+ * The type of a content as its form lets it be: what is written as text is text, bytes are bytes, whatever a schema
+ * that was meant for JSON says about them.
+ */
+function typeByForm({ form, type }: Content, types: TypeTable): Reference {
+  const { shape, nullable } = resolveReference(type, types);
+  if (form === "bytes") return { shape: { kind: "bytes" }, nullable: false };
+  if (form !== "text") return type;
+  if (shape.kind !== "text" && !isTextChoice(shape)) return { shape: { kind: "text" }, nullable: false };
+  // There is no null in a text; a name that admits null is replaced by what it stands for.
+  return { shape: nullable ? shape : type.shape, nullable: false };
+}
+
+/** Whether every value of a shape is one of a few texts. */
+export function isTextChoice(shape: Shape): boolean {
+  return (
+    (shape.kind === "literal" && typeof shape.value === "string") ||
+    (shape.kind === "choice" && shape.values.every(({ value }) => typeof value === "string"))
+  );
+}
+
+/** A content's type; bytes are bytes in forms only, because JSON has none. */
+export function planContent(
+  content: Content,
+  direction: "answer" | "request",
+  name: string,
+  planner: TypePlanner,
+): Reference {
+  const reference = typeByForm(content, planner.table);
+  if (content.form === "bytes") return reference;
+  const isForm = content.form === "multipart" || content.form === "urlencoded";
+  const planned = planner.reference(reference, isForm ? "form" : direction, name);
+  return isStream(content.form) && direction === "request"
+    ? { shape: { kind: "list", item: planned }, nullable: false }
+    : planned;
+}

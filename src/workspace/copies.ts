@@ -1,0 +1,61 @@
+import { createHash } from "node:crypto";
+import { existsSync } from "node:fs";
+import { join } from "node:path";
+import type { SourceText } from "../core/problem/place.js";
+import { displayPath, stateFolder, type Project } from "./project.js";
+import { readText } from "./textFile.js";
+
+/** Endings by which a copy's kind is known; added when the address does not end so itself. */
+const endings = [".json", ".yaml", ".yml", ".graphql", ".gql"];
+
+/**
+ * The committed copy of a remote document: `.rhema/copies/<contract>/<host>/<path>`; undefined before it was fetched.
+ *
+ * @param address the URL as the configuration or a reference writes it, or undefined for the output of a command
+ */
+export function readCopy(project: Project, contract: string, address: string | undefined): SourceText | undefined {
+  const base = copyBase(project, contract, address);
+  const path = [base, ...endings.map((ending) => base + ending)].find(
+    (candidate) => endings.some((ending) => candidate.endsWith(ending)) && existsSync(candidate),
+  );
+  if (path === undefined) return undefined;
+  return {
+    document: displayPath(project, path),
+    text: readText(path),
+    ...(address === undefined ? {} : { base: address }),
+  };
+}
+
+/** Where a copy of this text belongs. */
+export function copyPath(project: Project, contract: string, address: string | undefined, text: string): string {
+  const base = copyBase(project, contract, address);
+  if (endings.some((ending) => base.endsWith(ending))) return base;
+  if (/^\s*[[{]/.test(text)) return `${base}.json`;
+  return /^\s*(?:"""|#|type\s|schema\s*\{|interface\s|scalar\s|directive\s|enum\s|union\s|input\s|extend\s)/.test(text)
+    ? `${base}.graphql`
+    : `${base}.yaml`;
+}
+
+const longestName = 60;
+
+function copyBase(project: Project, contract: string, address: string | undefined): string {
+  const folder = join(stateFolder(project), "copies", contract);
+  if (address === undefined) return join(folder, "output");
+  const { host, pathname, search } = new URL(address);
+  // Nothing of an address can leave the folder: every segment is made of plain characters.
+  const segments = pathname
+    .split("/")
+    .filter((segment) => segment !== "")
+    .map(plain);
+  const last = segments.pop() ?? "contract";
+  const ending = endings.find((each) => last.endsWith(each)) ?? "";
+  const stem = last.slice(0, last.length - ending.length);
+  const isLong = stem.length > longestName || search !== "";
+  const mark = isLong ? `-${createHash("sha256").update(address).digest("hex").slice(0, 8)}` : "";
+  return join(folder, plain(host), ...segments, `${stem.slice(0, longestName)}${mark}${ending}`);
+}
+
+function plain(segment: string): string {
+  const safe = segment.replace(/[^A-Za-z0-9._-]/g, "_").slice(0, 100);
+  return /^\.+$/.test(safe) ? "_" : safe;
+}

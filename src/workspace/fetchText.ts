@@ -1,0 +1,98 @@
+import { problem, type Problem } from "../core/problem/problem.js";
+
+export interface FetchOptions {
+  /** Sent to the first address's origin only. */
+  readonly headers: Readonly<Record<string, string>>;
+  /** Hosts that may be asked beside the first address's own. */
+  readonly hosts: readonly string[];
+  readonly timeoutMs: number;
+}
+
+export type Fetched = { readonly text: string } | { readonly problem: Problem };
+
+const mostRedirects = 5;
+const mostBytes = 128 * 1024 * 1024;
+
+/**
+ * Gets a text over HTTP. A redirect is followed only to a host the configuration allows, and without the headers when
+ * it leaves the origin. Whatever goes wrong is a problem that says what to do.
+ *
+ * @param shown the address as messages may show it, without secrets
+ */
+export async function fetchText(address: string, shown: string, options: FetchOptions): Promise<Fetched> {
+  const first = new URL(address);
+  let url = first;
+  const failed = (message: string, hint: string): Fetched => ({
+    problem: problem("contract.fetch", `\`${shown}\` ${message}.`, { hint }),
+  });
+  for (let redirects = 0; redirects <= mostRedirects; redirects++) {
+    let response: Response;
+    try {
+      response = await fetch(url.href, {
+        redirect: "manual",
+        signal: AbortSignal.timeout(options.timeoutMs),
+        headers: {
+          accept: "application/json, application/yaml, */*;q=0.5",
+          ...(url.origin === first.origin ? options.headers : {}),
+        },
+      });
+    } catch (error) {
+      if (error instanceof Error && error.name === "TimeoutError")
+        return failed(
+          `did not answer within ${String(options.timeoutMs / 1000)} s`,
+          "Try again, or check the address.",
+        );
+      return failed("cannot be reached", "Check the address, and that the server is running.");
+    }
+    const location = response.headers.get("location");
+    if (response.status >= 300 && response.status < 400 && location !== null) {
+      const next = URL.canParse(location, url.href) ? new URL(location, url.href) : undefined;
+      const isAllowed =
+        next !== undefined &&
+        /^https?:$/.test(next.protocol) &&
+        (next.host === first.host || options.hosts.includes(next.host));
+      if (!isAllowed)
+        return failed(
+          `redirects to \`${next?.host ?? location}\`, which the configuration does not allow`,
+          "Use that address, or add its host to `hosts` of the contract.",
+        );
+      await response.body?.cancel();
+      url = next;
+      continue;
+    }
+    if (response.status === 401 || response.status === 403)
+      return failed(
+        `refuses access (${String(response.status)})`,
+        "Send a credential with `headers` of the contract, from the environment.",
+      );
+    if (!response.ok) return failed(`answers ${String(response.status)}`, "Check the address.");
+    const text = await readLimited(response);
+    if (text === undefined)
+      return failed("is larger than 128 MB or broke off", "Save it to a file, and name the file.");
+    if (text.trim() === "") return failed("is empty", "Check the address.");
+    if (/^\s*<(?:!doctype|html)/i.test(text))
+      return failed(
+        "is a web page, not a description",
+        "Use the address of the description itself, which often ends in .json or .yaml.",
+      );
+    return { text };
+  }
+  return failed(`redirects more than ${String(mostRedirects)} times`, "Use the final address.");
+}
+
+async function readLimited(response: Response): Promise<string | undefined> {
+  const parts: Uint8Array[] = [];
+  let size = 0;
+  try {
+    for await (const part of response.body ?? []) {
+      const bytes = part as Uint8Array;
+      size += bytes.length;
+      if (size > mostBytes) return undefined;
+      parts.push(bytes);
+    }
+  } catch {
+    // A body that breaks off is no text; the caller says so.
+    return undefined;
+  }
+  return new TextDecoder().decode(Buffer.concat(parts));
+}
