@@ -34,12 +34,9 @@ export function readContents({ value, place }: Located<Data>, reader: SchemaRead
       : { value: {}, place: at };
     const form = mediaForm(mediaType);
     const encoding = readEncoding(node.value);
+    const { type, schema } = isStream(form) ? readItem(node, reader) : readWhole(node, reader);
     return {
-      ...contentOf(
-        mediaType,
-        isStream(form) ? readItem(node, reader) : readWhole(node, reader),
-        below(node.place, "schema"),
-      ),
+      ...contentOf(mediaType, type, schema),
       ...(encoding.size > 0 ? { encoding } : {}),
     };
   });
@@ -54,25 +51,36 @@ export function contentOf(mediaType: string, type: Reference, schema: PointerPla
   return { mediaType, form, type, schema };
 }
 
-function readWhole({ value, place }: Located<Data>, reader: SchemaReader): Reference {
+interface SchemaRead {
+  readonly type: Reference;
+  /** Where the schema stands. */
+  readonly schema: PointerPlace;
+}
+
+function readAt(schema: unknown, place: PointerPlace, reader: SchemaReader): SchemaRead {
+  return { type: reader.read(schema, place), schema: place };
+}
+
+function readWhole({ value, place }: Located<Data>, reader: SchemaReader): SchemaRead {
   const item = member(value, "itemSchema");
   if (item === undefined || member(value, "schema") !== undefined)
-    return reader.read(member(value, "schema"), below(place, "schema"));
-  return { shape: { kind: "list", item: reader.read(item, below(place, "itemSchema")) }, nullable: false };
+    return readAt(member(value, "schema"), below(place, "schema"), reader);
+  const { type, schema } = readAt(item, below(place, "itemSchema"), reader);
+  return { type: { shape: { kind: "list", item: type }, nullable: false }, schema };
 }
 
 /**
  * The item of a stream: `itemSchema` (OpenAPI 3.2, section 4.14.3); before 3.2 authors described either one item or
  * the list of all in `schema`.
  */
-function readItem({ value, place }: Located<Data>, reader: SchemaReader): Reference {
+function readItem({ value, place }: Located<Data>, reader: SchemaReader): SchemaRead {
   const item = member(value, "itemSchema");
-  if (item !== undefined) return reader.read(item, below(place, "itemSchema"));
+  if (item !== undefined) return readAt(item, below(place, "itemSchema"), reader);
   const schema = member(value, "schema");
   const whole = isData(schema) ? reader.document.deref({ value: schema, place: below(place, "schema") }) : undefined;
-  if (whole && isData(whole.value) && member(whole.value, "type") === "array")
-    return reader.read(member(whole.value, "items"), below(whole.place, "items"));
-  return reader.read(schema, below(place, "schema"));
+  return whole && isData(whole.value) && member(whole.value, "type") === "array"
+    ? readAt(member(whole.value, "items"), below(whole.place, "items"), reader)
+    : readAt(schema, below(place, "schema"), reader);
 }
 
 const fieldStyles: readonly ParameterStyle[] = ["form", "spaceDelimited", "pipeDelimited", "deepObject"];

@@ -8,7 +8,7 @@ import { readConstraints } from "./readConstraints.js";
 import { readRecord, saysRecord } from "./readRecord.js";
 import { readUnion } from "./readUnion.js";
 import type { SchemaReader } from "./schemaReader.js";
-import { unsaid } from "./unsaid.js";
+import { nothing, unsaid } from "./unsaid.js";
 
 const typeNames = ["string", "integer", "number", "boolean", "object", "array", "null"] as const;
 /** "file" is OpenAPI 2.0's. */
@@ -127,7 +127,7 @@ function ownPart(schema: Data, place: PointerPlace, reader: SchemaReader): Refer
   const nullable = solid.length < types.length;
   const shapes = solid.map((type) => readTyped(type, schema, place, reader));
   const [only] = shapes;
-  if (!only) return [{ shape: unsaid, nullable: true }];
+  if (!only) return [{ shape: nothing, nullable: true }];
   return [
     {
       shape:
@@ -208,7 +208,7 @@ function readTyped(type: TypeName, schema: Data, place: PointerPlace, reader: Sc
     case "file":
       return { kind: "bytes" };
     case "null":
-      return unsaid;
+      return nothing;
   }
 }
 
@@ -259,14 +259,15 @@ function composedValues(schema: Data, place: PointerPlace): Reference | undefine
   const references = listed.map((value) => valueReference(value, place, 0));
   const [only] = references;
   if (only && references.length === 1) return only;
-  const members = references.filter(({ shape }) => shape.kind !== "any");
+  const members = references.filter(({ shape }) => shape !== nothing);
   return { shape: { kind: "union", members }, nullable: references.length > members.length };
 }
 
 const deepestConstant = 50;
 
 function valueReference(value: unknown, place: PointerPlace, depth: number): Reference {
-  if (value === null || value === undefined || depth > deepestConstant) return { shape: unsaid, nullable: true };
+  if (value === null || value === undefined) return { shape: nothing, nullable: true };
+  if (depth > deepestConstant) return { shape: unsaid, nullable: true };
   const inside = (each: unknown): Reference => valueReference(each, place, depth + 1);
   if (Array.isArray(value)) return { shape: { kind: "tuple", items: value.map(inside) }, nullable: false };
   if (isData(value)) {
@@ -288,7 +289,7 @@ function choiceValues(schema: Data): Reference | undefined {
   if (scalars.length + (nullable ? 1 : 0) < listed.length) return undefined;
   const values: Choice[] = [...new Set(scalars)].map((value) => ({ value }));
   const [only] = values;
-  if (!only) return { shape: unsaid, nullable: true };
+  if (!only) return { shape: nothing, nullable: true };
   // "type: [string, null]" beside an enum without null: null is not among the values, so it is not allowed.
   return { shape: values.length === 1 ? { kind: "literal", value: only.value } : { kind: "choice", values }, nullable };
 }

@@ -35,5 +35,5 @@ export function readHost(root: Data): Server[] {
   const schemes = (listMember(root, "schemes") ?? []).filter((each) => each === "https" || each === "http");
   const ordered =
     schemes.length === 0 ? ["https"] : [...schemes].sort((a, b) => (a === b ? 0 : a === "https" ? -1 : 1));
-  return ordered.map((scheme) => ({ url: `${String(scheme)}://${host}${basePath}`, variables: new Map() }));
+  return ordered.map((scheme) => ({ url: `${scheme}://${host}${basePath}`, variables: new Map() }));
 }

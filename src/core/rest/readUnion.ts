@@ -3,6 +3,7 @@ import { referenceSignature } from "../contract/sameShape.js";
 import { below, type PointerPlace } from "../problem/place.js";
 import { dataMember, isData, listMember, member, textMember, type Data } from "../text/parseData.js";
 import type { SchemaReader } from "./schemaReader.js";
+import { nothing } from "./unsaid.js";
 
 /** Reads `oneOf` or `anyOf`; undefined when the members only vary what is required, which no type can say. */
 export function readUnion(
@@ -24,7 +25,7 @@ export function readUnion(
   }
   const list = [...kept.values()];
   const [only] = list;
-  if (!only) return nullable ? { shape: { kind: "any" }, nullable } : undefined;
+  if (!only) return nullable ? { shape: nothing, nullable } : undefined;
   if (list.length === 1) return { shape: only.reference.shape, nullable };
   if (list.some(({ reference }) => reference.shape.kind === "any")) return { shape: { kind: "any" }, nullable };
   const tag = readTag(schema, list);
@@ -41,10 +42,21 @@ function isNull(member: unknown): boolean {
   return member["type"] === "null" || member["const"] === null || onlyNull;
 }
 
-function onlyRequires(member: unknown): boolean {
-  if (!isData(member)) return false;
-  const keys = Object.keys(member).filter((key) => key !== "type" && key !== "title" && key !== "description");
-  return keys.length > 0 && keys.every((key) => key === "required" || key === "not");
+const varying = new Set(["type", "title", "description", "required", "not", "anyOf", "oneOf", "allOf"]);
+
+/** Whether an alternative says nothing but which fields have to be there, or must not be. */
+function onlyRequires(alternative: unknown): boolean {
+  if (!isData(alternative)) return false;
+  const keys = Object.keys(alternative);
+  const type = member(alternative, "type");
+  if (!keys.every((key) => varying.has(key)) || (type !== undefined && type !== "object")) return false;
+  const nested = [
+    ...(listMember(alternative, "anyOf") ?? []),
+    ...(listMember(alternative, "oneOf") ?? []),
+    ...(listMember(alternative, "allOf") ?? []),
+    ...(member(alternative, "not") === undefined ? [] : [member(alternative, "not")]),
+  ];
+  return (nested.length > 0 || keys.includes("required")) && nested.every(onlyRequires);
 }
 
 /** The field that a discriminator names; 2.0 writes it as text. */

@@ -5,7 +5,7 @@ import { below, pointerPlace, pointerToken, pointerTokens, type PointerPlace } f
 import { isData, member, textMember } from "../text/parseData.js";
 import { pascalCase } from "../text/words.js";
 import { schemasPointer } from "./dialect.js";
-import { Fault } from "./fault.js";
+import { Fault, StillReading } from "./fault.js";
 import { partOf } from "./linkDocuments.js";
 import { readAnnotations } from "./readAnnotations.js";
 import { readFamily, SchemaFamily } from "./schemaFamily.js";
@@ -69,9 +69,30 @@ export class SchemaReader {
       }
       this.document.check("schema", schema, place);
       return readSchema(schema, place, this);
+    } catch (error) {
+      if (!(error instanceof StillReading)) throw error;
+      // The definition's own outermost schema cannot wait for itself.
+      if (this.depth === 1) throw this.madeOfItself(place);
+      return this.readLater(schema, place);
     } finally {
       this.depth--;
     }
+  }
+
+  /** A schema that merges a definition which is being read becomes a definition of its own, read when that is done. */
+  private readLater(schema: unknown, place: PointerPlace): Reference {
+    const { document, pointer } = place;
+    const key = document === this.document.name ? pointer : `${document}#${pointer}`;
+    if (!this.definitions.has(key)) {
+      this.definitions.set(key, { value: schema, place });
+      this.places.set(key, place);
+      this.pending.push(key);
+    }
+    return { shape: { kind: "named", key }, nullable: false };
+  }
+
+  private madeOfItself(place: PointerPlace): Fault {
+    return this.document.fault("contract.cycle", "A schema is made of itself through allOf.", place);
   }
 
   /** The named shape that a `$ref` stands for; its definition is read too. */
@@ -231,13 +252,7 @@ export class SchemaReader {
   /** Reads a definition when it is first looked into. Throws a Fault when that is in the middle of reading it. */
   private definition(key: string): Definition {
     const known = this.definitions.get(key);
-    if (known === undefined || known === "reading") {
-      throw this.document.fault(
-        "contract.cycle",
-        `\`${nameOf(key)}\` is made of itself through allOf.`,
-        this.placeOf(key),
-      );
-    }
+    if (known === undefined || known === "reading") throw new StillReading();
     if (!("value" in known)) return known;
     this.definitions.set(key, "reading");
     const { depth, merges, mergeDepth } = this;
@@ -259,6 +274,7 @@ export class SchemaReader {
       return { type: { key, name: nameOf(key), shape, nullable, ...readAnnotations(value), place } };
     } catch (error) {
       if (error instanceof Fault) return { fault: error };
+      if (error instanceof StillReading) return { fault: this.madeOfItself(place) };
       throw error;
     }
   }

@@ -203,7 +203,7 @@ function planArguments(
   planner: TypePlanner,
   standing: ReadonlySet<string>,
 ): PlannedArgument[] {
-  const taken = new Set(["body"]);
+  const taken = new Set(["body", ...inheritedNames]);
   const planned: PlannedArgument[] = [];
   for (const location of ["path", "query", "querystring", "header", "cookie"] as const) {
     for (const parameter of operation.parameters.filter((each) => each.in === location)) {
@@ -232,6 +232,17 @@ function planArguments(
   }
   return planned;
 }
+
+/** What every object inherits: an argument that may be absent would then be there all the same. */
+const inheritedNames = [
+  "constructor",
+  "hasOwnProperty",
+  "isPrototypeOf",
+  "propertyIsEnumerable",
+  "toLocaleString",
+  "toString",
+  "valueOf",
+];
 
 function argumentName(parameter: Parameter, taken: ReadonlySet<string>): string {
   const plain = memberNameFrom(parameter.name);

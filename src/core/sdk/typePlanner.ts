@@ -51,6 +51,8 @@ export class TypePlanner {
       case "record":
       case "union":
       case "choice":
+        // What no value has needs no name.
+        if (shape.kind === "union" && shape.members.length === 0) return reference;
         return { shape: { kind: "named", key: this.hoist(shape, direction, name()) }, nullable };
       case "list":
         return {

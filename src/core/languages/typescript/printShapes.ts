@@ -2,7 +2,7 @@ import { childReferences } from "../../contract/childReferences.js";
 import type { Constraints, Field, RecordShape, Reference, Shape } from "../../contract/model.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
-import { docComment, propertyName, type DocTag } from "./escape.js";
+import { docComment, propertyName, quoted, type DocTag } from "./escape.js";
 import {
   isNever,
   isUnknown,
@@ -91,8 +91,15 @@ export function printField(field: Field, printer: TypePrinter, stance: Stance): 
     [field.description, ...factsOf(field.type.shape), defaultOf(field), deprecation(field.deprecated)],
     "  ",
   );
-  return `${doc}  ${propertyName(field.name)}${printPresence(field.type, field.required, printer, stance)};\n`;
+  const inherited =
+    field.required || isUnknown(field.type.shape, printer) || !inheritedMembers.has(field.name)
+      ? ""
+      : ` | (typeof Object.prototype)[${quoted(field.name)}]`;
+  return `${doc}  ${propertyName(field.name)}${printPresence(field.type, field.required, printer, stance)}${inherited};\n`;
 }
+
+/** Every object has these, so a field of that name is never absent: without one of its own, it is the inherited. */
+const inheritedMembers = new Set(Object.getOwnPropertyNames(Object.prototype).filter((name) => !name.startsWith("__")));
 
 /** What follows a field's name: whether it may be absent, and its type. */
 export function printPresence(type: Reference, required: boolean, printer: TypePrinter, stance: Stance): string {
@@ -108,6 +115,7 @@ export function deprecation(reason: string | undefined): DocTag | undefined {
 
 /** TypeScript asks of an index signature that every declared field fits it too. */
 function printRest(shape: RecordShape, rest: Reference, printer: TypePrinter, stance: Stance): string {
+  if (shape.fields.some((field) => !field.required && inheritedMembers.has(field.name))) return "unknown";
   const members = [rest, ...shape.fields.map((field) => field.type)];
   const union = printUnion({ kind: "union", members }, printer, stance);
   const absent = shape.fields.some((field) => !field.required);

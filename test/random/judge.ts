@@ -1,0 +1,85 @@
+import { Ajv2020, type ErrorObject, type ValidateFunction } from "ajv/dist/2020.js";
+import type { Json, Version } from "./makeSchema.js";
+
+export type Verdict = "fits" | "does not fit" | "cannot tell";
+
+/** Says of values whether the raw contract allows them; the program's own model has no part in it. */
+export class Judge {
+  private readonly ajv = new Ajv2020({
+    strict: false,
+    allErrors: true,
+    verbose: true,
+    ownProperties: true,
+    validateFormats: false,
+    validateSchema: false,
+  });
+  private readonly compiled = new Map<string, ValidateFunction>();
+
+  constructor(document: Json, version: Version, direction: "answer" | "request") {
+    this.ajv.addSchema(asJsonSchema(document, version, direction) as object, "contract");
+  }
+
+  /**
+   * "Cannot tell" is a value that only rules beyond types refuse (lengths, patterns, `not`, two alternatives at once).
+   *
+   * @param pointer where the schema stands
+   */
+  judge(pointer: string, value: unknown): Verdict {
+    const validate = this.compiled.get(pointer) ?? this.ajv.compile({ $ref: `contract#${encodeURI(pointer)}` });
+    this.compiled.set(pointer, validate);
+    if (validate(value)) return "fits";
+    return (validate.errors ?? []).every(isAboutTypes) ? "does not fit" : "cannot tell";
+  }
+}
+
+function isAboutTypes(error: ErrorObject): boolean {
+  if (/(additional|pattern|unevaluated)Properties\//.test(error.schemaPath)) return false;
+  if (error.keyword === "oneOf") return error.params["passingSchemas"] === null;
+  // Alternatives that only vary what is required are beyond a type.
+  if (/\/(anyOf|oneOf)\/\d+\/required$/.test(error.schemaPath)) return false;
+  // Every object inherits these, as far as a compiler can tell.
+  if (error.keyword === "required" && String(error.params["missingProperty"]) in {}) return false;
+  // A number that is no integer is a number all the same.
+  if (error.keyword === "type" && typeof error.data === "number") return false;
+  return ["type", "required", "enum", "const", "anyOf"].includes(error.keyword);
+}
+
+/** The contract with the spellings of older versions as JSON Schema, and fields of the other direction not required. */
+function asJsonSchema(node: unknown, version: Version, direction: "answer" | "request"): unknown {
+  if (Array.isArray(node)) return node.map((each) => asJsonSchema(each, version, direction));
+  if (typeof node !== "object" || node === null) return node;
+  const copy: Json = {};
+  for (const [key, value] of Object.entries(node)) {
+    if (
+      (key === "properties" || key === "responses" || key === "schemas") &&
+      typeof value === "object" &&
+      value !== null
+    ) {
+      const fields = Object.entries(value).map(([name, each]) => [name, asJsonSchema(each, version, direction)]);
+      copy[key] = Object.fromEntries(fields) as Json;
+      continue;
+    }
+    const kept = key === "const" || key === "enum" || key === "example" || key === "default";
+    Object.defineProperty(copy, key, {
+      value: kept ? value : asJsonSchema(value, version, direction),
+      enumerable: true,
+      configurable: true,
+      writable: true,
+    });
+  }
+  if (typeof copy["required"] === "boolean") delete copy["required"];
+  if (copy["type"] === "file") delete copy["type"];
+  // Properties without a type allow everything that is no object; nobody means that.
+  if (copy["properties"] !== undefined && copy["type"] === undefined) copy["type"] = "object";
+  const properties = copy["properties"] as Json | undefined;
+  const against = direction === "answer" ? "writeOnly" : "readOnly";
+  if (Array.isArray(copy["required"]) && properties)
+    copy["required"] = copy["required"].filter(
+      (name: string) => (properties[name] as Json | undefined)?.[against] !== true,
+    );
+  const isNullable = copy["nullable"] === true || copy["x-nullable"] === true;
+  if (!isNullable || version === "3.1" || version === "3.2") return copy;
+  delete copy["nullable"];
+  delete copy["x-nullable"];
+  return { anyOf: [copy, { type: "null" }] };
+}

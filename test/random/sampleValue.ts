@@ -1,0 +1,128 @@
+import type { Json } from "./makeSchema.js";
+import type { Randomness } from "./randomness.js";
+
+/** Stands for bytes in a sample; written as a Blob in code. */
+export const bytesMark = "\u0000bytes";
+
+export interface SampleContext {
+  readonly random: Randomness;
+  /** The raw contract, for references. */
+  readonly document: Json;
+  readonly direction: "answer" | "request";
+  /** In a form, where binary text is bytes. */
+  readonly inForm: boolean;
+}
+
+class Endless extends Error {}
+const deepest = 12;
+
+/**
+ * A value that probably satisfies a raw schema; whether it does is for Ajv to say. Knows nothing of the program's own
+ * model. Undefined when none was found.
+ */
+export function sampleValue(schema: unknown, context: SampleContext): unknown {
+  try {
+    return sample(schema, context, 0);
+  } catch (error) {
+    if (error instanceof Endless) return undefined;
+    throw error;
+  }
+}
+
+const isJson = (value: unknown): value is Json => typeof value === "object" && value !== null && !Array.isArray(value);
+
+function sample(schema: unknown, context: SampleContext, depth: number): unknown {
+  if (depth > deepest) throw new Endless();
+  const { random } = context;
+  if (!isJson(schema)) return random.pick(["any", 3, true]);
+  if ((schema["nullable"] === true || schema["x-nullable"] === true) && random.chance(0.2)) return null;
+  if (typeof schema["$ref"] === "string") {
+    const target = sample(resolve(schema["$ref"], context.document), context, depth + 1);
+    const beside = schema["properties"] ? sampleRecord(schema, context, depth) : undefined;
+    return isJson(target) && beside ? { ...target, ...beside } : target;
+  }
+  if ("const" in schema) return schema["const"];
+  const listed = schema["enum"];
+  if (Array.isArray(listed) && listed.length > 0) return random.pick(listed as unknown[]);
+  const parts: unknown[] = [];
+  const allOf = schema["allOf"];
+  if (Array.isArray(allOf)) parts.push(...allOf.map((each: unknown) => sample(each, context, depth + 1)));
+  for (const key of ["oneOf", "anyOf"]) {
+    const members = schema[key];
+    if (Array.isArray(members) && members.length > 0)
+      parts.push(sample(random.pick(members as unknown[]), context, depth + 1));
+  }
+  const own = sampleTyped(schema, context, depth);
+  if (own !== undefined) parts.push(own);
+  if (parts.length === 0) return random.pick(["any", 3, false]);
+  const records = parts.filter(isJson);
+  return records.length > 1 ? (Object.assign({}, ...records) as Json) : (records[0] ?? parts.at(-1));
+}
+
+function resolve(reference: string, document: Json): unknown {
+  let node: unknown = document;
+  for (const token of decodeURIComponent(reference.slice(1)).split("/").slice(1)) {
+    node = isJson(node) ? node[token.replaceAll("~1", "/").replaceAll("~0", "~")] : undefined;
+  }
+  return node;
+}
+
+function sampleTyped(schema: Json, context: SampleContext, depth: number): unknown {
+  const { random } = context;
+  const said = schema["type"];
+  const type = Array.isArray(said) ? random.pick(said as unknown[]) : said;
+  switch (type ?? (schema["properties"] ? "object" : undefined)) {
+    case "string":
+      return context.inForm && schema["format"] === "binary" ? bytesMark : random.pick(["text", "", "*/ ${x} `y`"]);
+    case "integer":
+      return random.pick([0, 3, 7]);
+    case "number":
+      return random.pick([0, 1.5, 42]);
+    case "boolean":
+      return random.chance(0.5);
+    case "null":
+      return null;
+    case "file":
+      return bytesMark;
+    case "array":
+      return sampleList(schema, context, depth);
+    case "object":
+      return sampleRecord(schema, context, depth);
+    default:
+      return undefined;
+  }
+}
+
+function sampleList(schema: Json, context: SampleContext, depth: number): unknown[] {
+  const { random } = context;
+  const prefix = Array.isArray(schema["prefixItems"]) ? (schema["prefixItems"] as unknown[]) : [];
+  const least = typeof schema["minItems"] === "number" ? schema["minItems"] : 0;
+  const count = Math.max(least, random.below(prefix.length + 1));
+  const first = prefix.slice(0, count).map((each) => sample(each, context, depth + 1));
+  if (first.length < prefix.length || schema["items"] === undefined || schema["items"] === false) return first;
+  if (depth > deepest / 2) return first;
+  return [...first, ...Array.from({ length: random.below(3) }, () => sample(schema["items"], context, depth + 1))];
+}
+
+function sampleRecord(schema: Json, context: SampleContext, depth: number): Json {
+  const { random, direction } = context;
+  const value: Json = {};
+  const set = (name: string, each: unknown): void => {
+    Object.defineProperty(value, name, { value: each, enumerable: true, configurable: true, writable: true });
+  };
+  const required = Array.isArray(schema["required"]) ? (schema["required"] as unknown[]) : [];
+  const properties = isJson(schema["properties"]) ? schema["properties"] : {};
+  const against = direction === "answer" ? "writeOnly" : "readOnly";
+  for (const name of Object.keys(properties)) {
+    const each = properties[name];
+    if (isJson(each) && each[against] === true) continue;
+    if (!required.includes(name) && (depth > deepest / 2 || random.chance(0.4))) continue;
+    set(name, sample(each, context, depth + 1));
+  }
+  const additional = schema["additionalProperties"];
+  const patterns = isJson(schema["patternProperties"]) ? Object.values(schema["patternProperties"]) : [];
+  if (isJson(additional) && depth < deepest / 2 && random.chance(0.5))
+    set("other", sample(additional, context, depth + 1));
+  if (patterns.length > 0 && random.chance(0.5)) set("x-other", sample(patterns[0], context, depth + 1));
+  return value;
+}
