@@ -1,7 +1,9 @@
+import { relative, resolve } from "node:path";
 import type { Contract, SetAside } from "../core/contract/model.js";
 import type { QueryDocuments } from "../core/graphql/queryModel.js";
 import { readQueryDocuments, type QueryReading } from "../core/graphql/readQueryDocuments.js";
 import { printTypescriptSdk } from "../core/languages/typescript/printTypescriptSdk.js";
+import type { OwnFormat, TypescriptSettings } from "../core/languages/typescript/settings.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { readContract, type ContractReading } from "../core/readContract.js";
 import { planGraphql } from "../core/sdk/planGraphql.js";
@@ -116,6 +118,7 @@ export function buildSdk(project: Project, sdk: string, reader: ContractReader):
     {
       importEnding: configuration.settings?.imports ?? importEnding(project.root, folder),
       runtime: runtimeSources(configuration.language),
+      settings: ownSettings(project, sdk, folder),
       scalars: new Map(
         configuration.covers.map((name) => [name, mappedScalars(project.configuration.contracts[name])]),
       ),
@@ -142,6 +145,17 @@ export function planContract(
     queries ?? { operations: [], fragments: [], uses: [] },
     new Set(mappedScalars(settings).keys()),
   );
+}
+
+/** The settings of an SDK, with modules of the app as the SDK's folder sees them. */
+function ownSettings(project: Project, sdk: string, folder: string): Omit<TypescriptSettings, "imports"> {
+  const { imports: _imports, formats, ...settings } = project.configuration.sdks[sdk]?.settings ?? {};
+  if (!formats) return settings;
+  const seen = Object.entries(formats).map(([format, own]): [string, OwnFormat] => {
+    const path = relative(folder, resolve(project.root, own.from)).replaceAll("\\", "/");
+    return [format, { ...own, from: path.startsWith(".") ? path : `./${path}` }];
+  });
+  return { ...settings, formats: Object.fromEntries(seen) };
 }
 
 function mappedScalars(settings: ContractConfiguration | undefined): Map<string, string> {

@@ -1,3 +1,5 @@
+import type { TypescriptSettings } from "../core/languages/typescript/settings.js";
+
 /** What `rhema.yaml` says, after it was checked against `schema/rhema.schema.json`. */
 export interface Configuration {
   readonly contracts: Readonly<Record<string, ContractConfiguration>>;
@@ -22,5 +24,5 @@ export interface SdkConfiguration {
   readonly language: "typescript";
   readonly covers: readonly string[];
   readonly into: string;
-  readonly settings?: { readonly dates?: "text"; readonly imports?: "js" | "bare" };
+  readonly settings?: TypescriptSettings;
 }

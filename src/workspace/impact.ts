@@ -2,6 +2,7 @@ import { resolve } from "node:path";
 import type { ContractImpact } from "../core/change/judgedChange.js";
 import type { SourceText } from "../core/problem/place.js";
 import { problem } from "../core/problem/problem.js";
+import { ContractReader } from "./buildSdk.js";
 import { compareSides, readSide, type Side } from "./compareWithPin.js";
 import { exitCodes, Halt } from "./halt.js";
 import { chosenContracts } from "./chosenContracts.js";
@@ -31,6 +32,7 @@ export interface ImpactOutcome {
 /** Compares contracts and says what the differences do to the project. @throws Halt on wrong names or unreadable contracts */
 export function impact(project: Project, cwd: string, options: ImpactOptions): ImpactOutcome {
   const texts = new ProjectTexts(project);
+  const reader = new ContractReader(texts);
   const others = new Map<string, string>();
   const names = comparedContracts(project, options);
   const impacts: ContractImpact[] = [];
@@ -46,11 +48,11 @@ export function impact(project: Project, cwd: string, options: ImpactOptions): I
       unpinned.push(name);
       continue;
     }
-    const after = options.after === undefined ? texts.contract(name) : load(options.after);
-    const sides = [
-      readSide(name, before, options.before ?? "pin"),
-      readSide(name, after, options.after ?? "now"),
-    ] as const;
+    const now = options.after === undefined ? reader.read(name) : undefined;
+    const after: Side = now
+      ? { reading: now, label: now.contract.version === "" ? "now" : now.contract.version }
+      : readSide(name, load(options.after ?? ""), options.after ?? "");
+    const sides = [readSide(name, before, options.before ?? "pin"), after] as const;
     impacts.push(compareSides(name, ...sameProtocol(name, sides), texts));
   }
   const textOf = (document: string): string | undefined =>

@@ -1,4 +1,5 @@
 import type { SourceText } from "../core/problem/place.js";
+import { sortedBy } from "../core/text/sortedBy.js";
 import { importEnding } from "./importEnding.js";
 import { build, runtimeSources, version } from "./packageFolder.js";
 import { outputFolder, type Project } from "./project.js";
@@ -30,7 +31,8 @@ export class ProjectTexts {
     this.contracts.set(name, known);
     const given = new Set(known.map(({ document }) => document));
     const parts = [...(this.parts.get(name)?.values() ?? [])].flatMap((part) => ("text" in part ? [part] : []));
-    return [...known, ...parts.filter(({ document }) => !given.has(document))];
+    const referred = parts.filter(({ document }) => !given.has(document));
+    return [...known, ...sortedBy(referred, ({ document }) => document)];
   }
 
   /** Forgets what a contract referred to, to find it anew. */

@@ -1,3 +1,4 @@
+import type { TypescriptSettings } from "../../src/core/languages/typescript/settings.js";
 import type { RestContract } from "../../src/core/contract/model.js";
 import { printTypescriptSdk } from "../../src/core/languages/typescript/printTypescriptSdk.js";
 import { readContract } from "../../src/core/readContract.js";
@@ -18,10 +19,16 @@ export interface Checked extends ProbeCount {
 export interface CheckOptions {
   readonly runtime: ReadonlyMap<string, string>;
   readonly lint: boolean;
+  /** Other than as on the wire; then values are not asked about. */
+  readonly settings?: Omit<TypescriptSettings, "imports">;
 }
 
 /** Generates an SDK for a run of random contracts, compiles it together with probes of its types, and lints it. */
-export function checkContracts(firstSeed: number, contracts: number, { runtime, lint }: CheckOptions): Checked {
+export function checkContracts(
+  firstSeed: number,
+  contracts: number,
+  { runtime, lint, settings }: CheckOptions,
+): Checked {
   const count: ProbeCount = { taken: 0, refused: 0, unsampled: 0 };
   const occurred = new Map<string, number>();
   const setAside: string[] = [];
@@ -37,13 +44,14 @@ export function checkContracts(firstSeed: number, contracts: number, { runtime, 
       throw new Error(`seed ${String(seed)}: ${problems.map((each) => each.message).join("; ")}`);
     setAside.push(...asideOf(seed, contract));
     const plan = planRest(contract, {});
-    files.set(`probes${String(seed)}.ts`, probeModule(made, plan, count));
+    if (!settings) files.set(`probes${String(seed)}.ts`, probeModule(made, plan, count));
     return plan;
   });
   const sdk = printTypescriptSdk(
     { name: "app", contracts: plans },
-    { importEnding: "js", runtime, scalars: new Map() },
+    { importEnding: "js", runtime, scalars: new Map(), ...(settings ? { settings } : {}) },
   );
+  if (settings) files.set("own.ts", ownModule);
   const code = new Map([...sdk].filter(([path]) => path.endsWith(".ts")).map(([path, text]) => [`sdk/${path}`, text]));
   for (const [path, text] of code) files.set(path, text);
   const program = programOf(files);
@@ -60,6 +68,12 @@ export function checkContracts(firstSeed: number, contracts: number, { runtime, 
     failures: complaints.map((complaint) => described(complaint, files)),
   };
 }
+
+/** What an app might make of a format. */
+const ownModule = `export class Own { constructor(readonly text: string) {} }
+export const decodeOwn = (text: string): Own => new Own(text);
+export const encodeOwn = (own: Own): string => own.text;
+`;
 
 function asideOf(seed: number, contract: RestContract): string[] {
   return contract.setAside.map(({ what, why }) => `seed ${String(seed)}: ${what}: ${why}`);

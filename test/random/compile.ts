@@ -74,12 +74,10 @@ export function lintComplaints(program: ts.Program, files: ReadonlyMap<string, s
     },
   ];
   return [...files].flatMap(([path, text]) =>
-    linter
-      .verify(text, config as never, { filename: `${virtualFolder}/${path}` })
-      .map((message) => ({
-        file: path,
-        line: message.line,
-        message: `${message.ruleId ?? "parser"}: ${message.message}`,
-      })),
+    linter.verify(text, config as never, { filename: `${virtualFolder}/${path}` }).map((message) => ({
+      file: path,
+      line: message.line,
+      message: `${message.ruleId ?? "parser"}: ${message.message}`,
+    })),
   );
 }

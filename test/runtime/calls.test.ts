@@ -8,6 +8,7 @@ import { isFailure } from "../../runtimes/typescript/wire/failure.js";
 import { multipart, urlencoded } from "../../runtimes/typescript/wire/forms.js";
 import { execute, type GraphqlOperation } from "../../runtimes/typescript/wire/graphql.js";
 import { send, type RestRequest } from "../../runtimes/typescript/wire/send.js";
+import { itemsBody, receive } from "../../runtimes/typescript/wire/streams.js";
 import { subscribe } from "../../runtimes/typescript/wire/subscribe.js";
 
 /** What the recording server saw, and what it does next. */
@@ -304,5 +305,93 @@ describe("a subscription", () => {
     expect(await failureOf(collect())).toMatchObject({ status: "malformed" });
     answer(500, "no");
     expect(await failureOf(collect())).toMatchObject({ status: "unexpected", httpStatus: 500 });
+  });
+});
+
+describe("answers that come item by item", () => {
+  const collect = async (request: Partial<RestRequest<unknown>>): Promise<unknown[]> => {
+    const found: unknown[] = [];
+    for await (const item of receive(connect(), {
+      call: "api.notices",
+      method: "GET",
+      path: "/n",
+      answers: {},
+      ...request,
+    }))
+      found.push(item);
+    return found;
+  };
+  const inPieces = (parts: string[], type: string) => {
+    reply = (response) => {
+      response.writeHead(200, { "content-type": type });
+      const next = (): void => {
+        const part = parts.shift();
+        if (part === undefined) response.end();
+        else response.write(part, () => setTimeout(next, 5));
+      };
+      next();
+    };
+  };
+
+  it("lines, sequences and events, wherever the chunks break", async () => {
+    inPieces(['{"a":', '1}\n\n{"a"', ":2}\r\n", '{"a":3}'], "application/x-ndjson");
+    expect(await collect({ answers: { 200: "lines" } })).toEqual([{ a: 1 }, { a: 2 }, { a: 3 }]);
+    inPieces(['\u001e{"a":1}\n\u001e', '{"a":2}\n'], "application/json-seq");
+    expect(await collect({ answers: { 200: "sequence" } })).toEqual([{ a: 1 }, { a: 2 }]);
+    inPieces([": hello\n\ndata: 1\r", "\n\r\nevent: tide\nid: 7\ndata: [2,\ndata: 3]\n\n"], "text/event-stream");
+    expect(await collect({ answers: { 200: "events" } })).toEqual([1, [2, 3]]);
+    inPieces(["event: tide\nid: 7\ndata: high\n\n"], "text/event-stream");
+    expect(await collect({ answers: { 200: "eventRecords" } })).toEqual([{ event: "tide", id: "7", data: "high" }]);
+  });
+
+  it("ends with the consumer, and fails by its name", async () => {
+    inPieces(
+      Array.from({ length: 50 }, () => "data: 1\n\n"),
+      "text/event-stream",
+    );
+    for await (const item of receive(connect(), { ...request(), answers: { 200: "events" } })) {
+      expect(item).toBe(1);
+      break;
+    }
+    answer(200, "data: {broken\n\n", "text/event-stream");
+    expect(await failureOf(collect({ answers: { 200: "events" } }))).toMatchObject({ status: "malformed" });
+    answer(503, "busy", "text/plain");
+    expect(await failureOf(collect({ answers: { 200: "events" }, failures: { 503: "text" } }))).toMatchObject({
+      status: 503,
+      body: "busy",
+    });
+  });
+
+  it("sends items as lines", () => {
+    expect(itemsBody([{ a: 1 }, 2], "lines", "application/jsonl")).toEqual({
+      data: '{"a":1}\n2\n',
+      type: "application/jsonl",
+    });
+  });
+});
+
+describe("what a call says beside its arguments", () => {
+  it("cookies, a server of its own, and the status and headers of the answer", async () => {
+    const seenAnswers: unknown[] = [];
+    await send(connect(), request({ cookies: ["sid=1", "", "b=2"] }), {
+      onAnswer: ({ status, headers }) => seenAnswers.push(status, headers.get("content-type")),
+    });
+    expect(seen[0]?.headers.cookie).toBe("sid=1; b=2");
+    expect(seenAnswers).toEqual([200, "application/json"]);
+    await send(connect(), request({ server: "/v2" }));
+    await send(
+      { ...connect(), servers: { "https://files.test": `${address}/files` } },
+      request({ server: "https://files.test" }),
+    );
+    expect(seen.slice(1).map((each) => each.url)).toEqual(["/v2/berths/N-07", "/files/berths/N-07"]);
+  });
+
+  it("converts answers and failures by status", async () => {
+    const conversions = { 200: { decode: () => "converted" }, 409: { decode: () => "refused" } };
+    expect(await send(connect(), request({ conversions }))).toBe("converted");
+    answer(409, "{}");
+    expect(await failureOf(send(connect(), request({ conversions, failures: { 409: "json" } })))).toMatchObject({
+      body: "refused",
+    });
   });
 });

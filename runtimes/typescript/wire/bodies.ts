@@ -4,6 +4,12 @@ export interface Body {
   readonly type?: string;
 }
 
+/** Turns a value of the wire into the app's, and back. A value that is not what it should be passes as it is. */
+export interface Conversion {
+  readonly decode: (value: unknown) => unknown;
+  readonly encode: (value: unknown) => unknown;
+}
+
 /** A JSON body; undefined means no body, null is the JSON null. */
 export function jsonBody(value: unknown, type = "application/json"): Body | undefined {
   return value === undefined ? undefined : { data: JSON.stringify(value), type };

@@ -1,4 +1,4 @@
-import type { Body } from "./bodies.js";
+import type { Body, Conversion } from "./bodies.js";
 import { supplied, type CallOptions, type Connection } from "./connection.js";
 import { exchange, startHeaders, type Exchanged } from "./exchange.js";
 import { failure } from "./failure.js";
@@ -28,8 +28,12 @@ export interface RestRequest<Answer> {
   /** By status, range ("2XX") or "default". */
   readonly answers: Readonly<Record<string, ReadAs>>;
   readonly failures?: Readonly<Record<string, ReadAs>>;
-  /** Turns the body as it was read into the answer. */
-  readonly decode?: (body: unknown) => Answer;
+  /** Turns bodies into what the app has, by status as in `answers` and `failures`. */
+  readonly conversions?: Readonly<Record<string, Pick<Conversion, "decode">>>;
+  /** Parses JSON, where plain parsing loses digits. */
+  readonly parse?: (text: string) => unknown;
+  /** Never set: carries the type. */
+  readonly types?: Answer;
 }
 
 /** Performs one REST call: the declared answer, or a failure is thrown. */
@@ -40,9 +44,8 @@ export async function send<Answer>(
 ): Promise<Answer> {
   const exchanged = await begin(connection, request, options);
   try {
-    const readAs = await answered(exchanged, request);
-    const body = await readBody(exchanged, readAs, request.call);
-    return request.decode ? request.decode(body) : (body as Answer);
+    const success = await answered(exchanged, request);
+    return (await readBody(exchanged, success, request)) as Answer;
   } finally {
     exchanged.done();
   }
@@ -97,17 +100,17 @@ async function authorize(
 }
 
 /** How the answer of a declared success is read; throws the failure of everything else. */
-export async function answered<Answer>(exchanged: Exchanged, request: RestRequest<Answer>): Promise<ReadAs> {
+export async function answered<Answer>(exchanged: Exchanged, request: RestRequest<Answer>): Promise<Declared> {
   const { response } = exchanged;
   const { call } = request;
   const httpStatus = response.status;
   const success = response.ok ? declared(request.answers, httpStatus) : undefined;
-  if (success !== undefined) return success.readAs;
+  if (success !== undefined) return success;
   const failed = declared(request.failures ?? {}, httpStatus);
   const { headers } = response;
   const message = `the server answered ${String(httpStatus)}`;
   if (failed === undefined) {
-    const body = await readBody(exchanged, "text", call);
+    const body = await readBody(exchanged, { key: "", status: 0, readAs: "text" }, request);
     throw failure(call, `${message}, which the contract does not declare`, {
       status: "unexpected",
       httpStatus,
@@ -115,27 +118,35 @@ export async function answered<Answer>(exchanged: Exchanged, request: RestReques
       headers,
     });
   }
-  const body = await readBody(exchanged, failed.readAs, call);
+  const body = await readBody(exchanged, failed, request);
   throw failure(call, message, { status: failed.status, httpStatus, body, headers });
 }
 
-function declared(
-  table: Readonly<Record<string, ReadAs>>,
-  httpStatus: number,
-): { status: number | string; readAs: ReadAs } | undefined {
+/** A declared status: its key in the request's tables, and what failures call it. */
+export interface Declared {
+  readonly key: string;
+  readonly status: number | string;
+  readonly readAs: ReadAs;
+}
+
+function declared(table: Readonly<Record<string, ReadAs>>, httpStatus: number): Declared | undefined {
   for (const key of [String(httpStatus), `${String(Math.floor(httpStatus / 100))}XX`, "default"]) {
     const readAs = table[key];
-    if (readAs !== undefined) return { status: key === String(httpStatus) ? httpStatus : key, readAs };
+    if (readAs !== undefined) return { key, status: key === String(httpStatus) ? httpStatus : key, readAs };
   }
   // An undeclared success is read like the only declared one.
-  const [only, ...more] = Object.values(table);
+  const [only, ...more] = Object.entries(table);
   return httpStatus < 300 && only !== undefined && more.length === 0
-    ? { status: httpStatus, readAs: httpStatus === 204 ? "none" : only }
+    ? { key: only[0], status: httpStatus, readAs: httpStatus === 204 ? "none" : only[1] }
     : undefined;
 }
 
 /** The whole body, as its form has it; a stream where one value is wanted is its text. */
-export async function readBody({ response, explain }: Exchanged, readAs: ReadAs, call: string): Promise<unknown> {
+export async function readBody(
+  { response, explain }: Exchanged,
+  { key, readAs }: Declared,
+  { call, parse = JSON.parse, conversions }: Pick<RestRequest<unknown>, "call" | "parse" | "conversions">,
+): Promise<unknown> {
   let text: string;
   try {
     if (readAs === "bytes") return await response.blob();
@@ -144,9 +155,11 @@ export async function readBody({ response, explain }: Exchanged, readAs: ReadAs,
     throw explain(error);
   }
   if (readAs === "none") return undefined;
-  if (readAs !== "json") return text;
+  const decode = conversions?.[key]?.decode ?? ((value: unknown) => value);
+  if (readAs !== "json") return decode(text);
+  let value: unknown;
   try {
-    return JSON.parse(text) as unknown;
+    value = parse(text);
   } catch (error) {
     throw failure(
       call,
@@ -155,4 +168,5 @@ export async function readBody({ response, explain }: Exchanged, readAs: ReadAs,
       error,
     );
   }
+  return decode(value);
 }

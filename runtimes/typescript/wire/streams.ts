@@ -14,12 +14,12 @@ export async function* receive<Item>(
   request: RestRequest<Item>,
   options?: CallOptions,
 ): AsyncGenerator<Item, void, undefined> {
-  const { call } = request;
   const exchanged = await begin(connection, request, options);
   try {
-    const readAs = await answered(exchanged, request);
-    const item = (text: string): Item => parsedItem(call, exchanged, text) as Item;
-    switch (readAs) {
+    const success = await answered(exchanged, request);
+    const decode = request.conversions?.[success.key]?.decode ?? ((value: unknown) => value);
+    const item = (text: string): Item => decode(parsedItem(request, exchanged, text)) as Item;
+    switch (success.readAs) {
       case "lines":
         for await (const line of pieces(textChunks(exchanged), "\n")) if (line.trim() !== "") yield item(line);
         return;
@@ -39,16 +39,20 @@ export async function* receive<Item>(
       case "none":
         return;
       default:
-        yield (await readBody(exchanged, readAs, call)) as Item;
+        yield (await readBody(exchanged, success, request)) as Item;
     }
   } finally {
     exchanged.done();
   }
 }
 
-function parsedItem(call: string, { response }: Exchanged, text: string): unknown {
+function parsedItem(
+  { call, parse = JSON.parse }: Pick<RestRequest<unknown>, "call" | "parse">,
+  { response }: Exchanged,
+  text: string,
+): unknown {
   try {
-    return JSON.parse(text) as unknown;
+    return parse(text) as unknown;
   } catch (error) {
     const details = { status: "malformed", httpStatus: response.status, body: text };
     throw failure(call, "an item of the stream is not JSON", details, error);

@@ -1,6 +1,6 @@
 import { camelCase, pascalCase } from "../text/words.js";
 
-const spelled: Readonly<Record<string, string>> = {
+const spellings: Readonly<Record<string, string>> = {
   "+": "plus",
   "-": "minus",
   "@": "at",
@@ -11,6 +11,11 @@ const spelled: Readonly<Record<string, string>> = {
   "<": "below",
   ">": "above",
   "=": "equal",
+  ".": "dot",
+  "/": "slash",
+  _: "underscore",
+  " ": "space",
+  ":": "colon",
 };
 
 /**
@@ -32,10 +37,10 @@ const memberNamesMade = new Map<string, string>();
 const mostNamesKept = 20_000;
 
 function makeTypeName(text: string): string {
-  const direct = pascalCase(text.replace(/^([+-])(?=\d)/, (sign) => ` ${spelled[sign] ?? ""} `));
+  const direct = pascalCase(text.replace(/^([+-])(?=\d)/, (sign) => ` ${spellings[sign] ?? ""} `));
   if (direct !== "") return direct;
   const spelledOut = Array.from(text)
-    .map((character) => spelled[character] ?? `u${(character.codePointAt(0) ?? 0).toString(16)}`)
+    .map((character) => spellings[character] ?? `u${(character.codePointAt(0) ?? 0).toString(16)}`)
     .join(" ");
   return pascalCase(spelledOut) || "Empty";
 }
@@ -49,7 +54,10 @@ export function memberNameFrom(text: string): string {
   return name;
 }
 
-/** Hands out names that are unique whatever the case; a second claim of a name is numbered from 2. */
+/**
+ * Hands out names that are unique whatever the case. A name that is taken is told apart by the thing's own key, never
+ * by a number, so that nothing that comes or goes elsewhere moves it.
+ */
 export class NameScope {
   private readonly taken = new Set<string>();
 
@@ -57,13 +65,61 @@ export class NameScope {
     for (const name of reserved) this.taken.add(name.toLowerCase());
   }
 
-  claim(wanted: string): string {
+  isTaken(name: string): boolean {
+    return this.taken.has(name.toLowerCase());
+  }
+
+  /** @param key what the thing is called where nothing else is called so */
+  claim(wanted: string, key = wanted): string {
     let name = wanted;
-    for (let number = 2; this.taken.has(name.toLowerCase()); number++)
-      name = `${wanted}${/\d$/.test(wanted) ? "_" : ""}${String(number)}`;
+    for (let salt = ""; this.isTaken(name); salt += "+") name = `${wanted}_${mark(key + salt)}`;
     this.taken.add(name.toLowerCase());
     return name;
   }
+}
+
+/** Names for several things at once: who wants a name alone has it, rivals each fall back on what only they are called. */
+export function claimApart<T>(
+  scope: NameScope,
+  things: Iterable<T>,
+  namesOf: (thing: T) => { readonly wanted: string; readonly apart: string; readonly key: string },
+): Map<T, string> {
+  const groups = new Map<string, T[]>();
+  for (const thing of things) {
+    const key = namesOf(thing).wanted.toLowerCase();
+    const known = groups.get(key);
+    if (known) known.push(thing);
+    else groups.set(key, [thing]);
+  }
+  const names = new Map<T, string>();
+  const rivals: T[] = [];
+  for (const group of groups.values()) {
+    const [only] = group;
+    if (only !== undefined && group.length === 1 && !scope.isTaken(namesOf(only).wanted)) {
+      const { wanted, key } = namesOf(only);
+      names.set(only, scope.claim(wanted, key));
+    } else rivals.push(...group);
+  }
+  for (const rival of rivals) {
+    const { apart, key } = namesOf(rival);
+    names.set(rival, scope.claim(apart, key));
+  }
+  return names;
+}
+
+/** Four characters that depend on the text alone (FNV-1a). */
+function mark(text: string): string {
+  let hash = 0x811c9dc5;
+  for (const character of text) hash = Math.imul(hash ^ (character.codePointAt(0) ?? 0), 0x01000193);
+  return (hash >>> 0).toString(36).padStart(4, "0").slice(-4);
+}
+
+/** A name in PascalCase in which everything that is neither letter nor digit is spelled out: `berth-size` is BerthMinusSize. */
+export function spelledTypeName(text: string): string {
+  const spelledOut = Array.from(text)
+    .map((character) => (/[\p{L}\p{Nd}\p{M}]/u.test(character) ? character : ` ${spellings[character] ?? ""} `))
+    .join("");
+  return pascalCase(spelledOut) || typeNameFrom(text);
 }
 
 /** Names that an SDK gives to a contract as a whole; nothing the contract holds may take them. */

@@ -48,7 +48,7 @@ export function isTextChoice(shape: Shape): boolean {
 export function planContent(
   content: Content,
   direction: "answer" | "request",
-  name: string,
+  name: readonly string[] | string,
   planner: TypePlanner,
 ): Reference {
   const reference = typeByForm(content, planner.table);

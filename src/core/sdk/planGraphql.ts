@@ -7,6 +7,20 @@ import { contractOwnNames, NameScope, typeNameFrom } from "./nameScope.js";
 import type { GraphqlCall, GraphqlPlan, PlannedFragment } from "./sdkPlan.js";
 import { TypePlanner } from "./typePlanner.js";
 
+/** Everything that is called after an operation; claimed for all before anything inside them is named. */
+function ownNames(
+  name: string,
+  scope: NameScope,
+): Pick<GraphqlCall, "name" | "typeNames" | "guard"> & { answer: string } {
+  const own = (suffix: string): string => scope.claim(name + suffix, `${name} ${suffix}`);
+  return {
+    name,
+    answer: own("Answer"),
+    typeNames: { variables: own("Variables"), failure: own("Failure") },
+    guard: `is${scope.claim(`Is${name}Failure`, `${name} guard`).slice(2)}`,
+  };
+}
+
 /** Plans one call for each operation of the query documents, and the enums, inputs and scalars they reach. */
 export function planGraphql(
   contract: GraphqlContract,
@@ -28,31 +42,33 @@ export function planGraphql(
   const scope = new NameScope(contractOwnNames(contract.name));
   const planner = new TypePlanner(table, scope);
   const names = new Map(
-    documents.operations.map((operation) => [operation.name, scope.claim(typeNameFrom(operation.name))]),
+    documents.operations.map((operation) => [
+      operation.name,
+      ownNames(scope.claim(typeNameFrom(operation.name), operation.name), scope),
+    ]),
   );
   const partNames = new Map(
-    documents.fragments.map((fragment) => [fragment.name, `${typeNameFrom(fragment.name)}Part`]),
+    documents.fragments.map(({ name }) => [name, scope.claim(`${typeNameFrom(name)}Part`, `${name} part`)]),
   );
   const fragments = documents.fragments.map((fragment): PlannedFragment => {
     const name = partNames.get(fragment.name) ?? fragment.name;
     return { name, on: fragment.on, reference: planner.reference(fragment.shape, "answer", name) };
   });
   const calls = documents.operations.map((operation): GraphqlCall => {
-    const name = names.get(operation.name) ?? operation.name;
+    const { name, answer, ...own } = names.get(operation.name) ?? ownNames(operation.name, scope);
     const variables = operation.variables.map((field): Field => ({
       ...field,
-      type: planner.reference(field.type, "request", `${name}${typeNameFrom(field.name)}`),
+      type: planner.reference(field.type, "request", [name, typeNameFrom(field.name)]),
     }));
-    const typeNames = { variables: scope.claim(`${name}Variables`), failure: scope.claim(`${name}Failure`) };
     return {
       name,
-      typeNames,
-      guard: `is${scope.claim(`Is${name}Failure`).slice(2)}`,
+      ...own,
       operation,
       variables,
-      answer: planner.reference(operation.answer, "answer", `${name}Answer`),
+      answer: planner.reference(operation.answer, "answer", answer),
     };
   });
+  planner.settleNames();
   assignFaces(
     planner.types,
     calls.flatMap((call) => call.variables.map((field) => field.type)),

@@ -1,6 +1,7 @@
 import type { Field, Parameter, Reference, Response, RestContract, RestOperation } from "../contract/model.js";
 import { isStream } from "../contract/model.js";
 import { reachedTypes } from "../contract/childReferences.js";
+import { operationLabel } from "../contract/model.js";
 import { resolveReference, type TypeTable } from "../contract/resolveShape.js";
 import { sameReference } from "../contract/sameShape.js";
 import { sortedBy } from "../text/sortedBy.js";
@@ -39,10 +40,14 @@ export function planRest(contract: RestContract, settings: RestSettings): RestPl
   const functions = new NameScope(contractOwnNames(contract.name));
   const names = callNames(kept, functions);
   const standing = new Set(settings.standing ?? []);
-  const calls = sortedBy(kept, (operation) => names.get(operation) ?? "").map((operation) =>
-    planCall(operation, names.get(operation) ?? "", { planner, standing, functions }),
+  const sorted = sortedBy(kept, (operation) => names.get(operation) ?? "");
+  // Claimed for all before anything inside them is named, so that the order of calls plays no part.
+  const own = new Map(
+    sorted.map((operation) => [operation, ownNames(names.get(operation) ?? "", planner.scope, functions)]),
   );
+  const calls = sorted.map((operation) => planCall(operation, own.get(operation) ?? noNames, { planner, standing }));
   const sent = planSent(contract.webhooks, calls, planner);
+  planner.settleNames();
   assignFaces(
     planner.types,
     [...calls.flatMap((call) => call.arguments.map((argument) => argument.type)), ...sent.flatMap(repliedTo)],
@@ -94,7 +99,8 @@ function callNames(operations: readonly RestOperation[], scope: NameScope): Map<
   const contested = (operation: RestOperation): boolean => (claims.get(wanted(operation).toLowerCase()) ?? 0) > 1;
   for (const operation of operations) if (!contested(operation)) names.set(operation, scope.claim(wanted(operation)));
   for (const operation of operations)
-    if (contested(operation)) names.set(operation, scope.claim(memberNameFrom(nameFromPath(operation))));
+    if (contested(operation))
+      names.set(operation, scope.claim(memberNameFrom(nameFromPath(operation)), operationLabel(operation)));
   return names;
 }
 
@@ -103,15 +109,34 @@ function nameFromPath({ method, path }: RestOperation): string {
   return [method, ...parts].join(" ");
 }
 
+type OwnNames = Pick<RestCall, "name" | "typeNames" | "guard" | "headersReader">;
+
+const noNames: OwnNames = {
+  name: "",
+  typeNames: { args: "", answer: "", failure: "", headers: "" },
+  guard: "",
+  headersReader: "",
+};
+
+/** Everything that is called after a call. */
+function ownNames(name: string, types: NameScope, functions: NameScope): OwnNames {
+  const typeName = typeNameFrom(name);
+  const type = (suffix: string): string => types.claim(typeName + suffix, `${name} ${suffix}`);
+  return {
+    name,
+    typeNames: { args: type("Args"), answer: type("Answer"), failure: type("Failure"), headers: type("Headers") },
+    guard: functions.claim(`is${typeName}Failure`, `${name} guard`),
+    headersReader: functions.claim(`${name}Headers`, `${name} headers`),
+  };
+}
+
 interface CallContext {
   readonly planner: TypePlanner;
   readonly standing: ReadonlySet<string>;
-  /** Names of the contract's functions. */
-  readonly functions: NameScope;
 }
 
-function planCall(operation: RestOperation, name: string, { planner, standing, functions }: CallContext): RestCall {
-  const typeName = typeNameFrom(name);
+function planCall(operation: RestOperation, own: OwnNames, { planner, standing }: CallContext): RestCall {
+  const typeName = typeNameFrom(own.name);
   const isSuccess = (response: Response): boolean => response.status.startsWith("2");
   const declared = operation.responses.filter(isSuccess);
   const fallback = operation.responses.filter((response) => response.status === "default");
@@ -122,29 +147,21 @@ function planCall(operation: RestOperation, name: string, { planner, standing, f
   const argumentTypes = planArguments(operation, typeName, planner, standing);
   const headers = planHeaders(operation, typeName, planner);
   const answerTypes = answers.map((response) =>
-    planResponse(response, planner, `${typeName}Answer${several ? response.status : ""}`),
+    planResponse(response, planner, answerName(response, typeName, own.typeNames.answer, several)),
   );
   return {
-    name,
-    typeNames: {
-      args: planner.scope.claim(`${typeName}Args`),
-      answer: planner.scope.claim(`${typeName}Answer`),
-      failure: planner.scope.claim(`${typeName}Failure`),
-      headers: headers.length > 0 ? planner.scope.claim(`${typeName}Headers`) : "",
-    },
-    guard: functions.claim(`is${typeName}Failure`),
-    headersReader: headers.length > 0 ? functions.claim(`${name}Headers`) : "",
+    ...own,
     headers,
     group: operation.group,
     operation,
     arguments: argumentTypes,
     answers: answerTypes,
     failures: failures.map((response) =>
-      planResponse(
-        withoutStreams(response),
-        planner,
-        `${typeName}Failure${response.status === "default" ? "Other" : response.status}`,
-      ),
+      planResponse(withoutStreams(response), planner, [
+        typeName,
+        "Failure",
+        response.status === "default" ? "Other" : response.status,
+      ]),
     ),
   };
 }
@@ -160,12 +177,12 @@ function planHeaders(operation: RestOperation, typeName: string, planner: TypePl
   }
   const names = new NameScope();
   return [...found.values()].map((field) => {
-    const name = names.claim(memberNameFrom(field.name));
-    const type = planner.reference(
-      headerType(field.type, planner.table),
-      "answer",
-      `${typeName}Header${typeNameFrom(name)}`,
-    );
+    const name = names.claim(memberNameFrom(field.name), field.name);
+    const type = planner.reference(headerType(field.type, planner.table), "answer", [
+      typeName,
+      "Header",
+      typeNameFrom(name),
+    ]);
     return { name, field: { ...field, type } };
   });
 }
@@ -183,7 +200,18 @@ function withoutStreams(response: Response): Response {
   return { ...response, contents: response.contents.filter((content) => !isStream(content.form)) };
 }
 
-function planResponse(response: Response, planner: TypePlanner, name: string): PlannedResponse {
+/** What an inline type is called that stands right in an answer: the answer's own name, where it is all of it. */
+function answerName(
+  { status, contents }: Response,
+  typeName: string,
+  own: string,
+  several: boolean,
+): readonly string[] | string {
+  if (several) return [typeName, "Answer", status];
+  return preferredContent(contents)?.type.nullable === true ? [typeName, "Answer", "Content"] : own;
+}
+
+function planResponse(response: Response, planner: TypePlanner, name: readonly string[] | string): PlannedResponse {
   const content = preferredContent(response.contents);
   const words = response.description === undefined ? {} : { description: response.description };
   if (!content || response.status === "204") return { status: response.status, form: "none", ...words };
@@ -213,7 +241,7 @@ function planArguments(
       planned.push({
         name,
         source: { kind: "parameter", parameter },
-        type: planner.reference(parameter.type, "request", typeName + typeNameFrom(name)),
+        type: planner.reference(parameter.type, "request", [typeName, typeNameFrom(name)]),
         required: parameter.required && !isStanding,
         standing: isStanding,
       });
@@ -221,7 +249,7 @@ function planArguments(
   }
   const content = operation.body && preferredContent(operation.body.contents);
   if (operation.body && content) {
-    const type = planContent(content, "request", `${typeName}Body`, planner);
+    const type = planContent(content, "request", [typeName, "Body"], planner);
     planned.push({
       name: "body",
       source: { kind: "body", body: operation.body, content },

@@ -29,14 +29,15 @@ function planOne(
   planner: TypePlanner,
 ): PlannedSent {
   const { method, parameters, body, responses } = request.operation;
-  const name = planner.scope.claim(method === "post" ? wanted : wanted + typeNameFrom(method));
-  const replyName = planner.scope.claim(`${name}Reply`);
+  const key = `${wanted} ${method} ${request.address ?? ""}`;
+  const name = planner.scope.claim(method === "post" ? wanted : wanted + typeNameFrom(method), key);
+  const replyName = planner.scope.claim(`${name}Reply`, `${key} reply`);
   const fields = (location: Parameter["in"]): Field[] =>
     parameters
       .filter((parameter) => parameter.in === location)
       .map((parameter) => ({
         ...parameter,
-        type: planner.reference(parameter.type, "answer", name + typeNameFrom(parameter.name)),
+        type: planner.reference(parameter.type, "answer", [name, typeNameFrom(parameter.name)]),
       }));
   const content = body && preferredContent(body.contents);
   const answered = responses.find((response) => response.status.startsWith("2"));
@@ -48,7 +49,7 @@ function planOne(
     ...(of ? { of } : {}),
     query: fields("query"),
     headers: fields("header"),
-    ...(content ? { body: planContent(content, "answer", `${name}Body`, planner) } : {}),
+    ...(content ? { body: planContent(content, "answer", [name, "Body"], planner) } : {}),
     ...(reply ? { reply: planContent(reply, "request", replyName, planner) } : {}),
   };
 }

@@ -2,11 +2,14 @@ import { childReferences } from "../contract/childReferences.js";
 import type { Field, RecordShape, Reference, Shape, TypeDefinition, UnionShape } from "../contract/model.js";
 import { resolveShape, type TypeTable } from "../contract/resolveShape.js";
 import { referenceSignature } from "../contract/sameShape.js";
-import { NameScope, typeNameFrom } from "./nameScope.js";
+import { claimApart, spelledTypeName, typeNameFrom, type NameScope } from "./nameScope.js";
 import type { Face, PlannedType } from "./sdkPlan.js";
 
 /** Which way a type goes. Forms are requests too, and the only ones in which a field can be bytes. */
 type Direction = "answer" | "request" | "form";
+
+/** The words of a name, from the outside in. */
+type NameParts = readonly string[];
 
 /**
  * Turns references of the model into references of a plan: every record, union and choice, inline or not, becomes a
@@ -14,9 +17,11 @@ type Direction = "answer" | "request" | "form";
  */
 export class TypePlanner {
   readonly types = new Map<string, PlannedType>();
-  private readonly nameByKey = new Map<string, string>();
+  private readonly nameByKey: ReadonlyMap<string, string>;
   private readonly twoFaced: ReadonlySet<string>;
   private readonly withBytes: ReadonlySet<string>;
+  /** Types whose name is settled when all that want one are known. */
+  private readonly unnamed = new Map<string, NameParts>();
   private open: (() => void)[] = [];
 
   constructor(
@@ -25,16 +30,16 @@ export class TypePlanner {
   ) {
     this.twoFaced = keysReaching(table, (shape) => shape.kind === "record" && shape.fields.some((field) => field.face));
     this.withBytes = keysReaching(table, (shape) => shape.kind === "bytes");
-    // Exact names first, so that `BerthSize` keeps its name beside `berth-size`.
-    const all = [...table.values()].sort((a, b) => rank(a) - rank(b) || (a.key < b.key ? -1 : 1));
-    for (const definition of all) this.nameByKey.set(definition.key, scope.claim(typeNameFrom(definition.name)));
+    this.nameByKey = definitionNames(table, scope);
   }
 
   /**
-   * @param name the name an inline record, union or choice gets when it stands right here
+   * @param name what an inline record, union or choice is called when it stands right here: words from the outside in,
+   * or a name that was claimed for it
    */
-  reference(reference: Reference, direction: Direction, name: string): Reference {
-    const planned = this.plan(reference, direction, () => name);
+  reference(reference: Reference, direction: Direction, name: NameParts | string): Reference {
+    const isClaimed = typeof name === "string";
+    const planned = this.plan(reference, direction, () => (isClaimed ? [name] : name), true, isClaimed);
     while (this.open.length > 0) {
       const work = this.open;
       this.open = [];
@@ -43,7 +48,27 @@ export class TypePlanner {
     return planned;
   }
 
-  private plan(reference: Reference, direction: Direction, name: () => string, isRoot = true): Reference {
+  /** Names the inline types, now that everything that wants a name is known. */
+  settleNames(): void {
+    const names = claimApart(this.scope, this.unnamed, ([id, parts]) => ({
+      wanted: parts.join(""),
+      apart: parts.join("_"),
+      key: id,
+    }));
+    for (const [[id], name] of names) {
+      const type = this.types.get(id);
+      if (type) this.types.set(id, { ...type, name });
+    }
+    this.unnamed.clear();
+  }
+
+  private plan(
+    reference: Reference,
+    direction: Direction,
+    name: () => NameParts,
+    isRoot = true,
+    isClaimed = false,
+  ): Reference {
     const { shape, nullable } = reference;
     switch (shape.kind) {
       case "named":
@@ -53,25 +78,25 @@ export class TypePlanner {
       case "choice":
         // What no value has needs no name.
         if (shape.kind === "union" && shape.members.length === 0) return reference;
-        return { shape: { kind: "named", key: this.hoist(shape, direction, name()) }, nullable };
+        return { shape: { kind: "named", key: this.hoist(shape, direction, name(), isClaimed) }, nullable };
       case "list":
         return {
-          shape: { ...shape, item: this.plan(shape.item, direction, isRoot ? () => `${name()}Item` : name, false) },
+          shape: { ...shape, item: this.plan(shape.item, direction, isRoot ? () => [...name(), "Item"] : name, false) },
           nullable,
         };
       case "map":
         return {
           shape: {
             kind: "map",
-            value: this.plan(shape.value, direction, isRoot ? () => `${name()}Value` : name, false),
+            value: this.plan(shape.value, direction, isRoot ? () => [...name(), "Value"] : name, false),
           },
           nullable,
         };
       case "tuple": {
         const items = shape.items.map((item, at) =>
-          this.plan(item, direction, () => `${name()}Part${String(at + 1)}`, false),
+          this.plan(item, direction, () => [...name(), `Part${String(at + 1)}`], false),
         );
-        const rest = shape.rest && this.plan(shape.rest, direction, () => `${name()}Rest`, false);
+        const rest = shape.rest && this.plan(shape.rest, direction, () => [...name(), "Rest"], false);
         return { shape: { ...shape, items, ...(rest ? { rest } : {}) }, nullable };
       }
       case "bytes":
@@ -91,52 +116,55 @@ export class TypePlanner {
     const id = key + (face === "request" ? " to send" : "") + (inJson ? " in JSON" : "");
     if (!this.types.has(id)) {
       const base = this.nameByKey.get(key) ?? typeNameFrom(definition.name);
-      const wanted = base + (face === "request" ? "ToSend" : "") + (inJson ? "InJson" : "");
-      const name = wanted === base ? base : this.scope.claim(wanted);
-      this.add({ id, name, face, shape: definition.shape, ...wordsOf(definition) }, direction);
+      const marks = [...(face === "request" ? ["ToSend"] : []), ...(inJson ? ["InJson"] : [])];
+      const parts = [base, ...marks];
+      if (marks.length > 0) this.unnamed.set(id, parts);
+      this.add({ id, name: base, face, shape: definition.shape, ...wordsOf(definition) }, direction, parts);
     }
     return { shape: { kind: "named", key: id }, nullable: admitsNull };
   }
 
-  private hoist(shape: Shape, direction: Direction, wanted: string): string {
-    const name = this.scope.claim(wanted);
-    const id = `inline ${name}`;
-    this.add({ id, name, face: faceOf(direction), shape }, direction);
+  private hoist(shape: Shape, direction: Direction, parts: NameParts, isClaimed: boolean): string {
+    const path = `inline ${parts.join("_")}`;
+    let id = path;
+    for (let number = 2; this.types.has(id); number++) id = `${path} ${String(number)}`;
+    if (!isClaimed) this.unnamed.set(id, parts);
+    this.add({ id, name: parts.join(""), face: faceOf(direction), shape }, direction, parts);
     return id;
   }
 
-  private add(type: PlannedType, direction: Direction): void {
+  private add(type: PlannedType, direction: Direction, parts: NameParts): void {
     this.types.set(type.id, type);
-    // Later, so that a deeply nested contract cannot exhaust the stack and names are claimed level by level.
-    this.open.push(() => this.types.set(type.id, { ...type, shape: this.inside(type.shape, direction, type.name) }));
+    // Later, so that a deeply nested contract cannot exhaust the stack.
+    this.open.push(() => this.types.set(type.id, { ...type, shape: this.inside(type.shape, direction, parts) }));
   }
 
   /** The children of a shape that has a name of its own. */
-  private inside(shape: Shape, direction: Direction, name: string): Shape {
-    if (shape.kind === "record") return this.record(shape, direction, name);
-    if (shape.kind === "union") return this.union(shape, direction, name);
+  private inside(shape: Shape, direction: Direction, parts: NameParts): Shape {
+    if (shape.kind === "record") return this.record(shape, direction, parts);
+    if (shape.kind === "union") return this.union(shape, direction, parts);
     if (shape.kind === "choice") return shape;
-    return this.plan({ shape, nullable: false }, direction, () => name).shape;
+    return this.plan({ shape, nullable: false }, direction, () => parts).shape;
   }
 
-  private record(shape: RecordShape, direction: Direction, name: string): RecordShape {
+  private record(shape: RecordShape, direction: Direction, parts: NameParts): RecordShape {
     const against = direction === "answer" ? "request" : "answer";
     const fields = shape.fields
       .filter((field) => field.face !== against)
       .map((field): Field => ({
         ...field,
-        type: this.plan(field.type, direction, () => name + typeNameFrom(field.name), false),
+        type: this.plan(field.type, direction, () => [...parts, typeNameFrom(field.name)], false),
       }));
-    const rest = shape.rest && this.plan(shape.rest, direction, () => `${name}Rest`, false);
+    const rest = shape.rest && this.plan(shape.rest, direction, () => [...parts, "Rest"], false);
     return { ...shape, fields, ...(rest ? { rest } : {}) };
   }
 
-  private union(shape: UnionShape, direction: Direction, name: string): UnionShape {
+  private union(shape: UnionShape, direction: Direction, parts: NameParts): UnionShape {
     const seen = new Set<string>();
     const members: Reference[] = [];
     const values: (readonly string[])[] = [];
     shape.members.forEach((member, at) => {
-      const planned = this.plan(member, direction, () => name + this.memberName(shape, at), false);
+      const planned = this.plan(member, direction, () => [...parts, this.memberName(shape, at)], false);
       const signature = referenceSignature(planned);
       if (seen.has(signature)) return;
       seen.add(signature);
@@ -156,8 +184,20 @@ export class TypePlanner {
   }
 }
 
-function rank(definition: TypeDefinition): number {
-  return typeNameFrom(definition.name) === definition.name ? 0 : 1;
+/** Exact names first: `BerthSize` keeps its name beside `berth-size`, which is then spelled out. */
+function definitionNames(table: TypeTable, scope: NameScope): Map<string, string> {
+  const isExact = ({ name }: TypeDefinition): boolean => typeNameFrom(name) === name;
+  const sorted = [...table.values()].sort((a, b) => (a.key < b.key ? -1 : 1));
+  const names = new Map<string, string>();
+  for (const group of [sorted.filter(isExact), sorted.filter((each) => !isExact(each))]) {
+    const claimed = claimApart(scope, group, ({ name, key }) => ({
+      wanted: typeNameFrom(name),
+      apart: spelledTypeName(name),
+      key,
+    }));
+    for (const [{ key }, name] of claimed) names.set(key, name);
+  }
+  return names;
 }
 
 function wordsOf(definition: TypeDefinition): { description?: string; deprecated?: string } {

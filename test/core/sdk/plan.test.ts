@@ -6,6 +6,7 @@ import { printRest, readRest } from "../../support/readRest.js";
 import { contractWith, okay } from "../../support/smallContract.js";
 
 const plan = (data: unknown) => planRest(readRest(data).contract, {});
+const schemasOf = (data: Record<string, unknown>) => (data["components"] as { schemas: object }).schemas;
 const typeNames = (data: unknown) => [...plan(data).types.values()].map((type) => type.name);
 const callNames = (paths: Record<string, unknown>) => plan(contractWith({}, paths)).calls.map((call) => call.name);
 
@@ -31,22 +32,51 @@ describe("names", () => {
     ]);
   });
 
-  it("are unique whatever the case", () => {
-    const scope = new NameScope(["Taken"]);
-    expect(["taken", "A", "a", "a", "b2", "B2"].map((name) => scope.claim(name))).toEqual([
-      "taken2",
-      "A",
-      "a2",
-      "a3",
-      "b2",
-      "B2_2",
-    ]);
+  it("are unique whatever the case, told apart by what the thing is called", () => {
+    const claims = (keys: string[]): string[] => {
+      const scope = new NameScope(["Taken"]);
+      return ["taken", "A", "a", "b2"].map((name, at) => scope.claim(name, keys[at]));
+    };
+    const names = claims(["one", "two", "three", "four"]);
+    expect(names.map((name) => name.replace(/_\w{4}$/, "_"))).toEqual(["taken_", "A", "a_", "b2"]);
+    expect(claims(["one", "two", "three", "four"])).toEqual(names);
+    expect(claims(["one", "two", "other", "four"])[2]).not.toBe(names[2]);
   });
 
-  it("that are exact win over those that have to be made", () => {
+  it("never move when something unrelated is added", () => {
+    const inline = {
+      type: "object",
+      properties: { size: { type: "object", properties: { unit: { enum: ["m", "ft"] } } } },
+    };
+    const before = contractWith({
+      Vessel: inline,
+      "vessel-size": inline,
+      vesselSize: { type: "object", properties: {} },
+    });
+    const more = contractWith(
+      { Aardvark: inline, Zebra: inline },
+      { "/aa": { get: { operationId: "a", responses: okay(inline) } } },
+    );
+    const after = {
+      ...before,
+      paths: { ...(more["paths"] as object), ...(before["paths"] as object) },
+      components: { schemas: { ...schemasOf(more), ...schemasOf(before) } },
+    };
+    const [left, right] = [plan(before), plan(after)];
+    for (const [id, type] of left.types) expect([id, right.types.get(id)?.name]).toEqual([id, type.name]);
+    expect(right.types.size).toBeGreaterThan(left.types.size);
+    expect(left.calls.map((call) => call.typeNames)).toEqual(
+      right.calls.filter((call) => left.calls.some(({ name }) => name === call.name)).map((call) => call.typeNames),
+    );
+  });
+
+  it("that are exact win over those that have to be made, which are spelled out", () => {
     const object = (field: string) => ({ type: "object", properties: { [field]: { type: "string" } } });
-    const { types } = plan(contractWith({ "berth-size": object("made"), BerthSize: object("exact") }));
-    expect([types.get("BerthSize")?.name, types.get("berth-size")?.name]).toEqual(["BerthSize", "BerthSize2"]);
+    const { types } = plan(
+      contractWith({ "berth-size": object("made"), BerthSize: object("exact"), "berth+size": object("plus") }),
+    );
+    const names = ["BerthSize", "berth-size", "berth+size"].map((key) => types.get(key)?.name);
+    expect(names).toEqual(["BerthSize", "BerthMinusSize", "BerthPlusSize"]);
   });
 
   it("of calls come from the operationId, else from method and path", () => {

@@ -4,6 +4,8 @@ import type { PlannedArgument, PlannedResponse, RestCall, RestPlan } from "../..
 import { memberNameFrom } from "../../sdk/nameScope.js";
 import { docComment, propertyAccess, propertyName, quoted, templateText } from "./escape.js";
 import { contractNames, typeIdentifier, valueIdentifier } from "./identifiers.js";
+import { plainFormats } from "./formats.js";
+import { conversionOf, needsExact } from "./printConversions.js";
 import { defaultOf, deprecation, factsOf, printPresence } from "./printShapes.js";
 import { serverUrl } from "./printConnect.js";
 import { behind, printReference, printUnion, type TypePrinter } from "./printType.js";
@@ -54,6 +56,8 @@ export function answerType(call: RestCall, printer: TypePrinter): string {
 /** All that the declared successes can answer, as one type. */
 function answerText(call: RestCall, printer: TypePrinter): string {
   const members = call.answers.flatMap((answer): Reference[] => (answer.type ? [answer.type] : []));
+  const [only] = members;
+  if (only && members.length === 1 && call.answers.length === 1) return printReference(only, printer, "exact");
   const union = members.length === 0 ? "" : printUnion({ kind: "union", members }, printer, "exact");
   const absent = !isStreaming(call) && (call.answers.length === 0 || call.answers.some((answer) => !answer.type));
   if (union === "unknown" || !absent) return union;
@@ -116,8 +120,10 @@ function callLabel(plan: RestPlan, call: RestCall): string {
 }
 
 /** The headers that the call's answers and failures declare, and the function that reads them. */
-function printHeaders(call: RestCall, names: CallNames, printer: TypePrinter): string {
+function printHeaders(call: RestCall, names: CallNames, typePrinter: TypePrinter): string {
   if (call.headers.length === 0) return "";
+  // Headers are read as they are sent.
+  const printer = { ...typePrinter, formats: plainFormats };
   const fields = call.headers.map(({ name, field }) => {
     const doc = docComment(
       [field.description, `\`${field.name}\``, ...factsOf(field.type.shape), deprecation(field.deprecated)],
@@ -186,17 +192,24 @@ function printFunction(call: RestCall, plan: RestPlan, names: CallNames, printer
   );
 }
 
+/** Where arguments come from, and what becomes of them. */
+interface ValueContext {
+  readonly given: string;
+  readonly printer: TypePrinter;
+}
+
 function requestFields(call: RestCall, plan: RestPlan, given: string, printer: TypePrinter): string[] {
   const { operation } = call;
   const parameters = call.arguments.filter((argument) => argument.source.kind === "parameter");
   const inLocation = (location: Parameter["in"]): PlannedArgument[] =>
     parameters.filter(({ source }) => source.kind === "parameter" && source.parameter.in === location);
+  const context: ValueContext = { given, printer };
   const query = [
-    ...inLocation("query").map((argument) => queryItem(argument, given)),
-    ...inLocation("querystring").map((argument) => wholeQuery(argument, given)),
+    ...inLocation("query").map((argument) => queryItem(argument, context)),
+    ...inLocation("querystring").map((argument) => wholeQuery(argument, context)),
   ];
-  const headers = inLocation("header").map((argument) => headerItem(argument, given));
-  const cookies = inLocation("cookie").map((argument) => cookieItem(argument, given));
+  const headers = inLocation("header").map((argument) => headerItem(argument, context));
+  const cookies = inLocation("cookie").map((argument) => cookieItem(argument, context));
   const [server] = operation.servers;
   const body = call.arguments.find(({ source }) => source.kind === "body");
   const auth = operation.auth
@@ -208,17 +221,37 @@ function requestFields(call: RestCall, plan: RestPlan, given: string, printer: T
   return [
     `call: ${quoted(callLabel(plan, call))}`,
     `method: ${quoted(operation.method.toUpperCase())}`,
-    `path: ${pathText(operation.path, inLocation("path"), given)}`,
+    `path: ${pathText(operation.path, inLocation("path"), context)}`,
     ...(query.length > 0 ? [listField("query", query)] : []),
     ...(server ? [`server: ${quoted(serverUrl(server))}`] : []),
     ...(headers.length > 0 ? [`headers: { ${headers.join(", ")} }`] : []),
     ...(cookies.length > 0 ? [listField("cookies", cookies)] : []),
-    ...(body ? [`body: ${bodyText(body, "args")}`] : []),
+    ...(body ? [`body: ${bodyText(body, { given: "args", printer })}`] : []),
     ...(accept === undefined ? [] : [`accept: ${quoted(accept)}`]),
     ...(auth.length > 0 ? [`auth: [${auth.map((schemes) => `[${schemes.map(quoted).join(", ")}]`).join(", ")}]`] : []),
+    ...conversionFields(call, printer),
     `answers: ${readTable(call.answers, printer)}`,
     ...(call.failures.length > 0 ? [`failures: ${readTable(call.failures, printer)}`] : []),
   ];
+}
+
+/** How bodies become what the app has, where they differ from what is sent. */
+function conversionFields(call: RestCall, printer: TypePrinter): string[] {
+  const rows: string[] = [];
+  let isExact = false;
+  for (const { status, type } of [...call.answers, ...call.failures]) {
+    const conversion = type && conversionOf(type, printer);
+    if (!type || conversion === undefined) continue;
+    const needs = needsExact(type, printer);
+    isExact ||= needs;
+    rows.push(`${statusKey(status)}: ${needs ? `wire.exact(${conversion})` : conversion}`);
+  }
+  if (rows.length === 0) return [];
+  return [`conversions: { ${rows.join(", ")} }`, ...(isExact ? ["parse: wire.parseExact"] : [])];
+}
+
+function statusKey(status: string): string {
+  return /^[1-9]\d*$/.test(status) || status === "default" ? status : quoted(status);
 }
 
 function listField(name: string, items: readonly string[]): string {
@@ -227,14 +260,14 @@ function listField(name: string, items: readonly string[]): string {
 }
 
 /** The path as a template literal: fixed text escaped, each parameter written by its style. */
-function pathText(path: string, parameters: readonly PlannedArgument[], given: string): string {
+function pathText(path: string, parameters: readonly PlannedArgument[], context: ValueContext): string {
   if (parameters.length === 0) return quoted(path);
   const parts = path.split(/(\{[^{}]+\})/).map((part) => {
     const name = /^\{([^{}]+)\}$/.exec(part)?.[1];
     const argument = parameters.find(({ source }) => source.kind === "parameter" && source.parameter.name === name);
     if (argument?.source.kind !== "parameter") return templateText(part);
     const { parameter } = argument.source;
-    const value = argumentValue(argument, given);
+    const value = argumentValue(argument, context);
     const explode = parameter.explode ? ", true" : "";
     if (parameter.style === "json") return `\${wire.jsonText(${value})}`;
     if (parameter.style === "label") return `\${wire.label(${value}${explode})}`;
@@ -244,16 +277,22 @@ function pathText(path: string, parameters: readonly PlannedArgument[], given: s
   return `\`${parts.join("")}\``;
 }
 
-function argumentValue(argument: PlannedArgument, given: string): string {
+function argumentValue(argument: PlannedArgument, { given, printer }: ValueContext): string {
+  const value = plainValue(argument, given);
+  const conversion = conversionOf(argument.type, printer);
+  return conversion === undefined ? value : `${conversion}.encode(${value})`;
+}
+
+function plainValue(argument: PlannedArgument, given: string): string {
   const value = given === "args" ? propertyAccess("args", argument.name) : `given.get(${quoted(argument.name)})`;
   if (!argument.standing || argument.source.kind !== "parameter") return value;
   return `${value} ?? ${propertyAccess("connection.standing", memberNameFrom(argument.source.parameter.name))}`;
 }
 
-function queryItem(argument: PlannedArgument, given: string): string {
+function queryItem(argument: PlannedArgument, context: ValueContext): string {
   if (argument.source.kind !== "parameter") throw new Error("A body is not a query parameter.");
   const { parameter } = argument.source;
-  const value = argumentValue(argument, given);
+  const value = argumentValue(argument, context);
   const name = quoted(parameter.name);
   switch (parameter.style) {
     case "spaceDelimited":
@@ -273,34 +312,38 @@ function queryItem(argument: PlannedArgument, given: string): string {
 }
 
 /** 3.2's whole query string: JSON as it is, or the pairs of a record. */
-function wholeQuery(argument: PlannedArgument, given: string): string {
+function wholeQuery(argument: PlannedArgument, context: ValueContext): string {
   if (argument.source.kind !== "parameter") throw new Error("A body is not a query.");
-  const value = argumentValue(argument, given);
+  const value = argumentValue(argument, context);
   return argument.source.parameter.style === "json" ? `wire.jsonText(${value})` : `wire.form("", ${value})`;
 }
 
-function cookieItem(argument: PlannedArgument, given: string): string {
+function cookieItem(argument: PlannedArgument, context: ValueContext): string {
   if (argument.source.kind !== "parameter") throw new Error("A body is not a cookie.");
   const { parameter } = argument.source;
-  const value = argumentValue(argument, given);
+  const value = argumentValue(argument, context);
   if (parameter.style === "json") return `wire.jsonQuery(${quoted(parameter.name)}, ${value})`;
   return `wire.form(${quoted(parameter.name)}, ${value}, false)`;
 }
 
-function headerItem(argument: PlannedArgument, given: string): string {
+function headerItem(argument: PlannedArgument, context: ValueContext): string {
   if (argument.source.kind !== "parameter") throw new Error("A body is not a header.");
   const { parameter } = argument.source;
   if (parameter.style === "json")
-    return `${propertyName(parameter.name)}: wire.jsonText(${argumentValue(argument, given)}, false)`;
-  return `${propertyName(parameter.name)}: wire.header(${argumentValue(argument, given)}${parameter.explode ? ", true" : ""})`;
+    return `${propertyName(parameter.name)}: wire.jsonText(${argumentValue(argument, context)}, false)`;
+  return `${propertyName(parameter.name)}: wire.header(${argumentValue(argument, context)}${parameter.explode ? ", true" : ""})`;
 }
 
-function bodyText(argument: PlannedArgument, given: string): string {
+function bodyText(argument: PlannedArgument, context: ValueContext): string {
   if (argument.source.kind !== "body") throw new Error("A parameter is not a body.");
   const { form, mediaType, encoding } = argument.source.content;
-  const value = argumentValue(argument, given);
+  const value = argumentValue(argument, context);
   switch (form) {
     case "json":
+      if (needsExact(argument.type, context.printer))
+        return mediaType === "application/json" || mediaType.includes("*")
+          ? `wire.exactBody(${value})`
+          : `wire.exactBody(${value}, ${quoted(mediaType)})`;
       return mediaType === "application/json" || mediaType.includes("*")
         ? `wire.jsonBody(${value})`
         : `wire.jsonBody(${value}, ${quoted(mediaType)})`;
@@ -340,8 +383,7 @@ function acceptOf(answers: readonly PlannedResponse[]): string | undefined {
 function readTable(responses: readonly PlannedResponse[], printer: TypePrinter): string {
   if (responses.length === 0) return '{ "2XX": "none" }';
   const rows = responses.map(
-    ({ status, form, type }) =>
-      `${/^[1-9]\d*$/.test(status) || status === "default" ? status : quoted(status)}: ${quoted(readAs(form, type, printer))}`,
+    ({ status, form, type }) => `${statusKey(status)}: ${quoted(readAs(form, type, printer))}`,
   );
   return `{ ${rows.join(", ")} }`;
 }

@@ -3,8 +3,10 @@ import type { Constraints, Field, RecordShape, Reference, Shape } from "../../co
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import { docComment, propertyName, quoted, type DocTag } from "./escape.js";
+import { plainFormats } from "./formats.js";
 import {
   isNever,
+  openEnds,
   isUnknown,
   printReference,
   printShape,
@@ -36,7 +38,7 @@ function printType(type: PlannedType, identifier: string, printer: TypePrinter):
   ]);
   if (shape.kind === "record") return doc + printRecord(shape, identifier, printer, stance);
   if (shape.kind === "choice" && shape.values.some((choice) => choice.description ?? choice.deprecated))
-    return doc + printDescribedChoice(shape, identifier);
+    return doc + printDescribedChoice(shape, identifier, printer, stance);
   if (shape.kind === "map" && reaches(shape.value.shape, type.id, printer)) {
     // A type alias cannot refer to itself through Record; an interface can.
     return `${doc}export interface ${identifier} {\n  [key: string]: ${printReference(shape.value, printer, stance)};\n}\n`;
@@ -56,7 +58,12 @@ function wrapUnion(text: string): string {
     .join("");
 }
 
-function printDescribedChoice(shape: Shape & { kind: "choice" }, identifier: string): string {
+function printDescribedChoice(
+  shape: Shape & { kind: "choice" },
+  identifier: string,
+  printer: TypePrinter,
+  stance: Stance,
+): string {
   const members = shape.values.map(({ value, description, deprecated }) => {
     const words = [
       description?.replace(/\s+/g, " "),
@@ -66,10 +73,18 @@ function printDescribedChoice(shape: Shape & { kind: "choice" }, identifier: str
       .join(" ");
     return `${docComment([words], "  ")}  | ${printShape({ kind: "literal", value }, noPrinter, "exact")}`;
   });
-  return `export type ${identifier} =\n${members.join("\n")};\n`;
+  const open = openEnds(shape, printer, stance).map((text) => `  | ${text}`);
+  return `export type ${identifier} =\n${[...members, ...open].join("\n")};\n`;
 }
 
-const noPrinter: TypePrinter = { types: new Map(), names: new Map(), scalars: new Map(), onUse: () => undefined };
+const noPrinter: TypePrinter = {
+  types: new Map(),
+  names: new Map(),
+  scalars: new Map(),
+  formats: plainFormats,
+  converted: { any: new Set(), exact: new Set() },
+  onUse: () => undefined,
+};
 
 function printRecord(shape: RecordShape, identifier: string, printer: TypePrinter, stance: Stance): string {
   if (shape.oneOf) return printOneOf(shape, identifier, printer, stance);

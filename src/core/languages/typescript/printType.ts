@@ -1,6 +1,8 @@
 import type { Field, Reference, Shape, UnionShape } from "../../contract/model.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import { propertyName, quoted } from "./escape.js";
+import { convertedLeaf, usesFormats, type Formats } from "./formats.js";
+import type { ConvertedTypes } from "./printConversions.js";
 import type { TypeNames } from "./identifiers.js";
 
 export interface TypePrinter {
@@ -8,6 +10,9 @@ export interface TypePrinter {
   readonly names: TypeNames;
   /** TypeScript type of each GraphQL scalar the configuration maps. */
   readonly scalars: ReadonlyMap<string, string>;
+  /** What values are in the app. */
+  readonly formats: Formats;
+  readonly converted: ConvertedTypes;
   /** Told of every planned type the printed text names. */
   readonly onUse: (identifier: string) => void;
 }
@@ -26,6 +31,11 @@ export function printReference(reference: Reference, printer: TypePrinter, stanc
 
 /** Prints a shape that has no name of its own, or the name of one that has. */
 export function printShape(shape: Shape, printer: TypePrinter, stance: Stance): string {
+  const converted = convertedLeaf(shape, printer.formats);
+  if (converted) {
+    if (converted.isOwn) printer.onUse(usesFormats);
+    return converted.type;
+  }
   switch (shape.kind) {
     case "text":
       return "string";
@@ -41,7 +51,7 @@ export function printShape(shape: Shape, printer: TypePrinter, stance: Stance): 
     case "literal":
       return printLiteral(shape.value);
     case "choice":
-      return shape.values.map(({ value }) => printLiteral(value)).join(" | ");
+      return [...shape.values.map(({ value }) => printLiteral(value)), ...openEnds(shape, printer, stance)].join(" | ");
     case "named": {
       const identifier = printer.names.get(shape.key) ?? "unknown";
       printer.onUse(identifier);
@@ -70,6 +80,15 @@ export function printShape(shape: Shape, printer: TypePrinter, stance: Stance): 
 function printInlineRecord(fields: readonly Field[], printer: TypePrinter, stance: Stance): string {
   const parts = fields.map((field) => `${propertyName(field.name)}: ${printReference(field.type, printer, stance)}`);
   return parts.length === 0 ? "Record<string, never>" : `{ ${parts.join("; ")} }`;
+}
+
+/** Members for what a later contract may list, which keep the known values in an editor's proposals. */
+export function openEnds(shape: Shape & { kind: "choice" }, printer: TypePrinter, stance: Stance): string[] {
+  if (!printer.formats.openChoices || stance === "lenient") return [];
+  const kinds = new Set(shape.values.map(({ value }) => typeof value));
+  return (["string", "number"] as const)
+    .filter((kind) => kinds.has(kind))
+    .map((kind) => `(${kind} & Record<never, never>)`);
 }
 
 export function printLiteral(value: string | number | boolean): string {
@@ -137,7 +156,11 @@ function leavesOf(shape: Shape, printer: TypePrinter, stance: Stance, seen: read
     ]);
   }
   if (shape.kind === "choice") {
-    return shape.values.map(({ value }) => ({ atom: `=${printLiteral(value)}`, text: () => printLiteral(value) }));
+    const open = openEnds(shape, printer, stance).map((text) => ({ atom: text, text: () => text }));
+    return [
+      ...shape.values.map(({ value }) => ({ atom: `=${printLiteral(value)}`, text: () => printLiteral(value) })),
+      ...open,
+    ];
   }
   const atoms = atomsOf(shape, printer);
   const text = (): string => printShape(shape, printer, stance);
@@ -230,6 +253,8 @@ function referenceAtoms(reference: Reference, printer: TypePrinter, seen: readon
 function primitiveOf(atom: string): string {
   if (atom.startsWith('="')) return "string";
   if (atom === "=true" || atom === "=false") return "boolean";
+  const open = /^\((string|number) & /.exec(atom)?.[1];
+  if (open !== undefined) return open;
   return atom.startsWith("=") ? "number" : "";
 }
 

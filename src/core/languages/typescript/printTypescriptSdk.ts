@@ -9,6 +9,8 @@ import { printGrouped, type GroupedCall } from "./printGrouped.js";
 import { printReadme } from "./printReadme.js";
 import { printRestCall, restCallNames, runtimeFilesOf } from "./printRestCall.js";
 import { printSent } from "./printSent.js";
+import { convertedTypes, printConversions } from "./printConversions.js";
+import { formatsOf, plainFormats, printFormats, usesConversion, usesFormats, usesFormatValues } from "./formats.js";
 import { printTypes } from "./printShapes.js";
 import type { TypePrinter } from "./printType.js";
 import type { TypescriptFacts } from "./settings.js";
@@ -23,10 +25,13 @@ export function printTypescriptSdk(plan: SdkPlan, facts: TypescriptFacts): Map<s
   const runtimeFiles = new Set<string>();
   for (const contract of plan.contracts) {
     const used = new Set<string>();
+    const formats = contract.protocol === "rest" ? formatsOf(facts.settings) : plainFormats;
     const printer: TypePrinter = {
       types: contract.types,
       names: typeNames(contract),
       scalars: facts.scalars.get(contract.name) ?? new Map<string, string>(),
+      formats,
+      converted: convertedTypes(contract.types, { formats }),
       onUse: (identifier) => used.add(identifier),
     };
     printers.set(contract.name, printer);
@@ -36,6 +41,10 @@ export function printTypescriptSdk(plan: SdkPlan, facts: TypescriptFacts): Map<s
     for (const [path, text] of folder.files) files.set(`${contract.name}/${path}`, text);
     for (const file of folder.runtimeFiles) runtimeFiles.add(file);
   }
+  const ending = facts.importEnding === "js" ? ".js" : "";
+  const formats = printFormats(formatsOf(facts.settings), `./wire/index${ending}`);
+  const hasRest = plan.contracts.some((contract) => contract.protocol === "rest");
+  if (formats !== "" && hasRest) files.set("formats.ts", `${header}\n\n${formats}`);
   for (const [path, text] of printRuntime(runtimeFiles, facts)) files.set(`wire/${path}`, text);
   files.set("README.md", printReadme(plan, printers));
   return new Map(sortedBy(files, ([path]) => path));
@@ -96,11 +105,13 @@ function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder 
   if (plan.sent.length > 0) {
     context.used.clear();
     const parts = plan.sent.map((each) => printSent(each, context.printer));
-    const imports = context.used.size > 0 ? [{ from: `./shapes${context.ending}`, types: [...context.used] }] : [];
-    files.set("webhooks.ts", moduleText(header, imports, parts));
+    files.set("webhooks.ts", moduleText(header, usedImports(context, "."), parts));
   }
   addCommonFiles(files, plan, context, grouped);
-  return { files, runtimeFiles: [...plainRestFiles, ...plan.calls.flatMap(runtimeFilesOf)] };
+  const { dates, int64, own } = context.printer.formats;
+  const converting = dates || int64 !== "number" || own.size > 0 ? ["conversions.ts"] : [];
+  const exact = int64 === "number" ? [] : ["integers.ts"];
+  return { files, runtimeFiles: [...plainRestFiles, ...converting, ...exact, ...plan.calls.flatMap(runtimeFilesOf)] };
 }
 
 function printGraphqlFolder(plan: GraphqlPlan, context: FolderContext): PrintedFolder {
@@ -158,9 +169,26 @@ function callsModule(plan: ContractPlan, context: FolderContext, parts: readonly
   const imports: Import[] = [
     { from: `../../wire/index${context.ending}`, namespace: "wire" },
     { from: `../connect${context.ending}`, types: [names.connection] },
-    ...(context.used.size > 0 ? [{ from: `../shapes${context.ending}`, types: [...context.used] }] : []),
+    ...usedImports(context, ".."),
   ];
   return moduleText(header, imports, parts);
+}
+
+/** Imports of what was named since it was last cleared; `up` leads to the contract's folder. */
+function usedImports({ used, ending }: FolderContext, up: "." | ".."): Import[] {
+  const types = [...used].filter((each) => !each.startsWith(" "));
+  const conversions = [...used].flatMap((each) =>
+    each.startsWith(usesConversion) ? [each.slice(usesConversion.length)] : [],
+  );
+  const hasFormats = used.has(usesFormats) || used.has(usesFormatValues);
+  const root = up === "." ? ".." : "../..";
+  return [
+    ...(types.length > 0 ? [{ from: `${up}/shapes${ending}`, types }] : []),
+    ...(conversions.length > 0 ? [{ from: `${up}/conversions${ending}`, values: conversions }] : []),
+    ...(hasFormats
+      ? [{ from: `${root}/formats${ending}`, namespace: "formats", namespaceIsType: !used.has(usesFormatValues) }]
+      : []),
+  ];
 }
 
 function addCommonFiles(
@@ -172,10 +200,23 @@ function addCommonFiles(
 ): void {
   const { ending, printer, used } = context;
   const shared = [...plan.types.values()].filter((type) => !owned.has(type.id));
-  if (shared.length > 0) files.set("shapes.ts", moduleText(header, [], [printTypes(shared, printer)]));
+  used.clear();
+  if (shared.length > 0) {
+    const types = printTypes(shared, printer);
+    // The types of the same module need no import.
+    const imports = usedImports(context, ".").filter((each) => each.namespace !== undefined);
+    files.set("shapes.ts", moduleText(header, imports, [types]));
+  }
+  used.clear();
+  const conversions = printConversions(plan.types, printer);
+  if (conversions !== "") {
+    const imports = usedImports(context, ".").filter((each) => each.namespace !== undefined);
+    const wire: Import = { from: `../wire/index${ending}`, namespace: "wire" };
+    files.set("conversions.ts", moduleText(header, [wire, ...imports], [conversions]));
+  }
   used.clear();
   const connect = printConnect(plan, printer);
-  const shapeImports: Import[] = used.size > 0 ? [{ from: `./shapes${ending}`, types: [...used] }] : [];
+  const shapeImports = usedImports(context, ".");
   files.set(
     "connect.ts",
     moduleText(header, [{ from: `../wire/index${ending}`, namespace: "wire" }, ...shapeImports], [connect]),

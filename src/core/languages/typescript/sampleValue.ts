@@ -1,5 +1,6 @@
 import type { Reference, Shape } from "../../contract/model.js";
 import { propertyName, quoted } from "./escape.js";
+import { convertedLeaf } from "./formats.js";
 import { behind, printLiteral, type TypePrinter } from "./printType.js";
 
 const textByFormat: Readonly<Record<string, string>> = {
@@ -47,6 +48,8 @@ function sampleValue(reference: Reference, printer: SamplePrinter, depth: number
 }
 
 function sampleShape(shape: Shape, printer: SamplePrinter, depth: number): string {
+  const converted = convertedLeaf(shape, printer.formats);
+  if (converted) return sampleConverted(converted.type);
   switch (shape.kind) {
     case "text":
       return quoted(textByFormat[shape.format ?? ""] ?? "text");
@@ -81,6 +84,14 @@ function sampleShape(shape: Shape, printer: SamplePrinter, depth: number): strin
       return parts.length === 0 ? "{}" : `{ ${parts.join(", ")} }`;
     }
   }
+}
+
+function sampleConverted(type: string): string {
+  if (type === "Date") return 'new Date("2026-05-01T08:30:00Z")';
+  if (type === "bigint") return "1n";
+  if (type === "string") return quoted("1");
+  // A type of the app's own; only the app knows how to make one.
+  throw new EndlessSample();
 }
 
 function sampleScalar(type: string): string {

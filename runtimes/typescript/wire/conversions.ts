@@ -1,0 +1,98 @@
+import type { Conversion } from "./bodies.js";
+
+/** A conversion that is looked up when it is used, because types refer to each other. */
+export type Later = () => Conversion;
+
+/** An instant as a `Date`. */
+export const dates: Conversion = {
+  decode: (value) => {
+    const date = typeof value === "string" ? new Date(value) : undefined;
+    return date === undefined || Number.isNaN(date.getTime()) ? value : date;
+  },
+  encode: (value) => (value instanceof Date ? value.toISOString() : value),
+};
+
+/** A format of the app's own, by its functions for the text or number on the wire. */
+export function custom<Wire, Own>(decode: (value: Wire) => Own, encode: (value: Own) => Wire): Conversion {
+  const unlessNull = (convert: (value: never) => unknown) => (value: unknown) =>
+    value === null || value === undefined ? value : convert(value as never);
+  return { decode: unlessNull(decode), encode: unlessNull(encode) };
+}
+
+function isRecord(value: unknown): value is Readonly<Record<string, unknown>> {
+  return typeof value === "object" && value !== null && !Array.isArray(value);
+}
+
+function both(convert: (value: unknown, way: keyof Conversion) => unknown): Conversion {
+  return { decode: (value) => convert(value, "decode"), encode: (value) => convert(value, "encode") };
+}
+
+/** A record of which some fields are converted; `rest` is for keys that are not declared. */
+export function fields(
+  of: Readonly<Record<string, Later>>,
+  rest?: Later,
+  declared: readonly string[] = [],
+): Conversion {
+  const known = new Set([...declared, ...Object.keys(of)]);
+  return both((value, way) => {
+    if (!isRecord(value)) return value;
+    const copy = { ...value };
+    for (const name of Object.keys(copy)) {
+      const conversion = Object.hasOwn(of, name) ? of[name] : known.has(name) ? undefined : rest;
+      if (conversion) copy[name] = conversion()[way](copy[name]);
+    }
+    return copy;
+  });
+}
+
+/** Every item of a list. */
+export function items(of: Later): Conversion {
+  return both((value, way) => (Array.isArray(value) ? value.map((each: unknown) => of()[way](each)) : value));
+}
+
+/** Items by their position, then the rest. */
+export function positions(of: readonly (Later | undefined)[], rest?: Later): Conversion {
+  return both((value, way) =>
+    Array.isArray(value)
+      ? value.map((each: unknown, at) => {
+          const conversion = at < of.length ? of[at] : rest;
+          return conversion ? conversion()[way](each) : each;
+        })
+      : value,
+  );
+}
+
+/** The alternative that a record's tag names. */
+export function tagged(tag: string, of: Readonly<Record<string, Later>>): Conversion {
+  return both((value, way) => {
+    const name = isRecord(value) ? String(value[tag]) : "";
+    const conversion = Object.hasOwn(of, name) ? of[name] : undefined;
+    return conversion ? conversion()[way](value) : value;
+  });
+}
+
+/** What an alternative without a tag is known by. */
+export interface Alternative {
+  readonly kind: "text" | "number" | "list" | "record";
+  /** Single values it stands for. */
+  readonly values?: readonly unknown[];
+  /** Fields that are there in any case. */
+  readonly needs?: readonly string[];
+  readonly of?: Later;
+}
+
+/** The first alternative that a value looks like. */
+export function either(...alternatives: readonly Alternative[]): Conversion {
+  return both((value, way) => {
+    const found = alternatives.find((each) => looksLike(value, each));
+    return found?.of ? found.of()[way](value) : value;
+  });
+}
+
+function looksLike(value: unknown, { kind, values, needs = [] }: Alternative): boolean {
+  if (values) return values.includes(value);
+  if (kind === "list") return Array.isArray(value);
+  if (kind === "record") return isRecord(value) && !(value instanceof Date) && needs.every((name) => name in value);
+  if (kind === "text") return typeof value === "string" || value instanceof Date;
+  return typeof value === "number" || typeof value === "bigint";
+}
