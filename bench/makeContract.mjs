@@ -11,8 +11,15 @@ function randomFrom(seed) {
   };
 }
 
-/** An OpenAPI 3.1 document with `operations` operations and `types` named schemas. */
-export function makeContract(operations, types) {
+/** Prose with Markdown in it, as authors write by the page. */
+const prose = "Berths are *given* by the harbour office; see `tariffs` and [the rules](https://ostrel.example/rules). ";
+
+/**
+ * An OpenAPI 3.1 document with `operations` operations and `types` named schemas.
+ *
+ * @param bulk how much more there is than types need: longer descriptions, examples, more fields; 0 for none
+ */
+export function makeContract(operations, types, bulk = 0) {
   const random = randomFrom(7);
   const below = (count) => Math.floor(random() * count);
   const reference = () => ({ $ref: `#/components/schemas/Type${below(types)}` });
@@ -32,13 +39,29 @@ export function makeContract(operations, types) {
     ];
     return kinds[below(kinds.length)]();
   };
+  const example = (size) =>
+    size === 0
+      ? {}
+      : {
+          examples: {
+            usual: {
+              value: Array.from({ length: size * 2 }, (_, at) => ({
+                id: at,
+                name: `Berth ${at}`,
+                note: prose,
+                tags: ["a", "b"],
+                size: { length: 12.5, unit: "m" },
+              })),
+            },
+          },
+        };
   const schemas = {};
   for (let at = 0; at < types; at++) {
     const properties = {};
-    for (let field = 0; field < 6 + below(14); field++) properties[`field${field}`] = fieldSchema();
+    for (let field = 0; field < 6 + below(14) + bulk * 4; field++) properties[`field${field}`] = fieldSchema();
     schemas[`Type${at}`] = {
       type: "object",
-      description: `The type of number ${at}.`,
+      description: `The type of number ${at}. ${prose.repeat(bulk)}`,
       required: Object.keys(properties).filter(() => random() < 0.5),
       properties,
     };
@@ -53,6 +76,7 @@ export function makeContract(operations, types) {
       operationId: `operation${at}`,
       tags: [`group${at % 40}`],
       summary: `Does the thing of number ${at}.`,
+      ...(bulk > 0 ? { description: prose.repeat(bulk * 2) } : {}),
       parameters: [
         { name: "id", in: "path", required: true, schema: { type: "string" } },
         { name: "limit", in: "query", schema: { type: "integer", default: 20 } },
@@ -62,7 +86,7 @@ export function makeContract(operations, types) {
         ? { requestBody: { required: true, content: { "application/json": { schema: reference() } } } }
         : {}),
       responses: {
-        200: { description: "fine", content: { "application/json": { schema: reference() } } },
+        200: { description: "fine", content: { "application/json": { schema: reference(), ...example(bulk) } } },
         404: { description: "not there", content: { "application/problem+json": { schema: reference() } } },
       },
     };

@@ -183,8 +183,7 @@ function settle(project: Project, name: string, made: Made, ledger: Ledger, opti
   const write = new Map<string, string>();
   for (const [path, text] of built.files)
     if (fileHash(join(folder, path)) !== newEntry.files[path]) write.set(`${newEntry.into}/${path}`, text);
-  for (const [path, text] of built.pins)
-    if (fileHash(join(project.root, path)) !== hashOf(normalized(text))) write.set(path, text);
+  for (const [path, text] of built.pins) if (!isCurrent(join(project.root, path), text)) write.set(path, text);
   write.set(displayPath(project, ledgerPath(project)), ledgerText(newLedger));
   const orphans = Object.keys(entry?.files ?? {}).filter(
     (path) => entry?.into !== newEntry.into || !built.files.has(path),
@@ -193,6 +192,11 @@ function settle(project: Project, name: string, made: Made, ledger: Ledger, opti
     performWriting(project, { write, remove: orphans.map((path) => `${entry?.into ?? ""}/${path}`) });
   });
   return { ledger: newLedger, sdk };
+}
+
+function isCurrent(path: string, text: string): boolean {
+  const found = fileHash(path);
+  return found !== undefined && found === hashOf(normalized(text));
 }
 
 function countFiles(folder: string, built: BuiltSdk, previous: LedgerEntry | undefined): SdkOutcome["files"] {

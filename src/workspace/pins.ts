@@ -2,6 +2,8 @@ import { existsSync } from "node:fs";
 import { join } from "node:path";
 import type { Contract } from "../core/contract/model.js";
 import type { QueryDocuments } from "../core/graphql/queryModel.js";
+import { pinnedData } from "../core/rest/pinnedData.js";
+import { isData } from "../core/text/parseData.js";
 import type { SourceText } from "../core/problem/place.js";
 import { displayPath, stateFolder, type Project } from "./project.js";
 import { readText } from "./textFile.js";
@@ -20,7 +22,12 @@ export function pinTexts(
   const { contract, raw } = reading;
   const base = pinBase(project, sdk, contract.name);
   if (contract.protocol === "rest") {
-    return new Map([[displayPath(project, `${base}.openapi.json`), `${JSON.stringify(raw ?? null, null, 1)}\n`]]);
+    return new Map([
+      [
+        displayPath(project, `${base}.openapi.json`),
+        `${JSON.stringify(isData(raw) ? pinnedData(raw) : null, null, 1)}\n`,
+      ],
+    ]);
   }
   const schema = texts.map(({ text }) => `${text.trim()}\n`).join("\n");
   return new Map([

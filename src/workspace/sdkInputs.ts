@@ -85,6 +85,15 @@ export class ProjectTexts {
   }
 }
 
+const sourceHashes = new WeakMap<SourceText, string>();
+
+/** A text's hash, computed once however many SDKs it goes into. */
+function sourceHash(source: SourceText): string {
+  const known = sourceHashes.get(source) ?? hashOf(source.text);
+  sourceHashes.set(source, known);
+  return known;
+}
+
 /**
  * A hash over everything an SDK is made from: the tool and its runtime sources, the SDK's and its contracts'
  * configuration, every text, and what the app's compiler settings ask for. Equal hashes give equal bytes.
@@ -103,7 +112,7 @@ export function inputsHash(project: Project, sdk: string, texts: ProjectTexts, p
   ];
   for (const name of [...configuration.covers].sort()) {
     const hashes = (list: readonly SourceText[]): string[][] =>
-      list.map(({ document, text }) => [document, hashOf(text)]);
+      list.map((source) => [source.document, sourceHash(source)]);
     parts.push([
       name,
       project.configuration.contracts[name],

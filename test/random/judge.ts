@@ -27,7 +27,13 @@ export class Judge {
   judge(pointer: string, value: unknown): Verdict {
     const validate = this.compiled.get(pointer) ?? this.ajv.compile({ $ref: `contract#${encodeURI(pointer)}` });
     this.compiled.set(pointer, validate);
-    if (validate(value)) return "fits";
+    try {
+      if (validate(value)) return "fits";
+    } catch (error) {
+      // A schema that refers to itself without end, or a value with a `toString` of its own: beyond what Ajv can do.
+      if (error instanceof RangeError || error instanceof TypeError) return "cannot tell";
+      throw error;
+    }
     return (validate.errors ?? []).every(isAboutTypes) ? "does not fit" : "cannot tell";
   }
 }
@@ -55,7 +61,10 @@ function asJsonSchema(node: unknown, version: Version, direction: "answer" | "re
       typeof value === "object" &&
       value !== null
     ) {
-      const fields = Object.entries(value).map(([name, each]) => [name, asJsonSchema(each, version, direction)]);
+      const fields = Object.entries(value as Json).map(([name, each]) => [
+        name,
+        asJsonSchema(each, version, direction),
+      ]);
       copy[key] = Object.fromEntries(fields) as Json;
       continue;
     }

@@ -240,7 +240,7 @@ function faced(schema: unknown, random: Randomness, version: Version): unknown {
 function makeTagged(context: SchemaContext): Json {
   const { random, records } = context;
   if (records.length < 2) return makeRecord(context);
-  const [first = "", second = ""] = [random.pick(records), random.pick(records)];
+  const [first, second] = [random.pick(records), random.pick(records)];
   if (first === second) return makeRecord(context);
   const member = (name: string, tag: string): Json => ({
     allOf: [

@@ -25,7 +25,7 @@ interface Probe {
 
 /** A module that asks the compiler about values of every call of a contract. */
 export function probeModule(contract: RandomContract, plan: RestPlan, count: ProbeCount): string {
-  const prober = new Prober(contract, plan, count);
+  const prober = new Prober(contract, count);
   const lines: string[] = [];
   const calls: string[] = [];
   const failures: string[] = [];
@@ -54,10 +54,8 @@ class Prober {
 
   constructor(
     private readonly contract: RandomContract,
-    plan: RestPlan,
     private readonly count: ProbeCount,
   ) {
-    void plan;
     this.random = new Randomness(contract.seed + 1);
     const { document, version } = contract;
     this.judges = { answer: new Judge(document, version, "answer"), request: new Judge(document, version, "request") };

@@ -52,7 +52,7 @@ function parsedItem(
   text: string,
 ): unknown {
   try {
-    return parse(text) as unknown;
+    return parse(text);
   } catch (error) {
     const details = { status: "malformed", httpStatus: response.status, body: text };
     throw failure(call, "an item of the stream is not JSON", details, error);

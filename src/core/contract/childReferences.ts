@@ -1,28 +1,24 @@
 import type { Reference, Shape } from "./model.js";
 
-/** The references directly inside a shape, in a fixed order. The one place that knows where a shape has children. */
-export function childReferences(shape: Shape): readonly Reference[] {
+/** Calls back for every reference directly inside a shape, in a fixed order. The one place that knows where a shape has children. */
+export function eachChild(shape: Shape, visit: (child: Reference) => void): void {
   switch (shape.kind) {
     case "record":
-      return [...shape.fields.map((field) => field.type), ...(shape.rest ? [shape.rest] : [])];
+      for (const field of shape.fields) visit(field.type);
+      if (shape.rest) visit(shape.rest);
+      return;
     case "list":
-      return [shape.item];
+      visit(shape.item);
+      return;
     case "map":
-      return [shape.value];
+      visit(shape.value);
+      return;
     case "tuple":
-      return shape.rest ? [...shape.items, shape.rest] : shape.items;
     case "union":
-      return shape.members;
-    case "text":
-    case "integer":
-    case "number":
-    case "boolean":
-    case "literal":
-    case "choice":
-    case "bytes":
-    case "any":
-    case "named":
-      return [];
+      for (const child of shape.kind === "tuple" ? shape.items : shape.members) visit(child);
+      if (shape.kind === "tuple" && shape.rest) visit(shape.rest);
+      return;
+    default:
   }
 }
 
@@ -41,7 +37,7 @@ export function reachedTypes(
       if (next) open.push(next);
       continue;
     }
-    for (const child of childReferences(shape)) open.push(child.shape);
+    eachChild(shape, (child) => open.push(child.shape));
   }
   return into;
 }

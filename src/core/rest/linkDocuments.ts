@@ -25,7 +25,7 @@ export interface LinkedContract {
 }
 
 /** Keywords whose members are names of the author's, not keywords. */
-const namesBelow = new Set([
+export const namesBelow = new Set([
   "properties",
   "patternProperties",
   "dependentSchemas",
@@ -50,7 +50,7 @@ const namesBelow = new Set([
 ]);
 
 /** Members that hold values of the API; whatever looks like a reference in them is none. */
-const valuesBelow = new Set(["example", "default", "enum", "const", "value", "dataValue", "security"]);
+export const valuesBelow = new Set(["example", "default", "enum", "const", "value", "dataValue", "security"]);
 
 /**
  * Whether a text may hold references that are no JSON pointers into itself. Cheap, and never says no wrongly for what

@@ -50,7 +50,9 @@ function planOne(
     query: fields("query"),
     headers: fields("header"),
     ...(content ? { body: planContent(content, "answer", [name, "Body"], planner) } : {}),
-    ...(reply ? { reply: planContent(reply, "request", replyName, planner) } : {}),
+    ...(reply
+      ? { reply: planContent(reply, "request", reply.type.nullable ? [replyName, "Content"] : replyName, planner) }
+      : {}),
   };
 }
 

@@ -1,4 +1,4 @@
-import { childReferences } from "../contract/childReferences.js";
+import { eachChild } from "../contract/childReferences.js";
 import type { Field, RecordShape, Reference, Shape, TypeDefinition, UnionShape } from "../contract/model.js";
 import { resolveShape, type TypeTable } from "../contract/resolveShape.js";
 import { referenceSignature } from "../contract/sameShape.js";
@@ -228,7 +228,7 @@ function keysReaching(table: TypeTable, isWanted: (shape: Shape) => boolean | un
     for (let next = inner.pop(); next; next = inner.pop()) {
       holds ||= isWanted(next) === true;
       if (next.kind === "named") pushTo(usedBy, next.key, key);
-      for (const child of childReferences(next)) inner.push(child.shape);
+      eachChild(next, (child) => inner.push(child.shape));
     }
     if (holds) open.push(key);
   }

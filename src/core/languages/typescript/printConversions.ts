@@ -1,4 +1,4 @@
-import { childReferences } from "../../contract/childReferences.js";
+import { eachChild } from "../../contract/childReferences.js";
 import type { Reference, Shape, UnionShape } from "../../contract/model.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
@@ -28,7 +28,7 @@ export function convertedTypes(
       if (leaf) any.add(id);
       if (leaf?.isExact === true) exact.add(id);
       if (next.kind === "named") usedBy.set(next.key, [...(usedBy.get(next.key) ?? []), id]);
-      for (const child of childReferences(next)) open.push(child.shape);
+      eachChild(next, (child) => open.push(child.shape));
     }
   }
   for (const set of [any, exact]) {
@@ -78,7 +78,7 @@ export function needsExact(reference: Reference, printer: TypePrinter): boolean 
         : convertedLeaf(shape, printer.formats)?.isExact === true
     )
       return true;
-    for (const child of childReferences(shape)) open.push(child.shape);
+    eachChild(shape, (child) => open.push(child.shape));
   }
   return false;
 }

@@ -26,12 +26,11 @@ export function printSent(sent: PlannedSent, printer: TypePrinter): string {
   ];
   const type = `${docComment([operation.summary, operation.description, words])}export interface ${name} {\n${fields.join("")}}\n`;
   if (!reply) return type;
-  const answer = printReference(reply, printer, "lenient");
   const replyName = typeIdentifier(sent.replyName);
   // A record that stands right in the reply already has this name.
-  return answer === replyName
-    ? type
-    : `${type}\n/** What the server expects back for \`${name}\`. */\nexport type ${replyName} = ${answer};\n`;
+  if (reply.shape.kind === "named" && printer.names.get(reply.shape.key) === replyName) return type;
+  const answer = printReference(reply, printer, "lenient");
+  return `${type}\n/** What the server expects back for \`${name}\`. */\nexport type ${replyName} = ${answer};\n`;
 }
 
 function section(key: string, words: string, fields: readonly Field[], printer: TypePrinter): string[] {

@@ -1,4 +1,4 @@
-import { childReferences } from "../../contract/childReferences.js";
+import { eachChild } from "../../contract/childReferences.js";
 import type { Constraints, Field, RecordShape, Reference, Shape } from "../../contract/model.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
@@ -198,7 +198,7 @@ function reaches(shape: Shape, id: string, printer: TypePrinter): boolean {
       const inner = printer.types.get(next.key)?.shape;
       // A record is an interface, which may refer to itself; only aliases have to be watched.
       if (inner && inner.kind !== "record") open.push(inner);
-    } else for (const child of childReferences(next)) open.push(child.shape);
+    } else eachChild(next, (child) => open.push(child.shape));
   }
   return false;
 }

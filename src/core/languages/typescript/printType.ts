@@ -22,11 +22,11 @@ export type Stance = "exact" | "lenient";
 
 /** Prints a use of a shape as a TypeScript type. */
 export function printReference(reference: Reference, printer: TypePrinter, stance: Stance): string {
+  const atoms = reference.nullable ? atomsOf(reference.shape, printer) : undefined;
+  // Asked before anything is printed: printing a name makes it an import.
+  if (atoms?.length === 0) return "null";
   const text = printShape(reference.shape, printer, stance);
-  if (!reference.nullable) return text;
-  const atoms = atomsOf(reference.shape, printer);
-  if (atoms.includes("unknown") || atoms.includes("null")) return text;
-  return atoms.length === 0 ? "null" : `${text} | null`;
+  return !atoms || atoms.includes("unknown") || atoms.includes("null") ? text : `${text} | null`;
 }
 
 /** Prints a shape that has no name of its own, or the name of one that has. */
