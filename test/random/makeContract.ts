@@ -44,7 +44,7 @@ export function makeContract(seed: number): RandomContract {
   const version = random.pick<Version>(["2.0", "3.0", "3.0", "3.1", "3.1", "3.1", "3.2"]);
   random.hit(`version ${version}`, 0);
   const records = schemaNames.filter(() => random.chance(0.25));
-  const others = ["Alias", "Several", "Loop", "List of things"].filter(() => random.chance(0.5));
+  const others = ["Alias", "Several", "Loop", "Index", "List of things"].filter(() => random.chance(0.5));
   const isInheriting = random.chance(0.1);
   const fieldNames = isInheriting
     ? random.hit("names that objects inherit", [...oddNames, ...inheritedNames])
@@ -58,6 +58,8 @@ export function makeContract(seed: number): RandomContract {
       type: "object",
       properties: { next: reference("Loop", base), list: { type: "array", items: reference("Loop", base) } },
     });
+  if (others.includes("Index"))
+    schemas["Index"] = random.hit("map of itself", { type: "object", additionalProperties: reference("Index", base) });
   const paths: Json = {};
   const operations = 3 + random.below(4);
   for (let at = 0; at < operations; at++) addOperation(paths, at, base);

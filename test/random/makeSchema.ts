@@ -176,7 +176,11 @@ function makeComposed(context: SchemaContext): unknown {
           type: "array",
           prefixItems: [makeSchema(inner), makeSchema(inner)],
           ...(random.chance(0.5) ? { minItems: 2 } : {}),
-          ...(random.chance(0.5) ? { items: random.hit("items: false", false) } : {}),
+          ...random.pick([
+            { items: random.hit("items: false", false) },
+            { items: random.hit("items beside prefixItems", makeSchema({ ...inner, depth: 0 })) },
+            {},
+          ]),
         }),
       () =>
         random.hit("patternProperties", {

@@ -91,15 +91,14 @@ class Prober {
       base[name] = literal(value);
     }
     const type = `NonNullable<Parameters<typeof ${call.name}>[1]>`;
-    return usable.flatMap(({ name, pointer }) =>
-      this.verdicts(pointer, "request").map(({ value, isTaken, how }): Probe => {
-        const all = { ...base, [name]: literal(value) };
-        const text = `{ ${Object.entries(all)
-          .map(([key, each]) => `${JSON.stringify(key)}: ${each}`)
-          .join(", ")} }`;
-        return { type, text, isTaken, about: `${call.name} ${JSON.stringify(name)}: ${how}` };
-      }),
-    );
+    const probe = (name: string, text: string, isTaken: boolean, how: string): Probe => {
+      const all = Object.entries({ ...base, [name]: text }).map(([key, each]) => `${JSON.stringify(key)}: ${each}`);
+      return { type, text: `{ ${all.join(", ")} }`, isTaken, about: `${call.name} ${JSON.stringify(name)}: ${how}` };
+    };
+    return usable.flatMap(({ name, pointer, required }) => [
+      ...(required ? [] : [probe(name, "undefined", true, "absent")]),
+      ...this.verdicts(pointer, "request").map(({ value, isTaken, how }) => probe(name, literal(value), isTaken, how)),
+    ]);
   }
 
   private answerProbes(call: RestCall): Probe[] {

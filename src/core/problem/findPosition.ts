@@ -1,6 +1,6 @@
 import { parseTree, type Node as JsonNode, type ParseError } from "jsonc-parser";
 import { isMap, isPair, isScalar, isSeq, LineCounter, parseDocument, type Node, type Pair } from "yaml";
-import { type Place, pointerTokens } from "./place.js";
+import { pointerTokens, type Place, type PointerPlace } from "./place.js";
 
 /** One-based line and column of a place, and how many characters it spans (at least 1). */
 export interface Position {
@@ -17,6 +17,16 @@ const maxTreesKept = 4;
  */
 export function findPosition(place: Place, text: string): Position {
   if ("offset" in place) return positionAt(text, place.offset, place.length);
+  try {
+    return pointedAt(place, text);
+  } catch (error) {
+    // A text nested beyond what these parsers can follow; its beginning is better than nothing.
+    if (error instanceof RangeError) return { line: 1, column: 1, length: 1 };
+    throw error;
+  }
+}
+
+function pointedAt(place: PointerPlace, text: string): Position {
   // A JSON text is a YAML text too, and many times faster to find one's way in with a parser for JSON alone.
   const json = /^\s*[{[]/.test(text) ? jsonSpan(place.pointer, place.atKey === true, jsonTree(text)) : undefined;
   if (json) return positionAt(text, json[0], Math.max(1, json[1] - json[0]));

@@ -14,7 +14,9 @@ export function pinnedData(data: Data): Data {
 const deepest = 1_000;
 
 function without(value: unknown, names: boolean, depth: number): unknown {
-  if (typeof value !== "object" || value === null || depth > deepest) return value;
+  if (typeof value !== "object" || value === null) return value;
+  // So deep that it was set aside anyway, and beyond what can be written down.
+  if (depth > deepest) return true;
   if (Array.isArray(value)) return value.map((each: unknown) => without(each, false, depth + 1));
   if (!isData(value)) return value;
   const copy: Record<string, unknown> = {};
