@@ -1,7 +1,7 @@
 // Takes docs/screenshots/ from the demo: real commands in a real terminal window (xterm under Xvfb), 1280x800.
 // Needs Xvfb, xterm and ImageMagick's import, all in Debian; nothing else of the project does.
 import { execFileSync, spawn, spawnSync } from "node:child_process";
-import { cpSync, mkdirSync, mkdtempSync, writeFileSync } from "node:fs";
+import { cpSync, mkdirSync, mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
@@ -70,6 +70,17 @@ try {
   await shoot("held-back", "rhema generate", `${node} generate`);
   cpSync(join(root, "demo/app-v2"), folder, { recursive: true });
   rhema("generate");
+  // A contract with the slips that real ones have.
+  contracts("v1");
+  cpSync(join(root, "demo/app"), folder, { recursive: true });
+  rhema("generate");
+  const broken = readFileSync(join(root, "demo/contracts/v1/berths.yaml"), "utf8")
+    .replace('"#/components/schemas/Tariff"', '"#/components/schemas/Tarif"')
+    .replace("in: query", "in: Query")
+    .replace("type: number", "type: Number")
+    .replace("\n  /tides/", "\n  tides/");
+  writeFileSync(join(folder, "contracts/berths.yaml"), broken);
+  await shoot("broken-contract", "rhema generate", `${node} generate`);
 } finally {
   server.kill();
 }

@@ -1,7 +1,7 @@
 import { worst } from "../core/change/change.js";
 import { breaksProject, type ContractImpact } from "../core/change/judgedChange.js";
 import type { Place } from "../core/problem/place.js";
-import { counted, type Paint } from "../core/report/paint.js";
+import { counted, wrap, type Paint } from "../core/report/paint.js";
 import type { ContractOutcome, GenerateOutcome, SdkOutcome } from "../workspace/generateOutcome.js";
 
 /** How a place is shown, "file:line:column". */
@@ -98,11 +98,17 @@ function setAsideLines(contract: ContractOutcome, showPlace: (place: Place) => s
           `  ${paint.warn(`${contract.name}: ${heading}`)}`,
           ...list
             .slice(0, asideShown)
-            .map((each) => `    ${each.what}  ${each.why}  ${paint.quiet(showPlace(each.place))}`),
+            .flatMap((each) => [
+              `    ${paint.strong(each.what)}  ${paint.quiet(showPlace(each.place))}`,
+              ...wrap(each.why, 88).map((line) => `      ${line}`),
+            ]),
           ...(list.length > asideShown ? [`    and ${String(list.length - asideShown)} more (--json lists all)`] : []),
         ];
   return [
-    ...block(`${counted(faults.length, "part")} set aside, because the contract is broken there`, faults),
+    ...block(
+      `${counted(faults.length, "part")} set aside and not in the SDK, because the contract is broken there`,
+      faults,
+    ),
     ...block(`${counted(unsupported.length, "part")} left out, not supported yet`, unsupported),
   ];
 }

@@ -196,9 +196,9 @@ describe("generate", () => {
     const project = restProject(contractWith({ Good: { type: "string" }, Bad: { $ref: "#/components/schemas/Godo" } }));
     const { code, out } = project.run(["generate"]);
     expect(code).toBe(0);
-    expect(out).toContain("api: 1 part set aside, because the contract is broken there");
-    expect(out).toMatch(
-      /GET \/s\/Bad {2}The reference `#\/components\/schemas\/Godo` leads nowhere\. The nearest name there is `Good`\. {2}api\.yaml:1:\d+/,
+    expect(out).toContain("api: 1 part set aside and not in the SDK, because the contract is broken there");
+    expect(out.replace(/\s+/g, " ")).toMatch(
+      /GET \/s\/Bad api\.yaml:1:\d+ The reference `#\/components\/schemas\/Godo` leads nowhere\. The nearest name there is `Good`\./,
     );
     expect(project.compile()).toBe("");
   });

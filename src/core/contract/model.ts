@@ -115,7 +115,7 @@ export type Shape =
   | { readonly kind: "number"; readonly format?: string; readonly constraints?: Constraints }
   | { readonly kind: "boolean" }
   | { readonly kind: "literal"; readonly value: ChoiceValue }
-  | { readonly kind: "choice"; readonly values: readonly Choice[] }
+  | { readonly kind: "choice"; readonly values: readonly Choice[]; readonly description?: string }
   | RecordShape
   | { readonly kind: "list"; readonly item: Reference; readonly constraints?: Constraints }
   | { readonly kind: "map"; readonly value: Reference }
@@ -161,6 +161,8 @@ export interface RecordShape {
   readonly closed?: boolean;
   /** GraphQL only: exactly one field has to be given. */
   readonly oneOf?: boolean;
+  /** The contract's words, where the record stands without a name. */
+  readonly description?: string;
 }
 
 export interface Field {
@@ -181,6 +183,7 @@ export interface UnionShape {
   readonly kind: "union";
   readonly members: readonly Reference[];
   readonly tag?: UnionTag;
+  readonly description?: string;
 }
 
 export interface UnionTag {

@@ -4,6 +4,7 @@ import { below, type PointerPlace } from "../problem/place.js";
 import { didYouMean } from "../text/nearest.js";
 import { isData, listMember, member, textMember, type Data } from "../text/parseData.js";
 import { mergeReferences, type MergeContext } from "./mergeShapes.js";
+import { readAnnotations } from "./readAnnotations.js";
 import { readConstraints } from "./readConstraints.js";
 import { readRecord, saysRecord } from "./readRecord.js";
 import { readUnion } from "./readUnion.js";
@@ -18,6 +19,14 @@ const compositions = ["$ref", "allOf", "oneOf", "anyOf"];
 
 /** Reads one schema object (JSON Schema 2020-12, OpenAPI 3.0 dialect included) into a reference. */
 export function readSchema(schema: Data, place: PointerPlace, reader: SchemaReader): Reference {
+  const read = readReference(schema, place, reader);
+  const { kind } = read.shape;
+  if (kind !== "record" && kind !== "union" && kind !== "choice") return read;
+  const { description } = readAnnotations(schema);
+  return description === undefined ? read : { ...read, shape: { ...read.shape, description } };
+}
+
+function readReference(schema: Data, place: PointerPlace, reader: SchemaReader): Reference {
   noteUntypable(schema, place, reader);
   // Most schemas are composed of nothing; they are read without looking for parts.
   if (!compositions.some((key) => Object.hasOwn(schema, key))) {

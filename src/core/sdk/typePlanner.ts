@@ -129,7 +129,9 @@ export class TypePlanner {
     let id = path;
     for (let number = 2; this.types.has(id); number++) id = `${path} ${String(number)}`;
     if (!isClaimed) this.unnamed.set(id, parts);
-    this.add({ id, name: parts.join(""), face: faceOf(direction), shape }, direction, parts);
+    const description = "description" in shape ? shape.description : undefined;
+    const words = description === undefined ? {} : { description };
+    this.add({ id, name: parts.join(""), face: faceOf(direction), shape, ...words }, direction, parts);
     return id;
   }
 

@@ -90,7 +90,17 @@ function printAnswer(call: RestCall, names: CallNames, printer: TypePrinter): st
   // A record that stands right in the answer already has this name.
   return text === names.answer
     ? ""
-    : `/** What \`${names.call}\` answers. */\nexport type ${names.answer} = ${text};\n`;
+    : `${docComment([`What \`${names.call}\` answers.`, ...answerWords(call)])}export type ${names.answer} = ${text};\n`;
+}
+
+function answerWords(call: RestCall): string[] {
+  const [only] = call.answers;
+  if (call.answers.length === 1) return only?.description === undefined ? [] : [only.description];
+  return [
+    call.answers
+      .map(({ status, description }) => `- ${status}: ${(description ?? "no description").replace(/\s+/g, " ")}`)
+      .join("\n"),
+  ];
 }
 
 function printFailure(call: RestCall, plan: RestPlan, names: CallNames, printer: TypePrinter): string {
