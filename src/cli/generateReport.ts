@@ -89,27 +89,20 @@ function table(rows: readonly string[][]): string[] {
 const asideShown = 20;
 
 function setAsideLines(contract: ContractOutcome, showPlace: (place: Place) => string, paint: Paint): string[] {
-  const faults = contract.setAside.filter((each) => each.kind === "fault");
-  const unsupported = contract.setAside.filter((each) => each.kind === "unsupported");
-  const block = (heading: string, list: ContractOutcome["setAside"]): string[] =>
-    list.length === 0
-      ? []
-      : [
-          `  ${paint.warn(`${contract.name}: ${heading}`)}`,
-          ...list
-            .slice(0, asideShown)
-            .flatMap((each) => [
-              `    ${paint.strong(each.what)}  ${paint.quiet(showPlace(each.place))}`,
-              ...wrap(each.why, 88).map((line) => `      ${line}`),
-            ]),
-          ...(list.length > asideShown ? [`    and ${String(list.length - asideShown)} more (--json lists all)`] : []),
-        ];
+  const { name, setAside } = contract;
+  if (setAside.length === 0) return [];
+  const heading = `${counted(setAside.length, "part")} set aside and not in the SDK, because the contract is broken there`;
   return [
-    ...block(
-      `${counted(faults.length, "part")} set aside and not in the SDK, because the contract is broken there`,
-      faults,
-    ),
-    ...block(`${counted(unsupported.length, "part")} left out, not supported yet`, unsupported),
+    `  ${paint.warn(`${name}: ${heading}`)}`,
+    ...setAside
+      .slice(0, asideShown)
+      .flatMap((each) => [
+        `    ${paint.strong(each.what)}  ${paint.quiet(showPlace(each.place))}`,
+        ...wrap(each.why, 88).map((line) => `      ${line}`),
+      ]),
+    ...(setAside.length > asideShown
+      ? [`    and ${String(setAside.length - asideShown)} more (--json lists all)`]
+      : []),
   ];
 }
 

@@ -64,8 +64,6 @@ export interface SetAside {
   /** What is missing, for example "GET /berths/{berthId}". */
   readonly what: string;
   readonly why: string;
-  /** "fault": the contract is broken there. "unsupported": legal, but this version cannot do it. */
-  readonly kind: "fault" | "unsupported";
   readonly place: Place;
 }
 

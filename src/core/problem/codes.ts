@@ -106,11 +106,6 @@ const meanings = {
     why: "The type allows values that the contract forbids; the server refuses them.",
     fix: "Nothing; mind the rule when you fill the value.",
   },
-  "contract.unsupported": {
-    title: "A legal feature of the contract that this version does not support",
-    why: "The call that needs it is left out, so that nothing is ever silently wrong.",
-    fix: "Nothing on your side; the report counts it.",
-  },
   "graphql.schema": {
     title: "The GraphQL schema is not valid",
     why: "Query documents cannot be checked against a schema that contradicts itself.",

@@ -5,10 +5,7 @@ export class StillReading extends Error {}
 
 /** Thrown while reading one part of a contract; caught where the part can be set aside. */
 export class Fault extends Error {
-  constructor(
-    readonly kind: "fault" | "unsupported",
-    readonly problem: Problem,
-  ) {
+  constructor(readonly problem: Problem) {
     super(problem.message);
     this.name = "Fault";
   }

@@ -108,7 +108,7 @@ function versionText(value: unknown): string {
 function aside(what: string, fault: Fault): SetAside {
   const [place] = fault.problem.places;
   const hint = fault.problem.hint === undefined ? "" : ` ${fault.problem.hint}`;
-  return { what, why: fault.problem.message + hint, kind: fault.kind, place: place ?? { document: "", pointer: "" } };
+  return { what, why: fault.problem.message + hint, place: place ?? { document: "", pointer: "" } };
 }
 
 /** Every shape an operation uses directly, in requests or answers. */

@@ -113,10 +113,7 @@ export class RestDocument {
     place: PointerPlace,
     hint?: string,
   ): Fault {
-    return new Fault(
-      "fault",
-      problem(code, message, { level: "warning", place, ...(hint === undefined ? {} : { hint }) }),
-    );
+    return new Fault(problem(code, message, { level: "warning", place, ...(hint === undefined ? {} : { hint }) }));
   }
 
   /** Something worth telling that costs the SDK nothing; once for each place. */

@@ -29,10 +29,7 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
       }),
     );
     expect(contract.operations.map((operation) => operation.path)).toEqual(["/s/Good"]);
-    expect(contract.setAside.map((each) => [each.what, each.kind])).toEqual([
-      ["GET /s/Bad", "fault"],
-      ["GET /s/Outer", "fault"],
-    ]);
+    expect(contract.setAside.map((each) => each.what)).toEqual(["GET /s/Bad", "GET /s/Outer"]);
     expect(contract.setAside[0]?.why).toContain(message);
     expect(contract.setAside[0]?.why).toContain(hint);
     expect([...contract.types.keys()]).toEqual(["Good"]);
@@ -120,7 +117,7 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
 
   it("a reference that leads out of the contract sets aside what needs it, with the reason", () => {
     const { contract } = readRest(contractWith({ Good: good, Remote: { $ref: "other.yaml#/X" } }));
-    expect(contract.setAside.map((each) => [each.what, each.kind])).toEqual([["GET /s/Remote", "fault"]]);
+    expect(contract.setAside.map((each) => each.what)).toEqual(["GET /s/Remote"]);
     expect(contract.setAside[0]?.why).toContain("`other.yaml#/X`");
   });
 
@@ -161,7 +158,7 @@ describe("a fault sets aside what depends on it, and nothing else", () => {
     let schema: unknown = { type: "string" };
     for (let depth = 0; depth < 400; depth++) schema = { type: "array", items: schema };
     const { contract } = readRest(contractWith({ Deep: schema, Good: good }));
-    expect(contract.setAside).toMatchObject([{ what: "GET /s/Deep", kind: "fault" }]);
+    expect(contract.setAside).toMatchObject([{ what: "GET /s/Deep" }]);
   });
 });
 
