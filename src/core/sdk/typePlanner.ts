@@ -23,6 +23,8 @@ export class TypePlanner {
   /** Types whose name is settled when all that want one are known. */
   private readonly unnamed = new Map<string, NameParts>();
   private open: (() => void)[] = [];
+  /** Face of the type that is being looked into: what stands inside one for both ways goes both ways too. */
+  private owner: Face | undefined;
 
   constructor(
     readonly table: TypeTable,
@@ -131,14 +133,18 @@ export class TypePlanner {
     if (!isClaimed) this.unnamed.set(id, parts);
     const description = "description" in shape ? shape.description : undefined;
     const words = description === undefined ? {} : { description };
-    this.add({ id, name: parts.join(""), face: faceOf(direction), shape, ...words }, direction, parts);
+    this.add({ id, name: parts.join(""), face: this.owner ?? faceOf(direction), shape, ...words }, direction, parts);
     return id;
   }
 
   private add(type: PlannedType, direction: Direction, parts: NameParts): void {
     this.types.set(type.id, type);
     // Later, so that a deeply nested contract cannot exhaust the stack.
-    this.open.push(() => this.types.set(type.id, { ...type, shape: this.inside(type.shape, direction, parts) }));
+    this.open.push(() => {
+      this.owner = type.face;
+      this.types.set(type.id, { ...type, shape: this.inside(type.shape, direction, parts) });
+      this.owner = undefined;
+    });
   }
 
   /** The children of a shape that has a name of its own. */
