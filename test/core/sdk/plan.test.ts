@@ -244,3 +244,65 @@ describe("what a call answers", () => {
     expect(answer(responses)).toBe(expected);
   });
 });
+
+describe("what the contract leaves unsaid", () => {
+  it.each<[number, string, unknown]>([
+    [
+      0,
+      "a field of every kind",
+      { type: "object", properties: { a: { type: "string" }, b: { type: "null" }, c: { const: { x: null } } } },
+    ],
+    [1, "a field without words", { type: "object", properties: { a: {} } }],
+    [1, "a field that may be anything", { type: "object", properties: { a: true } }],
+    [1, "a list of what?", { type: "array" }],
+    [1, "a free object", { type: "object" }],
+    [
+      1,
+      "other keys beside fields",
+      { type: "object", properties: { a: { type: "string" } }, additionalProperties: true },
+    ],
+    [
+      1,
+      "a required field that is not declared",
+      { type: "object", required: ["a"], properties: { b: { type: "string" } } },
+    ],
+    [1, "a union that anything fits", { type: "object", properties: { a: { anyOf: [{ type: "string" }, {}] } } }],
+    [
+      1,
+      "a name for anything, used twice",
+      {
+        type: "object",
+        properties: { a: { $ref: "#/components/schemas/Any" }, b: { $ref: "#/components/schemas/Any" } },
+      },
+    ],
+    [2, "two fields", { type: "object", properties: { a: {}, b: { type: "array", items: {} } } }],
+  ])("is counted: %i for %s", (untyped, _name, subject) => {
+    const paths = { "/s": { get: { operationId: "s", responses: okay(subject) } } };
+    const data = { ...contractWith({}, paths), components: { schemas: { Any: {} } } };
+    expect(plan(data).untyped).toBe(untyped);
+    const text = [...printRest(data)]
+      .filter(([path]) => !path.startsWith("wire/") && path.endsWith(".ts"))
+      .map(([, each]) => each);
+    const places =
+      text
+        .join("\n")
+        .replace(/error: unknown/g, "")
+        .match(/\bunknown\b/g) ?? [];
+    expect(places).toHaveLength(untyped);
+  });
+});
+
+describe("tags", () => {
+  it("group the README, below their parents", () => {
+    const contract = contractWith(
+      {},
+      { "/a": { get: { operationId: "a", tags: ["moorings"], responses: okay({ type: "string" }) } } },
+      "3.2.0",
+    );
+    const tags = [
+      { name: "moorings", parent: "boats", summary: "Where boats lie." },
+      { name: "boats", parent: "moorings" },
+    ];
+    expect(printRest({ ...contract, tags }).get("README.md")).toContain("### boats / moorings\n\nWhere boats lie.\n");
+  });
+});

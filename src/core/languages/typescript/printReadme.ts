@@ -48,8 +48,35 @@ function connectSample(plan: ContractPlan, printer: TypePrinter): string {
   return `import { ${names.connect} } from "./${plan.name}/index.js";\n\nconst connection = ${names.connect}({ ${fields.join(", ")} });`;
 }
 
+/** The calls by group, each group with what the contract says about its tag. */
 function restRows(plan: RestPlan, printer: TypePrinter): string[] {
-  return plan.calls.map((call) => {
+  const groups = sortedBy(new Set(plan.calls.map((call) => call.group)), (group) => group);
+  return groups.flatMap((group) => {
+    const tag = plan.tags.get(group);
+    const words = oneLine(tag?.summary ?? tag?.description ?? "");
+    const heading = `### ${[...ancestors(group, plan.tags), group].map(oneLine).join(" / ")}\n${words === "" ? "" : `\n${words}\n`}`;
+    return [
+      heading,
+      ...callRows(
+        plan.calls.filter((call) => call.group === group),
+        printer,
+      ),
+    ];
+  });
+}
+
+/** The tags that a tag stands below, outermost first; a circle of parents ends where it closes. */
+function ancestors(tag: string, tags: RestPlan["tags"]): string[] {
+  const found: string[] = [];
+  for (let parent = tags.get(tag)?.parent; parent !== undefined; parent = tags.get(parent)?.parent) {
+    if (parent === tag || found.includes(parent)) break;
+    found.unshift(parent);
+  }
+  return found;
+}
+
+function callRows(calls: RestPlan["calls"], printer: TypePrinter): string[] {
+  return calls.map((call) => {
     const names = restCallNames(call);
     const required = call.arguments.filter((argument) => argument.required);
     const given = sampleArguments(required, names.args, printer);
@@ -64,7 +91,7 @@ function restRows(plan: RestPlan, printer: TypePrinter): string[] {
     const sample = isStreaming(call)
       ? `${given.before}for await (const item of ${names.call}(connection${given.text})) console.log(item);`
       : `${given.before}await ${names.call}(connection${given.text});`;
-    return `### ${names.call}\n\n${call.operation.deprecated === undefined ? "" : "**Deprecated.** "}${summary === "" ? "" : `${summary}\n\n`}${notes.join("; ")}.\n\n${code(sample)}`;
+    return `#### ${names.call}\n\n${call.operation.deprecated === undefined ? "" : "**Deprecated.** "}${summary === "" ? "" : `${summary}\n\n`}${notes.join("; ")}.\n\n${code(sample)}`;
   });
 }
 
