@@ -1,7 +1,7 @@
 /** The computation of Rhema as a library: contracts in, SDK texts and impact out; no file, network or console. */
 export { readContract, type ContractReading } from "./readContract.js";
 export { readQueryDocuments, type QueryReading } from "./graphql/readQueryDocuments.js";
-export { readRestContract } from "./rest/readRestContract.js";
+export { readRestContract, type RestSource } from "./rest/readRestContract.js";
 export { readGraphqlContract } from "./graphql/readGraphqlContract.js";
 export type * from "./contract/model.js";
 export type * from "./graphql/queryModel.js";

@@ -22,7 +22,7 @@ export async function generate(project: Project, options: GenerateOptions): Prom
   const completedEarlier = options.dryRun ? false : guardWrites(".rhema", () => finishWriting(project));
   const names = chosenSdks(project, options.sdks);
   let ledger = readLedger(project);
-  const copyProblems = await freshCopies(project, names, options.fresh);
+  const copyProblems = await freshCopies(project, names, options.fresh && !options.dryRun);
   const texts = new ProjectTexts(project, knownParts(ledger));
   const sdks: SdkOutcome[] = [];
   const pinTexts = new Map<string, string>();

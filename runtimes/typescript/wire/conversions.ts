@@ -27,6 +27,11 @@ function both(convert: (value: unknown, way: keyof Conversion) => unknown): Conv
   return { decode: (value) => convert(value, "decode"), encode: (value) => convert(value, "encode") };
 }
 
+/** Another conversion, which may be declared later. */
+export function alias(of: Later): Conversion {
+  return both((value, way) => of()[way](value));
+}
+
 /** A record of which some fields are converted; `rest` is for keys that are not declared. */
 export function fields(
   of: Readonly<Record<string, Later>>,

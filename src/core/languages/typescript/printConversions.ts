@@ -53,7 +53,9 @@ export function printConversions(types: ReadonlyMap<string, PlannedType>, printe
   return sorted
     .map((type) => {
       const identifier = printer.names.get(type.id) ?? type.name;
-      const text = shapeConversion(type.shape, printer, true) ?? "wire.fields({})";
+      const own = shapeConversion(type.shape, printer, true) ?? "wire.fields({})";
+      // The type behind an alias may be declared further down.
+      const text = type.shape.kind === "named" ? `wire.alias(() => ${own})` : own;
       return `/** Turns \`${identifier}\` from what is on the wire into what the app has, and back. */\nexport const ${conversionName(identifier)}: wire.Conversion = ${text};\n`;
     })
     .join("\n");

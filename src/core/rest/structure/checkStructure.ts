@@ -18,12 +18,19 @@ const none: readonly StructureMisfit[] = [];
 
 /** Holds the members of one object, not what is below them, against the rules of its kind; faults come first. */
 export function checkStructure(kind: StructureKind, value: Data): readonly StructureMisfit[] {
+  if (kind === "schema" && isPlainReference(value)) return none;
   const isFaulty = faults[kind];
   const isRegular = rules[kind];
   const found: StructureMisfit[] = [];
   if (isFaulty && !isFaulty(value)) found.push(...misfitsOf(isFaulty.errors ?? [], true));
   if (isRegular && !isRegular(value)) found.push(...misfitsOf(isRegular.errors ?? [], false));
   return found.length === 0 ? none : found;
+}
+
+/** The most frequent schema of all; nothing about it can be irregular. */
+function isPlainReference(value: Data): boolean {
+  for (const key in value) if (key !== "$ref") return false;
+  return typeof value["$ref"] === "string";
 }
 
 function misfitsOf(errors: readonly ErrorObject[], isFault: boolean): StructureMisfit[] {
