@@ -41,6 +41,8 @@ const longestName = 60;
 function copyBase(project: Project, contract: string, address: string | undefined): string {
   const folder = join(stateFolder(project), "copies", contract);
   if (address === undefined) return join(folder, "output");
+  // An address whose host comes from the environment is none until it is filled in; its copy is named by its letters.
+  if (!URL.canParse(address)) return join(folder, plain(address));
   const { host, pathname, search } = new URL(address);
   // Nothing of an address can leave the folder: every segment is made of plain characters.
   const segments = pathname

@@ -64,9 +64,7 @@ export async function obtain(project: Project, contract: string, address: string
     return problem("contract.fetch", `\`${address}\` is no address that can be fetched.`, {
       hint: "Use http: or https:.",
     });
-  const isOwn = sourceList(settings).some(
-    (source) => isUrl(source) && new URL(source).origin === new URL(address).origin,
-  );
+  const isOwn = sourceList(settings).some((source) => source === address || sameOrigin(source, address));
   const fetched = await fetchText(expanded, address, {
     headers: isOwn ? headers : {},
     hosts: settings.hosts ?? [],
@@ -75,6 +73,10 @@ export async function obtain(project: Project, contract: string, address: string
   if ("problem" in fetched) return fetched.problem;
   save(copyPath(project, contract, address, fetched.text), fetched.text);
   return undefined;
+}
+
+function sameOrigin(a: string, b: string): boolean {
+  return URL.canParse(a) && URL.canParse(b) && new URL(a).origin === new URL(b).origin;
 }
 
 async function runCommand(project: Project, contract: string, command: string): Promise<Problem | undefined> {

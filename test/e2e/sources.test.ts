@@ -188,6 +188,18 @@ describe("a contract from a URL", () => {
   });
 });
 
+describe("an address that is none", () => {
+  it.each([
+    ["https://", 3, "is no address that can be fetched"],
+    ["ftp://ostrel.example/y.json", 3, "is no address that can be fetched"],
+    ["https://${NO_SUCH_HOST}/api.json", 2, "`NO_SUCH_HOST`, which is not set"],
+  ])("%s is told, never a defect", (address, code, words) => {
+    const ran = new TemporaryProject({ ...module, "rhema.yaml": configured(`"${address}"`) }).run(["generate"]);
+    expect(ran.code).toBe(code);
+    expect(ran.err.replace(/\s+/g, " ")).toContain(words);
+  });
+});
+
 describe("a contract that a command prints", () => {
   it("is kept as a copy; a command that fails says why", () => {
     const project = new TemporaryProject({

@@ -2,26 +2,12 @@ import { existsSync } from "node:fs";
 import { Linter } from "eslint";
 import ts from "typescript";
 import tseslint from "typescript-eslint";
+import { strictest } from "../support/strictest.js";
 
 /** Where the files of a program seem to be; beside the real packages, so that their types are found. */
 export const virtualFolder = "/virtual";
 
-/** Everything that generated code promises to compile under. */
-const options: ts.CompilerOptions = {
-  target: ts.ScriptTarget.ES2022,
-  lib: ["lib.es2022.d.ts", "lib.dom.d.ts", "lib.dom.iterable.d.ts"],
-  module: ts.ModuleKind.NodeNext,
-  moduleResolution: ts.ModuleResolutionKind.NodeNext,
-  types: [],
-  strict: true,
-  noUncheckedIndexedAccess: true,
-  exactOptionalPropertyTypes: true,
-  verbatimModuleSyntax: true,
-  isolatedModules: true,
-  noUnusedLocals: true,
-  noUnusedParameters: true,
-  noEmit: true,
-};
+const { options } = ts.convertCompilerOptionsFromJson(strictest, virtualFolder);
 
 const libraries = new Map<string, ts.SourceFile | undefined>();
 

@@ -14,6 +14,7 @@ import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { afterEach } from "vitest";
+import { strictest } from "./strictest.js";
 
 export const packageRoot = fileURLToPath(new URL("../..", import.meta.url));
 export const programPath = join(packageRoot, "dist/cli/main.js");
@@ -110,22 +111,6 @@ export class TemporaryProject {
     });
   }
 }
-
-/** Everything the generated code promises to compile under. */
-export const strictest = {
-  target: "ES2022",
-  lib: ["ES2022", "DOM", "DOM.Iterable"],
-  module: "nodenext",
-  types: [],
-  strict: true,
-  noUncheckedIndexedAccess: true,
-  exactOptionalPropertyTypes: true,
-  verbatimModuleSyntax: true,
-  isolatedModules: true,
-  noUnusedLocals: true,
-  noUnusedParameters: true,
-  noEmit: true,
-};
 
 /** The demo's app with a version of its contracts. */
 export function demoProject(version: "v1" | "v2" = "v1"): TemporaryProject {

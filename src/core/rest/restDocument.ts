@@ -186,7 +186,8 @@ function counted(places: number): string {
   return places === 1 ? "one more place" : `${String(places)} more places`;
 }
 
-function decodeFragment(fragment: string): string {
+/** A fragment without its percent-encoding; as it is where that is broken. */
+export function decodeFragment(fragment: string): string {
   try {
     return decodeURIComponent(fragment);
   } catch {

@@ -10,7 +10,7 @@ import { partOf } from "./linkDocuments.js";
 import { readAnnotations } from "./readAnnotations.js";
 import { readFamily, SchemaFamily } from "./schemaFamily.js";
 import { mergeNamed, readSchema } from "./readSchema.js";
-import type { Located, RestDocument } from "./restDocument.js";
+import { decodeFragment, type Located, type RestDocument } from "./restDocument.js";
 import { unsaid } from "./unsaid.js";
 
 const maxSchemaDepth = 250;
@@ -179,7 +179,7 @@ export class SchemaReader {
   private otherDocument(schema: unknown): string | undefined {
     const reference = isData(schema) && Object.keys(schema).length === 1 ? textMember(schema, "$ref") : undefined;
     if (reference?.startsWith("#") !== true) return undefined;
-    const pointer = decodedFragment(reference);
+    const pointer = decodeFragment(reference.slice(1));
     return partOf(pointer) ? pointer : undefined;
   }
 
@@ -360,12 +360,4 @@ function nameOf(key: string): string {
 
 function unescaped(token: string): string {
   return token.includes("~") ? token.replaceAll("~1", "/").replaceAll("~0", "~") : token;
-}
-
-function decodedFragment(reference: string): string {
-  try {
-    return decodeURIComponent(reference.slice(1));
-  } catch {
-    return reference.slice(1);
-  }
 }
