@@ -24,7 +24,36 @@ function structureValidators() {
     });
     return `export const ${table} = { ${rows.join(", ")} };`;
   });
-  return `${standaloneCode.default(ajv, names)}\n${tables.join("\n")}\n`;
+  const plain = kinds.flatMap(([kind, { faults, rules }]) => {
+    const types = plainTypes(faults, rules);
+    return types ? [`${kind}: ${JSON.stringify(types)}`] : [];
+  });
+  return `${standaloneCode.default(ajv, names)}\n${tables.join("\n")}\nexport const plain = { ${plain.join(", ")} };\n`;
+}
+
+/**
+ * What an object of a kind has to have and of which types its members have to be, as far as that alone settles that it
+ * breaks no rule: a member with any other rule has no types here. Undefined where the rules are about more than members.
+ */
+function plainTypes(...schemas) {
+  const types = {};
+  const required = new Set();
+  for (const { properties = {}, required: needed = [], ...others } of schemas) {
+    if (Object.keys(others).length > 0) return undefined;
+    for (const key of needed) required.add(key);
+    for (const [key, rule] of Object.entries(properties)) {
+      const listed = plainNames(rule);
+      types[key] = types[key] ? types[key].filter((each) => listed.includes(each)) : listed;
+    }
+  }
+  return { required: [...required], types };
+}
+
+function plainNames({ type, ...more }) {
+  const others = JSON.stringify(more);
+  if (type === "array" && others === '{"items":{"type":"string"}}') return ["texts"];
+  if (type === "integer" && others === '{"minimum":0}') return ["count"];
+  return type === undefined || others !== "{}" ? [] : [type].flat();
 }
 
 /** The source of each module that is made from a schema, by the name it is imported under. */

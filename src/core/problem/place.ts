@@ -38,29 +38,37 @@ export function pointerToken(key: string | number): string {
 
 /** A place that spells its pointer only when somebody asks: most places of a contract are never shown. */
 class PlaceBelow implements PointerPlace {
-  readonly document: string;
-
   constructor(
+    readonly document: string,
     private readonly parent: PointerPlace,
-    private readonly keys: readonly (string | number)[],
-    readonly atKey = false,
-  ) {
-    this.document = parent.document;
-  }
+    private readonly key: string | number | undefined,
+    private readonly inner: string | number | undefined,
+    readonly atKey: boolean,
+  ) {}
 
   get pointer(): string {
-    return this.parent.pointer + this.keys.map((key) => `/${pointerToken(key)}`).join("");
+    const { parent, key, inner } = this;
+    return (
+      parent.pointer +
+      (key === undefined ? "" : `/${pointerToken(key)}`) +
+      (inner === undefined ? "" : `/${pointerToken(inner)}`)
+    );
   }
 }
 
-/** The place of a member below a pointer place. */
-export function below(place: PointerPlace, ...keys: readonly (string | number)[]): PointerPlace {
-  return new PlaceBelow(place, keys);
+/** The place of a member below a pointer place, or of a member of that member. */
+export function below(place: PointerPlace, key: string | number, inner?: string | number): PointerPlace {
+  return new PlaceBelow(place.document, place, key, inner, false);
+}
+
+/** The place at the end of a path of keys. */
+export function belowAll(place: PointerPlace, path: readonly string[]): PointerPlace {
+  return path.reduce<PointerPlace>((at, key) => below(at, key), place);
 }
 
 /** The same place, pointing at the key instead of its value. */
 export function atKey(place: PointerPlace): PointerPlace {
-  return new PlaceBelow(place, [], true);
+  return new PlaceBelow(place.document, place, undefined, undefined, true);
 }
 
 /** Splits a JSON pointer into its unescaped tokens. */

@@ -13,21 +13,46 @@ export function pinnedData(data: Data): Data {
 
 const deepest = 1_000;
 
+/** The same value where nothing has to go, which is most of a contract; else a copy. */
 function without(value: unknown, names: boolean, depth: number): unknown {
   if (typeof value !== "object" || value === null) return value;
   // So deep that it was set aside anyway, and beyond what can be written down.
   if (depth > deepest) return true;
-  if (Array.isArray(value)) return value.map((each: unknown) => without(each, false, depth + 1));
+  if (Array.isArray(value)) return withoutInList(value, depth);
   if (!isData(value)) return value;
-  const copy: Record<string, unknown> = {};
-  for (const key of Object.keys(value)) {
-    if (!names && isWord(key)) continue;
-    const each = !names && valuesBelow.has(key) ? value[key] : without(value[key], !names && isNames(key), depth + 1);
-    if (key === "__proto__")
-      Object.defineProperty(copy, key, { value: each, enumerable: true, writable: true, configurable: true });
-    else copy[key] = each;
+  const keys = Object.keys(value);
+  let copy: Record<string, unknown> | undefined;
+  for (const [at, key] of keys.entries()) {
+    const each = value[key];
+    const isGone = !names && isWord(key);
+    const kept = isGone || (!names && valuesBelow.has(key)) ? each : without(each, !names && isNames(key), depth + 1);
+    if (!copy && !isGone && kept === each) continue;
+    copy ??= copyOf(value, keys.slice(0, at));
+    if (!isGone) put(copy, key, kept);
   }
+  return copy ?? value;
+}
+
+function copyOf(value: Data, keys: readonly string[]): Record<string, unknown> {
+  const copy: Record<string, unknown> = {};
+  for (const key of keys) put(copy, key, value[key]);
   return copy;
+}
+
+function put(data: Record<string, unknown>, key: string, value: unknown): void {
+  if (key === "__proto__") Object.defineProperty(data, key, { value, enumerable: true, writable: true, configurable: true });
+  else data[key] = value;
+}
+
+function withoutInList(list: readonly unknown[], depth: number): readonly unknown[] {
+  let copy: unknown[] | undefined;
+  for (let at = 0; at < list.length; at++) {
+    const each = without(list[at], false, depth + 1);
+    if (each === list[at]) continue;
+    copy ??= [...list];
+    copy[at] = each;
+  }
+  return copy ?? list;
 }
 
 function isNames(key: string): boolean {

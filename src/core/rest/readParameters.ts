@@ -76,7 +76,7 @@ function readParameter(node: Located<Data>, reader: SchemaReader): Parameter | u
   const content = dataMember(value, "content");
   const mediaType = content && Object.keys(content)[0];
   const schemaNode = content && mediaType !== undefined ? dataMember(content, mediaType) : value;
-  const schemaPlace = mediaType === undefined ? below(place, "schema") : below(place, "content", mediaType, "schema");
+  const schemaPlace = mediaType === undefined ? below(place, "schema") : below(below(place, "content", mediaType), "schema");
   const schema = schemaNode && member(schemaNode, "schema");
   const fallback = isData(schema) ? member(schema, "default") : undefined;
   const style = mediaType === undefined ? readStyle(value, location, place, reader) : contentStyle(mediaType, location);

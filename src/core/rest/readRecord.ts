@@ -2,22 +2,14 @@ import type { Field, Reference, Shape } from "../contract/model.js";
 import { kindOf } from "../problem/kindOf.js";
 import { atKey, below, type PointerPlace } from "../problem/place.js";
 import { dataMember, isData, listMember, member, type Data } from "../text/parseData.js";
+import { keywordsOf, speaksOf, topicsOf } from "./keywords.js";
 import { readAnnotations } from "./readAnnotations.js";
 import type { SchemaReader } from "./schemaReader.js";
 import { unsaid } from "./unsaid.js";
 
-const recordKeywords = [
-  "properties",
-  "additionalProperties",
-  "patternProperties",
-  "unevaluatedProperties",
-  "minProperties",
-  "maxProperties",
-];
-
 /** Whether a schema without a type describes an object. */
 export function saysRecord(schema: Data): boolean {
-  return recordKeywords.some((key) => member(schema, key) !== undefined);
+  return keywordsOf("record").some((key) => member(schema, key) !== undefined);
 }
 
 /** Reads an object schema: a record, or a map when no field is declared. */
@@ -37,7 +29,8 @@ export function readRecord(schema: Data, place: PointerPlace, reader: SchemaRead
       )
     : [];
   for (const name of required) {
-    if (!fields.some((field) => field.name === name)) fields.push(undeclaredField(name, below(place, "required")));
+    if (!isData(properties) || !Object.hasOwn(properties, name))
+      fields.push(undeclaredField(name, below(place, "required")));
   }
   const rest = readRest(schema, place, reader);
   const closed =
@@ -48,19 +41,21 @@ export function readRecord(schema: Data, place: PointerPlace, reader: SchemaRead
 }
 
 function readField(name: string, schema: unknown, required: boolean, place: PointerPlace, reader: SchemaReader): Field {
-  const data = isData(schema) ? schema : {};
-  const face =
-    member(data, "readOnly") === true ? "answer" : member(data, "writeOnly") === true ? "request" : undefined;
-  const fallback = member(data, "default");
-  return {
+  const field: { -readonly [K in keyof Field]: Field[K] } = {
     name,
     type: reader.read(schema, place),
     required,
-    ...(face ? { face } : {}),
-    ...(fallback === undefined ? {} : { default: fallback }),
-    ...readAnnotations(schema),
     place: atKey(place),
   };
+  if (!isData(schema)) return field;
+  const topics = topicsOf(schema);
+  if (topics & speaksOf.field) {
+    if (member(schema, "readOnly") === true) field.face = "answer";
+    else if (member(schema, "writeOnly") === true) field.face = "request";
+    const fallback = member(schema, "default");
+    if (fallback !== undefined) field.default = fallback;
+  }
+  return topics & speaksOf.annotations ? Object.assign(field, readAnnotations(schema)) : field;
 }
 
 /** `required` names a field that `properties` does not declare: it is there, and nothing is said about it. */

@@ -2,7 +2,7 @@ import type { RestContract, RestOperation, SentRequest, SetAside, Shape, Tag } f
 import { operationLabel } from "../contract/model.js";
 import { namedTypes } from "../contract/childReferences.js";
 import { kindOf } from "../problem/kindOf.js";
-import { atKey, below, pointerPlace } from "../problem/place.js";
+import { atKey, below, belowAll, pointerPlace } from "../problem/place.js";
 import { problem, type Problem } from "../problem/problem.js";
 import { sortedBy } from "../text/sortedBy.js";
 import { dataMember, isData, listMember, member, textMember, type Data } from "../text/parseData.js";
@@ -96,7 +96,7 @@ export function readRestContract(name: string, { document: documentName, data, n
 /** The contract as a whole is read whatever it breaks. */
 function noteContractRules(document: RestDocument): void {
   for (const { path, message } of checkStructure("contract", document.root)) {
-    document.note("contract.irregular", message, below(document.place, ...path));
+    document.note("contract.irregular", message, belowAll(document.place, path));
   }
 }
 

@@ -4,6 +4,7 @@ import { below, type PointerPlace } from "../problem/place.js";
 import { didYouMean } from "../text/nearest.js";
 import { isData, listMember, member, textMember, type Data } from "../text/parseData.js";
 import { mergeReferences, type MergeContext } from "./mergeShapes.js";
+import { keywordsOf, speaksOf, topicsOf } from "./keywords.js";
 import { readAnnotations } from "./readAnnotations.js";
 import { readConstraints } from "./readConstraints.js";
 import { readRecord, saysRecord } from "./readRecord.js";
@@ -15,40 +16,40 @@ const typeNames = ["string", "integer", "number", "boolean", "object", "array", 
 /** "file" is OpenAPI 2.0's. */
 type TypeName = (typeof typeNames)[number] | "file";
 
-const compositions = ["$ref", "allOf", "oneOf", "anyOf"];
-
 /** Reads one schema object (JSON Schema 2020-12, OpenAPI 3.0 dialect included) into a reference. */
 export function readSchema(schema: Data, place: PointerPlace, reader: SchemaReader): Reference {
-  const read = readReference(schema, place, reader);
+  const topics = topicsOf(schema);
+  const read = readReference(schema, topics, place, reader);
+  if ((topics & speaksOf.annotations) === 0) return read;
   const { kind } = read.shape;
   if (kind !== "record" && kind !== "union" && kind !== "choice") return read;
   const { description } = readAnnotations(schema);
   return description === undefined ? read : { ...read, shape: { ...read.shape, description } };
 }
 
-function readReference(schema: Data, place: PointerPlace, reader: SchemaReader): Reference {
-  noteUntypable(schema, place, reader);
+function readReference(schema: Data, topics: number, place: PointerPlace, reader: SchemaReader): Reference {
+  if (topics & speaksOf.untypable) noteUntypable(schema, place, reader);
+  const isNullable = (topics & speaksOf.null) !== 0 && saysNull(schema);
   // Most schemas are composed of nothing; they are read without looking for parts.
-  if (!compositions.some((key) => Object.hasOwn(schema, key))) {
-    const [own = { shape: unsaid, nullable: false }] = ownPart(schema, place, reader);
-    return saysNull(schema) ? { shape: own.shape, nullable: true } : own;
+  if ((topics & speaksOf.composition) === 0) {
+    const own = ownPart(schema, topics, place, reader) ?? { shape: unsaid, nullable: false };
+    return isNullable ? { shape: own.shape, nullable: true } : own;
   }
+  const own = ownPart(schema, topics, place, reader);
   const parts = [
     ...refPart(schema, place, reader),
-    ...ownPart(schema, place, reader),
+    ...(own ? [own] : []),
     ...allOfParts(schema, place, reader),
     ...unionParts(schema, place, reader),
   ];
   const [first = { shape: unsaid, nullable: false }, ...rest] = parts;
   const merged = rest.reduce((left, right) => mergeReferences(left, right, mergeContext(place, reader)), first);
-  return saysNull(schema) ? { shape: merged.shape, nullable: true } : merged;
+  return isNullable ? { shape: merged.shape, nullable: true } : merged;
 }
 
-/** Keywords that no type can say; what they forbid is left to the server. */
-const untypable = ["not", "if", "dependentRequired", "dependentSchemas", "dependencies", "contains", "propertyNames"];
-
+/** Notes the keywords that no type can say; what they forbid is left to the server. */
 function noteUntypable(schema: Data, place: PointerPlace, reader: SchemaReader): void {
-  for (const key of untypable) {
+  for (const key of keywordsOf("untypable")) {
     if (!Object.hasOwn(schema, key)) continue;
     const message = `\`${key}\` is beyond what a type can say; the type allows what it forbids.`;
     reader.document.note("contract.wider", message, below(place, key));
@@ -122,42 +123,48 @@ function unionParts(schema: Data, place: PointerPlace, reader: SchemaReader): Re
   return found;
 }
 
-/** What the schema says itself, apart from references and compositions; nothing when it says nothing. */
-function ownPart(schema: Data, place: PointerPlace, reader: SchemaReader): Reference[] {
-  const values = choiceValues(schema) ?? composedValues(schema, place);
-  if (values) return [values];
-  const types = typesOf(schema, place, reader);
+/** What the schema says itself, apart from references and compositions; undefined when it says nothing. */
+function ownPart(schema: Data, topics: number, place: PointerPlace, reader: SchemaReader): Reference | undefined {
+  if (topics & speaksOf.values) {
+    const values = choiceValues(schema) ?? composedValues(schema, place);
+    if (values) return values;
+  }
+  const said = member(schema, "type");
+  // Nearly always one type, spelled as it has to be.
+  if (isTypeName(said)) {
+    if (said === "null") return { shape: nothing, nullable: true };
+    return { shape: readTyped(said, schema, topics, place, reader), nullable: false };
+  }
+  const types = typesOf(said, place, reader);
   if (types.length === 0) {
-    const guessed = guessType(schema);
-    if (guessed === undefined) return [];
-    return [{ shape: readTyped(guessed, schema, place, reader), nullable: !hasOnlyOwn(schema) }];
+    const guessed = guessType(schema, topics);
+    if (guessed === undefined) return undefined;
+    // Properties without a type say nothing about null on their own, but beside a composition that decides they must
+    // not forbid it.
+    const isAlone = keywordsOf("composition").every((key) => member(schema, key) === undefined);
+    return { shape: readTyped(guessed, schema, topics, place, reader), nullable: !isAlone };
   }
   const solid = types.filter((type) => type !== "null");
   const nullable = solid.length < types.length;
-  const shapes = solid.map((type) => readTyped(type, schema, place, reader));
+  const shapes = solid.map((type) => readTyped(type, schema, topics, place, reader));
   const [only] = shapes;
-  if (!only) return [{ shape: nothing, nullable: true }];
-  return [
-    {
-      shape:
-        shapes.length === 1 ? only : { kind: "union", members: shapes.map((shape) => ({ shape, nullable: false })) },
-      nullable,
-    },
-  ];
+  if (!only) return { shape: nothing, nullable: true };
+  const shape: Shape =
+    shapes.length === 1 ? only : { kind: "union", members: shapes.map((each) => ({ shape: each, nullable: false })) };
+  return { shape, nullable };
 }
 
-/** Properties without a type say nothing about null on their own, but beside a composition that decides they must not forbid it. */
-function hasOnlyOwn(schema: Data): boolean {
-  return compositions.every((key) => member(schema, key) === undefined);
+const typeNameSet: ReadonlySet<unknown> = new Set(typeNames);
+
+function isTypeName(said: unknown): said is (typeof typeNames)[number] {
+  return typeNameSet.has(said);
 }
 
-function typesOf(schema: Data, place: PointerPlace, reader: SchemaReader): TypeName[] {
-  const said = member(schema, "type");
+function typesOf(said: unknown, place: PointerPlace, reader: SchemaReader): TypeName[] {
   if (said === undefined || said === null) return [];
   const list: readonly unknown[] = Array.isArray(said) ? (said as unknown[]) : [said];
   return list.map((each) => {
-    const known = typeNames.find((name) => name === each);
-    if (known) return known;
+    if (isTypeName(each)) return each;
     if (each === "file" && reader.document.dialect === "2.0") return "file";
     const recased = typeNames.find((name) => typeof each === "string" && name === each.toLowerCase());
     if (recased) {
@@ -178,9 +185,10 @@ function typesOf(schema: Data, place: PointerPlace, reader: SchemaReader): TypeN
   });
 }
 
-function guessType(schema: Data): TypeName | undefined {
-  if (saysRecord(schema)) return "object";
+function guessType(schema: Data, topics: number): TypeName | undefined {
+  if ((topics & speaksOf.record) !== 0 && saysRecord(schema)) return "object";
   if (member(schema, "items") !== undefined || member(schema, "prefixItems") !== undefined) return "array";
+  if ((topics & speaksOf.limits) === 0) return undefined;
   if (
     member(schema, "pattern") !== undefined ||
     member(schema, "minLength") !== undefined ||
@@ -196,20 +204,27 @@ function guessType(schema: Data): TypeName | undefined {
   return undefined;
 }
 
-function readTyped(type: TypeName, schema: Data, place: PointerPlace, reader: SchemaReader): Shape {
-  const format = textMember(schema, "format");
+const plainShapes = {
+  string: { kind: "text" },
+  integer: { kind: "integer" },
+  number: { kind: "number" },
+  boolean: { kind: "boolean" },
+} as const;
+
+function readTyped(
+  type: TypeName,
+  schema: Data,
+  topics: number,
+  place: PointerPlace,
+  reader: SchemaReader,
+): Shape {
   switch (type) {
     case "string":
-      if (format === "binary") return { kind: "bytes" };
-      return { kind: "text", ...tellingFormat(format), ...readConstraints(schema, "text") };
     case "integer":
-      return { kind: "integer", ...tellingFormat(format), ...readConstraints(schema, "number") };
     case "number":
-      return format === "int32" || format === "int64"
-        ? { kind: "integer", format, ...readConstraints(schema, "number") }
-        : { kind: "number", ...tellingFormat(format), ...readConstraints(schema, "number") };
+      return readScalar(type, schema, topics);
     case "boolean":
-      return { kind: "boolean" };
+      return plainShapes.boolean;
     case "array":
       return readList(schema, place, reader);
     case "object":
@@ -221,9 +236,24 @@ function readTyped(type: TypeName, schema: Data, place: PointerPlace, reader: Sc
   }
 }
 
+function readScalar(type: "string" | "integer" | "number", schema: Data, topics: number): Shape {
+  const format = textMember(schema, "format");
+  const limits =
+    topics & speaksOf.limits ? readConstraints(schema, type === "string" ? "text" : "number").constraints : undefined;
+  if (format === undefined && limits === undefined) return plainShapes[type];
+  if (type === "string" && format === "binary") return { kind: "bytes" };
+  // A whole number, whatever the type beside it says.
+  const isWhole = type === "number" && (format === "int32" || format === "int64");
+  return {
+    kind: type === "string" ? "text" : isWhole ? "integer" : type,
+    ...(format !== undefined && isTelling(format) ? { format } : {}),
+    ...(limits === undefined ? {} : { constraints: limits }),
+  };
+}
+
 /** A format is one word; prose that landed there tells nothing. */
-function tellingFormat(format: string | undefined): { format?: string } {
-  return format !== undefined && /^[\w.:/+-]{1,40}$/.test(format) ? { format } : {};
+function isTelling(format: string): boolean {
+  return /^[\w.:/+-]{1,40}$/.test(format);
 }
 
 function readList(schema: Data, place: PointerPlace, reader: SchemaReader): Shape {

@@ -1,4 +1,4 @@
-import { below, pointerPlace, pointerTokens, type PointerPlace } from "../problem/place.js";
+import { below, belowAll, pointerPlace, pointerTokens, type PointerPlace } from "../problem/place.js";
 import type { ProblemCode } from "../problem/codes.js";
 import { problem, type Problem } from "../problem/problem.js";
 import { kindOf } from "../problem/kindOf.js";
@@ -16,6 +16,12 @@ export interface Located<T = unknown> {
   readonly place: PointerPlace;
 }
 
+/** What a reference leads to. */
+export type Target = Located & {
+  /** Pointer into the linked contract. */
+  readonly pointer: string;
+};
+
 /** How the documents of a contract came together. */
 export interface DocumentNames {
   /** The parts were linked in this run, so that places are shown in the documents they come from. */
@@ -30,6 +36,8 @@ const noNames: DocumentNames = { isLinked: false, unobtainable: new Map() };
 export class RestDocument {
   readonly problems: Problem[] = [];
   private readonly noted = new Set<string>();
+  /** Where references lead; contracts repeat the same ones thousands of times. */
+  private readonly targets = new Map<string, Target>();
   /** Notes that are told once, however many places they are about. */
   private readonly folded = new Map<string, { code: ProblemCode; places: PointerPlace[] }>();
 
@@ -51,7 +59,15 @@ export class RestDocument {
   }
 
   /** Follows a reference (RFC 6901 in a URI fragment). Throws a Fault when it leads nowhere. */
-  target(reference: string, from: PointerPlace): Located & { readonly pointer: string } {
+  target(reference: string, from: PointerPlace): Target {
+    const known = this.targets.get(reference);
+    if (known) return known;
+    const found = this.findTarget(reference, from);
+    this.targets.set(reference, found);
+    return found;
+  }
+
+  private findTarget(reference: string, from: PointerPlace): Target {
     if (!reference.startsWith("#")) throw this.unobtained(reference, from);
     const pointer = decodeFragment(reference.slice(1));
     if (pointer !== "" && !pointer.startsWith("/")) {
@@ -101,7 +117,7 @@ export class RestDocument {
   /** Throws a Fault for the first thing about an object that would be misunderstood; notes the harmless rest. */
   check(kind: StructureKind, value: Data, place: PointerPlace): void {
     for (const misfit of checkStructure(kind, value)) {
-      const at = below(place, ...misfit.path);
+      const at = belowAll(place, misfit.path);
       if (misfit.isFault) throw this.fault("contract.invalid", misfit.message, at);
       this.note("contract.irregular", misfit.message, at);
     }

@@ -45,6 +45,9 @@ export class SchemaReader {
   /** Names of schemas that are nothing but a reference into another document, by where that leads. */
   private readonly adopted = new Map<string, string>();
 
+  /** What was made of each reference. */
+  private readonly referenced = new Map<string, Reference>();
+
   constructor(readonly document: RestDocument) {
     this.schemas = `${schemasPointer(document.dialect)}/`;
   }
@@ -97,8 +100,15 @@ export class SchemaReader {
 
   /** The named shape that a `$ref` stands for; its definition is read too. */
   reference(ref: string, place: PointerPlace): Reference {
+    const known = this.referenced.get(ref);
+    if (known) return known;
     const located = this.document.target(ref, place);
-    return { shape: { kind: "named", key: this.define(located.pointer, located) }, nullable: false };
+    const found: Reference = {
+      shape: { kind: "named", key: this.define(located.pointer, located) },
+      nullable: false,
+    };
+    this.referenced.set(ref, found);
+    return found;
   }
 
   /**

@@ -16,9 +16,6 @@ const deepestSample = 5;
 const longestSample = 400;
 const mostValues = 60;
 
-/** Thrown inside when a shape has no end, or none that anybody would read. */
-class EndlessSample extends Error {}
-
 interface SamplePrinter extends TypePrinter {
   readonly values: { count: number };
 }
@@ -28,26 +25,22 @@ interface SamplePrinter extends TypePrinter {
  * Undefined when the shape is too large for a sample, or recursive without a way out.
  */
 export function sampleOf(reference: Reference, printer: TypePrinter): string | undefined {
-  try {
-    const text = sampleValue(reference, { ...printer, values: { count: 0 } }, 0);
-    return text.length > longestSample ? undefined : text;
-  } catch (error) {
-    if (error instanceof EndlessSample) return undefined;
-    throw error;
-  }
+  const text = sampleValue(reference, { ...printer, values: { count: 0 } }, 0);
+  return text === undefined || text.length > longestSample ? undefined : text;
 }
 
-function sampleValue(reference: Reference, printer: SamplePrinter, depth: number): string {
-  if (++printer.values.count > mostValues) throw new EndlessSample();
+/** Undefined when there is no end to it, or none that anybody would read. */
+function sampleValue(reference: Reference, printer: SamplePrinter, depth: number): string | undefined {
+  if (++printer.values.count > mostValues) return undefined;
   const shape = behind(reference.shape, printer);
   if (depth > deepestSample) {
     if (reference.nullable) return "null";
-    if (shape.kind === "record" || shape.kind === "union") throw new EndlessSample();
+    if (shape.kind === "record" || shape.kind === "union") return undefined;
   }
   return sampleShape(shape, printer, depth);
 }
 
-function sampleShape(shape: Shape, printer: SamplePrinter, depth: number): string {
+function sampleShape(shape: Shape, printer: SamplePrinter, depth: number): string | undefined {
   const converted = convertedLeaf(shape, printer.formats);
   if (converted) return sampleConverted(converted.type);
   switch (shape.kind) {
@@ -66,32 +59,47 @@ function sampleShape(shape: Shape, printer: SamplePrinter, depth: number): strin
       return 'new Blob(["text"])';
     case "any":
       return sampleScalar((shape.scalar !== undefined && printer.scalars.get(shape.scalar)) || "unknown");
-    case "list":
-      return depth > deepestSample ? "[]" : `[${sampleValue(shape.item, printer, depth + 1)}]`;
+    case "list": {
+      if (depth > deepestSample) return "[]";
+      const item = sampleValue(shape.item, printer, depth + 1);
+      return item === undefined ? undefined : `[${item}]`;
+    }
     case "map":
       return "{}";
-    case "tuple":
-      return `[${shape.items.map((item) => sampleValue(item, printer, depth + 1)).join(", ")}]`;
+    case "tuple": {
+      const items = sampleAll(shape.items, printer, depth);
+      return items && `[${items.join(", ")}]`;
+    }
     case "union":
       return sampleUnion(shape, printer, depth);
     case "named":
       return "undefined";
     case "record": {
       const chosen = shape.oneOf ? shape.fields.slice(0, 1) : shape.fields.filter((field) => field.required);
-      const parts = chosen.map(
-        (field) => `${propertyName(field.name)}: ${sampleValue(field.type, printer, depth + 1)}`,
-      );
-      return parts.length === 0 ? "{}" : `{ ${parts.join(", ")} }`;
+      const types = chosen.map((field) => field.type);
+      const values = sampleAll(types, printer, depth);
+      if (values?.length === 0) return "{}";
+      return values && `{ ${chosen.map(({ name }, at) => `${propertyName(name)}: ${values[at] ?? ""}`).join(", ")} }`;
     }
   }
 }
 
-function sampleConverted(type: string): string {
+/** Values of several references; undefined as soon as one has none. */
+function sampleAll(references: readonly Reference[], printer: SamplePrinter, depth: number): string[] | undefined {
+  const values: string[] = [];
+  for (const reference of references) {
+    const value = sampleValue(reference, printer, depth + 1);
+    if (value === undefined) return undefined;
+    values.push(value);
+  }
+  return values;
+}
+
+function sampleConverted(type: string): string | undefined {
   if (type === "Date") return 'new Date("2026-05-01T08:30:00Z")';
   if (type === "bigint") return "1n";
-  if (type === "string") return quoted("1");
   // A type of the app's own; only the app knows how to make one.
-  throw new EndlessSample();
+  return type === "string" ? quoted("1") : undefined;
 }
 
 function sampleScalar(type: string): string {
@@ -99,10 +107,11 @@ function sampleScalar(type: string): string {
   return type === "boolean" ? "true" : quoted("text");
 }
 
-function sampleUnion(shape: Shape & { kind: "union" }, printer: SamplePrinter, depth: number): string {
+function sampleUnion(shape: Shape & { kind: "union" }, printer: SamplePrinter, depth: number): string | undefined {
   const [first] = shape.members;
   if (!first) return "undefined";
   const sample = sampleValue(first, printer, depth + 1);
+  if (sample === undefined) return undefined;
   const value = shape.tag?.values[0]?.[0];
   if (!shape.tag || value === undefined || !sample.startsWith("{")) return sample;
   const record = behind(first.shape, printer);

@@ -1,5 +1,5 @@
 import type { ErrorObject } from "ajv";
-import { faults, rules } from "rhema:structure-validators";
+import { faults, plain, rules } from "rhema:structure-validators";
 import { pointerTokens } from "../../problem/place.js";
 import { kindOf } from "../../problem/kindOf.js";
 import type { Data } from "../../text/parseData.js";
@@ -18,7 +18,7 @@ const none: readonly StructureMisfit[] = [];
 
 /** Holds the members of one object, not what is below them, against the rules of its kind; faults come first. */
 export function checkStructure(kind: StructureKind, value: Data): readonly StructureMisfit[] {
-  if (kind === "schema" && isPlainReference(value)) return none;
+  if (isPlain(kind, value)) return none;
   const isFaulty = faults[kind];
   const isRegular = rules[kind];
   const found: StructureMisfit[] = [];
@@ -27,10 +27,64 @@ export function checkStructure(kind: StructureKind, value: Data): readonly Struc
   return found.length === 0 ? none : found;
 }
 
-/** The most frequent schema of all; nothing about it can be irregular. */
-function isPlainReference(value: Data): boolean {
-  for (const key in value) if (key !== "$ref") return false;
-  return typeof value["$ref"] === "string";
+const bitByType: Readonly<Record<string, number>> = {
+  string: 1,
+  number: 2,
+  boolean: 4,
+  object: 8,
+  array: 16,
+  null: 32,
+  texts: 64,
+  count: 128,
+};
+
+interface PlainMembers {
+  readonly required: readonly string[];
+  /** Types that settle that a member is as it has to be, as bits; 0 where the rules ask for more than a type. */
+  readonly types: ReadonlyMap<string, number>;
+}
+
+const plainByKind = new Map<StructureKind, PlainMembers>(
+  Object.entries(plain).map(([kind, { required, types }]) => [
+    kind as StructureKind,
+    {
+      required,
+      types: new Map(
+        Object.entries(types).map(([key, names]) => [
+          key,
+          names.reduce((bits, name) => bits | (bitByType[name] ?? 0), 0),
+        ]),
+      ),
+    },
+  ]),
+);
+
+/** Whether one look at the members an object has settles that no rule is broken: nearly always. */
+function isPlain(kind: StructureKind, value: Data): boolean {
+  const members = plainByKind.get(kind);
+  if (!members) return false;
+  const { required, types } = members;
+  for (const key in value) {
+    const allowed = types.get(key);
+    if (allowed !== undefined && (allowed & typeBits(value[key])) === 0) return false;
+  }
+  for (const key of required) if (!Object.hasOwn(value, key)) return false;
+  return true;
+}
+
+function typeBits(value: unknown): number {
+  switch (typeof value) {
+    case "string":
+      return 1;
+    case "number":
+      return Number.isInteger(value) && value >= 0 ? 2 | 128 : 2;
+    case "boolean":
+      return 4;
+    default:
+      if (value === null) return 32;
+      if (!Array.isArray(value)) return 8;
+      return (value as unknown[]).every((each) => typeof each === "string") ? 16 | 64 : 16;
+  }
 }
 
 function misfitsOf(errors: readonly ErrorObject[], isFault: boolean): StructureMisfit[] {

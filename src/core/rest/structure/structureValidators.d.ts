@@ -7,4 +7,16 @@ declare module "rhema:structure-validators" {
   export const faults: Validators;
   /** What breaks a rule of the format and costs the SDK nothing. */
   export const rules: Validators;
+  /**
+   * By kind, what settles that an object breaks no rule: the members it needs, and the types of
+   * its members: those of JSON Schema, "texts" for a list of strings, "count" for a whole number from 0.
+   */
+  export const plain: Readonly<
+    Partial<
+      Record<
+        import("./structureKinds.js").StructureKind,
+        { readonly required: readonly string[]; readonly types: Readonly<Record<string, readonly string[]>> }
+      >
+    >
+  >;
 }
