@@ -1,3 +1,4 @@
+import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { isUrl } from "../core/rest/documentNames.js";
@@ -106,7 +107,7 @@ export function unchangedOutcome(
 
 function pinExists(project: Project, sdk: string, contract: string): boolean {
   const base = join(project.root, ".rhema", "pins", sdk, contract);
-  return [`${base}.openapi.json`, `${base}.graphql`].some((path) => fileHash(path) !== undefined);
+  return [`${base}.openapi.json`, `${base}.graphql`].some((path) => existsSync(path));
 }
 
 interface Settled {

@@ -57,11 +57,19 @@ export const valuesBelow = new Set(["example", "default", "enum", "const", "valu
  * a parser reads as `$ref`, `$id`, `$anchor` or their dynamic kin.
  */
 export function needsLinking(text: string): boolean {
-  if (/\$(?:id|anchor|dynamicRef|dynamicAnchor|self)\b/.test(text)) return true;
-  const references = text.match(/\$ref\b/g)?.length ?? 0;
-  const local = text.match(/\$ref["']?\s*:\s*["']?#(?:\/|["'\s])/g)?.length ?? 0;
-  return local < references;
+  // Going from dollar to dollar is many times as fast as a pattern that is tried at every character.
+  for (let at = text.indexOf("$"); at >= 0; at = text.indexOf("$", at + 1)) {
+    linkingWord.lastIndex = at;
+    if (linkingWord.test(text)) return true;
+    localReference.lastIndex = at;
+    if (text.startsWith("$ref", at) && !localReference.test(text)) return true;
+  }
+  return false;
 }
+
+const linkingWord = /\$(?:id|anchor|dynamicRef|dynamicAnchor|self)\b/y;
+/** A reference into the document itself, or a longer word. */
+const localReference = /\$ref(?:\w|["']?\s*:\s*["']?#(?:\/|["'\s]))/y;
 
 /**
  * Joins the documents of a contract into one: other documents come under an extension key of the root, and references

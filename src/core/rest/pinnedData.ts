@@ -1,7 +1,18 @@
 import { isData, type Data } from "../text/parseData.js";
 import { namesBelow, partsKey, valuesBelow } from "./linkDocuments.js";
 
-const words = new Set(["description", "summary", "externalDocs", "example", "examples"]);
+/** What becomes of the member of each special key. */
+const treatments = new Map<string, "gone" | "kept" | "names">([
+  ...[...namesBelow, partsKey].map((key) => [key, "names"] as const),
+  ...[...valuesBelow].map((key) => [key, "kept"] as const),
+  ...["description", "summary", "externalDocs", "example", "examples"].map((key) => [key, "gone"] as const),
+]);
+
+function treatmentOf(key: string): "gone" | "kept" | "names" | undefined {
+  const known = treatments.get(key);
+  if (known !== undefined || !key.startsWith("x-")) return known;
+  return key === "x-nullable" ? undefined : "gone";
+}
 
 /**
  * A contract without what no change is judged by: words, examples and extensions. What is left gives the
@@ -22,10 +33,15 @@ function without(value: unknown, names: boolean, depth: number): unknown {
   if (!isData(value)) return value;
   const keys = Object.keys(value);
   let copy: Record<string, unknown> | undefined;
-  for (const [at, key] of keys.entries()) {
+  for (let at = 0; at < keys.length; at++) {
+    const key = keys[at] ?? "";
     const each = value[key];
-    const isGone = !names && isWord(key);
-    const kept = isGone || (!names && valuesBelow.has(key)) ? each : without(each, !names && isNames(key), depth + 1);
+    const treatment = names ? undefined : treatmentOf(key);
+    const isGone = treatment === "gone";
+    const kept =
+      isGone || treatment === "kept" || typeof each !== "object"
+        ? each
+        : without(each, treatment === "names", depth + 1);
     if (!copy && !isGone && kept === each) continue;
     copy ??= copyOf(value, keys.slice(0, at));
     if (!isGone) put(copy, key, kept);
@@ -40,7 +56,8 @@ function copyOf(value: Data, keys: readonly string[]): Record<string, unknown> {
 }
 
 function put(data: Record<string, unknown>, key: string, value: unknown): void {
-  if (key === "__proto__") Object.defineProperty(data, key, { value, enumerable: true, writable: true, configurable: true });
+  if (key === "__proto__")
+    Object.defineProperty(data, key, { value, enumerable: true, writable: true, configurable: true });
   else data[key] = value;
 }
 
@@ -53,13 +70,4 @@ function withoutInList(list: readonly unknown[], depth: number): readonly unknow
     copy[at] = each;
   }
   return copy ?? list;
-}
-
-function isNames(key: string): boolean {
-  return namesBelow.has(key) || key === partsKey;
-}
-
-function isWord(key: string): boolean {
-  if (key.startsWith("x-")) return key !== "x-nullable" && key !== partsKey;
-  return words.has(key);
 }

@@ -71,25 +71,32 @@ function readParameter(node: Located<Data>, reader: SchemaReader): Parameter | u
   const name = nameOf(value, location, place, reader);
   if (location === "header" && reservedHeaders.has(name.toLowerCase())) return undefined;
   const required = location === "path" || member(value, "required") === true;
-  const common = { name, in: location, required, ...readAnnotations(value), place };
-  if (document.dialect === "2.0") return { ...common, ...readOlderParameter(node, location, reader) };
+  if (document.dialect === "2.0") {
+    const older = readOlderParameter(node, location, reader);
+    return { name, in: location, required, ...readAnnotations(value), place, ...older };
+  }
   const content = dataMember(value, "content");
   const mediaType = content && Object.keys(content)[0];
   const schemaNode = content && mediaType !== undefined ? dataMember(content, mediaType) : value;
-  const schemaPlace = mediaType === undefined ? below(place, "schema") : below(below(place, "content", mediaType), "schema");
+  const schemaPlace =
+    mediaType === undefined ? below(place, "schema") : below(below(place, "content", mediaType), "schema");
   const schema = schemaNode && member(schemaNode, "schema");
   const fallback = isData(schema) ? member(schema, "default") : undefined;
   const style = mediaType === undefined ? readStyle(value, location, place, reader) : contentStyle(mediaType, location);
   const explode = member(value, "explode");
-  return {
-    ...common,
+  const parameter: { -readonly [K in keyof Parameter]: Parameter[K] } = {
+    name,
+    in: location,
+    required,
+    place,
     type: reader.read(schema, schemaPlace),
     schema: schemaPlace,
     style,
     explode: typeof explode === "boolean" && !content ? explode : style === "form" || style === "deepObject",
     allowReserved: member(value, "allowReserved") === true,
-    ...(fallback === undefined ? {} : { default: fallback }),
   };
+  if (fallback !== undefined) parameter.default = fallback;
+  return Object.assign(parameter, readAnnotations(value));
 }
 
 function locationOf(value: Data, place: PointerPlace, { document }: SchemaReader): Location {

@@ -54,6 +54,7 @@ export function readRestContract(name: string, { document: documentName, data, n
   const { setAside } = read;
   // Faults have spread to every type that reaches one, so the names an operation uses itself tell enough.
   const sound = (what: string, operation: RestOperation): boolean => {
+    if (faults.size === 0) return true;
     const broken = [...namedTypes(shapesOf(operation))].find((key) => faults.has(key));
     const fault = broken === undefined ? undefined : faults.get(broken);
     if (fault) setAside.push(aside(what, fault));
@@ -61,12 +62,16 @@ export function readRestContract(name: string, { document: documentName, data, n
   };
   const operations = read.operations
     .filter((operation) => sound(operationLabel(operation), operation))
-    .map((operation) => ({
-      ...operation,
-      callbacks: operation.callbacks.filter((callback) =>
-        sound(`callback ${callback.name} of ${operationLabel(operation)}`, callback.operation),
-      ),
-    }));
+    .map((operation) =>
+      operation.callbacks.length === 0
+        ? operation
+        : {
+            ...operation,
+            callbacks: operation.callbacks.filter((callback) =>
+              sound(`callback ${callback.name} of ${operationLabel(operation)}`, callback.operation),
+            ),
+          },
+    );
   const webhooks = read.webhooks.filter((webhook) => sound(`webhook ${webhook.name}`, webhook.operation));
   const unreachedFaults = [...new Set(faults.values())].filter(
     (fault) => !setAside.some((each) => each.place === fault.problem.places[0]),
@@ -163,7 +168,8 @@ function readPaths(document: RestDocument, reader: SchemaReader): PathsRead {
           const located = document.object(node, "operation");
           const keyed = { value: located.value, place: atKey(located.place) };
           const operation = readOperation({ method, path, items }, keyed, reader);
-          operations.push({ ...operation, callbacks: readCallbacks(located, label, reader, attempt) });
+          const callbacks = readCallbacks(located, label, reader, attempt);
+          operations.push(callbacks.length === 0 ? operation : { ...operation, callbacks });
         });
       }
     });

@@ -211,13 +211,7 @@ const plainShapes = {
   boolean: { kind: "boolean" },
 } as const;
 
-function readTyped(
-  type: TypeName,
-  schema: Data,
-  topics: number,
-  place: PointerPlace,
-  reader: SchemaReader,
-): Shape {
+function readTyped(type: TypeName, schema: Data, topics: number, place: PointerPlace, reader: SchemaReader): Shape {
   switch (type) {
     case "string":
     case "integer":

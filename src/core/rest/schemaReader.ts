@@ -1,4 +1,4 @@
-import { namedTypes } from "../contract/childReferences.js";
+import { namesIn } from "../contract/childReferences.js";
 import type { Reference, Shape, TypeDefinition } from "../contract/model.js";
 import { kindOf } from "../problem/kindOf.js";
 import { below, pointerPlace, pointerToken, pointerTokens, type PointerPlace } from "../problem/place.js";
@@ -317,9 +317,10 @@ export class SchemaReader {
   }
 
   private spreadFaults(types: Map<string, TypeDefinition>, faults: Map<string, Fault>): void {
+    if (faults.size === 0) return;
     const usedBy = new Map<string, string[]>();
     for (const [key, type] of types) {
-      for (const used of namedTypes([type.shape])) {
+      for (const used of namesIn(type.shape)) {
         const users = usedBy.get(used);
         if (users) users.push(key);
         else usedBy.set(used, [key]);

@@ -1,4 +1,4 @@
-import { eachChild } from "../contract/childReferences.js";
+import { pushChildren } from "../contract/childReferences.js";
 import type { Reference, Shape } from "../contract/model.js";
 import type { PlannedType } from "./sdkPlan.js";
 
@@ -12,7 +12,7 @@ export function countUntyped(
   const open: Shape[] = [...[...types].map((type) => type.shape), ...[...roots].map((root) => root.shape)];
   for (let shape = open.pop(); shape; shape = open.pop()) {
     if (shape.kind === "any" && !(shape.scalar !== undefined && mappedScalars.has(shape.scalar))) count++;
-    eachChild(shape, (child) => open.push(child.shape));
+    pushChildren(shape, open);
   }
   return count;
 }

@@ -1,4 +1,4 @@
-import { eachChild } from "../contract/childReferences.js";
+import { namesIn, pushChildren } from "../contract/childReferences.js";
 import type { Field, RecordShape, Reference, Shape, TypeDefinition, UnionShape } from "../contract/model.js";
 import { resolveShape, type TypeTable } from "../contract/resolveShape.js";
 import { referenceSignature } from "../contract/sameShape.js";
@@ -228,25 +228,26 @@ function faceOf(direction: Direction): "answer" | "request" {
 
 /** Keys of the types that hold, or reach, a shape of a kind. */
 function keysReaching(table: TypeTable, isWanted: (shape: Shape) => boolean | undefined): Set<string> {
-  const usedBy = new Map<string, string[]>();
-  const open: string[] = [];
-  for (const { key, shape } of table.values()) {
-    let holds = false;
-    const inner: Shape[] = [shape];
-    for (let next = inner.pop(); next; next = inner.pop()) {
-      holds ||= isWanted(next) === true;
-      if (next.kind === "named") pushTo(usedBy, next.key, key);
-      eachChild(next, (child) => inner.push(child.shape));
-    }
-    if (holds) open.push(key);
-  }
+  const open = [...table.values()].filter(({ shape }) => holds(shape, isWanted)).map(({ key }) => key);
   const found = new Set<string>();
+  if (open.length === 0) return found;
+  const usedBy = new Map<string, string[]>();
+  for (const { key, shape } of table.values()) for (const used of namesIn(shape)) pushTo(usedBy, used, key);
   for (let key = open.pop(); key !== undefined; key = open.pop()) {
     if (found.has(key)) continue;
     found.add(key);
     open.push(...(usedBy.get(key) ?? []));
   }
   return found;
+}
+
+function holds(shape: Shape, isWanted: (shape: Shape) => boolean | undefined): boolean {
+  const open: Shape[] = [shape];
+  for (let next = open.pop(); next; next = open.pop()) {
+    if (isWanted(next) === true) return true;
+    pushChildren(next, open);
+  }
+  return false;
 }
 
 function pushTo(map: Map<string, string[]>, key: string, value: string): void {
