@@ -4,9 +4,11 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { basic, bearer, keyInCookie, keyInHeader, keyInQuery } from "../../runtimes/typescript/wire/auth.js";
 import { bytesBody, jsonBody, textBody } from "../../runtimes/typescript/wire/bodies.js";
 import { connection, type ConnectionOptions } from "../../runtimes/typescript/wire/connection.js";
+import { cookies } from "../../runtimes/typescript/wire/cookies.js";
 import { isFailure } from "../../runtimes/typescript/wire/failure.js";
 import { multipart, urlencoded } from "../../runtimes/typescript/wire/forms.js";
 import { execute, type GraphqlOperation } from "../../runtimes/typescript/wire/graphql.js";
+import { ownServer } from "../../runtimes/typescript/wire/servers.js";
 import { send, type RestRequest } from "../../runtimes/typescript/wire/send.js";
 import { itemsBody, receive } from "../../runtimes/typescript/wire/streams.js";
 import { subscribe } from "../../runtimes/typescript/wire/subscribe.js";
@@ -373,16 +375,14 @@ describe("answers that come item by item", () => {
 describe("what a call says beside its arguments", () => {
   it("cookies, a server of its own, and the status and headers of the answer", async () => {
     const seenAnswers: unknown[] = [];
-    await send(connect(), request({ cookies: ["sid=1", "", "b=2"] }), {
+    await send(connect(), request({ headers: { cookie: cookies(["sid=1", "", undefined, "b=2"]) } }), {
       onAnswer: ({ status, headers }) => seenAnswers.push(status, headers.get("content-type")),
     });
     expect(seen[0]?.headers.cookie).toBe("sid=1; b=2");
     expect(seenAnswers).toEqual([200, "application/json"]);
-    await send(connect(), request({ server: "/v2" }));
-    await send(
-      { ...connect(), servers: { "https://files.test": `${address}/files` } },
-      request({ server: "https://files.test" }),
-    );
+    await send(connect(), request({ base: ownServer(connect(), "/v2") }));
+    const chosen = { ...connect(), servers: { "https://files.test": `${address}/files` } };
+    await send(chosen, request({ base: ownServer(chosen, "https://files.test") }));
     expect(seen.slice(1).map((each) => each.url)).toEqual(["/v2/berths/N-07", "/files/berths/N-07"]);
   });
 

@@ -1,7 +1,11 @@
-/** A body ready to send; without a type, the platform sets it (multipart needs its own boundary). */
+/** A body to send; without a type, the platform sets it (multipart needs its own boundary). */
 export interface Body {
-  readonly data: NonNullable<RequestInit["body"]>;
+  readonly data?: NonNullable<RequestInit["body"]>;
+  /** Sent as JSON, as the connection writes it. */
+  readonly json?: unknown;
   readonly type?: string;
+  /** A body that can be sent once only. */
+  readonly duplex?: "half";
 }
 
 /** Turns a value of the wire into the app's, and back. A value that is not what it should be passes as it is. */
@@ -12,7 +16,7 @@ export interface Conversion {
 
 /** A JSON body; undefined means no body, null is the JSON null. */
 export function jsonBody(value: unknown, type = "application/json"): Body | undefined {
-  return value === undefined ? undefined : { data: JSON.stringify(value), type };
+  return value === undefined ? undefined : { json: value, type };
 }
 
 /** A body of text. */
@@ -20,7 +24,8 @@ export function textBody(value: string | undefined, type: string): Body | undefi
   return value === undefined ? undefined : { data: value, type };
 }
 
-/** A body of bytes. */
-export function bytesBody(value: Blob | undefined, type: string): Body | undefined {
-  return value === undefined ? undefined : { data: value, type };
+/** A body of bytes; a stream is sent as it comes, once. */
+export function bytesBody(value: Blob | ReadableStream<Uint8Array> | undefined, type: string): Body | undefined {
+  if (value === undefined) return undefined;
+  return value instanceof Blob ? { data: value, type } : { data: value, type, duplex: "half" };
 }

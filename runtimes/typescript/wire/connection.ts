@@ -11,8 +11,36 @@ export interface ConnectionOptions {
   readonly headers?: Supplier<HeaderValues> | undefined;
   /** The `fetch` to use; the platform's own when absent. */
   readonly fetch?: typeof globalThis.fetch | undefined;
-  /** Milliseconds until a call fails with status "timed-out"; no limit when absent. */
+  /** Milliseconds until a call fails with status "timed-out", all tries included; no limit when absent. */
   readonly timeoutMs?: number | undefined;
+  /** What is done around every exchange, outermost first: `retrying(…)`, `eachRequest(…)`, `eachAnswer(…)`, or your own. */
+  readonly around?: readonly Layer[] | undefined;
+  /** Told of every failure before the call throws it. */
+  readonly onFailure?: ((failure: Error & { readonly call: string }) => void) | undefined;
+  /** Reads and writes JSON instead of the platform's `JSON`. */
+  readonly json?: Partial<JsonText> | undefined;
+}
+
+/** One HTTP request on its way out. */
+export interface Outgoing {
+  /** "contract.call". */
+  readonly call: string;
+  readonly method: string;
+  readonly url: string;
+  readonly headers: Headers;
+  readonly body?: RequestInit["body"] | undefined;
+  /** How a body that is a stream is sent. */
+  readonly duplex?: "half" | undefined;
+  /** Ends when the app gives up or the time is over. */
+  readonly signal: AbortSignal;
+}
+
+/** Something around every exchange: it may change the request, ask again, answer by itself, or only look. */
+export type Layer = (request: Outgoing, next: (request: Outgoing) => Promise<Response>) => Promise<Response>;
+
+export interface JsonText {
+  readonly parse: (text: string) => unknown;
+  readonly stringify: (value: unknown) => string;
 }
 
 /** What one call may override. */
@@ -46,15 +74,19 @@ export interface Connection {
   readonly headers: Supplier<HeaderValues> | undefined;
   readonly fetch: typeof globalThis.fetch;
   readonly timeoutMs: number | undefined;
+  readonly around: readonly Layer[];
+  readonly onFailure: ConnectionOptions["onFailure"];
+  readonly json: JsonText;
   readonly schemes: Readonly<Record<string, AuthScheme>>;
   readonly auth: Readonly<Record<string, Supplier<string> | undefined>>;
   /** Other addresses for calls that have a server of their own. */
   readonly servers?: Readonly<Record<string, Supplier<string> | undefined>>;
 }
 
-/** An address with its variables filled in. */
-export function serverUrl(template: string, variables: Readonly<Record<string, string | undefined>>): string {
-  return template.replace(/\{([^{}]+)\}/g, (whole, name: string) => variables[name] ?? whole);
+/** A supplier that can be told that its credential was rejected; whether there is another one now. */
+export interface RenewableSupplier {
+  (): Promise<string>;
+  readonly renew: (rejected: string) => Promise<boolean>;
 }
 
 /** Completes a connection from what the app gave. */
@@ -72,6 +104,9 @@ export function connection(
     // Called as a plain function: a detached platform `fetch` must not see this object as its `this`.
     fetch: options.fetch ?? ((...request) => globalThis.fetch(...request)),
     timeoutMs: options.timeoutMs,
+    around: options.around ?? [],
+    onFailure: options.onFailure,
+    json: { parse: JSON.parse, stringify: JSON.stringify, ...options.json },
     schemes,
     auth,
   };

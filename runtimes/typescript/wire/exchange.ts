@@ -1,14 +1,8 @@
-import { supplied, type CallOptions, type Connection } from "./connection.js";
+import { supplied, type CallOptions, type Connection, type Outgoing } from "./connection.js";
 import { failure } from "./failure.js";
 
 /** What goes out, credentials and standing headers already in place. */
-export interface Exchange {
-  readonly call: string;
-  readonly method: string;
-  readonly url: string;
-  readonly headers: Headers;
-  readonly body?: RequestInit["body"] | undefined;
-}
+export type Exchange = Omit<Outgoing, "signal">;
 
 /** A response, and what has to be called when its body has been read, or has not. */
 export interface Exchanged {
@@ -56,15 +50,15 @@ export async function exchange(
           : `no answer within ${String(timeoutMs)} ms`;
     return failure(request.call, message, { status: reason ?? "unreachable" }, error);
   };
+  const perform = connection.around.reduceRight<(outgoing: Outgoing) => Promise<Response>>(
+    (next, layer) => (outgoing) => layer(outgoing, next),
+    ({ url, method, headers, body, duplex, signal: ends }) => {
+      const init = { method, headers, body: body ?? null, signal: ends, ...(duplex && { duplex }) };
+      return connection.fetch(url, init);
+    },
+  );
   try {
-    const { method, headers, body } = request;
-    const response = await connection.fetch(request.url, {
-      method,
-      headers,
-      signal: controller.signal,
-      ...(body === undefined ? {} : { body }),
-    });
-    return { response, done, explain };
+    return { response: await perform({ ...request, signal: controller.signal }), done, explain };
   } catch (error) {
     done();
     throw explain(error);

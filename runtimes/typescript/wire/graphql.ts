@@ -1,6 +1,6 @@
 import { supplied, type CallOptions, type Connection } from "./connection.js";
 import { exchange, startHeaders, type Exchanged } from "./exchange.js";
-import { failure, type GraphqlError } from "./failure.js";
+import { failure, isFailure, type GraphqlError } from "./failure.js";
 
 /** One GraphQL operation: the text that is sent, and the types of its variables and answer. */
 export interface GraphqlOperation<Answer, Variables> {
@@ -24,17 +24,16 @@ export async function execute<Answer, Variables>(
   options?: CallOptions,
 ): Promise<Answer> {
   const call = callName(connection, operation.name);
-  const exchanged = await post(
-    connection,
-    operation,
-    variables,
-    "application/graphql-response+json, application/json",
-    options,
-  );
+  let exchanged: Exchanged | undefined;
   try {
-    return dataOf<Answer>(call, await readResult(call, exchanged));
+    const accept = "application/graphql-response+json, application/json";
+    exchanged = await post(connection, operation, variables, accept, options);
+    return dataOf<Answer>(call, await readResult(connection, call, exchanged));
+  } catch (error) {
+    if (isFailure(error)) connection.onFailure?.(error);
+    throw error;
   } finally {
-    exchanged.done();
+    exchanged?.done();
   }
 }
 
@@ -54,7 +53,7 @@ export async function post<Answer, Variables>(
   headers.set("accept", accept);
   headers.set("content-type", "application/json");
   const url = await supplied(connection.baseUrl);
-  const body = JSON.stringify({ query: text, operationName: name, variables });
+  const body = connection.json.stringify({ query: text, operationName: name, variables });
   return exchange(connection, { call: callName(connection, name), method: "POST", url, headers, body }, options);
 }
 
@@ -67,7 +66,11 @@ export function dataOf<Answer>(call: string, result: GraphqlResult<Answer>): Ans
   throw failure(call, first, { status: "errors", errors: listed, data: data ?? null });
 }
 
-async function readResult<Answer>(call: string, { response, explain }: Exchanged): Promise<GraphqlResult<Answer>> {
+async function readResult<Answer>(
+  connection: Connection,
+  call: string,
+  { response, explain }: Exchanged,
+): Promise<GraphqlResult<Answer>> {
   let text: string;
   try {
     text = await response.text();
@@ -75,7 +78,7 @@ async function readResult<Answer>(call: string, { response, explain }: Exchanged
     throw explain(error);
   }
   const httpStatus = response.status;
-  const result = parsed(text);
+  const result = parsed(connection, text);
   if (typeof result === "object" && result !== null && ("data" in result || "errors" in result))
     return result as GraphqlResult<Answer>;
   if (!response.ok) {
@@ -89,9 +92,9 @@ async function readResult<Answer>(call: string, { response, explain }: Exchanged
   throw failure(call, "the answer is not a GraphQL result", { status: "malformed", httpStatus, body: text });
 }
 
-function parsed(text: string): unknown {
+function parsed({ json }: Connection, text: string): unknown {
   try {
-    return JSON.parse(text) as unknown;
+    return json.parse(text);
   } catch {
     // Told apart by the caller: what is not JSON has neither data nor errors.
     return undefined;

@@ -1,7 +1,7 @@
 import type { Body, Conversion } from "./bodies.js";
-import { supplied, type CallOptions, type Connection } from "./connection.js";
+import { supplied, type CallOptions, type Connection, type RenewableSupplier, type Supplier } from "./connection.js";
 import { exchange, startHeaders, type Exchanged } from "./exchange.js";
-import { failure } from "./failure.js";
+import { failure, isFailure } from "./failure.js";
 
 /** How the body of a declared status is read; the last ones come item by item. */
 export type ReadAs =
@@ -14,13 +14,11 @@ export interface RestRequest<Answer> {
   readonly method: string;
   /** The path with its parameters already written in. */
   readonly path: string;
-  /** The server of this call alone: an address, or a path on the connection's host. */
-  readonly server?: string;
+  /** Where this call goes, when it has a server of its own. */
+  readonly base?: Promise<string>;
   /** Pairs as they stand in the URL; empty ones are left out. */
   readonly query?: readonly string[];
   readonly headers?: Readonly<Record<string, string | undefined>>;
-  /** Pairs as they stand in the cookie header, which browsers fill themselves and leave alone. */
-  readonly cookies?: readonly string[];
   readonly body?: Body | undefined;
   readonly accept?: string;
   /** Alternatives of schemes needed together. */
@@ -42,13 +40,22 @@ export async function send<Answer>(
   request: RestRequest<Answer>,
   options?: CallOptions,
 ): Promise<Answer> {
-  const exchanged = await begin(connection, request, options);
+  let exchanged: Exchanged | undefined;
   try {
-    const success = await answered(exchanged, request);
-    return (await readBody(exchanged, success, request)) as Answer;
+    exchanged = await begin(connection, request, options);
+    const success = await answered(connection, exchanged, request);
+    return (await readBody(connection, exchanged, success, request)) as Answer;
+  } catch (error) {
+    throw told(connection, error);
   } finally {
-    exchanged.done();
+    exchanged?.done();
   }
+}
+
+/** Tells the app of a failure that is about to be thrown. */
+export function told(connection: Connection, error: unknown): unknown {
+  if (isFailure(error)) connection.onFailure?.(error);
+  return error;
 }
 
 /** Sends a request with its credentials, and gives what comes back before its body is read. */
@@ -57,50 +64,62 @@ export async function begin<Answer>(
   request: RestRequest<Answer>,
   options: CallOptions | undefined,
 ): Promise<Exchanged> {
-  const headers = await startHeaders(connection, options);
-  for (const [name, value] of Object.entries(request.headers ?? {})) if (value !== undefined) headers.set(name, value);
-  if (request.accept !== undefined && !headers.has("accept")) headers.set("accept", request.accept);
-  if (request.body?.type !== undefined) headers.set("content-type", request.body.type);
-  const cookies = (request.cookies ?? []).filter((pair) => pair !== "");
-  if (cookies.length > 0) headers.set("cookie", cookies.join("; "));
-  const query = (request.query ?? []).filter((part) => part !== "");
-  await authorize(connection, request.auth ?? [], { headers, query });
-  const base = (await baseOf(connection, request.server)).replace(/\/+$/, "");
-  // Some contracts write a fixed query into the path itself.
-  const mark = request.path.includes("?") ? "&" : "?";
-  const url = base + request.path + (query.length > 0 ? mark + query.join("&") : "");
-  const exchanged = await exchange(
-    connection,
-    { call: request.call, method: request.method, url, headers, body: request.body?.data },
-    options,
-  );
-  const { status, headers: received } = exchanged.response;
-  options?.onAnswer?.({ status, headers: received });
-  return exchanged;
-}
-
-async function baseOf(connection: Connection, server: string | undefined): Promise<string> {
-  if (server === undefined) return supplied(connection.baseUrl);
-  const chosen = connection.servers?.[server];
-  if (chosen !== undefined) return supplied(chosen);
-  if (/^[a-z][a-z0-9+.-]*:/i.test(server)) return server;
-  return new URL(server, `${(await supplied(connection.baseUrl)).replace(/\/+$/, "")}/`).href;
-}
-
-async function authorize(
-  connection: Connection,
-  alternatives: readonly (readonly string[])[],
-  into: { headers: Headers; query: string[] },
-): Promise<void> {
-  const chosen = alternatives.find((schemes) => schemes.every((name) => connection.auth[name] !== undefined));
-  for (const name of chosen ?? []) {
-    const supplier = connection.auth[name];
-    if (supplier !== undefined) connection.schemes[name]?.(await supplied(supplier), into);
+  const used: Used = [];
+  let exchanged = await attempt(connection, request, options, used);
+  try {
+    if (exchanged.response.status === 401 && !request.body?.duplex) {
+      const renewals = used.map(([supplier, credential]) =>
+        (supplier as Partial<RenewableSupplier>).renew?.(credential),
+      );
+      if ((await Promise.all(renewals)).includes(true)) {
+        exchanged.done();
+        exchanged = await attempt(connection, request, options, []);
+      }
+    }
+    const { status, headers } = exchanged.response;
+    options?.onAnswer?.({ status, headers });
+    return exchanged;
+  } catch (error) {
+    // The app's own functions may throw.
+    exchanged.done();
+    throw error;
   }
 }
 
+/** The credentials of a request, with where they came from. */
+type Used = (readonly [Supplier<string>, string])[];
+
+async function attempt<Answer>(
+  connection: Connection,
+  { call, method, path, base, body, headers: own, accept, query: pairs = [], auth = [] }: RestRequest<Answer>,
+  options: CallOptions | undefined,
+  used: Used,
+): Promise<Exchanged> {
+  const headers = await startHeaders(connection, options);
+  for (const [name, value] of Object.entries(own ?? {})) if (value !== undefined) headers.set(name, value);
+  if (accept !== undefined && !headers.has("accept")) headers.set("accept", accept);
+  if (body?.type !== undefined) headers.set("content-type", body.type);
+  const query = pairs.filter((part) => part !== "");
+  const chosen = auth.find((schemes) => schemes.every((name) => connection.auth[name] !== undefined));
+  for (const name of chosen ?? []) {
+    const supplier = connection.auth[name] ?? "";
+    const credential = await supplied(supplier);
+    used.push([supplier, credential]);
+    connection.schemes[name]?.(credential, { headers, query });
+  }
+  const root = (await (base ?? supplied(connection.baseUrl))).replace(/\/+$/, "");
+  // Some contracts write a fixed query into the path itself.
+  const url = root + path + (query.length > 0 ? (path.includes("?") ? "&" : "?") + query.join("&") : "");
+  const data = body && "json" in body ? connection.json.stringify(body.json) : body?.data;
+  return exchange(connection, { call, method, url, headers, body: data, duplex: body?.duplex }, options);
+}
+
 /** How the answer of a declared success is read; throws the failure of everything else. */
-export async function answered<Answer>(exchanged: Exchanged, request: RestRequest<Answer>): Promise<Declared> {
+export async function answered<Answer>(
+  connection: Connection,
+  exchanged: Exchanged,
+  request: RestRequest<Answer>,
+): Promise<Declared> {
   const { response } = exchanged;
   const { call } = request;
   const httpStatus = response.status;
@@ -110,7 +129,7 @@ export async function answered<Answer>(exchanged: Exchanged, request: RestReques
   const { headers } = response;
   const message = `the server answered ${String(httpStatus)}`;
   if (failed === undefined) {
-    const body = await readBody(exchanged, { key: "", status: 0, readAs: "text" }, request);
+    const body = await readBody(connection, exchanged, { key: "", status: 0, readAs: "text" }, request);
     throw failure(call, `${message}, which the contract does not declare`, {
       status: "unexpected",
       httpStatus,
@@ -118,8 +137,14 @@ export async function answered<Answer>(exchanged: Exchanged, request: RestReques
       headers,
     });
   }
-  const body = await readBody(exchanged, failed, request);
-  throw failure(call, message, { status: failed.status, httpStatus, body, headers });
+  const body = await readBody(connection, exchanged, failed, request);
+  throw failure(call, message + wordsOf(body), { status: failed.status, httpStatus, body, headers });
+}
+
+/** What a body says about the failure, where it is the kind of record that says it (RFC 9457, section 3.1). */
+function wordsOf(body: unknown): string {
+  const { title, detail = title } = Object(body) as { title?: unknown; detail?: unknown };
+  return typeof detail === "string" ? `: ${detail}` : "";
 }
 
 /** A declared status: its key in the request's tables, and what failures call it. */
@@ -143,9 +168,10 @@ function declared(table: Readonly<Record<string, ReadAs>>, httpStatus: number): 
 
 /** The whole body, as its form has it; a stream where one value is wanted is its text. */
 export async function readBody(
+  { json }: Connection,
   { response, explain }: Exchanged,
   { key, readAs }: Declared,
-  { call, parse = JSON.parse, conversions }: Pick<RestRequest<unknown>, "call" | "parse" | "conversions">,
+  { call, parse = json.parse, conversions }: Pick<RestRequest<unknown>, "call" | "parse" | "conversions">,
 ): Promise<unknown> {
   let text: string;
   try {

@@ -3,7 +3,7 @@ import type { CallOptions, Connection } from "./connection.js";
 import { events, pieces, textChunks } from "./events.js";
 import type { Exchanged } from "./exchange.js";
 import { failure } from "./failure.js";
-import { answered, begin, readBody, type RestRequest } from "./send.js";
+import { answered, begin, readBody, told, type RestRequest } from "./send.js";
 
 /**
  * Performs a call whose answer comes item by item. It ends with the stream, the consumer's `break`, or the signal;
@@ -14,40 +14,45 @@ export async function* receive<Item>(
   request: RestRequest<Item>,
   options?: CallOptions,
 ): AsyncGenerator<Item, void, undefined> {
-  const exchanged = await begin(connection, request, options);
+  let exchanged: Exchanged | undefined;
   try {
-    const success = await answered(exchanged, request);
+    exchanged = await begin(connection, request, options);
+    const received = exchanged;
+    const success = await answered(connection, received, request);
     const decode = request.conversions?.[success.key]?.decode ?? ((value: unknown) => value);
-    const item = (text: string): Item => decode(parsedItem(request, exchanged, text)) as Item;
+    const item = (text: string): Item => decode(parsedItem(connection, request, received, text)) as Item;
     switch (success.readAs) {
       case "lines":
-        for await (const line of pieces(textChunks(exchanged), "\n")) if (line.trim() !== "") yield item(line);
+        for await (const line of pieces(textChunks(received), "\n")) if (line.trim() !== "") yield item(line);
         return;
       case "sequence":
         // Each text begins with a record separator (RFC 7464).
-        for await (const text of pieces(textChunks(exchanged), "\u001e")) if (text.trim() !== "") yield item(text);
+        for await (const text of pieces(textChunks(received), "\u001e")) if (text.trim() !== "") yield item(text);
         return;
       case "events":
-        for await (const { data } of events(exchanged)) yield item(data);
+        for await (const { data } of events(received)) yield item(data);
         return;
       case "eventTexts":
-        for await (const { data } of events(exchanged)) yield data as Item;
+        for await (const { data } of events(received)) yield data as Item;
         return;
       case "eventRecords":
-        for await (const event of events(exchanged)) yield event as Item;
+        for await (const event of events(received)) yield event as Item;
         return;
       case "none":
         return;
       default:
-        yield (await readBody(exchanged, success, request)) as Item;
+        yield (await readBody(connection, received, success, request)) as Item;
     }
+  } catch (error) {
+    throw told(connection, error);
   } finally {
-    exchanged.done();
+    exchanged?.done();
   }
 }
 
 function parsedItem(
-  { call, parse = JSON.parse }: Pick<RestRequest<unknown>, "call" | "parse">,
+  { json }: Connection,
+  { call, parse = json.parse }: Pick<RestRequest<unknown>, "call" | "parse">,
   { response }: Exchanged,
   text: string,
 ): unknown {

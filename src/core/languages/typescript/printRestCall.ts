@@ -218,8 +218,7 @@ function requestFields(call: RestCall, plan: RestPlan, given: string, printer: T
     ...inLocation("query").map((argument) => queryItem(argument, context)),
     ...inLocation("querystring").map((argument) => wholeQuery(argument, context)),
   ];
-  const headers = inLocation("header").map((argument) => headerItem(argument, context));
-  const cookies = inLocation("cookie").map((argument) => cookieItem(argument, context));
+  const headers = headerItems(inLocation("header"), inLocation("cookie"), context);
   const [server] = operation.servers;
   const body = call.arguments.find(({ source }) => source.kind === "body");
   const auth = operation.auth
@@ -233,9 +232,8 @@ function requestFields(call: RestCall, plan: RestPlan, given: string, printer: T
     `method: ${quoted(operation.method.toUpperCase())}`,
     `path: ${pathText(operation.path, inLocation("path"), context)}`,
     ...(query.length > 0 ? [listField("query", query)] : []),
-    ...(server ? [`server: ${quoted(serverUrl(server))}`] : []),
+    ...(server ? [`base: wire.ownServer(connection, ${quoted(serverUrl(server))})`] : []),
     ...(headers.length > 0 ? [`headers: { ${headers.join(", ")} }`] : []),
-    ...(cookies.length > 0 ? [listField("cookies", cookies)] : []),
     ...(body ? [`body: ${bodyText(body, { given: "args", printer })}`] : []),
     ...(accept === undefined ? [] : [`accept: ${quoted(accept)}`]),
     ...(auth.length > 0 ? [`auth: [${auth.map((schemes) => `[${schemes.map(quoted).join(", ")}]`).join(", ")}]`] : []),
@@ -336,6 +334,25 @@ function cookieItem(argument: PlannedArgument, context: ValueContext): string {
   return `wire.form(${quoted(parameter.name)}, ${value}, false)`;
 }
 
+/** The headers of a call, with its cookies in one of them. */
+function headerItems(
+  headers: readonly PlannedArgument[],
+  cookies: readonly PlannedArgument[],
+  context: ValueContext,
+): string[] {
+  if (cookies.length === 0) return headers.map((argument) => headerItem(argument, context));
+  const isCookie = ({ source }: PlannedArgument): boolean =>
+    source.kind === "parameter" && source.parameter.name.toLowerCase() === "cookie";
+  const pairs = [
+    ...headers.filter(isCookie).map((argument) => `wire.header(${argumentValue(argument, context)})`),
+    ...cookies.map((argument) => cookieItem(argument, context)),
+  ];
+  return [
+    ...headers.filter((argument) => !isCookie(argument)).map((argument) => headerItem(argument, context)),
+    `cookie: wire.cookies([${pairs.join(", ")}])`,
+  ];
+}
+
 function headerItem(argument: PlannedArgument, context: ValueContext): string {
   if (argument.source.kind !== "parameter") throw new Error("A body is not a header.");
   const { parameter } = argument.source;
@@ -431,5 +448,8 @@ export function runtimeFilesOf(call: RestCall): string[] {
     ...(bodyForm === "urlencoded" || bodyForm === "multipart" ? ["forms.ts", "rarerParameters.ts"] : []),
     ...(isStreaming(call) || isStream(bodyForm) ? ["streams.ts", "events.ts"] : []),
     ...(call.headers.length > 0 ? ["headers.ts"] : []),
+    ...(call.arguments.some(({ source }) => source.kind === "parameter" && source.parameter.in === "cookie")
+      ? ["cookies.ts"]
+      : []),
   ];
 }

@@ -68,10 +68,12 @@ const plainRestFiles = [
   "connection.ts",
   "exchange.ts",
   "failure.ts",
+  "layers.ts",
   "parameters.ts",
+  "problem.ts",
   "send.ts",
 ];
-const plainGraphqlFiles = ["connection.ts", "exchange.ts", "failure.ts", "graphql.ts"];
+const plainGraphqlFiles = ["connection.ts", "exchange.ts", "failure.ts", "graphql.ts", "layers.ts"];
 
 function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder {
   const files = new Map<string, string>();
@@ -111,7 +113,13 @@ function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder 
   const { dates, int64, own } = context.printer.formats;
   const converting = dates || int64 !== "number" || own.size > 0 ? ["conversions.ts"] : [];
   const exact = int64 === "number" ? [] : ["integers.ts"];
-  return { files, runtimeFiles: [...plainRestFiles, ...converting, ...exact, ...plan.calls.flatMap(runtimeFilesOf)] };
+  const hasServers =
+    plan.calls.some((call) => call.operation.servers.length > 0) || (plan.servers[0]?.variables.size ?? 0) > 0;
+  const servers = hasServers ? ["servers.ts"] : [];
+  return {
+    files,
+    runtimeFiles: [...plainRestFiles, ...converting, ...exact, ...servers, ...plan.calls.flatMap(runtimeFilesOf)],
+  };
 }
 
 function printGraphqlFolder(plan: GraphqlPlan, context: FolderContext): PrintedFolder {

@@ -1,0 +1,28 @@
+import { isFailure } from "./failure.js";
+
+/** What became of a call. */
+export type Outcome<Answer, Failure> =
+  | { readonly ok: true; readonly answer: Answer; readonly failure?: undefined }
+  | { readonly ok: false; readonly failure: Failure; readonly answer?: undefined };
+
+/** The outcome of a call instead of a thrown failure. Errors that are none of a call are still thrown. */
+export async function settled<Answer, Failure>(call: Promise<Answer>): Promise<Outcome<Answer, Failure>> {
+  try {
+    return { ok: true, answer: await call };
+  } catch (error) {
+    if (isFailure(error)) return { ok: false, failure: error as Failure };
+    throw error;
+  }
+}
+
+/** The outcomes of a call that answers item by item; a failure is the last one. */
+export async function* settledItems<Item, Failure>(
+  call: AsyncIterable<Item>,
+): AsyncGenerator<Outcome<Item, Failure>, void, undefined> {
+  try {
+    for await (const item of call) yield { ok: true, answer: item };
+  } catch (error) {
+    if (!isFailure(error)) throw error;
+    yield { ok: false, failure: error as Failure };
+  }
+}
