@@ -8,7 +8,8 @@ import { problem, type Problem } from "../core/problem/problem.js";
 import { readContract, type ContractReading } from "../core/readContract.js";
 import { planGraphql } from "../core/sdk/planGraphql.js";
 import { planRest } from "../core/sdk/planRest.js";
-import type { ContractPlan } from "../core/sdk/sdkPlan.js";
+import type { ContractPlan, RestPlan } from "../core/sdk/sdkPlan.js";
+import { sharedParameters } from "../core/sdk/sharedParameters.js";
 import { selectOperations } from "../core/sdk/selectOperations.js";
 import { didYouMean } from "../core/text/nearest.js";
 import type { ContractConfiguration } from "./configuration.js";
@@ -105,9 +106,11 @@ export function buildSdk(project: Project, sdk: string, reader: ContractReader):
     problems.push(...misspelt(project, name, reading.contract, settings));
     for (const [path, text] of pinTexts(project, sdk, reading, reader.texts.contract(name), queries))
       pins.set(path, text);
+    const plan = planContract(reading.contract, queries, settings);
+    if (plan.protocol === "rest") problems.push(...proposals(project, plan, settings));
     return {
       contract: reading.contract,
-      plan: planContract(reading.contract, queries, settings),
+      plan,
       queries,
       setAside: reading.contract.setAside,
     };
@@ -165,6 +168,43 @@ function mappedScalars(settings: ContractConfiguration | undefined): Map<string,
   return new Map(entries);
 }
 
+/** What the configuration could say about a contract, as far as the contract shows it. */
+function proposals(project: Project, plan: RestPlan, settings: ContractConfiguration): Problem[] {
+  const place = { document: project.configName, pointer: `/contracts/${plan.name}` };
+  const found: Problem[] = [];
+  const paged = plan.calls.filter((call) => call.paging?.isRecognised === true);
+  const [first] = paged;
+  if (first?.paging) {
+    const others = paged.length === 1 ? "" : `, and ${String(paged.length - 1)} more like it`;
+    const id = first.operation.operationId ?? first.name;
+    found.push(
+      problem(
+        "contract.pages",
+        `\`${first.name}\` seems to answer page by page (${pagingWords[first.paging.by]}): \`${first.paging.name}\` goes through all items${others}.`,
+        { level: "note", place, hint: `If it does not, say \`pages: { ${id}: off }\`.` },
+      ),
+    );
+  }
+  for (const { name, count } of sharedParameters(plan.calls)) {
+    if (settings.standing?.includes(name)) continue;
+    found.push(
+      problem("contract.standing", `${String(count)} of ${String(plan.calls.length)} operations take \`${name}\`.`, {
+        level: "note",
+        place,
+        hint: `\`standing: [${name}]\` lets the connection supply it once.`,
+      }),
+    );
+  }
+  return found;
+}
+
+const pagingWords = {
+  cursor: "by a cursor",
+  offset: "by how many items to pass over",
+  number: "by page number",
+  link: "by links",
+} as const;
+
 /** Words of the configuration that match nothing in the contract; they would silently do nothing. */
 function misspelt(project: Project, name: string, contract: Contract, settings: ContractConfiguration): Problem[] {
   const place = (key: string) => ({ document: project.configName, pointer: `/contracts/${name}/${key}` });
@@ -176,6 +216,7 @@ function misspelt(project: Project, name: string, contract: Contract, settings: 
     });
   if (contract.protocol === "rest") {
     const { unmatched } = selectOperations(contract.operations, settings);
+    const operationIds = contract.operations.flatMap(({ operationId }) => operationId ?? []);
     const parameters = new Set(
       contract.operations.flatMap((operation) => operation.parameters.map((parameter) => parameter.name)),
     );
@@ -195,6 +236,11 @@ function misspelt(project: Project, name: string, contract: Contract, settings: 
         .filter((each) => !parameters.has(each))
         .map((each) =>
           warn("standing", `No operation of \`${name}\` has a parameter \`${each}\`.`, didYouMean(each, parameters)),
+        ),
+      ...Object.keys(settings.pages ?? {})
+        .filter((each) => !operationIds.includes(each))
+        .map((each) =>
+          warn("pages", `\`${name}\` has no operation with the id \`${each}\`.`, didYouMean(each, operationIds)),
         ),
       ...(settings.queries
         ? [warn("queries", `\`${name}\` is a REST contract, and query documents are for GraphQL.`, undefined)]

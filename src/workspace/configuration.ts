@@ -1,3 +1,4 @@
+import type { PagingSettings } from "../core/sdk/planPaging.js";
 import type { TypescriptSettings } from "../core/languages/typescript/settings.js";
 
 /** What `rhema.yaml` says, after it was checked against `schema/rhema.schema.json`. */
@@ -15,6 +16,7 @@ export interface ContractConfiguration {
   readonly hosts?: readonly string[];
   readonly queries?: readonly string[];
   readonly standing?: readonly string[];
+  readonly pages?: PagingSettings;
   readonly only?: readonly string[];
   readonly skip?: readonly string[];
   readonly scalars?: Readonly<Record<string, { readonly typescript?: string }>>;

@@ -20,7 +20,7 @@ describe("check", () => {
     const before = [project.tree("src"), project.tree(".rhema")];
     expect(project.run(["check"])).toMatchObject({ code: 0, err: "" });
     expect(project.run(["check"]).out).toMatch(
-      /^check: 1 SDK up to date, all queries fit\n {2}quay-board {2}up to date {2}33 files {2}src\/sdk\n$/,
+      /^check: 1 SDK up to date, all queries fit\n {2}quay-board {2}up to date {2}41 files {2}src\/sdk\n$/,
     );
     expect([project.tree("src"), project.tree(".rhema")]).toEqual(before);
   });
@@ -94,13 +94,16 @@ describe("check", () => {
     };
     expect([exitCode, sdks[0]?.ok, err]).toEqual([1, false, ""]);
     expect(sdks[0]?.problems.map((each) => each.code)).toEqual([
+      "config.invalid",
+      "contract.pages",
       "query.invalid",
       "query.invalid",
       "query.invalid",
       "query.invalid",
       "output.stale",
     ]);
-    expect(sdks[0]?.problems[0]?.places[0]).toMatchObject({ file: "queries/fleet.graphql", line: 3 });
+    const query = sdks[0]?.problems.find((each) => each.code === "query.invalid");
+    expect(query?.places[0]).toMatchObject({ file: "queries/fleet.graphql", line: 3 });
   });
 });
 

@@ -33,7 +33,7 @@ describe("generate", () => {
     expect(headline).toBe("generate: quay-board written");
     expect(rows[0]).toMatch(/berths +REST 1\.4\.0 +15 operations +\d+ types +all typed +contracts\/berths\.yaml/);
     expect(rows[1]).toMatch(/passages +GraphQL +9 queries +\d+ types +all typed +contracts\/passages\.graphql/);
-    expect(rows[2]).toMatch(/quay-board +written +33 new, 0 unchanged files +src\/sdk/);
+    expect(rows[2]).toMatch(/quay-board +written +41 new, 0 unchanged files +src\/sdk/);
     expect(rows[3]).toMatch(/took \d+\.\d\d s/);
     expect(Object.keys(project.tree(".rhema"))).toEqual([
       "ledger.json",
@@ -52,7 +52,7 @@ describe("generate", () => {
     utimesSync(project.path("contracts/berths.yaml"), 1, 1);
     expect(generateJson(project)).toMatchObject({
       exitCode: 0,
-      sdks: [{ state: "unchanged", files: { unchanged: 33 } }],
+      sdks: [{ state: "unchanged", files: { unchanged: 41 } }],
     });
     expect(statSync(project.path("src/sdk/README.md")).mtimeMs).toBe(before);
   });
@@ -130,7 +130,7 @@ describe("generate", () => {
     const project = demoProject();
     expect(generateJson(project, "--dry-run").sdks[0]).toMatchObject({
       state: "would be written",
-      files: { added: 33 },
+      files: { added: 41 },
     });
     expect([project.exists("src/sdk"), project.exists(".rhema")]).toEqual([false, false]);
   });

@@ -76,22 +76,27 @@ try {
     expect(project.compile({ noUnusedLocals: false })).toBe("");
   });
 
-  it("has a sample of every call in its README, and every sample compiles", () => {
+  it("has a sample of every call in its pages, and every sample compiles", () => {
     const project = demoProject();
     project.run(["generate"]);
-    const samples = [...project.read("src/sdk/README.md").matchAll(/```ts\n([\s\S]*?)```/g)].map(
-      ([, text = ""]) => text,
-    );
-    expect(samples).toHaveLength(2 + 15 + 9);
-    const calls = (contract: string) =>
-      [...project.read(`src/sdk/${contract}/grouped.ts`).matchAll(/^ {4}(\w+): \(/gm)].map(([, name = ""]) => name);
-    const split = samples.findIndex((sample) => sample.includes("connectPassages"));
-    const module = (contract: string, own: string[]) => {
-      const [connect = "", ...rest] = own;
-      return `${connect.replace("import {", `import { ${calls(contract).join(", ")},`).replace("./", "./sdk/")}\n${rest.join("\n")}`;
-    };
-    project.write("src/berthSamples.ts", module("berths", samples.slice(0, split)));
-    project.write("src/passageSamples.ts", module("passages", samples.slice(split)));
+    const samplesOf = (text: string) => [...text.matchAll(/```ts\n([\s\S]*?)```/g)].map(([, sample = ""]) => sample);
+    const readme = project.read("src/sdk/README.md");
+    for (const contract of ["berths", "passages"]) {
+      const connect = samplesOf(readme).find((sample) => sample.includes(`./${contract}/`)) ?? "";
+      const pages = Object.entries(project.tree(`src/sdk/${contract}`)).filter(([path]) => path.endsWith(".md"));
+      for (const [path] of pages) expect(readme).toContain(`](${contract}/${path})`);
+      const samples = pages.flatMap(([, text]) => samplesOf(text));
+      const calls = samples.map((sample) => /(\w+)\(connection/.exec(sample)?.[1] ?? "");
+      expect(calls.sort()).toEqual(
+        [...readme.matchAll(/^- `(\w+)`/gm)]
+          .map(([, name]) => name)
+          .filter((name = "") => calls.includes(name))
+          .sort(),
+      );
+      expect(samples).toHaveLength(contract === "berths" ? 15 : 9);
+      const imports = connect.replace("import {", `import { ${calls.join(", ")},`).replace("./", "./sdk/");
+      project.write(`src/${contract}Samples.ts`, `${imports}\n${samples.join("\n")}`);
+    }
     expect(project.compile()).toBe("");
   });
 });

@@ -12,9 +12,11 @@ describe("play", () => {
   it("serves what a generated SDK asks: every call of the demo, checked by the types it promises", async () => {
     const project = demoProject();
     project.run(["generate"]);
-    const samples = [...project.read("src/sdk/README.md").matchAll(/```ts\n(await \w+[\s\S]*?)```/g)].map(
-      ([, text = ""]) => text.trim(),
-    );
+    const pages = Object.entries(project.tree("src/sdk"))
+      .filter(([path]) => path.endsWith(".md"))
+      .map(([, text]) => text)
+      .join("\n");
+    const samples = [...pages.matchAll(/```ts\n(await \w+[\s\S]*?)```/g)].map(([, text = ""]) => text.trim());
     const address = await project.play();
     const lines = samples.map((sample) => {
       const [, call = "", args = ""] = /^await (\w+)\(connection(.*)\);$/s.exec(sample) ?? [];

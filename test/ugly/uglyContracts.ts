@@ -153,7 +153,7 @@ export const uglyCases: readonly UglyCase[] = [
   {
     does: "needs a cookie",
     document: operation({ parameters: [parameter("sid", "cookie", { schema: text, required: true })] }),
-    gives: ['cookies: [wire.form("sid", args.sid, false)]'],
+    gives: ['cookie: wire.cookies([wire.form("sid", args.sid, false)])'],
   },
   {
     does: "spreads a deep object over the query",
@@ -267,7 +267,7 @@ export const uglyCases: readonly UglyCase[] = [
     does: "has a server for one operation",
     document: operation({ servers: [{ url: "https://files.ostrel.example" }] }),
     gives: [
-      'server: "https://files.ostrel.example"',
+      'base: wire.ownServer(connection, "https://files.ostrel.example")',
       'readonly "https://files.ostrel.example"?: wire.Supplier<string> | undefined;',
     ],
   },

@@ -15,6 +15,15 @@ export async function settled<Answer, Failure>(call: Promise<Answer>): Promise<O
   }
 }
 
+/** The answer of an outcome; its failure is thrown. */
+export async function unsettled<Answer, Failure extends Error>(
+  call: Promise<Outcome<Answer, Failure>>,
+): Promise<Answer> {
+  const outcome = await call;
+  if (outcome.ok) return outcome.answer;
+  throw outcome.failure;
+}
+
 /** The outcomes of a call that answers item by item; a failure is the last one. */
 export async function* settledItems<Item, Failure>(
   call: AsyncIterable<Item>,

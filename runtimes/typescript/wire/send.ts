@@ -68,7 +68,7 @@ export async function begin<Answer>(
   let exchanged = await attempt(connection, request, options, used);
   try {
     if (exchanged.response.status === 401 && !request.body?.duplex) {
-      const renewals = used.map(([supplier, credential]) =>
+      const renewals = used.map(async ([supplier, credential]) =>
         (supplier as Partial<RenewableSupplier>).renew?.(credential),
       );
       if ((await Promise.all(renewals)).includes(true)) {

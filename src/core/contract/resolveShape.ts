@@ -16,7 +16,13 @@ export function resolveReference(reference: Reference, types: TypeTable): Refere
   return { shape, nullable };
 }
 
-/** The shape behind a shape that may be named. */
-export function resolveShape(shape: Shape, types: TypeTable): Shape {
-  return resolveReference({ shape, nullable: false }, types).shape;
+/** The shape behind a shape that may be named; of a circle of names, one of them. */
+export function resolveShape(shape: Shape, types: ReadonlyMap<string, { readonly shape: Shape }>): Shape {
+  const seen = new Set<string>();
+  let current = shape;
+  while (current.kind === "named" && !seen.has(current.key)) {
+    seen.add(current.key);
+    current = types.get(current.key)?.shape ?? { kind: "any" };
+  }
+  return current;
 }

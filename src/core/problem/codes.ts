@@ -51,6 +51,16 @@ const meanings = {
     why: "There is no copy of it yet, or the copy stays as it was.",
     fix: "Do as the message proposes; work goes on offline with the copy.",
   },
+  "contract.pages": {
+    title: "Calls seem to answer page by page",
+    why: "Each of them has got a function that goes through all items of all pages.",
+    fix: "Nothing, if it is so. Else say how they do it under pages, or `off`.",
+  },
+  "contract.standing": {
+    title: "At least half of the operations take the same parameter",
+    why: "It has to be given in every call, though it is the same in most.",
+    fix: "Name it under standing; the connection then supplies it once, and a call may still give another value.",
+  },
   "contract.several": {
     title: "Several descriptions stand where one contract should be",
     why: "Each description is a contract of its own, with its own folder in the SDK.",

@@ -1,6 +1,7 @@
 import type { Content, MediaForm, Reference, Shape } from "../contract/model.js";
 import { isStream } from "../contract/model.js";
 import { resolveReference, type TypeTable } from "../contract/resolveShape.js";
+import { sameReference } from "../contract/sameShape.js";
 import type { TypePlanner } from "./typePlanner.js";
 
 const formsByPreference: readonly MediaForm[] = [
@@ -21,6 +22,30 @@ export function preferredContent(contents: readonly Content[]): Content | undefi
     if (found) return found;
   }
   return undefined;
+}
+
+/**
+ * The contents worth choosing between, the preferred one first. Another name for the same JSON is none, nor is a
+ * serialisation (plain text, XML) of what the preferred one has as typed values; streams are calls of their own.
+ */
+export function offeredContents(contents: readonly Content[], types: TypeTable): Content[] {
+  const preferred = preferredContent(contents);
+  if (!preferred) return [];
+  if (isStream(preferred.form)) return [preferred];
+  const offered = [preferred];
+  for (const content of contents) {
+    if (content === preferred || isStream(content.form) || content.mediaType.includes("*")) continue;
+    const { kind } = resolveReference(content.type, types).shape;
+    const isStructured = kind === "record" || kind === "list" || kind === "map" || kind === "union";
+    const isSaidBetter = offered.some(
+      (known) =>
+        (known.form === content.form || (content.form === "text" && isStructured)) &&
+        sameReference(known.type, content.type),
+    );
+    const isNamed = offered.some((known) => known.mediaType === content.mediaType);
+    if (!isSaidBetter && !isNamed) offered.push(content);
+  }
+  return offered;
 }
 
 /**

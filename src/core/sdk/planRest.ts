@@ -1,4 +1,4 @@
-import type { Field, Parameter, Reference, Response, RestContract, RestOperation } from "../contract/model.js";
+import type { Content, Field, Parameter, Reference, Response, RestContract, RestOperation } from "../contract/model.js";
 import { isStream } from "../contract/model.js";
 import { reachedTypes } from "../contract/childReferences.js";
 import { operationLabel } from "../contract/model.js";
@@ -8,9 +8,11 @@ import { sortedBy } from "../text/sortedBy.js";
 import { assignFaces } from "./assignFaces.js";
 import { countUntyped } from "./countUntyped.js";
 import { contractOwnNames, memberNameFrom, NameScope, typeNameFrom } from "./nameScope.js";
-import { isTextChoice, planContent, preferredContent } from "./planContent.js";
+import { isTextChoice, offeredContents, planContent, preferredContent } from "./planContent.js";
+import { planPaging, type PagingSettings } from "./planPaging.js";
 import { planSent, receivedBy, repliedTo } from "./planSent.js";
 import type {
+  AnswerChoice,
   PlannedArgument,
   PlannedHeader,
   PlannedResponse,
@@ -24,6 +26,7 @@ import { shapesOf } from "../rest/readRestContract.js";
 
 export interface RestSettings extends Selection {
   readonly standing?: readonly string[];
+  readonly pages?: PagingSettings;
 }
 
 /** Plans the calls of a REST contract and the types they reach. */
@@ -40,17 +43,27 @@ export function planRest(contract: RestContract, settings: RestSettings): RestPl
   const functions = new NameScope(contractOwnNames(contract.name));
   const names = callNames(kept, functions);
   const standing = new Set(settings.standing ?? []);
-  const sorted = sortedBy(kept, (operation) => names.get(operation) ?? "");
+  for (const operation of kept) {
+    const twin = asStream(operation);
+    if (twin)
+      names.set(twin, functions.claim(`${names.get(operation) ?? ""}Stream`, `${operationLabel(operation)} stream`));
+  }
+  const sorted = sortedBy(names.keys(), (operation) => names.get(operation) ?? "");
   // Claimed for all before anything inside them is named, so that the order of calls plays no part.
   const own = new Map(
     sorted.map((operation) => [operation, ownNames(names.get(operation) ?? "", planner.scope, functions)]),
   );
-  const calls = sorted.map((operation) => planCall(operation, own.get(operation) ?? noNames, { planner, standing }));
+  const calls = sorted
+    .map((operation) => planCall(operation, own.get(operation) ?? noNames, { planner, standing }))
+    .map((call) => {
+      const paging = planPaging(call, planner.types, settings.pages ?? {}, functions);
+      return paging ? { ...call, paging } : call;
+    });
   const sent = planSent(contract.webhooks, calls, planner);
   planner.settleNames();
   assignFaces(
     planner.types,
-    [...calls.flatMap((call) => call.arguments.map((argument) => argument.type)), ...sent.flatMap(repliedTo)],
+    [...calls.flatMap(askedBy), ...sent.flatMap(repliedTo)],
     [...calls.flatMap(answeredBy), ...sent.flatMap(receivedBy)],
   );
   return {
@@ -77,14 +90,42 @@ export function planRest(contract: RestContract, settings: RestSettings): RestPl
 }
 
 function referencesOf(call: RestCall): Reference[] {
-  return [...call.arguments.map((argument) => argument.type), ...answeredBy(call)];
+  // A choice of media types says the usual one again.
+  const more = call.answerChoices.slice(1).flatMap((choice) => choice.answers.flatMap(({ type }) => type ?? []));
+  return [
+    ...askedBy(call),
+    ...[...call.answers, ...call.failures].flatMap(({ type }) => type ?? []),
+    ...more,
+    ...call.headers.map((header) => header.field.type),
+  ];
+}
+
+function askedBy(call: RestCall): Reference[] {
+  return call.arguments.flatMap(({ source, type }) =>
+    source.kind === "body" ? [type, ...source.others.map((other) => other.type)] : [type],
+  );
 }
 
 function answeredBy(call: RestCall): Reference[] {
   return [
-    ...[...call.answers, ...call.failures].flatMap((response) => (response.type ? [response.type] : [])),
+    ...[...call.answers, ...call.answerChoices.flatMap((choice) => choice.answers), ...call.failures].flatMap(
+      (response) => (response.type ? [response.type] : []),
+    ),
     ...call.headers.map((header) => header.field.type),
   ];
+}
+
+/** The same operation with its stream alone, where it answers either a whole or item by item. */
+function asStream(operation: RestOperation): RestOperation | undefined {
+  const streamsOf = (response: Response): Response | undefined => {
+    const streams = response.contents.filter(({ form }) => isStream(form));
+    const preferred = preferredContent(response.contents);
+    const isSuccess = /^(2|default)/.test(response.status);
+    if (!isSuccess || streams.length === 0 || !preferred || isStream(preferred.form)) return undefined;
+    return { ...response, contents: streams };
+  };
+  if (!operation.responses.some(streamsOf)) return undefined;
+  return { ...operation, responses: operation.responses.map((response) => streamsOf(response) ?? response) };
 }
 
 /** The operationId where it is unique, else method and path: both are the operation's own, never its neighbours'. */
@@ -113,7 +154,7 @@ type OwnNames = Pick<RestCall, "name" | "typeNames" | "guard" | "headersReader">
 
 const noNames: OwnNames = {
   name: "",
-  typeNames: { args: "", answer: "", failure: "", headers: "" },
+  typeNames: { args: "", answer: "", failure: "", headers: "", answers: "" },
   guard: "",
   headersReader: "",
 };
@@ -124,7 +165,13 @@ function ownNames(name: string, types: NameScope, functions: NameScope): OwnName
   const type = (suffix: string): string => types.claim(typeName + suffix, `${name} ${suffix}`);
   return {
     name,
-    typeNames: { args: type("Args"), answer: type("Answer"), failure: type("Failure"), headers: type("Headers") },
+    typeNames: {
+      args: type("Args"),
+      answer: type("Answer"),
+      failure: type("Failure"),
+      headers: type("Headers"),
+      answers: type("Answers"),
+    },
     guard: functions.claim(`is${typeName}Failure`, `${name} guard`),
     headersReader: functions.claim(`${name}Headers`, `${name} headers`),
   };
@@ -146,24 +193,47 @@ function planCall(operation: RestOperation, own: OwnNames, { planner, standing }
   const several = answers.length > 1;
   const argumentTypes = planArguments(operation, typeName, planner, standing);
   const headers = planHeaders(operation, typeName, planner);
-  const answerTypes = answers.map((response) =>
-    planResponse(response, planner, answerName(response, typeName, own.typeNames.answer, several)),
-  );
+  const nameOf = (response: Response): readonly string[] | string =>
+    answerName(response, typeName, own.typeNames.answer, several);
   return {
     ...own,
     headers,
     group: operation.group,
     operation,
     arguments: argumentTypes,
-    answers: answerTypes,
-    failures: failures.map((response) =>
-      planResponse(withoutStreams(response), planner, [
-        typeName,
-        "Failure",
-        response.status === "default" ? "Other" : response.status,
-      ]),
+    answers: answers.map((response) =>
+      planResponse(response, preferredContent(response.contents), planner, nameOf(response)),
     ),
+    answerChoices: planChoices(answers, typeName, planner, nameOf),
+    failures: failures.map((response) => {
+      const whole = withoutStreams(response);
+      const name = [typeName, "Failure", response.status === "default" ? "Other" : response.status];
+      return planResponse(whole, preferredContent(whole.contents), planner, name);
+    }),
   };
+}
+
+/** What the call answers by the media type it is asked for; empty when there is nothing to choose. */
+function planChoices(
+  answers: readonly Response[],
+  typeName: string,
+  planner: TypePlanner,
+  nameOf: (response: Response) => readonly string[] | string,
+): AnswerChoice[] {
+  const usual = answers.map(({ contents }) => preferredContent(contents));
+  const offered = answers.flatMap(({ contents }) => offeredContents(contents, planner.table));
+  const mediaTypes = [...new Set(offered.map(({ mediaType }) => mediaType))];
+  const first = usual.find((content) => content !== undefined);
+  if (mediaTypes.length < 2 || !first || isStream(first.form)) return [];
+  return [first.mediaType, ...mediaTypes.filter((mediaType) => mediaType !== first.mediaType)].map((mediaType) => ({
+    mediaType,
+    answers: answers.map((response, at) => {
+      const asked = response.contents.find((content) => content.mediaType === mediaType);
+      const content = asked ?? usual[at];
+      const name = content === usual[at] ? nameOf(response) : [typeName, "Answer", typeNameFrom(mediaType)];
+      return planResponse(response, content, planner, name);
+    }),
+  }));
 }
 
 /** Headers of all responses; one that two responses type differently is the text that was sent. */
@@ -211,8 +281,12 @@ function answerName(
   return preferredContent(contents)?.type.nullable === true ? [typeName, "Answer", "Content"] : own;
 }
 
-function planResponse(response: Response, planner: TypePlanner, name: readonly string[] | string): PlannedResponse {
-  const content = preferredContent(response.contents);
+function planResponse(
+  response: Response,
+  content: Content | undefined,
+  planner: TypePlanner,
+  name: readonly string[] | string,
+): PlannedResponse {
   const words = response.description === undefined ? {} : { description: response.description };
   if (!content || response.status === "204") return { status: response.status, form: "none", ...words };
   return {
@@ -231,7 +305,14 @@ function planArguments(
   planner: TypePlanner,
   standing: ReadonlySet<string>,
 ): PlannedArgument[] {
-  const taken = new Set(["body", ...inheritedNames]);
+  const contents = operation.body ? offeredContents(operation.body.contents, planner.table) : [];
+  const choices = operation.responses.flatMap((response) => offeredContents(response.contents, planner.table));
+  const taken = new Set([
+    "body",
+    ...(contents.length > 1 ? ["bodyType"] : []),
+    ...(choices.length > 1 ? ["answerType"] : []),
+    ...inheritedNames,
+  ]);
   const planned: PlannedArgument[] = [];
   for (const location of ["path", "query", "querystring", "header", "cookie"] as const) {
     for (const parameter of operation.parameters.filter((each) => each.in === location)) {
@@ -247,12 +328,20 @@ function planArguments(
       });
     }
   }
-  const content = operation.body && preferredContent(operation.body.contents);
+  const [content, ...others] = contents;
   if (operation.body && content) {
     const type = planContent(content, "request", [typeName, "Body"], planner);
     planned.push({
       name: "body",
-      source: { kind: "body", body: operation.body, content },
+      source: {
+        kind: "body",
+        body: operation.body,
+        content,
+        others: others.map((other) => ({
+          content: other,
+          type: planContent(other, "request", [typeName, "Body", typeNameFrom(other.mediaType)], planner),
+        })),
+      },
       type,
       required: operation.body.required,
       standing: false,

@@ -92,7 +92,13 @@ export interface PlannedArgument {
   readonly name: string;
   readonly source:
     | { readonly kind: "parameter"; readonly parameter: Parameter }
-    | { readonly kind: "body"; readonly body: RequestBody; readonly content: Content };
+    | {
+        readonly kind: "body";
+        readonly body: RequestBody;
+        readonly content: Content;
+        /** The other media types it can be sent as. */
+        readonly others: readonly { readonly content: Content; readonly type: Reference }[];
+      };
   readonly type: Reference;
   readonly required: boolean;
   /** Supplied by the connection unless given. */
@@ -116,6 +122,7 @@ export interface RestCall {
     readonly answer: string;
     readonly failure: string;
     readonly headers: string;
+    readonly answers: string;
   };
   /** Name of the function that knows its failures, unique among the contract's functions. */
   readonly guard: string;
@@ -125,10 +132,40 @@ export interface RestCall {
   readonly operation: RestOperation;
   readonly arguments: readonly PlannedArgument[];
   readonly answers: readonly PlannedResponse[];
+  /** By media type what the call answers when asked for it, the usual one first; empty when there is no choice. */
+  readonly answerChoices: readonly AnswerChoice[];
   readonly failures: readonly PlannedResponse[];
+  /** How all pages of a list are gone through; absent when the call answers everything at once. */
+  readonly paging?: PlannedPaging;
   /** Every header that a response declares, each once. */
   readonly headers: readonly PlannedHeader[];
 }
+
+export interface AnswerChoice {
+  readonly mediaType: string;
+  readonly answers: readonly PlannedResponse[];
+}
+
+/** How a call that answers page by page is gone through. */
+export interface PlannedPaging {
+  /** Name of the function that gives all items, unique among the contract's functions. */
+  readonly name: string;
+  readonly by: PagingKind;
+  /** Wire names from the answer to its list of items; empty when the answer is the list. */
+  readonly items: readonly string[];
+  readonly item: Reference;
+  /** The argument that says which page; absent for links, which say it all. */
+  readonly argument?: string;
+  /** By cursor: wire names from the answer to the next cursor. */
+  readonly next?: readonly string[];
+  /** By page number: the first one. */
+  readonly first?: number;
+  /** The contract does not say it, and the configuration neither. */
+  readonly isRecognised: boolean;
+}
+
+/** What tells which page: where the last one ended, how many items to pass over, a number, or a link to the next. */
+export type PagingKind = "cursor" | "offset" | "number" | "link";
 
 export interface PlannedHeader {
   /** In camelCase, unique in its call. */

@@ -34,7 +34,7 @@ export function printGraphqlCall(call: GraphqlCall, plan: GraphqlPlan, printer: 
     printVariables(call, names, printer),
     printFailure(plan, call, names, answer),
     printValue(call, names, answer),
-    printFunction(call, plan, names, answer),
+    printFunction(call, plan, names, answer, printer.returnsFailures),
   ]
     .filter((part) => part !== "")
     .join("\n");
@@ -77,18 +77,25 @@ function printValue(call: GraphqlCall, names: GraphqlCallNames, answer: string):
   );
 }
 
-function printFunction(call: GraphqlCall, plan: GraphqlPlan, names: GraphqlCallNames, answer: string): string {
+function printFunction(
+  call: GraphqlCall,
+  plan: GraphqlPlan,
+  names: GraphqlCallNames,
+  answer: string,
+  returnsFailures: boolean,
+): string {
   const { operation } = call;
   const variables = variablesType(call, names);
   const needed = call.variables.some((field) => field.required);
   const doc = docComment([operation.description ?? `Performs the ${operation.root} \`${operation.name}\`.`]);
-  const [verb, result] =
-    operation.root === "subscription"
-      ? ["subscribe", `AsyncGenerator<${answer}, void, undefined>`]
-      : ["execute", `Promise<${answer}>`];
+  const streams = operation.root === "subscription";
+  const given = returnsFailures ? `wire.Outcome<${answer}, ${names.failure}>` : answer;
+  const result = streams ? `AsyncGenerator<${given}, void, undefined>` : `Promise<${given}>`;
+  const performed = `wire.${streams ? "subscribe" : "execute"}(connection, ${names.operation}, variables, options)`;
+  const returned = returnsFailures ? `wire.${streams ? "settledItems" : "settled"}(${performed})` : performed;
   return (
     `${doc}export function ${names.call}(\n  connection: ${contractNames(plan.name).connection},\n` +
     `  variables: ${variables}${needed ? "" : " = {}"},\n  options?: wire.CallOptions,\n): ${result} {\n` +
-    `  return wire.${verb}(connection, ${names.operation}, variables, options);\n}\n`
+    `  return ${returned};\n}\n`
   );
 }

@@ -8,6 +8,8 @@ export interface GroupedCall {
   readonly name: string;
   /** The function behind it. */
   readonly perform: string;
+  /** Type parameters of the function, with their brackets; "" when there are none. */
+  readonly generics?: string;
   readonly argsType: string;
   readonly argsNeeded: boolean;
   readonly summary?: string | undefined;
@@ -19,7 +21,7 @@ export function printGrouped(plan: ContractPlan, calls: readonly GroupedCall[]):
   const names = contractNames(plan.name);
   const members = calls.map((call) => {
     const doc = docComment([call.summary, deprecation(call.deprecated)], "    ");
-    return `${doc}    ${call.name}: (args${call.argsNeeded ? "" : "?"}: ${call.argsType}, options?: wire.CallOptions) => ${call.perform}(connection, args, options),\n`;
+    return `${doc}    ${call.name}: ${call.generics ?? ""}(args${call.argsNeeded ? "" : "?"}: ${call.argsType}, options?: wire.CallOptions) => ${call.perform}(connection, args, options),\n`;
   });
   return (
     docComment([

@@ -17,18 +17,21 @@ export interface CallNames {
   readonly perform: string;
   readonly args: string;
   readonly answer: string;
+  /** The answers by media type, where a call can be asked for one. */
+  readonly answers: string;
   readonly failure: string;
   readonly isFailure: string;
 }
 
 export function restCallNames(call: RestCall): CallNames {
   const identifier = valueIdentifier(call.name);
-  const { args, answer, failure } = call.typeNames;
+  const { args, answer, answers, failure } = call.typeNames;
   return {
     call: identifier,
     perform: call.operation.deprecated === undefined ? identifier : `perform${args.slice(0, -"Args".length)}`,
     args: typeIdentifier(args),
     answer: typeIdentifier(answer),
+    answers: typeIdentifier(answers),
     failure: typeIdentifier(failure),
     isFailure: call.guard,
   };
@@ -40,9 +43,11 @@ export function printRestCall(call: RestCall, plan: RestPlan, printer: TypePrint
   const parts = [
     printArgs(call, names, printer),
     printAnswer(call, names, printer),
+    printAnswers(call, names, printer),
     printFailure(call, plan, names, printer),
     printHeaders(call, names, printer),
     printFunction(call, plan, names, printer),
+    printPages(call, plan, names, printer),
   ];
   return parts.filter((part) => part !== "").join("\n");
 }
@@ -55,33 +60,57 @@ export function answerType(call: RestCall, printer: TypePrinter): string {
 
 /** All that the declared successes can answer, as one type. */
 function answerText(call: RestCall, printer: TypePrinter): string {
-  const members = call.answers.flatMap((answer): Reference[] => (answer.type ? [answer.type] : []));
+  return textOfAnswers(call, call.answers, printer);
+}
+
+function textOfAnswers(call: RestCall, answers: readonly PlannedResponse[], printer: TypePrinter): string {
+  const members = answers.flatMap((answer): Reference[] => (answer.type ? [answer.type] : []));
   const [only] = members;
-  if (only && members.length === 1 && call.answers.length === 1) return printReference(only, printer, "exact");
+  if (only && members.length === 1 && answers.length === 1) return printReference(only, printer, "exact");
   const union = members.length === 0 ? "" : printUnion({ kind: "union", members }, printer, "exact");
-  const absent = !isStreaming(call) && (call.answers.length === 0 || call.answers.some((answer) => !answer.type));
+  const absent = !isStreaming(call) && (answers.length === 0 || answers.some((answer) => !answer.type));
   if (union === "unknown" || !absent) return union;
   return union === "" || union === "never" ? "undefined" : `${union} | undefined`;
 }
 
 function printArgs(call: RestCall, names: CallNames, printer: TypePrinter): string {
   if (call.arguments.length === 0) return "";
-  const fields = call.arguments.map((argument) => {
-    const { source } = argument;
-    const node = source.kind === "parameter" ? source.parameter : source.body;
-    const doc = docComment(
-      [
-        node.description,
-        ...factsOf(argument.type.shape),
-        source.kind === "parameter" ? defaultOf(source.parameter) : undefined,
-        argument.standing ? "Supplied by the connection when absent." : undefined,
-        source.kind === "parameter" ? deprecation(source.parameter.deprecated) : undefined,
-      ],
-      "  ",
-    );
-    return `${doc}  readonly ${propertyName(argument.name)}${printPresence(argument.type, argument.required, printer, "lenient")};\n`;
+  const body = call.arguments.find(({ source }) => source.kind === "body" && source.others.length > 0);
+  const fields = call.arguments
+    .filter((argument) => argument !== body)
+    .map((argument) => printArgument(argument, argument.type, printer));
+  const words = `/** What \`${names.call}\` takes. */\n`;
+  if (!body) return `${words}export interface ${names.args} {\n${fields.join("")}}\n`;
+  const ways = bodyWays(body).map(({ content, type }, at) => {
+    const isUsual = at === 0;
+    const said = `  readonly bodyType${isUsual ? "?" : ""}: ${quoted(content.mediaType)}${isUsual ? " | undefined" : ""};\n`;
+    return `{\n${printArgument(body, type, printer)}${said}}`;
   });
-  return `/** What \`${names.call}\` takes. */\nexport interface ${names.args} {\n${fields.join("")}}\n`;
+  const common = fields.length === 0 ? "" : `{\n${fields.join("")}} & `;
+  return `${words}export type ${names.args} = ${common}(\n  | ${ways.map((way) => way.replaceAll("\n", "\n    ")).join("\n  | ")}\n);\n`;
+}
+
+function printArgument(argument: PlannedArgument, type: Reference, printer: TypePrinter): string {
+  const { source } = argument;
+  const node = source.kind === "parameter" ? source.parameter : source.body;
+  const doc = docComment(
+    [
+      node.description,
+      ...factsOf(type.shape),
+      source.kind === "parameter" ? defaultOf(source.parameter) : undefined,
+      argument.standing ? "Supplied by the connection when absent." : undefined,
+      source.kind === "parameter" ? deprecation(source.parameter.deprecated) : undefined,
+    ],
+    "  ",
+  );
+  const isBytes = source.kind === "body" && behind(type.shape, printer).kind === "bytes";
+  const presence = printPresence(type, argument.required, printer, "lenient");
+  return `${doc}  readonly ${propertyName(argument.name)}${isBytes ? presence.replace("Blob", "Blob | ReadableStream<Uint8Array>") : presence};\n`;
+}
+
+/** The ways a body can be sent, the usual one first. */
+function bodyWays({ source, type }: PlannedArgument): { content: Content; type: Reference }[] {
+  return source.kind === "body" ? [{ content: source.content, type }, ...source.others] : [];
 }
 
 function printAnswer(call: RestCall, names: CallNames, printer: TypePrinter): string {
@@ -91,6 +120,15 @@ function printAnswer(call: RestCall, names: CallNames, printer: TypePrinter): st
   return text === names.answer
     ? ""
     : `${docComment([`What \`${names.call}\` answers.`, ...answerWords(call)])}export type ${names.answer} = ${text};\n`;
+}
+
+/** What a call answers by the media type it is asked for. */
+function printAnswers(call: RestCall, names: CallNames, printer: TypePrinter): string {
+  if (call.answerChoices.length === 0) return "";
+  const rows = call.answerChoices.map(
+    ({ mediaType, answers }) => `  readonly ${quoted(mediaType)}: ${textOfAnswers(call, answers, printer)};\n`,
+  );
+  return `/** What \`${names.call}\` answers, by the \`answerType\` it is asked for. */\nexport interface ${names.answers} {\n${rows.join("")}}\n`;
 }
 
 function answerWords(call: RestCall): string[] {
@@ -174,13 +212,9 @@ function printFunction(call: RestCall, plan: RestPlan, names: CallNames, printer
     ({ source }) => source.kind === "parameter" && source.parameter.deprecated !== undefined,
   );
   const given = readsDeprecated ? "given" : "args";
-  const needed = call.arguments.some((argument) => argument.required);
-  const argsParameter =
-    call.arguments.length === 0
-      ? "_args?: wire.NoArguments"
-      : needed
-        ? `args: ${names.args}`
-        : `args: ${names.args} = {}`;
+  const { generics, argsType, argsNeeded } = groupedSignature(call);
+  const hasArgs = argsType !== "wire.NoArguments";
+  const argsParameter = hasArgs ? `args: ${argsType}${argsNeeded ? "" : " = {}"}` : "_args?: wire.NoArguments";
   const doc = docComment([
     operation.summary,
     operation.description === operation.summary ? undefined : operation.description,
@@ -189,17 +223,105 @@ function printFunction(call: RestCall, plan: RestPlan, names: CallNames, printer
   ]);
   const fields = requestFields(call, plan, given, printer);
   const streams = isStreaming(call);
-  const result = streams ? `AsyncGenerator<${answer}, void, undefined>` : `Promise<${answer}>`;
+  const type = generics === "" ? answer : `${names.answers}[Type]`;
+  const performed = `wire.${streams ? "receive" : "send"}<${type}>(\n    connection,\n    {\n${fields.map((field) => `      ${field},\n`).join("")}    },\n    options,\n  )`;
+  const returned = printer.returnsFailures ? `wire.${streams ? "settledItems" : "settled"}(${performed})` : performed;
   const body = [
     ...(readsDeprecated ? ["  const given = new Map<string, unknown>(Object.entries(args));"] : []),
-    `  return wire.${streams ? "receive" : "send"}<${answer}>(\n    connection,\n    {\n${fields.map((field) => `      ${field},\n`).join("")}    },\n    options,\n  );`,
+    `  return ${returned};`,
   ].join("\n");
-  const signature = `(\n  connection: ${contractNames(plan.name).connection},\n  ${argsParameter},\n  options?: wire.CallOptions,\n): ${result}`;
+  const signature = `${generics}(\n  connection: ${contractNames(plan.name).connection},\n  ${argsParameter},\n  options?: wire.CallOptions,\n): ${resultType(type, streams, names, printer)}`;
   if (operation.deprecated === undefined) return `${doc}export function ${names.call}${signature} {\n${body}\n}\n`;
   return (
     `/** What \`${names.call}\` does; not marked itself, so that the grouped calls can use it. */\n` +
     `export function ${names.perform}${signature} {\n${body}\n}\n\n${doc}export const ${names.call} = ${names.perform};\n`
   );
+}
+
+/** How a call is called, as far as all of its forms have it in common. */
+export function groupedSignature(call: RestCall): { generics: string; argsType: string; argsNeeded: boolean } {
+  const { args, answers } = restCallNames(call);
+  const [usual] = call.answerChoices;
+  const own = call.arguments.length === 0 ? undefined : args;
+  const argsNeeded = call.arguments.some((argument) => argument.required);
+  if (!usual) return { generics: "", argsType: own ?? "wire.NoArguments", argsNeeded };
+  const choice = "{ readonly answerType?: Type | undefined }";
+  return {
+    generics: `<Type extends keyof ${answers} = ${quoted(usual.mediaType)}>`,
+    argsType: own === undefined ? choice : `${own} & ${choice}`,
+    argsNeeded,
+  };
+}
+
+function resultType(answer: string, streams: boolean, names: CallNames, printer: TypePrinter): string {
+  const given = printer.returnsFailures ? `wire.Outcome<${answer}, ${names.failure}>` : answer;
+  return streams ? `AsyncGenerator<${given}, void, undefined>` : `Promise<${given}>`;
+}
+
+/** The function that goes through all pages of a call. */
+function printPages(call: RestCall, plan: RestPlan, names: CallNames, printer: TypePrinter): string {
+  const { paging } = call;
+  if (!paging) return "";
+  const { argsType, argsNeeded } = groupedSignature(call);
+  const hasArgs = call.arguments.length > 0;
+  const item = printReference(paging.item, printer, "exact");
+  const argument = paging.argument === undefined ? "" : propertyName(paging.argument);
+  const asked = (given: string): string => {
+    const performed = `${names.perform}(connection, ${given}, options)`;
+    return printer.returnsFailures ? `wire.unsettled(${performed})` : performed;
+  };
+  const reach = (path: readonly string[]): string => reached(path, call.answers[0]?.type, printer);
+  const items = `(page) => ${reach(paging.items)}`;
+  const label = quoted(callLabel(plan, call));
+  const start = paging.argument === undefined ? "" : propertyAccess("args", paging.argument);
+  const pages = {
+    cursor: () =>
+      `wire.pagesByCursor(\n    ${label},\n    (${argument}) => ${asked(`{ ...args, ...(${argument} === undefined ? {} : { ${argument} }) }`)},\n    ${items},\n    (page) => ${reach(paging.next ?? [])},\n  )`,
+    offset: () =>
+      `wire.pagesByOffset(\n    (${argument}) => ${asked(`{ ...args, ${argument} }`)},\n    ${items},\n    ${start} ?? 0,\n  )`,
+    number: () =>
+      `wire.pagesByNumber(\n    (${argument}) => ${asked(`{ ...args, ${argument} }`)},\n    ${items},\n    ${start} ?? ${String(paging.first ?? 1)},\n  )`,
+    link: () =>
+      `wire.pagesByLink<${answerType(call, printer)}, ${item}, ${hasArgs ? names.args : "object"}>(\n    (given, onAnswer) => ${asked("{ ...args, ...given }").replace(", options)", ", { ...options, onAnswer })")},\n    ${items},\n    { ${linkArguments(call, printer).join(", ")} },\n    options?.onAnswer,\n  )`,
+  }[paging.by]();
+  const returned = printer.returnsFailures ? `wire.settledItems(${pages})` : pages;
+  const doc = docComment([
+    `All items of all pages of \`${names.call}\`; the next page is asked for when it is needed.`,
+    deprecation(call.operation.deprecated),
+  ]);
+  return (
+    `${doc}export function ${paging.name}(\n  connection: ${contractNames(plan.name).connection},\n` +
+    `  ${hasArgs ? `args: ${argsType}${argsNeeded ? "" : " = {}"}` : "args: wire.NoArguments = {}"},\n  options?: wire.CallOptions,\n` +
+    `): ${resultType(item, true, names, printer)} {\n  return ${returned};\n}\n`
+  );
+}
+
+/** A value inside a page, by wire names; what may be missing on the way is asked for with care. */
+function reached(path: readonly string[], answer: Reference | undefined, printer: TypePrinter): string {
+  let text = "page";
+  let type = answer;
+  let mayLack = answer?.nullable === true;
+  for (const name of path) {
+    const access = propertyAccess("", name);
+    text += mayLack ? `?.${access.replace(/^\./, "")}` : access;
+    const shape = type && behind(type.shape, printer);
+    const field = shape?.kind === "record" ? shape.fields.find((each) => each.name === name) : undefined;
+    type = field?.type;
+    mayLack ||= field?.required !== true || field.type.nullable;
+  }
+  return text;
+}
+
+/** Which arguments a link to the next page may set, by their names in the link's query. */
+function linkArguments(call: RestCall, printer: TypePrinter): string[] {
+  return call.arguments.flatMap(({ name, source, type }) => {
+    if (source.kind !== "parameter" || source.parameter.in !== "query") return [];
+    const { kind } = behind(type.shape, printer);
+    if (conversionOf(type, printer) !== undefined) return [];
+    const read = kind === "integer" || kind === "number" ? "Number(text)" : kind === "text" ? "text" : undefined;
+    if (read === undefined) return [];
+    return [`${propertyName(source.parameter.name)}: (text: string) => ({ ${propertyName(name)}: ${read} })`];
+  });
 }
 
 /** Where arguments come from, and what becomes of them. */
@@ -226,7 +348,9 @@ function requestFields(call: RestCall, plan: RestPlan, given: string, printer: T
     // A client certificate belongs to the transport; what is left are the credentials that the app supplies.
     .map((schemes) => schemes.filter((scheme) => plan.authSchemes.get(scheme)?.kind !== "certificate"))
     .filter((schemes) => schemes.length > 0);
-  const accept = acceptOf(call.answers);
+  const usual = acceptOf(call.answers);
+  const [choice] = call.answerChoices;
+  const accept = choice ? `args.answerType ?? ${quoted(choice.mediaType)}` : usual && quoted(usual);
   return [
     `call: ${quoted(callLabel(plan, call))}`,
     `method: ${quoted(operation.method.toUpperCase())}`,
@@ -234,21 +358,39 @@ function requestFields(call: RestCall, plan: RestPlan, given: string, printer: T
     ...(query.length > 0 ? [listField("query", query)] : []),
     ...(server ? [`base: wire.ownServer(connection, ${quoted(serverUrl(server))})`] : []),
     ...(headers.length > 0 ? [`headers: { ${headers.join(", ")} }`] : []),
-    ...(body ? [`body: ${bodyText(body, { given: "args", printer })}`] : []),
-    ...(accept === undefined ? [] : [`accept: ${quoted(accept)}`]),
+    ...(body ? [`body: ${bodiesText(body, { given: "args", printer })}`] : []),
+    ...(accept === undefined ? [] : [`accept: ${accept}`]),
     ...(auth.length > 0 ? [`auth: [${auth.map((schemes) => `[${schemes.map(quoted).join(", ")}]`).join(", ")}]`] : []),
-    ...conversionFields(call, printer),
-    `answers: ${readTable(call.answers, printer)}`,
+    ...answerFields(call, printer),
     ...(call.failures.length > 0 ? [`failures: ${readTable(call.failures, printer)}`] : []),
   ];
 }
 
+/** How answers are read, by the media type that was asked for where there is a choice. */
+function answerFields(call: RestCall, printer: TypePrinter): string[] {
+  const [usual, ...others] = call.answerChoices;
+  if (!usual) return readFields(call.answers, call.failures, printer);
+  const ways = others.map(
+    ({ mediaType, answers }) =>
+      `args.answerType === ${quoted(mediaType)} ? { ${readFields(answers, call.failures, printer).join(", ")} } : `,
+  );
+  return [`...(${ways.join("")}{ ${readFields(call.answers, call.failures, printer).join(", ")} })`];
+}
+
+function readFields(
+  answers: readonly PlannedResponse[],
+  failures: readonly PlannedResponse[],
+  printer: TypePrinter,
+): string[] {
+  return [...conversionFields([...answers, ...failures], printer), `answers: ${readTable(answers, printer)}`];
+}
+
 /** How bodies become what the app has, where they differ from what is sent. */
-function conversionFields(call: RestCall, printer: TypePrinter): string[] {
+function conversionFields(responses: readonly PlannedResponse[], printer: TypePrinter): string[] {
   const rows: string[] = [];
   let isExact = false;
-  for (const { status, type } of [...call.answers, ...call.failures]) {
-    const conversion = type && conversionOf(type, printer);
+  for (const { status, type, form } of responses) {
+    const conversion = type && form !== "bytes" ? conversionOf(type, printer) : undefined;
     if (!type || conversion === undefined) continue;
     const needs = needsExact(type, printer);
     isExact ||= needs;
@@ -361,9 +503,18 @@ function headerItem(argument: PlannedArgument, context: ValueContext): string {
   return `${propertyName(parameter.name)}: wire.header(${argumentValue(argument, context)}${parameter.explode ? ", true" : ""})`;
 }
 
-function bodyText(argument: PlannedArgument, context: ValueContext): string {
-  if (argument.source.kind !== "body") throw new Error("A parameter is not a body.");
-  const { form, mediaType, encoding } = argument.source.content;
+/** The body in the way the app chose, where there are several. */
+function bodiesText(argument: PlannedArgument, context: ValueContext): string {
+  const [usual, ...others] = bodyWays(argument).map((way) => ({
+    mediaType: way.content.mediaType,
+    text: bodyText({ ...argument, type: way.type }, way.content, context),
+  }));
+  const ways = others.map(({ mediaType, text }) => `args.bodyType === ${quoted(mediaType)} ? ${text} : `);
+  return `${ways.join("")}${usual?.text ?? "undefined"}`;
+}
+
+function bodyText(argument: PlannedArgument, content: Content, context: ValueContext): string {
+  const { form, mediaType, encoding } = content;
   const value = argumentValue(argument, context);
   switch (form) {
     case "json":
@@ -441,12 +592,13 @@ const rareStyles = ["label", "matrix", "spaceDelimited", "pipeDelimited", "tabDe
 export function runtimeFilesOf(call: RestCall): string[] {
   const isRare = (parameter: Parameter): boolean => rareStyles.includes(parameter.style) || parameter.allowReserved;
   const rare = call.arguments.some(({ source }) => source.kind === "parameter" && isRare(source.parameter));
-  const bodyForm =
-    call.arguments.flatMap(({ source }) => (source.kind === "body" ? [source.content.form] : []))[0] ?? "json";
+  const bodyForms = call.arguments.flatMap((argument) => bodyWays(argument).map(({ content }) => content.form));
+  const isForm = bodyForms.some((form) => form === "urlencoded" || form === "multipart");
   return [
     ...(rare ? ["rarerParameters.ts"] : []),
-    ...(bodyForm === "urlencoded" || bodyForm === "multipart" ? ["forms.ts", "rarerParameters.ts"] : []),
-    ...(isStreaming(call) || isStream(bodyForm) ? ["streams.ts", "events.ts"] : []),
+    ...(isForm ? ["forms.ts", "rarerParameters.ts"] : []),
+    ...(call.paging ? ["pages.ts"] : []),
+    ...(isStreaming(call) || bodyForms.some(isStream) ? ["streams.ts", "events.ts"] : []),
     ...(call.headers.length > 0 ? ["headers.ts"] : []),
     ...(call.arguments.some(({ source }) => source.kind === "parameter" && source.parameter.in === "cookie")
       ? ["cookies.ts"]

@@ -83,6 +83,7 @@ const noPrinter: TypePrinter = {
   scalars: new Map(),
   formats: plainFormats,
   converted: { any: new Set(), exact: new Set() },
+  returnsFailures: false,
   onUse: () => undefined,
 };
 

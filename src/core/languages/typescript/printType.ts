@@ -1,4 +1,5 @@
 import type { Field, Reference, Shape, UnionShape } from "../../contract/model.js";
+import { resolveShape } from "../../contract/resolveShape.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import { propertyName, quoted } from "./escape.js";
 import { convertedLeaf, usesFormats, type Formats } from "./formats.js";
@@ -13,6 +14,8 @@ export interface TypePrinter {
   /** What values are in the app. */
   readonly formats: Formats;
   readonly converted: ConvertedTypes;
+  /** Calls return their failures instead of throwing them. */
+  readonly returnsFailures: boolean;
   /** Told of every planned type the printed text names. */
   readonly onUse: (identifier: string) => void;
 }
@@ -192,13 +195,7 @@ function printTag(field: string, values: readonly string[], shape: Shape, printe
 
 /** The shape behind names. */
 export function behind(shape: Shape, printer: Pick<TypePrinter, "types">): Shape {
-  const seen = new Set<string>();
-  let current = shape;
-  while (current.kind === "named" && !seen.has(current.key)) {
-    seen.add(current.key);
-    current = printer.types.get(current.key)?.shape ?? { kind: "any" };
-  }
-  return current;
+  return resolveShape(shape, printer.types);
 }
 
 /** Whether a shape, behind its names, is nothing the contract says anything about. */

@@ -2,12 +2,14 @@ import type { ContractPlan, GraphqlPlan, RestPlan, SdkPlan } from "../../sdk/sdk
 import { kebabCase } from "../../text/words.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import { contractNames, typeNames } from "./identifiers.js";
+import { groupFile } from "./markdown.js";
 import { moduleText, type Import } from "./moduleText.js";
 import { printConnect } from "./printConnect.js";
 import { graphqlCallNames, printGraphqlCall } from "./printGraphqlCall.js";
 import { printGrouped, type GroupedCall } from "./printGrouped.js";
+import { printGraphqlPage, printRestPage } from "./printCallPages.js";
 import { printReadme } from "./printReadme.js";
-import { printRestCall, restCallNames, runtimeFilesOf } from "./printRestCall.js";
+import { groupedSignature, printRestCall, restCallNames, runtimeFilesOf } from "./printRestCall.js";
 import { printSent } from "./printSent.js";
 import { convertedTypes, printConversions } from "./printConversions.js";
 import { formatsOf, plainFormats, printFormats, usesConversion, usesFormats, usesFormatValues } from "./formats.js";
@@ -32,6 +34,7 @@ export function printTypescriptSdk(plan: SdkPlan, facts: TypescriptFacts): Map<s
       scalars: facts.scalars.get(contract.name) ?? new Map<string, string>(),
       formats,
       converted: convertedTypes(contract.types, { formats }),
+      returnsFailures: facts.settings?.failures === "return",
       onUse: (identifier) => used.add(identifier),
     };
     printers.set(contract.name, printer);
@@ -79,7 +82,7 @@ function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder 
   const files = new Map<string, string>();
   const byGroup = new Map<string, RestPlan["calls"][number][]>();
   for (const call of plan.calls) {
-    const group = kebabCase(call.group) || "calls";
+    const group = groupFile(call.group);
     const known = byGroup.get(group);
     if (known) known.push(call);
     else byGroup.set(group, [call]);
@@ -89,19 +92,29 @@ function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder 
     context.used.clear();
     const parts = calls.map((call) => printRestCall(call, plan, context.printer));
     files.set(`calls/${group}.ts`, callsModule(plan, context, parts));
+    files.set(`calls/${group}.md`, printRestPage(plan, calls, context.printer));
     for (const call of calls) {
       const names = restCallNames(call);
       const hasArgs = call.arguments.length > 0;
       grouped.push({
         name: names.call,
         perform: names.perform,
-        argsType: hasArgs ? names.args : "wire.NoArguments",
-        argsNeeded: call.arguments.some((argument) => argument.required),
+        ...groupedSignature(call),
         summary: call.operation.summary ?? call.operation.description,
         deprecated: call.operation.deprecated,
         file: group,
-        types: hasArgs ? [names.args] : [],
+        types: [...(hasArgs ? [names.args] : []), ...(call.answerChoices.length > 0 ? [names.answers] : [])],
       });
+      if (call.paging)
+        grouped.push({
+          name: call.paging.name,
+          perform: call.paging.name,
+          ...groupedSignature(call),
+          summary: `All items of all pages of \`${names.call}\`.`,
+          deprecated: call.operation.deprecated,
+          file: group,
+          types: [],
+        });
     }
   }
   if (plan.sent.length > 0) {
@@ -118,7 +131,14 @@ function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder 
   const servers = hasServers ? ["servers.ts"] : [];
   return {
     files,
-    runtimeFiles: [...plainRestFiles, ...converting, ...exact, ...servers, ...plan.calls.flatMap(runtimeFilesOf)],
+    runtimeFiles: [
+      ...plainRestFiles,
+      ...converting,
+      ...exact,
+      ...servers,
+      ...outcomeFiles(context),
+      ...plan.calls.flatMap(runtimeFilesOf),
+    ],
   };
 }
 
@@ -148,9 +168,15 @@ function printGraphqlFolder(plan: GraphqlPlan, context: FolderContext): PrintedF
       types: call.variables.length > 0 ? [names.variables] : [],
     });
   }
+  if (plan.calls.length > 0) files.set("calls.md", printGraphqlPage(plan, context.printer));
   addCommonFiles(files, plan, context, grouped, owned);
   const subscribes = plan.calls.some((call) => call.operation.root === "subscription");
-  return { files, runtimeFiles: [...plainGraphqlFiles, ...(subscribes ? ["subscribe.ts", "events.ts"] : [])] };
+  const streams = subscribes ? ["subscribe.ts", "events.ts"] : [];
+  return { files, runtimeFiles: [...plainGraphqlFiles, ...outcomeFiles(context), ...streams] };
+}
+
+function outcomeFiles({ printer }: FolderContext): string[] {
+  return printer.returnsFailures ? ["outcome.ts"] : [];
 }
 
 /** The call that each inline type belongs to, by type id; named types of the schema and fragments' parts are shared. */
@@ -254,7 +280,7 @@ function addCommonFiles(
     );
   }
   const modules = sortedBy(
-    [...files.keys()].filter((path) => path !== "grouped.ts"),
+    [...files.keys()].filter((path) => path.endsWith(".ts") && path !== "grouped.ts"),
     (path) => path,
   );
   files.set(

@@ -8,6 +8,8 @@ export interface TypescriptSettings {
   readonly formats?: Readonly<Record<string, OwnFormat>>;
   /** Whether an answer may hold a choice that the contract does not list yet. */
   readonly choices?: "closed" | "open";
+  /** Whether calls throw their failures, or return them beside their answers. */
+  readonly failures?: "throw" | "return";
   /** The ending of relative imports: as the app's compiler settings want it when absent. */
   readonly imports?: "js" | "bare";
 }

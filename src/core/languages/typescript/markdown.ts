@@ -1,0 +1,57 @@
+import type { RestPlan } from "../../sdk/sdkPlan.js";
+import { kebabCase } from "../../text/words.js";
+
+/** A block of TypeScript. */
+export function codeBlock(text: string): string {
+  return `\`\`\`ts\n${text}\n\`\`\`\n`;
+}
+
+/** Code on a line; what would end it is replaced. */
+export function codeSpan(text: string): string {
+  return `\`${text.replace(/\s+/g, " ").replaceAll("`", "'")}\``;
+}
+
+/** Contract text on one line of Markdown: nothing in it can open HTML, a code span or a new block. */
+export function oneLine(text: string): string {
+  if (/^[\w .,;:'()-]*$/.test(text)) return text.replaceAll("_", "\\_");
+  const [first = ""] = text.trim().split(/\n\s*\n/);
+  return first
+    .replace(/\s+/g, " ")
+    .replace(/[\u0000-\u001f\u007f-\u009f\u200b-\u200f\u202a-\u202e\u2060-\u2069]/g, "")
+    .replace(/[\\`*_[\]<>|#]/g, "\\$&");
+}
+
+/** Contract text as paragraphs, each on a line of its own. */
+export function paragraphs(text: string | undefined): string {
+  const parts = (text ?? "")
+    .trim()
+    .split(/\n\s*\n/)
+    .map(oneLine)
+    .filter((part) => part !== "");
+  return parts.map((part) => `${part}\n\n`).join("");
+}
+
+/** The file name of a group of calls, without its ending. */
+export function groupFile(group: string): string {
+  return kebabCase(group) || "calls";
+}
+
+/** Where the page of a group is, seen from the SDK's folder. */
+export function pagePath(plan: RestPlan, group: string): string {
+  return `${plan.name}/calls/${groupFile(group)}.md`;
+}
+
+/** A group's name below those of the tags it stands under. */
+export function groupTitle(plan: RestPlan, group: string): string {
+  return [...ancestors(group, plan.tags), group].map(oneLine).join(" / ");
+}
+
+/** The tags that a tag stands below, outermost first; a circle of parents ends where it closes. */
+function ancestors(tag: string, tags: RestPlan["tags"]): string[] {
+  const found: string[] = [];
+  for (let parent = tags.get(tag)?.parent; parent !== undefined; parent = tags.get(parent)?.parent) {
+    if (parent === tag || found.includes(parent)) break;
+    found.unshift(parent);
+  }
+  return found;
+}

@@ -1,0 +1,156 @@
+import type { Field, Reference, Shape } from "../contract/model.js";
+import { resolveShape } from "../contract/resolveShape.js";
+import { pointerTokens } from "../problem/place.js";
+import type { NameScope } from "./nameScope.js";
+import type { PagingKind, PlannedArgument, PlannedPaging, PlannedType, RestCall } from "./sdkPlan.js";
+
+/** How operations answer page by page, by operationId; "off" for one that only looks as if it did. */
+export type PagingSettings = Readonly<Record<string, "off" | PagingChoice>>;
+
+export interface PagingChoice {
+  readonly by: PagingKind;
+  /** The parameter that says which page, by its wire name. */
+  readonly parameter?: string;
+  /** JSON pointer from the answer to the list of items; the only list there when absent. */
+  readonly items?: string;
+  /** By cursor: JSON pointer from the answer to the next cursor. */
+  readonly next?: string;
+}
+
+type Types = ReadonlyMap<string, PlannedType>;
+
+/**
+ * How a call's pages are gone through: as the settings say, else as its parameters and its answer show it. Undefined
+ * when it answers everything at once, or nothing tells how it goes on.
+ */
+export function planPaging(
+  call: RestCall,
+  types: Types,
+  settings: PagingSettings,
+  functions: NameScope,
+): PlannedPaging | undefined {
+  const { operationId, method } = call.operation;
+  const said = operationId === undefined ? undefined : settings[operationId];
+  if (said === "off" || (said === undefined && method !== "get")) return undefined;
+  const answer = call.answers.length === 1 && call.answers[0]?.form === "json" ? call.answers[0].type : undefined;
+  if (!answer || call.answerChoices.length > 0) return undefined;
+  const paging = said ? asSaid(said, call, answer, types) : recognised(call, answer, types);
+  if (!paging) return undefined;
+  return {
+    ...paging,
+    name: functions.claim(`${call.name}Items`, `${call.name} items`),
+    isRecognised: said === undefined,
+  };
+}
+
+type Found = Omit<PlannedPaging, "name" | "isRecognised">;
+
+function asSaid(choice: PagingChoice, call: RestCall, answer: Reference, types: Types): Found | undefined {
+  const list = choice.items === undefined ? onlyList(answer, types) : at(pointerTokens(choice.items), answer, types);
+  const shape = list && resolveShape(list.type.shape, types);
+  if (!list || shape?.kind !== "list") return undefined;
+  const argument = call.arguments.find(
+    ({ source }) => source.kind === "parameter" && source.parameter.name === choice.parameter,
+  );
+  if (choice.by !== "link" && !argument) return undefined;
+  const next = choice.next === undefined ? nextCursor(answer, types) : pointerTokens(choice.next);
+  if (choice.by === "cursor" && !next) return undefined;
+  return {
+    by: choice.by,
+    items: list.path,
+    item: shape.item,
+    ...(argument ? { argument: argument.name } : {}),
+    ...(choice.by === "cursor" && next ? { next } : {}),
+    ...(choice.by === "number" ? { first: firstPage(argument) } : {}),
+  };
+}
+
+/** Words that contracts use for a parameter that says where the last page ended. */
+const cursorNames = /^(page)?(cursor|token|after|startingafter|continuation(token)?|marker|nexttoken)$/;
+const offsetNames = /^(offset|skip|start(index)?)$/;
+const numberNames = /^(page|pagenumber|pageno|pageindex)$/;
+
+function recognised(call: RestCall, answer: Reference, types: Types): Found | undefined {
+  const list = onlyList(answer, types);
+  const shape = list && resolveShape(list.type.shape, types);
+  if (!list || shape?.kind !== "list") return undefined;
+  const found = { items: list.path, item: shape.item };
+  const query = call.arguments.filter(({ source }) => source.kind === "parameter" && source.parameter.in === "query");
+  const named = (names: RegExp, kinds: readonly Shape["kind"][]): PlannedArgument | undefined =>
+    query.find(
+      ({ source, type }) =>
+        source.kind === "parameter" &&
+        names.test(plain(source.parameter.name)) &&
+        kinds.includes(resolveShape(type.shape, types).kind),
+    );
+  const next = nextCursor(answer, types);
+  const cursor = named(cursorNames, ["text"]);
+  if (cursor && next) return { ...found, by: "cursor", argument: cursor.name, next };
+  if (call.headers.some(({ field }) => field.name.toLowerCase() === "link")) return { ...found, by: "link" };
+  const offset = named(offsetNames, ["integer", "number"]);
+  if (offset) return { ...found, by: "offset", argument: offset.name };
+  const number = named(numberNames, ["integer", "number"]);
+  return number && { ...found, by: "number", argument: number.name, first: firstPage(number) };
+}
+
+/** Pages are counted from 1 unless the contract says else. */
+function firstPage(argument: PlannedArgument | undefined): number {
+  if (argument?.source.kind !== "parameter") return 1;
+  const { shape } = argument.type;
+  const fallback = argument.source.parameter.default;
+  if (typeof fallback === "number") return fallback;
+  return shape.kind === "integer" && shape.constraints?.minimum === 0 ? 0 : 1;
+}
+
+function plain(name: string): string {
+  return name.toLowerCase().replace(/[^a-z]/g, "");
+}
+
+interface ListFound {
+  readonly path: readonly string[];
+  readonly type: Reference;
+}
+
+/** The answer itself, or the one list of records among its fields; nothing when there are several. */
+function onlyList(answer: Reference, types: Types): ListFound | undefined {
+  const shape = resolveShape(answer.shape, types);
+  if (shape.kind === "list") return { path: [], type: answer };
+  if (shape.kind !== "record") return undefined;
+  const lists = shape.fields.filter((field) => resolveShape(field.type.shape, types).kind === "list");
+  const [only] = lists;
+  return only && lists.length === 1 ? { path: [only.name], type: only.type } : undefined;
+}
+
+/** Where an answer says its next cursor: in a field of it, or of a record in it. */
+function nextCursor(answer: Reference, types: Types): readonly string[] | undefined {
+  const direct = cursorField(answer.shape, types);
+  if (direct) return [direct.name];
+  const shape = resolveShape(answer.shape, types);
+  for (const field of shape.kind === "record" ? shape.fields : []) {
+    const inner = cursorField(field.type.shape, types);
+    if (inner) return [field.name, inner.name];
+  }
+  return undefined;
+}
+
+function cursorField(shape: Shape, types: Types): Field | undefined {
+  const record = resolveShape(shape, types);
+  if (record.kind !== "record") return undefined;
+  return record.fields.find(
+    (field) =>
+      /^(next(page)?(cursor|token|marker)|(next|end)cursor|cursor|nextpage|continuationtoken|next)$/.test(
+        plain(field.name),
+      ) && resolveShape(field.type.shape, types).kind === "text",
+  );
+}
+
+function at(path: readonly string[], answer: Reference, types: Types): ListFound | undefined {
+  let type: Reference = answer;
+  for (const name of path) {
+    const shape = resolveShape(type.shape, types);
+    const field = shape.kind === "record" ? shape.fields.find((each) => each.name === name) : undefined;
+    if (!field) return undefined;
+    type = field.type;
+  }
+  return { path, type };
+}
