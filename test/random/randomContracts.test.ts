@@ -8,12 +8,18 @@ const decoded = {
   dates: "decoded",
   int64: "bigint",
   choices: "open",
+  failures: "return",
+  testing: true,
   formats: { uuid: { type: "Own", from: "../own.js", decode: "decodeOwn", encode: "encodeOwn" } },
 } as const;
 
 it("random contracts compile and lint with every setting turned", () => {
   const bigints = checkContracts(1, 40, { runtime, lint: true, settings: decoded });
-  const texts = checkContracts(41, 20, { runtime, lint: true, settings: { int64: "text", dates: "decoded" } });
+  const texts = checkContracts(41, 20, {
+    runtime,
+    lint: true,
+    settings: { int64: "text", dates: "decoded", testing: true },
+  });
   expect([...bigints.failures, ...texts.failures]).toEqual([]);
 }, 300_000);
 

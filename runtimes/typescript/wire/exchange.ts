@@ -1,5 +1,5 @@
 import { supplied, type CallOptions, type Connection, type Outgoing } from "./connection.js";
-import { failure } from "./failure.js";
+import { failure, isFailure } from "./failure.js";
 
 /** What goes out, credentials and standing headers already in place. */
 export type Exchange = Omit<Outgoing, "signal">;
@@ -61,6 +61,6 @@ export async function exchange(
     return { response: await perform({ ...request, signal: controller.signal }), done, explain };
   } catch (error) {
     done();
-    throw explain(error);
+    throw isFailure(error) ? error : explain(error);
   }
 }

@@ -48,11 +48,14 @@ export function exact(conversion: Conversion): Conversion {
   return { decode: (value) => plainNumbers(conversion.decode(value)), encode: conversion.encode };
 }
 
+/** JSON in which bigints are written as numbers. */
+export function exactText(value: unknown): string {
+  return JSON.stringify(value, (_name, each: unknown) =>
+    typeof each === "bigint" ? mark + each.toString() : each,
+  ).replace(marked, "$1");
+}
+
 /** A JSON body in which bigints are written as numbers. */
 export function exactBody(value: unknown, type = "application/json"): Body | undefined {
-  if (value === undefined) return undefined;
-  const text = JSON.stringify(value, (_name, each: unknown) =>
-    typeof each === "bigint" ? mark + each.toString() : each,
-  );
-  return { data: text.replace(marked, "$1"), type };
+  return value === undefined ? undefined : { data: exactText(value), type };
 }

@@ -125,5 +125,5 @@ export function spelledTypeName(text: string): string {
 /** Names that an SDK gives to a contract as a whole; nothing the contract holds may take them. */
 export function contractOwnNames(contract: string): string[] {
   const name = pascalCase(contract);
-  return [`${name}Connection`, `${name}ConnectionOptions`, `Connect${name}`];
+  return [`${name}Connection`, `${name}ConnectionOptions`, `Connect${name}`, `${name}Fakes`];
 }

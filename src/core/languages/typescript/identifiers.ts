@@ -63,6 +63,8 @@ export function contractNames(contract: string) {
     connection: `${name}Connection`,
     options: `${name}ConnectionOptions`,
     connect: `connect${name}`,
+    fakes: `${name}Fakes`,
+    fake: `fake${name}`,
     grouped: `${name.charAt(0).toLowerCase()}${name.slice(1)}Calls`,
   };
 }

@@ -566,7 +566,8 @@ function readTable(responses: readonly PlannedResponse[], printer: TypePrinter):
   return `{ ${rows.join(", ")} }`;
 }
 
-function readAs(form: PlannedResponse["form"], type: Reference | undefined, printer: TypePrinter): string {
+/** What the runtime is told about how a body is read. */
+export function readAs(form: PlannedResponse["form"], type: Reference | undefined, printer: TypePrinter): string {
   if (form === "events" && type) return eventsAs(type, printer);
   if (form === "urlencoded") return "text";
   return form === "multipart" ? "bytes" : form;

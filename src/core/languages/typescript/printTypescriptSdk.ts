@@ -13,6 +13,7 @@ import { groupedSignature, printRestCall, restCallNames, runtimeFilesOf } from "
 import { printSent } from "./printSent.js";
 import { convertedTypes, printConversions } from "./printConversions.js";
 import { formatsOf, plainFormats, printFormats, usesConversion, usesFormats, usesFormatValues } from "./formats.js";
+import { printTesting } from "./printTesting.js";
 import { printTypes } from "./printShapes.js";
 import type { TypePrinter } from "./printType.js";
 import type { TypescriptFacts } from "./settings.js";
@@ -38,7 +39,12 @@ export function printTypescriptSdk(plan: SdkPlan, facts: TypescriptFacts): Map<s
       onUse: (identifier) => used.add(identifier),
     };
     printers.set(contract.name, printer);
-    const context = { printer, ending: facts.importEnding === "js" ? ".js" : "", used };
+    const context = {
+      printer,
+      ending: facts.importEnding === "js" ? ".js" : "",
+      used,
+      testing: facts.settings?.testing === true,
+    };
     const folder =
       contract.protocol === "rest" ? printRestFolder(contract, context) : printGraphqlFolder(contract, context);
     for (const [path, text] of folder.files) files.set(`${contract.name}/${path}`, text);
@@ -58,6 +64,8 @@ interface FolderContext {
   readonly ending: string;
   /** Identifiers of planned types named since it was last cleared. */
   readonly used: Set<string>;
+  /** Asks for the module for tests. */
+  readonly testing: boolean;
 }
 
 interface PrintedFolder {
@@ -136,7 +144,7 @@ function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder 
       ...converting,
       ...exact,
       ...servers,
-      ...outcomeFiles(context),
+      ...filesOfSettings(context),
       ...plan.calls.flatMap(runtimeFilesOf),
     ],
   };
@@ -147,11 +155,13 @@ function printGraphqlFolder(plan: GraphqlPlan, context: FolderContext): PrintedF
   const taken = new Set<string>();
   const grouped: (GroupedCall & { file: string; types: string[] })[] = [];
   const owned = ownedTypes(plan);
+  const fileByCall = new Map<string, string>();
   for (const call of plan.calls) {
     const names = graphqlCallNames(call);
     let file = kebabCase(call.name) || "call";
     for (let number = 2; taken.has(file); number++) file = `${kebabCase(call.name) || "call"}-${String(number)}`;
     taken.add(file);
+    fileByCall.set(call.name, file);
     context.used.clear();
     const types = [...plan.types.values()].filter((type) => owned.get(type.id) === call.name);
     const own = new Set(types.map((type) => context.printer.names.get(type.id) ?? ""));
@@ -169,14 +179,16 @@ function printGraphqlFolder(plan: GraphqlPlan, context: FolderContext): PrintedF
     });
   }
   if (plan.calls.length > 0) files.set("calls.md", printGraphqlPage(plan, context.printer));
-  addCommonFiles(files, plan, context, grouped, owned);
+  const fileByType = new Map([...owned].map(([id, call]) => [id, fileByCall.get(call) ?? ""]));
+  addCommonFiles(files, plan, context, grouped, fileByType);
   const subscribes = plan.calls.some((call) => call.operation.root === "subscription");
   const streams = subscribes ? ["subscribe.ts", "events.ts"] : [];
-  return { files, runtimeFiles: [...plainGraphqlFiles, ...outcomeFiles(context), ...streams] };
+  return { files, runtimeFiles: [...plainGraphqlFiles, ...filesOfSettings(context), ...streams] };
 }
 
-function outcomeFiles({ printer }: FolderContext): string[] {
-  return printer.returnsFailures ? ["outcome.ts"] : [];
+/** Runtime files that settings ask for. */
+function filesOfSettings({ printer, testing }: FolderContext): string[] {
+  return [...(printer.returnsFailures ? ["outcome.ts"] : []), ...(testing ? ["fakes.ts"] : [])];
 }
 
 /** The call that each inline type belongs to, by type id; named types of the schema and fragments' parts are shared. */
@@ -230,10 +242,10 @@ function addCommonFiles(
   plan: ContractPlan,
   context: FolderContext,
   grouped: readonly (GroupedCall & { file: string; types: string[] })[],
-  owned: ReadonlyMap<string, string> = new Map(),
+  fileByType: ReadonlyMap<string, string> = new Map(),
 ): void {
   const { ending, printer, used } = context;
-  const shared = [...plan.types.values()].filter((type) => !owned.has(type.id));
+  const shared = [...plan.types.values()].filter((type) => !fileByType.has(type.id));
   used.clear();
   if (shared.length > 0) {
     const types = printTypes(shared, printer);
@@ -279,8 +291,31 @@ function addCommonFiles(
       ),
     );
   }
+  if (context.testing) {
+    used.clear();
+    const { text, callTypes } = printTesting(plan, printer);
+    const ownTypes = [...fileByType].map(([id, file]) => ({ file, type: printer.names.get(id) ?? "" }));
+    const testImports = sortedBy(new Set(grouped.map((call) => call.file)), (file) => file).map((file): Import => ({
+      from: `./calls/${file}${ending}`,
+      types: [
+        ...grouped.flatMap((call) => (call.file === file ? (callTypes.get(call.name) ?? []) : [])),
+        ...ownTypes.flatMap((own) => (own.file === file && used.has(own.type) ? [own.type] : [])),
+      ],
+    }));
+    for (const { type } of ownTypes) used.delete(type);
+    const connectImport: Import = {
+      from: `./connect${ending}`,
+      types: [names.connection, names.options],
+      values: [names.connect],
+    };
+    const wire: Import = { from: `../wire/index${ending}`, namespace: "wire" };
+    files.set(
+      "testing.ts",
+      moduleText(header, [wire, connectImport, ...usedImports(context, "."), ...testImports], [text]),
+    );
+  }
   const modules = sortedBy(
-    [...files.keys()].filter((path) => path.endsWith(".ts") && path !== "grouped.ts"),
+    [...files.keys()].filter((path) => path.endsWith(".ts") && path !== "grouped.ts" && path !== "testing.ts"),
     (path) => path,
   );
   files.set(

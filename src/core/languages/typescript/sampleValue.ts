@@ -41,6 +41,34 @@ function sampleValue(reference: Reference, printer: SamplePrinter, depth: number
 }
 
 function sampleShape(shape: Shape, printer: SamplePrinter, depth: number): string | undefined {
+  switch (shape.kind) {
+    case "list": {
+      if (depth > deepestSample) return "[]";
+      const item = sampleValue(shape.item, printer, depth + 1);
+      return item === undefined ? undefined : `[${item}]`;
+    }
+    case "map":
+      return "{}";
+    case "tuple": {
+      const items = sampleAll(shape.items, printer, depth);
+      return items && `[${items.join(", ")}]`;
+    }
+    case "union":
+      return sampleUnion(shape, printer, depth);
+    case "record": {
+      const chosen = shape.oneOf ? shape.fields.slice(0, 1) : shape.fields.filter((field) => field.required);
+      const types = chosen.map((field) => field.type);
+      const values = sampleAll(types, printer, depth);
+      if (values?.length === 0) return "{}";
+      return values && `{ ${chosen.map(({ name }, at) => `${propertyName(name)}: ${values[at] ?? ""}`).join(", ")} }`;
+    }
+    default:
+      return sampleLeaf(shape, printer);
+  }
+}
+
+/** A value of a shape that holds no others; undefined where only the app can make one. */
+export function sampleLeaf(shape: Shape, printer: TypePrinter): string | undefined {
   const converted = convertedLeaf(shape, printer.formats);
   if (converted) return sampleConverted(converted.type);
   switch (shape.kind) {
@@ -59,28 +87,8 @@ function sampleShape(shape: Shape, printer: SamplePrinter, depth: number): strin
       return 'new Blob(["text"])';
     case "any":
       return sampleScalar((shape.scalar !== undefined && printer.scalars.get(shape.scalar)) || "unknown");
-    case "list": {
-      if (depth > deepestSample) return "[]";
-      const item = sampleValue(shape.item, printer, depth + 1);
-      return item === undefined ? undefined : `[${item}]`;
-    }
-    case "map":
-      return "{}";
-    case "tuple": {
-      const items = sampleAll(shape.items, printer, depth);
-      return items && `[${items.join(", ")}]`;
-    }
-    case "union":
-      return sampleUnion(shape, printer, depth);
-    case "named":
-      return "undefined";
-    case "record": {
-      const chosen = shape.oneOf ? shape.fields.slice(0, 1) : shape.fields.filter((field) => field.required);
-      const types = chosen.map((field) => field.type);
-      const values = sampleAll(types, printer, depth);
-      if (values?.length === 0) return "{}";
-      return values && `{ ${chosen.map(({ name }, at) => `${propertyName(name)}: ${values[at] ?? ""}`).join(", ")} }`;
-    }
+    default:
+      return undefined;
   }
 }
 
