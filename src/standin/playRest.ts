@@ -58,7 +58,8 @@ export function playRest(contract: RestContract, raw: unknown, seed: number): Pl
         .join(" ");
       return problemResponse(400, "The request does not fit the contract", detail, checked.misfits);
     }
-    return answer(contract, found.match, checked.body, seed, [...url.searchParams].sort());
+    const asked = { accept: request.headers.get("accept") ?? "", query: [...url.searchParams].sort() };
+    return answer(contract, found.match, checked.body, seed, asked);
   };
 }
 
@@ -81,13 +82,15 @@ function answer(
   { operation, pathValues }: MatchedOperation,
   body: unknown,
   seed: number,
-  query: unknown,
+  { accept, query }: { readonly accept: string; readonly query: unknown },
 ): Response {
   const response =
     operation.responses.find((each) => each.status.startsWith("2")) ??
     operation.responses.find((each) => each.status === "default");
   const status = response && /^\d+$/.test(response.status) ? Number(response.status) : 200;
-  const content = response && preferredContent(response.contents);
+  const wanted = accept.split(",").map((each) => each.split(";")[0]?.trim().toLowerCase() ?? "");
+  const acceptable = response?.contents.filter(({ mediaType }) => wanted.includes(mediaType.toLowerCase())) ?? [];
+  const content = response && preferredContent(acceptable.length > 0 ? acceptable : response.contents);
   if (!response || !content || status === 204)
     return new Response(null, { status: content ? status : status === 200 ? 204 : status });
   const asked = [contract.name, operation.method, operation.path, [...pathValues], query, body ?? null];

@@ -2,7 +2,7 @@ import { isStream } from "../../src/core/contract/model.js";
 import type { RestPlan, RestCall } from "../../src/core/sdk/sdkPlan.js";
 import { Judge } from "./judge.js";
 import type { RandomContract } from "./makeContract.js";
-import type { Json } from "./makeSchema.js";
+import { schemaAt } from "./samples.js";
 import { Randomness } from "./randomness.js";
 import { bytesMark, sampleValue } from "./sampleValue.js";
 
@@ -148,7 +148,7 @@ class Prober {
 
   private sample(pointer: string, direction: "answer" | "request", inForm: boolean): unknown {
     const { document } = this.contract;
-    const schema = at(pointer, document);
+    const schema = schemaAt(pointer, document);
     return sampleValue(schema ?? true, { random: this.random, document, direction, inForm });
   }
 
@@ -159,7 +159,7 @@ class Prober {
   ): { value: unknown; isTaken: boolean; how: string }[] {
     const found: { value: unknown; isTaken: boolean; how: string }[] = [];
     const hasAlternatives = /"(?:anyOf|oneOf|\$ref)":/.test(
-      JSON.stringify(at(pointer, this.contract.document) ?? null),
+      JSON.stringify(schemaAt(pointer, this.contract.document) ?? null),
     );
     for (let round = 0; round < 3; round++) {
       const value = this.allowed(pointer, direction);
@@ -186,15 +186,6 @@ class Prober {
 function schemaPointer(call: RestCall, status: string, form: string): string | undefined {
   const response = call.operation.responses.find((each) => each.status === status);
   return response?.contents.find((content) => content.form === form)?.schema.pointer;
-}
-
-function at(pointer: string, document: Json): unknown {
-  let node: unknown = document;
-  for (const token of pointer.split("/").slice(1)) {
-    if (typeof node !== "object" || node === null) return undefined;
-    node = (node as Json)[token.replaceAll("~1", "/").replaceAll("~0", "~")];
-  }
-  return node;
 }
 
 /** A value changed in one place: another kind, null, or a key less. */

@@ -1,4 +1,5 @@
 import { expect, it } from "vitest";
+import { roundTrips } from "./roundTrips.js";
 import { runtime } from "../support/readRest.js";
 import { checkContracts } from "./checkContracts.js";
 import { everyFeature } from "./features.js";
@@ -55,3 +56,12 @@ it(
   },
   Math.max(900_000, contracts * 1_000),
 );
+
+it("every call of random contracts goes through the stand-in and back", async () => {
+  const { calls, answered, unasked, failures } = await roundTrips(1, 60, runtime);
+  process.stdout.write(
+    `${String(calls)} calls: ${String(answered)} answered as the contract says, ${String(unasked)} without arguments that it allows, ${String(failures.length)} failures\n`,
+  );
+  expect(failures).toEqual([]);
+  expect(unasked).toBeLessThan(calls / 4);
+}, 300_000);

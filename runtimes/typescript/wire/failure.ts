@@ -22,7 +22,7 @@ export interface UnexpectedFailure extends Error {
   readonly headers: Headers;
 }
 
-/** An answer whose body could not be read as what the contract says. */
+/** An answer whose body could not be read as what the contract says; `cause` tells why. */
 export interface MalformedFailure extends Error {
   readonly call: string;
   readonly status: "malformed";

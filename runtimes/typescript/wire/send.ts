@@ -182,17 +182,15 @@ export async function readBody(
   }
   if (readAs === "none") return undefined;
   const decode = conversions?.[key]?.decode ?? ((value: unknown) => value);
-  if (readAs !== "json") return decode(text);
-  let value: unknown;
   try {
-    value = parse(text);
+    return decode(readAs === "json" ? parse(text) : text);
   } catch (error) {
+    const why = error instanceof Error ? error.message : String(error);
     throw failure(
       call,
-      `the answer (${String(response.status)}) is not JSON`,
+      `the answer (${String(response.status)}) cannot be read: ${why}`,
       { status: "malformed", httpStatus: response.status, body: text },
       error,
     );
   }
-  return decode(value);
 }

@@ -20,7 +20,7 @@ export async function* receive<Item>(
     const received = exchanged;
     const success = await answered(connection, received, request);
     const decode = request.conversions?.[success.key]?.decode ?? ((value: unknown) => value);
-    const item = (text: string): Item => decode(parsedItem(connection, request, received, text)) as Item;
+    const item = (text: string): Item => itemOf(connection, request, received, decode, text) as Item;
     switch (success.readAs) {
       case "lines":
         for await (const line of pieces(textChunks(received), "\n")) if (line.trim() !== "") yield item(line);
@@ -50,17 +50,19 @@ export async function* receive<Item>(
   }
 }
 
-function parsedItem(
+function itemOf(
   { json }: Connection,
   { call, parse = json.parse }: Pick<RestRequest<unknown>, "call" | "parse">,
   { response }: Exchanged,
+  decode: (value: unknown) => unknown,
   text: string,
 ): unknown {
   try {
-    return parse(text);
+    return decode(parse(text));
   } catch (error) {
     const details = { status: "malformed", httpStatus: response.status, body: text };
-    throw failure(call, "an item of the stream is not JSON", details, error);
+    const why = error instanceof Error ? error.message : String(error);
+    throw failure(call, `an item of the stream cannot be read: ${why}`, details, error);
   }
 }
 

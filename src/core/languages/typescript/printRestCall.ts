@@ -3,6 +3,7 @@ import { isStream, operationLabel } from "../../contract/model.js";
 import type { PlannedArgument, PlannedResponse, RestCall, RestPlan } from "../../sdk/sdkPlan.js";
 import { memberNameFrom } from "../../sdk/nameScope.js";
 import { docComment, propertyAccess, propertyName, quoted, templateText } from "./escape.js";
+import { checkOf } from "./printChecks.js";
 import { contractNames, typeIdentifier, valueIdentifier } from "./identifiers.js";
 import { plainFormats } from "./formats.js";
 import { conversionOf, needsExact } from "./printConversions.js";
@@ -390,11 +391,20 @@ function conversionFields(responses: readonly PlannedResponse[], printer: TypePr
   const rows: string[] = [];
   let isExact = false;
   for (const { status, type, form } of responses) {
-    const conversion = type && form !== "bytes" ? conversionOf(type, printer) : undefined;
-    if (!type || conversion === undefined) continue;
-    const needs = needsExact(type, printer);
+    if (!type || form === "bytes") continue;
+    const conversion = conversionOf(type, printer);
+    const isChecked =
+      printer.verifies &&
+      (form === "json" || isStream(form)) &&
+      !["eventTexts", "eventRecords"].includes(readAs(form, type, printer));
+    if (conversion === undefined && !isChecked) continue;
+    const needs = conversion !== undefined && needsExact(type, printer);
     isExact ||= needs;
-    rows.push(`${statusKey(status)}: ${needs ? `wire.exact(${conversion})` : conversion}`);
+    const converted = needs ? `wire.exact(${conversion})` : conversion;
+    const text = isChecked
+      ? `wire.verified(${checkOf(type, printer)}${converted === undefined ? "" : `, ${converted}`})`
+      : converted;
+    rows.push(`${statusKey(status)}: ${text ?? ""}`);
   }
   if (rows.length === 0) return [];
   return [`conversions: { ${rows.join(", ")} }`, ...(isExact ? ["parse: wire.parseExact"] : [])];

@@ -84,6 +84,7 @@ const noPrinter: TypePrinter = {
   formats: plainFormats,
   converted: { any: new Set(), exact: new Set() },
   returnsFailures: false,
+  verifies: false,
   onUse: () => undefined,
 };
 

@@ -16,6 +16,8 @@ export interface TypePrinter {
   readonly converted: ConvertedTypes;
   /** Calls return their failures instead of throwing them. */
   readonly returnsFailures: boolean;
+  /** Answers are held against the contract before they are used. */
+  readonly verifies: boolean;
   /** Told of every planned type the printed text names. */
   readonly onUse: (identifier: string) => void;
 }

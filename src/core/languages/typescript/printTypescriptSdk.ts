@@ -4,6 +4,7 @@ import { sortedBy } from "../../text/sortedBy.js";
 import { contractNames, typeNames } from "./identifiers.js";
 import { groupFile } from "./markdown.js";
 import { moduleText, type Import } from "./moduleText.js";
+import { printChecks } from "./printChecks.js";
 import { printConnect } from "./printConnect.js";
 import { graphqlCallNames, printGraphqlCall } from "./printGraphqlCall.js";
 import { printGrouped, type GroupedCall } from "./printGrouped.js";
@@ -12,7 +13,15 @@ import { printReadme } from "./printReadme.js";
 import { groupedSignature, printRestCall, restCallNames, runtimeFilesOf } from "./printRestCall.js";
 import { printSent } from "./printSent.js";
 import { convertedTypes, printConversions } from "./printConversions.js";
-import { formatsOf, plainFormats, printFormats, usesConversion, usesFormats, usesFormatValues } from "./formats.js";
+import {
+  formatsOf,
+  plainFormats,
+  printFormats,
+  usesCheck,
+  usesConversion,
+  usesFormats,
+  usesFormatValues,
+} from "./formats.js";
 import { printTesting } from "./printTesting.js";
 import { printTypes } from "./printShapes.js";
 import type { TypePrinter } from "./printType.js";
@@ -36,6 +45,7 @@ export function printTypescriptSdk(plan: SdkPlan, facts: TypescriptFacts): Map<s
       formats,
       converted: convertedTypes(contract.types, { formats }),
       returnsFailures: facts.settings?.failures === "return",
+      verifies: contract.protocol === "rest" && facts.settings?.verify === "answers",
       onUse: (identifier) => used.add(identifier),
     };
     printers.set(contract.name, printer);
@@ -188,7 +198,11 @@ function printGraphqlFolder(plan: GraphqlPlan, context: FolderContext): PrintedF
 
 /** Runtime files that settings ask for. */
 function filesOfSettings({ printer, testing }: FolderContext): string[] {
-  return [...(printer.returnsFailures ? ["outcome.ts"] : []), ...(testing ? ["fakes.ts"] : [])];
+  return [
+    ...(printer.returnsFailures ? ["outcome.ts"] : []),
+    ...(testing ? ["fakes.ts"] : []),
+    ...(printer.verifies ? ["checks.ts"] : []),
+  ];
 }
 
 /** The call that each inline type belongs to, by type id; named types of the schema and fragments' parts are shared. */
@@ -223,14 +237,16 @@ function callsModule(plan: ContractPlan, context: FolderContext, parts: readonly
 /** Imports of what was named since it was last cleared; `up` leads to the contract's folder. */
 function usedImports({ used, ending }: FolderContext, up: "." | ".."): Import[] {
   const types = [...used].filter((each) => !each.startsWith(" "));
-  const conversions = [...used].flatMap((each) =>
-    each.startsWith(usesConversion) ? [each.slice(usesConversion.length)] : [],
-  );
+  const marked = (mark: string): string[] =>
+    [...used].flatMap((each) => (each.startsWith(mark) ? [each.slice(mark.length)] : []));
+  const conversions = marked(usesConversion);
+  const checks = marked(usesCheck);
   const hasFormats = used.has(usesFormats) || used.has(usesFormatValues);
   const root = up === "." ? ".." : "../..";
   return [
     ...(types.length > 0 ? [{ from: `${up}/shapes${ending}`, types }] : []),
     ...(conversions.length > 0 ? [{ from: `${up}/conversions${ending}`, values: conversions }] : []),
+    ...(checks.length > 0 ? [{ from: `${up}/checks${ending}`, values: checks }] : []),
     ...(hasFormats
       ? [{ from: `${root}/formats${ending}`, namespace: "formats", namespaceIsType: !used.has(usesFormatValues) }]
       : []),
@@ -259,6 +275,12 @@ function addCommonFiles(
     const imports = usedImports(context, ".").filter((each) => each.namespace !== undefined);
     const wire: Import = { from: `../wire/index${ending}`, namespace: "wire" };
     files.set("conversions.ts", moduleText(header, [wire, ...imports], [conversions]));
+  }
+  if (printer.verifies) {
+    used.clear();
+    const checks = printChecks(plan.types, printer);
+    const wire: Import = { from: `../wire/index${ending}`, namespace: "wire" };
+    if (checks !== "") files.set("checks.ts", moduleText(header, [wire], [checks]));
   }
   used.clear();
   const connect = printConnect(plan, printer);

@@ -10,6 +10,8 @@ export interface TypescriptSettings {
   readonly choices?: "closed" | "open";
   /** Whether calls throw their failures, or return them beside their answers. */
   readonly failures?: "throw" | "return";
+  /** Whether JSON answers of REST calls are held against the contract before they are used. */
+  readonly verify?: "none" | "answers";
   /** Whether there is a module for unit tests: a fake connection and builders of samples. */
   readonly testing?: boolean;
   /** The ending of relative imports: as the app's compiler settings want it when absent. */
