@@ -13,9 +13,15 @@ export interface ContractValidator {
 }
 
 /** Makes a validator from the parsed contract. Schemas are compiled when they are first needed. */
-export function contractValidator(raw: unknown, dialect: string): ContractValidator {
-  const document = /^(2|3\.0)/.test(dialect) ? toJsonSchema(raw) : raw;
-  const options = { strict: false, allErrors: true, validateSchema: false } as const;
+export function contractValidator(raw: unknown, dialect: string, direction: "request" | "answer"): ContractValidator {
+  const document = inDirection(/^(2|3\.0)/.test(dialect) ? toJsonSchema(raw) : raw, direction);
+  const options = {
+    strict: false,
+    ownProperties: true,
+    allErrors: true,
+    validateSchema: false,
+    logger: false,
+  } as const;
   const exact = new Ajv2020(options);
   const coercing = new Ajv2020({ ...options, coerceTypes: "array" });
   const addFormats = addFormatsModule as unknown as (ajv: Ajv2020) => void;
@@ -35,7 +41,7 @@ export function contractValidator(raw: unknown, dialect: string): ContractValida
     check: (schema, value, coerce) => {
       const validate = validatorAt(pointerInLinked(schema, raw), coerce);
       const holder = { value };
-      if (!validate || validate(coerce ? holder : value)) return [];
+      if (!validate || isValid(validate, coerce ? holder : value)) return [];
       return (validate.errors ?? []).map((error) => {
         const path = coerce ? error.instancePath.replace(/^\/value/, "") : error.instancePath;
         const extra =
@@ -48,6 +54,43 @@ export function contractValidator(raw: unknown, dialect: string): ContractValida
       });
     },
   };
+}
+
+function isValid(validate: ValidateFunction, value: unknown): boolean {
+  try {
+    return validate(value);
+  } catch (error) {
+    // A schema that is made of itself without end refuses nothing.
+    if (error instanceof RangeError) return true;
+    throw error;
+  }
+}
+
+/**
+ * The contract in which fields of the other direction are not required (JSON Schema validation, section 9.4:
+ * `readOnly` and `writeOnly`).
+ */
+function inDirection(node: unknown, direction: "request" | "answer"): unknown {
+  if (Array.isArray(node)) return node.map((each) => inDirection(each, direction));
+  if (!isData(node)) return node;
+  const copy: Record<string, unknown> = {};
+  for (const [key, value] of Object.entries(node))
+    Object.defineProperty(copy, key, {
+      value: inDirection(value, direction),
+      enumerable: true,
+      writable: true,
+      configurable: true,
+    });
+  const { required, properties } = copy;
+  if (Array.isArray(required) && isData(properties)) {
+    const against = direction === "request" ? "readOnly" : "writeOnly";
+    const isOther = (name: unknown): boolean => {
+      const field = typeof name === "string" && Object.hasOwn(properties, name) ? properties[name] : undefined;
+      return isData(field) && field[against] === true;
+    };
+    copy["required"] = required.filter((name) => !isOther(name));
+  }
+  return copy;
 }
 
 function compile(ajv: Ajv2020, pointer: string): ValidateFunction | undefined {

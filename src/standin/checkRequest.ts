@@ -1,9 +1,10 @@
-import type { Content, Parameter, ParameterLocation, RestOperation } from "../core/contract/model.js";
+import type { Content, ParameterLocation, RestOperation } from "../core/contract/model.js";
 import { resolveShape, type TypeTable } from "../core/contract/resolveShape.js";
 import { isData, member } from "../core/text/parseData.js";
 import type { PointerPlace } from "../core/problem/place.js";
 import type { ContractValidator } from "./ajvForContract.js";
 import type { MatchedOperation } from "./matchOperation.js";
+import { queryPairs, readParameter, spreadNames, type SentParts } from "./readParameter.js";
 
 /** One thing about a request that does not fit the contract. */
 export interface Misfit {
@@ -14,11 +15,19 @@ export interface Misfit {
 
 /** A request as the stand-in sees it. */
 export interface SeenRequest {
-  readonly query: URLSearchParams;
+  /** The query without its mark, as it was sent. */
+  readonly query: string;
   readonly header: (name: string) => string | undefined;
   readonly mediaType: string | undefined;
   /** The body's text; "" when there is none. */
   readonly body: string;
+}
+
+/** What of the contract a request is read by. */
+export interface RequestContext {
+  readonly types: TypeTable;
+  /** Names in the query that belong to auth. */
+  readonly credentials: ReadonlySet<string>;
 }
 
 export interface CheckedRequest {
@@ -29,101 +38,49 @@ export interface CheckedRequest {
 
 /** Holds a request against the operation it is for: every parameter, the media type, and the body. */
 export function checkRequest(
-  { operation, pathValues }: MatchedOperation,
+  { operation, rawValues }: MatchedOperation,
   request: SeenRequest,
   validator: ContractValidator,
-  types: TypeTable,
+  { types, credentials }: RequestContext,
 ): CheckedRequest {
-  const misfits = operation.parameters.flatMap((parameter) =>
-    checkParameter(parameter, pathValues, request, validator),
-  );
-  const declared = new Set(operation.parameters.filter((each) => each.in === "query").map((each) => each.name));
-  const free = operation.parameters.some(
-    (each) =>
-      each.in === "query" &&
-      ["record", "map", "named", "any", "union"].includes(each.type.shape.kind) &&
-      each.style !== "json",
-  );
-  for (const name of free ? [] : new Set(request.query.keys())) {
-    if (!declared.has(name) && !isCredential(operation, name))
-      misfits.push({ in: "query", name, message: "is not a parameter of this operation" });
-  }
+  const inQuery = operation.parameters.filter((each) => each.in === "query");
+  const declared = new Set(inQuery.map((each) => each.name));
+  const known = new Set([...declared, ...credentials]);
+  const parts: SentParts = { path: rawValues, query: request.query, header: request.header };
+  const misfits = operation.parameters.flatMap((parameter): Misfit[] => {
+    const { name, in: location } = parameter;
+    const readings = readParameter(parameter, parts, types, known);
+    if (readings === undefined)
+      return parameter.required && location !== "querystring" ? [{ in: location, name, message: "is required" }] : [];
+    const fits = readings.some((reading) =>
+      [true, false].some((coerce) => validator.check(parameter.schema, reading, coerce).length === 0),
+    );
+    if (fits) return [];
+    const first = validator.check(parameter.schema, readings[0], true);
+    return first.map((message) => ({ in: location, name, message }));
+  });
+  for (const name of unknownNames(operation, known, request.query, types))
+    misfits.push({ in: "query", name, message: "is not a parameter of this operation" });
   const { body, found } = checkBody(operation, request, validator, types);
   return { misfits: [...misfits, ...found], body };
 }
 
-/** Keys in the query belong to auth, which is any name the operation's schemes may use. */
-function isCredential(operation: RestOperation, name: string): boolean {
-  return operation.auth.length > 0 && /key|token|auth/i.test(name);
-}
-
-function checkParameter(
-  parameter: Parameter,
-  pathValues: ReadonlyMap<string, string>,
-  request: SeenRequest,
-  validator: ContractValidator,
-): Misfit[] {
-  const value = valueOf(parameter, pathValues, request);
-  const { name, in: location } = parameter;
-  if (location === "querystring") return [];
-  if (value === undefined)
-    return parameter.required && !isSpread(parameter) ? [{ in: location, name, message: "is required" }] : [];
-  return validator.check(parameter.schema, value, true).map((message) => ({ in: location, name, message }));
-}
-
-/** Records in the query are spread over names of their own; what is there cannot be told by the parameter's name. */
-function isSpread(parameter: Parameter): boolean {
-  return (
-    parameter.style === "deepObject" ||
-    (parameter.explode && ["record", "map", "named"].includes(parameter.type.shape.kind))
-  );
-}
-
-function valueOf(parameter: Parameter, pathValues: ReadonlyMap<string, string>, request: SeenRequest): unknown {
-  const list = parameter.type.shape.kind === "list";
-  const separators: Readonly<Record<string, string>> = { spaceDelimited: " ", pipeDelimited: "|" };
-  const split = (text: string): unknown => (list ? text.split(separators[parameter.style] ?? ",") : text);
-  if (parameter.style === "json") {
-    const text = request.query.get(parameter.name);
-    return text === null ? undefined : parsed(text);
+/** Names in the query that no parameter takes. */
+function unknownNames(
+  operation: RestOperation,
+  declared: ReadonlySet<string>,
+  query: string,
+  types: TypeTable,
+): Set<string> {
+  if (operation.parameters.some((each) => each.in === "querystring")) return new Set();
+  const taken = new Set(declared);
+  for (const parameter of operation.parameters) {
+    const names = spreadNames(parameter, types);
+    if (!names) return new Set();
+    for (const name of names) taken.add(name);
   }
-  switch (parameter.in) {
-    case "path":
-      return split(pathValues.get(parameter.name) ?? "");
-    case "query": {
-      const all = request.query.getAll(parameter.name);
-      const [only] = all;
-      if (only === undefined) return undefined;
-      return list && parameter.explode ? all : split(only);
-    }
-    case "header": {
-      const text = request.header(parameter.name);
-      return text === undefined ? undefined : split(text);
-    }
-    case "querystring":
-      return undefined;
-    case "cookie":
-      return cookieValue(request.header("cookie") ?? "", parameter.name, split);
-  }
-}
-
-function cookieValue(header: string, name: string, split: (text: string) => unknown): unknown {
-  const pair = header.split(/;\s*/).find((each) => each.startsWith(`${name}=`));
-  if (pair === undefined) return undefined;
-  const text = pair.slice(name.length + 1);
-  try {
-    return split(decodeURIComponent(text));
-  } catch {
-    return split(text);
-  }
-}
-
-function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text) as unknown;
-  } catch {
-    return text;
-  }
+  const isTaken = (name: string): boolean => taken.has(name) || taken.has(name.replace(/\[.*$/, ""));
+  return new Set(queryPairs(query).flatMap(([name]) => (isTaken(name) ? [] : [name])));
 }
 
 function checkBody(
@@ -139,8 +96,10 @@ function checkBody(
   });
   if (!declared)
     return request.body === "" ? { body: undefined, found: [] } : misfit("is sent, and this operation takes none");
-  if (request.body === "") return declared.required ? misfit("is required") : { body: undefined, found: [] };
   const content = contentFor(declared.contents, request.mediaType);
+  // A form without fields, and a text or stream of nothing, are empty bodies too.
+  const isEmpty = request.body === "" && (content === undefined || content.form === "json");
+  if (isEmpty) return declared.required ? misfit("is required") : { body: undefined, found: [] };
   if (!content)
     return misfit(
       `has the media type ${request.mediaType ?? "(none)"}, and this operation takes ${declared.contents.map((each) => each.mediaType).join(", ")}`,

@@ -3,6 +3,8 @@ import type { RestOperation } from "../core/contract/model.js";
 export interface MatchedOperation {
   readonly operation: RestOperation;
   readonly pathValues: ReadonlyMap<string, string>;
+  /** The same, still percent-encoded. */
+  readonly rawValues: ReadonlyMap<string, string>;
 }
 
 export type Matching =
@@ -27,8 +29,9 @@ export function operationMatcher(operations: readonly RestOperation[]): (method:
       const found = route.expression.exec(path);
       if (!found) continue;
       if (route.operation.method === method.toLowerCase()) {
-        const pathValues = new Map(route.names.map((name, at) => [name, decoded(found[at + 1] ?? "")]));
-        return { kind: "match", match: { operation: route.operation, pathValues } };
+        const rawValues = new Map(route.names.map((name, at) => [name, found[at + 1] ?? ""]));
+        const pathValues = new Map([...rawValues].map(([name, text]) => [name, decoded(text)]));
+        return { kind: "match", match: { operation: route.operation, pathValues, rawValues } };
       }
       allowed.push(route.operation.method.toUpperCase());
     }

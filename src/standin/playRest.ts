@@ -1,8 +1,9 @@
 import { isStream, type RestContract, type RestOperation, type StreamForm } from "../core/contract/model.js";
+import type { Place } from "../core/problem/place.js";
 import { nearest } from "../core/text/nearest.js";
 import { preferredContent } from "../core/sdk/planContent.js";
 import { isData } from "../core/text/parseData.js";
-import { contractValidator } from "./ajvForContract.js";
+import { contractValidator, type ContractValidator } from "./ajvForContract.js";
 import { checkRequest, type Misfit } from "./checkRequest.js";
 import { operationMatcher, type MatchedOperation } from "./matchOperation.js";
 import { sampleAnswer } from "./sampleAnswer.js";
@@ -19,7 +20,13 @@ export type PlayRest = (request: Request, path: string) => Promise<Response>;
  */
 export function playRest(contract: RestContract, raw: unknown, seed: number): PlayRest {
   const match = operationMatcher(contract.operations);
-  const validator = contractValidator(raw, contract.dialect);
+  const validator = contractValidator(raw, contract.dialect, "request");
+  const answers = contractValidator(raw, contract.dialect, "answer");
+  const credentials = new Set(
+    [...contract.authSchemes.values()].flatMap((scheme) =>
+      scheme.kind === "key" && scheme.in === "query" ? [scheme.name] : [],
+    ),
+  );
   return async (request, path) => {
     const found = match(request.method, path);
     if (found.kind === "none") {
@@ -41,13 +48,13 @@ export function playRest(contract: RestContract, raw: unknown, seed: number): Pl
     const checked = checkRequest(
       found.match,
       {
-        query: url.searchParams,
+        query: url.search.slice(1),
         header: (name) => request.headers.get(name) ?? undefined,
         mediaType: request.headers.get("content-type") ?? undefined,
         body: await request.text(),
       },
       validator,
-      contract.types,
+      { types: contract.types, credentials },
     );
     if (checked.misfits.length > 0) {
       const detail = checked.misfits
@@ -59,7 +66,7 @@ export function playRest(contract: RestContract, raw: unknown, seed: number): Pl
       return problemResponse(400, "The request does not fit the contract", detail, checked.misfits);
     }
     const asked = { accept: request.headers.get("accept") ?? "", query: [...url.searchParams].sort() };
-    return answer(contract, found.match, checked.body, seed, asked);
+    return answer(contract, found.match, checked.body, seed, asked, answers);
   };
 }
 
@@ -83,27 +90,33 @@ function answer(
   body: unknown,
   seed: number,
   { accept, query }: { readonly accept: string; readonly query: unknown },
+  validator: ContractValidator,
 ): Response {
   const response =
     operation.responses.find((each) => each.status.startsWith("2")) ??
     operation.responses.find((each) => each.status === "default");
-  const status = response && /^\d+$/.test(response.status) ? Number(response.status) : 200;
+  const isExact = response !== undefined && /^\d+$/.test(response.status);
+  const status = isExact ? Number(response.status) : 200;
   const wanted = accept.split(",").map((each) => each.split(";")[0]?.trim().toLowerCase() ?? "");
   const acceptable = response?.contents.filter(({ mediaType }) => wanted.includes(mediaType.toLowerCase())) ?? [];
   const content = response && preferredContent(acceptable.length > 0 ? acceptable : response.contents);
-  if (!response || !content || status === 204)
-    return new Response(null, { status: content ? status : status === 200 ? 204 : status });
+  if (!response || !content || status === 204) return new Response(null, { status: content || isExact ? status : 204 });
   const asked = [contract.name, operation.method, operation.path, [...pathValues], query, body ?? null];
   const fakeFor = (item: number): Fake => seededFaker(seed, ...asked, ...(item > 0 ? [item] : []));
   const context = {
     types: contract.types,
     fake: fakeFor(0),
     known: knownValues(operation, pathValues, body),
+    fits: (place: Place, value: unknown) =>
+      "pointer" in place && validator.check({ ...place, pointer: place.pointer }, value, false).length === 0,
     depth: 0,
   };
   const value = sampleAnswer(content.type, operation.path.split("/").pop() ?? "", context);
-  const single = content.form !== "json" && typeof value === "string" ? value : JSON.stringify(value);
-  const items = [value, ...[1, 2].map((more) => sampleAnswer(content.type, "", { ...context, fake: fakeFor(more) }))];
+  const single = content.form !== "json" && typeof value === "string" ? value : JSON.stringify(value ?? null);
+  const items = [
+    value,
+    ...[1, 2].map((more) => sampleAnswer(content.type, "", { ...context, fake: fakeFor(more) }) ?? null),
+  ];
   const text = isStream(content.form) ? streamText(content.form, items) : single;
   return new Response(text, {
     status,

@@ -1,9 +1,11 @@
 import type { Constraints, Field, Reference, Shape } from "../core/contract/model.js";
+import type { Place } from "../core/problem/place.js";
 import { resolveReference, type TypeTable } from "../core/contract/resolveShape.js";
 import { sampleText } from "./sampleText.js";
 import type { Fake } from "./seededFaker.js";
 
 const deepest = 6;
+const endless = 14;
 const oneIn = 6;
 
 export interface SampleContext {
@@ -11,18 +13,23 @@ export interface SampleContext {
   readonly fake: Fake;
   /** Values that fields of these names take: what the request said. */
   readonly known: ReadonlyMap<string, unknown>;
+  /** Whether the raw contract allows a value where its schema stands. */
+  readonly fits: (place: Place, value: unknown) => boolean;
   readonly depth: number;
   /** The second or a later item of a list: an example of an id was used by the first. */
   readonly isRepeated?: boolean;
 }
 
-/** A value of the shape a contract promises in answers: its examples first, else made up. */
+/** A value of the shape a contract promises in answers: its examples first, else made up. Undefined when none ends. */
 export function sampleAnswer(reference: Reference, name: string, context: SampleContext): unknown {
-  const example = reference.shape.kind === "named" ? context.types.get(reference.shape.key)?.example : undefined;
-  if (example !== undefined) return example;
+  // Nothing real is this deep; a type that has no end has no value either.
+  if (context.depth > endless) return undefined;
+  const definition = reference.shape.kind === "named" ? context.types.get(reference.shape.key) : undefined;
+  if (definition?.example !== undefined && context.fits(definition.place, definition.example))
+    return definition.example;
   const { shape, nullable } = resolveReference(reference, context.types);
   if (nullable && (context.depth > deepest || /next|cursor/i.test(name) || rarely(context))) return null;
-  return sampleShape(shape, name, { ...context, depth: context.depth + 1 });
+  return sampleShape(shape, name, { ...context, depth: context.depth + 1 }) ?? (nullable ? null : undefined);
 }
 
 function rarely({ fake }: SampleContext): boolean {
@@ -49,9 +56,11 @@ function sampleShape(shape: Shape, name: string, context: SampleContext): unknow
     case "list":
       return sampleList(shape.item, name, shape.constraints ?? {}, context);
     case "map":
-      return context.depth > deepest ? {} : { [fake.lorem.word()]: sampleAnswer(shape.value, name, context) };
-    case "tuple":
-      return shape.items.map((item) => sampleAnswer(item, name, context));
+      return sampleMap(shape.value, name, context);
+    case "tuple": {
+      const items = shape.items.map((item) => sampleAnswer(item, name, context));
+      return items.includes(undefined) ? undefined : items;
+    }
     case "union":
       return sampleUnion(shape, name, context);
     case "bytes":
@@ -63,7 +72,12 @@ function sampleShape(shape: Shape, name: string, context: SampleContext): unknow
   }
 }
 
-function sampleRecord(fields: readonly Field[], context: SampleContext): Record<string, unknown> {
+function sampleMap(value: Reference, name: string, context: SampleContext): Record<string, unknown> {
+  const sample = context.depth > deepest ? undefined : sampleAnswer(value, name, context);
+  return sample === undefined ? {} : { [context.fake.lorem.word()]: sample };
+}
+
+function sampleRecord(fields: readonly Field[], context: SampleContext): Record<string, unknown> | undefined {
   const record: Record<string, unknown> = {};
   const set = (name: string, value: unknown): void => {
     // Defined, not assigned: a field may be called `__proto__`.
@@ -73,13 +87,41 @@ function sampleRecord(fields: readonly Field[], context: SampleContext): Record<
     if (field.face === "request") continue;
     // What the request said is about the answer itself, not about what is inside it.
     const told = context.depth === 1 ? context.known.get(field.name) : undefined;
-    if (told !== undefined) set(field.name, told);
+    if (told !== undefined && suits(field, told, context)) set(field.name, told);
     else if (!field.required && (context.depth > deepest || rarely(context))) continue;
-    else if (field.example !== undefined && !(context.isRepeated && /id$/i.test(field.name)))
+    else if (
+      field.example !== undefined &&
+      !(context.isRepeated && /id$/i.test(field.name)) &&
+      suits(field, field.example, context)
+    )
       set(field.name, field.example);
-    else set(field.name, sampleAnswer(field.type, field.name, context));
+    else {
+      const value = sampleAnswer(field.type, field.name, context);
+      if (value !== undefined) set(field.name, value);
+      else if (field.required) return undefined;
+    }
   }
   return record;
+}
+
+/** Whether a value that was not made up can be a field's: what several schemas say of it has one place only. */
+function suits({ type, place }: Field, value: unknown, context: SampleContext): boolean {
+  const { shape } = resolveReference(type, context.types);
+  const kind = Array.isArray(value) ? "list" : value === null ? "null" : typeof value;
+  const kinds: Readonly<Partial<Record<Shape["kind"], string>>> = {
+    text: "string",
+    integer: "number",
+    number: "number",
+    boolean: "boolean",
+    list: "list",
+    tuple: "list",
+    record: "object",
+    map: "object",
+  };
+  const values = shape.kind === "literal" ? [shape] : shape.kind === "choice" ? shape.values : undefined;
+  if (values && value !== null && !values.some((each) => each.value === value)) return false;
+  const wanted = kinds[shape.kind] ?? kind;
+  return (wanted === kind || (kind === "null" && type.nullable)) && context.fits(place, value);
 }
 
 function sampleList(
@@ -87,7 +129,7 @@ function sampleList(
   name: string,
   { minItems = 0, maxItems = 4 }: Constraints,
   context: SampleContext,
-): unknown[] {
+): unknown[] | undefined {
   if (context.depth > deepest && minItems === 0) return [];
   const length = context.fake.number.int({
     min: Math.min(Math.max(minItems, 2), maxItems),
@@ -95,14 +137,19 @@ function sampleList(
   });
   // What a single thing was asked by does not hold for each of many.
   const inside = { ...context, known: new Map<string, unknown>() };
-  return Array.from({ length }, (_, at) =>
+  const items = Array.from({ length }, (_, at) =>
     sampleAnswer(item, name.replace(/s$/, ""), { ...inside, isRepeated: at > 0 }),
   );
+  if (!items.includes(undefined)) return items;
+  return minItems === 0 ? [] : undefined;
 }
 
 function sampleUnion(shape: Shape & { kind: "union" }, name: string, context: SampleContext): unknown {
-  if (shape.members.length === 0) return null;
-  const at = context.fake.number.int({ min: 0, max: shape.members.length - 1 });
+  if (shape.members.length === 0) return undefined;
+  // Deep inside, a member that ends.
+  const leaf = shape.members.findIndex((each) => isLeaf(each.shape));
+  const any = context.fake.number.int({ min: 0, max: shape.members.length - 1 });
+  const at = context.depth > deepest && leaf >= 0 ? leaf : any;
   const member = shape.members[at] ?? shape.members[0];
   if (!member) return null;
   const value = sampleAnswer(member, name, context);
@@ -110,6 +157,10 @@ function sampleUnion(shape: Shape & { kind: "union" }, name: string, context: Sa
   return shape.tag && tag !== undefined && typeof value === "object" && value !== null
     ? { ...value, [shape.tag.field]: tag }
     : value;
+}
+
+function isLeaf({ kind }: Shape): boolean {
+  return !["named", "record", "map", "list", "tuple", "union"].includes(kind);
 }
 
 function sampleNumber(limits: Constraints, digits: number, fake: Fake): number {

@@ -67,13 +67,23 @@ function resolve(reference: string, document: Json): unknown {
   return node;
 }
 
+const textByFormat: Readonly<Record<string, string>> = {
+  date: "2026-05-01",
+  "date-time": "2026-05-01T08:30:00Z",
+  uuid: "0f4a7c1e-2b3d-4e5f-8a9b-0c1d2e3f4a5b",
+  email: "skipper@example.test",
+  uri: "https://example.test/",
+};
+
 function sampleTyped(schema: Json, context: SampleContext, depth: number): unknown {
   const { random } = context;
   const said = schema["type"];
   const type = Array.isArray(said) ? random.pick(said as unknown[]) : said;
   switch (type ?? (schema["properties"] ? "object" : undefined)) {
     case "string":
-      return context.inForm && schema["format"] === "binary" ? bytesMark : random.pick(["text", "", "*/ ${x} `y`"]);
+      return context.inForm && schema["format"] === "binary"
+        ? bytesMark
+        : (textByFormat[String(schema["format"])] ?? random.pick(["text", "", "*/ ${x} `y`"]));
     case "integer":
       return random.pick([0, 3, 7]);
     case "number":

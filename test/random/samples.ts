@@ -4,7 +4,7 @@ import type { Json } from "./makeSchema.js";
 import { Randomness } from "./randomness.js";
 import { bytesMark, sampleValue } from "./sampleValue.js";
 
-/** Values for requests that a contract allows, by where their schema stands. */
+/** Values that a contract allows, by where their schema stands. */
 export class Samples {
   private readonly random: Randomness;
   private readonly judge: Judge;
@@ -12,9 +12,10 @@ export class Samples {
   constructor(
     private readonly contract: RandomContract,
     seed: number,
+    private readonly direction: "request" | "answer" = "request",
   ) {
     this.random = new Randomness(seed);
-    this.judge = new Judge(contract.document, contract.version, "request");
+    this.judge = new Judge(contract.document, contract.version, direction);
   }
 
   /** A value that Ajv accepts; undefined when none was found. Bytes of forms are Blobs. */
@@ -22,7 +23,7 @@ export class Samples {
     const { document } = this.contract;
     for (let attempt = 0; attempt < 12; attempt++) {
       const schema = schemaAt(pointer, document) ?? true;
-      const value = sampleValue(schema, { random: this.random, document, direction: "request", inForm });
+      const value = sampleValue(schema, { random: this.random, document, direction: this.direction, inForm });
       if (value !== undefined && this.judge.judge(pointer, value) === "fits") return withBlobs(value);
     }
     return undefined;

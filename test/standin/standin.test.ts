@@ -31,7 +31,7 @@ describe("a REST contract, played", () => {
       const raw = load(text);
       const { contract } = readContract("berths", [{ document: "b.yaml", text }]);
       if (contract?.protocol !== "rest") throw new Error("not REST");
-      const validator = contractValidator(raw, contract.dialect);
+      const validator = contractValidator(raw, contract.dialect, "answer");
       let checked = 0;
       for (let seed = 1; seed <= 12; seed++) {
         const app = standinOf("berths", text, "b.yaml", seed);

@@ -1,26 +1,29 @@
 /** Styles that few contracts use; an app whose calls do not need them does not carry them. */
 import { form, segment, text } from "./parameters.js";
 
-function list(name: string, value: unknown, separator: string): string {
-  if (!Array.isArray(value)) return form(name, value, false);
-  return value.length === 0
-    ? ""
-    : `${encodeURIComponent(name)}=${value.map((each) => encodeURIComponent(text(each))).join(separator)}`;
+/** Items, or the keys and values of a record one after the other, with a separator between them. */
+function separated(name: string, value: unknown, separator: string): string {
+  if (typeof value !== "object" || value === null) return form(name, value, false);
+  const items: unknown[] = Array.isArray(value)
+    ? value
+    : Object.entries(value).flatMap(([key, each]) => (each === undefined ? [] : [key, each as unknown]));
+  const written = items.map((each) => encodeURIComponent(text(each)));
+  return written.length === 0 ? "" : `${encodeURIComponent(name)}=${written.join(separator)}`;
 }
 
-/** Query style "spaceDelimited": `name=a%20b`. */
+/** Query style "spaceDelimited" (OpenAPI 3.1, section 4.8.12.6): `name=a%20b`, or for a record `name=k%20v`. */
 export function spaced(name: string, value: unknown): string {
-  return list(name, value, "%20");
+  return separated(name, value, "%20");
 }
 
-/** Query style "pipeDelimited": `name=a%7Cb`. */
+/** Query style "pipeDelimited": `name=a%7Cb`, or for a record `name=k%7Cv`. */
 export function piped(name: string, value: unknown): string {
-  return list(name, value, "%7C");
+  return separated(name, value, "%7C");
 }
 
 /** Tab-separated values (OpenAPI 2.0, `tsv`): `name=a%09b`. */
 export function tabbed(name: string, value: unknown): string {
-  return list(name, value, "%09");
+  return separated(name, value, "%09");
 }
 
 /** Query style "form" in which reserved characters of a URL stay as they are (`allowReserved`). */

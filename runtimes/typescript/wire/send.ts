@@ -157,7 +157,13 @@ export interface Declared {
 function declared(table: Readonly<Record<string, ReadAs>>, httpStatus: number): Declared | undefined {
   for (const key of [String(httpStatus), `${String(Math.floor(httpStatus / 100))}XX`, "default"]) {
     const readAs = table[key];
-    if (readAs !== undefined) return { key, status: key === String(httpStatus) ? httpStatus : key, readAs };
+    if (readAs !== undefined)
+      return {
+        key,
+        status: key === String(httpStatus) ? httpStatus : key,
+        // A 204 has no body, whatever is declared for others (RFC 9110, section 15.3.5).
+        readAs: httpStatus === 204 ? "none" : readAs,
+      };
   }
   // An undeclared success is read like the only declared one.
   const [only, ...more] = Object.entries(table);

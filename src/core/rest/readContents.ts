@@ -78,7 +78,11 @@ function readItem({ value, place }: Located<Data>, reader: SchemaReader): Schema
   if (item !== undefined) return readAt(item, below(place, "itemSchema"), reader);
   const schema = member(value, "schema");
   const whole = isData(schema) ? reader.document.deref({ value: schema, place: below(place, "schema") }) : undefined;
-  return whole && isData(whole.value) && member(whole.value, "type") === "array"
+  // A list whose items differ by position is no list of items alike.
+  return whole &&
+    isData(whole.value) &&
+    member(whole.value, "type") === "array" &&
+    member(whole.value, "prefixItems") === undefined
     ? readAt(member(whole.value, "items"), below(whole.place, "items"), reader)
     : readAt(schema, below(place, "schema"), reader);
 }

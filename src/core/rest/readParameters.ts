@@ -70,6 +70,11 @@ function readParameter(node: Located<Data>, reader: SchemaReader): Parameter | u
   const location = locationOf(value, place, reader);
   const name = nameOf(value, location, place, reader);
   if (location === "header" && reservedHeaders.has(name.toLowerCase())) return undefined;
+  // A header's name is a token (RFC 9110, section 5.1); what is none can never be sent.
+  if (location === "header" && !/^[A-Za-z0-9!#$%&'*+.^_`|~-]+$/.test(name)) {
+    document.note("contract.invalid", `No header can be called \`${name}\`; the parameter is left out.`, place);
+    return undefined;
+  }
   const required = location === "path" || member(value, "required") === true;
   if (document.dialect === "2.0") {
     const older = readOlderParameter(node, location, reader);
