@@ -130,6 +130,26 @@ describe("settings of what values are in the app", () => {
     expect([answer["id"], body]).toEqual(["9223372036854775807", '{"id":9223372036854775807}']);
   });
 
+  it("answers are held against the contract, with the path of the first mismatch", async () => {
+    const project = projectWith("{ verify: answers, dates: decoded }");
+    expect(project.run(["generate"]).code).toBe(0);
+    expect(project.compile()).toBe("");
+    expect(await lintGenerated(project.folder, "./tsconfig.test.json")).toEqual([]);
+    const { connectApi, addStay } = await bundled(project);
+    const call = (body: string) =>
+      addStay(connectApi({ baseUrl: "https://ostrel.example", fetch: () => Promise.resolve(new Response(body)) }), {
+        from: new Date(0),
+        body: {},
+      });
+    expect(await call(sent)).toMatchObject({ since: new Date("2026-05-01T12:00:00Z"), day: "2026-05-01" });
+    await expect(call(sent.replace('"there"', '"sunk"'))).rejects.toMatchObject({
+      status: "malformed",
+      message: 'api.addStay: the answer (200) cannot be read: /next/state has to be "booked" or "there"',
+      cause: { path: "/next/state" },
+    });
+    await expect(call("[]")).rejects.toMatchObject({ cause: { path: "", expected: "a record" } });
+  });
+
   it("are refused where they say something unknown", () => {
     const { code, err } = projectWith(
       "{ dates: moment, formats: { money: { type: 'a b', from: x, decode: y, encode: z } } }",

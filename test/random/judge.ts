@@ -15,7 +15,11 @@ export class Judge {
   });
   private readonly compiled = new Map<string, ValidateFunction>();
 
-  constructor(document: Json, version: Version, direction: "answer" | "request") {
+  constructor(
+    document: Json,
+    version: Version,
+    private readonly direction: "answer" | "request",
+  ) {
     this.ajv.addSchema(asJsonSchema(document, version, direction) as object, "contract");
   }
 
@@ -34,7 +38,11 @@ export class Judge {
       if (error instanceof RangeError || error instanceof TypeError) return "cannot tell";
       throw error;
     }
-    return (validate.errors ?? []).every(isAboutTypes) ? "does not fit" : "cannot tell";
+    // A field that the other direction alone has is not in the type at all.
+    const against = this.direction === "answer" ? "writeOnly" : "readOnly";
+    const isOther = ({ parentSchema }: ErrorObject): boolean => parentSchema?.[against] === true;
+    const errors = validate.errors ?? [];
+    return errors.every(isAboutTypes) && !errors.some(isOther) ? "does not fit" : "cannot tell";
   }
 }
 

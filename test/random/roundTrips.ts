@@ -10,6 +10,7 @@ import { printTypescriptSdk } from "../../src/core/languages/typescript/printTyp
 import { readContract } from "../../src/core/readContract.js";
 import { planRest } from "../../src/core/sdk/planRest.js";
 import type { RestCall, RestPlan } from "../../src/core/sdk/sdkPlan.js";
+import { spreadNames } from "../../src/standin/readParameter.js";
 import { createStandin, type PlayedContract } from "../../src/standin/standin.js";
 import { Judge } from "./judge.js";
 import { makeContract, type RandomContract } from "./makeContract.js";
@@ -49,7 +50,7 @@ export async function roundTrips(
     unasked: 0,
     failures: [],
   };
-  for (const { plan, random } of made) {
+  for (const { plan, random, played } of made) {
     const names = contractNames(plan.name);
     const own = modules[plan.name] ?? {};
     let sent = "";
@@ -68,7 +69,7 @@ export async function roundTrips(
     const answers = new Samples(random, random.seed + 3, "answer");
     const judge = new Judge(random.document, random.version, "answer");
     for (const call of plan.calls) {
-      const args = argumentsOf(call, samples, random);
+      const args = argumentsOf(call, samples, random, played.contract.types);
       if (!args || answerPointers(call).some((pointer) => answers.allowed(pointer, false) === undefined)) {
         result.unasked++;
         continue;
@@ -82,8 +83,11 @@ export async function roundTrips(
         if (wrong === undefined) result.answered++;
         else result.failures.push(`${plan.name} ${call.name}: ${wrong}\n    ${sent}`);
       } catch (error) {
-        // An empty segment of a path is another path.
-        if (/\/[.;]?(\?| )/.test(sent.replace(/^\S+ https?:\/\/[^/]+/, ""))) {
+        // An empty segment of a path is another path, and so is one of dots.
+        if (
+          String(error).includes("lead to another path") ||
+          /\/[.;]?(\?| )/.test(sent.replace(/^\S+ https?:\/\/[^/]+/, ""))
+        ) {
           result.unasked++;
           continue;
         }
@@ -153,7 +157,16 @@ function argumentsOf(
   call: RestCall,
   samples: Samples,
   { version }: RandomContract,
+  types: RestContract["types"],
 ): Record<string, unknown> | undefined {
+  // Records that are spread over the query side by side cannot be told apart where they share names.
+  const spread = call.arguments.filter(
+    ({ source }) =>
+      source.kind === "parameter" &&
+      source.parameter.in === "query" &&
+      spreadNames(source.parameter, types)?.size !== 0,
+  );
+  if (spread.length > 1) return undefined;
   const args: Record<string, unknown> = {};
   for (const { name, source, required } of call.arguments) {
     const node = source.kind === "parameter" ? source.parameter : source.content;

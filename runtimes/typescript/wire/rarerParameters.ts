@@ -31,9 +31,14 @@ export function reserved(name: string, value: unknown, explode = true): string {
   return form(name, value, explode, encodeAllowed);
 }
 
-/** Percent-encodes all but what RFC 3986 reserves, save for what would end the value or the query. */
+/**
+ * Percent-encodes all but what RFC 3986 reserves, save for what would end the value or the query, and for the
+ * apostrophe, which platforms encode anyway.
+ */
 function encodeAllowed(value: string): string {
-  return encodeURIComponent(value).replace(/%(?:3A|2F|3F|5B|5D|40|21|24|27|28|29|2A|2C|3B)/g, decodeURIComponent);
+  return encodeURIComponent(value)
+    .replaceAll("'", "%27")
+    .replace(/%(?:3A|2F|3F|5B|5D|40|21|24|28|29|2A|2C|3B)/g, decodeURIComponent);
 }
 
 /** Query style "deepObject": `name[key]=value`, nested records and lists alike. */

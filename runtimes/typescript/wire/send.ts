@@ -95,6 +95,9 @@ async function attempt<Answer>(
   options: CallOptions | undefined,
   used: Used,
 ): Promise<Exchanged> {
+  // Platforms resolve such segments, encoded or not (WHATWG URL, section 4.4), and would call another path.
+  if (/\/(\.|%2e){1,2}(?=[/?]|$)/i.test(path))
+    throw failure(call, "an argument of `.` or `..` would lead to another path", { status: "unreachable" });
   const headers = await startHeaders(connection, options);
   for (const [name, value] of Object.entries(own ?? {})) if (value !== undefined) headers.set(name, value);
   if (accept !== undefined && !headers.has("accept")) headers.set("accept", accept);

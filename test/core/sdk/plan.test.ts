@@ -303,6 +303,8 @@ describe("tags", () => {
       { name: "moorings", parent: "boats", summary: "Where boats lie." },
       { name: "boats", parent: "moorings" },
     ];
-    expect(printRest({ ...contract, tags }).get("README.md")).toContain("### boats / moorings\n\nWhere boats lie.\n");
+    expect(printRest({ ...contract, tags }).get("README.md")).toContain(
+      "### [boats / moorings](api/calls/moorings.md)\n\nWhere boats lie.\n",
+    );
   });
 });
