@@ -112,8 +112,8 @@ const bugs = [
   [
     "a stream is typed as one answer",
     "printRestCall.ts",
-    "streams ? `AsyncGenerator<${answer}, void, undefined>` : `Promise<${answer}>`",
-    "`Promise<${answer}>`",
+    "streams ? `AsyncGenerator<${given}, void, undefined>` : `Promise<${given}>`",
+    "`Promise<${given}>`",
   ],
   [
     "headers of answers are forgotten in the types",

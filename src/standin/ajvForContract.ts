@@ -1,6 +1,6 @@
 import { Ajv2020, type ValidateFunction } from "ajv/dist/2020.js";
 import addFormatsModule from "ajv-formats";
-import type { PointerPlace } from "../core/problem/place.js";
+import { pointerToken, pointerTokens, type PointerPlace } from "../core/problem/place.js";
 import { pointerInLinked } from "../core/rest/linkDocuments.js";
 import { isData } from "../core/text/parseData.js";
 
@@ -34,7 +34,7 @@ export function contractValidator(raw: unknown, dialect: string, direction: "req
   const compiled = new Map<string, ValidateFunction | undefined>();
   const validatorAt = (pointer: string, coerce: boolean): ValidateFunction | undefined => {
     const key = `${String(coerce)} ${pointer}`;
-    if (!compiled.has(key)) compiled.set(key, compile(coerce ? coercing : exact, pointer));
+    if (!compiled.has(key)) compiled.set(key, compile(coerce ? coercing : exact, movedPointer(pointer, document)));
     return compiled.get(key);
   };
   return {
@@ -82,15 +82,23 @@ function inDirection(node: unknown, direction: "request" | "answer"): unknown {
       configurable: true,
     });
   const { required, properties } = copy;
+  // Properties without a type would allow everything that is no object; nobody means that.
+  if (isData(properties) && copy["type"] === undefined && isSchemaOfFields(copy)) copy["type"] = "object";
   if (Array.isArray(required) && isData(properties)) {
     const against = direction === "request" ? "readOnly" : "writeOnly";
     const isOther = (name: unknown): boolean => {
       const field = typeof name === "string" && Object.hasOwn(properties, name) ? properties[name] : undefined;
-      return isData(field) && field[against] === true;
+      const own = isData(field) && field[wrapped] === true ? (field["anyOf"] as unknown[])[0] : field;
+      return isData(own) && own[against] === true;
     };
     copy["required"] = required.filter((name) => !isOther(name));
   }
   return copy;
+}
+
+/** Whether `properties` is a keyword here, and not a field of that name. */
+function isSchemaOfFields({ properties }: Readonly<Record<string, unknown>>): boolean {
+  return isData(properties) && Object.values(properties).every((each) => isData(each) || typeof each === "boolean");
 }
 
 function compile(ajv: Ajv2020, pointer: string): ValidateFunction | undefined {
@@ -123,5 +131,23 @@ function toJsonSchema(node: unknown): unknown {
   if (copy["type"] === "file") Reflect.deleteProperty(copy, "type");
   if (copy["nullable"] !== true && copy["x-nullable"] !== true) return copy;
   Reflect.deleteProperty(copy, "nullable");
-  return { anyOf: [copy, { type: "null" }] };
+  return { anyOf: [copy, { type: "null" }], [wrapped]: true };
+}
+
+/** Marks a schema that was put one level deeper, beside null. */
+const wrapped = "x-rhema-wrapped";
+
+/** Where a schema of the contract stands in what was made of it. */
+function movedPointer(pointer: string, document: unknown): string {
+  let node = document;
+  let moved = "";
+  for (const token of pointerTokens(pointer)) {
+    if (isData(node) && node[wrapped] === true) {
+      node = (node["anyOf"] as unknown[])[0];
+      moved += "/anyOf/0";
+    }
+    node = Array.isArray(node) ? (node as unknown[])[Number(token)] : isData(node) ? node[token] : undefined;
+    moved += `/${pointerToken(token)}`;
+  }
+  return moved;
 }

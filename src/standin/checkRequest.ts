@@ -53,7 +53,8 @@ export function checkRequest(
     if (readings === undefined)
       return parameter.required && location !== "querystring" ? [{ in: location, name, message: "is required" }] : [];
     const fits = readings.some((reading) =>
-      [true, false].some((coerce) => validator.check(parameter.schema, reading, coerce).length === 0),
+      // Coercing changes the value, so it comes last.
+      [false, true].some((coerce) => validator.check(parameter.schema, reading, coerce).length === 0),
     );
     if (fits) return [];
     const first = validator.check(parameter.schema, readings[0], true);

@@ -27,6 +27,9 @@ export function readParameter(
 ): unknown[] | undefined {
   const kinds = kindsOf(parameter.type.shape, types);
   const readings = kinds.flatMap((kind) => readAs(kind, parameter, parts, types, declared) ?? []);
+  // Null is a word, whatever else the parameter may hold.
+  const [word] = kinds.includes("value") ? [] : (readAs("value", parameter, parts, types, declared) ?? []);
+  if (word === "null") readings.push(null);
   // Nothing is how an empty list or record is sent.
   if (readings.length === 0) return emptyOf(kinds, parameter);
   return readings.flatMap((reading) => [reading, withJson(reading, holders), withJson(reading, scalars)]);

@@ -59,7 +59,9 @@ function sampleShape(shape: Shape, name: string, context: SampleContext): unknow
       return sampleMap(shape.value, name, context);
     case "tuple": {
       const items = shape.items.map((item) => sampleAnswer(item, name, context));
-      return items.includes(undefined) ? undefined : items;
+      const missing = items.indexOf(undefined);
+      if (missing < 0) return items;
+      return missing < (shape.needed ?? items.length) ? undefined : items.slice(0, missing);
     }
     case "union":
       return sampleUnion(shape, name, context);
@@ -146,21 +148,25 @@ function sampleList(
 
 function sampleUnion(shape: Shape & { kind: "union" }, name: string, context: SampleContext): unknown {
   if (shape.members.length === 0) return undefined;
-  // Deep inside, a member that ends.
-  const leaf = shape.members.findIndex((each) => isLeaf(each.shape));
   const any = context.fake.number.int({ min: 0, max: shape.members.length - 1 });
-  const at = context.depth > deepest && leaf >= 0 ? leaf : any;
-  const member = shape.members[at] ?? shape.members[0];
-  if (!member) return null;
-  const value = sampleAnswer(member, name, context);
-  const [tag] = shape.tag?.values[at] ?? [];
-  return shape.tag && tag !== undefined && typeof value === "object" && value !== null
-    ? { ...value, [shape.tag.field]: tag }
-    : value;
+  // Deep inside, members that end come first.
+  const rank = (at: number): number =>
+    context.depth > deepest && !isLeaf(shape.members[at]?.shape) ? 2 : at === any ? 0 : 1;
+  const order = shape.members.map((_, at) => at).sort((a, b) => rank(a) - rank(b));
+  for (const at of order) {
+    const member = shape.members[at];
+    const value = member && sampleAnswer(member, name, context);
+    if (value === undefined) continue;
+    const [tag] = shape.tag?.values[at] ?? [];
+    return shape.tag && tag !== undefined && typeof value === "object" && value !== null
+      ? { ...value, [shape.tag.field]: tag }
+      : value;
+  }
+  return undefined;
 }
 
-function isLeaf({ kind }: Shape): boolean {
-  return !["named", "record", "map", "list", "tuple", "union"].includes(kind);
+function isLeaf(shape: Shape | undefined): boolean {
+  return shape !== undefined && !["named", "record", "map", "list", "tuple", "union"].includes(shape.kind);
 }
 
 function sampleNumber(limits: Constraints, digits: number, fake: Fake): number {

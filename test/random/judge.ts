@@ -88,7 +88,7 @@ function asJsonSchema(node: unknown, version: Version, direction: "answer" | "re
   if (copy["type"] === "file") delete copy["type"];
   // Properties without a type allow everything that is no object; nobody means that.
   if (copy["properties"] !== undefined && copy["type"] === undefined) copy["type"] = "object";
-  const properties = copy["properties"] as Json | undefined;
+  const properties = (node as Json)["properties"] as Json | undefined;
   const against = direction === "answer" ? "writeOnly" : "readOnly";
   if (Array.isArray(copy["required"]) && properties)
     copy["required"] = copy["required"].filter(

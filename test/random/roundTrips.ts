@@ -83,9 +83,9 @@ export async function roundTrips(
         if (wrong === undefined) result.answered++;
         else result.failures.push(`${plan.name} ${call.name}: ${wrong}\n    ${sent}`);
       } catch (error) {
-        // An empty segment of a path is another path, and so is one of dots.
+        // An empty segment of a path is another path, and so is one of dots; headers hold Latin-1 only.
         if (
-          String(error).includes("lead to another path") ||
+          /lead to another path|cannot stand in a header/.test(String(error)) ||
           /\/[.;]?(\?| )/.test(sent.replace(/^\S+ https?:\/\/[^/]+/, ""))
         ) {
           result.unasked++;

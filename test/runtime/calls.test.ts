@@ -386,6 +386,15 @@ describe("what a call says beside its arguments", () => {
     expect(seen.slice(1).map((each) => each.url)).toEqual(["/v2/berths/N-07", "/files/berths/N-07"]);
   });
 
+  it("fails by its name when a header cannot hold a value", async () => {
+    for (const value of ["名前", "a\r\nx-other: b"])
+      expect(await failureOf(send(connect(), request({ headers: { "x-name": value } })))).toMatchObject({
+        status: "unreachable",
+        message: "api.getBerth: an argument cannot stand in a header",
+      });
+    expect(seen).toEqual([]);
+  });
+
   it("converts answers and failures by status", async () => {
     const conversions = { 200: { decode: () => "converted" }, 409: { decode: () => "refused" } };
     expect(await send(connect(), request({ conversions }))).toBe("converted");

@@ -1,5 +1,6 @@
 import { connectBerths, type BerthsConnection } from "./sdk/berths/index.js";
 import { connectPassages, type PassagesConnection } from "./sdk/passages/index.js";
+import { renewable, retrying } from "./sdk/wire/index.js";
 
 export interface Harbour {
   readonly berths: BerthsConnection;
@@ -8,8 +9,9 @@ export interface Harbour {
 
 /** One build talks to any host: the address comes in from outside. */
 export function connect(address: string): Harbour {
+  const auth = { harbourToken: renewable(() => "made-up-token") };
   return {
-    berths: connectBerths({ baseUrl: `${address}/berths`, auth: { harbourToken: () => "made-up-token" } }),
+    berths: connectBerths({ baseUrl: `${address}/berths`, auth, around: [retrying()] }),
     passages: connectPassages({ baseUrl: `${address}/passages`, timeoutMs: 5_000 }),
   };
 }

@@ -99,7 +99,12 @@ async function attempt<Answer>(
   if (/\/(\.|%2e){1,2}(?=[/?]|$)/i.test(path))
     throw failure(call, "an argument of `.` or `..` would lead to another path", { status: "unreachable" });
   const headers = await startHeaders(connection, options);
-  for (const [name, value] of Object.entries(own ?? {})) if (value !== undefined) headers.set(name, value);
+  try {
+    for (const [name, value] of Object.entries(own ?? {})) if (value !== undefined) headers.set(name, value);
+  } catch (error) {
+    // Line ends and characters beyond Latin-1 (RFC 9110, section 5.5).
+    throw failure(call, "an argument cannot stand in a header", { status: "unreachable" }, error);
+  }
   if (accept !== undefined && !headers.has("accept")) headers.set("accept", accept);
   if (body?.type !== undefined) headers.set("content-type", body.type);
   const query = pairs.filter((part) => part !== "");
