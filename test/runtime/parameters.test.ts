@@ -146,7 +146,8 @@ const bodies = (JSON.parse(readFileSync(join(packageRoot, "vectors/bodies.json")
 /** Files stand in rows as their text, type and name. */
 function withFiles(value: unknown): unknown {
   if (typeof value !== "object" || value === null || Array.isArray(value)) return value;
-  const { file, type, name } = value as Record<string, string>;
+  const { file, stream, type, name } = value as Record<string, string>;
+  if (stream !== undefined) return new Blob([stream]).stream();
   if (file !== undefined) return new File([file], name ?? "", { type: type ?? "" });
   return Object.fromEntries(Object.entries(value).map(([key, each]) => [key, withFiles(each)]));
 }

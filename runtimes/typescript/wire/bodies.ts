@@ -1,6 +1,6 @@
 /** A body to send; without a type, the platform sets it (multipart needs its own boundary). */
 export interface Body {
-  readonly data?: NonNullable<RequestInit["body"]>;
+  readonly data?: NonNullable<RequestInit["body"]> | Promise<NonNullable<RequestInit["body"]>>;
   /** Sent as JSON, as the connection writes it. */
   readonly json?: unknown;
   readonly type?: string;

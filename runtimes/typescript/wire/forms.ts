@@ -30,16 +30,42 @@ function pair(name: string, value: unknown, { type, style, explode = true }: Fie
   return form(name, value, explode);
 }
 
-/** A body as `multipart/form-data` (RFC 7578): files as they are, records as JSON parts, lists as repeated parts. */
+/**
+ * A body as `multipart/form-data` (RFC 7578): files as they are, records as JSON parts, lists as repeated parts. A part
+ * that is a stream is collected first, because forms need to know where their parts end.
+ */
 export function multipart(value: unknown, options: Options = {}): Body | undefined {
   if (value === undefined) return undefined;
-  const data = new FormData();
-  for (const [name, each] of entriesOf(value)) {
+  const parts = entriesOf(value).flatMap(([name, each]): Part[] => {
     const { type } = options[name] ?? {};
-    const parts = Array.isArray(each) && (type === undefined || !isJson(type)) ? (each as unknown[]) : [each];
-    for (const part of parts) append(data, name, part, type);
-  }
-  return { data };
+    const listed = Array.isArray(each) && (type === undefined || !isJson(type)) ? (each as unknown[]) : [each];
+    return listed.map((part) => ({ name, part, type }));
+  });
+  return { data: parts.some(({ part }) => isStream(part)) ? collected(parts) : formOf(parts) };
+}
+
+interface Part {
+  readonly name: string;
+  readonly part: unknown;
+  readonly type: string | undefined;
+}
+
+/** Not every platform has streams to ask for. */
+function isStream(part: unknown): part is ReadableStream<Uint8Array> {
+  return typeof ReadableStream === "function" && part instanceof ReadableStream;
+}
+
+function formOf(parts: readonly Part[]): FormData {
+  const data = new FormData();
+  for (const { name, part, type } of parts) append(data, name, part, type);
+  return data;
+}
+
+async function collected(parts: readonly Part[]): Promise<FormData> {
+  const whole = parts.map(async ({ name, part, type }): Promise<Part> => {
+    return { name, part: isStream(part) ? await new Response(part).blob() : part, type };
+  });
+  return formOf(await Promise.all(whole));
 }
 
 function append(data: FormData, name: string, part: unknown, type: string | undefined): void {

@@ -118,7 +118,7 @@ async function attempt<Answer>(
   const root = (await (base ?? supplied(connection.baseUrl))).replace(/\/+$/, "");
   // Some contracts write a fixed query into the path itself.
   const url = root + path + (query.length > 0 ? (path.includes("?") ? "&" : "?") + query.join("&") : "");
-  const data = body && "json" in body ? connection.json.stringify(body.json) : body?.data;
+  const data = body && "json" in body ? connection.json.stringify(body.json) : await body?.data;
   return exchange(connection, { call, method, url, headers, body: data, duplex: body?.duplex }, options);
 }
 

@@ -104,9 +104,7 @@ function printArgument(argument: PlannedArgument, type: Reference, printer: Type
     ],
     "  ",
   );
-  const isBytes = source.kind === "body" && behind(type.shape, printer).kind === "bytes";
-  const presence = printPresence(type, argument.required, printer, "lenient");
-  return `${doc}  readonly ${propertyName(argument.name)}${isBytes ? presence.replace("Blob", "Blob | ReadableStream<Uint8Array>") : presence};\n`;
+  return `${doc}  readonly ${propertyName(argument.name)}${printPresence(type, argument.required, printer, "lenient")};\n`;
 }
 
 /** The ways a body can be sent, the usual one first. */

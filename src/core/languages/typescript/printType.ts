@@ -50,7 +50,7 @@ export function printShape(shape: Shape, printer: TypePrinter, stance: Stance): 
     case "boolean":
       return "boolean";
     case "bytes":
-      return "Blob";
+      return stance === "lenient" ? "Blob | ReadableStream<Uint8Array>" : "Blob";
     case "any":
       return (shape.scalar !== undefined && printer.scalars.get(shape.scalar)) || "unknown";
     case "literal":
