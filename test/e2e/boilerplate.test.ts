@@ -1,11 +1,10 @@
 import { createServer, type IncomingMessage } from "node:http";
 import type { AddressInfo } from "node:net";
-import { pathToFileURL } from "node:url";
-import { buildSync } from "esbuild";
 import { afterEach, describe, expect, it } from "vitest";
+import { bundled } from "../support/bundled.js";
 import { contractWith } from "../support/smallContract.js";
 import { lintGenerated } from "../support/lintGenerated.js";
-import { restProject, type TemporaryProject } from "../support/temporaryProject.js";
+import { restProject } from "../support/temporaryProject.js";
 
 const text = { type: "string" };
 const number = { type: "integer" };
@@ -229,12 +228,6 @@ async function harbour(): Promise<{ address: string; seen: Seen[] }> {
     server.close();
   });
   return { address: `http://127.0.0.1:${String((server.address() as AddressInfo).port)}`, seen };
-}
-
-async function bundled<T>(project: TemporaryProject, path: string): Promise<T> {
-  const outfile = project.path("bundled.mjs");
-  buildSync({ entryPoints: [project.path(path)], outfile, bundle: true, format: "esm", logLevel: "error" });
-  return (await import(pathToFileURL(outfile).href)) as T;
 }
 
 describe("what an SDK takes off the app", () => {

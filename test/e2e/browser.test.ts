@@ -3,8 +3,8 @@ import { existsSync, readFileSync } from "node:fs";
 import { createServer } from "node:http";
 import type { AddressInfo } from "node:net";
 import { pathToFileURL } from "node:url";
-import { buildSync } from "esbuild";
 import { afterEach, expect, it } from "vitest";
+import { bundle } from "../support/bundled.js";
 import { demoProject } from "../support/temporaryProject.js";
 
 const browser = ["/usr/bin/chromium", "/usr/bin/chromium-browser"].find((path) => existsSync(path));
@@ -52,8 +52,7 @@ it.skipIf(browser === undefined)(
     project.write("src/both.ts", app);
     expect(project.run(["generate"]).code).toBe(0);
     expect(project.compile({ noUnusedLocals: false }, ["src/both.ts"])).toBe("");
-    const outfile = project.path("both.mjs");
-    buildSync({ entryPoints: [project.path("src/both.ts")], outfile, bundle: true, format: "esm", logLevel: "error" });
+    const outfile = bundle(project, "src/both.ts");
     const address = await project.play();
     const { run } = (await import(pathToFileURL(outfile).href)) as { run: (address: string) => Promise<unknown> };
     const inNode = JSON.stringify(await run(address));

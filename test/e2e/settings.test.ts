@@ -1,6 +1,5 @@
-import { pathToFileURL } from "node:url";
-import { buildSync } from "esbuild";
 import { describe, expect, it } from "vitest";
+import { bundled } from "../support/bundled.js";
 import { contractWith, okay } from "../support/smallContract.js";
 import { lintGenerated } from "../support/lintGenerated.js";
 import { restProject, type TemporaryProject } from "../support/temporaryProject.js";
@@ -54,17 +53,7 @@ interface Sdk {
   addStay: (connection: unknown, args: object) => Promise<Record<string, unknown>>;
 }
 
-async function bundled(project: TemporaryProject): Promise<Sdk> {
-  const outfile = project.path("bundled.mjs");
-  buildSync({
-    entryPoints: [project.path("src/sdk/api/index.ts")],
-    outfile,
-    bundle: true,
-    format: "esm",
-    logLevel: "error",
-  });
-  return (await import(pathToFileURL(outfile).href)) as Sdk;
-}
+const sdkOf = (project: TemporaryProject): Promise<Sdk> => bundled<Sdk>(project, "src/sdk/api/index.ts");
 
 const sent =
   '{"id":9223372036854775807,"since":"2026-05-01T12:00:00.000Z","day":"2026-05-01","price":"12.50","state":"booked","next":{"id":7,"since":"2026-05-02T12:00:00.000Z","price":"1.00","state":"there","log":["2026-05-03T12:00:00.000Z"]}}';
@@ -82,7 +71,7 @@ describe("settings of what values are in the app", () => {
     expect(shapes).toContain("day?: string;");
     expect(shapes).toContain("price: formats.Money;");
     expect(shapes).toContain('export type StayState = "booked" | "there" | (string & Record<never, never>);');
-    const { connectApi, addStay } = await bundled(project);
+    const { connectApi, addStay } = await sdkOf(project);
     const seen: { url: string; body: string }[] = [];
     let status = 200;
     const fetch = (url: string, { body }: { body: string }): Promise<Response> => {
@@ -117,7 +106,7 @@ describe("settings of what values are in the app", () => {
     const project = projectWith("{ int64: text }");
     project.run(["generate"]);
     expect(project.compile()).toBe("");
-    const { connectApi, addStay } = await bundled(project);
+    const { connectApi, addStay } = await sdkOf(project);
     let body = "";
     const fetch = (_url: string, options: { body: string }): Promise<Response> => {
       body = options.body;
@@ -135,7 +124,7 @@ describe("settings of what values are in the app", () => {
     expect(project.run(["generate"]).code).toBe(0);
     expect(project.compile()).toBe("");
     expect(await lintGenerated(project.folder, "./tsconfig.test.json")).toEqual([]);
-    const { connectApi, addStay } = await bundled(project);
+    const { connectApi, addStay } = await sdkOf(project);
     const call = (body: string) =>
       addStay(connectApi({ baseUrl: "https://ostrel.example", fetch: () => Promise.resolve(new Response(body)) }), {
         from: new Date(0),

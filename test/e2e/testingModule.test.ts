@@ -1,6 +1,5 @@
-import { pathToFileURL } from "node:url";
-import { buildSync } from "esbuild";
 import { describe, expect, it } from "vitest";
+import { bundled } from "../support/bundled.js";
 import { lintGenerated } from "../support/lintGenerated.js";
 import { demoProject, type TemporaryProject } from "../support/temporaryProject.js";
 
@@ -62,9 +61,7 @@ describe("the module for unit tests", () => {
     expect(project.run(["generate"]).code).toBe(0);
     expect(project.compile()).toBe("");
     expect(await lintGenerated(project.folder, "./tsconfig.test.json")).toEqual([]);
-    const outfile = project.path("bundled.mjs");
-    buildSync({ entryPoints: [project.path("src/unit.ts")], outfile, bundle: true, format: "esm", logLevel: "error" });
-    const { run } = (await import(pathToFileURL(outfile).href)) as { run: () => Promise<unknown> };
+    const { run } = await bundled<{ run: () => Promise<unknown> }>(project, "src/unit.ts");
     const reservation = { vesselId: "v", arrival: "2026-05-01", departure: "2026-05-02" };
     expect(await run()).toEqual({
       ids: ["N-01", "N-07"],

@@ -12,6 +12,7 @@ import { ownServer } from "../../runtimes/typescript/wire/servers.js";
 import { send, type RestRequest } from "../../runtimes/typescript/wire/send.js";
 import { itemsBody, receive } from "../../runtimes/typescript/wire/streams.js";
 import { subscribe } from "../../runtimes/typescript/wire/subscribe.js";
+import { failureOf, request } from "../support/wireRequests.js";
 
 /** What the recording server saw, and what it does next. */
 let seen: { method: string | undefined; url: string | undefined; headers: IncomingMessage["headers"]; body: string }[] =
@@ -45,22 +46,6 @@ beforeEach(() => {
 
 const connect = (options: ConnectionOptions = {}, auth = {}, schemes = {}) =>
   connection("api", `${address}/base/`, options, auth, schemes);
-const request = (more: Partial<RestRequest<unknown>> = {}): RestRequest<unknown> => ({
-  call: "api.getBerth",
-  method: "GET",
-  path: "/berths/N-07",
-  answers: { 200: "json" },
-  ...more,
-});
-const failureOf = async (promise: Promise<unknown>): Promise<Record<string, unknown>> => {
-  try {
-    await promise;
-  } catch (error) {
-    expect(isFailure(error)).toBe(true);
-    return error as Record<string, unknown>;
-  }
-  throw new Error("It did not fail.");
-};
 
 describe("a REST call", () => {
   it("sends method, path, query, headers and body exactly", async () => {

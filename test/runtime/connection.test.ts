@@ -4,11 +4,11 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vites
 import { bearer, keyInQuery } from "../../runtimes/typescript/wire/auth.js";
 import { bytesBody, jsonBody } from "../../runtimes/typescript/wire/bodies.js";
 import { connection, type Connection, type ConnectionOptions } from "../../runtimes/typescript/wire/connection.js";
-import { isFailure } from "../../runtimes/typescript/wire/failure.js";
 import { eachAnswer, eachRequest, renewable, retrying } from "../../runtimes/typescript/wire/layers.js";
 import { problemOf } from "../../runtimes/typescript/wire/problem.js";
 import { send, type RestRequest } from "../../runtimes/typescript/wire/send.js";
 import { receive } from "../../runtimes/typescript/wire/streams.js";
+import { failureOf, request } from "../support/wireRequests.js";
 
 type Reply = (response: ServerResponse, request: IncomingMessage, socket: Socket) => void;
 
@@ -41,22 +41,6 @@ beforeEach(() => {
 
 const connect = (options: ConnectionOptions = {}, auth: Connection["auth"] = {}): Connection =>
   connection("api", address, options, auth, { token: bearer, key: keyInQuery("key") });
-const request = (more: Partial<RestRequest<unknown>> = {}): RestRequest<unknown> => ({
-  call: "api.getBerth",
-  method: "GET",
-  path: "/berths/N-07",
-  answers: { 200: "json" },
-  ...more,
-});
-const failureOf = async (promise: Promise<unknown>): Promise<Record<string, unknown>> => {
-  try {
-    await promise;
-  } catch (error) {
-    expect(isFailure(error)).toBe(true);
-    return error as Record<string, unknown>;
-  }
-  throw new Error("It did not fail.");
-};
 
 describe("trying again", () => {
   const quick = retrying({ times: 2, pauseMs: 1 });
