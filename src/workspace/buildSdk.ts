@@ -175,13 +175,17 @@ function proposals(project: Project, plan: RestPlan, settings: ContractConfigura
   const paged = plan.calls.filter((call) => call.paging?.isRecognised === true);
   const [first] = paged;
   if (first?.paging) {
-    const others = paged.length === 1 ? "" : `, and ${String(paged.length - 1)} more like it`;
     const id = first.operation.operationId ?? first.name;
+    const shown = paged
+      .slice(0, mostShown)
+      .map((call) => `\`${call.name}\` (${pagingWords[call.paging?.by ?? "cursor"]})`);
+    const more = paged.length > mostShown ? ` and ${String(paged.length - mostShown)} more` : "";
+    const count = paged.length === 1 ? "1 call seems" : `${String(paged.length)} calls seem`;
     found.push(
       problem(
         "contract.pages",
-        `\`${first.name}\` seems to answer page by page (${pagingWords[first.paging.by]}): \`${first.paging.name}\` goes through all items${others}.`,
-        { level: "note", place, hint: `If it does not, say \`pages: { ${id}: off }\`.` },
+        `${count} to answer page by page: ${shown.join(", ")}${more}. \`${first.paging.name}\` goes through all items.`,
+        { level: "note", place, hint: `If one does not, say \`pages: { ${id}: off }\`.` },
       ),
     );
   }
@@ -197,6 +201,8 @@ function proposals(project: Project, plan: RestPlan, settings: ContractConfigura
   }
   return found;
 }
+
+const mostShown = 5;
 
 const pagingWords = {
   cursor: "by a cursor",

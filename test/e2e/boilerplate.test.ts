@@ -235,7 +235,7 @@ describe("what an SDK takes off the app", () => {
     const project = restProject(contract, { "rhema.yaml": configuration("{}"), "src/use.ts": use });
     const { code, out, err } = project.run(["generate"]);
     expect(code).toBe(0);
-    expect(out + err).toContain("`byCursor` seems to answer page by page (by a cursor)");
+    expect(out + err).toContain("4 calls seem to answer page by page");
     expect(project.compile()).toBe("");
     expect(await lintGenerated(project.folder, "./tsconfig.test.json")).toEqual([]);
     expect(project.read("src/sdk/api/calls/lists.ts")).not.toContain("notPagedItems");
