@@ -1,10 +1,13 @@
 import { describe, expect, it } from "vitest";
 import * as wire from "../../runtimes/typescript/wire/checks.js";
 
-const berth = wire.isRecord(
-  { id: wire.isText, length: wire.isNumber },
-  { tags: wire.isList(wire.isText), owner: wire.orNull(wire.isText), next: wire.later(() => berth) },
-);
+const berth = wire.checksByName({
+  Berth: (of) =>
+    wire.isRecord(
+      { id: wire.isText, length: wire.isNumber },
+      { tags: wire.isList(wire.isText), owner: wire.orNull(wire.isText), next: of("Berth") },
+    ),
+})("Berth");
 const found = (check: wire.Check, value: unknown): string => {
   const wrong = check(value, "");
   return wrong ? `${wrong.path} ${wrong.expected}` : "fits";

@@ -40,9 +40,18 @@ export function orNull(of: Check): Check {
   return (value, path) => (value === null ? undefined : of(value, path));
 }
 
-/** A check that may be declared later, because types refer to each other. */
-export function later(of: () => Check): Check {
-  return (value, path) => of()(value, path);
+/** The check of a type by its name. */
+export type CheckOf = (name: string) => Check;
+
+/** Checks of types that refer to each other by name; each is made when it is first used. */
+export function checksByName(makers: Readonly<Record<string, (of: CheckOf) => Check>>): CheckOf {
+  const made = new Map<string, Check>();
+  const of: CheckOf = (name) => (value, path) => {
+    const check = made.get(name) ?? makers[name]?.(of) ?? isAnything;
+    made.set(name, check);
+    return check(value, path);
+  };
+  return of;
 }
 
 function below(path: string, key: string | number): string {

@@ -16,7 +16,7 @@ export interface Formats {
 export const usesFormats = " formats";
 export const usesFormatValues = " format values";
 export const usesConversion = " conversion ";
-export const usesCheck = " check ";
+export const usesCheck = " check";
 
 /** Everything as it is on the wire. */
 export const plainFormats: Formats = { dates: false, int64: "number", own: new Map(), openChoices: false };

@@ -11,25 +11,26 @@ export function printChecks(types: ReadonlyMap<string, PlannedType>, printer: Ty
     [...types.values()].filter(({ face }) => face !== "request"),
     ({ id }) => printer.names.get(id) ?? id,
   );
-  return sorted
-    .map((type) => {
-      const identifier = printer.names.get(type.id) ?? type.name;
-      return `/** Holds a value against \`${identifier}\`. */\nexport const ${checkName(identifier)}: wire.Check = ${checkOfShape(type.shape, printer)};\n`;
-    })
-    .join("\n");
-}
-
-function checkName(identifier: string): string {
-  return `check${identifier}`;
+  const rows = sorted.map((type) => {
+    const others = new Set<string>();
+    const own = { ...printer, onUse: (name: string) => void others.add(name) };
+    const text = checkOfShape(type.shape, own, "of");
+    return `  ${propertyName(printer.names.get(type.id) ?? type.name)}: (${others.size > 0 ? "of" : ""}) => ${text},\n`;
+  });
+  // Constants that name each other would cost the compiler time that grows with the square of their number.
+  return rows.length === 0
+    ? ""
+    : `/** What a server's answers are held against, by the name of their type. */\nexport const checkOf = wire.checksByName({\n${rows.join("")}});\n`;
 }
 
 /** The check of a use of a shape. */
-export function checkOf(reference: Reference, printer: TypePrinter): string {
-  const check = checkOfShape(reference.shape, printer);
+export function checkOf(reference: Reference, printer: TypePrinter, by = "checks.checkOf"): string {
+  const check = checkOfShape(reference.shape, printer, by);
   return reference.nullable && check !== "wire.isAnything" ? `wire.orNull(${check})` : check;
 }
 
-function checkOfShape(shape: Shape, printer: TypePrinter): string {
+/** @param by the function that knows checks by name, where the text will stand */
+function checkOfShape(shape: Shape, printer: TypePrinter, by: string): string {
   switch (shape.kind) {
     case "text":
     case "bytes":
@@ -51,32 +52,31 @@ function checkOfShape(shape: Shape, printer: TypePrinter): string {
     case "named": {
       const type = printer.types.get(shape.key);
       if (!type || type.face === "request") return "wire.isAnything";
-      const name = checkName(printer.names.get(shape.key) ?? type.name);
-      printer.onUse(usesCheck + name);
-      return `wire.later(() => ${name})`;
+      printer.onUse(usesCheck);
+      return `${by}(${quoted(printer.names.get(shape.key) ?? type.name)})`;
     }
     case "list":
-      return `wire.isList(${checkOf(shape.item, printer)})`;
+      return `wire.isList(${checkOf(shape.item, printer, by)})`;
     case "map":
-      return `wire.isRecord({}, {}, ${checkOf(shape.value, printer)})`;
+      return `wire.isRecord({}, {}, ${checkOf(shape.value, printer, by)})`;
     case "tuple": {
-      const items = shape.items.map((item) => checkOf(item, printer));
-      const rest = shape.rest ? `, ${checkOf(shape.rest, printer)}` : "";
+      const items = shape.items.map((item) => checkOf(item, printer, by));
+      const rest = shape.rest ? `, ${checkOf(shape.rest, printer, by)}` : "";
       return `wire.isTuple([${items.join(", ")}], ${String(shape.needed ?? shape.items.length)}${rest})`;
     }
     case "record": {
       const rows = (required: boolean): string => {
         const fields = shape.fields.filter((field) => field.required === required);
         if (fields.length === 0) return "{}";
-        return `{ ${fields.map((field) => `${keyText(field.name)}: ${checkOf(field.type, printer)}`).join(", ")} }`;
+        return `{ ${fields.map((field) => `${keyText(field.name)}: ${checkOf(field.type, printer, by)}`).join(", ")} }`;
       };
-      const rest = shape.closed ? "wire.isNothing" : shape.rest ? checkOf(shape.rest, printer) : undefined;
+      const rest = shape.closed ? "wire.isNothing" : shape.rest ? checkOf(shape.rest, printer, by) : undefined;
       const given = [rows(true), rows(false), ...(rest === undefined ? [] : [rest])];
       while (given.length > 1 && given.at(-1) === "{}") given.pop();
       return `wire.isRecord(${given.join(", ")})`;
     }
     case "union":
-      return unionCheck(shape, printer);
+      return unionCheck(shape, printer, by);
   }
 }
 
@@ -93,16 +93,16 @@ function keyText(name: string): string {
   return name === "__proto__" ? '["__proto__"]' : propertyName(name);
 }
 
-function unionCheck(union: UnionShape, printer: TypePrinter): string {
+function unionCheck(union: UnionShape, printer: TypePrinter, by: string): string {
   const { tag, members } = union;
   if (members.length === 0) return "wire.isNothing";
   const isTagged = tag !== undefined && members.every(({ shape }) => behind(shape, printer).kind === "record");
   const text = isTagged
     ? `wire.isTagged(${quoted(tag.field)}, { ${members
         .flatMap((member, at) =>
-          (tag.values[at] ?? []).map((value) => `${keyText(value)}: ${checkOfShape(member.shape, printer)}`),
+          (tag.values[at] ?? []).map((value) => `${keyText(value)}: ${checkOfShape(member.shape, printer, by)}`),
         )
         .join(", ")} })`
-    : `wire.isEither(${members.map(({ shape }) => checkOfShape(shape, printer)).join(", ")})`;
+    : `wire.isEither(${members.map(({ shape }) => checkOfShape(shape, printer, by)).join(", ")})`;
   return members.some(({ nullable }) => nullable) ? `wire.orNull(${text})` : text;
 }

@@ -240,13 +240,12 @@ function usedImports({ used, ending }: FolderContext, up: "." | ".."): Import[] 
   const marked = (mark: string): string[] =>
     [...used].flatMap((each) => (each.startsWith(mark) ? [each.slice(mark.length)] : []));
   const conversions = marked(usesConversion);
-  const checks = marked(usesCheck);
   const hasFormats = used.has(usesFormats) || used.has(usesFormatValues);
   const root = up === "." ? ".." : "../..";
   return [
     ...(types.length > 0 ? [{ from: `${up}/shapes${ending}`, types }] : []),
     ...(conversions.length > 0 ? [{ from: `${up}/conversions${ending}`, values: conversions }] : []),
-    ...(checks.length > 0 ? [{ from: `${up}/checks${ending}`, values: checks }] : []),
+    ...(used.has(usesCheck) ? [{ from: `${up}/checks${ending}`, namespace: "checks" }] : []),
     ...(hasFormats
       ? [{ from: `${root}/formats${ending}`, namespace: "formats", namespaceIsType: !used.has(usesFormatValues) }]
       : []),
@@ -337,7 +336,9 @@ function addCommonFiles(
     );
   }
   const modules = sortedBy(
-    [...files.keys()].filter((path) => path.endsWith(".ts") && path !== "grouped.ts" && path !== "testing.ts"),
+    [...files.keys()].filter(
+      (path) => path.endsWith(".ts") && !["grouped.ts", "testing.ts", "checks.ts"].includes(path),
+    ),
     (path) => path,
   );
   files.set(
