@@ -139,6 +139,24 @@ describe("settings of what values are in the app", () => {
     await expect(call("[]")).rejects.toMatchObject({ cause: { path: "", expected: "a record" } });
   });
 
+  it.each(["bigint", "text"])(
+    "int64 as %s keeps pages counted, and a call may be called like a conversion",
+    (int64) => {
+      const page = { name: "page", in: "query", schema: { type: "integer", format: "int64" } };
+      const list = { type: "array", items: ref };
+      const { schemas } = contract["components"] as { schemas: Record<string, unknown> };
+      const clashing = contractWith(schemas, {
+        "/a": { get: { operationId: "convertStay", responses: okay(ref) } },
+        "/b": { get: { operationId: "listStays", parameters: [page], responses: okay(list) } },
+      });
+      const project = projectWith(`{ dates: decoded, int64: ${int64} }`);
+      project.write("api.yaml", JSON.stringify(clashing));
+      expect(project.run(["generate"]).code).toBe(0);
+      expect(project.compile()).toBe("");
+      expect(project.read("src/sdk/api/grouped.ts")).toContain("listStaysItems");
+    },
+  );
+
   it("are refused where they say something unknown", () => {
     const { code, err } = projectWith(
       "{ dates: moment, formats: { money: { type: 'a b', from: x, decode: y, encode: z } } }",

@@ -15,7 +15,7 @@ export interface Formats {
 /** What a printer is told beside identifiers: the kinds of imports that a text needs. */
 export const usesFormats = " formats";
 export const usesFormatValues = " format values";
-export const usesConversion = " conversion ";
+export const usesConversion = " conversion";
 export const usesCheck = " check";
 
 /** Everything as it is on the wire. */

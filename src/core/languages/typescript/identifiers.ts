@@ -6,7 +6,7 @@ const reservedWords = new Set(
   (
     "arguments as async await boolean break case catch class const continue debugger default delete do else enum eval export extends false finally for " +
     "from function if implements import in instanceof interface let new null number of package private protected public return static string super switch " +
-    "symbol this throw true try type typeof undefined unknown var void while with yield any never object args checks connection formats options wire"
+    "symbol this throw true try type typeof undefined unknown var void while with yield any never object args checks connection conversions formats options wire"
   ).split(" "),
 );
 

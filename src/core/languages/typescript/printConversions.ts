@@ -45,7 +45,8 @@ export function convertedTypes(
 }
 
 /** Prints the conversion of every planned type that needs one. */
-export function printConversions(types: ReadonlyMap<string, PlannedType>, printer: TypePrinter): string {
+export function printConversions(types: ReadonlyMap<string, PlannedType>, typePrinter: TypePrinter): string {
+  const printer: TypePrinter = { ...typePrinter, isAmongConversions: true };
   const sorted = sortedBy(
     [...types.values()].filter(({ id }) => printer.converted.any.has(id)),
     ({ id }) => printer.names.get(id) ?? id,
@@ -95,8 +96,9 @@ function shapeConversion(shape: Shape, printer: TypePrinter, isOwn: boolean): st
     case "named": {
       if (!printer.converted.any.has(shape.key)) return undefined;
       const name = conversionName(printer.names.get(shape.key) ?? "");
-      printer.onUse(usesConversion + name);
-      return name;
+      if (printer.isAmongConversions === true) return name;
+      printer.onUse(usesConversion);
+      return `conversions.${name}`;
     }
     case "list": {
       const item = later(shape.item, printer);

@@ -5,7 +5,7 @@ import { memberNameFrom } from "../../sdk/nameScope.js";
 import { docComment, propertyAccess, propertyName, quoted, templateText } from "./escape.js";
 import { checkOf } from "./printChecks.js";
 import { contractNames, typeIdentifier, valueIdentifier } from "./identifiers.js";
-import { plainFormats } from "./formats.js";
+import { convertedLeaf, plainFormats } from "./formats.js";
 import { conversionOf, needsExact } from "./printConversions.js";
 import { defaultOf, deprecation, factsOf, printPresence } from "./printShapes.js";
 import { serverUrl } from "./printConnect.js";
@@ -272,14 +272,26 @@ function printPages(call: RestCall, plan: RestPlan, names: CallNames, printer: T
   const reach = (path: readonly string[]): string => reached(path, call.answers[0]?.type, printer);
   const items = `(page) => ${reach(paging.items)}`;
   const label = quoted(callLabel(plan, call));
-  const start = paging.argument === undefined ? "" : propertyAccess("args", paging.argument);
+  const planned = call.arguments.find(({ name }) => name === paging.argument);
+  // Pages are counted in numbers, whatever the settings make of a 64-bit one.
+  const own = planned && convertedLeaf(behind(planned.type.shape, printer), printer.formats)?.type;
+  const counted =
+    own === "bigint"
+      ? `${argument}: BigInt(${argument})`
+      : own === "string"
+        ? `${argument}: String(${argument})`
+        : argument;
+  const start = (first: number): string => {
+    const given = paging.argument === undefined ? "" : `${propertyAccess("args", paging.argument)} ?? ${String(first)}`;
+    return own === "bigint" || own === "string" ? `Number(${given})` : given;
+  };
   const pages = {
     cursor: () =>
       `wire.pagesByCursor(\n    ${label},\n    (${argument}) => ${asked(`{ ...args, ...(${argument} === undefined ? {} : { ${argument} }) }`)},\n    ${items},\n    (page) => ${reach(paging.next ?? [])},\n  )`,
     offset: () =>
-      `wire.pagesByOffset(\n    (${argument}) => ${asked(`{ ...args, ${argument} }`)},\n    ${items},\n    ${start} ?? 0,\n  )`,
+      `wire.pagesByOffset(\n    (${argument}) => ${asked(`{ ...args, ${counted} }`)},\n    ${items},\n    ${start(0)},\n  )`,
     number: () =>
-      `wire.pagesByNumber(\n    (${argument}) => ${asked(`{ ...args, ${argument} }`)},\n    ${items},\n    ${start} ?? ${String(paging.first ?? 1)},\n  )`,
+      `wire.pagesByNumber(\n    (${argument}) => ${asked(`{ ...args, ${counted} }`)},\n    ${items},\n    ${start(paging.first ?? 1)},\n  )`,
     link: () =>
       `wire.pagesByLink<${answerType(call, printer)}, ${item}, ${hasArgs ? names.args : "object"}>(\n    (given, onAnswer) => ${asked("{ ...args, ...given }").replace(", options)", ", { ...options, onAnswer })")},\n    ${items},\n    { ${linkArguments(call, printer).join(", ")} },\n    options?.onAnswer,\n  )`,
   }[paging.by]();

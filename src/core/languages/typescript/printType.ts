@@ -14,6 +14,8 @@ export interface TypePrinter {
   /** What values are in the app. */
   readonly formats: Formats;
   readonly converted: ConvertedTypes;
+  /** What is printed stands beside the conversions; elsewhere they are behind their module's name. */
+  readonly isAmongConversions?: boolean;
   /** Calls return their failures instead of throwing them. */
   readonly returnsFailures: boolean;
   /** Answers are held against the contract before they are used. */

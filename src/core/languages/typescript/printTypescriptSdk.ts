@@ -237,14 +237,11 @@ function callsModule(plan: ContractPlan, context: FolderContext, parts: readonly
 /** Imports of what was named since it was last cleared; `up` leads to the contract's folder. */
 function usedImports({ used, ending }: FolderContext, up: "." | ".."): Import[] {
   const types = [...used].filter((each) => !each.startsWith(" "));
-  const marked = (mark: string): string[] =>
-    [...used].flatMap((each) => (each.startsWith(mark) ? [each.slice(mark.length)] : []));
-  const conversions = marked(usesConversion);
   const hasFormats = used.has(usesFormats) || used.has(usesFormatValues);
   const root = up === "." ? ".." : "../..";
   return [
     ...(types.length > 0 ? [{ from: `${up}/shapes${ending}`, types }] : []),
-    ...(conversions.length > 0 ? [{ from: `${up}/conversions${ending}`, values: conversions }] : []),
+    ...(used.has(usesConversion) ? [{ from: `${up}/conversions${ending}`, namespace: "conversions" }] : []),
     ...(used.has(usesCheck) ? [{ from: `${up}/checks${ending}`, namespace: "checks" }] : []),
     ...(hasFormats
       ? [{ from: `${root}/formats${ending}`, namespace: "formats", namespaceIsType: !used.has(usesFormatValues) }]
@@ -337,7 +334,7 @@ function addCommonFiles(
   }
   const modules = sortedBy(
     [...files.keys()].filter(
-      (path) => path.endsWith(".ts") && !["grouped.ts", "testing.ts", "checks.ts"].includes(path),
+      (path) => path.endsWith(".ts") && !["grouped.ts", "testing.ts", "checks.ts", "conversions.ts"].includes(path),
     ),
     (path) => path,
   );
