@@ -64,6 +64,14 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
     });
 
   program
+    .command("pull [contract...]")
+    .description("refresh the copies of contracts that come from a URL, a GraphQL endpoint or a command")
+    .action(async (contracts: string[]) => {
+      const { pullCommand } = await import("./commands/pull.js");
+      exitCode = await runCommand(globals(), (terminal) => pullCommand(terminal, globals(), contracts));
+    });
+
+  program
     .command("play [contract...]")
     .description("run a stand-in server that plays the contracts")
     .option("--port <number>", "port to listen on", "4020")

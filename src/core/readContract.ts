@@ -1,6 +1,7 @@
 import type { GraphQLSchema } from "graphql";
 import type { Contract } from "./contract/model.js";
 import { readGraphqlContract } from "./graphql/readGraphqlContract.js";
+import { looksLikeSchema } from "./graphql/schemaTexts.js";
 import type { SourceText } from "./problem/place.js";
 import { problem, type Problem } from "./problem/problem.js";
 import { readRestTexts } from "./rest/readRestTexts.js";
@@ -10,6 +11,10 @@ export interface ContractReading {
   readonly contract?: Contract;
   /** GraphQL only: what query documents are checked and typed against. */
   readonly schema?: GraphQLSchema;
+  /** GraphQL only: the schema as texts in schema definition language, whatever it came as. */
+  readonly texts?: readonly SourceText[];
+  /** Texts that places refer to and that are no document of anybody's. */
+  readonly derived?: readonly SourceText[];
   /** REST only: the parsed document; one made of all of them where there are several. */
   readonly raw?: unknown;
   /** REST only: documents that are referred to and were not given; a path of the project, or a URL. */
@@ -42,15 +47,6 @@ export function readContract(
   }
   const [first] = texts;
   if (!first) return { problems: [problem("contract.missing", `The contract \`${name}\` has no file.`)] };
-  if (texts.every(looksLikeSdl)) return readGraphqlContract(name, texts);
+  if (texts.every(looksLikeSchema)) return readGraphqlContract(name, texts);
   return readRestTexts(name, texts, unobtainable);
-}
-
-const sdlEnding = /\.(graphql|gql|graphqls|sdl)$/i;
-const dataEnding = /\.(json|ya?ml)$/i;
-const sdlStart =
-  /^(?:\s|\ufeff|#[^\n]*\n|"""[\s\S]*?"""|"[^"\n]*")*(?:extend\s+)?(?:schema|type|interface|union|enum|input|scalar|directive)\b(?!\s*:)/;
-
-function looksLikeSdl({ document, text }: SourceText): boolean {
-  return sdlEnding.test(document) || (!dataEnding.test(document) && sdlStart.test(text));
 }

@@ -1,5 +1,6 @@
 import { relative, resolve } from "node:path";
 import type { Contract, SetAside } from "../core/contract/model.js";
+import { isHostFile } from "../core/graphql/hostFile.js";
 import type { QueryDocuments } from "../core/graphql/queryModel.js";
 import { readQueryDocuments, type QueryReading } from "../core/graphql/readQueryDocuments.js";
 import { printTypescriptSdk } from "../core/languages/typescript/printTypescriptSdk.js";
@@ -53,7 +54,8 @@ export class ContractReader {
     this.readings.set(name, known);
     const { contract } = known;
     if (contract) return { ...known, contract };
-    const documents = new Map(this.texts.contract(name).map(({ document, text }) => [document, text]));
+    const sources = [...this.texts.contract(name), ...(known.derived ?? [])];
+    const documents = new Map(sources.map(({ document, text }) => [document, text]));
     throw new Halt(known.problems, exitCodes.unreadable, documents);
   }
 
@@ -77,13 +79,29 @@ export class ContractReader {
 
 function readSafely(name: string, texts: ProjectTexts): ContractReading {
   try {
-    return readContract(name, texts.contract(name), texts.unobtainable(name));
+    const found = texts.schema(name);
+    if (found.problems.some(({ level }) => level === "error")) return { problems: found.problems };
+    const hosts = texts
+      .contract(name)
+      .map(({ document }) => document)
+      .filter(isHostFile);
+    if (hosts.length > 0 && found.texts.length === 0) return { problems: [noSchemaIn(hosts)] };
+    const reading = readContract(name, found.texts, texts.unobtainable(name));
+    texts.addDerived(reading.derived ?? []);
+    return { ...reading, problems: [...found.problems, ...reading.problems] };
   } catch (error) {
     // Only nesting beyond all measure exhausts the stack.
     if (!(error instanceof RangeError)) throw error;
     const message = `The contract \`${name}\` is nested too deeply to be read.`;
     return { problems: [problem("contract.syntax", message, { hint: "Ask its authors; no tool will read it." })] };
   }
+}
+
+function noSchemaIn(hosts: readonly string[]): Problem {
+  const files = hosts.map((document) => `\`${document}\``).join(", ");
+  return problem("contract.kind", `${files} holds no schema text that can be read without running it.`, {
+    hint: "Tag the text with `gql` or `graphql`, or let a command print it: `from: { run: … }`.",
+  });
 }
 
 /** Reads, plans and prints one SDK. Writes nothing. */
@@ -98,14 +116,11 @@ export function buildSdk(project: Project, sdk: string, reader: ContractReader):
     problems.push(...reading.problems);
     const settings = project.configuration.contracts[name] ?? { from: [] };
     const queries = readQueries(name, reading, reader.texts);
-    problems.push(
-      ...reader.texts.queryDocuments(name).problems,
-      ...(queries?.problems ?? []).filter(({ level }) => level !== "error"),
-    );
-    queryErrors.push(...(queries?.problems ?? []).filter(({ level }) => level === "error"));
+    const inQueries = [...reader.texts.queries(name).problems, ...(queries?.problems ?? [])];
+    problems.push(...reader.texts.queryDocuments(name).problems, ...inQueries.filter(({ level }) => level !== "error"));
+    queryErrors.push(...inQueries.filter(({ level }) => level === "error"));
     problems.push(...misspelt(project, name, reading.contract, settings));
-    for (const [path, text] of pinTexts(project, sdk, reading, reader.texts.contract(name), queries))
-      pins.set(path, text);
+    for (const [path, text] of pinTexts(project, sdk, reading, queries)) pins.set(path, text);
     const plan = planContract(reading.contract, queries, settings);
     if (plan.protocol === "rest") problems.push(...proposals(project, plan, settings));
     return {
@@ -133,7 +148,7 @@ export function buildSdk(project: Project, sdk: string, reader: ContractReader):
 
 /** The query documents of a contract, checked and typed; undefined for REST. */
 export function readQueries(name: string, reading: ContractReading, texts: ProjectTexts): QueryReading | undefined {
-  return reading.schema && readQueryDocuments(reading.schema, texts.queryDocuments(name).texts);
+  return reading.schema && readQueryDocuments(reading.schema, texts.queries(name).texts);
 }
 
 /** Plans a contract as the project configures it. */

@@ -26,7 +26,7 @@ export interface CheckOutcome {
 }
 
 /** Says whether every SDK is what its inputs give and every query document fits; writes nothing. */
-export function check(project: Project, wanted: readonly string[]): CheckOutcome {
+export async function check(project: Project, wanted: readonly string[]): Promise<CheckOutcome> {
   const texts = new ProjectTexts(project, knownParts(readLedger(project)));
   const reader = new ContractReader(texts);
   const problems = [...project.problems];
@@ -37,7 +37,9 @@ export function check(project: Project, wanted: readonly string[]): CheckOutcome
       }),
     );
   }
-  const sdks = chosenSdks(project, wanted).map((name) => checkSdk(project, name, texts, reader));
+  const names = chosenSdks(project, wanted);
+  await texts.readHosts(new Set(names.flatMap((name) => project.configuration.sdks[name]?.covers ?? [])));
+  const sdks = names.map((name) => checkSdk(project, name, texts, reader));
   const failed = sdks.some((sdk) => !sdk.ok) || problems.some(({ level }) => level === "error");
   return {
     sdks,

@@ -50,7 +50,7 @@ const unknownUses: ProjectUses = { queries: [], calls: new Map(), named: () => [
 function projectUses(project: Project, texts: ProjectTexts, name: string, { reading }: Side): ProjectUses {
   if (reading.schema)
     return {
-      queries: readQueryDocuments(reading.schema, texts.queryDocuments(name).texts).uses,
+      queries: readQueryDocuments(reading.schema, texts.queries(name).texts).uses,
       calls: new Map(),
       named: () => [],
       searched: true,
@@ -66,7 +66,7 @@ function projectUses(project: Project, texts: ProjectTexts, name: string, { read
 /** Errors that the query documents have against the new schema and did not have against the old one. */
 function brokenQueries(name: string, before: Side, after: Side, texts: ProjectTexts): Problem[] {
   if (!before.reading.schema || !after.reading.schema) return [];
-  const documents = texts.queryDocuments(name).texts;
+  const documents = texts.queries(name).texts;
   const key = (problem: Problem): string => JSON.stringify([problem.message, problem.places]);
   const known = new Set(readQueryDocuments(before.reading.schema, documents).problems.map(key));
   return readQueryDocuments(after.reading.schema, documents).problems.filter(

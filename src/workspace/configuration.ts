@@ -15,6 +15,10 @@ export interface ContractConfiguration {
   /** Hosts, with their port, that references and redirects may lead to. */
   readonly hosts?: readonly string[];
   readonly queries?: readonly string[];
+  /** Tags that mark queries in source files. */
+  readonly tags?: readonly string[];
+  /** Which types of a schema the SDK holds: those that queries use, or all. */
+  readonly types?: "used" | "all";
   readonly standing?: readonly string[];
   readonly pages?: PagingSettings;
   readonly only?: readonly string[];

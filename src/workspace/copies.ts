@@ -2,6 +2,7 @@ import { createHash } from "node:crypto";
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import type { SourceText } from "../core/problem/place.js";
+import { beginsLikeSchema } from "../core/graphql/schemaStart.js";
 import { displayPath, stateFolder, type Project } from "./project.js";
 import { readText } from "./textFile.js";
 
@@ -29,11 +30,14 @@ export function readCopy(project: Project, contract: string, address: string | u
 /** Where a copy of this text belongs. */
 export function copyPath(project: Project, contract: string, address: string | undefined, text: string): string {
   const base = copyBase(project, contract, address);
-  if (endings.some((ending) => base.endsWith(ending))) return base;
-  if (/^\s*[[{]/.test(text)) return `${base}.json`;
-  return /^\s*(?:"""|#|type\s|schema\s*\{|interface\s|scalar\s|directive\s|enum\s|union\s|input\s|extend\s)/.test(text)
-    ? `${base}.graphql`
-    : `${base}.yaml`;
+  const ending = endings.find((each) => base.endsWith(each));
+  if (!isJson(text) && (ending === undefined || ending === ".json") && beginsLikeSchema(text)) return `${base}.graphql`;
+  if (ending !== undefined) return base;
+  return `${base}${isJson(text) ? ".json" : ".yaml"}`;
+}
+
+function isJson(text: string): boolean {
+  return /^\s*[[{]/.test(text);
 }
 
 const longestName = 60;

@@ -6,15 +6,17 @@ export interface FetchOptions {
   /** Hosts that may be asked beside the first address's own. */
   readonly hosts: readonly string[];
   readonly timeoutMs: number;
+  /** JSON to send with POST; GET when absent. */
+  readonly body?: string;
 }
 
-export type Fetched = { readonly text: string } | { readonly problem: Problem };
+export type Fetched = { readonly text: string } | { readonly problem: Problem; readonly status?: number };
 
 const mostRedirects = 5;
 const mostBytes = 128 * 1024 * 1024;
 
 /**
- * Gets a text over HTTP. A redirect is followed only to a host the configuration allows, and without the headers when
+ * Gets a text over HTTP, or the answer to a JSON body. A redirect is followed only to a host the configuration allows, and without the headers when
  * it leaves the origin. Whatever goes wrong is a problem that says what to do.
  *
  * @param shown the address as messages may show it, without secrets
@@ -22,17 +24,22 @@ const mostBytes = 128 * 1024 * 1024;
 export async function fetchText(address: string, shown: string, options: FetchOptions): Promise<Fetched> {
   const first = new URL(address);
   let url = first;
-  const failed = (message: string, hint: string): Fetched => ({
+  const failed = (message: string, hint: string, status?: number): Fetched => ({
     problem: problem("contract.fetch", `\`${shown}\` ${message}.`, { hint }),
+    ...(status === undefined ? {} : { status }),
   });
+  const { body } = options;
   for (let redirects = 0; redirects <= mostRedirects; redirects++) {
     let response: Response;
     try {
       response = await fetch(url.href, {
         redirect: "manual",
         signal: AbortSignal.timeout(options.timeoutMs),
+        ...(body === undefined ? {} : { method: "POST", body }),
         headers: {
-          accept: "application/json, application/yaml, */*;q=0.5",
+          ...(body === undefined
+            ? { accept: "application/json, application/yaml, */*;q=0.5" }
+            : { accept: "application/graphql-response+json, application/json", "content-type": "application/json" }),
           ...(url.origin === first.origin ? options.headers : {}),
         },
       });
@@ -42,7 +49,9 @@ export async function fetchText(address: string, shown: string, options: FetchOp
           `did not answer within ${String(options.timeoutMs / 1000)} s`,
           "Try again, or check the address.",
         );
-      return failed("cannot be reached", "Check the address, and that the server is running.");
+      return unreachable(error, first)
+        ? failed(`cannot be reached: nothing listens at ${first.host}`, "Start the server, or check the port.")
+        : failed("cannot be reached", "Check the address, and that the server is running.");
     }
     const location = response.headers.get("location");
     if (response.status >= 300 && response.status < 400 && location !== null) {
@@ -64,9 +73,12 @@ export async function fetchText(address: string, shown: string, options: FetchOp
       return failed(
         `refuses access (${String(response.status)})`,
         "Send a credential with `headers` of the contract, from the environment.",
+        response.status,
       );
-    if (!response.ok) return failed(`answers ${String(response.status)}`, "Check the address.");
     const text = await readLimited(response);
+    // A GraphQL server says with 400 what it does not understand of a query.
+    if (!response.ok && !(body !== undefined && response.status === 400 && /^\s*\{/.test(text ?? "")))
+      return failed(`answers ${String(response.status)}`, "Check the address.", response.status);
     if (text === undefined)
       return failed("is larger than 128 MB or broke off", "Save it to a file, and name the file.");
     if (text.trim() === "") return failed("is empty", "Check the address.");
@@ -74,10 +86,16 @@ export async function fetchText(address: string, shown: string, options: FetchOp
       return failed(
         "is a web page, not a description",
         "Use the address of the description itself, which often ends in .json or .yaml.",
+        response.status,
       );
     return { text };
   }
   return failed(`redirects more than ${String(mostRedirects)} times`, "Use the final address.");
+}
+
+function unreachable(error: unknown, { host }: URL): boolean {
+  const cause = error instanceof Error ? (error.cause as { code?: string } | undefined) : undefined;
+  return cause?.code === "ECONNREFUSED" && host !== "";
 }
 
 async function readLimited(response: Response): Promise<string | undefined> {

@@ -36,6 +36,7 @@ export async function generate(project: Project, options: GenerateOptions): Prom
       sdks.push(unchanged);
       continue;
     }
+    await texts.readHosts(project.configuration.sdks[name]?.covers ?? []);
     const heavy = await import("./generateSdk.js");
     reader ??= heavy.newReader(texts);
     await heavy.fetchParts(project, name, reader);

@@ -30,11 +30,12 @@ export interface ImpactOutcome {
 }
 
 /** Compares contracts and says what the differences do to the project. @throws Halt on wrong names or unreadable contracts */
-export function impact(project: Project, cwd: string, options: ImpactOptions): ImpactOutcome {
+export async function impact(project: Project, cwd: string, options: ImpactOptions): Promise<ImpactOutcome> {
   const texts = new ProjectTexts(project);
   const reader = new ContractReader(texts);
   const others = new Map<string, string>();
   const names = comparedContracts(project, options);
+  await texts.readHosts(names);
   const impacts: ContractImpact[] = [];
   const unpinned: string[] = [];
   const load = (path: string): SourceText[] => {

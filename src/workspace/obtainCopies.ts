@@ -1,11 +1,13 @@
 import { execFile } from "node:child_process";
-import { mkdirSync, writeFileSync } from "node:fs";
-import { dirname } from "node:path";
+import { mkdirSync, rmSync, writeFileSync } from "node:fs";
+import { dirname, join } from "node:path";
 import { promisify } from "node:util";
 import { isUrl } from "../core/rest/documentNames.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { copyPath, readCopy } from "./copies.js";
-import { fetchText } from "./fetchText.js";
+import { parseData } from "../core/text/parseData.js";
+import type { ContractConfiguration } from "./configuration.js";
+import { fetchText, type Fetched, type FetchOptions } from "./fetchText.js";
 import { exitCodes, Halt } from "./halt.js";
 import type { Project } from "./project.js";
 import { sourceList } from "./sources.js";
@@ -65,14 +67,59 @@ export async function obtain(project: Project, contract: string, address: string
       hint: "Use http: or https:.",
     });
   const isOwn = sourceList(settings).some((source) => source === address || sameOrigin(source, address));
-  const fetched = await fetchText(expanded, address, {
-    headers: isOwn ? headers : {},
-    hosts: settings.hosts ?? [],
-    timeoutMs,
-  });
+  const options = { headers: isOwn ? headers : {}, hosts: settings.hosts ?? [], timeoutMs: waitMs() };
+  const isSource = sourceList(settings).includes(address);
+  const fetched = await (isSource
+    ? fetchSource(expanded, address, options, settings)
+    : fetchText(expanded, address, options));
   if ("problem" in fetched) return fetched.problem;
-  save(copyPath(project, contract, address, fetched.text), fetched.text);
+  const text = await asSaved(fetched.text);
+  save(project, contract, address, text);
   return undefined;
+}
+
+/**
+ * A description is fetched and a GraphQL endpoint introspected; which of them an address is, shows its name, what the
+ * configuration says about the contract, and in the end what the server answers.
+ */
+async function fetchSource(
+  address: string,
+  shown: string,
+  options: FetchOptions,
+  settings: ContractConfiguration,
+): Promise<Fetched> {
+  const { introspect } = await import("./introspect.js");
+  const { pathname } = new URL(address);
+  const isDocument = /\.(json|ya?ml|graphqls?|gql|sdl|txt)$/i.test(pathname);
+  const isGraphql =
+    settings.queries !== undefined || settings.scalars !== undefined || /(?:graphql|gql)\/?$/i.test(pathname);
+  if (!isDocument && isGraphql) return introspect(address, shown, options);
+  const fetched = await fetchText(address, shown, options);
+  const isNoDescription =
+    "problem" in fetched ? [200, 400, 405, 406, 415].includes(fetched.status ?? 0) : isErrorAnswer(fetched.text);
+  if (isDocument || !isNoDescription) return fetched;
+  const asked = await introspect(address, shown, options);
+  return "problem" in asked && "problem" in fetched ? fetched : asked;
+}
+
+/** What a GraphQL server answers to a request without a query. */
+function isErrorAnswer(text: string): boolean {
+  return /^\s*\{\s*"(?:errors|data)"\s*:/.test(text) && !text.includes('"__schema"');
+}
+
+/** An introspection result is kept as schema text, which people can read and compare. */
+async function asSaved(text: string): Promise<string> {
+  if (!/^\s*\{/.test(text) || !text.includes('"__schema"')) return text;
+  const { introspectedSchema, introspectionText } = await import("../core/graphql/introspectionText.js");
+  const parsed = parseData(text);
+  const schema = parsed.ok ? introspectedSchema(parsed.data) : undefined;
+  return schema ? introspectionText(schema) : text;
+}
+
+/** How long a server may take; RHEMA_WAIT_MS says otherwise, for servers that wake up slowly. */
+function waitMs(): number {
+  const wanted = Number(process.env["RHEMA_WAIT_MS"]);
+  return Number.isInteger(wanted) && wanted > 0 ? wanted : timeoutMs;
 }
 
 function sameOrigin(a: string, b: string): boolean {
@@ -86,11 +133,11 @@ async function runCommand(project: Project, contract: string, command: string): 
     const { stdout } = await promisify(execFile)(program, [...flags, command], {
       cwd: project.root,
       maxBuffer: mostOutput,
-      timeout: timeoutMs * 4,
+      timeout: waitMs() * 4,
       encoding: "utf8",
     });
     if (stdout.trim() === "") return failedCommand(contract, "printed nothing");
-    save(copyPath(project, contract, undefined, stdout), stdout);
+    save(project, contract, undefined, await asSaved(stdout));
     return undefined;
   } catch (error) {
     const { code, stderr } = error as { code?: number | string; stderr?: string };
@@ -117,7 +164,12 @@ function expand(text: string, contract: string): string {
   });
 }
 
-function save(path: string, text: string): void {
+function save(project: Project, contract: string, address: string | undefined, text: string): void {
+  const path = copyPath(project, contract, address, text);
+  const known = readCopy(project, contract, address);
   mkdirSync(dirname(path), { recursive: true });
   writeFileSync(path, text.endsWith("\n") ? text : `${text}\n`);
+  // A copy of another kind would be found first.
+  const old = known && join(project.root, known.document);
+  if (old !== undefined && old !== path) rmSync(old, { force: true });
 }

@@ -15,11 +15,10 @@ import { readText } from "./textFile.js";
 export function pinTexts(
   project: Project,
   sdk: string,
-  reading: { readonly contract: Contract; readonly raw?: unknown },
-  texts: readonly SourceText[],
+  reading: { readonly contract: Contract; readonly raw?: unknown; readonly texts?: readonly SourceText[] },
   queries: QueryDocuments | undefined,
 ): Map<string, string> {
-  const { contract, raw } = reading;
+  const { contract, raw, texts = [] } = reading;
   const base = pinBase(project, sdk, contract.name);
   if (contract.protocol === "rest") {
     return new Map([

@@ -1,4 +1,7 @@
+import type { EmbeddedTexts } from "../core/graphql/embedded.js";
+import { isHostFile } from "../core/graphql/hostFile.js";
 import type { SourceText } from "../core/problem/place.js";
+import type { Problem } from "../core/problem/problem.js";
 import { sortedBy } from "../core/text/sortedBy.js";
 import { importEnding } from "./importEnding.js";
 import { build, runtimeSources, version } from "./packageFolder.js";
@@ -11,8 +14,12 @@ type Part = ReturnType<typeof partText>;
 /** Reads each text of a project once, however many SDKs use it. */
 export class ProjectTexts {
   private readonly contracts = new Map<string, SourceText[]>();
-  private readonly queries = new Map<string, QueryTexts>();
+  private readonly documents = new Map<string, QueryTexts>();
   private readonly parts = new Map<string, Map<string, Part>>();
+  /** What was found inside source files, by contract. */
+  private readonly embedded = new Map<string, Map<SourceText, EmbeddedTexts>>();
+  /** Texts that places refer to and that are no file, by name. */
+  private readonly derived = new Map<string, string>();
 
   /**
    * @param knownParts names of the documents that each contract referred to when it was last read; what they hold
@@ -33,6 +40,54 @@ export class ProjectTexts {
     const parts = [...(this.parts.get(name)?.values() ?? [])].flatMap((part) => ("text" in part ? [part] : []));
     const referred = parts.filter(({ document }) => !given.has(document));
     return [...known, ...sortedBy(referred, ({ document }) => document)];
+  }
+
+  /**
+   * Finds the schemas and queries inside source files; has to come before `schema` and `queries` are asked. The parser
+   * for source code is loaded only when there is something to parse.
+   */
+  async readHosts(contracts: Iterable<string>): Promise<void> {
+    for (const name of contracts) {
+      const known = this.embedded.get(name) ?? new Map<SourceText, EmbeddedTexts>();
+      this.embedded.set(name, known);
+      const tags = this.project.configuration.contracts[name]?.tags;
+      const schemas = this.contract(name).filter((source) => isHostFile(source.document) && !known.has(source));
+      const queries = this.queryDocuments(name).texts.filter(
+        (source) => isHostFile(source.document) && !known.has(source),
+      );
+      if (schemas.length + queries.length === 0) continue;
+      const { embeddedQueries, embeddedSchemas } = await import("../core/graphql/embedded.js");
+      for (const source of schemas) known.set(source, embeddedSchemas(source));
+      for (const source of queries) known.set(source, embeddedQueries(source, tags));
+    }
+  }
+
+  /** The texts of a contract as they are read: those inside source files in place of the files. */
+  schema(name: string): { readonly texts: readonly SourceText[]; readonly problems: readonly Problem[] } {
+    return this.inside(name, this.contract(name));
+  }
+
+  /** The query documents of a contract, those inside source files in place of the files. */
+  queries(name: string): { readonly texts: readonly SourceText[]; readonly problems: readonly Problem[] } {
+    return this.inside(name, this.queryDocuments(name).texts);
+  }
+
+  private inside(
+    name: string,
+    sources: readonly SourceText[],
+  ): { readonly texts: readonly SourceText[]; readonly problems: readonly Problem[] } {
+    const found = sources.map((source) => {
+      if (!isHostFile(source.document)) return { texts: [source], problems: [] };
+      const embedded = this.embedded.get(name)?.get(source);
+      if (!embedded) throw new Error(`The source files of ${name} were not looked into.`);
+      return embedded;
+    });
+    return { texts: found.flatMap(({ texts }) => texts), problems: found.flatMap(({ problems }) => problems) };
+  }
+
+  /** Keeps texts that were made while reading, to show places in them. */
+  addDerived(texts: readonly SourceText[]): void {
+    for (const { document, text } of texts) this.derived.set(document, text);
   }
 
   /** Forgets what a contract referred to, to find it anew. */
@@ -70,17 +125,20 @@ export class ProjectTexts {
     return parts.flatMap(([name, part]) => ("why" in part && part.isRemote === true ? [name] : []));
   }
 
+  /** The files with query documents as they are on disk. */
   queryDocuments(name: string): QueryTexts {
-    const known = this.queries.get(name) ?? queryTexts(this.project, name);
-    this.queries.set(name, known);
+    const known = this.documents.get(name) ?? queryTexts(this.project, name);
+    this.documents.set(name, known);
     return known;
   }
 
   /** The text of a document by the name problems use. */
   find(document: string): string | undefined {
     if (document === this.project.configName) return this.project.configText;
+    const derived = this.derived.get(document);
+    if (derived !== undefined) return derived;
     const parts = [...this.parts.values()].flatMap((each) => [...each.values()]).filter((part) => "text" in part);
-    const all = [parts, ...this.contracts.values(), ...[...this.queries.values()].map(({ texts }) => texts)].flat();
+    const all = [parts, ...this.contracts.values(), ...[...this.documents.values()].map(({ texts }) => texts)].flat();
     return all.find((each) => each.document === document)?.text;
   }
 }

@@ -1,7 +1,8 @@
 import { existsSync, realpathSync, statSync } from "node:fs";
 import { resolve } from "node:path";
 import { globSync } from "tinyglobby";
-import type { SourceText } from "../core/problem/place.js";
+import { isHostFile, markPattern, usualTags } from "../core/graphql/hostFile.js";
+import type { Place, SourceText } from "../core/problem/place.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { sortedBy } from "../core/text/sortedBy.js";
 import { exitCodes, Halt } from "./halt.js";
@@ -120,30 +121,55 @@ function missing(
 }
 
 export interface QueryTexts {
+  /** Query documents, and source files that may hold some. */
   readonly texts: readonly SourceText[];
-  /** A note for each pattern that matched nothing. */
+  /** A warning for each pattern that matched nothing. */
   readonly problems: readonly Problem[];
 }
 
-/** The texts of a contract's query documents; files Rhema wrote never count. */
+/**
+ * The texts of a contract's query documents, and of the source files among its patterns that have the marks of a query
+ * in them; files Rhema wrote never count.
+ */
 export function queryTexts(project: Project, contract: string): QueryTexts {
-  const patterns = project.configuration.contracts[contract]?.queries ?? [];
-  const paths = new Set<string>();
+  const { queries: patterns = [], tags = usualTags } = project.configuration.contracts[contract] ?? {};
+  const marks = markPattern(tags);
+  const known = new Map<string, SourceText>();
   const problems: Problem[] = [];
   patterns.forEach((pattern, at) => {
-    const found = findFiles(project, [pattern]).filter((path) => /\.(graphql|gql)$/i.test(path));
-    for (const path of found) paths.add(path);
-    if (found.length > 0) return;
-    const message = `No query document of \`${contract}\` matches \`${pattern}\`.`;
-    problems.push(
-      problem("query.none", message, {
-        level: "warning",
-        place: { document: project.configName, pointer: `/contracts/${contract}/queries/${String(at)}` },
-        hint: "Fine in a new project; else check the pattern. Files end in .graphql or .gql.",
-      }),
-    );
+    const paths = findFiles(project, [pattern]);
+    const fresh = paths.filter((path) => !known.has(path) && (isDocument(path) || isHostFile(path)));
+    const found = readAll(project, fresh).filter(({ document, text }) => isDocument(document) || marks.test(text));
+    for (const source of found) known.set(resolve(project.root, source.document), source);
+    if (paths.some((path) => known.has(path))) return;
+    const where = { document: project.configName, pointer: `/contracts/${contract}/queries/${String(at)}` };
+    problems.push(nothingFound(contract, pattern, paths, tags, where));
   });
-  return { texts: readAll(project, [...paths]), problems };
+  return { texts: sortedBy(known.values(), ({ document }) => document), problems };
+}
+
+function isDocument(path: string): boolean {
+  return /\.(graphql|gql)$/i.test(path);
+}
+
+function nothingFound(
+  contract: string,
+  pattern: string,
+  paths: readonly string[],
+  tags: readonly string[],
+  place: Place,
+): Problem {
+  const hosts = paths.filter(isHostFile).length;
+  const message =
+    hosts > 0
+      ? `\`${pattern}\` matches ${String(hosts)} source file${hosts === 1 ? "" : "s"}, and none holds a query of \`${contract}\`.`
+      : `No query document of \`${contract}\` matches \`${pattern}\`.`;
+  const marks = tags.map((tag) => `\`${tag}\``).join(" or ");
+  const hint =
+    hosts > 0
+      ? `Fine in a new project; else tag the text with ${marks}, or say your own under \`tags\`.`
+      : "Fine in a new project; else check the pattern. Queries are in .graphql and .gql files and in source files.";
+  return problem("query.none", message, { level: "warning", place, hint });
 }
 
 /** Absolute paths of the project's files that match, without what Rhema wrote and without dependencies. */

@@ -1,9 +1,8 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from "node:http";
 import type { AddressInfo } from "node:net";
-import { spawn } from "node:child_process";
 import { afterEach, describe, expect, it } from "vitest";
 import { contractWith } from "../support/smallContract.js";
-import { programPath, TemporaryProject, type Ran } from "../support/temporaryProject.js";
+import { TemporaryProject } from "../support/temporaryProject.js";
 
 const configured = (from: string, more = ""): string =>
   `contracts:\n  api:\n    from: ${from}\n${more}sdks:\n  app: { language: typescript, covers: [api], into: src/sdk }\n`;
@@ -28,23 +27,6 @@ async function host(
   servers.push(server);
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
   return { address: `http://127.0.0.1:${String((server.address() as AddressInfo).port)}`, seen };
-}
-
-/** Like `project.run`, while this process goes on answering. */
-async function runBeside(
-  project: TemporaryProject,
-  args: readonly string[],
-  env: Record<string, string> = {},
-): Promise<Ran> {
-  const child = spawn(process.execPath, [programPath, ...args], {
-    cwd: project.folder,
-    env: { ...process.env, NO_COLOR: "1", ...env },
-  });
-  let [out, err] = ["", ""];
-  child.stdout.setEncoding("utf8").on("data", (part: string) => (out += part));
-  child.stderr.setEncoding("utf8").on("data", (part: string) => (err += part));
-  const code = await new Promise<number | null>((resolve) => child.on("close", resolve));
-  return { code, out, err };
 }
 
 const shapes = "src/sdk/api/shapes.ts";
@@ -124,15 +106,15 @@ describe("a contract from a URL", () => {
       ...module,
       "rhema.yaml": configured(`${address}/api.json`, '    headers: { authorization: "Bearer ${TOKEN}" }\n'),
     });
-    expect((await runBeside(project, ["generate"])).err).toContain("`TOKEN`, which is not set");
-    const first = await runBeside(project, ["generate"], { TOKEN: "tide" });
+    expect((await project.runBeside(["generate"])).err).toContain("`TOKEN`, which is not set");
+    const first = await project.runBeside(["generate"], { TOKEN: "tide" });
     expect([first.code, first.err]).toEqual([0, ""]);
     expect(seen.map((each) => each.headers.authorization)).toEqual(["Bearer tide"]);
     expect(JSON.stringify(project.tree("."))).not.toContain("tide");
-    expect((await runBeside(project, ["generate"])).out).toContain("already up to date");
-    expect((await runBeside(project, ["check"])).code).toBe(0);
+    expect((await project.runBeside(["generate"])).out).toContain("already up to date");
+    expect((await project.runBeside(["check"])).code).toBe(0);
     expect(seen).toHaveLength(1);
-    await runBeside(project, ["generate", "--fresh"], { TOKEN: "tide" });
+    await project.runBeside(["generate", "--fresh"], { TOKEN: "tide" });
     expect(seen).toHaveLength(2);
   });
 
@@ -158,7 +140,7 @@ describe("a contract from a URL", () => {
   ])("that answers %s ends with 3 and what to do", async (_name, answer, words) => {
     const { address } = await host({ "/api.json": answer });
     const project = new TemporaryProject({ ...module, "rhema.yaml": configured(`${address}/api.json`) });
-    const { code, err } = await runBeside(project, ["generate"]);
+    const { code, err } = await project.runBeside(["generate"]);
     expect(code).toBe(3);
     expect(err).toContain("error contract.fetch  rhema.yaml:3:11");
     expect(err).toContain(words);
@@ -172,18 +154,18 @@ describe("a contract from a URL", () => {
     const own = await host({ "/api.json": (response) => response.end(JSON.stringify(contractWith({ Far: schema }))) });
     const headers = "    headers: { x-secret: '${TOKEN}' }\n";
     const project = new TemporaryProject({ ...module, "rhema.yaml": configured(`${own.address}/api.json`, headers) });
-    const refused = await runBeside(project, ["generate"], { TOKEN: "tide" });
+    const refused = await project.runBeside(["generate"], { TOKEN: "tide" });
     expect(refused.out.replace(/\s+/g, " ")).toContain("is on a host that `hosts` of the contract does not allow");
     expect(other.seen).toHaveLength(0);
     project.write(
       "rhema.yaml",
       configured(`${own.address}/api.json`, `${headers}    hosts: ["${other.address.slice("http://".length)}"]\n`),
     );
-    const allowed = await runBeside(project, ["generate"], { TOKEN: "tide" });
+    const allowed = await project.runBeside(["generate"], { TOKEN: "tide" });
     expect(allowed.out).not.toContain("set aside");
     expect(other.seen.map((each) => each.headers["x-secret"])).toEqual([undefined]);
     expect(project.read(shapes)).toContain("far?: string;");
-    expect((await runBeside(project, ["check"])).code).toBe(0);
+    expect((await project.runBeside(["check"])).code).toBe(0);
     expect(other.seen).toHaveLength(1);
   });
 });

@@ -79,6 +79,20 @@ export class TemporaryProject {
     return { code: status, out: stdout, err: stderr };
   }
 
+  /** Like `run`, while this process goes on answering. */
+  async runBeside(args: readonly string[], env: Readonly<Record<string, string>> = {}): Promise<Ran> {
+    const { FORCE_COLOR: _colour, ...rest } = process.env;
+    const child = spawn(process.execPath, [programPath, ...args], {
+      cwd: this.folder,
+      env: { ...rest, NO_COLOR: "1", ...env },
+    });
+    let [out, err] = ["", ""];
+    child.stdout.setEncoding("utf8").on("data", (part: string) => (out += part));
+    child.stderr.setEncoding("utf8").on("data", (part: string) => (err += part));
+    const code = await new Promise<number | null>((resolve) => child.on("close", resolve));
+    return { code, out, err };
+  }
+
   /** Type checks the folder with the settings the SDK promises to hold under; "" when it is clean. */
   compile(options: Readonly<Record<string, unknown>> = {}, include: readonly string[] = ["src"]): string {
     const compilerOptions = { ...strictest, ...options };

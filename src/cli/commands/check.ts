@@ -12,7 +12,7 @@ export async function checkCommand(
   sdks: readonly string[],
 ): Promise<number> {
   const project = await openProject(process.cwd(), globals.config);
-  const outcome = check(project, sdks);
+  const outcome = await check(project, sdks);
   const { paint } = terminal;
   const all = [...outcome.problems, ...outcome.sdks.flatMap((sdk) => sdk.problems)];
   const bad = outcome.sdks.filter((sdk) => !sdk.ok);

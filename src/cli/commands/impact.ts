@@ -45,7 +45,7 @@ async function findImpact(
     terminal.note(
       project.problems.flatMap((problem) => renderProblem(problem, () => project.configText, terminal.paint)),
     );
-    return impact(project, process.cwd(), options);
+    return await impact(project, process.cwd(), options);
   } catch (error) {
     // Two files can be compared anywhere; without a project nothing is known about their use.
     const noProject =

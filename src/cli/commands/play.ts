@@ -27,7 +27,9 @@ export async function playCommand(terminal: Terminal, globals: GlobalOptions, op
   const project = await openProject(process.cwd(), globals.config);
   const texts = new ProjectTexts(project);
   const reader = new ContractReader(texts);
-  const played = chosenContracts(project, options.contracts).map((name): PlayedContract => {
+  const names = chosenContracts(project, options.contracts);
+  await texts.readHosts(names);
+  const played = names.map((name): PlayedContract => {
     const { contract, schema, raw, problems } = reader.read(name);
     terminal.note(problems.flatMap((each) => renderProblem(each, (document) => texts.find(document), terminal.paint)));
     return { contract, schema, raw };

@@ -1,7 +1,5 @@
 import {
-  buildASTSchema,
   concatAST,
-  type GraphQLError,
   isEnumType,
   isInputObjectType,
   isInterfaceType,
@@ -12,13 +10,11 @@ import {
   isScalarType,
   isSpecifiedScalarType,
   isUnionType,
-  validateSchema,
   type DocumentNode,
   type GraphQLNamedType,
   type GraphQLSchema,
   type GraphQLType,
 } from "graphql";
-import { validateSDL } from "graphql/validation/validate.js";
 import type {
   Field,
   GraphqlContract,
@@ -31,8 +27,10 @@ import type {
 import type { Place, SourceText } from "../problem/place.js";
 import { problem, type Problem } from "../problem/problem.js";
 import { sortedBy } from "../text/sortedBy.js";
-import { placeOfNode, placesOfError } from "./graphqlPlace.js";
+import { placeOfNode } from "./graphqlPlace.js";
 import { parseText } from "./parseText.js";
+import { schemaTexts } from "./schemaTexts.js";
+import { validSchema } from "./validSchema.js";
 
 export interface GraphqlReading {
   /** Absent when the schema is not valid. */
@@ -40,16 +38,24 @@ export interface GraphqlReading {
   /** The schema as the reference implementation sees it, for validating and typing query documents. */
   readonly schema?: GraphQLSchema;
   readonly problems: readonly Problem[];
+  /** The schema as texts in schema definition language, whatever it came as. */
+  readonly texts: readonly SourceText[];
+  /** Texts that places refer to and nobody has as a file: what was made of an introspection result. */
+  readonly derived: readonly SourceText[];
 }
 
 /**
- * Reads a GraphQL schema (one or many texts in schema definition language, extensions included) into the model.
- * All syntax errors of all texts are reported; then all errors of the schema as a whole.
+ * Reads a GraphQL schema into the model: one or many texts in schema definition language with their extensions, or
+ * an introspection result. All syntax errors of all texts are reported; of a schema
+ * that contradicts itself the faulty parts are set aside, and the rest is read.
  */
-export function readGraphqlContract(name: string, texts: readonly SourceText[]): GraphqlReading {
-  const problems: Problem[] = [];
+export function readGraphqlContract(name: string, sources: readonly SourceText[]): GraphqlReading {
+  const found = sources.map(schemaTexts);
+  const problems: Problem[] = found.flatMap((each) => each.problems);
+  const texts = found.flatMap((each) => each.texts);
   const documents: DocumentNode[] = [];
   for (const { document, text } of texts) {
+    if (text.replace(/#[^\n]*/g, "").trim() === "") continue;
     const parsed = parseText({ document, text });
     if (parsed.ok) documents.push(parsed.document);
     else {
@@ -57,19 +63,23 @@ export function readGraphqlContract(name: string, texts: readonly SourceText[]):
       problems.push(problem("contract.syntax", message, { places: parsed.places }));
     }
   }
-  if (problems.length > 0) return { problems };
-  const whole = concatAST(documents);
-  const structural = validateSDL(whole).map(schemaProblem);
-  if (structural.length > 0) return { problems: structural };
-  const schema = buildASTSchema(whole, { assumeValidSDL: true });
-  const invalid = validateSchema(schema).map(schemaProblem);
-  if (invalid.length > 0) return { problems: invalid };
-  return { contract: toModel(name, schema), schema, problems: [] };
+  const derived = found.flatMap((each) => each.derived);
+  if (problems.length > 0) return { problems, texts: [], derived };
+  const { schema, setAside } = validSchema(concatAST(documents).definitions);
+  const contract = { ...toModel(name, schema), setAside };
+  if (contract.types.size === 0) {
+    const reasons = setAside
+      .slice(0, mostReasons)
+      .map(({ what, why, place }) =>
+        problem("graphql.schema", `Nothing of the schema can be used: \`${what}\`, because ${why}.`, { place }),
+      );
+    const empty = problem("graphql.schema", "The schema defines no type.", { places: [] });
+    return { problems: reasons.length > 0 ? reasons : [empty], texts: [], derived };
+  }
+  return { contract, schema, problems: [], texts, derived };
 }
 
-function schemaProblem(error: GraphQLError): Problem {
-  return problem("graphql.schema", sentence(error.message), { places: placesOfError(error) });
-}
+const mostReasons = 5;
 
 /** The reference implementation's message as a sentence of ours. */
 export function sentence(message: string): string {

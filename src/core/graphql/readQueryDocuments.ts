@@ -1,8 +1,6 @@
 import {
   concatAST,
   Kind,
-  specifiedRules,
-  validate,
   type DefinitionNode,
   type DocumentNode,
   type FragmentDefinitionNode,
@@ -11,31 +9,23 @@ import {
 } from "graphql";
 import type { Place, SourceText } from "../problem/place.js";
 import { problem, type Problem } from "../problem/problem.js";
-import { pascalCase, sharesWord } from "../text/words.js";
+import { pascalCase } from "../text/words.js";
 import { sortedBy } from "../text/sortedBy.js";
 import { findUses } from "./findUses.js";
-import { placeOfNode, placesOfError } from "./graphqlPlace.js";
+import { fragmentCycles } from "./fragmentCycles.js";
+import { placeOfNode } from "./graphqlPlace.js";
 import { parseText } from "./parseText.js";
 import type { QueryDocuments } from "./queryModel.js";
 import { sentence } from "./readGraphqlContract.js";
 import { spreadFragments } from "./spreadFragments.js";
 import { typeFragment, typeOperation } from "./typeOperation.js";
+import { incremental, validateQueries } from "./validateQueries.js";
 
 export interface QueryReading extends QueryDocuments {
   readonly problems: readonly Problem[];
   /** Names of operations that have an error, or use a fragment that has one; they are not among `operations`. */
   readonly leftOut: readonly string[];
 }
-
-/** Said in our own words, with both places and a proposed name; or as a warning. */
-const rulesOfOurOwn = new Set([
-  "LoneAnonymousOperationRule",
-  "UniqueOperationNamesRule",
-  "UniqueFragmentNamesRule",
-  "NoUnusedFragmentsRule",
-]);
-const rules = specifiedRules.filter((rule) => !rulesOfOurOwn.has(rule.name));
-const maxErrorsShown = 1000;
 
 /**
  * Reads query documents: parses every text, validates all of them as one document against the schema (all rules of
@@ -59,40 +49,11 @@ export function readQueryDocuments(schema: GraphQLSchema, texts: readonly Source
   problems.push(...anonymous(operations), ...duplicates("operation", operations), ...duplicates("fragment", fragments));
   problems.push(...misplaced(whole.definitions));
   const unreadable = problems.length > 0;
-  problems.push(...validated(schema, whole, unreadable));
+  const definitions = [...operations, ...fragments];
+  problems.push(...fragmentCycles(fragments), ...incremental(definitions));
+  problems.push(...validateQueries(schema, definitions, unreadable));
   problems.push(...unused(operations, fragments));
   return { ...typed(schema, operations, fragments, problems), problems };
-}
-
-function validated(schema: GraphQLSchema, whole: DocumentNode, unreadable: boolean): Problem[] {
-  const executable = {
-    ...whole,
-    definitions: whole.definitions.filter(
-      (node) => node.kind === Kind.OPERATION_DEFINITION || node.kind === Kind.FRAGMENT_DEFINITION,
-    ),
-  };
-  const errors = validate(schema, executable, rules, { maxErrors: maxErrorsShown });
-  return errors
-    .filter((error) => !(unreadable && error.message.startsWith("Unknown fragment")))
-    .map((error) => {
-      const [, message = error.message, suggestion] = /^(.*?\.) (Did you mean .*\?)$/s.exec(error.message) ?? [];
-      const hint = relatedField(schema, error.message) ?? suggestion?.replaceAll('"', "`");
-      return problem("query.invalid", sentence(message).replaceAll('"', "`"), {
-        places: placesOfError(error),
-        ...(hint === undefined ? {} : { hint }),
-      });
-    });
-}
-
-/** Fields that share a word with one that is not there: `berthCode` for `berth`, which no count of letters finds. */
-function relatedField(schema: GraphQLSchema, message: string): string | undefined {
-  const [, field, typeName] = /^Cannot query field "(\w+)" on type "(\w+)"/.exec(message) ?? [];
-  const type = typeName === undefined ? undefined : schema.getType(typeName);
-  if (field === undefined || !type || !("getFields" in type)) return undefined;
-  const related = Object.keys(type.getFields()).filter((name) => sharesWord(name, field));
-  return related.length === 0 || related.length > 3
-    ? undefined
-    : `Did you mean ${related.map((name) => `\`${name}\``).join(" or ")}?`;
 }
 
 function anonymous(operations: readonly OperationDefinitionNode[]): Problem[] {

@@ -1,6 +1,7 @@
 import type { Position } from "./findPosition.js";
 
-const maxFrameWidth = 100;
+/** So that a frame with its number and indent holds in 80 columns. */
+const maxFrameWidth = 68;
 
 /**
  * The line a position is on with one line before it, numbered, and a caret line below. Long lines are cut to a window

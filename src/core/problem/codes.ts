@@ -146,6 +146,41 @@ const meanings = {
     why: "It is checked but never sent.",
     fix: "Spread it in an operation, or delete it.",
   },
+  "query.host": {
+    title: "A source file with queries in it cannot be read",
+    why: "The queries in it can be neither checked nor typed.",
+    fix: "Mend the syntax at the place shown, or take the file out of the pattern under queries.",
+  },
+  "query.tag": {
+    title: "A tag marks queries and is never imported",
+    why: "When the app runs, the tag is not there, or it is another function than it looks.",
+    fix: "Import the tag, or mark the text with a comment instead.",
+  },
+  "query.interpolated": {
+    title: "An interpolation stands inside a query",
+    why: "What is sent would only be known when the app runs; it can be neither checked nor typed.",
+    fix: "Use a variable for a value; spread a fragment by its name and interpolate it after the last brace.",
+  },
+  "query.cycle": {
+    title: "Fragments spread each other in a circle",
+    why: "The answer would be endless; servers refuse it.",
+    fix: "Take one of the spreads out.",
+  },
+  "query.incremental": {
+    title: "A query asks for its answer in pieces (@defer or @stream)",
+    why: "Answers that come in pieces are not read yet, and their types would promise what is not there.",
+    fix: "Take the directive out; ask for the late part in a query of its own.",
+  },
+  "query.deprecated": {
+    title: "A query uses what the schema calls deprecated",
+    why: "It works now, and will be gone one day.",
+    fix: "Use what the schema proposes instead.",
+  },
+  "query.vanished": {
+    title: "Something that is no longer generated is still imported",
+    why: "The app will not compile; the query it was made from is gone, or has another name.",
+    fix: "Bring the query back, or take the import out.",
+  },
   "query.none": {
     title: "A pattern for query documents matches no file",
     why: "That is fine in a new project, and a misspelt path in an old one.",

@@ -87,10 +87,61 @@ describe("every error of every document, with its place and a way out", () => {
 
   it("fragments that spread each other are refused", () => {
     const [first] = told("query A { boat(id: 1) { ...F } } fragment F on Boat { ...G } fragment G on Boat { ...F }");
-    expect(first?.[1]).toMatch(/Cannot spread fragment/);
+    expect(first?.[1]).toBe("Fragments spread each other in a circle: `F` -> `G` -> `F`.");
   });
 
   it("an empty document is nothing, and one of comments too", () => {
     expect(told("", "# only a comment")).toEqual([]);
   });
+
+  it("a mistake inside a fragment says which operation sends it, and by which fragments", () => {
+    const { problems } = readQueries(
+      fleetSchema,
+      "query A { boats { ...F } } query B { boats { ...G } }",
+      "fragment F on Boat { id ...G }",
+      "fragment G on Boat { nope }",
+    );
+    expect(problems.map(({ why }) => why)).toEqual(["`A` sends it, by the fragment `F`, then `G`, and one more."]);
+    const { problems: far } = readQueries(
+      fleetSchema,
+      "query A { boats { ...F } } fragment F on Boat { id ...G } fragment G on Boat { mate { ...H } } fragment H on Boat { nope }",
+    );
+    expect(far[0]?.why).toBe("`A` sends it, by the fragment `F`, then `G`, then `H`.");
+  });
+
+  it("every circle of fragments is told once", () => {
+    const found = told(
+      "query A { boats { ...F ...Own } }",
+      "fragment F on Boat { ...G } fragment G on Boat { mate { ...F } }",
+      "fragment Own on Boat { mate { ...Own } }",
+    );
+    expect(found.map(([code, message]) => [code, message])).toEqual([
+      ["query.cycle", "Fragments spread each other in a circle: `F` -> `G` -> `F`."],
+      ["query.cycle", "The fragment `Own` spreads itself."],
+    ]);
+  });
+
+  it("what is deprecated is one warning with all its places and the schema's words", () => {
+    const schema = `enum E { A @deprecated(reason: "Say B.") B } type Query { old: Int @deprecated new(way: Int @deprecated(reason: "Gone soon"), e: E): Int }`;
+    const { problems } = readQueries(schema, "query A { old new(way: 1) }", "query B { old new(e: A) }");
+    expect(problems.map(({ level, message, why, places }) => [level, message, why, places.length])).toEqual([
+      ["warning", "The field Query.old is deprecated.", undefined, 2],
+      ["warning", "Field `Query.new` argument `way` is deprecated.", "The schema says: Gone soon.", 1],
+      ["warning", "The enum value `E.A` is deprecated.", "The schema says: Say B.", 1],
+    ]);
+  });
+
+  it.each(["", "directive @defer on FRAGMENT_SPREAD | INLINE_FRAGMENT directive @stream on FIELD"])(
+    "answers in pieces are refused, whether the schema knows them or not",
+    (directives) => {
+      const { problems, operations } = readQueries(
+        `${directives} ${fleetSchema}`,
+        "query A { boats { ... @defer { id } } }",
+        "query B { boats @stream { id } }",
+        "query C { boats { id } }",
+      );
+      expect(problems.map(({ code }) => code)).toEqual(["query.incremental", "query.incremental"]);
+      expect(operations.map(({ name }) => name)).toEqual(["C"]);
+    },
+  );
 });
