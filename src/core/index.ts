@@ -1,6 +1,7 @@
 /** The computation of Rhema as a library: contracts in, SDK texts and impact out; no file, network or console. */
 export { readContract, type ContractReading } from "./readContract.js";
-export { readQueryDocuments, type QueryReading } from "./graphql/readQueryDocuments.js";
+export { readQueryDocuments, type QueryReading, type TypingOptions } from "./graphql/readQueryDocuments.js";
+export { embeddedQueries, embeddedSchemas, type EmbeddedTexts } from "./graphql/embedded.js";
 export { readRestContract, type RestSource } from "./rest/readRestContract.js";
 export { readGraphqlContract } from "./graphql/readGraphqlContract.js";
 export type * from "./contract/model.js";
@@ -10,7 +11,7 @@ export type { Place, SourceText } from "./problem/place.js";
 export { findPosition, type Position } from "./problem/findPosition.js";
 export { problemMeanings, type ProblemCode } from "./problem/codes.js";
 export { planRest } from "./sdk/planRest.js";
-export { planGraphql } from "./sdk/planGraphql.js";
+export { planGraphql, type GraphqlPlanOptions } from "./sdk/planGraphql.js";
 export type * from "./sdk/sdkPlan.js";
 export { printTypescriptSdk } from "./languages/typescript/printTypescriptSdk.js";
 export type { TypescriptFacts, TypescriptSettings } from "./languages/typescript/settings.js";

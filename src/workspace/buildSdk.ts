@@ -7,6 +7,7 @@ import { printTypescriptSdk } from "../core/languages/typescript/printTypescript
 import type { OwnFormat, TypescriptSettings } from "../core/languages/typescript/settings.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { readContract, type ContractReading } from "../core/readContract.js";
+import type { ScalarMeaning } from "../core/sdk/graphqlTypes.js";
 import { planGraphql } from "../core/sdk/planGraphql.js";
 import { planRest } from "../core/sdk/planRest.js";
 import type { ContractPlan, RestPlan } from "../core/sdk/sdkPlan.js";
@@ -111,17 +112,21 @@ export function buildSdk(project: Project, sdk: string, reader: ContractReader):
   const problems: Problem[] = [];
   const queryErrors: Problem[] = [];
   const pins = new Map<string, string>();
+  const schemas = new Map<string, string>();
   const contracts = [...configuration.covers].sort().map((name): BuiltContract => {
     const reading = reader.read(name);
     problems.push(...reading.problems);
     const settings = project.configuration.contracts[name] ?? { from: [] };
-    const queries = readQueries(name, reading, reader.texts);
+    const sdkSettings = configuration.settings ?? {};
+    const queries = readQueries(name, reading, reader.texts, sdkSettings);
     const inQueries = [...reader.texts.queries(name).problems, ...(queries?.problems ?? [])];
     problems.push(...reader.texts.queryDocuments(name).problems, ...inQueries.filter(({ level }) => level !== "error"));
     queryErrors.push(...inQueries.filter(({ level }) => level === "error"));
     problems.push(...misspelt(project, name, reading.contract, settings));
     for (const [path, text] of pinTexts(project, sdk, reading, queries)) pins.set(path, text);
-    const plan = planContract(reading.contract, queries, settings);
+    const plan = planContract(reading.contract, queries, settings, sdkSettings);
+    if (sdkSettings.schema === true && reading.texts)
+      schemas.set(name, reading.texts.map(({ text }) => `${text.trim()}\n`).join("\n"));
     if (plan.protocol === "rest") problems.push(...proposals(project, plan, settings));
     return {
       contract: reading.contract,
@@ -140,6 +145,8 @@ export function buildSdk(project: Project, sdk: string, reader: ContractReader):
       scalars: new Map(
         configuration.covers.map((name) => [name, mappedScalars(project.configuration.contracts[name])]),
       ),
+      schemas,
+      hash: (text) => hashOf(text),
     },
   );
   const hashes = new Map([...files].map(([path, text]) => [path, hashOf(text)]));
@@ -147,8 +154,13 @@ export function buildSdk(project: Project, sdk: string, reader: ContractReader):
 }
 
 /** The query documents of a contract, checked and typed; undefined for REST. */
-export function readQueries(name: string, reading: ContractReading, texts: ProjectTexts): QueryReading | undefined {
-  return reading.schema && readQueryDocuments(reading.schema, texts.queries(name).texts);
+export function readQueries(
+  name: string,
+  reading: ContractReading,
+  texts: ProjectTexts,
+  { fragments = "inline" }: TypescriptSettings,
+): QueryReading | undefined {
+  return reading.schema && readQueryDocuments(reading.schema, texts.queries(name).texts, { fragments });
 }
 
 /** Plans a contract as the project configures it. */
@@ -156,13 +168,22 @@ export function planContract(
   contract: Contract,
   queries: QueryDocuments | undefined,
   settings: ContractConfiguration,
+  { unions = "closed", formats = {} }: TypescriptSettings,
 ): ContractPlan {
   if (contract.protocol === "rest") return planRest(contract, settings);
-  return planGraphql(
-    contract,
-    queries ?? { operations: [], fragments: [], uses: [] },
-    new Set(mappedScalars(settings).keys()),
+  const known = Object.entries(settings.scalars ?? {}).filter(
+    ([, { typescript, format }]) => format !== undefined || (typescript !== undefined && typescript !== "unknown"),
   );
+  const own = Object.keys(formats).filter((format) => contract.types.get(format)?.role === "scalar");
+  return planGraphql(contract, queries ?? { operations: [], fragments: [], uses: [] }, {
+    scalars: new Map([
+      ...own.map((format): [string, ScalarMeaning] => [format, { format }]),
+      ...known.map(([name, { format }]): [string, ScalarMeaning] => [name, format === undefined ? {} : { format }]),
+    ]),
+    // Never by what happens to be found: a pattern that matches nothing yet must not turn everything round.
+    types: settings.types ?? (settings.queries ? "used" : "all"),
+    unions,
+  });
 }
 
 /** The settings of an SDK, with modules of the app as the SDK's folder sees them. */

@@ -23,7 +23,7 @@ export interface ContractConfiguration {
   readonly pages?: PagingSettings;
   readonly only?: readonly string[];
   readonly skip?: readonly string[];
-  readonly scalars?: Readonly<Record<string, { readonly typescript?: string }>>;
+  readonly scalars?: Readonly<Record<string, { readonly typescript?: string; readonly format?: string }>>;
 }
 
 export interface SdkConfiguration {

@@ -12,8 +12,9 @@ import { readText } from "./textFile.js";
 const sourceFiles = ["**/*.{ts,tsx,mts,cts,js,jsx,mjs,cjs,vue,svelte}"];
 const usualOutputs = ["dist", "build", "out", "coverage"];
 
-interface Source {
+export interface Source {
   readonly document: string;
+  readonly text: string;
   /** The text with comments and imports blanked out; offsets are those of the file. */
   readonly code: string;
 }
@@ -56,7 +57,7 @@ function* occurrences(code: string, word: string): Generator<number> {
 }
 
 /** The app's own source files; what a compiler wrote does not count. */
-function readSources(project: Project): Source[] {
+export function readSources(project: Project): Source[] {
   const outputs = [...usualOutputs, ...compilerOutputs(project.root)].map((folder) => `${folder}/`);
   return findFiles(project, sourceFiles)
     .map((path) => ({ path, document: displayPath(project, path) }))
@@ -66,7 +67,10 @@ function readSources(project: Project): Source[] {
         !outputs.some((folder) => document.startsWith(folder) || document.includes(`/${folder}`)),
     )
     .sort((a, b) => (a.document < b.document ? -1 : 1))
-    .map(({ path, document }) => ({ document, code: withoutCommentsAndImports(readText(path)) }));
+    .map(({ path, document }) => {
+      const text = readText(path);
+      return { document, text, code: withoutCommentsAndImports(text) };
+    });
 }
 
 /** Blanks out what names a call without using it, keeping every offset. */

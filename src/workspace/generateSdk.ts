@@ -5,6 +5,7 @@ import type { ContractOutcome, SdkOutcome } from "./generateOutcome.js";
 import { readPin } from "./pins.js";
 import { displayPath, outputFolder, type Project } from "./project.js";
 import type { ProjectTexts } from "./sdkInputs.js";
+import { vanishedNames } from "./vanishedNames.js";
 
 /** The part of generating that needs the core; loaded only when there is something to do. */
 export function generateSdk(
@@ -22,7 +23,7 @@ export function generateSdk(
     files: { added: 0, changed: 0, unchanged: 0, removed: 0 },
     contracts: built.contracts.map((contract) => contractOutcome(contract, reader.texts)),
     impacts: built.contracts.flatMap(({ contract }) => impactOf(project, name, contract.name, reader, pinTexts)),
-    problems: built.problems,
+    problems: [...built.problems, ...vanishedNames(project, name, built)],
   };
   return { built, outcome };
 }

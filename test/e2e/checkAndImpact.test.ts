@@ -20,7 +20,7 @@ describe("check", () => {
     const before = [project.tree("src"), project.tree(".rhema")];
     expect(project.run(["check"])).toMatchObject({ code: 0, err: "" });
     expect(project.run(["check"]).out).toMatch(
-      /^check: 1 SDK up to date, all queries fit\n {2}quay-board {2}up to date {2}41 files {2}src\/sdk\n$/,
+      /^check: 1 SDK up to date, all queries fit\n {2}quay-board {2}up to date {2}53 files {2}src\/sdk\n$/,
     );
     expect([project.tree("src"), project.tree(".rhema")]).toEqual(before);
   });

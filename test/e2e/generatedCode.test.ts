@@ -88,7 +88,7 @@ try {
       const samples = pages.flatMap(([, text]) => samplesOf(text));
       const calls = samples.map((sample) => /(\w+)\(connection/.exec(sample)?.[1] ?? "");
       expect(calls.sort()).toEqual(
-        [...readme.matchAll(/^- `(\w+)`/gm)]
+        [...readme.matchAll(/^- \[?`(\w+)`/gm)]
           .map(([, name]) => name)
           .filter((name = "") => calls.includes(name))
           .sort(),

@@ -118,9 +118,9 @@ function written(given: unknown, { status, as, type, conversion, stringify = JSO
       case "json":
         return one(given);
       case "graphql":
-        return JSON.stringify({ data: given });
+        return `{"data":${one(given)}}`;
       case "graphqlEvents":
-        return `${(given as readonly unknown[]).map((item) => `event: next\ndata: ${JSON.stringify({ data: item })}\n\n`).join("")}event: complete\n\n`;
+        return `${(given as readonly unknown[]).map((item) => `event: next\ndata: {"data":${one(item)}}\n\n`).join("")}event: complete\n\n`;
       case "lines":
         return all("", "\n");
       case "sequence":

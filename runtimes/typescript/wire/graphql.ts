@@ -1,34 +1,77 @@
-import { supplied, type CallOptions, type Connection } from "./connection.js";
+import { authorized } from "./authorized.js";
+import type { Conversion } from "./bodies.js";
+import { supplied, type CallOptions, type Connection, type ConnectionOptions } from "./connection.js";
 import { exchange, startHeaders, type Exchanged } from "./exchange.js";
 import { failure, isFailure, type GraphqlError } from "./failure.js";
+import type { Subscriptions } from "./subscribe.js";
 
 /** One GraphQL operation: the text that is sent, and the types of its variables and answer. */
 export interface GraphqlOperation<Answer, Variables> {
   readonly kind: "query" | "mutation" | "subscription";
   readonly name: string;
   readonly text: string;
+  /** What a server that was given the manifest knows the text by. */
+  readonly id?: string;
   /** Never set: carries the types. */
   readonly types?: (variables: Variables) => Answer;
 }
 
-interface GraphqlResult<Answer> {
-  readonly data?: Answer | null;
+/** What a GraphQL connection takes beside what every connection takes. */
+export interface GraphqlOptions extends ConnectionOptions {
+  /** Credentials; every call uses them. */
+  readonly auth?: { readonly bearer?: ConnectionOptions["baseUrl"] } | undefined;
+  /** How queries are sent; "GET" lets caches between app and server answer. Mutations are always sent with POST. */
+  readonly queriesBy?: "POST" | "GET" | undefined;
+  /** What stands for an operation: its text, or its id where it has one and the server knows it by that. */
+  readonly sends?: "text" | "id" | undefined;
+  /** How subscriptions are carried: server-sent events when absent, or `overWebSocket(…)`. */
+  readonly subscriptions?: Subscriptions | undefined;
+}
+
+/** A connection to a GraphQL endpoint. */
+export interface GraphqlConnection extends Connection, Pick<GraphqlOptions, "queriesBy" | "sends" | "subscriptions"> {}
+
+/** How values of one operation are told apart from what is on the wire. */
+export interface GraphqlWays {
+  readonly answer?: Pick<Conversion, "decode">;
+  readonly variables?: Pick<Conversion, "encode">;
+  readonly parse?: (text: string) => unknown;
+  readonly stringify?: (value: unknown) => string;
+  /** Makes a form of a request whose variables hold files. */
+  readonly form?: (payload: GraphqlPayload, stringify: (value: unknown) => string) => FormData | undefined;
+}
+
+/** A request as it is sent (GraphQL over HTTP, section 5.1). */
+export interface GraphqlPayload {
+  readonly query?: string;
+  readonly documentId?: string;
+  readonly operationName: string;
+  readonly variables: unknown;
+}
+
+/** A response as it comes (GraphQL specification, section 7.1). */
+export interface GraphqlResult {
+  readonly data?: unknown;
   readonly errors?: readonly GraphqlError[];
 }
 
 /** Performs a query or mutation: its data, or a failure is thrown. */
 export async function execute<Answer, Variables>(
-  connection: Connection,
+  connection: GraphqlConnection,
   operation: GraphqlOperation<Answer, Variables>,
   variables: Variables,
   options?: CallOptions,
+  ways: GraphqlWays = {},
 ): Promise<Answer> {
   const call = callName(connection, operation.name);
   let exchanged: Exchanged | undefined;
   try {
-    const accept = "application/graphql-response+json, application/json";
-    exchanged = await post(connection, operation, variables, accept, options);
-    return dataOf<Answer>(call, await readResult(connection, call, exchanged));
+    const accept = "application/graphql-response+json, application/json;q=0.9";
+    const payload = payloadOf(connection, operation, variables, ways);
+    const byGet = operation.kind === "query" && connection.queriesBy === "GET";
+    exchanged = await request(connection, call, payload, accept, options, ways, byGet);
+    const result = await readResult(call, exchanged, ways.parse ?? connection.json.parse);
+    return dataOf(call, result, ways) as Answer;
   } catch (error) {
     if (isFailure(error)) connection.onFailure?.(error);
     throw error;
@@ -41,60 +84,97 @@ export function callName(connection: Connection, operation: string): string {
   return `${connection.contract}.${operation.charAt(0).toLowerCase()}${operation.slice(1)}`;
 }
 
-/** Sends an operation as JSON (GraphQL over HTTP, section 5.4). */
-export async function post<Answer, Variables>(
-  connection: Connection,
-  { name, text }: GraphqlOperation<Answer, Variables>,
+/** What is sent of an operation. */
+export function payloadOf<Variables>(
+  { sends }: GraphqlConnection,
+  { name, text, id }: Pick<GraphqlOperation<unknown, Variables>, "name" | "text" | "id">,
   variables: Variables,
+  { variables: conversion }: GraphqlWays,
+): GraphqlPayload {
+  const document = sends === "id" && id !== undefined ? { documentId: id } : { query: text };
+  return { ...document, operationName: name, variables: conversion ? conversion.encode(variables) : variables };
+}
+
+/** Sends a request (GraphQL over HTTP, sections 5.3 and 5.4; files as multipart form). */
+export async function request(
+  connection: Connection,
+  call: string,
+  payload: GraphqlPayload,
   accept: string,
   options: CallOptions | undefined,
+  { stringify = connection.json.stringify, form }: GraphqlWays,
+  byGet = false,
 ): Promise<Exchanged> {
-  const headers = await startHeaders(connection, options);
-  headers.set("accept", accept);
-  headers.set("content-type", "application/json");
   const url = await supplied(connection.baseUrl);
-  const body = connection.json.stringify({ query: text, operationName: name, variables });
-  return exchange(connection, { call: callName(connection, name), method: "POST", url, headers, body }, options);
+  return authorized(
+    connection,
+    [["bearer"]],
+    async (authorize) => {
+      const headers = await startHeaders(connection, options);
+      headers.set("accept", accept);
+      await authorize({ headers, query: [] });
+      if (byGet) {
+        const pairs = Object.entries(payload).map(
+          ([name, value]) => `${name}=${encodeURIComponent(typeof value === "string" ? value : stringify(value))}`,
+        );
+        const whole = url + (url.includes("?") ? "&" : "?") + pairs.join("&");
+        return exchange(connection, { call, method: "GET", url: whole, headers }, options);
+      }
+      const files = form?.(payload, stringify);
+      if (files === undefined) headers.set("content-type", "application/json");
+      // Servers refuse forms that a web page of others could send, unless something shows that it was not.
+      else headers.set("graphql-require-preflight", "1");
+      return exchange(connection, { call, method: "POST", url, headers, body: files ?? stringify(payload) }, options);
+    },
+    options,
+  );
 }
 
 /** The data of a result without errors; throws the failure of one with errors. */
-export function dataOf<Answer>(call: string, result: GraphqlResult<Answer>): Answer {
-  const { data, errors } = result;
-  if (errors === undefined && data !== undefined && data !== null) return data;
+export function dataOf(call: string, { data, errors }: GraphqlResult, { answer }: GraphqlWays): unknown {
+  const read = data === undefined || data === null ? null : answer ? answer.decode(data) : data;
+  if (errors === undefined && read !== null) return read;
   const listed = errors ?? [];
   const first = listed[0]?.message ?? "the answer holds no data";
-  throw failure(call, first, { status: "errors", errors: listed, data: data ?? null });
+  throw failure(call, first, { status: "errors", errors: listed, data: read });
 }
 
-async function readResult<Answer>(
-  connection: Connection,
+async function readResult(
   call: string,
   { response, explain }: Exchanged,
-): Promise<GraphqlResult<Answer>> {
+  parse: (text: string) => unknown,
+): Promise<GraphqlResult> {
+  const { status: httpStatus, headers } = response;
+  const inPieces = "the server answered in pieces, which is not supported; take @defer and @stream out of the query";
+  if (/^multipart\/mixed/i.test(headers.get("content-type") ?? "")) {
+    await response.body?.cancel();
+    throw failure(call, inPieces, { status: "malformed", httpStatus, body: "" });
+  }
   let text: string;
   try {
     text = await response.text();
   } catch (error) {
     throw explain(error);
   }
-  const httpStatus = response.status;
-  const result = parsed(connection, text);
-  if (typeof result === "object" && result !== null && ("data" in result || "errors" in result))
-    return result as GraphqlResult<Answer>;
-  if (!response.ok) {
+  const result = resultOf(text, parse);
+  if (result && "hasNext" in result) throw failure(call, inPieces, { status: "malformed", httpStatus, body: text });
+  if (result) return result;
+  if (!response.ok)
     throw failure(call, `the server answered ${String(httpStatus)}`, {
       status: "unexpected",
       httpStatus,
       body: text,
-      headers: response.headers,
+      headers,
     });
-  }
   throw failure(call, "the answer is not a GraphQL result", { status: "malformed", httpStatus, body: text });
 }
 
-function parsed({ json }: Connection, text: string): unknown {
+/** A GraphQL result; undefined for anything else. */
+export function resultOf(text: string, parse: (text: string) => unknown): GraphqlResult | undefined {
   try {
-    return json.parse(text);
+    const result = parse(text);
+    const isResult = typeof result === "object" && result !== null && ("data" in result || "errors" in result);
+    return isResult ? (result as GraphqlResult) : undefined;
   } catch {
     // Told apart by the caller: what is not JSON has neither data nor errors.
     return undefined;

@@ -1,5 +1,6 @@
+import { authorized, type Authorize } from "./authorized.js";
 import type { Body, Conversion } from "./bodies.js";
-import { supplied, type CallOptions, type Connection, type RenewableSupplier, type Supplier } from "./connection.js";
+import { supplied, type CallOptions, type Connection } from "./connection.js";
 import { exchange, startHeaders, type Exchanged } from "./exchange.js";
 import { failure, isFailure } from "./failure.js";
 
@@ -64,36 +65,15 @@ export async function begin<Answer>(
   request: RestRequest<Answer>,
   options: CallOptions | undefined,
 ): Promise<Exchanged> {
-  const used: Used = [];
-  let exchanged = await attempt(connection, request, options, used);
-  try {
-    if (exchanged.response.status === 401 && !request.body?.duplex) {
-      const renewals = used.map(async ([supplier, credential]) =>
-        (supplier as Partial<RenewableSupplier>).renew?.(credential),
-      );
-      if ((await Promise.all(renewals)).includes(true)) {
-        exchanged.done();
-        exchanged = await attempt(connection, request, options, []);
-      }
-    }
-    const { status, headers } = exchanged.response;
-    options?.onAnswer?.({ status, headers });
-    return exchanged;
-  } catch (error) {
-    // The app's own functions may throw.
-    exchanged.done();
-    throw error;
-  }
+  const attempt = (authorize: Authorize): Promise<Exchanged> => sendOnce(connection, request, options, authorize);
+  return authorized(connection, request.auth ?? [], attempt, options, !request.body?.duplex);
 }
 
-/** The credentials of a request, with where they came from. */
-type Used = (readonly [Supplier<string>, string])[];
-
-async function attempt<Answer>(
+async function sendOnce<Answer>(
   connection: Connection,
-  { call, method, path, base, body, headers: own, accept, query: pairs = [], auth = [] }: RestRequest<Answer>,
+  { call, method, path, base, body, headers: own, accept, query: pairs = [] }: RestRequest<Answer>,
   options: CallOptions | undefined,
-  used: Used,
+  authorize: Authorize,
 ): Promise<Exchanged> {
   // Platforms resolve such segments, encoded or not (WHATWG URL, section 4.4), and would call another path.
   if (/\/(\.|%2e){1,2}(?=[/?]|$)/i.test(path))
@@ -108,13 +88,7 @@ async function attempt<Answer>(
   if (accept !== undefined && !headers.has("accept")) headers.set("accept", accept);
   if (body?.type !== undefined) headers.set("content-type", body.type);
   const query = pairs.filter((part) => part !== "");
-  const chosen = auth.find((schemes) => schemes.every((name) => connection.auth[name] !== undefined));
-  for (const name of chosen ?? []) {
-    const supplier = connection.auth[name] ?? "";
-    const credential = await supplied(supplier);
-    used.push([supplier, credential]);
-    connection.schemes[name]?.(credential, { headers, query });
-  }
+  await authorize({ headers, query });
   const root = (await (base ?? supplied(connection.baseUrl))).replace(/\/+$/, "");
   // Some contracts write a fixed query into the path itself.
   const url = root + path + (query.length > 0 ? (path.includes("?") ? "&" : "?") + query.join("&") : "");

@@ -1,41 +1,137 @@
-import type { CallOptions, Connection } from "./connection.js";
+import type { CallOptions } from "./connection.js";
 import { events } from "./events.js";
-import { failure } from "./failure.js";
-import { callName, dataOf, post, type GraphqlOperation } from "./graphql.js";
+import { failure, isFailure } from "./failure.js";
+import {
+  callName,
+  dataOf,
+  payloadOf,
+  request,
+  resultOf,
+  type GraphqlConnection,
+  type GraphqlOperation,
+  type GraphqlPayload,
+  type GraphqlResult,
+  type GraphqlWays,
+} from "./graphql.js";
 
-/**
- * Performs a subscription over server-sent events: one answer for each `next` event, until `complete`, the end of the
- * stream, or the consumer's `break`.
- */
+/** One subscription on its way. */
+export interface Subscribed {
+  readonly connection: GraphqlConnection;
+  /** "contract.call". */
+  readonly call: string;
+  readonly payload: GraphqlPayload;
+  readonly options: CallOptions | undefined;
+  readonly ways: GraphqlWays;
+}
+
+/** Carries subscriptions: the results of one, until it is complete or the consumer stops. */
+export type Subscriptions = (subscribed: Subscribed) => AsyncGenerator<GraphqlResult, void, undefined>;
+
+/** How a subscription that breaks off is begun again. */
+export interface Reconnecting {
+  /** How often in a row, without a result in between; 5 when absent, 0 for never. */
+  readonly tries?: number;
+  /** Milliseconds before the first new try; each further one waits twice as long, at most 30 s. 500 when absent. */
+  readonly waitMs?: number;
+}
+
+/** Performs a subscription: one answer for each result, until it is complete or the consumer's `break`. */
 export async function* subscribe<Answer, Variables>(
-  connection: Connection,
+  connection: GraphqlConnection,
   operation: GraphqlOperation<Answer, Variables>,
   variables: Variables,
   options?: CallOptions,
+  ways: GraphqlWays = {},
 ): AsyncGenerator<Answer, void, undefined> {
   const call = callName(connection, operation.name);
-  const exchanged = await post(connection, operation, variables, "text/event-stream", options);
+  const carry = connection.subscriptions ?? overEvents();
+  try {
+    const payload = payloadOf(connection, operation, variables, ways);
+    for await (const result of carry({ connection, call, payload, options, ways }))
+      yield dataOf(call, result, ways) as Answer;
+  } catch (error) {
+    if (isFailure(error)) connection.onFailure?.(error);
+    throw error;
+  }
+}
+
+/** Subscriptions over server-sent events, each a request of its own. */
+export function overEvents(reconnecting: Reconnecting = {}): Subscriptions {
+  return (subscribed) => reconnected(subscribed, reconnecting, listen);
+}
+
+async function* listen(
+  { connection, call, payload, options, ways }: Subscribed,
+  begun: () => void,
+): AsyncGenerator<GraphqlResult, void, undefined> {
+  const exchanged = await request(connection, call, payload, "text/event-stream", options, ways);
   const { response, done } = exchanged;
-  if (!response.ok || !response.body) {
-    done();
+  const isStream = /^text\/event-stream/i.test(response.headers.get("content-type") ?? "");
+  const parse = ways.parse ?? connection.json.parse;
+  if (!response.ok || !isStream) {
+    const text = await response.text().finally(done);
     const { status: httpStatus, headers } = response;
+    const refused = resultOf(text, parse);
+    if (refused?.errors) dataOf(call, refused, {});
     throw failure(call, `the server answered ${String(httpStatus)} without a stream`, {
       status: "unexpected",
       httpStatus,
       headers,
-      body: "",
+      body: text,
     });
   }
+  begun();
   for await (const { event, data } of events(exchanged)) {
     if (event === "complete") return;
-    if (event === "next") yield dataOf(call, resultOf(call, data) as { data?: Answer });
+    if (event !== "next") continue;
+    const result = resultOf(data, parse);
+    if (!result)
+      throw failure(call, "an event is no GraphQL result", { status: "malformed", httpStatus: 200, body: data });
+    yield result;
   }
 }
 
-function resultOf(call: string, data: string): unknown {
-  try {
-    return JSON.parse(data) as unknown;
-  } catch (error) {
-    throw failure(call, "an event is not JSON", { status: "malformed", httpStatus: 200, body: data }, error);
+const longestWaitMs = 30_000;
+
+/** Begins a subscription again that broke off after it had begun; a first try that fails is the app's to know of. */
+export async function* reconnected(
+  subscribed: Subscribed,
+  { tries = 5, waitMs = 500 }: Reconnecting,
+  begin: (subscribed: Subscribed, begun: () => void) => AsyncGenerator<GraphqlResult, void, undefined>,
+): AsyncGenerator<GraphqlResult, void, undefined> {
+  let left: number | undefined;
+  const begun = (): void => {
+    left ??= tries;
+  };
+  for (;;) {
+    try {
+      for await (const result of begin(subscribed, begun)) {
+        left = tries;
+        yield result;
+      }
+      return;
+    } catch (error) {
+      const isBroken = isFailure(error) && Reflect.get(error, "status") === "unreachable";
+      if (!isBroken || left === undefined || left <= 0) throw error;
+      await pause(Math.min(longestWaitMs, waitMs * 2 ** (tries - left)), subscribed, error);
+      left--;
+    }
   }
+}
+
+/** Waits, unless the app gives up. */
+async function pause(milliseconds: number, { options, call }: Subscribed, error: Error): Promise<void> {
+  const signal = options?.signal;
+  await new Promise<void>((resolve, reject) => {
+    const stop = (): void => {
+      clearTimeout(timer);
+      reject(failure(call, "the app gave up", { status: "aborted" }, error));
+    };
+    const timer = setTimeout(() => {
+      signal?.removeEventListener("abort", stop);
+      resolve();
+    }, milliseconds);
+    if (signal?.aborted) stop();
+    else signal?.addEventListener("abort", stop);
+  });
 }

@@ -159,8 +159,17 @@ export interface RecordShape {
   readonly closed?: boolean;
   /** GraphQL only: exactly one field has to be given. */
   readonly oneOf?: boolean;
+  /** GraphQL only: fragments whose fields are there, and which only a component that names the fragment sees. */
+  readonly seals?: readonly Seal[];
   /** The contract's words, where the record stands without a name. */
   readonly description?: string;
+}
+
+export interface Seal {
+  /** The fragment's name. */
+  readonly fragment: string;
+  /** False: a condition may leave it out. */
+  readonly required: boolean;
 }
 
 export interface Field {
@@ -172,6 +181,8 @@ export interface Field {
   readonly face?: "answer" | "request";
   readonly default?: unknown;
   readonly description?: string;
+  /** Why it can be null or absent, in the contract's or the query's own terms. */
+  readonly reason?: string;
   readonly deprecated?: string;
   readonly example?: unknown;
   readonly place: Place;
@@ -181,6 +192,8 @@ export interface UnionShape {
   readonly kind: "union";
   readonly members: readonly Reference[];
   readonly tag?: UnionTag;
+  /** GraphQL only: what a member looks like that the schema does not have yet. */
+  readonly newer?: RecordShape;
   readonly description?: string;
 }
 

@@ -31,7 +31,11 @@ export interface QueryReading extends QueryDocuments {
  * Reads query documents: parses every text, validates all of them as one document against the schema (all rules of
  * the specification), and types every operation and fragment that is sound.
  */
-export function readQueryDocuments(schema: GraphQLSchema, texts: readonly SourceText[]): QueryReading {
+export function readQueryDocuments(
+  schema: GraphQLSchema,
+  texts: readonly SourceText[],
+  options: TypingOptions = {},
+): QueryReading {
   const problems: Problem[] = [];
   const documents: DocumentNode[] = [];
   for (const { document, text } of texts) {
@@ -53,7 +57,12 @@ export function readQueryDocuments(schema: GraphQLSchema, texts: readonly Source
   problems.push(...fragmentCycles(fragments), ...incremental(definitions));
   problems.push(...validateQueries(schema, definitions, unreadable));
   problems.push(...unused(operations, fragments));
-  return { ...typed(schema, operations, fragments, problems), problems };
+  return { ...typed(schema, operations, fragments, problems, options), problems };
+}
+
+export interface TypingOptions {
+  /** Whether the fields of a named fragment are seen where it is spread, or only by who names it. */
+  readonly fragments?: "inline" | "sealed";
 }
 
 function anonymous(operations: readonly OperationDefinitionNode[]): Problem[] {
@@ -124,6 +133,7 @@ function typed(
   operations: readonly OperationDefinitionNode[],
   fragments: readonly FragmentDefinitionNode[],
   problems: readonly Problem[],
+  options: TypingOptions,
 ): QueryDocuments & { leftOut: string[] } {
   const fragmentsByName = new Map(fragments.map((fragment) => [fragment.name.value, fragment]));
   const faulty = new Set([...operations, ...fragments].filter((node) => holdsError(node, problems)));
@@ -134,7 +144,7 @@ function typed(
     const spread = spreadFragments(node, fragmentsByName);
     return !faulty.has(node) && [...spread].every((name) => fragmentsByName.has(name) && !faultyNames.has(name));
   };
-  const context = { schema, fragments: fragmentsByName };
+  const context = { schema, fragments: fragmentsByName, isSealed: options.fragments === "sealed" };
   const soundOperations = operations.filter((node) => node.name && isSound(node));
   const soundFragments = fragments.filter(isSound);
   const typedOperations = sortedBy(

@@ -9,14 +9,14 @@ import {
   type SelectionSetNode,
   type VariableDefinitionNode,
 } from "graphql";
-import type { Field } from "../contract/model.js";
+import type { Field, Shape } from "../contract/model.js";
 import { sortedBy } from "../text/sortedBy.js";
 import { placeOfNode } from "./graphqlPlace.js";
 import { printSent } from "./printSent.js";
 import type { QueryFragment, QueryOperation } from "./queryModel.js";
 import { toReference } from "./readGraphqlContract.js";
 import { spreadFragments } from "./spreadFragments.js";
-import { typeSelections } from "./typeSelections.js";
+import { typeSelections, type SelectionContext } from "./typeSelections.js";
 import type { TypingContext } from "./typingContext.js";
 
 /** Types one valid, named operation. */
@@ -26,6 +26,12 @@ export function typeOperation(node: OperationDefinitionNode, context: TypingCont
   if (!rootType) throw new Error(`The schema has no ${node.operation} type; validation should have said so.`);
   const answer = typeSelections([{ set: node.selectionSet, condition: "" }], rootType, { ...context, needTypename });
   const fragments = [...spreadFragments(node, context.fragments)].sort();
+  // What a sealed fragment needs to tell types apart is not seen from outside.
+  if (context.isSealed)
+    for (const name of fragments) {
+      const fragment = context.fragments.get(name);
+      if (fragment) fragmentShape(fragment, { ...context, needTypename });
+    }
   return {
     name: node.name?.value ?? "",
     root: node.operation,
@@ -44,12 +50,7 @@ export function typeOperation(node: OperationDefinitionNode, context: TypingCont
 
 /** Types one fragment on its own. */
 export function typeFragment(node: FragmentDefinitionNode, context: TypingContext): QueryFragment {
-  const type = context.schema.getType(node.typeCondition.name.value);
-  if (!type) throw new Error(`Unknown type ${node.typeCondition.name.value}; validation should have said so.`);
-  const shape = typeSelections([{ set: node.selectionSet, condition: "" }], type, {
-    ...context,
-    needTypename: new Set(),
-  });
+  const shape = fragmentShape(node, { ...context, needTypename: new Set() });
   return {
     name: node.name.value,
     on: node.typeCondition.name.value,
@@ -57,6 +58,12 @@ export function typeFragment(node: FragmentDefinitionNode, context: TypingContex
     fragments: sortedBy(spreadFragments(node, context.fragments), (name) => name),
     place: placeOfNode(node),
   };
+}
+
+function fragmentShape(node: FragmentDefinitionNode, context: SelectionContext): Shape {
+  const type = context.schema.getType(node.typeCondition.name.value);
+  if (!type) throw new Error(`Unknown type ${node.typeCondition.name.value}; validation should have said so.`);
+  return typeSelections([{ set: node.selectionSet, condition: "" }], type, context);
 }
 
 function variableField(node: VariableDefinitionNode, schema: GraphQLSchema): Field {

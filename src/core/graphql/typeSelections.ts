@@ -34,8 +34,17 @@ export interface ConditionalSet {
   readonly condition: string;
 }
 
+/** What selection sets ask of one object type. */
+interface Collected {
+  readonly fields: Map<string, Merged>;
+  /** By fragment, the conditions under which it is spread; sealed fragments only. */
+  readonly seals: Map<string, string[]>;
+}
+
 /** All field nodes that answer under one response key. */
 interface Merged {
+  /** The type that the place of the selection has, or the object type itself. */
+  readonly owner: GraphQLCompositeType;
   readonly definition: GraphQLField<unknown, unknown>;
   readonly nodes: { readonly node: FieldNode; readonly condition: string }[];
 }
@@ -101,7 +110,9 @@ function unionOf(sets: readonly ConditionalSet[], type: GraphQLCompositeType, co
     else groups.set(key, { record: plain, names: [object.name] });
   }
   const [first] = sets;
-  if (first) context.needTypename.add(first.set);
+  // A set that is not always there does not always bring the tag along.
+  const always = sets.find(({ condition }) => condition === "");
+  for (const { set } of always ? [always] : sets) context.needTypename.add(set);
   const place = first?.set.loc ? placeOfNode(first.set) : { document: "", offset: 0, length: 1 };
   const members = [...groups.values()].map(({ record, names }): Reference => {
     const tag: Field = {
@@ -114,10 +125,12 @@ function unionOf(sets: readonly ConditionalSet[], type: GraphQLCompositeType, co
   });
   const [only] = members;
   if (only && members.length === 1) return only.shape;
+  const shared = recordOf(collect(sets, type, type, context), type, context);
   return {
     kind: "union",
     members,
     tag: { field: "__typename", values: [...groups.values()].map(({ names }) => names) },
+    newer: { ...shared, fields: shared.fields.filter((field) => field.name !== "__typename") },
   };
 }
 
@@ -132,10 +145,10 @@ function collect(
   object: GraphQLCompositeType,
   parent: GraphQLCompositeType,
   context: SelectionContext,
-): Map<string, Merged> {
-  const merged = new Map<string, Merged>();
-  for (const { set, condition } of sets) collectSet(set, condition, object, parent, context, merged);
-  return merged;
+): Collected {
+  const collected: Collected = { fields: new Map(), seals: new Map() };
+  for (const { set, condition } of sets) collectSet(set, condition, object, parent, context, collected);
+  return collected;
 }
 
 function collectSet(
@@ -144,8 +157,9 @@ function collectSet(
   object: GraphQLCompositeType,
   parent: GraphQLCompositeType,
   context: SelectionContext,
-  merged: Map<string, Merged>,
+  collected: Collected,
 ): void {
+  const merged = collected.fields;
   for (const selection of set.selections) {
     const own = conditionOf(selection.directives ?? []);
     if (own === "never") continue;
@@ -155,16 +169,21 @@ function collectSet(
       .join("&");
     if (selection.kind === Kind.FIELD) {
       const key = selection.alias?.value ?? selection.name.value;
-      const definition = fieldDefinition(object, parent, selection.name.value);
-      if (!definition) continue;
+      const found = fieldDefinition(object, parent, selection.name.value);
+      if (!found) continue;
       const known = merged.get(key);
       if (known) known.nodes.push({ node: selection, condition: together });
-      else merged.set(key, { definition, nodes: [{ node: selection, condition: together }] });
+      else merged.set(key, { ...found, nodes: [{ node: selection, condition: together }] });
       continue;
     }
     const { condition: typeCondition, inner } = fragmentOf(selection, context);
     if (typeCondition !== undefined && !alwaysHolds(typeCondition, object, context)) continue;
-    collectSet(inner, together, object, parent, context, merged);
+    if (context.isSealed && selection.kind === Kind.FRAGMENT_SPREAD) {
+      const name = selection.name.value;
+      collected.seals.set(name, [...(collected.seals.get(name) ?? []), together]);
+      continue;
+    }
+    collectSet(inner, together, object, parent, context, collected);
   }
 }
 
@@ -172,13 +191,13 @@ function fieldDefinition(
   object: GraphQLCompositeType,
   parent: GraphQLCompositeType,
   name: string,
-): GraphQLField<unknown, unknown> | undefined {
-  if (name === TypeNameMetaFieldDef.name) return TypeNameMetaFieldDef;
-  for (const type of [object, parent]) {
-    const field = "getFields" in type ? type.getFields()[name] : undefined;
-    if (field) return field;
-  }
-  return undefined;
+): Pick<Merged, "owner" | "definition"> | undefined {
+  if (name === TypeNameMetaFieldDef.name) return { owner: object, definition: TypeNameMetaFieldDef };
+  const own = "getFields" in object ? object.getFields()[name] : undefined;
+  const shared = "getFields" in parent ? parent.getFields()[name] : undefined;
+  // Said of the interface where both say the same, because members that answer alike are one.
+  if (shared && (!own || String(own.type) === String(shared.type))) return { owner: parent, definition: own ?? shared };
+  return own && { owner: object, definition: own };
 }
 
 /** The condition under which a selection is there: "" always, "never", or its variables, for example "include:$full". */
@@ -195,28 +214,64 @@ function conditionOf(directives: readonly DirectiveNode[]): string {
   return parts.sort().join("&");
 }
 
-function recordOf(
-  merged: ReadonlyMap<string, Merged>,
-  object: GraphQLCompositeType,
-  context: SelectionContext,
-): RecordShape {
-  const fields = [...merged].map(([key, entry]): Field => {
+function recordOf(collected: Collected, object: GraphQLCompositeType, context: SelectionContext): RecordShape {
+  const fields = [...collected.fields].map(([key, entry]): Field => {
     const { definition, nodes } = entry;
     const [first] = nodes;
     const description = definition === TypeNameMetaFieldDef ? undefined : definition.description?.trim();
+    const conditions = nodes.map(({ condition }) => condition);
+    const reason = [...absence(conditions), ...nullability(entry)].join(" ");
     return {
       name: key,
       type:
         definition === TypeNameMetaFieldDef
           ? { shape: typenameShape(object, context), nullable: false }
           : typeOutput(definition.type, nodes, context),
-      required: nodes.some(({ condition }) => condition === ""),
+      required: isAlways(conditions),
       ...(description ? { description } : {}),
+      ...(reason === "" ? {} : { reason }),
       ...(definition.deprecationReason == null ? {} : { deprecated: definition.deprecationReason }),
       place: first ? placeOfNode(first.node) : { document: "", offset: 0, length: 1 },
     };
   });
-  return { kind: "record", fields };
+  const seals = [...collected.seals]
+    .map(([fragment, conditions]) => ({ fragment, required: isAlways(conditions) }))
+    .sort((a, b) => (a.fragment < b.fragment ? -1 : 1));
+  return { kind: "record", fields, ...(seals.length > 0 ? { seals } : {}) };
+}
+
+/** Whether something is there whatever the variables are: without a condition, or under one and its opposite. */
+function isAlways(conditions: readonly string[]): boolean {
+  return conditions.some((condition) => condition === "" || conditions.includes(opposite(condition)));
+}
+
+function opposite(condition: string): string {
+  return condition.startsWith("skip:")
+    ? condition.replace(/^skip:/, "include:")
+    : condition.replace(/^include:/, "skip:");
+}
+
+/** Under which variables a field is left out, in words. */
+function absence(conditions: readonly string[]): string[] {
+  if (isAlways(conditions)) return [];
+  const ways = [...new Set(conditions)].map((condition) =>
+    condition
+      .split("&")
+      .map((part) => part.replace(/^include:(.*)$/, "`$1`").replace(/^skip:(.*)$/, "not `$1`"))
+      .join(" and "),
+  );
+  return [`There only with ${ways.join(", or with ")}.`];
+}
+
+/** Where the schema admits null, in its own words. */
+function nullability({ owner, definition }: Merged): string[] {
+  if (definition === TypeNameMetaFieldDef || !admitsNull(definition.type)) return [];
+  return [`Nullable in the schema: \`${owner.name}.${definition.name}: ${String(definition.type)}\`.`];
+}
+
+function admitsNull(type: GraphQLOutputType): boolean {
+  if (!isNonNullType(type)) return true;
+  return isListType(type.ofType) && admitsNull(type.ofType.ofType as GraphQLOutputType);
 }
 
 function typenameShape(type: GraphQLCompositeType, { schema }: SelectionContext): Shape {

@@ -4,4 +4,6 @@ import type { FragmentDefinitionNode, GraphQLSchema } from "graphql";
 export interface TypingContext {
   readonly schema: GraphQLSchema;
   readonly fragments: ReadonlyMap<string, FragmentDefinitionNode>;
+  /** Fields of a named fragment are seen only by who names the fragment. */
+  readonly isSealed: boolean;
 }

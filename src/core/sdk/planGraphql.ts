@@ -5,6 +5,7 @@ import { assignFaces } from "./assignFaces.js";
 import { countUntyped } from "./countUntyped.js";
 import { contractOwnNames, NameScope, typeNameFrom } from "./nameScope.js";
 import type { GraphqlCall, GraphqlPlan, PlannedFragment } from "./sdkPlan.js";
+import { schemaTypes, withScalars, type ScalarMeaning } from "./graphqlTypes.js";
 import { TypePlanner } from "./typePlanner.js";
 
 /** Everything that is called after an operation; claimed for all before anything inside them is named. */
@@ -21,12 +22,24 @@ function ownNames(
   };
 }
 
-/** Plans one call for each operation of the query documents, and the enums, inputs and scalars they reach. */
+/** What the configuration says about a GraphQL contract's part of an SDK. */
+export interface GraphqlPlanOptions {
+  /** Custom scalars whose type is known; what is not among them counts as untyped. */
+  readonly scalars?: ReadonlyMap<string, ScalarMeaning>;
+  /** Which of the schema's types there are: those the query documents use, or all. */
+  readonly types?: "used" | "all";
+  /** Whether a union has a member for types that the schema does not have yet. */
+  readonly unions?: "closed" | "open";
+}
+
+/** Plans one call for each operation of the query documents, and the types they reach, or all of the schema's. */
 export function planGraphql(
   contract: GraphqlContract,
   documents: QueryDocuments,
-  mappedScalars: ReadonlySet<string>,
+  { scalars = new Map(), types = "used", unions = "closed" }: GraphqlPlanOptions = {},
 ): GraphqlPlan {
+  const known = withScalars(contract.types, scalars);
+  const all = types === "all" ? schemaTypes(contract, known) : known;
   const roots: Reference[] = [
     ...documents.operations.flatMap((operation) => [
       operation.answer,
@@ -36,11 +49,11 @@ export function planGraphql(
   ];
   const reached = reachedTypes(
     roots.map((root) => root.shape),
-    (key) => contract.types.get(key)?.shape,
+    (key) => all.get(key)?.shape,
   );
-  const table = new Map([...contract.types].filter(([key]) => reached.has(key)));
+  const table = types === "all" ? all : new Map([...all].filter(([key]) => reached.has(key)));
   const scope = new NameScope(contractOwnNames(contract.name));
-  const planner = new TypePlanner(table, scope);
+  const planner = new TypePlanner(table, scope, { withNewer: unions === "open" });
   const names = new Map(
     documents.operations.map((operation) => [
       operation.name,
@@ -52,13 +65,19 @@ export function planGraphql(
   );
   const fragments = documents.fragments.map((fragment): PlannedFragment => {
     const name = partNames.get(fragment.name) ?? fragment.name;
-    return { name, on: fragment.on, reference: planner.reference(fragment.shape, "answer", name) };
+    return {
+      name,
+      fragment: fragment.name,
+      on: fragment.on,
+      reference: planner.reference(fragment.shape, "answer", name),
+    };
   });
   const calls = documents.operations.map((operation): GraphqlCall => {
     const { name, answer, ...own } = names.get(operation.name) ?? ownNames(operation.name, scope);
     const variables = operation.variables.map((field): Field => ({
       ...field,
-      type: planner.reference(field.type, "request", [name, typeNameFrom(field.name)]),
+      // Files travel in forms, so what is sent is planned as one.
+      type: planner.reference(field.type, "form", [name, typeNameFrom(field.name)]),
     }));
     return {
       name,
@@ -68,11 +87,23 @@ export function planGraphql(
       answer: planner.reference(operation.answer, "answer", answer),
     };
   });
+  const others = [...(types === "all" ? all.values() : [])].map((definition) =>
+    planner.reference(
+      { shape: { kind: "named", key: definition.key }, nullable: false },
+      definition.role === "input" ? "form" : "answer",
+      definition.name,
+    ),
+  );
+  const isInput = ({ shape }: Reference): boolean => shape.kind === "named" && all.get(shape.key)?.role === "input";
   planner.settleNames();
   assignFaces(
     planner.types,
-    calls.flatMap((call) => call.variables.map((field) => field.type)),
-    [...calls.map((call) => call.answer), ...fragments.map((fragment) => fragment.reference)],
+    [...calls.flatMap((call) => call.variables.map((field) => field.type)), ...others.filter(isInput)],
+    [
+      ...calls.map((call) => call.answer),
+      ...fragments.map((fragment) => fragment.reference),
+      ...others.filter((each) => !isInput(each)),
+    ],
   );
   return {
     protocol: "graphql",
@@ -82,6 +113,6 @@ export function planGraphql(
     calls,
     fragments,
     types: planner.types,
-    untyped: countUntyped(planner.types.values(), [], mappedScalars),
+    untyped: countUntyped(planner.types.values(), [], new Set(scalars.keys())),
   };
 }

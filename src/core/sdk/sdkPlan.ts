@@ -185,7 +185,10 @@ export interface GraphqlCall {
 }
 
 export interface PlannedFragment {
+  /** In PascalCase, unique in its contract. */
   readonly name: string;
+  /** As the query documents call it. */
+  readonly fragment: string;
   readonly on: string;
   readonly reference: Reference;
 }

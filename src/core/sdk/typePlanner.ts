@@ -29,6 +29,7 @@ export class TypePlanner {
   constructor(
     readonly table: TypeTable,
     readonly scope: NameScope,
+    private readonly options: { readonly withNewer?: boolean } = {},
   ) {
     this.twoFaced = keysReaching(table, (shape) => shape.kind === "record" && shape.fields.some((field) => field.face));
     this.withBytes = keysReaching(table, (shape) => shape.kind === "bytes");
@@ -179,7 +180,12 @@ export class TypePlanner {
       members.push(planned);
       values.push(shape.tag?.values[at] ?? []);
     });
-    return { kind: "union", members, ...(shape.tag ? { tag: { field: shape.tag.field, values } } : {}) };
+    const { newer, tag } = shape;
+    if (newer && tag && this.options.withNewer === true) {
+      members.push(this.plan(newerMember(newer, tag.field), direction, () => [...parts, "Newer"], false));
+      values.push([]);
+    }
+    return { kind: "union", members, ...(tag ? { tag: { field: tag.field, values } } : {}) };
   }
 
   /** Named for its tag when it has one, because a position changes as soon as a member is put before it. */
@@ -190,6 +196,19 @@ export class TypePlanner {
     if (second === undefined) return typeNameFrom(first);
     return values.length === 2 ? `${typeNameFrom(first)}Or${typeNameFrom(second)}` : "Other";
   }
+}
+
+/** The format of a tag whose value is none of those that are known. */
+export const newerTag = "a type that the schema does not have yet";
+
+function newerMember(shape: RecordShape, tag: string): Reference {
+  const [first] = shape.fields;
+  const place = first?.place ?? { document: "", offset: 0, length: 1 };
+  const type: Reference = { shape: { kind: "text", format: newerTag }, nullable: false };
+  return {
+    shape: { ...shape, fields: [{ name: tag, type, required: true, place }, ...shape.fields] },
+    nullable: false,
+  };
 }
 
 /** Exact names first: `BerthSize` keeps its name beside `berth-size`, which is then spelled out. */

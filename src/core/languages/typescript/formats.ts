@@ -17,6 +17,7 @@ export const usesFormats = " formats";
 export const usesFormatValues = " format values";
 export const usesConversion = " conversion";
 export const usesCheck = " check";
+export const usesWire = " wire";
 
 /** Everything as it is on the wire. */
 export const plainFormats: Formats = { dates: false, int64: "number", own: new Map(), openChoices: false };

@@ -1,9 +1,11 @@
 import type { RestPlan } from "../../sdk/sdkPlan.js";
 import { kebabCase } from "../../text/words.js";
 
-/** A block of TypeScript. */
-export function codeBlock(text: string): string {
-  return `\`\`\`ts\n${text}\n\`\`\`\n`;
+/** A block of code; nothing in it can end it. */
+export function codeBlock(text: string, language: "ts" | "graphql" = "ts"): string {
+  const longest = Math.max(2, ...[...text.matchAll(/`{3,}/g)].map(([ticks]) => ticks.length));
+  const fence = "`".repeat(longest + 1);
+  return `${fence}${language}\n${text}\n${fence}\n`;
 }
 
 /** Code on a line; what would end it is replaced. */

@@ -26,9 +26,9 @@ export function printRestPage(plan: RestPlan, calls: readonly RestCall[], printe
   return parts.join("\n");
 }
 
-/** Prints the page of all GraphQL calls. */
-export function printGraphqlPage(plan: GraphqlPlan, printer: TypePrinter): string {
-  return `# ${oneLine(plan.title)}\n\n${plan.calls.map((call) => graphqlCall(call, printer).trimEnd()).join("\n\n")}\n`;
+/** Prints the page of one GraphQL call: how it is made, what it takes and answers, and the text that is sent. */
+export function printGraphqlPage(plan: GraphqlPlan, call: GraphqlCall, printer: TypePrinter): string {
+  return `# ${oneLine(plan.title)}\n\n${graphqlCall(call, printer).trimEnd()}\n\nSent:\n\n${codeBlock(call.operation.text, "graphql")}`;
 }
 
 function restCall(call: RestCall, plan: RestPlan, printer: TypePrinter): string {

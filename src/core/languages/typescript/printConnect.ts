@@ -30,23 +30,30 @@ export function printConnect(plan: ContractPlan, printer: TypePrinter): string {
       : [`  /** Parameters that many calls share, supplied once. */\n  readonly standing: ${standing};\n`]),
   ];
   const optional = baseUrl !== undefined && standing === undefined;
+  const graphql = plan.protocol === "graphql";
+  const optionsBase = graphql ? "wire.GraphqlOptions" : "wire.ConnectionOptions";
   const options = `options: ${names.options}${optional ? " = {}" : ""}`;
   const schemes =
     auth.length > 0
       ? `, options.auth, { ${auth.map(([name, scheme]) => `${propertyName(name)}: ${schemeValue(scheme)}`).join(", ")} }`
-      : "";
+      : graphql
+        ? ", { ...options.auth }, { bearer: wire.bearer }"
+        : "";
   const own = [
     `contract: ${quoted(plan.name)}`,
     ...(standing === undefined ? [] : ["standing: options.standing"]),
     ...(ownServers.length > 0 ? ["servers: options.servers ?? {}"] : []),
+    ...(graphql
+      ? ["queriesBy: options.queriesBy", "sends: options.sends", "subscriptions: options.subscriptions"]
+      : []),
   ];
   return [
     `${docComment([`What \`${names.connect}\` takes.`, otherServers(rest)])}${
       optionFields.length > 0
-        ? `export interface ${names.options} extends wire.ConnectionOptions {\n${optionFields.join("")}}\n`
-        : `export type ${names.options} = wire.ConnectionOptions;\n`
+        ? `export interface ${names.options} extends ${optionsBase} {\n${optionFields.join("")}}\n`
+        : `export type ${names.options} = ${optionsBase};\n`
     }`,
-    `${docComment([`Where ${plan.title} is, and how its calls get there.`])}export interface ${names.connection} extends wire.Connection {\n  readonly contract: ${quoted(plan.name)};\n${
+    `${docComment([`Where ${plan.title} is, and how its calls get there.`])}export interface ${names.connection} extends wire.${graphql ? "GraphqlConnection" : "Connection"} {\n  readonly contract: ${quoted(plan.name)};\n${
       standing === undefined ? "" : `  readonly standing: ${standing};\n`
     }}\n`,
     `/** Makes a connection. Nothing is sent until a call is made. */\nexport function ${names.connect}(${options}): ${names.connection} {\n` +

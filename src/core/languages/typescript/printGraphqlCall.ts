@@ -1,7 +1,11 @@
 import type { GraphqlCall, GraphqlPlan } from "../../sdk/sdkPlan.js";
-import { camelCase } from "../../text/words.js";
+import { parse } from "graphql";
+import type { Shape } from "../../contract/model.js";
+import { reachedTypes } from "../../contract/childReferences.js";
+import { camelCase, kebabCase } from "../../text/words.js";
 import { docComment, propertyName, quoted, templateText } from "./escape.js";
 import { contractNames, typeIdentifier, valueIdentifier } from "./identifiers.js";
+import { conversionOf, needsExact } from "./printConversions.js";
 import { defaultOf, printPresence } from "./printShapes.js";
 import { printReference, type TypePrinter } from "./printType.js";
 
@@ -26,15 +30,41 @@ export function graphqlCallNames(call: GraphqlCall): GraphqlCallNames {
   };
 }
 
+/** The file of each call of a contract by the call's name, without its ending. */
+export function graphqlCallFiles(plan: GraphqlPlan): Map<string, string> {
+  const taken = new Set<string>();
+  return new Map(
+    plan.calls.map((call) => {
+      const base = kebabCase(call.name) || "call";
+      let file = base;
+      for (let number = 2; taken.has(file); number++) file = `${base}-${String(number)}`;
+      taken.add(file);
+      return [call.name, file];
+    }),
+  );
+}
+
+/** What an operation's value carries beside its text. */
+export interface OperationExtras {
+  /** What servers that have the manifest know it by. */
+  readonly id?: string;
+  readonly isParsed?: boolean;
+}
+
 /** Prints one GraphQL operation: variables, failure and guard, the operation's value, and the function. */
-export function printGraphqlCall(call: GraphqlCall, plan: GraphqlPlan, printer: TypePrinter): string {
+export function printGraphqlCall(
+  call: GraphqlCall,
+  plan: GraphqlPlan,
+  printer: TypePrinter,
+  extras: OperationExtras = {},
+): string {
   const names = graphqlCallNames(call);
   const answer = printReference(call.answer, printer, "exact");
   return [
     printVariables(call, names, printer),
     printFailure(plan, call, names, answer),
-    printValue(call, names, answer),
-    printFunction(call, plan, names, answer, printer.returnsFailures),
+    printValue(call, names, answer, extras),
+    printFunction(call, plan, names, answer, printer),
   ]
     .filter((part) => part !== "")
     .join("\n");
@@ -64,17 +94,33 @@ function printFailure(plan: GraphqlPlan, call: GraphqlCall, names: GraphqlCallNa
   );
 }
 
-function printValue(call: GraphqlCall, names: GraphqlCallNames, answer: string): string {
+function printValue(call: GraphqlCall, names: GraphqlCallNames, answer: string, extras: OperationExtras): string {
   const { operation } = call;
-  const text = templateText(operation.text)
-    .split("\n")
-    .map((line) => (line === "" ? "" : `    ${line}`))
-    .join("\n");
+  const types = `<${answer}, ${variablesType(call, names)}>`;
+  const parsedType = extras.isParsed === true ? ` & {\n  readonly parsed: TypedQueryDocumentNode${types};\n}` : "";
+  const parsed =
+    extras.isParsed === true
+      ? `  parsed: ${parsedText(operation.text)} as unknown as TypedQueryDocumentNode${types},\n`
+      : "";
+  const id = extras.id === undefined ? "" : `  id: ${quoted(extras.id)},\n`;
   return (
     `/** The ${operation.root} as it is sent, with the types of its variables and answer. */\n` +
-    `export const ${names.operation}: wire.GraphqlOperation<${answer}, ${variablesType(call, names)}> = {\n` +
-    `  kind: ${quoted(operation.root)},\n  name: ${quoted(operation.name)},\n  text: \`\n${text}\n  \`,\n};\n`
+    `export const ${names.operation}: wire.GraphqlOperation${types}${parsedType} = {\n` +
+    `  kind: ${quoted(operation.root)},\n  name: ${quoted(operation.name)},\n${id}  text: \`${templateText(operation.text)}\`,\n${parsed}};\n`
   );
+}
+
+/** The syntax tree of a document as an expression, without places. */
+function parsedText(text: string): string {
+  return literal(parse(text, { noLocation: true }));
+}
+
+function literal(value: unknown): string {
+  if (typeof value === "string") return quoted(value);
+  if (Array.isArray(value)) return `[${value.map(literal).join(", ")}]`;
+  if (typeof value !== "object" || value === null) return String(value);
+  const fields = Object.entries(value).filter(([, each]) => each !== undefined);
+  return `{ ${fields.map(([name, each]) => `${propertyName(name)}: ${literal(each)}`).join(", ")} }`;
 }
 
 function printFunction(
@@ -82,20 +128,51 @@ function printFunction(
   plan: GraphqlPlan,
   names: GraphqlCallNames,
   answer: string,
-  returnsFailures: boolean,
+  printer: TypePrinter,
 ): string {
   const { operation } = call;
+  const { returnsFailures } = printer;
+  const ways = waysOf(call, printer);
+  const handed = ways.length > 0 ? `, {\n${ways.map((way) => `    ${way},\n`).join("")}  }` : "";
   const variables = variablesType(call, names);
   const needed = call.variables.some((field) => field.required);
   const doc = docComment([operation.description ?? `Performs the ${operation.root} \`${operation.name}\`.`]);
   const streams = operation.root === "subscription";
   const given = returnsFailures ? `wire.Outcome<${answer}, ${names.failure}>` : answer;
   const result = streams ? `AsyncGenerator<${given}, void, undefined>` : `Promise<${given}>`;
-  const performed = `wire.${streams ? "subscribe" : "execute"}(connection, ${names.operation}, variables, options)`;
+  const performed = `wire.${streams ? "subscribe" : "execute"}(connection, ${names.operation}, variables, options${handed})`;
   const returned = returnsFailures ? `wire.${streams ? "settledItems" : "settled"}(${performed})` : performed;
   return (
     `${doc}export function ${names.call}(\n  connection: ${contractNames(plan.name).connection},\n` +
     `  variables: ${variables}${needed ? "" : " = {}"},\n  options?: wire.CallOptions,\n): ${result} {\n` +
     `  return ${returned};\n}\n`
   );
+}
+
+/** How an operation's values are told apart from what is on the wire, and whether they can hold files. */
+function waysOf(call: GraphqlCall, printer: TypePrinter): string[] {
+  const variables = { shape: { kind: "record", fields: call.variables } as const, nullable: false };
+  const decode = conversionOf(call.answer, printer);
+  const encode = conversionOf(variables, printer);
+  const [exactAnswer, exactVariables] = [needsExact(call.answer, printer), needsExact(variables, printer)];
+  return [
+    ...(decode === undefined ? [] : [`answer: ${exactAnswer ? `wire.exact(${decode})` : decode}`]),
+    ...(exactAnswer ? ["parse: wire.parseExact"] : []),
+    ...(encode === undefined ? [] : [`variables: ${encode}`]),
+    ...(exactVariables ? ["stringify: wire.exactText"] : []),
+    ...(hasFiles(call, printer) ? ["form: wire.uploads"] : []),
+  ];
+}
+
+/** Whether the variables of a call can hold files. */
+export function hasFiles(call: GraphqlCall, { types }: Pick<TypePrinter, "types">): boolean {
+  const shapes: Shape[] = call.variables.map((field) => field.type.shape);
+  const reached = reachedTypes(shapes, (id) => types.get(id)?.shape);
+  return [...shapes, ...[...reached].flatMap((id) => types.get(id)?.shape ?? [])].some(holdsBytes);
+}
+
+function holdsBytes(shape: Shape): boolean {
+  if (shape.kind === "bytes") return true;
+  if (shape.kind === "list") return holdsBytes(shape.item.shape);
+  return shape.kind === "record" && shape.fields.some((field) => holdsBytes(field.type.shape));
 }

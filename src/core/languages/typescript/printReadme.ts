@@ -4,7 +4,7 @@ import { sortedBy } from "../../text/sortedBy.js";
 import { propertyName, quoted } from "./escape.js";
 import { contractNames } from "./identifiers.js";
 import { defaultUrl } from "./printConnect.js";
-import { graphqlCallNames } from "./printGraphqlCall.js";
+import { graphqlCallFiles, graphqlCallNames } from "./printGraphqlCall.js";
 import { codeBlock, groupTitle, oneLine, pagePath } from "./markdown.js";
 import { restCallNames } from "./printRestCall.js";
 import type { TypePrinter } from "./printType.js";
@@ -64,8 +64,13 @@ function restRows(plan: RestPlan): string[] {
 }
 
 function graphqlRows(plan: GraphqlPlan): string[] {
-  const calls = plan.calls.map((call) => row(graphqlCallNames(call).call, call.operation.description));
-  return calls.length === 0 ? [] : [`### [Calls](${plan.name}/calls.md)\n\n${calls.join("")}`];
+  const files = graphqlCallFiles(plan);
+  const calls = plan.calls.map((call) => {
+    const words = oneLine(call.operation.description ?? "");
+    const page = `${plan.name}/calls/${files.get(call.name) ?? ""}.md`;
+    return `- [\`${graphqlCallNames(call).call}\`](${page})${words === "" ? "" : `: ${words}`}\n`;
+  });
+  return calls.length === 0 ? [] : [`### Calls\n\n${calls.join("")}`];
 }
 
 function row(name: string, summary: string | undefined): string {

@@ -3,7 +3,7 @@ import type { Constraints, Field, RecordShape, Reference, Shape } from "../../co
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import { docComment, propertyName, quoted, type DocTag } from "./escape.js";
-import { plainFormats } from "./formats.js";
+import { plainFormats, usesWire } from "./formats.js";
 import {
   isNever,
   openEnds,
@@ -90,6 +90,8 @@ const noPrinter: TypePrinter = {
 
 function printRecord(shape: RecordShape, identifier: string, printer: TypePrinter, stance: Stance): string {
   if (shape.oneOf) return printOneOf(shape, identifier, printer, stance);
+  const seals = sealsOf(shape, printer);
+  if (shape.fields.length === 0 && !shape.rest && seals !== undefined) return `export type ${identifier} = ${seals};\n`;
   if (shape.fields.length === 0 && !shape.rest)
     return `export type ${identifier} = Record<string, ${shape.closed ? "never" : "unknown"}>;\n`;
   if (shape.fields.length === 0 && shape.rest) {
@@ -99,13 +101,27 @@ function printRecord(shape: RecordShape, identifier: string, printer: TypePrinte
   const rest = shape.rest
     ? [`  /** Any other key. */\n  [key: string]: ${printRest(shape, shape.rest, printer, stance)};\n`]
     : [];
-  return `export interface ${identifier} {\n${[...fields, ...rest].join("")}}\n`;
+  const base = seals === undefined ? "" : ` extends ${seals}`;
+  return `export interface ${identifier}${base} {\n${[...fields, ...rest].join("")}}\n`;
+}
+
+/** What a record is sealed as: the fragments spread in it, by name. */
+function sealsOf({ seals = [] }: RecordShape, printer: TypePrinter): string | undefined {
+  const parts = seals.flatMap(({ fragment, required }) => {
+    const reference = printer.sealed?.get(fragment);
+    if (!reference) return [];
+    const text = printReference(reference, printer, "exact");
+    return [`readonly ${propertyName(fragment)}${required ? "" : "?"}: ${text}`];
+  });
+  if (parts.length === 0) return undefined;
+  printer.onUse(usesWire);
+  return `wire.Sealed<{ ${parts.join("; ")} }>`;
 }
 
 /** One field of an interface, with what the contract says about it. */
 export function printField(field: Field, printer: TypePrinter, stance: Stance): string {
   const doc = docComment(
-    [field.description, ...factsOf(field.type.shape), defaultOf(field), deprecation(field.deprecated)],
+    [field.description, ...factsOf(field.type.shape), field.reason, defaultOf(field), deprecation(field.deprecated)],
     "  ",
   );
   const inherited =

@@ -108,15 +108,17 @@ function conversionFields(type: Reference, printer: TypePrinter): string[] {
 function graphqlFake(call: GraphqlCall, printer: TypePrinter): FakeCall {
   const names = graphqlCallNames(call);
   const answer = printReference(call.answer, printer, "exact");
+  const whole = printer.sealed ? `wire.Whole<${answer}>` : answer;
   const isStream = call.operation.root === "subscription";
   return {
     name: call.name.charAt(0).toLowerCase() + call.name.slice(1),
     call: names.call,
-    answer: isStream ? `readonly ${wrapped(answer)}[]` : answer,
+    answer: isStream ? `readonly ${wrapped(whole)}[]` : whole,
     failure: names.failure,
     written: [
       "status: 200",
       `as: ${quoted(isStream ? "graphqlEvents" : "graphql")}`,
+      ...conversionFields(call.answer, printer),
       ...(isStream ? ['type: "text/event-stream"'] : []),
     ],
     types: [names.failure],

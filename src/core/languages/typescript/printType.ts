@@ -2,7 +2,8 @@ import type { Field, Reference, Shape, UnionShape } from "../../contract/model.j
 import { resolveShape } from "../../contract/resolveShape.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import { propertyName, quoted } from "./escape.js";
-import { convertedLeaf, usesFormats, type Formats } from "./formats.js";
+import { newerTag } from "../../sdk/typePlanner.js";
+import { convertedLeaf, usesFormats, usesWire, type Formats } from "./formats.js";
 import type { ConvertedTypes } from "./printConversions.js";
 import type { TypeNames } from "./identifiers.js";
 
@@ -16,6 +17,10 @@ export interface TypePrinter {
   readonly converted: ConvertedTypes;
   /** What is printed stands beside the conversions; elsewhere they are behind their module's name. */
   readonly isAmongConversions?: boolean;
+  /** A file is sent as a whole, never as a stream. */
+  readonly hasWholeFiles?: boolean;
+  /** Types of fragments by the fragment's name; sealed fragments only. */
+  readonly sealed?: ReadonlyMap<string, Reference>;
   /** Calls return their failures instead of throwing them. */
   readonly returnsFailures: boolean;
   /** Answers are held against the contract before they are used. */
@@ -45,13 +50,16 @@ export function printShape(shape: Shape, printer: TypePrinter, stance: Stance): 
   }
   switch (shape.kind) {
     case "text":
-      return "string";
+      if (shape.format !== newerTag) return "string";
+      printer.onUse(usesWire);
+      return "wire.NewerType";
     case "integer":
     case "number":
       return "number";
     case "boolean":
       return "boolean";
     case "bytes":
+      if (printer.hasWholeFiles === true) return "Blob";
       return stance === "lenient" ? "Blob | ReadableStream<Uint8Array>" : "Blob";
     case "any":
       return (shape.scalar !== undefined && printer.scalars.get(shape.scalar)) || "unknown";

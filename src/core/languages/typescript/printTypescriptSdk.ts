@@ -1,12 +1,11 @@
 import type { ContractPlan, GraphqlPlan, RestPlan, SdkPlan } from "../../sdk/sdkPlan.js";
-import { kebabCase } from "../../text/words.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import { contractNames, typeNames } from "./identifiers.js";
 import { groupFile } from "./markdown.js";
 import { moduleText, type Import } from "./moduleText.js";
 import { printChecks } from "./printChecks.js";
 import { printConnect } from "./printConnect.js";
-import { graphqlCallNames, printGraphqlCall } from "./printGraphqlCall.js";
+import { graphqlCallFiles, graphqlCallNames, hasFiles, printGraphqlCall } from "./printGraphqlCall.js";
 import { printGrouped, type GroupedCall } from "./printGrouped.js";
 import { printGraphqlPage, printRestPage } from "./printCallPages.js";
 import { printReadme } from "./printReadme.js";
@@ -15,12 +14,12 @@ import { printSent } from "./printSent.js";
 import { convertedTypes, printConversions } from "./printConversions.js";
 import {
   formatsOf,
-  plainFormats,
   printFormats,
   usesCheck,
   usesConversion,
   usesFormats,
   usesFormatValues,
+  usesWire,
 } from "./formats.js";
 import { printTesting } from "./printTesting.js";
 import { printTypes } from "./printShapes.js";
@@ -37,7 +36,7 @@ export function printTypescriptSdk(plan: SdkPlan, facts: TypescriptFacts): Map<s
   const runtimeFiles = new Set<string>();
   for (const contract of plan.contracts) {
     const used = new Set<string>();
-    const formats = contract.protocol === "rest" ? formatsOf(facts.settings) : plainFormats;
+    const formats = formatsOf(facts.settings);
     const printer: TypePrinter = {
       types: contract.types,
       names: typeNames(contract),
@@ -46,6 +45,10 @@ export function printTypescriptSdk(plan: SdkPlan, facts: TypescriptFacts): Map<s
       converted: convertedTypes(contract.types, { formats }),
       returnsFailures: facts.settings?.failures === "return",
       verifies: contract.protocol === "rest" && facts.settings?.verify === "answers",
+      hasWholeFiles: contract.protocol === "graphql",
+      ...(contract.protocol === "graphql" && facts.settings?.fragments === "sealed"
+        ? { sealed: new Map(contract.fragments.map(({ fragment, reference }) => [fragment, reference])) }
+        : {}),
       onUse: (identifier) => used.add(identifier),
     };
     printers.set(contract.name, printer);
@@ -56,14 +59,13 @@ export function printTypescriptSdk(plan: SdkPlan, facts: TypescriptFacts): Map<s
       testing: facts.settings?.testing === true,
     };
     const folder =
-      contract.protocol === "rest" ? printRestFolder(contract, context) : printGraphqlFolder(contract, context);
+      contract.protocol === "rest" ? printRestFolder(contract, context) : printGraphqlFolder(contract, context, facts);
     for (const [path, text] of folder.files) files.set(`${contract.name}/${path}`, text);
     for (const file of folder.runtimeFiles) runtimeFiles.add(file);
   }
   const ending = facts.importEnding === "js" ? ".js" : "";
   const formats = printFormats(formatsOf(facts.settings), `./wire/index${ending}`);
-  const hasRest = plan.contracts.some((contract) => contract.protocol === "rest");
-  if (formats !== "" && hasRest) files.set("formats.ts", `${header}\n\n${formats}`);
+  if (formats !== "") files.set("formats.ts", `${header}\n\n${formats}`);
   for (const [path, text] of printRuntime(runtimeFiles, facts)) files.set(`wire/${path}`, text);
   files.set("README.md", printReadme(plan, printers));
   return new Map(sortedBy(files, ([path]) => path));
@@ -85,6 +87,7 @@ interface PrintedFolder {
 
 const plainRestFiles = [
   "auth.ts",
+  "authorized.ts",
   "bodies.ts",
   "connection.ts",
   "exchange.ts",
@@ -94,7 +97,20 @@ const plainRestFiles = [
   "problem.ts",
   "send.ts",
 ];
-const plainGraphqlFiles = ["connection.ts", "exchange.ts", "failure.ts", "graphql.ts", "layers.ts"];
+const plainGraphqlFiles = [
+  "auth.ts",
+  "authorized.ts",
+  "bodies.ts",
+  "connection.ts",
+  "events.ts",
+  "exchange.ts",
+  "failure.ts",
+  "graphql.ts",
+  "layers.ts",
+  "predicted.ts",
+  "sealed.ts",
+  "subscribe.ts",
+];
 
 function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder {
   const files = new Map<string, string>();
@@ -141,9 +157,6 @@ function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder 
     files.set("webhooks.ts", moduleText(header, usedImports(context, "."), parts));
   }
   addCommonFiles(files, plan, context, grouped);
-  const { dates, int64, own } = context.printer.formats;
-  const converting = dates || int64 !== "number" || own.size > 0 ? ["conversions.ts"] : [];
-  const exact = int64 === "number" ? [] : ["integers.ts"];
   const hasServers =
     plan.calls.some((call) => call.operation.servers.length > 0) || (plan.servers[0]?.variables.size ?? 0) > 0;
   const servers = hasServers ? ["servers.ts"] : [];
@@ -151,8 +164,7 @@ function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder 
     files,
     runtimeFiles: [
       ...plainRestFiles,
-      ...converting,
-      ...exact,
+      ...filesOfConversions(context.printer),
       ...servers,
       ...filesOfSettings(context),
       ...plan.calls.flatMap(runtimeFilesOf),
@@ -160,24 +172,30 @@ function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder 
   };
 }
 
-function printGraphqlFolder(plan: GraphqlPlan, context: FolderContext): PrintedFolder {
+function printGraphqlFolder(plan: GraphqlPlan, context: FolderContext, facts: TypescriptFacts): PrintedFolder {
+  const { settings = {}, hash } = facts;
+  const manifest: object[] = [];
   const files = new Map<string, string>();
-  const taken = new Set<string>();
   const grouped: (GroupedCall & { file: string; types: string[] })[] = [];
   const owned = ownedTypes(plan);
-  const fileByCall = new Map<string, string>();
+  const fileByCall = graphqlCallFiles(plan);
   for (const call of plan.calls) {
     const names = graphqlCallNames(call);
-    let file = kebabCase(call.name) || "call";
-    for (let number = 2; taken.has(file); number++) file = `${kebabCase(call.name) || "call"}-${String(number)}`;
-    taken.add(file);
-    fileByCall.set(call.name, file);
+    const file = fileByCall.get(call.name) ?? "";
     context.used.clear();
     const types = [...plan.types.values()].filter((type) => owned.get(type.id) === call.name);
     const own = new Set(types.map((type) => context.printer.names.get(type.id) ?? ""));
-    const parts = [printTypes(types, context.printer), printGraphqlCall(call, plan, context.printer)];
+    const { name, root: kind, text } = call.operation;
+    const digest = settings.manifest === true ? hash?.(text) : undefined;
+    const id = digest === undefined ? undefined : `sha256:${digest}`;
+    if (id !== undefined) manifest.push({ name, kind, hash: id, text });
+    const isParsed = settings.parsed === true;
+    const extras = { isParsed, ...(id === undefined ? {} : { id }) };
+    const parts = [printTypes(types, context.printer), printGraphqlCall(call, plan, context.printer, extras)];
     for (const identifier of own) context.used.delete(identifier);
-    files.set(`calls/${file}.ts`, callsModule(plan, context, parts));
+    const tree: Import[] = isParsed ? [{ from: "graphql", types: ["TypedQueryDocumentNode"] }] : [];
+    files.set(`calls/${file}.ts`, callsModule(plan, context, parts, tree));
+    files.set(`calls/${file}.md`, printGraphqlPage(plan, call, context.printer));
     grouped.push({
       name: names.call,
       perform: names.call,
@@ -188,12 +206,22 @@ function printGraphqlFolder(plan: GraphqlPlan, context: FolderContext): PrintedF
       types: call.variables.length > 0 ? [names.variables] : [],
     });
   }
-  if (plan.calls.length > 0) files.set("calls.md", printGraphqlPage(plan, context.printer));
+  if (settings.manifest === true)
+    files.set("operations.json", `${JSON.stringify({ operations: manifest }, null, 2)}\n`);
+  const schema = facts.schemas?.get(plan.name);
+  if (schema !== undefined) files.set("schema.graphql", schema);
   const fileByType = new Map([...owned].map(([id, call]) => [id, fileByCall.get(call) ?? ""]));
   addCommonFiles(files, plan, context, grouped, fileByType);
-  const subscribes = plan.calls.some((call) => call.operation.root === "subscription");
-  const streams = subscribes ? ["subscribe.ts", "events.ts"] : [];
-  return { files, runtimeFiles: [...plainGraphqlFiles, ...filesOfSettings(context), ...streams] };
+  const { printer } = context;
+  const runtimeFiles = [
+    ...plainGraphqlFiles,
+    ...filesOfSettings(context),
+    ...filesOfConversions(printer),
+    ...(plan.calls.some((call) => call.operation.root === "subscription") ? ["websocket.ts"] : []),
+    ...(plan.calls.some((call) => hasFiles(call, printer)) ? ["uploads.ts"] : []),
+    ...(settings.unions === "open" ? ["newerType.ts"] : []),
+  ];
+  return { files, runtimeFiles };
 }
 
 /** Runtime files that settings ask for. */
@@ -202,6 +230,13 @@ function filesOfSettings({ printer, testing }: FolderContext): string[] {
     ...(printer.returnsFailures ? ["outcome.ts"] : []),
     ...(testing ? ["fakes.ts"] : []),
     ...(printer.verifies ? ["checks.ts"] : []),
+  ];
+}
+
+function filesOfConversions({ formats: { dates, int64, own } }: TypePrinter): string[] {
+  return [
+    ...(dates || int64 !== "number" || own.size > 0 ? ["conversions.ts"] : []),
+    ...(int64 === "number" ? [] : ["integers.ts"]),
   ];
 }
 
@@ -224,12 +259,18 @@ function ownedTypes(plan: GraphqlPlan): Map<string, string> {
   return owners;
 }
 
-function callsModule(plan: ContractPlan, context: FolderContext, parts: readonly string[]): string {
+function callsModule(
+  plan: ContractPlan,
+  context: FolderContext,
+  parts: readonly string[],
+  more: readonly Import[] = [],
+): string {
   const names = contractNames(plan.name);
   const imports: Import[] = [
     { from: `../../wire/index${context.ending}`, namespace: "wire" },
     { from: `../connect${context.ending}`, types: [names.connection] },
     ...usedImports(context, ".."),
+    ...more,
   ];
   return moduleText(header, imports, parts);
 }
@@ -263,7 +304,10 @@ function addCommonFiles(
     const types = printTypes(shared, printer);
     // The types of the same module need no import.
     const imports = usedImports(context, ".").filter((each) => each.namespace !== undefined);
-    files.set("shapes.ts", moduleText(header, imports, [types]));
+    const wire: Import[] = used.has(usesWire)
+      ? [{ from: `../wire/index${ending}`, namespace: "wire", namespaceIsType: true }]
+      : [];
+    files.set("shapes.ts", moduleText(header, [...wire, ...imports], [types]));
   }
   used.clear();
   const conversions = printConversions(plan.types, printer);

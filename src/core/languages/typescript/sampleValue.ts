@@ -1,4 +1,5 @@
 import type { Reference, Shape } from "../../contract/model.js";
+import { newerTag } from "../../sdk/typePlanner.js";
 import { propertyName, quoted } from "./escape.js";
 import { convertedLeaf } from "./formats.js";
 import { behind, printLiteral, type TypePrinter } from "./printType.js";
@@ -73,6 +74,7 @@ export function sampleLeaf(shape: Shape, printer: TypePrinter): string | undefin
   if (converted) return sampleConverted(converted.type);
   switch (shape.kind) {
     case "text":
+      if (shape.format === newerTag) return '"Newer" as string as wire.NewerType';
       return quoted(textByFormat[shape.format ?? ""] ?? "text");
     case "integer":
     case "number":

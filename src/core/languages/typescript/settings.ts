@@ -14,6 +14,16 @@ export interface TypescriptSettings {
   readonly verify?: "none" | "answers";
   /** Whether there is a module for unit tests: a fake connection and builders of samples. */
   readonly testing?: boolean;
+  /** Whether a union of a GraphQL answer has a member for types that the schema does not have yet. */
+  readonly unions?: "closed" | "open";
+  /** Whether the fields of a fragment are seen where it is spread, or only by who unseals it. */
+  readonly fragments?: "inline" | "sealed";
+  /** Whether operations carry their text parsed too, for GraphQL clients that take typed parsed documents. */
+  readonly parsed?: boolean;
+  /** Whether there is a list of all operations with their hashes, and operations have ids. */
+  readonly manifest?: boolean;
+  /** Whether there is a copy of the GraphQL schema as text. */
+  readonly schema?: boolean;
   /** The ending of relative imports: as the app's compiler settings want it when absent. */
   readonly imports?: "js" | "bare";
 }
@@ -35,4 +45,8 @@ export interface TypescriptFacts {
   /** TypeScript type of each mapped GraphQL scalar, by contract. */
   readonly scalars: ReadonlyMap<string, ReadonlyMap<string, string>>;
   readonly settings?: Omit<TypescriptSettings, "imports">;
+  /** GraphQL schemas as text by contract, where a copy is wanted. */
+  readonly schemas?: ReadonlyMap<string, string>;
+  /** SHA-256 of a text in hexadecimal digits; needed for a manifest. */
+  readonly hash?: (text: string) => string;
 }

@@ -1,0 +1,48 @@
+import { supplied, type CallOptions, type Connection, type Credentials, type RenewableSupplier } from "./connection.js";
+import type { Exchanged } from "./exchange.js";
+
+/** Puts the credentials of a request where their schemes want them. */
+export type Authorize = (into: Credentials) => Promise<void>;
+
+/**
+ * Sends a request with the first alternative of credentials that is supplied; once more when the server rejects one
+ * that can be renewed. Gives what comes back before its body is read.
+ *
+ * @param auth alternatives of schemes needed together
+ * @param attempt sends the request once
+ */
+export async function authorized(
+  connection: Connection,
+  auth: readonly (readonly string[])[],
+  attempt: (authorize: Authorize) => Promise<Exchanged>,
+  options: CallOptions | undefined,
+  canRepeat = true,
+): Promise<Exchanged> {
+  const used: (() => Promise<boolean | undefined>)[] = [];
+  const authorize: Authorize = async (into) => {
+    const chosen = auth.find((schemes) => schemes.every((name) => connection.auth[name] !== undefined));
+    for (const name of chosen ?? []) {
+      const supplier = connection.auth[name] ?? "";
+      const credential = await supplied(supplier);
+      used.push(async () => (supplier as Partial<RenewableSupplier>).renew?.(credential));
+      connection.schemes[name]?.(credential, into);
+    }
+  };
+  let exchanged = await attempt(authorize);
+  try {
+    if (exchanged.response.status === 401 && canRepeat) {
+      const renewed = await Promise.all(used.map((renew) => renew()));
+      if (renewed.includes(true)) {
+        exchanged.done();
+        exchanged = await attempt(authorize);
+      }
+    }
+    const { status, headers } = exchanged.response;
+    options?.onAnswer?.({ status, headers });
+    return exchanged;
+  } catch (error) {
+    // The app's own functions may throw.
+    exchanged.done();
+    throw error;
+  }
+}
