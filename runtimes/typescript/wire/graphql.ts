@@ -6,7 +6,7 @@ import { failure, isFailure, type GraphqlError } from "./failure.js";
 import type { Subscriptions } from "./subscribe.js";
 
 /** One GraphQL operation: the text that is sent, and the types of its variables and answer. */
-export interface GraphqlOperation<Answer, Variables> {
+export interface GraphqlOperation<Answer, Variables, Whole = Answer> {
   readonly kind: "query" | "mutation" | "subscription";
   readonly name: string;
   readonly text: string;
@@ -14,6 +14,8 @@ export interface GraphqlOperation<Answer, Variables> {
   readonly id?: string;
   /** Never set: carries the types. */
   readonly types?: (variables: Variables) => Answer;
+  /** Never set: carries the type of an answer in which no fragment is sealed. */
+  readonly whole?: Whole;
 }
 
 /** What a GraphQL connection takes beside what every connection takes. */
@@ -58,7 +60,7 @@ export interface GraphqlResult {
 /** Performs a query or mutation: its data, or a failure is thrown. */
 export async function execute<Answer, Variables>(
   connection: GraphqlConnection,
-  operation: GraphqlOperation<Answer, Variables>,
+  operation: GraphqlOperation<Answer, Variables, unknown>,
   variables: Variables,
   options?: CallOptions,
   ways: GraphqlWays = {},

@@ -38,7 +38,7 @@ export interface Reconnecting {
 /** Performs a subscription: one answer for each result, until it is complete or the consumer's `break`. */
 export async function* subscribe<Answer, Variables>(
   connection: GraphqlConnection,
-  operation: GraphqlOperation<Answer, Variables>,
+  operation: GraphqlOperation<Answer, Variables, unknown>,
   variables: Variables,
   options?: CallOptions,
   ways: GraphqlWays = {},

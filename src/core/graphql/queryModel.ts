@@ -8,6 +8,8 @@ export interface QueryOperation {
   readonly variables: readonly Field[];
   /** Inline records and unions, exactly as selected; enums and scalars are named. */
   readonly answer: Reference;
+  /** Sealed fragments only: the answer with everything in it that they hide. */
+  readonly whole?: Reference;
   /** What is sent: the operation and the fragments it uses, `__typename` added where narrowing needs it. */
   readonly text: string;
   readonly fragments: readonly string[];

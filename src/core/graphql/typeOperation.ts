@@ -25,6 +25,13 @@ export function typeOperation(node: OperationDefinitionNode, context: TypingCont
   const rootType = context.schema.getRootType(node.operation);
   if (!rootType) throw new Error(`The schema has no ${node.operation} type; validation should have said so.`);
   const answer = typeSelections([{ set: node.selectionSet, condition: "" }], rootType, { ...context, needTypename });
+  const whole = context.isSealed
+    ? typeSelections([{ set: node.selectionSet, condition: "" }], rootType, {
+        ...context,
+        isSealed: false,
+        needTypename,
+      })
+    : undefined;
   const fragments = [...spreadFragments(node, context.fragments)].sort();
   // What a sealed fragment needs to tell types apart is not seen from outside.
   if (context.isSealed)
@@ -37,6 +44,7 @@ export function typeOperation(node: OperationDefinitionNode, context: TypingCont
     root: node.operation,
     variables: (node.variableDefinitions ?? []).map((each) => variableField(each, context.schema)),
     answer: { shape: answer, nullable: false },
+    ...(whole ? { whole: { shape: whole, nullable: false } } : {}),
     text: printSent(
       node,
       fragments.flatMap((name) => context.fragments.get(name) ?? []),

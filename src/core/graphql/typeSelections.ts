@@ -183,7 +183,8 @@ function collectSet(
       collected.seals.set(name, [...(collected.seals.get(name) ?? []), together]);
       continue;
     }
-    collectSet(inner, together, object, parent, context, collected);
+    const within = typeCondition === undefined ? undefined : context.schema.getType(typeCondition);
+    collectSet(inner, together, object, isCompositeType(within) ? within : parent, context, collected);
   }
 }
 

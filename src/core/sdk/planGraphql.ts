@@ -12,11 +12,13 @@ import { TypePlanner } from "./typePlanner.js";
 function ownNames(
   name: string,
   scope: NameScope,
-): Pick<GraphqlCall, "name" | "typeNames" | "guard"> & { answer: string } {
+  hasWhole: boolean,
+): Pick<GraphqlCall, "name" | "typeNames" | "guard"> & { answer: string; whole: string } {
   const own = (suffix: string): string => scope.claim(name + suffix, `${name} ${suffix}`);
   return {
     name,
     answer: own("Answer"),
+    whole: hasWhole ? own("Whole") : "",
     typeNames: { variables: own("Variables"), failure: own("Failure") },
     guard: `is${scope.claim(`Is${name}Failure`, `${name} guard`).slice(2)}`,
   };
@@ -57,7 +59,7 @@ export function planGraphql(
   const names = new Map(
     documents.operations.map((operation) => [
       operation.name,
-      ownNames(scope.claim(typeNameFrom(operation.name), operation.name), scope),
+      ownNames(scope.claim(typeNameFrom(operation.name), operation.name), scope, operation.whole !== undefined),
     ]),
   );
   const partNames = new Map(
@@ -73,7 +75,7 @@ export function planGraphql(
     };
   });
   const calls = documents.operations.map((operation): GraphqlCall => {
-    const { name, answer, ...own } = names.get(operation.name) ?? ownNames(operation.name, scope);
+    const { name, answer, whole, ...own } = names.get(operation.name) ?? ownNames(operation.name, scope, false);
     const variables = operation.variables.map((field): Field => ({
       ...field,
       // Files travel in forms, so what is sent is planned as one.
@@ -85,6 +87,7 @@ export function planGraphql(
       operation,
       variables,
       answer: planner.reference(operation.answer, "answer", answer),
+      ...(operation.whole ? { whole: planner.reference(operation.whole, "answer", whole) } : {}),
     };
   });
   const others = [...(types === "all" ? all.values() : [])].map((definition) =>
@@ -100,7 +103,7 @@ export function planGraphql(
     planner.types,
     [...calls.flatMap((call) => call.variables.map((field) => field.type)), ...others.filter(isInput)],
     [
-      ...calls.map((call) => call.answer),
+      ...calls.flatMap((call) => [call.answer, ...(call.whole ? [call.whole] : [])]),
       ...fragments.map((fragment) => fragment.reference),
       ...others.filter((each) => !isInput(each)),
     ],

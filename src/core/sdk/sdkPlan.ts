@@ -182,6 +182,8 @@ export interface GraphqlCall {
   readonly operation: QueryOperation;
   readonly variables: readonly Field[];
   readonly answer: Reference;
+  /** Sealed fragments only: the answer with everything in it that they hide. */
+  readonly whole?: Reference;
 }
 
 export interface PlannedFragment {

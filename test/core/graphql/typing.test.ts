@@ -51,6 +51,31 @@ describe("answer shapes follow the selection exactly", () => {
     );
   });
 
+  it("fields of an interface that every member of a union implements are the union's", () => {
+    const { operations } = readQueries(
+      "interface I { id: ID! } type A implements I { id: ID! } type B implements I { id: ID! x: Int } union U = A | B type Query { u: U! }",
+      "query Q { u { ... on I { id } } }",
+    );
+    expect(short(operations[0]!.answer)).toBe("{ u: { id: text } }");
+  });
+
+  it("the tag is asked for where it always comes, when selections under different conditions are merged", () => {
+    const { operations } = readQueries(
+      fleetSchema,
+      "query Q($a: Boolean!) { boat(id: 1) @include(if: $a) { ... on Sail { mast } } boat(id: 1) { name } }",
+    );
+    expect(operations[0]?.text.replace(/\s+/g, " ")).toContain("boat(id: 1) { __typename name }");
+  });
+
+  it("what is there under a condition and under its opposite is always there", () => {
+    expect(
+      answerOf("query Q($a: Boolean!) { boats @include(if: $a) { id } boats @skip(if: $a) { id } }").replace(
+        /boats: .*/,
+        "boats",
+      ),
+    ).toBe("{ boats");
+  });
+
   it("a fragment on the interface itself splits nothing", () => {
     expect(answerOf("query Q { boat(id: 1) { ...F } } fragment F on Boat { name }")).toBe(
       "{ boat: { name: text } | null }",

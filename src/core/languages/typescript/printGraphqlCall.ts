@@ -63,7 +63,7 @@ export function printGraphqlCall(
   return [
     printVariables(call, names, printer),
     printFailure(plan, call, names, answer),
-    printValue(call, names, answer, extras),
+    printValue(call, names, answer, printer, extras),
     printFunction(call, plan, names, answer, printer),
   ]
     .filter((part) => part !== "")
@@ -94,9 +94,17 @@ function printFailure(plan: GraphqlPlan, call: GraphqlCall, names: GraphqlCallNa
   );
 }
 
-function printValue(call: GraphqlCall, names: GraphqlCallNames, answer: string, extras: OperationExtras): string {
+function printValue(
+  call: GraphqlCall,
+  names: GraphqlCallNames,
+  answer: string,
+  printer: TypePrinter,
+  extras: OperationExtras,
+): string {
   const { operation } = call;
   const types = `<${answer}, ${variablesType(call, names)}>`;
+  const whole = call.whole ? printReference(call.whole, printer, "exact") : undefined;
+  const ownTypes = whole === undefined ? types : `<${answer}, ${variablesType(call, names)}, ${whole}>`;
   const parsedType = extras.isParsed === true ? ` & {\n  readonly parsed: TypedQueryDocumentNode${types};\n}` : "";
   const parsed =
     extras.isParsed === true
@@ -105,7 +113,7 @@ function printValue(call: GraphqlCall, names: GraphqlCallNames, answer: string, 
   const id = extras.id === undefined ? "" : `  id: ${quoted(extras.id)},\n`;
   return (
     `/** The ${operation.root} as it is sent, with the types of its variables and answer. */\n` +
-    `export const ${names.operation}: wire.GraphqlOperation${types}${parsedType} = {\n` +
+    `export const ${names.operation}: wire.GraphqlOperation${ownTypes}${parsedType} = {\n` +
     `  kind: ${quoted(operation.root)},\n  name: ${quoted(operation.name)},\n${id}  text: \`${templateText(operation.text)}\`,\n${parsed}};\n`
   );
 }

@@ -36,30 +36,20 @@ export function printSamples(types: ReadonlyMap<string, PlannedType>, printer: T
       const before = older.length === 0 ? "" : `  const older = { ${older.join(", ")} } as const;\n`;
       if (older.length > 0) parts.unshift("    ...older,\n");
       const needed = lack.map((field) => quoted(field.name)).join(" | ");
-      const hidden = sealedSamples(type.shape, printer, lacking);
-      parts.unshift(...hidden.map((each) => `    ...${each},\n`));
-      // What is sealed is built with everything in it, which only then becomes what its seals say.
-      const isSealed = hidden.length > 0;
-      const whole = isSealed ? `wire.Whole<${identifier}>` : identifier;
       const over =
-        lack.length === 0 ? `over: Partial<${whole}> = {}` : `over: Partial<${whole}> & Pick<${whole}, ${needed}>`;
+        lack.length === 0
+          ? `over: Partial<${identifier}> = {}`
+          : `over: Partial<${identifier}> & Pick<${identifier}, ${needed}>`;
       const doc = `/** A \`${identifier}\` with its required fields filled, and what is given laid over them. */\n`;
-      return `${doc}export function sample${identifier}(${over}): ${identifier} {\n${before}  return {\n${parts.join("")}    ...over,\n  }${isSealed ? ` as unknown as ${identifier}` : ""};\n}\n`;
+      return `${doc}export function sample${identifier}(${over}): ${identifier} {\n${before}  return {\n${parts.join("")}    ...over,\n  };\n}\n`;
     })
     .join("\n");
 }
 
+/** What is sealed cannot be built; its whole can. */
 function hasBuilder(shape: RecordShape, printer: TypePrinter): boolean {
-  return !shape.oneOf && (shape.fields.length > 0 || (printer.sealed !== undefined && (shape.seals ?? []).length > 0));
-}
-
-/** Samples of the fragments that a record is sealed as. */
-function sealedSamples(shape: Shape, printer: TypePrinter, lacking: Lacking): string[] {
-  if (shape.kind !== "record" || !printer.sealed) return [];
-  return (shape.seals ?? []).flatMap(({ fragment }) => {
-    const reference = printer.sealed?.get(fragment);
-    return (reference && sampleShape(reference.shape, printer, lacking, [])) ?? [];
-  });
+  const isSealed = printer.sealed !== undefined && (shape.seals ?? []).length > 0;
+  return !shape.oneOf && shape.fields.length > 0 && !isSealed;
 }
 
 /** The required fields of a record that no sample can be made for: types of the app's own, and circles. */
@@ -107,7 +97,7 @@ function sampleShape(
       const inner = printer.types.get(shape.key)?.shape;
       if (!inner || passed.includes(shape.key)) return undefined;
       if (inner.kind !== "record") return sampleShape(inner, printer, lacking, [...passed, shape.key]);
-      if (!hasBuilder(inner, printer)) return inner.oneOf ? undefined : "{}";
+      if (!hasBuilder(inner, printer)) return inner.oneOf || inner.fields.length > 0 || inner.seals ? undefined : "{}";
       // A circle of records that need each other has no end.
       if (lacking.get(shape.key) === "open" || lackOf(shape.key, printer, lacking).length > 0) return undefined;
       return `sample${printer.names.get(shape.key) ?? ""}()`;

@@ -107,8 +107,7 @@ function conversionFields(type: Reference, printer: TypePrinter): string[] {
 
 function graphqlFake(call: GraphqlCall, printer: TypePrinter): FakeCall {
   const names = graphqlCallNames(call);
-  const answer = printReference(call.answer, printer, "exact");
-  const whole = printer.sealed ? `wire.Whole<${answer}>` : answer;
+  const whole = printReference(call.whole ?? call.answer, printer, "exact");
   const isStream = call.operation.root === "subscription";
   return {
     name: call.name.charAt(0).toLowerCase() + call.name.slice(1),

@@ -255,7 +255,9 @@ function ownedTypes(plan: GraphqlPlan): Map<string, string> {
       else if (shape.kind === "union") open.push(...shape.members.map((member) => member.shape));
     }
   };
-  for (const call of plan.calls) if (call.answer.shape.kind === "named") claim(call.answer.shape.key, call.name);
+  for (const call of plan.calls)
+    for (const { shape } of [call.answer, ...(call.whole ? [call.whole] : [])])
+      if (shape.kind === "named") claim(shape.key, call.name);
   return owners;
 }
 

@@ -74,7 +74,7 @@ export function sampleLeaf(shape: Shape, printer: TypePrinter): string | undefin
   if (converted) return sampleConverted(converted.type);
   switch (shape.kind) {
     case "text":
-      if (shape.format === newerTag) return '"Newer" as string as wire.NewerType';
+      if (shape.format === newerTag) return '"Newer" as unknown as wire.NewerType';
       return quoted(textByFormat[shape.format ?? ""] ?? "text");
     case "integer":
     case "number":
