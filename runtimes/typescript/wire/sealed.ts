@@ -15,12 +15,16 @@ export type Unsealed<Value, Name> = Value extends readonly (infer Item)[]
       : never
     : Value;
 
-/** The names of the fragments that a value is sealed as. */
-export type SealsOf<Value> = Value extends readonly (infer Item)[]
-  ? SealsOf<Item>
+type PartsOf<Value> = Value extends readonly (infer Item)[]
+  ? PartsOf<Item>
   : Value extends Sealed<infer Parts>
-    ? keyof Parts
-    : never;
+    ? Parts
+    : Value extends null | undefined
+      ? never
+      : unknown;
+
+/** The names of the fragments that a value is sealed as, whichever member of a union it is. */
+export type SealsOf<Value> = keyof PartsOf<Value>;
 
 /** Shows the fields of a fragment: of a value, of every item of a list, and of nothing nothing. */
 export function unseal<Value, Name extends SealsOf<Value> & string>(

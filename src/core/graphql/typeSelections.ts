@@ -121,7 +121,7 @@ function unionOf(sets: readonly ConditionalSet[], type: GraphQLCompositeType, co
       required: true,
       place,
     };
-    return { shape: { kind: "record", fields: [tag, ...record.fields] }, nullable: false };
+    return { shape: { ...record, fields: [tag, ...record.fields] }, nullable: false };
   });
   const [only] = members;
   if (only && members.length === 1) return only.shape;

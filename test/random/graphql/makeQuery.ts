@@ -157,8 +157,7 @@ function makeArguments(field: GraphQLField<unknown, unknown>, making: Making): s
 function valueOf(type: GraphQLInputType, making: Making, depth: number): unknown {
   const { random } = making;
   if (isNonNullType(type)) return valueOf(type.ofType, making, depth);
-  if (isListType(type))
-    return Array.from({ length: random.below(3) }, () => present(type.ofType, making, depth));
+  if (isListType(type)) return Array.from({ length: random.below(3) }, () => present(type.ofType, making, depth));
   if (isEnumType(type)) return random.pick(type.getValues()).name;
   if (isInputObjectType(type)) {
     const fields = Object.values(type.getFields());
@@ -190,7 +189,7 @@ function printed(value: unknown, type: GraphQLInputType): string {
   const named = getNamedType(type);
   if (value === null) return "null";
   if (Array.isArray(value)) return `[${value.map((each) => printed(each, type)).join(", ")}]`;
-  if (isEnumType(named)) return String(value);
+  if (isEnumType(named)) return value as string;
   if (typeof value !== "object") return JSON.stringify(value);
   const fields = isInputObjectType(named) ? named.getFields() : {};
   const rows = Object.entries(value).map(([name, each]) => {
