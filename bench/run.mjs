@@ -1,5 +1,5 @@
 // Prints the median seconds and the peak memory of the main commands, and their ratio to the floor.
-// Usage: npm run bench [-- ROUNDS]
+// Usage: npm run bench [-- ROUNDS [WORDS]]; with words, only the projects whose name holds them
 import { spawnSync } from "node:child_process";
 import { cpSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -7,10 +7,12 @@ import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { dump } from "js-yaml";
 import { makeContract } from "./makeContract.mjs";
+import { makeDocument, makeSchema } from "./makeSchema.mjs";
 
 const root = fileURLToPath(new URL("..", import.meta.url));
 const program = join(root, "dist/cli/main.js");
 const rounds = Number(process.argv[2] ?? 9);
+const words = process.argv[3] ?? "";
 const work = mkdtempSync(join(tmpdir(), "rhema-bench-"));
 const memoryFile = join(work, "memory");
 
@@ -61,7 +63,8 @@ const [bare, versionRun] = measureTogether([
 row("node -e 0", bare);
 row("rhema --version", versionRun, bare, 2);
 
-function project(name, prepare, inputs, aim = 6, aimMegabytes = undefined) {
+function project(name, prepare, inputs, aim = 6, aimMegabytes = undefined, aimUnchanged = 3) {
+  if (!name.includes(words)) return undefined;
   const folder = join(work, name);
   mkdirSync(folder);
   prepare(folder);
@@ -85,8 +88,9 @@ function project(name, prepare, inputs, aim = 6, aimMegabytes = undefined) {
   row(`${name}: cold generate`, cold, floor, aim);
   if (aimMegabytes !== undefined && cold.megabytes > aimMegabytes)
     console.log(`  more than ${aimMegabytes} MB  MISSED`);
-  row(`${name}: unchanged generate`, unchanged, start, 3);
+  row(`${name}: unchanged generate`, unchanged, start, aimUnchanged);
   rmSync(join(folder, "floor"), { recursive: true, force: true });
+  return { bytes, cold };
 }
 
 project(
@@ -130,4 +134,57 @@ project(
   600,
 );
 project(`${megabytes(yaml)} YAML`, single(yaml, "api.yaml"), (folder) => [join(folder, "api.yaml")], 4);
+
+const queries = 200;
+const withSchema = (types) => (folder) => {
+  writeFileSync(join(folder, "schema.graphql"), makeSchema(types));
+  mkdirSync(join(folder, "q"));
+  for (let at = 0; at < queries; at++) writeFileSync(join(folder, `q/q${at}.graphql`), makeDocument(at));
+  writeFileSync(
+    join(folder, "rhema.yaml"),
+    "contracts: { api: { from: schema.graphql, queries: [q/*.graphql] } }\nsdks: { app: { language: typescript, covers: [api], into: src/sdk } }\n",
+  );
+};
+const documents = (folder) => [
+  join(folder, "schema.graphql"),
+  ...readdirSync(join(folder, "q")).map((file) => join(folder, "q", file)),
+];
+const size = `${megabytes(makeSchema(1600))} GraphQL`;
+const usual = project(`${size}, 1,600 types, 200 queries`, withSchema(1600), documents, 5, 500);
+const double = project(`${size} twice, the same 200 queries`, withSchema(3200), documents, 5);
+if (usual && double)
+  console.log(
+    `the SDK of twice the schema: ${(double.bytes / usual.bytes).toFixed(3)} times as large${double.bytes > usual.bytes * 1.01 ? "  MISSED" : ""}`,
+  );
+
+const sources = 5000;
+const scanned = project(
+  "5,000 source files, 200 with queries (GraphQL)",
+  (folder) => {
+    withSchema(1600)(folder);
+    for (let at = 0; at < sources; at++) {
+      const query = at % 25 === 0 ? `export const query = gql\`\n${makeDocument(at / 25)}\`;\n` : "";
+      const code = Array.from(
+        { length: 40 },
+        (_, line) => `export const value${line} = (text: string): number => text.length + ${line};\n`,
+      );
+      mkdirSync(join(folder, `app/part${at % 50}`), { recursive: true });
+      writeFileSync(
+        join(folder, `app/part${at % 50}/file${at}.ts`),
+        `import { gql } from "somewhere";\n${query}${code.join("")}`,
+      );
+    }
+    rmSync(join(folder, "q"), { recursive: true });
+    const config = readFileSync(join(folder, "rhema.yaml"), "utf8");
+    writeFileSync(join(folder, "rhema.yaml"), config.replace("q/*.graphql", '"app/**/*.ts"'));
+  },
+  (folder) => [join(folder, "schema.graphql")],
+  undefined,
+  undefined,
+  undefined,
+);
+if (scanned && usual) {
+  const scan = scanned.cold.seconds - usual.cold.seconds;
+  console.log(`the scan of 5,000 files: ${scan.toFixed(2)} s (aim: at most 1.5)${scan > 1.5 ? "  MISSED" : ""}`);
+}
 rmSync(work, { recursive: true, force: true });

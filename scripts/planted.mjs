@@ -1,4 +1,5 @@
-// Plants bugs in the printer, one at a time, and says whether the random contracts find them, and how.
+// Plants bugs in what types and prints, one at a time, and says whether random contracts, or random schemas and queries,
+// find them, and how.
 // Usage: npm run planted [-- WORDS]; with words, only the bugs whose name holds them
 import { mkdirSync, readFileSync, readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
@@ -123,6 +124,115 @@ const bugs = [
   ],
 ];
 
+/** Bugs in the typing of queries, which random schemas and queries have to find; files are those of the core. */
+const queryBugs = [
+  [
+    "a non-null field may be null",
+    "graphql/readGraphqlContract.ts",
+    "return { ...toReference(type.ofType), nullable: false };",
+    "return { ...toReference(type.ofType), nullable: true };",
+  ],
+  [
+    "null in lists is forgotten",
+    "graphql/typeSelections.ts",
+    'shape: { kind: "list", item: typeOutput(type.ofType, nodes, context) }',
+    'shape: { kind: "list", item: { ...typeOutput(type.ofType, nodes, context), nullable: false } }',
+  ],
+  [
+    "a nullable object is never null",
+    "graphql/typeSelections.ts",
+    "context), nullable: true };\n}\n\n/** When every node",
+    "context), nullable: false };\n}\n\n/** When every node",
+  ],
+  [
+    "conditions are forgotten",
+    "graphql/typeSelections.ts",
+    "required: isAlways(conditions, collected.outer),",
+    "required: true,",
+  ],
+  [
+    "every field may be absent",
+    "graphql/typeSelections.ts",
+    "required: isAlways(conditions, collected.outer),",
+    "required: false,",
+  ],
+  [
+    "an alias is ignored",
+    "graphql/typeSelections.ts",
+    "selection.alias?.value ?? selection.name.value",
+    "selection.name.value",
+  ],
+  [
+    "only the first of merged selections counts",
+    "graphql/typeSelections.ts",
+    "return nodes.flatMap(({ node, condition }) =>",
+    "return nodes.slice(0, 1).flatMap(({ node, condition }) =>",
+  ],
+  [
+    "the tag is not sent",
+    "graphql/printSent.ts",
+    "if (!needTypename.has(set)) return undefined;",
+    "if (needTypename.has(set)) return undefined;",
+  ],
+  [
+    "the tag is asked for under a condition only",
+    "graphql/typeSelections.ts",
+    'sets.find(({ condition }) => condition === "")',
+    "sets[0]",
+  ],
+  [
+    "a fragment on another type counts too",
+    "graphql/typeSelections.ts",
+    "if (typeCondition !== undefined && !alwaysHolds(typeCondition, object, context)) continue;",
+    "",
+  ],
+  [
+    "a fragment on an interface is left out of objects",
+    "graphql/typeSelections.ts",
+    "if (wanted === type) return true;\n  return (",
+    "if (wanted === type) return true;\n  return isAbstractType(type) && (",
+  ],
+  [
+    "fields of an interface are looked up on the union",
+    "graphql/typeSelections.ts",
+    "isCompositeType(within) ? within : parent",
+    "parent",
+  ],
+  ["constant conditions are ignored", "graphql/typeSelections.ts", 'if (own === "never") continue;', ""],
+  [
+    "the tag of a member names all types",
+    "graphql/typeSelections.ts",
+    "type: { shape: typenames(names), nullable: false }",
+    "type: { shape: typenameShape(type, context), nullable: false }",
+  ],
+  [
+    "a condition on a fragment is lost",
+    "graphql/typeSelections.ts",
+    "collectSet(inner, together,",
+    "collectSet(inner, condition,",
+  ],
+  [
+    "several conditions have an opposite",
+    "graphql/typeSelections.ts",
+    'if (others.length > 0) return "never";',
+    "if (others.length > 99) return part;",
+  ],
+  [
+    "a variable with a default has to be given",
+    "graphql/typeOperation.ts",
+    "!isNonNullType(type) || node.defaultValue !== undefined",
+    "!isNonNullType(type)",
+  ],
+  ["a needed variable may be left out", "graphql/typeOperation.ts", "required: !optional,", "required: false,"],
+  [
+    "an input field with a default has to be given",
+    "graphql/readGraphqlContract.ts",
+    "!isNonNullType(field.type) || field.defaultValue !== undefined",
+    "!isNonNullType(field.type)",
+  ],
+  ["one-of is ignored", "graphql/readGraphqlContract.ts", "...(type.isOneOf ? { oneOf: true } : {})", ""],
+];
+
 rmSync(folder, { recursive: true, force: true });
 mkdirSync(folder, { recursive: true });
 const runtimeFolder = "runtimes/typescript/wire";
@@ -130,11 +240,33 @@ const runtime = new Map(
   readdirSync(runtimeFolder).map((file) => [file, readFileSync(join(runtimeFolder, file), "utf8")]),
 );
 
-async function checkerWith(bug, at) {
+/** What is checked with, where its bugs are, and how many seeds a bug may take. */
+const suites = [
+  {
+    what: "contracts",
+    entry: "test/random/checkContracts.ts",
+    name: "checkContracts",
+    below: printer,
+    bugs,
+    batch: 20,
+    most: 100,
+  },
+  {
+    what: "schemas with three queries",
+    entry: "test/random/graphql/checkQueries.ts",
+    name: "checkQueries",
+    below: "src/core/",
+    bugs: queryBugs,
+    batch: 20,
+    most: 100,
+  },
+];
+
+async function checkerWith({ entry, name, below }, bug, at) {
   const outfile = join(folder, `planted-${at}.mjs`);
   let planted = bug === undefined;
   await build({
-    entryPoints: ["test/random/checkContracts.ts"],
+    entryPoints: [entry],
     outfile,
     bundle: true,
     format: "esm",
@@ -150,9 +282,9 @@ async function checkerWith(bug, at) {
             contents: compiledModules[path](),
             loader: "js",
           }));
-          bundler.onLoad({ filter: /languages\/typescript\/\w+\.ts$/ }, ({ path }) => {
+          bundler.onLoad({ filter: /src\/core\/.*\.ts$/ }, ({ path }) => {
             const text = readFileSync(path, "utf8");
-            if (bug === undefined || !path.endsWith(printer + bug[1])) return { contents: text, loader: "ts" };
+            if (bug === undefined || !path.endsWith(below + bug[1])) return { contents: text, loader: "ts" };
             planted = text.includes(bug[2]);
             return { contents: text.replace(bug[2], () => bug[3]), loader: "ts" };
           });
@@ -161,36 +293,50 @@ async function checkerWith(bug, at) {
     ],
   });
   if (!planted) throw new Error(`The bug "${bug[0]}" has no place to stand: ${bug[2]}`);
-  return (await import(pathToFileURL(join(root, outfile)).href)).checkContracts;
+  return (await import(pathToFileURL(join(root, outfile)).href))[name];
+}
+
+/** What a batch complains about; a server that cannot execute what is sent is a complaint too. */
+function failuresOf(check, seed, { batch }) {
+  try {
+    return check(seed, batch, { runtime, lint: true }).failures;
+  } catch (error) {
+    return [`the executing server: ${error instanceof Error ? error.message : String(error)}`];
+  }
 }
 
 /** How a complaint was raised. */
 function finder(failure) {
   if (failure.includes("@typescript-eslint/")) return "lint";
+  if (failure.startsWith("the executing server")) return "the server refuses what is sent";
   if (failure.includes("Unused '@ts-expect-error'")) return "a value that is refused by the contract is taken";
   return failure.startsWith("probes") ? "a value that the contract allows is not taken" : "the SDK does not compile";
 }
 
-const batch = 20;
-const most = 100;
 let missed = 0;
+let total = 0;
 const words = process.argv[2];
-const chosen = bugs.filter(([name]) => words === undefined || name.includes(words));
-for (const [at, bug] of [undefined, ...chosen].entries()) {
-  const check = await checkerWith(bug, at);
-  const found = new Map();
-  let seed = 1;
-  for (; seed <= most && found.size === 0; seed += batch) {
-    for (const failure of check(seed, batch, { runtime, lint: true }).failures) {
-      found.set(finder(failure), (found.get(finder(failure)) ?? 0) + 1);
+let at = 0;
+for (const suite of suites) {
+  const chosen = suite.bugs.filter(([name]) => words === undefined || name.includes(words));
+  if (chosen.length === 0) continue;
+  total += chosen.length;
+  for (const bug of [undefined, ...chosen]) {
+    const check = await checkerWith(suite, bug, at++);
+    const found = new Map();
+    let seed = 1;
+    for (; seed <= suite.most && found.size === 0; seed += suite.batch) {
+      for (const failure of failuresOf(check, seed, suite)) {
+        found.set(finder(failure), (found.get(finder(failure)) ?? 0) + 1);
+      }
     }
+    const how = [...found].map(([name, times]) => `${name} (${times})`).join(", ");
+    const isRight = bug === undefined ? found.size === 0 : found.size > 0;
+    if (!isRight) missed++;
+    const verdict = bug === undefined ? (isRight ? "no complaint" : `COMPLAINED: ${how}`) : isRight ? how : "MISSED";
+    console.log(`${bug === undefined ? "no bug at all" : bug[0]} [${seed - 1} ${suite.what}]: ${verdict}`);
   }
-  const how = [...found].map(([name, times]) => `${name} (${times})`).join(", ");
-  const isRight = bug === undefined ? found.size === 0 : found.size > 0;
-  if (!isRight) missed++;
-  const verdict = bug === undefined ? (isRight ? "no complaint" : `COMPLAINED: ${how}`) : isRight ? how : "MISSED";
-  console.log(`${bug === undefined ? "no bug at all" : bug[0]} [${seed - 1} contracts]: ${verdict}`);
 }
 rmSync(folder, { recursive: true, force: true });
-console.log(`${chosen.length - missed} of ${chosen.length} planted bugs found`);
+console.log(`${total - missed} of ${total} planted bugs found`);
 process.exitCode = missed > 0 ? 1 : 0;

@@ -36,6 +36,8 @@ export interface ConditionalSet {
 
 /** What selection sets ask of one object type. */
 interface Collected {
+  /** The conditions of the sets: under none of them there would be no value to hold the fields. */
+  readonly outer: readonly string[];
   readonly fields: Map<string, Merged>;
   /** By fragment, the conditions under which it is spread; sealed fragments only. */
   readonly seals: Map<string, string[]>;
@@ -146,7 +148,8 @@ function collect(
   parent: GraphQLCompositeType,
   context: SelectionContext,
 ): Collected {
-  const collected: Collected = { fields: new Map(), seals: new Map() };
+  const outer = [...new Set(sets.map(({ condition }) => condition))];
+  const collected: Collected = { outer, fields: new Map(), seals: new Map() };
   for (const { set, condition } of sets) collectSet(set, condition, object, parent, context, collected);
   return collected;
 }
@@ -221,14 +224,14 @@ function recordOf(collected: Collected, object: GraphQLCompositeType, context: S
     const [first] = nodes;
     const description = definition === TypeNameMetaFieldDef ? undefined : definition.description?.trim();
     const conditions = nodes.map(({ condition }) => condition);
-    const reason = [...absence(conditions), ...nullability(entry)].join(" ");
+    const reason = [...absence(conditions, collected.outer), ...nullability(entry)].join(" ");
     return {
       name: key,
       type:
         definition === TypeNameMetaFieldDef
           ? { shape: typenameShape(object, context), nullable: false }
           : typeOutput(definition.type, nodes, context),
-      required: isAlways(conditions),
+      required: isAlways(conditions, collected.outer),
       ...(description ? { description } : {}),
       ...(reason === "" ? {} : { reason }),
       ...(definition.deprecationReason == null ? {} : { deprecated: definition.deprecationReason }),
@@ -236,25 +239,32 @@ function recordOf(collected: Collected, object: GraphQLCompositeType, context: S
     };
   });
   const seals = [...collected.seals]
-    .map(([fragment, conditions]) => ({ fragment, required: isAlways(conditions) }))
+    .map(([fragment, conditions]) => ({ fragment, required: isAlways(conditions, collected.outer) }))
     .sort((a, b) => (a.fragment < b.fragment ? -1 : 1));
   return { kind: "record", fields, ...(seals.length > 0 ? { seals } : {}) };
 }
 
-/** Whether something is there whatever the variables are: without a condition, or under one and its opposite. */
-function isAlways(conditions: readonly string[]): boolean {
-  return conditions.some((condition) => condition === "" || conditions.includes(opposite(condition)));
+/**
+ * Whether something is there whenever the value is that holds it: without a condition, under one and its opposite, or
+ * under each of those that the value itself depends on.
+ */
+function isAlways(conditions: readonly string[], outer: readonly string[]): boolean {
+  return (
+    outer.every((condition) => conditions.includes(condition)) ||
+    conditions.some((condition) => condition === "" || conditions.includes(opposite(condition)))
+  );
 }
 
+/** The condition that holds exactly when another does not; "never" for one of several parts, which has none. */
 function opposite(condition: string): string {
-  return condition.startsWith("skip:")
-    ? condition.replace(/^skip:/, "include:")
-    : condition.replace(/^include:/, "skip:");
+  const [part = "", ...others] = condition.split("&");
+  if (others.length > 0) return "never";
+  return part.startsWith("skip:") ? part.replace(/^skip:/, "include:") : part.replace(/^include:/, "skip:");
 }
 
 /** Under which variables a field is left out, in words. */
-function absence(conditions: readonly string[]): string[] {
-  if (isAlways(conditions)) return [];
+function absence(conditions: readonly string[], outer: readonly string[]): string[] {
+  if (isAlways(conditions, outer)) return [];
   const ways = [...new Set(conditions)].map((condition) =>
     condition
       .split("&")

@@ -67,6 +67,19 @@ describe("answer shapes follow the selection exactly", () => {
     expect(operations[0]?.text.replace(/\s+/g, " ")).toContain("boat(id: 1) { __typename name }");
   });
 
+  it("several conditions at once have no opposite among them", () => {
+    const both = "... @skip(if: $b) { boats @include(if: $a) { id } boats @skip(if: $a) { id } }";
+    expect(answerOf(`query Q($a: Boolean!, $b: Boolean!) { ${both} }`)).toBe("{ boats?: [[{ id: text }]] }");
+  });
+
+  it("a field under every condition that its value depends on is there with the value", () => {
+    expect(
+      answerOf(
+        "query Q($a: Boolean!, $b: Boolean!) { boat(id: 1) @include(if: $a) { id name } boat(id: 1) @include(if: $b) { id length } }",
+      ),
+    ).toBe("{ boat?: { id: text, name?: text, length?: number | null } | null }");
+  });
+
   it("what is there under a condition and under its opposite is always there", () => {
     expect(
       answerOf("query Q($a: Boolean!) { boats @include(if: $a) { id } boats @skip(if: $a) { id } }").replace(
