@@ -1,7 +1,7 @@
 // Takes docs/screenshots/ from the demo: real commands in a real terminal window (xterm under Xvfb), 1280x800.
 // Needs Xvfb, xterm and ImageMagick's import, all in Debian; nothing else of the project does.
 import { execFileSync, spawn, spawnSync } from "node:child_process";
-import { cpSync, mkdirSync, mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
@@ -22,7 +22,7 @@ const pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 const server = spawn("Xvfb", [display, "-screen", "0", "1280x800x24"], { stdio: "ignore" });
 await pause(1500);
 
-async function shoot(name, shown, command, waitMs = 3500) {
+async function shoot(name, shown, command, waitMs = 3500, geometry = "114x41") {
   const script = join(folder, "shot.sh");
   writeFileSync(script, `cd ${folder}\nclear\nprintf '$ ${shown}\\n'\n${command}\nsleep 60\n`);
   const env = { ...process.env, DISPLAY: display, FORCE_COLOR: "1", TERM: "xterm-256color", RHEMA: program };
@@ -30,7 +30,7 @@ async function shoot(name, shown, command, waitMs = 3500) {
     "xterm",
     [
       "-geometry",
-      "114x41+0+0",
+      `${geometry}+0+0`,
       "-fa",
       "DejaVu Sans Mono",
       "-fs",
@@ -65,6 +65,24 @@ try {
     `${node} play --port 4020 &\nsleep 2\ncurl -s 'http://127.0.0.1:4020/berths/berths/N-07' | head -c 300; echo\ncurl -s 'http://127.0.0.1:4020/berths/berths?pageSize=900' | head -c 320; echo\ncurl -s -X POST http://127.0.0.1:4020/passages -H 'content-type: application/json' -d '{"query":"{ ports { id name country } }"}' | head -c 300; echo`,
     6000,
   );
+  // Queries where people write them, with the mistakes they make.
+  const queries = join(folder, "queries");
+  const fragment = readFileSync(join(queries, "voyage-line.graphql"), "utf8");
+  writeFileSync(join(queries, "voyage-line.graphql"), fragment.replace("status", "state"));
+  writeFileSync(
+    join(folder, "src/Crew.vue"),
+    '<script setup lang="ts">\nimport { gql } from "./graphql.js";\nconst crew = gql`\n  query CrewList {\n    crew(role: SKIPER) { ${fields} }\n  }`;\n</script>\n',
+  );
+  writeFileSync(join(queries, "ports.graphql"), "query Ports {\n  ports { id name\n}\n");
+  const configuration = readFileSync(join(folder, "rhema.yaml"), "utf8");
+  writeFileSync(
+    join(folder, "rhema.yaml"),
+    configuration.replace('["queries/**/*.graphql"]', '["queries/**/*.graphql", "src/**/*.vue"]'),
+  );
+  await shoot("faulty-queries", "rhema check", `${node} check`, 3500, "80x44");
+  writeFileSync(join(queries, "voyage-line.graphql"), fragment);
+  writeFileSync(join(folder, "rhema.yaml"), configuration);
+  for (const path of ["queries/ports.graphql", "src/Crew.vue"]) rmSync(join(folder, path));
   contracts("v2");
   await shoot("impact", "rhema impact | head -38", `${node} impact 2>&1 | head -38`);
   await shoot("held-back", "rhema generate", `${node} generate`);

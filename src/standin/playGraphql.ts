@@ -78,21 +78,53 @@ interface Asked {
   readonly variables?: Readonly<Record<string, unknown>>;
 }
 
+/** Reads a request (GraphQL over HTTP, sections 5.3 and 5.4), also one that brings files as a multipart form. */
 async function readRequest(request: Request): Promise<Asked | { readonly error: string }> {
-  if (request.method !== "POST") return { error: "Send the query with POST, as JSON." };
   let body: unknown;
   try {
-    body = await request.json();
+    body = await bodyOf(request);
   } catch {
-    return { error: "The body is not valid JSON." };
+    return { error: "The request is not valid JSON." };
   }
+  if (body === undefined) return { error: "Send the query with POST as JSON, or with GET." };
   if (!isData(body) || typeof body["query"] !== "string") return { error: "The body needs `query`, a text." };
   const { query, operationName, variables } = body;
+  const isMutation = request.method === "GET" && /^\s*(?:#[^\n]*\n\s*)*mutation\b/.test(query);
+  if (isMutation) return { error: "A mutation has to be sent with POST." };
   return {
     query,
     ...(typeof operationName === "string" ? { operationName } : {}),
     ...(isData(variables) ? { variables } : {}),
   };
+}
+
+async function bodyOf(request: Request): Promise<unknown> {
+  if (request.method === "GET") {
+    const { query, variables, ...others } = Object.fromEntries(new URL(request.url).searchParams);
+    if (query === undefined) return undefined;
+    return { ...others, query, ...(variables === undefined ? {} : { variables: JSON.parse(variables) as unknown }) };
+  }
+  if (request.method !== "POST") return undefined;
+  if (request.headers.get("content-type")?.startsWith("multipart/form-data") !== true) return request.json();
+  const form = await request.formData();
+  const body: unknown = JSON.parse(textOf(form, "operations"));
+  const map = JSON.parse(textOf(form, "map")) as Readonly<Record<string, readonly string[]>>;
+  for (const [part, paths] of Object.entries(map))
+    for (const path of paths) place(body, path.split("."), form.get(part));
+  return body;
+}
+
+function textOf(form: FormData, name: string): string {
+  const value = form.get(name);
+  return typeof value === "string" ? value : "";
+}
+
+/** Puts a file where a form's map says it belongs; a path that leads nowhere is left alone. */
+function place(value: unknown, [key = "", ...rest]: readonly string[], file: unknown): void {
+  if (typeof value !== "object" || value === null || !Object.hasOwn(value, key)) return;
+  const holder = value as Record<string, unknown>;
+  if (rest.length === 0) holder[key] = file;
+  else place(holder[key], rest, file);
 }
 
 function readDocument(schema: GraphQLSchema, query: string): DocumentNode | GraphQLError[] {

@@ -46,7 +46,7 @@ describe("queries beside components", () => {
     );
     expect(err).toMatch(/query\.interpolated {2}src\/b\.ts:4:11/);
     expect(err).toMatch(/query\.tag {2}src\/c\.svelte:2:13/);
-    expect(err).toMatch(/query\.syntax {2}src\/d\.tsx:2:37/);
+    expect(err).toMatch(/query\.syntax {2}src\/d\.tsx:2:23/);
     expect(out).toMatch(/held back/);
   });
 

@@ -30,7 +30,7 @@ describe("generate", () => {
     const { code, out, err } = project.run(["generate"]);
     expect(code).toBe(0);
     expect(err).toMatch(
-      /^warning query\.deprecated {2}queries\/voyage-details\.graphql:5:5\n {2}The field Voyage\.remarks/,
+      /^warning query\.deprecated {2}queries\/voyage-details\.graphql:5:5\n {2}The field `Voyage\.remarks`/,
     );
     const [headline = "", ...rows] = out.trimEnd().split("\n");
     expect(headline).toBe("generate: quay-board written");

@@ -73,7 +73,9 @@ async function sdkOf(files: Record<string, string>, env: Record<string, string> 
   const project = new TemporaryProject({ ...base, ...files });
   const ran = await project.runBeside(["generate"], env);
   expect(ran.code, ran.out + ran.err).toBe(0);
-  expect(ran.err).toMatch(/^warning query\.deprecated .*\n {2}The field Tug\.status is deprecated\.\n.*\n.*\n.*\n\s*$/);
+  expect(ran.err).toMatch(
+    /^warning query\.deprecated .*\n {2}The field `Tug\.status` is deprecated\.\n.*\n.*\n.*\n\s*$/,
+  );
   return project.tree("src/sdk");
 }
 

@@ -223,11 +223,48 @@ describe("a GraphQL schema, played", () => {
 
   it.each([
     [{ method: "GET" }, "with POST"],
+    [{ method: "PUT" }, "with POST"],
     [{ method: "POST", body: "{" }, "not valid JSON"],
     [{ method: "POST", body: "[]" }, "`query`"],
   ])("refuses %j", async (init, message) => {
     const response = await passages().request("/passages", init);
     expect([response.status, (await response.text()).includes(message)]).toEqual([400, true]);
+  });
+
+  it("answers queries by GET, and no mutation", async () => {
+    const get = async (query: string) => {
+      const response = await passages().request(
+        `/passages?${new URLSearchParams({ query, variables: '{"id":"v-1"}' }).toString()}`,
+      );
+      return [response.status, await response.json()] as const;
+    };
+    expect(await get("query Q($id: ID!) { voyage(id: $id) { id } }")).toEqual([
+      200,
+      { data: { voyage: { id: "v-1" } } },
+    ]);
+    expect(await get("# change\nmutation M { x }")).toEqual([
+      400,
+      { errors: [{ message: "A mutation has to be sent with POST." }] },
+    ]);
+  });
+
+  it("takes files as a form", async () => {
+    const schema =
+      "scalar Upload type Query { a: Int } type Mutation { add(files: [Upload!]!, note: String): String! }";
+    const form = new FormData();
+    const query = "mutation M($files: [Upload!]!) { add(files: $files) }";
+    form.append("operations", JSON.stringify({ query, variables: { files: [null, null] } }));
+    form.append(
+      "map",
+      JSON.stringify({ 0: ["variables.files.0"], 1: ["variables.files.1", "variables.none.__proto__.x"] }),
+    );
+    form.append("0", new Blob(["a"]));
+    form.append("1", new Blob(["b"]));
+    const response = await standinOf("photos", schema, "photos.graphql").request("/photos", {
+      method: "POST",
+      body: form,
+    });
+    expect(await response.json()).toMatchObject({ data: { add: expect.any(String) as unknown } });
   });
 
   it("streams a subscription as server-sent events", async () => {

@@ -11,9 +11,30 @@ export function parseText({ document, text }: SourceText): ParsedText {
   try {
     return { ok: true, document: parse(new Source(text, document)) };
   } catch (error) {
-    if (error instanceof GraphQLError) return { ok: false, message: error.message, places: placesOfError(error) };
+    if (error instanceof GraphQLError) {
+      const open = error.message.endsWith("<EOF>.") ? neverClosed(text) : undefined;
+      return open === undefined
+        ? { ok: false, message: error.message, places: placesOfError(error) }
+        : {
+            ok: false,
+            message: `this \`${text.charAt(open)}\` is never closed`,
+            places: [{ document, offset: open, length: 1 }],
+          };
+    }
     if (error instanceof RangeError)
       return { ok: false, message: "it is nested too deeply", places: [{ document, offset: 0, length: 1 }] };
     throw error;
   }
+}
+
+/** Where the innermost bracket stands that nothing closes; what strings and comments hold does not count. */
+function neverClosed(text: string): number | undefined {
+  const open: number[] = [];
+  for (const { 0: found, index } of text.matchAll(
+    /"""(?:\\"""|[\s\S])*?"""|"(?:\\.|[^"\\\n])*"|#[^\n]*|[{([]|[})\]]/g,
+  )) {
+    if (/^[{([]$/.test(found)) open.push(index);
+    else if (/^[})\]]$/.test(found)) open.pop();
+  }
+  return open.at(-1);
 }

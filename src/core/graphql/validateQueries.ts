@@ -101,7 +101,8 @@ function deprecated(errors: readonly GraphQLError[]): Problem[] {
   return [...byMessage].map(([message, places]) => {
     const [, what = message, reason = ""] = /^(.*? is deprecated)\. ?(.*)$/s.exec(message) ?? [];
     const isSaid = reason !== "" && reason !== "No longer supported";
-    return problem("query.deprecated", `${what.replaceAll('"', "`")}.`, {
+    const named = what.replaceAll('"', "`").replace(/ (?=[^`]*$)(\w+\.\w+)(?= )/, " `$1`");
+    return problem("query.deprecated", `${named}.`, {
       level: "warning",
       places,
       ...(isSaid ? { why: `The schema says: ${sentence(reason.trim())}` } : {}),

@@ -48,6 +48,17 @@ describe("every error of every document, with its place and a way out", () => {
     expect(found.map(([code]) => code).sort()).toEqual(["query.invalid", "query.syntax"]);
   });
 
+  it("a bracket that is never closed is pointed at, whatever strings and comments hold", () => {
+    expect(told('query A {\n  boat(id: "}") { # }\n    name\n  }')).toEqual([
+      ["query.syntax", "The query document cannot be read: this `{` is never closed.", undefined, "q0.graphql:1:9"],
+    ]);
+    expect(told("query A { boat(id: ")[0]?.slice(1)).toEqual([
+      "The query document cannot be read: this `(` is never closed.",
+      undefined,
+      "q0.graphql:1:15",
+    ]);
+  });
+
   it("an anonymous operation gets a proposed name: its file's, else its first field's", () => {
     const { problems } = readQueries(fleetSchema, "{ boats { id } }");
     expect(problems).toMatchObject([{ code: "query.anonymous", hint: "Write `query Q0`." }]);
@@ -125,7 +136,7 @@ describe("every error of every document, with its place and a way out", () => {
     const schema = `enum E { A @deprecated(reason: "Say B.") B } type Query { old: Int @deprecated new(way: Int @deprecated(reason: "Gone soon"), e: E): Int }`;
     const { problems } = readQueries(schema, "query A { old new(way: 1) }", "query B { old new(e: A) }");
     expect(problems.map(({ level, message, why, places }) => [level, message, why, places.length])).toEqual([
-      ["warning", "The field Query.old is deprecated.", undefined, 2],
+      ["warning", "The field `Query.old` is deprecated.", undefined, 2],
       ["warning", "Field `Query.new` argument `way` is deprecated.", "The schema says: Gone soon.", 1],
       ["warning", "The enum value `E.A` is deprecated.", "The schema says: Say B.", 1],
     ]);
