@@ -200,10 +200,10 @@ const queryBugs = [
   ],
   ["constant conditions are ignored", "graphql/typeSelections.ts", 'if (own === "never") continue;', ""],
   [
-    "the tag of a member names all types",
+    "of types that answer alike only the first is named",
     "graphql/typeSelections.ts",
-    "type: { shape: typenames(names), nullable: false }",
-    "type: { shape: typenameShape(type, context), nullable: false }",
+    "if (group) group.names.push(object.name);\n    else groups.set",
+    "if (!group) groups.set",
   ],
   [
     "a condition on a fragment is lost",

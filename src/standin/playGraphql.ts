@@ -33,7 +33,7 @@ export interface GraphqlPlayOptions {
 }
 
 /** A handler that plays a GraphQL schema at one URL. */
-export type PlayGraphql = (request: Request) => Promise<Response>;
+export type PlayGraphql = (request: Request, readForm: () => Promise<FormData>) => Promise<Response>;
 
 /** An object of the made-up graph: its key decides everything below it. */
 interface Made {
@@ -49,8 +49,8 @@ interface Made {
  */
 export function playGraphql(schema: GraphQLSchema, { seed, eventEveryMs }: GraphqlPlayOptions): PlayGraphql {
   const fieldResolver = makeResolver(seed);
-  return async (request) => {
-    const asked = await readRequest(request);
+  return async (request, readForm) => {
+    const asked = await readRequest(request, readForm);
     if ("error" in asked) return jsonResponse(400, { errors: [{ message: asked.error }] });
     const document = readDocument(schema, asked.query);
     if (Array.isArray(document)) return jsonResponse(400, { errors: document });
@@ -79,10 +79,13 @@ interface Asked {
 }
 
 /** Reads a request (GraphQL over HTTP, sections 5.3 and 5.4), also one that brings files as a multipart form. */
-async function readRequest(request: Request): Promise<Asked | { readonly error: string }> {
+async function readRequest(
+  request: Request,
+  readForm: () => Promise<FormData>,
+): Promise<Asked | { readonly error: string }> {
   let body: unknown;
   try {
-    body = await bodyOf(request);
+    body = await bodyOf(request, readForm);
   } catch {
     return { error: "The request is not valid JSON." };
   }
@@ -98,7 +101,7 @@ async function readRequest(request: Request): Promise<Asked | { readonly error: 
   };
 }
 
-async function bodyOf(request: Request): Promise<unknown> {
+async function bodyOf(request: Request, readForm: () => Promise<FormData>): Promise<unknown> {
   if (request.method === "GET") {
     const { query, variables, ...others } = Object.fromEntries(new URL(request.url).searchParams);
     if (query === undefined) return undefined;
@@ -106,7 +109,7 @@ async function bodyOf(request: Request): Promise<unknown> {
   }
   if (request.method !== "POST") return undefined;
   if (request.headers.get("content-type")?.startsWith("multipart/form-data") !== true) return request.json();
-  const form = await request.formData();
+  const form = await readForm();
   const body: unknown = JSON.parse(textOf(form, "operations"));
   const map = JSON.parse(textOf(form, "map")) as Readonly<Record<string, readonly string[]>>;
   for (const [part, paths] of Object.entries(map))

@@ -42,7 +42,7 @@ export function createStandin(
       app.all(`/${contract.name}/*`, (context) => handle(context.req.raw));
     } else if (schema) {
       const play = playGraphql(schema, { seed, eventEveryMs });
-      app.all(`/${contract.name}`, (context) => play(context.req.raw));
+      app.all(`/${contract.name}`, (context) => play(context.req.raw, () => context.req.formData()));
     }
   }
   app.get("/", (context) =>

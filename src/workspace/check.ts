@@ -76,7 +76,11 @@ function checkSdk(project: Project, name: string, texts: ProjectTexts, reader: C
     .filter((path) => !built.files.has(path))
     .map((path) => `${into}/${path}`);
   const pins = [...built.pins].filter(([path, text]) => differs(join(project.root, path), text)).map(([path]) => path);
-  const all = [...stale, ...orphans, ...pins];
+  // Without the queries that have errors, all they make would be stale; of the contract itself it is still told.
+  const all =
+    built.queryErrors.length > 0
+      ? pins.filter((path) => !path.endsWith(".operations.graphql"))
+      : [...stale, ...orphans, ...pins];
   if (all.length > 0)
     problems.push(
       problem("output.stale", staleMessage(name, all), { hint: "Run `rhema generate`, and commit the result." }),

@@ -113,7 +113,7 @@ export type Shape =
   | { readonly kind: "number"; readonly format?: string; readonly constraints?: Constraints }
   | { readonly kind: "boolean" }
   | { readonly kind: "literal"; readonly value: ChoiceValue }
-  | { readonly kind: "choice"; readonly values: readonly Choice[]; readonly description?: string }
+  | ChoiceShape
   | RecordShape
   | { readonly kind: "list"; readonly item: Reference; readonly constraints?: Constraints }
   | { readonly kind: "map"; readonly value: Reference }
@@ -122,6 +122,14 @@ export type Shape =
   | { readonly kind: "bytes" }
   | AnyShape
   | NamedShape;
+
+export interface ChoiceShape {
+  readonly kind: "choice";
+  readonly values: readonly Choice[];
+  readonly description?: string;
+  /** Tells the members of a union apart, so a value that is not listed belongs to another member. */
+  readonly isTag?: boolean;
+}
 
 export interface TupleShape {
   readonly kind: "tuple";

@@ -119,7 +119,7 @@ function unionOf(sets: readonly ConditionalSet[], type: GraphQLCompositeType, co
   const members = [...groups.values()].map(({ record, names }): Reference => {
     const tag: Field = {
       name: "__typename",
-      type: { shape: typenames(names), nullable: false },
+      type: { shape: tagOf(names), nullable: false },
       required: true,
       place,
     };
@@ -134,6 +134,11 @@ function unionOf(sets: readonly ConditionalSet[], type: GraphQLCompositeType, co
     tag: { field: "__typename", values: [...groups.values()].map(({ names }) => names) },
     newer: { ...shared, fields: shared.fields.filter((field) => field.name !== "__typename") },
   };
+}
+
+function tagOf(names: readonly string[]): Shape {
+  const shape = typenames(names);
+  return shape.kind === "choice" ? { ...shape, isTag: true } : shape;
 }
 
 function typenames(names: readonly string[]): Shape {

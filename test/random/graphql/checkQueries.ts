@@ -138,6 +138,7 @@ function probesOf(
   isSealed: boolean,
 ): string[] {
   const lines: string[] = [];
+  const seen: Seen = new Map();
   const answer = `sdk.${name}${isSealed ? "Whole" : "Answer"}`;
   const declare = (type: string, value: unknown): string =>
     `export const ${contract}_${name}_${String(lines.length)}: ${type} = ${JSON.stringify(value)};`;
@@ -156,6 +157,9 @@ function probesOf(
     const { data, errors, nonNull, leaves } = executed(schema, text, { ...query.variables, ...conditions }, random);
     if (errors.length > 0) throw new Error(`${contract}: ${errors.join("; ")}\n${text}`);
     take(answer, data);
+    if (Object.keys(conditions).length === 0)
+      for (const path of taggedWrongly(data, seen))
+        refuse(answer, changed(data, path.path, random.hit("another type's name", path.name)));
     const [firm, leaf] = [
       nonNull.length > 0 ? random.pick(nonNull) : undefined,
       leaves.length > 0 ? random.pick(leaves) : undefined,
@@ -188,4 +192,36 @@ function added(data: unknown, [key, ...rest]: Path, field: string): unknown {
   if (Array.isArray(data)) return data.map((item, at) => (at === key ? added(item, rest, field) : (item as unknown)));
   const record = data as Record<string, unknown>;
   return { ...record, [key]: added(record[key], rest, field) };
+}
+
+/** By place without list positions and by `__typename`: the keys of an answered object. */
+type Seen = Map<string, Map<string, ReadonlySet<string>>>;
+
+/**
+ * One place whose `__typename` could be exchanged for that of another object answered there, which lacks one of its
+ * keys; only of use where no condition leaves keys out.
+ */
+function taggedWrongly(data: unknown, seen: Seen): { readonly path: Path; readonly name: string }[] {
+  const found: { readonly path: Path; readonly name: string }[] = [];
+  const look = (value: unknown, path: Path): void => {
+    if (typeof value !== "object" || value === null) return;
+    if (Array.isArray(value)) {
+      value.forEach((item: unknown, at) => {
+        look(item, [...path, at]);
+      });
+      return;
+    }
+    const record = value as Record<string, unknown>;
+    const { __typename: name } = record;
+    for (const [key, inner] of Object.entries(record)) look(inner, [...path, key]);
+    if (typeof name !== "string") return;
+    const place = path.filter((each) => typeof each === "string").join(".");
+    const here = seen.get(place) ?? new Map<string, ReadonlySet<string>>();
+    seen.set(place, here);
+    here.set(name, new Set(Object.keys(record)));
+    const other = [...here].find(([each, keys]) => each !== name && Object.keys(record).some((key) => !keys.has(key)));
+    if (other) found.push({ path: [...path, "__typename"], name: other[0] });
+  };
+  look(data, []);
+  return found.slice(0, 1);
 }

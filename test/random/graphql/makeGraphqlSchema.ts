@@ -54,7 +54,7 @@ export function makeGraphqlSchema(random: Randomness): string {
     ...types,
     `union Plant = ${someOf(objects).join(" | ")}`,
     `union Wet = ${someOf(["Reed", "Moss", "Fern"]).join(" | ")}`,
-    `input Want { text: String need: Int! mood: Mood = CALM more: [Want!] then: Want at: Stamp }`,
+    `input Want { text: String need: Int! tone: Mood! = WILD mood: Mood = CALM more: [Want!] then: Want at: Stamp }`,
     "input Choose @oneOf { id: ID name: String want: Want }",
     `type Query { ${fields("q", 6, composites).join(" ")} ${fields("l", 2, leaves).join(" ")} }`,
     `type Mutation { ${fields("m", 2, composites).join(" ")} }`,

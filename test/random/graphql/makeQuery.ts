@@ -35,6 +35,8 @@ interface Making {
   readonly variables: Record<string, unknown>;
   readonly needed: string[];
   fields: number;
+  /** Whether fields may depend on variables. */
+  readonly hasConditions: boolean;
 }
 
 const mostFields = 40;
@@ -44,7 +46,17 @@ export function makeQuery(schema: GraphQLSchema, random: Randomness, name: strin
   const kind = random.chance(0.15) ? random.hit("mutation", "mutation") : "query";
   const root = kind === "query" ? schema.getQueryType() : schema.getMutationType();
   if (!root) throw new Error("A random schema has both roots.");
-  const making: Making = { random, schema, name, fragments: [], declared: [], variables: {}, needed: [], fields: 0 };
+  const making: Making = {
+    random,
+    schema,
+    name,
+    fragments: [],
+    declared: [],
+    variables: {},
+    needed: [],
+    fields: 0,
+    hasConditions: random.chance(0.6),
+  };
   const selection = makeSelection(root, 4, making);
   const declared = making.declared.length > 0 ? `(${making.declared.join(", ")})` : "";
   const text = [`${kind} ${name}${declared} ${selection}`, ...making.fragments].join("\n");
@@ -122,6 +134,7 @@ function directive(making: Making): string {
   if (random.chance(0.8)) return "";
   if (random.chance(0.15))
     return random.hit("constant condition", ` @${random.pick(["include", "skip"])}(if: ${String(random.chance(0.5))})`);
+  if (!making.hasConditions) return "";
   const name = random.pick(["c1", "c2"]);
   if (!(name in making.variables)) {
     making.declared.push(`$${name}: Boolean!`);
@@ -147,7 +160,7 @@ function makeArguments(field: GraphQLField<unknown, unknown>, making: Making): s
     making.declared.push(`$${variable}: ${type}${hasDefault ? random.hit("variable with a default", ' = "d"') : ""}`);
     random.hit(`variable of ${String(getNamedType(argument.type))}`, 0);
     if (isNeeded && !hasDefault) making.needed.push(variable);
-    if (isNeeded || random.chance(0.7)) making.variables[variable] = valueOf(argument.type, making, 2);
+    if ((isNeeded && !hasDefault) || random.chance(0.7)) making.variables[variable] = valueOf(argument.type, making, 2);
     return [`${argument.name}: $${variable}`];
   });
   return given.length > 0 ? `(${given.join(", ")})` : "";
@@ -168,7 +181,14 @@ function valueOf(type: GraphQLInputType, making: Making, depth: number): unknown
     const entries = fields.flatMap((each): [string, unknown][] => {
       if (isRequiredInputField(each)) return [[each.name, valueOf(each.type, making, depth - 1)]];
       if (depth <= 0 || random.chance(0.6)) return [];
-      return [[each.name, random.chance(0.2) ? random.hit("null given", null) : valueOf(each.type, making, depth - 1)]];
+      return [
+        [
+          each.name,
+          !isNonNullType(each.type) && random.chance(0.2)
+            ? random.hit("null given", null)
+            : valueOf(each.type, making, depth - 1),
+        ],
+      ];
     });
     return Object.fromEntries(entries);
   }

@@ -52,6 +52,7 @@ const everyFeature = [
   "a variable left out",
   "abstract answered",
   "alias",
+  "another type's name",
   "argument",
   "constant condition",
   "deprecated field",

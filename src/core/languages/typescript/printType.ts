@@ -99,7 +99,7 @@ function printInlineRecord(fields: readonly Field[], printer: TypePrinter, stanc
 
 /** Members for what a later contract may list, which keep the known values in an editor's proposals. */
 export function openEnds(shape: Shape & { kind: "choice" }, printer: TypePrinter, stance: Stance): string[] {
-  if (!printer.formats.openChoices || stance === "lenient") return [];
+  if (!printer.formats.openChoices || stance === "lenient" || shape.isTag === true) return [];
   const kinds = new Set(shape.values.map(({ value }) => typeof value));
   return (["string", "number"] as const)
     .filter((kind) => kinds.has(kind))
