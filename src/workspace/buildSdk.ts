@@ -2,6 +2,7 @@ import { relative, resolve } from "node:path";
 import type { Contract, SetAside } from "../core/contract/model.js";
 import { isHostFile } from "../core/graphql/hostFile.js";
 import type { QueryDocuments } from "../core/graphql/queryModel.js";
+import { schemaCopy } from "../core/graphql/schemaCopy.js";
 import { readQueryDocuments, type QueryReading } from "../core/graphql/readQueryDocuments.js";
 import { printTypescriptSdk } from "../core/languages/typescript/printTypescriptSdk.js";
 import type { OwnFormat, TypescriptSettings } from "../core/languages/typescript/settings.js";
@@ -125,8 +126,7 @@ export function buildSdk(project: Project, sdk: string, reader: ContractReader):
     problems.push(...misspelt(project, name, reading.contract, settings));
     for (const [path, text] of pinTexts(project, sdk, reading, queries)) pins.set(path, text);
     const plan = planContract(reading.contract, queries, settings, sdkSettings);
-    if (sdkSettings.schema === true && reading.texts)
-      schemas.set(name, reading.texts.map(({ text }) => `${text.trim()}\n`).join("\n"));
+    if (sdkSettings.schema === true && reading.schema) schemas.set(name, schemaCopy(reading.schema));
     if (plan.protocol === "rest") problems.push(...proposals(project, plan, settings));
     return {
       contract: reading.contract,

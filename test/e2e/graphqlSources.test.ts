@@ -25,7 +25,7 @@ query One($by: Pick!) { boat(by: $by) { id } }
 mutation Dock($id: ID!) { dock(id: $id) }
 `;
 const configured = (from: string, more = ""): string =>
-  `contracts:\n  fleet:\n    from: ${from}\n    queries: [q/*.graphql]\n${more}sdks:\n  app: { language: typescript, covers: [fleet], into: src/sdk }\n`;
+  `contracts:\n  fleet:\n    from: ${from}\n    queries: [q/*.graphql]\n${more}sdks:\n  app: { language: typescript, covers: [fleet], into: src/sdk, settings: { schema: true } }\n`;
 const base = { "package.json": '{ "type": "module" }', "q/all.graphql": queries };
 
 const servers: Server[] = [];

@@ -20,7 +20,13 @@ export interface EmbeddedTexts {
  */
 export function embeddedQueries(source: SourceText, tags: readonly string[] = usualTags): EmbeddedTexts {
   if (!markPattern(tags).test(source.text)) return { texts: [], problems: [] };
-  return extract(source, tags, ({ isMarked }) => isMarked, "query documents");
+  // A schema of the app's own, as some clients take one, is no query.
+  return extract(
+    source,
+    tags,
+    ({ isMarked, start }) => isMarked && !beginsLikeSchema(source.text.slice(start)),
+    "query documents",
+  );
 }
 
 /** The schema texts inside a module: those that are marked, else every text that begins as a schema does. */

@@ -167,14 +167,17 @@ function constant(text: unknown): ConstValueNode | undefined {
   }
 }
 
-function typeNode(node: unknown): TypeNode | undefined {
-  if (!isRecord(node)) return undefined;
+/** More wrappers than any type has; an answer that nests them without end is not to exhaust the stack. */
+const mostWrappers = 50;
+
+function typeNode(node: unknown, depth = 0): TypeNode | undefined {
+  if (!isRecord(node) || depth > mostWrappers) return undefined;
   if (node["kind"] === "NON_NULL") {
-    const inner = typeNode(node["ofType"]);
+    const inner = typeNode(node["ofType"], depth + 1);
     return inner && inner.kind !== Kind.NON_NULL_TYPE ? { kind: Kind.NON_NULL_TYPE, type: inner } : inner;
   }
   if (node["kind"] === "LIST") {
-    const inner = typeNode(node["ofType"]);
+    const inner = typeNode(node["ofType"], depth + 1);
     return inner && { kind: Kind.LIST_TYPE, type: inner };
   }
   const name = nameOf(node);

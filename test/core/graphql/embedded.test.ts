@@ -56,6 +56,11 @@ describe("queries inside source code", () => {
     expect(found(text)).toEqual(["query B { b }"]);
   });
 
+  it("a schema of the app's own is no query", () => {
+    const text = 'const own = gql`"""Words""" extend type Query { mine: Int }`; const q = gql`query A { a }`;';
+    expect(found(imported + text)).toEqual(["query A { a }"]);
+  });
+
   it("with interpolated fragments after, before and between definitions", () => {
     expect(
       found(
