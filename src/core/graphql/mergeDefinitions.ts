@@ -43,6 +43,8 @@ export interface MergedSchema {
   readonly roots: ReadonlyMap<OperationTypeNode, NamedTypeNode>;
   readonly description?: StringValueNode | undefined;
   readonly setAside: readonly SetAside[];
+  /** Definitions of types that are defined before; both count, as if the later were an extension. */
+  readonly repeated: readonly { readonly first: TypeDefinitionNode; readonly again: TypeDefinitionNode }[];
 }
 
 const kinds: Readonly<Record<string, TypeKind>> = {
@@ -75,7 +77,8 @@ export function mergeDefinitions(definitions: readonly DefinitionNode[]): Merged
   const roots = new Map<OperationTypeNode, NamedTypeNode>();
   let description: StringValueNode | undefined;
   const first = new Map<string, TypeDefinitionNode>();
-  const extensions: TypeExtensionNode[] = [];
+  const extensions: (TypeDefinitionNode | TypeExtensionNode)[] = [];
+  const repeated: { first: TypeDefinitionNode; again: TypeDefinitionNode }[] = [];
   for (const node of definitions) {
     if (node.kind === Kind.SCHEMA_DEFINITION || node.kind === Kind.SCHEMA_EXTENSION) {
       if (node.kind === Kind.SCHEMA_DEFINITION) description = node.description;
@@ -85,8 +88,14 @@ export function mergeDefinitions(definitions: readonly DefinitionNode[]): Merged
     } else if (node.kind === Kind.OPERATION_DEFINITION || node.kind === Kind.FRAGMENT_DEFINITION) {
       const what = `the ${node.kind === Kind.FRAGMENT_DEFINITION ? "fragment" : node.operation} ${node.name?.value ?? ""}`;
       setAside.push(aside(what.trim(), "it belongs into a query document, and this is a schema", node));
-    } else if (isTypeDefinitionNode(node)) defineType(node, first, types, setAside);
-    else if (isTypeExtensionNode(node)) extensions.push(node);
+    } else if (isTypeDefinitionNode(node)) {
+      const known = first.get(node.name.value);
+      if (!known) defineType(node, first, types, setAside);
+      else if (print(known) !== print(node)) {
+        extensions.push(node);
+        if (known.kind === node.kind) repeated.push({ first: known, again: node });
+      }
+    } else if (isTypeExtensionNode(node)) extensions.push(node);
   }
   for (const node of extensions) extendType(node, types, setAside);
   for (const type of types.values()) {
@@ -96,7 +105,7 @@ export function mergeDefinitions(definitions: readonly DefinitionNode[]): Merged
     type.interfaces = eachOnce(type.interfaces);
     type.members = eachOnce(type.members);
   }
-  return { types, directives: [...directives.values()], roots, description, setAside };
+  return { types, directives: [...directives.values()], roots, description, setAside, repeated };
 }
 
 function collectRoots(
@@ -131,17 +140,15 @@ function defineType(
     setAside.push(aside(name, "its name is reserved for what every GraphQL schema has", node));
     return;
   }
-  const known = first.get(name);
-  if (known) {
-    if (print(known) !== print(node))
-      setAside.push(aside(`another ${name}`, "a type of that name is defined before", node));
-    return;
-  }
   first.set(name, node);
   types.set(name, partsOf(node));
 }
 
-function extendType(node: TypeExtensionNode, types: Map<string, MergedType>, setAside: SetAside[]): void {
+function extendType(
+  node: TypeDefinitionNode | TypeExtensionNode,
+  types: Map<string, MergedType>,
+  setAside: SetAside[],
+): void {
   const name = node.name.value;
   const known = types.get(name);
   const more = partsOf(node);
@@ -151,8 +158,11 @@ function extendType(node: TypeExtensionNode, types: Map<string, MergedType>, set
     return;
   }
   if (known.kind !== more.kind) {
-    const why = `\`${name}\` is ${article(known.kind)}, and this extends ${article(more.kind)}`;
-    setAside.push(aside(`an extension of ${name}`, why, node));
+    const isDefinition = isTypeDefinitionNode(node);
+    const why = isDefinition
+      ? `\`${name}\` is defined as ${article(known.kind)} before`
+      : `\`${name}\` is ${article(known.kind)}, and this extends ${article(more.kind)}`;
+    setAside.push(aside(isDefinition ? `another ${name}` : `an extension of ${name}`, why, node));
     return;
   }
   types.set(name, {

@@ -65,7 +65,15 @@ export function readGraphqlContract(name: string, sources: readonly SourceText[]
   }
   const derived = found.flatMap((each) => each.derived);
   if (problems.length > 0) return { problems, texts: [], derived };
-  const { schema, setAside } = validSchema(concatAST(documents).definitions);
+  const { schema, setAside, repeated } = validSchema(concatAST(documents).definitions);
+  const notes = repeated.map(({ first, again }) =>
+    problem("graphql.schema", `\`${first.name.value}\` is defined more than once.`, {
+      level: "warning",
+      places: [placeOfNode(again), placeOfNode(first)],
+      why: "What its definitions say is taken together, as if the later ones were extensions.",
+      hint: "Write `extend` before the later ones.",
+    }),
+  );
   const contract = { ...toModel(name, schema), setAside };
   if (contract.types.size === 0) {
     const reasons = setAside
@@ -76,7 +84,7 @@ export function readGraphqlContract(name: string, sources: readonly SourceText[]
     const empty = problem("graphql.schema", "The schema defines no type.", { places: [] });
     return { problems: reasons.length > 0 ? reasons : [empty], texts: [], derived };
   }
-  return { contract, schema, problems: [], texts, derived };
+  return { contract, schema, problems: notes, texts, derived };
 }
 
 const mostReasons = 5;

@@ -15,6 +15,7 @@ export interface SoundSchema {
   /** Definitions only, each once; nothing in it refers to what is not there. */
   readonly document: DocumentNode;
   readonly setAside: readonly SetAside[];
+  readonly repeated: MergedSchema["repeated"];
 }
 
 /**
@@ -28,7 +29,11 @@ export function soundSchema(definitions: readonly DefinitionNode[]): SoundSchema
   // What is set aside can make something else unusable; each round only ever takes away.
   while (pruneOnce(types, setAside));
   const roots = soundRoots(merged, types, setAside);
-  return { document: { kind: Kind.DOCUMENT, definitions: definitionsOf(merged, types, roots) }, setAside };
+  return {
+    document: { kind: Kind.DOCUMENT, definitions: definitionsOf(merged, types, roots) },
+    setAside,
+    repeated: merged.repeated,
+  };
 }
 
 type Types = Map<string, MergedType>;

@@ -10,7 +10,7 @@ import {
 } from "graphql";
 import type { SetAside } from "../contract/model.js";
 import { aside } from "./mergeDefinitions.js";
-import { soundSchema } from "./soundSchema.js";
+import { soundSchema, type SoundSchema } from "./soundSchema.js";
 
 /** More rounds than a schema can need whose faults hide behind each other. */
 const mostRounds = 50;
@@ -22,19 +22,22 @@ const mostRounds = 50;
 export function validSchema(all: readonly DefinitionNode[]): {
   readonly schema: GraphQLSchema;
   readonly setAside: readonly SetAside[];
+  readonly repeated: SoundSchema["repeated"];
 } {
   let definitions = all;
+  let repeated: SoundSchema["repeated"] = [];
   const setAside: SetAside[] = [];
   for (let round = 0; ; round++) {
     const sound = soundSchema(definitions);
     setAside.push(...sound.setAside);
+    if (round === 0) ({ repeated } = sound);
     const schema = buildASTSchema(sound.document, { assumeValidSDL: true });
     const errors = validateSchema(schema).filter(isFault);
     const faulty = new Map(errors.flatMap((error) => (error.nodes ?? []).slice(0, 1).map((node) => [node, error])));
     const before = setAside.length;
     definitions = without(sound.document.definitions, faulty, setAside);
     if (setAside.length === before || round === mostRounds)
-      return { schema: buildASTSchema(sound.document, { assumeValid: true }), setAside };
+      return { schema: buildASTSchema(sound.document, { assumeValid: true }), setAside, repeated };
   }
 }
 

@@ -110,9 +110,9 @@ describe("of a broken schema the sound part is read, and the rest is set aside w
     ],
     [
       "an extension of another kind, a second definition, a reserved name, and a query in a schema",
-      "type T { x: Int } extend input T { y: Int } type T { z: Int } type __X { a: Int } query Q { ok }",
+      "type T { x: Int } extend input T { y: Int } enum T { Z } type __X { a: Int } query Q { ok }",
       [
-        "another T: a type of that name is defined before",
+        "another T: `T` is defined as an object before",
         "__X: its name is reserved for what every GraphQL schema has",
         "the query Q: it belongs into a query document, and this is a schema",
         "an extension of T: `T` is an object, and this extends an input type",
@@ -151,6 +151,19 @@ describe("of a broken schema the sound part is read, and the rest is set aside w
     expect(aside).toEqual([]);
     expect(left).toContain("type Harbour { boats: [Boat!]! code: ID! }");
     expect(left).toContain("enum Status { AFLOAT }");
+  });
+
+  it("takes together what several files define of one type, and says so", () => {
+    const { problems, contract } = read("type Query { a: Int }", "scalar S type Query { a: Int b: S }", "scalar S");
+    expect(contract?.setAside).toEqual([]);
+    expect([...(contract?.fields.keys() ?? [])]).toEqual(["Query.a", "Query.b"]);
+    expect(problems).toMatchObject([
+      {
+        level: "warning",
+        message: "`Query` is defined more than once.",
+        places: [{ document: "s1.graphql" }, { document: "s0.graphql" }],
+      },
+    ]);
   });
 
   it("places what it sets aside in the text it comes from", () => {
