@@ -95,7 +95,7 @@ describe("a contract that cannot be read ends with 3", () => {
   it("malformed schema language, with every file's error", () => {
     const project = graphqlProject("type Query { a: ", {});
     const { code, err } = project.run(["generate"]);
-    expect([code, err.includes("contract.syntax  schema.graphql:1:17")]).toEqual([3, true]);
+    expect([code, err.includes("contract.syntax  schema.graphql:1:12")]).toEqual([3, true]);
   });
 
   it("a schema that contradicts itself", () => {
