@@ -1,6 +1,8 @@
-import { Command, CommanderError } from "commander";
+import { Command, CommanderError, Option } from "commander";
 import { exitCodes } from "../workspace/halt.js";
 import { version } from "../workspace/packageFolder.js";
+import { reportForms, type ReportForm } from "./reportForms.js";
+import { gateOf, gateOptions, type GateFlags } from "./gateOptions.js";
 import { runCommand } from "./runCommand.js";
 import type { GlobalOptions } from "./terminal.js";
 
@@ -20,6 +22,7 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
     .exitOverride();
   const globals = (): GlobalOptions => program.opts<GlobalOptions>();
 
+  const [generateGate, generateJudge] = gateOptions("off");
   program
     .command("generate [sdk...]")
     .description("read contracts and queries, report, write the SDKs and pin what they were made from")
@@ -27,15 +30,21 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
     .option("--partial", "write an SDK without its bad query documents instead of holding it back")
     .option("--fresh", "fetch remote contracts anew instead of using their copies")
     .option("--strict", "a part of a contract that was set aside is an error (exit 1)")
+    .addOption(generateGate)
+    .addOption(generateJudge)
     .option("--force", "replace generated files that were edited by hand; write beside files of yours")
     .action(
-      async (sdks: string[], flags: Partial<Record<"dryRun" | "partial" | "force" | "fresh" | "strict", boolean>>) => {
+      async (
+        sdks: string[],
+        flags: GateFlags & Partial<Record<"dryRun" | "partial" | "force" | "fresh" | "strict", boolean>>,
+      ) => {
         const { generateCommand } = await import("./commands/generate.js");
         const options = {
           sdks,
           dryRun: flags.dryRun === true,
           partial: flags.partial === true,
           force: flags.force === true,
+          gate: gateOf(flags),
           fresh: flags.fresh === true,
           strict: flags.strict === true,
         };
@@ -43,25 +52,46 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
       },
     );
 
+  const [checkGate, checkJudge] = gateOptions("breaking");
   program
     .command("check [sdk...]")
-    .description("write nothing; fail when an SDK is stale or a query document does not fit")
-    .action(async (sdks: string[]) => {
+    .description(
+      "write nothing; fail when an SDK is stale, a query does not fit, or something broke since the guarded revision",
+    )
+    .addOption(checkGate)
+    .addOption(checkJudge)
+    .action(async (sdks: string[], flags: GateFlags) => {
       const { checkCommand } = await import("./commands/check.js");
-      exitCode = await runCommand(globals(), (terminal) => checkCommand(terminal, globals(), sdks));
+      exitCode = await runCommand(globals(), (terminal) => checkCommand(terminal, globals(), sdks, gateOf(flags)));
     });
 
+  const [impactGate, impactJudge] = gateOptions("breaking");
   program
     .command("impact [contract...]")
     .description("what changed in a contract, what it breaks, and where in your code")
-    .option("--before <file>", "compare this file instead of the pin")
-    .option("--after <file>", "compare with this file instead of the contract as it is now")
+    .option("--before <side>", "compare this instead of the pin: a file, a URL, a release, or git:REVISION")
+    .option("--after <side>", "compare with this instead of the contract as it is now")
     .option("--all", "also list compatible changes and changes to what you do not use")
-    .action(async (contracts: string[], flags: { before?: string; after?: string; all?: boolean }) => {
-      const { impactCommand } = await import("./commands/impact.js");
-      const options = { contracts, before: flags.before, after: flags.after, all: flags.all === true };
-      exitCode = await runCommand(globals(), (terminal) => impactCommand(terminal, globals(), options));
-    });
+    .addOption(new Option("--report <form>", "the form of the report").choices(reportForms).default("text"))
+    .addOption(impactGate)
+    .addOption(impactJudge)
+    .action(
+      async (
+        contracts: string[],
+        flags: GateFlags & { before?: string; after?: string; all?: boolean; report?: ReportForm },
+      ) => {
+        const { impactCommand } = await import("./commands/impact.js");
+        const options = {
+          contracts,
+          before: flags.before,
+          after: flags.after,
+          all: flags.all === true,
+          gate: gateOf(flags),
+          report: flags.report ?? "text",
+        };
+        exitCode = await runCommand(globals(), (terminal) => impactCommand(terminal, globals(), options));
+      },
+    );
 
   program
     .command("pull [contract...]")

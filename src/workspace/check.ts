@@ -1,4 +1,5 @@
 import { join } from "node:path";
+import { usualGate, type Gate } from "../core/change/gate.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { buildSdk, ContractReader } from "./buildSdk.js";
 import { chosenSdks, unchangedOutcome } from "./generate.js";
@@ -6,7 +7,9 @@ import { exitCodes, type ExitCode } from "./halt.js";
 import { knownParts, readLedger } from "./ledger.js";
 import { fileHash, outputState } from "./outputState.js";
 import { displayPath, outputFolder, type Project } from "./project.js";
+import { guarded } from "./guard.js";
 import { inputsHash, ProjectTexts } from "./sdkInputs.js";
+import { sourceText } from "./sources.js";
 import { hashOf, normalized } from "./textFile.js";
 import { hasUnfinishedWriting } from "./writing.js";
 
@@ -26,7 +29,11 @@ export interface CheckOutcome {
 }
 
 /** Says whether every SDK is what its inputs give and every query document fits; writes nothing. */
-export async function check(project: Project, wanted: readonly string[]): Promise<CheckOutcome> {
+export async function check(
+  project: Project,
+  wanted: readonly string[],
+  gate: Gate = usualGate,
+): Promise<CheckOutcome> {
   const texts = new ProjectTexts(project, knownParts(readLedger(project)));
   const reader = new ContractReader(texts);
   const problems = [...project.problems];
@@ -40,11 +47,14 @@ export async function check(project: Project, wanted: readonly string[]): Promis
   const names = chosenSdks(project, wanted);
   await texts.readHosts(new Set(names.flatMap((name) => project.configuration.sdks[name]?.covers ?? [])));
   const sdks = names.map((name) => checkSdk(project, name, texts, reader));
+  const covered = new Set(names.flatMap((name) => project.configuration.sdks[name]?.covers ?? []));
+  const older = new Map<string, string>();
+  problems.push(...(await guarded(project, [...covered].sort(), reader, gate, older)));
   const failed = sdks.some((sdk) => !sdk.ok) || problems.some(({ level }) => level === "error");
   return {
     sdks,
     problems,
-    textOf: (document) => texts.find(document),
+    textOf: (document) => older.get(document) ?? texts.find(document) ?? sourceText(project, document),
     exitCode: failed ? exitCodes.findings : exitCodes.done,
   };
 }

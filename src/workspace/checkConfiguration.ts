@@ -86,7 +86,7 @@ function typeWords(type: unknown): string {
   return words[String(type)] ?? String(type);
 }
 
-function crossChecks({ contracts, sdks, guard, releases }: Configuration, document: string): Problem[] {
+function crossChecks({ contracts, sdks }: Configuration, document: string): Problem[] {
   const problems: Problem[] = [];
   const names = Object.keys(contracts);
   for (const [sdk, { covers }] of Object.entries(sdks)) {
@@ -108,15 +108,6 @@ function crossChecks({ contracts, sdks, guard, releases }: Configuration, docume
       const message = `\`headers\` of \`${name}\` has no effect: it does not come from a URL.`;
       problems.push(problem("config.later", message, { level: "warning", place }));
     }
-  }
-  for (const key of ["guard", "releases"] as const) {
-    if ((key === "guard" ? guard : releases) === undefined) continue;
-    problems.push(
-      problem("config.later", `\`${key}\` has no effect in this version; changes are judged against the pin.`, {
-        level: "warning",
-        place: atKey(pointerPlace(document, `/${key}`)),
-      }),
-    );
   }
   return problems;
 }

@@ -1,5 +1,6 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
+import { holdsAny, isHeld, type Gate } from "../core/change/gate.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { isUrl } from "../core/rest/documentNames.js";
 import { didYouMean } from "../core/text/nearest.js";
@@ -154,6 +155,7 @@ function settle(project: Project, name: string, made: Made, ledger: Ledger, opti
   const refusals = [
     ...(options.partial ? [] : built.queryErrors),
     ...refusalsOf(project, folder, previous, built, options.force),
+    ...gateRefusals(outcome, options.gate),
   ];
   const files = countFiles(folder, built, previous);
   if (refusals.length > 0)
@@ -194,6 +196,23 @@ function settle(project: Project, name: string, made: Made, ledger: Ledger, opti
     performWriting(project, { write, remove: orphans.map((path) => `${entry?.into ?? ""}/${path}`) });
   });
   return { ledger: newLedger, sdk };
+}
+
+/** What the gate holds of the changes since the pin; the report names them. */
+function gateRefusals({ impacts }: SdkOutcome, gate: Gate): Problem[] {
+  return impacts
+    .filter((impact) => holdsAny(impact, gate))
+    .map((impact) => {
+      const held = impact.changes.filter((change) => isHeld(change, gate)).length;
+      const count = `${String(held)} of ${String(impact.changes.length)} change${impact.changes.length === 1 ? "" : "s"}`;
+      return problem(
+        "gate.held",
+        `${count} to \`${impact.contract}\` would break what you use; the gate is \`${gate.level}\`.`,
+        {
+          hint: "Look at `rhema impact`; go on with `rhema generate --gate off` when the change is wanted.",
+        },
+      );
+    });
 }
 
 function isCurrent(path: string, text: string): boolean {

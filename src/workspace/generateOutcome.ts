@@ -1,3 +1,4 @@
+import type { Gate } from "../core/change/gate.js";
 import type { ContractImpact } from "../core/change/judgedChange.js";
 import type { SetAside } from "../core/contract/model.js";
 import type { Problem } from "../core/problem/problem.js";
@@ -13,6 +14,8 @@ export interface GenerateOptions {
   readonly fresh: boolean;
   /** A part that was set aside is a finding. */
   readonly strict: boolean;
+  /** Which changes since the pin hold an SDK back. */
+  readonly gate: Gate;
 }
 
 export interface ContractOutcome {

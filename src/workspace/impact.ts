@@ -1,28 +1,28 @@
-import { resolve } from "node:path";
 import type { ContractImpact } from "../core/change/judgedChange.js";
-import type { SourceText } from "../core/problem/place.js";
 import { problem } from "../core/problem/problem.js";
 import { ContractReader } from "./buildSdk.js";
 import { compareSides, readSide, type Side } from "./compareWithPin.js";
 import { exitCodes, Halt } from "./halt.js";
 import { chosenContracts } from "./chosenContracts.js";
-import { readPin } from "./pins.js";
-import { displayPath, type Project } from "./project.js";
+import type { Project } from "./project.js";
+import { releaseImpacts, type ReleaseImpact } from "./releases.js";
 import { ProjectTexts } from "./sdkInputs.js";
+import { sideTexts } from "./sides.js";
 import { sourceText } from "./sources.js";
-import { readText } from "./textFile.js";
 
 export interface ImpactOptions {
   /** Names of contracts; all when empty. */
   readonly contracts: readonly string[];
-  /** A file instead of the pin. */
+  /** What to compare instead of the pin: a file, URL, release or `git:REVISION`. */
   readonly before?: string | undefined;
-  /** A file instead of the contract as it is now. */
+  /** What to compare with instead of the contract as it is now. */
   readonly after?: string | undefined;
 }
 
 export interface ImpactOutcome {
   readonly impacts: readonly ContractImpact[];
+  /** What happens to apps that are released already. */
+  readonly releases: readonly ReleaseImpact[];
   /** Contracts that have no pin yet. */
   readonly unpinned: readonly string[];
   readonly beforeTextOf: (document: string) => string | undefined;
@@ -37,43 +37,49 @@ export async function impact(project: Project, cwd: string, options: ImpactOptio
   const names = comparedContracts(project, options);
   await texts.readHosts(names);
   const impacts: ContractImpact[] = [];
+  const releases: ReleaseImpact[] = [];
   const unpinned: string[] = [];
-  const load = (path: string): SourceText[] => {
-    const found = fileText(path, cwd, project);
-    others.set(found.document, found.text);
-    return [found];
+  const load = async (name: string, spec: string): Promise<Side | undefined> => {
+    const side = await sideTexts(project, name, spec, cwd);
+    for (const { document, text } of side?.texts ?? []) others.set(document, text);
+    return side && readSide(name, side.texts, side.label);
   };
   for (const name of names) {
-    const before = options.before === undefined ? pinOf(project, name, others) : load(options.before);
-    if (!before) {
+    const before = await load(name, options.before ?? "pin");
+    const after = options.after === undefined ? sideNow(reader, name) : await load(name, options.after);
+    if (!before || !after) {
       unpinned.push(name);
       continue;
     }
-    const now = options.after === undefined ? reader.read(name) : undefined;
-    const after: Side = now
-      ? { reading: now, label: now.contract.version === "" ? "now" : now.contract.version }
-      : readSide(name, load(options.after ?? ""), options.after ?? "");
-    const sides = [readSide(name, before, options.before ?? "pin"), after] as const;
-    impacts.push(compareSides(name, ...sameProtocol(name, sides), texts));
+    impacts.push(compareSides(name, ...sameProtocol(name, [before, after]), texts));
+    if (options.before !== undefined) continue;
+    const ofReleases = await releaseImpacts(project, name, after);
+    for (const each of ofReleases) for (const [document, text] of each.texts) others.set(document, text);
+    releases.push(...ofReleases);
   }
   const textOf = (document: string): string | undefined =>
     others.get(document) ?? texts.find(document) ?? sourceText(project, document);
-  return { impacts, unpinned, beforeTextOf: textOf, afterTextOf: textOf };
+  return { impacts, releases, unpinned, beforeTextOf: textOf, afterTextOf: textOf };
 }
 
-/** Compares two files without a project: what differs, and nothing about its use. */
-export function impactOfFiles(cwd: string, before: string, after: string): ImpactOutcome {
-  const left = fileText(before, cwd, undefined);
-  const right = fileText(after, cwd, undefined);
+function sideNow(reader: ContractReader, name: string): Side {
+  const reading = reader.read(name);
+  return { reading, label: reading.contract.version === "" ? "now" : reading.contract.version };
+}
+
+/** Compares two files or URLs without a project: what differs, and nothing about its use. */
+export async function impactOfFiles(cwd: string, before: string, after: string): Promise<ImpactOutcome> {
   const name = (after.split(/[\\/]/).pop() ?? after).replace(/\.[^.]*$/, "");
-  const sides = [readSide(name, [left], before), readSide(name, [right], after)] as const;
-  const impacts = [compareSides(name, ...sameProtocol(name, sides), undefined)];
-  return {
-    impacts,
-    unpinned: [],
-    beforeTextOf: (document) => (document === left.document ? left.text : undefined),
-    afterTextOf: (document) => (document === right.document ? right.text : undefined),
+  const texts = new Map<string, string>();
+  const load = async (spec: string): Promise<Side> => {
+    const found = (await sideTexts(undefined, name, spec, cwd))?.texts ?? [];
+    for (const { document, text } of found) texts.set(document, text);
+    return readSide(name, found, spec);
   };
+  const sides = [await load(before), await load(after)] as const;
+  const impacts = [compareSides(name, ...sameProtocol(name, sides), undefined)];
+  const textOf = (document: string): string | undefined => texts.get(document);
+  return { impacts, releases: [], unpinned: [], beforeTextOf: textOf, afterTextOf: textOf };
 }
 
 function sameProtocol(name: string, sides: readonly [Side, Side]): readonly [Side, Side] {
@@ -106,28 +112,4 @@ function comparedContracts(project: Project, { contracts, before, after }: Impac
     );
   }
   return chosen;
-}
-
-function pinOf(project: Project, name: string, others: Map<string, string>): SourceText[] | undefined {
-  const sdks = Object.entries(project.configuration.sdks).filter(([, { covers }]) => covers.includes(name));
-  for (const [sdk] of sdks.sort(([a], [b]) => (a < b ? -1 : 1))) {
-    const pin = readPin(project, sdk, name);
-    if (!pin) continue;
-    others.set(pin.document, pin.text);
-    return [pin];
-  }
-  return undefined;
-}
-
-function fileText(path: string, cwd: string, project: Project | undefined): SourceText {
-  const absolute = resolve(cwd, path);
-  const document = project ? displayPath(project, absolute) : path;
-  try {
-    return { document, text: readText(absolute) };
-  } catch {
-    throw new Halt(
-      [problem("contract.missing", `There is no contract file \`${path}\`.`, { hint: "Check the path." })],
-      exitCodes.unreadable,
-    );
-  }
 }

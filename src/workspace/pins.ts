@@ -49,9 +49,20 @@ function operationsText(queries: QueryDocuments | undefined): string {
 
 /** The pinned contract of an SDK, or undefined before the first generation. */
 export function readPin(project: Pick<Project, "root">, sdk: string, contract: string): SourceText | undefined {
-  const base = pinBase(project, sdk, contract);
-  const path = [`${base}.openapi.json`, `${base}.graphql`].find((candidate) => existsSync(candidate));
-  return path === undefined ? undefined : { document: displayPath(project, path), text: readText(path) };
+  const path = pinPaths(project, sdk, contract).contracts.find((candidate) =>
+    existsSync(join(project.root, candidate)),
+  );
+  return path === undefined ? undefined : { document: path, text: readText(join(project.root, path)) };
+}
+
+/** Where the pin of an SDK for a contract is, by its protocol, below the project. */
+export function pinPaths(
+  project: Pick<Project, "root">,
+  sdk: string,
+  contract: string,
+): { readonly contracts: readonly string[]; readonly operations: string } {
+  const base = displayPath(project, pinBase(project, sdk, contract));
+  return { contracts: [`${base}.openapi.json`, `${base}.graphql`], operations: `${base}.operations.graphql` };
 }
 
 function pinBase(project: Pick<Project, "root">, sdk: string, contract: string): string {

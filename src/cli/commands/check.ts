@@ -1,4 +1,5 @@
 import { counted } from "../../core/report/paint.js";
+import type { Gate } from "../../core/change/gate.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
 import { check } from "../../workspace/check.js";
 import { openProject } from "../../workspace/project.js";
@@ -10,9 +11,10 @@ export async function checkCommand(
   terminal: Terminal,
   globals: GlobalOptions,
   sdks: readonly string[],
+  gate: Gate,
 ): Promise<number> {
   const project = await openProject(process.cwd(), globals.config);
-  const outcome = await check(project, sdks);
+  const outcome = await check(project, sdks, gate);
   const { paint } = terminal;
   const all = [...outcome.problems, ...outcome.sdks.flatMap((sdk) => sdk.problems)];
   const bad = outcome.sdks.filter((sdk) => !sdk.ok);

@@ -1,15 +1,24 @@
-import { breaksProject } from "../../core/change/judgedChange.js";
-import { renderImpact } from "../../core/report/renderImpact.js";
+import { holdsAny, type Gate } from "../../core/change/gate.js";
+import type { ContractImpact } from "../../core/change/judgedChange.js";
+import { impactFindings } from "../../core/report/impactFindings.js";
+import { impactMarkdown } from "../../core/report/impactMarkdown.js";
+import { annotations, junit, sarif } from "../../core/report/machineReports.js";
+import type { Paint } from "../../core/report/paint.js";
+import { renderImpact, type ImpactTexts } from "../../core/report/renderImpact.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
 import { exitCodes, Halt } from "../../workspace/halt.js";
 import { impact, impactOfFiles, type ImpactOptions, type ImpactOutcome } from "../../workspace/impact.js";
+import { version } from "../../workspace/packageFolder.js";
 import { openProject } from "../../workspace/project.js";
+import type { ReportForm } from "../reportForms.js";
 import { impactJson } from "../impactJson.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";
 
 export interface ImpactCommandOptions extends ImpactOptions {
   /** Also list what touches nothing in use. */
   readonly all: boolean;
+  readonly gate: Gate;
+  readonly report: ReportForm;
 }
 
 /** `rhema impact [contract…]`: what changed, what it breaks, where. Exits 1 when something in use breaks. */
@@ -23,15 +32,35 @@ export async function impactCommand(
   const texts = { before: outcome.beforeTextOf, after: outcome.afterTextOf };
   for (const name of outcome.unpinned)
     terminal.note([`${name}: nothing to compare with yet; \`rhema generate\` pins the contract.`]);
-  if (outcome.impacts.length > 0) terminal.result(renderImpact(outcome.impacts, texts, paint, options.all));
-  const breaks = outcome.impacts.some((each) => each.brokenQueries.length > 0 || each.changes.some(breaksProject));
-  const exitCode = breaks ? exitCodes.findings : exitCodes.done;
+  const released = outcome.releases.map(({ impact }) => impact);
+  const all = [...outcome.impacts, ...released.filter(({ changes }) => changes.length > 0)];
+  if (all.length > 0) terminal.result(reportOf(all, texts, options, paint));
+  const held = [...outcome.impacts, ...released].some((each) => holdsAny(each, options.gate));
+  const exitCode = held ? exitCodes.findings : exitCodes.done;
   terminal.document({
     exitCode,
     contracts: outcome.impacts.map((each) => impactJson(each, texts.before, texts.after)),
+    releases: outcome.releases.map(({ release, impact }) => ({
+      release,
+      ...impactJson(impact, texts.before, texts.after),
+    })),
     unpinned: outcome.unpinned,
   });
   return exitCode;
+}
+
+function reportOf(
+  impacts: readonly ContractImpact[],
+  texts: ImpactTexts,
+  { report, gate, all }: ImpactCommandOptions,
+  paint: Paint,
+): string[] {
+  if (report === "text") return renderImpact(impacts, texts, paint, all);
+  if (report === "markdown") return [impactMarkdown(impacts, texts, gate).trimEnd()];
+  const findings = impactFindings(impacts, texts, gate);
+  if (report === "sarif") return [JSON.stringify(sarif(findings, version), null, 2)];
+  const contracts = [...new Set(impacts.map(({ contract }) => contract))];
+  return report === "junit" ? [junit(findings, contracts)] : annotations(findings);
 }
 
 async function findImpact(
@@ -51,6 +80,6 @@ async function findImpact(
     const noProject =
       error instanceof Halt && error.problems[0]?.code === "config.missing" && globals.config === undefined;
     if (!noProject || before === undefined || after === undefined) throw error;
-    return impactOfFiles(process.cwd(), before, after);
+    return await impactOfFiles(process.cwd(), before, after);
   }
 }

@@ -191,6 +191,26 @@ const meanings = {
     why: "There is nothing to work on.",
     fix: "Use one of the configured names.",
   },
+  "revision.unknown": {
+    title: "A revision that changes are to be judged against is not there",
+    why: "There is nothing to compare with.",
+    fix: "Correct the name, or fetch the history that holds it.",
+  },
+  "revision.empty": {
+    title: "A revision holds nothing of a contract",
+    why: "Neither its pin nor its file was committed there.",
+    fix: "Name a revision after the contract was adopted, and commit the folder .rhema.",
+  },
+  "guard.broken": {
+    title: "A contract breaks something in use since the guarded revision",
+    why: "The app was made for the contract as it was; regenerating alone does not mend it.",
+    fix: "Mend the places, or agree on the change and move the guard.",
+  },
+  "gate.held": {
+    title: "The contract changed more than the gate lets through",
+    why: "The SDK stays as it was, so that nothing breaks unawares.",
+    fix: "Look at `rhema impact`; go on with --gate off when the change is wanted.",
+  },
   "output.foreign": {
     title: "The output folder holds files Rhema did not write",
     why: "Nothing of yours is ever replaced.",

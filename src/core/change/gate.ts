@@ -1,0 +1,32 @@
+import { worst, type Level, type Verdict } from "./change.js";
+import type { ContractImpact, JudgedChange } from "./judgedChange.js";
+
+/** Which changes are let through: from which level on, and judged on which clock, they are not. */
+export interface Gate {
+  readonly level: "breaking" | "risky" | "off";
+  readonly judge: "code" | "apps" | "both";
+}
+
+/** Lets everything through but what breaks. */
+export const usualGate: Gate = { level: "breaking", judge: "both" };
+
+const weight: Readonly<Record<Level, number>> = { breaking: 2, risky: 1, compatible: 0 };
+
+/** The verdict on the clocks that count. */
+export function judged(verdict: Verdict, judge: Gate["judge"]): Level {
+  return judge === "both" ? worst(verdict) : verdict[judge];
+}
+
+/** Whether a gate holds a change: it is heavy enough on the clocks that count, and in use as far as can be told. */
+export function isHeld(change: JudgedChange, { level, judge }: Gate): boolean {
+  if (level === "off" || change.use === "not used") return false;
+  return weight[judged(change.verdict, judge)] >= weight[level];
+}
+
+/** Whether a gate holds anything of an impact; a query that the new contract refuses breaks the code. */
+export function holdsAny(impact: ContractImpact, gate: Gate): boolean {
+  if (gate.level === "off") return false;
+  return (
+    (gate.judge !== "apps" && impact.brokenQueries.length > 0) || impact.changes.some((each) => isHeld(each, gate))
+  );
+}

@@ -1,0 +1,55 @@
+import { worst, type Level } from "../change/change.js";
+import { isHeld, type Gate } from "../change/gate.js";
+import type { ContractImpact } from "../change/judgedChange.js";
+import { findPosition } from "../problem/findPosition.js";
+import type { Place } from "../problem/place.js";
+import type { ImpactTexts } from "./renderImpact.js";
+import type { TextOf } from "./renderProblem.js";
+
+/** One thing to tell a machine: a change at one place that it hits, or at the contract where it hits none. */
+export interface Finding {
+  readonly contract: string;
+  readonly code: string;
+  readonly level: Level;
+  readonly message: string;
+  readonly isHeld: boolean;
+  readonly use: "used" | "not used" | "cannot tell";
+  readonly at?: { readonly file: string; readonly line: number; readonly column: number };
+}
+
+/** The findings of an impact, in the order of its report; a query that the new contract refuses is one too. */
+export function impactFindings(impacts: readonly ContractImpact[], texts: ImpactTexts, gate: Gate): Finding[] {
+  return impacts.flatMap((impact) => [
+    ...impact.changes.flatMap((change): Finding[] => {
+      const base = {
+        contract: impact.contract,
+        code: change.code,
+        level: worst(change.verdict),
+        message: `${change.message} (code ${change.verdict.code}, apps ${change.verdict.apps})`,
+        isHeld: isHeld(change, gate),
+        use: change.use,
+      };
+      if (change.hits.length > 0) return change.hits.map(({ place }) => ({ ...base, ...at(place, texts.before) }));
+      return [{ ...base, ...(change.after ? at(change.after, texts.after) : {}) }];
+    }),
+    ...impact.brokenQueries.map((problem): Finding => {
+      const [place] = problem.places;
+      return {
+        contract: impact.contract,
+        code: problem.code,
+        level: "breaking",
+        message: problem.message,
+        isHeld: gate.level !== "off" && gate.judge !== "apps",
+        use: "used",
+        ...(place ? at(place, texts.before) : {}),
+      };
+    }),
+  ]);
+}
+
+function at(place: Place, textOf: TextOf): Pick<Finding, "at"> {
+  const text = textOf(place.document);
+  if (text === undefined) return place.document === "" ? {} : { at: { file: place.document, line: 1, column: 1 } };
+  const { line, column } = findPosition(place, text);
+  return { at: { file: place.document, line, column } };
+}

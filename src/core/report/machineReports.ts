@@ -1,0 +1,99 @@
+import { changeMeanings, type ChangeCode } from "../change/changeCodes.js";
+import type { Finding } from "./impactFindings.js";
+
+/** Findings as a SARIF log (SARIF 2.1.0): one result each, a rule for every code. */
+export function sarif(findings: readonly Finding[], version: string): object {
+  const codes = [...new Set(findings.map(({ code }) => code))].sort();
+  return {
+    version: "2.1.0",
+    runs: [
+      {
+        tool: {
+          driver: {
+            name: "Rhema",
+            version,
+            rules: codes.map((id) => ({ id, shortDescription: { text: titleOf(id) } })),
+          },
+        },
+        results: findings.map((finding) => ({
+          ruleId: finding.code,
+          ruleIndex: codes.indexOf(finding.code),
+          level: finding.isHeld ? "error" : finding.level === "compatible" ? "note" : "warning",
+          message: { text: finding.message },
+          properties: { contract: finding.contract, use: finding.use },
+          ...(finding.at
+            ? {
+                locations: [
+                  {
+                    physicalLocation: {
+                      artifactLocation: { uri: finding.at.file.split("/").map(encodeURIComponent).join("/") },
+                      region: { startLine: finding.at.line, startColumn: finding.at.column },
+                    },
+                  },
+                ],
+              }
+            : {}),
+        })),
+      },
+    ],
+  };
+}
+
+function titleOf(code: string): string {
+  return code in changeMeanings ? changeMeanings[code as ChangeCode].title : code;
+}
+
+/** Findings as JUnit XML: a suite for each contract, a case for each finding, failed when the gate holds it. */
+export function junit(findings: readonly Finding[], contracts: readonly string[]): string {
+  const suites = contracts.map((contract) => {
+    const own = findings.filter((finding) => finding.contract === contract);
+    const failed = own.filter(({ isHeld }) => isHeld).length;
+    const cases = own.map((finding) => {
+      const where = finding.at
+        ? `${finding.at.file}:${String(finding.at.line)}:${String(finding.at.column)}`
+        : contract;
+      const name = `${finding.code} ${where}`;
+      const failure = finding.isHeld
+        ? `\n      <failure message="${xml(finding.message)}" type="${xml(finding.level)}">${xml(`${where}\n${finding.message}`)}</failure>\n    `
+        : "";
+      return `    <testcase classname="${xml(contract)}" name="${xml(name)}">${failure}</testcase>\n`;
+    });
+    const none = `    <testcase classname="${xml(contract)}" name="no change of meaning"></testcase>\n`;
+    const count = Math.max(1, own.length);
+    return `  <testsuite name="${xml(contract)}" tests="${String(count)}" failures="${String(failed)}">\n${cases.join("") || none}  </testsuite>\n`;
+  });
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<testsuites name="rhema impact">\n${suites.join("")}</testsuites>`;
+}
+
+/** What XML 1.0 cannot hold (section 2.2) is left out; the rest is escaped. */
+function xml(text: string): string {
+  return text
+    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, "")
+    .replaceAll("&", "&amp;")
+    .replaceAll("<", "&lt;")
+    .replaceAll(">", "&gt;")
+    .replaceAll('"', "&quot;")
+    .replaceAll("\n", "&#10;");
+}
+
+/** Findings as commands that a workflow shows beside the lines of a change; those that hurt nobody are left out. */
+export function annotations(findings: readonly Finding[]): string[] {
+  return findings
+    .filter(({ level, use }) => level !== "compatible" && use !== "not used")
+    .map((finding) => {
+      const kind = finding.isHeld ? "error" : "warning";
+      const place = finding.at
+        ? [`file=${property(finding.at.file)}`, `line=${String(finding.at.line)}`, `col=${String(finding.at.column)}`]
+        : [];
+      const properties = [...place, `title=${property(finding.code)}`].join(",");
+      return `::${kind} ${properties}::${data(finding.message)}`;
+    });
+}
+
+function data(text: string): string {
+  return text.replaceAll("%", "%25").replaceAll("\r", "%0D").replaceAll("\n", "%0A");
+}
+
+function property(text: string): string {
+  return data(text).replaceAll(":", "%3A").replaceAll(",", "%2C");
+}

@@ -1,0 +1,52 @@
+import { isHeld, judged, type Gate } from "../core/change/gate.js";
+import { problem, type Problem } from "../core/problem/problem.js";
+import type { ContractReader } from "./buildSdk.js";
+import { compareSides, readSide } from "./compareWithPin.js";
+import type { Project } from "./project.js";
+import { sideTexts } from "./sides.js";
+
+/**
+ * What breaks in use since the guarded revision, also where the SDK was generated again in the meantime: one problem
+ * for each change that the gate holds, at the places that it hits.
+ *
+ * @param texts filled with the texts of the revision, to show places in them
+ * @throws Halt when there is no such revision
+ */
+export async function guarded(
+  project: Project,
+  contracts: Iterable<string>,
+  reader: ContractReader,
+  gate: Gate,
+  texts: Map<string, string>,
+): Promise<Problem[]> {
+  const since = project.configuration.guard?.since;
+  if (since === undefined || gate.level === "off") return [];
+  const problems: Problem[] = [];
+  for (const name of contracts) {
+    const side = await sideTexts(project, name, since, project.root);
+    if (!side) continue;
+    const reading = reader.read(name);
+    for (const { document, text } of side.texts) texts.set(document, text);
+    const before = readSide(name, side.texts, side.label);
+    if (before.reading.contract.protocol !== reading.contract.protocol) continue;
+    const label = reading.contract.version === "" ? "now" : reading.contract.version;
+    const { changes } = compareSides(name, before, { reading, label }, reader.texts);
+    for (const change of changes) {
+      if (!isHeld(change, gate)) continue;
+      const places =
+        change.hits.length > 0 ? change.hits.map(({ place }) => place) : change.after ? [change.after] : [];
+      problems.push(
+        problem("guard.broken", change.message, {
+          places,
+          why: `${capital(judged(change.verdict, gate.judge))} since \`${since}\` (${change.code}: code ${change.verdict.code}, apps ${change.verdict.apps}).`,
+          ...(change.hint === undefined ? {} : { hint: change.hint }),
+        }),
+      );
+    }
+  }
+  return problems;
+}
+
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}

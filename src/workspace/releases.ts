@@ -1,0 +1,50 @@
+import type { ContractImpact } from "../core/change/judgedChange.js";
+import { compareContracts, judgeUse } from "../core/change/impact.js";
+import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
+import { readSide, type Side } from "./compareWithPin.js";
+import type { Project } from "./project.js";
+import { sideTexts } from "./sides.js";
+
+/** What the contract as it is now does to a released app: nothing of the code, which is out already. */
+export interface ReleaseImpact {
+  readonly release: string;
+  readonly impact: ContractImpact;
+  readonly texts: ReadonlyMap<string, string>;
+}
+
+/**
+ * Judges a contract against every configured release, on the clock of released apps. What a release uses of GraphQL is
+ * what its own query documents say; of REST it cannot be told.
+ *
+ * @throws Halt when a release names a revision or file that is not there
+ */
+export async function releaseImpacts(project: Project, contract: string, now: Side): Promise<ReleaseImpact[]> {
+  const found: ReleaseImpact[] = [];
+  for (const release of Object.keys(project.configuration.releases ?? {}).sort()) {
+    const side = await sideTexts(project, contract, release, project.root);
+    if (!side) continue;
+    const before = readSide(contract, side.texts, release);
+    const { protocol } = before.reading.contract;
+    if (protocol !== now.reading.contract.protocol) continue;
+    const changes = compareContracts(before.reading.contract, now.reading.contract)
+      .map((change) => ({ ...change, verdict: { code: "compatible", apps: change.verdict.apps } as const }))
+      .filter(({ verdict }) => verdict.apps !== "compatible");
+    const { schema } = before.reading;
+    const queries = schema && side.operations ? readQueryDocuments(schema, [side.operations]).uses : [];
+    const searched = side.operations !== undefined && schema !== undefined;
+    const uses = { queries, calls: new Map(), named: () => [], searched };
+    const texts = [...side.texts, ...(side.operations ? [side.operations] : [])];
+    found.push({
+      release,
+      impact: {
+        contract,
+        from: `release ${release}`,
+        to: now.label,
+        changes: judgeUse(changes, protocol, uses),
+        brokenQueries: [],
+      },
+      texts: new Map(texts.map(({ document, text }) => [document, text])),
+    });
+  }
+  return found;
+}

@@ -1,0 +1,91 @@
+import { resolve } from "node:path";
+import { isUrl } from "../core/rest/documentNames.js";
+import type { SourceText } from "../core/problem/place.js";
+import { problem } from "../core/problem/problem.js";
+import { exitCodes, Halt } from "./halt.js";
+import { readPin } from "./pins.js";
+import { displayPath, type Project } from "./project.js";
+import { pinAt, Revision, revisionMark } from "./revisions.js";
+import { sourceList } from "./sources.js";
+import { readText } from "./textFile.js";
+
+/** The texts of one side of a comparison. */
+export interface SideTexts {
+  readonly texts: readonly SourceText[];
+  /** How the report calls it when the contract has no version. */
+  readonly label: string;
+  /** The query documents that the SDK of that time was made with, where they are known. */
+  readonly operations?: SourceText | undefined;
+}
+
+/**
+ * Finds one side of a comparison: "pin", the name of a release, `git:REVISION`, a URL, or a file.
+ *
+ * @returns undefined for a pin that is not there yet
+ * @throws Halt when it names something that is not there
+ */
+export async function sideTexts(
+  project: Project | undefined,
+  contract: string,
+  spec: string,
+  cwd: string,
+): Promise<SideTexts | undefined> {
+  if (project && spec === "pin") {
+    const pin = pinOf(project, contract);
+    return pin && { texts: [pin], label: "pin" };
+  }
+  const release = project?.configuration.releases?.[spec];
+  if (release !== undefined) {
+    const side = await sideTexts(project, contract, release, project?.root ?? cwd);
+    return side && { ...side, label: spec };
+  }
+  if (project && spec.startsWith(revisionMark)) return sideAt(project, contract, spec.slice(revisionMark.length));
+  if (isUrl(spec)) return { texts: [await remote(spec)], label: spec };
+  return { texts: [fileText(spec, cwd, project)], label: spec };
+}
+
+/** The pin of a contract, whichever SDK covers it. */
+export function pinOf(project: Project, contract: string): SourceText | undefined {
+  const sdks = Object.entries(project.configuration.sdks).filter(([, { covers }]) => covers.includes(contract));
+  for (const [sdk] of sdks.sort(([a], [b]) => (a < b ? -1 : 1))) {
+    const pin = readPin(project, sdk, contract);
+    if (pin) return pin;
+  }
+  return undefined;
+}
+
+/** What was committed: the pin, which is what the SDK was made from, else the contract's own files. */
+function sideAt(project: Project, contract: string, name: string): SideTexts {
+  const revision = new Revision(project.root, name);
+  const pinned = pinAt(project, revision, contract);
+  if (pinned) return { texts: [pinned.pin], label: name, operations: pinned.operations };
+  const sources = sourceList(project.configuration.contracts[contract] ?? { from: [] }).filter((each) => !isUrl(each));
+  const paths = sources.flatMap((source) => revision.filesBelow(source));
+  const texts = paths.flatMap((path) => revision.file(path) ?? []);
+  if (texts.length > 0) return { texts, label: name };
+  const message = `The revision \`${name}\` holds neither a pin nor a file of the contract \`${contract}\`.`;
+  const hint = "Name one after the contract was adopted; the folder .rhema has to be committed.";
+  throw new Halt([problem("revision.empty", message, { hint })], exitCodes.unreadable);
+}
+
+async function remote(address: string): Promise<SourceText> {
+  const { fetchText } = await import("./fetchText.js");
+  const fetched = await fetchText(address, address, { headers: {}, hosts: [], timeoutMs: 30_000 });
+  if ("problem" in fetched) throw new Halt([fetched.problem], exitCodes.unreadable);
+  return { document: address, text: fetched.text };
+}
+
+function fileText(path: string, cwd: string, project: Project | undefined): SourceText {
+  const absolute = resolve(cwd, path);
+  const document = project ? displayPath(project, absolute) : path;
+  try {
+    return { document, text: readText(absolute) };
+  } catch {
+    const known = ["pin", ...Object.keys(project?.configuration.releases ?? {})].map((each) => `\`${each}\``);
+    const hint = project ? `Give a file, a URL, \`git:REVISION\`, or one of ${known.join(", ")}.` : "Check the path.";
+    throw new Halt(
+      [problem("contract.missing", `There is no contract file \`${path}\`.`, { hint })],
+      exitCodes.unreadable,
+    );
+  }
+}

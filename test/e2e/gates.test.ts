@@ -1,0 +1,113 @@
+import { spawnSync } from "node:child_process";
+import { describe, expect, it } from "vitest";
+import { demoProject, graphqlProject, type TemporaryProject } from "../support/temporaryProject.js";
+
+const git = (project: TemporaryProject, ...args: string[]): number | null => {
+  const identity = [
+    "-c",
+    "user.name=Harbour",
+    "-c",
+    "user.email=harbour@example.test",
+    "-c",
+    "init.defaultBranch=main",
+  ];
+  return spawnSync("git", [...identity, ...args], { cwd: project.folder, encoding: "utf8" }).status;
+};
+const hasGit = spawnSync("git", ["--version"]).status === 0;
+const schema = "type Query { boat: Boat harbour: String } type Boat { id: ID! name: String! length: Float }";
+const query = { boat: "query BoatNow { boat { id name } }" };
+
+/** A project whose SDK was generated and committed, tagged v1. */
+function committed(more = ""): TemporaryProject {
+  const project = graphqlProject(schema, query);
+  project.write("rhema.yaml", project.read("rhema.yaml") + more);
+  expect(project.run(["generate"]).code).toBe(0);
+  expect([
+    git(project, "init"),
+    git(project, "add", "."),
+    git(project, "commit", "-m", "one"),
+    git(project, "tag", "v1"),
+  ]).toEqual([0, 0, 0, 0]);
+  return project;
+}
+
+describe("--gate and --judge", () => {
+  it("impact fails from the level on, on the clock that counts", () => {
+    const project = graphqlProject(schema, query);
+    project.run(["generate"]);
+    const code = (...flags: string[]): number | null => project.run(["impact", ...flags]).code;
+    project.write("schema.graphql", schema.replace("name: String! length", "name: String length"));
+    expect([code(), code("--gate", "off"), code("--judge", "code"), code("--judge", "apps")]).toEqual([1, 0, 1, 1]);
+    project.write("schema.graphql", schema.replace("harbour: String", "harbour: Int"));
+    expect(code("--gate", "risky")).toBe(0);
+    expect(project.run(["impact", "--gate", "sometimes"]).code).toBe(2);
+  });
+
+  it("generate holds an SDK back when it is told to, and says how to go on", () => {
+    const project = graphqlProject(schema, query);
+    project.run(["generate"]);
+    const before = project.tree("src/sdk");
+    project.write("schema.graphql", schema.replace("name: String! length", "name: String length"));
+    const held = project.run(["generate", "--gate", "breaking"]);
+    expect(held.code).toBe(1);
+    expect(held.out).toMatch(/^generate: app held back/);
+    expect(held.err).toMatch(/gate\.held[\s\S]*--gate off/);
+    expect(project.tree("src/sdk")).toEqual(before);
+    expect(project.run(["generate"]).code).toBe(0);
+    expect(project.tree("src/sdk")).not.toEqual(before);
+  });
+});
+
+describe.skipIf(!hasGit)("revisions", () => {
+  it("a break that was generated over is still seen since the guarded revision, until its places are mended", () => {
+    const project = committed('guard: { since: "git:v1" }\n');
+    expect(project.run(["check"])).toMatchObject({ code: 0, err: "" });
+    project.write("schema.graphql", schema.replace("name: String! length", "name: String length"));
+    expect(project.run(["generate"]).code).toBe(0);
+    const { code, err, out } = project.run(["check"]);
+    expect(code).toBe(1);
+    expect(err).toMatch(/guard\.broken {2}q\/boat\.graphql:1:27/);
+    expect(err).toMatch(/Breaking since `git:v1`/);
+    expect(out).toMatch(/^check: 1 reason to fail/);
+    expect(project.run(["check", "--gate", "off"]).code).toBe(0);
+    project.write("q/boat.graphql", "query BoatNow { boat { id } }");
+    project.run(["generate"]);
+    expect(project.run(["check"]).code).toBe(0);
+  });
+
+  it("impact compares with a revision, and says when there is none", () => {
+    const project = committed();
+    project.write("schema.graphql", schema.replace(" length: Float", ""));
+    project.run(["generate"]);
+    expect(project.run(["impact"]).out).toMatch(/nothing changed/);
+    const since = project.run(["impact", "--before", "git:v1", "--all"]);
+    expect(since.out).toMatch(/fleet {2}v1 -> now[\s\S]*Boat\.length/);
+    const unknown = project.run(["impact", "--before", "git:v9"]);
+    expect([unknown.code, unknown.err]).toEqual([2, expect.stringContaining("There is no revision `v9`")]);
+    expect(project.run(["impact", "--before", "git:--output=x"]).code).toBe(2);
+    expect(project.run(["impact", "--before", "nowhere.graphql"]).err).toMatch(/git:REVISION/);
+  });
+
+  it("releases are judged on their own clock, by the queries they were made with", () => {
+    const project = committed('releases: { "1.0": "git:v1" }\n');
+    project.write("q/boat.graphql", "query BoatNow { boat { id } }");
+    project.write("schema.graphql", schema.replace(" name: String!", ""));
+    project.run(["generate"]);
+    const { code, out } = project.run(["impact"]);
+    expect(out).toMatch(/fleet {2}release 1\.0 -> now/);
+    expect(out).toMatch(/operations\.graphql \(v1\):\d+:\d+ {2}selects/);
+    expect(code).toBe(1);
+    expect(project.run(["impact", "--judge", "code"]).code).toBe(0);
+    expect(project.run(["impact", "--before", "1.0", "--all"]).out).toMatch(/fleet {2}1\.0 -> now/);
+  });
+
+  it("of REST too", () => {
+    const project = demoProject();
+    project.run(["generate"]);
+    expect([git(project, "init"), git(project, "add", "."), git(project, "commit", "-m", "one")]).toEqual([0, 0, 0]);
+    const berths = project.read("contracts/berths.yaml");
+    project.write("contracts/berths.yaml", berths.replace("operationId: getBerth", "operationId: readBerth"));
+    project.run(["generate"]);
+    expect(project.run(["impact", "berths", "--before", "git:HEAD", "--all"]).out).toMatch(/getBerth/);
+  });
+});
