@@ -62,13 +62,12 @@ describe("a configuration that is wrong ends with 2, the place and the nearest w
     expect(project.exists("deep/sdk/README.md")).toBe(true);
   });
 
-  it("warns about a secret in clear and about keys that have no effect yet", () => {
+  it("warns about a secret in clear and about keys that have no effect", () => {
     const { code, err } = withConfig(
       `${restConfig.replace("from: api.yaml", "from: api.yaml\n    headers: { authorization: Bearer abc }")}guard: { since: git:main }\n`,
     ).run(["generate"]);
     expect(code).toBe(0);
     expect(err).toContain("warning config.secret  rhema.yaml:4:16");
-    expect(err).toContain("`guard` has no effect in this version");
     expect(err).toContain("`headers` of `api` has no effect: it does not come from a URL");
     expect(err.split("-> ")[0]).not.toContain("Bearer abc\n  ");
   });
