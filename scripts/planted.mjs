@@ -1,6 +1,6 @@
 // Plants bugs in what types and prints, one at a time, and says whether random contracts, or random schemas and queries,
 // find them, and how.
-// Usage: npm run planted [-- WORDS]; with words, only the bugs whose name holds them
+// Usage: npm run planted [-- WORDS]; with words, only the bugs whose name holds them, or all of `contracts` or `schemas`
 import { mkdirSync, readFileSync, readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
@@ -318,7 +318,7 @@ let total = 0;
 const words = process.argv[2];
 let at = 0;
 for (const suite of suites) {
-  const chosen = suite.bugs.filter(([name]) => words === undefined || name.includes(words));
+  const chosen = suite.bugs.filter(([name]) => words === undefined || `${suite.what} ${name}`.includes(words));
   if (chosen.length === 0) continue;
   total += chosen.length;
   for (const bug of [undefined, ...chosen]) {
