@@ -167,6 +167,8 @@ function probesOf(
     if (firm) refuse(answer, changed(data, firm, random.hit("null where none may be", null)));
     if (leaf) refuse(answer, changed(data, leaf, random.hit("a value of another kind", { other: "kind" })));
     const field = leaf?.findLastIndex((each) => typeof each === "string");
+    if (leaf && field !== undefined && field >= 0 && Object.keys(conditions).length === 0)
+      refuse(answer, removed(data, random.hit("a field too few", leaf.slice(0, field + 1))));
     if (leaf && field !== undefined && field >= 0)
       refuse(answer, added(data, leaf.slice(0, field), random.hit("a field too many", "tooMuch")));
   }
@@ -175,6 +177,7 @@ function probesOf(
     for (const needed of query.needed) {
       const { [needed]: _gone, ...others } = query.variables;
       refuse(`sdk.${name}Variables`, random.hit("a variable left out", others));
+      refuse(`sdk.${name}Variables`, { ...others, [needed]: random.hit("null for a variable", null) });
     }
   }
   return lines;
@@ -185,6 +188,13 @@ function changed(data: unknown, [key, ...rest]: Path, value: unknown): unknown {
   if (Array.isArray(data)) return data.map((item, at) => (at === key ? changed(item, rest, value) : (item as unknown)));
   const record = data as Record<string, unknown>;
   return { ...record, [key]: changed(record[key], rest, value) };
+}
+
+function removed(data: unknown, [key, ...rest]: Path): unknown {
+  if (Array.isArray(data)) return data.map((item, at) => (at === key ? removed(item, rest) : (item as unknown)));
+  const record = data as Record<string, unknown>;
+  const { [String(key)]: inner, ...others } = record;
+  return rest.length === 0 ? others : { ...record, [String(key)]: removed(inner, rest) };
 }
 
 function added(data: unknown, [key, ...rest]: Path, field: string): unknown {
