@@ -174,6 +174,13 @@ function probesOf(
   }
   if (query.needed.length + Object.keys(query.variables).length > 0) {
     take(`sdk.${name}Variables`, query.variables);
+    // Only the one-of input of random schemas has none but one key; every other has `need`.
+    for (const [variable, value] of Object.entries(query.variables))
+      if (typeof value === "object" && value !== null && !Array.isArray(value) && !("need" in value))
+        refuse(`sdk.${name}Variables`, {
+          ...query.variables,
+          [variable]: random.hit("one-of with two", { id: "a", name: "b" }),
+        });
     for (const needed of query.needed) {
       const { [needed]: _gone, ...others } = query.variables;
       refuse(`sdk.${name}Variables`, random.hit("a variable left out", others));

@@ -80,6 +80,7 @@ const everyFeature = [
   "null where none may be",
   "nullable list",
   "one-of value",
+  "one-of with two",
   "skip",
   "variable of Choose",
   "variable of Mood",
