@@ -2,7 +2,10 @@ import { Option } from "commander";
 import { usualGate, type Gate } from "../core/change/gate.js";
 
 /** What a command line says about the gate. */
-export type GateFlags = Partial<Gate & { readonly gate: Gate["level"] }>;
+export interface GateFlags {
+  readonly gate?: Gate["level"];
+  readonly judge?: Gate["judge"];
+}
 
 /** `--gate` and `--judge`, the same for every command that takes them. */
 export function gateOptions(usual: Gate["level"]): [Option, Option] {

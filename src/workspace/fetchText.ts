@@ -16,8 +16,8 @@ const mostRedirects = 5;
 const mostBytes = 128 * 1024 * 1024;
 
 /**
- * Gets a text over HTTP, or the answer to a JSON body. A redirect is followed only to a host the configuration allows, and without the headers when
- * it leaves the origin. Whatever goes wrong is a problem that says what to do.
+ * Gets a text over HTTP, or the answer to a JSON body. A redirect is followed only to a host the configuration allows,
+ * and without the headers when it leaves the origin. Whatever goes wrong is a problem that says what to do.
  *
  * @param shown the address as messages may show it, without secrets
  */

@@ -205,13 +205,13 @@ function gateRefusals({ impacts }: SdkOutcome, gate: Gate): Problem[] {
     .map((impact) => {
       const held = impact.changes.filter((change) => isHeld(change, gate)).length;
       const count = `${String(held)} of ${String(impact.changes.length)} change${impact.changes.length === 1 ? "" : "s"}`;
-      return problem(
-        "gate.held",
-        `${count} to \`${impact.contract}\` would break what you use; the gate is \`${gate.level}\`.`,
-        {
-          hint: "Look at `rhema impact`; go on with `rhema generate --gate off` when the change is wanted.",
-        },
-      );
+      const what =
+        held === 0
+          ? `\`${impact.contract}\` refuses queries of yours`
+          : `${count} to \`${impact.contract}\` ${held === 1 ? "is" : "are"} ${gate.level === "risky" ? "risky or breaking" : "breaking"} for what you use`;
+      return problem("gate.held", `${what}; the gate is \`${gate.level}\`.`, {
+        hint: "Look at `rhema impact`; go on with `rhema generate --gate off` when the change is wanted.",
+      });
     });
 }
 

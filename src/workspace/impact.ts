@@ -41,6 +41,7 @@ export async function impact(project: Project, cwd: string, options: ImpactOptio
   const unpinned: string[] = [];
   const load = async (name: string, spec: string): Promise<Side | undefined> => {
     const side = await sideTexts(project, name, spec, cwd);
+    if (!side && spec !== "pin") throw nothingThere(name, spec);
     for (const { document, text } of side?.texts ?? []) others.set(document, text);
     return side && readSide(name, side.texts, side.label);
   };
@@ -60,6 +61,12 @@ export async function impact(project: Project, cwd: string, options: ImpactOptio
   const textOf = (document: string): string | undefined =>
     others.get(document) ?? texts.find(document) ?? sourceText(project, document);
   return { impacts, releases, unpinned, beforeTextOf: textOf, afterTextOf: textOf };
+}
+
+function nothingThere(contract: string, spec: string): Halt {
+  const message = `\`${spec}\` holds neither a pin nor a file of the contract \`${contract}\`.`;
+  const hint = "Name a state after the contract was adopted; the folder .rhema has to be committed.";
+  return new Halt([problem("revision.empty", message, { hint })], exitCodes.unreadable);
 }
 
 function sideNow(reader: ContractReader, name: string): Side {

@@ -21,7 +21,7 @@ export interface SideTexts {
 /**
  * Finds one side of a comparison: "pin", the name of a release, `git:REVISION`, a URL, or a file.
  *
- * @returns undefined for a pin that is not there yet
+ * @returns undefined for a pin that is not there yet, and for a revision that knows nothing of the contract
  * @throws Halt when it names something that is not there
  */
 export async function sideTexts(
@@ -54,18 +54,15 @@ export function pinOf(project: Project, contract: string): SourceText | undefine
   return undefined;
 }
 
-/** What was committed: the pin, which is what the SDK was made from, else the contract's own files. */
-function sideAt(project: Project, contract: string, name: string): SideTexts {
+/** What was committed: the pin, which is what the SDK was made from, else the contract's own files, if it had any. */
+function sideAt(project: Project, contract: string, name: string): SideTexts | undefined {
   const revision = new Revision(project.root, name);
   const pinned = pinAt(project, revision, contract);
   if (pinned) return { texts: [pinned.pin], label: name, operations: pinned.operations };
   const sources = sourceList(project.configuration.contracts[contract] ?? { from: [] }).filter((each) => !isUrl(each));
   const paths = sources.flatMap((source) => revision.filesBelow(source));
   const texts = paths.flatMap((path) => revision.file(path) ?? []);
-  if (texts.length > 0) return { texts, label: name };
-  const message = `The revision \`${name}\` holds neither a pin nor a file of the contract \`${contract}\`.`;
-  const hint = "Name one after the contract was adopted; the folder .rhema has to be committed.";
-  throw new Halt([problem("revision.empty", message, { hint })], exitCodes.unreadable);
+  return texts.length > 0 ? { texts, label: name } : undefined;
 }
 
 async function remote(address: string): Promise<SourceText> {

@@ -101,6 +101,18 @@ describe.skipIf(!hasGit)("revisions", () => {
     expect(project.run(["impact", "--before", "1.0", "--all"]).out).toMatch(/fleet {2}1\.0 -> now/);
   });
 
+  it("a contract that was adopted later has nothing to be judged against, unless it is asked for", () => {
+    const project = committed('guard: { since: "git:v1" }\nreleases: { "1.0": "git:v1" }\n');
+    project.write("new.graphql", "type Query { tide: Float }");
+    const config = project.read("rhema.yaml").replace("sdks:", "  tides: { from: new.graphql }\nsdks:");
+    project.write("rhema.yaml", config.replace("covers: [fleet]", "covers: [fleet, tides]"));
+    expect(project.run(["generate"]).code).toBe(0);
+    expect(project.run(["check"]).code).toBe(0);
+    expect(project.run(["impact"]).code).toBe(0);
+    const asked = project.run(["impact", "tides", "--before", "git:v1"]);
+    expect([asked.code, asked.err]).toEqual([3, expect.stringContaining("revision.empty")]);
+  });
+
   it("of REST too", () => {
     const project = demoProject();
     project.run(["generate"]);

@@ -441,6 +441,8 @@ describe("subscriptions over WebSocket (graphql-transport-ws)", () => {
     expect((await itemsOf("http://x.test", overSocket(silent.address), 9, { signal })).failure).toMatchObject({
       status: "aborted",
     });
+    const nowhere = await itemsOf("http://x.test", overSocket("no address at all"));
+    expect(nowhere.failure).toMatchObject({ status: "unreachable", call: "fleet.heard" });
     const none = await itemsOf("http://x.test", { subscriptions: overWebSocket() });
     expect(none.failure?.["message"]).toMatch(/give a constructor to overWebSocket/);
   });

@@ -47,7 +47,6 @@ async function* converse(
   if (!Constructor)
     throw failure(call, "this platform has no WebSocket; give a constructor to overWebSocket({ WebSocket })", {
       status: "unreachable",
-      isFinal: true,
     });
   const address = await (typeof url === "function" ? url() : (url ?? own(connection.baseUrl)));
   const initial = await opening?.();
@@ -59,7 +58,12 @@ async function* converse(
   };
   const stringify = ways.stringify ?? connection.json.stringify;
   const parse = ways.parse ?? connection.json.parse;
-  const socket = new Constructor(address, "graphql-transport-ws");
+  let socket: Socket;
+  try {
+    socket = new Constructor(address, "graphql-transport-ws");
+  } catch (error) {
+    throw failure(call, `no socket can be opened at ${address}`, { status: "unreachable" }, error);
+  }
   const broken = (message: string): void => {
     put(failure(call, message, { status: "unreachable" }));
   };

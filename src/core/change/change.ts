@@ -33,7 +33,8 @@ export interface Change {
   readonly hint?: string;
 }
 
-const weight: Readonly<Record<Level, number>> = { breaking: 2, risky: 1, compatible: 0 };
+/** Levels in the order of how hard they hit. */
+export const weight: Readonly<Record<Level, number>> = { breaking: 2, risky: 1, compatible: 0 };
 
 /** The heavier of the two verdicts. */
 export function worst({ code, apps }: Verdict): Level {

@@ -1,4 +1,4 @@
-import { worst, type Level, type Verdict } from "./change.js";
+import { weight, worst, type Level, type Verdict } from "./change.js";
 import type { ContractImpact, JudgedChange } from "./judgedChange.js";
 
 /** Which changes are let through: from which level on, and judged on which clock, they are not. */
@@ -9,8 +9,6 @@ export interface Gate {
 
 /** Lets everything through but what breaks. */
 export const usualGate: Gate = { level: "breaking", judge: "both" };
-
-const weight: Readonly<Record<Level, number>> = { breaking: 2, risky: 1, compatible: 0 };
 
 /** The verdict on the clocks that count. */
 export function judged(verdict: Verdict, judge: Gate["judge"]): Level {

@@ -21,25 +21,20 @@ export interface EmbeddedTexts {
 export function embeddedQueries(source: SourceText, tags: readonly string[] = usualTags): EmbeddedTexts {
   if (!markPattern(tags).test(source.text)) return { texts: [], problems: [] };
   // A schema of the app's own, as some clients take one, is no query.
-  return extract(
-    source,
-    tags,
-    ({ isMarked, start }) => isMarked && !beginsLikeSchema(source.text.slice(start)),
-    "query documents",
-  );
+  return extract(source, tags, ({ isMarked, text }) => isMarked && !beginsLikeSchema(text()), "query documents");
 }
 
-/** The schema texts inside a module: those that are marked, else every text that begins as a schema does. */
+/** The schema texts inside a module, which begin as a schema does: those that are marked, else all. */
 export function embeddedSchemas(source: SourceText): EmbeddedTexts {
-  const marked = extract(source, usualTags, ({ isMarked }) => isMarked, "schema");
-  if (marked.texts.length > 0) return marked;
-  return extract(source, usualTags, ({ start }) => beginsLikeSchema(source.text.slice(start)), "schema");
+  const marked = extract(source, usualTags, ({ isMarked, text }) => isMarked && beginsLikeSchema(text()), "schema");
+  if (marked.texts.length > 0 || marked.problems.length > 0) return marked;
+  return extract(source, usualTags, ({ text }) => beginsLikeSchema(text()), "schema");
 }
 
 interface Found {
   readonly isMarked: boolean;
-  /** Offset of the first character inside the quotes. */
-  readonly start: number;
+  /** What is inside the quotes, as it is read; worked out only for what may be wanted. */
+  readonly text: () => string;
 }
 
 /** A node of the host's syntax tree, as far as it is looked at. */
@@ -85,9 +80,17 @@ function extract(
         isTagged ||
         marks.some((end) => end <= node.start && isBlank(source.text.slice(end, node.start))) ||
         /^\s*#\s*graphql\b/i.test(literal.first);
-      if (!wanted({ isMarked, start: node.start + 1 })) return;
+      const [start, end] = [node.start + 1, node.end - 1];
+      let known: ReturnType<typeof cookedInPlace> | undefined;
+      const cook = (): ReturnType<typeof cookedInPlace> =>
+        (known ??= cookedInPlace(source.text, start, end, literal.holes));
+      const text = (): string => {
+        const made = cook();
+        return "refused" in made ? source.text.slice(start, end) : made.text.slice(start);
+      };
+      if (!wanted({ isMarked, text })) return;
       if (isTagged && !tag.isMember) tagged.set(tag.name, tagged.get(tag.name) ?? tag.node);
-      const cooked = cookedInPlace(source.text, node.start + 1, node.end - 1, literal.holes);
+      const cooked = cook();
       if ("refused" in cooked) {
         // A text that only looks like a schema need not be one.
         if (isMarked) problems.push(interpolated(source, cooked.refused.start, cooked.refused.end));

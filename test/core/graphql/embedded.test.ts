@@ -148,6 +148,9 @@ describe("a schema inside a module", () => {
         'export const a = `"""Words""" type A { a: Int }`; const b = \'input B { b: Int }\'; const c = \'typewriter\';',
       ),
     ).toEqual(['"""Words""" type A { a: Int }', "input B { b: Int }"]);
+    expect(texts("const more = gql`query Q { a }`; const a = gql`${base} type A { a: Int }`;")).toEqual([
+      "type A { a: Int }",
+    ]);
     expect(texts("export const a = 1;")).toEqual([]);
   });
 });
