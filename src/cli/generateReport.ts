@@ -1,4 +1,4 @@
-import { worst } from "../core/change/change.js";
+import { worst } from "../core/change/verdict.js";
 import { breaksProject, type ContractImpact } from "../core/change/judgedChange.js";
 import type { Place } from "../core/problem/place.js";
 import { counted, wrap, type Paint } from "../core/report/paint.js";

@@ -17,7 +17,10 @@ export { printTypescriptSdk } from "./languages/typescript/printTypescriptSdk.js
 export type { TypescriptFacts, TypescriptSettings } from "./languages/typescript/settings.js";
 export { compareContracts, judgeUse, type ProjectUses } from "./change/impact.js";
 export type { ContractImpact, Hit, JudgedChange } from "./change/judgedChange.js";
-export type { Change, Level, Verdict } from "./change/change.js";
+export type { Change } from "./change/change.js";
+export type { Level, Verdict } from "./change/verdict.js";
+export type { SdkFacts } from "./change/sdkFacts.js";
+export { typescriptSdkFacts } from "./languages/typescript/sdkFacts.js";
 export { changeMeanings, type ChangeCode } from "./change/changeCodes.js";
 export { renderProblem } from "./report/renderProblem.js";
 export { renderImpact } from "./report/renderImpact.js";

@@ -197,7 +197,8 @@ function ownSettings(project: Project, sdk: string, folder: string): Omit<Typesc
   return { ...settings, formats: Object.fromEntries(seen) };
 }
 
-function mappedScalars(settings: ContractConfiguration | undefined): Map<string, string> {
+/** TypeScript types of the GraphQL scalars that a contract's configuration maps. */
+export function mappedScalars(settings: ContractConfiguration | undefined): Map<string, string> {
   const entries = Object.entries(settings?.scalars ?? {}).flatMap(([scalar, { typescript }]): [string, string][] =>
     typescript === undefined || typescript === "unknown" ? [] : [[scalar, typescript]],
   );

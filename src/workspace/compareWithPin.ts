@@ -1,10 +1,11 @@
 import type { Contract } from "../core/contract/model.js";
 import { type ContractImpact } from "../core/change/judgedChange.js";
-import { compareContracts, judgeUse, type ProjectUses } from "../core/change/impact.js";
+import { judgeUse, type ProjectUses } from "../core/change/impact.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
 import type { SourceText } from "../core/problem/place.js";
 import type { Problem } from "../core/problem/problem.js";
 import { readContract, type ContractReading } from "../core/readContract.js";
+import { compareForSdks } from "./compareForSdks.js";
 import { findCallUses } from "./findCallUses.js";
 import { exitCodes, Halt } from "./halt.js";
 import type { Project } from "./project.js";
@@ -34,7 +35,7 @@ export function readSide(name: string, texts: readonly SourceText[], fallbackLab
 export function compareSides(name: string, before: Side, after: Side, texts: ProjectTexts | undefined): ContractImpact {
   const from = before.reading.contract;
   const to = after.reading.contract;
-  const changes = compareContracts(from, to);
+  const changes = compareForSdks(from, to, texts?.project);
   const uses = changes.length === 0 || !texts ? unknownUses : projectUses(texts.project, texts, name, before);
   return {
     contract: name,

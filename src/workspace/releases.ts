@@ -1,6 +1,7 @@
 import type { ContractImpact } from "../core/change/judgedChange.js";
-import { compareContracts, judgeUse } from "../core/change/impact.js";
+import { judgeUse } from "../core/change/impact.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
+import { compareForSdks } from "./compareForSdks.js";
 import { readSide, type Side } from "./compareWithPin.js";
 import type { Project } from "./project.js";
 import { sideTexts } from "./sides.js";
@@ -26,7 +27,7 @@ export async function releaseImpacts(project: Project, contract: string, now: Si
     const before = readSide(contract, side.texts, release);
     const { protocol } = before.reading.contract;
     if (protocol !== now.reading.contract.protocol) continue;
-    const changes = compareContracts(before.reading.contract, now.reading.contract)
+    const changes = compareForSdks(before.reading.contract, now.reading.contract, project)
       .map((change) => ({ ...change, verdict: { code: "compatible", apps: change.verdict.apps } as const }))
       .filter(({ verdict }) => verdict.apps !== "compatible");
     const { schema } = before.reading;

@@ -1,80 +1,58 @@
-import type { Reference, RestContract, GraphqlContract } from "../contract/model.js";
-import { resolveReference } from "../contract/resolveShape.js";
-import type { Place } from "../problem/place.js";
-import type { Change, ChangeFace, Verdict } from "./change.js";
-import type { ChangeCode } from "./changeCodes.js";
+import type { ShapeTable } from "../contract/resolveShape.js";
+import type { Change } from "./change.js";
+import type { PointKind, Points } from "./points.js";
+import type { Signatures } from "./renamedTo.js";
+import type { Rule } from "./rule.js";
+import { rules } from "./rules/index.js";
+import type { SdkFacts } from "./sdkFacts.js";
 
-/** What a rule says about a change; the walk adds which operations reach it. */
-export interface Finding {
-  readonly verdict: Verdict;
-  readonly before?: Place | undefined;
-  readonly after?: Place | undefined;
-  readonly coordinates?: readonly string[];
-  readonly word?: string | undefined;
-  readonly hint?: string;
+/** Where a comparison stands: what it knows, and what is done with the points it comes to. */
+export interface ChangeContext {
+  /** Named shapes of either side. */
+  readonly before: ShapeTable;
+  readonly after: ShapeTable;
+  readonly facts: SdkFacts;
+  readonly isGraphql: boolean;
+  readonly signatures: Signatures;
+  readonly at: <K extends PointKind>(kind: K, point: Points[K]) => void;
 }
 
-/** Where a comparison stands, and how rules report. */
-export interface ChangeContext {
-  readonly before: RestContract | GraphqlContract;
-  readonly after: RestContract | GraphqlContract;
-  readonly report: (code: ChangeCode, face: ChangeFace, subject: string, message: string, finding: Finding) => void;
+const rulesAt = new Map<PointKind, Rule[]>();
+for (const rule of rules as readonly Rule[]) {
+  const known = rulesAt.get(rule.at);
+  if (known) known.push(rule);
+  else rulesAt.set(rule.at, [rule]);
 }
 
 /**
- * A context that collects into a list.
+ * Asks every rule for a point and adds what they find.
  *
  * @param operations labels of the operations that reach what is compared; asked for only when there is a change
  */
-export function collectInto(
+export function applyRules<K extends PointKind>(
   changes: Change[],
-  before: ChangeContext["before"],
-  after: ChangeContext["after"],
+  kind: K,
+  point: Points[K],
+  facts: SdkFacts,
   operations: () => readonly string[] = () => [],
-): ChangeContext {
-  return {
-    before,
-    after,
-    report: (code, face, subject, message, finding) => {
-      changes.push({
-        code,
-        face,
-        subject,
-        message,
-        verdict: finding.verdict,
-        ...(finding.before ? { before: finding.before } : {}),
-        ...(finding.after ? { after: finding.after } : {}),
-        ...(finding.word === undefined ? {} : { word: finding.word }),
-        ...(finding.hint === undefined ? {} : { hint: finding.hint }),
-        operations: operations(),
-        coordinates: finding.coordinates ?? [],
-      });
-    },
-  };
-}
-
-/** Two uses of a shape that correspond to each other. */
-export interface ReferencePair {
-  readonly before: Reference;
-  readonly after: Reference;
-  readonly face: "ask" | "answer";
-  /** As people name the place, for example "Berth.length". */
-  readonly subject: string;
-  readonly placeBefore?: Place | undefined;
-  readonly placeAfter?: Place | undefined;
-  readonly coordinates: readonly string[];
-  /** The name source has to use to be hit, for a field or parameter. */
-  readonly word?: string | undefined;
-}
-
-export function placesOf(pair: Pick<ReferencePair, "placeBefore" | "placeAfter" | "coordinates" | "word">) {
-  return { before: pair.placeBefore, after: pair.placeAfter, coordinates: pair.coordinates, word: pair.word };
-}
-
-export function resolvedBefore(pair: ReferencePair, context: ChangeContext): Reference {
-  return resolveReference(pair.before, context.before.types);
-}
-
-export function resolvedAfter(pair: ReferencePair, context: ChangeContext): Reference {
-  return resolveReference(pair.after, context.after.types);
+): void {
+  for (const rule of rulesAt.get(kind) ?? []) {
+    const finding = rule.find(point as never, facts);
+    if (!finding) continue;
+    const { message, verdict, hint } = finding;
+    const word = finding.word === undefined ? point.word : finding.word;
+    changes.push({
+      code: rule.code as Change["code"],
+      face: point.face,
+      subject: point.subject,
+      message,
+      verdict,
+      ...(point.placeBefore ? { before: point.placeBefore } : {}),
+      ...(point.placeAfter ? { after: point.placeAfter } : {}),
+      ...(word === undefined || word === null ? {} : { word }),
+      ...(hint === undefined ? {} : { hint }),
+      operations: operations(),
+      coordinates: finding.coordinates ?? point.coordinates,
+    });
+  }
 }

@@ -1,26 +1,252 @@
-import type { GraphqlContract, GraphqlField, TypeDefinition } from "../contract/model.js";
 import { reachedTypes } from "../contract/childReferences.js";
-import type { Shape } from "../contract/model.js";
+import type { Field, GraphqlContract, Reference, Shape, TypeDefinition } from "../contract/model.js";
+import { resolveReference } from "../contract/resolveShape.js";
+import { referenceSignature } from "../contract/sameShape.js";
 import { sortedBy } from "../text/sortedBy.js";
-import { verdicts, type Change } from "./change.js";
-import { collectInto, type ChangeContext } from "./changeContext.js";
-import { compareReferences } from "./compareReferences.js";
-import { compareFieldTypes } from "./compareFieldTypes.js";
-import { argumentsChanged } from "./rules/argumentsChanged.js";
-import { fieldsChanged } from "./rules/fieldsChanged.js";
+import type { Change } from "./change.js";
+import { applyRules, type ChangeContext } from "./changeContext.js";
+import { comparedFields, ShapeWalk } from "./compareReferences.js";
+import type { PointKind, Points } from "./points.js";
+import { renamedTo } from "./renamedTo.js";
+import type { SdkFacts } from "./sdkFacts.js";
 
 /** Every difference between two versions of a GraphQL schema, by schema coordinate. */
-export function compareGraphql(before: GraphqlContract, after: GraphqlContract): Change[] {
-  const changes: Change[] = [];
-  const context = collectInto(changes, before, after);
-  const faces = facesOf(before);
-  for (const definition of sortedBy(before.types.values(), (type) => type.key)) {
-    const successor = after.types.get(definition.key);
-    if (!successor) typeGone(definition, context);
-    else if (successor.role !== definition.role) kindChanged(definition, successor, context);
-    else compareDefinitions(definition, successor, faces, context);
+export function compareGraphql(before: GraphqlContract, after: GraphqlContract, facts: SdkFacts): Change[] {
+  return new GraphqlComparison(before, after, facts).changes;
+}
+
+class GraphqlComparison {
+  readonly changes: Change[] = [];
+  private readonly faces: Record<"ask" | "answer", Set<string>>;
+  /** New names of types that look renamed, by their old ones. */
+  private readonly renames: ReadonlyMap<string, string>;
+  private readonly context: ChangeContext;
+
+  constructor(
+    private readonly before: GraphqlContract,
+    private readonly after: GraphqlContract,
+    private readonly facts: SdkFacts,
+  ) {
+    this.faces = facesOf(before);
+    this.renames = renamedTypes(before, after);
+    this.context = {
+      before: before.types,
+      after: after.types,
+      facts,
+      isGraphql: true,
+      signatures: { before: referenceSignature, after: referenceSignature },
+      at: (kind, point) => {
+        this.at(kind, point);
+      },
+    };
+    for (const definition of sortedBy(before.types.values(), (type) => type.key)) this.compareDefinition(definition);
+    this.compareDirectives();
+    this.compareFresh();
   }
-  return changes;
+
+  private at<K extends PointKind>(kind: K, point: Points[K]): void {
+    applyRules(this.changes, kind, point, this.facts);
+  }
+
+  private compareDefinition(before: TypeDefinition): void {
+    const renamed = this.renames.get(before.key);
+    const after = this.after.types.get(before.key);
+    const successor = renamed === undefined ? undefined : this.after.types.get(renamed);
+    const other = after ?? successor;
+    const point = { subject: before.key, face: "operation", coordinates: [before.key] } as const;
+    const places = { placeBefore: before.place, placeAfter: other?.place };
+    this.at("definition", { ...point, ...places, before, after, successor: after ? undefined : successor });
+    if (!other || other.role !== before.role) return;
+    switch (before.role) {
+      case "object":
+      case "interface":
+        this.compareOutput(before, other);
+        this.compareInterfaces(before, other);
+        return;
+      case "input":
+        this.compareInput(before, other);
+        return;
+      case "enum":
+      case "union":
+        for (const face of ["ask", "answer"] as const) {
+          if (!this.faces[face].has(before.key)) continue;
+          new ShapeWalk(this.context, () => undefined).compareNamed(
+            {
+              ...point,
+              ...places,
+              face,
+              owner: [before.key],
+              before: { shape: before.shape, nullable: false },
+              after: { shape: other.shape, nullable: false },
+            },
+            before.shape,
+            other.shape,
+          );
+          this.compareDeprecations(before, other, face);
+        }
+        return;
+      default:
+        return;
+    }
+  }
+
+  private compareDeprecations(before: TypeDefinition, after: TypeDefinition, face: "ask" | "answer"): void {
+    if (before.shape.kind !== "choice" || after.shape.kind !== "choice") return;
+    for (const choice of before.shape.values) {
+      const other = after.shape.values.find(({ value }) => value === choice.value);
+      if (!other || choice.deprecated !== undefined || other.deprecated === undefined) continue;
+      const subject = `${before.key}.${String(choice.value)}`;
+      const places = { placeBefore: before.place, placeAfter: after.place };
+      this.at("listed", { ...places, face, subject, coordinates: [subject], before: choice, after: other });
+    }
+  }
+
+  private compareOutput(before: TypeDefinition, after: TypeDefinition): void {
+    if (before.shape.kind !== "record" || after.shape.kind !== "record") return;
+    const pair = { face: "answer", subject: before.key, coordinates: [before.key], owner: [before.key] } as const;
+    const coordinatesOf = (field: string): string[] => [`${before.key}.${field}`];
+    for (const { left, right, point, names } of comparedFields(
+      pair,
+      before.shape,
+      after.shape,
+      this.context,
+      coordinatesOf,
+    )) {
+      const [coordinate = ""] = point.coordinates;
+      this.compareTypes({ ...point, face: "answer", before: left, after: right });
+      const [oldName, newName] = names;
+      const fieldBefore = this.before.fields.get(`${before.key}.${oldName}`);
+      const fieldAfter = this.after.fields.get(`${after.key}.${newName}`);
+      if (fieldBefore && fieldAfter)
+        this.compareArguments(coordinate, coordinate, fieldBefore.arguments, fieldAfter.arguments);
+    }
+  }
+
+  private compareInput(before: TypeDefinition, after: TypeDefinition): void {
+    if (before.shape.kind !== "record" || after.shape.kind !== "record") return;
+    const places = { placeBefore: before.place, placeAfter: after.place };
+    const owner = [before.key, `${before.key}{}`];
+    const pair = { face: "ask", subject: before.key, coordinates: owner, owner } as const;
+    const records = { before: before.shape, after: after.shape, isGraphql: true };
+    this.at("record", { ...pair, ...places, ...records });
+    const coordinatesOf = (field: string): string[] => [`${before.key}.${field}`];
+    const required = (shape: Shape, name: string): boolean =>
+      shape.kind === "record" && shape.fields.some((field) => field.name === name && field.required);
+    for (const { left, right, point, names } of comparedFields(
+      pair,
+      before.shape,
+      after.shape,
+      this.context,
+      coordinatesOf,
+    )) {
+      const toldAlready = !required(before.shape, names[0]) && required(after.shape, names[1]);
+      this.compareTypes({
+        ...point,
+        face: "ask",
+        before: toldAlready ? { ...left, nullable: right.nullable } : left,
+        after: right,
+      });
+    }
+  }
+
+  /**
+   * @param owner the coordinate of the field or directive, which all that use it depend on
+   */
+  private compareArguments(owner: string, subject: string, before: readonly Field[], after: readonly Field[]): void {
+    const gone = before.filter((argument) => !after.some((each) => each.name === argument.name));
+    const fresh = after.filter((argument) => !before.some((each) => each.name === argument.name));
+    const renamed = new Set<string>();
+    const pointOf = (name: string) =>
+      ({
+        owner: subject,
+        isGraphql: true,
+        face: "ask",
+        subject: `${subject}(${name}:)`,
+        coordinates: [`${owner}(${name}:)`],
+      }) as const;
+    for (const argument of before) {
+      const other = after.find((each) => each.name === argument.name);
+      const successor = other ? undefined : renamedTo(argument, gone, fresh, this.context.signatures);
+      if (successor) renamed.add(successor.name);
+      const places = { placeBefore: argument.place, placeAfter: (other ?? successor)?.place };
+      const point = { ...pointOf(argument.name), ...places };
+      this.at("parameter", { ...point, before: argument, after: other, successor });
+      if (!other) continue;
+      // That null can no longer be sent is the same news as that something has to be sent.
+      const toldAlready = !argument.required && other.required;
+      this.compareTypes({
+        ...point,
+        before: toldAlready ? { ...argument.type, nullable: other.type.nullable } : argument.type,
+        after: other.type,
+        ...(takesLiteral(argument.type, other.type)
+          ? { coordinates: point.coordinates.map((coordinate) => `${coordinate}$`) }
+          : {}),
+      });
+    }
+    for (const argument of fresh)
+      if (!renamed.has(argument.name) || argument.required)
+        this.at("parameter", { ...pointOf(argument.name), after: argument, placeAfter: argument.place });
+  }
+
+  /** Compares the types of two fields; another named type is another type, however alike it is. */
+  private compareTypes(point: Omit<Points["value"], "isGraphql">): void {
+    const face = point.face === "ask" ? "ask" : "answer";
+    const { coordinates } = point;
+    const other = (left: string, right: string): void => {
+      if (left === right || this.renames.get(left) === right) return;
+      const from = this.before.types.get(left);
+      const to = this.after.types.get(right);
+      const shapes = {
+        before: { shape: scalarOr(from, left), nullable: false },
+        after: { shape: scalarOr(to, right), nullable: false },
+      };
+      this.at("value", { ...point, ...shapes, isGraphql: true });
+    };
+    const isNamed = (key: string): boolean => this.before.types.has(key) || this.after.types.has(key);
+    new ShapeWalk(this.context, other, isNamed).compare({ ...point, face, owner: coordinates });
+  }
+
+  private compareInterfaces(before: TypeDefinition, after: TypeDefinition): void {
+    const places = { placeBefore: before.place, placeAfter: after.place };
+    const nameNow = (name: string): string => this.renames.get(name) ?? name;
+    const isOpen = this.facts.openUnions;
+    const old = before.implements ?? [];
+    for (const name of old) {
+      if (!this.after.types.has(nameNow(name)) || after.implements?.includes(nameNow(name)) === true) continue;
+      const point = { face: "operation", subject: before.key, coordinates: [`${before.key}:${name}`] } as const;
+      this.at("implementation", { ...point, ...places, type: before.key, before: name, isOpen });
+    }
+    const known = new Set(old.map(nameNow));
+    for (const name of after.implements ?? []) {
+      if (known.has(name) || !this.before.types.has(name) || after.role !== "object") continue;
+      const point = { face: "answer", subject: name, coordinates: [`${name}*`] } as const;
+      this.at("implementation", { ...point, ...places, type: after.key, after: name, isOpen });
+    }
+  }
+
+  private compareDirectives(): void {
+    for (const [name, directive] of this.before.directives) {
+      const other = this.after.directives.get(name);
+      const coordinate = `@${name}`;
+      const point = { subject: coordinate, face: "operation", coordinates: [coordinate] } as const;
+      if (other) this.compareArguments(coordinate, coordinate, directive.arguments, other.arguments);
+      else this.at("directive", { ...point, placeBefore: directive.place, before: name });
+    }
+  }
+
+  /** Types that are new as a whole. */
+  private compareFresh(): void {
+    const fresh = [...this.after.types.values()].filter(({ key }) => !this.before.types.has(key));
+    const taken = new Set(this.renames.values());
+    for (const type of fresh) {
+      if (taken.has(type.key) || type.role !== "object") continue;
+      for (const name of type.implements ?? []) {
+        if (!this.before.types.has(name)) continue;
+        const point = { face: "answer", subject: name, coordinates: [`${name}*`], placeAfter: type.place } as const;
+        this.at("implementation", { ...point, type: type.key, after: name, isOpen: this.facts.openUnions });
+      }
+    }
+  }
 }
 
 /** Input types and enums are judged for the directions they are used in. */
@@ -29,9 +255,13 @@ function facesOf(contract: GraphqlContract): Record<"ask" | "answer", Set<string
   const outputs = [...contract.fields.values()].filter(
     (field) => contract.types.get(field.coordinate.split(".")[0] ?? "")?.role !== "input",
   );
+  const asked = [
+    ...outputs.flatMap((field) => field.arguments),
+    ...[...contract.directives.values()].flatMap((directive) => directive.arguments),
+  ];
   return {
     ask: reachedTypes(
-      outputs.flatMap((field) => field.arguments.map((argument) => argument.type.shape)),
+      asked.map((argument) => argument.type.shape),
       shapeOf,
     ),
     answer: reachedTypes(
@@ -41,121 +271,52 @@ function facesOf(contract: GraphqlContract): Record<"ask" | "answer", Set<string
   };
 }
 
-function typeGone(type: TypeDefinition, context: ChangeContext): void {
-  context.report("type.gone", "operation", type.key, `The ${type.role ?? "type"} \`${type.key}\` is gone.`, {
-    verdict: verdicts.bothBreak,
-    before: type.place,
-    coordinates: [type.key],
-  });
-}
-
-function kindChanged(before: TypeDefinition, after: TypeDefinition, context: ChangeContext): void {
-  const message = `\`${before.key}\` was ${article(before.role)} and is ${article(after.role)}.`;
-  context.report("type.kind.changed", "operation", before.key, message, {
-    verdict: verdicts.bothBreak,
-    before: before.place,
-    after: after.place,
-    coordinates: [before.key],
-  });
-}
-
-function article(role: string | undefined): string {
-  return `${/^[aeiou]/.test(role ?? "") ? "an" : "a"} ${role ?? "type"}`;
-}
-
-function compareDefinitions(
-  before: TypeDefinition,
-  after: TypeDefinition,
-  faces: Record<"ask" | "answer", Set<string>>,
-  context: ChangeContext,
-): void {
-  switch (before.role) {
-    case "object":
-    case "interface":
-      compareOutputFields(before, after, context);
-      interfacesChanged(before, after, context);
-      return;
-    case "input":
-      compareInputFields(before, after, context);
-      return;
-    case "enum":
-    case "union":
-      for (const face of ["ask", "answer"] as const) {
-        if (!faces[face].has(before.key)) continue;
-        compareReferences(
-          {
-            before: { shape: before.shape, nullable: false },
-            after: { shape: after.shape, nullable: false },
-            face,
-            subject: before.key,
-            placeBefore: before.place,
-            placeAfter: after.place,
-            coordinates: [before.key],
-          },
-          context,
-          () => undefined,
-        );
-      }
-      return;
-    default:
-      return;
+/** A type that is gone and a new one of the same kind with most of its parts, where there is only one such. */
+function renamedTypes(before: GraphqlContract, after: GraphqlContract): Map<string, string> {
+  const gone = [...before.types.values()].filter(({ key }) => !after.types.has(key));
+  const fresh = [...after.types.values()].filter(({ key }) => !before.types.has(key));
+  const found = new Map<string, string>();
+  for (const root of ["query", "mutation", "subscription"] as const) {
+    const from = before.roots[root];
+    const to = after.roots[root];
+    if (from !== undefined && to !== undefined && from !== to && !after.types.has(from)) found.set(from, to);
   }
+  for (const type of gone) {
+    if (found.has(type.key)) continue;
+    const alike = fresh.filter((each) => isAlike(type, each));
+    const [only] = alike;
+    if (only && alike.length === 1 && gone.filter((each) => isAlike(each, only)).length === 1)
+      found.set(type.key, only.key);
+  }
+  return found;
 }
 
-function compareOutputFields(before: TypeDefinition, after: TypeDefinition, context: ChangeContext): void {
-  if (before.shape.kind !== "record" || after.shape.kind !== "record") return;
-  const coordinateOf = (field: string): string[] => [`${before.key}.${field}`];
-  const pairs = fieldsChanged(
-    { before: before.shape, after: after.shape, face: "answer", subject: before.key, coordinateOf },
-    context,
+function isAlike(a: TypeDefinition, b: TypeDefinition): boolean {
+  if (a.role !== b.role) return false;
+  const left = partsOf(a);
+  const right = new Set(partsOf(b));
+  const shared = left.filter((part) => right.has(part)).length;
+  return shared > 0 && shared * 3 >= Math.max(left.length, right.size) * 2;
+}
+
+function partsOf({ shape }: TypeDefinition): string[] {
+  if (shape.kind === "record") return shape.fields.map(({ name }) => name);
+  if (shape.kind === "choice") return shape.values.map(({ value }) => String(value));
+  if (shape.kind === "union") return shape.members.map((member) => referenceSignature(member));
+  return [];
+}
+
+/** Literals of GraphQL documents that both types take; a variable says its type, and is refused. */
+function takesLiteral(before: Reference, after: Reference): boolean {
+  const kinds = [before.shape, after.shape].map((shape) =>
+    shape.kind === "text" ? (shape.format === "id" ? "id" : "text") : shape.kind,
   );
-  for (const { before: left, after: right } of pairs) {
-    const coordinate = `${before.key}.${left.name}`;
-    compareFieldTypes(left, right, "answer", coordinate, [coordinate], context);
-    const fieldBefore = fieldAt(context.before, coordinate);
-    const fieldAfter = fieldAt(context.after, coordinate);
-    if (fieldBefore && fieldAfter) argumentsChanged(fieldBefore, fieldAfter, context);
-  }
+  return [kinds.join(" ")].some((both) => both === "integer number" || both === "text id" || both === "id text");
 }
 
-function fieldAt(contract: ChangeContext["before"], coordinate: string): GraphqlField | undefined {
-  return contract.protocol === "graphql" ? contract.fields.get(coordinate) : undefined;
-}
-
-function compareInputFields(before: TypeDefinition, after: TypeDefinition, context: ChangeContext): void {
-  if (before.shape.kind !== "record" || after.shape.kind !== "record") return;
-  const coordinateOf = (field: string): string[] => [`${before.key}.${field}`];
-  for (const { before: left, after: right } of fieldsChanged(
-    { before: before.shape, after: after.shape, face: "ask", subject: before.key, coordinateOf },
-    context,
-  )) {
-    const coordinate = `${before.key}.${left.name}`;
-    compareFieldTypes(left, right, "ask", coordinate, [coordinate], context);
-  }
-}
-
-function interfacesChanged(before: TypeDefinition, after: TypeDefinition, context: ChangeContext): void {
-  for (const name of before.implements ?? []) {
-    if (after.implements?.includes(name)) continue;
-    context.report(
-      "type.interface.dropped",
-      "operation",
-      before.key,
-      `\`${before.key}\` no longer implements \`${name}\`.`,
-      {
-        verdict: verdicts.bothBreak,
-        before: before.place,
-        after: after.place,
-        coordinates: [before.key],
-      },
-    );
-  }
-  for (const name of after.implements ?? []) {
-    if (before.implements?.includes(name) || !context.before.types.has(name)) continue;
-    context.report("answer.member.new", "answer", name, `\`${name}\` can now be \`${after.key}\`.`, {
-      verdict: verdicts.codeRiskyAppsBreak,
-      after: after.place,
-      coordinates: [name],
-    });
-  }
+/** What stands for a type in a sentence, and in a comparison of leaves. */
+function scalarOr(type: TypeDefinition | undefined, key: string): Shape {
+  return type?.role === "scalar"
+    ? resolveReference({ shape: type.shape, nullable: false }, new Map()).shape
+    : { kind: "named", key };
 }

@@ -1,78 +1,344 @@
-import { sameReference } from "../contract/sameShape.js";
-import { resolvedAfter, resolvedBefore, type ChangeContext, type ReferencePair } from "./changeContext.js";
-import { choiceChanged } from "./rules/choiceChanged.js";
-import { fieldsChanged } from "./rules/fieldsChanged.js";
-import { limitChanged } from "./rules/limitChanged.js";
-import { membersChanged } from "./rules/membersChanged.js";
-import { nullChanged } from "./rules/nullChanged.js";
-import { typeChanged } from "./rules/typeChanged.js";
+import type { ChoiceValue, RecordShape, Reference, Shape, UnionShape } from "../contract/model.js";
+import { resolveReference, type ShapeTable } from "../contract/resolveShape.js";
+import { referenceSignature, sameReference } from "../contract/sameShape.js";
+import type { ChangeContext } from "./changeContext.js";
+import type { Point } from "./points.js";
+import { renamedTo } from "./renamedTo.js";
+import { shapeFamily } from "./shapeFamily.js";
+import { shapeWords } from "./shapeWords.js";
+
+/** Two uses of a shape that correspond to each other. */
+export interface ReferencePair extends Point {
+  readonly before: Reference;
+  readonly after: Reference;
+  readonly face: "ask" | "answer";
+  /** Coordinates of those who build the value as a whole. */
+  readonly owner: readonly string[];
+}
 
 /** A pair of named types that has to be compared once for each direction it is used in. */
 export type NamedPairs = (before: string, after: string, face: "ask" | "answer") => void;
 
 /**
- * Compares two uses of a shape with every rule for shapes. Null and type come first: when the types differ nothing
- * inside can be compared. Two uses of named types are left to `onNamed`, which sees each pair once; so a shape moved
- * behind a reference, or inlined, is no change, and recursion ends.
+ * Comes to every point inside two uses of a shape. Null and type come first: when the types differ nothing inside can
+ * be compared. Two uses of named types are left to `named`, which sees each pair once; so a shape moved behind a
+ * reference, or inlined, is no change, and recursion ends.
+ *
+ * @param isNamed whether a name is the contract's own; other names are looked behind
  */
-export function compareReferences(pair: ReferencePair, context: ChangeContext, onNamed: NamedPairs): void {
-  const { before, after, face } = pair;
-  if (before.shape.kind === "named" && after.shape.kind === "named") {
-    nullChanged(pair, context);
-    onNamed(before.shape.key, after.shape.key, face);
-    return;
+export class ShapeWalk {
+  constructor(
+    private readonly context: ChangeContext,
+    private readonly named: NamedPairs,
+    private readonly isNamed: (key: string) => boolean = () => true,
+    /** The SDK's name of a type, by key. */
+    private readonly sdkName: (key: string) => string | undefined = () => undefined,
+  ) {}
+
+  compare(pair: ReferencePair): void {
+    const { before, after, face } = pair;
+    if (this.holdsOwnName(before.shape) && this.holdsOwnName(after.shape)) {
+      this.atValue(pair, { ...before, shape: noShape }, { ...after, shape: noShape });
+      this.named(before.shape.key, after.shape.key, face);
+      return;
+    }
+    if (before === after) return;
+    const left = resolveReference(before, this.context.before);
+    const right = resolveReference(after, this.context.after);
+    const inner = this.throughName(pair);
+    if (!this.holdsNames(left.shape) && sameReference(left, right)) return;
+    this.inside(inner, left, right);
   }
-  if (sameReference(before, after) && !holdsNames(pair)) return;
-  nullChanged(pair, context);
-  if (!typeChanged(pair, context)) return;
-  choiceChanged(pair, context);
-  limitChanged(pair, context);
-  compareInside(pair, context, onNamed);
-}
 
-/** Named shapes inside compare by key, and the types behind equal keys may differ. */
-function holdsNames({ before }: ReferencePair): boolean {
-  return !["text", "integer", "number", "boolean", "literal", "choice", "bytes", "any"].includes(before.shape.kind);
-}
+  /** Compares what two names stand for; null belongs to the uses, which were compared already. */
+  compareNamed(pair: ReferencePair, before: Shape, after: Shape): void {
+    this.inside(pair, { shape: before, nullable: false }, { shape: after, nullable: false });
+  }
 
-function compareInside(pair: ReferencePair, context: ChangeContext, onNamed: NamedPairs): void {
-  const before = resolvedBefore(pair, context).shape;
-  const after = resolvedAfter(pair, context).shape;
-  const inner = (left: ReferencePair["before"], right: ReferencePair["after"], subject: string): void => {
-    compareReferences({ ...pair, before: left, after: right, subject }, context, onNamed);
-  };
-  if (before.kind === "list" && after.kind === "list") inner(before.item, after.item, `${pair.subject}[]`);
-  else if (before.kind === "map" && after.kind === "map") inner(before.value, after.value, `${pair.subject}[key]`);
-  else if (before.kind === "tuple" && after.kind === "tuple") {
-    before.items.forEach((item, at) => {
-      const other = after.items[at];
-      if (other) inner(item, other, `${pair.subject}[${String(at)}]`);
-    });
-  } else if (before.kind === "union" && after.kind === "union") {
-    for (const member of membersChanged(pair, before, after, context))
-      inner(member.before, member.after, `${pair.subject} as ${member.name.replaceAll("`", "")}`);
-  } else if ((before.kind === "record" || before.kind === "map") && (after.kind === "record" || after.kind === "map")) {
-    const asRecord = (shape: typeof before) =>
-      shape.kind === "record" ? shape : { kind: "record" as const, fields: [], rest: shape.value };
-    const coordinateOf = (): string[] => [...pair.coordinates];
-    for (const { before: left, after: right } of fieldsChanged(
-      { before: asRecord(before), after: asRecord(after), face: pair.face, subject: pair.subject, coordinateOf },
-      context,
-    )) {
-      compareReferences(
-        {
-          before: left.type,
-          after: right.type,
-          face: pair.face,
-          subject: `${pair.subject}.${left.name}`,
-          placeBefore: left.place,
-          placeAfter: right.place,
-          coordinates: pair.coordinates,
-          word: left.name,
-        },
-        context,
-        onNamed,
-      );
+  private holdsOwnName(shape: Shape): shape is Shape & { kind: "named" } {
+    return shape.kind === "named" && this.isNamed(shape.key);
+  }
+
+  /** What stands behind a name of the SDK is also reached by that name. */
+  private throughName(pair: ReferencePair): ReferencePair {
+    const { shape } = pair.before;
+    const name = shape.kind === "named" ? this.sdkName(shape.key) : undefined;
+    return name === undefined ? pair : { ...pair, owner: [`${name}{}`], coordinates: [...pair.coordinates, name] };
+  }
+
+  /** Named shapes inside compare by key, and the types behind equal keys may differ. */
+  private holdsNames(shape: Shape): boolean {
+    return !["text", "integer", "number", "boolean", "literal", "choice", "bytes", "any"].includes(shape.kind);
+  }
+
+  private atValue(pair: ReferencePair, before: Reference, after: Reference): void {
+    this.context.at("value", { ...pair, before, after, isGraphql: this.context.isGraphql });
+  }
+
+  private inside(pair: ReferencePair, before: Reference, after: Reference): void {
+    const left = before.shape;
+    const right = after.shape;
+    if ((left.kind === "union") !== (right.kind === "union") && !isUnsaid(left) && !isUnsaid(right)) {
+      this.atValue(pair, { ...before, shape: noShape }, { ...after, shape: noShape });
+      this.members(pair, asUnion(before), asUnion(after), true);
+      return;
+    }
+    this.atValue(pair, before, after);
+    if (shapeFamily(left) !== shapeFamily(right)) return;
+    const inner = (one: Reference, other: Reference, subject: string): void => {
+      this.compare({ ...pair, before: one, after: other, subject });
+    };
+    if (left.kind === "list" && right.kind === "list") inner(left.item, right.item, `${pair.subject}[]`);
+    else if (left.kind === "tuple" && right.kind === "tuple") {
+      left.items.forEach((item, at) => {
+        const other = right.items[at];
+        if (other) inner(item, other, `${pair.subject}[${String(at)}]`);
+      });
+      if (left.rest && right.rest) inner(left.rest, right.rest, `${pair.subject}[…]`);
+    } else if (left.kind === "union" && right.kind === "union") this.members(pair, left, right, false);
+    else if (isRecord(left) && isRecord(right)) this.fields(pair, asRecord(left), asRecord(right));
+    else this.choices(pair, left, right);
+  }
+
+  private choices(pair: ReferencePair, left: Shape, right: Shape): void {
+    const before = valuesOf(left);
+    const after = valuesOf(right);
+    if (!before || !after) return;
+    for (const value of before.filter((each) => !after.includes(each)))
+      this.context.at("choice", { ...pair, before: value, after: undefined });
+    for (const value of after.filter((each) => !before.includes(each)))
+      this.context.at("choice", { ...pair, after: value, before: undefined });
+  }
+
+  private members(pair: ReferencePair, before: UnionShape, after: UnionShape, alone: boolean): void {
+    const left = this.keyed(before, this.context.before);
+    const right = this.keyed(after, this.context.after);
+    const { isGraphql } = this.context;
+    const point = { ...pair, alone: alone && before.members.length === 1, isGraphql };
+    if (this.valuesTakenIn(pair, left, right, alone)) return;
+    const partners = this.pairedMembers(left, right);
+    for (const [key, member] of left)
+      if (!partners.has(key))
+        this.context.at("member", { ...point, before: this.words(key, member), after: undefined });
+    const common = commonFields(before, this.context.before);
+    const taken = new Set(partners.values());
+    for (const [key, member] of right) {
+      if (taken.has(key)) continue;
+      const fields = requiredFields(member, this.context.after);
+      const lacksCommon = fields && [...common].some((name) => !fields.has(name));
+      this.context.at("member", { ...point, after: this.words(key, member), before: undefined, lacksCommon });
+    }
+    for (const [key, partner] of partners) {
+      const member = left.get(key);
+      const other = right.get(partner);
+      if (!member || !other) continue;
+      const subject = alone ? pair.subject : `${pair.subject} as ${this.words(key, member).replaceAll("`", "")}`;
+      this.compare({ ...pair, before: member, after: other, subject });
     }
   }
+
+  /** Members correspond by key; of the others, records that share most of their fields, and what is of one family. */
+  private pairedMembers(
+    left: ReadonlyMap<string, Reference>,
+    right: ReadonlyMap<string, Reference>,
+  ): Map<string, string> {
+    const pairs = new Map([...left.keys()].filter((key) => right.has(key)).map((key) => [key, key]));
+    const open = new Set([...right.keys()].filter((key) => !pairs.has(key)));
+    for (const [key, member] of left) {
+      if (pairs.has(key)) continue;
+      const before = resolveReference(member, this.context.before).shape;
+      const partner = [...open].find((other) => {
+        const reference = right.get(other);
+        if (reference === undefined || !this.mayCorrespond(member.shape, reference.shape)) return false;
+        return isAlike(before, resolveReference(reference, this.context.after).shape);
+      });
+      if (partner === undefined) continue;
+      open.delete(partner);
+      pairs.set(key, partner);
+    }
+    return pairs;
+  }
+
+  /** Two names stand for one thing only when the one came where the other went. */
+  private mayCorrespond(before: Shape, after: Shape): boolean {
+    if (!this.holdsOwnName(before) || !this.holdsOwnName(after)) return true;
+    return !this.context.after.get(before.key) && !this.context.before.get(after.key);
+  }
+
+  /** Literals of a union are values of a choice, however the contract groups them. */
+  private valuesTakenIn(
+    pair: ReferencePair,
+    left: ReadonlyMap<string, Reference>,
+    right: ReadonlyMap<string, Reference>,
+    alone: boolean,
+  ): boolean {
+    const all = (members: ReadonlyMap<string, Reference>, table: ShapeTable) =>
+      [...members.values()].flatMap((member): (ChoiceValue | undefined)[] => [
+        ...(valuesOf(resolveReference(member, table).shape) ?? [undefined]),
+      ]);
+    const before = all(left, this.context.before);
+    const after = all(right, this.context.after);
+    if (!alone || before.includes(undefined) || after.includes(undefined)) return false;
+    for (const value of before)
+      if (!after.includes(value)) this.context.at("choice", { ...pair, before: value, after: undefined });
+    for (const value of after)
+      if (!before.includes(value)) this.context.at("choice", { ...pair, after: value, before: undefined });
+    return true;
+  }
+
+  /** By tag where there is one, else by name, else by what is behind it. */
+  private keyed(union: UnionShape, table: ShapeTable): Map<string, Reference> {
+    const found = new Map<string, Reference>();
+    union.members.forEach((member, at) => {
+      const [value] = union.tag?.values[at] ?? [];
+      const { shape } = member;
+      const key =
+        value ?? (this.holdsOwnName(shape) ? shape.key : memberSignature(resolveReference(member, table), table));
+      if (!found.has(key)) found.set(key, member);
+    });
+    return found;
+  }
+
+  private words(key: string, member: Reference): string {
+    const { shape } = member;
+    if (shape.kind === "named" && this.holdsOwnName(shape)) return `\`${key}\``;
+    return /[{[(:#=|<]/.test(key) || shape.kind !== "named"
+      ? shapeWords(shape.kind === "named" ? { kind: "record", fields: [] } : shape)
+      : `\`${key}\``;
+  }
+
+  private fields(pair: ReferencePair, before: RecordShape, after: RecordShape): void {
+    const { isGraphql } = this.context;
+    this.context.at("record", { ...pair, before, after, isGraphql });
+    comparedFields(pair, before, after, this.context).forEach(({ left, right, point }) => {
+      this.compare({ ...point, face: pair.face, before: left, after: right, owner: pair.owner });
+    });
+    if (before.rest && after.rest)
+      this.compare({ ...pair, before: before.rest, after: after.rest, subject: `${pair.subject}[key]` });
+  }
+}
+
+/**
+ * Comes to every field of two records.
+ *
+ * @returns the fields that exist on both sides, to be compared inside
+ */
+export function comparedFields(
+  pair: Omit<ReferencePair, "before" | "after">,
+  before: RecordShape,
+  after: RecordShape,
+  context: ChangeContext,
+  coordinatesOf: (field: string) => string[] = (field) =>
+    pair.owner.map((owner) => owner.replace(/\{\}$/, `.${field}`)),
+): { left: Reference; right: Reference; point: Point; names: [string, string] }[] {
+  const against = pair.face === "ask" ? "answer" : "request";
+  const left = before.fields.filter((field) => field.face !== against);
+  const right = after.fields.filter((field) => field.face !== against);
+  const newNames = new Map(right.map((field) => [field.name, field]));
+  const oldNames = new Set(left.map((field) => field.name));
+  const gone = left.filter((field) => !newNames.has(field.name));
+  const fresh = right.filter((field) => !oldNames.has(field.name));
+  const records = { before, after };
+  const pointOf = (name: string): Point => ({
+    face: pair.face,
+    subject: `${pair.subject}.${name}`,
+    coordinates: coordinatesOf(name),
+    word: name,
+  });
+  const shared = { records, owner: pair.owner, isGraphql: context.isGraphql };
+  const renamed = new Set<string>();
+  for (const field of gone) {
+    const successor = renamedTo(field, gone, fresh, context.signatures);
+    if (successor) renamed.add(successor.name);
+    context.at("field", {
+      ...pointOf(field.name),
+      ...shared,
+      before: field,
+      successor,
+      placeBefore: field.place,
+      placeAfter: successor?.place,
+    });
+  }
+  for (const field of fresh) {
+    if (renamed.has(field.name)) continue;
+    const breaksRest = before.rest && !isTakenBy(field.type, before.rest, context);
+    context.at("field", { ...pointOf(field.name), ...shared, after: field, placeAfter: field.place, breaksRest });
+  }
+  return left.flatMap((field) => {
+    const other = newNames.get(field.name);
+    if (!other) return [];
+    const point = { ...pointOf(field.name), placeBefore: field.place, placeAfter: other.place };
+    context.at("field", { ...point, ...shared, before: field, after: other });
+    return [{ left: field.type, right: other.type, point, names: [field.name, other.name] as [string, string] }];
+  });
+}
+
+/** Whether what undeclared fields were promised to be covers a field that is declared now. */
+function isTakenBy(type: Reference, rest: Reference, context: ChangeContext): boolean {
+  const expected = resolveReference(rest, context.before);
+  const given = resolveReference(type, context.after);
+  if (expected.shape.kind === "any") return true;
+  if (given.nullable && !expected.nullable) return false;
+  const kinds = (shape: Shape): string =>
+    shape.kind === "integer" ? "number" : (shapeFamily(shape).split(" ")[0] ?? "");
+  return kinds(given.shape) === kinds(expected.shape);
+}
+
+const noShape: Shape = { kind: "any" };
+
+function isUnsaid(shape: Shape): boolean {
+  return shape.kind === "any" && shape.scalar === undefined;
+}
+
+function isRecord(shape: Shape): shape is Shape & { kind: "record" | "map" } {
+  return shape.kind === "record" || shape.kind === "map";
+}
+
+function asRecord(shape: Shape & { kind: "record" | "map" }): RecordShape {
+  return shape.kind === "record" ? shape : { kind: "record", fields: [], rest: shape.value };
+}
+
+function asUnion(reference: Reference): UnionShape {
+  const { shape } = reference;
+  return shape.kind === "union" ? shape : { kind: "union", members: [{ shape, nullable: false }] };
+}
+
+function valuesOf(shape: Shape): readonly ChoiceValue[] | undefined {
+  if (shape.kind === "literal") return [shape.value];
+  return shape.kind === "choice" ? shape.values.map(({ value }) => value) : undefined;
+}
+
+/** A member without a name is the same one while its family is; records of one union are told apart by their fields. */
+function memberSignature(member: Reference, table: ShapeTable): string {
+  const { shape } = member;
+  if (shape.kind === "record")
+    return `{${shape.fields
+      .map(({ name }) => name)
+      .sort()
+      .join(",")}}`;
+  if (shape.kind === "list") return `[${memberSignature(resolveReference(shape.item, table), table)}]`;
+  return shape.kind === "literal"
+    ? `=${JSON.stringify(shape.value)}`
+    : ["text", "integer", "number"].includes(shape.kind)
+      ? shape.kind
+      : referenceSignature({ ...member, nullable: false });
+}
+
+function isAlike(before: Shape, after: Shape): boolean {
+  if (shapeFamily(before) !== shapeFamily(after)) return false;
+  if (before.kind !== "record" || after.kind !== "record") return before.kind !== "literal" && before.kind !== "choice";
+  const names = new Set(after.fields.map(({ name }) => name));
+  const shared = before.fields.filter(({ name }) => names.has(name)).length;
+  return shared * 2 > Math.max(before.fields.length, after.fields.length);
+}
+
+function requiredFields(member: Reference, table: ShapeTable): Set<string> | undefined {
+  const { shape } = resolveReference(member, table);
+  return shape.kind === "record" ? new Set(shape.fields.map(({ name }) => name)) : undefined;
+}
+
+/** Fields that every member of a union has, so that source reads them without asking which one it is. */
+function commonFields(union: UnionShape, table: ShapeTable): Set<string> {
+  const [first, ...others] = union.members.map((member) => requiredFields(member, table));
+  return new Set([...(first ?? [])].filter((name) => others.every((fields) => fields?.has(name) === true)));
 }

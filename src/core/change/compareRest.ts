@@ -6,83 +6,536 @@ import {
   type Shape,
 } from "../contract/model.js";
 import { namedTypes } from "../contract/childReferences.js";
-import { answeredShapes, askedShapes } from "../rest/readRestContract.js";
-import { memberNameFrom } from "../sdk/nameScope.js";
-import { preferredContent } from "../sdk/planContent.js";
-import { verdicts, type Change } from "./change.js";
-import { collectInto, type ChangeContext } from "./changeContext.js";
-import { compareReferences } from "./compareReferences.js";
+import { planRest } from "../sdk/planRest.js";
+import { receivedBy, repliedTo } from "../sdk/planSent.js";
+import type { PlannedArgument, PlannedResponse, PlannedSent, RestCall, RestPlan } from "../sdk/sdkPlan.js";
+import type { Change } from "./change.js";
+import { applyRules, type ChangeContext } from "./changeContext.js";
+import { ShapeWalk, type NamedPairs } from "./compareReferences.js";
+import { deepSignature } from "./deepSignature.js";
 import { pairOperations } from "./pairOperations.js";
-import { authChanged } from "./rules/authChanged.js";
-import { bodyChanged } from "./rules/bodyChanged.js";
-import { parametersChanged } from "./rules/parametersChanged.js";
-import { responsesChanged } from "./rules/responsesChanged.js";
+import type { Asked, PointKind, Points } from "./points.js";
+import { renamedTo } from "./renamedTo.js";
+import type { SdkFacts } from "./sdkFacts.js";
 
-/** Every difference between two versions of a REST contract, each named type judged once for each direction. */
-export function compareRest(before: RestContract, after: RestContract): Change[] {
-  const changes: Change[] = [];
-  const named = new Map<string, { before: string; after: string; face: "ask" | "answer" }>();
-  const onNamed = (left: string, right: string, face: "ask" | "answer"): void => {
-    named.set(`${face} ${left} ${right}`, { before: left, after: right, face });
-  };
-  const { pairs, gone, fresh } = pairOperations(before.operations, after.operations);
-  for (const operation of gone)
-    operationGone(
-      operation,
-      collectInto(changes, before, after, () => [operationLabel(operation)]),
-    );
-  for (const operation of fresh) operationNew(operation, collectInto(changes, before, after));
-  for (const pair of pairs)
-    compareOperations(
-      pair.before,
-      pair.after,
-      collectInto(changes, before, after, () => [operationLabel(pair.before)]),
-      onNamed,
-    );
-  const users = { ask: typeUsers(before, askedShapes), answer: typeUsers(before, answeredShapes) };
-  // The map grows while it is walked: comparing one type finds the next.
-  for (const { before: left, after: right, face } of named.values()) {
-    const context = collectInto(changes, before, after, () => users[face](left));
-    const subject = before.types.get(left)?.name ?? left;
-    compareReferences(
-      {
-        before: inside(before, left),
-        after: inside(after, right),
-        face,
-        subject,
-        placeBefore: before.types.get(left)?.place,
-        placeAfter: after.types.get(right)?.place,
-        coordinates: [],
-      },
-      context,
-      onNamed,
-    );
-  }
-  return changes;
+/**
+ * Every difference between two versions of a REST contract, as the SDKs made from them see it: both are planned, and
+ * the plans are compared call by call, each named type once for each direction.
+ */
+export function compareRest(before: RestContract, after: RestContract, facts: SdkFacts): Change[] {
+  const plans = { before: planRest(before, facts.rest), after: planRest(after, facts.rest) };
+  return new RestComparison(before, after, plans.before, plans.after, facts).changes;
 }
 
-/** What a name stands for, one level deep; null belongs to the uses, which were compared already. */
-function inside(contract: RestContract, key: string): Reference {
-  return { shape: contract.types.get(key)?.shape ?? { kind: "any" }, nullable: false };
+interface CallPair {
+  readonly before: RestCall;
+  readonly after: RestCall;
+  readonly label: string;
+}
+
+class RestComparison {
+  readonly changes: Change[] = [];
+  private readonly named = new Map<string, { before: string; after: string; face: "ask" | "answer" }>();
+  private readonly users: Record<"ask" | "answer", (key: string) => string[]>;
+
+  constructor(
+    private readonly from: RestContract,
+    private readonly to: RestContract,
+    private readonly before: RestPlan,
+    private readonly after: RestPlan,
+    private readonly facts: SdkFacts,
+  ) {
+    const sent = (pick: (each: PlannedSent) => Reference[]) => (each: PlannedSent) => pick(each);
+    this.users = {
+      ask: typeUsers(before, askedBy, sent(repliedTo)),
+      answer: typeUsers(before, answeredBy, sent(receivedBy)),
+    };
+    this.compareCalls();
+    this.compareSent();
+    this.compareNamed();
+    this.compareNames();
+    const contracts = { subject: "servers", face: "operation", coordinates: [] } as const;
+    this.at("servers", { ...contracts, before: before.servers, after: after.servers }, () => []);
+    this.compareConnection();
+  }
+
+  private at<K extends PointKind>(kind: K, point: Points[K], operations: () => readonly string[]): void {
+    applyRules(this.changes, kind, point, this.facts, operations);
+  }
+
+  private readonly onNamed: NamedPairs = (before, after, face) => {
+    this.named.set(`${face} ${before} ${after}`, { before, after, face });
+  };
+
+  private context(operations: () => readonly string[]): ChangeContext {
+    const { before, after, facts } = this;
+    return {
+      before: before.types,
+      after: after.types,
+      facts,
+      isGraphql: false,
+      signatures: {
+        before: (reference) => deepSignature(reference, before.types, isInline),
+        after: (reference) => deepSignature(reference, after.types, isInline),
+      },
+      at: (kind, point) => {
+        this.at(kind, point, operations);
+      },
+    };
+  }
+
+  private walk(operations: () => readonly string[]): ShapeWalk {
+    return new ShapeWalk(
+      this.context(operations),
+      this.onNamed,
+      (key) => !isInline(key),
+      (key) => this.before.types.get(key)?.name,
+    );
+  }
+
+  private compareCalls(): void {
+    const left = callsByLabel(this.before);
+    const right = callsByLabel(this.after);
+    const kept = (plan: RestPlan): RestOperation[] =>
+      [...callsByLabel(plan).values()].map(({ whole }) => whole.operation);
+    const { pairs, gone, fresh } = pairOperations(kept(this.before), kept(this.after));
+    for (const operation of gone) {
+      const label = operationLabel(operation);
+      const call = left.get(label)?.whole;
+      this.at("operation", { ...operationPoint(label, call), before: call }, () => [label]);
+    }
+    for (const operation of fresh) {
+      const label = operationLabel(operation);
+      const point = { subject: label, face: "operation", coordinates: [], placeAfter: operation.place } as const;
+      this.at("operation", { ...point, after: right.get(label)?.whole }, () => []);
+    }
+    for (const pair of pairs) {
+      const label = operationLabel(pair.before);
+      const before = left.get(label);
+      const after = right.get(operationLabel(pair.after));
+      if (before && after) this.compareCall({ before: before.whole, after: after.whole, label });
+      if (before?.stream && after?.stream)
+        this.compareStatuses({ before: before.stream, after: after.stream, label: `${label} as a stream` }, () => [
+          label,
+        ]);
+    }
+  }
+
+  private compareCall({ before, after, label }: CallPair): void {
+    const operations = (): string[] => [label];
+    const coordinates = [before.name];
+    const point = {
+      ...operationPoint(label, before),
+      placeAfter: after.operation.place,
+    };
+    this.at("operation", { ...point, before, after }, operations);
+    const paging = before.paging?.name;
+    if (paging !== undefined)
+      this.at("paging", { ...point, before: paging, after: after.paging?.name, coordinates: [paging] }, operations);
+    const contracts = { before: this.from, after: this.to };
+    this.at("auth", { ...point, before, after, contracts }, operations);
+    const servers = { before: before.operation.servers, after: after.operation.servers };
+    if (servers.before.length > 0) this.at("servers", { ...point, ...servers }, operations);
+    this.compareArguments({ before, after, label }, operations);
+    this.compareBody({ before, after, label }, operations);
+    this.compareStatuses({ before, after, label }, operations);
+    this.compareHeaders({ before, after, label }, operations, coordinates);
+  }
+
+  private compareArguments({ before, after, label }: CallPair, operations: () => readonly string[]): void {
+    const left = before.arguments.flatMap(asked);
+    const right = after.arguments.flatMap(asked);
+    const gone = left.filter((each) => !right.some((other) => isSameParameter(each, other)));
+    const fresh = right.filter((each) => !left.some((other) => isSameParameter(each, other)));
+    const context = this.context(operations);
+    const walk = this.walk(operations);
+    const common = { owner: label, isGraphql: false, face: "ask" } as const;
+    const pointOf = (each: Asked) => ({
+      ...common,
+      subject: `${label} ${each.name}`,
+      coordinates: [`${before.typeNames.args}.${each.argument ?? each.name}`],
+      word: each.argument ?? each.name,
+    });
+    const renamed = new Set<Asked>();
+    for (const each of left) {
+      const other = right.find((candidate) => isSameParameter(each, candidate));
+      const successor = other ? undefined : successorOf(each, { before, after, label }, gone, fresh, context);
+      if (successor) renamed.add(successor);
+      const partner = other ?? successor;
+      const point = { ...pointOf(each), placeBefore: each.place, placeAfter: partner?.place };
+      context.at("parameter", { ...point, before: each, after: other, successor });
+      if (!partner) continue;
+      walk.compare({ ...point, before: each.type, after: partner.type, owner: point.coordinates });
+    }
+    for (const each of fresh)
+      if (!renamed.has(each))
+        context.at("parameter", { ...pointOf(each), coordinates: [before.name], after: each, placeAfter: each.place });
+  }
+
+  private compareBody({ before, after, label }: CallPair, operations: () => readonly string[]): void {
+    const left = before.arguments.find(({ source }) => source.kind === "body");
+    const right = after.arguments.find(({ source }) => source.kind === "body");
+    const from = before.operation.body;
+    const to = after.operation.body;
+    const context = this.context(operations);
+    const point = {
+      owner: label,
+      face: "ask",
+      subject: `${label} body`,
+      coordinates: [`${before.typeNames.args}.body`],
+      placeBefore: from?.place,
+      placeAfter: to?.place,
+    } as const;
+    if (from ?? to)
+      context.at("body", { ...point, before: from, after: to, coordinates: from ? point.coordinates : [before.name] });
+    if (left?.source.kind !== "body" || right?.source.kind !== "body") return;
+    const offered = right.source.body.contents.map(({ mediaType }) => mediaType);
+    const ways = waysOf(right);
+    for (const { mediaType, type } of waysOf(left)) {
+      context.at("media", { ...point, usual: mediaType, offered });
+      const other = ways.find((way) => way.mediaType === mediaType) ?? ways[0];
+      if (other) this.walk(operations).compare({ ...point, before: type, after: other.type, owner: point.coordinates });
+    }
+  }
+
+  private compareStatuses(pair: CallPair, operations: () => readonly string[]): void {
+    const { before, after } = pair;
+    this.compareSuccesses(pair, operations);
+    for (const response of before.failures) {
+      const other = after.failures.find(({ status }) => status === response.status);
+      this.compareResponses("failure", response, other, pair, operations);
+    }
+    for (const response of after.failures)
+      if (!before.failures.some(({ status }) => status === response.status))
+        this.compareResponses("failure", undefined, response, pair, operations);
+  }
+
+  private compareSuccesses(pair: CallPair, operations: () => readonly string[]): void {
+    const { before, after } = pair;
+    const unmatched = after.answers.filter(({ status }) => !before.answers.some((each) => each.status === status));
+    for (const response of before.answers) {
+      const other = after.answers.find(({ status }) => status === response.status) ?? unmatched.shift();
+      this.compareResponses("success", response, other, pair, operations);
+    }
+    for (const response of unmatched) this.compareResponses("success", undefined, response, pair, operations);
+    // A choice of media types: what another one answers.
+    for (const { mediaType, answers } of before.answerChoices.slice(1)) {
+      const other = after.answerChoices.find((choice) => choice.mediaType === mediaType);
+      for (const response of answers) {
+        const partner = other?.answers.find(({ status }) => status === response.status);
+        if (partner?.type && response.type && response.mediaType === mediaType)
+          this.compareTypes(response, partner, pair, operations);
+      }
+    }
+  }
+
+  private compareResponses(
+    role: "success" | "failure",
+    before: PlannedResponse | undefined,
+    after: PlannedResponse | undefined,
+    pair: CallPair,
+    operations: () => readonly string[],
+  ): void {
+    const { label } = pair;
+    const signature = deepSignature;
+    const isSame =
+      !before &&
+      after?.type !== undefined &&
+      pair.before.answers.some(
+        ({ type }) =>
+          type !== undefined &&
+          after.type !== undefined &&
+          signature(type, this.before.types, isInline) === signature(after.type, this.after.types, isInline),
+      );
+    const status = (before ?? after)?.status ?? "";
+    const coordinates = role === "failure" ? [pair.before.typeNames.failure] : [pair.before.name];
+    const point = {
+      owner: label,
+      role,
+      face: "answer",
+      subject: `${label} ${status}`,
+      coordinates,
+      placeBefore: responsePlace(pair.before, before),
+      placeAfter: responsePlace(pair.after, after),
+    } as const;
+    this.at("status", { ...point, before, after, isSame }, operations);
+    if (before && after) this.compareTypes(before, after, pair, operations);
+  }
+
+  private compareTypes(
+    before: PlannedResponse,
+    after: PlannedResponse,
+    pair: CallPair,
+    operations: () => readonly string[],
+  ): void {
+    if (!before.type || !after.type || before.form !== after.form) return;
+    const coordinates = [pair.before.name];
+    this.walk(operations).compare({
+      before: before.type,
+      after: after.type,
+      face: "answer",
+      subject: `${pair.label} ${before.status}`,
+      placeBefore: responsePlace(pair.before, before),
+      placeAfter: responsePlace(pair.after, after),
+      coordinates,
+      owner: coordinates,
+    });
+  }
+
+  private compareHeaders(
+    { before, after, label }: CallPair,
+    operations: () => readonly string[],
+    calls: readonly string[],
+  ): void {
+    const pointOf = (name: string) => ({ owner: label, face: "answer", subject: `${label} header ${name}` }) as const;
+    for (const { name, field } of before.headers) {
+      const other = after.headers.find((each) => each.name === name);
+      const point = {
+        ...pointOf(field.name),
+        coordinates: [`${before.typeNames.headers}.${name}`],
+        word: name,
+        placeBefore: field.place,
+        placeAfter: other?.field.place,
+      };
+      this.at("header", { ...point, before: field, after: other?.field }, operations);
+      if (other) this.walk(operations).compare({ ...point, before: field.type, after: other.field.type, owner: calls });
+    }
+    for (const { name, field } of after.headers)
+      if (!before.headers.some((each) => each.name === name))
+        this.at(
+          "header",
+          { ...pointOf(field.name), coordinates: [], after: field, placeAfter: field.place },
+          operations,
+        );
+  }
+
+  private compareSent(): void {
+    const keyOf = ({ name, of }: PlannedSent): string => `${of ? operationLabel(of) : ""} ${name}`;
+    const right = new Map(this.after.sent.map((each) => [keyOf(each), each]));
+    const left = new Map(this.before.sent.map((each) => [keyOf(each), each]));
+    const none = (): string[] => [];
+    const pointOf = ({ request, name }: PlannedSent) =>
+      ({ subject: request.name, face: "operation", coordinates: [name] }) as const;
+    for (const [key, sent] of left) {
+      const other = right.get(key);
+      const places = { placeBefore: sent.request.operation.place, placeAfter: other?.request.operation.place };
+      this.at("sent", { ...pointOf(sent), ...places, before: sent.request, after: other?.request }, none);
+      if (!other) continue;
+      const pair = { ...places, coordinates: [sent.name], owner: [sent.name] };
+      if (sent.body && other.body)
+        this.walk(none).compare({
+          ...pair,
+          face: "answer",
+          subject: `${sent.request.name} body`,
+          before: sent.body,
+          after: other.body,
+        });
+      if (sent.reply && other.reply)
+        this.walk(none).compare({
+          ...pair,
+          face: "ask",
+          subject: `${sent.request.name} reply`,
+          before: sent.reply,
+          after: other.reply,
+        });
+    }
+    for (const [key, sent] of right)
+      if (!left.has(key))
+        this.at("sent", { ...pointOf(sent), after: sent.request, placeAfter: sent.request.operation.place }, none);
+  }
+
+  /** The map grows while it is walked: comparing one type finds the next. */
+  private compareNamed(): void {
+    for (const { before: left, after: right, face } of this.named.values()) {
+      const type = this.before.types.get(left);
+      const other = this.after.types.get(right);
+      if (!type || !other) continue;
+      const { name } = type;
+      const pair = {
+        before: { shape: type.shape, nullable: false },
+        after: { shape: other.shape, nullable: false },
+        face,
+        subject: ownName(this.from, left) ?? name,
+        placeBefore: definedAt(this.from, left),
+        placeAfter: definedAt(this.to, right),
+        coordinates: [name],
+        owner: [`${name}{}`],
+      };
+      this.walk(() => this.users[face](left)).compareNamed(pair, type.shape, other.shape);
+    }
+  }
+
+  /** Names that source may import: those the contract gives, and no others, because those are made up for it. */
+  private compareNames(): void {
+    const names = (plan: RestPlan) =>
+      new Map([...plan.types.values()].filter(({ id }) => !isInline(id)).map((type) => [type.name, type]));
+    const left = names(this.before);
+    const right = names(this.after);
+    const successors = new Map<string, string>();
+    for (const { before, after } of this.named.values()) {
+      const from = this.before.types.get(before)?.name;
+      const to = this.after.types.get(after)?.name;
+      if (from !== undefined && to !== undefined && !right.has(from) && !left.has(to)) successors.set(from, to);
+    }
+    for (const [name, { id }] of left) {
+      if (right.has(name)) continue;
+      const point = { subject: name, face: "operation", coordinates: [name, `${name}{}`], word: name } as const;
+      this.at(
+        "name",
+        { ...point, before: name, successor: successors.get(name), placeBefore: definedAt(this.from, id) },
+        () => [...new Set([...this.users.ask(id), ...this.users.answer(id)])],
+      );
+    }
+  }
+
+  /** What the connection has to be given. */
+  private compareConnection(): void {
+    const known = new Set(this.before.standing.map(({ name }) => name));
+    const none = (): string[] => [];
+    for (const { name, type } of this.after.standing) {
+      if (known.has(name)) continue;
+      const isDemanded = this.after.calls.some((call) =>
+        call.arguments.some(
+          ({ source }) => source.kind === "parameter" && source.parameter.name === name && source.parameter.required,
+        ),
+      );
+      const place = { document: "", offset: 0, length: 0 };
+      const field = { name, type, required: isDemanded, isStanding: true, place };
+      const point = { owner: "connection", subject: `connection ${name}`, face: "ask", isGraphql: false } as const;
+      if (isDemanded) this.at("parameter", { ...point, coordinates: ["connection"], after: field }, none);
+    }
+    for (const name of this.before.authSchemes.keys()) {
+      if (this.after.authSchemes.has(name)) continue;
+      const point = {
+        subject: `connection ${name}`,
+        face: "operation",
+        coordinates: ["connection"],
+        word: name,
+      } as const;
+      this.at("scheme", { ...point, before: name }, none);
+    }
+  }
+}
+
+function isInline(key: string): boolean {
+  return key.startsWith("inline ");
+}
+
+/** The contract's own name for a planned type. */
+function ownName(contract: RestContract, id: string): string | undefined {
+  return contract.types.get(id)?.name;
+}
+
+function definedAt(contract: RestContract, id: string) {
+  return contract.types.get(id.replace(/ to send$| in JSON$/g, ""))?.place;
+}
+
+function operationPoint(label: string, call: RestCall | undefined) {
+  return {
+    subject: label,
+    face: "operation",
+    placeBefore: call?.operation.place,
+    coordinates: call ? [call.name] : [],
+  } as const;
+}
+
+/** The calls of each operation: the one that answers a whole, and the one that answers item by item, if it has two. */
+function callsByLabel(plan: RestPlan): Map<string, { whole: RestCall; stream?: RestCall }> {
+  const found = new Map<string, { whole: RestCall; stream?: RestCall }>();
+  const labels = new Map<string, RestCall[]>();
+  for (const call of plan.calls) {
+    const label = operationLabel(call.operation);
+    labels.set(label, [...(labels.get(label) ?? []), call]);
+  }
+  for (const [label, [first, second]] of labels) {
+    if (!first) continue;
+    if (!second) found.set(label, { whole: first });
+    // A stream is called after the whole.
+    else if (first.name.length > second.name.length) found.set(label, { whole: second, stream: first });
+    else found.set(label, { whole: first, stream: second });
+  }
+  return found;
+}
+
+function asked({ name, source, type, standing }: PlannedArgument): Asked[] {
+  if (source.kind === "body") return [];
+  const { parameter } = source;
+  return [{ ...parameter, type, argument: name, isStanding: standing }];
+}
+
+function isSameParameter(a: Asked, b: Asked): boolean {
+  return a.in === b.in && (a.in === "header" ? a.name.toLowerCase() === b.name.toLowerCase() : a.name === b.name);
+}
+
+/** Path parameters correspond by position; the others by shape, when only one candidate is there. */
+function successorOf(
+  parameter: Asked,
+  { before, after }: CallPair,
+  gone: readonly Asked[],
+  fresh: readonly Asked[],
+  { signatures }: ChangeContext,
+): Asked | undefined {
+  if (parameter.in !== "path") {
+    const here = (each: Asked): boolean => each.in === parameter.in;
+    return renamedTo(parameter, gone.filter(here), fresh.filter(here), signatures);
+  }
+  const names = (path: string): string[] => [...path.matchAll(/\{([^{}]+)\}/g)].map(([, name = ""]) => name);
+  const name = names(after.operation.path)[names(before.operation.path).indexOf(parameter.name)];
+  return fresh.find((each) => each.in === "path" && each.name === name);
+}
+
+function waysOf({ source, type }: PlannedArgument): { mediaType: string; type: Reference }[] {
+  if (source.kind !== "body") return [];
+  return [
+    { mediaType: source.content.mediaType, type },
+    ...source.others.map((other) => ({ mediaType: other.content.mediaType, type: other.type })),
+  ];
+}
+
+function responsePlace(call: RestCall, response: PlannedResponse | undefined) {
+  return response && call.operation.responses.find(({ status }) => status === response.status)?.place;
+}
+
+function askedBy(call: RestCall): Reference[] {
+  return call.arguments.flatMap((argument) =>
+    argument.source.kind === "body" ? waysOf(argument).map(({ type }) => type) : [argument.type],
+  );
+}
+
+function answeredBy(call: RestCall): Reference[] {
+  const responses = [...call.answers, ...call.answerChoices.flatMap(({ answers }) => answers), ...call.failures];
+  return responses.flatMap(({ type }) => type ?? []);
 }
 
 /** A function that gives the labels of the operations that reach a type in one direction, found against the use. */
 function typeUsers(
-  contract: RestContract,
-  shapesOf: (operation: RestOperation) => readonly Shape[],
+  plan: RestPlan,
+  ofCall: (call: RestCall) => readonly Reference[],
+  ofSent: (sent: PlannedSent) => readonly Reference[],
 ): (key: string) => string[] {
   const usedBy = new Map<string, string[]>();
-  const add = (key: string, user: string): void => {
-    const known = usedBy.get(key);
-    if (known) known.push(user);
-    else usedBy.set(key, [user]);
+  const add = (shapes: readonly Shape[], user: string): void => {
+    for (const used of namedTypes(shapes)) {
+      const known = usedBy.get(used);
+      if (known) known.push(user);
+      else usedBy.set(used, [user]);
+    }
   };
-  for (const { key, shape } of contract.types.values())
-    for (const used of namedTypes([shape])) add(used, `type ${key}`);
-  const order = new Map(contract.operations.map((operation, at) => [operationLabel(operation), at]));
-  for (const operation of contract.operations) {
-    for (const used of namedTypes(shapesOf(operation))) add(used, operationLabel(operation));
+  for (const { id, shape } of plan.types.values()) add([shape], `type ${id}`);
+  const order = new Map<string, number>();
+  for (const call of plan.calls) {
+    const label = operationLabel(call.operation);
+    order.set(label, order.size);
+    add(
+      ofCall(call).map(({ shape }) => shape),
+      label,
+    );
   }
+  for (const sent of plan.sent)
+    add(
+      ofSent(sent).map(({ shape }) => shape),
+      `sent ${sent.name}`,
+    );
   return (key) => {
     const found = new Set<string>();
     const open = [`type ${key}`];
@@ -93,107 +546,4 @@ function typeUsers(
     }
     return [...found].filter((user) => order.has(user)).sort((a, b) => (order.get(a) ?? 0) - (order.get(b) ?? 0));
   };
-}
-
-function operationGone(operation: RestOperation, context: ChangeContext): void {
-  const label = operationLabel(operation);
-  context.report("operation.gone", "operation", label, `${label} is gone.`, {
-    verdict: verdicts.bothBreak,
-    before: operation.place,
-  });
-}
-
-function operationNew(operation: RestOperation, context: ChangeContext): void {
-  const label = operationLabel(operation);
-  context.report("operation.new", "operation", label, `${label} was added.`, {
-    verdict: verdicts.harmless,
-    after: operation.place,
-  });
-}
-
-function compareOperations(
-  before: RestOperation,
-  after: RestOperation,
-  context: ChangeContext,
-  onNamed: (left: string, right: string, face: "ask" | "answer") => void,
-): void {
-  const label = operationLabel(before);
-  identityChanged(label, before, after, context);
-  authChanged(label, before, after, context);
-  for (const { before: left, after: right, subject } of parametersChanged(label, before, after, context)) {
-    compareReferences(
-      {
-        before: left.type,
-        after: right.type,
-        face: "ask",
-        subject,
-        placeBefore: left.place,
-        placeAfter: right.place,
-        coordinates: [],
-        word: memberNameFrom(left.name),
-      },
-      context,
-      onNamed,
-    );
-  }
-  const body = bodyChanged(label, before, after, context);
-  if (body) {
-    const places = { placeBefore: before.body?.place, placeAfter: after.body?.place };
-    compareReferences(
-      {
-        before: body.before.type,
-        after: body.after.type,
-        face: "ask",
-        subject: `${label} body`,
-        ...places,
-        coordinates: [],
-      },
-      context,
-      onNamed,
-    );
-  }
-  for (const pair of responsesChanged(label, before, after, context)) {
-    const left = preferredContent(pair.before.contents);
-    const right = preferredContent(pair.after.contents);
-    if (!left || !right) continue;
-    const subject = `${label} ${pair.before.status}`;
-    compareReferences(
-      {
-        before: left.type,
-        after: right.type,
-        face: "answer",
-        subject,
-        placeBefore: pair.before.place,
-        placeAfter: pair.after.place,
-        coordinates: [],
-      },
-      context,
-      onNamed,
-    );
-  }
-}
-
-function identityChanged(label: string, before: RestOperation, after: RestOperation, context: ChangeContext): void {
-  const places = { before: before.place, after: after.place };
-  const newLabel = operationLabel(after);
-  if (label.replace(/\{[^{}]*\}/g, "{}") !== newLabel.replace(/\{[^{}]*\}/g, "{}")) {
-    context.report("operation.moved", "operation", label, `${label} moved to ${newLabel}.`, {
-      verdict: verdicts.appsBreak,
-      ...places,
-    });
-  }
-  if (before.operationId !== undefined && after.operationId !== undefined && before.operationId !== after.operationId) {
-    const message = `${label} is now called \`${after.operationId}\`; it was \`${before.operationId}\`.`;
-    context.report("operation.renamed", "operation", label, message, {
-      verdict: verdicts.codeBreaks,
-      ...places,
-      hint: `Call \`${after.operationId}\` instead.`,
-    });
-  }
-  if (before.deprecated === undefined && after.deprecated !== undefined) {
-    context.report("operation.deprecated", "operation", label, `${label} is deprecated now.`, {
-      verdict: verdicts.harmless,
-      ...places,
-    });
-  }
 }

@@ -1,4 +1,4 @@
-import { weight, worst, type Level, type Verdict } from "./change.js";
+import { weight, worst, type Level, type Verdict } from "./verdict.js";
 import type { ContractImpact, JudgedChange } from "./judgedChange.js";
 
 /** Which changes are let through: from which level on, and judged on which clock, they are not. */

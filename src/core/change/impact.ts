@@ -1,10 +1,12 @@
 import type { Contract } from "../contract/model.js";
 import type { QueryUse } from "../graphql/queryModel.js";
 import { byCodeUnit } from "../text/sortedBy.js";
-import { byWeight, type Change } from "./change.js";
+import type { Change } from "./change.js";
+import { byWeight } from "./verdict.js";
 import { compareGraphql } from "./compareGraphql.js";
 import { compareRest } from "./compareRest.js";
 import type { Hit, JudgedChange } from "./judgedChange.js";
+import type { SdkFacts } from "./sdkFacts.js";
 
 /** What is known about this project's use of a contract. */
 export interface ProjectUses {
@@ -18,9 +20,9 @@ export interface ProjectUses {
 }
 
 /** Compares two versions of a contract; of different protocols everything differs, which is a mistake, not a change. */
-export function compareContracts(before: Contract, after: Contract): Change[] {
-  if (before.protocol === "rest" && after.protocol === "rest") return compareRest(before, after);
-  if (before.protocol === "graphql" && after.protocol === "graphql") return compareGraphql(before, after);
+export function compareContracts(before: Contract, after: Contract, facts: SdkFacts): Change[] {
+  if (before.protocol === "rest" && after.protocol === "rest") return compareRest(before, after, facts);
+  if (before.protocol === "graphql" && after.protocol === "graphql") return compareGraphql(before, after, facts);
   throw new Error(`${before.name} was ${before.protocol} and is ${after.protocol}.`);
 }
 
@@ -60,6 +62,8 @@ function sourceHits(change: Change, uses: ProjectUses): readonly Hit[] {
 
 /** A document that only reads a choice is not hit by what can be sent, and the other way round. */
 function fits(change: Change, use: QueryUse): boolean {
+  // Who selects a field does not say the name of its type.
+  if (change.code === "type.renamed" || change.code === "type.gone") return use.kind !== "selects";
   if (!change.code.includes(".choice.")) return true;
   return change.face === "ask" ? use.kind === "sends" : use.kind !== "sends";
 }

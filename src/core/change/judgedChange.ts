@@ -1,6 +1,7 @@
 import type { Place } from "../problem/place.js";
 import type { Problem } from "../problem/problem.js";
-import { worst, type Change } from "./change.js";
+import type { Change } from "./change.js";
+import { worst } from "./verdict.js";
 
 /** A place of this project that a change hits. */
 export interface Hit {

@@ -47,6 +47,14 @@ export interface GraphqlContract extends ContractBase {
   readonly roots: Readonly<Partial<Record<GraphqlRoot, string>>>;
   /** Every output and input field by schema coordinate, for example "Voyage.crew". */
   readonly fields: ReadonlyMap<string, GraphqlField>;
+  /** What query documents may say beside what every schema has, by name without the "@". */
+  readonly directives: ReadonlyMap<string, GraphqlDirective>;
+}
+
+export interface GraphqlDirective {
+  readonly name: string;
+  readonly arguments: readonly Field[];
+  readonly place: Place;
 }
 
 export type GraphqlRoot = "query" | "mutation" | "subscription";

@@ -2,15 +2,18 @@ import type { Reference, Shape, TypeDefinition } from "./model.js";
 
 export type TypeTable = ReadonlyMap<string, TypeDefinition>;
 
+/** What names stand for: the types of a contract, or of a plan. */
+export type ShapeTable = Pick<ReadonlyMap<string, { readonly shape: Shape; readonly nullable?: boolean }>, "get">;
+
 /** Follows `named` shapes to what they stand for; null anywhere on the way makes the result nullable. */
-export function resolveReference(reference: Reference, types: TypeTable): Reference {
+export function resolveReference(reference: Reference, types: ShapeTable): Reference {
   let { shape, nullable } = reference;
   const seen = new Set<string>();
   while (shape.kind === "named" && !seen.has(shape.key)) {
     seen.add(shape.key);
     const definition = types.get(shape.key);
     if (!definition) return { shape: { kind: "any" }, nullable };
-    nullable ||= definition.nullable;
+    nullable ||= definition.nullable === true;
     shape = definition.shape;
   }
   return { shape, nullable };

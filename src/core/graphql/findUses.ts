@@ -1,16 +1,21 @@
 import {
   getNamedType,
   isAbstractType,
+  isCompositeType,
   isEnumType,
   isInputObjectType,
+  isInterfaceType,
   isScalarType,
   Kind,
   TypeInfo,
   typeFromAST,
   visit,
   visitWithTypeInfo,
+  type FieldNode,
   type FragmentDefinitionNode,
+  type GraphQLCompositeType,
   type GraphQLNamedType,
+  type GraphQLObjectType,
   type GraphQLSchema,
   type OperationDefinitionNode,
 } from "graphql";
@@ -23,10 +28,34 @@ export function findUses(
   schema: GraphQLSchema,
   nodes: readonly (OperationDefinitionNode | FragmentDefinitionNode)[],
 ): QueryUse[] {
-  return nodes.flatMap((node) => usesOf(schema, node));
+  const maybeNull = nullableVariables(nodes);
+  const conditions = new Map(
+    nodes.flatMap((node) =>
+      node.kind === Kind.FRAGMENT_DEFINITION ? [[node.name.value, node.typeCondition.name.value] as const] : [],
+    ),
+  );
+  return nodes.flatMap((node) => usesOf(schema, node, maybeNull, conditions));
 }
 
-function usesOf(schema: GraphQLSchema, definition: OperationDefinitionNode | FragmentDefinitionNode): QueryUse[] {
+/** Variables that may be null or left out; a fragment may be sent by any of the operations. */
+function nullableVariables(nodes: readonly (OperationDefinitionNode | FragmentDefinitionNode)[]): Set<string> {
+  return new Set(
+    nodes.flatMap((node) =>
+      node.kind === Kind.OPERATION_DEFINITION
+        ? (node.variableDefinitions ?? [])
+            .filter(({ type, defaultValue }) => type.kind !== Kind.NON_NULL_TYPE && !defaultValue)
+            .map(({ variable }) => variable.name.value)
+        : [],
+    ),
+  );
+}
+
+function usesOf(
+  schema: GraphQLSchema,
+  definition: OperationDefinitionNode | FragmentDefinitionNode,
+  maybeNull: ReadonlySet<string>,
+  conditions: ReadonlyMap<string, string>,
+): QueryUse[] {
   const uses: QueryUse[] = [];
   const info = new TypeInfo(schema);
   const owner = definition.name?.value ?? "";
@@ -39,15 +68,24 @@ function usesOf(schema: GraphQLSchema, definition: OperationDefinitionNode | Fra
       [Kind.FIELD](node) {
         const parent = info.getParentType();
         const field = info.getFieldDef();
-        if (!parent || !field || field.name.startsWith("__")) return;
         const place = placeOfNode(node);
+        if (parent && node.name.value === "__typename")
+          for (const name of kindsOf(schema, parent)) add(name, "matches", place);
+        if (!parent || !field || field.name.startsWith("__")) return;
         add(`${parent.name}.${field.name}`, "selects", place);
         const type = getNamedType(field.type);
         if (isEnumType(type) || isScalarType(type) || isAbstractType(type)) add(type.name, "selects", place);
+        if (isAbstractType(type) && tellsApart(node, type, conditions)) add(`${type.name}*`, "matches", place);
         for (const argument of field.args) {
           const given = node.arguments?.find((each) => each.name.value === argument.name);
-          if (given) add(`${parent.name}.${field.name}(${argument.name}:)`, "passes", placeOfNode(given));
-          else add(`${parent.name}.${field.name}(${argument.name}:)?`, "passes", place);
+          const coordinate = `${parent.name}.${field.name}(${argument.name}:)`;
+          if (given) {
+            add(coordinate, "passes", placeOfNode(given));
+            if (given.value.kind === Kind.VARIABLE) {
+              add(`${coordinate}$`, "passes", placeOfNode(given));
+              if (maybeNull.has(given.value.name.value)) add(`${coordinate}$?`, "passes", placeOfNode(given));
+            }
+          } else add(`${parent.name}.${field.name}(${argument.name}:)?`, "passes", place);
         }
       },
       [Kind.VARIABLE_DEFINITION](node) {
@@ -66,8 +104,48 @@ function usesOf(schema: GraphQLSchema, definition: OperationDefinitionNode | Fra
         const type = getNamedType(info.getInputType());
         if (isEnumType(type)) add(`${type.name}.${node.value}`, "sends", placeOfNode(node));
       },
-      [Kind.INLINE_FRAGMENT](node) {
-        if (node.typeCondition) add(node.typeCondition.name.value, "matches", placeOfNode(node.typeCondition));
+      [Kind.OBJECT](node) {
+        const type = getNamedType(info.getInputType());
+        if (!isInputObjectType(type)) return;
+        // Who writes an input out is hit by what it leaves out.
+        for (const field of Object.values(type.getFields()))
+          if (!node.fields.some(({ name }) => name.value === field.name))
+            add(`${type.name}.${field.name}?`, "sends", placeOfNode(node));
+        add(`${type.name}{}`, "sends", placeOfNode(node));
+      },
+      [Kind.DIRECTIVE](node) {
+        const directive = schema.getDirective(node.name.value);
+        const place = placeOfNode(node);
+        add(`@${node.name.value}`, "names", place);
+        for (const argument of directive?.args ?? []) {
+          const coordinate = `@${node.name.value}(${argument.name}:)`;
+          const given = node.arguments?.find((each) => each.name.value === argument.name);
+          if (!given) add(`${coordinate}?`, "passes", place);
+          else {
+            add(coordinate, "passes", placeOfNode(given));
+            if (given.value.kind === Kind.VARIABLE) add(`${coordinate}$`, "passes", placeOfNode(given));
+          }
+        }
+      },
+      [Kind.INLINE_FRAGMENT]: {
+        enter(node) {
+          if (node.typeCondition) add(node.typeCondition.name.value, "matches", placeOfNode(node.typeCondition));
+        },
+      },
+      [Kind.SELECTION_SET](node) {
+        const parent = info.getParentType();
+        if (!parent) return;
+        for (const selection of node.selections) {
+          const condition =
+            selection.kind === Kind.INLINE_FRAGMENT
+              ? selection.typeCondition?.name.value
+              : selection.kind === Kind.FRAGMENT_SPREAD
+                ? conditions.get(selection.name.value)
+                : undefined;
+          const other = condition === undefined ? undefined : schema.getType(condition);
+          if (other && isCompositeType(other) && other !== parent)
+            for (const bridge of bridges(schema, parent, other)) add(bridge, "matches", placeOfNode(selection));
+        }
       },
       [Kind.FRAGMENT_DEFINITION](node) {
         add(node.typeCondition.name.value, "names", placeOfNode(node.typeCondition));
@@ -75,6 +153,40 @@ function usesOf(schema: GraphQLSchema, definition: OperationDefinitionNode | Fra
     }),
   );
   return uses;
+}
+
+/** Types a value of a type can be. */
+function possibleTypes(schema: GraphQLSchema, type: GraphQLCompositeType): readonly GraphQLObjectType[] {
+  return isAbstractType(type) ? schema.getPossibleTypes(type) : [type];
+}
+
+function kindsOf(schema: GraphQLSchema, type: GraphQLCompositeType): string[] {
+  return possibleTypes(schema, type).map(({ name }) => name);
+}
+
+/** What a fragment on one type inside another depends on: that the types both can be implement those that are interfaces. */
+function bridges(schema: GraphQLSchema, outer: GraphQLCompositeType, inner: GraphQLCompositeType): string[] {
+  const inside = new Set(possibleTypes(schema, inner));
+  const shared = possibleTypes(schema, outer).filter((type) => inside.has(type));
+  const interfaces = [outer, inner].filter(isInterfaceType);
+  const pairs = [...shared, ...[outer, inner].filter(isInterfaceType)];
+  return pairs.flatMap((type) =>
+    interfaces
+      .filter((each) => each !== type && type.getInterfaces().includes(each))
+      .map((each) => `${type.name}:${each.name}`),
+  );
+}
+
+/** Whether a selection asks which of its types a value is. */
+function tellsApart(node: FieldNode, type: GraphQLNamedType, conditions: ReadonlyMap<string, string>): boolean {
+  return (node.selectionSet?.selections ?? []).some((selection) => {
+    if (selection.kind === Kind.FIELD) return selection.name.value === "__typename";
+    const condition =
+      selection.kind === Kind.INLINE_FRAGMENT
+        ? selection.typeCondition?.name.value
+        : conditions.get(selection.name.value);
+    return condition !== undefined && condition !== type.name;
+  });
 }
 
 /** A variable of an input type may carry every field the type reaches. */

@@ -1,5 +1,6 @@
 import {
   concatAST,
+  DirectiveLocation,
   isEnumType,
   isInputObjectType,
   isInterfaceType,
@@ -8,6 +9,7 @@ import {
   isNonNullType,
   isObjectType,
   isScalarType,
+  isSpecifiedDirective,
   isSpecifiedScalarType,
   isUnionType,
   type DocumentNode,
@@ -18,6 +20,7 @@ import {
 import type {
   Field,
   GraphqlContract,
+  GraphqlDirective,
   GraphqlField,
   GraphqlRoot,
   Reference,
@@ -111,7 +114,43 @@ function toModel(name: string, schema: GraphQLSchema): GraphqlContract {
   ] as const) {
     if (type) roots[root] = type.name;
   }
-  return { protocol: "graphql", name, title: name, version: "", types, fields, roots, setAside: [] };
+  return {
+    protocol: "graphql",
+    name,
+    title: name,
+    version: "",
+    types,
+    fields,
+    roots,
+    directives: directivesOf(schema),
+    setAside: [],
+  };
+}
+
+const usableInDocuments: ReadonlySet<string> = new Set([
+  DirectiveLocation.QUERY,
+  DirectiveLocation.MUTATION,
+  DirectiveLocation.SUBSCRIPTION,
+  DirectiveLocation.FIELD,
+  DirectiveLocation.FRAGMENT_DEFINITION,
+  DirectiveLocation.FRAGMENT_SPREAD,
+  DirectiveLocation.INLINE_FRAGMENT,
+  DirectiveLocation.VARIABLE_DEFINITION,
+]);
+
+function directivesOf(schema: GraphQLSchema): Map<string, GraphqlDirective> {
+  const usable = schema
+    .getDirectives()
+    .filter(
+      (directive) =>
+        !isSpecifiedDirective(directive) && directive.locations.some((each) => usableInDocuments.has(each)),
+    );
+  return new Map(
+    sortedBy(usable, (each) => each.name).map((directive) => [
+      directive.name,
+      { name: directive.name, arguments: directive.args.map(toInputField), place: placeOf(directive) },
+    ]),
+  );
 }
 
 function toDefinition(type: GraphQLNamedType): TypeDefinition {

@@ -1,4 +1,4 @@
-import { worst, type Level } from "../change/change.js";
+import { worst, type Level } from "../change/verdict.js";
 import { isHeld, type Gate } from "../change/gate.js";
 import type { ContractImpact } from "../change/judgedChange.js";
 import { findPosition } from "../problem/findPosition.js";

@@ -1,4 +1,4 @@
-import { worst } from "../change/change.js";
+import { worst } from "../change/verdict.js";
 import { isHeld, type Gate } from "../change/gate.js";
 import type { ContractImpact, Hit, JudgedChange } from "../change/judgedChange.js";
 import { counted } from "./paint.js";

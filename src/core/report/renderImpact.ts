@@ -1,4 +1,4 @@
-import { worst, type Level } from "../change/change.js";
+import { worst, type Level } from "../change/verdict.js";
 import { breaksProject, type ContractImpact, type Hit, type JudgedChange } from "../change/judgedChange.js";
 import type { Place } from "../problem/place.js";
 import { visible } from "../problem/codeFrame.js";

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { compareGraphql } from "../../../src/core/change/compareGraphql.js";
 import { type JudgedChange } from "../../../src/core/change/judgedChange.js";
+import { typescriptSdkFacts } from "../../../src/core/languages/typescript/sdkFacts.js";
 import { judgeUse } from "../../../src/core/change/impact.js";
 import { readQueries } from "../../support/readGraphql.js";
 
@@ -9,7 +10,7 @@ const letter = { breaking: "B", risky: "R", compatible: "C" };
 /** The judged changes between two schemas for a project with the given query documents. */
 function judge(before: string, after: string, ...documents: string[]): JudgedChange[] {
   const old = readQueries(before, ...documents);
-  const changes = compareGraphql(old.contract, readQueries(after).contract);
+  const changes = compareGraphql(old.contract, readQueries(after).contract, typescriptSdkFacts());
   return judgeUse(changes, "graphql", { queries: old.uses, calls: new Map(), named: () => [], searched: true });
 }
 
@@ -155,7 +156,10 @@ describe("inputs, enums, unions and interfaces", () => {
     const boats = (tug: string) =>
       `type Query { b: Boat t: Tug } interface Boat { id: ID } type Sail implements Boat { id: ID } type Tug ${tug} { id: ID }`;
     expect(told(judge(boats(""), boats("implements Boat"), "query Q { b { id } }"))).toEqual([
-      "answer.member.new Boat R/B used",
+      "type.interface.gained Boat R/B not used",
+    ]);
+    expect(told(judge(boats(""), boats("implements Boat"), "query Q { b { __typename } }"))).toEqual([
+      "type.interface.gained Boat R/B used",
     ]);
     expect(told(judge(boats("implements Boat"), boats(""), "query Q { b { ... on Tug { id } } }"))).toEqual([
       "type.interface.dropped Tug B/B used",
@@ -172,7 +176,7 @@ describe("inputs, enums, unions and interfaces", () => {
   it("a scalar swapped", () => {
     const before = "scalar Day scalar Instant type Query { d: Day i: Instant }";
     expect(told(judge(before, before.replace("d: Day", "d: Instant"), "query Q { d }"))).toEqual([
-      "answer.type.changed Query.d B/B used",
+      "answer.type.changed Query.d C/R used",
     ]);
   });
 

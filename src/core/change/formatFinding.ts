@@ -1,0 +1,52 @@
+import type { Shape } from "../contract/model.js";
+import type { Points } from "./points.js";
+import type { Finding } from "./rule.js";
+import type { SdkFacts } from "./sdkFacts.js";
+import { shapeWords } from "./shapeWords.js";
+import type { Level } from "./verdict.js";
+
+/** What is to be said when a value has another format; undefined when it has not. */
+export function formatFinding({ subject, face, before, after }: Points["value"], facts: SdkFacts): Finding | undefined {
+  const left = before.shape;
+  const right = after.shape;
+  if (left.kind !== right.kind) return undefined;
+  if (left.kind !== "text" && left.kind !== "integer" && left.kind !== "number") return undefined;
+  if (!("format" in right) && left.format === undefined) return undefined;
+  const from = left.format;
+  const to = (right as typeof left).format;
+  if (from === to) return undefined;
+  const message = `\`${subject}\` was ${shapeWords(left)} and is ${shapeWords(right)}.`;
+  const isSame = facts.leafType(left) === facts.leafType(right);
+  const code: Level = isSame ? "compatible" : "breaking";
+  if (from === "id" || to === "id") return idSwapped(message, face);
+  const apps = face === "answer" ? answered(left, from, to, facts) : asked(left, from, to);
+  // A format that means nothing to anybody is no change worth a line.
+  return code === "compatible" && apps === "compatible" && left.kind === "number"
+    ? undefined
+    : { message, verdict: { code, apps } };
+}
+
+function answered(shape: Shape, from: string | undefined, to: string | undefined, facts: SdkFacts): Level {
+  if (facts.decodes(shape)) return "breaking";
+  if (shape.kind === "integer") return width(to) > width(from) ? "risky" : "compatible";
+  if (shape.kind === "number") return "compatible";
+  return from === undefined ? "compatible" : "risky";
+}
+
+function asked(shape: Shape, from: string | undefined, to: string | undefined): Level {
+  if (shape.kind === "integer") return width(to) < width(from) ? "breaking" : "compatible";
+  if (shape.kind === "number") return "compatible";
+  return to === undefined ? "compatible" : "breaking";
+}
+
+/** 64 bits unless it says less. */
+function width(format: string | undefined): number {
+  return format === "int32" ? 32 : format === "int16" ? 16 : format === "int8" ? 8 : 64;
+}
+
+/** GraphQL: the text is the same on the wire; a document with a variable of the old type is refused. */
+function idSwapped(message: string, face: string): Finding {
+  return face === "answer"
+    ? { message, verdict: { code: "compatible", apps: "compatible" } }
+    : { message, verdict: { code: "breaking", apps: "breaking" } };
+}

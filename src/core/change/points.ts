@@ -1,0 +1,104 @@
+import type {
+  Choice,
+  Field,
+  Parameter,
+  RecordShape,
+  Reference,
+  RequestBody,
+  RestContract,
+  SentRequest,
+  Server,
+  TypeDefinition,
+} from "../contract/model.js";
+import type { PlannedResponse, RestCall } from "../sdk/sdkPlan.js";
+import type { Place } from "../problem/place.js";
+
+/** Which direction a change is judged for; "operation" when it is about neither alone. */
+export type ChangeFace = "ask" | "answer" | "operation";
+
+/** A place at which two contracts are compared. What is on one side only came or went. */
+export interface Point {
+  readonly face: ChangeFace;
+  /** As people name the place: "GET /berths", "Berth.note", "Query.voyages(first:)". */
+  readonly subject: string;
+  readonly placeBefore?: Place | undefined;
+  readonly placeAfter?: Place | undefined;
+  /** How query documents and source depend on the place: schema coordinates, or names of the SDK and their members. */
+  readonly coordinates: readonly string[];
+  /** The name that source has to use to be hit, for a field or parameter. */
+  readonly word?: string | undefined;
+}
+
+interface Sides<T> {
+  readonly before?: T | undefined;
+  readonly after?: T | undefined;
+}
+
+interface Pair<T> {
+  readonly before: T;
+  readonly after: T;
+}
+
+/** What is asked for by name beside a body: a parameter of an operation, or an argument of a GraphQL field. */
+export interface Asked extends Field, Partial<Pick<Parameter, "in" | "style" | "explode">> {
+  /** The connection supplies it. */
+  readonly isStanding?: boolean;
+  /** What it is called in the SDK. */
+  readonly argument?: string;
+}
+
+/** Everything that is compared, by the kind of place. */
+export interface Points {
+  readonly operation: Point & Sides<RestCall>;
+  /** The auth of an operation, and the contracts that declare the schemes. */
+  readonly auth: Point & Pair<RestCall> & { readonly contracts: Pair<RestContract> };
+  /** A credential that the connection takes. */
+  readonly scheme: Point & { readonly before: string };
+  readonly servers: Point & Pair<readonly Server[]>;
+  readonly parameter: Point &
+    Sides<Asked> & { readonly owner: string; readonly isGraphql: boolean; readonly successor?: Asked | undefined };
+  readonly body: Point & Sides<RequestBody> & { readonly owner: string };
+  /** A media type that a body can be sent as; `usual` when it is the one that is sent unless asked otherwise. */
+  readonly media: Point & { readonly owner: string; readonly usual: string; readonly offered: readonly string[] };
+  readonly status: Point &
+    Sides<PlannedResponse> & {
+      readonly owner: string;
+      readonly role: "success" | "failure";
+      /** A new one: it has the body of another one that was there. */
+      readonly isSame?: boolean;
+    };
+  readonly header: Point & Sides<Field> & { readonly owner: string };
+  readonly field: Point &
+    Sides<Field> & {
+      readonly isGraphql: boolean;
+      readonly successor?: Field | undefined;
+      readonly records: Pair<RecordShape>;
+      /** Coordinates of those who build the record as a whole. */
+      readonly owner: readonly string[];
+      /** The old record promised a shape for keys that it does not declare, and this field has another. */
+      readonly breaksRest?: boolean | undefined;
+    };
+  readonly record: Point & Pair<RecordShape> & { readonly isGraphql: boolean };
+  /** Two uses of a shape, behind their names. */
+  readonly value: Point & Pair<Reference> & { readonly isGraphql: boolean };
+  readonly choice: Point & Sides<Choice["value"]>;
+  /** A value of a choice that is on both sides. */
+  readonly listed: Point & Pair<Choice>;
+  /** A member of a union; `alone` when the other side was no union. */
+  readonly member: Point &
+    Sides<string> & {
+      readonly alone: boolean;
+      readonly lacksCommon?: boolean | undefined;
+      readonly isGraphql: boolean;
+    };
+  readonly definition: Point & Sides<TypeDefinition> & { readonly successor?: TypeDefinition | undefined };
+  /** Whether a GraphQL type implements an interface. */
+  readonly implementation: Point & Sides<string> & { readonly type: string; readonly isOpen: boolean };
+  /** A type of the SDK by its name. */
+  readonly name: Point & { readonly before: string; readonly successor?: string | undefined };
+  readonly paging: Point & { readonly before: string; readonly after?: string | undefined };
+  readonly sent: Point & Sides<SentRequest>;
+  readonly directive: Point & { readonly before: string };
+}
+
+export type PointKind = keyof Points;

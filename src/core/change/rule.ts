@@ -1,0 +1,42 @@
+import type { PointKind, Points } from "./points.js";
+import type { SdkFacts } from "./sdkFacts.js";
+import type { Level, Verdict } from "./verdict.js";
+
+/** What a rule says about a point. */
+export interface Finding {
+  /** One full sentence. */
+  readonly message: string;
+  readonly verdict: Verdict;
+  readonly hint?: string | undefined;
+  /** Instead of the point's own. */
+  readonly coordinates?: readonly string[];
+  /** Instead of the point's own; null when source is hit whatever it names. */
+  readonly word?: string | null | undefined;
+}
+
+/** A documented kind of change, and how it is found at one kind of point. */
+export interface Rule<C extends string = string, K extends PointKind = PointKind> {
+  readonly code: C;
+  readonly at: K;
+  readonly title: string;
+  readonly example: string;
+  /** The verdicts in words. */
+  readonly words: Readonly<Record<"code" | "apps", string>>;
+  find(point: Points[K], facts: SdkFacts): Finding | undefined;
+}
+
+/** Declares a rule; see `rules/` for the pattern: one file each, and a row in `rules/index.ts`. */
+export function rule<K extends PointKind, C extends string>(
+  at: K,
+  code: C,
+  meaning: {
+    readonly title: string;
+    readonly example: string;
+    readonly code: Level | `${Level}${":" | ";" | "," | " "}${string}`;
+    readonly apps: Level | `${Level}${":" | ";" | "," | " "}${string}`;
+  },
+  find: (point: Points[K], facts: SdkFacts) => Finding | undefined,
+): Rule<C, K> {
+  const { title, example, code: onCode, apps } = meaning;
+  return { code, at, title, example, words: { code: onCode, apps }, find };
+}

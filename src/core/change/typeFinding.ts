@@ -1,0 +1,90 @@
+import type { Shape, TupleShape } from "../contract/model.js";
+import type { Points } from "./points.js";
+import type { Finding } from "./rule.js";
+import type { SdkFacts } from "./sdkFacts.js";
+import { shapeFamily } from "./shapeFamily.js";
+import { shapeWords } from "./shapeWords.js";
+import { verdicts, type Verdict } from "./verdict.js";
+
+/**
+ * What is to be said when a value has another type; undefined when it has not. Unions are compared member by member
+ * and never come here.
+ */
+export function typeFinding(point: Points["value"], facts: SdkFacts): Finding | undefined {
+  const { subject, face } = point;
+  const before = point.before.shape;
+  const after = point.after.shape;
+  if (shapeFamily(before) === shapeFamily(after) || before.kind === "union" || after.kind === "union") return undefined;
+  const message =
+    before.kind === "tuple" && after.kind === "tuple"
+      ? `\`${subject}\` was ${partsOf(before)} and is ${partsOf(after)}.`
+      : `\`${subject}\` was ${shapeWords(before)} and is ${shapeWords(after)}.`;
+  const isAnswer = face === "answer";
+  const verdict = isAnswer ? answered(before, after, facts) : asked(before, after, facts);
+  return { message, verdict };
+}
+
+function partsOf({ items, needed = items.length, rest }: TupleShape): string {
+  const count = needed === items.length ? String(needed) : `${String(needed)} to ${String(items.length)}`;
+  return `a tuple of ${count} parts${rest ? " and more" : ""}`;
+}
+
+function answered(before: Shape, after: Shape, facts: SdkFacts): Verdict {
+  const code = facts.leafType(before) === facts.leafType(after) ? "compatible" : "breaking";
+  if (before.kind === "integer" && after.kind === "number")
+    return { code, apps: facts.verifies || facts.decodes(before) ? "breaking" : "risky" };
+  if (before.kind === "number" && after.kind === "integer")
+    return { code, apps: facts.decodes(before) ? "risky" : "compatible" };
+  const values = valueKind(before);
+  if (values !== undefined && isWhole(after, values))
+    return facts.openChoices && values !== "boolean" ? verdicts.appsRisky : verdicts.codeRiskyAppsBreak;
+  const newValues = valueKind(after);
+  if (newValues !== undefined && isWhole(before, newValues)) return verdicts.codeRisky;
+  if (isUnsaid(before)) return verdicts.codeRisky;
+  if (before.kind === "tuple" && after.kind === "tuple") return tupleAnswered(before, after);
+  if (before.kind === "any" && after.kind === "any" && code === "compatible") return verdicts.appsRisky;
+  return verdicts.bothBreak;
+}
+
+function asked(before: Shape, after: Shape, facts: SdkFacts): Verdict {
+  const isSame = facts.leafType(before) === facts.leafType(after);
+  if (before.kind === "integer" && after.kind === "number")
+    return { code: isSame ? "compatible" : "breaking", apps: "compatible" };
+  if (before.kind === "number" && after.kind === "integer")
+    return { code: isSame ? "compatible" : "breaking", apps: "breaking" };
+  const values = valueKind(before);
+  if (values !== undefined && isWhole(after, values)) return verdicts.harmless;
+  if (isUnsaid(after)) return verdicts.harmless;
+  if (before.kind === "tuple" && after.kind === "tuple") {
+    const { code, apps } = tupleAnswered(after, before);
+    return { code: code === "risky" ? "compatible" : code, apps };
+  }
+  return verdicts.bothBreak;
+}
+
+/** A tuple that ends later, or may end earlier, is not what it was; one that promises more of the same length is. */
+function tupleAnswered(before: TupleShape, after: TupleShape): Verdict {
+  const needed = ({ items, needed = items.length }: TupleShape): number => needed;
+  const longest = ({ items, rest }: TupleShape): number => (rest ? Infinity : items.length);
+  const isKept = needed(after) >= needed(before) && longest(after) <= longest(before);
+  return isKept ? verdicts.codeRisky : verdicts.bothBreak;
+}
+
+/** The one type that all values of a choice have. */
+function valueKind(shape: Shape): string | undefined {
+  const values =
+    shape.kind === "literal" ? [shape.value] : shape.kind === "choice" ? shape.values.map(({ value }) => value) : [];
+  const kinds = new Set(values.map((value) => typeof value));
+  return kinds.size === 1 ? [...kinds][0] : undefined;
+}
+
+/** Whether a shape takes every value of a kind. */
+function isWhole(shape: Shape, kind: string): boolean {
+  if (kind === "string") return shape.kind === "text";
+  if (kind === "boolean") return shape.kind === "boolean";
+  return shape.kind === "number" || shape.kind === "integer";
+}
+
+function isUnsaid(shape: Shape): boolean {
+  return shape.kind === "any" && shape.scalar === undefined;
+}

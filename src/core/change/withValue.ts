@@ -1,0 +1,4 @@
+/** Coordinates of a choice, and of one of its values. */
+export function withValue(coordinates: readonly string[], value: string | number | boolean): string[] {
+  return [...coordinates, ...coordinates.map((coordinate) => `${coordinate}.${String(value)}`)];
+}
