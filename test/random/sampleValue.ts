@@ -83,11 +83,11 @@ function sampleTyped(schema: Json, context: SampleContext, depth: number): unkno
     case "string":
       return context.inForm && schema["format"] === "binary"
         ? bytesMark
-        : (textByFormat[String(schema["format"])] ?? random.pick(["text", "", "*/ ${x} `y`"]));
+        : (textByFormat[String(schema["format"])] ?? sampleText(schema, random));
     case "integer":
-      return random.pick([0, 3, 7]);
+      return random.pick([0, 3, 7, ...limits(schema)]);
     case "number":
-      return random.pick([0, 1.5, 42]);
+      return random.pick([0, 1.5, 42, 7.25, ...limits(schema)]);
     case "boolean":
       return random.chance(0.5);
     case "null":
@@ -101,6 +101,23 @@ function sampleTyped(schema: Json, context: SampleContext, depth: number): unkno
     default:
       return undefined;
   }
+}
+
+function limits(schema: Json): number[] {
+  return ["minimum", "maximum"].flatMap((key) => (typeof schema[key] === "number" ? [schema[key]] : []));
+}
+
+/** Texts for patterns that people write; whether one fits is seen by trying. */
+const patterned = ["34.50", "abc", "A1", "0", "text", "N-07", "2026-05-01"];
+
+function sampleText({ pattern, minLength, maxLength }: Json, random: Randomness): string {
+  if (typeof pattern === "string") {
+    const fitting = patterned.filter((text) => new RegExp(pattern, "u").test(text));
+    if (fitting.length > 0) return random.pick(fitting);
+  }
+  const text = random.pick(["text", "", "*/ ${x} `y`"]);
+  if (typeof maxLength === "number" && random.chance(0.3)) return "x".repeat(Math.min(maxLength, 60));
+  return typeof minLength === "number" ? text.padEnd(Math.min(minLength, 60), "x") : text;
 }
 
 function sampleList(schema: Json, context: SampleContext, depth: number): unknown[] {

@@ -1,4 +1,4 @@
-import type { ChoiceValue, RecordShape, Reference, Shape, UnionShape } from "../contract/model.js";
+import type { ChoiceValue, Field, RecordShape, Reference, Shape, UnionShape } from "../contract/model.js";
 import { resolveReference, type ShapeTable } from "../contract/resolveShape.js";
 import { referenceSignature, sameReference } from "../contract/sameShape.js";
 import type { ChangeContext } from "./changeContext.js";
@@ -119,7 +119,12 @@ export class ShapeWalk {
     const partners = this.pairedMembers(left, right);
     for (const [key, member] of left)
       if (!partners.has(key))
-        this.context.at("member", { ...point, before: this.words(key, member), after: undefined });
+        this.context.at("member", {
+          ...point,
+          before: this.words(key, member),
+          after: undefined,
+          isRecord: isRecord(resolveReference(member, this.context.before).shape),
+        });
     const common = commonFields(before, this.context.before);
     const taken = new Set(partners.values());
     for (const [key, member] of right) {
@@ -255,14 +260,15 @@ export function comparedFields(
       ...shared,
       before: field,
       successor,
+      isTakenByRest: after.rest && isTakenBy(field, after.rest, pair.face, context),
       placeBefore: field.place,
       placeAfter: successor?.place,
     });
   }
   for (const field of fresh) {
     if (renamed.has(field.name)) continue;
-    const breaksRest = before.rest && !isTakenBy(field.type, before.rest, context);
-    context.at("field", { ...pointOf(field.name), ...shared, after: field, placeAfter: field.place, breaksRest });
+    const isTakenByRest = before.rest && isTakenBy(field, before.rest, pair.face, context);
+    context.at("field", { ...pointOf(field.name), ...shared, after: field, placeAfter: field.place, isTakenByRest });
   }
   return left.flatMap((field) => {
     const other = newNames.get(field.name);
@@ -273,18 +279,27 @@ export function comparedFields(
   });
 }
 
-/** Whether what undeclared fields were promised to be covers a field that is declared now. */
-function isTakenBy(type: Reference, rest: Reference, context: ChangeContext): boolean {
-  const expected = resolveReference(rest, context.before);
-  const given = resolveReference(type, context.after);
+/**
+ * Whether a field that is declared on one side only is covered by what the other side says of undeclared ones: what is
+ * answered now by what was promised, what was sent by what is taken now.
+ */
+function isTakenBy({ type }: Field, rest: Reference, face: ReferencePair["face"], context: ChangeContext): boolean {
+  const isAnswer = face === "answer";
+  const expected = resolveReference(rest, isAnswer ? context.before : context.after);
+  const given = resolveReference(type, isAnswer ? context.after : context.before);
   if (expected.shape.kind === "any") return true;
   if (given.nullable && !expected.nullable) return false;
   const kinds = (shape: Shape): string =>
-    shape.kind === "integer" ? "number" : (shapeFamily(shape).split(" ")[0] ?? "");
+    shape.kind === "integer"
+      ? "number"
+      : shape.kind === "choice" && expected.shape.kind === "text"
+        ? "text"
+        : (shapeFamily(shape).split(" ")[0] ?? "");
   return kinds(given.shape) === kinds(expected.shape);
 }
 
-const noShape: Shape = { kind: "any" };
+/** Stands for a shape that is compared elsewhere, where only null is asked about. */
+const noShape: Shape = { kind: "boolean" };
 
 function isUnsaid(shape: Shape): boolean {
   return shape.kind === "any" && shape.scalar === undefined;
@@ -325,6 +340,8 @@ function memberSignature(member: Reference, table: ShapeTable): string {
 }
 
 function isAlike(before: Shape, after: Shape): boolean {
+  const isNumber = ({ kind }: Shape): boolean => kind === "integer" || kind === "number";
+  if (isNumber(before) && isNumber(after)) return true;
   if (shapeFamily(before) !== shapeFamily(after)) return false;
   if (before.kind !== "record" || after.kind !== "record") return before.kind !== "literal" && before.kind !== "choice";
   const names = new Set(after.fields.map(({ name }) => name));

@@ -1,4 +1,5 @@
 import {
+  isStream,
   operationLabel,
   type Reference,
   type RestContract,
@@ -252,6 +253,7 @@ class RestComparison {
     const point = {
       owner: label,
       role,
+      isStream: pair.before.answers.some(({ form }) => isStream(form)),
       face: "answer",
       subject: `${label} ${status}`,
       coordinates,
@@ -475,6 +477,8 @@ function successorOf(
   fresh: readonly Asked[],
   { signatures }: ChangeContext,
 ): Asked | undefined {
+  const moved = fresh.find((each) => each.name.toLowerCase() === parameter.name.toLowerCase());
+  if (moved && parameter.in !== "path") return moved;
   if (parameter.in !== "path") {
     const here = (each: Asked): boolean => each.in === parameter.in;
     return renamedTo(parameter, gone.filter(here), fresh.filter(here), signatures);

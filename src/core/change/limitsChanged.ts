@@ -39,7 +39,9 @@ export function limitsChanged({ before, after }: Points["value"]): { tighter?: s
 type Limit = string | number | boolean | undefined;
 
 function constraintsOf(shape: Shape): Constraints {
-  return ("constraints" in shape ? shape.constraints : undefined) ?? {};
+  const { minLength, minItems, ...others } = ("constraints" in shape ? shape.constraints : undefined) ?? {};
+  // No length is below nothing.
+  return { ...others, ...(minLength ? { minLength } : {}), ...(minItems ? { minItems } : {}) };
 }
 
 function words(key: string, before: Limit, after: Limit): string {

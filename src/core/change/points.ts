@@ -56,7 +56,12 @@ export interface Points {
   readonly scheme: Point & { readonly before: string };
   readonly servers: Point & Pair<readonly Server[]>;
   readonly parameter: Point &
-    Sides<Asked> & { readonly owner: string; readonly isGraphql: boolean; readonly successor?: Asked | undefined };
+    Sides<Asked> & {
+      readonly owner: string;
+      readonly isGraphql: boolean;
+      /** What a parameter that went turned into. */
+      readonly successor?: Asked | undefined;
+    };
   readonly body: Point & Sides<RequestBody> & { readonly owner: string };
   /** A media type that a body can be sent as; `usual` when it is the one that is sent unless asked otherwise. */
   readonly media: Point & { readonly owner: string; readonly usual: string; readonly offered: readonly string[] };
@@ -64,6 +69,7 @@ export interface Points {
     Sides<PlannedResponse> & {
       readonly owner: string;
       readonly role: "success" | "failure";
+      readonly isStream: boolean;
       /** A new one: it has the body of another one that was there. */
       readonly isSame?: boolean;
     };
@@ -75,8 +81,8 @@ export interface Points {
       readonly records: Pair<RecordShape>;
       /** Coordinates of those who build the record as a whole. */
       readonly owner: readonly string[];
-      /** The old record promised a shape for keys that it does not declare, and this field has another. */
-      readonly breaksRest?: boolean | undefined;
+      /** Whether what the other side says of undeclared fields covers this one; undefined when it says nothing. */
+      readonly isTakenByRest?: boolean | undefined;
     };
   readonly record: Point & Pair<RecordShape> & { readonly isGraphql: boolean };
   /** Two uses of a shape, behind their names. */
@@ -89,6 +95,8 @@ export interface Points {
     Sides<string> & {
       readonly alone: boolean;
       readonly lacksCommon?: boolean | undefined;
+      /** What went is a record, which source tells from the others by its fields. */
+      readonly isRecord?: boolean;
       readonly isGraphql: boolean;
     };
   readonly definition: Point & Sides<TypeDefinition> & { readonly successor?: TypeDefinition | undefined };

@@ -41,7 +41,7 @@ function answered(before: Shape, after: Shape, facts: SdkFacts): Verdict {
   const newValues = valueKind(after);
   if (newValues !== undefined && isWhole(before, newValues)) return verdicts.codeRisky;
   if (isUnsaid(before)) return verdicts.codeRisky;
-  if (before.kind === "tuple" && after.kind === "tuple") return tupleAnswered(before, after);
+  if (before.kind === "tuple" && after.kind === "tuple") return tupleAnswered(before, after, facts.verifies);
   if (before.kind === "any" && after.kind === "any" && code === "compatible") return verdicts.appsRisky;
   return verdicts.bothBreak;
 }
@@ -55,19 +55,25 @@ function asked(before: Shape, after: Shape, facts: SdkFacts): Verdict {
   const values = valueKind(before);
   if (values !== undefined && isWhole(after, values)) return verdicts.harmless;
   if (isUnsaid(after)) return verdicts.harmless;
-  if (before.kind === "tuple" && after.kind === "tuple") {
-    const { code, apps } = tupleAnswered(after, before);
-    return { code: code === "risky" ? "compatible" : code, apps };
-  }
+  if (before.kind === "tuple" && after.kind === "tuple") return tupleAsked(before, after);
   return verdicts.bothBreak;
 }
 
-/** A tuple that ends later, or may end earlier, is not what it was; one that promises more of the same length is. */
-function tupleAnswered(before: TupleShape, after: TupleShape): Verdict {
+/** Parts that come later are seen by who checks the length alone; parts that are missing by who reads them. */
+function tupleAnswered(before: TupleShape, after: TupleShape, verifies: boolean): Verdict {
   const needed = ({ items, needed = items.length }: TupleShape): number => needed;
   const longest = ({ items, rest }: TupleShape): number => (rest ? Infinity : items.length);
-  const isKept = needed(after) >= needed(before) && longest(after) <= longest(before);
-  return isKept ? verdicts.codeRisky : verdicts.bothBreak;
+  if (needed(after) < needed(before)) return verdicts.bothBreak;
+  if (longest(after) <= longest(before)) return verdicts.codeRisky;
+  return verifies ? verdicts.codeRiskyAppsBreak : verdicts.bothRisky;
+}
+
+/** Who sends as many parts as before is understood as long as neither fewer nor more are demanded. */
+function tupleAsked(before: TupleShape, after: TupleShape): Verdict {
+  const needed = ({ items, needed = items.length }: TupleShape): number => needed;
+  const longest = ({ items, rest }: TupleShape): number => (rest ? Infinity : items.length);
+  const isTaken = needed(after) <= needed(before) && longest(after) >= longest(before);
+  return isTaken ? verdicts.harmless : verdicts.bothBreak;
 }
 
 /** The one type that all values of a choice have. */

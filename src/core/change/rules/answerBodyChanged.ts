@@ -11,12 +11,15 @@ export const answerBodyChanged = rule(
     code: "breaking",
     apps: "breaking",
   },
-  ({ owner, role, before, after }) => {
+  ({ owner, role, before, after, isStream }) => {
     if (role !== "success" || !after) return undefined;
-    if (!before)
+    if (!before) {
+      const message = `${owner} can now also succeed with ${after.status} and no body.`;
+      // A stream without a body has no items, and is read like any other.
       return after.form === "none"
-        ? { message: `${owner} can now also succeed with ${after.status} and no body.`, verdict: verdicts.bothBreak }
+        ? { message, verdict: isStream ? verdicts.appsRisky : verdicts.bothBreak }
         : undefined;
+    }
     const had = before.form !== "none";
     if (had === (after.form !== "none")) return undefined;
     const message = `${owner} ${had ? "no longer answers a body" : "now answers a body"} (${before.status}, now ${after.status}).`;

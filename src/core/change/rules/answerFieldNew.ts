@@ -11,11 +11,11 @@ export const answerFieldNew = rule(
     code: "compatible; risky for hand-built answers when it is always there",
     apps: "compatible, unless the old contract promised another shape for undeclared fields",
   },
-  ({ face, subject, before, after, successor, owner, isGraphql, breaksRest }) => {
+  ({ face, subject, before, after, successor, owner, isGraphql, isTakenByRest }) => {
     if (face !== "answer" || before || !after || successor) return undefined;
     const message = `\`${subject}\` is now answered.`;
     if (isGraphql) return { message, verdict: verdicts.harmless };
-    if (breaksRest === true)
+    if (isTakenByRest === false)
       return {
         message: `${message.slice(0, -1)}, and is not what undeclared fields were promised to be.`,
         verdict: verdicts.bothBreak,

@@ -8,11 +8,14 @@ export const answerMemberGone = rule(
   {
     title: "A kind of value is no longer answered",
     example: "rowing vessels",
-    code: "breaking where it is matched",
+    code: "breaking where its fields are matched, else risky",
     apps: "compatible",
   },
-  ({ face, subject, before, after }) =>
+  ({ face, subject, before, after, isRecord, isGraphql }) =>
     face === "answer" && before !== undefined && after === undefined
-      ? { message: `\`${subject}\` can no longer be ${before}.`, verdict: verdicts.codeBreaks }
+      ? {
+          message: `\`${subject}\` can no longer be ${before}.`,
+          verdict: isRecord === true || isGraphql ? verdicts.codeBreaks : verdicts.codeRisky,
+        }
       : undefined,
 );

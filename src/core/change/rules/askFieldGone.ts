@@ -9,13 +9,14 @@ export const askFieldGone = rule(
     title: "A field that could be sent was removed",
     example: "`ReservationRequest.crew`",
     code: "breaking",
-    apps: "risky, breaking when undeclared fields are forbidden",
+    apps: "risky, breaking when undeclared fields are forbidden or have another shape",
   },
-  ({ face, subject, before, after, successor, records, isGraphql }) =>
-    face === "ask" && before && !after && !successor
-      ? {
-          message: `\`${subject}\` can no longer be sent.`,
-          verdict: records.after.closed === true || isGraphql ? verdicts.bothBreak : verdicts.codeBreaksAppsRisky,
-        }
-      : undefined,
+  ({ face, subject, before, after, successor, records, isGraphql, isTakenByRest }) => {
+    if (face !== "ask" || !before || after || successor) return undefined;
+    const message = `\`${subject}\` can no longer be sent.`;
+    if (isTakenByRest === true)
+      return { message: `\`${subject}\` can be sent as an undeclared field only.`, verdict: verdicts.appsRisky };
+    const isRefused = records.after.closed === true || isGraphql || isTakenByRest === false;
+    return { message, verdict: isRefused ? verdicts.bothBreak : verdicts.codeBreaksAppsRisky };
+  },
 );

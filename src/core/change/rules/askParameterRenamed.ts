@@ -12,7 +12,7 @@ export const askParameterRenamed = rule(
     apps: "compatible in the path, else breaking or risky",
   },
   ({ owner, before, successor, isGraphql }) => {
-    if (!before || !successor) return undefined;
+    if (!before || !successor || before.in !== successor.in) return undefined;
     const hint = `Pass \`${successor.name}\` instead.`;
     if (isGraphql)
       return {

@@ -20,6 +20,7 @@ import { askFieldDefaultChanged } from "./askFieldDefaultChanged.js";
 import { askStyleChanged } from "./askStyleChanged.js";
 import { askParameterDeprecated } from "./askParameterDeprecated.js";
 import { standingNew } from "./standingNew.js";
+import { askParameterMoved } from "./askParameterMoved.js";
 import { askBodyGone } from "./askBodyGone.js";
 import { askBodyNew } from "./askBodyNew.js";
 import { askBodyNowRequired } from "./askBodyNowRequired.js";
@@ -106,6 +107,7 @@ export const rules = [
   askStyleChanged,
   askParameterDeprecated,
   standingNew,
+  askParameterMoved,
   askBodyGone,
   askBodyNew,
   askBodyNowRequired,

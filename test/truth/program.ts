@@ -1,0 +1,55 @@
+import { existsSync } from "node:fs";
+import ts from "typescript";
+import { strictest } from "../support/strictest.js";
+
+/** Where the files of a program seem to be; beside the real packages, so that their types are found. */
+export const folder = "/virtual";
+
+const { options } = ts.convertCompilerOptionsFromJson(
+  { ...strictest, noUnusedLocals: false, noUnusedParameters: false },
+  folder,
+);
+
+/** Files are parsed and bound once for all programs that hold them as they are. */
+const parsed = new Map<string, { text: string; file: ts.SourceFile }>();
+const libraries = new Map<string, ts.SourceFile | undefined>();
+const real = ts.createCompilerHost(options);
+
+/** Makes a program of files in memory. */
+export function programOf(files: ReadonlyMap<string, string>, previous?: ts.Program): ts.Program {
+  const all = new Map([...files].map(([path, text]) => [`${folder}/${path}`, text]));
+  all.set(`${folder}/package.json`, '{ "type": "module" }');
+  const host: ts.CompilerHost = {
+    ...real,
+    getSourceFile: (name, settings) => {
+      const text = all.get(name);
+      if (text === undefined) {
+        if (!libraries.has(name)) libraries.set(name, real.getSourceFile(name, settings));
+        return libraries.get(name);
+      }
+      const known = parsed.get(name);
+      if (known?.text === text) return known.file;
+      const file = ts.createSourceFile(name, text, settings, true);
+      parsed.set(name, { text, file });
+      return file;
+    },
+    fileExists: (name) => all.has(name) || (!name.startsWith(folder) && existsSync(name)),
+    readFile: (name) => all.get(name) ?? ts.sys.readFile(name),
+    directoryExists: () => true,
+    getCurrentDirectory: () => folder,
+  };
+  const roots = [...all.keys()].filter((name) => name.endsWith(".ts"));
+  return ts.createProgram(roots, options, host, previous);
+}
+
+/** Lines of a file, from 1, that the compiler refuses, with what it says. */
+export function refusedLines(program: ts.Program, path: string): Map<number, string[]> {
+  const file = program.getSourceFile(`${folder}/${path}`);
+  if (!file) throw new Error(`no ${path}`);
+  const found = new Map<number, string[]>();
+  for (const each of [...program.getSyntacticDiagnostics(file), ...program.getSemanticDiagnostics(file)]) {
+    const line = file.getLineAndCharacterOfPosition(each.start ?? 0).line + 1;
+    found.set(line, [...(found.get(line) ?? []), ts.flattenDiagnosticMessageText(each.messageText, " ")]);
+  }
+  return found;
+}

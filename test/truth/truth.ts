@@ -1,0 +1,69 @@
+import type { Change } from "../../src/core/change/change.js";
+import { heavier, weight, type Level } from "../../src/core/change/verdict.js";
+
+export type Clock = "code" | "apps";
+
+/** One or more edits, what was predicted and what was found out. */
+export interface Case {
+  readonly base: string;
+  readonly seed: number;
+  readonly kinds: readonly string[];
+  readonly isMeaningless: boolean;
+  readonly changes: readonly Change[];
+  /** What really happens; a clock that was not tried is absent. Of apps only breaks can be seen. */
+  readonly facts: Readonly<Partial<Record<Clock, Level>>>;
+  /** What the fact was seen by, for people who look into a miss. */
+  readonly evidence: Readonly<Partial<Record<Clock, readonly string[]>>>;
+}
+
+export interface Score {
+  truths: number;
+  found: number;
+  predicted: number;
+  right: number;
+}
+
+/**
+ * What nobody here sees. Source that lacks a credential compiles, and a server that plays a contract asks for none; nor
+ * does it refuse a list that it takes apart in another way.
+ */
+const unseen: Readonly<Record<Clock, readonly string[]>> = {
+  code: ["auth.now-required"],
+  apps: ["auth.now-required", "ask.style.changed"],
+};
+
+/** The heaviest prediction on a clock. */
+export function predicted(changes: readonly Change[], clock: Clock): Level {
+  return changes
+    .filter(({ code }) => !unseen[clock].includes(code))
+    .reduce<Level>((heaviest, { verdict }) => heavier(heaviest, verdict[clock]), "compatible");
+}
+
+/** Counts, for one clock and level, how many cases really have it, are said to have it, and both. */
+export function score(cases: readonly Case[], clock: Clock, level: Level): Score {
+  const total: Score = { truths: 0, found: 0, predicted: 0, right: 0 };
+  for (const each of cases) {
+    const fact = each.facts[clock];
+    if (fact === undefined) continue;
+    const said = predicted(each.changes, clock);
+    if (fact === level) total.truths++;
+    if (fact === level && said === level) total.found++;
+    if (said === level) total.predicted++;
+    if (said === level && fact === level) total.right++;
+  }
+  return total;
+}
+
+/** The cases in which a prediction is not the fact. On the clock of apps what is risky cannot be told from compatible. */
+export function misses(cases: readonly Case[], clock: Clock): Case[] {
+  return cases.filter((each) => {
+    const fact = each.facts[clock];
+    if (fact === undefined) return false;
+    const said = predicted(each.changes, clock);
+    return clock === "apps" ? (fact === "breaking") !== (said === "breaking") : weight[fact] !== weight[said];
+  });
+}
+
+export function percent(part: number, whole: number): string {
+  return whole === 0 ? "-" : `${((100 * part) / whole).toFixed(1)} %`;
+}
