@@ -17,13 +17,20 @@ export interface ExercisingApp {
  *
  * @param index the SDK's module for one contract, below the program's folder
  * @param isNamed whether a type's name comes from the contract
+ * @param hasOpenTags what tells members of a union apart may have values that nobody knows yet
  */
-export function exercisingApp(program: ts.Program, index: string, isNamed: (name: string) => boolean): ExercisingApp {
-  return new AppWriter(program, index, isNamed).written();
+export function exercisingApp(
+  program: ts.Program,
+  index: string,
+  isNamed: (name: string) => boolean,
+  hasOpenTags = false,
+): ExercisingApp {
+  return new AppWriter(program, index, isNamed, hasOpenTags).written();
 }
 
 const mostVariants = 160;
 const deepest = 5;
+const deepestRead = 12;
 
 class AppWriter {
   private readonly checker: ts.TypeChecker;
@@ -38,6 +45,7 @@ class AppWriter {
     program: ts.Program,
     private readonly index: string,
     private readonly isNamed: (name: string) => boolean,
+    private readonly hasOpenTags: boolean,
   ) {
     this.checker = program.getTypeChecker();
     const file = program.getSourceFile(`${folder}/${index}`);
@@ -161,7 +169,7 @@ class AppWriter {
 
   /** @param isOptional whether the value may be absent, which its type does not say */
   private read(expression: string, type: ts.Type, depth: number, isOptional = false): void {
-    if (depth > deepest) return;
+    if (depth > deepestRead) return;
     const { flags } = type;
     if (flags & (ts.TypeFlags.Unknown | ts.TypeFlags.Any | ts.TypeFlags.Never | ts.TypeFlags.Void)) {
       this.line(`  const ${this.fresh("u")}: unknown = ${expression};`, "read");
@@ -209,7 +217,7 @@ class AppWriter {
     });
   }
 
-  private readObject(expression: string, type: ts.Type, depth: number): void {
+  private readObject(expression: string, type: ts.Type, depth: number, known?: string): void {
     if (type.isUnion()) {
       this.readUnion(expression, type, depth);
       return;
@@ -247,7 +255,7 @@ class AppWriter {
     }
     for (const property of this.checker.getPropertiesOfType(type)) {
       const inner = this.checker.getTypeOfSymbolAtLocation(property, this.file);
-      if (inner.getCallSignatures().length > 0 || ["stack", "cause"].includes(property.name)) continue;
+      if (inner.getCallSignatures().length > 0 || ["stack", "cause", known].includes(property.name)) continue;
       const isOptional = (property.flags & ts.SymbolFlags.Optional) !== 0;
       this.read(`${expression}${access(property.name)}`, inner, depth + 1, isOptional);
     }
@@ -309,10 +317,17 @@ class AppWriter {
       const property = record.getProperty(name);
       return property && this.checker.getTypeOfSymbolAtLocation(property, this.file);
     };
+    const literals = (record: ts.Type, name: string): string[] | undefined => {
+      const own = typeOf(record, name);
+      const members = own?.isUnion() === true ? own.types : own ? [own] : [];
+      const values = members.filter((each) => !(each.flags & ts.TypeFlags.EnumLike));
+      return values.every((each) => each.isStringLiteral()) ? values.map((each) => each.value) : undefined;
+    };
     const tag = common.find((name) => {
-      const values = records.map((record) => typeOf(record, name));
-      return values.every((each) => each?.isStringLiteral()) && new Set(values).size > 1;
+      const values = records.map((record) => literals(record, name));
+      return values.every((each) => each !== undefined) && new Set(values.flat()).size > 1;
     });
+    const isOpen = tag !== undefined && records.some((record) => (literals(record, tag) ?? []).length === 0);
     for (const name of common) {
       const leaves = new Set(records.map((record) => this.leafText(typeOf(record, name) ?? record)));
       const [leaf] = leaves;
@@ -320,7 +335,7 @@ class AppWriter {
         this.line(`  const ${this.fresh("r")}: ${leaf} = ${value}${access(name)};`, "read");
     }
     for (const record of records) {
-      const own = tag === undefined ? undefined : typeOf(record, tag);
+      const [own] = tag === undefined ? [] : (literals(record, tag) ?? []);
       const rare = this.checker
         .getPropertiesOfType(record)
         .find(
@@ -328,19 +343,19 @@ class AppWriter {
             others.every((each) => each === record || !each.getProperty(name)) &&
             (record === first || !first.getProperty(name)),
         );
-      if (tag !== undefined && own?.isStringLiteral())
-        this.line(`  if (${value}${access(tag)} === ${JSON.stringify(own.value)}) {`, "compare");
+      if (tag !== undefined && own !== undefined)
+        this.line(`  if (${value}${access(tag)} === ${JSON.stringify(own)}) {`, "compare");
       else if (rare) this.line(`  if (${JSON.stringify(rare.name)} in ${value}) {`, "read");
       else continue;
-      this.readObject(value, record, depth + 1);
+      this.readObject(value, record, depth + 1, tag);
       this.line("  }");
     }
-    if (tag !== undefined) {
-      const values = records
-        .map((record) => typeOf(record, tag))
-        .flatMap((each) => (each?.isStringLiteral() ? [JSON.stringify(each.value)] : []));
-      this.line(`  const ${this.fresh("m")}: ${values.join(" | ")} = ${value}${access(tag)};`, "match");
-    }
+    if (tag === undefined) return;
+    const values = [...new Set(records.flatMap((record) => literals(record, tag) ?? []))].map((each) =>
+      JSON.stringify(each),
+    );
+    for (const each of values) this.line(`  if (${value}${access(tag)} === ${each}) count++;`, "compare");
+    if (!isOpen) this.line(`  const ${this.fresh("m")}: ${values.join(" | ")} = ${value}${access(tag)};`, "match");
   }
 
   private isMixed(type: ts.Type): boolean {
@@ -374,7 +389,10 @@ class AppWriter {
     const isOpen = members.some((each) => each.flags & ts.TypeFlags.Intersection);
     const others = members.filter((each) => !literals.includes(each)).map((each) => this.checker.typeToString(each));
     if (isOptional) others.push("undefined");
-    if (!isOpen) this.line(`  const ${this.fresh("m")}: ${[...texts, ...others].join(" | ")} = ${value};`, "match");
+    // A tag of an open union says more than the values that it has today.
+    const isTag = this.hasOpenTags && expression.endsWith(".__typename");
+    if (!isOpen && !isTag)
+      this.line(`  const ${this.fresh("m")}: ${[...texts, ...others].join(" | ")} = ${value};`, "match");
   }
 
   /** A type without parts, as people would write it where they read it; undefined for others. */
@@ -409,6 +427,8 @@ class AppWriter {
       return first ? this.least(first, depth, open) : "null as never";
     }
     const { flags } = type;
+    // A type that the schema does not have yet cannot be written down.
+    if (flags & ts.TypeFlags.EnumLike) return "null as never";
     if (type.isStringLiteral() || type.isNumberLiteral()) return JSON.stringify(type.value);
     if (flags & ts.TypeFlags.BooleanLiteral) return this.checker.typeToString(type);
     if (flags & ts.TypeFlags.String) return '"text"';
@@ -418,6 +438,8 @@ class AppWriter {
     if (flags & ts.TypeFlags.Null) return "null";
     if (flags & (ts.TypeFlags.Undefined | ts.TypeFlags.Void)) return "undefined";
     if (flags & (ts.TypeFlags.Unknown | ts.TypeFlags.Any)) return '"anything"';
+    // What keeps a choice open takes any value of its kind.
+    if (type.isIntersection() && widened(type) !== undefined) return widened(type) === "string" ? '"text"' : "1";
     const name = this.globalName(type);
     if (name === "Date") return "new Date(0)";
     if (name === "Blob") return "new Blob([])";
@@ -445,7 +467,8 @@ class AppWriter {
   /** What a test would build: no more than has to be there, and each kind that a part of it can have. */
   private built(type: ts.Type): string[] {
     const least = this.least(type);
-    const isPlain = (each: ts.Type): boolean => (each.flags & (ts.TypeFlags.Null | ts.TypeFlags.Undefined)) === 0;
+    const isPlain = (each: ts.Type): boolean =>
+      (each.flags & (ts.TypeFlags.Null | ts.TypeFlags.Undefined)) === 0 && !each.isIntersection();
     const kindsOf = (each: ts.Type): ts.Type[] => {
       const members = each.isUnion() ? each.types.filter(isPlain) : [];
       const isChoice = members.every(
@@ -479,9 +502,11 @@ class AppWriter {
 
   /** Values each of which has one thing that the least one has not. */
   private variants(type: ts.Type, depth: number): string[] {
-    if (depth > deepest) return [];
+    if (depth > deepest || type.flags & ts.TypeFlags.Never) return [];
     if (type.isUnion())
-      return type.types.flatMap((each) => (each.flags & ts.TypeFlags.Undefined ? [] : this.variants(each, depth)));
+      return type.types.flatMap((each) =>
+        each.flags & ts.TypeFlags.Undefined || each.isIntersection() ? [] : this.variants(each, depth),
+      );
     const isLeaf = this.leafText(type) !== undefined || type.flags & (ts.TypeFlags.Unknown | ts.TypeFlags.Any);
     if (isLeaf) return [this.least(type)];
     if (this.checker.isTupleType(type)) {
@@ -537,7 +562,8 @@ function widened(type: ts.Type): string | undefined {
 }
 
 function rank(type: ts.Type): number {
-  if (type.flags & (ts.TypeFlags.Undefined | ts.TypeFlags.Null)) return 2;
+  if (type.flags & (ts.TypeFlags.Undefined | ts.TypeFlags.Null)) return 3;
+  if (type.isIntersection()) return 2;
   return type.flags & ts.TypeFlags.Object ? 1 : 0;
 }
 

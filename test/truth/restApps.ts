@@ -8,11 +8,13 @@ import { contractNames } from "../../src/core/languages/typescript/identifiers.j
 import { restCallNames } from "../../src/core/languages/typescript/printRestCall.js";
 import { planRest } from "../../src/core/sdk/planRest.js";
 import type { RestCall, RestPlan } from "../../src/core/sdk/sdkPlan.js";
-import { createStandin } from "../../src/standin/standin.js";
+import { contractValidator, type ContractValidator } from "../../src/standin/ajvForContract.js";
+import { checkRequest } from "../../src/standin/checkRequest.js";
+import { operationMatcher } from "../../src/standin/matchOperation.js";
 import type { RandomContract } from "../random/makeContract.js";
 import type { Json } from "../random/makeSchema.js";
 import { Randomness } from "../random/randomness.js";
-import { Samples } from "../random/samples.js";
+import { Samples, schemaAt } from "../random/samples.js";
 
 type Call = (connection: unknown, args: object, options?: object) => unknown;
 
@@ -102,21 +104,18 @@ class Server {
   isSpeechless = false;
   /** The last answer is a failure that the contract declares. */
   isFailing = false;
-  private readonly standin: ReturnType<typeof createStandin>;
+  private readonly match: ReturnType<typeof operationMatcher>;
+  private readonly validator: ContractValidator;
   private readonly samples: Samples;
   private readonly random: Randomness;
 
   constructor(
     private readonly contract: RestContract,
-    document: Json,
+    private readonly document: Json,
     seed: number,
   ) {
-    const here = {
-      ...contract,
-      servers: [],
-      operations: contract.operations.map((each) => ({ ...each, servers: [] })),
-    };
-    this.standin = createStandin([{ contract: here, raw: document }], { seed, eventEveryMs: 1 });
+    this.match = operationMatcher(contract.operations);
+    this.validator = contractValidator(document, contract.dialect, "request");
     this.samples = new Samples(randomContract(document), seed, "answer");
     this.random = new Randomness(seed);
   }
@@ -125,12 +124,16 @@ class Server {
     this.isSpeechless = false;
     this.isFailing = false;
     const path = new URL(request.url).pathname.slice(this.contract.name.length + 1);
-    const operation = this.operationAt(request.method, path);
-    const judged = await this.standin.fetch(request);
-    if (!operation || (judged.status >= 400 && !(await isOverlooked(judged)))) return judged;
+    const refusal = await this.refusal(request, path);
+    if (refusal !== undefined) return new Response(refusal, { status: 400 });
+    const found = this.match(request.method, path);
+    if (found.kind !== "match") return new Response("", { status: 404 });
+    const { operation } = found.match;
     const wanted = this.random.chance(0.2) ? /^[45]\d\d$/ : /^2\d\d$/;
-    const declared = operation.responses.filter(({ status }) => wanted.test(status));
-    if (declared.length === 0) return judged.status >= 400 ? new Response(null, { status: 204 }) : judged;
+    const among = (pattern: RegExp) => operation.responses.filter(({ status }) => pattern.test(status));
+    const declared = among(wanted).length > 0 ? among(wanted) : among(/^2\d\d$/);
+    if (declared.length === 0)
+      return new Response("{}", { status: 200, headers: { "content-type": "application/json" } });
     const response = this.random.pick(declared);
     this.isFailing = !response.status.startsWith("2");
     const status = Number(response.status);
@@ -151,22 +154,33 @@ class Server {
     return new Response(JSON.stringify(made), { status, headers });
   }
 
-  private operationAt(method: string, path: string): RestOperation | undefined {
-    const fits = (operation: RestOperation): boolean => {
-      const pattern = operation.path.replace(/[.+?^$()|[\]\\]/g, "\\$&").replace(/\{[^{}]+\}/g, "[^/]+");
-      return operation.method === method.toLowerCase() && new RegExp(`^${pattern}$`).test(path);
-    };
-    const found = this.contract.operations.filter(fits);
-    return found.find((operation) => !operation.path.includes("{")) ?? found[0];
+  /** The stand-in takes any form; what it has to hold is looked up here. */
+  private async lacksParts(request: Request, operation: RestOperation): Promise<boolean> {
+    const pointer = operation.body?.contents.find(({ form }) => form === "multipart")?.schema.pointer;
+    const schema = pointer === undefined ? undefined : (schemaAt(pointer, this.document) as Json | undefined);
+    const parts = new Set((await request.formData()).keys());
+    return ((schema?.["required"] ?? []) as string[]).some((name) => !parts.has(name));
   }
-}
 
-/** What the stand-in is strict about, and a server overlooks: parameters and bodies that it does not know. */
-async function isOverlooked(judged: Response): Promise<boolean> {
-  const { errors } = (await judged.clone().json()) as { errors?: { message: string }[] };
-  return (
-    errors !== undefined && errors.every(({ message }) => /not a parameter of|this operation takes none/.test(message))
-  );
+  /** Why a request is not taken. */
+  private async refusal(request: Request, path: string): Promise<string | undefined> {
+    const found = this.match(request.method, path);
+    if (found.kind !== "match") return `there is no ${request.method} ${path}`;
+    const mediaType = request.headers.get("content-type") ?? undefined;
+    if (mediaType?.startsWith("multipart/") === true && (await this.lacksParts(request.clone(), found.match.operation)))
+      return "the form lacks a part";
+    const asked = {
+      query: new URL(request.url).search.slice(1),
+      header: (name: string) => request.headers.get(name) ?? undefined,
+      mediaType,
+      body: await request.text(),
+    };
+    const context = { types: this.contract.types, credentials: new Set<string>() };
+    const { misfits } = checkRequest(found.match, asked, this.validator, context);
+    // The stand-in is strict about what a server overlooks: parameters and bodies that it does not know.
+    const refused = misfits.filter(({ message }) => !/not a parameter of|this operation takes none/.test(message));
+    return refused.length > 0 ? refused.map(({ name, message }) => `${name} ${message}`).join("; ") : undefined;
+  }
 }
 
 function randomContract(document: Json): RandomContract {
@@ -186,6 +200,8 @@ function argumentsOf(
     const isForm = source.kind === "body" && source.content.form === "multipart";
     const { pointer } = source.kind === "parameter" ? source.parameter.schema : source.content.schema;
     const value = samples.allowed(pointer, isForm);
+    // An empty segment of a path is another path.
+    if (value === "" && source.kind === "parameter" && source.parameter.in === "path") return undefined;
     if (value === undefined && required) return undefined;
     if (value !== undefined) args[name] = value;
   }

@@ -18,6 +18,8 @@ export interface Change {
   readonly operations: readonly string[];
   /** How query documents and source depend on it; a use with one of these coordinates is hit. */
   readonly coordinates: readonly string[];
+  /** GraphQL: uses for which the verdict is another one, by coordinate. */
+  readonly verdictAt?: Readonly<Record<string, Verdict>>;
   /** REST: source is hit only where it names this, for example the field that is gone. */
   readonly word?: string;
   readonly hint?: string;

@@ -39,7 +39,7 @@ export function applyRules<K extends PointKind>(
   for (const rule of rulesAt.get(kind) ?? []) {
     const finding = rule.find(point as never, facts);
     if (!finding) continue;
-    const { message, verdict, hint } = finding;
+    const { message, verdict, hint, verdictAt } = finding;
     const word = finding.word === undefined ? point.word : finding.word;
     changes.push({
       code: rule.code as Change["code"],
@@ -51,6 +51,7 @@ export function applyRules<K extends PointKind>(
       ...(point.placeAfter ? { after: point.placeAfter } : {}),
       ...(word === undefined || word === null ? {} : { word }),
       ...(hint === undefined ? {} : { hint }),
+      ...(verdictAt === undefined ? {} : { verdictAt }),
       operations: operations(),
       coordinates: finding.coordinates ?? point.coordinates,
     });

@@ -1,5 +1,5 @@
 import { reachedTypes } from "../contract/childReferences.js";
-import type { Field, GraphqlContract, Reference, Shape, TypeDefinition } from "../contract/model.js";
+import type { Field, GraphqlContract, Shape, TypeDefinition } from "../contract/model.js";
 import { resolveReference } from "../contract/resolveShape.js";
 import { referenceSignature } from "../contract/sameShape.js";
 import { sortedBy } from "../text/sortedBy.js";
@@ -53,7 +53,10 @@ class GraphqlComparison {
     const after = this.after.types.get(before.key);
     const successor = renamed === undefined ? undefined : this.after.types.get(renamed);
     const other = after ?? successor;
-    const point = { subject: before.key, face: "operation", coordinates: [before.key] } as const;
+    const isRoot = Object.values(this.before.roots).includes(before.key);
+    const fields = isRoot && before.shape.kind === "record" ? before.shape.fields : [];
+    const coordinates = [before.key, ...fields.map(({ name }) => `${before.key}.${name}`)];
+    const point = { subject: before.key, face: "operation", coordinates } as const;
     const places = { placeBefore: before.place, placeAfter: other?.place };
     this.at("definition", { ...point, ...places, before, after, successor: after ? undefined : successor });
     if (!other || other.role !== before.role) return;
@@ -75,6 +78,7 @@ class GraphqlComparison {
               ...point,
               ...places,
               face,
+              coordinates: [before.key],
               owner: [before.key],
               before: { shape: before.shape, nullable: false },
               after: { shape: other.shape, nullable: false },
@@ -178,9 +182,6 @@ class GraphqlComparison {
         ...point,
         before: toldAlready ? { ...argument.type, nullable: other.type.nullable } : argument.type,
         after: other.type,
-        ...(takesLiteral(argument.type, other.type)
-          ? { coordinates: point.coordinates.map((coordinate) => `${coordinate}$`) }
-          : {}),
       });
     }
     for (const argument of fresh)
@@ -304,14 +305,6 @@ function partsOf({ shape }: TypeDefinition): string[] {
   if (shape.kind === "choice") return shape.values.map(({ value }) => String(value));
   if (shape.kind === "union") return shape.members.map((member) => referenceSignature(member));
   return [];
-}
-
-/** Literals of GraphQL documents that both types take; a variable says its type, and is refused. */
-function takesLiteral(before: Reference, after: Reference): boolean {
-  const kinds = [before.shape, after.shape].map((shape) =>
-    shape.kind === "text" ? (shape.format === "id" ? "id" : "text") : shape.kind,
-  );
-  return [kinds.join(" ")].some((both) => both === "integer number" || both === "text id" || both === "id text");
 }
 
 /** What stands for a type in a sentence, and in a comparison of leaves. */

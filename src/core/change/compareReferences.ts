@@ -14,6 +14,8 @@ export interface ReferencePair extends Point {
   readonly face: "ask" | "answer";
   /** Coordinates of those who build the value as a whole. */
   readonly owner: readonly string[];
+  /** The value is written as text, whatever it is: a parameter. */
+  readonly isWritten?: boolean | undefined;
 }
 
 /** A pair of named types that has to be compared once for each direction it is used in. */
@@ -123,6 +125,7 @@ export class ShapeWalk {
           ...point,
           before: this.words(key, member),
           after: undefined,
+          key,
           isRecord: isRecord(resolveReference(member, this.context.before).shape),
         });
     const common = commonFields(before, this.context.before);
@@ -149,13 +152,16 @@ export class ShapeWalk {
   ): Map<string, string> {
     const pairs = new Map([...left.keys()].filter((key) => right.has(key)).map((key) => [key, key]));
     const open = new Set([...right.keys()].filter((key) => !pairs.has(key)));
+    // The one record that is left on either side is the same one, whatever became of it.
+    const isLast = open.size === 1 && left.size - pairs.size === 1;
     for (const [key, member] of left) {
       if (pairs.has(key)) continue;
       const before = resolveReference(member, this.context.before).shape;
       const partner = [...open].find((other) => {
         const reference = right.get(other);
         if (reference === undefined || !this.mayCorrespond(member.shape, reference.shape)) return false;
-        return isAlike(before, resolveReference(reference, this.context.after).shape);
+        const after = resolveReference(reference, this.context.after).shape;
+        return isAlike(before, after) || (isLast && isRecord(before) && isRecord(after));
       });
       if (partner === undefined) continue;
       open.delete(partner);
@@ -216,7 +222,8 @@ export class ShapeWalk {
     const { isGraphql } = this.context;
     this.context.at("record", { ...pair, before, after, isGraphql });
     comparedFields(pair, before, after, this.context).forEach(({ left, right, point }) => {
-      this.compare({ ...point, face: pair.face, before: left, after: right, owner: pair.owner });
+      const { face, owner, isWritten } = pair;
+      this.compare({ ...point, face, before: left, after: right, owner, ...(isWritten === true ? { isWritten } : {}) });
     });
     if (before.rest && after.rest)
       this.compare({ ...pair, before: before.rest, after: after.rest, subject: `${pair.subject}[key]` });

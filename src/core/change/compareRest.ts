@@ -166,7 +166,8 @@ class RestComparison {
       const point = { ...pointOf(each), placeBefore: each.place, placeAfter: partner?.place };
       context.at("parameter", { ...point, before: each, after: other, successor });
       if (!partner) continue;
-      walk.compare({ ...point, before: each.type, after: partner.type, owner: point.coordinates });
+      const isWritten = each.style !== "json";
+      walk.compare({ ...point, before: each.type, after: partner.type, owner: point.coordinates, isWritten });
     }
     for (const each of fresh)
       if (!renamed.has(each))

@@ -3,10 +3,12 @@ import type { Points } from "./points.js";
 import type { Finding } from "./rule.js";
 import type { SdkFacts } from "./sdkFacts.js";
 import { shapeWords } from "./shapeWords.js";
-import type { Level } from "./verdict.js";
+import { inDocuments } from "./typeFinding.js";
+import { verdicts, type Level } from "./verdict.js";
 
 /** What is to be said when a value has another format; undefined when it has not. */
-export function formatFinding({ subject, face, before, after }: Points["value"], facts: SdkFacts): Finding | undefined {
+export function formatFinding(point: Points["value"], facts: SdkFacts): Finding | undefined {
+  const { subject, face, before, after } = point;
   const left = before.shape;
   const right = after.shape;
   if (left.kind !== right.kind) return undefined;
@@ -18,7 +20,11 @@ export function formatFinding({ subject, face, before, after }: Points["value"],
   const message = `\`${subject}\` was ${shapeWords(left)} and is ${shapeWords(right)}.`;
   const isSame = facts.leafType(left) === facts.leafType(right);
   const code: Level = isSame ? "compatible" : "breaking";
-  if (from === "id" || to === "id") return idSwapped(message, face);
+  if (from === "id" || to === "id") {
+    // The text is the same on the wire.
+    const finding = { message, verdict: verdicts.harmless };
+    return point.face === "ask" ? inDocuments(point, finding) : finding;
+  }
   const apps = face === "answer" ? answered(left, from, to, facts) : asked(left, from, to);
   // A format that means nothing to anybody is no change worth a line.
   return code === "compatible" && apps === "compatible" && left.kind === "number"
@@ -42,11 +48,4 @@ function asked(shape: Shape, from: string | undefined, to: string | undefined): 
 /** 64 bits unless it says less. */
 function width(format: string | undefined): number {
   return format === "int32" ? 32 : format === "int16" ? 16 : format === "int8" ? 8 : 64;
-}
-
-/** GraphQL: the text is the same on the wire; a document with a variable of the old type is refused. */
-function idSwapped(message: string, face: string): Finding {
-  return face === "answer"
-    ? { message, verdict: { code: "compatible", apps: "compatible" } }
-    : { message, verdict: { code: "breaking", apps: "breaking" } };
 }

@@ -2,7 +2,7 @@ import type { Contract } from "../contract/model.js";
 import type { QueryUse } from "../graphql/queryModel.js";
 import { byCodeUnit } from "../text/sortedBy.js";
 import type { Change } from "./change.js";
-import { byWeight } from "./verdict.js";
+import { byWeight, heavier, type Verdict } from "./verdict.js";
 import { compareGraphql } from "./compareGraphql.js";
 import { compareRest } from "./compareRest.js";
 import type { Hit, JudgedChange } from "./judgedChange.js";
@@ -33,9 +33,15 @@ export function judgeUse(
   uses: ProjectUses,
 ): JudgedChange[] {
   const judged = changes.map((change): JudgedChange => {
-    const hits = protocol === "graphql" ? queryHits(change, uses.queries) : sourceHits(change, uses);
+    const found = protocol === "graphql" ? queryUses(change, uses.queries) : [];
+    const hits = protocol === "graphql" ? found.map(hitOf) : sourceHits(change, uses);
     const unknowable = !uses.searched;
-    return { ...change, hits: distinct(hits), use: hits.length > 0 ? "used" : unknowable ? "cannot tell" : "not used" };
+    return {
+      ...change,
+      verdict: verdictOn(change, found),
+      hits: distinct(hits),
+      use: hits.length > 0 ? "used" : unknowable ? "cannot tell" : "not used",
+    };
   });
   const rank = { used: 0, "cannot tell": 1, "not used": 2 } as const;
   return judged.sort(
@@ -48,10 +54,23 @@ export function judgeUse(
   );
 }
 
-function queryHits(change: Change, uses: readonly QueryUse[]): Hit[] {
+function queryUses(change: Change, uses: readonly QueryUse[]): QueryUse[] {
   const wanted = new Set(change.coordinates);
-  const hits = uses.filter((use) => wanted.has(use.coordinate) && fits(change, use));
-  return hits.map(({ owner, operations, place, kind }) => ({ owner, operations, place, kind }));
+  return uses.filter((use) => wanted.has(use.coordinate) && fits(change, use));
+}
+
+function hitOf({ owner, operations, place, kind }: QueryUse): Hit {
+  return { owner, operations, place, kind };
+}
+
+/** The heaviest verdict on what is used; the change's own where nothing is. */
+function verdictOn({ verdict, verdictAt }: Change, uses: readonly QueryUse[]): Verdict {
+  if (!verdictAt) return verdict;
+  const found = uses.map(({ coordinate }) => verdictAt[coordinate] ?? verdict);
+  return (found.length > 0 ? found : [verdict, ...Object.values(verdictAt)]).reduce((one, other) => ({
+    code: heavier(one.code, other.code),
+    apps: heavier(one.apps, other.apps),
+  }));
 }
 
 /** Source is hit where it calls what is touched; by the change of a field or parameter, only where it names that too. */
@@ -63,7 +82,8 @@ function sourceHits(change: Change, uses: ProjectUses): readonly Hit[] {
 /** A document that only reads a choice is not hit by what can be sent, and the other way round. */
 function fits(change: Change, use: QueryUse): boolean {
   // Who selects a field does not say the name of its type.
-  if (change.code === "type.renamed" || change.code === "type.gone") return use.kind !== "selects";
+  if (change.code === "type.renamed" || change.code === "type.gone")
+    return use.kind !== "selects" || use.coordinate.includes(".");
   if (!change.code.includes(".choice.")) return true;
   return change.face === "ask" ? use.kind === "sends" : use.kind !== "sends";
 }

@@ -86,7 +86,12 @@ export interface Points {
     };
   readonly record: Point & Pair<RecordShape> & { readonly isGraphql: boolean };
   /** Two uses of a shape, behind their names. */
-  readonly value: Point & Pair<Reference> & { readonly isGraphql: boolean };
+  readonly value: Point &
+    Pair<Reference> & {
+      readonly isGraphql: boolean;
+      /** The value is written as text, whatever it is: a parameter. */
+      readonly isWritten?: boolean | undefined;
+    };
   readonly choice: Point & Sides<Choice["value"]>;
   /** A value of a choice that is on both sides. */
   readonly listed: Point & Pair<Choice>;
@@ -95,6 +100,8 @@ export interface Points {
     Sides<string> & {
       readonly alone: boolean;
       readonly lacksCommon?: boolean | undefined;
+      /** GraphQL: the name of the member. */
+      readonly key?: string;
       /** What went is a record, which source tells from the others by its fields. */
       readonly isRecord?: boolean;
       readonly isGraphql: boolean;

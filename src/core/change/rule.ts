@@ -12,6 +12,8 @@ export interface Finding {
   readonly coordinates?: readonly string[];
   /** Instead of the point's own; null when source is hit whatever it names. */
   readonly word?: string | null | undefined;
+  /** Uses for which the verdict is another one, by coordinate. */
+  readonly verdictAt?: Readonly<Record<string, Verdict>> | undefined;
 }
 
 /** A documented kind of change, and how it is found at one kind of point. */

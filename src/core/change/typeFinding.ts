@@ -4,7 +4,7 @@ import type { Finding } from "./rule.js";
 import type { SdkFacts } from "./sdkFacts.js";
 import { shapeFamily } from "./shapeFamily.js";
 import { shapeWords } from "./shapeWords.js";
-import { verdicts, type Verdict } from "./verdict.js";
+import { heavier, verdicts, type Verdict } from "./verdict.js";
 
 /**
  * What is to be said when a value has another type; undefined when it has not. Unions are compared member by member
@@ -21,7 +21,32 @@ export function typeFinding(point: Points["value"], facts: SdkFacts): Finding | 
       : `\`${subject}\` was ${shapeWords(before)} and is ${shapeWords(after)}.`;
   const isAnswer = face === "answer";
   const verdict = isAnswer ? answered(before, after, facts) : asked(before, after, facts);
-  return { message, verdict };
+  if (point.isWritten === true && isAnyText(after) && isLeaf(before))
+    return { message, verdict: { code: verdict.code, apps: "compatible" } };
+  return isAnswer || !point.isGraphql ? { message, verdict } : inDocuments(point, { message, verdict });
+}
+
+/**
+ * A GraphQL variable says its type, and is refused where another one is expected; what is written out in a document
+ * is judged once and for all, what is sent as a value of a variable each time.
+ */
+export function inDocuments({ coordinates }: Points["value"], { message, verdict }: Finding): Finding {
+  const isWrittenOut = coordinates.some((coordinate) => coordinate.endsWith(":)"));
+  return {
+    message,
+    verdict: isWrittenOut ? { code: heavier(verdict.code, verdict.apps), apps: verdict.apps } : verdict,
+    coordinates: [...coordinates, ...coordinates.map((coordinate) => `${coordinate}$`)],
+    verdictAt: Object.fromEntries(coordinates.map((coordinate) => [`${coordinate}$`, verdicts.bothBreak])),
+  };
+}
+
+/** A text that any value becomes when it is written. */
+function isAnyText(shape: Shape): boolean {
+  return shape.kind === "text" && shape.format === undefined && shape.constraints?.pattern === undefined;
+}
+
+function isLeaf({ kind }: Shape): boolean {
+  return kind === "integer" || kind === "number" || kind === "boolean";
 }
 
 function partsOf({ items, needed = items.length, rest }: TupleShape): string {

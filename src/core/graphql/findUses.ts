@@ -6,6 +6,7 @@ import {
   isInputObjectType,
   isInterfaceType,
   isScalarType,
+  isUnionType,
   Kind,
   TypeInfo,
   typeFromAST,
@@ -70,12 +71,15 @@ function usesOf(
         const field = info.getFieldDef();
         const place = placeOfNode(node);
         if (parent && node.name.value === "__typename")
-          for (const name of kindsOf(schema, parent)) add(name, "matches", place);
+          for (const name of kindsOf(schema, parent)) add(`${name}~`, "matches", place);
         if (!parent || !field || field.name.startsWith("__")) return;
         add(`${parent.name}.${field.name}`, "selects", place);
         const type = getNamedType(field.type);
         if (isEnumType(type) || isScalarType(type) || isAbstractType(type)) add(type.name, "selects", place);
-        if (isAbstractType(type) && tellsApart(node, type, conditions)) add(`${type.name}*`, "matches", place);
+        if (isAbstractType(type) && tellsApart(node, type, conditions)) {
+          add(`${type.name}*`, "matches", place);
+          for (const name of kindsOf(schema, type)) add(`${name}~`, "matches", place);
+        }
         for (const argument of field.args) {
           const given = node.arguments?.find((each) => each.name.value === argument.name);
           const coordinate = `${parent.name}.${field.name}(${argument.name}:)`;
@@ -98,7 +102,10 @@ function usesOf(
       },
       [Kind.OBJECT_FIELD](node) {
         const parent = getNamedType(info.getParentInputType());
-        if (isInputObjectType(parent)) add(`${parent.name}.${node.name.value}`, "sends", placeOfNode(node));
+        if (!isInputObjectType(parent)) return;
+        const coordinate = `${parent.name}.${node.name.value}`;
+        add(coordinate, "sends", placeOfNode(node));
+        if (node.value.kind === Kind.VARIABLE) add(`${coordinate}$`, "sends", placeOfNode(node));
       },
       [Kind.ENUM](node) {
         const type = getNamedType(info.getInputType());
@@ -169,12 +176,15 @@ function bridges(schema: GraphQLSchema, outer: GraphQLCompositeType, inner: Grap
   const inside = new Set(possibleTypes(schema, inner));
   const shared = possibleTypes(schema, outer).filter((type) => inside.has(type));
   const interfaces = [outer, inner].filter(isInterfaceType);
-  const pairs = [...shared, ...[outer, inner].filter(isInterfaceType)];
-  return pairs.flatMap((type) =>
+  const unions = [outer, inner].filter(isUnionType);
+  const pairs = [...shared, ...interfaces];
+  const ofUnions = unions.flatMap((union) => shared.map((type) => `${type.name}:${union.name}`));
+  const ofInterfaces = pairs.flatMap((type) =>
     interfaces
       .filter((each) => each !== type && type.getInterfaces().includes(each))
       .map((each) => `${type.name}:${each.name}`),
   );
+  return [...ofUnions, ...ofInterfaces];
 }
 
 /** Whether a selection asks which of its types a value is. */

@@ -45,7 +45,11 @@ export function validateQueries(
     .filter((error) => !(isIncomplete && error.message.startsWith("Unknown fragment")))
     .filter((error) => !/^Unknown directive "@(?:defer|stream)"/.test(error.message))
     .map((error) => invalid(schema, error, senders));
-  return [...errors, ...deprecated(validate(schema, document, [NoDeprecatedCustomRule], { maxErrors: mostErrors }))];
+  return [
+    ...errors,
+    ...rootless(schema, definitions),
+    ...deprecated(validate(schema, document, [NoDeprecatedCustomRule], { maxErrors: mostErrors })),
+  ];
 }
 
 /** Directives that ask for an answer in pieces, whether the schema knows them or not. */
@@ -65,6 +69,21 @@ export function incremental(definitions: readonly Definition[]): Problem[] {
       },
     });
   return problems;
+}
+
+/** Operations that the schema has no root for, which the rules of the specification leave to the execution. */
+function rootless(schema: GraphQLSchema, definitions: readonly Definition[]): Problem[] {
+  return definitions
+    .filter((node) => node.kind === Kind.OPERATION_DEFINITION)
+    .filter(({ operation }) => !schema.getRootType(operation))
+    .map((node) => {
+      const plural = { query: "queries", mutation: "mutations", subscription: "subscriptions" }[node.operation];
+      const place = placeOfNode(node);
+      return problem("query.invalid", `The schema has no ${plural}.`, {
+        place: { ...place, length: node.operation.length } as Place,
+        hint: `Take out \`${node.name?.value ?? node.operation}\`, or ask the schema's authors.`,
+      });
+    });
 }
 
 function invalid(schema: GraphQLSchema, error: GraphQLError, senders: (place: Place) => string | undefined): Problem {

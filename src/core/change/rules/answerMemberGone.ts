@@ -9,13 +9,19 @@ export const answerMemberGone = rule(
     title: "A kind of value is no longer answered",
     example: "rowing vessels",
     code: "breaking where its fields are matched, else risky",
-    apps: "compatible",
+    apps: "compatible; breaking in GraphQL where a document names it",
   },
-  ({ face, subject, before, after, isRecord, isGraphql }) =>
-    face === "answer" && before !== undefined && after === undefined
-      ? {
-          message: `\`${subject}\` can no longer be ${before}.`,
-          verdict: isRecord === true || isGraphql ? verdicts.codeBreaks : verdicts.codeRisky,
-        }
-      : undefined,
+  ({ face, subject, before, after, isRecord, isGraphql, key, coordinates }) => {
+    if (face !== "answer" || before === undefined || after !== undefined) return undefined;
+    const message = `\`${subject}\` can no longer be ${before}.`;
+    if (!isGraphql) return { message, verdict: isRecord === true ? verdicts.codeBreaks : verdicts.codeRisky };
+    // A document that says what is gone is refused; one that does not just never gets it.
+    const bridges = coordinates.map((coordinate) => `${key ?? ""}:${coordinate}`);
+    return {
+      message,
+      verdict: verdicts.codeBreaks,
+      coordinates: [...coordinates.map((coordinate) => `${coordinate}*`), ...bridges],
+      verdictAt: Object.fromEntries(bridges.map((bridge) => [bridge, verdicts.bothBreak])),
+    };
+  },
 );

@@ -11,11 +11,15 @@ export const typeRenamed = rule(
     code: "breaking where it is named",
     apps: "compatible; breaking in GraphQL where a document names it",
   },
-  ({ before, successor }) =>
-    before && successor
-      ? {
-          message: `The ${before.role ?? "type"} \`${before.key}\` looks renamed: it is now called \`${successor.key}\`.`,
-          verdict: verdicts.bothBreak,
-        }
-      : undefined,
+  ({ before, successor, coordinates }, { openUnions }) => {
+    if (!before || !successor) return undefined;
+    // What tells types apart gets a name that it does not know.
+    const told = `${before.key}~`;
+    return {
+      message: `The ${before.role ?? "type"} \`${before.key}\` looks renamed: it is now called \`${successor.key}\`.`,
+      verdict: verdicts.bothBreak,
+      coordinates: [...coordinates, told],
+      verdictAt: { [told]: openUnions ? verdicts.codeBreaksAppsRisky : verdicts.bothBreak },
+    };
+  },
 );

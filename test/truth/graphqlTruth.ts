@@ -1,0 +1,145 @@
+import { print, type GraphQLSchema } from "graphql";
+import type ts from "typescript";
+import { compareGraphql } from "../../src/core/change/compareGraphql.js";
+import { judgeUse } from "../../src/core/change/impact.js";
+import type { Level } from "../../src/core/change/verdict.js";
+import type { GraphqlContract } from "../../src/core/contract/model.js";
+import { readGraphqlContract } from "../../src/core/graphql/readGraphqlContract.js";
+import { readQueryDocuments, type QueryReading } from "../../src/core/graphql/readQueryDocuments.js";
+import { printTypescriptSdk } from "../../src/core/languages/typescript/printTypescriptSdk.js";
+import { typescriptSdkFacts } from "../../src/core/languages/typescript/sdkFacts.js";
+import type { TypescriptSettings } from "../../src/core/languages/typescript/settings.js";
+import { planGraphql } from "../../src/core/sdk/planGraphql.js";
+import { Randomness } from "../random/randomness.js";
+import { exercisingApp, type ExercisingApp } from "./exercise.js";
+import { brokenOperations } from "./graphqlApps.js";
+import { graphqlEdits, schemaTree } from "./graphqlEdits.js";
+import { programOf, refusedLines } from "./program.js";
+import type { Case } from "./truth.js";
+
+const name = "fleet";
+
+interface Side {
+  readonly contract: GraphqlContract;
+  readonly schema: GraphQLSchema;
+  readonly queries: QueryReading;
+}
+
+/** One GraphQL schema with query documents and an app that uses everything of them. */
+export class GraphqlTruth {
+  private readonly before: Side;
+  private readonly app: ExercisingApp;
+  private program: ts.Program;
+
+  constructor(
+    readonly base: string,
+    private readonly schema: string,
+    private readonly documents: readonly string[],
+    private readonly runtime: ReadonlyMap<string, string>,
+    private readonly settings: Omit<TypescriptSettings, "imports"> = {},
+  ) {
+    this.before = this.read(schema);
+    const errors = this.before.queries.problems.filter(({ level }) => level === "error");
+    if (errors.length > 0) throw new Error(errors.map(({ message }) => message).join("\n"));
+    this.program = programOf(this.files(this.before));
+    const fragments = this.before.queries.fragments.map((each) => each.name);
+    const named = new Set([...this.before.contract.types.keys(), ...fragments.map((each) => `${each}Part`)]);
+    this.app = exercisingApp(
+      this.program,
+      `sdk/${name}/index.ts`,
+      (type) => named.has(type),
+      settings.unions === "open",
+    );
+    const refused = this.refused(this.before);
+    if (refused.size > 0)
+      throw new Error(`The app does not compile before: ${this.told(refused).slice(0, 5).join("\n")}`);
+    const broken = brokenOperations(this.before.queries.operations, this.before.schema, this.before.schema, 1);
+    if (broken.length > 0) throw new Error(`The released app does not work before: ${broken.join("\n")}`);
+  }
+
+  get lines(): number {
+    return this.app.lines.size;
+  }
+
+  /** Applies an edit of each kind, one after the other, and says what is predicted and what is so. */
+  judge(kinds: readonly string[], seed: number): Case | undefined {
+    const tree = schemaTree(this.schema);
+    const random = new Randomness(seed);
+    const edits = kinds.flatMap((kind) => graphqlEdits.find((edit) => edit.kind === kind) ?? []);
+    const done = edits.filter((edit) => edit.apply(tree, random));
+    if (done.length === 0) return undefined;
+    const after = this.read(print(tree as never));
+    // An edit that makes no schema is none that anybody publishes.
+    if (after.contract.setAside.length > 0) return undefined;
+    const uses = { queries: this.before.queries.uses, calls: new Map(), named: () => [], searched: true };
+    const all = compareGraphql(this.before.contract, after.contract, typescriptSdkFacts(this.settings));
+    const changes = judgeUse(all, "graphql", uses).filter(({ use }) => use === "used");
+    const isMeaningless = done.every((each) => each.isMeaningless === true);
+    const refused = this.refused(after);
+    const open = this.settings.unions === "open";
+    const broken = brokenOperations(this.before.queries.operations, this.before.schema, after.schema, seed, {
+      openUnions: open,
+      openChoices: this.settings.choices === "open",
+    });
+    return {
+      base: this.base,
+      seed,
+      kinds: done.map(({ kind }) => kind),
+      isMeaningless,
+      changes: isMeaningless ? all : changes,
+      facts: { code: this.fact(refused), apps: broken.length > 0 ? "breaking" : "compatible" },
+      evidence: { code: this.told(refused), apps: broken },
+    };
+  }
+
+  private read(text: string): Side {
+    const reading = readGraphqlContract(name, [{ document: "schema.graphql", text }]);
+    if (!reading.contract || !reading.schema)
+      throw new Error(reading.problems.map(({ message }) => message).join("; "));
+    const texts = this.documents.map((each, at) => ({ document: `q${String(at)}.graphql`, text: each }));
+    return { contract: reading.contract, schema: reading.schema, queries: readQueryDocuments(reading.schema, texts) };
+  }
+
+  private refused(side: Side): Map<number, string[]> {
+    this.program = programOf(new Map([...this.files(side), ["app.ts", this.app.text]]), this.program);
+    return refusedLines(this.program, "app.ts");
+  }
+
+  private fact(refused: ReadonlyMap<number, string[]>): Level {
+    let fact: Level = "compatible";
+    for (const line of refused.keys()) {
+      const kind = this.app.lines.get(line);
+      if (kind !== "match" && kind !== "build") return "breaking";
+      fact = "risky";
+    }
+    return fact;
+  }
+
+  private told(refused: ReadonlyMap<number, string[]>): string[] {
+    const lines = this.app.text.split("\n");
+    return [...refused].map(
+      ([line, messages]) =>
+        `${this.app.lines.get(line) ?? "?"}: ${(lines[line - 1] ?? "").trim().slice(0, 160)}  -- ${(messages[0] ?? "").slice(0, 160)}`,
+    );
+  }
+
+  private files({ contract, queries }: Side): Map<string, string> {
+    const scalars = new Map(
+      [...contract.types.values()].filter(({ role }) => role === "scalar").map(({ key }) => [key, {}]),
+    );
+    const plan = planGraphql(contract, queries, {
+      scalars,
+      ...(this.settings.unions ? { unions: this.settings.unions } : {}),
+    });
+    const sdk = printTypescriptSdk(
+      { name: "sdk", contracts: [plan] },
+      {
+        importEnding: "js",
+        runtime: this.runtime,
+        scalars: new Map([[name, new Map([...scalars.keys()].map((key) => [key, "string"]))]]),
+        settings: this.settings,
+      },
+    );
+    return new Map([...sdk].filter(([path]) => path.endsWith(".ts")).map(([path, text]) => [`sdk/${path}`, text]));
+  }
+}
