@@ -7,6 +7,7 @@ import type { Problem } from "../core/problem/problem.js";
 import { readContract, type ContractReading } from "../core/readContract.js";
 import { compareForSdks } from "./compareForSdks.js";
 import { findCallUses } from "./findCallUses.js";
+import { findSourceUses } from "./findSourceUses.js";
 import { exitCodes, Halt } from "./halt.js";
 import type { Project } from "./project.js";
 import type { ProjectTexts } from "./sdkInputs.js";
@@ -32,11 +33,16 @@ export function readSide(name: string, texts: readonly SourceText[], fallbackLab
 }
 
 /** Compares two sides of one contract and says what the differences do to the project; without a project, nothing is known of use. */
-export function compareSides(name: string, before: Side, after: Side, texts: ProjectTexts | undefined): ContractImpact {
+export async function compareSides(
+  name: string,
+  before: Side,
+  after: Side,
+  texts: ProjectTexts | undefined,
+): Promise<ContractImpact> {
   const from = before.reading.contract;
   const to = after.reading.contract;
   const changes = compareForSdks(from, to, texts?.project);
-  const uses = changes.length === 0 || !texts ? unknownUses : projectUses(texts.project, texts, name, before);
+  const uses = changes.length === 0 || !texts ? unknownUses : await projectUses(texts.project, texts, name, before);
   return {
     contract: name,
     from: before.label,
@@ -48,7 +54,12 @@ export function compareSides(name: string, before: Side, after: Side, texts: Pro
 
 const unknownUses: ProjectUses = { queries: [], calls: new Map(), named: () => [], searched: false };
 
-function projectUses(project: Project, texts: ProjectTexts, name: string, { reading }: Side): ProjectUses {
+async function projectUses(
+  project: Project,
+  texts: ProjectTexts,
+  name: string,
+  { reading }: Side,
+): Promise<ProjectUses> {
   if (reading.schema)
     return {
       queries: readQueryDocuments(reading.schema, texts.queries(name).texts).uses,
@@ -57,6 +68,8 @@ function projectUses(project: Project, texts: ProjectTexts, name: string, { read
       searched: true,
     };
   if (reading.contract.protocol !== "rest") return unknownUses;
+  const source = await findSourceUses(project, name);
+  if (source) return { ...unknownUses, source, searched: true };
   return {
     queries: [],
     ...findCallUses(project, reading.contract, project.configuration.contracts[name] ?? { from: [] }),

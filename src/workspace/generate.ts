@@ -41,7 +41,7 @@ export async function generate(project: Project, options: GenerateOptions): Prom
     const heavy = await import("./generateSdk.js");
     reader ??= heavy.newReader(texts);
     await heavy.fetchParts(project, name, reader);
-    const result = heavy.generateSdk(project, name, reader, pinTexts);
+    const result = await heavy.generateSdk(project, name, reader, pinTexts);
     // Reading found which other documents count; what they hold is an input too.
     const made: Made = {
       ...result,

@@ -8,13 +8,16 @@ import type { ProjectTexts } from "./sdkInputs.js";
 import { vanishedNames } from "./vanishedNames.js";
 
 /** The part of generating that needs the core; loaded only when there is something to do. */
-export function generateSdk(
+export async function generateSdk(
   project: Project,
   name: string,
   reader: ContractReader,
   pinTexts: Map<string, string>,
-): { built: BuiltSdk; outcome: SdkOutcome } {
+): Promise<{ built: BuiltSdk; outcome: SdkOutcome }> {
   const built = buildSdk(project, name, reader);
+  const impacts: ContractImpact[] = [];
+  for (const { contract } of built.contracts)
+    impacts.push(...(await impactOf(project, name, contract.name, reader, pinTexts)));
   const into = displayPath(project, outputFolder(project, name, project.configuration.sdks[name]?.into ?? ""));
   const outcome: SdkOutcome = {
     name,
@@ -22,7 +25,7 @@ export function generateSdk(
     state: "written",
     files: { added: 0, changed: 0, unchanged: 0, removed: 0 },
     contracts: built.contracts.map((contract) => contractOutcome(contract, reader.texts)),
-    impacts: built.contracts.flatMap(({ contract }) => impactOf(project, name, contract.name, reader, pinTexts)),
+    impacts,
     problems: [...built.problems, ...vanishedNames(project, name, built)],
   };
   return { built, outcome };
@@ -65,19 +68,24 @@ function contractOutcome({ contract, plan, queries, setAside }: BuiltContract, t
 }
 
 /** What changed since the pin; nothing when there is none, or when it is of the other protocol. */
-function impactOf(
+async function impactOf(
   project: Project,
   sdk: string,
   name: string,
   reader: ContractReader,
   pinTexts: Map<string, string>,
-): ContractImpact[] {
+): Promise<ContractImpact[]> {
   const pin = readPin(project, sdk, name);
   const after = reader.read(name);
   if (!pin) return [];
   pinTexts.set(pin.document, pin.text);
   const before = readSide(name, [pin], "pin");
   if (before.reading.contract.protocol !== after.contract.protocol) return [];
-  const impact = compareSides(name, before, { reading: after, label: after.contract.version || "now" }, reader.texts);
+  const impact = await compareSides(
+    name,
+    before,
+    { reading: after, label: after.contract.version || "now" },
+    reader.texts,
+  );
   return impact.changes.length > 0 ? [impact] : [];
 }

@@ -30,7 +30,7 @@ export async function guarded(
     const before = readSide(name, side.texts, side.label);
     if (before.reading.contract.protocol !== reading.contract.protocol) continue;
     const label = reading.contract.version === "" ? "now" : reading.contract.version;
-    const { changes } = compareSides(name, before, { reading, label }, reader.texts);
+    const { changes } = await compareSides(name, before, { reading, label }, reader.texts);
     for (const change of changes) {
       if (!isHeld(change, gate)) continue;
       const places =

@@ -52,7 +52,7 @@ export async function impact(project: Project, cwd: string, options: ImpactOptio
       unpinned.push(name);
       continue;
     }
-    impacts.push(compareSides(name, ...sameProtocol(name, [before, after]), texts));
+    impacts.push(await compareSides(name, ...sameProtocol(name, [before, after]), texts));
     if (options.before !== undefined) continue;
     const ofReleases = await releaseImpacts(project, name, after);
     for (const each of ofReleases) for (const [document, text] of each.texts) others.set(document, text);
@@ -84,7 +84,7 @@ export async function impactOfFiles(cwd: string, before: string, after: string):
     return readSide(name, found, spec);
   };
   const sides = [await load(before), await load(after)] as const;
-  const impacts = [compareSides(name, ...sameProtocol(name, sides), undefined)];
+  const impacts = [await compareSides(name, ...sameProtocol(name, sides), undefined)];
   const textOf = (document: string): string | undefined => texts.get(document);
   return { impacts, releases: [], unpinned: [], beforeTextOf: textOf, afterTextOf: textOf };
 }

@@ -100,10 +100,10 @@ function tried(
 
 /** A value that the old schema takes. */
 function sent(type: GraphQLInputType, random: Randomness, depth: number): unknown {
-  if (isNonNullType(type)) return sent(type.ofType as GraphQLInputType, random, depth);
+  if (isNonNullType(type)) return sent(type.ofType, random, depth);
   if (depth > 0 && random.chance(0.2)) return null;
   if (isListType(type)) {
-    const item = type.ofType as GraphQLInputType;
+    const item = type.ofType;
     const count = random.below(3);
     return Array.from({ length: count }, () => sentItem(item, random, depth + 1));
   }
@@ -206,7 +206,7 @@ class AnswerJudge {
     if (isListType(type)) {
       if (!Array.isArray(value)) return `${path} is no list`;
       for (const item of value) {
-        const wrong = this.value(item, type.ofType as GraphQLOutputType, sets, `${path}[]`);
+        const wrong = this.value(item, type.ofType, sets, `${path}[]`);
         if (wrong !== undefined) return wrong;
       }
       return undefined;

@@ -29,9 +29,9 @@ const referring = (kind: string, name: string): Node => ({
   name: named(name),
 });
 const named = (name: string) => ({ kind: Kind.NAME, value: name });
-const definition = (text: string): Node => schemaTree(text).definitions[0] as Node;
-const field = (text: string): Node => definition(`type T { ${text} }`).fields?.[0] as Node;
-const argument = (text: string): Node => definition(`input T { ${text} }`).fields?.[0] as Node;
+const definition = (text: string): Node => schemaTree(text).definitions[0]!;
+const field = (text: string): Node => definition(`type T { ${text} }`).fields?.[0]!;
+const argument = (text: string): Node => definition(`input T { ${text} }`).fields?.[0]!;
 
 const ofKind = (tree: SchemaTree, ...kinds: string[]): Node[] =>
   tree.definitions.filter(({ kind }) => kinds.includes(kind));

@@ -84,7 +84,7 @@ export class ReleasedApp {
     try {
       const answer = await this.sdk[restCallNames(call).call]?.(connection, args);
       if (typeof answer === "object" && answer !== null && Symbol.asyncIterator in answer)
-        for await (const item of answer as AsyncIterable<unknown>) void item;
+        for await (const item of answer as AsyncIterable<unknown>) item;
       const isPromised = call.answers.length > 0 && call.answers.every(({ form }) => form !== "none");
       return answer === undefined && isPromised ? "nothing was answered" : undefined;
     } catch (error) {

@@ -72,7 +72,7 @@ const ofSchemas: RestEdit[] = [
     "a field removed",
     (site) => isProperty(site) && !isRequired(site),
     ({ record, key }) => {
-      Reflect.deleteProperty(properties(record as Json), key);
+      Reflect.deleteProperty(properties(record!), key);
       return true;
     },
   ),
@@ -80,8 +80,8 @@ const ofSchemas: RestEdit[] = [
     "a required field removed",
     (site) => isProperty(site) && isRequired(site),
     ({ record, key }) => {
-      Reflect.deleteProperty(properties(record as Json), key);
-      (record as Json)["required"] = required(record as Json).filter((each) => each !== key);
+      Reflect.deleteProperty(properties(record!), key);
+      (record!)["required"] = required(record!).filter((each) => each !== key);
       return true;
     },
   ),
@@ -106,7 +106,7 @@ const ofSchemas: RestEdit[] = [
     "a field required now",
     (site) => isProperty(site) && !isRequired(site),
     ({ record, key }) => {
-      (record as Json)["required"] = [...required(record as Json), key];
+      (record!)["required"] = [...required(record!), key];
       return true;
     },
   ),
@@ -114,15 +114,15 @@ const ofSchemas: RestEdit[] = [
     "a field optional now",
     (site) => isProperty(site) && isRequired(site),
     ({ record, key }) => {
-      (record as Json)["required"] = required(record as Json).filter((each) => each !== key);
+      (record!)["required"] = required(record!).filter((each) => each !== key);
       return true;
     },
   ),
   ...schemaEdits("a field renamed", isProperty, ({ record, key, schema }) => {
     const name = `${key}Now`;
-    Reflect.deleteProperty(properties(record as Json), key);
-    properties(record as Json)[name] = schema;
-    (record as Json)["required"] = required(record as Json).map((each) => (each === key ? name : each));
+    Reflect.deleteProperty(properties(record!), key);
+    properties(record!)[name] = schema;
+    (record!)["required"] = required(record!).map((each) => (each === key ? name : each));
     return true;
   }),
   ...schemaEdits(
@@ -359,7 +359,7 @@ const ofSchemas: RestEdit[] = [
       const gone = (schema[key] as Json[]).pop();
       const mapping = (schema["discriminator"] as { mapping?: Json } | undefined)?.mapping;
       for (const [tag, target] of Object.entries(mapping ?? {}))
-        if (target === gone?.["$ref"]) Reflect.deleteProperty(mapping as Json, tag);
+        if (target === gone?.["$ref"]) Reflect.deleteProperty(mapping!, tag);
       return true;
     },
   ),
@@ -615,7 +615,7 @@ const ofOperations: RestEdit[] = [
   operationEdit("another media type of a body", (place, document) => {
     const content = body(place, document)?.["content"] as Json | undefined;
     const [type] = Object.keys(content ?? {});
-    if (!content || type === undefined || !type.includes("json")) return false;
+    if (!content || !type?.includes("json")) return false;
     content["application/vnd.ostrel+json"] = content[type];
     Reflect.deleteProperty(content, type);
     return true;

@@ -87,7 +87,7 @@ export function sitesOf(document: Json): Site[] {
       if (schemas[name]) visit(schemas, name, "named", face);
     }
     const properties = schema["properties"] as Json | undefined;
-    for (const name of Object.keys(properties ?? {})) visit(properties as Json, name, "property", face, schema);
+    for (const name of Object.keys(properties ?? {})) visit(properties!, name, "property", face, schema);
     visit(schema, "items", "item", face);
     visit(schema, "additionalProperties", "value", face);
     for (const list of ["oneOf", "anyOf", "allOf", "prefixItems"]) {

@@ -37,7 +37,7 @@ export function applyRules<K extends PointKind>(
   operations: () => readonly string[] = () => [],
 ): void {
   for (const rule of rulesAt.get(kind) ?? []) {
-    const finding = rule.find(point as never, facts);
+    const finding = rule.find(point, facts);
     if (!finding) continue;
     const { message, verdict, hint, verdictAt } = finding;
     const word = finding.word === undefined ? point.word : finding.word;

@@ -55,7 +55,7 @@ class RestComparison {
     this.compareSent();
     this.compareNamed();
     this.compareNames();
-    const contracts = { subject: "servers", face: "operation", coordinates: [] } as const;
+    const contracts = { subject: "servers", face: "operation", coordinates: ["connection"] } as const;
     this.at("servers", { ...contracts, before: before.servers, after: after.servers }, () => []);
     this.compareConnection();
   }
@@ -85,12 +85,22 @@ class RestComparison {
     };
   }
 
+  /** What source calls a planned type. */
+  private typeName(key: string): string | undefined {
+    const name = this.before.types.get(key)?.name;
+    return name === undefined ? undefined : this.facts.typeName(name);
+  }
+
+  private callName(call: RestCall): string {
+    return this.facts.valueName(call.name);
+  }
+
   private walk(operations: () => readonly string[]): ShapeWalk {
     return new ShapeWalk(
       this.context(operations),
       this.onNamed,
       (key) => !isInline(key),
-      (key) => this.before.types.get(key)?.name,
+      (key) => this.typeName(key),
     );
   }
 
@@ -103,7 +113,7 @@ class RestComparison {
     for (const operation of gone) {
       const label = operationLabel(operation);
       const call = left.get(label)?.whole;
-      this.at("operation", { ...operationPoint(label, call), before: call }, () => [label]);
+      this.at("operation", { ...this.operationPoint(label, call), before: call }, () => [label]);
     }
     for (const operation of fresh) {
       const label = operationLabel(operation);
@@ -124,9 +134,9 @@ class RestComparison {
 
   private compareCall({ before, after, label }: CallPair): void {
     const operations = (): string[] => [label];
-    const coordinates = [before.name];
+    const coordinates = [this.callName(before)];
     const point = {
-      ...operationPoint(label, before),
+      ...this.operationPoint(label, before),
       placeAfter: after.operation.place,
     };
     this.at("operation", { ...point, before, after }, operations);
@@ -143,6 +153,15 @@ class RestComparison {
     this.compareHeaders({ before, after, label }, operations, coordinates);
   }
 
+  private operationPoint(label: string, call: RestCall | undefined) {
+    return {
+      subject: label,
+      face: "operation",
+      placeBefore: call?.operation.place,
+      coordinates: call ? [this.callName(call)] : [],
+    } as const;
+  }
+
   private compareArguments({ before, after, label }: CallPair, operations: () => readonly string[]): void {
     const left = before.arguments.flatMap(asked);
     const right = after.arguments.flatMap(asked);
@@ -154,7 +173,7 @@ class RestComparison {
     const pointOf = (each: Asked) => ({
       ...common,
       subject: `${label} ${each.name}`,
-      coordinates: [`${before.typeNames.args}.${each.argument ?? each.name}`],
+      coordinates: [`${this.facts.typeName(before.typeNames.args)}.${each.argument ?? each.name}`],
       word: each.argument ?? each.name,
     });
     const renamed = new Set<Asked>();
@@ -171,7 +190,12 @@ class RestComparison {
     }
     for (const each of fresh)
       if (!renamed.has(each))
-        context.at("parameter", { ...pointOf(each), coordinates: [before.name], after: each, placeAfter: each.place });
+        context.at("parameter", {
+          ...pointOf(each),
+          coordinates: [this.callName(before)],
+          after: each,
+          placeAfter: each.place,
+        });
   }
 
   private compareBody({ before, after, label }: CallPair, operations: () => readonly string[]): void {
@@ -184,12 +208,17 @@ class RestComparison {
       owner: label,
       face: "ask",
       subject: `${label} body`,
-      coordinates: [`${before.typeNames.args}.body`],
+      coordinates: [`${this.facts.typeName(before.typeNames.args)}.body`],
       placeBefore: from?.place,
       placeAfter: to?.place,
     } as const;
     if (from ?? to)
-      context.at("body", { ...point, before: from, after: to, coordinates: from ? point.coordinates : [before.name] });
+      context.at("body", {
+        ...point,
+        before: from,
+        after: to,
+        coordinates: from ? point.coordinates : [this.callName(before)],
+      });
     if (left?.source.kind !== "body" || right?.source.kind !== "body") return;
     const offered = right.source.body.contents.map(({ mediaType }) => mediaType);
     const ways = waysOf(right);
@@ -250,7 +279,10 @@ class RestComparison {
           signature(type, this.before.types, isInline) === signature(after.type, this.after.types, isInline),
       );
     const status = (before ?? after)?.status ?? "";
-    const coordinates = role === "failure" ? [pair.before.typeNames.failure] : [pair.before.name];
+    const coordinates =
+      role === "failure"
+        ? [this.facts.typeName(pair.before.typeNames.failure), pair.before.guard]
+        : [this.callName(pair.before)];
     const point = {
       owner: label,
       role,
@@ -272,7 +304,7 @@ class RestComparison {
     operations: () => readonly string[],
   ): void {
     if (!before.type || !after.type || before.form !== after.form) return;
-    const coordinates = [pair.before.name];
+    const coordinates = [this.callName(pair.before)];
     this.walk(operations).compare({
       before: before.type,
       after: after.type,
@@ -295,7 +327,7 @@ class RestComparison {
       const other = after.headers.find((each) => each.name === name);
       const point = {
         ...pointOf(field.name),
-        coordinates: [`${before.typeNames.headers}.${name}`],
+        coordinates: [`${this.facts.typeName(before.typeNames.headers)}.${name}`],
         word: name,
         placeBefore: field.place,
         placeAfter: other?.field.place,
@@ -353,7 +385,7 @@ class RestComparison {
       const type = this.before.types.get(left);
       const other = this.after.types.get(right);
       if (!type || !other) continue;
-      const { name } = type;
+      const name = this.facts.typeName(type.name);
       const pair = {
         before: { shape: type.shape, nullable: false },
         after: { shape: other.shape, nullable: false },
@@ -382,7 +414,7 @@ class RestComparison {
     }
     for (const [name, { id }] of left) {
       if (right.has(name)) continue;
-      const point = { subject: name, face: "operation", coordinates: [name, `${name}{}`], word: name } as const;
+      const point = { subject: name, face: "operation", coordinates: [this.facts.typeName(name)], word: name } as const;
       this.at(
         "name",
         { ...point, before: name, successor: successors.get(name), placeBefore: definedAt(this.from, id) },
@@ -431,15 +463,6 @@ function ownName(contract: RestContract, id: string): string | undefined {
 
 function definedAt(contract: RestContract, id: string) {
   return contract.types.get(id.replace(/ to send$| in JSON$/g, ""))?.place;
-}
-
-function operationPoint(label: string, call: RestCall | undefined) {
-  return {
-    subject: label,
-    face: "operation",
-    placeBefore: call?.operation.place,
-    coordinates: call ? [call.name] : [],
-  } as const;
 }
 
 /** The calls of each operation: the one that answers a whole, and the one that answers item by item, if it has two. */

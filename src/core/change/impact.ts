@@ -7,6 +7,7 @@ import { compareGraphql } from "./compareGraphql.js";
 import { compareRest } from "./compareRest.js";
 import type { Hit, JudgedChange } from "./judgedChange.js";
 import type { SdkFacts } from "./sdkFacts.js";
+import { SourceIndex, type SourceUse } from "../use/sourceUse.js";
 
 /** What is known about this project's use of a contract. */
 export interface ProjectUses {
@@ -15,6 +16,8 @@ export interface ProjectUses {
   readonly calls: ReadonlyMap<string, readonly Hit[]>;
   /** REST: where source names a word, for example a field. */
   readonly named: (word: string) => readonly Hit[];
+  /** REST: what source uses of the SDK, where a compiler can tell; then calls and words are not asked for. */
+  readonly source?: readonly SourceUse[];
   /** Whether source was searched for calls at all. */
   readonly searched: boolean;
 }
@@ -32,7 +35,9 @@ export function judgeUse(
   protocol: Contract["protocol"],
   uses: ProjectUses,
 ): JudgedChange[] {
+  const source = uses.source && new SourceIndex(uses.source);
   const judged = changes.map((change): JudgedChange => {
+    if (source) return judgeSource(change, source);
     const found = protocol === "graphql" ? queryUses(change, uses.queries) : [];
     const hits = protocol === "graphql" ? found.map(hitOf) : sourceHits(change, uses);
     const unknowable = !uses.searched;
@@ -71,6 +76,29 @@ function verdictOn({ verdict, verdictAt }: Change, uses: readonly QueryUse[]): V
     code: heavier(one.code, other.code),
     apps: heavier(one.apps, other.apps),
   }));
+}
+
+/** What source does with what is changed, as the compiler sees it. */
+function judgeSource(change: Change, source: SourceIndex): JudgedChange {
+  const found = source.usesOf(change.coordinates, change.face);
+  const hits = found.map(({ coordinate, kind, place }): Hit => ({
+    owner: coordinate.replace(/[?{}]+$/, ""),
+    operations: [],
+    place,
+    kind,
+    isInSource: true,
+  }));
+  // Who builds an answer by hand does not compile when more has to be there.
+  const isBuilt =
+    change.code.startsWith("answer.field.") && found.some(({ kind }) => kind === "builds" || kind === "omits");
+  const code = change.verdict.code === "risky" && isBuilt ? "breaking" : change.verdict.code;
+  const isUnclear = hits.length === 0 && source.mayReach(change.coordinates);
+  return {
+    ...change,
+    verdict: { ...change.verdict, code },
+    hits: distinct(hits),
+    use: hits.length > 0 ? "used" : isUnclear ? "cannot tell" : "not used",
+  };
 }
 
 /** Source is hit where it calls what is touched; by the change of a field or parameter, only where it names that too. */

@@ -10,6 +10,8 @@ export interface Hit {
   /** The operations that are hit through it. */
   readonly operations: readonly string[];
   readonly place: Place;
+  /** It is in source, and `owner` is what it uses of the SDK. */
+  readonly isInSource?: boolean;
   /** How: "selects", "passes", "sends", "matches", "names" or "calls". */
   readonly kind: string;
 }

@@ -9,6 +9,9 @@ export interface SdkFacts {
    */
   readonly leafType: (shape: Shape) => string;
   readonly anything: string;
+  /** What source calls a type, and a function or constant, of a name of the plan. */
+  readonly typeName: (name: string) => string;
+  readonly valueName: (name: string) => string;
   /** Whether a value becomes another one in the app than is on the wire, so that another spelling of it is not read. */
   readonly decodes: (shape: Shape) => boolean;
   /** Answers may hold choices that the contract does not list. */

@@ -141,7 +141,7 @@ describe("answers", () => {
       "a union member removed",
       { oneOf: [text, { type: "integer" }, { type: "boolean" }] },
       { oneOf: [text, { type: "integer" }] },
-      ["answer.member.gone Berth B/C"],
+      ["answer.member.gone Berth R/C"],
     ],
     [
       "the shape of other keys",

@@ -11,12 +11,12 @@ export const answerFieldNowAlways = rule(
     code: "risky for hand-built answers",
     apps: "compatible",
   },
-  ({ face, subject, before, after, owner, isGraphql }) =>
+  ({ face, subject, before, after, coordinates, isGraphql }) =>
     face === "answer" && before?.required === false && after?.required === true
       ? {
           message: `\`${subject}\` is always there now.`,
           verdict: verdicts.codeRisky,
-          ...(isGraphql ? {} : { coordinates: owner, word: null }),
+          ...(isGraphql ? {} : { coordinates: coordinates.map((each) => `${each}?`), word: null }),
         }
       : undefined,
 );

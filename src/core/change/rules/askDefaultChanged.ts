@@ -11,7 +11,7 @@ export const askDefaultChanged = rule(
     code: "compatible",
     apps: "risky",
   },
-  ({ subject, before, after, isGraphql }) => {
+  ({ subject, before, after, coordinates, isGraphql }) => {
     if (!before || !after || JSON.stringify(before.default) === JSON.stringify(after.default)) return undefined;
     // That it has to be given now is news enough.
     if (isGraphql && after.default === undefined && after.required) return undefined;
@@ -19,7 +19,7 @@ export const askDefaultChanged = rule(
     return {
       message: `When \`${subject}\` is absent the server takes ${said(after.default)}; it took ${said(before.default)}.`,
       verdict: verdicts.appsRisky,
-      coordinates: isGraphql ? [`${subject}?`] : [],
+      coordinates: isGraphql ? [`${subject}?`] : coordinates.map((each) => `${each}?`),
       word: null,
     };
   },

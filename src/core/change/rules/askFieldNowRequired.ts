@@ -16,9 +16,10 @@ export const askFieldNowRequired = rule(
       ? {
           message: `\`${subject}\` has to be sent now; it was optional.`,
           verdict: verdicts.bothBreak,
-          coordinates: isGraphql
-            ? [...owner.filter((each) => !each.endsWith("{}")), ...coordinates.map((each) => `${each}?`)]
-            : owner,
+          coordinates: [
+            ...(isGraphql ? owner.filter((each) => !each.endsWith("{}")) : []),
+            ...coordinates.map((each) => `${each}?`),
+          ],
           word: null,
         }
       : undefined,

@@ -19,7 +19,7 @@ export const askParameterNewRequired = rule(
     return {
       message,
       verdict: after.isStanding === true ? verdicts.appsBreak : verdicts.bothBreak,
-      coordinates: isGraphql ? [owner] : [],
+      ...(isGraphql ? { coordinates: [owner] } : {}),
       word: null,
     };
   },

@@ -11,12 +11,13 @@ export const askParameterNowRequired = rule(
     code: "breaking where it is left out",
     apps: "breaking where it is left out",
   },
-  ({ subject, owner, before, after, isGraphql }) => {
+  ({ subject, owner, before, after, coordinates, isGraphql }) => {
     if (!before || before.required || !after?.required) return undefined;
     if (!isGraphql)
       return {
         message: `\`${subject}\` is required now.`,
         verdict: after.isStanding === true ? verdicts.appsBreak : verdicts.bothBreak,
+        coordinates: coordinates.map((each) => `${each}?`),
         word: null,
       };
     return {

@@ -1,6 +1,7 @@
 import type { Shape } from "../../contract/model.js";
 import type { SdkFacts } from "../../change/sdkFacts.js";
 import type { RestSettings } from "../../sdk/planRest.js";
+import { typeIdentifier, valueIdentifier } from "./identifiers.js";
 import { convertedLeaf, formatsOf } from "./formats.js";
 import type { TypescriptSettings } from "./settings.js";
 
@@ -18,6 +19,8 @@ export function typescriptSdkFacts(
   return {
     leafType: (shape) => convertedLeaf(shape, formats)?.type ?? plainType(shape, scalars),
     anything: "unknown",
+    typeName: typeIdentifier,
+    valueName: valueIdentifier,
     decodes: (shape) => convertedLeaf(shape, formats) !== undefined,
     openChoices: formats.openChoices,
     openUnions: settings.unions === "open",

@@ -1,0 +1,61 @@
+import type { Place } from "../problem/place.js";
+
+/** How source depends on something of an SDK. */
+export type SourceUseKind =
+  /** A function is called, or handed on. */
+  | "calls"
+  /** A type is named. */
+  | "names"
+  | "reads"
+  | "writes"
+  /** A field that may be left out is left out where the record is built. */
+  | "omits"
+  /** A record is built as a whole. */
+  | "builds"
+  /** A value is compared, or told apart. */
+  | "matches"
+  /** Which field it is cannot be seen. */
+  | "reaches";
+
+/** One place where source depends on something of an SDK. */
+export interface SourceUse {
+  /**
+   * What it depends on, in the SDK's own names: "listBerths", "Berth", "Berth.note", "Berth.note?" where it is left
+   * out, "Berth{}" where the record is built, "BerthStatus.free", "Berth.*" where the field cannot be seen.
+   */
+  readonly coordinate: string;
+  readonly kind: SourceUseKind;
+  readonly place: Place;
+}
+
+const asking: ReadonlySet<SourceUseKind> = new Set(["writes", "omits", "builds", "calls", "names", "matches"]);
+const answering: ReadonlySet<SourceUseKind> = new Set(["reads", "matches", "builds", "omits", "calls", "names"]);
+
+/** Uses of an SDK by what they depend on. */
+export class SourceIndex {
+  private readonly byCoordinate = new Map<string, SourceUse[]>();
+
+  constructor(uses: readonly SourceUse[]) {
+    for (const use of uses) {
+      const known = this.byCoordinate.get(use.coordinate);
+      if (known) known.push(use);
+      else this.byCoordinate.set(use.coordinate, [use]);
+    }
+  }
+
+  /** The uses of any of some coordinates that a change in one direction can hit: what is only read is not asked. */
+  usesOf(coordinates: readonly string[], face: "ask" | "answer" | "operation"): SourceUse[] {
+    const kinds = face === "ask" ? asking : face === "answer" ? answering : undefined;
+    return coordinates
+      .flatMap((coordinate) => this.byCoordinate.get(coordinate) ?? [])
+      .filter(({ kind }) => kinds?.has(kind) ?? true);
+  }
+
+  /** Whether a record that one of the coordinates belongs to is reached in a way that does not show its fields. */
+  mayReach(coordinates: readonly string[]): boolean {
+    return coordinates.some((coordinate) => {
+      const [owner = ""] = coordinate.split(/[.{]/);
+      return coordinate !== owner && this.byCoordinate.has(`${owner}.*`);
+    });
+  }
+}

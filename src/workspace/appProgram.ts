@@ -1,0 +1,117 @@
+import { existsSync } from "node:fs";
+import { dirname, join, resolve } from "node:path";
+import ts from "typescript";
+import { scriptOf } from "../core/use/scriptOf.js";
+import { displayPath, isInside, type Project } from "./project.js";
+import { readText } from "./textFile.js";
+
+/** The app's own sources as a program, with an SDK that may be another one than the one that is written. */
+export interface AppProgram {
+  readonly program: ts.Program;
+  /** Paths of the files that are the app's own, as people know them, by the compiler's names for them. */
+  readonly documents: ReadonlyMap<string, string>;
+}
+
+export interface AppFiles {
+  /** Absolute paths of the app's sources, script files and components alike. */
+  readonly sources: readonly string[];
+  /** Texts that stand for files, by absolute path. */
+  readonly texts?: ReadonlyMap<string, string>;
+  /** A folder of which nothing but those texts is there. */
+  readonly replaced?: string | undefined;
+}
+
+/** Parsed once, however often a project is compiled. */
+const parsed = new Map<string, ts.SourceFile | undefined>();
+
+/**
+ * Makes a program of an app as its own tsconfig.json wants it, references to other configurations followed. What the
+ * app has beside that (plain JavaScript, script blocks of components, files that no configuration names) is part of it
+ * too.
+ */
+export function appProgram(project: Project, files: AppFiles, previous?: ts.Program): AppProgram {
+  const options: ts.CompilerOptions = {
+    ...compilerOptions(project.root),
+    allowJs: true,
+    checkJs: false,
+    noEmit: true,
+    skipLibCheck: true,
+    composite: false,
+    incremental: false,
+    allowImportingTsExtensions: true,
+    noUnusedLocals: false,
+    noUnusedParameters: false,
+  };
+  delete options.rootDir;
+  delete options.tsBuildInfoFile;
+  const documents = new Map<string, string>();
+  const scripts = new Map<string, string>();
+  for (const path of files.sources) {
+    const virtual = isComponent(path) ? `${path}.ts` : path;
+    documents.set(virtual, displayPath(project, path));
+    if (virtual !== path) scripts.set(virtual, scriptOf(readText(path)));
+  }
+  const program = ts.createProgram([...documents.keys()], options, hostOf(options, files, scripts), previous);
+  return { program, documents };
+}
+
+function isComponent(path: string): boolean {
+  return path.endsWith(".vue") || path.endsWith(".svelte");
+}
+
+function hostOf(options: ts.CompilerOptions, files: AppFiles, scripts: ReadonlyMap<string, string>): ts.CompilerHost {
+  const host = ts.createCompilerHost(options, true);
+  const own = (name: string): string | undefined => scripts.get(name) ?? files.texts?.get(name);
+  const isReplaced = (name: string): boolean => files.replaced !== undefined && isInside(files.replaced, name);
+  return {
+    ...host,
+    fileExists: (name) => own(name) !== undefined || (!isReplaced(name) && host.fileExists(name)),
+    readFile: (name) => own(name) ?? (isReplaced(name) ? undefined : host.readFile(name)),
+    directoryExists: (name) => isReplaced(name) || name === files.replaced || existsSync(name),
+    getSourceFile: (name, settings, ...more) => {
+      const text = own(name);
+      if (text !== undefined) return ts.createSourceFile(name, text, settings, true);
+      if (isReplaced(name)) return undefined;
+      const key = `${name} ${JSON.stringify(settings)}`;
+      if (!parsed.has(key)) parsed.set(key, host.getSourceFile(name, { ...asVersion(settings) }, ...more));
+      return parsed.get(key);
+    },
+  };
+}
+
+function asVersion(settings: ts.ScriptTarget | ts.CreateSourceFileOptions): ts.CreateSourceFileOptions {
+  return typeof settings === "object" ? settings : { languageVersion: settings };
+}
+
+/** What the app's configurations say together; the first one counts where they differ. */
+function compilerOptions(root: string): ts.CompilerOptions {
+  const path = join(root, "tsconfig.json");
+  const found = existsSync(path) ? optionsIn(path, new Set()) : undefined;
+  return (
+    found ?? {
+      strict: true,
+      target: ts.ScriptTarget.ES2022,
+      module: ts.ModuleKind.ESNext,
+      moduleResolution: ts.ModuleResolutionKind.Bundler,
+      jsx: ts.JsxEmit.Preserve,
+    }
+  );
+}
+
+function optionsIn(path: string, seen: Set<string>): ts.CompilerOptions | undefined {
+  if (seen.has(path) || !existsSync(path)) return undefined;
+  seen.add(path);
+  const { config } = ts.readConfigFile(path, (name) => ts.sys.readFile(name)) as {
+    config?: { references?: { path: string }[] };
+  };
+  if (!config) return undefined;
+  const { options, fileNames } = ts.parseJsonConfigFileContent(config, ts.sys, dirname(path), undefined, path);
+  // A configuration that only refers to others says nothing itself.
+  if (fileNames.length > 0) return options;
+  for (const { path: reference } of config.references ?? []) {
+    const target = resolve(dirname(path), reference);
+    const found = optionsIn(target.endsWith(".json") ? target : join(target, "tsconfig.json"), seen);
+    if (found) return found;
+  }
+  return options;
+}
