@@ -24,6 +24,7 @@ export function impactJson(impact: ContractImpact, before: TextOf, after: TextOf
         how: hit.kind,
         ...placeJson(hit.place, before),
       })),
+      errors: change.errors?.map(({ place, code, message }) => ({ code, message, ...placeJson(place, before) })),
       hint: change.hint,
     })),
     brokenQueries: impact.brokenQueries.map((problem) => problemJson(problem, before)),

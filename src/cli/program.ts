@@ -72,13 +72,23 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
     .option("--before <side>", "compare this instead of the pin: a file, a URL, a release, or git:REVISION")
     .option("--after <side>", "compare with this instead of the contract as it is now")
     .option("--all", "also list compatible changes and changes to what you do not use")
+    .option(
+      "--prove",
+      "compile the app in memory against what the SDK would be, and show each new error under its change",
+    )
     .addOption(new Option("--report <form>", "the form of the report").choices(reportForms).default("text"))
     .addOption(impactGate)
     .addOption(impactJudge)
     .action(
       async (
         contracts: string[],
-        flags: GateFlags & { before?: string; after?: string; all?: boolean; report?: ReportForm },
+        flags: GateFlags & {
+          before?: string;
+          after?: string;
+          all?: boolean;
+          prove?: boolean;
+          report?: ReportForm;
+        },
       ) => {
         const { impactCommand } = await import("./commands/impact.js");
         const options = {
@@ -86,6 +96,7 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
           before: flags.before,
           after: flags.after,
           all: flags.all === true,
+          prove: flags.prove,
           gate: gateOf(flags),
           report: flags.report ?? "text",
         };

@@ -17,8 +17,8 @@ export interface AppFiles {
   readonly sources: readonly string[];
   /** Texts that stand for files, by absolute path. */
   readonly texts?: ReadonlyMap<string, string>;
-  /** A folder of which nothing but those texts is there. */
-  readonly replaced?: string | undefined;
+  /** Folders of which nothing but those texts is there. */
+  readonly replaced?: readonly string[];
 }
 
 /** Parsed once, however often a project is compiled. */
@@ -62,12 +62,13 @@ function isComponent(path: string): boolean {
 function hostOf(options: ts.CompilerOptions, files: AppFiles, scripts: ReadonlyMap<string, string>): ts.CompilerHost {
   const host = ts.createCompilerHost(options, true);
   const own = (name: string): string | undefined => scripts.get(name) ?? files.texts?.get(name);
-  const isReplaced = (name: string): boolean => files.replaced !== undefined && isInside(files.replaced, name);
+  const isReplaced = (name: string): boolean =>
+    (files.replaced ?? []).some((folder) => folder === name || isInside(folder, name));
   return {
     ...host,
     fileExists: (name) => own(name) !== undefined || (!isReplaced(name) && host.fileExists(name)),
     readFile: (name) => own(name) ?? (isReplaced(name) ? undefined : host.readFile(name)),
-    directoryExists: (name) => isReplaced(name) || name === files.replaced || existsSync(name),
+    directoryExists: (name) => isReplaced(name) || existsSync(name),
     getSourceFile: (name, settings, ...more) => {
       const text = own(name);
       if (text !== undefined) return ts.createSourceFile(name, text, settings, true);

@@ -1,3 +1,7 @@
+import type { Change } from "../core/change/change.js";
+import { compareGraphqlNames, type PlannedSide } from "../core/change/compareGraphqlNames.js";
+import { typescriptSdkFacts } from "../core/languages/typescript/sdkFacts.js";
+import { planContract } from "./buildSdk.js";
 import type { Contract } from "../core/contract/model.js";
 import { type ContractImpact } from "../core/change/judgedChange.js";
 import { judgeUse, type ProjectUses } from "../core/change/impact.js";
@@ -42,7 +46,9 @@ export async function compareSides(
   const from = before.reading.contract;
   const to = after.reading.contract;
   const changes = compareForSdks(from, to, texts?.project);
-  const uses = changes.length === 0 || !texts ? unknownUses : await projectUses(texts.project, texts, name, before);
+  if (texts && changes.length > 0) changes.push(...graphqlNames(name, before, after, texts));
+  const uses =
+    changes.length === 0 || !texts ? unknownUses : await projectUses(texts.project, texts, name, before, changes);
   return {
     contract: name,
     from: before.label,
@@ -59,12 +65,16 @@ async function projectUses(
   texts: ProjectTexts,
   name: string,
   { reading }: Side,
+  changes: readonly Change[],
 ): Promise<ProjectUses> {
   if (reading.schema)
     return {
       queries: readQueryDocuments(reading.schema, texts.queries(name).texts).uses,
       calls: new Map(),
       named: () => [],
+      ...(changes.some(({ code }) => code.startsWith("type.name."))
+        ? { source: (await findSourceUses(project, name)) ?? [] }
+        : {}),
       searched: true,
     };
   if (reading.contract.protocol !== "rest") return unknownUses;
@@ -75,6 +85,21 @@ async function projectUses(
     ...findCallUses(project, reading.contract, project.configuration.contracts[name] ?? { from: [] }),
     searched: true,
   };
+}
+
+/** Types of the schema that source can name, and that the same query documents no longer bring into the SDK. */
+function graphqlNames(name: string, before: Side, after: Side, texts: ProjectTexts): Change[] {
+  const settings = texts.project.configuration.contracts[name];
+  const sdk = Object.values(texts.project.configuration.sdks).find(({ covers }) => covers.includes(name));
+  const planned = ({ reading }: Side): PlannedSide | undefined => {
+    const { contract, schema } = reading;
+    if (contract.protocol !== "graphql" || !schema || !settings) return undefined;
+    const queries = readQueryDocuments(schema, texts.queries(name).texts);
+    const plan = planContract(contract, queries, settings, sdk?.settings ?? {});
+    return plan.protocol === "graphql" ? { contract, plan } : undefined;
+  };
+  const sides = [planned(before), planned(after)] as const;
+  return sides[0] && sides[1] ? compareGraphqlNames(sides[0], sides[1], typescriptSdkFacts(sdk?.settings)) : [];
 }
 
 /** Errors that the query documents have against the new schema and did not have against the old one. */

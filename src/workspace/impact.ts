@@ -5,6 +5,7 @@ import { compareSides, readSide, type Side } from "./compareWithPin.js";
 import { exitCodes, Halt } from "./halt.js";
 import { chosenContracts } from "./chosenContracts.js";
 import type { Project } from "./project.js";
+import type { Proof } from "./prove.js";
 import { releaseImpacts, type ReleaseImpact } from "./releases.js";
 import { ProjectTexts } from "./sdkInputs.js";
 import { sideTexts } from "./sides.js";
@@ -17,6 +18,8 @@ export interface ImpactOptions {
   readonly before?: string | undefined;
   /** What to compare with instead of the contract as it is now. */
   readonly after?: string | undefined;
+  /** Also compile the app against the SDK of the new contract. */
+  readonly prove?: boolean | undefined;
 }
 
 export interface ImpactOutcome {
@@ -25,6 +28,8 @@ export interface ImpactOutcome {
   readonly releases: readonly ReleaseImpact[];
   /** Contracts that have no pin yet. */
   readonly unpinned: readonly string[];
+  /** With `prove`: compile errors that no change explains, and those that were there before. */
+  readonly proof?: Pick<Proof, "unexplained" | "before">;
   readonly beforeTextOf: (document: string) => string | undefined;
   readonly afterTextOf: (document: string) => string | undefined;
 }
@@ -60,7 +65,18 @@ export async function impact(project: Project, cwd: string, options: ImpactOptio
   }
   const textOf = (document: string): string | undefined =>
     others.get(document) ?? texts.find(document) ?? sourceText(project, document);
-  return { impacts, releases, unpinned, beforeTextOf: textOf, afterTextOf: textOf };
+  const outcome = { releases, unpinned, beforeTextOf: textOf, afterTextOf: textOf };
+  if (options.prove !== true) return { impacts, ...outcome };
+  if (options.before !== undefined || options.after !== undefined) throw provesOnlyNow();
+  const { prove } = await import("./prove.js");
+  const { impacts: proved, unexplained, before } = await prove(project, reader, impacts);
+  return { impacts: proved, proof: { unexplained, before }, ...outcome };
+}
+
+function provesOnlyNow(): Halt {
+  const message =
+    "--prove compiles the app with its SDKs as they are and as they would be now; it takes no other sides.";
+  return new Halt([problem("option.conflict", message, { hint: "Leave out --before and --after." })], exitCodes.usage);
 }
 
 function nothingThere(contract: string, spec: string): Halt {

@@ -87,7 +87,7 @@ function sampleTyped(schema: Json, context: SampleContext, depth: number): unkno
     case "integer":
       return random.pick([0, 3, 7, ...limits(schema)]);
     case "number":
-      return random.pick([0, 1.5, 42, 7.25, ...limits(schema)]);
+      return random.pick([0, 1.5, 42, 7.25, ...limits(schema).flatMap((limit) => [limit, limit + 0.5, limit - 0.5])]);
     case "boolean":
       return random.chance(0.5);
     case "null":

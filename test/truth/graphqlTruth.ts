@@ -1,6 +1,7 @@
 import { print, type GraphQLSchema } from "graphql";
 import type ts from "typescript";
 import { compareGraphql } from "../../src/core/change/compareGraphql.js";
+import { compareGraphqlNames } from "../../src/core/change/compareGraphqlNames.js";
 import { judgeUse } from "../../src/core/change/impact.js";
 import type { Level } from "../../src/core/change/verdict.js";
 import type { GraphqlContract } from "../../src/core/contract/model.js";
@@ -9,6 +10,7 @@ import { readQueryDocuments, type QueryReading } from "../../src/core/graphql/re
 import { printTypescriptSdk } from "../../src/core/languages/typescript/printTypescriptSdk.js";
 import { typescriptSdkFacts } from "../../src/core/languages/typescript/sdkFacts.js";
 import type { TypescriptSettings } from "../../src/core/languages/typescript/settings.js";
+import type { GraphqlPlan } from "../../src/core/sdk/sdkPlan.js";
 import { planGraphql } from "../../src/core/sdk/planGraphql.js";
 import { Randomness } from "../random/randomness.js";
 import { exercisingApp, type ExercisingApp } from "./exercise.js";
@@ -74,6 +76,13 @@ export class GraphqlTruth {
     const uses = { queries: this.before.queries.uses, calls: new Map(), named: () => [], searched: true };
     const all = compareGraphql(this.before.contract, after.contract, typescriptSdkFacts(this.settings));
     const changes = judgeUse(all, "graphql", uses).filter(({ use }) => use === "used");
+    changes.push(
+      ...compareGraphqlNames(
+        { contract: this.before.contract, plan: this.plan(this.before) },
+        { contract: after.contract, plan: this.plan(after) },
+        typescriptSdkFacts(this.settings),
+      ).map((change) => ({ ...change, use: "used" as const, hits: [] })),
+    );
     const isMeaningless = done.every((each) => each.isMeaningless === true);
     const refused = this.refused(after);
     const open = this.settings.unions === "open";
@@ -123,23 +132,27 @@ export class GraphqlTruth {
     );
   }
 
-  private files({ contract, queries }: Side): Map<string, string> {
-    const scalars = new Map(
-      [...contract.types.values()].filter(({ role }) => role === "scalar").map(({ key }) => [key, {}]),
-    );
-    const plan = planGraphql(contract, queries, {
-      scalars,
-      ...(this.settings.unions ? { unions: this.settings.unions } : {}),
-    });
+  private plan({ contract, queries }: Side): GraphqlPlan {
+    const scalars = new Map(scalarsOf(contract).map((key) => [key, {}]));
+    const { unions } = this.settings;
+    return planGraphql(contract, queries, { scalars, ...(unions ? { unions } : {}) });
+  }
+
+  private files(side: Side): Map<string, string> {
+    const plan = this.plan(side);
     const sdk = printTypescriptSdk(
       { name: "sdk", contracts: [plan] },
       {
         importEnding: "js",
         runtime: this.runtime,
-        scalars: new Map([[name, new Map([...scalars.keys()].map((key) => [key, "string"]))]]),
+        scalars: new Map([[name, new Map(scalarsOf(side.contract).map((key) => [key, "string"]))]]),
         settings: this.settings,
       },
     );
     return new Map([...sdk].filter(([path]) => path.endsWith(".ts")).map(([path, text]) => [`sdk/${path}`, text]));
   }
+}
+
+function scalarsOf(contract: GraphqlContract): string[] {
+  return [...contract.types.values()].filter(({ role }) => role === "scalar").map(({ key }) => key);
 }

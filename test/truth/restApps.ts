@@ -129,7 +129,7 @@ class Server {
     const found = this.match(request.method, path);
     if (found.kind !== "match") return new Response("", { status: 404 });
     const { operation } = found.match;
-    const wanted = this.random.chance(0.2) ? /^[45]\d\d$/ : /^2\d\d$/;
+    const wanted = this.random.chance(0.3) ? /^[45]\d\d$/ : /^2\d\d$/;
     const among = (pattern: RegExp) => operation.responses.filter(({ status }) => pattern.test(status));
     const declared = among(wanted).length > 0 ? among(wanted) : among(/^2\d\d$/);
     if (declared.length === 0)

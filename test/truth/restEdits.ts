@@ -81,7 +81,7 @@ const ofSchemas: RestEdit[] = [
     (site) => isProperty(site) && isRequired(site),
     ({ record, key }) => {
       Reflect.deleteProperty(properties(record!), key);
-      (record!)["required"] = required(record!).filter((each) => each !== key);
+      record!["required"] = required(record!).filter((each) => each !== key);
       return true;
     },
   ),
@@ -106,7 +106,7 @@ const ofSchemas: RestEdit[] = [
     "a field required now",
     (site) => isProperty(site) && !isRequired(site),
     ({ record, key }) => {
-      (record!)["required"] = [...required(record!), key];
+      record!["required"] = [...required(record!), key];
       return true;
     },
   ),
@@ -114,7 +114,7 @@ const ofSchemas: RestEdit[] = [
     "a field optional now",
     (site) => isProperty(site) && isRequired(site),
     ({ record, key }) => {
-      (record!)["required"] = required(record!).filter((each) => each !== key);
+      record!["required"] = required(record!).filter((each) => each !== key);
       return true;
     },
   ),
@@ -122,7 +122,7 @@ const ofSchemas: RestEdit[] = [
     const name = `${key}Now`;
     Reflect.deleteProperty(properties(record!), key);
     properties(record!)[name] = schema;
-    (record!)["required"] = required(record!).map((each) => (each === key ? name : each));
+    record!["required"] = required(record!).map((each) => (each === key ? name : each));
     return true;
   }),
   ...schemaEdits(

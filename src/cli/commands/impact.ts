@@ -4,13 +4,15 @@ import { impactFindings } from "../../core/report/impactFindings.js";
 import { impactMarkdown } from "../../core/report/impactMarkdown.js";
 import { annotations, junit, sarif } from "../../core/report/machineReports.js";
 import type { Paint } from "../../core/report/paint.js";
-import { renderImpact, type ImpactTexts } from "../../core/report/renderImpact.js";
+import { renderImpact, renderProof, type ImpactTexts } from "../../core/report/renderImpact.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
 import { exitCodes, Halt } from "../../workspace/halt.js";
 import { impact, impactOfFiles, type ImpactOptions, type ImpactOutcome } from "../../workspace/impact.js";
 import { version } from "../../workspace/packageFolder.js";
 import { openProject } from "../../workspace/project.js";
 import type { ReportForm } from "../reportForms.js";
+import type { CompileError } from "../../core/use/explainErrors.js";
+import { placeJson } from "../problemJson.js";
 import { impactJson } from "../impactJson.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";
 
@@ -35,6 +37,8 @@ export async function impactCommand(
   const released = outcome.releases.map(({ impact }) => impact);
   const all = [...outcome.impacts, ...released.filter(({ changes }) => changes.length > 0)];
   if (all.length > 0) terminal.result(reportOf(all, texts, options, paint));
+  const { proof } = outcome;
+  if (proof && options.report === "text") terminal.result(renderProof(proof, outcome.impacts, texts.before, paint));
   const held = [...outcome.impacts, ...released].some((each) => holdsAny(each, options.gate));
   const exitCode = held ? exitCodes.findings : exitCodes.done;
   terminal.document({
@@ -45,8 +49,15 @@ export async function impactCommand(
       ...impactJson(impact, texts.before, texts.after),
     })),
     unpinned: outcome.unpinned,
+    ...(proof
+      ? { proof: { unexplained: errorsJson(proof.unexplained, texts), before: errorsJson(proof.before, texts) } }
+      : {}),
   });
   return exitCode;
+}
+
+function errorsJson(errors: readonly CompileError[], texts: ImpactTexts): object[] {
+  return errors.map(({ place, code, message }) => ({ code, message, ...placeJson(place, texts.before) }));
 }
 
 function reportOf(

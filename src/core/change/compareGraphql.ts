@@ -272,8 +272,8 @@ function facesOf(contract: GraphqlContract): Record<"ask" | "answer", Set<string
   };
 }
 
-/** A type that is gone and a new one of the same kind with most of its parts, where there is only one such. */
-function renamedTypes(before: GraphqlContract, after: GraphqlContract): Map<string, string> {
+/** New names of types by their old ones: a type that is gone and a new one of its kind with most of its parts, where there is only one such. */
+export function renamedTypes(before: GraphqlContract, after: GraphqlContract): Map<string, string> {
   const gone = [...before.types.values()].filter(({ key }) => !after.types.has(key));
   const fresh = [...after.types.values()].filter(({ key }) => !before.types.has(key));
   const found = new Map<string, string>();

@@ -16,6 +16,8 @@ export interface ReferencePair extends Point {
   readonly owner: readonly string[];
   /** The value is written as text, whatever it is: a parameter. */
   readonly isWritten?: boolean | undefined;
+  /** The value stands in a type that is both sent and answered. */
+  readonly isShared?: boolean | undefined;
 }
 
 /** A pair of named types that has to be compared once for each direction it is used in. */
@@ -123,7 +125,7 @@ export class ShapeWalk {
       if (!partners.has(key))
         this.context.at("member", {
           ...point,
-          before: this.words(key, member),
+          before: this.words(key, member, this.context.before),
           after: undefined,
           key,
           isRecord: isRecord(resolveReference(member, this.context.before).shape),
@@ -134,13 +136,20 @@ export class ShapeWalk {
       if (taken.has(key)) continue;
       const fields = requiredFields(member, this.context.after);
       const lacksCommon = fields && [...common].some((name) => !fields.has(name));
-      this.context.at("member", { ...point, after: this.words(key, member), before: undefined, lacksCommon });
+      this.context.at("member", {
+        ...point,
+        after: this.words(key, member, this.context.after),
+        before: undefined,
+        lacksCommon,
+      });
     }
     for (const [key, partner] of partners) {
       const member = left.get(key);
       const other = right.get(partner);
       if (!member || !other) continue;
-      const subject = alone ? pair.subject : `${pair.subject} as ${this.words(key, member).replaceAll("`", "")}`;
+      const subject = alone
+        ? pair.subject
+        : `${pair.subject} as ${this.words(key, member, this.context.before).replaceAll("`", "")}`;
       this.compare({ ...pair, before: member, after: other, subject });
     }
   }
@@ -210,20 +219,20 @@ export class ShapeWalk {
     return found;
   }
 
-  private words(key: string, member: Reference): string {
-    const { shape } = member;
-    if (shape.kind === "named" && this.holdsOwnName(shape)) return `\`${key}\``;
-    return /[{[(:#=|<]/.test(key) || shape.kind !== "named"
-      ? shapeWords(shape.kind === "named" ? { kind: "record", fields: [] } : shape)
-      : `\`${key}\``;
+  private words(key: string, member: Reference, table: ShapeTable): string {
+    if (this.holdsOwnName(member.shape)) return `\`${key}\``;
+    const { shape } = resolveReference(member, table);
+    return member.shape.kind === "named" && shape.kind === "record" && !key.startsWith("{")
+      ? `\`${key}\``
+      : shapeWords(shape);
   }
 
   private fields(pair: ReferencePair, before: RecordShape, after: RecordShape): void {
     const { isGraphql } = this.context;
     this.context.at("record", { ...pair, before, after, isGraphql });
     comparedFields(pair, before, after, this.context).forEach(({ left, right, point }) => {
-      const { face, owner, isWritten } = pair;
-      this.compare({ ...point, face, before: left, after: right, owner, ...(isWritten === true ? { isWritten } : {}) });
+      const { face, owner, isWritten, isShared } = pair;
+      this.compare({ ...point, face, before: left, after: right, owner, isWritten, isShared });
     });
     if (before.rest && after.rest)
       this.compare({ ...pair, before: before.rest, after: after.rest, subject: `${pair.subject}[key]` });
@@ -347,8 +356,10 @@ function memberSignature(member: Reference, table: ShapeTable): string {
 }
 
 function isAlike(before: Shape, after: Shape): boolean {
-  const isNumber = ({ kind }: Shape): boolean => kind === "integer" || kind === "number";
-  if (isNumber(before) && isNumber(after)) return true;
+  const kindOf = (shape: Shape): string =>
+    shape.kind === "integer" ? "number" : shapeFamily(shape) === "choice of string" ? "text" : shape.kind;
+  const isLeaf = ["number", "text"].includes(kindOf(before));
+  if (isLeaf && before.kind !== "literal" && after.kind !== "literal" && kindOf(before) === kindOf(after)) return true;
   if (shapeFamily(before) !== shapeFamily(after)) return false;
   if (before.kind !== "record" || after.kind !== "record") return before.kind !== "literal" && before.kind !== "choice";
   const names = new Set(after.fields.map(({ name }) => name));

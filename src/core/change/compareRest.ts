@@ -293,8 +293,21 @@ class RestComparison {
       placeBefore: responsePlace(pair.before, before),
       placeAfter: responsePlace(pair.after, after),
     } as const;
-    this.at("status", { ...point, before, after, isSame }, operations);
+    const isMisread = !before && after !== undefined && role === "failure" && this.isMisread(after, pair.before);
+    this.at("status", { ...point, before, after, isSame, isMisread }, operations);
     if (before && after) this.compareTypes(before, after, pair, operations);
+  }
+
+  /** Whether a failure that is new was covered by a range or by `default`, which promise another body. */
+  private isMisread(failure: PlannedResponse, before: RestCall): boolean {
+    const covers = [`${failure.status.charAt(0)}XX`, "default"];
+    const covering = covers.flatMap((status) => before.failures.find((each) => each.status === status) ?? [])[0];
+    if (!covering?.type) return false;
+    const { type } = failure;
+    return (
+      type === undefined ||
+      deepSignature(type, this.after.types, isInline) !== deepSignature(covering.type, this.before.types, isInline)
+    );
   }
 
   private compareTypes(
@@ -395,6 +408,7 @@ class RestComparison {
         placeAfter: definedAt(this.to, right),
         coordinates: [name],
         owner: [`${name}{}`],
+        isShared: type.face === "both",
       };
       this.walk(() => this.users[face](left)).compareNamed(pair, type.shape, other.shape);
     }

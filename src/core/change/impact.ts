@@ -37,7 +37,7 @@ export function judgeUse(
 ): JudgedChange[] {
   const source = uses.source && new SourceIndex(uses.source);
   const judged = changes.map((change): JudgedChange => {
-    if (source) return judgeSource(change, source);
+    if (source && (protocol === "rest" || change.code.startsWith("type.name."))) return judgeSource(change, source);
     const found = protocol === "graphql" ? queryUses(change, uses.queries) : [];
     const hits = protocol === "graphql" ? found.map(hitOf) : sourceHits(change, uses);
     const unknowable = !uses.searched;
@@ -80,7 +80,8 @@ function verdictOn({ verdict, verdictAt }: Change, uses: readonly QueryUse[]): V
 
 /** What source does with what is changed, as the compiler sees it. */
 function judgeSource(change: Change, source: SourceIndex): JudgedChange {
-  const found = source.usesOf(change.coordinates, change.face);
+  const isName = change.code.startsWith("type.name.");
+  const found = source.usesOf(change.coordinates, change.face).filter(({ kind }) => !isName || kind === "names");
   const hits = found.map(({ coordinate, kind, place }): Hit => ({
     owner: coordinate.replace(/[?{}]+$/, ""),
     operations: [],
@@ -109,9 +110,9 @@ function sourceHits(change: Change, uses: ProjectUses): readonly Hit[] {
 
 /** A document that only reads a choice is not hit by what can be sent, and the other way round. */
 function fits(change: Change, use: QueryUse): boolean {
-  // Who selects a field does not say the name of its type.
+  // Who selects a field, or sends what holds a type, does not say the type's name.
   if (change.code === "type.renamed" || change.code === "type.gone")
-    return use.kind !== "selects" || use.coordinate.includes(".");
+    return !["selects", "sends"].includes(use.kind) || /[.$]/.test(use.coordinate);
   if (!change.code.includes(".choice.")) return true;
   return change.face === "ask" ? use.kind === "sends" : use.kind !== "sends";
 }

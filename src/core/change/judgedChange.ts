@@ -1,5 +1,6 @@
 import type { Place } from "../problem/place.js";
 import type { Problem } from "../problem/problem.js";
+import type { CompileError } from "../use/explainErrors.js";
 import type { Change } from "./change.js";
 import { worst } from "./verdict.js";
 
@@ -20,6 +21,8 @@ export interface Hit {
 export interface JudgedChange extends Change {
   readonly use: "used" | "not used" | "cannot tell";
   readonly hits: readonly Hit[];
+  /** What the compiler refuses because of it; absent when nobody asked the compiler. */
+  readonly errors?: readonly CompileError[];
 }
 
 /** All changes of one contract, heaviest first. */

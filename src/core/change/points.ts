@@ -70,6 +70,8 @@ export interface Points {
       readonly owner: string;
       readonly role: "success" | "failure";
       readonly isStream: boolean;
+      /** A new failure: the old SDK reads it as another one, which has another body. */
+      readonly isMisread?: boolean;
       /** A new one: it has the body of another one that was there. */
       readonly isSame?: boolean;
     };
@@ -92,7 +94,11 @@ export interface Points {
       /** The value is written as text, whatever it is: a parameter. */
       readonly isWritten?: boolean | undefined;
     };
-  readonly choice: Point & Sides<Choice["value"]>;
+  readonly choice: Point &
+    Sides<Choice["value"]> & {
+      /** The choice stands in a type that is both sent and answered. */
+      readonly isShared?: boolean | undefined;
+    };
   /** A value of a choice that is on both sides. */
   readonly listed: Point & Pair<Choice>;
   /** A member of a union; `alone` when the other side was no union. */

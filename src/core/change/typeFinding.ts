@@ -64,7 +64,8 @@ function answered(before: Shape, after: Shape, facts: SdkFacts): Verdict {
   if (values !== undefined && isWhole(after, values))
     return facts.openChoices && values !== "boolean" ? verdicts.appsRisky : verdicts.codeRiskyAppsBreak;
   const newValues = valueKind(after);
-  if (newValues !== undefined && isWhole(before, newValues)) return verdicts.codeRisky;
+  if (newValues !== undefined && isWhole(before, newValues))
+    return facts.openChoices && newValues !== "boolean" ? verdicts.harmless : verdicts.codeRisky;
   if (isUnsaid(before)) return verdicts.codeRisky;
   if (before.kind === "tuple" && after.kind === "tuple") return tupleAnswered(before, after, facts.verifies);
   if (before.kind === "any" && after.kind === "any" && code === "compatible") return verdicts.appsRisky;

@@ -19,6 +19,7 @@ import {
   type GraphQLObjectType,
   type GraphQLSchema,
   type OperationDefinitionNode,
+  type SelectionSetNode,
 } from "graphql";
 import type { Place } from "../problem/place.js";
 import { placeOfNode } from "./graphqlPlace.js";
@@ -30,12 +31,10 @@ export function findUses(
   nodes: readonly (OperationDefinitionNode | FragmentDefinitionNode)[],
 ): QueryUse[] {
   const maybeNull = nullableVariables(nodes);
-  const conditions = new Map(
-    nodes.flatMap((node) =>
-      node.kind === Kind.FRAGMENT_DEFINITION ? [[node.name.value, node.typeCondition.name.value] as const] : [],
-    ),
+  const fragments = new Map(
+    nodes.flatMap((node) => (node.kind === Kind.FRAGMENT_DEFINITION ? [[node.name.value, node] as const] : [])),
   );
-  return nodes.flatMap((node) => usesOf(schema, node, maybeNull, conditions));
+  return nodes.flatMap((node) => usesOf(schema, node, maybeNull, fragments));
 }
 
 /** Variables that may be null or left out; a fragment may be sent by any of the operations. */
@@ -55,8 +54,9 @@ function usesOf(
   schema: GraphQLSchema,
   definition: OperationDefinitionNode | FragmentDefinitionNode,
   maybeNull: ReadonlySet<string>,
-  conditions: ReadonlyMap<string, string>,
+  fragments: ReadonlyMap<string, FragmentDefinitionNode>,
 ): QueryUse[] {
+  const conditions = new Map([...fragments].map(([name, { typeCondition }]) => [name, typeCondition.name.value]));
   const uses: QueryUse[] = [];
   const info = new TypeInfo(schema);
   const owner = definition.name?.value ?? "";
@@ -78,6 +78,7 @@ function usesOf(
         if (isEnumType(type) || isScalarType(type) || isAbstractType(type)) add(type.name, "selects", place);
         if (isAbstractType(type) && tellsApart(node, type, conditions)) {
           add(`${type.name}*`, "matches", place);
+          if (hasCommonFields(schema, node, type, fragments)) add(`${type.name}+`, "matches", place);
           for (const name of kindsOf(schema, type)) add(`${name}~`, "matches", place);
         }
         for (const argument of field.args) {
@@ -95,6 +96,7 @@ function usesOf(
       [Kind.VARIABLE_DEFINITION](node) {
         const type = typeFromAST(schema, node.type);
         const place = placeOfNode(node.variable);
+        if (type) add(`${getNamedType(type).name}$`, "sends", place);
         if (type)
           sendsType(getNamedType(type), (coordinate) => {
             add(coordinate, "sends", place);
@@ -185,6 +187,31 @@ function bridges(schema: GraphQLSchema, outer: GraphQLCompositeType, inner: Grap
       .map((each) => `${type.name}:${each.name}`),
   );
   return [...ofUnions, ...ofInterfaces];
+}
+
+/** Whether every type a value can be has a field of one name in a selection. */
+function hasCommonFields(
+  schema: GraphQLSchema,
+  node: FieldNode,
+  type: GraphQLCompositeType,
+  fragments: ReadonlyMap<string, FragmentDefinitionNode>,
+): boolean {
+  const keysOn = (actual: GraphQLObjectType, set: SelectionSetNode | undefined, found: Set<string>): Set<string> => {
+    for (const selection of set?.selections ?? []) {
+      if (selection.kind === Kind.FIELD) {
+        found.add(selection.alias?.value ?? selection.name.value);
+        continue;
+      }
+      const inner = selection.kind === Kind.INLINE_FRAGMENT ? selection : fragments.get(selection.name.value);
+      const condition = inner?.typeCondition && schema.getType(inner.typeCondition.name.value);
+      const applies =
+        !condition || condition === actual || (isAbstractType(condition) && schema.isSubType(condition, actual));
+      if (inner && applies) keysOn(actual, inner.selectionSet, found);
+    }
+    return found;
+  };
+  const [first, ...others] = possibleTypes(schema, type).map((each) => keysOn(each, node.selectionSet, new Set()));
+  return [...(first ?? [])].some((key) => key !== "__typename" && others.every((keys) => keys.has(key)));
 }
 
 /** Whether a selection asks which of its types a value is. */

@@ -191,6 +191,16 @@ const meanings = {
     why: "There is nothing to work on.",
     fix: "Use one of the configured names.",
   },
+  "sdk.missing": {
+    title: "An SDK that something is to be proved with is not written yet",
+    why: "Compile errors are new only beside those that were there before.",
+    fix: "Run `rhema generate` with the contract that the app was written against.",
+  },
+  "option.conflict": {
+    title: "Two options of a command exclude each other",
+    why: "It cannot do both.",
+    fix: "Leave one of them out.",
+  },
   "revision.unknown": {
     title: "A revision that changes are to be judged against is not there",
     why: "There is nothing to compare with.",

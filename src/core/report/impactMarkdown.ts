@@ -46,7 +46,7 @@ function changeItem(change: JudgedChange, texts: ImpactTexts): string {
 }
 
 function hitItem(hit: Hit, texts: ImpactTexts): string {
-  return `  - ${code(placeText(hit.place, texts.before))} ${hit.kind} in ${code(hit.owner)}\n`;
+  return `  - ${code(placeText(hit.place, texts.before))} ${hit.kind} ${hit.isInSource === true ? "" : "in "}${code(hit.owner)}\n`;
 }
 
 /** Contract text on a line: nothing in it can open HTML, a link or a mention. */

@@ -1,12 +1,14 @@
 import { worst, type Level } from "../change/verdict.js";
 import { breaksProject, type ContractImpact, type Hit, type JudgedChange } from "../change/judgedChange.js";
 import type { Place } from "../problem/place.js";
+import type { CompileError } from "../use/explainErrors.js";
 import { visible } from "../problem/codeFrame.js";
 import { counted, wrap, type Paint } from "./paint.js";
 import { placeText, renderProblem, type TextOf } from "./renderProblem.js";
 
 const width = 80;
 const hitsShown = 4;
+const mostErrorLines = 3;
 
 export interface ImpactTexts {
   /** Texts of the old contract and of the project's own files. */
@@ -37,6 +39,28 @@ export function renderImpact(
 ): string[] {
   const rows = [paint.strong(impactHeadline(impacts))];
   for (const impact of impacts) rows.push("", ...renderContract(impact, texts, paint, all));
+  return rows;
+}
+
+/** What the compiler says beside the changes: errors that none of them explains, and those that were there before. */
+export function renderProof(
+  { unexplained, before }: { readonly unexplained: readonly CompileError[]; readonly before: readonly CompileError[] },
+  impacts: readonly ContractImpact[],
+  textOf: TextOf,
+  paint: Paint,
+): string[] {
+  const errors = impacts.flatMap((impact) => impact.changes.flatMap((change) => change.errors ?? []));
+  const headline =
+    errors.length + unexplained.length === 0
+      ? "proved: your app compiles against the new SDK as before"
+      : `proved: ${counted(errors.length + unexplained.length, "new compile error")}, ${String(errors.length)} explained by a change`;
+  const rows = ["", paint.strong(headline)];
+  if (unexplained.length > 0) rows.push("  errors that no change explains", ...errorRows(unexplained, textOf, paint));
+  if (before.length > 0)
+    rows.push(
+      `  ${counted(before.length, "error")} that ${before.length === 1 ? "was" : "were"} there before`,
+      ...errorRows(before, textOf, paint),
+    );
   return rows;
 }
 
@@ -102,12 +126,15 @@ function renderChange(change: JudgedChange, texts: ImpactTexts, paint: Paint): s
   if (places.length > 0) rows.push(`      ${paint.quiet(`contract  ${places.join(" -> ")}`)}`);
   if (change.operations.length > 1)
     rows.push(...operationRows(change.operations).map((line) => `      ${paint.quiet(line)}`));
-  for (const hit of change.hits.slice(0, hitsShown))
+  for (const hit of change.hits.slice(0, hitsShown)) {
     rows.push(
       `      ${paint.strong(placeText(hit.place, texts.before))}  ${hit.kind} ${paint.quiet(hitOwner(hit, change))}`,
     );
+    if (hit.isInSource === true) rows.push(...sourceLine(hit.place, texts.before, paint));
+  }
   if (change.hits.length > hitsShown)
     rows.push(`      ${paint.quiet(`and ${counted(change.hits.length - hitsShown, "more place")}`)}`);
+  rows.push(...errorRows(change.errors ?? [], texts.before, paint));
   if (change.use === "cannot tell") rows.push(`      ${paint.quiet("your code: cannot tell whether it uses this")}`);
   if (change.use === "not used") rows.push(`      ${paint.quiet("your code: does not use this")}`);
   if (change.hint !== undefined && change.use !== "not used") rows.push(`      ${paint.good(`-> ${change.hint}`)}`);
@@ -120,7 +147,31 @@ function operationRows(operations: readonly string[]): string[] {
   return wrap(`operations\u00a0 ${glued}`, width - 6, "            ").map((line) => line.replaceAll("\u00a0", " "));
 }
 
+/** The line of source that a hit stands in. */
+function sourceLine(place: Place, textOf: TextOf, paint: Paint): string[] {
+  const text = textOf(place.document);
+  if (text === undefined || !("offset" in place)) return [];
+  const start = text.lastIndexOf("\n", place.offset - 1) + 1;
+  const end = text.indexOf("\n", place.offset);
+  const line = visible(text.slice(start, end < 0 ? undefined : end).trim());
+  const shown = line.length > width - 10 ? `${line.slice(0, width - 11)}…` : line;
+  return [`        ${paint.quiet(shown)}`];
+}
+
+function errorRows(errors: readonly CompileError[], textOf: TextOf, paint: Paint): string[] {
+  const rows = errors.slice(0, hitsShown).flatMap(({ place, code, message }) => {
+    const [first = "", ...more] = wrap(`${code} ${visible(message)}`, width - 8).slice(0, mostErrorLines);
+    return [
+      `      ${paint.bad("does not compile")}  ${paint.strong(placeText(place, textOf))}`,
+      ...[first, ...more].map((line) => `        ${paint.quiet(line)}`),
+    ];
+  });
+  const left = errors.length - Math.min(errors.length, hitsShown);
+  return left > 0 ? [...rows, `      ${paint.quiet(`and ${counted(left, "more error")}`)}`] : rows;
+}
+
 function hitOwner(hit: Hit, change: JudgedChange): string {
+  if (hit.isInSource === true) return hit.owner;
   if (hit.kind === "calls" || hit.owner === change.word) return hit.owner;
   const through = hit.operations.filter((operation) => operation !== hit.owner);
   return `in ${hit.owner}${through.length > 0 ? `, sent by ${through.join(", ")}` : ""}`;

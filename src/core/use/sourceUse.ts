@@ -1,4 +1,4 @@
-import type { Place } from "../problem/place.js";
+import type { OffsetPlace } from "../problem/place.js";
 
 /** How source depends on something of an SDK. */
 export type SourceUseKind =
@@ -25,7 +25,7 @@ export interface SourceUse {
    */
   readonly coordinate: string;
   readonly kind: SourceUseKind;
-  readonly place: Place;
+  readonly place: OffsetPlace;
 }
 
 const asking: ReadonlySet<SourceUseKind> = new Set(["writes", "omits", "builds", "calls", "names", "matches"]);

@@ -11,11 +11,25 @@ export const answerMemberNew = rule(
     code: "risky: an exhaustive match; breaking when it lacks a field that the others have; compatible for open unions",
     apps: "breaking for closed unions, risky for open ones",
   },
-  ({ face, subject, before, after, alone, lacksCommon, isGraphql }, { openUnions }) => {
+  ({ face, subject, before, after, alone, lacksCommon, isGraphql, coordinates }, { openUnions }) => {
     if (face !== "answer" || after === undefined || before !== undefined) return undefined;
     const message = `\`${subject}\` can now be ${after}.`;
     const hint = "Give every match on it a default branch.";
-    if (isGraphql && openUnions) return { message, verdict: verdicts.appsRisky, hint };
-    return { message, verdict: alone || lacksCommon === true ? verdicts.bothBreak : verdicts.codeRiskyAppsBreak, hint };
+    if (!isGraphql)
+      return {
+        message,
+        verdict: alone || lacksCommon === true ? verdicts.bothBreak : verdicts.codeRiskyAppsBreak,
+        hint,
+      };
+    if (openUnions) return { message, verdict: verdicts.appsRisky, hint };
+    // What a document selects of every member alike is read without asking which one it is.
+    const common = coordinates.map((coordinate) => `${coordinate}+`);
+    return {
+      message,
+      verdict: verdicts.codeRiskyAppsBreak,
+      hint,
+      coordinates: [...coordinates, ...common],
+      verdictAt: Object.fromEntries(common.map((each) => [each, verdicts.bothBreak])),
+    };
   },
 );

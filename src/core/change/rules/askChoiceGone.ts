@@ -9,14 +9,14 @@ export const askChoiceGone = rule(
   {
     title: "A choice can no longer be sent",
     example: "status `closed`",
-    code: "breaking",
+    code: "breaking; compatible for open choices that are answered too",
     apps: "breaking",
   },
-  ({ face, subject, before, after, coordinates }) =>
+  ({ face, subject, before, after, coordinates, isShared }, { openChoices }) =>
     face === "ask" && before !== undefined && after === undefined
       ? {
           message: `\`${subject}\` no longer takes \`${String(before)}\`.`,
-          verdict: verdicts.bothBreak,
+          verdict: openChoices && isShared === true ? verdicts.appsBreak : verdicts.bothBreak,
           coordinates: withValue(coordinates, before),
         }
       : undefined,

@@ -9,10 +9,13 @@ export const failureStatusNew = rule(
     title: "A failure status was added",
     example: "`reserveBerth` can fail with 423",
     code: "risky: an exhaustive match",
-    apps: "risky",
+    apps: "risky; breaking when the old contract promised another body for any failure",
   },
-  ({ owner, role, before, after }) =>
+  ({ owner, role, before, after, isMisread }) =>
     role === "failure" && !before && after
-      ? { message: `${owner} can now fail with ${after.status}.`, verdict: verdicts.bothRisky }
+      ? {
+          message: `${owner} can now fail with ${after.status}.`,
+          verdict: isMisread === true ? verdicts.codeRiskyAppsBreak : verdicts.bothRisky,
+        }
       : undefined,
 );

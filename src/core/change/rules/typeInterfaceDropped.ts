@@ -11,8 +11,15 @@ export const typeInterfaceDropped = rule(
     code: "breaking where a document bridges the two",
     apps: "breaking where a document bridges the two",
   },
-  ({ type, before, after, coordinates }) =>
-    before !== undefined && after === undefined
-      ? { message: `\`${type}\` no longer implements \`${before}\`.`, verdict: verdicts.bothBreak, coordinates }
-      : undefined,
+  ({ type, before, after, coordinates }) => {
+    if (before === undefined || after !== undefined) return undefined;
+    // Who only asks which type it is just never sees this one again.
+    const told = `${before}*`;
+    return {
+      message: `\`${type}\` no longer implements \`${before}\`.`,
+      verdict: verdicts.bothBreak,
+      coordinates: [...coordinates, told],
+      verdictAt: { [told]: verdicts.codeBreaks },
+    };
+  },
 );

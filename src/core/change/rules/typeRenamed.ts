@@ -18,7 +18,7 @@ export const typeRenamed = rule(
     return {
       message: `The ${before.role ?? "type"} \`${before.key}\` looks renamed: it is now called \`${successor.key}\`.`,
       verdict: verdicts.bothBreak,
-      coordinates: [...coordinates, told],
+      coordinates: [...coordinates, `${before.key}$`, told],
       verdictAt: { [told]: openUnions ? verdicts.codeBreaksAppsRisky : verdicts.bothBreak },
     };
   },

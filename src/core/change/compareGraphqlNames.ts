@@ -1,0 +1,43 @@
+import type { GraphqlContract } from "../contract/model.js";
+import type { GraphqlPlan } from "../sdk/sdkPlan.js";
+import type { Change } from "./change.js";
+import { applyRules } from "./changeContext.js";
+import { renamedTypes } from "./compareGraphql.js";
+import type { SdkFacts } from "./sdkFacts.js";
+
+/** One side of a schema, with the SDK that the same query documents get from it. */
+export interface PlannedSide {
+  readonly contract: GraphqlContract;
+  readonly plan: GraphqlPlan;
+}
+
+/** Types that source can import by the name the schema gives them, and that an SDK no longer has. */
+export function compareGraphqlNames(before: PlannedSide, after: PlannedSide, facts: SdkFacts): Change[] {
+  const changes: Change[] = [];
+  const names = ({ contract, plan }: PlannedSide): Set<string> =>
+    new Set([...plan.types.values()].map(({ name }) => name).filter((name) => contract.types.has(name)));
+  const renames = renamedTypes(before.contract, after.contract);
+  const kept = names(after);
+  for (const name of names(before)) {
+    if (kept.has(name)) continue;
+    const renamed = renames.get(name);
+    const successor = renamed !== undefined && kept.has(renamed) ? renamed : undefined;
+    const source = facts.typeName(name);
+    applyRules(
+      changes,
+      "name",
+      {
+        subject: name,
+        face: "operation",
+        coordinates: [source, `${source}{}`],
+        word: name,
+        before: name,
+        successor,
+        placeBefore: before.contract.types.get(name)?.place,
+        placeAfter: successor === undefined ? undefined : after.contract.types.get(successor)?.place,
+      },
+      facts,
+    );
+  }
+  return changes;
+}

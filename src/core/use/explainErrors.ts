@@ -1,0 +1,105 @@
+import type { JudgedChange } from "../change/judgedChange.js";
+import type { OffsetPlace } from "../problem/place.js";
+import type { SourceUse } from "./sourceUse.js";
+
+/** Something that a compiler refuses. */
+export interface CompileError {
+  readonly place: OffsetPlace;
+  /** Its number, as the compiler writes it: "TS2339". */
+  readonly code: string;
+  readonly message: string;
+  /** From the place itself to the whole statement: the parts of the source that it stands in, as offsets. */
+  readonly ranges: readonly (readonly [number, number])[];
+  /** The function, or else the statement, around it. */
+  readonly scope: readonly [number, number];
+  /** The text of the statement. */
+  readonly statement: string;
+}
+
+/** What is known about an app before its contracts changed, to explain by it why it no longer compiles. */
+export interface Explaining {
+  readonly changes: readonly JudgedChange[];
+  /** What the app used of the SDK. */
+  readonly uses: readonly SourceUse[];
+  /** GraphQL operations that the new schema refuses, by the change that is to blame. */
+  readonly refused: ReadonlyMap<JudgedChange, readonly string[]>;
+}
+
+/**
+ * Says which change causes a compile error: the one that what is used nearest to the error depends on; where nothing of
+ * the SDK is used near it, the one that the compiler's message or the statement names.
+ *
+ * @returns undefined when no change explains the error
+ */
+export function explainError(error: CompileError, known: Explaining): JudgedChange | undefined {
+  const candidates = known.changes.filter(({ verdict }) => verdict.code !== "compatible");
+  const near = known.uses.filter(({ place }) => place.document === error.place.document);
+  const namesOf = (change: JudgedChange): string[] => [
+    ...changedNames(change),
+    ...(known.refused.get(change) ?? []).flatMap(callNames),
+  ];
+  const isMentioned = (text: string) => {
+    const words = new Set(text.match(/[\p{ID_Start}$_][\p{ID_Continue}$]*/gu));
+    const all = [...words];
+    return (change: JudgedChange): boolean =>
+      namesOf(change).some((name) => words.has(name)) ||
+      (known.refused.get(change) ?? []).some((operation) => all.some((word) => belongsTo(word, operation)));
+  };
+  const inMessage = isMentioned(error.message);
+  const rank = (change: JudgedChange): number =>
+    (inMessage(change) ? 4 : 0) + (change.use === "used" ? 2 : 0) + (change.verdict.code === "breaking" ? 1 : 0);
+  const heaviest = (found: readonly JudgedChange[]): JudgedChange | undefined =>
+    [...found].sort((a, b) => rank(b) - rank(a))[0];
+  for (const [start, end] of error.ranges) {
+    const used = near.filter(({ place }) => place.offset >= start && place.offset < end).map((use) => use.coordinate);
+    const best = heaviest(candidates.filter((change) => dependsOn(change, used, known.refused.get(change) ?? [])));
+    if (best) return best;
+  }
+  const inScope = near.filter(({ place }) => place.offset >= error.scope[0] && place.offset < error.scope[1]);
+  return (
+    heaviest(candidates.filter(inMessage)) ??
+    heaviest(candidates.filter(isMentioned(error.statement))) ??
+    heaviest(
+      candidates.filter((change) =>
+        dependsOn(
+          change,
+          inScope.map((use) => use.coordinate),
+          known.refused.get(change) ?? [],
+        ),
+      ),
+    )
+  );
+}
+
+/** Whether one of the things that are used depends on a change, or belongs to an operation that it takes away. */
+function dependsOn(change: JudgedChange, used: readonly string[], operations: readonly string[]): boolean {
+  return used.some(
+    (coordinate) =>
+      change.coordinates.includes(coordinate) ||
+      operations.some((operation) => callNames(operation).includes(coordinate) || belongsTo(coordinate, operation)),
+  );
+}
+
+function belongsTo(coordinate: string, operation: string): boolean {
+  return ["Answer", "Variables", "Failure"].some((suffix) => coordinate.startsWith(operation + suffix));
+}
+
+/** What an SDK calls the functions and types of an operation. */
+function callNames(operation: string): string[] {
+  const call = operation.charAt(0).toLowerCase() + operation.slice(1);
+  return [
+    call,
+    `${operation}Part`,
+    `is${operation}Failure`,
+    `${operation}Answer`,
+    `${operation}Variables`,
+    `${operation}Failure`,
+  ];
+}
+
+/** What source calls the thing that changed: the last part of what it is known by. */
+function changedNames({ coordinates, word, subject }: JudgedChange): string[] {
+  const lastOf = (text: string): string => /([\p{ID_Continue}$]+)[^\p{ID_Continue}$]*$/u.exec(text)?.[1] ?? "";
+  const names = [...coordinates.map(lastOf), ...(word === undefined ? [] : [word]), lastOf(subject)];
+  return names.filter((name) => name.length > 1);
+}
