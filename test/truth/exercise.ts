@@ -199,7 +199,7 @@ class AppWriter {
     }
     const name = this.ownName(type);
     if (name !== undefined) {
-      this.readers.has(name) || this.reader(name, type);
+      if (!this.readers.has(name)) this.reader(name, type);
       this.line(`  use${name}(${expression});`, "read");
       return;
     }
@@ -408,13 +408,13 @@ class AppWriter {
   }
 
   private globalName(type: ts.Type): string | undefined {
-    const name = type.symbol?.name;
+    const { name } = (type as { readonly symbol?: ts.Symbol }).symbol ?? {};
     return name === "Date" || name === "Blob" ? name : undefined;
   }
 
   private ownName(type: ts.Type): string | undefined {
-    const name = type.aliasSymbol?.name ?? type.symbol?.name;
-    return name !== undefined && this.isNamed(name) && name !== "__type" ? name : undefined;
+    const { name } = type.aliasSymbol ?? (type as { readonly symbol?: ts.Symbol }).symbol ?? {};
+    return name !== undefined && this.isNamed(name) ? name : undefined;
   }
 
   // Sending

@@ -217,7 +217,7 @@ class AnswerJudge {
       const isKnown = named.getValues().some(({ name }) => name === value);
       return isKnown || (this.openness.openChoices && typeof value === "string")
         ? undefined
-        : `${path} is ${String(value)}`;
+        : `${path} is ${JSON.stringify(value)}`;
     }
     if (!isScalarType(named)) return undefined;
     const kind = { Int: "number", Float: "number", Boolean: "boolean", String: "string", ID: "string" }[named.name];

@@ -4,8 +4,8 @@ import type { Edit } from "./restEdits.js";
 
 /** A syntax tree that edits may change; what a node has depends on its kind. */
 interface Node {
-  kind: string;
-  name: { kind: string; value: string };
+  kind: Kind;
+  name: { kind: Kind; value: string };
   type: Node;
   fields?: Node[] | undefined;
   arguments?: Node[] | undefined;
@@ -14,26 +14,26 @@ interface Node {
   interfaces?: Node[];
   directives?: Node[] | undefined;
   operationTypes?: { operation: string }[];
-  defaultValue?: { kind: string; value: string };
-  description?: { kind: string; value: string; block?: boolean };
+  defaultValue?: { kind: Kind; value: string };
+  description?: { kind: Kind; value: string; block?: boolean };
 }
 export interface SchemaTree {
-  kind: string;
+  kind: Kind;
   definitions: Node[];
 }
 type SchemaEdit = Edit<SchemaTree>;
 
-const wrapped = (kind: string, type: Node): Node => ({ kind, type, name: named("") });
-const referring = (kind: string, name: string): Node => ({
+const wrapped = (kind: Kind, type: Node): Node => ({ kind, type, name: named("") });
+const referring = (kind: Kind, name: string): Node => ({
   ...wrapped(kind, definition("scalar S")),
   name: named(name),
 });
 const named = (name: string) => ({ kind: Kind.NAME, value: name });
 const definition = (text: string): Node => schemaTree(text).definitions[0]!;
-const field = (text: string): Node => definition(`type T { ${text} }`).fields?.[0]!;
-const argument = (text: string): Node => definition(`input T { ${text} }`).fields?.[0]!;
+const field = (text: string): Node => definition(`type T { ${text} }`).fields![0]!;
+const argument = (text: string): Node => definition(`input T { ${text} }`).fields![0]!;
 
-const ofKind = (tree: SchemaTree, ...kinds: string[]): Node[] =>
+const ofKind = (tree: SchemaTree, ...kinds: Kind[]): Node[] =>
   tree.definitions.filter(({ kind }) => kinds.includes(kind));
 const outputs = (tree: SchemaTree): Node[] => ofKind(tree, Kind.OBJECT_TYPE_DEFINITION, Kind.INTERFACE_TYPE_DEFINITION);
 const objects = (tree: SchemaTree): Node[] => ofKind(tree, Kind.OBJECT_TYPE_DEFINITION);
@@ -484,7 +484,7 @@ const ofTypes: SchemaEdit[] = [
 function renamed(tree: SchemaTree, name: string): boolean {
   const visit = (node: unknown): void => {
     if (typeof node !== "object" || node === null) return;
-    const { kind, name: own } = node as { kind?: string; name?: { value: string } };
+    const { kind, name: own } = node as { kind?: Kind; name?: { value: string } };
     if ((kind === Kind.NAMED_TYPE || kind?.endsWith("TypeDefinition") === true) && own?.value === name)
       own.value = `${name}Anew`;
     for (const child of Object.values(node)) visit(child);

@@ -72,7 +72,7 @@ export class ReleasedApp {
 
   private async refused(call: RestCall, args: object, server: Server): Promise<string | undefined> {
     const names = contractNames(this.plan.name);
-    const schemes = [...this.plan.authSchemes.keys()].map((scheme) => [scheme, credential]);
+    const schemes = [...this.plan.authSchemes.keys()].map((scheme): [string, string] => [scheme, credential]);
     const connection = this.sdk[names.connect]?.(
       {
         baseUrl: `http://play.test/${this.plan.name}`,
@@ -84,7 +84,7 @@ export class ReleasedApp {
     try {
       const answer = await this.sdk[restCallNames(call).call]?.(connection, args);
       if (typeof answer === "object" && answer !== null && Symbol.asyncIterator in answer)
-        for await (const item of answer as AsyncIterable<unknown>) item;
+        await readAll(answer as AsyncIterable<unknown>);
       const isPromised = call.answers.length > 0 && call.answers.every(({ form }) => form !== "none");
       return answer === undefined && isPromised ? "nothing was answered" : undefined;
     } catch (error) {
@@ -96,6 +96,11 @@ export class ReleasedApp {
       return `${String(error)} ${JSON.stringify((error as { body?: unknown }).body ?? "")}`.slice(0, 300);
     }
   }
+}
+
+async function readAll(items: AsyncIterable<unknown>): Promise<void> {
+  const each = items[Symbol.asyncIterator]();
+  while ((await each.next()).done !== true);
 }
 
 /** A server that speaks a contract: it refuses what does not fit, and answers at random what may be answered. */
@@ -158,7 +163,7 @@ class Server {
   private async lacksParts(request: Request, operation: RestOperation): Promise<boolean> {
     const pointer = operation.body?.contents.find(({ form }) => form === "multipart")?.schema.pointer;
     const schema = pointer === undefined ? undefined : (schemaAt(pointer, this.document) as Json | undefined);
-    const parts = new Set((await request.formData()).keys());
+    const parts = new Set([...(await request.text()).matchAll(/; name="([^"]*)"/g)].map(([, name]) => name));
     return ((schema?.["required"] ?? []) as string[]).some((name) => !parts.has(name));
   }
 

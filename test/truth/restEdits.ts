@@ -847,7 +847,7 @@ const anySchema = (
   });
 
 function turned(holder: Json): Json {
-  return Object.fromEntries(Object.entries(holder).reverse()) as Json;
+  return Object.fromEntries<Json[string]>(Object.entries(holder).reverse());
 }
 
 const ofSpelling: RestEdit[] = [

@@ -64,13 +64,17 @@ export function responsesOf(document: Json): { response: Json; status: string; p
   });
 }
 
+function isJson(value: unknown): value is Json {
+  return typeof value === "object" && value !== null;
+}
+
 /** Every schema that an operation reaches, with the directions that reach it. */
 export function sitesOf(document: Json): Site[] {
   const found = new Map<Json, Site>();
   const open: (() => void)[] = [];
   const visit = (holder: Json, key: string, as: Site["as"], face: Face, record?: Json): void => {
-    const schema = holder[key] as Json | undefined;
-    if (typeof schema !== "object" || schema === null) return;
+    const schema: unknown = holder[key];
+    if (!isJson(schema)) return;
     const known = found.get(schema);
     if (known?.faces.has(face) === true) return;
     if (known) known.faces.add(face);

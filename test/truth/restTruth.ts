@@ -1,5 +1,11 @@
 import type ts from "typescript";
 import { compareRest } from "../../src/core/change/compareRest.js";
+import type { Change } from "../../src/core/change/change.js";
+import { judgeUse } from "../../src/core/change/impact.js";
+import { compileErrors } from "../../src/core/use/compileErrors.js";
+import { explainError } from "../../src/core/use/explainErrors.js";
+import type { SourceUse } from "../../src/core/use/sourceUse.js";
+import { sourceUses } from "../../src/core/use/sourceUses.js";
 import type { Level } from "../../src/core/change/verdict.js";
 import type { RestContract } from "../../src/core/contract/model.js";
 import { printTypescriptSdk } from "../../src/core/languages/typescript/printTypescriptSdk.js";
@@ -11,11 +17,12 @@ import type { Json } from "../random/makeSchema.js";
 import { Randomness } from "../random/randomness.js";
 import { exercisingApp, type ExercisingApp } from "./exercise.js";
 import { ReleasedApp } from "./restApps.js";
-import { programOf, refusedLines } from "./program.js";
+import { folder, programOf, refusedLines } from "./program.js";
 import { restEdits, type Edit } from "./restEdits.js";
-import type { Case } from "./truth.js";
+import type { Blame, Case } from "./truth.js";
 
 const name = "shop";
+const documents = new Map([[`${folder}/app.ts`, "app.ts"]]);
 
 /** One REST contract with an app that uses everything of it, to be changed in many ways. */
 export class RestTruth {
@@ -23,6 +30,7 @@ export class RestTruth {
   private readonly app: ExercisingApp;
   private program: ts.Program;
   private readonly settings: Omit<TypescriptSettings, "imports">;
+  private readonly uses: readonly SourceUse[];
   private released: ReleasedApp | undefined;
 
   constructor(
@@ -42,6 +50,12 @@ export class RestTruth {
       (type) => known.has(plain(type)) || /(Webhook|Callback)$/.test(type),
     );
     const refused = this.refused(this.before);
+    this.uses = sourceUses({
+      program: this.program,
+      isSdkFile: (path) => path.startsWith(`${folder}/sdk/${name}/`),
+      connect: "connectShop",
+      documentOf: (path) => documents.get(path),
+    });
     if (refused.size > 0)
       throw new Error(`The app does not compile before: ${this.told(refused).slice(0, 5).join("\n")}`);
   }
@@ -66,9 +80,8 @@ export class RestTruth {
   /** Applies an edit of each kind, one after the other, and says what is predicted and what is so. */
   async judge(kinds: readonly string[], seed: number): Promise<Case | undefined> {
     const document = structuredClone(this.document);
-    const random = new Randomness(seed);
     const edits = kinds.map((kind) => restEdits.find((edit) => edit.kind === kind) as Edit<Json>);
-    const done = edits.filter((edit) => edit.apply(document, random));
+    const done = edits.filter((edit, at) => edit.apply(document, new Randomness(seed + at)));
     if (done.length === 0) return undefined;
     const after = read(document);
     const changes = compareRest(this.before, after, {
@@ -77,7 +90,9 @@ export class RestTruth {
     });
     const broken = await this.released?.broken(after, document, seed);
     const refused = this.refused(after);
+    const blame = done.length > 1 ? this.blame(after, changes, edits, seed) : undefined;
     return {
+      ...(blame ? { blame } : {}),
       base: this.base,
       seed,
       kinds: done.map(({ kind }) => kind),
@@ -89,6 +104,41 @@ export class RestTruth {
       },
       evidence: { code: this.told(refused), apps: broken ?? [] },
     };
+  }
+
+  /** Whether each compile error is put under a change of the edit that alone would cause it too. */
+  private blame(after: RestContract, changes: readonly Change[], edits: readonly Edit<Json>[], seed: number): Blame {
+    const facts = { ...typescriptSdkFacts(this.settings), suppliesBaseUrl: true };
+    const keyOf = ({ code, subject }: Change): string => `${code} ${subject}`;
+    const singles = edits.flatMap((edit, at) => {
+      const document = structuredClone(this.document);
+      if (!edit.apply(document, new Randomness(seed + at))) return [];
+      const alone = read(document);
+      const lines = new Set(this.refused(alone).keys());
+      return [{ lines, keys: new Set(compareRest(this.before, alone, facts).map(keyOf)) }];
+    });
+    this.refused(after);
+    const judged = judgeUse(changes, "rest", {
+      queries: [],
+      calls: new Map(),
+      named: () => [],
+      searched: true,
+      source: this.uses,
+    });
+    const blame: Blame = { right: 0, wrong: [], alone: 0 };
+    for (const error of compileErrors(this.program, documents)) {
+      const line = this.app.text.slice(0, error.place.offset).split("\n").length;
+      const culprits = singles.filter(({ lines }) => lines.has(line));
+      const change = explainError(error, { changes: judged, uses: this.uses, refused: new Map() });
+      // What only several edits together do has no one edit to blame.
+      if (culprits.length === 0) blame.alone++;
+      else if (change && culprits.some(({ keys }) => keys.has(keyOf(change)))) blame.right++;
+      else
+        blame.wrong.push(
+          `${error.message.slice(0, 140)} -- ${error.statement.trim().slice(0, 120)} -> ${change ? keyOf(change) : "nothing"}`,
+        );
+    }
+    return blame;
   }
 
   private refused(contract: RestContract): Map<number, string[]> {

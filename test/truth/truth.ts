@@ -3,6 +3,15 @@ import { heavier, weight, type Level } from "../../src/core/change/verdict.js";
 
 export type Clock = "code" | "apps";
 
+/** Under which changes the compile errors of several edits at once were put. */
+export interface Blame {
+  right: number;
+  /** Errors that the edit a change comes from does not cause alone. */
+  wrong: string[];
+  /** Errors that no edit causes alone. */
+  alone: number;
+}
+
 /** One or more edits, what was predicted and what was found out. */
 export interface Case {
   readonly base: string;
@@ -12,6 +21,7 @@ export interface Case {
   readonly changes: readonly Change[];
   /** What really happens; a clock that was not tried is absent. Of apps only breaks can be seen. */
   readonly facts: Readonly<Partial<Record<Clock, Level>>>;
+  readonly blame?: Blame;
   /** What the fact was seen by, for people who look into a miss. */
   readonly evidence: Readonly<Partial<Record<Clock, readonly string[]>>>;
 }

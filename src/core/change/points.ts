@@ -93,6 +93,8 @@ export interface Points {
       readonly isGraphql: boolean;
       /** The value is written as text, whatever it is: a parameter. */
       readonly isWritten?: boolean | undefined;
+      /** The value stands in a type that is both sent and answered. */
+      readonly isShared?: boolean | undefined;
     };
   readonly choice: Point &
     Sides<Choice["value"]> & {

@@ -20,7 +20,7 @@ export function typeFinding(point: Points["value"], facts: SdkFacts): Finding | 
       ? `\`${subject}\` was ${partsOf(before)} and is ${partsOf(after)}.`
       : `\`${subject}\` was ${shapeWords(before)} and is ${shapeWords(after)}.`;
   const isAnswer = face === "answer";
-  const verdict = isAnswer ? answered(before, after, facts) : asked(before, after, facts);
+  const verdict = isAnswer ? answered(before, after, facts) : asked(before, after, facts, point.isShared === true);
   if (point.isWritten === true && isAnyText(after) && isLeaf(before))
     return { message, verdict: { code: verdict.code, apps: "compatible" } };
   return isAnswer || !point.isGraphql ? { message, verdict } : inDocuments(point, { message, verdict });
@@ -72,7 +72,7 @@ function answered(before: Shape, after: Shape, facts: SdkFacts): Verdict {
   return verdicts.bothBreak;
 }
 
-function asked(before: Shape, after: Shape, facts: SdkFacts): Verdict {
+function asked(before: Shape, after: Shape, facts: SdkFacts, isShared: boolean): Verdict {
   const isSame = facts.leafType(before) === facts.leafType(after);
   if (before.kind === "integer" && after.kind === "number")
     return { code: isSame ? "compatible" : "breaking", apps: "compatible" };
@@ -81,6 +81,9 @@ function asked(before: Shape, after: Shape, facts: SdkFacts): Verdict {
   const values = valueKind(before);
   if (values !== undefined && isWhole(after, values)) return verdicts.harmless;
   if (isUnsaid(after)) return verdicts.harmless;
+  // A type that is answered too is as open as answers are.
+  if (facts.openChoices && isShared && before.kind === "text" && valueKind(after) === "string")
+    return verdicts.appsBreak;
   if (before.kind === "tuple" && after.kind === "tuple") return tupleAsked(before, after);
   return verdicts.bothBreak;
 }

@@ -27,19 +27,18 @@ export function compileErrors(program: ts.Program, documents: ReadonlyMap<string
 
 /** From the smallest part of the source that holds a place to the statement around it. */
 function rangesAround(file: ts.SourceFile, start: number, end: number): [number, number][] {
-  const ranges: [number, number][] = [];
-  let node: ts.Node | undefined = file;
-  while (node) {
-    const inner: ts.Node | undefined = ts.forEachChild(node, (child) =>
+  let ranges: [number, number][] = [];
+  const visit = (node: ts.Node): void => {
+    const inner = ts.forEachChild(node, (child) =>
       child.getStart(file) <= start && child.getEnd() >= end ? child : undefined,
     );
-    if (!inner) break;
-    ranges.unshift([inner.getStart(file), inner.getEnd()]);
+    if (!inner) return;
     // What stands in a statement inside a statement has nothing to do with the outer one.
-    if (isStatement(inner))
-      ranges.splice(ranges.findIndex(([from, to]) => from === inner.getStart(file) && to === inner.getEnd()) + 1);
-    node = inner;
-  }
+    if (isStatement(inner)) ranges = [];
+    ranges.unshift([inner.getStart(file), inner.getEnd()]);
+    visit(inner);
+  };
+  visit(file);
   return ranges.length > 0 ? ranges : [[start, end]];
 }
 

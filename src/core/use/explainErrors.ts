@@ -50,24 +50,25 @@ export function explainError(error: CompileError, known: Explaining): JudgedChan
     (inMessage(change) ? 4 : 0) + (change.use === "used" ? 2 : 0) + (change.verdict.code === "breaking" ? 1 : 0);
   const heaviest = (found: readonly JudgedChange[]): JudgedChange | undefined =>
     [...found].sort((a, b) => rank(b) - rank(a))[0];
-  for (const [start, end] of error.ranges) {
-    const used = near.filter(({ place }) => place.offset >= start && place.offset < end).map((use) => use.coordinate);
-    const best = heaviest(candidates.filter((change) => dependsOn(change, used, known.refused.get(change) ?? [])));
+  const usedIn = ([start, end]: readonly [number, number]): string[] =>
+    near.filter(({ place }) => place.offset >= start && place.offset < end).map((use) => use.coordinate);
+  const depending = (used: readonly string[]): JudgedChange[] =>
+    candidates.filter((change) => dependsOn(change, used, known.refused.get(change) ?? []));
+  // A property that the message says by name is what is wrong, wherever in the statement it stands.
+  const said = new Set([...error.message.matchAll(/[Pp]roperty '([^']+)'/g)].map(([, name]) => name));
+  const statement = error.ranges.at(-1);
+  const saidChange =
+    statement &&
+    heaviest(depending(usedIn(statement)).filter((change) => changedNames(change).some((name) => said.has(name))));
+  if (saidChange) return saidChange;
+  for (const range of error.ranges) {
+    const best = heaviest(depending(usedIn(range)));
     if (best) return best;
   }
-  const inScope = near.filter(({ place }) => place.offset >= error.scope[0] && place.offset < error.scope[1]);
   return (
     heaviest(candidates.filter(inMessage)) ??
     heaviest(candidates.filter(isMentioned(error.statement))) ??
-    heaviest(
-      candidates.filter((change) =>
-        dependsOn(
-          change,
-          inScope.map((use) => use.coordinate),
-          known.refused.get(change) ?? [],
-        ),
-      ),
-    )
+    heaviest(depending(usedIn(error.scope)))
   );
 }
 

@@ -179,7 +179,7 @@ class FileScan {
     let isWhole = true;
     for (const property of node.properties) {
       if (ts.isSpreadAssignment(property)) isWhole = false;
-      else if (property.name && !ts.isComputedPropertyName(property.name)) set.set(property.name.text, property.name);
+      else if (!ts.isComputedPropertyName(property.name)) set.set(property.name.text, property.name);
       else isWhole = false;
     }
     const owners = new Set<string>();

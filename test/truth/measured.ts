@@ -1,0 +1,192 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { load } from "js-yaml";
+import type { Json } from "../random/makeSchema.js";
+import { Randomness } from "../random/randomness.js";
+import { regattaQueries, regattaSchema } from "./graphqlBases.js";
+import { graphqlEdits } from "./graphqlEdits.js";
+import { GraphqlTruth } from "./graphqlTruth.js";
+import { restEdits } from "./restEdits.js";
+import { RestTruth } from "./restTruth.js";
+import { misses, percent, predicted, score, type Case, type Clock } from "./truth.js";
+import { chandlery } from "./zoo.js";
+
+/** What contracts are changed in, and in which ways. */
+interface Bench {
+  readonly base: string;
+  readonly uses: number;
+  readonly untried: readonly string[];
+  readonly kinds: readonly string[];
+  readonly judge: (kinds: readonly string[], seed: number) => Promise<Case | undefined> | Case | undefined;
+}
+
+export interface TruthOptions {
+  /** Cases of one edit. */
+  readonly singles: number;
+  /** Cases of three to six edits at once. */
+  readonly several: number;
+  /** Only kinds of edits that hold these words. */
+  readonly words: string;
+  readonly seed: number;
+}
+
+export interface Truth {
+  readonly benches: readonly Bench[];
+  readonly cases: readonly Case[];
+  /** Kinds of edits that were wanted and found nothing to change. */
+  readonly never: readonly string[];
+}
+
+/** The bases: the demo's contracts and made-up ones, some of them once more with other settings. */
+async function makeBenches(root: string): Promise<Bench[]> {
+  const read = (path: string): string => readFileSync(`${root}/${path}`, "utf8");
+  const wire = "runtimes/typescript/wire";
+  const runtime = new Map(readdirSync(`${root}/${wire}`).map((file) => [file, read(`${wire}/${file}`)]));
+  const queries = readdirSync(`${root}/demo/app/queries`).map((file) => read(`demo/app/queries/${file}`));
+  const verified = { verify: "answers" } as const;
+  const decoded = { ...verified, choices: "open", dates: "decoded", int64: "bigint" } as const;
+  const rest = [
+    new RestTruth("chandlery", chandlery(), runtime, verified),
+    new RestTruth("chandlery, open and decoded", chandlery(), runtime, decoded),
+    new RestTruth("berths", load(read("demo/contracts/v1/berths.yaml")) as Json, runtime, verified),
+  ];
+  for (const each of rest) await each.release();
+  const open = { unions: "open", choices: "open" } as const;
+  const graphql = [
+    new GraphqlTruth("regatta", regattaSchema, regattaQueries, runtime),
+    new GraphqlTruth("regatta, open", regattaSchema, regattaQueries, runtime, open),
+    new GraphqlTruth("passages", read("demo/contracts/v1/passages.graphql"), queries, runtime),
+  ];
+  return [
+    ...rest.map((each) => benchOf(each, restEdits, each.untried)),
+    ...graphql.map((each) => benchOf(each, graphqlEdits, [])),
+  ];
+}
+
+function benchOf(
+  truth: Pick<Bench, "base" | "judge"> & { readonly lines: number },
+  edits: readonly { readonly kind: string }[],
+  untried: readonly string[],
+): Bench {
+  return {
+    base: truth.base,
+    uses: truth.lines,
+    untried,
+    kinds: edits.map(({ kind }) => kind),
+    judge: (kinds, seed) => truth.judge(kinds, seed),
+  };
+}
+
+/** Edits contracts at random, first one edit at a time, each kind in turn, then several at once. */
+export async function measured(root: string, { singles, several, words, seed }: TruthOptions): Promise<Truth> {
+  const benches = await makeBenches(root);
+  const isWanted = (kind: string): boolean => kind.includes(words);
+  const cases: Case[] = [];
+  const done = new Set<string>();
+  const tried = new Set<string>();
+  for (let round = seed; cases.length < singles; round++) {
+    const before = cases.length;
+    for (const kind of new Set(benches.flatMap((bench) => bench.kinds.filter(isWanted))))
+      for (const bench of rotated(benches, round)) {
+        if (cases.length >= singles || !bench.kinds.includes(kind)) continue;
+        tried.add(kind);
+        const found = await bench.judge([kind], round * 7919 + cases.length);
+        if (!found) continue;
+        cases.push(found);
+        done.add(kind);
+        // Each kind on one base a round, so that few cases see many kinds.
+        break;
+      }
+    if (cases.length === before) break;
+  }
+  const random = new Randomness(seed);
+  for (let count = 0; count < several; count++) {
+    const bench = random.pick(benches);
+    const kinds = Array.from({ length: 3 + random.below(4) }, () => random.pick(bench.kinds));
+    const found = await bench.judge([...new Set(kinds)], seed * 31 + count * 17);
+    if (found) cases.push(found);
+  }
+  return { benches, cases, never: [...tried].filter((kind) => !done.has(kind)) };
+}
+
+function rotated<T>(items: readonly T[], by: number): T[] {
+  const at = by % items.length;
+  return [...items.slice(at), ...items.slice(0, at)];
+}
+
+/** The misses with what was seen, then recall and precision for each clock, level and rule. */
+export function told({ benches, cases, never }: Truth): string[] {
+  const rows: string[] = [];
+  for (const { base, uses, untried } of benches)
+    rows.push(`${base}: ${String(uses)} uses${untried.length > 0 ? `; calls not tried: ${untried.join(", ")}` : ""}`);
+  for (const clock of ["code", "apps"] as const)
+    for (const each of misses(cases, clock)) rows.push("", ...missRows(each, clock));
+  const noisy = cases.filter(({ isMeaningless, changes }) => isMeaningless && changes.length > 0);
+  for (const { base, kinds, changes } of noisy)
+    rows.push("", `${base}, ${kinds.join()}: ${changes.map(({ message }) => message).join(" ")}`);
+  const kinds = new Set(benches.flatMap((bench) => bench.kinds)).size;
+  const applied = new Set(cases.flatMap((each) => each.kinds)).size;
+  rows.push(
+    "",
+    `${String(applied)} of ${String(kinds)} kinds of edits applied${never.length > 0 ? `; nothing to change for: ${never.join(", ")}` : ""}`,
+  );
+  const meaningless = cases.filter((each) => each.isMeaningless).length;
+  rows.push(`${String(meaningless)} cases that mean nothing, something said of ${String(noisy.length)}`);
+  for (const [clock, levels] of [
+    ["code", ["breaking", "risky", "compatible"]],
+    ["apps", ["breaking"]],
+  ] as const)
+    for (const level of levels) {
+      const { truths, found, predicted: said, right } = score(cases, clock, level);
+      rows.push(
+        `${clock} ${level}: ${String(truths)} are, recall ${percent(found, truths)}; ${String(said)} said, precision ${percent(right, said)}`,
+      );
+    }
+  rows.push(
+    ...ruleRows(cases),
+    ...blameRows(cases),
+    `${String(cases.length)} cases, ${String(cases.filter((each) => each.kinds.length > 1).length)} of several edits`,
+  );
+  return rows;
+}
+
+function missRows(each: Case, clock: Clock): string[] {
+  const said = predicted(each.changes, clock);
+  return [
+    `${clock}, ${each.base}, seed ${String(each.seed)}, ${each.kinds.join(" + ")}: said ${said}, is ${each.facts[clock] ?? ""}`,
+    ...each.changes.map(({ code, verdict, message }) => `   ${code} ${verdict[clock]}: ${message}`),
+    ...(each.evidence[clock] ?? []).slice(0, 3).map((line) => `   > ${line}`),
+  ];
+}
+
+/** Of each rule that said "breaking" alone in a case: how often that was so. */
+function ruleRows(cases: readonly Case[]): string[] {
+  const rules = new Map<string, Record<Clock, [number, number]>>();
+  for (const each of cases)
+    for (const clock of ["code", "apps"] as const) {
+      const breaking = new Set(
+        each.changes.filter(({ verdict }) => verdict[clock] === "breaking").map(({ code }) => code),
+      );
+      const [only] = breaking;
+      if (only === undefined || breaking.size > 1 || each.facts[clock] === undefined) continue;
+      const counts = rules.get(only) ?? { code: [0, 0], apps: [0, 0] };
+      counts[clock][0]++;
+      if (each.facts[clock] === "breaking") counts[clock][1]++;
+      rules.set(only, counts);
+    }
+  const words = ([said, right]: [number, number]): string => (said === 0 ? "-" : `${String(right)} of ${String(said)}`);
+  return [...rules]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([code, { code: onCode, apps }]) => `  ${code}: code ${words(onCode)}, apps ${words(apps)}`);
+}
+
+function blameRows(cases: readonly Case[]): string[] {
+  const all = cases.flatMap(({ blame }) => blame ?? []);
+  if (all.length === 0) return [];
+  const right = all.reduce((sum, each) => sum + each.right, 0);
+  const wrong = all.flatMap((each) => each.wrong);
+  const alone = all.reduce((sum, each) => sum + each.alone, 0);
+  return [
+    ...wrong.slice(0, 12).map((each) => `  not its change: ${each}`),
+    `compile errors of several edits under the right change: ${percent(right, right + wrong.length)} of ${String(right + wrong.length)}; ${String(alone)} that no edit causes alone`,
+  ];
+}
