@@ -25,6 +25,8 @@ export function impactJson(impact: ContractImpact, before: TextOf, after: TextOf
         ...placeJson(hit.place, before),
       })),
       errors: change.errors?.map(({ place, code, message }) => ({ code, message, ...placeJson(place, before) })),
+      leveled: change.leveled,
+      accepted: change.accepted,
       hint: change.hint,
     })),
     brokenQueries: impact.brokenQueries.map((problem) => problemJson(problem, before)),

@@ -7,6 +7,7 @@ import { exitCodes, type ExitCode } from "./halt.js";
 import { knownParts, readLedger } from "./ledger.js";
 import { fileHash, outputState } from "./outputState.js";
 import { displayPath, outputFolder, type Project } from "./project.js";
+import { outlivedAcceptances } from "./acceptances.js";
 import { guarded } from "./guard.js";
 import { inputsHash, ProjectTexts } from "./sdkInputs.js";
 import { sourceText } from "./sources.js";
@@ -36,7 +37,7 @@ export async function check(
 ): Promise<CheckOutcome> {
   const texts = new ProjectTexts(project, knownParts(readLedger(project)));
   const reader = new ContractReader(texts);
-  const problems = [...project.problems];
+  const problems = [...project.problems, ...outlivedAcceptances(project)];
   if (hasUnfinishedWriting(project)) {
     problems.push(
       problem("output.stale", "An earlier run was stopped while it wrote.", {

@@ -1,5 +1,6 @@
 import type { ErrorObject, ValidateFunction } from "ajv";
 import validateConfiguration from "rhema:configuration-validator";
+import { changeMeanings, isChangeCode } from "../core/change/changeCodes.js";
 import { atKey, below, pointerPlace, pointerTokens, type PointerPlace } from "../core/problem/place.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { isUrl } from "../core/rest/documentNames.js";
@@ -52,6 +53,12 @@ function schemaProblem(error: ErrorObject, document: string): Problem {
       return problem("config.invalid", `\`${key}\` cannot be ${JSON.stringify(error.data)}.`, details(place, hint));
     }
     case "pattern": {
+      if (key === "until")
+        return problem(
+          "config.invalid",
+          `\`until\` cannot be ${JSON.stringify(error.data)}.`,
+          details(place, "Write a day as YYYY-MM-DD."),
+        );
       const name = error.propertyName ?? String(error.data);
       return problem(
         "config.invalid",
@@ -86,8 +93,8 @@ function typeWords(type: unknown): string {
   return words[String(type)] ?? String(type);
 }
 
-function crossChecks({ contracts, sdks }: Configuration, document: string): Problem[] {
-  const problems: Problem[] = [];
+function crossChecks({ contracts, sdks, guard }: Configuration, document: string): Problem[] {
+  const problems: Problem[] = unknownChanges(guard, document);
   const names = Object.keys(contracts);
   for (const [sdk, { covers }] of Object.entries(sdks)) {
     covers.forEach((covered, at) => {
@@ -110,6 +117,25 @@ function crossChecks({ contracts, sdks }: Configuration, document: string): Prob
     }
   }
   return problems;
+}
+
+/** Codes of changes that there are not. */
+function unknownChanges(guard: Configuration["guard"], document: string): Problem[] {
+  const named = [
+    ...Object.keys(guard?.rules ?? {}).map((code): [string, PointerPlace] => [
+      code,
+      atKey(pointerPlace(document, `/guard/rules/${code}`)),
+    ]),
+    ...(guard?.accepted ?? []).map(({ change }, at): [string, PointerPlace] => [
+      change,
+      pointerPlace(document, `/guard/accepted/${String(at)}/change`),
+    ]),
+  ];
+  return named.flatMap(([code, place]) => {
+    if (isChangeCode(code)) return [];
+    const hint = didYouMean(code, Object.keys(changeMeanings)) ?? "docs/changes.md lists all of them.";
+    return [problem("config.invalid", `There is no change of the code \`${code}\`.`, { place, hint })];
+  });
 }
 
 const secretHeader = /^(authorization|cookie|.*(token|secret|api-?key).*)$/i;

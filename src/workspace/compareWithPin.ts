@@ -5,6 +5,8 @@ import { planContract } from "./buildSdk.js";
 import type { Contract } from "../core/contract/model.js";
 import { type ContractImpact } from "../core/change/judgedChange.js";
 import { judgeUse, type ProjectUses } from "../core/change/impact.js";
+import { applyPolicy } from "../core/change/policy.js";
+import { today } from "./acceptances.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
 import type { SourceText } from "../core/problem/place.js";
 import type { Problem } from "../core/problem/problem.js";
@@ -53,7 +55,12 @@ export async function compareSides(
     contract: name,
     from: before.label,
     to: after.label,
-    changes: judgeUse(changes, from.protocol, uses),
+    changes: applyPolicy(
+      judgeUse(changes, from.protocol, uses),
+      texts?.project.configuration.guard ?? {},
+      name,
+      today(),
+    ),
     brokenQueries: texts && changes.length > 0 ? brokenQueries(name, before, after, texts) : [],
   };
 }

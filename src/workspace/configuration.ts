@@ -1,3 +1,4 @@
+import type { Policy } from "../core/change/policy.js";
 import type { PagingSettings } from "../core/sdk/planPaging.js";
 import type { TypescriptSettings } from "../core/languages/typescript/settings.js";
 
@@ -5,7 +6,7 @@ import type { TypescriptSettings } from "../core/languages/typescript/settings.j
 export interface Configuration {
   readonly contracts: Readonly<Record<string, ContractConfiguration>>;
   readonly sdks: Readonly<Record<string, SdkConfiguration>>;
-  readonly guard?: { readonly since?: string };
+  readonly guard?: Policy & { readonly since?: string };
   readonly releases?: Readonly<Record<string, string>>;
 }
 

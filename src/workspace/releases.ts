@@ -2,6 +2,8 @@ import type { ContractImpact } from "../core/change/judgedChange.js";
 import { judgeUse } from "../core/change/impact.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
 import { compareForSdks } from "./compareForSdks.js";
+import { applyPolicy } from "../core/change/policy.js";
+import { today } from "./acceptances.js";
 import { readSide, type Side } from "./compareWithPin.js";
 import type { Project } from "./project.js";
 import { sideTexts } from "./sides.js";
@@ -41,7 +43,7 @@ export async function releaseImpacts(project: Project, contract: string, now: Si
         contract,
         from: `release ${release}`,
         to: now.label,
-        changes: judgeUse(changes, protocol, uses),
+        changes: applyPolicy(judgeUse(changes, protocol, uses), project.configuration.guard ?? {}, contract, today()),
         brokenQueries: [],
       },
       texts: new Map(texts.map(({ document, text }) => [document, text])),

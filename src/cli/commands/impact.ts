@@ -6,6 +6,7 @@ import { annotations, junit, sarif } from "../../core/report/machineReports.js";
 import type { Paint } from "../../core/report/paint.js";
 import { renderImpact, renderProof, type ImpactTexts } from "../../core/report/renderImpact.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
+import { outlivedAcceptances } from "../../workspace/acceptances.js";
 import { exitCodes, Halt } from "../../workspace/halt.js";
 import { impact, impactOfFiles, type ImpactOptions, type ImpactOutcome } from "../../workspace/impact.js";
 import { version } from "../../workspace/packageFolder.js";
@@ -83,7 +84,9 @@ async function findImpact(
   try {
     const project = await openProject(process.cwd(), globals.config);
     terminal.note(
-      project.problems.flatMap((problem) => renderProblem(problem, () => project.configText, terminal.paint)),
+      [...project.problems, ...outlivedAcceptances(project)].flatMap((problem) =>
+        renderProblem(problem, () => project.configText, terminal.paint),
+      ),
     );
     return await impact(project, process.cwd(), options);
   } catch (error) {

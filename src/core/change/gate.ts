@@ -17,7 +17,7 @@ export function judged(verdict: Verdict, judge: Gate["judge"]): Level {
 
 /** Whether a gate holds a change: it is heavy enough on the clocks that count, and in use as far as can be told. */
 export function isHeld(change: JudgedChange, { level, judge }: Gate): boolean {
-  if (level === "off" || change.use === "not used") return false;
+  if (level === "off" || change.use === "not used" || change.accepted) return false;
   return weight[judged(change.verdict, judge)] >= weight[level];
 }
 

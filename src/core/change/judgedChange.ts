@@ -21,6 +21,10 @@ export interface Hit {
 export interface JudgedChange extends Change {
   readonly use: "used" | "not used" | "cannot tell";
   readonly hits: readonly Hit[];
+  /** Why its level is another one than usual. */
+  readonly leveled?: string;
+  /** It is known and wanted, until a day (YYYY-MM-DD). */
+  readonly accepted?: { readonly reason: string; readonly until: string };
   /** What the compiler refuses because of it; absent when nobody asked the compiler. */
   readonly errors?: readonly CompileError[];
 }
@@ -37,5 +41,5 @@ export interface ContractImpact {
 
 /** Whether a change breaks something this project uses, or may use. */
 export function breaksProject(change: JudgedChange): boolean {
-  return change.use !== "not used" && worst(change.verdict) === "breaking";
+  return change.use !== "not used" && !change.accepted && worst(change.verdict) === "breaking";
 }

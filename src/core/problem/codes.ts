@@ -211,6 +211,11 @@ const meanings = {
     why: "Neither its pin nor its file was committed there.",
     fix: "Name a revision after the contract was adopted, and commit the folder .rhema.",
   },
+  "guard.outlived": {
+    title: "An accepted change has outlived the day until which it was accepted",
+    why: "It counts again as if nobody had accepted it.",
+    fix: "Mend what it breaks, or accept it anew with a later day.",
+  },
   "guard.broken": {
     title: "A contract breaks something in use since the guarded revision",
     why: "The app was made for the contract as it was; regenerating alone does not mend it.",

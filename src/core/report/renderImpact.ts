@@ -135,6 +135,18 @@ function renderChange(change: JudgedChange, texts: ImpactTexts, paint: Paint): s
   if (change.hits.length > hitsShown)
     rows.push(`      ${paint.quiet(`and ${counted(change.hits.length - hitsShown, "more place")}`)}`);
   rows.push(...errorRows(change.errors ?? [], texts.before, paint));
+  if (change.leveled !== undefined)
+    rows.push(
+      ...wrap(`level set in the configuration: ${visible(change.leveled)}`, width - 6).map(
+        (line) => `      ${paint.quiet(line)}`,
+      ),
+    );
+  if (change.accepted)
+    rows.push(
+      ...wrap(`accepted until ${change.accepted.until}: ${visible(change.accepted.reason)}`, width - 6).map(
+        (line) => `      ${paint.good(line)}`,
+      ),
+    );
   if (change.use === "cannot tell") rows.push(`      ${paint.quiet("your code: cannot tell whether it uses this")}`);
   if (change.use === "not used") rows.push(`      ${paint.quiet("your code: does not use this")}`);
   if (change.hint !== undefined && change.use !== "not used") rows.push(`      ${paint.good(`-> ${change.hint}`)}`);
