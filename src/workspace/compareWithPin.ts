@@ -55,6 +55,7 @@ export async function compareSides(
     contract: name,
     from: before.label,
     to: after.label,
+    contracts: { before: from, after: to },
     changes: applyPolicy(
       judgeUse(changes, from.protocol, uses),
       texts?.project.configuration.guard ?? {},

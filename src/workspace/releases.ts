@@ -43,6 +43,7 @@ export async function releaseImpacts(project: Project, contract: string, now: Si
         contract,
         from: `release ${release}`,
         to: now.label,
+        contracts: { before: before.reading.contract, after: now.reading.contract },
         changes: applyPolicy(judgeUse(changes, protocol, uses), project.configuration.guard ?? {}, contract, today()),
         brokenQueries: [],
       },

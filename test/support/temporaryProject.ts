@@ -54,6 +54,10 @@ export class TemporaryProject {
     return readFileSync(this.path(path), "utf8");
   }
 
+  remove(path: string): void {
+    rmSync(this.path(path), { recursive: true, force: true });
+  }
+
   exists(path: string): boolean {
     return existsSync(this.path(path));
   }

@@ -1,6 +1,8 @@
 import { holdsAny, type Gate } from "../../core/change/gate.js";
 import type { ContractImpact } from "../../core/change/judgedChange.js";
 import { impactFindings } from "../../core/report/impactFindings.js";
+import { impactChangelog } from "../../core/report/impactChangelog.js";
+import { impactPage } from "../../core/report/impactPage.js";
 import { impactMarkdown } from "../../core/report/impactMarkdown.js";
 import { annotations, junit, sarif } from "../../core/report/machineReports.js";
 import type { Paint } from "../../core/report/paint.js";
@@ -69,6 +71,8 @@ function reportOf(
 ): string[] {
   if (report === "text") return renderImpact(impacts, texts, paint, all);
   if (report === "markdown") return [impactMarkdown(impacts, texts, gate).trimEnd()];
+  if (report === "changelog") return [impactChangelog(impacts).trimEnd()];
+  if (report === "html") return [impactPage(impacts, texts, gate).trimEnd()];
   const findings = impactFindings(impacts, texts, gate);
   if (report === "sarif") return [JSON.stringify(sarif(findings, version), null, 2)];
   const contracts = [...new Set(impacts.map(({ contract }) => contract))];

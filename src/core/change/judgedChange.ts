@@ -1,3 +1,4 @@
+import type { Contract } from "../contract/model.js";
 import type { Place } from "../problem/place.js";
 import type { Problem } from "../problem/problem.js";
 import type { CompileError } from "../use/explainErrors.js";
@@ -37,6 +38,8 @@ export interface ContractImpact {
   readonly changes: readonly JudgedChange[];
   /** Query documents that the new contract refuses. */
   readonly brokenQueries: readonly Problem[];
+  /** Both sides as they were read, for reports that show shapes. */
+  readonly contracts?: { readonly before: Contract; readonly after: Contract };
 }
 
 /** Whether a change breaks something this project uses, or may use. */

@@ -36,6 +36,7 @@ interface Declared {
 
 class FileScan {
   private readonly checker: ts.TypeChecker;
+  private readonly seen = new Set<string>();
 
   constructor(
     private readonly sdk: SdkInProgram,
@@ -52,6 +53,10 @@ class FileScan {
 
   private add(coordinate: string, kind: SourceUseKind, node: ts.Node): void {
     const offset = node.getStart(this.file);
+    // One place may be reached in two ways: by the name of a type, and by the member that has it.
+    const key = `${coordinate} ${kind} ${String(offset)}`;
+    if (this.seen.has(key)) return;
+    this.seen.add(key);
     const length = Math.max(1, Math.min(node.getEnd() - offset, longestShown));
     this.found.push({ coordinate, kind, place: { document: this.document, offset, length } });
   }

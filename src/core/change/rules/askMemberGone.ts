@@ -13,6 +13,6 @@ export const askMemberGone = rule(
   },
   ({ face, subject, before, after }) =>
     face === "ask" && before !== undefined && after === undefined
-      ? { message: `\`${subject}\` can no longer be ${before}.`, verdict: verdicts.bothBreak }
+      ? { message: `\`${subject}\` can no longer be sent as ${before}.`, verdict: verdicts.bothBreak }
       : undefined,
 );

@@ -13,6 +13,6 @@ export const askMemberNew = rule(
   },
   ({ face, subject, before, after }) =>
     face === "ask" && after !== undefined && before === undefined
-      ? { message: `\`${subject}\` can now be ${after}.`, verdict: verdicts.harmless }
+      ? { message: `\`${subject}\` can now be sent as ${after}.`, verdict: verdicts.harmless }
       : undefined,
 );

@@ -1,0 +1,154 @@
+import type { ContractImpact, JudgedChange } from "../change/judgedChange.js";
+import type { Gate } from "../change/gate.js";
+import { isHeld } from "../change/gate.js";
+import type { Place } from "../problem/place.js";
+import type { CompileError } from "../use/explainErrors.js";
+import { impactHeadline, type ImpactTexts } from "./renderImpact.js";
+import { placeText, type TextOf } from "./renderProblem.js";
+import { pageScript, pageStyle } from "./impactPageParts.js";
+import { shapeSides } from "./shapeText.js";
+
+/** An impact as one page that needs nothing else: no network, no file beside it. */
+export function impactPage(impacts: readonly ContractImpact[], texts: ImpactTexts, gate: Gate): string {
+  const headline = impactHeadline(impacts).replace(/^impact: /, "");
+  return `<!doctype html>
+<html lang="en">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; script-src 'unsafe-inline'">
+<title>${html(headline)}</title>
+<style>${pageStyle}</style>
+</head>
+<body>
+<header>
+<h1>${html(capital(headline))}</h1>
+${filters()}
+<p id="count" role="status"></p>
+</header>
+<main>
+${impacts.map((impact) => section(impact, texts, gate)).join("\n")}
+</main>
+<script>${pageScript}</script>
+</body>
+</html>
+`;
+}
+
+function filters(): string {
+  const radio = (name: string, value: string, label: string, checked = false): string =>
+    `<label><input type="radio" name="${name}" value="${value}"${checked ? " checked" : ""}> ${label}</label>`;
+  const box = (value: string): string =>
+    `<label><input type="checkbox" name="level" value="${value}" checked> <span class="level ${value}">${value}</span></label>`;
+  return `<form id="filters" aria-label="Which changes are shown">
+<fieldset><legend>Clock</legend>${radio("clock", "both", "either", true)}${radio("clock", "code", "your code")}${radio("clock", "apps", "released apps")}</fieldset>
+<fieldset><legend>Level</legend>${["breaking", "risky", "compatible"].map(box).join("")}</fieldset>
+<fieldset><legend>Use</legend>${radio("use", "all", "all")}${radio("use", "used", "what you use", true)}</fieldset>
+<fieldset><legend>Words</legend><input type="search" name="words" aria-label="Words in a change" placeholder="Berth.note"></fieldset>
+</form>`;
+}
+
+function section(impact: ContractImpact, texts: ImpactTexts, gate: Gate): string {
+  const refused = impact.brokenQueries.map(
+    ({ message, places }) =>
+      `<li>${places.map((place) => `<code>${html(placeText(place, texts.before))}</code>`).join(" ")} ${words(message)}</li>`,
+  );
+  return `<section>
+<h2>${html(impact.contract)} <small>${html(impact.from)} → ${html(impact.to)}</small></h2>
+${impact.changes.length === 0 ? "<p>No change of meaning.</p>" : ""}
+${impact.changes.map((change) => card(change, impact, texts, gate)).join("\n")}
+${refused.length > 0 ? `<h3>Query documents that the new contract refuses</h3><ul class="refused">${refused.join("")}</ul>` : ""}
+</section>`;
+}
+
+function card(change: JudgedChange, impact: ContractImpact, texts: ImpactTexts, gate: Gate): string {
+  const { verdict } = change;
+  const clock = (name: string, level: string): string =>
+    `<span class="clock">${name} <b class="level ${level}">${level}</b></span>`;
+  const isOpen = change.use !== "not used" && isHeld(change, gate);
+  return `<details class="change" data-code="${verdict.code}" data-apps="${verdict.apps}" data-use="${change.use}"${isOpen ? " open" : ""}>
+<summary><span class="message">${words(change.message)}</span><span class="facts">${clock("code", verdict.code)}${clock("apps", verdict.apps)}<span class="use">${change.use}</span><code>${html(change.code)}</code></span></summary>
+${sides(change, impact)}
+${list("Where", hitItems(change, texts.before))}
+${list("Does not compile", errorItems(change.errors ?? [], texts.before))}
+${list("In the contract", [placeItem(change.before, texts.before, "before"), placeItem(change.after, texts.after, "after")])}
+${
+  change.operations.length > 0
+    ? list(
+        "Operations",
+        change.operations.map((label) => `<li><code>${html(label)}</code></li>`),
+      )
+    : ""
+}
+${[
+  change.hint === undefined ? "" : `→ ${change.hint}`,
+  change.leveled === undefined ? "" : `Level set in the configuration: ${change.leveled}`,
+  change.accepted ? `Accepted until ${change.accepted.until}: ${change.accepted.reason}` : "",
+]
+  .filter((text) => text !== "")
+  .map((text) => `<p class="hint">${words(text)}</p>`)
+  .join("")}
+</details>`;
+}
+
+function list(title: string, items: readonly string[]): string {
+  const all = items.filter((item) => item !== "");
+  return all.length === 0 ? "" : `<h3>${title}</h3><ul>${all.join("")}</ul>`;
+}
+
+function hitItems(change: JudgedChange, textOf: TextOf): string[] {
+  return change.hits.map(({ place, kind, owner, operations }) => {
+    const through = operations.filter((operation) => operation !== owner);
+    const sent = through.length > 0 ? `, sent by ${html(through.join(", "))}` : "";
+    return `<li><code>${html(placeText(place, textOf))}</code> ${html(kind)} <code>${html(owner)}</code>${sent}${lineOf(place, textOf)}</li>`;
+  });
+}
+
+function errorItems(errors: readonly CompileError[], textOf: TextOf): string[] {
+  return errors.map(
+    ({ place, code, message }) =>
+      `<li><code>${html(placeText(place, textOf))}</code> ${html(code)} ${html(message)}${lineOf(place, textOf)}</li>`,
+  );
+}
+
+function placeItem(place: Place | undefined, textOf: TextOf, side: string): string {
+  return place && place.document !== "" ? `<li>${side} <code>${html(placeText(place, textOf))}</code></li>` : "";
+}
+
+function lineOf(place: Place, textOf: TextOf): string {
+  const text = textOf(place.document);
+  if (text === undefined || !("offset" in place)) return "";
+  const start = text.lastIndexOf("\n", place.offset - 1) + 1;
+  const end = text.indexOf("\n", place.offset);
+  return `<pre>${html(text.slice(start, end < 0 ? undefined : end).trim())}</pre>`;
+}
+
+/** The shape that changed, before and after, side by side; what is on one side only is marked. */
+function sides({ subject }: JudgedChange, { contracts }: ContractImpact): string {
+  const found = contracts && shapeSides(subject, contracts.before, contracts.after);
+  if (!found) return "";
+  const rows = (own: readonly string[], other: readonly string[], mark: string): string =>
+    own.length === 0
+      ? `<li class="nothing">not there</li>`
+      : own.map((line) => `<li${other.includes(line) ? "" : ` class="${mark}"`}>${html(line)}</li>`).join("");
+  return `<div class="sides"><figure><figcaption>${html(found.title)} before</figcaption><ul>${rows(found.before, found.after, "gone")}</ul></figure><figure><figcaption>${html(found.title)} after</figcaption><ul>${rows(found.after, found.before, "new")}</ul></figure></div>`;
+}
+
+/** A sentence, what it quotes as code. */
+function words(text: string): string {
+  return html(text).replace(/`([^`]*)`/g, "<code>$1</code>");
+}
+
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
+/** Text that can stand in an element or an attribute. */
+function html(text: string): string {
+  return text
+    .replaceAll("&", "&amp;")
+    .replaceAll("<", "&lt;")
+    .replaceAll(">", "&gt;")
+    .replaceAll('"', "&quot;")
+    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u202a-\u202e\u2066-\u2069]/g, "·");
+}

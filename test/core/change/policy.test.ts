@@ -1,0 +1,35 @@
+import { describe, expect, it } from "vitest";
+import { isHeld, usualGate } from "../../../src/core/change/gate.js";
+import type { JudgedChange } from "../../../src/core/change/judgedChange.js";
+import { applyPolicy, type Policy } from "../../../src/core/change/policy.js";
+
+const gone: JudgedChange = {
+  code: "answer.field.gone",
+  face: "answer",
+  subject: "Berth.note",
+  message: "",
+  verdict: { code: "breaking", apps: "breaking" },
+  operations: [],
+  coordinates: [],
+  use: "used",
+  hits: [],
+};
+const decided = (policy: Policy, today = "2031-05-01") => applyPolicy([gone], policy, "berths", today)[0] ?? gone;
+const acceptance = { change: "answer.field.gone", reason: "known", until: "2031-05-01" };
+
+describe("what a team decides about changes", () => {
+  it("another level on one clock leaves the other", () => {
+    const change = decided({ rules: { "answer.field.gone": { apps: "compatible", reason: "no apps yet" } } });
+    expect([change.verdict, change.leveled]).toEqual([{ code: "breaking", apps: "compatible" }, "no apps yet"]);
+  });
+
+  it.each<[string, Policy["accepted"], boolean]>([
+    ["on its last day", [acceptance], false],
+    ["with its subject and contract", [{ ...acceptance, subject: "Berth.note", contract: "berths" }], false],
+    ["of another subject", [{ ...acceptance, subject: "Berth.id" }], true],
+    ["of another contract", [{ ...acceptance, contract: "tides" }], true],
+    ["outlived", [{ ...acceptance, until: "2031-04-30" }], true],
+  ])("a change accepted %s", (_name, accepted, held) => {
+    expect(isHeld(decided({ accepted: accepted ?? [] }), usualGate)).toBe(held);
+  });
+});

@@ -1,0 +1,141 @@
+import { describe, expect, it } from "vitest";
+import { scriptOf } from "../../../src/core/use/scriptOf.js";
+import { SourceIndex } from "../../../src/core/use/sourceUse.js";
+import { sourceUses } from "../../../src/core/use/sourceUses.js";
+import { programOf } from "../../random/compile.js";
+
+const sdk = `
+export type BerthStatus = "free" | "taken";
+export interface Berth { id: string; note?: string; status: BerthStatus; owner?: Owner; kind: "stone" | "wood" }
+export interface Owner { name: string; note: string }
+export interface ReserveArgs { readonly berthId: string; readonly crew?: number }
+export declare function getBerth(connection: object, args: { readonly id: string }): Promise<Berth>;
+export declare function listBerths(connection: object): Promise<Berth[]>;
+export declare function reserve(connection: object, args?: ReserveArgs): Promise<Berth>;
+export declare function connectHarbour(): object;
+`;
+
+/** Everything found in an app, as "coordinate kind line:column". */
+function found(app: string, more: Readonly<Record<string, string>> = {}): string[] {
+  const files = new Map([["sdk/harbour/index.ts", sdk], ["app.ts", app], ...Object.entries(more)]);
+  const program = programOf(files);
+  const texts = new Map([...files].map(([path, text]) => [`/virtual/${path}`, text]));
+  return sourceUses({
+    program,
+    isSdkFile: (name) => name.includes("/sdk/harbour/"),
+    connect: "connectHarbour",
+    documentOf: (name) => (texts.has(name) && !name.includes("/sdk/") ? name.replace("/virtual/", "") : undefined),
+  })
+    .map(({ coordinate, kind, place }) => {
+      const file = program.getSourceFile(`/virtual/${place.document}`)!;
+      const { line, character } = file.getLineAndCharacterOfPosition(place.offset);
+      return `${coordinate} ${kind} ${place.document}:${String(line + 1)}:${String(character + 1)}`;
+    })
+    .filter((text) => !/^(getBerth|listBerths|connection) /.test(text));
+}
+
+const start =
+  'import { connectHarbour, getBerth, listBerths, reserve } from "./sdk/harbour/index.js";\nimport type { Berth, BerthStatus, Owner } from "./sdk/harbour/index.js";\nconst berth = await getBerth(connectHarbour(), { id: "n" });\n';
+const noteUses = (all: readonly string[]) => all.filter((text) => text.startsWith("Berth.note"));
+
+describe("what source uses of an SDK, to the place", () => {
+  it("a field read, and its namesake on another type", () => {
+    const all = found(
+      `${start}export const a = berth.note;\nexport const b = { note: 1 }.note;\nexport const c = berth.owner?.note;`,
+    );
+    expect(noteUses(all)).toEqual(["Berth.note reads app.ts:4:24"]);
+    expect(all).toContain("Owner.note reads app.ts:6:31");
+  });
+
+  it("destructuring, also under another name, in parameters and in what is left over", () => {
+    const all = found(
+      `${start}const { note: words, id } = berth;\nconst { status, ...others } = berth;\nfunction show({ note }: Berth) { return note; }\nexport const all = [words, id, status, others.note, show(berth)];`,
+    );
+    expect(noteUses(all)).toEqual([
+      "Berth.note reads app.ts:4:9",
+      "Berth.note reads app.ts:6:17",
+      "Berth.note reads app.ts:7:47",
+    ]);
+  });
+
+  it("aliased and re-exported imports, and a namespace", () => {
+    const again =
+      'export { getBerth as fetchBerth } from "./sdk/harbour/index.js";\nexport type { Berth as Place } from "./sdk/harbour/index.js";';
+    const app =
+      'import * as sdk from "./sdk/harbour/index.js";\nimport { fetchBerth, type Place } from "./again.js";\nexport const read = async (place: Place) => [place.note, (await fetchBerth({}, { id: "" })).note, (await sdk.reserve({})).note];';
+    const all = found(app, { "again.ts": again });
+    expect(noteUses(all)).toEqual([
+      "Berth.note reads app.ts:3:52",
+      "Berth.note reads app.ts:3:93",
+      "Berth.note reads app.ts:3:123",
+    ]);
+    expect(all).toContain("Berth names app.ts:3:35");
+    expect(all).toContain("reserve calls app.ts:3:110");
+    expect(all).toContain("ReserveArgs.crew? omits app.ts:3:106");
+  });
+
+  it("spread copies keep their fields", () => {
+    const all = found(
+      `${start}const copy = { ...berth, extra: 1 };\nexport const a = copy.note;\nexport const b = copy.extra;`,
+    );
+    expect(noteUses(all)).toEqual(["Berth.note reads app.ts:5:23"]);
+  });
+
+  it("helpers that take a key, keyof and computed keys", () => {
+    const helpers = "function pick<T, K extends keyof T>(of: T, key: K): T[K] { return of[key]; }\n";
+    const named = found(`${start}${helpers}export const a = pick(berth, "note");`);
+    expect(noteUses(named)).toEqual(["Berth.note reads app.ts:5:30"]);
+    const key = found(`${start}export const read = (key: "id" | "note") => berth[key];`);
+    expect(key).toContain("Berth.* reaches app.ts:4:45");
+    expect(found(`${start}export type Key = keyof Berth;`)).toContain("Berth.* reaches app.ts:4:19");
+    expect(found(`${start}export const a = (berth as any).note;`)).toContain("Berth.* reaches app.ts:4:19");
+    expect(found(`${start}export const a = berth["note"];`)).toContain("Berth.note reads app.ts:4:24");
+  });
+
+  it("what is sent, what is left out, and what is built by hand", () => {
+    const all = found(
+      `${start}await reserve({}, { berthId: "a" });\nexport const made: Berth = { id: "", status: "free", kind: "wood" };`,
+    );
+    expect(all).toContain("ReserveArgs.berthId writes app.ts:4:21");
+    expect(all).toContain("ReserveArgs.crew? omits app.ts:4:19");
+    expect(all).toContain("Berth{} builds app.ts:5:28");
+    expect(all).toContain("Berth.note? omits app.ts:5:28");
+    expect(all).toContain("BerthStatus.free writes app.ts:5:46");
+    expect(all).toContain("Berth.kind.wood writes app.ts:5:60");
+  });
+
+  it("choices: compared, switched, and the same text elsewhere", () => {
+    const all = found(
+      `${start}export const a = berth.status === "free";\nswitch (berth.kind) {\n  case "stone":\n    break;\n}\nexport const b = "free";\nconst { status } = berth;\nexport const c = status !== "taken";\nexport type S = BerthStatus | Owner;`,
+    );
+    const values = all.filter((text) => /\.(free|taken|stone) /.test(text));
+    expect(values).toEqual([
+      "BerthStatus.free matches app.ts:4:35",
+      "Berth.status.free matches app.ts:4:35",
+      "Berth.kind.stone matches app.ts:6:8",
+      "BerthStatus.taken matches app.ts:11:29",
+      "Berth.status.taken matches app.ts:11:29",
+    ]);
+  });
+
+  it("a change is hit by the uses of its direction, and unclear where a record is reached", () => {
+    const place = { document: "a.ts", offset: 0, length: 1 };
+    const index = new SourceIndex([
+      { coordinate: "Berth.note", kind: "reads", place },
+      { coordinate: "Owner.*", kind: "reaches", place },
+    ]);
+    expect([index.usesOf(["Berth.note"], "answer").length, index.usesOf(["Berth.note"], "ask").length]).toEqual([1, 0]);
+    expect([index.mayReach(["Owner.name"]), index.mayReach(["Berth.id"])]).toEqual([true, false]);
+  });
+});
+
+describe("components", () => {
+  it("script blocks keep their offsets", () => {
+    const text =
+      '<template>\n  <p>{{ note }}</p>\n</template>\n<script setup lang="ts">\nconst a = 1;\n</script>\n<style>p {}</style>\n';
+    const script = scriptOf(text);
+    expect(script.length).toBe(text.length);
+    expect(script.trim()).toBe("const a = 1;");
+    expect(script.indexOf("const")).toBe(text.indexOf("const"));
+  });
+});
