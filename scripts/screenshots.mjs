@@ -1,5 +1,5 @@
 // Takes docs/screenshots/ from the demo: real commands in a real terminal window (xterm under Xvfb), 1280x800.
-// Needs Xvfb, xterm and ImageMagick's import, all in Debian; nothing else of the project does.
+// Needs Xvfb, xterm, ImageMagick's import and Chromium, all in Debian; nothing else of the project does.
 import { execFileSync, spawn, spawnSync } from "node:child_process";
 import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -54,6 +54,24 @@ async function shoot(name, shown, command, waitMs = 3500, geometry = "114x41") {
   await pause(300);
 }
 
+/** A page in Debian's Chromium, by day (1) or by night (0). */
+function browse(name, page, scheme) {
+  const quiet = ["--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update"];
+  const profile = mkdtempSync(join(tmpdir(), "rhema-browser-"));
+  const shot = [`--screenshot=${join(out, `${name}.png`)}`, "--window-size=1280,800", "--hide-scrollbars"];
+  const look = [`--blink-settings=preferredColorScheme=${scheme}`, `--user-data-dir=${profile}`];
+  spawnSync("chromium", [
+    "--headless=new",
+    "--no-sandbox",
+    "--disable-gpu",
+    ...quiet,
+    ...shot,
+    ...look,
+    `file://${page}`,
+  ]);
+  rmSync(profile, { recursive: true, force: true });
+}
+
 try {
   const node = `${process.execPath} $RHEMA`;
   contracts("v1");
@@ -85,6 +103,19 @@ try {
   for (const path of ["queries/ports.graphql", "src/Crew.vue"]) rmSync(join(folder, path));
   contracts("v2");
   await shoot("impact", "rhema impact | head -38", `${node} impact 2>&1 | head -38`);
+  await shoot(
+    "proved",
+    "rhema impact berths --prove | head -38",
+    `${node} impact berths --prove 2>&1 | head -38`,
+    7000,
+  );
+  const page = join(folder, "impact.html");
+  writeFileSync(page, rhema("impact", "--prove", "--report", "html").stdout);
+  for (const [name, scheme] of [
+    ["impact-page", 1],
+    ["impact-page-dark", 0],
+  ])
+    browse(name, page, scheme);
   await shoot("held-back", "rhema generate", `${node} generate`);
   cpSync(join(root, "demo/app-v2"), folder, { recursive: true });
   rhema("generate");

@@ -9,7 +9,7 @@ import { buildSdk, type ContractReader } from "./buildSdk.js";
 import { readSources } from "./findCallUses.js";
 import { findSourceUses } from "./findSourceUses.js";
 import { exitCodes, Halt } from "./halt.js";
-import { outputFolder, type Project } from "./project.js";
+import { isInside, outputFolder, type Project } from "./project.js";
 
 /** What the compiler says of an app when its SDKs are made from the new contracts. */
 export interface Proof {
@@ -33,6 +33,7 @@ export async function prove(
   impacts: readonly ContractImpact[],
 ): Promise<Proof> {
   const { appProgram } = await import("./appProgram.js");
+  const { filesReaching } = await import("../core/use/filesReaching.js");
   const { compileErrors } = await import("../core/use/compileErrors.js");
   const { explainError } = await import("../core/use/explainErrors.js");
   const sources = readSources(project).map(({ document }) => resolve(project.root, document));
@@ -45,11 +46,16 @@ export async function prove(
     if (!impacts.some(({ contract }) => covers.includes(contract))) continue;
     const folder = outputFolder(project, sdk, into);
     if (!existsSync(folder)) throw notWritten(sdk);
-    for (const [path, text] of buildSdk(project, sdk, reader).files) texts.set(join(folder, path), text);
-    replaced.push(folder);
+    // What other contracts give stays as it is written.
+    const parts = ["wire", ...covers.filter((name) => impacts.some(({ contract }) => contract === name))];
+    for (const [path, text] of buildSdk(project, sdk, reader).files)
+      if (parts.some((part) => path.startsWith(`${part}/`))) texts.set(join(folder, path), text);
+    replaced.push(...parts.map((part) => join(folder, part)));
   }
+  // What does not import an SDK that is made anew compiles as before.
+  const touched = filesReaching(old.program, (name) => replaced.some((folder) => isInside(folder, resolve(name))));
   const now = appProgram(project, { sources, texts, replaced }, old.program);
-  const fresh = compileErrors(now.program, now.documents).filter((error) => !known.has(keyOf(error)));
+  const fresh = compileErrors(now.program, now.documents, touched).filter((error) => !known.has(keyOf(error)));
   const uses: SourceUse[] = [];
   for (const { contract } of impacts) uses.push(...((await findSourceUses(project, contract)) ?? []));
   const changes = impacts.flatMap((impact) => impact.changes);

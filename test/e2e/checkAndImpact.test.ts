@@ -171,7 +171,7 @@ describe("impact", () => {
         "answer.field.gone Berth.note breaking/compatible used",
         "answer.choice.new BerthStatus risky/breaking used",
         "operation.moved GET /tides/{day} compatible/breaking used",
-        "ask.field.now-required ReservationRequest.crew breaking/breaking used",
+        "ask.field.now-required ReservationRequest.crew breaking/breaking not used",
         "answer.type.changed Money.amount breaking/breaking used",
         "failure.status.new POST /berths/{berthId}/reservations 423 risky/risky used",
         "operation.gone DELETE /berths/{berthId} breaking/breaking not used",
@@ -205,7 +205,7 @@ describe("impact", () => {
     expect([code, out.split("\n")[0]]).toEqual([0, "impact: 1 change, none breaks what you use"]);
   });
 
-  it("a call that is nowhere named is not used; a field is used where it is named", () => {
+  it("a call that is nowhere made is not used; a field is used where it is read", () => {
     const project = generated();
     project.write(
       "contracts/berths.yaml",
@@ -222,7 +222,7 @@ describe("impact", () => {
         hits.map(({ file, line }) => `${file}:${String(line)}`),
       ]),
     ).toEqual([
-      ["TideTable.station", "used", ["src/weather.ts:5", "src/weather.ts:6"]],
+      ["TideTable.station", "used", ["src/weather.ts:5"]],
       ["Tariff.season", "not used", []],
     ]);
   });

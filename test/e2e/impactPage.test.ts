@@ -1,6 +1,7 @@
-import { cpSync } from "node:fs";
+import { cpSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
+import { Ajv } from "ajv";
 import { describe, expect, it } from "vitest";
 import { BrowserPage, chromium } from "../support/chromium.js";
 import { demoProject, packageRoot, type TemporaryProject } from "../support/temporaryProject.js";
@@ -31,6 +32,9 @@ describe("an impact that is proved", () => {
   it("every new compile error stands under a change, and the change breaks code", () => {
     const { code, out } = changedDemo().run(["impact", "--prove", "--json"]);
     expect(code).toBe(1);
+    const schema = JSON.parse(readFileSync(join(packageRoot, "schema/impact-report.schema.json"), "utf8")) as object;
+    const validate = new Ajv({ strict: false, allErrors: true }).compile(schema);
+    expect(validate(JSON.parse(out)), JSON.stringify(validate.errors?.slice(0, 3))).toBe(true);
     const { contracts, proof } = JSON.parse(out) as ImpactDocument;
     expect(proof.unexplained).toEqual([]);
     const blamed = contracts.flatMap(({ changes }) => changes).filter(({ errors = [] }) => errors.length > 0);

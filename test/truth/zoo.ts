@@ -123,11 +123,16 @@ export function chandlery(): Json {
                   minItems: 2,
                 },
                 expected: { type: "string", format: "date" },
+                marks: { type: "object", additionalProperties: { type: "string" } },
               },
             }),
             default: answered(named("Trouble")),
           },
         },
+      },
+      "/goods/{goodId}/restock": {
+        parameters: [{ name: "goodId", in: "path", required: true, schema: { type: "integer", format: "int64" } }],
+        post: { operationId: "restock", responses: { 204: { description: "Ordered." } } },
       },
       "/reports": {
         get: {

@@ -1,10 +1,19 @@
 import ts from "typescript";
 import type { CompileError } from "./explainErrors.js";
 
-/** Everything that the compiler refuses in an app's own files. */
-export function compileErrors(program: ts.Program, documents: ReadonlyMap<string, string>): CompileError[] {
+/**
+ * Everything that the compiler refuses in an app's own files.
+ *
+ * @param among only files of these names, where that is enough to know
+ */
+export function compileErrors(
+  program: ts.Program,
+  documents: ReadonlyMap<string, string>,
+  among?: ReadonlySet<string>,
+): CompileError[] {
   const found: CompileError[] = [];
   for (const [name, document] of documents) {
+    if (among && !among.has(name)) continue;
     const file = program.getSourceFile(name);
     if (!file) continue;
     for (const each of [...program.getSyntacticDiagnostics(file), ...program.getSemanticDiagnostics(file)]) {

@@ -1,4 +1,5 @@
 import ts from "typescript";
+import { filesReaching } from "./filesReaching.js";
 import type { SourceUse, SourceUseKind } from "./sourceUse.js";
 
 /** Where the SDK is, and what its files are called in coordinates. */
@@ -19,9 +20,11 @@ export interface SdkInProgram {
  */
 export function sourceUses(sdk: SdkInProgram): SourceUse[] {
   const found: SourceUse[] = [];
+  // What never imports the SDK, not even through other files, holds nothing of it.
+  const reaching = filesReaching(sdk.program, sdk.isSdkFile);
   for (const file of sdk.program.getSourceFiles()) {
     const document = sdk.documentOf(file.fileName);
-    if (document !== undefined) new FileScan(sdk, file, document, found).scan();
+    if (document !== undefined && reaching.has(file.fileName)) new FileScan(sdk, file, document, found).scan();
   }
   return found;
 }
