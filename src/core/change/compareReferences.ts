@@ -4,6 +4,7 @@ import { referenceSignature, sameReference } from "../contract/sameShape.js";
 import type { ChangeContext } from "./changeContext.js";
 import type { Point } from "./points.js";
 import { renamedTo } from "./renamedTo.js";
+import { sameMeaning } from "./sameMeaning.js";
 import { shapeFamily } from "./shapeFamily.js";
 import { shapeWords } from "./shapeWords.js";
 
@@ -41,6 +42,7 @@ export class ShapeWalk {
 
   compare(pair: ReferencePair): void {
     const { before, after, face } = pair;
+    if (this.isSame(before, after, face)) return;
     if (this.holdsOwnName(before.shape) && this.holdsOwnName(after.shape)) {
       this.atValue(pair, { ...before, shape: noShape }, { ...after, shape: noShape });
       this.named(before.shape.key, after.shape.key, face);
@@ -56,7 +58,21 @@ export class ShapeWalk {
 
   /** Compares what two names stand for; null belongs to the uses, which were compared already. */
   compareNamed(pair: ReferencePair, before: Shape, after: Shape): void {
+    if (this.isSame({ shape: before, nullable: false }, { shape: after, nullable: false }, pair.face)) return;
     this.inside(pair, { shape: before, nullable: false }, { shape: after, nullable: false });
+  }
+
+  /** Whether there is nothing to come to; the names inside are compared by themselves. */
+  private isSame(before: Reference, after: Reference, face: "ask" | "answer"): boolean {
+    const names: string[] = [];
+    const isSame = sameMeaning(before, after, {
+      before: this.context.before,
+      after: this.context.after,
+      isOwnName: this.isNamed,
+      named: (key) => names.push(key),
+    });
+    if (isSame) for (const name of names) this.named(name, name, face);
+    return isSame;
   }
 
   private holdsOwnName(shape: Shape): shape is Shape & { kind: "named" } {

@@ -549,43 +549,53 @@ function answeredBy(call: RestCall): Reference[] {
   return responses.flatMap(({ type }) => type ?? []);
 }
 
-/** A function that gives the labels of the operations that reach a type in one direction, found against the use. */
+/**
+ * A function that gives the labels of the operations that reach a type in one direction, found against the use. It is
+ * asked once for nearly every type of a large contract, so what is walked are numbers.
+ */
 function typeUsers(
   plan: RestPlan,
   ofCall: (call: RestCall) => readonly Reference[],
   ofSent: (sent: PlannedSent) => readonly Reference[],
 ): (key: string) => string[] {
-  const usedBy = new Map<string, string[]>();
-  const add = (shapes: readonly Shape[], user: string): void => {
-    for (const used of namedTypes(shapes)) {
-      const known = usedBy.get(used);
-      if (known) known.push(user);
-      else usedBy.set(used, [user]);
-    }
+  const numbers = new Map<string, number>();
+  const usedBy: number[][] = [];
+  const numberOf = (node: string): number => {
+    const known = numbers.get(node);
+    if (known !== undefined) return known;
+    numbers.set(node, usedBy.length);
+    return usedBy.push([]) - 1;
   };
-  for (const { id, shape } of plan.types.values()) add([shape], `type ${id}`);
-  const order = new Map<string, number>();
+  const add = (shapes: readonly Shape[], user: number): void => {
+    for (const used of namedTypes(shapes)) usedBy[numberOf(`type ${used}`)]?.push(user);
+  };
+  // Operations come first, in their order, so that those that were reached are found in it.
+  const labels = [...new Set(plan.calls.map((call) => operationLabel(call.operation)))];
+  for (const label of labels) numberOf(label);
   for (const call of plan.calls) {
-    const label = operationLabel(call.operation);
-    order.set(label, order.size);
-    add(
-      ofCall(call).map(({ shape }) => shape),
-      label,
-    );
+    const shapes = ofCall(call).map(({ shape }) => shape);
+    add(shapes, numberOf(operationLabel(call.operation)));
   }
-  for (const sent of plan.sent)
-    add(
-      ofSent(sent).map(({ shape }) => shape),
-      `sent ${sent.name}`,
-    );
+  for (const { id, shape } of plan.types.values()) add([shape], numberOf(`type ${id}`));
+  for (const sent of plan.sent) {
+    const shapes = ofSent(sent).map(({ shape }) => shape);
+    add(shapes, numberOf(`sent ${sent.name}`));
+  }
+  const reachedBy = new Int32Array(usedBy.length).fill(-1);
+  const known = new Map<string, string[]>();
   return (key) => {
-    const found = new Set<string>();
-    const open = [`type ${key}`];
-    for (let user = open.pop(); user !== undefined; user = open.pop()) {
-      if (found.has(user)) continue;
-      found.add(user);
-      if (user.startsWith("type ")) open.push(...(usedBy.get(user.slice("type ".length)) ?? []));
+    const before = known.get(key);
+    if (before) return before;
+    const start = numbers.get(`type ${key}`);
+    const open = start === undefined ? [] : [start];
+    const mark = known.size;
+    for (let node = open.pop(); node !== undefined; node = open.pop()) {
+      if (reachedBy[node] === mark) continue;
+      reachedBy[node] = mark;
+      for (const user of usedBy[node] ?? []) if (reachedBy[user] !== mark) open.push(user);
     }
-    return [...found].filter((user) => order.has(user)).sort((a, b) => (order.get(a) ?? 0) - (order.get(b) ?? 0));
+    const found = labels.filter((_, at) => reachedBy[at] === mark);
+    known.set(key, found);
+    return found;
   };
 }
