@@ -93,7 +93,7 @@ export default tseslint.config(
     },
   },
   {
-    files: ["test/**", "bench/**"],
+    files: ["test/**", "truth/**", "bench/**"],
     rules: { "@typescript-eslint/no-non-null-assertion": "off" },
   },
   {

@@ -12,7 +12,7 @@ const folder = "node_modules/.truth";
 mkdirSync(folder, { recursive: true });
 const outfile = join(folder, `run-${process.pid}.mjs`);
 await build({
-  entryPoints: ["test/truth/run.ts"],
+  entryPoints: ["truth/run.ts"],
   outfile,
   bundle: true,
   platform: "node",

@@ -1,5 +1,5 @@
-import type { Change } from "../../src/core/change/change.js";
-import { heavier, weight, type Level } from "../../src/core/change/verdict.js";
+import type { Change } from "../src/core/change/change.js";
+import { heavier, weight, type Level } from "../src/core/change/verdict.js";
 
 export type Clock = "code" | "apps";
 

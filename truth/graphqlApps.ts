@@ -24,8 +24,8 @@ import {
   type SelectionNode,
   type SelectionSetNode,
 } from "graphql";
-import type { QueryOperation } from "../../src/core/graphql/queryModel.js";
-import { Randomness } from "../random/randomness.js";
+import type { QueryOperation } from "../src/core/graphql/queryModel.js";
+import { Randomness } from "../test/random/randomness.js";
 
 export interface Openness {
   readonly openUnions: boolean;

@@ -1,4 +1,4 @@
-import type { Json } from "../random/makeSchema.js";
+import type { Json } from "../test/random/makeSchema.js";
 
 const named = (name: string): Json => ({ $ref: `#/components/schemas/${name}` });
 const json = (schema: unknown): Json => ({ content: { "application/json": { schema } } });

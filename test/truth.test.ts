@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
-import { packageRoot } from "../support/temporaryProject.js";
-import { measured, told } from "./measured.js";
-import { score } from "./truth.js";
+import { packageRoot } from "./support/temporaryProject.js";
+import { measured, told } from "../truth/measured.js";
+import { score } from "../truth/truth.js";
 
 it("what is predicted of changed contracts is what compilers and released apps then say", async () => {
   const truth = await measured(packageRoot, { singles: 226, several: 14, words: "", seed: 1 });

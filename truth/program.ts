@@ -1,6 +1,6 @@
 import { existsSync } from "node:fs";
 import ts from "typescript";
-import { strictest } from "../support/strictest.js";
+import { strictest } from "../test/support/strictest.js";
 
 /** Where the files of a program seem to be; beside the real packages, so that their types are found. */
 export const folder = "/virtual";
