@@ -102,7 +102,7 @@ try {
   writeFileSync(join(folder, "rhema.yaml"), configuration);
   for (const path of ["queries/ports.graphql", "src/Crew.vue"]) rmSync(join(folder, path));
   contracts("v2");
-  await shoot("impact", "rhema impact | head -38", `${node} impact 2>&1 | head -38`);
+  await shoot("impact", "rhema impact | head -38", `${node} impact 2>&1 | head -38`, 7000);
   await shoot(
     "proved",
     "rhema impact berths --prove | head -38",
@@ -116,7 +116,7 @@ try {
     ["impact-page-dark", 0],
   ])
     browse(name, page, scheme);
-  await shoot("held-back", "rhema generate", `${node} generate`);
+  await shoot("held-back", "rhema generate", `${node} generate`, 9000);
   cpSync(join(root, "demo/app-v2"), folder, { recursive: true });
   rhema("generate");
   // A contract with the slips that real ones have.
@@ -129,7 +129,7 @@ try {
     .replace("type: number", "type: Number")
     .replace("\n  /tides/", "\n  tides/");
   writeFileSync(join(folder, "contracts/berths.yaml"), broken);
-  await shoot("broken-contract", "rhema generate", `${node} generate`);
+  await shoot("broken-contract", "rhema generate", `${node} generate`, 9000);
 } finally {
   server.kill();
 }

@@ -126,11 +126,14 @@ function renderChange(change: JudgedChange, texts: ImpactTexts, paint: Paint): s
   if (places.length > 0) rows.push(`      ${paint.quiet(`contract  ${places.join(" -> ")}`)}`);
   if (change.operations.length > 1)
     rows.push(...operationRows(change.operations).map((line) => `      ${paint.quiet(line)}`));
+  let last: string | undefined;
   for (const hit of change.hits.slice(0, hitsShown)) {
     rows.push(
       `      ${paint.strong(placeText(hit.place, texts.before))}  ${hit.kind} ${paint.quiet(hitOwner(hit, change))}`,
     );
-    if (hit.isInSource === true) rows.push(...sourceLine(hit.place, texts.before, paint));
+    const line = hit.isInSource === true ? sourceLine(hit.place, texts.before) : undefined;
+    if (line !== undefined && line !== last) rows.push(`        ${paint.quiet(line)}`);
+    last = line;
   }
   if (change.hits.length > hitsShown)
     rows.push(`      ${paint.quiet(`and ${counted(change.hits.length - hitsShown, "more place")}`)}`);
@@ -159,15 +162,19 @@ function operationRows(operations: readonly string[]): string[] {
   return wrap(`operations\u00a0 ${glued}`, width - 6, "            ").map((line) => line.replaceAll("\u00a0", " "));
 }
 
-/** The line of source that a hit stands in. */
-function sourceLine(place: Place, textOf: TextOf, paint: Paint): string[] {
+/** The line of source that a hit stands in, as much of it around the place as there is room for. */
+function sourceLine(place: Place, textOf: TextOf): string | undefined {
   const text = textOf(place.document);
-  if (text === undefined || !("offset" in place)) return [];
+  if (text === undefined || !("offset" in place)) return undefined;
   const start = text.lastIndexOf("\n", place.offset - 1) + 1;
   const end = text.indexOf("\n", place.offset);
-  const line = visible(text.slice(start, end < 0 ? undefined : end).trim());
-  const shown = line.length > width - 10 ? `${line.slice(0, width - 11)}…` : line;
-  return [`        ${paint.quiet(shown)}`];
+  const whole = text.slice(start, end < 0 ? undefined : end);
+  const line = whole.trim();
+  const column = place.offset - start - (whole.length - whole.trimStart().length);
+  const room = width - 10;
+  const from = column < room - 20 ? 0 : Math.min(column - 20, Math.max(0, line.length - room));
+  const shown = line.slice(from, from + room);
+  return visible(`${from > 0 ? "…" : ""}${shown}${from + room < line.length ? "…" : ""}`);
 }
 
 function errorRows(errors: readonly CompileError[], textOf: TextOf, paint: Paint): string[] {
