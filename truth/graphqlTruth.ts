@@ -3,7 +3,6 @@ import type ts from "typescript";
 import { compareGraphql } from "../src/core/change/compareGraphql.js";
 import { compareGraphqlNames } from "../src/core/change/compareGraphqlNames.js";
 import { judgeUse } from "../src/core/change/impact.js";
-import type { Level } from "../src/core/change/verdict.js";
 import type { GraphqlContract } from "../src/core/contract/model.js";
 import { readGraphqlContract } from "../src/core/graphql/readGraphqlContract.js";
 import { readQueryDocuments, type QueryReading } from "../src/core/graphql/readQueryDocuments.js";
@@ -16,6 +15,7 @@ import { Randomness } from "../test/random/randomness.js";
 import { exercisingApp, type ExercisingApp } from "./exercise.js";
 import { brokenOperations } from "./graphqlApps.js";
 import { graphqlEdits, schemaTree } from "./graphqlEdits.js";
+import { factOf, refusalsTold } from "./refusals.js";
 import { programOf, refusedLines } from "./program.js";
 import type { Case } from "./truth.js";
 
@@ -54,7 +54,7 @@ export class GraphqlTruth {
     );
     const refused = this.refused(this.before);
     if (refused.size > 0)
-      throw new Error(`The app does not compile before: ${this.told(refused).slice(0, 5).join("\n")}`);
+      throw new Error(`The app does not compile before: ${refusalsTold(this.app, refused).slice(0, 5).join("\n")}`);
     const broken = brokenOperations(this.before.queries.operations, this.before.schema, this.before.schema, 1);
     if (broken.length > 0) throw new Error(`The released app does not work before: ${broken.join("\n")}`);
   }
@@ -96,8 +96,8 @@ export class GraphqlTruth {
       kinds: done.map(({ kind }) => kind),
       isMeaningless,
       changes: isMeaningless ? all : changes,
-      facts: { code: this.fact(refused), apps: broken.length > 0 ? "breaking" : "compatible" },
-      evidence: { code: this.told(refused), apps: broken },
+      facts: { code: factOf(this.app, refused), apps: broken.length > 0 ? "breaking" : "compatible" },
+      evidence: { code: refusalsTold(this.app, refused), apps: broken },
     };
   }
 
@@ -112,24 +112,6 @@ export class GraphqlTruth {
   private refused(side: Side): Map<number, string[]> {
     this.program = programOf(new Map([...this.files(side), ["app.ts", this.app.text]]), this.program);
     return refusedLines(this.program, "app.ts");
-  }
-
-  private fact(refused: ReadonlyMap<number, string[]>): Level {
-    let fact: Level = "compatible";
-    for (const line of refused.keys()) {
-      const kind = this.app.lines.get(line);
-      if (kind !== "match" && kind !== "build") return "breaking";
-      fact = "risky";
-    }
-    return fact;
-  }
-
-  private told(refused: ReadonlyMap<number, string[]>): string[] {
-    const lines = this.app.text.split("\n");
-    return [...refused].map(
-      ([line, messages]) =>
-        `${this.app.lines.get(line) ?? "?"}: ${(lines[line - 1] ?? "").trim().slice(0, 160)}  -- ${(messages[0] ?? "").slice(0, 160)}`,
-    );
   }
 
   private plan({ contract, queries }: Side): GraphqlPlan {

@@ -6,7 +6,6 @@ import { compileErrors } from "../src/core/use/compileErrors.js";
 import { explainError } from "../src/core/use/explainErrors.js";
 import type { SourceUse } from "../src/core/use/sourceUse.js";
 import { sourceUses } from "../src/core/use/sourceUses.js";
-import type { Level } from "../src/core/change/verdict.js";
 import type { RestContract } from "../src/core/contract/model.js";
 import { printTypescriptSdk } from "../src/core/languages/typescript/printTypescriptSdk.js";
 import { typescriptSdkFacts } from "../src/core/languages/typescript/sdkFacts.js";
@@ -17,6 +16,7 @@ import type { Json } from "../test/random/makeSchema.js";
 import { Randomness } from "../test/random/randomness.js";
 import { exercisingApp, type ExercisingApp } from "./exercise.js";
 import { ReleasedApp } from "./restApps.js";
+import { factOf, refusalsTold } from "./refusals.js";
 import { folder, programOf, refusedLines } from "./program.js";
 import { restEdits, type Edit } from "./restEdits.js";
 import type { Blame, Case } from "./truth.js";
@@ -57,7 +57,7 @@ export class RestTruth {
       documentOf: (path) => documents.get(path),
     });
     if (refused.size > 0)
-      throw new Error(`The app does not compile before: ${this.told(refused).slice(0, 5).join("\n")}`);
+      throw new Error(`The app does not compile before: ${refusalsTold(this.app, refused).slice(0, 5).join("\n")}`);
   }
 
   get lines(): number {
@@ -99,10 +99,10 @@ export class RestTruth {
       isMeaningless: done.every(({ isMeaningless }) => isMeaningless === true),
       changes,
       facts: {
-        code: this.fact(refused),
+        code: factOf(this.app, refused),
         ...(broken ? { apps: broken.length > 0 ? ("breaking" as const) : ("compatible" as const) } : {}),
       },
-      evidence: { code: this.told(refused), apps: broken ?? [] },
+      evidence: { code: refusalsTold(this.app, refused), apps: broken ?? [] },
     };
   }
 
@@ -144,24 +144,6 @@ export class RestTruth {
   private refused(contract: RestContract): Map<number, string[]> {
     this.program = programOf(new Map([...this.files(contract), ["app.ts", this.app.text]]), this.program);
     return refusedLines(this.program, "app.ts");
-  }
-
-  private fact(refused: ReadonlyMap<number, string[]>): Level {
-    let fact: Level = "compatible";
-    for (const line of refused.keys()) {
-      const kind = this.app.lines.get(line);
-      if (kind !== "match" && kind !== "build") return "breaking";
-      fact = "risky";
-    }
-    return fact;
-  }
-
-  private told(refused: ReadonlyMap<number, string[]>): string[] {
-    const lines = this.app.text.split("\n");
-    return [...refused].map(
-      ([line, messages]) =>
-        `${this.app.lines.get(line) ?? "?"}: ${(lines[line - 1] ?? "").trim().slice(0, 160)}  -- ${(messages[0] ?? "").slice(0, 160)}`,
-    );
   }
 
   private files(contract: RestContract): Map<string, string> {

@@ -5,10 +5,8 @@ import type { RestSettings } from "../sdk/planRest.js";
 export interface SdkFacts {
   /**
    * The type that a value without parts has in source, behind its names: two values with the same text compile alike.
-   * The type that takes anything is `anything`.
    */
   readonly leafType: (shape: Shape) => string;
-  readonly anything: string;
   /** What source calls a type, and a function or constant, of a name of the plan. */
   readonly typeName: (name: string) => string;
   readonly valueName: (name: string) => string;

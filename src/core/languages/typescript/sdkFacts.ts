@@ -18,7 +18,6 @@ export function typescriptSdkFacts(
   const formats = formatsOf(settings);
   return {
     leafType: (shape) => convertedLeaf(shape, formats)?.type ?? plainType(shape, scalars),
-    anything: "unknown",
     typeName: typeIdentifier,
     valueName: valueIdentifier,
     decodes: (shape) => convertedLeaf(shape, formats) !== undefined,
