@@ -85,17 +85,14 @@ export async function measured(root: string, { singles, several, words, seed }: 
   const tried = new Set<string>();
   for (let round = seed; cases.length < singles; round++) {
     const before = cases.length;
-    for (const kind of new Set(benches.flatMap((bench) => bench.kinds.filter(isWanted))))
-      for (const bench of rotated(benches, round)) {
-        if (cases.length >= singles || !bench.kinds.includes(kind)) continue;
-        tried.add(kind);
-        const found = await bench.judge([kind], round * 7919 + cases.length);
-        if (!found) continue;
-        cases.push(found);
-        done.add(kind);
-        // Each kind on one base a round, so that few cases see many kinds.
-        break;
-      }
+    for (const kind of new Set(benches.flatMap((bench) => bench.kinds.filter(isWanted)))) {
+      if (cases.length >= singles) break;
+      tried.add(kind);
+      const found = await firstOf(rotated(benches, round), kind, round * 7919 + cases.length);
+      if (!found) continue;
+      cases.push(found);
+      done.add(kind);
+    }
     if (cases.length === before) break;
   }
   const random = new Randomness(seed);
@@ -107,6 +104,18 @@ export async function measured(root: string, { singles, several, words, seed }: 
   }
   return { benches, cases, never: [...tried].filter((kind) => !done.has(kind)) };
 }
+
+/** An edit on the first base that it changes into something that can be read; each kind on one base a round. */
+async function firstOf(benches: readonly Bench[], kind: string, seed: number): Promise<Case | undefined> {
+  for (let attempt = 0; attempt < mostAttempts; attempt++)
+    for (const bench of benches) {
+      const found = bench.kinds.includes(kind) ? await bench.judge([kind], seed + attempt * 101) : undefined;
+      if (found) return found;
+    }
+  return undefined;
+}
+
+const mostAttempts = 8;
 
 function rotated<T>(items: readonly T[], by: number): T[] {
   const at = by % items.length;
