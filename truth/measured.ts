@@ -88,7 +88,7 @@ export async function measured(root: string, { singles, several, words, seed }: 
     for (const kind of new Set(benches.flatMap((bench) => bench.kinds.filter(isWanted)))) {
       if (cases.length >= singles) break;
       tried.add(kind);
-      const found = await firstOf(rotated(benches, round), kind, round * 7919 + cases.length);
+      const found = await firstOf(rotated(benches, round + cases.length), kind, round * 7919 + cases.length);
       if (!found) continue;
       cases.push(found);
       done.add(kind);

@@ -73,6 +73,12 @@ export class ContractReader {
     }
   }
 
+  /** Takes a reading for a contract instead of what the project has of it. */
+  instead(name: string, reading: ContractReading): this {
+    this.readings.set(name, reading);
+    return this;
+  }
+
   /** Forgets a reading, after more of its documents could be had. */
   forget(name: string): void {
     this.readings.delete(name);

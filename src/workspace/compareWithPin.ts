@@ -23,6 +23,8 @@ export interface Side {
   readonly reading: ContractReading & { readonly contract: Contract };
   /** How the report calls it: a version, or where it came from. */
   readonly label: string;
+  /** It is the pin, so that the SDK that is written was made from it. */
+  readonly isPinned?: boolean;
 }
 
 /** Reads one side from its texts. @throws Halt (unreadable) */
@@ -72,7 +74,7 @@ async function projectUses(
   project: Project,
   texts: ProjectTexts,
   name: string,
-  { reading }: Side,
+  { reading, isPinned }: Side,
   changes: readonly Change[],
 ): Promise<ProjectUses> {
   if (reading.schema)
@@ -81,12 +83,12 @@ async function projectUses(
       calls: new Map(),
       named: () => [],
       ...(changes.some(({ code }) => code.startsWith("type.name."))
-        ? { source: (await findSourceUses(project, name)) ?? [] }
+        ? { source: (await findSourceUses(project, name, isPinned === true ? undefined : reading)) ?? [] }
         : {}),
       searched: true,
     };
   if (reading.contract.protocol !== "rest") return unknownUses;
-  const source = await findSourceUses(project, name);
+  const source = await findSourceUses(project, name, isPinned === true ? undefined : reading);
   if (source) return { ...unknownUses, source, searched: true };
   return {
     queries: [],

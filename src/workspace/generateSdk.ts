@@ -79,7 +79,7 @@ async function impactOf(
   const after = reader.read(name);
   if (!pin) return [];
   pinTexts.set(pin.document, pin.text);
-  const before = readSide(name, [pin], "pin");
+  const before = { ...readSide(name, [pin], "pin"), isPinned: true };
   if (before.reading.contract.protocol !== after.contract.protocol) return [];
   const impact = await compareSides(
     name,

@@ -48,7 +48,7 @@ export async function impact(project: Project, cwd: string, options: ImpactOptio
     const side = await sideTexts(project, name, spec, cwd);
     if (!side && spec !== "pin") throw nothingThere(name, spec);
     for (const { document, text } of side?.texts ?? []) others.set(document, text);
-    return side && readSide(name, side.texts, side.label);
+    return side && { ...readSide(name, side.texts, side.label), isPinned: spec === "pin" };
   };
   for (const name of names) {
     const before = await load(name, options.before ?? "pin");

@@ -59,6 +59,26 @@ describe("--gate and --judge", () => {
 });
 
 describe.skipIf(!hasGit)("revisions", () => {
+  it("source is held against the SDK of the guarded revision, because the new one no longer has what is gone", () => {
+    const project = demoProject();
+    project.write("rhema.yaml", `${project.read("rhema.yaml")}guard: { since: "git:v1" }\n`);
+    expect(project.run(["generate"]).code).toBe(0);
+    for (const args of [["init"], ["add", "."], ["commit", "-m", "one"], ["tag", "v1"]])
+      expect(git(project, ...args)).toBe(0);
+    const contract = project.read("contracts/berths.yaml");
+    project.write(
+      "contracts/berths.yaml",
+      contract.replace(/^ {8}note: \{ type: string, description: A word.*\n/m, ""),
+    );
+    expect(project.run(["generate"]).code).toBe(0);
+    expect(project.read("src/sdk/berths/shapes.ts")).not.toContain("A word from the harbour master.");
+    const { code, err } = project.run(["check"]);
+    expect([code, err]).toEqual([1, expect.stringMatching(/guard\.broken {2}src\/berths\.ts:13:113/)]);
+    expect(err).toContain("`Berth.note` is no longer answered.");
+    project.write("src/berths.ts", project.read("src/berths.ts").replace('${berth.note ?? ""}', ""));
+    expect(project.run(["check"]).code).toBe(0);
+  });
+
   it("a break that was generated over is still seen since the guarded revision, until its places are mended", () => {
     const project = committed('guard: { since: "git:v1" }\n');
     expect(project.run(["check"])).toMatchObject({ code: 0, err: "" });

@@ -46,10 +46,9 @@ class RestComparison {
     private readonly after: RestPlan,
     private readonly facts: SdkFacts,
   ) {
-    const sent = (pick: (each: PlannedSent) => Reference[]) => (each: PlannedSent) => pick(each);
     this.users = {
-      ask: typeUsers(before, askedBy, sent(repliedTo)),
-      answer: typeUsers(before, answeredBy, sent(receivedBy)),
+      ask: typeUsers(before, askedBy, repliedTo),
+      answer: typeUsers(before, answeredBy, receivedBy),
     };
     this.compareCalls();
     this.compareSent();
@@ -268,7 +267,6 @@ class RestComparison {
     operations: () => readonly string[],
   ): void {
     const { label } = pair;
-    const signature = deepSignature;
     const isSame =
       !before &&
       after?.type !== undefined &&
@@ -276,7 +274,7 @@ class RestComparison {
         ({ type }) =>
           type !== undefined &&
           after.type !== undefined &&
-          signature(type, this.before.types, isInline) === signature(after.type, this.after.types, isInline),
+          deepSignature(type, this.before.types, isInline) === deepSignature(after.type, this.after.types, isInline),
       );
     const status = (before ?? after)?.status ?? "";
     const coordinates =
