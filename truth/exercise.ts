@@ -116,10 +116,13 @@ class AppWriter {
       `  const answer = ${this.isList(signature.getReturnType()) ? "" : "await "}sdk.${name}(${connection}, ${least});`,
       "call",
     );
-    this.read("answer", this.answered(signature.getReturnType()), 1);
+    // What a call answers by what it is asked for is read as little as what is not known.
+    const isAsked = (signature.getTypeParameters() ?? []).length > 0;
+    if (!isAsked) this.read("answer", this.answered(signature.getReturnType()), 1);
+    else this.line("  void answer;");
     this.line("}");
     const answer = this.answered(signature.getReturnType());
-    if (!this.isList(answer) && this.ownName(answer) === undefined)
+    if (!isAsked && !this.isList(answer) && this.ownName(answer) === undefined)
       for (const each of this.built(answer))
         this.line(`export const ${this.fresh("f")}: Awaited<ReturnType<typeof sdk.${name}>> = ${each};`, "build");
     if (!args) return;
@@ -503,6 +506,10 @@ class AppWriter {
   /** Values each of which has one thing that the least one has not. */
   private variants(type: ts.Type, depth: number): string[] {
     if (depth > deepest || type.flags & ts.TypeFlags.Never) return [];
+    if (type.flags & ts.TypeFlags.TypeParameter) {
+      const allowed = this.checker.getBaseConstraintOfType(type);
+      return allowed ? this.variants(allowed, depth) : [];
+    }
     if (type.isUnion())
       return type.types.flatMap((each) =>
         each.flags & ts.TypeFlags.Undefined || each.isIntersection() ? [] : this.variants(each, depth),

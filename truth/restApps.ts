@@ -143,7 +143,10 @@ class Server {
     this.isFailing = !response.status.startsWith("2");
     const status = Number(response.status);
     if (response.contents.length === 0) return new Response(null, { status });
-    const content = this.random.pick(response.contents);
+    const accepted = request.headers.get("accept") ?? "";
+    const asked = response.contents.filter(({ mediaType }) => accepted.includes(mediaType));
+    if (asked.length === 0) return new Response("", { status: 406 });
+    const content = this.random.pick(asked);
     const value = (): unknown => this.samples.allowed(content.schema.pointer, false);
     const headers = { "content-type": content.mediaType };
     if (isStream(content.form)) {
@@ -194,13 +197,23 @@ function randomContract(document: Json): RandomContract {
 
 /** Arguments that the contract allows: all of them, the needed ones alone, or some. */
 function argumentsOf(
-  { arguments: planned }: RestCall,
+  { arguments: planned, answerChoices }: RestCall,
   samples: Samples,
   at: number,
 ): Record<string, unknown> | undefined {
   const random = new Randomness(at + 5);
   const args: Record<string, unknown> = {};
+  // In every third try another media type than the usual one, where there is a choice.
+  const isOther = at % 3 === 2;
+  const choice = answerChoices.at(-1);
+  if (isOther && choice) args["answerType"] = choice.mediaType;
   for (const { name, source, required } of planned) {
+    const other = source.kind === "body" && isOther ? source.others[0] : undefined;
+    if (other) {
+      args["bodyType"] = other.content.mediaType;
+      args[name] = other.content.form === "text" ? "text" : samples.allowed(other.content.schema.pointer, false);
+      continue;
+    }
     if (!required && (at === 1 || (at > 1 && random.chance(0.4)))) continue;
     const isForm = source.kind === "body" && source.content.form === "multipart";
     const { pointer } = source.kind === "parameter" ? source.parameter.schema : source.content.schema;

@@ -626,6 +626,16 @@ const ofOperations: RestEdit[] = [
     content["text/plain"] = { schema: { type: "string" } };
     return true;
   }),
+  operationEdit("a media type of a body dropped", (place, document) => {
+    const content = body(place, document)?.["content"] as Json | undefined;
+    const [, second] = Object.keys(content ?? {});
+    return second !== undefined && Reflect.deleteProperty(content ?? {}, second);
+  }),
+  operationEdit("a media type of an answer dropped", (place, document) => {
+    const content = successOf(place, document)?.response["content"] as Json | undefined;
+    const [, second] = Object.keys(content ?? {});
+    return second !== undefined && Reflect.deleteProperty(content ?? {}, second);
+  }),
   operationEdit("200 became 201", (place, document) => {
     const found = successOf(place, document);
     if (found?.status !== "200") return false;

@@ -168,6 +168,32 @@ export function chandlery(): Json {
           },
         },
       },
+      "/catalogue": {
+        get: {
+          operationId: "catalogue",
+          responses: {
+            200: {
+              description: "All of it.",
+              content: {
+                "application/json": { schema: { type: "array", items: named("Figure") } },
+                "text/csv": { schema: { type: "string" } },
+                "application/x-ndjson": { itemSchema: named("Figure") },
+              },
+            },
+          },
+        },
+        put: {
+          operationId: "replaceCatalogue",
+          requestBody: {
+            required: true,
+            content: {
+              "application/json": { schema: { type: "array", items: named("Figure") } },
+              "text/csv": { schema: { type: "string" } },
+            },
+          },
+          responses: { 204: { description: "Replaced." } },
+        },
+      },
       "/log": {
         get: {
           operationId: "readLog",

@@ -22,7 +22,9 @@ export async function findSourceUses(
   contract: string,
   made?: ContractReading,
 ): Promise<SourceUse[] | undefined> {
-  const folders = sdkFolders(project, contract).filter((folder) => made !== undefined || existsSync(join(folder, "index.ts")));
+  const folders = sdkFolders(project, contract).filter(
+    (folder) => made !== undefined || existsSync(join(folder, "index.ts")),
+  );
   if (folders.length === 0) return undefined;
   const app = await (made ? compile(project, await filesOf(project, contract, made)) : compiledApp(project));
   const { sourceUses } = await import("../core/use/sourceUses.js");

@@ -124,6 +124,10 @@ class RestComparison {
       const before = left.get(label);
       const after = right.get(operationLabel(pair.after));
       if (before && after) this.compareCall({ before: before.whole, after: after.whole, label });
+      if (before?.stream && after && !after.stream) {
+        const calls = { before: before.stream, after: after.whole, label };
+        this.at("stream", { ...this.answerPoint(calls, "stream"), before: before.stream.name }, () => [label]);
+      }
       if (before?.stream && after?.stream)
         this.compareStatuses({ before: before.stream, after: after.stream, label: `${label} as a stream` }, () => [
           label,
@@ -221,9 +225,11 @@ class RestComparison {
     if (left?.source.kind !== "body" || right?.source.kind !== "body") return;
     const offered = right.source.body.contents.map(({ mediaType }) => mediaType);
     const ways = waysOf(right);
-    for (const { mediaType, type } of waysOf(left)) {
-      context.at("media", { ...point, usual: mediaType, offered });
-      const other = ways.find((way) => way.mediaType === mediaType) ?? ways[0];
+    const isChosen = waysOf(left).length > 1;
+    for (const [at, { mediaType, type }] of waysOf(left).entries()) {
+      context.at("media", { ...point, usual: mediaType, offered, isChosen });
+      // What source chose and is gone is told; what takes the place of the usual one is compared with it.
+      const other = ways.find((way) => way.mediaType === mediaType) ?? (at === 0 ? ways[0] : undefined);
       if (other) this.walk(operations).compare({ ...point, before: type, after: other.type, owner: point.coordinates });
     }
   }
@@ -251,12 +257,25 @@ class RestComparison {
     // A choice of media types: what another one answers.
     for (const { mediaType, answers } of before.answerChoices.slice(1)) {
       const other = after.answerChoices.find((choice) => choice.mediaType === mediaType);
+      const isOffered = other !== undefined || after.answers.some((answer) => answer.mediaType === mediaType);
+      if (!isOffered) this.at("answerMedia", { ...this.answerPoint(pair, mediaType), before: mediaType }, operations);
       for (const response of answers) {
         const partner = other?.answers.find(({ status }) => status === response.status);
         if (partner?.type && response.type && response.mediaType === mediaType)
           this.compareTypes(response, partner, pair, operations);
       }
     }
+  }
+
+  private answerPoint({ before, after, label }: CallPair, what: string) {
+    return {
+      owner: label,
+      face: "answer",
+      subject: `${label} ${what}`,
+      coordinates: [this.callName(before)],
+      placeBefore: before.operation.place,
+      placeAfter: after.operation.place,
+    } as const;
   }
 
   private compareResponses(

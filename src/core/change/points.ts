@@ -64,7 +64,17 @@ export interface Points {
     };
   readonly body: Point & Sides<RequestBody> & { readonly owner: string };
   /** A media type that a body can be sent as; `usual` when it is the one that is sent unless asked otherwise. */
-  readonly media: Point & { readonly owner: string; readonly usual: string; readonly offered: readonly string[] };
+  readonly media: Point & {
+    readonly owner: string;
+    readonly usual: string;
+    readonly offered: readonly string[];
+    /** There are others, so that source may say its name. */
+    readonly isChosen: boolean;
+  };
+  /** A media type that an answer can be asked for as. */
+  readonly answerMedia: Point & { readonly owner: string; readonly before: string };
+  /** The call that answers an operation item by item, beside the one that answers it as a whole. */
+  readonly stream: Point & { readonly owner: string; readonly before: string };
   readonly status: Point &
     Sides<PlannedResponse> & {
       readonly owner: string;

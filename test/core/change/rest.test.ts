@@ -267,6 +267,8 @@ describe("no change at all", () => {
   });
 });
 
+const answeredAs = (content: object) => ({ 200: { description: "", content } });
+
 describe("operations, parameters, statuses and auth", () => {
   const operation = (more: object = {}) => ({ operationId: "listBerths", responses: okay(true), ...more });
   const query = (name: string, more: object = {}) => ({ name, in: "query", schema: { type: "string" }, ...more });
@@ -379,6 +381,32 @@ describe("operations, parameters, statuses and auth", () => {
       get({ requestBody: { content: { "application/json": { schema: text } } } }),
       get({ requestBody: { content: { "text/plain": { schema: text } } } }),
       ["ask.media.changed GET /berths body C/B"],
+    ],
+    [
+      "a media type of the body that source chooses",
+      get({ requestBody: { content: { "application/json": { schema: record({}) }, "text/plain": { schema: text } } } }),
+      get({ requestBody: { content: { "application/json": { schema: record({}) } } } }),
+      ["ask.media.changed GET /berths body B/B"],
+    ],
+    [
+      "a media type of an answer",
+      get({ responses: answeredAs({ "application/json": { schema: record({}) }, "text/csv": { schema: text } }) }),
+      get({ responses: answeredAs({ "application/json": { schema: record({}) } }) }),
+      ["answer.media.gone GET /berths text/csv B/B"],
+    ],
+    [
+      "a stream beside a whole",
+      get({
+        responses: answeredAs({ "application/json": { schema: record({}) }, "text/event-stream": { schema: text } }),
+      }),
+      get({ responses: answeredAs({ "application/json": { schema: record({}) } }) }),
+      ["answer.stream.gone GET /berths stream B/B"],
+    ],
+    [
+      "a whole that became a stream",
+      get({ responses: answeredAs({ "application/json": { schema: record({}) } }) }),
+      get({ responses: answeredAs({ "application/x-ndjson": { itemSchema: record({}) } }) }),
+      ["answer.form.changed GET /berths 200 B/B"],
     ],
   ])("%s", (_name, before, after, changes) => {
     expect(told(compare(before, after))).toEqual(changes);

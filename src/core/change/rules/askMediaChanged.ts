@@ -8,11 +8,14 @@ export const askMediaChanged = rule(
   {
     title: "A body can no longer be sent as the media type it is sent as",
     example: "JSON became multipart",
-    code: "compatible unless the body has another type",
+    code: "compatible unless the body has another type; breaking for one that source chooses",
     apps: "breaking",
   },
-  ({ owner, usual, offered }) =>
+  ({ owner, usual, offered, isChosen }) =>
     offered.includes(usual)
       ? undefined
-      : { message: `${owner} now takes ${offered.join(", ")}; it was ${usual}.`, verdict: verdicts.appsBreak },
+      : {
+          message: `${owner} no longer takes ${usual} as its body; it takes ${offered.join(", ")}.`,
+          verdict: isChosen ? verdicts.bothBreak : verdicts.appsBreak,
+        },
 );

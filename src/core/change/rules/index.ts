@@ -31,6 +31,8 @@ import { answerStatusNew } from "./answerStatusNew.js";
 import { answerStatusGone } from "./answerStatusGone.js";
 import { answerBodyChanged } from "./answerBodyChanged.js";
 import { answerFormChanged } from "./answerFormChanged.js";
+import { answerMediaGone } from "./answerMediaGone.js";
+import { answerStreamGone } from "./answerStreamGone.js";
 import { failureStatusNew } from "./failureStatusNew.js";
 import { failureStatusGone } from "./failureStatusGone.js";
 import { answerHeaderGone } from "./answerHeaderGone.js";
@@ -118,6 +120,8 @@ export const rules = [
   answerStatusGone,
   answerBodyChanged,
   answerFormChanged,
+  answerMediaGone,
+  answerStreamGone,
   failureStatusNew,
   failureStatusGone,
   answerHeaderGone,
