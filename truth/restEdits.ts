@@ -525,6 +525,16 @@ const ofOperations: RestEdit[] = [
     paths[`/moved${path}`] = item;
     return true;
   }),
+  operationEdit("a path moved, with another operationId", ({ path, item }, document) => {
+    const paths = pathsOf(document);
+    Reflect.deleteProperty(paths, path);
+    paths[`${path}/anew`] = item;
+    for (const method of Object.keys(item)) {
+      const operation = item[method] as Json | undefined;
+      if (typeof operation?.["operationId"] === "string") operation["operationId"] += "Anew";
+    }
+    return true;
+  }),
   operationEdit("another method", ({ item, method, operation }) => {
     const other = method === "put" ? "patch" : method === "post" ? "put" : undefined;
     if (other === undefined || item[other] !== undefined) return false;

@@ -29,6 +29,7 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
     .option("--dry-run", "report, and write nothing")
     .option("--partial", "write an SDK without its bad query documents instead of holding it back")
     .option("--fresh", "fetch remote contracts anew instead of using their copies")
+    .option("--files", "print what is read and what is written, as JSON for a build tool, and do nothing else")
     .option("--strict", "a part of a contract that was set aside is an error (exit 1)")
     .addOption(generateGate)
     .addOption(generateJudge)
@@ -36,8 +37,13 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
     .action(
       async (
         sdks: string[],
-        flags: GateFlags & Partial<Record<"dryRun" | "partial" | "force" | "fresh" | "strict", boolean>>,
+        flags: GateFlags & Partial<Record<"dryRun" | "partial" | "force" | "fresh" | "strict" | "files", boolean>>,
       ) => {
+        if (flags.files === true) {
+          const { filesCommand } = await import("./commands/files.js");
+          exitCode = await runCommand(globals(), () => filesCommand(globals(), sdks));
+          return;
+        }
         const { generateCommand } = await import("./commands/generate.js");
         const options = {
           sdks,
@@ -113,14 +119,33 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
     });
 
   program
+    .command("watch [sdk...]")
+    .description("regenerate on every save of a contract, a query document or the configuration")
+    .option("--partial", "write an SDK without its bad query documents instead of holding it back")
+    .option("--play", "play the contracts in the same process")
+    .option("--port <number>", "port to play on", "4020")
+    .action(async (sdks: string[], flags: { partial?: boolean; play?: boolean; port: string }) => {
+      const { watchCommand } = await import("./commands/watch.js");
+      const options = {
+        sdks,
+        partial: flags.partial === true,
+        playOn: flags.play === true ? flags.port : undefined,
+      };
+      exitCode = await runCommand(globals(), (terminal) => watchCommand(terminal, globals(), options));
+    });
+
+  program
     .command("play [contract...]")
     .description("run a stand-in server that plays the contracts")
     .option("--port <number>", "port to listen on", "4020")
     .option("--host <address>", "address to listen on", "127.0.0.1")
     .option("--seed <number>", "another seed gives other data", "1")
-    .action(async (contracts: string[], flags: { port: string; host: string; seed: string }) => {
+    .option("--wish <text>", 'answer so: "reserveBerth: status=409, delay=800"; may be given again', collected, [])
+    .option("--no-auth", "ask for no credentials")
+    .action(async (contracts: string[], { wish, ...flags }: PlayFlags) => {
       const { playCommand } = await import("./commands/play.js");
-      exitCode = await runCommand(globals(), (terminal) => playCommand(terminal, globals(), { contracts, ...flags }));
+      const options = { contracts, wishes: wish, ...flags };
+      exitCode = await runCommand(globals(), (terminal) => playCommand(terminal, globals(), options));
     });
 
   program
@@ -138,4 +163,17 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
     return error.exitCode === 0 ? exitCodes.done : exitCodes.usage;
   }
   return exitCode;
+}
+
+interface PlayFlags {
+  readonly port: string;
+  readonly host: string;
+  readonly seed: string;
+  readonly wish: readonly string[];
+  readonly auth: boolean;
+}
+
+/** An option that may be given again. */
+function collected(value: string, before: readonly string[]): string[] {
+  return [...before, value];
 }

@@ -8,7 +8,10 @@ export interface Terminal {
   readonly quiet: boolean;
   readonly result: (lines: readonly string[]) => void;
   readonly note: (lines: readonly string[]) => void;
+  /** The one JSON document of a command. */
   readonly document: (data: unknown) => void;
+  /** One JSON line of a command that runs on. */
+  readonly line: (data: unknown) => void;
 }
 
 export interface GlobalOptions {
@@ -46,6 +49,9 @@ export function openTerminal(options: GlobalOptions): Terminal {
     },
     document: (data) => {
       if (json) process.stdout.write(`${JSON.stringify(data, null, 2)}\n`);
+    },
+    line: (data) => {
+      if (json) process.stdout.write(`${JSON.stringify(data)}\n`);
     },
   };
 }

@@ -58,3 +58,8 @@ function decoded(text: string): string {
     return text;
   }
 }
+
+/** A path without the names of its parameters, by which paths of one meaning are known. */
+export function pathPattern(path: string): string {
+  return path.replace(/\{[^{}]+\}/g, "{}");
+}

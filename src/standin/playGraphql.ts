@@ -10,6 +10,8 @@ import {
   isListType,
   isNonNullType,
   isObjectType,
+  isRequiredArgument,
+  Kind,
   OperationTypeNode,
   parse,
   Source,
@@ -18,61 +20,126 @@ import {
   type DocumentNode,
   type ExecutionArgs,
   type ExecutionResult,
-  type GraphQLFieldResolver,
+  type GraphQLNamedType,
+  type GraphQLObjectType,
   type GraphQLOutputType,
   type GraphQLSchema,
+  type OperationDefinitionNode,
 } from "graphql";
+import type { Misfit } from "./checkRequest.js";
+import { Graph, poolSize, type Made } from "./graph.js";
+import type { PlayedAnswer } from "./playedAnswer.js";
+import { Shelves, type Facts } from "./shelves.js";
+import { waitFor, wishHeader, type Wish, type Wishes } from "./wish.js";
 import { isData } from "../core/text/parseData.js";
 import { sampleText } from "./sampleText.js";
 import { seededFaker } from "./seededFaker.js";
 
 export interface GraphqlPlayOptions {
   readonly seed: number;
+  readonly wishes: Wishes;
+  /** What was created, changed and removed so far. */
+  readonly shelves?: Shelves;
   /** Milliseconds between two events of a subscription. */
   readonly eventEveryMs: number;
 }
 
 /** A handler that plays a GraphQL schema at one URL. */
-export type PlayGraphql = (request: Request, readForm: () => Promise<FormData>) => Promise<Response>;
+export type PlayGraphql = (request: Request, readForm: () => Promise<FormData>) => Promise<PlayedAnswer>;
 
-/** An object of the made-up graph: its key decides everything below it. */
-interface Made {
-  readonly __typename: string;
-  readonly key: string;
-  /** What is already known of it, for example the id it was asked by. */
-  readonly known: Readonly<Record<string, unknown>>;
-}
+/** How many parsed and validated documents are kept; apps send the same few again and again. */
+const keptDocuments = 500;
 
 /**
  * Plays a GraphQL schema: documents are validated, answers have the schema's shape and are the same for the same seed
- * and query; subscriptions are served as server-sent events.
+ * and query; what mutations make, change and remove stays so; subscriptions are served as server-sent events.
  */
-export function playGraphql(schema: GraphQLSchema, { seed, eventEveryMs }: GraphqlPlayOptions): PlayGraphql {
-  const fieldResolver = makeResolver(seed);
+export function playGraphql(schema: GraphQLSchema, options: GraphqlPlayOptions): PlayGraphql {
+  const documents = new Map<string, DocumentNode | GraphQLError[]>();
+  const execution = graphExecution(schema, options);
+  const documentOf = (query: string): DocumentNode | GraphQLError[] => {
+    const known = documents.get(query) ?? readDocument(schema, query);
+    documents.set(query, known);
+    const [oldest] = documents.keys();
+    if (documents.size > keptDocuments && oldest !== undefined) documents.delete(oldest);
+    return known;
+  };
   return async (request, readForm) => {
     const asked = await readRequest(request, readForm);
-    if ("error" in asked) return jsonResponse(400, { errors: [{ message: asked.error }] });
-    const document = readDocument(schema, asked.query);
-    if (Array.isArray(document)) return jsonResponse(400, { errors: document });
+    if ("error" in asked) return refused([{ message: asked.error }]);
+    return { ...(await answer(request, asked)), received: JSON.stringify(asked) };
+  };
+
+  async function answer(request: Request, asked: Asked): Promise<PlayedAnswer> {
+    const document = documentOf(asked.query);
+    if (Array.isArray(document)) return refused(document);
     const operation = getOperationAST(document, asked.operationName);
-    if (!operation)
-      return jsonResponse(400, { errors: [{ message: "The document holds no operation of that name." }] });
-    const execution: ExecutionArgs = {
-      schema,
+    if (!operation) return refused([{ message: "The document holds no operation of that name." }]);
+    const label = operationName(operation);
+    if (operation.operation === OperationTypeNode.MUTATION && request.method !== "POST")
+      return refused([{ message: "A mutation has to be sent with POST." }], label);
+    const wish = options.wishes.for([operation.name?.value, ...rootFields(operation)], request.headers.get(wishHeader));
+    if (typeof wish === "string") return refused([{ message: `${wish}.` }], label);
+    await waitFor(wish);
+    if (wish.status !== undefined && wish.status !== 200) {
+      const message = `It was wished that ${label} fails with ${String(wish.status)}.`;
+      return answered(wish.status, { errors: [{ message }], data: null }, label);
+    }
+    const args = {
+      ...execution(wish),
       document,
       operationName: operation.name?.value,
       variableValues: asked.variables,
-      fieldResolver,
-      typeResolver: (value) => (value as Made).__typename,
     };
-    if (operation.operation === OperationTypeNode.SUBSCRIPTION)
-      return eventStream(execution, seed, eventEveryMs, request.signal);
-    const result = await execute(execution);
-    return jsonResponse(result.data === undefined ? 400 : 200, result);
+    if (operation.operation === OperationTypeNode.SUBSCRIPTION) {
+      const events = await subscribe(args);
+      if (!(Symbol.asyncIterator in events)) return answered(400, events, label);
+      const headers = { "content-type": "text/event-stream", "cache-control": "no-store" };
+      const response = new Response(toEventStream(untilAborted(events, request.signal)), { status: 200, headers });
+      return { response, operation: label, misfits: [], faults: [], sent: "(events)" };
+    }
+    const result = await execute(args);
+    return answered(result.data === undefined ? 400 : 200, result, label);
+  }
+}
+
+/** Runs one subscription of a schema, for a transport of its own. */
+export function subscribeGraphql(
+  schema: GraphQLSchema,
+  options: GraphqlPlayOptions,
+): (asked: Asked) => Promise<AsyncGenerator<ExecutionResult, void, void> | ExecutionResult> {
+  const execution = graphExecution(schema, options);
+  return async (asked) => {
+    const document = readDocument(schema, asked.query);
+    if (Array.isArray(document)) return { errors: document };
+    const operation = getOperationAST(document, asked.operationName);
+    if (!operation) return { errors: [new GraphQLError("The document holds no operation of that name.")] };
+    const args = { ...execution({}), document, operationName: operation.name?.value, variableValues: asked.variables };
+    return operation.operation === OperationTypeNode.SUBSCRIPTION ? subscribe(args) : execute(args);
   };
 }
 
-interface Asked {
+function operationName(operation: OperationDefinitionNode): string {
+  return `${operation.operation} ${operation.name?.value ?? rootFields(operation).join(", ")}`;
+}
+
+function rootFields({ selectionSet }: OperationDefinitionNode): string[] {
+  return selectionSet.selections.flatMap((each) => (each.kind === Kind.FIELD ? [each.name.value] : []));
+}
+
+function refused(errors: readonly { readonly message: string }[], operation?: string): PlayedAnswer {
+  const misfits: Misfit[] = errors.map(({ message }) => ({ in: "body", name: "query", message }));
+  return { ...answered(400, { errors }, operation), misfits };
+}
+
+function answered(status: number, result: object, operation: string | undefined): PlayedAnswer {
+  const sent = JSON.stringify(result);
+  const headers = { "content-type": "application/json; charset=utf-8" };
+  return { response: new Response(sent, { status, headers }), operation, misfits: [], faults: [], sent };
+}
+
+/** What a request asks for (GraphQL over HTTP, section 5.2). */
+export interface Asked {
   readonly query: string;
   readonly operationName?: string;
   readonly variables?: Readonly<Record<string, unknown>>;
@@ -92,8 +159,6 @@ async function readRequest(
   if (body === undefined) return { error: "Send the query with POST as JSON, or with GET." };
   if (!isData(body) || typeof body["query"] !== "string") return { error: "The body needs `query`, a text." };
   const { query, operationName, variables } = body;
-  const isMutation = request.method === "GET" && /^\s*(?:#[^\n]*\n\s*)*mutation\b/.test(query);
-  if (isMutation) return { error: "A mutation has to be sent with POST." };
   return {
     query,
     ...(typeof operationName === "string" ? { operationName } : {}),
@@ -141,54 +206,271 @@ function readDocument(schema: GraphQLSchema, query: string): DocumentNode | Grap
   }
 }
 
-function jsonResponse(status: number, result: object): Response {
-  return new Response(JSON.stringify(result), {
-    status,
-    headers: { "content-type": "application/json; charset=utf-8" },
-  });
+/** What is the same in all executions: how fields are resolved, and what subscriptions emit. */
+function graphExecution(
+  schema: GraphQLSchema,
+  { seed, eventEveryMs, shelves }: GraphqlPlayOptions,
+): (wish: Wish) => Omit<ExecutionArgs, "document"> {
+  const graph = new Graph(schema, seed, shelves ?? new Shelves());
+  return (wish) => {
+    const context: MakeContext = { schema, seed, graph, items: wish.items };
+    return {
+      schema,
+      typeResolver: (value) => (value as Made).__typename,
+      fieldResolver: (source, args: Facts, _context, info) =>
+        resolveField((source ?? root(info.parentType.name)) as Made, info.fieldName, args, info.parentType, context),
+      subscribeFieldResolver: (_source, args: Facts, _context, { parentType, fieldName }) =>
+        events(fieldName, args, parentType, context, eventEveryMs),
+    };
+  };
 }
 
-function makeResolver(seed: number): GraphQLFieldResolver<unknown, unknown> {
-  return (source, args: Record<string, unknown>, _context, info) => {
-    const parent = (source ?? { __typename: info.parentType.name, key: "", known: {} }) as Made;
-    if (Object.hasOwn(parent.known, info.fieldName)) return parent.known[info.fieldName];
-    const key = `${parent.key}/${info.fieldName}${Object.keys(args).length > 0 ? JSON.stringify(args) : ""}`;
-    const known = typeof args["id"] === "string" ? { id: args["id"] } : {};
-    return makeValue(info.returnType, info.fieldName, key, { schema: info.schema, seed, known });
-  };
+function root(typeName: string): Made {
+  return { __typename: typeName, key: "", known: {} };
+}
+
+async function* events(
+  name: string,
+  args: Facts,
+  parent: GraphQLObjectType,
+  context: MakeContext,
+  everyMs: number,
+): AsyncGenerator<Made> {
+  const field = parent.getFields()[name];
+  for (let number = 1; field; number++) {
+    if (number > 1) await new Promise((resolve) => setTimeout(resolve, everyMs));
+    const named = getNamedType(field.type);
+    const key = `event ${String(number)}`;
+    const entity = context.graph.isEntity(named)
+      ? (matching(context.graph.all(named), args, context)[number - 1] ?? context.graph.some(named, key))
+      : undefined;
+    yield { ...root(parent.name), key, known: { [name]: entity ?? makeValue(field.type, name, key, {}, context) } };
+  }
 }
 
 interface MakeContext {
   readonly schema: GraphQLSchema;
   readonly seed: number;
-  readonly known: Readonly<Record<string, unknown>>;
+  readonly graph: Graph;
+  /** How many items lists hold, where somebody wishes it. */
+  readonly items: number | undefined;
 }
 
 const nullOneIn = 6;
 
-function makeValue(type: GraphQLOutputType, name: string, key: string, context: MakeContext): unknown {
+/** The value of a field of an object: what is known, else what the graph has, else made up. */
+function resolveField(parent: Made, name: string, args: Facts, type: GraphQLObjectType, context: MakeContext): unknown {
+  if (Object.hasOwn(parent.known, name)) return parent.known[name];
+  const field = type.getFields()[name];
+  if (!field) return null;
+  const { graph, schema } = context;
+  const key = `${parent.key}/${name}${Object.keys(args).length > 0 ? JSON.stringify(args) : ""}`;
+  const named = getNamedType(field.type);
+  if (type === schema.getMutationType()) {
+    const made = graph.mutate(name, field.type, args, key);
+    if (made || graph.targetOf(named, name)) return mutated(made, field.type, name, key, context);
+  }
+  const isRoot = type === schema.getQueryType();
+  const nullable = getNullableType(field.type) as GraphQLOutputType;
+  if (isListType(nullable) && graph.isEntity(named)) return entityList(named, args, key, isRoot, context);
+  if (isConnection(nullable)) return connection(nullable, args, key, isRoot, context);
+  const id = args["id"] ?? args[`${named.name.charAt(0).toLowerCase()}${named.name.slice(1)}Id`];
+  if (graph.isEntity(named) && typeof id === "string") return graph.one(named, id) ?? null;
+  return makeValue(field.type, name, key, typeof id === "string" ? { id } : {}, context);
+}
+
+/** The answer of a mutation: the entity itself, its id, a yes, or an object around it. */
+function mutated(
+  made: Made | undefined,
+  type: GraphQLOutputType,
+  name: string,
+  key: string,
+  context: MakeContext,
+): unknown {
+  const named = getNamedType(type);
+  if (context.graph.isEntity(named)) return made ?? null;
+  if (named.name === "Boolean") return made !== undefined;
+  if (named.name === "ID" && made) return made.known["id"];
+  if (!isObjectType(named)) return makeValue(type, name, key, {}, context);
+  const known: Record<string, unknown> = {};
+  for (const field of Object.values(named.getFields())) {
+    const inner = getNamedType(field.type);
+    const isList = isListType(getNullableType(field.type));
+    if (!isList && made && isEntityOf(inner, made, context)) known[field.name] = made;
+    else if (/^(ok|success|successful|done)$/i.test(field.name) && inner.name === "Boolean")
+      known[field.name] = made !== undefined;
+    else if (/error|problem/i.test(field.name)) known[field.name] = isList ? [] : null;
+    else if (/^(deleted|removed)?id$/i.test(field.name) && made) known[field.name] = made.known["id"];
+  }
+  return { __typename: named.name, key, known } satisfies Made;
+}
+
+function isEntityOf(type: GraphQLNamedType, { __typename }: Made, { schema }: MakeContext): boolean {
+  return (
+    type.name === __typename ||
+    (isAbstractType(type) && schema.getPossibleTypes(type).some(({ name }) => name === __typename))
+  );
+}
+
+const nestedItems = 3;
+
+/** A list of entities: all at the root, a few of them anywhere else; cut as the arguments say. */
+function entityList(
+  type: GraphQLNamedType,
+  args: Facts,
+  key: string,
+  isRoot: boolean,
+  context: MakeContext,
+): readonly Made[] {
+  const found = entities(type, args, key, isRoot, context);
+  const start = numberArgument(args, /^(offset|skip)$/i) ?? 0;
+  const count = numberArgument(args, /^(first|limit|take|top|last|count)$/i) ?? found.length;
+  return found.slice(start, start + count);
+}
+
+function entities(
+  type: GraphQLNamedType,
+  args: Facts,
+  key: string,
+  isRoot: boolean,
+  context: MakeContext,
+): readonly Made[] {
+  const { graph, items, seed } = context;
+  const all = graph.all(type);
+  if (items !== undefined) return Array.from({ length: items }, (_, at) => all[at % all.length] ?? []).flat();
+  if (!isRoot) {
+    const from = seededFaker(seed, key).number.int({ min: 0, max: Math.max(0, all.length - 1) });
+    return [...all.slice(from), ...all.slice(0, from)].slice(0, nestedItems);
+  }
+  const found = matching(all, args, context);
+  if (found.length > 0 || all.length === 0) return found;
+  // Nothing begins with such a value by chance; a list that is asked for it shall show some.
+  graph.make(type, filtersOf(args, true), `${key} 1`);
+  graph.make(type, filtersOf(args, true), `${key} 2`);
+  return matching(graph.all(type), args, context);
+}
+
+/** Those whose fields have the values that arguments of the same name ask for. */
+function matching(all: readonly Made[], args: Facts, context: MakeContext): Made[] {
+  const filters = Object.entries(filtersOf(args, false));
+  if (filters.length === 0) return [...all];
+  return all.filter((made) => {
+    const type = context.schema.getType(made.__typename);
+    return filters.every(([name, wanted]) => {
+      const field = isObjectType(type) ? type.getFields()[name] : undefined;
+      if (!isObjectType(type) || !field || field.args.some(isRequiredArgument)) return true;
+      const value = resolveField(made, name, {}, type, context);
+      const plain = isMade(value) ? value.known["id"] : value;
+      return Array.isArray(wanted) ? wanted.includes(plain) : plain === wanted;
+    });
+  });
+}
+
+function isMade(value: unknown): value is Made {
+  return isData(value) && typeof value["__typename"] === "string" && isData(value["known"]);
+}
+
+const pagingArguments = /^(first|last|after|before|limit|offset|skip|take|top|count|page|orderBy|sort)$/i;
+
+/** What arguments ask of fields, those inside input objects too; of several values the first when one is to be made. */
+function filtersOf(args: Facts, isForMaking: boolean): Facts {
+  const found: Record<string, unknown> = {};
+  for (const [name, value] of Object.entries(args)) {
+    if (value === null || value === undefined || pagingArguments.test(name)) continue;
+    if (isData(value)) Object.assign(found, filtersOf(value, isForMaking));
+    else found[name] = isForMaking && Array.isArray(value) ? (value as unknown[])[0] : value;
+  }
+  return found;
+}
+
+function numberArgument(args: Facts, names: RegExp): number | undefined {
+  const found = Object.entries(args).find(([name, value]) => names.test(name) && typeof value === "number");
+  return found && Math.max(0, Number(found[1]));
+}
+
+function isConnection(type: GraphQLOutputType): type is GraphQLObjectType {
+  return isObjectType(type) && type.getFields()["pageInfo"] !== undefined;
+}
+
+const usualPage = 20;
+
+/** A connection whose pages really follow each other: `first` and `after`, or `last` and `before`. */
+function connection(
+  type: GraphQLObjectType,
+  args: Facts,
+  key: string,
+  isRoot: boolean,
+  context: MakeContext,
+): Made | null {
+  const { edges, nodes, pageInfo } = type.getFields();
+  const edgeType = edges && getNamedType(edges.type);
+  const node = isObjectType(edgeType) ? edgeType.getFields()["node"] : nodes;
+  const named = node && getNamedType(node.type);
+  const pageType = pageInfo && getNamedType(pageInfo.type);
+  if (!named || !isObjectType(pageType)) return { __typename: type.name, key, known: {} };
+  const all = context.graph.isEntity(named)
+    ? entities(named, args, key, isRoot, context)
+    : Array.from({ length: context.items ?? poolSize }, (_, at) =>
+        makeValue(node.type, "node", `${key}#${String(at)}`, {}, context),
+      );
+  const position = (cursor: unknown): number | undefined => {
+    const at = typeof cursor === "string" ? Number(/^at-(\d+)$/.exec(cursor)?.[1] ?? Number.NaN) : Number.NaN;
+    return Number.isInteger(at) ? at : undefined;
+  };
+  const first = position(args["after"]) === undefined ? 0 : (position(args["after"]) ?? 0) + 1;
+  const end = Math.min(all.length, position(args["before"]) ?? all.length);
+  const last = numberArgument(args, /^last$/);
+  const size = numberArgument(args, /^first$/) ?? usualPage;
+  const from = last === undefined ? Math.min(first, end) : Math.max(first, end - last);
+  const to = last === undefined ? Math.min(end, from + size) : end;
+  const cursor = (at: number): string => `at-${String(at)}`;
+  const page = all.slice(from, to).map((value, at) => ({ value, cursor: cursor(from + at) }));
+  const shown = {
+    hasNextPage: to < all.length,
+    hasPreviousPage: from > 0,
+    startCursor: page[0]?.cursor ?? null,
+    endCursor: page.at(-1)?.cursor ?? null,
+  };
+  return {
+    __typename: type.name,
+    key,
+    known: {
+      pageInfo: { __typename: pageType.name, key: `${key}/pageInfo`, known: shown },
+      nodes: page.map(({ value }) => value),
+      edges: page.map((each) => ({
+        __typename: edgeType?.name ?? "",
+        key: `${key}/${each.cursor}`,
+        known: { cursor: each.cursor, node: each.value },
+      })),
+      ...Object.fromEntries(["totalCount", "total", "count"].map((name) => [name, all.length])),
+    },
+  };
+}
+
+function makeValue(type: GraphQLOutputType, name: string, key: string, known: Facts, context: MakeContext): unknown {
   const fake = seededFaker(context.seed, key);
   if (
     !isNonNullType(type) &&
-    Object.keys(context.known).length === 0 &&
+    Object.keys(known).length === 0 &&
     (/cursor/i.test(name) || fake.number.int({ min: 1, max: nullOneIn }) === 1)
   )
     return null;
   const solid = getNullableType(type) as GraphQLOutputType;
   if (isListType(solid)) {
-    const length = fake.number.int({ min: 2, max: 3 });
+    const length = context.items ?? fake.number.int({ min: 2, max: 3 });
+    const item = solid.ofType as GraphQLOutputType;
     return Array.from({ length }, (_, at) =>
-      makeValue(solid.ofType as GraphQLOutputType, name.replace(/s$/, ""), `${key}[${String(at)}]`, {
-        ...context,
-        known: {},
-      }),
+      makeValue(item, name.replace(/s$/, ""), `${key}[${String(at)}]`, {}, context),
     );
   }
   if (isLeafType(solid)) return makeLeaf(solid, name, key, context);
   const named = getNamedType(solid);
+  const entity = context.graph.isEntity(named) ? context.graph.some(named, key) : undefined;
+  if (entity) return entity;
   const possible = isAbstractType(named) ? context.schema.getPossibleTypes(named) : isObjectType(named) ? [named] : [];
   const chosen = fake.helpers.arrayElement(possible);
-  return { __typename: chosen.name, key, known: context.known } satisfies Made;
+  if (context.graph.isEntity(chosen)) return context.graph.some(chosen, key) ?? null;
+  return { __typename: chosen.name, key, known } satisfies Made;
 }
 
 function makeLeaf(type: GraphQLOutputType, name: string, key: string, { seed }: MakeContext): unknown {
@@ -226,36 +508,14 @@ function sampleScalar(scalar: string, name: string, fake: ReturnType<typeof seed
   return sampleText(name, format, {}, fake);
 }
 
-async function eventStream(
-  execution: ExecutionArgs,
-  seed: number,
-  everyMs: number,
+async function* untilAborted<T>(
+  items: AsyncGenerator<T, void, void>,
   signal: AbortSignal,
-): Promise<Response> {
-  async function* events(
-    type: GraphQLOutputType,
-    field: string,
-    schema: GraphQLSchema,
-  ): AsyncGenerator<Record<string, unknown>> {
-    for (let number = 1; !signal.aborted; number++) {
-      if (number > 1) await new Promise((resolve) => setTimeout(resolve, everyMs));
-      yield { [field]: makeValue(type, field, `event ${String(number)}`, { schema, seed, known: {} }) };
-    }
+): AsyncGenerator<T, void, void> {
+  for await (const item of items) {
+    if (signal.aborted) return;
+    yield item;
   }
-  const inner = execution.fieldResolver;
-  const result = await subscribe({
-    ...execution,
-    subscribeFieldResolver: (_source, _args, _context, info) => events(info.returnType, info.fieldName, info.schema),
-    fieldResolver: (source, args: unknown, context, info) => {
-      const isRoot = info.path.prev === undefined;
-      return isRoot ? (source as Record<string, unknown>)[info.fieldName] : inner?.(source, args, context, info);
-    },
-  });
-  if (!(Symbol.asyncIterator in result)) return jsonResponse(400, result);
-  return new Response(toEventStream(result), {
-    status: 200,
-    headers: { "content-type": "text/event-stream", "cache-control": "no-store" },
-  });
 }
 
 function toEventStream(results: AsyncGenerator<ExecutionResult, void, void>): ReadableStream<Uint8Array> {

@@ -1,6 +1,7 @@
 import type { Constraints, Field, Reference, Shape } from "../core/contract/model.js";
 import type { Place } from "../core/problem/place.js";
 import { resolveReference, type TypeTable } from "../core/contract/resolveShape.js";
+import { isData } from "../core/text/parseData.js";
 import { sampleText } from "./sampleText.js";
 import type { Fake } from "./seededFaker.js";
 
@@ -16,6 +17,15 @@ export interface SampleContext {
   /** Whether the raw contract allows a value where its schema stands. */
   readonly fits: (place: Place, value: unknown) => boolean;
   readonly depth: number;
+  /** The depth of the record that what is known is about: 1, and deeper where a union is around it. */
+  readonly knownAt?: number;
+  /**
+   * What is known is everything there is, or everything that could be sent: what may be absent and is not known is left
+   * out.
+   */
+  readonly isWhole?: "all" | "as sent";
+  /** What is made is sent, not answered. */
+  readonly direction?: "request";
   /** The second or a later item of a list: an example of an id was used by the first. */
   readonly isRepeated?: boolean;
 }
@@ -25,11 +35,22 @@ export function sampleAnswer(reference: Reference, name: string, context: Sample
   // Nothing real is this deep; a type that has no end has no value either.
   if (context.depth > endless) return undefined;
   const definition = reference.shape.kind === "named" ? context.types.get(reference.shape.key) : undefined;
-  if (definition?.example !== undefined && context.fits(definition.place, definition.example))
-    return definition.example;
+  const example = definition && exampleOf(definition.example, context);
+  if (definition && example !== undefined && context.fits(definition.place, example)) return example;
   const { shape, nullable } = resolveReference(reference, context.types);
   if (nullable && (context.depth > deepest || /next|cursor/i.test(name) || rarely(context))) return null;
   return sampleShape(shape, name, { ...context, depth: context.depth + 1 }) ?? (nullable ? null : undefined);
+}
+
+/**
+ * A definition's own example, with what is known in it; none for the later items of a list, which would all be the same
+ * thing.
+ */
+function exampleOf(example: unknown, { depth, known, knownAt = 1, isRepeated }: SampleContext): unknown {
+  if (!isData(example)) return example;
+  if (isRepeated === true) return undefined;
+  if (depth + 1 !== knownAt || known.size === 0) return example;
+  return { ...example, ...Object.fromEntries([...known].filter(([name]) => Object.hasOwn(example, name))) };
 }
 
 function rarely({ fake }: SampleContext): boolean {
@@ -86,10 +107,15 @@ function sampleRecord(fields: readonly Field[], context: SampleContext): Record<
     Object.defineProperty(record, name, { value, enumerable: true, writable: true, configurable: true });
   };
   for (const field of fields) {
-    if (field.face === "request") continue;
+    if (field.face === (context.direction === "request" ? "answer" : "request")) continue;
     // What the request said is about the answer itself, not about what is inside it.
-    const told = context.depth === 1 ? context.known.get(field.name) : undefined;
+    const told = context.depth === (context.knownAt ?? 1) ? context.known.get(field.name) : undefined;
+    const isLeftOut =
+      !field.required &&
+      context.depth === (context.knownAt ?? 1) &&
+      (context.isWhole === "all" || (context.isWhole === "as sent" && field.face !== "answer"));
     if (told !== undefined && suits(field, told, context)) set(field.name, told);
+    else if (isLeftOut) continue;
     else if (!field.required && (context.depth > deepest || rarely(context))) continue;
     else if (
       field.example !== undefined &&
@@ -149,13 +175,15 @@ function sampleList(
 function sampleUnion(shape: Shape & { kind: "union" }, name: string, context: SampleContext): unknown {
   if (shape.members.length === 0) return undefined;
   const any = context.fake.number.int({ min: 0, max: shape.members.length - 1 });
+  const isAbout = context.depth === (context.knownAt ?? 1) && context.known.size > 0;
+  const told = isAbout ? toldMember(shape, context) : undefined;
   // Deep inside, members that end come first.
   const rank = (at: number): number =>
-    context.depth > deepest && !isLeaf(shape.members[at]?.shape) ? 2 : at === any ? 0 : 1;
+    at === told ? -1 : context.depth > deepest && !isLeaf(shape.members[at]?.shape) ? 2 : at === any ? 0 : 1;
   const order = shape.members.map((_, at) => at).sort((a, b) => rank(a) - rank(b));
   for (const at of order) {
     const member = shape.members[at];
-    const value = member && sampleAnswer(member, name, context);
+    const value = member && sampleAnswer(member, name, isAbout ? { ...context, knownAt: context.depth + 1 } : context);
     if (value === undefined) continue;
     const [tag] = shape.tag?.values[at] ?? [];
     return shape.tag && tag !== undefined && typeof value === "object" && value !== null
@@ -163,6 +191,21 @@ function sampleUnion(shape: Shape & { kind: "union" }, name: string, context: Sa
       : value;
   }
   return undefined;
+}
+
+/** The member that what is known speaks of: by the tag, else the one that has most of the fields. */
+function toldMember({ members, tag }: Shape & { kind: "union" }, { known, types }: SampleContext): number | undefined {
+  const said = tag && known.get(tag.field);
+  if (tag && typeof said === "string") {
+    const at = tag.values.findIndex((values) => values.includes(said));
+    return at < 0 ? undefined : at;
+  }
+  const counts = members.map((member) => {
+    const { shape } = resolveReference(member, types);
+    return shape.kind === "record" ? shape.fields.filter(({ name }) => known.has(name)).length : 0;
+  });
+  const most = Math.max(...counts);
+  return most > 0 ? counts.indexOf(most) : undefined;
 }
 
 function isLeaf(shape: Shape | undefined): boolean {

@@ -1,9 +1,16 @@
 import type { GraphQLSchema } from "graphql";
-import { Hono } from "hono";
+import { Hono, type Context } from "hono";
+import { bodyLimit } from "hono/body-limit";
 import { cors } from "hono/cors";
 import type { Contract } from "../core/contract/model.js";
+import { Journal, type JournalEntry } from "./journal.js";
+import { addPage } from "./page/addPage.js";
 import { playGraphql } from "./playGraphql.js";
 import { playRest } from "./playRest.js";
+import type { PlayedAnswer } from "./playedAnswer.js";
+import { shownBody, shownHeaders, shownQuery } from "./secrets.js";
+import { Shelves } from "./shelves.js";
+import { Wishes, type StandingWish } from "./wish.js";
 
 /** A contract to play, as it was read. */
 export interface PlayedContract {
@@ -17,49 +24,109 @@ export interface StandinOptions {
   readonly seed: number;
   readonly eventEveryMs: number;
   /** Told of each request when it was answered. */
-  readonly onCall?: (line: { method: string; path: string; status: number }) => void;
+  readonly onCall?: (entry: JournalEntry) => void;
+  /** What is wished from the start. */
+  readonly wishes?: readonly StandingWish[];
+  /** Requests have to bring a credential where the contract says so. */
+  readonly asksAuth?: boolean;
 }
 
-/** Makes the stand-in: each contract is played below its name, `/berths/…` and `/passages`, for any origin. */
-export function createStandin(
-  contracts: readonly PlayedContract[],
-  { seed, eventEveryMs, onCall }: StandinOptions,
-): Hono {
-  const app = new Hono();
-  app.use("*", cors({ origin: (origin) => origin || "*", credentials: true, exposeHeaders: ["*"] }));
-  if (onCall) {
-    app.use("*", async (context, next) => {
-      await next();
-      onCall({ method: context.req.method, path: new URL(context.req.url).pathname, status: context.res.status });
+/** A server that plays contracts: each below its name, `/berths/…` and `/passages`, for any origin; a page at its root. */
+export interface Standin {
+  readonly fetch: (request: Request) => Response | Promise<Response>;
+  /** Sends a request without a network. */
+  readonly request: (path: string, init?: RequestInit) => Promise<Response>;
+  /** Plays these contracts from now on; what was created, changed and removed stays as far as it fits. */
+  readonly replace: (contracts: readonly PlayedContract[]) => void;
+  /** Forgets what was created, changed and removed. */
+  readonly forget: () => void;
+  readonly contracts: () => readonly PlayedContract[];
+  readonly journal: Journal;
+  readonly wishes: Wishes;
+  /** What was made in each contract so far. */
+  readonly shelvesOf: (contract: string) => Shelves;
+}
+
+type Play = (request: Request, readForm: () => Promise<FormData>) => Promise<PlayedAnswer>;
+
+const mostBytes = 64 * 1024 * 1024;
+
+/** Makes a stand-in. */
+export function createStandin(given: readonly PlayedContract[], options: StandinOptions): Standin {
+  const { seed, eventEveryMs, onCall, asksAuth = false } = options;
+  const wishes = new Wishes(options.wishes);
+  const journal = new Journal();
+  const shelves = new Map<string, Shelves>();
+  let contracts = given;
+  let plays = new Map<string, Play>();
+
+  const shelvesOf = (name: string): Shelves => {
+    const known = shelves.get(name) ?? new Shelves();
+    shelves.set(name, known);
+    return known;
+  };
+  const replace = (next: readonly PlayedContract[]): void => {
+    contracts = next;
+    plays = new Map(
+      next.flatMap(({ contract, schema, raw }): [string, Play][] => {
+        const common = { seed, wishes, shelves: shelvesOf(contract.name) };
+        if (contract.protocol === "rest") {
+          const play = playRest(contract, raw, { ...common, asksAuth });
+          const below = (request: Request): string =>
+            new URL(request.url).pathname.slice(contract.name.length + 1) || "/";
+          return [[contract.name, (request) => play(request, below(request))]];
+        }
+        if (!schema) return [];
+        const play = playGraphql(schema, { ...common, eventEveryMs });
+        return [[contract.name, play]];
+      }),
+    );
+    journal.renew();
+  };
+  replace(given);
+
+  const record = (name: string, request: Request, startedAt: number, played: PlayedAnswer): void => {
+    const url = new URL(request.url);
+    const entry = journal.add({
+      at: Date.now(),
+      ms: performance.now() - startedAt,
+      contract: name,
+      operation: played.operation,
+      method: request.method,
+      path: url.pathname + shownQuery(url.search),
+      status: played.response.status,
+      misfits: played.misfits.map(({ in: where, name: what, message }) =>
+        where === "body" || where === "path" ? message : `${where} ${what} ${message}`,
+      ),
+      faults: played.faults,
+      request: () => ({ headers: shownHeaders(request.headers), body: shownBody(played.received ?? "") }),
+      answer: () => ({ headers: shownHeaders(played.response.headers), body: shownBody(played.sent) }),
     });
-  }
-  for (const { contract, schema, raw } of contracts) {
-    if (contract.protocol === "rest") {
-      const play = playRest(contract, raw, seed);
-      const handle = (request: Request): Promise<Response> =>
-        play(request, new URL(request.url).pathname.slice(contract.name.length + 1) || "/");
-      app.all(`/${contract.name}`, (context) => handle(context.req.raw));
-      app.all(`/${contract.name}/*`, (context) => handle(context.req.raw));
-    } else if (schema) {
-      const play = playGraphql(schema, { seed, eventEveryMs });
-      app.all(`/${contract.name}`, (context) => play(context.req.raw, () => context.req.formData()));
-    }
-  }
-  app.get("/", (context) =>
-    context.json({
-      playing: contracts.map(({ contract }) => ({
-        contract: contract.name,
-        protocol: contract.protocol,
-        at: `/${contract.name}`,
-      })),
-    }),
+    onCall?.(entry);
+  };
+
+  const app = new Hono();
+  const anyOrigin = cors({ origin: (origin) => origin || "*", credentials: true, exposeHeaders: ["*"] });
+  app.use("/:contract/*", async (context, next) =>
+    plays.has(context.req.param("contract")) ? anyOrigin(context as Context<object, string>, next) : next(),
   );
+  app.use("*", bodyLimit({ maxSize: mostBytes }));
+  addPage(app, { journal, wishes, contracts: () => contracts, forget, seed });
+  app.all("/:contract/*", async (context, next) => {
+    const name = context.req.param("contract");
+    const play = plays.get(name);
+    if (!play) return next();
+    const startedAt = performance.now();
+    const played = await play(context.req.raw, () => context.req.formData());
+    record(name, context.req.raw, startedAt, played);
+    return played.response;
+  });
   app.notFound((context) =>
     context.json(
       {
         title: "Nothing is played here",
         status: 404,
-        detail: `Played: ${contracts.map(({ contract }) => `/${contract.name}`).join(", ")}.`,
+        detail: `Played: ${[...plays.keys()].map((name) => `/${name}`).join(", ")}.`,
       },
       404,
     ),
@@ -67,5 +134,19 @@ export function createStandin(
   app.onError((error, context) =>
     context.json({ title: "The stand-in met a defect of its own", status: 500, detail: error.message }, 500),
   );
-  return app;
+
+  function forget(): void {
+    for (const each of shelves.values()) each.clear();
+  }
+
+  return {
+    fetch: (request) => app.fetch(request),
+    request: async (path, init) => app.request(path, init),
+    replace,
+    forget,
+    contracts: () => contracts,
+    journal,
+    wishes,
+    shelvesOf,
+  };
 }

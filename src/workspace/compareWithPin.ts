@@ -4,6 +4,7 @@ import { typescriptSdkFacts } from "../core/languages/typescript/sdkFacts.js";
 import { planContract } from "./buildSdk.js";
 import type { Contract } from "../core/contract/model.js";
 import { type ContractImpact } from "../core/change/judgedChange.js";
+import { worst } from "../core/change/verdict.js";
 import { judgeUse, type ProjectUses } from "../core/change/impact.js";
 import { applyPolicy } from "../core/change/policy.js";
 import { today } from "./acceptances.js";
@@ -40,19 +41,29 @@ export function readSide(name: string, texts: readonly SourceText[], fallbackLab
   return { reading: { ...reading, contract }, label: contract.version === "" ? fallbackLabel : contract.version };
 }
 
-/** Compares two sides of one contract and says what the differences do to the project; without a project, nothing is known of use. */
+/**
+ * Compares two sides of one contract and says what the differences do to the project; without a project, nothing is
+ * known of use.
+ *
+ * @param searching "notable": source is looked into only when something is risky or breaking, because that takes long
+ */
 export async function compareSides(
   name: string,
   before: Side,
   after: Side,
   texts: ProjectTexts | undefined,
+  searching: "all" | "notable" = "all",
 ): Promise<ContractImpact> {
   const from = before.reading.contract;
   const to = after.reading.contract;
   const changes = compareForSdks(from, to, texts?.project);
   if (texts && changes.length > 0) changes.push(...graphqlNames(name, before, after, texts));
-  const uses =
-    changes.length === 0 || !texts ? unknownUses : await projectUses(texts.project, texts, name, before, changes);
+  // A team's own levels can make anything count.
+  const isPlain =
+    texts?.project.configuration.guard?.rules === undefined &&
+    changes.every(({ verdict }) => worst(verdict) === "compatible");
+  const isSearched = searching === "all" ? changes.length > 0 : !isPlain;
+  const uses = !isSearched || !texts ? unknownUses : await projectUses(texts.project, texts, name, before, changes);
   return {
     contract: name,
     from: before.label,

@@ -1,6 +1,7 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { holdsAny, isHeld, type Gate } from "../core/change/gate.js";
+import type { ContractImpact } from "../core/change/judgedChange.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { isUrl } from "../core/rest/documentNames.js";
 import { didYouMean } from "../core/text/nearest.js";
@@ -28,6 +29,7 @@ export async function generate(project: Project, options: GenerateOptions): Prom
   const texts = new ProjectTexts(project, knownParts(ledger));
   const sdks: SdkOutcome[] = [];
   const pinTexts = new Map<string, string>();
+  const comparisons: (() => Promise<readonly ContractImpact[]>)[] = [];
   let reader: ContractReader | undefined;
   for (const name of names) {
     const inputs = inputsHash(project, name, texts, options.partial);
@@ -41,7 +43,8 @@ export async function generate(project: Project, options: GenerateOptions): Prom
     const heavy = await import("./generateSdk.js");
     reader ??= heavy.newReader(texts);
     await heavy.fetchParts(project, name, reader);
-    const result = await heavy.generateSdk(project, name, reader, pinTexts);
+    const result = await heavy.generateSdk(project, name, reader, pinTexts, options.comparing ?? "before");
+    if (result.compare) comparisons.push(result.compare);
     // Reading found which other documents count; what they hold is an input too.
     const made: Made = {
       ...result,
@@ -62,7 +65,14 @@ export async function generate(project: Project, options: GenerateOptions): Prom
     textOf: (document) => texts.find(document) ?? sourceText(project, document),
     pinTextOf: (document) => pinTexts.get(document),
     exitCode: held || isLacking ? exitCodes.findings : exitCodes.done,
+    ...(options.comparing === "after" ? { compare: () => allOf(comparisons) } : {}),
   };
+}
+
+async function allOf(comparisons: readonly (() => Promise<readonly ContractImpact[]>)[]): Promise<ContractImpact[]> {
+  const found: ContractImpact[] = [];
+  for (const compare of comparisons) found.push(...(await compare()));
+  return found;
 }
 
 /** The names to work on. @throws Halt on a name the configuration does not have */

@@ -16,6 +16,8 @@ export interface GenerateOptions {
   readonly strict: boolean;
   /** Which changes since the pin hold an SDK back. */
   readonly gate: Gate;
+  /** Whether changes since the pin are found before the SDK is written, or left to `GenerateOutcome.compare`. */
+  readonly comparing?: "before" | "after";
 }
 
 export interface ContractOutcome {
@@ -55,4 +57,6 @@ export interface GenerateOutcome {
   /** Texts of the pins as they were before. */
   readonly pinTextOf: (document: string) => string | undefined;
   readonly exitCode: ExitCode;
+  /** Finds what changed since the pins as they were before the run, where that was left for later. */
+  readonly compare?: () => Promise<readonly ContractImpact[]>;
 }

@@ -2,22 +2,38 @@ import type { ContractImpact } from "../core/change/judgedChange.js";
 import { buildSdk, ContractReader, type BuiltContract, type BuiltSdk } from "./buildSdk.js";
 import { compareSides, readSide } from "./compareWithPin.js";
 import type { ContractOutcome, SdkOutcome } from "./generateOutcome.js";
-import { readPin } from "./pins.js";
+import type { SourceText } from "../core/problem/place.js";
+import { pinPaths, readPin } from "./pins.js";
 import { displayPath, outputFolder, type Project } from "./project.js";
 import type { ProjectTexts } from "./sdkInputs.js";
 import { vanishedNames } from "./vanishedNames.js";
 
-/** The part of generating that needs the core; loaded only when there is something to do. */
+/**
+ * The part of generating that needs the core; loaded only when there is something to do.
+ *
+ * @param pinTexts takes the texts of the pins as they are now
+ * @returns besides the SDK, `compare` when the comparison with the pins is left for later
+ */
 export async function generateSdk(
   project: Project,
   name: string,
   reader: ContractReader,
   pinTexts: Map<string, string>,
-): Promise<{ built: BuiltSdk; outcome: SdkOutcome }> {
+  comparing: "before" | "after",
+): Promise<{ built: BuiltSdk; outcome: SdkOutcome; compare?: () => Promise<ContractImpact[]> }> {
   const built = buildSdk(project, name, reader);
-  const impacts: ContractImpact[] = [];
-  for (const { contract } of built.contracts)
-    impacts.push(...(await impactOf(project, name, contract.name, reader, pinTexts)));
+  const pins = built.contracts.flatMap(({ contract }) => readPin(project, name, contract.name) ?? []);
+  for (const { document, text } of pins) pinTexts.set(document, text);
+  const compare = async (isPinned: boolean): Promise<ContractImpact[]> => {
+    const impacts: ContractImpact[] = [];
+    for (const { contract } of built.contracts) {
+      const paths = pinPaths(project, name, contract.name).contracts;
+      const pin = pins.find(({ document }) => paths.includes(document));
+      if (pin) impacts.push(...(await impactOf(contract.name, pin, isPinned, reader)));
+    }
+    return impacts;
+  };
+  const impacts = comparing === "before" ? await compare(true) : [];
   const into = displayPath(project, outputFolder(project, name, project.configuration.sdks[name]?.into ?? ""));
   const outcome: SdkOutcome = {
     name,
@@ -28,7 +44,7 @@ export async function generateSdk(
     impacts,
     problems: [...built.problems, ...vanishedNames(project, name, built)],
   };
-  return { built, outcome };
+  return { built, outcome, ...(comparing === "after" ? { compare: () => compare(false) } : {}) };
 }
 
 /** Fetches the remote documents that the contracts of an SDK turn out to refer to, where the configuration allows it. */
@@ -67,25 +83,26 @@ function contractOutcome({ contract, plan, queries, setAside }: BuiltContract, t
   };
 }
 
-/** What changed since the pin; nothing when there is none, or when it is of the other protocol. */
+/**
+ * What changed since a pin; nothing when it is of the other protocol.
+ *
+ * @param isPinned the SDK that is written is still the one of the pin
+ */
 async function impactOf(
-  project: Project,
-  sdk: string,
   name: string,
+  pin: SourceText,
+  isPinned: boolean,
   reader: ContractReader,
-  pinTexts: Map<string, string>,
 ): Promise<ContractImpact[]> {
-  const pin = readPin(project, sdk, name);
   const after = reader.read(name);
-  if (!pin) return [];
-  pinTexts.set(pin.document, pin.text);
-  const before = { ...readSide(name, [pin], "pin"), isPinned: true };
+  const before = { ...readSide(name, [pin], "pin"), isPinned };
   if (before.reading.contract.protocol !== after.contract.protocol) return [];
   const impact = await compareSides(
     name,
     before,
     { reading: after, label: after.contract.version || "now" },
     reader.texts,
+    "notable",
   );
   return impact.changes.length > 0 ? [impact] : [];
 }

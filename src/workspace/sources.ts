@@ -172,16 +172,20 @@ function nothingFound(
   return problem("query.none", message, { level: "warning", place, hint });
 }
 
-/** Absolute paths of the project's files that match, without what Rhema wrote and without dependencies. */
-export function findFiles(project: Project, patterns: readonly string[]): string[] {
+/**
+ * Absolute paths of the project's files that match, without the SDKs and without dependencies.
+ *
+ * @param dot find copies too, which lie in a folder that begins with a dot
+ */
+export function findFiles(project: Project, patterns: readonly string[], dot = false): string[] {
   const written = Object.values(project.configuration.sdks).map(
     ({ into }) => `${into.replace(/^\.\//, "").replace(/\/+$/, "")}/**`,
   );
   return globSync([...patterns], {
     cwd: project.root,
     absolute: true,
-    dot: false,
-    ignore: [...neverSearched, ...written],
+    dot,
+    ignore: dot ? ["**/node_modules/**", "**/.git/**", ...written] : [...neverSearched, ...written],
   });
 }
 

@@ -24,7 +24,7 @@ describe("play", () => {
     });
     project.write(
       "src/every.mts",
-      `import { berthsCalls } from "./sdk/berths/grouped.js";\nimport { connectBerths } from "./sdk/berths/index.js";\nimport { passagesCalls } from "./sdk/passages/grouped.js";\nimport { connectPassages } from "./sdk/passages/index.js";\nconst berthCalls: any = berthsCalls(connectBerths({ baseUrl: "${address}/berths" }));\nconst passageCalls: any = passagesCalls(connectPassages({ baseUrl: "${address}/passages" }));\n${lines.join("\n").replaceAll("error.message", "(error as any).message").replaceAll("error.body", "(error as any).body")}\n`,
+      `import { berthsCalls } from "./sdk/berths/grouped.js";\nimport { connectBerths } from "./sdk/berths/index.js";\nimport { passagesCalls } from "./sdk/passages/grouped.js";\nimport { connectPassages } from "./sdk/passages/index.js";\nconst berthCalls: any = berthsCalls(connectBerths({ baseUrl: "${address}/berths", auth: { harbourToken: "any" } }));\nconst passageCalls: any = passagesCalls(connectPassages({ baseUrl: "${address}/passages" }));\n${lines.join("\n").replaceAll("error.message", "(error as any).message").replaceAll("error.body", "(error as any).body")}\n`,
     );
     execFileSync(process.execPath, [compiler, "-p", "."], { cwd: project.folder });
     const { stdout } = spawnSync(process.execPath, ["built/every.mjs"], { cwd: project.folder, encoding: "utf8" });

@@ -2,13 +2,17 @@ import { serve } from "@hono/node-server";
 import { problem } from "../../core/problem/problem.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
 import { counted } from "../../core/report/paint.js";
+import type { JournalEntry } from "../../standin/journal.js";
 import { createStandin, type PlayedContract } from "../../standin/standin.js";
+import { readStandingWish } from "../../standin/wish.js";
 import { ContractReader } from "../../workspace/buildSdk.js";
 import { exitCodes, Halt } from "../../workspace/halt.js";
 import { chosenContracts } from "../../workspace/chosenContracts.js";
-import { openProject } from "../../workspace/project.js";
+import { InputWatcher } from "../../workspace/inputWatcher.js";
+import { openProject, type Project } from "../../workspace/project.js";
 import { ProjectTexts } from "../../workspace/sdkInputs.js";
 import { errorCode } from "../../workspace/textFile.js";
+import { interrupted } from "../interrupted.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";
 
 export interface PlayOptions {
@@ -16,31 +20,52 @@ export interface PlayOptions {
   readonly port: string;
   readonly host: string;
   readonly seed: string;
+  readonly wishes: readonly string[];
+  readonly auth: boolean;
 }
 
 const eventEveryMs = 1000;
+const settleMs = 60;
 
 /** `rhema play [contract…]`: run the stand-in until it is interrupted. */
 export async function playCommand(terminal: Terminal, globals: GlobalOptions, options: PlayOptions): Promise<number> {
+  const player = await startPlay(terminal, globals, options);
+  const watcher = new InputWatcher(settleMs, (saved) => void player.reload(saved).then((now) => watcher.observe(now)));
+  await watcher.observe(player.project);
+  await interrupted();
+  await watcher.close();
+  await player.close();
+  return exitCodes.done;
+}
+
+/** A stand-in that listens. */
+export interface Player {
+  readonly project: Project;
+  /** Reads the contracts again and plays them from now on; one that cannot be read is played as it was. */
+  readonly reload: (saved: readonly string[]) => Promise<Project>;
+  readonly close: () => Promise<void>;
+}
+
+/** Starts the stand-in and says where it is. */
+export async function startPlay(terminal: Terminal, globals: GlobalOptions, options: PlayOptions): Promise<Player> {
   const port = wholeNumber("--port", options.port, 65_535);
   const seed = wholeNumber("--seed", options.seed, 2 ** 31);
-  const project = await openProject(process.cwd(), globals.config);
-  const texts = new ProjectTexts(project);
-  const reader = new ContractReader(texts);
-  const names = chosenContracts(project, options.contracts);
-  await texts.readHosts(names);
-  const played = names.map((name): PlayedContract => {
-    const { contract, schema, raw, problems } = reader.read(name);
-    terminal.note(problems.flatMap((each) => renderProblem(each, (document) => texts.find(document), terminal.paint)));
-    return { contract, schema, raw };
+  const wishes = options.wishes.map((text) => {
+    const wish = readStandingWish(text);
+    if (typeof wish !== "string") return wish;
+    throw new Halt([problem("play.wish", `--wish "${text}" cannot be granted: ${wish}.`)], exitCodes.usage);
   });
+  let project = await openProject(process.cwd(), globals.config);
   const { paint } = terminal;
-  const onCall = ({ method, path, status }: { method: string; path: string; status: number }): void => {
+  const played = await readPlayed(project, options.contracts, terminal);
+  const onCall = ({ method, path, status, misfits, faults }: JournalEntry): void => {
+    if (terminal.quiet) return;
     const shown = status < 400 ? paint.good(String(status)) : paint.warn(String(status));
-    if (!terminal.quiet) terminal.note([`  ${shown} ${method} ${path}`]);
+    const [first] = [...misfits, ...faults.map((fault) => `the answer ${fault}`)];
+    terminal.note([`  ${shown} ${method} ${path}${first === undefined ? "" : paint.quiet(`  ${firstLine(first)}`)}`]);
   };
-  const app = createStandin(played, { seed, eventEveryMs, onCall });
-  const address = await listen(app.fetch, options.host, port);
+  const standin = createStandin(played, { seed, eventEveryMs, onCall, wishes, asksAuth: options.auth });
+  const address = await listen(standin.fetch, options.host, port);
   const base = `http://${options.host.includes(":") ? `[${options.host}]` : options.host}:${String(address.port)}`;
   terminal.result([
     paint.good(`play: ${counted(played.length, "contract")} at ${base}, Ctrl-C ends it`),
@@ -48,6 +73,7 @@ export async function playCommand(terminal: Terminal, globals: GlobalOptions, op
       ({ contract }) =>
         `  ${paint.accent(contract.name)}  ${base}/${contract.name}  ${paint.quiet(contract.protocol === "rest" ? counted(contract.operations.length, "operation") : "GraphQL by POST")}`,
     ),
+    paint.quiet(`  every operation with a sample, and the last calls: ${base}/`),
   ]);
   terminal.document({
     playing: played.map(({ contract }) => ({
@@ -56,9 +82,45 @@ export async function playCommand(terminal: Terminal, globals: GlobalOptions, op
       url: `${base}/${contract.name}`,
     })),
   });
-  await interrupted();
-  await address.close();
-  return exitCodes.done;
+  return {
+    project,
+    reload: async (saved) => {
+      try {
+        project = await openProject(process.cwd(), globals.config);
+        standin.replace(await readPlayed(project, options.contracts, terminal));
+        if (!terminal.quiet) terminal.note([paint.quiet(`  ${saved.join(", ")} saved, played from now on`)]);
+      } catch (error) {
+        if (!(error instanceof Halt)) throw error;
+        const textOf = (document: string): string | undefined => error.texts.get(document);
+        terminal.note([
+          ...error.problems.flatMap((each) => renderProblem(each, textOf, paint)),
+          paint.warn("  played as before"),
+        ]);
+      }
+      return project;
+    },
+    close: address.close,
+  };
+}
+
+function firstLine(text: string): string {
+  return text.split("\n", 1)[0] ?? "";
+}
+
+async function readPlayed(
+  project: Project,
+  contracts: readonly string[],
+  terminal: Terminal,
+): Promise<PlayedContract[]> {
+  const texts = new ProjectTexts(project);
+  const reader = new ContractReader(texts);
+  const names = chosenContracts(project, contracts);
+  await texts.readHosts(names);
+  return names.map((name): PlayedContract => {
+    const { contract, schema, raw, problems } = reader.read(name);
+    terminal.note(problems.flatMap((each) => renderProblem(each, (document) => texts.find(document), terminal.paint)));
+    return { contract, schema, raw };
+  });
 }
 
 function wholeNumber(flag: string, text: string, most: number): number {
@@ -100,14 +162,5 @@ function listen(
         ),
       );
     });
-  });
-}
-
-function interrupted(): Promise<void> {
-  return new Promise((resolve) => {
-    for (const signal of ["SIGINT", "SIGTERM"] as const)
-      process.once(signal, () => {
-        resolve();
-      });
   });
 }

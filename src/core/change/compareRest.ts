@@ -94,6 +94,12 @@ class RestComparison {
     return this.facts.valueName(call.name);
   }
 
+  /** What source can name of a call: the function, and what comes with it. */
+  private namesOf(call: RestCall): string[] {
+    const { args, failure } = call.typeNames;
+    return [this.callName(call), this.facts.typeName(args), this.facts.typeName(failure), call.guard];
+  }
+
   private walk(operations: () => readonly string[]): ShapeWalk {
     return new ShapeWalk(
       this.context(operations),
@@ -108,11 +114,16 @@ class RestComparison {
     const right = callsByLabel(this.after);
     const kept = (plan: RestPlan): RestOperation[] =>
       [...callsByLabel(plan).values()].map(({ whole }) => whole.operation);
-    const { pairs, gone, fresh } = pairOperations(kept(this.before), kept(this.after));
+    const likeness = {
+      before: (operation: RestOperation) => likenessOf(left.get(operationLabel(operation))?.whole, this.before),
+      after: (operation: RestOperation) => likenessOf(right.get(operationLabel(operation))?.whole, this.after),
+    };
+    const { pairs, gone, fresh } = pairOperations(kept(this.before), kept(this.after), likeness);
     for (const operation of gone) {
       const label = operationLabel(operation);
       const call = left.get(label)?.whole;
-      this.at("operation", { ...this.operationPoint(label, call), before: call }, () => [label]);
+      const point = { ...this.operationPoint(label, call), coordinates: call ? this.namesOf(call) : [] };
+      this.at("operation", { ...point, before: call }, () => [label]);
     }
     for (const operation of fresh) {
       const label = operationLabel(operation);
@@ -142,7 +153,8 @@ class RestComparison {
       ...this.operationPoint(label, before),
       placeAfter: after.operation.place,
     };
-    this.at("operation", { ...point, before, after }, operations);
+    const names = before.name === after.name ? coordinates : this.namesOf(before);
+    this.at("operation", { ...point, before, after, coordinates: names }, operations);
     const paging = before.paging?.name;
     if (paging !== undefined)
       this.at("paging", { ...point, before: paging, after: after.paging?.name, coordinates: [paging] }, operations);
@@ -553,6 +565,27 @@ function waysOf({ source, type }: PlannedArgument): { mediaType: string; type: R
 
 function responsePlace(call: RestCall, response: PlannedResponse | undefined) {
   return response && call.operation.responses.find(({ status }) => status === response.status)?.place;
+}
+
+/**
+ * What a call asks and answers, without its path: an operation that got another path and another name is known by it.
+ * Undefined where nothing is sent or answered that has a shape of its own.
+ */
+function likenessOf(call: RestCall | undefined, { types }: RestPlan): string | undefined {
+  if (!call) return undefined;
+  const answers = call.answers.flatMap(({ type }) => type ?? []);
+  const bodies = call.arguments.flatMap(waysOf).map(({ type }) => type);
+  const isTelling = [...answers, ...bodies].some(({ shape }) => namedTypes([shape]).size > 0);
+  if (!isTelling) return undefined;
+  const text = (type: Reference): string => deepSignature(type, types, isInline);
+  const parameters = call.arguments.flatMap(asked).map((each) => [
+    each.in,
+    // The names inside a path are judged by themselves.
+    each.in === "path" ? "" : each.name,
+    each.required,
+    text(each.type),
+  ]);
+  return JSON.stringify([call.operation.method, parameters, bodies.map(text), answers.map(text)]);
 }
 
 function askedBy(call: RestCall): Reference[] {

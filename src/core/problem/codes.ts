@@ -251,6 +251,11 @@ const meanings = {
     why: "Rhema no longer knows which files it wrote.",
     fix: "Restore the file from version control.",
   },
+  "play.wish": {
+    title: "The stand-in cannot answer as it is wished",
+    why: "A wish that is not understood would silently do nothing.",
+    fix: "Write `operation: status=409, delay=800, items=0, example=name`, or some of it.",
+  },
   "play.port": {
     title: "The stand-in server cannot listen",
     why: "Another program holds the port, or it may not be used.",

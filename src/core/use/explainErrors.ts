@@ -10,6 +10,8 @@ export interface CompileError {
   readonly message: string;
   /** From the place itself to the whole statement: the parts of the source that it stands in, as offsets. */
   readonly ranges: readonly (readonly [number, number])[];
+  /** Where what the statement names was declared: the nearest first. */
+  readonly origins: readonly (readonly [number, number])[];
   /** The function, or else the statement, around it. */
   readonly scope: readonly [number, number];
   /** The text of the statement. */
@@ -26,8 +28,8 @@ export interface Explaining {
 }
 
 /**
- * Says which change causes a compile error: the one that what is used nearest to the error depends on; where nothing of
- * the SDK is used near it, the one that the compiler's message or the statement names.
+ * Says which change causes a compile error: the one that what is used nearest to the error depends on, or what the
+ * statement's variables were made of; where nothing of the SDK is used near it, the one that the compiler's message or the statement names.
  *
  * @returns undefined when no change explains the error
  */
@@ -62,6 +64,10 @@ export function explainError(error: CompileError, known: Explaining): JudgedChan
     heaviest(depending(usedIn(statement)).filter((change) => changedNames(change).some((name) => said.has(name))));
   if (saidChange) return saidChange;
   for (const range of error.ranges) {
+    const best = heaviest(depending(usedIn(range)));
+    if (best) return best;
+  }
+  for (const range of error.origins) {
     const best = heaviest(depending(usedIn(range)));
     if (best) return best;
   }
@@ -101,6 +107,12 @@ function callNames(operation: string): string[] {
 /** What source calls the thing that changed: the last part of what it is known by. */
 function changedNames({ coordinates, word, subject }: JudgedChange): string[] {
   const lastOf = (text: string): string => /([\p{ID_Continue}$]+)[^\p{ID_Continue}$]*$/u.exec(text)?.[1] ?? "";
-  const names = [...coordinates.map(lastOf), ...(word === undefined ? [] : [word]), lastOf(subject)];
+  // A path names nothing that source could.
+  const isOperation = /^[A-Z]+ \S+$/.test(subject);
+  const names = [
+    ...coordinates.map(lastOf),
+    ...(word === undefined ? [] : [word]),
+    ...(isOperation ? [] : [lastOf(subject)]),
+  ];
   return names.filter((name) => name.length > 1);
 }

@@ -240,6 +240,29 @@ describe("no change at all", () => {
     expect(answered(before, after)).toEqual([]);
   });
 
+  it("an operation with another path and another operationId is known by what it asks and answers", () => {
+    const at = (paths: Record<string, string>) =>
+      contractWith(
+        { Berth: record({ a: text }), Crew: record({ b: text }) },
+        Object.fromEntries(
+          Object.entries(paths).map(([path, operationId]) => [
+            path,
+            { get: { operationId, responses: okay({ $ref: "#/components/schemas/Crew" }) } },
+          ]),
+        ),
+      );
+    const before = at({ "/crews/current": "currentCrew" });
+    expect(told(compare(before, at({ "/crews/now": "crewNow" })))).toEqual([
+      "operation.moved GET /crews/current C/B",
+      "operation.renamed GET /crews/current B/C",
+    ]);
+    // Two that could be it, or a path that has nothing of the old one, is no likeness.
+    expect(told(compare(before, at({ "/crews/now": "crewNow", "/crews/then": "crewThen" })))).toContain(
+      "operation.gone GET /crews/current B/B",
+    );
+    expect(told(compare(before, at({ "/hands": "crewNow" })))).toContain("operation.gone GET /crews/current B/B");
+  });
+
   it("an inline shape moved behind a reference; the way back takes its name from source", () => {
     const inline = contractWith({ Berth: record({ size: record({ x: text }) }) });
     const moved = contractWith({ Berth: record({ size: { $ref: "#/components/schemas/Size" } }) });

@@ -11,8 +11,14 @@ export const askBodyNowRequired = rule(
     code: "breaking",
     apps: "breaking",
   },
-  ({ owner, before, after }) =>
+  ({ owner, before, after, coordinates }) =>
     after?.required === true && before?.required !== true
-      ? { message: `${owner} now demands ${before ? "its" : "a"} body.`, verdict: verdicts.bothBreak, word: null }
+      ? {
+          message: `${owner} now demands ${before ? "its" : "a"} body.`,
+          verdict: verdicts.bothBreak,
+          // One that could be sent before breaks where it is left out.
+          coordinates: before ? coordinates.map((each) => `${each}?`) : coordinates,
+          word: null,
+        }
       : undefined,
 );

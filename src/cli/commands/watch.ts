@@ -1,0 +1,107 @@
+import type { ContractImpact } from "../../core/change/judgedChange.js";
+import { breaksProject } from "../../core/change/judgedChange.js";
+import { worst } from "../../core/change/verdict.js";
+import { counted } from "../../core/report/paint.js";
+import { placeText, renderProblem } from "../../core/report/renderProblem.js";
+import type { GenerateOutcome } from "../../workspace/generateOutcome.js";
+import { exitCodes } from "../../workspace/halt.js";
+import { Watcher, type WatchRun } from "../../workspace/watch.js";
+import { problemLines } from "../generateProblems.js";
+import { interrupted } from "../interrupted.js";
+import { problemJson } from "../problemJson.js";
+import { startPlay, type Player } from "./play.js";
+import type { GlobalOptions, Terminal } from "../terminal.js";
+
+export interface WatchCommandOptions {
+  readonly sdks: readonly string[];
+  readonly partial: boolean;
+  /** The port to play the contracts on, in the same process. */
+  readonly playOn: string | undefined;
+}
+
+const settleMs = 40;
+const namesShown = 3;
+
+/** `rhema watch [sdk…]`: regenerate on every save until it is interrupted. */
+export async function watchCommand(
+  terminal: Terminal,
+  globals: GlobalOptions,
+  { sdks, partial, playOn }: WatchCommandOptions,
+): Promise<number> {
+  const playing = { contracts: [], host: "127.0.0.1", seed: "1", wishes: [], auth: true };
+  let player: Player | undefined;
+  const onRun = async (run: WatchRun): Promise<void> => {
+    if (run.outcome && run.saved.length > 0) await player?.reload(run.saved);
+    const impacts = (await run.outcome?.compare?.()) ?? [];
+    report(run, impacts, terminal);
+  };
+  const watcher = await Watcher.start(process.cwd(), globals.config, { sdks, partial, settleMs, onRun });
+  terminal.result([terminal.paint.quiet("watch: waiting for a save, Ctrl-C ends it")]);
+  if (playOn !== undefined) player = await startPlay(terminal, globals, { ...playing, port: playOn });
+  await interrupted();
+  await watcher.close();
+  await player?.close();
+  return exitCodes.done;
+}
+
+function report(run: WatchRun, impacts: readonly ContractImpact[], terminal: Terminal): void {
+  const { paint } = terminal;
+  const { outcome, halt } = run;
+  if (halt) {
+    const textOf = (document: string): string | undefined => halt.texts.get(document);
+    terminal.note(halt.problems.flatMap((each) => renderProblem(each, textOf, paint)));
+    terminal.result([paint.bad(`watch: ${savedNames(run.saved)} cannot be read, the SDK stays as it was`)]);
+    terminal.line({ saved: run.saved, problems: halt.problems.map((each) => problemJson(each, textOf)), sdks: [] });
+    return;
+  }
+  if (!outcome) return;
+  terminal.note(problemLines(outcome, paint));
+  terminal.result([headline(run, outcome, terminal), ...impactLines(impacts, outcome, terminal)]);
+  terminal.line({
+    saved: run.saved,
+    elapsedMs: Math.round(run.elapsedMs),
+    sdks: outcome.sdks.map(({ name, state, files }) => ({ name, state, files })),
+    problems: outcome.sdks.flatMap(({ problems }) => problems).map((each) => problemJson(each, outcome.textOf)),
+    changes: impacts.flatMap(({ contract, changes }) =>
+      changes.map(({ code, message, verdict, use }) => ({ contract, code, message, verdict, use })),
+    ),
+  });
+}
+
+function savedNames(saved: readonly string[]): string {
+  const shown = saved.slice(0, namesShown).join(", ");
+  return saved.length === 0
+    ? "the project"
+    : saved.length > namesShown
+      ? `${shown} and ${String(saved.length - namesShown)} more`
+      : shown;
+}
+
+function headline({ saved, elapsedMs }: WatchRun, { sdks }: GenerateOutcome, { paint }: Terminal): string {
+  const held = sdks.filter(({ state }) => state === "held back");
+  const written = sdks.filter(({ state }) => state === "written");
+  const what = saved.length === 0 ? "watch:" : `watch: ${savedNames(saved)} saved,`;
+  if (held.length > 0) return paint.bad(`${what} ${held.map(({ name }) => name).join(", ")} held back`);
+  if (written.length === 0) return paint.good(`${what} ${sdks.map(({ name }) => name).join(", ")} up to date`);
+  const files = written.reduce((count, sdk) => count + sdk.files.added + sdk.files.changed + sdk.files.removed, 0);
+  const names = written.map(({ name }) => name).join(", ");
+  const took = paint.quiet(` in ${elapsedMs.toFixed(0)} ms`);
+  return `${paint.good(`${what} ${names} ${files === 0 ? "the same" : `${counted(files, "file")} written`}`)}${took}`;
+}
+
+/** What a save does to the project: the count, and the heaviest change with its first place. */
+function impactLines(impacts: readonly ContractImpact[], outcome: GenerateOutcome, { paint }: Terminal): string[] {
+  const changes = impacts.flatMap((impact) => impact.changes);
+  if (changes.length === 0) return [];
+  const [heaviest, ...others] = changes.filter(breaksProject);
+  if (!heaviest) {
+    const risky = changes.filter((change) => change.use !== "not used" && worst(change.verdict) === "risky").length;
+    const rest = risky > 0 ? paint.warn(`${String(risky)} risky to what you use`) : "none breaks what you use";
+    return [`  ${counted(changes.length, "change")}, ${rest}`];
+  }
+  const [hit, ...more] = heaviest.hits;
+  const where = hit ? `  ${placeText(hit.place, outcome.textOf)}` : "";
+  const count = more.length > 0 ? ` and ${String(more.length)} more` : "";
+  const rest = others.length > 0 ? `, and ${counted(others.length, "other break")}` : "";
+  return [`  ${paint.bad("x")} ${heaviest.message}${paint.quiet(`${where}${count}${rest}`)}`];
+}

@@ -1,0 +1,114 @@
+import { randomBytes } from "node:crypto";
+import type { Hono } from "hono";
+import { streamSSE } from "hono/streaming";
+import { isData } from "../../core/text/parseData.js";
+import type { Journal, JournalEntry } from "../journal.js";
+import type { PlayedContract } from "../standin.js";
+import { readStandingWish, type Wishes } from "../wish.js";
+import { pageText } from "./pageText.js";
+import { sampleRequests } from "./sampleRequests.js";
+
+/** What the page shows and steers. */
+export interface PageSubject {
+  readonly journal: Journal;
+  readonly wishes: Wishes;
+  readonly contracts: () => readonly PlayedContract[];
+  readonly forget: () => void;
+  readonly seed: number;
+}
+
+const stillEveryMs = 15_000;
+
+/** Adds the page at the root, and what it asks for below `/.play`. */
+export function addPage(app: Hono, subject: PageSubject): void {
+  const { journal, wishes, contracts, forget, seed } = subject;
+  app.get("/", (context) => {
+    if (context.req.header("accept")?.includes("text/html") !== true)
+      return context.json({
+        playing: contracts().map(({ contract }) => ({
+          contract: contract.name,
+          protocol: contract.protocol,
+          at: `/${contract.name}`,
+        })),
+      });
+    const nonce = randomBytes(16).toString("base64");
+    context.header(
+      "content-security-policy",
+      `default-src 'none'; style-src 'nonce-${nonce}'; script-src 'nonce-${nonce}'; connect-src 'self'; img-src data:; base-uri 'none'; form-action 'none'; frame-ancestors 'none'`,
+    );
+    return context.html(pageText(nonce));
+  });
+  app.use("/.play/*", async (context, next) => {
+    if (isFromElsewhere((name) => context.req.header(name)))
+      return context.json({ title: "This is for the stand-in's own page" }, 403);
+    return next();
+  });
+  app.get("/.play/state", (context) =>
+    context.json({
+      contracts: contracts().map((played) => ({
+        name: played.contract.name,
+        title: played.contract.protocol === "rest" ? played.contract.title : "",
+        protocol: played.contract.protocol,
+        operations: sampleRequests(played, seed),
+      })),
+      calls: journal.entries.map(shown),
+      wishes: Object.fromEntries(wishes.entries()),
+    }),
+  );
+  app.get("/.play/events", (context) =>
+    streamSSE(context, async (stream) => {
+      const waiting: (JournalEntry | undefined)[] = [];
+      let wake = (): void => undefined;
+      const end = journal.listen((entry) => {
+        waiting.push(entry);
+        wake();
+      });
+      stream.onAbort(() => {
+        end();
+        wake();
+      });
+      while (!stream.aborted) {
+        for (const entry of waiting.splice(0))
+          await stream.writeSSE(entry ? { data: JSON.stringify(shown(entry)) } : { event: "reload", data: "" });
+        await new Promise<void>((resolve) => {
+          const timer = setTimeout(resolve, stillEveryMs);
+          wake = () => {
+            clearTimeout(timer);
+            resolve();
+          };
+        });
+        if (waiting.length === 0) await stream.write(": still here\n\n");
+      }
+      end();
+    }),
+  );
+  app.post("/.play/wish", async (context) => {
+    const body: unknown = await context.req.json().catch(() => undefined);
+    const { operation, wish } = isData(body) ? body : {};
+    if (typeof operation !== "string" || typeof wish !== "string")
+      return context.json({ title: "A wish has an operation and a text" }, 400);
+    const read = readStandingWish(wish);
+    if (typeof read === "string") return context.json({ title: read }, 400);
+    wishes.set(operation, read.wish);
+    return context.json({ wishes: Object.fromEntries(wishes.entries()) });
+  });
+  app.post("/.play/forget", (context) => {
+    forget();
+    return context.json({ forgotten: true });
+  });
+}
+
+/** Another site's page must neither read what an app sends here nor steer it; nor may a name that leads here. */
+function isFromElsewhere(header: (name: string) => string | undefined): boolean {
+  const host = header("host") ?? "";
+  const origin = header("origin");
+  const site = header("sec-fetch-site");
+  if (origin !== undefined && origin !== `http://${host}`) return true;
+  if (site !== undefined && site !== "same-origin" && site !== "none") return true;
+  const name = host.replace(/:\d+$/, "");
+  return !/^(localhost|\[[0-9a-f:]+\]|\d+\.\d+\.\d+\.\d+)$/i.test(name) && name !== "";
+}
+
+function shown(entry: JournalEntry) {
+  return { ...entry, request: entry.request(), answer: entry.answer() };
+}

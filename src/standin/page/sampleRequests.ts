@@ -1,0 +1,159 @@
+import {
+  getNamedType,
+  isEnumType,
+  isInputObjectType,
+  isListType,
+  isNonNullType,
+  isRequiredInputField,
+  Kind,
+  parse,
+  typeFromAST,
+  type GraphQLInputType,
+  type GraphQLSchema,
+} from "graphql";
+import { operationLabel, type RestContract, type RestOperation } from "../../core/contract/model.js";
+import { draftDocuments } from "../../core/graphql/draftDocument.js";
+import { preferredContent } from "../../core/sdk/planContent.js";
+import { sampleAnswer } from "../sampleAnswer.js";
+import { sampleText } from "../sampleText.js";
+import { seededFaker } from "../seededFaker.js";
+import type { PlayedContract } from "../standin.js";
+
+/** A request that fits an operation, to begin with. */
+export interface SampleRequest {
+  /** What wishes call it, and what the page shows. */
+  readonly operation: string;
+  readonly id: string;
+  readonly summary: string;
+  readonly method: string;
+  /** From the root of the stand-in. */
+  readonly path: string;
+  readonly mediaType: string;
+  readonly body: string;
+  /** Statuses that the contract documents. */
+  readonly statuses: readonly string[];
+  /** Headers it needs, with values that the stand-in takes. */
+  readonly headers: Readonly<Record<string, string>>;
+}
+
+/** A sample for every operation of a contract; for a GraphQL schema, for every root field. */
+export function sampleRequests({ contract, schema }: PlayedContract, seed: number): SampleRequest[] {
+  if (contract.protocol === "rest") return contract.operations.map((each) => restSample(contract, each, seed));
+  return schema ? graphqlSamples(contract.name, schema, seed) : [];
+}
+
+function restSample(contract: RestContract, operation: RestOperation, seed: number): SampleRequest {
+  const label = operationLabel(operation);
+  const context = (name: string) => ({
+    types: contract.types,
+    fake: seededFaker(seed, "sample", label, name),
+    known: new Map<string, unknown>(),
+    fits: () => true,
+    depth: 0,
+    direction: "request" as const,
+  });
+  const valueOf = (name: string): unknown => {
+    const parameter = operation.parameters.find((each) => each.name === name);
+    return parameter && (parameter.example ?? parameter.default ?? sampleAnswer(parameter.type, name, context(name)));
+  };
+  const textOf = (value: unknown): string => {
+    if (Array.isArray(value)) return value.map(textOf).join(",");
+    return typeof value === "string" ? value : JSON.stringify(value ?? "x");
+  };
+  const path = operation.path.replace(/\{([^{}]+)\}/g, (_whole, name: string) =>
+    encodeURIComponent(textOf(valueOf(name))),
+  );
+  const needed = operation.parameters.filter((each) => each.required);
+  const query = needed
+    .filter((each) => each.in === "query")
+    .map((each) => `${encodeURIComponent(each.name)}=${encodeURIComponent(textOf(valueOf(each.name)))}`);
+  const headers = needed
+    .filter((each) => each.in === "header")
+    .map((each) => [each.name, textOf(valueOf(each.name))] as const);
+  const content = operation.body && preferredContent(operation.body.contents);
+  const body = content && sampleAnswer(content.type, "", context("body"));
+  return {
+    operation: label,
+    id: operation.operationId ?? "",
+    summary: operation.summary ?? "",
+    method: operation.method.toUpperCase(),
+    path: `/${contract.name}${path}${query.length > 0 ? `?${query.join("&")}` : ""}`,
+    mediaType: content?.mediaType ?? "",
+    body: body === undefined ? "" : content?.form === "json" ? JSON.stringify(body, null, 2) : textOf(body),
+    statuses: operation.responses.map(({ status }) => status),
+    headers: { ...Object.fromEntries(headers), ...credential(contract, operation) },
+  };
+}
+
+const anyToken = "any-token";
+
+function credential({ authSchemes }: RestContract, { auth }: RestOperation): Record<string, string> {
+  const headers: Record<string, string> = {};
+  for (const name of auth[0] ?? []) {
+    const scheme = authSchemes.get(name);
+    if (scheme?.kind === "bearer") headers["authorization"] = `Bearer ${anyToken}`;
+    else if (scheme?.kind === "basic") headers["authorization"] = `Basic ${anyToken}`;
+    else if (scheme?.kind === "scheme") headers["authorization"] = `${scheme.scheme} ${anyToken}`;
+    else if (scheme?.kind === "key" && scheme.in === "header") headers[scheme.name] = anyToken;
+  }
+  return headers;
+}
+
+const draftDepth = 2;
+
+function graphqlSamples(name: string, schema: GraphQLSchema, seed: number): SampleRequest[] {
+  return draftDocuments(schema, { depth: draftDepth, fields: [] }).map(({ kind, field, text }) => {
+    const [definition] = parse(text).definitions;
+    const declared = definition?.kind === Kind.OPERATION_DEFINITION ? (definition.variableDefinitions ?? []) : [];
+    const variables = declared.flatMap((each): [string, unknown][] => {
+      const type = typeFromAST(schema, each.type as never) as GraphQLInputType | undefined;
+      if (!type || !isNonNullType(type)) return [];
+      return [[each.variable.name.value, sampleInput(type, each.variable.name.value, seed, 0)]];
+    });
+    return {
+      operation: `${kind} ${field}`,
+      id: field,
+      summary: "",
+      method: "POST",
+      path: `/${name}`,
+      mediaType: "application/json",
+      body: JSON.stringify({ query: text, variables: Object.fromEntries(variables) }, null, 2),
+      statuses: ["200"],
+      headers: {},
+    };
+  });
+}
+
+const deepestInput = 4;
+
+function sampleInput(type: GraphQLInputType, name: string, seed: number, depth: number): unknown {
+  if (isNonNullType(type)) return sampleInput(type.ofType, name, seed, depth);
+  if (isListType(type)) return depth > deepestInput ? [] : [sampleInput(type.ofType, name, seed, depth + 1)];
+  const named = getNamedType(type);
+  if (isEnumType(named)) return named.getValues()[0]?.name;
+  if (isInputObjectType(named)) {
+    const fields = Object.values(named.getFields());
+    const chosen = named.isOneOf ? fields.slice(0, 1) : fields.filter(isRequiredInputField);
+    return Object.fromEntries(
+      chosen.map((field) => [field.name, sampleInput(field.type, field.name, seed, depth + 1)]),
+    );
+  }
+  switch (named.name) {
+    case "Int":
+      return 1;
+    case "Float":
+      return 1.5;
+    case "Boolean":
+      return true;
+    default: {
+      const format = /instant|datetime|timestamp/i.test(named.name)
+        ? "date-time"
+        : /date|day/i.test(named.name)
+          ? "date"
+          : named.name === "ID"
+            ? "id"
+            : undefined;
+      return sampleText(name, format, {}, seededFaker(seed, "sample", name));
+    }
+  }
+}

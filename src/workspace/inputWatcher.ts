@@ -1,0 +1,71 @@
+import { relative, sep } from "node:path";
+import { watch as watchFiles, type FSWatcher } from "chokidar";
+import { inputFiles, inputFilter, type InputFiles } from "./inputFiles.js";
+import { displayPath, type Project } from "./project.js";
+
+/** Tells which inputs of a project were saved, once nothing more is saved for a while. */
+export class InputWatcher {
+  private readonly saved = new Set<string>();
+  private timer: NodeJS.Timeout | undefined;
+  private files: FSWatcher | undefined;
+  private inputs: InputFiles | undefined;
+
+  /**
+   * @param settleMs how long nothing may be saved before it is told, in milliseconds
+   * @param onSettled takes the paths that were saved, removed or added, below the project, sorted
+   */
+  constructor(
+    private readonly settleMs: number,
+    private readonly onSettled: (saved: readonly string[]) => void,
+  ) {}
+
+  /**
+   * Begins to watch what a project is made from now; what is watched already stays.
+   *
+   * @returns whether something else is watched than before
+   */
+  async observe(project: Project): Promise<boolean> {
+    const inputs = inputFiles(project);
+    if (JSON.stringify(inputs) === JSON.stringify(this.inputs)) return false;
+    this.inputs = inputs;
+    const isInput = inputFilter(inputs);
+    await this.files?.close();
+    const files = watchFiles(project.root, {
+      ignoreInitial: true,
+      ignored: (path, stats) => {
+        if (stats === undefined) return false;
+        const below = relative(project.root, path).split(sep).join("/");
+        return !isInput(below, stats.isDirectory());
+      },
+    });
+    this.files = files;
+    files.on("all", (_event, path) => {
+      this.saved.add(displayPath(project, path));
+      this.settleLater(this.settleMs);
+    });
+    // A folder that may not be read is as good as none; what is in it is missed when it is read.
+    files.on("error", () => undefined);
+    await new Promise<void>((resolve) => files.once("ready", resolve));
+    return true;
+  }
+
+  /** Tells these paths again after a while, or sooner when more is saved. */
+  again(paths: readonly string[], afterMs: number): void {
+    for (const path of paths) this.saved.add(path);
+    this.settleLater(afterMs);
+  }
+
+  async close(): Promise<void> {
+    clearTimeout(this.timer);
+    await this.files?.close();
+  }
+
+  private settleLater(ms: number): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => {
+      const saved = [...this.saved].sort();
+      this.saved.clear();
+      if (saved.length > 0) this.onSettled(saved);
+    }, ms);
+  }
+}

@@ -1,0 +1,159 @@
+import type { GenerateOptions, GenerateOutcome } from "./generateOutcome.js";
+import { generate } from "./generate.js";
+import { buildSdk, ContractReader } from "./buildSdk.js";
+import { Halt } from "./halt.js";
+import { InputWatcher } from "./inputWatcher.js";
+import { openProject, type Project } from "./project.js";
+import { ProjectTexts } from "./sdkInputs.js";
+import { contractTexts } from "./sources.js";
+
+/** What a watcher did after something was saved. */
+export interface WatchRun {
+  /** Paths that changed since the run before, below the project, sorted; none in the first run. */
+  readonly saved: readonly string[];
+  readonly project: Project | undefined;
+  /** Undefined when the configuration or a contract could not be read; then nothing was written. */
+  readonly outcome: GenerateOutcome | undefined;
+  readonly halt: Halt | undefined;
+  /** From the end of the settle window until everything was written, in milliseconds. */
+  readonly elapsedMs: number;
+}
+
+export interface WatchOptions {
+  readonly sdks: readonly string[];
+  readonly partial: boolean;
+  /** How long nothing may be saved before a run begins, in milliseconds. */
+  readonly settleMs: number;
+  /** Told of every run; the next one waits for it. */
+  readonly onRun: (run: WatchRun) => void | Promise<void>;
+}
+
+/** How long a text that is the beginning of the one before may stay so before it counts as meant, in milliseconds. */
+const halfWrittenMs = 800;
+
+/**
+ * Keeps the SDKs of a project up to date until it is closed. A save that cannot be read leaves the last good output
+ * as it is.
+ *
+ * @throws Halt when the configuration cannot be read at the start
+ */
+export class Watcher {
+  private readonly texts = new Map<string, string>();
+  private readonly files: InputWatcher;
+  private running: Promise<void> = Promise.resolve();
+  private isClosed = false;
+  private heldSince: number | undefined;
+
+  private constructor(
+    private readonly cwd: string,
+    private readonly configFlag: string | undefined,
+    private readonly options: WatchOptions,
+  ) {
+    this.files = new InputWatcher(options.settleMs, (saved) => {
+      this.running = this.running.then(async () => {
+        if (!this.isClosed) await this.run(saved);
+      });
+    });
+  }
+
+  /** Brings everything up to date, warms up, and begins to watch. */
+  static async start(cwd: string, configFlag: string | undefined, options: WatchOptions): Promise<Watcher> {
+    const watcher = new Watcher(cwd, configFlag, options);
+    const project = await openProject(cwd, configFlag);
+    await watcher.files.observe(project);
+    await watcher.run([]);
+    await warmUp(project);
+    return watcher;
+  }
+
+  async close(): Promise<void> {
+    this.isClosed = true;
+    await this.files.close();
+    await this.running;
+  }
+
+  /** @param isEcho it is told only when it found something to do */
+  private async run(saved: readonly string[], isEcho = false): Promise<void> {
+    const startedAt = performance.now();
+    let project: Project | undefined;
+    let outcome: GenerateOutcome | undefined;
+    let halt: Halt | undefined;
+    try {
+      project = await openProject(this.cwd, this.configFlag);
+      if (this.isHalfWritten(project, saved)) return;
+      outcome = await generate(project, generateOptions(this.options));
+    } catch (error) {
+      if (!(error instanceof Halt)) throw error;
+      halt = error;
+    }
+    const elapsedMs = performance.now() - startedAt;
+    const isIdle = outcome?.sdks.every(({ state }) => state === "unchanged") === true;
+    if (!isEcho || !isIdle) await this.options.onRun({ saved, project, outcome, halt, elapsedMs });
+    // What was saved while nobody watched the new places is caught up with.
+    if (project && !isEcho && !this.isClosed && (await this.files.observe(project))) await this.run(saved, true);
+  }
+
+  /**
+   * Whether a contract holds just the beginning of what it held: somebody is still writing it. YAML that breaks off is
+   * valid more often than not. It is looked at again after a while.
+   */
+  private isHalfWritten(project: Project, saved: readonly string[]): boolean {
+    let isHalf = false;
+    const found: [string, string][] = [];
+    for (const name of Object.keys(project.configuration.contracts)) {
+      for (const { document, text } of textsOf(project, name)) {
+        const before = this.texts.get(document);
+        if (before !== undefined && before.length > text.length && before.startsWith(text)) isHalf = true;
+        found.push([document, text]);
+      }
+    }
+    const now = Date.now();
+    this.heldSince = isHalf ? (this.heldSince ?? now) : undefined;
+    if (this.heldSince !== undefined && now - this.heldSince < halfWrittenMs) {
+      this.files.again(saved, halfWrittenMs);
+      return true;
+    }
+    this.heldSince = undefined;
+    for (const [document, text] of found) this.texts.set(document, text);
+    return false;
+  }
+}
+
+function textsOf(project: Project, contract: string): { document: string; text: string }[] {
+  try {
+    return contractTexts(project, contract);
+  } catch (error) {
+    if (error instanceof Halt) return [];
+    throw error;
+  }
+}
+
+function generateOptions({ sdks, partial }: WatchOptions): GenerateOptions {
+  return {
+    sdks,
+    partial,
+    dryRun: false,
+    force: false,
+    fresh: false,
+    strict: false,
+    gate: { level: "off", judge: "both" },
+    comparing: "after",
+  };
+}
+
+const warmRounds = 2;
+
+/** Makes every SDK in memory, so that the first save finds everything loaded and compiled. */
+async function warmUp(project: Project): Promise<void> {
+  try {
+    for (let round = 0; round < warmRounds; round++) {
+      const texts = new ProjectTexts(project);
+      await texts.readHosts(Object.keys(project.configuration.contracts));
+      const reader = new ContractReader(texts);
+      for (const name of Object.keys(project.configuration.sdks)) buildSdk(project, name, reader);
+    }
+  } catch (error) {
+    // What cannot be read was said by the run before.
+    if (!(error instanceof Halt)) throw error;
+  }
+}
