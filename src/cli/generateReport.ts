@@ -97,7 +97,7 @@ function setAsideLines(contract: ContractOutcome, showPlace: (place: Place) => s
     ...setAside
       .slice(0, asideShown)
       .flatMap((each) => [
-        `    ${paint.strong(each.what)}  ${paint.quiet(showPlace(each.place))}`,
+        `    ${paint.strong(each.what)}  ${paint.quiet(`${each.code}  ${showPlace(each.place)}`)}`,
         ...wrap(each.why, 88).map((line) => `      ${line}`),
       ]),
     ...(setAside.length > asideShown

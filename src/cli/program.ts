@@ -149,6 +149,37 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
     });
 
   program
+    .command("explain [code]")
+    .description("what a problem or change code means, with an example, and how to fix it")
+    .action(async (code: string | undefined) => {
+      const { explainCommand } = await import("./commands/explain.js");
+      exitCode = await runCommand(globals(), (terminal) => Promise.resolve(explainCommand(terminal, code)));
+    });
+
+  program
+    .command("outline [contract...]")
+    .description("what a contract offers, and which of it this project uses")
+    .option("--find <text>", "only what holds this text")
+    .option("--unused", "only what this project does not use")
+    .option("--about <name>", "one operation or type in full, with everything it reaches")
+    .action(async (contracts: string[], flags: { find?: string; unused?: boolean; about?: string }) => {
+      const { outlineCommand } = await import("./commands/outline.js");
+      const options = { contracts, find: flags.find, unused: flags.unused === true, about: flags.about };
+      exitCode = await runCommand(globals(), (terminal) => outlineCommand(terminal, globals(), options));
+    });
+
+  program
+    .command("draft <contract> [field...]")
+    .description("write query documents for the root fields of a schema, and never over a file")
+    .option("--depth <number>", "how many levels of objects are selected", "3")
+    .option("--into <folder>", "where to write them (default: where the contract's queries are)")
+    .action(async (contract: string, fields: string[], flags: { depth: string; into?: string }) => {
+      const { draftCommand } = await import("./commands/draft.js");
+      const options = { contract, fields, depth: flags.depth, into: flags.into };
+      exitCode = await runCommand(globals(), (terminal) => draftCommand(terminal, globals(), options));
+    });
+
+  program
     .command("demo")
     .description("the whole flow on made-up data, in a temporary folder")
     .action(async () => {

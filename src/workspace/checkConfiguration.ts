@@ -113,7 +113,7 @@ function crossChecks({ contracts, sdks, guard }: Configuration, document: string
     if (headers !== undefined && !sources.some(isUrl)) {
       const place = atKey(pointerPlace(document, `/contracts/${name}/headers`));
       const message = `\`headers\` of \`${name}\` has no effect: it does not come from a URL.`;
-      problems.push(problem("config.later", message, { level: "warning", place }));
+      problems.push(problem("config.ineffective", message, { level: "warning", place }));
     }
   }
   return problems;

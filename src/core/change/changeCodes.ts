@@ -19,3 +19,6 @@ export const changeMeanings = Object.fromEntries(
 export function isChangeCode(code: string): code is ChangeCode {
   return Object.hasOwn(changeMeanings, code);
 }
+
+/** Every change code, in the order the docs show them. */
+export const changeCodes = rules.map(({ code }) => code);

@@ -1,3 +1,4 @@
+import type { ProblemCode } from "../problem/codes.js";
 import type { Place, PointerPlace } from "../problem/place.js";
 
 /** The language-neutral model of one contract. Every node is read-only. */
@@ -72,6 +73,8 @@ export interface SetAside {
   /** What is missing, for example "GET /berths/{berthId}". */
   readonly what: string;
   readonly why: string;
+  /** The kind of fault, which `rhema explain` knows. */
+  readonly code: ProblemCode;
   readonly place: Place;
 }
 

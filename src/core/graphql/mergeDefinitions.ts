@@ -262,5 +262,5 @@ function eachOnce(names: readonly NamedTypeNode[]): readonly NamedTypeNode[] {
 }
 
 export function aside(what: string, why: string, node: Parameters<typeof placeOfNode>[0]): SetAside {
-  return { what, why, place: placeOfNode(node) };
+  return { what, why, code: "graphql.schema", place: placeOfNode(node) };
 }

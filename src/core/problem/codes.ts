@@ -31,10 +31,10 @@ const meanings = {
     why: "rhema.yaml is committed; whoever reads the repository would read the secret.",
     fix: "Write ${NAME} and set NAME in the environment.",
   },
-  "config.later": {
-    title: "The configuration asks for something this version does not do yet",
-    why: "Ignoring it silently would be worse than stopping.",
-    fix: "Take the key out, or do as the message proposes.",
+  "config.ineffective": {
+    title: "A key of the configuration has no effect",
+    why: "It belongs to something that the contract or SDK is not.",
+    fix: "Take the key out, or correct what it belongs to.",
   },
   "path.outside": {
     title: "A path leaves the project folder",
@@ -196,6 +196,31 @@ const meanings = {
     why: "Compile errors are new only beside those that were there before.",
     fix: "Run `rhema generate` with the contract that the app was written against.",
   },
+  "explain.unknown": {
+    title: "There is no such code",
+    why: "There is nothing to explain.",
+    fix: "Use one of the codes that the message proposes; `rhema explain` lists them all.",
+  },
+  "outline.unknown": {
+    title: "Nothing in the contract has the name that is asked about",
+    why: "There is nothing to show.",
+    fix: "Use one of the names that the message proposes, or search with --find.",
+  },
+  "draft.rest": {
+    title: "Query documents are drafted for GraphQL schemas only",
+    why: "A REST contract says itself which operations there are; each becomes a call.",
+    fix: "Name a contract that is a GraphQL schema.",
+  },
+  "draft.field": {
+    title: "A document is wanted for something that is no field of a root",
+    why: "Query documents begin at a field of Query, Mutation or Subscription.",
+    fix: "Use one of the names that the message proposes.",
+  },
+  "option.value": {
+    title: "An option of a command has a value it does not take",
+    why: "A value that is not understood would silently do nothing.",
+    fix: "Use a value that the message proposes.",
+  },
   "option.conflict": {
     title: "Two options of a command exclude each other",
     why: "It cannot do both.",
@@ -267,3 +292,7 @@ export type ProblemCode = keyof typeof meanings;
 
 /** Every problem code with its meaning, in the order the docs show them. */
 export const problemMeanings: Readonly<Record<ProblemCode, ProblemMeaning>> = meanings;
+
+export function isProblemCode(code: string): code is ProblemCode {
+  return Object.hasOwn(meanings, code);
+}

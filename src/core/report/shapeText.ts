@@ -1,12 +1,5 @@
-import { shapeWords } from "../change/shapeWords.js";
-import {
-  operationLabel,
-  type Contract,
-  type Field,
-  type Reference,
-  type RestOperation,
-  type Shape,
-} from "../contract/model.js";
+import { operationLabel, type Contract, type RestOperation } from "../contract/model.js";
+import { operationLines, shapeLines } from "./shapeLines.js";
 
 /** What a change is about, on both sides, a part a line; undefined where it is about nothing that has parts. */
 export interface ShapeSides {
@@ -56,54 +49,7 @@ function byId(contract: Contract, id: string | undefined): RestOperation | undef
     : undefined;
 }
 
-function operationLines(operation: RestOperation | undefined): string[] {
-  if (!operation) return [];
-  const { parameters, body, responses } = operation;
-  return [
-    ...(operation.operationId === undefined ? [] : [`called ${operation.operationId}`]),
-    operationLabel(operation),
-    ...parameters.map((each) => `${each.in} ${fieldLine(each)}`),
-    ...(body
-      ? [
-          `body${body.required ? "" : "?"}: ${body.contents.map((each) => `${each.mediaType} ${typeText(each.type)}`).join(", ")}`,
-        ]
-      : []),
-    ...responses.map(
-      (each) =>
-        `${each.status}: ${each.contents.map((content) => `${content.mediaType} ${typeText(content.type)}`).join(", ") || "no body"}`,
-    ),
-  ];
-}
-
 function typeLines(name: string, contract: Contract): string[] {
   const type = [...contract.types.values()].find((each) => each.name === name);
   return type ? shapeLines(type.shape) : [];
-}
-
-function shapeLines(shape: Shape): string[] {
-  switch (shape.kind) {
-    case "record":
-      return [...shape.fields.map(fieldLine), ...(shape.rest ? [`other fields: ${typeText(shape.rest)}`] : [])];
-    case "choice":
-      return shape.values.map(({ value }) => String(value));
-    case "union":
-      return shape.members.map((member) => `or ${typeText(member)}`);
-    default:
-      return [shapeWords(shape)];
-  }
-}
-
-function fieldLine(field: Field): string {
-  const face = field.face === "answer" ? ", only answered" : field.face === "request" ? ", only sent" : "";
-  const fallback = field.default === undefined ? "" : `, ${JSON.stringify(field.default)} when absent`;
-  return `${field.name}${field.required ? "" : "?"}: ${typeText(field.type)}${face}${fallback}`;
-}
-
-function typeText({ shape, nullable }: Reference): string {
-  return `${shapeWords(shape)}${limitText(shape)}${nullable ? " or null" : ""}`;
-}
-
-function limitText(shape: Shape): string {
-  const limits = Object.entries(("constraints" in shape ? shape.constraints : undefined) ?? {});
-  return limits.length === 0 ? "" : ` (${limits.map(([name, value]) => `${name} ${String(value)}`).join(", ")})`;
 }

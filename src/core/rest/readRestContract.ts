@@ -113,7 +113,8 @@ function versionText(value: unknown): string {
 function aside(what: string, fault: Fault): SetAside {
   const [place] = fault.problem.places;
   const hint = fault.problem.hint === undefined ? "" : ` ${fault.problem.hint}`;
-  return { what, why: fault.problem.message + hint, place: place ?? { document: "", pointer: "" } };
+  const { code, message } = fault.problem;
+  return { what, why: message + hint, code, place: place ?? { document: "", pointer: "" } };
 }
 
 /** Every shape an operation uses directly, in requests or answers. */

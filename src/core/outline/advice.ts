@@ -1,0 +1,111 @@
+import type { GraphQLSchema } from "graphql";
+import {
+  isEnumType,
+  isInputObjectType,
+  isInterfaceType,
+  isObjectType,
+  isScalarType,
+  isSpecifiedScalarType,
+} from "graphql";
+import { operationLabel, type RestContract } from "../contract/model.js";
+
+/** Something that the authors of a contract could do at little cost to make every SDK of it better. */
+export interface Advice {
+  /** What is missing, as the rest of "12 of 15 operations have no …". */
+  readonly missing: string;
+  /** What it would bring. */
+  readonly gain: string;
+  readonly count: number;
+  readonly of: number;
+  /** "operations", "types". */
+  readonly things: string;
+  /** The first few, by name. */
+  readonly examples: readonly string[];
+}
+
+const examplesShown = 3;
+
+function advise(things: string, missing: string, gain: string, all: readonly (readonly [string, boolean])[]): Advice {
+  const lacking = all.filter(([, isFine]) => !isFine).map(([name]) => name);
+  return { missing, gain, things, count: lacking.length, of: all.length, examples: lacking.slice(0, examplesShown) };
+}
+
+const isThere = (text: string | undefined): boolean => text !== undefined && text.trim() !== "";
+
+/** What would make the SDKs of a REST contract better, the cheapest first; nothing that is in order. */
+export function adviseRest({ operations, types }: RestContract): Advice[] {
+  const each = (isFine: (operation: RestContract["operations"][number]) => boolean) =>
+    operations.map((operation) => [operationLabel(operation), isFine(operation)] as const);
+  const failures = operations.flatMap((operation) =>
+    operation.responses
+      .filter(({ status }) => /^(4|5|default)/i.test(status))
+      .map(({ status, contents }) => [`${operationLabel(operation)} ${status}`, contents.length > 0] as const),
+  );
+  const parameters = operations.flatMap((operation) =>
+    operation.parameters.map(
+      ({ name, description }) => [`${operationLabel(operation)} ${name}`, isThere(description)] as const,
+    ),
+  );
+  const records = [...types.values()].filter(({ shape }) => shape.kind === "record");
+  return [
+    advise(
+      "operations",
+      "operationId",
+      "calls would keep their name when a path moves",
+      each(({ operationId }) => isThere(operationId)),
+    ),
+    advise(
+      "operations",
+      "summary or description",
+      "every call would say what it does",
+      each(({ summary, description }) => isThere(summary) || isThere(description)),
+    ),
+    advise(
+      "operations",
+      "failure documented",
+      "failures would be told apart by type",
+      each(({ responses }) => responses.some(({ status }) => /^(4|5|default)/i.test(status))),
+    ),
+    advise("failures", "body described", "the app could say what went wrong", failures),
+    advise(
+      "record types",
+      "description",
+      "editors would show what a type is for",
+      records.map(({ name, description }) => [name, isThere(description)] as const),
+    ),
+    advise("parameters", "description", "editors would show what an argument means", parameters),
+  ].filter(({ count }) => count > 0);
+}
+
+/** The same for a schema. */
+export function adviseGraphql(schema: GraphQLSchema): Advice[] {
+  const types = Object.values(schema.getTypeMap()).filter(
+    (type) => !type.name.startsWith("__") && !isSpecifiedScalarType(type),
+  );
+  const fields = types
+    .filter((type) => isObjectType(type) || isInterfaceType(type) || isInputObjectType(type))
+    .flatMap((type) =>
+      Object.values(type.getFields()).map(
+        (field) => [`${type.name}.${field.name}`, isThere(field.description ?? "")] as const,
+      ),
+    );
+  const values = types
+    .filter(isEnumType)
+    .flatMap((type) =>
+      type.getValues().map((value) => [`${type.name}.${value.name}`, isThere(value.description ?? "")] as const),
+    );
+  const scalars = types
+    .filter(isScalarType)
+    .map((type) => [type.name, isThere(type.description ?? "") || isThere(type.specifiedByURL ?? "")] as const);
+  return [
+    advise("scalars", "description or @specifiedBy", "what is on the wire would be known", scalars),
+    advise(
+      "types",
+      "description",
+      "editors would show what a type is for",
+      types.map((type) => [type.name, isThere(type.description ?? "")] as const),
+    ),
+    advise("fields", "description", "editors would show what a field means", fields),
+    advise("enum values", "description", "a choice would say what each value means", values),
+  ].filter(({ count }) => count > 0);
+}

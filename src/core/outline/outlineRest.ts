@@ -1,0 +1,134 @@
+import { reachedTypes } from "../contract/childReferences.js";
+import { operationLabel, type RestContract, type RestOperation, type TypeDefinition } from "../contract/model.js";
+import { operationLines, shapeLines } from "../report/shapeLines.js";
+import { shapesOf } from "../rest/readRestContract.js";
+import { sortedBy } from "../text/sortedBy.js";
+import { adviseRest } from "./advice.js";
+import { useOf, type Outline, type OutlineDetail, type OutlineEntry, type UsesOf } from "./outline.js";
+import { firstSentence, shapeCount } from "./shapeCount.js";
+
+/** What outlines of REST contracts are made from. */
+export interface RestOutlineSource {
+  readonly contract: RestContract;
+  /** What the SDK calls an operation; operations that the configuration leaves out have no name. */
+  readonly callOf: ReadonlyMap<string, string>;
+  /** Uses of an operation, by its label. */
+  readonly usesOf: UsesOf;
+}
+
+/** Outlines a REST contract: its operations by group, and its types. */
+export function outlineRest(source: RestOutlineSource): Outline {
+  const { contract } = source;
+  const groups = new Map<string, OutlineEntry[]>();
+  for (const operation of contract.operations) {
+    const entry = entryOf(operation, source);
+    groups.set(operation.group, [...(groups.get(operation.group) ?? []), entry]);
+  }
+  const reaching = operationsReaching(source);
+  return {
+    contract: contract.name,
+    protocol: "rest",
+    title: contract.title,
+    version: contract.version,
+    groups: sortedBy(groups, ([name]) => name).map(([name, entries]) => ({
+      name,
+      summary: firstSentence(contract.tags.get(name)?.summary ?? contract.tags.get(name)?.description),
+      entries,
+    })),
+    types: sortedBy(contract.types.values(), ({ name }) => name).map((type) => {
+      const by = reaching.get(type.key) ?? [];
+      const uses = by.map((label) => source.usesOf(label));
+      return {
+        name: type.name,
+        what: shapeCount(type.shape),
+        summary: firstSentence(type.description),
+        use: uses.includes(undefined) ? "cannot tell" : useOf(uses.flatMap((places) => places ?? [])),
+      };
+    }),
+    advice: adviseRest(contract),
+  };
+}
+
+function entryOf(operation: RestOperation, { callOf, usesOf }: RestOutlineSource): OutlineEntry {
+  const label = operationLabel(operation);
+  const places = usesOf(label);
+  return {
+    label,
+    name: callOf.get(label) ?? "(left out)",
+    summary: firstSentence(operation.summary ?? operation.description),
+    deprecated: operation.deprecated,
+    use: useOf(places),
+    places: places ?? [],
+  };
+}
+
+/** Labels of the operations that reach each type, by the type's key. */
+function operationsReaching({ contract }: RestOutlineSource): Map<string, string[]> {
+  const found = new Map<string, string[]>();
+  for (const operation of contract.operations) {
+    for (const key of reachedTypes(shapesOf(operation), (each) => contract.types.get(each)?.shape))
+      found.set(key, [...(found.get(key) ?? []), operationLabel(operation)]);
+  }
+  return found;
+}
+
+/** An operation (by call, operationId or label) or a type in full; undefined when there is none of that name. */
+export function detailOfRest(source: RestOutlineSource, name: string): OutlineDetail | undefined {
+  const { contract, callOf, usesOf } = source;
+  const isNamed = (operation: RestOperation): boolean => {
+    const label = operationLabel(operation);
+    return [label, operation.operationId, callOf.get(label)].includes(name);
+  };
+  const operation = contract.operations.find(isNamed);
+  if (operation) {
+    const label = operationLabel(operation);
+    const places = usesOf(label);
+    return {
+      title: label,
+      description:
+        [operation.summary, operation.description].filter((text) => text !== undefined).join("\n") || undefined,
+      lines: operationLines(operation).filter((line) => line !== label),
+      use: useOf(places),
+      places: places ?? [],
+      reachedBy: [],
+      reaches: inFull(
+        contract,
+        reachedTypes(shapesOf(operation), (key) => contract.types.get(key)?.shape),
+      ),
+    };
+  }
+  const type = [...contract.types.values()].find((each) => each.name === name || each.key === name);
+  if (!type) return undefined;
+  const reachedBy = operationsReaching(source).get(type.key) ?? [];
+  const uses = reachedBy.map((label) => usesOf(label));
+  const places = uses.includes(undefined) ? undefined : uses.flatMap((each) => each ?? []);
+  const reached = reachedTypes([type.shape], (key) => contract.types.get(key)?.shape);
+  reached.delete(type.key);
+  return {
+    title: type.name,
+    description: type.description,
+    lines: shapeLines(type.shape),
+    use: useOf(places),
+    places: places ?? [],
+    reachedBy,
+    reaches: inFull(contract, reached),
+  };
+}
+
+function inFull({ types }: RestContract, keys: Iterable<string>): { title: string; lines: string[] }[] {
+  return [...keys]
+    .map((key) => types.get(key))
+    .filter((type): type is TypeDefinition => type !== undefined)
+    .map(({ name, shape }) => ({ title: name, lines: shapeLines(shape) }));
+}
+
+/** Every name that `detailOfRest` knows. */
+export function namesInRest({ contract, callOf }: RestOutlineSource): string[] {
+  return [
+    ...contract.operations.flatMap((operation) => {
+      const label = operationLabel(operation);
+      return [label, operation.operationId ?? label, callOf.get(label) ?? label];
+    }),
+    ...[...contract.types.values()].map(({ name }) => name),
+  ];
+}

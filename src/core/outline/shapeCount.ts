@@ -1,0 +1,24 @@
+import type { Shape } from "../contract/model.js";
+import { shapeWords } from "../change/shapeWords.js";
+
+/** A shape with how much it holds: "a record of 5 fields", "a choice of 3 values". */
+export function shapeCount(shape: Shape): string {
+  const many = (count: number, one: string): string => `${String(count)} ${one}${count === 1 ? "" : "s"}`;
+  switch (shape.kind) {
+    case "record":
+      return `a record of ${many(shape.fields.length, "field")}`;
+    case "choice":
+      return `a choice of ${many(shape.values.length, "value")}`;
+    case "union":
+      return `one of ${many(shape.members.length, "shape")}`;
+    default:
+      return shapeWords(shape);
+  }
+}
+
+/** The first sentence of a description, on one line; undefined where there is none. */
+export function firstSentence(text: string | undefined): string | undefined {
+  const line = text?.replace(/\s+/g, " ").trim();
+  if (line === undefined || line === "") return undefined;
+  return /^.*?[.!?](?= |$)/.exec(line)?.[0] ?? line;
+}

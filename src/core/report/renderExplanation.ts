@@ -1,0 +1,83 @@
+import { changeMeanings, type ChangeCode } from "../change/changeCodes.js";
+import { changeExamples } from "../change/examples.js";
+import { problemMeanings, type ProblemCode } from "../problem/codes.js";
+import { problemExamples } from "../problem/examples.js";
+import { lineDiff } from "../text/lineDiff.js";
+import { wrap, type Paint } from "./paint.js";
+
+const width = 80;
+
+/** What a problem code means, why it matters, what to do, and a project that raises it. */
+export function explainProblem(code: ProblemCode, paint: Paint): string[] {
+  const { title, why, fix } = problemMeanings[code];
+  const { files, steps } = problemExamples[code];
+  const example = [...Object.entries(files).flatMap(([path, text]) => fileLines(path, text, paint))];
+  for (const step of steps) {
+    if (typeof step === "string") example.push(`    ${paint.strong(`$ ${step}`)}`);
+    else example.push(...Object.entries(step).flatMap(([path, text]) => fileLines(path, text, paint, "then ")));
+  }
+  return [
+    ...wrap(`explain: ${title}`, width).map(paint.strong),
+    ...paragraph("Why it matters", why, paint),
+    ...paragraph("What to do", fix, paint),
+    "",
+    paint.accent("  Raised here, for example"),
+    ...example,
+  ];
+}
+
+/** What a change code means on both clocks, and two contracts between which it happens. */
+export function explainChange(code: ChangeCode, paint: Paint): string[] {
+  const { title, example, code: onCode, apps } = changeMeanings[code];
+  const { before, after, along = [], standing = [] } = changeExamples[code];
+  const marked = {
+    same: (text: string) => `      ${text}`,
+    gone: (text: string) => paint.bad(`    - ${text}`),
+    new: (text: string) => paint.good(`    + ${text}`),
+  };
+  return [
+    ...wrap(`explain: ${title}`, width).map(paint.strong),
+    ...paragraph("For example", plain(example), paint),
+    ...paragraph("Your code, against the new SDK", onCode, paint),
+    ...paragraph("Released apps, against the new server", apps, paint),
+    "",
+    paint.accent("  Between two contracts"),
+    ...(standing.length === 0 ? [] : [paint.quiet(`    with \`standing: [${standing.join(", ")}]\` in rhema.yaml`)]),
+    ...lineDiff(before, after).map(({ kind, text }) => marked[kind](text)),
+    ...(along.length === 0 ? [] : paragraph("Never comes alone", along.join(", "), paint)),
+    "",
+    ...wrap(
+      `A team can give it another level, or accept it until a day: \`guard\` in rhema.yaml, by the code \`${code}\`.`,
+      width - 2,
+    ).map((line) => paint.quiet(`  ${line}`)),
+  ];
+}
+
+/** Every code with its title. */
+export function listCodes(paint: Paint): string[] {
+  const rows = (meanings: Readonly<Record<string, { readonly title: string }>>): string[] =>
+    Object.entries(meanings).map(([code, { title }]) => `  ${paint.accent(code.padEnd(30))} ${title}`);
+  return [
+    paint.strong("explain: every code; `rhema explain CODE` says more"),
+    "",
+    paint.strong("problems"),
+    ...rows(problemMeanings),
+    "",
+    paint.strong("changes"),
+    ...rows(changeMeanings),
+  ];
+}
+
+function paragraph(title: string, text: string, paint: Paint): string[] {
+  return ["", paint.accent(`  ${title}`), ...wrap(text, width - 4).map((line) => `    ${line}`)];
+}
+
+/** Contract text that is quoted in a table has its marks doubled there. */
+function plain(text: string): string {
+  return text.replaceAll("\\|", "|");
+}
+
+function fileLines(path: string, text: string, paint: Paint, before = ""): string[] {
+  const lines = text === "" ? ["(empty)"] : text.replace(/\n$/, "").split("\n");
+  return [`    ${paint.quiet(`${before}${path}`)}`, ...lines.map((line) => `      ${line}`), ""];
+}

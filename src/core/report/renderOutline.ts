@@ -1,0 +1,134 @@
+import type { Advice } from "../outline/advice.js";
+import type { Outline, OutlineDetail, OutlineEntry, OutlineUse } from "../outline/outline.js";
+import type { Place } from "../problem/place.js";
+import { visible } from "../problem/codeFrame.js";
+import { counted, wrap, type Paint } from "./paint.js";
+import { placeText, type TextOf } from "./renderProblem.js";
+
+const width = 80;
+const mostTypes = 60;
+const placesShown = 3;
+
+/** How a reader looks at an outline. */
+export interface OutlineView {
+  readonly textOf: TextOf;
+  readonly paint: Paint;
+  /** List types however many there are. */
+  readonly isNarrowed: boolean;
+}
+
+/** An outline as a tree, with a mark on what is used. */
+export function renderOutline(outline: Outline, { textOf, paint, isNarrowed }: OutlineView): string[] {
+  const entries = outline.groups.flatMap((group) => group.entries);
+  const used = entries.filter(({ use }) => use === "used").length;
+  const thing = outline.protocol === "rest" ? "operation" : "root field";
+  const kind = outline.protocol === "rest" ? `REST ${outline.version}`.trim() : "GraphQL";
+  const head = `outline: ${outline.contract}, ${kind}: ${counted(entries.length, thing)}, ${String(used)} used`;
+  return [
+    paint.strong(head),
+    ...(outline.title === "" ? [] : wrap(visible(outline.title), width - 2).map((line) => `  ${paint.quiet(line)}`)),
+    ...outline.groups.flatMap(({ name, summary, entries: members }) => [
+      "",
+      `  ${paint.accent(name)}${summary === undefined ? "" : paint.quiet(`  ${cut(visible(summary), width - name.length - 4)}`)}`,
+      ...members.flatMap((entry) => entryLines(entry, textOf, paint)),
+    ]),
+    ...typeLines(outline, paint, isNarrowed),
+    ...adviceLines(outline.advice, paint, isNarrowed),
+    "",
+    paint.quiet("  * used here, - not used, ? cannot tell; --about NAME shows one in full"),
+  ];
+}
+
+const marks: Readonly<Record<OutlineUse, string>> = { used: "*", "not used": "-", "cannot tell": "?" };
+
+function mark(use: OutlineUse, paint: Paint): string {
+  return use === "used" ? paint.good(marks[use]) : paint.quiet(marks[use]);
+}
+
+function entryLines(entry: OutlineEntry, textOf: TextOf, paint: Paint): string[] {
+  const { label, name, summary, deprecated, use, places } = entry;
+  // A root field's name with its arguments holds all that its label does.
+  const isField = label.endsWith(`.${name.replace(/[(:].*$/s, "")}`);
+  const short = `${visible(name)}  ${paint.quiet(visible(label))}`;
+  const rest = [
+    ...(deprecated === undefined ? [] : [`deprecated${deprecated === "" ? "" : `: ${deprecated}`}`]),
+    ...(summary === undefined ? [] : [summary]),
+  ].join(". ");
+  const where = places.length > 0 ? placesText(places, textOf, 1) : "";
+  return [
+    `  ${mark(use, paint)} ${isField ? wrap(visible(name), width - 4, "      ").join("\n") : short}`,
+    ...(rest === "" ? [] : [`      ${paint.quiet(cut(visible(rest), width - 6))}`]),
+    ...(where === "" ? [] : [`      ${paint.quiet("used at")} ${where}`]),
+  ];
+}
+
+function placesText(places: readonly Place[], textOf: TextOf, most: number): string {
+  const shown = places.slice(0, most).map((place) => placeText(place, textOf));
+  const more = places.length - shown.length;
+  return `${shown.join(", ")}${more > 0 ? ` and ${String(more)} more` : ""}`;
+}
+
+function typeLines({ types }: Outline, paint: Paint, isNarrowed: boolean): string[] {
+  if (types.length === 0) return [];
+  const used = types.filter(({ use }) => use === "used").length;
+  const head = ["", `  ${paint.accent("types")}${paint.quiet(`  ${String(types.length)}, ${String(used)} used`)}`];
+  if (types.length > mostTypes && !isNarrowed)
+    return [...head, paint.quiet("    too many to list; `rhema outline --find TEXT` narrows them down")];
+  const longest = Math.min(30, Math.max(...types.map(({ name }) => name.length)));
+  return [
+    ...head,
+    ...types.map(({ name, what, summary, use }) => {
+      const start = `${visible(name).padEnd(longest)}  ${what}`;
+      const room = width - 4 - start.length - 2;
+      const words = summary === undefined || room < 12 ? "" : paint.quiet(`  ${cut(visible(summary), room)}`);
+      return `  ${mark(use, paint)} ${start}${words}`;
+    }),
+  ];
+}
+
+function adviceLines(advice: readonly Advice[], paint: Paint, isNarrowed: boolean): string[] {
+  if (advice.length === 0 || isNarrowed) return [];
+  return [
+    "",
+    `  ${paint.accent("for the contract's authors")}${paint.quiet("  little work, a better SDK for everybody")}`,
+    ...advice.flatMap(({ count, of, things, missing, gain, examples }) => [
+      ...wrap(`${String(count)} of ${String(of)} ${things} have no ${missing}: ${gain}`, width - 4, "  ").map(
+        (line) => `    ${line}`,
+      ),
+      `      ${paint.quiet(cut(visible(`${examples.join(", ")}${count > examples.length ? ", …" : ""}`), width - 6))}`,
+    ]),
+  ];
+}
+
+/** One operation or type in full, with everything it reaches. */
+export function renderDetail(
+  detail: OutlineDetail & { readonly contract: string },
+  { textOf, paint }: OutlineView,
+): string[] {
+  const { title, contract, description, lines, use, places, reachedBy, reaches } = detail;
+  const used = {
+    used: `used ${counted(places.length, "time")}`,
+    "not used": "not used here",
+    "cannot tell": "cannot tell whether it is used",
+  };
+  const block = (text: string): string[] =>
+    text.split("\n").flatMap((line) => wrap(visible(line), width - 2).map((each) => `  ${each}`));
+  return [
+    `${paint.strong(`outline: ${title}`)}${paint.quiet(`  in ${contract}, ${used[use]}`)}`,
+    ...(description === undefined ? [] : block(description.trim()).map(paint.quiet)),
+    ...lines.map((line) => `    ${visible(line)}`),
+    ...(places.length === 0 ? [] : [`  used at ${placesText(places, textOf, placesShown)}`]),
+    ...(reachedBy.length === 0
+      ? []
+      : wrap(`reached by ${reachedBy.join(", ")}`, width - 2, "  ").map((line) => `  ${line}`)),
+    ...reaches.flatMap((type) => [
+      "",
+      `  ${paint.accent(visible(type.title))}`,
+      ...type.lines.map((line) => `    ${visible(line)}`),
+    ]),
+  ];
+}
+
+function cut(text: string, most: number): string {
+  return text.length <= most ? text : `${text.slice(0, Math.max(1, most - 1)).trimEnd()}…`;
+}

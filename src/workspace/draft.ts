@@ -1,0 +1,119 @@
+import { existsSync, mkdirSync, writeFileSync } from "node:fs";
+import { dirname, join, resolve } from "node:path";
+import picomatch from "picomatch";
+import type { GraphQLSchema } from "graphql";
+import { draftDocuments, rootFields, type Draft } from "../core/graphql/draftDocument.js";
+import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
+import { problem } from "../core/problem/problem.js";
+import { didYouMean } from "../core/text/nearest.js";
+import { kebabCase } from "../core/text/words.js";
+import { ContractReader } from "./buildSdk.js";
+import { exitCodes, Halt } from "./halt.js";
+import { displayPath, isInside, type Project } from "./project.js";
+import { ProjectTexts } from "./sdkInputs.js";
+
+/** What became of a draft. */
+export interface WrittenDraft {
+  readonly name: string;
+  /** The root field it asks for, as "Query.voyages". */
+  readonly field: string;
+  /** Path below the project. */
+  readonly path: string;
+  /** "there": a file of that name is there; "asked": a query document has an operation of that name. */
+  readonly state: "written" | "there" | "asked";
+}
+
+export interface DraftOutcome {
+  readonly drafts: readonly WrittenDraft[];
+  readonly folder: string;
+  /** The pattern that `queries` of the contract needs for the folder; undefined when one covers it. */
+  readonly missingPattern: string | undefined;
+}
+
+export interface DraftRequest {
+  /** Root fields; all when empty. */
+  readonly fields: readonly string[];
+  /** How many levels of objects are selected. */
+  readonly depth: number;
+  /** The folder to write to; where the contract's queries are when undefined. */
+  readonly into: string | undefined;
+}
+
+/**
+ * Writes a query document for each root field of a schema, and never over a file that is there.
+ *
+ * @throws Halt (usage) when the contract is no schema, a field is none of its root fields, or the folder is outside
+ */
+export async function draft(project: Project, contract: string, wanted: DraftRequest): Promise<DraftOutcome> {
+  const texts = new ProjectTexts(project);
+  await texts.readHosts([contract]);
+  const { schema } = new ContractReader(texts).read(contract);
+  if (!schema) {
+    const message = `\`${contract}\` is a REST contract; its operations become calls without documents.`;
+    throw new Halt(
+      [problem("draft.rest", message, { hint: `\`rhema outline ${contract}\` lists them.` })],
+      exitCodes.usage,
+    );
+  }
+  assertRootFields(schema, contract, wanted.fields);
+  const folder = folderFor(project, contract, wanted.into);
+  const { operations } = readQueryDocuments(schema, texts.queries(contract).texts);
+  const known = new Set(operations.map(({ name }) => name));
+  const drafts = draftDocuments(schema, wanted).map((each): WrittenDraft => {
+    const path = join(folder, `${kebabCase(each.name) || "draft"}.graphql`);
+    const state = known.has(each.name) ? "asked" : existsSync(path) ? "there" : "written";
+    if (state === "written") write(project, path, each);
+    return { name: each.name, field: coordinate(schema, each), path: displayPath(project, path), state };
+  });
+  const patterns = project.configuration.contracts[contract]?.queries ?? [];
+  const example = displayPath(project, join(folder, "draft.graphql"));
+  const isCovered = patterns.some((pattern) => picomatch.isMatch(example, pattern.replace(/^\.\//, "")));
+  const shown = displayPath(project, folder);
+  return { drafts, folder: shown, missingPattern: isCovered ? undefined : `${shown}/**/*.graphql` };
+}
+
+function assertRootFields(schema: GraphQLSchema, contract: string, fields: readonly string[]): void {
+  const known = rootFields(schema);
+  const names = known.flatMap(({ type, field }) => [field, `${type.name}.${field}`]);
+  const problems = fields
+    .filter((field) => !names.includes(field))
+    .map((field) =>
+      problem("draft.field", `\`${field}\` is no field of a root of \`${contract}\`, so nothing can ask for it.`, {
+        hint: didYouMean(field, names) ?? `\`rhema outline ${contract}\` lists them.`,
+      }),
+    );
+  if (problems.length > 0) throw new Halt(problems, exitCodes.usage);
+}
+
+function coordinate(schema: GraphQLSchema, { kind, field }: Draft): string {
+  const found = rootFields(schema).find((each) => each.kind === kind && each.field === field);
+  return `${found?.type.name ?? kind}.${field}`;
+}
+
+const usualFolder = "queries";
+
+/** The folder that is named, that of the contract's first pattern for documents, or `queries`. */
+function folderFor(project: Project, contract: string, into: string | undefined): string {
+  const pattern = project.configuration.contracts[contract]?.queries?.find((each) => /\.(graphql|gql)$/.test(each));
+  const base = pattern === undefined ? usualFolder : picomatch.scan(pattern.replace(/^\.\//, "")).base;
+  const chosen = into ?? (/\.(graphql|gql)$/.test(base) ? dirname(base) : base);
+  const folder = resolve(project.root, chosen === "" ? "." : chosen);
+  if (folder !== project.root && !isInside(project.root, folder)) {
+    const message = `Drafts would be written to \`${chosen}\`, which is not inside the project.`;
+    throw new Halt([problem("path.outside", message, { hint: "Choose a folder below it." })], exitCodes.usage);
+  }
+  return folder;
+}
+
+function write(project: Project, path: string, { text }: Draft): void {
+  try {
+    mkdirSync(dirname(path), { recursive: true });
+    writeFileSync(path, text, { flag: "wx" });
+  } catch {
+    const message = `\`${displayPath(project, path)}\` cannot be written.`;
+    throw new Halt(
+      [problem("output.unwritable", message, { hint: "Check the permissions of the folder." })],
+      exitCodes.usage,
+    );
+  }
+}

@@ -1,0 +1,125 @@
+import { operationLabel, type RestContract } from "../core/contract/model.js";
+import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
+import { restCallNames } from "../core/languages/typescript/printRestCall.js";
+import { narrowed, type Outline, type OutlineDetail, type UsesOf } from "../core/outline/outline.js";
+import {
+  detailOfGraphql,
+  namesInGraphql,
+  outlineGraphql,
+  type GraphqlOutlineSource,
+} from "../core/outline/outlineGraphql.js";
+import { detailOfRest, namesInRest, outlineRest, type RestOutlineSource } from "../core/outline/outlineRest.js";
+import type { Place } from "../core/problem/place.js";
+import { problem } from "../core/problem/problem.js";
+import { planRest } from "../core/sdk/planRest.js";
+import { didYouMean } from "../core/text/nearest.js";
+import { ContractReader } from "./buildSdk.js";
+import { findCallUses } from "./findCallUses.js";
+import { findSourceUses } from "./findSourceUses.js";
+import { exitCodes, Halt } from "./halt.js";
+import type { Project } from "./project.js";
+import { ProjectTexts } from "./sdkInputs.js";
+import { sourceText } from "./sources.js";
+
+export interface OutlineRequest {
+  /** Names of contracts. */
+  readonly contracts: readonly string[];
+  /** Only what holds this text. */
+  readonly find: string;
+  /** Only what the project does not use. */
+  readonly unused: boolean;
+  /** One operation or type, in full. */
+  readonly about: string | undefined;
+}
+
+export interface OutlineOutcome {
+  readonly outlines: readonly Outline[];
+  readonly details: readonly (OutlineDetail & { readonly contract: string })[];
+  readonly textOf: (document: string) => string | undefined;
+}
+
+/**
+ * What contracts offer, and which of it the project uses: by its query documents and, for REST, by its source.
+ *
+ * @throws Halt when a contract cannot be read, or nothing has the name that is asked about
+ */
+export async function outline(project: Project, wanted: OutlineRequest): Promise<OutlineOutcome> {
+  const texts = new ProjectTexts(project);
+  await texts.readHosts(wanted.contracts);
+  const reader = new ContractReader(texts);
+  const outlines: Outline[] = [];
+  const details: (OutlineDetail & { contract: string })[] = [];
+  const names: string[] = [];
+  for (const name of wanted.contracts) {
+    const { contract, schema } = reader.read(name);
+    if (contract.protocol === "rest") {
+      const source = await restSource(project, contract);
+      if (wanted.about === undefined) outlines.push(narrowed(outlineRest(source), wanted.find, wanted.unused));
+      else {
+        const detail = detailOfRest(source, wanted.about);
+        if (detail) details.push({ ...detail, contract: name });
+        names.push(...namesInRest(source));
+      }
+    } else if (schema) {
+      const source = graphqlSource(name, schema, texts);
+      if (wanted.about === undefined) outlines.push(narrowed(outlineGraphql(source), wanted.find, wanted.unused));
+      else {
+        const detail = detailOfGraphql(source, wanted.about);
+        if (detail) details.push({ ...detail, contract: name });
+        names.push(...namesInGraphql(source));
+      }
+    }
+  }
+  if (wanted.about !== undefined && details.length === 0) {
+    const message = `No operation or type is called \`${wanted.about}\` in ${wanted.contracts.join(" or ")}.`;
+    const hint = didYouMean(wanted.about, names) ?? "`rhema outline --find TEXT` searches.";
+    throw new Halt([problem("outline.unknown", message, { hint })], exitCodes.usage);
+  }
+  const textOf = (document: string): string | undefined => texts.find(document) ?? sourceText(project, document);
+  return { outlines, details, textOf };
+}
+
+function graphqlSource(
+  contract: string,
+  schema: GraphqlOutlineSource["schema"],
+  texts: ProjectTexts,
+): GraphqlOutlineSource {
+  const byCoordinate = new Map<string, Place[]>();
+  for (const { coordinate, place } of readQueryDocuments(schema, texts.queries(contract).texts).uses)
+    byCoordinate.set(coordinate, [...(byCoordinate.get(coordinate) ?? []), place]);
+  return {
+    contract,
+    schema,
+    usesOf: (coordinate) => byCoordinate.get(coordinate) ?? [],
+    used: new Set(byCoordinate.keys()),
+  };
+}
+
+async function restSource(project: Project, contract: RestContract): Promise<RestOutlineSource> {
+  const settings = project.configuration.contracts[contract.name] ?? { from: [] };
+  const { calls } = planRest(contract, settings);
+  const callOf = new Map(calls.map((call) => [operationLabel(call.operation), restCallNames(call).call]));
+  const namesOf = new Map<string, string[]>();
+  for (const call of calls) {
+    const label = operationLabel(call.operation);
+    const names = [restCallNames(call).call, ...(call.paging ? [call.paging.name] : [])];
+    namesOf.set(label, [...(namesOf.get(label) ?? []), ...names]);
+  }
+  return { contract, callOf, usesOf: await usesByLabel(project, contract, namesOf) };
+}
+
+async function usesByLabel(
+  project: Project,
+  contract: RestContract,
+  namesOf: ReadonlyMap<string, readonly string[]>,
+): Promise<UsesOf> {
+  const source = await findSourceUses(project, contract.name);
+  if (!source) {
+    const { calls } = findCallUses(project, contract, project.configuration.contracts[contract.name] ?? { from: [] });
+    return (label) => (calls.get(label) ?? []).map(({ place }) => place);
+  }
+  const byName = new Map<string, Place[]>();
+  for (const { coordinate, kind, place } of source)
+    if (kind === "calls") byName.set(coordinate, [...(byName.get(coordinate) ?? []), place]);
+  return (label) => (namesOf.get(label) ?? []).flatMap((name) => byName.get(name) ?? []);
+}

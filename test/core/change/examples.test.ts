@@ -1,0 +1,23 @@
+import { describe, expect, it } from "vitest";
+import { changeCodes } from "../../../src/core/change/changeCodes.js";
+import { compareContracts } from "../../../src/core/change/impact.js";
+import { changeExamples } from "../../../src/core/change/examples.js";
+import { typescriptSdkFacts } from "../../../src/core/languages/typescript/sdkFacts.js";
+import { readContract } from "../../../src/core/readContract.js";
+
+describe("the examples of changes", () => {
+  it.each(changeCodes)("%s is what its example raises, and nothing else", (code) => {
+    const { protocol, before, after, standing, along = [] } = changeExamples[code];
+    const document = protocol === "rest" ? "berths.yaml" : "passages.graphql";
+    const [old, now] = [before, after].map((text) => {
+      const { contract, problems } = readContract("berths", [{ document, text }]);
+      expect(problems.filter(({ level }) => level === "error")).toEqual([]);
+      if (!contract) throw new Error("The example cannot be read.");
+      return contract;
+    });
+    if (!old || !now) throw new Error("There are two sides.");
+    const facts = typescriptSdkFacts({}, standing ? { standing } : undefined);
+    const found = compareContracts(old, now, facts).map((change) => change.code);
+    expect([...new Set(found)].sort()).toEqual([code, ...along].sort());
+  });
+});
