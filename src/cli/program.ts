@@ -22,6 +22,27 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
     .exitOverride();
   const globals = (): GlobalOptions => program.opts<GlobalOptions>();
 
+  program
+    .command("init")
+    .description("find contracts, try them, and write rhema.yaml; asks what is left to ask")
+    .option(
+      "--from <source>",
+      "a file, folder, URL or GraphQL endpoint, or name=source; may be given again",
+      collected,
+      [],
+    )
+    .option("--run <command>", "a command that prints a contract, or name=command; may be given again", collected, [])
+    .option("--header <text>", 'sent to URLs: "authorization: Bearer ${NAME}"; may be given again', collected, [])
+    .option("--sdk <name>", "what the SDK is called")
+    .option("--into <folder>", "where the SDK is written to")
+    .option("--no-scripts", "leave package.json as it is")
+    .option("--yes", "ask nothing: take what is found")
+    .action(async (flags: InitFlags) => {
+      const { initCommand } = await import("./commands/init.js");
+      const options = { ...flags, sdk: flags.sdk, into: flags.into, yes: flags.yes === true };
+      exitCode = await runCommand(globals(), (terminal) => initCommand(terminal, globals(), options));
+    });
+
   const [generateGate, generateJudge] = gateOptions("off");
   program
     .command("generate [sdk...]")
@@ -194,6 +215,16 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
     return error.exitCode === 0 ? exitCodes.done : exitCodes.usage;
   }
   return exitCode;
+}
+
+interface InitFlags {
+  readonly from: readonly string[];
+  readonly run: readonly string[];
+  readonly header: readonly string[];
+  readonly sdk?: string;
+  readonly into?: string;
+  readonly scripts: boolean;
+  readonly yes?: boolean;
 }
 
 interface PlayFlags {

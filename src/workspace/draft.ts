@@ -94,15 +94,23 @@ const usualFolder = "queries";
 
 /** The folder that is named, that of the contract's first pattern for documents, or `queries`. */
 function folderFor(project: Project, contract: string, into: string | undefined): string {
-  const pattern = project.configuration.contracts[contract]?.queries?.find((each) => /\.(graphql|gql)$/.test(each));
+  const pattern = project.configuration.contracts[contract]?.queries?.find((each) =>
+    /\.(?:graphql|gql)$|[{,](?:graphql|gql)[,}]/.test(each),
+  );
   const base = pattern === undefined ? usualFolder : picomatch.scan(pattern.replace(/^\.\//, "")).base;
-  const chosen = into ?? (/\.(graphql|gql)$/.test(base) ? dirname(base) : base);
+  const chosen = into ?? (/\.(graphql|gql)$/.test(base) ? dirname(base) : beside(base));
   const folder = resolve(project.root, chosen === "" ? "." : chosen);
   if (folder !== project.root && !isInside(project.root, folder)) {
     const message = `Drafts would be written to \`${chosen}\`, which is not inside the project.`;
     throw new Halt([problem("path.outside", message, { hint: "Choose a folder below it." })], exitCodes.usage);
   }
   return folder;
+}
+
+/** In a folder of sources, documents get one of their own. */
+function beside(base: string): string {
+  if (base === "") return usualFolder;
+  return /^(?:src|app|source|lib|client|web|frontend)$/.test(base) ? `${base}/${usualFolder}` : base;
 }
 
 function write(project: Project, path: string, { text }: Draft): void {

@@ -2,7 +2,7 @@ import { existsSync, readFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { dirname, join, resolve } from "node:path";
 import { parse } from "jsonc-parser";
-import { dataMember, isData, textMember, type Data } from "../core/text/parseData.js";
+import { dataMember, isData, listMember, textMember, type Data } from "../core/text/parseData.js";
 import { isInside } from "./project.js";
 
 const deepestExtends = 8;
@@ -52,7 +52,16 @@ function compilerOptions(path: string, depth: number): ModuleOptions {
     (base): base is string => typeof base === "string",
   );
   const inherited = bases.map((base) => compilerOptions(basePath(path, base), depth + 1));
-  return Object.assign({}, ...inherited, ownOptions(data)) as ModuleOptions;
+  const own = Object.assign({}, ...inherited, ownOptions(data)) as ModuleOptions;
+  // A configuration of no files only leads to others, of which the first is the app's.
+  const [reference] = listMember(data, "files")?.length === 0 ? (listMember(data, "references") ?? []) : [];
+  const target = isData(reference) ? textMember(reference, "path") : undefined;
+  return target === undefined ? own : { ...own, ...compilerOptions(referencePath(path, target), depth + 1) };
+}
+
+function referencePath(from: string, reference: string): string {
+  const path = resolve(dirname(from), reference);
+  return path.endsWith(".json") ? path : join(path, "tsconfig.json");
 }
 
 function ownOptions(data: Data): ModuleOptions {

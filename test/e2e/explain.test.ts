@@ -3,13 +3,15 @@ import { describe, expect, it } from "vitest";
 import { changeCodes } from "../../src/core/change/changeCodes.js";
 import { problemMeanings, type ProblemCode } from "../../src/core/problem/codes.js";
 import { problemExamples } from "../../src/core/problem/examples.js";
+import { pseudoTerminal, runInTerminal } from "../support/pseudoTerminal.js";
 import { TemporaryProject } from "../support/temporaryProject.js";
 
 const codes = Object.keys(problemMeanings) as ProblemCode[];
 
 describe("explain", () => {
-  it.each(codes)("%s is what its example raises", (code) => {
-    const { files, steps } = problemExamples[code];
+  it.each(codes)("%s is what its example raises", async (code) => {
+    const { files, steps, keys } = problemExamples[code];
+    if (keys !== undefined && pseudoTerminal === undefined) return;
     const project = new TemporaryProject(files);
     let said = "";
     for (const step of steps) {
@@ -19,7 +21,9 @@ describe("explain", () => {
       }
       if (step.startsWith("rhema ")) {
         const args = [...step.slice(6).matchAll(/"([^"]*)"|(\S+)/g)].map(([, quoted, plain]) => quoted ?? plain ?? "");
-        const { out, err } = project.run(args);
+        const presses = [{ after: "?", keys: keys === "^C" ? "\u0003" : (keys ?? "") }];
+        const { out, err } =
+          keys === undefined ? project.run(args) : await runInTerminal(project.folder, args, presses);
         said = err + out;
       } else expect(spawnSync("/bin/sh", ["-c", step], { cwd: project.folder }).status).toBe(0);
     }

@@ -33,7 +33,13 @@ export async function executingServer(
         unknown
       >;
       const source = typeof query === "string" ? query : (known.get(String(documentId)) ?? "");
-      const asking = { schema: built, source, rootValue, variableValues, operationName: String(operationName) };
+      const asking = {
+        schema: built,
+        source,
+        rootValue,
+        variableValues,
+        ...(operationName === undefined ? {} : { operationName: operationName as string }),
+      };
       void graphql(asking).then((result) => {
         response.setHeader("content-type", "application/graphql-response+json");
         response.end(JSON.stringify(result));

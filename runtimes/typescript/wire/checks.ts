@@ -55,7 +55,7 @@ export function checksByName(makers: Readonly<Record<string, (of: CheckOf) => Ch
 }
 
 function below(path: string, key: string | number): string {
-  return `${path}/${String(key).replaceAll("~", "~0").replaceAll("/", "~1")}`;
+  return `${path}/${String(key).replace(/~/g, "~0").replace(/\//g, "~1")}`;
 }
 
 function isRecordValue(value: unknown): value is Readonly<Record<string, unknown>> {
@@ -71,9 +71,14 @@ export function isRecord(
   return (value, path) => {
     if (!isRecordValue(value)) return { path, expected: "a record" };
     for (const name of Object.keys(needed))
-      if (!Object.hasOwn(value, name)) return { path, expected: `a field ${JSON.stringify(name)}` };
+      if (!Object.prototype.hasOwnProperty.call(value, name))
+        return { path, expected: `a field ${JSON.stringify(name)}` };
     for (const [name, each] of Object.entries(value)) {
-      const check = Object.hasOwn(needed, name) ? needed[name] : Object.hasOwn(optional, name) ? optional[name] : rest;
+      const check = Object.prototype.hasOwnProperty.call(needed, name)
+        ? needed[name]
+        : Object.prototype.hasOwnProperty.call(optional, name)
+          ? optional[name]
+          : rest;
       const wrong = check?.(each, below(path, name));
       if (wrong) return wrong;
     }
@@ -118,7 +123,8 @@ export function isEither(...checks: readonly Check[]): Check {
 export function isTagged(field: string, checks: Readonly<Record<string, Check>>): Check {
   return (value, path) => {
     const tag = isRecordValue(value) ? value[field] : undefined;
-    const check = typeof tag === "string" && Object.hasOwn(checks, tag) ? checks[tag] : undefined;
+    const check =
+      typeof tag === "string" && Object.prototype.hasOwnProperty.call(checks, tag) ? checks[tag] : undefined;
     if (check) return check(value, path);
     return {
       path: below(path, field),

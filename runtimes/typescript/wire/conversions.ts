@@ -43,7 +43,7 @@ export function fields(
     if (!isRecord(value)) return value;
     const copy = { ...value };
     for (const name of Object.keys(copy)) {
-      const conversion = Object.hasOwn(of, name) ? of[name] : known.has(name) ? undefined : rest;
+      const conversion = Object.prototype.hasOwnProperty.call(of, name) ? of[name] : known.has(name) ? undefined : rest;
       if (conversion) copy[name] = conversion()[way](copy[name]);
     }
     return copy;
@@ -71,7 +71,7 @@ export function positions(of: readonly (Later | undefined)[], rest?: Later): Con
 export function tagged(tag: string, of: Readonly<Record<string, Later>>): Conversion {
   return both((value, way) => {
     const name = isRecord(value) ? String(value[tag]) : "";
-    const conversion = Object.hasOwn(of, name) ? of[name] : undefined;
+    const conversion = Object.prototype.hasOwnProperty.call(of, name) ? of[name] : undefined;
     return conversion ? conversion()[way](value) : value;
   });
 }

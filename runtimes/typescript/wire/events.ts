@@ -47,11 +47,11 @@ export async function* pieces(
     pending += chunk;
     // A carriage return at the end may be half of a line end.
     if (pending.endsWith("\r")) continue;
-    const found = pending.replaceAll("\r\n", "\n").split(separator);
+    const found = pending.replace(/\r\n/g, "\n").split(separator);
     pending = found.pop() ?? "";
     yield* found;
   }
-  if (pending.trim() !== "") yield pending.replaceAll("\r\n", "\n");
+  if (pending.trim() !== "") yield pending.replace(/\r\n/g, "\n");
 }
 
 /** The events of a `text/event-stream` (HTML standard, section 9.2.6); blocks without data are comments. */

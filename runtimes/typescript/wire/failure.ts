@@ -63,7 +63,9 @@ export function failure(
   details: Readonly<Record<string, unknown>>,
   cause?: unknown,
 ): Error {
-  const error = new Error(`${call}: ${message}`, cause === undefined ? undefined : { cause });
+  const error = new Error(`${call}: ${message}`);
+  // Apps that are compiled for older platforms do not know the option of the constructor.
+  if (cause !== undefined) Object.defineProperty(error, "cause", { value: cause, configurable: true, writable: true });
   error.name = "CallFailure";
   return Object.assign(error, details, { call, [mark]: true });
 }

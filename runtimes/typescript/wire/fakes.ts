@@ -71,10 +71,10 @@ export function fakeServer(
     const { method, headers } = outgoing;
     const request: FakeRequest = { call, method, url: new URL(outgoing.url), headers, body: bodyOf(outgoing) };
     requests.push(request);
-    const fake = Object.hasOwn(fakes, call) ? fakes[call] : undefined;
+    const fake = Object.prototype.hasOwnProperty.call(fakes, call) ? fakes[call] : undefined;
     const given: unknown = typeof fake === "function" ? await (fake as (asked: FakeRequest) => unknown)(request) : fake;
     const answer = answers[call];
-    if (!Object.hasOwn(fakes, call) || !answer) {
+    if (!Object.prototype.hasOwnProperty.call(fakes, call) || !answer) {
       throw failure(outgoing.call, `the fake connection has no answer for \`${call}\``, { status: "unreachable" });
     }
     return isFailing(given) ? failed(outgoing, given) : written(given, answer);

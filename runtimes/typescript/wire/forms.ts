@@ -17,7 +17,7 @@ export function urlencoded(value: unknown, options: Options = {}): Body | undefi
   if (value === undefined) return undefined;
   const pairs = entriesOf(value).map(([name, each]) => pair(name, each, options[name] ?? {}));
   const data = pairs.filter((each) => each !== "").join("&");
-  return { data: data.replaceAll("%20", "+"), type: "application/x-www-form-urlencoded" };
+  return { data: data.replace(/%20/g, "+"), type: "application/x-www-form-urlencoded" };
 }
 
 function pair(name: string, value: unknown, { type, style, explode = true }: FieldOptions): string {

@@ -37,7 +37,7 @@ export function reserved(name: string, value: unknown, explode = true): string {
  */
 function encodeAllowed(value: string): string {
   return encodeURIComponent(value)
-    .replaceAll("'", "%27")
+    .replace(/'/g, "%27")
     .replace(/%(?:3A|2F|3F|5B|5D|40|21|24|28|29|2A|2C|3B)/g, decodeURIComponent);
 }
 
@@ -69,7 +69,7 @@ export function jsonText(value: unknown, isEncoded = true): string {
 /** Path style "label": `.a,b`, or `.a.b` when exploded. */
 export function label(value: unknown, explode = false): string {
   const written = segment(value, explode);
-  return `.${explode ? written.replaceAll(",", ".") : written}`;
+  return `.${explode ? written.replace(/,/g, ".") : written}`;
 }
 
 /** Path style "matrix": `;name=a,b`, or `;name=a;name=b` when exploded. */
@@ -77,6 +77,6 @@ export function matrix(name: string, value: unknown, explode = false): string {
   const key = encodeURIComponent(name);
   if (!explode) return `;${key}=${segment(value)}`;
   if (Array.isArray(value)) return value.map((each) => `;${key}=${segment(each)}`).join("");
-  if (typeof value === "object" && value !== null) return `;${segment(value, true).replaceAll(",", ";")}`;
+  if (typeof value === "object" && value !== null) return `;${segment(value, true).replace(/,/g, ";")}`;
   return `;${key}=${segment(value)}`;
 }

@@ -85,8 +85,8 @@ export function adviseGraphql(schema: GraphQLSchema): Advice[] {
   const fields = types
     .filter((type) => isObjectType(type) || isInterfaceType(type) || isInputObjectType(type))
     .flatMap((type) =>
-      Object.values(type.getFields()).map(
-        (field) => [`${type.name}.${field.name}`, isThere(field.description ?? "")] as const,
+      Object.values<{ name: string; description?: string | null | undefined }>(type.getFields()).map(
+        ({ name, description }) => [`${type.name}.${name}`, isThere(description ?? "")] as const,
       ),
     );
   const values = types

@@ -187,9 +187,9 @@ function children(type: GraphQLNamedType, schema: GraphQLSchema): GraphQLNamedTy
 function reached(source: GraphqlOutlineSource, from: GraphQLNamedType): { title: string; lines: string[] }[] {
   const seen = new Set<GraphQLNamedType>([from]);
   const open = [from];
-  for (let at = 0; at < open.length; at++) {
-    const type = open[at];
-    for (const child of type ? children(type, source.schema) : []) {
+  // The list grows while it is gone through.
+  for (const type of open) {
+    for (const child of children(type, source.schema)) {
       if (seen.has(child) || isSpecifiedScalarType(child)) continue;
       seen.add(child);
       open.push(child);

@@ -6,6 +6,26 @@ export interface ProblemMeaning {
 }
 
 const meanings = {
+  "init.there": {
+    title: "There is a configuration already",
+    why: "What somebody wrote is never overwritten.",
+    fix: "Edit it; or delete it, and run `rhema init` again.",
+  },
+  "init.nothing": {
+    title: "There is no contract to begin with",
+    why: "An SDK is made from a contract, and none was found or named.",
+    fix: "Name a file, a folder or a URL with --from, or a command that prints it with --run.",
+  },
+  "init.ended": {
+    title: "The questions of `rhema init` were ended",
+    why: "Nothing was written.",
+    fix: "Run it again, or give the answers as options.",
+  },
+  "init.language": {
+    title: "The project is written in a language that has no SDK yet",
+    why: "The SDK would be of no use to it.",
+    fix: "Name a contract with --from if a TypeScript SDK is wanted all the same.",
+  },
   "config.missing": {
     title: "There is no configuration file",
     why: "Rhema reads what to do from rhema.yaml (or rhema.yml, rhema.json).",

@@ -8,6 +8,8 @@ export interface ProblemExample {
   readonly files: Files;
   /** Commands, and files that are saved between them; the last command raises the problem. */
   readonly steps: readonly (string | Files)[];
+  /** What is pressed on the terminal that the last command runs in; "^C" is Ctrl-C. */
+  readonly keys?: string;
 }
 
 const generate = ["rhema generate"];
@@ -58,6 +60,10 @@ const reading = {
 
 /** For each problem code a project that raises it; `rhema explain` shows them, and a test runs each. */
 export const problemExamples: Readonly<Record<ProblemCode, ProblemExample>> = {
+  "init.there": then("rhema init --yes"),
+  "init.nothing": { files: { "package.json": "{}\n" }, steps: ["rhema init --yes"] },
+  "init.ended": { files: { "berths.yaml": plain }, steps: ["rhema init"], keys: "^C" },
+  "init.language": { files: { "pubspec.yaml": "name: skipper_app\n" }, steps: ["rhema init --yes"] },
   "config.missing": { files: {}, steps: generate },
   "config.unreadable": configured("contracts:\n  berths: { from: berths.yaml\n"),
   "config.invalid": configured(adopted + oneSdk.replace("into", "intoo")),

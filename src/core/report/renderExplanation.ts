@@ -10,7 +10,7 @@ const width = 80;
 /** What a problem code means, why it matters, what to do, and a project that raises it. */
 export function explainProblem(code: ProblemCode, paint: Paint): string[] {
   const { title, why, fix } = problemMeanings[code];
-  const { files, steps } = problemExamples[code];
+  const { files, steps, keys } = problemExamples[code];
   const example = [...Object.entries(files).flatMap(([path, text]) => fileLines(path, text, paint))];
   for (const step of steps) {
     if (typeof step === "string") example.push(`    ${paint.strong(`$ ${step}`)}`);
@@ -23,6 +23,7 @@ export function explainProblem(code: ProblemCode, paint: Paint): string[] {
     "",
     paint.accent("  Raised here, for example"),
     ...example,
+    ...(keys === undefined ? [] : [`    ${paint.strong(keys)}`]),
   ];
 }
 

@@ -29,7 +29,7 @@ export function renderOutline(outline: Outline, { textOf, paint, isNarrowed }: O
     ...(outline.title === "" ? [] : wrap(visible(outline.title), width - 2).map((line) => `  ${paint.quiet(line)}`)),
     ...outline.groups.flatMap(({ name, summary, entries: members }) => [
       "",
-      `  ${paint.accent(name)}${summary === undefined ? "" : paint.quiet(`  ${cut(visible(summary), width - name.length - 4)}`)}`,
+      `  ${paint.accent(visible(name))}${summary === undefined ? "" : paint.quiet(`  ${cut(visible(summary), width - name.length - 4)}`)}`,
       ...members.flatMap((entry) => entryLines(entry, textOf, paint)),
     ]),
     ...typeLines(outline, paint, isNarrowed),

@@ -1,0 +1,264 @@
+import { existsSync } from "node:fs";
+import { resolve } from "node:path";
+import prompts from "prompts";
+import { isUrl } from "../../core/rest/documentNames.js";
+import { problem } from "../../core/problem/problem.js";
+import { renderProblem } from "../../core/report/renderProblem.js";
+import { counted } from "../../core/report/paint.js";
+import { exitCodes, Halt } from "../../workspace/halt.js";
+import {
+  adopt,
+  assertNoConfiguration,
+  freeFolder,
+  readSource,
+  writeInit,
+  type ChosenSource,
+  type InitOutcome,
+} from "../../workspace/init/init.js";
+import { contractName, lookAround, type Surroundings } from "../../workspace/init/lookAround.js";
+import type { TriedContract } from "../../workspace/init/tryContract.js";
+import { problemJson } from "../problemJson.js";
+import type { GlobalOptions, Terminal } from "../terminal.js";
+
+export interface InitCommandOptions {
+  readonly from: readonly string[];
+  readonly run: readonly string[];
+  readonly header: readonly string[];
+  readonly sdk: string | undefined;
+  readonly into: string | undefined;
+  readonly scripts: boolean;
+  readonly yes: boolean;
+}
+
+/** `rhema init`: find contracts, try them, and write the configuration and the scripts. */
+export async function initCommand(
+  terminal: Terminal,
+  globals: GlobalOptions,
+  options: InitCommandOptions,
+): Promise<number> {
+  const root = process.cwd();
+  const configName = globals.config ?? "rhema.yaml";
+  assertNoConfiguration(root, configName);
+  const surroundings = lookAround(root);
+  const isAsking = !options.yes && !terminal.json && process.stdin.isTTY && process.stdout.isTTY;
+  const given = [
+    ...options.from.map((text) => readSource(text, false)),
+    ...options.run.map((text) => readSource(text, true)),
+  ];
+  const setup = new Setup(root, surroundings, terminal, readHeaders(options.header), isAsking);
+  if (given.length > 0) for (const source of given) await setup.add(source);
+  else if (isAsking) await setup.ask();
+  else await setup.addFound(options.yes);
+  const into = options.into ?? freeFolder(root, surroundings);
+  const answers = isAsking ? await askRest(into, surroundings, options) : { into, scripts: options.scripts };
+  const outcome = writeInit(root, {
+    contracts: setup.contracts,
+    sdk: options.sdk ?? surroundings.name,
+    into: answers.into,
+    configName,
+    scripts: answers.scripts,
+    surroundings,
+  });
+  terminal.result(report(outcome, setup.contracts, answers.into, surroundings, terminal));
+  terminal.document({
+    ...outcome,
+    contracts: setup.contracts.map(({ problems, ...each }) => ({
+      ...each,
+      problems: problems.map((one) => problemJson(one, () => undefined)),
+    })),
+    exitCode: exitCodes.done,
+  });
+  return exitCodes.done;
+}
+
+/** Thrown where somebody ends the questions. */
+function ended(): Halt {
+  return new Halt([problem("init.ended", "The questions were ended, and nothing was written.")], exitCodes.usage);
+}
+
+async function asked<T>(question: Omit<prompts.PromptObject, "name">): Promise<T> {
+  const { answer } = (await prompts(
+    { ...question, name: "answer" },
+    {
+      onCancel: () => {
+        throw ended();
+      },
+    },
+  )) as { answer: T };
+  return answer;
+}
+
+class Setup {
+  readonly contracts: TriedContract[] = [];
+
+  constructor(
+    private readonly root: string,
+    private readonly surroundings: Surroundings,
+    private readonly terminal: Terminal,
+    private readonly headers: Readonly<Record<string, string>>,
+    /** Somebody looks on, and is told of each that was found. */
+    private readonly isWatched: boolean,
+  ) {}
+
+  async add(source: ChosenSource): Promise<void> {
+    const taken = new Set(this.contracts.map(({ name }) => name));
+    const { queries } = this.surroundings;
+    const tried = await adopt(this.root, source, { queries, headers: this.headers, taken });
+    this.contracts.push(tried);
+    if (!this.isWatched) return;
+    const { paint } = this.terminal;
+    const aside = tried.setAside === 0 ? "" : paint.warn(`  ${counted(tried.setAside, "part")} set aside`);
+    this.terminal.note([`  ${paint.good("found")} ${paint.accent(tried.name)}  ${tried.about}${aside}`]);
+  }
+
+  /** Takes every contract that was found; one that cannot be read is told and left out. */
+  async addFound(mayDefault: boolean): Promise<void> {
+    const { contracts, otherLanguage } = this.surroundings;
+    if (!mayDefault) {
+      const found = contracts.map(({ from }) => `\`${sourceText(from)}\``).join(", ");
+      throw new Halt(
+        [
+          problem("init.nothing", "This is no terminal, so nothing can be asked.", {
+            hint: `Say --yes for what was found${found === "" ? "" : ` (${found})`}, or --from FILE_OR_URL.`,
+          }),
+        ],
+        exitCodes.usage,
+      );
+    }
+    for (const { from } of contracts) await this.addIfReadable({ name: undefined, from });
+    if (this.contracts.length === 0) throw nothingFound(otherLanguage);
+  }
+
+  private async addIfReadable(source: ChosenSource): Promise<boolean> {
+    try {
+      await this.add(source);
+      return true;
+    } catch (error) {
+      if (!(error instanceof Halt)) throw error;
+      const textOf = (document: string): string | undefined => error.texts.get(document) || undefined;
+      const shown = error.problems.map((each) => ({ ...each, level: "warning" as const }));
+      this.terminal.note(shown.flatMap((each) => [...renderProblem(each, textOf, this.terminal.paint), ""]));
+      return false;
+    }
+  }
+
+  async ask(): Promise<void> {
+    const { contracts, framework } = this.surroundings;
+    if (framework !== undefined) this.terminal.note([this.terminal.paint.quiet(`  ${framework} with TypeScript`)]);
+    if (contracts.length > 0) {
+      const chosen = await asked<(ChosenSource["from"] | undefined)[]>({
+        type: "multiselect",
+        message: "Which contracts does this project consume?",
+        choices: [
+          ...contracts.map(({ from, protocol }) => ({
+            title: `${sourceText(from)}  (${protocol === "rest" ? "REST" : "GraphQL"})`,
+            value: from,
+            selected: true,
+          })),
+          { title: "another one", value: "" },
+        ],
+        instructions: false,
+        hint: "space selects, enter goes on",
+        min: 1,
+      });
+      for (const from of chosen)
+        if (from !== "" && from !== undefined) await this.addIfReadable({ name: undefined, from });
+      if (!chosen.includes("") && this.contracts.length > 0) return;
+    }
+    while (!(await this.addIfReadable(await this.askSource())));
+  }
+
+  private async askSource(): Promise<ChosenSource> {
+    const text = await asked<string>({
+      type: "text",
+      message: "Where is the contract? A file, folder, URL, GraphQL endpoint, or a command that prints it",
+      validate: (answer: string) => answer.trim() !== "" || "Say where it is; Ctrl-C ends it.",
+    });
+    const trimmed = text.trim();
+    const isFile = existsSync(resolve(this.root, trimmed)) || isUrl(trimmed) || !/\s/.test(trimmed);
+    return readSource(trimmed, !isFile);
+  }
+}
+
+function nothingFound(otherLanguage: string | undefined): Halt {
+  const problems = [
+    problem("init.nothing", "No contract was found in this folder.", {
+      hint: "Say where it is: rhema init --from FILE_OR_URL, or --run COMMAND.",
+    }),
+  ];
+  if (otherLanguage !== undefined) {
+    const message = `This looks like a ${otherLanguage} project; SDKs are written in TypeScript for now.`;
+    problems.push(problem("init.language", message, { level: "warning" }));
+  }
+  return new Halt(problems, exitCodes.usage);
+}
+
+async function askRest(
+  into: string,
+  { manifest }: Surroundings,
+  options: InitCommandOptions,
+): Promise<{ into: string; scripts: boolean }> {
+  const folder =
+    options.into ??
+    (await asked<string>({ type: "text", message: "Which folder is the SDK written to?", initial: into }));
+  const scripts =
+    options.scripts &&
+    manifest !== undefined &&
+    (await asked<boolean>({
+      type: "confirm",
+      message: "Add scripts to package.json, so that it is generated before dev and build?",
+      initial: true,
+    }));
+  return { into: folder.trim() === "" ? into : folder.trim(), scripts };
+}
+
+function readHeaders(texts: readonly string[]): Record<string, string> {
+  return Object.fromEntries(
+    texts.map((text) => {
+      const found = /^([A-Za-z0-9!#$%&'*+.^_|~-]+)\s*:\s*(.+)$/.exec(text);
+      if (found) return [found[1]?.toLowerCase() ?? "", found[2] ?? ""];
+      // The text is not shown: what was meant as a header may hold a secret.
+      const hint = 'Write --header "authorization: Bearer ${NAME}"; NAME comes from the environment.';
+      throw new Halt(
+        [problem("option.value", "--header takes a name, a colon and a value.", { hint })],
+        exitCodes.usage,
+      );
+    }),
+  );
+}
+
+function sourceText(from: ChosenSource["from"]): string {
+  if (typeof from === "string") return from;
+  return "run" in from ? from.run : `${from[0] ?? ""}${from.length > 1 ? ` and ${String(from.length - 1)} more` : ""}`;
+}
+
+function report(
+  outcome: InitOutcome,
+  contracts: readonly TriedContract[],
+  into: string,
+  { name }: Surroundings,
+  { paint }: Terminal,
+): string[] {
+  const undrafted = contracts.filter(({ protocol, queries }) => protocol === "graphql" && queries === 0);
+  const width = Math.max(...contracts.map((each) => each.name.length));
+  const asking = ({ protocol, queries }: TriedContract): string =>
+    protocol === "graphql" ? `, ${queries === 0 ? "no queries yet" : counted(queries, "query", "queries")}` : "";
+  return [
+    paint.good(`init: ${outcome.config} written; now: rhema generate`),
+    ...contracts.map(
+      (each) =>
+        `  ${paint.accent(each.name.padEnd(width))}  ${each.about}${asking(each)}  ${paint.quiet(sourceText(each.settings.from))}`,
+    ),
+    `  ${paint.accent("SDK")} ${contractName(name) ?? name} in TypeScript, in ${into}`,
+    ...(outcome.scripts.length === 0
+      ? []
+      : [`  package.json has the script${outcome.scripts.length === 1 ? "" : "s"} ${outcome.scripts.join(", ")} now`]),
+    ...(outcome.scriptsLeft.length === 0
+      ? []
+      : [
+          `  ${paint.warn(`left alone: ${outcome.scriptsLeft.join(", ")}`)}; put \`rhema generate && \` before what it runs`,
+        ]),
+    ...undrafted.map((each) => `  -> \`rhema draft ${each.name}\` writes queries to begin with`),
+    ...(outcome.toInstall ? ["  -> npm install --save-dev rhema"] : []),
+  ];
+}

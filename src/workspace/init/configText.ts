@@ -1,0 +1,71 @@
+/** A contract as the first configuration names it. */
+export interface FirstContract {
+  readonly name: string;
+  readonly from: string | readonly string[] | { readonly run: string };
+  readonly headers: Readonly<Record<string, string>>;
+  /** GraphQL: patterns of query documents. */
+  readonly queries: readonly string[] | undefined;
+  /** GraphQL: scalars of the schema's own. */
+  readonly scalars: readonly string[];
+  /** What was found there, in a few words. */
+  readonly about: string;
+}
+
+export interface FirstConfiguration {
+  readonly contracts: readonly FirstContract[];
+  readonly sdk: string;
+  readonly into: string;
+  /** Where editors find the schema of the configuration, when it is installed there. */
+  readonly schema: string | undefined;
+}
+
+/** The text of a first `rhema.yaml`: what was chosen, and as comments what there is besides. */
+export function configText({ contracts, sdk, into, schema }: FirstConfiguration): string {
+  const covers = contracts.map(({ name }) => name);
+  return [
+    "# Which API contracts this project consumes, and what is made of them. `rhema generate` reads it.",
+    ...(schema === undefined ? [] : [`# yaml-language-server: $schema=${schema}`]),
+    "contracts:",
+    ...contracts.flatMap(contractLines),
+    "sdks:",
+    `  ${sdk}:`,
+    "    language: typescript",
+    `    covers: [${covers.join(", ")}]`,
+    `    into: ${scalar(into)} # only files that Rhema wrote are ever replaced`,
+    "    # settings: { dates: decoded, testing: true }",
+    "",
+    "# What `rhema check` judges breaks against, in CI:",
+    "# guard: { since: git:origin/main }",
+    "",
+  ].join("\n");
+}
+
+function contractLines({ name, from, headers, queries, scalars, about }: FirstContract): string[] {
+  const sent = Object.entries(headers);
+  return [
+    `  ${name}: # ${about.replace(/\s+/g, " ")}`,
+    `    from: ${fromText(from)}`,
+    ...(sent.length === 0
+      ? []
+      : ["    headers:", ...sent.map(([header, value]) => `      ${scalar(header)}: ${scalar(value)}`)]),
+    ...(queries === undefined
+      ? ['    # only: ["GET /**"]      # keep some operations; skip: […] leaves some out']
+      : [`    queries: [${queries.map((pattern) => JSON.stringify(pattern)).join(", ")}]`]),
+    ...(scalars.length === 0
+      ? []
+      : [`    # scalars: { ${scalars.map((each) => `${each}: { typescript: string }`).join(", ")} }`]),
+  ];
+}
+
+function fromText(from: FirstContract["from"]): string {
+  if (typeof from === "string") return scalar(from);
+  return "run" in from ? `{ run: ${JSON.stringify(from.run)} }` : `[${from.map(scalar).join(", ")}]`;
+}
+
+/** Quoted unless it is plain beyond doubt. */
+function scalar(text: string): string {
+  return /^(?:https?:\/\/)?[A-Za-z_][\w./-]*(?::\d+[\w./-]*)?$/.test(text) &&
+    !/^(?:true|false|null|yes|no|on|off)$/i.test(text)
+    ? text
+    : JSON.stringify(text);
+}

@@ -1,0 +1,197 @@
+import { closeSync, existsSync, openSync, readFileSync, readSync, statSync } from "node:fs";
+import { basename, dirname, join } from "node:path";
+import { globSync } from "tinyglobby";
+import { isHostFile, markPattern, usualTags } from "../../core/graphql/hostFile.js";
+import { beginsLikeSchema } from "../../core/graphql/schemaStart.js";
+import { dataMember, isData, parseData, textMember } from "../../core/text/parseData.js";
+import { kebabCase } from "../../core/text/words.js";
+
+/** What a folder shows of itself before it has a configuration. */
+export interface Surroundings {
+  /** Contracts that lie there, each as `from` would name it, by path. */
+  readonly contracts: readonly FoundContract[];
+  /** Patterns that find the query documents and source files with queries. */
+  readonly queries: readonly string[];
+  /** Where the app's source is, "." when it has no folder of its own. */
+  readonly source: string;
+  /** A name for the SDK. */
+  readonly name: string;
+  /** "React", "Vue", …; undefined when nothing tells. */
+  readonly framework: string | undefined;
+  /** A language that the project seems to be written in and that has no SDK yet. */
+  readonly otherLanguage: string | undefined;
+  /** The text of package.json. */
+  readonly manifest: string | undefined;
+}
+
+export interface FoundContract {
+  readonly from: string | readonly string[];
+  readonly protocol: "rest" | "graphql";
+}
+
+const notLookedInto = [
+  "**/node_modules/**",
+  "**/.*/**",
+  "**/{dist,build,out,coverage,target,vendor}/**",
+  "**/{package,package-lock,tsconfig,tsconfig.*,composer,deno,jsr}.json",
+  "**/pnpm-*.yaml",
+];
+const mostFiles = 20_000;
+const startBytes = 8192;
+
+/** Looks through a project for contracts, queries, language and source folder. Reads the beginnings of files only. */
+export function lookAround(root: string): Surroundings {
+  const search = (patterns: readonly string[]): string[] =>
+    globSync([...patterns], { cwd: root, ignore: notLookedInto, deep: 8 })
+      .slice(0, mostFiles)
+      .sort();
+  const descriptions = search(["**/*.{yaml,yml,json}"]).filter((path) => isDescription(startOf(join(root, path))));
+  const graphql = search(["**/*.{graphql,gql,graphqls}"]);
+  const schemas = graphql.filter((path) => beginsLikeSchema(startOf(join(root, path))));
+  const documents = graphql.filter((path) => !schemas.includes(path));
+  const manifest = textOf(join(root, "package.json"));
+  const source = sourceFolder(root);
+  const framework = frameworkOf(manifest);
+  const hosts = search([`${source === "." ? "" : `${source}/`}**/*.{ts,tsx,js,jsx,mjs,cjs,mts,cts,vue,svelte}`]);
+  return {
+    contracts: [
+      ...descriptions.map((from): FoundContract => ({ from, protocol: "rest" })),
+      ...schemaSources(root, schemas).map((from): FoundContract => ({ from, protocol: "graphql" })),
+    ],
+    queries: queryPatterns(root, documents, hosts, source, framework),
+    source,
+    name: projectName(root, manifest),
+    framework,
+    otherLanguage: manifest === undefined ? otherLanguage(root) : undefined,
+    manifest,
+  };
+}
+
+/** An OpenAPI description names its version, and an introspection result its schema, near the beginning. */
+function isDescription(start: string): boolean {
+  return (
+    /^\s*(?:"?(?:openapi|swagger)"?\s*:\s*["']?\d)/m.test(start) ||
+    /^\s*\{[^]{0,400}"(?:openapi|swagger)"\s*:/.test(start) ||
+    start.includes('"__schema"')
+  );
+}
+
+/** Schema files of one folder belong together; each folder is a contract. */
+function schemaSources(root: string, schemas: readonly string[]): (string | readonly string[])[] {
+  const folders = new Map<string, string[]>();
+  for (const path of schemas) folders.set(dirname(path), [...(folders.get(dirname(path)) ?? []), path]);
+  // A definition of Query stands in one of the files of a schema; folders below it hold the rest.
+  const tops = [...folders.keys()].filter(
+    (folder) => ![...folders.keys()].some((other) => other !== folder && folder.startsWith(`${other}/`)),
+  );
+  return tops.map((top) => {
+    const files = schemas.filter((path) => dirname(path) === top || path.startsWith(`${top}/`));
+    const roots = files.filter((path) => /\btype\s+Query\b|\bschema\s*[@{]/.test(textOf(join(root, path)) ?? ""));
+    // Several files that each begin a schema are several versions of one, not parts.
+    const [first = ""] = roots.length > 1 ? roots : files;
+    return files.length === 1 || roots.length > 1 ? first : files;
+  });
+}
+
+function queryPatterns(
+  root: string,
+  documents: readonly string[],
+  hosts: readonly string[],
+  source: string,
+  framework: string | undefined,
+): readonly string[] {
+  const marks = markPattern(usualTags);
+  const tops = [...new Set(documents.map((path) => path.split("/")[0] ?? "").filter((top) => !top.includes(".")))];
+  const inDocuments = tops.map((top) => `${top}/**/*.{graphql,gql}`);
+  const endings = [
+    ...new Set(
+      hosts
+        .filter((path) => isHostFile(path) && marks.test(textOf(join(root, path)) ?? ""))
+        .map((path) => path.slice(path.lastIndexOf(".") + 1)),
+    ),
+  ].sort();
+  const below = source === "." ? "" : `${source}/`;
+  const inSource =
+    endings.length === 0
+      ? []
+      : [`${below}**/*.${endings.length === 1 ? (endings[0] ?? "") : `{${endings.join(",")}}`}`];
+  if (inDocuments.length + inSource.length > 0) return [...inDocuments, ...inSource];
+  const own = framework === "Vue" || framework === "Nuxt" ? ["vue"] : framework === "Svelte" ? ["svelte"] : [];
+  return [`${below}**/*.{${["graphql", "gql", "ts", "tsx", "js", "jsx", ...own].join(",")}}`];
+}
+
+const sourceFolders = ["src", "app", "source", "lib", "client", "web", "frontend"];
+
+function sourceFolder(root: string): string {
+  return (
+    sourceFolders.find((folder) => existsSync(join(root, folder)) && statSync(join(root, folder)).isDirectory()) ??
+    "src"
+  );
+}
+
+function projectName(root: string, manifest: string | undefined): string {
+  const data = manifest === undefined ? undefined : parseData(manifest);
+  const name = data?.ok === true && isData(data.data) ? textMember(data.data, "name") : undefined;
+  return contractName(name?.replace(/^@[^/]*\//, "") ?? basename(root)) ?? "app";
+}
+
+/** A text as a name that the configuration takes; undefined when nothing is left of it. */
+export function contractName(text: string): string | undefined {
+  const name = kebabCase(text)
+    .replace(/^[^a-z]+/, "")
+    .slice(0, 40)
+    .replace(/-+$/, "");
+  return name === "" ? undefined : name;
+}
+
+const frameworks = [
+  ["nuxt", "Nuxt"],
+  ["next", "Next"],
+  ["@angular/core", "Angular"],
+  ["svelte", "Svelte"],
+  ["vue", "Vue"],
+  ["react-native", "React Native"],
+  ["react", "React"],
+] as const;
+
+function frameworkOf(manifest: string | undefined): string | undefined {
+  const parsed = manifest === undefined ? undefined : parseData(manifest);
+  if (parsed?.ok !== true || !isData(parsed.data)) return undefined;
+  const { data } = parsed;
+  const known = ["dependencies", "devDependencies"].flatMap((key) => Object.keys(dataMember(data, key) ?? {}));
+  return frameworks.find(([dependency]) => known.includes(dependency))?.[1];
+}
+
+const otherLanguages = [
+  ["build.gradle.kts", "Kotlin"],
+  ["build.gradle", "Kotlin"],
+  ["Package.swift", "Swift"],
+  ["pubspec.yaml", "Dart"],
+] as const;
+
+function otherLanguage(root: string): string | undefined {
+  return otherLanguages.find(([file]) => existsSync(join(root, file)))?.[1];
+}
+
+function textOf(path: string): string | undefined {
+  try {
+    return readFileSync(path, "utf8");
+  } catch {
+    // What cannot be read is as good as not there while looking around.
+    return undefined;
+  }
+}
+
+function startOf(path: string): string {
+  try {
+    const file = openSync(path, "r");
+    try {
+      const buffer = Buffer.alloc(startBytes);
+      return buffer.toString("utf8", 0, readSync(file, buffer, 0, startBytes, 0));
+    } finally {
+      closeSync(file);
+    }
+  } catch {
+    return "";
+  }
+}

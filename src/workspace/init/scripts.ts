@@ -1,0 +1,45 @@
+import { applyEdits, modify } from "jsonc-parser";
+import { dataMember, isData, parseData } from "../../core/text/parseData.js";
+
+export interface ManifestScripts {
+  /** The manifest with the scripts in it. */
+  readonly text: string;
+  readonly added: readonly string[];
+  /** Scripts that were there and are left alone, which would have to generate too. */
+  readonly left: readonly string[];
+}
+
+const command = "rhema generate";
+
+/**
+ * Adds scripts to a package.json: one to generate, and one that runs before each of `dev`, `start` and `build` that is
+ * there. A script that is there is never changed, and the file keeps its looks.
+ *
+ * @returns undefined when the manifest cannot be read
+ */
+export function withScripts(manifest: string): ManifestScripts | undefined {
+  const parsed = parseData(manifest);
+  if (!parsed.ok || !isData(parsed.data)) return undefined;
+  const scripts = dataMember(parsed.data, "scripts") ?? {};
+  const wanted = ["sdk", ...["dev", "start", "build"].filter((name) => name in scripts).map((name) => `pre${name}`)];
+  const runs = (name: string): boolean => String(scripts[name]).includes(command);
+  const added = wanted.filter((name) => !(name in scripts));
+  const left = wanted.filter((name) => name in scripts && !runs(name));
+  const indent = /^([ \t]+)"/m.exec(manifest)?.[1] ?? "  ";
+  const formattingOptions = {
+    insertSpaces: !indent.includes("\t"),
+    tabSize: indent.includes("\t") ? 1 : indent.length,
+    eol: manifest.includes("\r\n") ? "\r\n" : "\n",
+  };
+  let text = manifest;
+  for (const name of added) text = applyEdits(text, modify(text, ["scripts", name], command, { formattingOptions }));
+  return { text, added, left };
+}
+
+/** Whether the manifest names the program among what it depends on. */
+export function dependsOn(manifest: string, dependency: string): boolean {
+  const parsed = parseData(manifest);
+  if (!parsed.ok || !isData(parsed.data)) return false;
+  const { data } = parsed;
+  return ["dependencies", "devDependencies"].some((key) => dependency in (dataMember(data, key) ?? {}));
+}

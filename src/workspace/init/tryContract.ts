@@ -1,0 +1,64 @@
+import type { Contract } from "../../core/contract/model.js";
+import { rootFields } from "../../core/graphql/draftDocument.js";
+import { readQueryDocuments } from "../../core/graphql/readQueryDocuments.js";
+import type { Problem } from "../../core/problem/problem.js";
+import { counted } from "../../core/report/paint.js";
+import { ContractReader } from "../buildSdk.js";
+import type { ContractConfiguration } from "../configuration.js";
+import { obtainCopies } from "../obtainCopies.js";
+import type { Project } from "../project.js";
+import { ProjectTexts } from "../sdkInputs.js";
+
+/** What a contract turned out to be when it was tried. */
+export interface TriedContract {
+  readonly name: string;
+  /** What the configuration says of it. */
+  readonly settings: ContractConfiguration;
+  readonly protocol: Contract["protocol"];
+  readonly title: string;
+  /** In a few words: "REST 1.4.0: 15 operations, 29 types". */
+  readonly about: string;
+  /** Query operations that were found. */
+  readonly queries: number;
+  /** Scalars of the schema's own. */
+  readonly scalars: readonly string[];
+  readonly setAside: number;
+  readonly problems: readonly Problem[];
+}
+
+/**
+ * Reads a contract that no configuration names yet, fetching it where it comes from a URL or a command.
+ *
+ * @param queries patterns of query documents, for a schema
+ * @throws Halt when it cannot be had or read
+ */
+export async function tryContract(
+  root: string,
+  name: string,
+  settings: ContractConfiguration,
+  queries: readonly string[],
+): Promise<TriedContract> {
+  const project = projectWith(root, name, settings);
+  await obtainCopies(project, [name], true);
+  const texts = new ProjectTexts(project);
+  await texts.readHosts([name]);
+  const { contract, schema, problems } = new ContractReader(texts).read(name);
+  const found = { name, title: contract.title, setAside: contract.setAside.length, problems };
+  if (contract.protocol === "rest" || !schema) {
+    const operations = contract.protocol === "rest" ? contract.operations.length : 0;
+    const about = `REST ${contract.version}: ${counted(operations, "operation")}, ${counted(contract.types.size, "type")}`;
+    return { ...found, settings, protocol: "rest", about, queries: 0, scalars: [] };
+  }
+  const whole = { ...settings, queries };
+  const asking = new ProjectTexts(projectWith(root, name, whole));
+  await asking.readHosts([name]);
+  const { operations } = readQueryDocuments(schema, asking.queries(name).texts);
+  const scalars = [...contract.types.values()].filter(({ role }) => role === "scalar").map((type) => type.name);
+  const about = `GraphQL: ${counted(rootFields(schema).length, "root field")}, ${counted(contract.types.size, "type")}`;
+  return { ...found, settings: whole, protocol: "graphql", about, queries: operations.length, scalars };
+}
+
+function projectWith(root: string, name: string, settings: ContractConfiguration): Project {
+  const configuration = { contracts: { [name]: settings }, sdks: {} };
+  return { root, configName: "rhema.yaml", configText: "", configuration, problems: [] };
+}
