@@ -170,6 +170,21 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
     });
 
   program
+    .command("try <call> [arguments...]")
+    .description("perform one call, as name=value, on the stand-in or a real server, and show the data")
+    .option("--contract <name>", "the contract, where several have such a call")
+    .option("--base-url <url>", "a real server instead of the stand-in")
+    .option("--header <text>", 'sent along: "authorization: Bearer ${NAME}"; may be given again', collected, [])
+    .option("--wish <text>", "how the stand-in answers: status=409, delay=800")
+    .option("--seed <number>", "another seed gives other data", "1")
+    .option("--code <folder>", "write a small program for the call into a folder instead")
+    .option("--yes", "change something on a real server without asking")
+    .action(async (call: string, texts: string[], flags: TryFlags) => {
+      const { tryCommand } = await import("./commands/try.js");
+      exitCode = await runCommand(globals(), (terminal) => tryCommand(terminal, globals(), { call, texts, ...flags }));
+    });
+
+  program
     .command("explain [code]")
     .description("what a problem or change code means, with an example, and how to fix it")
     .action(async (code: string | undefined) => {
@@ -224,6 +239,16 @@ interface InitFlags {
   readonly sdk?: string;
   readonly into?: string;
   readonly scripts: boolean;
+  readonly yes?: boolean;
+}
+
+interface TryFlags {
+  readonly contract?: string;
+  readonly baseUrl?: string;
+  readonly header: readonly string[];
+  readonly wish?: string;
+  readonly seed: string;
+  readonly code?: string;
   readonly yes?: boolean;
 }
 

@@ -207,7 +207,9 @@ class RestPlayer {
   }
 
   /** An answer as the contract declares it, with what is known put where it belongs. */
-  private declared(response: DeclaredResponse, status: number, given: Given): PlayedAnswer {
+  private declared(response: DeclaredResponse, status: number, asked: Given): PlayedAnswer {
+    // A failure that says its status in the body says the one it has; where that does not fit, anything goes.
+    const given = status < 400 ? asked : { ...asked, known: new Map([...asked.known, ["status", status]]) };
     const { label, accept = "" } = given;
     const wanted = accept.split(",").map((each) => each.split(";")[0]?.trim().toLowerCase() ?? "");
     const acceptable = response.contents.filter(({ mediaType }) => wanted.includes(mediaType.toLowerCase()));

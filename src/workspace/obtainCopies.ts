@@ -8,6 +8,7 @@ import { copyPath, readCopy } from "./copies.js";
 import { parseData } from "../core/text/parseData.js";
 import type { ContractConfiguration } from "./configuration.js";
 import { fetchText, type Fetched, type FetchOptions } from "./fetchText.js";
+import { fromEnvironment } from "./fromEnvironment.js";
 import { exitCodes, Halt } from "./halt.js";
 import type { Project } from "./project.js";
 import { sourceList } from "./sources.js";
@@ -153,15 +154,7 @@ function failedCommand(contract: string, what: string): Problem {
 }
 
 function expand(text: string, contract: string): string {
-  return text.replace(/\$\{(\w+)\}/g, (whole, name: string) => {
-    const value = process.env[name];
-    if (value !== undefined && value !== "") return value;
-    const message = `The contract \`${contract}\` needs the environment variable \`${name}\`, which is not set.`;
-    throw new Halt(
-      [problem("config.variable", message, { hint: `Set ${name}, or take ${whole} out.` })],
-      exitCodes.usage,
-    );
-  });
+  return fromEnvironment(text, `The contract \`${contract}\``);
 }
 
 function save(project: Project, contract: string, address: string | undefined, text: string): void {

@@ -18,6 +18,7 @@ import {
 import { contractName, lookAround, type Surroundings } from "../../workspace/init/lookAround.js";
 import type { TriedContract } from "../../workspace/init/tryContract.js";
 import { problemJson } from "../problemJson.js";
+import { readHeaders } from "../readHeaders.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";
 
 export interface InitCommandOptions {
@@ -210,21 +211,6 @@ async function askRest(
       initial: true,
     }));
   return { into: folder.trim() === "" ? into : folder.trim(), scripts };
-}
-
-function readHeaders(texts: readonly string[]): Record<string, string> {
-  return Object.fromEntries(
-    texts.map((text) => {
-      const found = /^([A-Za-z0-9!#$%&'*+.^_|~-]+)\s*:\s*(.+)$/.exec(text);
-      if (found) return [found[1]?.toLowerCase() ?? "", found[2] ?? ""];
-      // The text is not shown: what was meant as a header may hold a secret.
-      const hint = 'Write --header "authorization: Bearer ${NAME}"; NAME comes from the environment.';
-      throw new Halt(
-        [problem("option.value", "--header takes a name, a colon and a value.", { hint })],
-        exitCodes.usage,
-      );
-    }),
-  );
 }
 
 function sourceText(from: ChosenSource["from"]): string {

@@ -13,6 +13,7 @@ import { openProject, type Project } from "../../workspace/project.js";
 import { ProjectTexts } from "../../workspace/sdkInputs.js";
 import { errorCode } from "../../workspace/textFile.js";
 import { interrupted } from "../interrupted.js";
+import { wholeNumber } from "../wholeNumber.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";
 
 export interface PlayOptions {
@@ -121,15 +122,6 @@ async function readPlayed(
     terminal.note(problems.flatMap((each) => renderProblem(each, (document) => texts.find(document), terminal.paint)));
     return { contract, schema, raw };
   });
-}
-
-function wholeNumber(flag: string, text: string, most: number): number {
-  const number = Number(text);
-  if (/^\d+$/.test(text) && number <= most) return number;
-  throw new Halt(
-    [problem("play.port", `${flag} takes a whole number up to ${String(most)}, and got \`${text}\`.`)],
-    exitCodes.usage,
-  );
 }
 
 function listen(

@@ -4,6 +4,7 @@ import {
   visit,
   type FragmentDefinitionNode,
   type OperationDefinitionNode,
+  type SelectionNode,
   type SelectionSetNode,
 } from "graphql";
 
@@ -18,11 +19,21 @@ export function printSent(
       [Kind.SELECTION_SET]: {
         // On the way out the children are done; the marks are on the original nodes, so they are looked up on the way in.
         enter(set) {
-          if (!needTypename.has(set)) return undefined;
+          if (!needTypename.has(set) || set.selections.some(isTypename)) return undefined;
           const typename = { kind: Kind.FIELD, name: { kind: Kind.NAME, value: "__typename" } } as const;
           return { ...set, selections: [typename, ...set.selections] };
         },
       },
     });
   return [operation, ...fragments].map((node) => print(withTypename(node))).join("\n\n");
+}
+
+/** Whether a selection brings `__typename` under its own name, whatever the variables. */
+function isTypename(selection: SelectionNode): boolean {
+  return (
+    selection.kind === Kind.FIELD &&
+    selection.name.value === "__typename" &&
+    !selection.alias &&
+    (selection.directives ?? []).length === 0
+  );
 }

@@ -236,6 +236,26 @@ const meanings = {
     why: "Query documents begin at a field of Query, Mutation or Subscription.",
     fix: "Use one of the names that the message proposes.",
   },
+  "try.unknown": {
+    title: "There is no call of that name",
+    why: "There is nothing to perform.",
+    fix: "Use one of the names that the message proposes; `rhema outline` lists them.",
+  },
+  "try.argument": {
+    title: "An argument does not fit the call",
+    why: "The server would refuse it, or never see it.",
+    fix: "Write name=value as the message says; body.field=value leads into a body.",
+  },
+  "try.missing": {
+    title: "A required argument is missing",
+    why: "A real server is only ever sent what somebody wrote; the stand-in takes samples.",
+    fix: "Add the arguments that the message lists.",
+  },
+  "try.unsafe": {
+    title: "The call changes something on a real server",
+    why: "That cannot be taken back.",
+    fix: "Say --yes when it is meant; leave --base-url out to try it on the stand-in.",
+  },
   "option.value": {
     title: "An option of a command has a value it does not take",
     why: "A value that is not understood would silently do nothing.",

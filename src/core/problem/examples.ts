@@ -164,6 +164,21 @@ export const problemExamples: Readonly<Record<ProblemCode, ProblemExample>> = {
   "outline.unknown": then("rhema outline --about Birth"),
   "draft.rest": then("rhema draft berths"),
   "draft.field": { files: asked, steps: ["rhema draft passages voyages"] },
+  "try.unknown": then("rhema try listBirths"),
+  "try.argument": then("rhema try listBerths quay=N"),
+  "try.missing": {
+    files: {
+      ...config,
+      "berths.yaml": description(
+        `  /berths:\n${operation("      parameters: [{ name: quay, in: query, required: true, schema: { type: string } }]\n")}`,
+      ),
+    },
+    steps: ["rhema try listBerths --base-url http://127.0.0.1:9"],
+  },
+  "try.unsafe": {
+    files: { ...config, "berths.yaml": plain.replace("get:", "delete:") },
+    steps: ["rhema try listBerths --base-url http://127.0.0.1:9"],
+  },
   "option.value": { files: asked, steps: ["rhema draft passages --depth many"] },
   "option.conflict": then("rhema generate", "rhema impact --prove --before pin"),
   "revision.unknown": then("rhema impact --before git:v9.9"),

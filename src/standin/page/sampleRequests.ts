@@ -11,7 +11,7 @@ import {
   type GraphQLInputType,
   type GraphQLSchema,
 } from "graphql";
-import { operationLabel, type RestContract, type RestOperation } from "../../core/contract/model.js";
+import { operationLabel, type Reference, type RestContract, type RestOperation } from "../../core/contract/model.js";
 import { draftDocuments } from "../../core/graphql/draftDocument.js";
 import { preferredContent } from "../../core/sdk/planContent.js";
 import { sampleAnswer } from "../sampleAnswer.js";
@@ -42,7 +42,12 @@ export function sampleRequests({ contract, schema }: PlayedContract, seed: numbe
   return schema ? graphqlSamples(contract.name, schema, seed) : [];
 }
 
-function restSample(contract: RestContract, operation: RestOperation, seed: number): SampleRequest {
+/** Makes values that fit an operation: of a parameter by its wire name, and of its body. */
+export function sampleArguments(
+  contract: RestContract,
+  operation: RestOperation,
+  seed: number,
+): { readonly parameter: (name: string) => unknown; readonly body: (type: Reference) => unknown } {
   const label = operationLabel(operation);
   const context = (name: string) => ({
     types: contract.types,
@@ -52,10 +57,16 @@ function restSample(contract: RestContract, operation: RestOperation, seed: numb
     depth: 0,
     direction: "request" as const,
   });
-  const valueOf = (name: string): unknown => {
-    const parameter = operation.parameters.find((each) => each.name === name);
-    return parameter && (parameter.example ?? parameter.default ?? sampleAnswer(parameter.type, name, context(name)));
+  const parameter = (name: string): unknown => {
+    const found = operation.parameters.find((each) => each.name === name);
+    return found && (found.example ?? found.default ?? sampleAnswer(found.type, name, context(name)));
   };
+  return { parameter, body: (type) => sampleAnswer(type, "", context("body")) };
+}
+
+function restSample(contract: RestContract, operation: RestOperation, seed: number): SampleRequest {
+  const label = operationLabel(operation);
+  const { parameter: valueOf, body: bodyOf } = sampleArguments(contract, operation, seed);
   const textOf = (value: unknown): string => {
     if (Array.isArray(value)) return value.map(textOf).join(",");
     return typeof value === "string" ? value : JSON.stringify(value ?? "x");
@@ -71,7 +82,7 @@ function restSample(contract: RestContract, operation: RestOperation, seed: numb
     .filter((each) => each.in === "header")
     .map((each) => [each.name, textOf(valueOf(each.name))] as const);
   const content = operation.body && preferredContent(operation.body.contents);
-  const body = content && sampleAnswer(content.type, "", context("body"));
+  const body = content && bodyOf(content.type);
   return {
     operation: label,
     id: operation.operationId ?? "",
@@ -103,13 +114,6 @@ const draftDepth = 2;
 
 function graphqlSamples(name: string, schema: GraphQLSchema, seed: number): SampleRequest[] {
   return draftDocuments(schema, { depth: draftDepth, fields: [] }).map(({ kind, field, text }) => {
-    const [definition] = parse(text).definitions;
-    const declared = definition?.kind === Kind.OPERATION_DEFINITION ? (definition.variableDefinitions ?? []) : [];
-    const variables = declared.flatMap((each): [string, unknown][] => {
-      const type = typeFromAST(schema, each.type as never) as GraphQLInputType | undefined;
-      if (!type || !isNonNullType(type)) return [];
-      return [[each.variable.name.value, sampleInput(type, each.variable.name.value, seed, 0)]];
-    });
     return {
       operation: `${kind} ${field}`,
       id: field,
@@ -117,11 +121,22 @@ function graphqlSamples(name: string, schema: GraphQLSchema, seed: number): Samp
       method: "POST",
       path: `/${name}`,
       mediaType: "application/json",
-      body: JSON.stringify({ query: text, variables: Object.fromEntries(variables) }, null, 2),
+      body: JSON.stringify({ query: text, variables: sampleVariables(schema, text, seed) }, null, 2),
       statuses: ["200"],
       headers: {},
     };
   });
+}
+
+/** Values for the variables that an operation cannot do without. */
+export function sampleVariables(schema: GraphQLSchema, text: string, seed: number): Record<string, unknown> {
+  const definition = parse(text).definitions.find((each) => each.kind === Kind.OPERATION_DEFINITION);
+  const variables = (definition?.variableDefinitions ?? []).flatMap((each): [string, unknown][] => {
+    const type = typeFromAST(schema, each.type as never) as GraphQLInputType | undefined;
+    if (!type || !isNonNullType(type) || each.defaultValue) return [];
+    return [[each.variable.name.value, sampleInput(type, each.variable.name.value, seed, 0)]];
+  });
+  return Object.fromEntries(variables);
 }
 
 const deepestInput = 4;

@@ -1,0 +1,308 @@
+import { dump } from "js-yaml";
+import prompts from "prompts";
+import { fillArguments } from "../../core/call/fillArguments.js";
+import { readArguments, type WrittenArgument } from "../../core/call/readArguments.js";
+import { visible } from "../../core/problem/codeFrame.js";
+import { isData } from "../../core/text/parseData.js";
+import { problem } from "../../core/problem/problem.js";
+import { counted, wrap } from "../../core/report/paint.js";
+import { sampleArguments, sampleVariables } from "../../standin/page/sampleRequests.js";
+import { shownBody, shownHeaders, shownQuery } from "../../standin/secrets.js";
+import { createStandin } from "../../standin/standin.js";
+import { readWish, wishHeader } from "../../standin/wish.js";
+import { chosenContracts } from "../../workspace/chosenContracts.js";
+import { fromEnvironment } from "../../workspace/fromEnvironment.js";
+import { exitCodes, Halt } from "../../workspace/halt.js";
+import { openProject } from "../../workspace/project.js";
+import { findCall, type FoundCall } from "../../workspace/try/findCall.js";
+import { perform, type Exchange, type Performed } from "../../workspace/try/perform.js";
+import { writeProgram } from "../../workspace/try/writeProgram.js";
+import { readHeaders } from "../readHeaders.js";
+import { wholeNumber } from "../wholeNumber.js";
+import type { GlobalOptions, Terminal } from "../terminal.js";
+
+export interface TryCommandOptions {
+  readonly call: string;
+  /** Arguments as "name=value". */
+  readonly texts: readonly string[];
+  readonly contract?: string;
+  readonly baseUrl?: string;
+  readonly header: readonly string[];
+  readonly wish?: string;
+  readonly seed: string;
+  readonly code?: string;
+  readonly yes?: boolean;
+}
+
+const width = 80;
+const playedAt = "http://stand-in";
+const usualPlay = "http://127.0.0.1:4020";
+
+/** `rhema try <call>`: perform one call and show the data, or write a small runnable program for it. */
+export async function tryCommand(
+  terminal: Terminal,
+  globals: GlobalOptions,
+  options: TryCommandOptions,
+): Promise<number> {
+  const seed = wholeNumber("--seed", options.seed, 2 ** 31);
+  const project = await openProject(process.cwd(), globals.config);
+  const contracts = chosenContracts(project, options.contract === undefined ? [] : [options.contract]);
+  const call = await findCall(project, contracts, options.call);
+  const { values, missing } = argumentsOf(call, options, seed);
+  const own = Object.fromEntries(
+    Object.entries(values).filter(([name]) => call.taken.some((each) => each.name === name)),
+  );
+  const standing = Object.fromEntries(
+    call.standing.flatMap(({ name }) => (name in values ? [[name, values[name]]] : [])),
+  );
+  if (options.code !== undefined) {
+    const baseUrl = options.baseUrl ?? `${usualPlay}/${call.contract}`;
+    const program = writeProgram(project, options.code, call, { baseUrl, values });
+    terminal.result(programLines(program, call, terminal));
+    terminal.document({ ...program, exitCode: exitCodes.done });
+    return exitCodes.done;
+  }
+  if (options.baseUrl !== undefined) await assertMeant(call, options, terminal);
+  const headers = Object.fromEntries(
+    Object.entries(readHeaders(options.header)).map(([name, value]) => [name, fromEnvironment(value, "`try`")]),
+  );
+  const performed = await perform(call, {
+    baseUrl: options.baseUrl ?? `${playedAt}/${call.contract}`,
+    fetch: options.baseUrl === undefined ? playing(call, seed) : (request) => fetch(request),
+    auth: options.baseUrl === undefined ? Object.fromEntries(call.credentials.map((name) => [name, "any-token"])) : {},
+    headers: { ...headers, ...wishHeaders(options) },
+    standing,
+    values: own,
+  });
+  const exitCode = performed.outcome.ok ? exitCodes.done : exitCodes.findings;
+  terminal.result(report(call, performed, { missing, options }, terminal));
+  terminal.document(documentOf(call, performed, { missing, exitCode }));
+  return exitCode;
+}
+
+/** What is sent: what was written, and on the stand-in samples for what is missing. */
+function argumentsOf(
+  call: FoundCall,
+  { texts, baseUrl, code }: TryCommandOptions,
+  seed: number,
+): { readonly values: Readonly<Record<string, unknown>>; readonly missing: readonly string[] } {
+  const taken = [...call.taken, ...call.standing];
+  const written = texts.map((text): WrittenArgument => {
+    const at = text.indexOf("=");
+    if (at > 0) return { path: text.slice(0, at), value: text.slice(at + 1) };
+    const message = `\`${text}\` is no argument: a name, an equals sign and a value are expected.`;
+    throw new Halt([problem("try.argument", message, { hint: "For example berthId=B12." })], exitCodes.usage);
+  });
+  const { values, faults } = readArguments(written, taken, call.types);
+  if (faults.length > 0)
+    throw new Halt(
+      faults.map(({ path, why, hint }) =>
+        problem("try.argument", `\`${path}\` ${why}.`, hint === undefined ? {} : { hint }),
+      ),
+      exitCodes.usage,
+    );
+  const filled = fillArguments(values, taken, call.types, sampleOf(call, seed));
+  if (baseUrl !== undefined && code === undefined && filled.missing.length > 0) {
+    const names = filled.missing.map((each) => `\`${each}\``).join(", ");
+    throw new Halt(
+      [
+        problem("try.missing", `${call.name} needs ${names}.`, {
+          hint: `Add ${filled.missing.map((each) => `${each}=…`).join(" ")}.`,
+        }),
+      ],
+      exitCodes.usage,
+    );
+  }
+  return filled;
+}
+
+function sampleOf(call: FoundCall, seed: number): (name: string) => unknown {
+  const { source } = call;
+  if (source.protocol === "graphql") {
+    const variables = sampleVariables(source.schema, source.text, seed);
+    return (name) => variables[name];
+  }
+  const made = sampleArguments(source.contract, source.operation, seed);
+  return (name) => {
+    const argument = source.call.arguments.find((each) => each.name === name);
+    if (argument?.source.kind === "parameter") return made.parameter(argument.source.parameter.name);
+    return argument && made.body(argument.source.content.type);
+  };
+}
+
+function playing(call: FoundCall, seed: number): (request: Request) => Promise<Response> {
+  const { contract, schema, raw } = call.played;
+  const standin = createStandin([{ contract, schema, raw }], { seed, eventEveryMs: 10, asksAuth: true });
+  return async (request) => standin.fetch(request);
+}
+
+function wishHeaders({ wish, baseUrl }: TryCommandOptions): Record<string, string> {
+  if (wish === undefined || baseUrl !== undefined) return {};
+  const read = readWish(wish);
+  if (typeof read !== "string") return { [wishHeader]: wish };
+  throw new Halt([problem("play.wish", `--wish "${wish}" cannot be granted: ${read}.`)], exitCodes.usage);
+}
+
+/** A real server is changed only by somebody who says so. */
+async function assertMeant(call: FoundCall, { yes, baseUrl }: TryCommandOptions, terminal: Terminal): Promise<void> {
+  if (call.isSafe || yes === true) return;
+  const isAsking = process.stdin.isTTY && process.stdout.isTTY && !terminal.json;
+  const message = `${call.label} changes something at ${baseUrl ?? ""}.`;
+  const answers: prompts.Answers<"meant"> = isAsking
+    ? await prompts({ type: "confirm", name: "meant", message: `${message} Perform it?`, initial: false })
+    : { meant: false };
+  const meant = answers.meant === true;
+  if (!meant)
+    throw new Halt([problem("try.unsafe", message, { hint: "Say --yes when it is meant." })], exitCodes.usage);
+}
+
+function report(
+  call: FoundCall,
+  { exchanges, elapsedMs, outcome }: Performed,
+  { missing, options }: { readonly missing: readonly string[]; readonly options: TryCommandOptions },
+  { paint }: Terminal,
+): string[] {
+  const [exchange] = exchanges.slice(-1);
+  const by = options.baseUrl ?? "the stand-in";
+  const took = `in ${elapsedMs.toFixed(0)} ms`;
+  const status = exchange?.status === undefined ? "" : ` ${String(exchange.status)}`;
+  const head = outcome.ok
+    ? paint.good(`try: ${call.name} answered${status} ${took}, by ${by}`)
+    : paint.bad(
+        `try: ${call.name} failed${status === "" ? ` (${String(outcome.failure.status)})` : status} ${took}, by ${by}`,
+      );
+  return [
+    head,
+    ...(exchange ? requestLines(exchange, options.baseUrl === undefined) : []),
+    ...(missing.length === 0
+      ? []
+      : wrap(`made up, because nothing was said: ${missing.join(", ")}`, width - 2, "  ").map(
+          (line) => `  ${paint.quiet(line)}`,
+        )),
+    "",
+    ...(outcome.ok
+      ? [...tree(outcome.answer), ...(outcome.isCut ? [paint.quiet("  … and so on, it is a stream")] : [])]
+      : failureLines(outcome.failure)),
+  ].map((line) => line.trimEnd());
+
+  function requestLines({ method, url, headers, body }: Exchange, isPlayed: boolean): string[] {
+    const { pathname, search, origin } = new URL(url);
+    const shown = `${isPlayed ? "" : origin}${pathname}${shownQuery(search)}`;
+    const named = Object.entries(shownHeaders(headers)).filter(
+      ([name]) => !/^(?:accept|content-length|user-agent)$/.test(name),
+    );
+    return [
+      `  ${paint.accent(method)} ${visible(shown)}`,
+      ...named.map(([name, value]) => `    ${paint.quiet(visible(`${name}: ${value}`))}`),
+      ...bodyLines(body).map((line) => `    ${visible(line)}`),
+    ];
+  }
+
+  function failureLines({
+    message,
+    body,
+    errors,
+    data,
+    cause,
+  }: Extract<typeof outcome, { ok: false }>["failure"]): string[] {
+    return [
+      ...wrap(visible(message), width - 2).map((line) => `  ${line}`),
+      ...(body === undefined || body === "" ? [] : tree(typeof body === "string" ? (parseJson(body) ?? body) : body)),
+      ...(errors === undefined ? [] : tree({ errors, data })),
+      ...(cause instanceof Error ? [paint.quiet(`  ${visible(cause.message)}`)] : []),
+    ];
+  }
+}
+
+/** A GraphQL request as people write it: the query, then its variables. */
+function bodyLines(body: string | undefined): string[] {
+  if (body === undefined) return [];
+  const parsed = parseJson(body);
+  if (!isData(parsed) || typeof parsed["query"] !== "string") return shownBody(body).split("\n");
+  const { query, variables } = parsed;
+  const isEmpty = !isData(variables) || Object.keys(variables).length === 0;
+  return [...query.split("\n"), ...(isEmpty ? [] : shownBody(JSON.stringify({ variables })).split("\n"))];
+}
+
+function parseJson(text: string): unknown {
+  try {
+    return JSON.parse(text) as unknown;
+  } catch {
+    return undefined;
+  }
+}
+
+const longestAnswer = 400;
+
+/** Data as a readable tree. */
+function tree(value: unknown): string[] {
+  if (value === undefined) return ["  (no body)"];
+  if (typeof value === "string") return value.split("\n").map((line) => `  ${visible(line)}`);
+  if (value instanceof Blob)
+    return [`  ${counted(value.size, "byte")} of ${value.type === "" ? "no type" : value.type}`];
+  const text =
+    typeof value === "object" ? dump(value, { noRefs: true, lineWidth: width - 4, skipInvalid: true }) : String(value);
+  const lines = text.trimEnd().split("\n");
+  const more = lines.length - longestAnswer;
+  return [
+    ...lines.slice(0, longestAnswer).map((line) => `  ${visible(line)}`),
+    ...(more > 0 ? [`  … ${counted(more, "more line")}; --json gives all`] : []),
+  ];
+}
+
+function documentOf(
+  call: FoundCall,
+  { exchanges, elapsedMs, outcome }: Performed,
+  { missing, exitCode }: { readonly missing: readonly string[]; readonly exitCode: number },
+): unknown {
+  return {
+    call: call.name,
+    contract: call.contract,
+    operation: call.label,
+    exchanges: exchanges.map(({ url, headers, body, ...rest }) => {
+      const { search, origin, pathname } = new URL(url);
+      return {
+        ...rest,
+        url: `${origin === playedAt ? "" : origin}${pathname}${shownQuery(search)}`,
+        headers: shownHeaders(headers),
+        body: body === undefined ? undefined : shownBody(body),
+      };
+    }),
+    elapsedMs: Math.round(elapsedMs),
+    madeUp: missing,
+    ...(outcome.ok
+      ? {
+          answer:
+            outcome.answer instanceof Blob ? { bytes: outcome.answer.size, type: outcome.answer.type } : outcome.answer,
+        }
+      : {
+          failure: {
+            status: outcome.failure.status,
+            message: outcome.failure.message,
+            body: outcome.failure.body,
+            errors: outcome.failure.errors,
+            data: outcome.failure.data,
+          },
+        }),
+    exitCode,
+  };
+}
+
+function programLines(
+  { program, written, kept }: ReturnType<typeof writeProgram>,
+  call: FoundCall,
+  { paint }: Terminal,
+): string[] {
+  const head =
+    written.length === 0
+      ? paint.good(`try: ${program} is there already, nothing was written`)
+      : paint.good(`try: ${program} written, ${counted(written.length, "file")} in all`);
+  return [
+    head,
+    ...(kept.length === 0
+      ? []
+      : [paint.quiet(`  ${counted(kept.length, "file")} kept as ${kept.length === 1 ? "it is" : "they are"}`)]),
+    `  -> rhema play ${call.contract}`,
+    `  -> node ${program}`,
+  ];
+}

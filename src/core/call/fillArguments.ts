@@ -1,0 +1,60 @@
+import type { Reference } from "../contract/model.js";
+import { resolveReference, type ShapeTable } from "../contract/resolveShape.js";
+import { isData } from "../text/parseData.js";
+import type { TakenArgument } from "./readArguments.js";
+
+export interface FilledArguments {
+  readonly values: Readonly<Record<string, unknown>>;
+  /** Paths of what was missing: made up, or to be asked for. */
+  readonly missing: readonly string[];
+}
+
+/**
+ * Puts samples where something required is missing, also inside records that were given in part.
+ *
+ * @param sampleOf makes a sample for a whole argument; undefined where there is none
+ */
+export function fillArguments(
+  given: Readonly<Record<string, unknown>>,
+  taken: readonly TakenArgument[],
+  types: ShapeTable,
+  sampleOf: (name: string) => unknown,
+): FilledArguments {
+  const values: Record<string, unknown> = { ...given };
+  const missing: string[] = [];
+  for (const { name, type, required } of taken) {
+    const isGiven = Object.hasOwn(given, name);
+    if (!isGiven && !required) continue;
+    const filled = fill(type, isGiven ? given[name] : undefined, sampleOf(name), { path: name, types, missing });
+    if (filled !== undefined) values[name] = filled;
+  }
+  return { values, missing };
+}
+
+interface Filling {
+  readonly path: string;
+  readonly types: ShapeTable;
+  readonly missing: string[];
+}
+
+function fill(type: Reference, given: unknown, sample: unknown, { path, types, missing }: Filling): unknown {
+  if (given === undefined) {
+    missing.push(path);
+    return sample;
+  }
+  const { shape } = resolveReference(type, types);
+  if (shape.kind !== "record" || !isData(given)) return given;
+  const whole: Record<string, unknown> = { ...given };
+  for (const field of shape.fields) {
+    const isGiven = Object.hasOwn(given, field.name);
+    if (!isGiven && !field.required) continue;
+    const below = isData(sample) ? sample[field.name] : undefined;
+    const filled = fill(field.type, isGiven ? given[field.name] : undefined, below, {
+      path: `${path}.${field.name}`,
+      types,
+      missing,
+    });
+    if (filled !== undefined) whole[field.name] = filled;
+  }
+  return whole;
+}

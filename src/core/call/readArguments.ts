@@ -1,0 +1,183 @@
+import type { Reference, Shape } from "../contract/model.js";
+import { resolveReference, type ShapeTable } from "../contract/resolveShape.js";
+import { shapeWords } from "../change/shapeWords.js";
+import { didYouMean } from "../text/nearest.js";
+
+/** An argument that a call takes, by its name in the SDK. */
+export interface TakenArgument {
+  readonly name: string;
+  readonly type: Reference;
+  readonly required: boolean;
+}
+
+/** An argument as it was written: "berthId=B12", "body.from=2031-05-01". */
+export interface WrittenArgument {
+  readonly path: string;
+  readonly value: string;
+}
+
+/** Something about a written argument that does not fit. */
+export interface ArgumentFault {
+  readonly path: string;
+  /** The rest of a sentence that begins with the argument. */
+  readonly why: string;
+  readonly hint: string | undefined;
+}
+
+export interface ReadArguments {
+  readonly values: Readonly<Record<string, unknown>>;
+  readonly faults: readonly ArgumentFault[];
+}
+
+/**
+ * Makes values of arguments that were written as text, by what the call takes: numbers and choices are checked, lists
+ * may be written with commas, and anything as JSON. A path leads into records and lists: "body.lines[0].text".
+ */
+export function readArguments(
+  written: readonly WrittenArgument[],
+  taken: readonly TakenArgument[],
+  types: ShapeTable,
+): ReadArguments {
+  const values: Record<string, unknown> = Object.create(null) as Record<string, unknown>;
+  const faults: ArgumentFault[] = [];
+  for (const { path, value } of written) {
+    const [name = "", ...rest] = stepsOf(path);
+    const argument = taken.find((each) => each.name === name);
+    if (argument === undefined) {
+      faults.push({ path, why: "is no argument of this call", hint: hintFor(name, taken) });
+      continue;
+    }
+    const fault = put(values, [name, ...rest], value, argument.type, types);
+    if (fault) faults.push({ path, ...fault });
+  }
+  return { values: { ...values }, faults };
+}
+
+function hintFor(name: string, taken: readonly TakenArgument[]): string {
+  const names = taken.map((each) => each.name);
+  const all = names.length === 0 ? "It takes none." : `It takes ${names.join(", ")}.`;
+  return didYouMean(name, names) ?? all;
+}
+
+function stepsOf(path: string): string[] {
+  return [...path.matchAll(/([^.[\]]+)|\[(\d*)\]/g)].map(([, name, at]) => name ?? `[${at ?? ""}]`);
+}
+
+type Fault = Pick<ArgumentFault, "why" | "hint">;
+
+/** Puts a value where a path leads, making the records and lists on the way. */
+function put(
+  into: Record<string, unknown>,
+  path: readonly string[],
+  text: string,
+  type: Reference,
+  types: ShapeTable,
+): Fault | undefined {
+  let holder: unknown = into;
+  let key: string | number = path[0] ?? "";
+  let reference = type;
+  for (const step of path.slice(1)) {
+    const shape = resolveReference(reference, types).shape;
+    const below = memberOf(shape, step, types);
+    if ("why" in below) return below;
+    reference = below.type;
+    const known = read(holder, key);
+    const next: unknown = known ?? (step.startsWith("[") ? [] : (Object.create(null) as object));
+    write(holder, key, next);
+    holder = next;
+    key = step.startsWith("[") ? (step === "[]" ? (next as unknown[]).length : Number(step.slice(1, -1))) : step;
+  }
+  const made = valueOf(text, reference, types);
+  if ("why" in made) return made;
+  write(holder, key, made.value);
+  return undefined;
+}
+
+function read(holder: unknown, key: string | number): unknown {
+  return typeof holder === "object" && holder !== null && Object.hasOwn(holder, key)
+    ? (holder as Record<string | number, unknown>)[key]
+    : undefined;
+}
+
+function write(holder: unknown, key: string | number, value: unknown): void {
+  Object.defineProperty(holder, key, { value, enumerable: true, configurable: true, writable: true });
+}
+
+function memberOf(shape: Shape, step: string, types: ShapeTable): { readonly type: Reference } | Fault {
+  if (step.startsWith("[")) {
+    if (shape.kind === "list") return { type: shape.item };
+    return shape.kind === "any" || shape.kind === "union" ? anything : { why: "is no list", hint: undefined };
+  }
+  if (shape.kind === "map") return { type: shape.value };
+  if (shape.kind === "any") return anything;
+  // Whichever member has the field will do; the server has the last word.
+  const records = shape.kind === "union" ? shape.members.map((each) => resolveReference(each, types).shape) : [shape];
+  const fields = records.flatMap((each) => (each.kind === "record" ? each.fields : []));
+  const found = fields.find((each) => each.name === step);
+  if (found) return { type: found.type };
+  const rest = records.flatMap((each) => (each.kind === "record" && each.rest ? [each.rest] : []))[0];
+  if (rest) return { type: rest };
+  if (fields.length === 0) return { why: `is ${shapeWords(shape)}, which has no \`${step}\``, hint: undefined };
+  const names = fields.map(({ name }) => name);
+  return { why: `has no field \`${step}\``, hint: didYouMean(step, names) ?? `It has ${names.join(", ")}.` };
+}
+
+const anything = { type: { shape: { kind: "any" }, nullable: true } as const };
+
+/** What a text stands for where a type is expected. */
+function valueOf(text: string, reference: Reference, types: ShapeTable): { readonly value: unknown } | Fault {
+  const { shape, nullable } = resolveReference(reference, types);
+  if (text === "null" && nullable) return { value: null };
+  switch (shape.kind) {
+    case "text":
+      return { value: text };
+    case "bytes":
+      return { value: new Blob([text]) };
+    case "integer":
+    case "number":
+      if (
+        /^-?\d+(?:\.\d+)?(?:[eE][+-]?\d+)?$/.test(text) &&
+        (shape.kind === "number" || Number.isInteger(Number(text)))
+      )
+        return { value: Number(text) };
+      return { why: `takes ${shapeWords(shape)}, and got \`${text}\``, hint: undefined };
+    case "boolean":
+      if (text === "true" || text === "false") return { value: text === "true" };
+      return { why: `takes true or false, and got \`${text}\``, hint: undefined };
+    case "literal":
+    case "choice": {
+      const values = shape.kind === "literal" ? [shape.value] : shape.values.map((each) => each.value);
+      const found = values.find((each) => String(each) === text);
+      const names = values.map(String);
+      if (found !== undefined) return { value: found };
+      return {
+        why: `takes one of ${names.join(", ")}, and got \`${text}\``,
+        hint: didYouMean(text, names),
+      };
+    }
+    case "list": {
+      if (text.startsWith("[")) return json(text, shape);
+      const items = text === "" ? [] : text.split(",").map((item) => valueOf(item, shape.item, types));
+      const fault = items.find((item) => "why" in item);
+      return fault ?? { value: items.map((item) => ("value" in item ? item.value : undefined)) };
+    }
+    case "union":
+    case "any": {
+      const made = json(text, shape);
+      return "why" in made ? { value: text } : made;
+    }
+    default:
+      return json(text, shape);
+  }
+}
+
+function json(text: string, shape: Shape): { readonly value: unknown } | Fault {
+  try {
+    return { value: JSON.parse(text) as unknown };
+  } catch {
+    return {
+      why: `takes ${shapeWords(shape)} as JSON, and got \`${text}\``,
+      hint: "Name its fields one by one instead: body.field=value.",
+    };
+  }
+}

@@ -1,0 +1,102 @@
+import { describe, expect, it } from "vitest";
+import { fillArguments } from "../../src/core/call/fillArguments.js";
+import { readArguments } from "../../src/core/call/readArguments.js";
+import type { Field, Reference, Shape } from "../../src/core/contract/model.js";
+
+const of = (shape: Shape, nullable = false): Reference => ({ shape, nullable });
+const text = of({ kind: "text" });
+const field = (name: string, type: Reference, required = false): Field => ({
+  name,
+  type,
+  required,
+  place: { document: "", pointer: "" },
+});
+const line = of({ kind: "record", fields: [field("text", text, true), field("count", of({ kind: "integer" }))] });
+const types = new Map([
+  [
+    "Order",
+    {
+      shape: of({
+        kind: "record",
+        fields: [
+          field("lines", of({ kind: "list", item: line }), true),
+          field("note", of({ kind: "text" }, true)),
+          field("to", line, true),
+        ],
+      }).shape,
+    },
+  ],
+]);
+const taken = [
+  { name: "body", type: of({ kind: "named", key: "Order" }), required: true },
+  { name: "tags", type: of({ kind: "list", item: text }), required: false },
+  { name: "size", type: of({ kind: "number" }), required: true },
+  { name: "open", type: of({ kind: "boolean" }), required: false },
+  { name: "any", type: of({ kind: "any" }), required: false },
+  { name: "by", type: of({ kind: "map", value: of({ kind: "integer" }) }), required: false },
+];
+const read = (...written: string[]) =>
+  readArguments(
+    written.map((each) => ({ path: each.slice(0, each.indexOf("=")), value: each.slice(each.indexOf("=") + 1) })),
+    taken,
+    types,
+  );
+
+describe("arguments written as text", () => {
+  it("become what the call takes, also deep inside records and lists", () => {
+    const { values, faults } = read(
+      "body.lines[0].text=a=b",
+      "body.lines[0].count=2",
+      "body.lines[].text=c",
+      "body.note=null",
+      "tags=a,b",
+      "size=-1.5e3",
+      "open=true",
+      "any=[1]",
+      "by.x=4",
+    );
+    expect(faults).toEqual([]);
+    expect(JSON.parse(JSON.stringify(values))).toEqual({
+      body: { lines: [{ text: "a=b", count: 2 }, { text: "c" }], note: null },
+      tags: ["a", "b"],
+      size: -1500,
+      open: true,
+      any: [1],
+      by: { x: 4 },
+    });
+  });
+
+  it.each([
+    ["size=1.2.3", "size", "takes a number"],
+    ["size=0x10", "size", "takes a number"],
+    ["body.lines[0].count=1.5", "body.lines[0].count", "takes an integer"],
+    ["open=yes", "open", "takes true or false"],
+    ["body.lnes=1", "body.lnes", "has no field `lnes`"],
+    ["tags.x=1", "tags.x", "which has no `x`"],
+    ["size[0]=1", "size[0]", "is no list"],
+    ["body={", "body", "as JSON"],
+    ["sise=1", "sise", "is no argument"],
+  ])("are told where they do not fit: %s", (written, path, why) => {
+    const { faults } = read(written);
+    expect(faults).toHaveLength(1);
+    expect([faults[0]?.path, faults[0]?.why.includes(why)]).toEqual([path, true]);
+  });
+
+  it("never reach the prototype of anything", () => {
+    const { values } = read("by.__proto__=1", "any.__proto__.evil=1", "by.constructor=2");
+    expect(({} as { evil?: unknown }).evil).toBeUndefined();
+    expect(Object.keys(values["by"] as object)).toEqual(["__proto__", "constructor"]);
+  });
+
+  it("are filled with samples only where something required is missing", () => {
+    const { values } = read("body.to.count=1");
+    const filled = fillArguments(values, taken, types, (name) =>
+      name === "body" ? { lines: [], to: { text: "made", count: 9 } } : 7,
+    );
+    expect(JSON.parse(JSON.stringify(filled.values))).toEqual({
+      body: { to: { count: 1, text: "made" }, lines: [] },
+      size: 7,
+    });
+    expect(filled.missing).toEqual(["body.lines", "body.to.text", "size"]);
+  });
+});
