@@ -27,6 +27,8 @@ export interface TruthOptions {
   /** Only kinds of edits that hold these words. */
   readonly words: string;
   readonly seed: number;
+  /** Told how many cases are done before each one. */
+  readonly onCase?: (done: number) => void;
 }
 
 export interface Truth {
@@ -77,7 +79,8 @@ function benchOf(
 }
 
 /** Edits contracts at random, first one edit at a time, each kind in turn, then several at once. */
-export async function measured(root: string, { singles, several, words, seed }: TruthOptions): Promise<Truth> {
+export async function measured(root: string, options: TruthOptions): Promise<Truth> {
+  const { singles, several, words, seed } = options;
   const benches = await makeBenches(root);
   const isWanted = (kind: string): boolean => kind.includes(words);
   const cases: Case[] = [];
@@ -88,6 +91,8 @@ export async function measured(root: string, { singles, several, words, seed }: 
     for (const kind of new Set(benches.flatMap((bench) => bench.kinds.filter(isWanted)))) {
       if (cases.length >= singles) break;
       tried.add(kind);
+      await breath();
+      options.onCase?.(cases.length);
       const found = await firstOf(rotated(benches, round + cases.length), kind, round * 7919 + cases.length);
       if (!found) continue;
       cases.push(found);
@@ -97,12 +102,19 @@ export async function measured(root: string, { singles, several, words, seed }: 
   }
   const random = new Randomness(seed);
   for (let count = 0; count < several; count++) {
+    await breath();
+    options.onCase?.(cases.length);
     const bench = random.pick(benches);
     const kinds = Array.from({ length: 3 + random.below(4) }, () => random.pick(bench.kinds));
     const found = await bench.judge([...new Set(kinds)], seed * 31 + count * 17);
     if (found) cases.push(found);
   }
   return { benches, cases, never: [...tried].filter((kind) => !done.has(kind)) };
+}
+
+/** What is held weakly is let go only between two turns of the event loop, and a case by itself takes none. */
+async function breath(): Promise<void> {
+  await new Promise((resolve) => setImmediate(resolve));
 }
 
 /** An edit on the first base that it changes into something that can be read; each kind on one base a round. */

@@ -2,6 +2,8 @@ import { Command, CommanderError, Option } from "commander";
 import { exitCodes } from "../workspace/halt.js";
 import { version } from "../workspace/packageFolder.js";
 import { reportForms, type ReportForm } from "./reportForms.js";
+import type { ObserveCommandOptions } from "./commands/observe.js";
+import { observeForms } from "./observeForms.js";
 import { gateOf, gateOptions, type GateFlags } from "./gateOptions.js";
 import { runCommand } from "./runCommand.js";
 import type { GlobalOptions } from "./terminal.js";
@@ -190,6 +192,21 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
     .action(async (code: string | undefined) => {
       const { explainCommand } = await import("./commands/explain.js");
       exitCode = await runCommand(globals(), (terminal) => Promise.resolve(explainCommand(terminal, code)));
+    });
+
+  program
+    .command("observe [url]")
+    .description("stand between app and backend, or read recorded traffic, and report what disagrees with the contract")
+    .option("--contract <name>", "judge by this contract only; may be given again", collected, [])
+    .option("--har <file>", "judge recorded traffic instead; may be given again", collected, [])
+    .option("--port <number>", "port to listen on", "4021")
+    .option("--host <address>", "address to listen on", "127.0.0.1")
+    .option("--for <seconds>", "end and report after so long")
+    .addOption(new Option("--report <form>", "the form of the report").choices(observeForms).default("text"))
+    .action(async (url: string | undefined, flags: Omit<ObserveCommandOptions, "url">) => {
+      const { observeCommand } = await import("./commands/observe.js");
+      const options = { ...flags, url, for: flags.for };
+      exitCode = await runCommand(globals(), (terminal) => observeCommand(terminal, globals(), options));
     });
 
   program

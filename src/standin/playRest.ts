@@ -18,6 +18,7 @@ import { contentExample } from "./contractExamples.js";
 import { findDeeds, listSlot, thingSlot, type Deed } from "./deeds.js";
 import { operationMatcher, type Matching, type MatchedOperation } from "./matchOperation.js";
 import { missingAuth } from "./missingAuth.js";
+import { responseFor } from "./responseFor.js";
 import { pageOf } from "./pageOf.js";
 import type { PlayedAnswer } from "./playedAnswer.js";
 import { RestThings } from "./restThings.js";
@@ -398,16 +399,6 @@ function misfitText(misfits: readonly Misfit[]): string {
       where === "body" ? `The body ${message}.` : `The ${where} parameter ${name} ${message}.`,
     )
     .join(" ");
-}
-
-/** The response that documents a status: its own, that of its range, or the default. */
-function responseFor({ responses }: RestOperation, status: number): DeclaredResponse | undefined {
-  const range = `${String(Math.floor(status / 100))}xx`;
-  return (
-    responses.find((each) => each.status === String(status)) ??
-    responses.find((each) => each.status.toLowerCase() === range) ??
-    responses.find((each) => each.status === "default")
-  );
 }
 
 function lastSegment({ path }: RestOperation): string {

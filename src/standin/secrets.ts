@@ -1,6 +1,7 @@
 import { isData } from "../core/text/parseData.js";
 
-const secretNames = /authorization|cookie|token|secret|passw|api[-_]?key|credential|session|signature|^x-.*-key$/i;
+const secretNames =
+  /authorization|cookie|token|secret|passw|api[-_]?key|credential|session|signature|^x-.*-key$|^(?:key|auth|sig)$/i;
 const hidden = "(hidden)";
 
 /** Headers as they may be shown: credentials say only that they were there. */

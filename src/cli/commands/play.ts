@@ -1,18 +1,15 @@
-import { serve } from "@hono/node-server";
 import { problem } from "../../core/problem/problem.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
 import { counted } from "../../core/report/paint.js";
 import type { JournalEntry } from "../../standin/journal.js";
-import { createStandin, type PlayedContract } from "../../standin/standin.js";
+import { createStandin } from "../../standin/standin.js";
 import { readStandingWish } from "../../standin/wish.js";
-import { ContractReader } from "../../workspace/buildSdk.js";
 import { exitCodes, Halt } from "../../workspace/halt.js";
-import { chosenContracts } from "../../workspace/chosenContracts.js";
 import { InputWatcher } from "../../workspace/inputWatcher.js";
 import { openProject, type Project } from "../../workspace/project.js";
-import { ProjectTexts } from "../../workspace/sdkInputs.js";
-import { errorCode } from "../../workspace/textFile.js";
 import { interrupted } from "../interrupted.js";
+import { listen } from "../listen.js";
+import { readPlayed } from "../readPlayed.js";
 import { wholeNumber } from "../wholeNumber.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";
 
@@ -106,53 +103,4 @@ export async function startPlay(terminal: Terminal, globals: GlobalOptions, opti
 
 function firstLine(text: string): string {
   return text.split("\n", 1)[0] ?? "";
-}
-
-async function readPlayed(
-  project: Project,
-  contracts: readonly string[],
-  terminal: Terminal,
-): Promise<PlayedContract[]> {
-  const texts = new ProjectTexts(project);
-  const reader = new ContractReader(texts);
-  const names = chosenContracts(project, contracts);
-  await texts.readHosts(names);
-  return names.map((name): PlayedContract => {
-    const { contract, schema, raw, problems } = reader.read(name);
-    terminal.note(problems.flatMap((each) => renderProblem(each, (document) => texts.find(document), terminal.paint)));
-    return { contract, schema, raw };
-  });
-}
-
-function listen(
-  fetch: (request: Request) => Response | Promise<Response>,
-  host: string,
-  port: number,
-): Promise<{ port: number; close: () => Promise<void> }> {
-  return new Promise((resolve, reject) => {
-    const server = serve({ fetch, hostname: host, port }, (info) => {
-      const close = (): Promise<void> =>
-        new Promise((done) => {
-          server.close(() => {
-            done();
-          });
-          if ("closeAllConnections" in server) server.closeAllConnections();
-        });
-      resolve({ port: info.port, close });
-    });
-    server.on("error", (error: Error) => {
-      const code = errorCode(error);
-      const why = code === "EADDRINUSE" ? "another program listens there" : (code ?? error.message);
-      reject(
-        new Halt(
-          [
-            problem("play.port", `The stand-in cannot listen on ${host}:${String(port)}: ${why}.`, {
-              hint: "Choose another port with --port; 0 takes any free one.",
-            }),
-          ],
-          exitCodes.usage,
-        ),
-      );
-    });
-  });
 }

@@ -240,8 +240,7 @@ function tree(value: unknown): string[] {
   if (typeof value === "string") return value.split("\n").map((line) => `  ${visible(line)}`);
   if (value instanceof Blob)
     return [`  ${counted(value.size, "byte")} of ${value.type === "" ? "no type" : value.type}`];
-  const text =
-    typeof value === "object" ? dump(value, { noRefs: true, lineWidth: width - 4, skipInvalid: true }) : String(value);
+  const text = dump(value, { noRefs: true, lineWidth: width - 4, skipInvalid: true });
   const lines = text.trimEnd().split("\n");
   const more = lines.length - longestAnswer;
   return [

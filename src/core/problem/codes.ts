@@ -256,6 +256,21 @@ const meanings = {
     why: "That cannot be taken back.",
     fix: "Say --yes when it is meant; leave --base-url out to try it on the stand-in.",
   },
+  "observe.nothing": {
+    title: "There is nothing to observe",
+    why: "Neither a backend nor recorded traffic was named.",
+    fix: "Name the backend's URL, or recordings with --har.",
+  },
+  "observe.address": {
+    title: "The backend's address is none",
+    why: "Requests could not be passed on.",
+    fix: "Write it with its scheme, as http://host:port.",
+  },
+  "observe.recording": {
+    title: "Recorded traffic cannot be read",
+    why: "There is nothing to judge.",
+    fix: "Record the traffic as HAR, with contents, and name the file.",
+  },
   "option.value": {
     title: "An option of a command has a value it does not take",
     why: "A value that is not understood would silently do nothing.",

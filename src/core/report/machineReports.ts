@@ -65,6 +65,30 @@ export function junit(findings: readonly Finding[], contracts: readonly string[]
   return `<?xml version="1.0" encoding="UTF-8"?>\n<testsuites name="rhema impact">\n${suites.join("")}</testsuites>`;
 }
 
+/** One thing that was tested, and what is wrong with it. */
+export interface JunitCase {
+  readonly suite: string;
+  readonly name: string;
+  readonly failures: readonly { readonly message: string; readonly detail: string }[];
+}
+
+/** Cases as JUnit XML, a suite for each name of one, in the order they come. */
+export function junitSuites(name: string, cases: readonly JunitCase[]): string {
+  const suites = [...new Set(cases.map(({ suite }) => suite))].map((suite) => {
+    const own = cases.filter((each) => each.suite === suite);
+    const failed = own.filter(({ failures }) => failures.length > 0).length;
+    const rows = own.map(({ name: tested, failures }) => {
+      const wrong = failures.map(
+        ({ message, detail }) => `\n      <failure message="${xml(message)}">${xml(detail)}</failure>`,
+      );
+      const inner = wrong.length === 0 ? "" : `${wrong.join("")}\n    `;
+      return `    <testcase classname="${xml(suite)}" name="${xml(tested)}">${inner}</testcase>\n`;
+    });
+    return `  <testsuite name="${xml(suite)}" tests="${String(own.length)}" failures="${String(failed)}">\n${rows.join("")}  </testsuite>\n`;
+  });
+  return `<?xml version="1.0" encoding="UTF-8"?>\n<testsuites name="${xml(name)}">\n${suites.join("")}</testsuites>`;
+}
+
 /** What XML 1.0 cannot hold (section 2.2) is left out; the rest is escaped. */
 function xml(text: string): string {
   return text

@@ -1,0 +1,143 @@
+import { readFileSync } from "node:fs";
+import { problem } from "../../core/problem/problem.js";
+import { visible } from "../../core/problem/codeFrame.js";
+import { counted } from "../../core/report/paint.js";
+import type { Judgement } from "../../standin/observe/exchange.js";
+import { harExchanges } from "../../standin/observe/harExchanges.js";
+import { Observations } from "../../standin/observe/observations.js";
+import { observingProxy } from "../../standin/observe/proxy.js";
+import { shownQuery } from "../../standin/secrets.js";
+import { exitCodes, Halt } from "../../workspace/halt.js";
+import { openProject } from "../../workspace/project.js";
+import { interrupted } from "../interrupted.js";
+import { listen } from "../listen.js";
+import type { ObserveForm } from "../observeForms.js";
+import { observedJunit, observedLines, observedMarkdown } from "../observeReport.js";
+import { readPlayed } from "../readPlayed.js";
+import { wholeNumber } from "../wholeNumber.js";
+import type { GlobalOptions, Terminal } from "../terminal.js";
+
+export interface ObserveCommandOptions {
+  /** The backend; undefined where only recordings are looked at. */
+  readonly url: string | undefined;
+  readonly contract: readonly string[];
+  readonly har: readonly string[];
+  readonly port: string;
+  readonly host: string;
+  readonly for: string | undefined;
+  readonly report: ObserveForm;
+}
+
+const longestSeconds = 24 * 3600;
+
+/** `rhema observe [url]`: report whatever of real traffic disagrees with the contract. */
+export async function observeCommand(
+  terminal: Terminal,
+  globals: GlobalOptions,
+  options: ObserveCommandOptions,
+): Promise<number> {
+  const project = await openProject(process.cwd(), globals.config);
+  const target = options.url === undefined ? undefined : readTarget(options.url);
+  if (!target && options.har.length === 0)
+    throw new Halt(
+      [
+        problem("observe.nothing", "There is nothing to observe.", {
+          hint: "Name the backend's URL, or recordings with --har FILE.",
+        }),
+      ],
+      exitCodes.usage,
+    );
+  const contracts = await readPlayed(project, options.contract, terminal);
+  const observations = new Observations(contracts, target?.pathname.replace(/\/+$/, ""));
+  for (const file of options.har) addRecorded(file, observations, target);
+  if (target && options.har.length === 0) await watch(target, observations, options, terminal);
+  const observed = observations.observed();
+  const exitCode = observed.disagreeing > 0 ? exitCodes.findings : exitCodes.done;
+  const texts = {
+    text: () => observedLines(observed, terminal.paint),
+    markdown: () => [observedMarkdown(observed)],
+    junit: () => [observedJunit(observed)],
+  };
+  terminal.result(texts[options.report]());
+  terminal.line({ ...observed, exitCode });
+  return exitCode;
+}
+
+function readTarget(text: string): URL {
+  if (URL.canParse(text) && /^https?:$/.test(new URL(text).protocol)) return new URL(text);
+  const message = `\`${text}\` is no address of a backend.`;
+  throw new Halt([problem("observe.address", message, { hint: "Write it as http://host:port." })], exitCodes.usage);
+}
+
+function addRecorded(file: string, observations: Observations, target: URL | undefined): void {
+  let text: string;
+  try {
+    text = readFileSync(file, "utf8");
+  } catch {
+    throw new Halt(
+      [problem("observe.recording", `\`${file}\` cannot be read.`, { hint: "Check the path." })],
+      exitCodes.unreadable,
+    );
+  }
+  const exchanges = harExchanges(text);
+  if (!exchanges) {
+    const hint = "Save the traffic as HAR, with contents, from the browser's network panel.";
+    throw new Halt(
+      [problem("observe.recording", `\`${file}\` is no recorded traffic (HAR).`, { hint })],
+      exitCodes.unreadable,
+    );
+  }
+  for (const exchange of exchanges) if (!target || exchange.url.origin === target.origin) observations.add(exchange);
+}
+
+async function watch(
+  target: URL,
+  observations: Observations,
+  options: ObserveCommandOptions,
+  terminal: Terminal,
+): Promise<void> {
+  const port = wholeNumber("--port", options.port, 65_535);
+  const seconds = options.for === undefined ? undefined : wholeNumber("--for", options.for, longestSeconds);
+  const { paint, quiet } = terminal;
+  const proxy = observingProxy({
+    target,
+    onExchange: (exchange, elapsedMs) => {
+      const judged = observations.add(exchange);
+      const { method, url, status } = exchange;
+      const shown = `${method} ${url.pathname}${shownQuery(url.search)}`;
+      const call = {
+        method,
+        path: `${url.pathname}${shownQuery(url.search)}`,
+        status,
+        elapsedMs: Math.round(elapsedMs),
+      };
+      terminal.line({ ...call, operation: judged?.operation, disagreements: judged?.disagreements ?? [] });
+      if (!quiet) terminal.note(callLines(shown, status, judged));
+      return judged;
+    },
+  });
+  const address = await listen(proxy, options.host, port);
+  terminal.result([
+    paint.good(`observe: at http://${options.host}:${String(address.port)}, Ctrl-C ends it and reports`),
+    paint.quiet(`  passes everything on to ${target.origin}${target.pathname}; point the app here`),
+  ]);
+  terminal.line({
+    observing: `http://${options.host}:${String(address.port)}`,
+    target: `${target.origin}${target.pathname}`,
+  });
+  await (seconds === undefined
+    ? interrupted()
+    : Promise.race([interrupted(), new Promise((done) => setTimeout(done, seconds * 1000))]));
+  await address.close();
+
+  function callLines(shown: string, status: number, judged: Judgement | undefined): string[] {
+    const disagreements = judged?.disagreements ?? [];
+    const [first, ...more] = disagreements;
+    if (first === undefined) return [`  ${paint.good(String(status))} ${visible(shown)}`];
+    const rest = more.length === 0 ? "" : ` and ${counted(more.length, "more disagreement")}`;
+    return [
+      `  ${paint.bad(String(status))} ${visible(shown)}`,
+      `      ${paint.bad("x")} ${visible(first)}${paint.quiet(rest)}`,
+    ];
+  }
+}

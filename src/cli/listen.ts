@@ -1,0 +1,38 @@
+import { serve } from "@hono/node-server";
+import { problem } from "../core/problem/problem.js";
+import { exitCodes, Halt } from "../workspace/halt.js";
+import { errorCode } from "../workspace/textFile.js";
+
+/** Listens with a handler, until it is closed. @throws Halt (usage) where nobody can listen */
+export function listen(
+  fetch: (request: Request) => Response | Promise<Response>,
+  host: string,
+  port: number,
+): Promise<{ port: number; close: () => Promise<void> }> {
+  return new Promise((resolve, reject) => {
+    const server = serve({ fetch, hostname: host, port }, (info) => {
+      const close = (): Promise<void> =>
+        new Promise((done) => {
+          server.close(() => {
+            done();
+          });
+          if ("closeAllConnections" in server) server.closeAllConnections();
+        });
+      resolve({ port: info.port, close });
+    });
+    server.on("error", (error: Error) => {
+      const code = errorCode(error);
+      const why = code === "EADDRINUSE" ? "another program listens there" : (code ?? error.message);
+      reject(
+        new Halt(
+          [
+            problem("play.port", `The stand-in cannot listen on ${host}:${String(port)}: ${why}.`, {
+              hint: "Choose another port with --port; 0 takes any free one.",
+            }),
+          ],
+          exitCodes.usage,
+        ),
+      );
+    });
+  });
+}

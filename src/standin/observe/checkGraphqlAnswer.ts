@@ -1,0 +1,183 @@
+import {
+  getNamedType,
+  isAbstractType,
+  isEnumType,
+  isLeafType,
+  isListType,
+  isNonNullType,
+  isObjectType,
+  isScalarType,
+  Kind,
+  type FragmentDefinitionNode,
+  type GraphQLObjectType,
+  type GraphQLOutputType,
+  type GraphQLSchema,
+  type OperationDefinitionNode,
+  type SelectionSetNode,
+} from "graphql";
+import { isData, type Data } from "../../core/text/parseData.js";
+
+/** What an answer is held against. */
+export interface AnswerContext {
+  readonly schema: GraphQLSchema;
+  readonly fragments: ReadonlyMap<string, FragmentDefinitionNode>;
+  /** Paths of the answer's errors, where null is what they leave behind. */
+  readonly failed: readonly string[];
+  /** Variables as they were sent, for `@skip` and `@include`. */
+  readonly variables: Data;
+}
+
+/**
+ * What of the data of a GraphQL answer is not as the schema and the selection say (GraphQL specification, section 6.4):
+ * messages that begin with the path.
+ */
+export function checkGraphqlAnswer(
+  operation: OperationDefinitionNode,
+  root: GraphQLObjectType,
+  data: unknown,
+  context: AnswerContext,
+): string[] {
+  const found: string[] = [];
+  if (!isData(data)) return [`/data: must be an object, and is ${kindOf(data)}`];
+  checkSelection(operation.selectionSet, root, data, { ...context, path: "/data", found });
+  return [...new Set(found)];
+}
+
+interface Walk extends AnswerContext {
+  readonly path: string;
+  readonly found: string[];
+}
+
+function checkSelection(set: SelectionSetNode, type: GraphQLObjectType, data: Data, walk: Walk): void {
+  const fields = new Map<string, { name: string; isSure: boolean; sets: SelectionSetNode[] }>();
+  collect(set, type, true, fields, walk);
+  for (const [key, { name, isSure, sets }] of fields) {
+    const path = `${walk.path}/${key}`;
+    if (!Object.hasOwn(data, key)) {
+      if (isSure) walk.found.push(`${path}: is selected, and missing`);
+      continue;
+    }
+    if (name === "__typename") {
+      if (data[key] !== type.name) walk.found.push(`${path}: must be ${type.name}, and is ${shown(data[key])}`);
+      continue;
+    }
+    const field = type.getFields()[name];
+    // Introspection fields have types of their own.
+    if (field) checkValue(field.type, sets, data[key], { ...walk, path });
+  }
+}
+
+function collect(
+  set: SelectionSetNode,
+  type: GraphQLObjectType,
+  isSure: boolean,
+  fields: Map<string, { name: string; isSure: boolean; sets: SelectionSetNode[] }>,
+  walk: Walk,
+): void {
+  for (const selection of set.selections) {
+    const chance = included(selection.directives ?? [], walk.variables);
+    if (chance === "never") continue;
+    const sure = isSure && chance === "always";
+    if (selection.kind === Kind.FIELD) {
+      const key = selection.alias?.value ?? selection.name.value;
+      const known = fields.get(key) ?? { name: selection.name.value, isSure: false, sets: [] };
+      if (selection.selectionSet) known.sets.push(selection.selectionSet);
+      fields.set(key, { ...known, isSure: known.isSure || sure });
+      continue;
+    }
+    const fragment = selection.kind === Kind.FRAGMENT_SPREAD ? walk.fragments.get(selection.name.value) : undefined;
+    const condition = selection.kind === Kind.INLINE_FRAGMENT ? selection.typeCondition : fragment?.typeCondition;
+    const inner = selection.kind === Kind.INLINE_FRAGMENT ? selection.selectionSet : fragment?.selectionSet;
+    const on = condition === undefined ? type : walk.schema.getType(condition.name.value);
+    const applies = on === type || (isAbstractType(on) && walk.schema.isSubType(on, type));
+    if (inner && applies) collect(inner, type, sure, fields, walk);
+  }
+}
+
+/** Whether `@skip` and `@include` leave a selection in. */
+function included(
+  directives: readonly {
+    name: { value: string };
+    arguments?: readonly { value: { kind: string; value?: unknown; name?: { value: string } } }[];
+  }[],
+  variables: Data,
+): "always" | "never" | "perhaps" {
+  let chance: "always" | "never" | "perhaps" = "always";
+  for (const { name, arguments: args } of directives) {
+    if (name.value !== "skip" && name.value !== "include") continue;
+    const given = args?.[0]?.value;
+    const value = given?.kind === Kind.VARIABLE ? variables[given.name?.value ?? ""] : given?.value;
+    if (typeof value !== "boolean") chance = "perhaps";
+    else if (value === (name.value === "skip")) return "never";
+  }
+  return chance;
+}
+
+function checkValue(type: GraphQLOutputType, sets: readonly SelectionSetNode[], value: unknown, walk: Walk): void {
+  const { path, found, failed } = walk;
+  if (value === null) {
+    const isFailed = failed.some((each) => each === path || each.startsWith(`${path}/`));
+    if (isNonNullType(type) && !isFailed) found.push(`${path}: must not be null`);
+    return;
+  }
+  if (isNonNullType(type)) {
+    checkValue(type.ofType, sets, value, walk);
+    return;
+  }
+  if (isListType(type)) {
+    const item = type.ofType;
+    if (!Array.isArray(value)) found.push(`${path}: must be a list, and is ${kindOf(value)}`);
+    else for (const each of value as unknown[]) checkValue(item, sets, each, { ...walk, path: `${path}/*` });
+    return;
+  }
+  if (isLeafType(type)) {
+    checkLeaf(type, value, walk);
+    return;
+  }
+  if (!isData(value)) {
+    found.push(`${path}: must be an object, and is ${kindOf(value)}`);
+    return;
+  }
+  const concrete = concreteType(type, value, walk.schema);
+  // Without `__typename` there is no telling which type an abstract one stands for.
+  if (!concrete) return;
+  const [first] = sets;
+  if (first)
+    checkSelection({ ...first, selections: sets.flatMap(({ selections }) => selections) }, concrete, value, walk);
+}
+
+function concreteType(type: GraphQLOutputType, value: Data, schema: GraphQLSchema): GraphQLObjectType | undefined {
+  if (isObjectType(type)) return type;
+  const named = typeof value["__typename"] === "string" ? schema.getType(value["__typename"]) : undefined;
+  return isObjectType(named) && isAbstractType(getNamedType(type)) ? named : undefined;
+}
+
+const fitsScalar: Readonly<Record<string, readonly [string, (value: unknown) => boolean]>> = {
+  Int: ["an integer of 32 bits", (value) => Number.isInteger(value) && Math.abs(Number(value)) <= 2 ** 31],
+  Float: ["a number", (value) => typeof value === "number"],
+  String: ["text", (value) => typeof value === "string"],
+  Boolean: ["true or false", (value) => typeof value === "boolean"],
+  ID: ["text or an integer", (value) => typeof value === "string" || Number.isInteger(value)],
+};
+
+function checkLeaf(type: GraphQLOutputType, value: unknown, { path, found }: Walk): void {
+  if (isEnumType(type)) {
+    const values = type.getValues().map(({ name }) => name);
+    if (typeof value !== "string" || !values.includes(value))
+      found.push(`${path}: must be one of ${values.join(", ")}, and is ${shown(value)}`);
+    return;
+  }
+  const rule = isScalarType(type) && Object.hasOwn(fitsScalar, type.name) ? fitsScalar[type.name] : undefined;
+  if (rule && !rule[1](value)) found.push(`${path}: must be ${rule[0]}, and is ${kindOf(value)}`);
+}
+
+function kindOf(value: unknown): string {
+  if (value === null || value === undefined) return "null";
+  if (Array.isArray(value)) return "a list";
+  return { string: "text", number: "a number", boolean: "true or false" }[typeof value as string] ?? "an object";
+}
+
+/** Only words may be shown: a longer text could hold anything. */
+function shown(value: unknown): string {
+  return typeof value === "string" && /^\w{1,40}$/.test(value) ? value : kindOf(value);
+}

@@ -1,0 +1,184 @@
+import { operationLabel } from "../../core/contract/model.js";
+import { rootFields } from "../../core/graphql/draftDocument.js";
+import { shownQuery } from "../secrets.js";
+import type { PlayedContract } from "../standin.js";
+import type { Judgement, SeenExchange } from "./exchange.js";
+import { graphqlJudge } from "./judgeGraphql.js";
+import { nearestPath, restBases, restJudge } from "./judgeRest.js";
+
+/** One thing that disagreed with a contract, and how often. */
+export interface Disagreement {
+  readonly message: string;
+  readonly count: number;
+  /** The first request it was seen at, without credentials. */
+  readonly first: string;
+}
+
+export interface ObservedOperation {
+  readonly contract: string;
+  readonly operation: string;
+  readonly seen: number;
+  readonly statuses: Readonly<Record<string, number>>;
+  readonly disagreements: readonly Disagreement[];
+}
+
+/** Everything that was observed. */
+export interface Observed {
+  readonly exchanges: number;
+  /** Exchanges that are for no contract. */
+  readonly passedOver: number;
+  readonly disagreeing: number;
+  readonly operations: readonly ObservedOperation[];
+  /** Requests that no contract has an operation for. */
+  readonly unknown: readonly Disagreement[];
+  /** What could not be judged, with how often. */
+  readonly unjudged: Readonly<Record<string, number>>;
+  /** Operations of REST contracts that were never asked for. */
+  readonly neverSeen: readonly { readonly contract: string; readonly operation: string }[];
+  /** Operations that there are in all. */
+  readonly known: number;
+}
+
+interface Count {
+  count: number;
+  readonly first: string;
+}
+
+interface Judge {
+  readonly name: string;
+  readonly judge: (exchange: SeenExchange) => Judgement | undefined;
+  readonly nearest: (path: string) => string | undefined;
+  readonly operations: readonly string[];
+}
+
+/** Judges exchanges by contracts, and counts what it finds. */
+export class Observations {
+  private readonly judges: readonly Judge[];
+  private readonly operations = new Map<
+    string,
+    { contract: string; operation: string; statuses: Map<string, number>; found: Map<string, Count> }
+  >();
+  private readonly unknown = new Map<string, Count>();
+  private readonly unjudged = new Map<string, number>();
+  private exchanges = 0;
+  private passedOver = 0;
+  private disagreeing = 0;
+
+  /**
+   * @param contracts what exchanges are judged by
+   * @param base the path that every request to the backend begins with; requests below it have to be known
+   */
+  constructor(
+    contracts: readonly PlayedContract[],
+    private readonly base: string | undefined,
+  ) {
+    this.judges = contracts.flatMap(({ contract, schema, raw }): Judge[] => {
+      if (contract.protocol === "rest") {
+        const judge = restJudge(contract, raw);
+        const own = restBases(contract);
+        // An address that says where the API begins is not asked what the contract thinks of it.
+        const bases =
+          base === undefined || base === "" ? own : [base, ...own.filter((each) => each.startsWith(`${base}/`))];
+        return [
+          {
+            name: contract.name,
+            judge: (exchange) => judge(exchange, bases),
+            nearest: (path) => nearestPath(contract, path, bases),
+            operations: contract.operations.map(operationLabel),
+          },
+        ];
+      }
+      if (!schema) return [];
+      const operations = rootFields(schema).map(({ type, field }) => `${type.name}.${field}`);
+      return [{ name: contract.name, judge: graphqlJudge(schema), nearest: () => undefined, operations }];
+    });
+  }
+
+  /** Judges one exchange and keeps what it finds; undefined when it is for no contract. */
+  add(exchange: SeenExchange): (Judgement & { readonly contract: string }) | undefined {
+    this.exchanges++;
+    const { method, url, status } = exchange;
+    const shown = `${method} ${url.pathname}${shownQuery(url.search)}`;
+    const found = this.find(exchange);
+    if (!found) {
+      if (this.base === undefined || (url.pathname !== this.base && !url.pathname.startsWith(`${this.base}/`))) {
+        this.passedOver++;
+        return undefined;
+      }
+      const near = this.judges.flatMap((judge) => judge.nearest(url.pathname) ?? [])[0];
+      const message = `${method} ${url.pathname} is in no contract${near === undefined ? "" : `; the nearest is ${near}`}`;
+      return { contract: "", ...this.keepUnknown([message], shown) };
+    }
+    const { contract, judgement } = found;
+    for (const each of judgement.unjudged) this.unjudged.set(each, (this.unjudged.get(each) ?? 0) + 1);
+    if (judgement.operation === undefined) {
+      if (judgement.disagreements.length > 0) this.keepUnknown(judgement.disagreements, shown);
+      return { contract, ...judgement };
+    }
+    const key = `${contract} ${judgement.operation}`;
+    const entry = this.operations.get(key) ?? {
+      contract,
+      operation: judgement.operation,
+      statuses: new Map<string, number>(),
+      found: new Map<string, Count>(),
+    };
+    this.operations.set(key, entry);
+    entry.statuses.set(String(status), (entry.statuses.get(String(status)) ?? 0) + 1);
+    if (judgement.disagreements.length > 0) this.disagreeing++;
+    for (const message of judgement.disagreements) count(entry.found, message, shown);
+    return { contract, ...judgement };
+  }
+
+  private find(exchange: SeenExchange): { contract: string; judgement: Judgement } | undefined {
+    let wrongMethod: { contract: string; judgement: Judgement } | undefined;
+    for (const { name, judge } of this.judges) {
+      const judgement = judge(exchange);
+      if (judgement === undefined) continue;
+      if (judgement.operation !== undefined) return { contract: name, judgement };
+      wrongMethod ??= { contract: name, judgement };
+    }
+    return wrongMethod;
+  }
+
+  private keepUnknown(messages: readonly string[], shown: string): Judgement {
+    this.disagreeing++;
+    for (const message of messages) count(this.unknown, message, shown);
+    return { operation: undefined, disagreements: messages, unjudged: [] };
+  }
+
+  /** What was observed so far. */
+  observed(): Observed {
+    const disagreements = (found: ReadonlyMap<string, Count>): Disagreement[] =>
+      [...found].map(([message, { count, first }]) => ({ message, count, first })).sort((a, b) => b.count - a.count);
+    const rest = this.judges.flatMap(({ name, operations }) =>
+      operations.map((operation) => ({ contract: name, operation })),
+    );
+    return {
+      exchanges: this.exchanges,
+      passedOver: this.passedOver,
+      disagreeing: this.disagreeing,
+      operations: [...this.operations.values()]
+        .map(({ contract, operation, statuses, found }) => ({
+          contract,
+          operation,
+          seen: [...statuses.values()].reduce((sum, each) => sum + each, 0),
+          statuses: Object.fromEntries([...statuses].sort()),
+          disagreements: disagreements(found),
+        }))
+        .sort((a, b) => (`${a.contract} ${a.operation}` < `${b.contract} ${b.operation}` ? -1 : 1)),
+      unknown: disagreements(this.unknown),
+      unjudged: Object.fromEntries([...this.unjudged].sort()),
+      // Query documents choose from a schema as they like; only operations of REST are missed by name.
+      neverSeen: rest.filter(
+        ({ contract, operation }) => operation.includes(" /") && !this.operations.has(`${contract} ${operation}`),
+      ),
+      known: rest.filter(({ operation }) => operation.includes(" /")).length,
+    };
+  }
+}
+
+function count(found: Map<string, Count>, message: string, first: string): void {
+  const known = found.get(message);
+  if (known) known.count++;
+  else found.set(message, { count: 1, first });
+}

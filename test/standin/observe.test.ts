@@ -1,0 +1,289 @@
+import { buildSchema } from "graphql";
+import { describe, expect, it } from "vitest";
+import type { SeenExchange } from "../../src/standin/observe/exchange.js";
+import { harExchanges } from "../../src/standin/observe/harExchanges.js";
+import { graphqlJudge } from "../../src/standin/observe/judgeGraphql.js";
+import { Observations } from "../../src/standin/observe/observations.js";
+import { readRest } from "../support/readRest.js";
+import { contractWith } from "../support/smallContract.js";
+
+const berth = {
+  type: "object",
+  required: ["id", "length"],
+  properties: { id: { type: "string" }, length: { type: "number" } },
+};
+const document = {
+  ...contractWith(
+    { Berth: berth },
+    {
+      "/berths/{berthId}": {
+        get: {
+          operationId: "getBerth",
+          parameters: [
+            { name: "berthId", in: "path", required: true, schema: { type: "string", maxLength: 4 } },
+            { name: "depth", in: "query", schema: { type: "integer" } },
+          ],
+          responses: {
+            200: {
+              description: "",
+              headers: { "Rate-Left": { required: true, schema: { type: "integer" } } },
+              content: { "application/json": { schema: { $ref: "#/components/schemas/Berth" } } },
+            },
+            404: { description: "" },
+          },
+        },
+        put: {
+          requestBody: {
+            required: true,
+            content: { "application/json": { schema: { $ref: "#/components/schemas/Berth" } } },
+          },
+          responses: { 204: { description: "" } },
+        },
+      },
+      "/notices": {
+        get: { responses: { 200: { description: "", content: { "text/event-stream": { itemSchema: berth } } } } },
+      },
+    },
+  ),
+  servers: [{ url: "https://api.ostrel.example/v1" }],
+};
+const played = () => {
+  const { contract } = readRest(document);
+  return [{ contract, raw: document }];
+};
+
+const exchange = (
+  more: Partial<SeenExchange> & {
+    readonly path?: string;
+    readonly sent?: unknown;
+    readonly got?: unknown;
+    readonly type?: string;
+  },
+): SeenExchange => {
+  const { path = "/v1/berths/N-07", sent, got, type = "application/json", ...rest } = more;
+  return {
+    method: "GET",
+    url: new URL(path, "http://127.0.0.1:1"),
+    requestHeader: (name) =>
+      name.toLowerCase() === "content-type" && sent !== undefined ? "application/json" : undefined,
+    requestBody: sent === undefined ? "" : JSON.stringify(sent),
+    status: 200,
+    answerHeader: (name) =>
+      ({ "content-type": got === undefined ? undefined : type, "rate-left": "3" })[name.toLowerCase()],
+    answerBody: got === undefined ? "" : typeof got === "string" ? got : JSON.stringify(got),
+    ...rest,
+  };
+};
+const fine = { id: "N-07", length: 12 };
+const judged = (one: SeenExchange): readonly string[] =>
+  new Observations(played(), undefined).add(one)?.disagreements ?? ["(passed over)"];
+
+describe("observed REST traffic", () => {
+  it.each<[string, SeenExchange, string[]]>([
+    ["what agrees", exchange({ got: fine }), []],
+    ["a number where text is promised", exchange({ got: { id: 7, length: 12 } }), ["answer 200: /id must be string"]],
+    [
+      "a field that is missing",
+      exchange({ got: { id: "N-07" } }),
+      ["answer 200: must have required property 'length'"],
+    ],
+    ["no JSON", exchange({ got: "<html>", type: "application/json" }), ["answer 200: is no JSON"]],
+    [
+      "another media type",
+      exchange({ got: "<p>", type: "text/html; charset=utf-8" }),
+      ["answer 200: is text/html, documented is application/json"],
+    ],
+    ["an undocumented status", exchange({ status: 418 }), ["answer 418: is not documented (200, 404)"]],
+    ["a documented failure", exchange({ status: 404 }), []],
+    [
+      "a header that is missing",
+      exchange({ got: fine, answerHeader: (name) => (name === "content-type" ? "application/json" : undefined) }),
+      ["answer 200: header Rate-Left is missing"],
+    ],
+    [
+      "a parameter that does not fit",
+      exchange({ path: "/v1/berths/N-07?depth=deep", got: fine }),
+      ["asks: query depth must be integer"],
+    ],
+    [
+      "a path value that does not fit",
+      exchange({ path: "/v1/berths/N-0700", got: fine }),
+      ["asks: path berthId must NOT have more than 4 characters"],
+    ],
+    [
+      "an undeclared query parameter",
+      exchange({ path: "/v1/berths/N-07?x=1", got: fine }),
+      ["asks: query x is not a parameter of this operation"],
+    ],
+    [
+      "a body that does not fit",
+      exchange({ method: "PUT", status: 204, sent: { id: "N-07" } }),
+      ["asks: body must have required property 'length'"],
+    ],
+    [
+      "a body where none is documented",
+      exchange({ method: "PUT", status: 204, sent: fine, got: { done: true } }),
+      ["answer 204: has a body, and none is documented"],
+    ],
+    ["a wrong method", exchange({ method: "DELETE" }), ["asks: DELETE /v1/berths/N-07, which takes GET, PUT"]],
+    [
+      "an event that does not fit",
+      exchange({
+        path: "/v1/notices",
+        type: "text/event-stream",
+        got: 'data: {"id":"a","length":1}\n\ndata: {"id":1,"length":1}\n\ndata: {"id"',
+      }),
+      ["answer 200 item: /id must be string"],
+    ],
+  ])("tells %s", (_name, one, expected) => {
+    expect(judged(one)).toEqual(expected);
+  });
+
+  it("counts by operation, keeps the first request without credentials, and knows what was never seen", () => {
+    const observations = new Observations(played(), "");
+    for (const id of [1, 2])
+      observations.add(exchange({ path: "/v1/berths/A?depth=1&token=hush", got: { id, length: 1 } }));
+    observations.add(exchange({ got: fine }));
+    observations.add(exchange({ path: "/v1/berth/N-07" }));
+    const observed = observations.observed();
+    expect(observed).toMatchObject({ exchanges: 4, disagreeing: 3, known: 4 });
+    expect(observed.operations).toMatchObject([
+      {
+        operation: "GET /berths/{berthId}",
+        seen: 3,
+        statuses: { 200: 3 },
+        disagreements: [
+          {
+            message: "asks: query token is not a parameter of this operation",
+            count: 2,
+            first: "GET /v1/berths/A?depth=1&token=%28hidden%29",
+          },
+          { message: "answer 200: /id must be string", count: 2 },
+        ],
+      },
+    ]);
+    expect(observed.unknown[0]?.message).toBe("GET /v1/berth/N-07 is in no contract; the nearest is /berths/{berthId}");
+    expect(observed.neverSeen.map(({ operation }) => operation)).toContain("GET /notices");
+    expect(JSON.stringify(observed)).not.toContain("hush");
+  });
+});
+
+describe("observed GraphQL traffic", () => {
+  const schema = buildSchema(
+    "type Query { voyage(id: ID!): Voyage! boats: [Boat!] } type Voyage { id: ID! eta: String! legs: [Int!]! } interface Boat { name: String! } type Sail implements Boat { name: String! mast: Float } type Tug implements Boat { name: String! } enum State { LATE }",
+  );
+  const judge = graphqlJudge(schema);
+  const asked = (query: string, answer: unknown, variables: object = {}) =>
+    judge(exchange({ method: "POST", path: "/graphql", sent: { query, variables }, got: answer }))?.disagreements;
+  const voyage =
+    "query V($id: ID!, $on: Boolean = true) { voyage(id: $id) { id due: eta legs eta @include(if: $on) } }";
+
+  it.each<[string, unknown, string[]]>([
+    ["what agrees", { id: "1", due: "x", legs: [1], eta: "x" }, []],
+    [
+      "a number where text is promised",
+      { id: "1", due: 5, legs: [1], eta: "x" },
+      ["answer 200 /data/voyage/due: must be text, and is a number"],
+    ],
+    [
+      "null where none may be",
+      { id: "1", due: null, legs: [1, null], eta: "x" },
+      ["answer 200 /data/voyage/due: must not be null", "answer 200 /data/voyage/legs/*: must not be null"],
+    ],
+    [
+      "a field that is missing",
+      { id: "1", legs: [], eta: "x" },
+      ["answer 200 /data/voyage/due: is selected, and missing"],
+    ],
+    [
+      "a list that is none",
+      { id: "1", due: "x", legs: 3, eta: "x" },
+      ["answer 200 /data/voyage/legs: must be a list, and is a number"],
+    ],
+  ])("tells %s", (_name, answer, expected) => {
+    expect(asked(voyage, { data: { voyage: answer } }, { id: "1" })).toEqual(expected);
+  });
+
+  it("tells queries and variables that do not fit, without their values", () => {
+    expect(asked("{ voyage { id } }", {})?.[0]).toContain('asks: Field "voyage" argument "id"');
+    const [wrong] = asked(voyage, { data: null, errors: [{ message: "no" }] }, { id: { secret: "hush" } }) ?? [];
+    expect(wrong).toContain('asks: Variable "$id" got an invalid value');
+    expect(wrong).not.toContain("hush");
+  });
+
+  it("knows members by __typename, null that an error left behind, and what conditions leave out", () => {
+    const boats = "{ boats { __typename name ... on Sail { mast } } }";
+    expect(
+      asked(boats, {
+        data: {
+          boats: [
+            { __typename: "Sail", name: "a", mast: "high" },
+            { __typename: "Tug", name: "b" },
+          ],
+        },
+      }),
+    ).toEqual(["answer 200 /data/boats/*/mast: must be a number, and is text"]);
+    const failed = {
+      data: { voyage: { id: "1", due: null, legs: [] } },
+      errors: [{ message: "no", path: ["voyage", "due"] }],
+    };
+    expect(asked(voyage, failed, { id: "1", on: false })).toEqual([]);
+    expect(asked("{ boats { name } }", { boats: [] })).toEqual(["answer 200: has neither data nor errors"]);
+  });
+
+  it("leaves alone what is no GraphQL, and says where a query is known by an id only", () => {
+    expect(judge(exchange({ method: "POST", sent: { name: "x" } }))).toBeUndefined();
+    expect(judge(exchange({ method: "POST", sent: { id: "abc", variables: {} } }))?.unjudged).toEqual([
+      "the request names its query by an id",
+    ]);
+  });
+});
+
+describe("recorded traffic", () => {
+  const entry = (request: object, response: object) => ({
+    request: { method: "GET", url: "https://api.ostrel.example/v1/berths/N-07", headers: [], ...request },
+    response: {
+      status: 200,
+      headers: [
+        { name: "Content-Type", value: "application/json" },
+        { name: "rate-left", value: "1" },
+      ],
+      content: {},
+      ...response,
+    },
+  });
+
+  it("is read with its bodies, also those in base64, forms and bodies that are not there", () => {
+    const text = JSON.stringify({
+      log: {
+        entries: [
+          entry({}, { content: { text: JSON.stringify(fine) } }),
+          entry(
+            {},
+            {
+              content: {
+                text: btoa(JSON.stringify({ id: 1, length: 1 })),
+                encoding: "base64",
+                mimeType: "application/json",
+              },
+            },
+          ),
+          entry({}, { content: { size: 50 } }),
+          entry({ url: "https://cdn.example/logo.png" }, {}),
+          entry({}, { status: 0 }),
+          "nonsense",
+        ],
+      },
+    });
+    const observations = new Observations(played(), undefined);
+    for (const each of harExchanges(text) ?? []) observations.add(each);
+    expect(observations.observed()).toMatchObject({
+      exchanges: 4,
+      passedOver: 1,
+      disagreeing: 1,
+      unjudged: { "the answer's body was not recorded": 1 },
+    });
+    expect(harExchanges('{"log": 1}')).toBeUndefined();
+    expect(harExchanges("{")).toBeUndefined();
+  });
+});
