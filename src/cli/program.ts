@@ -136,9 +136,12 @@ export async function runProgram(argv: readonly string[]): Promise<number> {
   program
     .command("pull [contract...]")
     .description("refresh the copies of contracts that come from a URL, a GraphQL endpoint or a command")
-    .action(async (contracts: string[]) => {
+    .option("--check", "only say whether the origin moved (exit 1), and save nothing")
+    .action(async (contracts: string[], flags: { check?: boolean }) => {
       const { pullCommand } = await import("./commands/pull.js");
-      exitCode = await runCommand(globals(), (terminal) => pullCommand(terminal, globals(), contracts));
+      exitCode = await runCommand(globals(), (terminal) =>
+        pullCommand(terminal, globals(), { contracts, check: flags.check === true }),
+      );
     });
 
   program

@@ -8,9 +8,20 @@ export interface FetchOptions {
   readonly timeoutMs: number;
   /** JSON to send with POST; GET when absent. */
   readonly body?: string;
+  /** What is known of the text that was fetched last: a server that has no newer one says so. */
+  readonly known?: Validators | undefined;
 }
 
-export type Fetched = { readonly text: string } | { readonly problem: Problem; readonly status?: number };
+/** What a server tells a version of a text by (RFC 9110, section 8.8). */
+export interface Validators {
+  readonly etag?: string;
+  readonly lastModified?: string;
+}
+
+export type Fetched =
+  | { readonly text: string; readonly validators?: Validators }
+  | { readonly isSame: true }
+  | { readonly problem: Problem; readonly status?: number };
 
 const mostRedirects = 5;
 const mostBytes = 128 * 1024 * 1024;
@@ -40,6 +51,7 @@ export async function fetchText(address: string, shown: string, options: FetchOp
           ...(body === undefined
             ? { accept: "application/json, application/yaml, */*;q=0.5" }
             : { accept: "application/graphql-response+json, application/json", "content-type": "application/json" }),
+          ...(body === undefined ? conditions(options.known) : {}),
           ...(url.origin === first.origin ? options.headers : {}),
         },
       });
@@ -53,6 +65,7 @@ export async function fetchText(address: string, shown: string, options: FetchOp
         ? failed(`cannot be reached: nothing listens at ${first.host}`, "Start the server, or check the port.")
         : failed("cannot be reached", "Check the address, and that the server is running.");
     }
+    if (response.status === 304 && options.known) return { isSame: true };
     const location = response.headers.get("location");
     if (response.status >= 300 && response.status < 400 && location !== null) {
       const next = URL.canParse(location, url.href) ? new URL(location, url.href) : undefined;
@@ -88,9 +101,22 @@ export async function fetchText(address: string, shown: string, options: FetchOp
         "Use the address of the description itself, which often ends in .json or .yaml.",
         response.status,
       );
-    return { text };
+    return { text, validators: validatorsOf(response.headers) };
   }
   return failed(`redirects more than ${String(mostRedirects)} times`, "Use the final address.");
+}
+
+function conditions({ etag, lastModified }: Validators = {}): Record<string, string> {
+  return {
+    ...(etag === undefined ? {} : { "if-none-match": etag }),
+    ...(lastModified === undefined ? {} : { "if-modified-since": lastModified }),
+  };
+}
+
+function validatorsOf(headers: Headers): Validators {
+  const etag = headers.get("etag");
+  const lastModified = headers.get("last-modified");
+  return { ...(etag === null ? {} : { etag }), ...(lastModified === null ? {} : { lastModified }) };
 }
 
 function unreachable(error: unknown, { host }: URL): boolean {

@@ -32,6 +32,7 @@ export async function introspect(address: string, shown: string, options: FetchO
       body: JSON.stringify({ query, operationName: "IntrospectionQuery" }),
     });
     if ("problem" in fetched) return { ...fetched, problem: endpointProblem(fetched, shown) };
+    if ("isSame" in fetched) return fetched;
     const answer = parsed(fetched.text);
     const schema = introspectedSchema(answer);
     if (schema) return { text: introspectionText(schema) };

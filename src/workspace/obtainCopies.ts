@@ -7,7 +7,8 @@ import { problem, type Problem } from "../core/problem/problem.js";
 import { copyPath, readCopy } from "./copies.js";
 import { parseData } from "../core/text/parseData.js";
 import type { ContractConfiguration } from "./configuration.js";
-import { fetchText, type Fetched, type FetchOptions } from "./fetchText.js";
+import { fetchText, type Fetched, type FetchOptions, type Validators } from "./fetchText.js";
+import { writeOrigin } from "./origins.js";
 import { fromEnvironment } from "./fromEnvironment.js";
 import { exitCodes, Halt } from "./halt.js";
 import type { Project } from "./project.js";
@@ -27,20 +28,19 @@ export async function obtainCopies(project: Project, contracts: Iterable<string>
   for (const contract of contracts) {
     const settings = project.configuration.contracts[contract];
     if (!settings) continue;
-    const { from } = settings;
-    if (typeof from === "object" && "run" in from) {
-      const known = readCopy(project, contract, undefined);
-      if (!known || fresh)
-        problems.push(...settle(project, contract, await runCommand(project, contract, from.run), known !== undefined));
-      continue;
-    }
-    for (const source of sourceList(settings).filter(isUrl)) {
+    for (const source of remoteSources(settings)) {
       const known = readCopy(project, contract, source);
       if (!known || fresh)
         problems.push(...settle(project, contract, await obtain(project, contract, source), known !== undefined));
     }
   }
   return problems;
+}
+
+/** The URLs that a contract comes from; one that is undefined stands for a command. */
+export function remoteSources(settings: ContractConfiguration): (string | undefined)[] {
+  const { from } = settings;
+  return typeof from === "object" && "run" in from ? [undefined] : sourceList(settings).filter(isUrl);
 }
 
 /** Without a copy there is nothing to go on with; with one, a failure is only a warning. */
@@ -57,26 +57,54 @@ function settle(project: Project, contract: string, failure: Problem | undefined
 }
 
 /** Fetches one document of a contract and saves its copy; the problem when it cannot be had. */
-export async function obtain(project: Project, contract: string, address: string): Promise<Problem | undefined> {
+export async function obtain(
+  project: Project,
+  contract: string,
+  address: string | undefined,
+): Promise<Problem | undefined> {
+  const fetched = await fetchCopy(project, contract, address, undefined);
+  if ("problem" in fetched) return fetched.problem;
+  if ("text" in fetched) saveCopy(project, contract, address, fetched);
+  return undefined;
+}
+
+/** A text as it is kept, and what its server tells the version by. */
+export interface FetchedCopy {
+  readonly text: string;
+  readonly validators?: Validators | undefined;
+}
+
+export type CopyOutcome = FetchedCopy | { readonly isSame: true } | { readonly problem: Problem };
+
+/** Fetches one document of a contract, or runs the command that prints it, and saves nothing. */
+export async function fetchCopy(
+  project: Project,
+  contract: string,
+  address: string | undefined,
+  known: Validators | undefined,
+): Promise<CopyOutcome> {
   const settings = project.configuration.contracts[contract] ?? { from: [] };
+  if (address === undefined) return runCommand(project, contract, runOf(settings));
   const expanded = expand(address, contract);
   const headers = Object.fromEntries(
     Object.entries(settings.headers ?? {}).map(([name, value]) => [name, expand(value, contract)]),
   );
-  if (!URL.canParse(expanded) || !/^https?:/i.test(expanded))
-    return problem("contract.fetch", `\`${address}\` is no address that can be fetched.`, {
-      hint: "Use http: or https:.",
-    });
+  if (!URL.canParse(expanded) || !/^https?:/i.test(expanded)) {
+    const message = `\`${address}\` is no address that can be fetched.`;
+    return { problem: problem("contract.fetch", message, { hint: "Use http: or https:." }) };
+  }
   const isOwn = sourceList(settings).some((source) => source === address || sameOrigin(source, address));
-  const options = { headers: isOwn ? headers : {}, hosts: settings.hosts ?? [], timeoutMs: waitMs() };
+  const options = { headers: isOwn ? headers : {}, hosts: settings.hosts ?? [], timeoutMs: waitMs(), known };
   const isSource = sourceList(settings).includes(address);
   const fetched = await (isSource
     ? fetchSource(expanded, address, options, settings)
     : fetchText(expanded, address, options));
-  if ("problem" in fetched) return fetched.problem;
-  const text = await asSaved(fetched.text);
-  save(project, contract, address, text);
-  return undefined;
+  if (!("text" in fetched)) return fetched;
+  return { text: await asSaved(fetched.text), validators: fetched.validators };
+}
+
+function runOf({ from }: ContractConfiguration): string {
+  return typeof from === "object" && "run" in from ? from.run : "";
 }
 
 /**
@@ -96,6 +124,7 @@ async function fetchSource(
     settings.queries !== undefined || settings.scalars !== undefined || /(?:graphql|gql)\/?$/i.test(pathname);
   if (!isDocument && isGraphql) return introspect(address, shown, options);
   const fetched = await fetchText(address, shown, options);
+  if ("isSame" in fetched) return fetched;
   const isNoDescription =
     "problem" in fetched ? [200, 400, 405, 406, 415].includes(fetched.status ?? 0) : isErrorAnswer(fetched.text);
   if (isDocument || !isNoDescription) return fetched;
@@ -108,13 +137,23 @@ function isErrorAnswer(text: string): boolean {
   return /^\s*\{\s*"(?:errors|data)"\s*:/.test(text) && !text.includes('"__schema"');
 }
 
-/** An introspection result is kept as schema text, which people can read and compare. */
+/**
+ * An introspection result is kept as schema text, which people can read and compare; JSON in lines, so that a change of
+ * one value is a change of one line.
+ */
 async function asSaved(text: string): Promise<string> {
-  if (!/^\s*\{/.test(text) || !text.includes('"__schema"')) return text;
+  if (!/^\s*\{/.test(text)) return text;
+  if (!text.includes('"__schema"')) return inLines(text);
   const { introspectedSchema, introspectionText } = await import("../core/graphql/introspectionText.js");
   const parsed = parseData(text);
   const schema = parsed.ok ? introspectedSchema(parsed.data) : undefined;
   return schema ? introspectionText(schema) : text;
+}
+
+async function inLines(text: string): Promise<string> {
+  const { applyEdits, format } = await import("jsonc-parser");
+  const formatted = applyEdits(text, format(text, undefined, { insertSpaces: true, tabSize: 2, eol: "\n" }));
+  return formatted.endsWith("\n") ? formatted : `${formatted}\n`;
 }
 
 /** How long a server may take; RHEMA_WAIT_MS says otherwise, for servers that wake up slowly. */
@@ -127,7 +166,7 @@ function sameOrigin(a: string, b: string): boolean {
   return URL.canParse(a) && URL.canParse(b) && new URL(a).origin === new URL(b).origin;
 }
 
-async function runCommand(project: Project, contract: string, command: string): Promise<Problem | undefined> {
+async function runCommand(project: Project, contract: string, command: string): Promise<CopyOutcome> {
   const shell = process.platform === "win32" ? ["cmd", "/d", "/s", "/c"] : ["/bin/sh", "-c"];
   const [program = "", ...flags] = shell;
   try {
@@ -137,13 +176,14 @@ async function runCommand(project: Project, contract: string, command: string): 
       timeout: waitMs() * 4,
       encoding: "utf8",
     });
-    if (stdout.trim() === "") return failedCommand(contract, "printed nothing");
-    save(project, contract, undefined, await asSaved(stdout));
-    return undefined;
+    if (stdout.trim() === "") return { problem: failedCommand(contract, "printed nothing") };
+    return { text: await asSaved(stdout) };
   } catch (error) {
     const { code, stderr } = error as { code?: number | string; stderr?: string };
     const said = (stderr ?? "").trim().split("\n").slice(-3).join(" ").slice(0, 300);
-    return failedCommand(contract, `failed (${String(code ?? "stopped")})${said === "" ? "" : `: ${said}`}`);
+    return {
+      problem: failedCommand(contract, `failed (${String(code ?? "stopped")})${said === "" ? "" : `: ${said}`}`),
+    };
   }
 }
 
@@ -157,11 +197,19 @@ function expand(text: string, contract: string): string {
   return fromEnvironment(text, `The contract \`${contract}\``);
 }
 
-function save(project: Project, contract: string, address: string | undefined, text: string): void {
+/** Saves a copy, and what its server tells the version by. */
+export function saveCopy(
+  project: Project,
+  contract: string,
+  address: string | undefined,
+  { text, validators = {} }: FetchedCopy,
+): void {
   const path = copyPath(project, contract, address, text);
   const known = readCopy(project, contract, address);
+  const saved = text.endsWith("\n") ? text : `${text}\n`;
   mkdirSync(dirname(path), { recursive: true });
-  writeFileSync(path, text.endsWith("\n") ? text : `${text}\n`);
+  writeFileSync(path, saved);
+  if (address !== undefined) writeOrigin(project, contract, address, { ...validators, text: saved });
   // A copy of another kind would be found first.
   const old = known && join(project.root, known.document);
   if (old !== undefined && old !== path) rmSync(old, { force: true });

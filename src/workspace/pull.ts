@@ -1,10 +1,17 @@
+import type { ContractImpact } from "../core/change/judgedChange.js";
 import { isUrl } from "../core/rest/documentNames.js";
+import type { SourceText } from "../core/problem/place.js";
 import type { Problem } from "../core/problem/problem.js";
+import { readContract } from "../core/readContract.js";
+import { compareSides, type Side } from "./compareWithPin.js";
 import { readCopy } from "./copies.js";
-import { exitCodes, type ExitCode } from "./halt.js";
-import { obtainCopies } from "./obtainCopies.js";
+import { exitCodes, Halt, type ExitCode } from "./halt.js";
+import { knownParts, readLedger } from "./ledger.js";
+import { fetchCopy, remoteSources, saveCopy, type FetchedCopy } from "./obtainCopies.js";
+import { readOrigin } from "./origins.js";
 import type { Project } from "./project.js";
-import { sourceList } from "./sources.js";
+import { ProjectTexts } from "./sdkInputs.js";
+import { sourceText } from "./sources.js";
 
 /** What pulling did for one contract. */
 export interface PulledContract {
@@ -17,43 +24,133 @@ export interface PulledContract {
 
 export interface PullOutcome {
   readonly contracts: readonly PulledContract[];
+  /** What the new copies change, against the ones before. */
+  readonly impacts: readonly ContractImpact[];
   readonly problems: readonly Problem[];
   readonly exitCode: ExitCode;
+  readonly textOf: (document: string) => string | undefined;
+}
+
+export interface PullOptions {
+  readonly contracts: readonly string[];
+  /** Only say whether the origin moved. */
+  readonly checkOnly: boolean;
+  /** Told what a new copy changes before it is saved. */
+  readonly onImpact?: (impact: ContractImpact, textOf: (document: string) => string | undefined) => void;
 }
 
 /**
- * Replaces the copies of contracts that come from a URL, a GraphQL endpoint or a command.
+ * Replaces the copies of contracts that come from a URL, a GraphQL endpoint or a command, by what is there now. A server
+ * that knows versions is only asked for a newer one.
  *
  * @throws Halt (unreadable) when a contract cannot be had and has no copy
  */
-export async function pull(project: Project, names: readonly string[]): Promise<PullOutcome> {
+export async function pull(project: Project, options: PullOptions): Promise<PullOutcome> {
   const contracts: PulledContract[] = [];
   const problems: Problem[] = [];
-  for (const name of names) {
-    const settings = project.configuration.contracts[name];
-    const sources = settings ? sourceList(settings).filter(isUrl) : [];
-    const addresses = sources.length > 0 ? sources : [undefined];
-    const isLocal = settings !== undefined && sources.length === 0 && sourceList(settings).length > 0;
-    if (isLocal) {
-      contracts.push({ name, state: "local", copies: [] });
-      continue;
+  const impacts: ContractImpact[] = [];
+  const others = new Map<string, string>();
+  const texts = new ProjectTexts(project);
+  const textOf = (document: string): string | undefined =>
+    others.get(document) ?? texts.find(document) ?? sourceText(project, document);
+  for (const name of options.contracts) {
+    const pulled = await pullOne(project, name);
+    problems.push(...pulled.problems);
+    const { fresh } = pulled;
+    if (pulled.state === "changed") {
+      const impact = await impactOf(project, name, fresh, texts, others);
+      if (impact) {
+        impacts.push(impact);
+        options.onImpact?.(impact, textOf);
+      }
     }
-    const copies = (): (string | undefined)[] => addresses.map((address) => readCopy(project, name, address)?.text);
-    const before = copies();
-    const found = await obtainCopies(project, [name], true);
-    problems.push(...found);
-    const after = copies();
-    const state =
-      found.length > 0
-        ? "failed"
-        : before.every((text) => text === undefined)
-          ? "new"
-          : before.some((text, at) => text !== after[at])
-            ? "changed"
-            : "same";
-    const paths = addresses.flatMap((address) => readCopy(project, name, address)?.document ?? []);
-    contracts.push({ name, state, copies: paths });
+    if (!options.checkOnly) for (const [address, copy] of fresh) saveCopy(project, name, address, copy);
+    contracts.push({ name, state: pulled.state, copies: copyPaths(project, name) });
   }
   const isFailed = contracts.some(({ state }) => state === "failed");
-  return { contracts, problems, exitCode: isFailed ? exitCodes.findings : exitCodes.done };
+  const isMoved = options.checkOnly && contracts.some(({ state }) => state === "changed" || state === "new");
+  return { contracts, impacts, problems, exitCode: isFailed || isMoved ? exitCodes.findings : exitCodes.done, textOf };
+}
+
+function addressesOf(project: Project, name: string): (string | undefined)[] {
+  const settings = project.configuration.contracts[name];
+  if (!settings) return [];
+  const parts = (knownParts(readLedger(project)).get(name) ?? []).filter(isUrl);
+  return [...new Set([...remoteSources(settings), ...parts])];
+}
+
+function copyPaths(project: Project, name: string): string[] {
+  return addressesOf(project, name).flatMap((address) => readCopy(project, name, address)?.document ?? []);
+}
+
+type Fresh = ReadonlyMap<string | undefined, FetchedCopy>;
+
+async function pullOne(
+  project: Project,
+  name: string,
+): Promise<Pick<PulledContract, "state"> & { readonly fresh: Fresh; readonly problems: readonly Problem[] }> {
+  const addresses = addressesOf(project, name);
+  const fresh = new Map<string | undefined, FetchedCopy>();
+  const problems: Problem[] = [];
+  let isNew = false;
+  for (const address of addresses) {
+    const copy = readCopy(project, name, address);
+    const known = address === undefined ? undefined : readOrigin(project, name, address, copy?.text);
+    const found = await fetchCopy(project, name, address, known);
+    if ("problem" in found) problems.push(failure(project, name, found.problem, copy !== undefined));
+    else if ("text" in found) {
+      isNew ||= copy === undefined;
+      // One that is the same is saved too: its server may know it by another version now.
+      fresh.set(address, found);
+    }
+  }
+  const isChanged = [...fresh].some(
+    ([address, { text }]) => trimmed(readCopy(project, name, address)?.text) !== trimmed(text),
+  );
+  const state =
+    addresses.length === 0 ? "local" : problems.length > 0 ? "failed" : isNew ? "new" : isChanged ? "changed" : "same";
+  return { state, fresh, problems };
+}
+
+function trimmed(text: string | undefined): string | undefined {
+  return text?.replace(/\r\n/g, "\n").trimEnd();
+}
+
+/** Without a copy there is nothing to go on with; with one, a failure is only a warning. */
+function failure(project: Project, name: string, problem: Problem, hasCopy: boolean): Problem {
+  const place = { document: project.configName, pointer: `/contracts/${name}/from` };
+  const texts = new Map([[project.configName, project.configText]]);
+  if (!hasCopy) throw new Halt([{ ...problem, places: [place] }], exitCodes.unreadable, texts);
+  return { ...problem, level: "warning", places: [place], why: "The copy that was there stays." };
+}
+
+/** What fresh copies change; undefined where either side cannot be read, which `generate` tells about. */
+async function impactOf(
+  project: Project,
+  name: string,
+  fresh: Fresh,
+  texts: ProjectTexts,
+  others: Map<string, string>,
+): Promise<ContractImpact | undefined> {
+  await texts.readHosts([name]);
+  const addresses = addressesOf(project, name);
+  const sources = (isAfter: boolean): SourceText[] =>
+    addresses.flatMap((address) => {
+      const copy = readCopy(project, name, address);
+      const text = isAfter ? (fresh.get(address)?.text ?? copy?.text) : copy?.text;
+      const document = copy?.document ?? address ?? name;
+      const base = address === undefined ? {} : { base: address };
+      return text === undefined ? [] : [{ document: isAfter ? `${document} (new)` : document, text, ...base }];
+    });
+  const before = sideOf(name, sources(false), "the copy");
+  const after = sideOf(name, sources(true), "now");
+  if (before?.reading.contract.protocol !== after?.reading.contract.protocol) return undefined;
+  for (const { document, text } of [...sources(false), ...sources(true)]) others.set(document, text);
+  return before && after && compareSides(name, before, after, texts);
+}
+
+function sideOf(name: string, sources: readonly SourceText[], label: string): Side | undefined {
+  const reading = readContract(name, sources);
+  const { contract } = reading;
+  return contract && { reading: { ...reading, contract }, label: contract.version === "" ? label : contract.version };
 }

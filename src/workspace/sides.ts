@@ -69,6 +69,7 @@ async function remote(address: string): Promise<SourceText> {
   const { fetchText } = await import("./fetchText.js");
   const fetched = await fetchText(address, address, { headers: {}, hosts: [], timeoutMs: 30_000 });
   if ("problem" in fetched) throw new Halt([fetched.problem], exitCodes.unreadable);
+  if ("isSame" in fetched) throw new Error("Nothing was known of it, so it cannot be the same.");
   return { document: address, text: fetched.text };
 }
 

@@ -217,7 +217,11 @@ describe("pull", () => {
     expect(project.read(copy)).toContain('"""How high"""\n  mast(');
     expect((await project.runBeside(["pull"])).out).toMatch(/^pull: nothing changed/);
     current = buildSchema(schema.replace("power: Int!", "power: Int! draught: Float"));
+    const checked = await project.runBeside(["pull", "--check"]);
+    expect([checked.code, checked.out.includes("1 contract moved")]).toEqual([1, true]);
+    expect(project.read(copy)).not.toContain("draught");
     expect((await project.runBeside(["pull", "fleet"])).out).toMatch(/changed, saved/);
+    expect((await project.runBeside(["pull", "--check"])).code).toBe(0);
     isDown = true;
     const failed = await project.runBeside(["pull"]);
     expect(failed.code).toBe(1);

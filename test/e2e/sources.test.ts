@@ -65,7 +65,7 @@ properties: { tender: { $ref: vessel.yaml }, length: { $ref: "common.json#metres
     expect(out).toContain("api/openapi.yaml and 3 more");
     const said = out.replace(/\s+/g, " ");
     expect(said).toContain(
-      "GET /lost api/openapi.yaml:5:105 The reference `api/none.yaml` leads to a document that does not exist.",
+      "GET /lost contract.reference api/openapi.yaml:5:105 The reference `api/none.yaml` leads to a document that does not exist.",
     );
     expect(said).toContain("The reference `../outside.yaml` leads to a document that is outside the project.");
     expect(project.read(shapes)).toContain("/** A vessel. */\nexport interface Vessel {\n  tender?: Vessel;");

@@ -1,4 +1,5 @@
 import { counted } from "../../core/report/paint.js";
+import { renderImpact } from "../../core/report/renderImpact.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
 import { chosenContracts } from "../../workspace/chosenContracts.js";
 import { openProject } from "../../workspace/project.js";
@@ -14,36 +15,64 @@ const states = {
   local: "comes from files, nothing to pull",
 } as const;
 
-/** `rhema pull [contract…]`: refresh the copies of remote contracts. */
+const checkedStates = {
+  ...states,
+  new: "was never pulled",
+  changed: "the origin moved; the copy stays as it is",
+  failed: "cannot be asked",
+} as const;
+
+export interface PullCommandOptions {
+  readonly contracts: readonly string[];
+  readonly check: boolean;
+}
+
+/** `rhema pull [contract…]`: refresh the copies of remote contracts, and say what that changes. */
 export async function pullCommand(
   terminal: Terminal,
   globals: GlobalOptions,
-  contracts: readonly string[],
+  { contracts, check }: PullCommandOptions,
 ): Promise<number> {
   const project = await openProject(process.cwd(), globals.config);
-  const outcome = await pull(project, chosenContracts(project, contracts));
+  const { paint } = terminal;
+  const outcome = await pull(project, {
+    contracts: chosenContracts(project, contracts),
+    checkOnly: check,
+    onImpact: (impact, textOf) => {
+      const texts = { before: textOf, after: textOf };
+      terminal.result([...renderImpact([impact], texts, paint, false), ""]);
+    },
+  });
   const textOf = (document: string): string | undefined =>
-    document === project.configName ? project.configText : undefined;
+    document === project.configName ? project.configText : outcome.textOf(document);
   terminal.note(
-    [...project.problems, ...outcome.problems].flatMap((each) => [...renderProblem(each, textOf, terminal.paint), ""]),
+    [...project.problems, ...outcome.problems].flatMap((each) => [...renderProblem(each, textOf, paint), ""]),
   );
-  terminal.result([headline(outcome.contracts, terminal), ...outcome.contracts.map((each) => row(each, terminal))]);
+  terminal.result([
+    headline(outcome.contracts, check, terminal),
+    ...outcome.contracts.map((each) => row(each, check, terminal)),
+  ]);
   terminal.document({
     contracts: outcome.contracts,
+    changes: outcome.impacts.flatMap(({ contract, changes }) =>
+      changes.map(({ code, message, verdict, use }) => ({ contract, code, message, verdict, use })),
+    ),
     problems: outcome.problems.map((each) => problemJson(each, textOf)),
     exitCode: outcome.exitCode,
   });
   return outcome.exitCode;
 }
 
-function headline(contracts: readonly PulledContract[], { paint }: Terminal): string {
+function headline(contracts: readonly PulledContract[], isCheck: boolean, { paint }: Terminal): string {
   const failed = contracts.filter(({ state }) => state === "failed").length;
-  if (failed > 0) return paint.bad(`pull: ${counted(failed, "contract")} not refreshed, see above`);
+  if (failed > 0) return paint.bad(`pull: ${counted(failed, "contract")} not refreshed, see below`);
   const fresh = contracts.filter(({ state }) => state === "new" || state === "changed").length;
   if (fresh === 0) return paint.good("pull: nothing changed");
-  return paint.good(`pull: ${counted(fresh, "contract")} refreshed; \`rhema generate\` shows what it changes`);
+  if (isCheck) return paint.warn(`pull: ${counted(fresh, "contract")} moved; \`rhema pull\` takes it over`);
+  return paint.good(`pull: ${counted(fresh, "contract")} refreshed; now: rhema generate`);
 }
 
-function row({ name, state, copies }: PulledContract, { paint }: Terminal): string {
-  return `  ${paint.accent(name)}  ${states[state]}${copies.length > 0 ? paint.quiet(`  ${copies.join(", ")}`) : ""}`;
+function row({ name, state, copies }: PulledContract, isCheck: boolean, { paint }: Terminal): string {
+  const words = isCheck ? checkedStates[state] : states[state];
+  return `  ${paint.accent(name)}  ${words}${copies.length > 0 ? paint.quiet(`  ${copies.join(", ")}`) : ""}`;
 }

@@ -192,7 +192,19 @@ export function restBases({ servers }: RestContract): string[] {
 
 /** The path of the contract that looks most like one that it does not have, wherever its paths begin. */
 export function nearestPath({ operations }: RestContract, path: string, below: readonly string[]): string | undefined {
-  const paths = new Set(operations.map((each) => each.path));
   const base = below.find((each) => path.startsWith(`${each}/`)) ?? "";
-  return nearest(path.slice(base.length), paths)[0];
+  const written = path.slice(base.length);
+  const parts = written.split("/");
+  // Parameters are taken as they were written, so that only names are compared.
+  const filled = new Map(
+    operations.map((each) => [
+      each.path
+        .split("/")
+        .map((part, at) => (part.startsWith("{") ? (parts[at] ?? part) : part))
+        .join("/"),
+      each.path,
+    ]),
+  );
+  const [found] = nearest(written, filled.keys());
+  return found === undefined ? undefined : filled.get(found);
 }
