@@ -37,9 +37,17 @@ export function contractValidator(raw: unknown, dialect: string, direction: "req
     if (!compiled.has(key)) compiled.set(key, compile(coerce ? coercing : exact, movedPointer(pointer, document)));
     return compiled.get(key);
   };
+  // A place spells its pointer anew each time it is asked, and every request asks for the same few.
+  const atPlace = { exact: new WeakMap<PointerPlace, Found>(), coercing: new WeakMap<PointerPlace, Found>() };
+  const validatorOf = (schema: PointerPlace, coerce: boolean): ValidateFunction | undefined => {
+    const known = atPlace[coerce ? "coercing" : "exact"];
+    const found = known.get(schema) ?? { validate: validatorAt(pointerInLinked(schema, raw), coerce) };
+    known.set(schema, found);
+    return found.validate;
+  };
   return {
     check: (schema, value, coerce) => {
-      const validate = validatorAt(pointerInLinked(schema, raw), coerce);
+      const validate = validatorOf(schema, coerce);
       const holder = { value };
       if (!validate || isValid(validate, coerce ? holder : value)) return [];
       return (validate.errors ?? []).map((error) => {
@@ -54,6 +62,10 @@ export function contractValidator(raw: unknown, dialect: string, direction: "req
       });
     },
   };
+}
+
+interface Found {
+  readonly validate: ValidateFunction | undefined;
 }
 
 function isValid(validate: ValidateFunction, value: unknown): boolean {

@@ -29,6 +29,7 @@ import {
 import type { Misfit } from "./checkRequest.js";
 import { Graph, poolSize, type Made } from "./graph.js";
 import type { PlayedAnswer } from "./playedAnswer.js";
+import type { SentBody } from "./sentBody.js";
 import { Shelves, type Facts } from "./shelves.js";
 import { waitFor, wishHeader, type Wish, type Wishes } from "./wish.js";
 import { isData } from "../core/text/parseData.js";
@@ -45,7 +46,7 @@ export interface GraphqlPlayOptions {
 }
 
 /** A handler that plays a GraphQL schema at one URL. */
-export type PlayGraphql = (request: Request, readForm: () => Promise<FormData>) => Promise<PlayedAnswer>;
+export type PlayGraphql = (request: Request, body: SentBody) => Promise<PlayedAnswer>;
 
 /** How many parsed and validated documents are kept; apps send the same few again and again. */
 const keptDocuments = 500;
@@ -64,8 +65,8 @@ export function playGraphql(schema: GraphQLSchema, options: GraphqlPlayOptions):
     if (documents.size > keptDocuments && oldest !== undefined) documents.delete(oldest);
     return known;
   };
-  return async (request, readForm) => {
-    const asked = await readRequest(request, readForm);
+  return async (request, body) => {
+    const asked = await readRequest(request, body);
     if ("error" in asked) return refused([{ message: asked.error }]);
     return { ...(await answer(request, asked)), received: JSON.stringify(asked) };
   };
@@ -146,13 +147,10 @@ export interface Asked {
 }
 
 /** Reads a request (GraphQL over HTTP, sections 5.3 and 5.4), also one that brings files as a multipart form. */
-async function readRequest(
-  request: Request,
-  readForm: () => Promise<FormData>,
-): Promise<Asked | { readonly error: string }> {
+async function readRequest(request: Request, sent: SentBody): Promise<Asked | { readonly error: string }> {
   let body: unknown;
   try {
-    body = await bodyOf(request, readForm);
+    body = await bodyOf(request, sent);
   } catch {
     return { error: "The request is not valid JSON." };
   }
@@ -166,15 +164,16 @@ async function readRequest(
   };
 }
 
-async function bodyOf(request: Request, readForm: () => Promise<FormData>): Promise<unknown> {
+async function bodyOf(request: Request, sent: SentBody): Promise<unknown> {
   if (request.method === "GET") {
     const { query, variables, ...others } = Object.fromEntries(new URL(request.url).searchParams);
     if (query === undefined) return undefined;
     return { ...others, query, ...(variables === undefined ? {} : { variables: JSON.parse(variables) as unknown }) };
   }
   if (request.method !== "POST") return undefined;
-  if (request.headers.get("content-type")?.startsWith("multipart/form-data") !== true) return request.json();
-  const form = await readForm();
+  if (request.headers.get("content-type")?.startsWith("multipart/form-data") !== true)
+    return JSON.parse(await sent.text()) as unknown;
+  const form = await sent.form();
   const body: unknown = JSON.parse(textOf(form, "operations"));
   const map = JSON.parse(textOf(form, "map")) as Readonly<Record<string, readonly string[]>>;
   for (const [part, paths] of Object.entries(map))

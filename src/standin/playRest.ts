@@ -24,11 +24,12 @@ import type { PlayedAnswer } from "./playedAnswer.js";
 import { RestThings } from "./restThings.js";
 import { sampleAnswer, type SampleContext } from "./sampleAnswer.js";
 import { seededFaker, type Fake } from "./seededFaker.js";
+import type { SentBody } from "./sentBody.js";
 import { Shelves } from "./shelves.js";
 import { waitFor, wishHeader, type Wish, type Wishes } from "./wish.js";
 
 /** A handler that plays a REST contract for paths below its mount point. */
-export type PlayRest = (request: Request, path: string) => Promise<PlayedAnswer>;
+export type PlayRest = (request: Request, path: string, body: SentBody) => Promise<PlayedAnswer>;
 
 export interface RestPlayOptions {
   readonly seed: number;
@@ -48,7 +49,7 @@ export interface RestPlayOptions {
  */
 export function playRest(contract: RestContract, raw: unknown, options: RestPlayOptions): PlayRest {
   const player = new RestPlayer(contract, raw, options);
-  return (request, path) => player.answer(request, path);
+  return (request, path, body) => player.answer(request, path, body);
 }
 
 const usualItems = 7;
@@ -85,7 +86,7 @@ class RestPlayer {
     );
   }
 
-  async answer(request: Request, path: string): Promise<PlayedAnswer> {
+  async answer(request: Request, path: string, body: SentBody): Promise<PlayedAnswer> {
     const found = this.match(request.method, path);
     if (found.kind !== "match") return this.unknownPath(found, path);
     const { operation } = found.match;
@@ -94,7 +95,7 @@ class RestPlayer {
     const wish = this.options.wishes.for([operation.operationId, label], request.headers.get(wishHeader));
     if (typeof wish === "string")
       return refusal(400, "A wish that cannot be granted", `${wish}.`, { operation: label });
-    const text = await request.text();
+    const text = await body.text();
     await waitFor(wish);
     return { ...this.judge(request, path, found.match, { url, wish, label, text }), received: text };
   }

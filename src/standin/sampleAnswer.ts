@@ -5,7 +5,7 @@ import { isData } from "../core/text/parseData.js";
 import { sampleText } from "./sampleText.js";
 import type { Fake } from "./seededFaker.js";
 
-const deepest = 6;
+const deepest = 4;
 const endless = 14;
 const oneIn = 6;
 
@@ -103,8 +103,8 @@ function sampleMap(value: Reference, name: string, context: SampleContext): Reco
 function sampleRecord(fields: readonly Field[], context: SampleContext): Record<string, unknown> | undefined {
   const record: Record<string, unknown> = {};
   const set = (name: string, value: unknown): void => {
-    // Defined, not assigned: a field may be called `__proto__`.
-    Object.defineProperty(record, name, { value, enumerable: true, writable: true, configurable: true });
+    if (name !== "__proto__") record[name] = value;
+    else Object.defineProperty(record, name, { value, enumerable: true, writable: true, configurable: true });
   };
   for (const field of fields) {
     if (field.face === (context.direction === "request" ? "answer" : "request")) continue;

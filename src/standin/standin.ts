@@ -1,6 +1,6 @@
+import type { IncomingMessage } from "node:http";
 import type { GraphQLSchema } from "graphql";
 import { Hono, type Context } from "hono";
-import { bodyLimit } from "hono/body-limit";
 import { cors } from "hono/cors";
 import type { Contract } from "../core/contract/model.js";
 import { Journal, type JournalEntry } from "./journal.js";
@@ -8,6 +8,7 @@ import { addPage } from "./page/addPage.js";
 import { playGraphql } from "./playGraphql.js";
 import { playRest } from "./playRest.js";
 import type { PlayedAnswer } from "./playedAnswer.js";
+import { sentBody, TooLarge, type SentBody } from "./sentBody.js";
 import { shownBody, shownHeaders, shownQuery } from "./secrets.js";
 import { Shelves } from "./shelves.js";
 import { Wishes, type StandingWish } from "./wish.js";
@@ -47,7 +48,7 @@ export interface Standin {
   readonly shelvesOf: (contract: string) => Shelves;
 }
 
-type Play = (request: Request, readForm: () => Promise<FormData>) => Promise<PlayedAnswer>;
+type Play = (request: Request, body: SentBody) => Promise<PlayedAnswer>;
 
 const mostBytes = 64 * 1024 * 1024;
 
@@ -74,7 +75,7 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
           const play = playRest(contract, raw, { ...common, asksAuth });
           const below = (request: Request): string =>
             new URL(request.url).pathname.slice(contract.name.length + 1) || "/";
-          return [[contract.name, (request) => play(request, below(request))]];
+          return [[contract.name, (request, body) => play(request, below(request), body)]];
         }
         if (!schema) return [];
         const play = playGraphql(schema, { ...common, eventEveryMs });
@@ -110,14 +111,14 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
   app.use("/:contract/*", async (context, next) =>
     plays.has(context.req.param("contract")) ? anyOrigin(context as Context<object, string>, next) : next(),
   );
-  app.use("*", bodyLimit({ maxSize: mostBytes }));
   addPage(app, { journal, wishes, contracts: () => contracts, forget, seed });
   app.all("/:contract/*", async (context, next) => {
     const name = context.req.param("contract");
     const play = plays.get(name);
     if (!play) return next();
     const startedAt = performance.now();
-    const played = await play(context.req.raw, () => context.req.formData());
+    const { incoming } = (context.env ?? {}) as { incoming?: IncomingMessage };
+    const played = await play(context.req.raw, sentBody(context.req.raw, incoming, mostBytes));
     record(name, context.req.raw, startedAt, played);
     return played.response;
   });
@@ -132,7 +133,9 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
     ),
   );
   app.onError((error, context) =>
-    context.json({ title: "The stand-in met a defect of its own", status: 500, detail: error.message }, 500),
+    error instanceof TooLarge
+      ? context.json({ title: "More is sent than this takes", status: 413, detail: "At most 64 MB." }, 413)
+      : context.json({ title: "The stand-in met a defect of its own", status: 500, detail: error.message }, 500),
   );
 
   function forget(): void {

@@ -1,0 +1,84 @@
+import { describe, expect, it } from "vitest";
+import { BrowserPage, chromium } from "../support/chromium.js";
+import { demoProject } from "../support/temporaryProject.js";
+
+/** Asks again until a page says so, or for five seconds. */
+async function until(page: BrowserPage, expression: string): Promise<boolean> {
+  for (let tries = 0; tries < 50; tries++) {
+    if ((await page.evaluate(expression)) === true) return true;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  return false;
+}
+
+const focused = "document.activeElement";
+
+describe.skipIf(chromium === undefined)("the page of the stand-in", () => {
+  it("lists operations with a sample each, sends one by keyboard, shows calls live, and grants wishes", async () => {
+    const project = demoProject();
+    const address = await project.play();
+    const page = await BrowserPage.open(`${address}/`);
+    try {
+      expect(await until(page, "document.querySelectorAll('#operations details').length === 26")).toBe(true);
+      // The search is the second thing that the keyboard reaches.
+      await page.press("Tab");
+      await page.press("Tab");
+      expect(await page.evaluate(`${focused}.id`)).toBe("search");
+      await page.type("getberth");
+      expect(await until(page, "document.getElementById('found').textContent === '1 of 26 shown'")).toBe(true);
+      await page.press("Tab");
+      expect(await page.evaluate(`${focused}.tagName`)).toBe("SUMMARY");
+      await page.press("Enter");
+      await page.press("Tab");
+      await page.press("Tab");
+      expect(await page.evaluate(`${focused}.textContent`)).toBe("Send");
+      await page.press("Enter");
+      expect(await until(page, "document.querySelectorAll('#calls details').length === 1")).toBe(true);
+      expect(await page.evaluate("document.querySelector('#calls summary').textContent")).toMatch(
+        /^200GET \/berths\/berths\//,
+      );
+      // A call of an app appears by itself, with what is wrong about it, and without its secrets.
+      await fetch(`${address}/berths/berths?pageSize=900&token=hush-hush`, {
+        headers: { authorization: "Bearer hush-hush" },
+      });
+      expect(await until(page, "document.querySelectorAll('#calls details').length === 2")).toBe(true);
+      await page.evaluate("document.querySelector('#calls details').open = true");
+      expect(await until(page, "document.querySelector('#calls').textContent.includes('must be <= 100')")).toBe(true);
+      expect(await page.evaluate("document.documentElement.outerHTML.includes('hush-hush')")).toBe(false);
+      // A wish holds for everybody from now on.
+      await page.evaluate(
+        "const open = document.querySelector('#operations details[open]'); open.querySelector('select').value = '404'; [...open.querySelectorAll('button')].find((each) => each.textContent.startsWith('Answer so')).click()",
+      );
+      expect(
+        await until(
+          page,
+          "document.querySelector('#operations details[open] .wished').textContent === 'wished: status=404'",
+        ),
+      ).toBe(true);
+      const headers = { authorization: "Bearer any" };
+      expect((await fetch(`${address}/berths/berths/N-07`, { headers })).status).toBe(404);
+    } finally {
+      await page.close();
+    }
+  });
+
+  it("shows what the contract says as text, whatever it says, and is nobody else's to steer", async () => {
+    const project = demoProject();
+    const evil = "<img src=x onerror=document.title='owned'>";
+    project.write("contracts/berths.yaml", project.read("contracts/berths.yaml").replaceAll("One berth.", evil));
+    const address = await project.play(["berths"]);
+    const page = await BrowserPage.open(`${address}/`);
+    try {
+      expect(await until(page, "document.querySelectorAll('#operations details').length === 15")).toBe(true);
+      await page.evaluate("for (const each of document.querySelectorAll('#operations details')) each.open = true");
+      expect(await until(page, "document.querySelector('#operations').textContent.includes('onerror')")).toBe(true);
+      expect(await page.evaluate("document.querySelectorAll('#operations img').length")).toBe(0);
+      expect(await page.evaluate("document.title")).toBe("Rhema play");
+    } finally {
+      await page.close();
+    }
+    const foreign = { headers: { origin: "https://elsewhere.example" } };
+    expect((await fetch(`${address}/.play/state`, foreign)).status).toBe(403);
+    expect((await fetch(`${address}/.play/forget`, { method: "POST", ...foreign })).status).toBe(403);
+  });
+});

@@ -1,0 +1,173 @@
+import { spawn, type ChildProcess } from "node:child_process";
+import { mkdirSync, rmSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { afterEach, describe, expect, it } from "vitest";
+import {
+  demoProject,
+  graphqlProject,
+  programPath,
+  restProject,
+  type TemporaryProject,
+} from "../support/temporaryProject.js";
+import { contractWith } from "../support/smallContract.js";
+
+const children: ChildProcess[] = [];
+afterEach(() => {
+  for (const child of children.splice(0)) child.kill("SIGKILL");
+});
+
+/** A watcher at work, and everything it has said. */
+class Watching {
+  out = "";
+  err = "";
+  private readonly child: ChildProcess;
+
+  constructor(project: TemporaryProject, args: readonly string[] = []) {
+    this.child = spawn(process.execPath, [programPath, "watch", ...args], {
+      cwd: project.folder,
+      env: { ...process.env, NO_COLOR: "1" },
+      stdio: ["ignore", "pipe", "pipe"],
+    });
+    children.push(this.child);
+    this.child.stdout?.setEncoding("utf8").on("data", (part: string) => (this.out += part));
+    this.child.stderr?.setEncoding("utf8").on("data", (part: string) => (this.err += part));
+  }
+
+  /** Waits until it has said something, for twenty seconds at the most. */
+  async says(text: string | RegExp, from = 0): Promise<string> {
+    for (let tries = 0; tries < 400; tries++) {
+      const said = this.out.slice(from);
+      if (typeof text === "string" ? said.includes(text) : text.test(said)) return said;
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    }
+    throw new Error(`It never said ${String(text)}:\n${this.out}\n${this.err}`);
+  }
+
+  async ends(): Promise<number | null> {
+    const closed = new Promise<number | null>((resolve) => this.child.on("close", resolve));
+    this.child.kill("SIGINT");
+    return closed;
+  }
+}
+
+const ready = "waiting for a save";
+const contract = (fields: Record<string, unknown>) =>
+  JSON.stringify(contractWith({ Berth: { type: "object", properties: fields } }), null, 2);
+const text = { type: "string" };
+
+describe("watch", () => {
+  it("writes what changed on each save, says what it breaks in two lines, and ends on a signal", async () => {
+    const project = demoProject();
+    const watching = new Watching(project);
+    await watching.says(ready);
+    const before = project.tree("src/sdk");
+    const from = watching.out.length;
+    project.write(
+      "contracts/berths.yaml",
+      project.read("contracts/berths.yaml").replace("        note: { type: string,", "        remark: { type: string,"),
+    );
+    const said = await watching.says(
+      /watch: contracts\/berths\.yaml saved, quay-board \d+ files? written in \d+ ms\n.*\n/,
+      from,
+    );
+    expect(said.trim().split("\n")).toHaveLength(2);
+    expect(said).toContain("`Berth.note` is now called `remark`.  src/");
+    const after = project.tree("src/sdk");
+    expect(after["berths/shapes.ts"]).toContain("remark?: string");
+    const changed = Object.keys(after).filter((path) => after[path] !== before[path]);
+    expect(changed.length).toBeGreaterThan(0);
+    expect(changed.every((path) => !path.startsWith("passages/"))).toBe(true);
+    expect(await watching.ends()).toBe(0);
+  });
+
+  it("keeps the last good output on a save that is broken or half written, and takes the next good one", async () => {
+    const project = restProject(contract({ id: text }));
+    const watching = new Watching(project);
+    await watching.says(ready);
+    const good = project.tree("src/sdk");
+    project.write("api.yaml", '{ "openapi": "3.1.0", "paths": [');
+    await watching.says("cannot be read, the SDK stays as it was");
+    expect(project.tree("src/sdk")).toEqual(good);
+    const from = watching.out.length;
+    project.write("api.yaml", contract({ id: text, quay: text }));
+    await watching.says("written in", from);
+    expect(project.read("src/sdk/api/shapes.ts")).toContain("quay?: string");
+  });
+
+  it("survives a storm of saves, and ends with what was saved last", async () => {
+    const project = restProject(contract({ id: text }));
+    const watching = new Watching(project);
+    await watching.says(ready);
+    for (let count = 1; count <= 200; count++) {
+      const whole = contract({ [`field${String(count)}`]: text });
+      // Every third save is cut off half way.
+      writeFileSync(
+        project.path("api.yaml"),
+        count % 3 === 0 && count < 200 ? whole.slice(0, whole.length / 2) : whole,
+      );
+      if (count % 10 === 0) await new Promise((resolve) => setTimeout(resolve, 15));
+    }
+    for (let tries = 0; tries < 200 && !project.read("src/sdk/api/shapes.ts").includes("field200"); tries++)
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(project.read("src/sdk/api/shapes.ts")).toContain("field200?: string");
+    expect(watching.err).not.toContain("defect");
+    expect(await watching.ends()).toBe(0);
+    expect(project.run(["check"]).code).toBe(0);
+  });
+
+  it("takes a thousand files at once, and goes on when their folder is removed and comes back", async () => {
+    const project = graphqlProject("type Query { port: String tide: Float }", { one: "query One { port }" });
+    const watching = new Watching(project);
+    await watching.says(ready);
+    let from = watching.out.length;
+    for (let count = 0; count < 1000; count++)
+      writeFileSync(project.path(`q/many${String(count)}.graphql`), `query Many${String(count)} { tide }\n`);
+    for (let tries = 0; tries < 300 && !project.exists("src/sdk/fleet/calls/many999.ts"); tries++)
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(Object.keys(project.tree("src/sdk/fleet/calls")).filter((path) => path.endsWith(".ts"))).toHaveLength(1001);
+    await watching.says("written in", from);
+    from = watching.out.length;
+    rmSync(project.path("q"), { recursive: true });
+    await watching.says("watch: ", from);
+    for (let tries = 0; tries < 100 && project.exists("src/sdk/fleet/calls/one.ts"); tries++)
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    mkdirSync(project.path("q"));
+    writeFileSync(join(project.path("q"), "back.graphql"), "query Back { port }\n");
+    for (let tries = 0; tries < 200 && !project.exists("src/sdk/fleet/calls/back.ts"); tries++)
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    expect(project.exists("src/sdk/fleet/calls/back.ts")).toBe(true);
+    expect(watching.err).not.toContain("defect");
+  });
+
+  it("plays in the same process when asked, by the contract as it was saved last", async () => {
+    const project = restProject(contract({ id: text }));
+    const watching = new Watching(project, ["--play", "--port", "0"]);
+    const address =
+      /(http:\/\/127\.0\.0\.1:\d+)\/api/.exec(await watching.says(/http:\/\/127\.0\.0\.1:\d+\/api/))?.[1] ?? "";
+    expect((await fetch(`${address}/api/s/Berth`)).status).toBe(200);
+    project.write("api.yaml", contract({ id: text }).replace("/s/Berth", "/s/Mooring"));
+    await watching.says("written in");
+    for (let tries = 0; tries < 100 && (await fetch(`${address}/api/s/Mooring`)).status !== 200; tries++)
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    expect((await fetch(`${address}/api/s/Berth`)).status).toBe(404);
+  });
+
+  it("watches a new contract as soon as the configuration names it, and tells a broken configuration", async () => {
+    const project = restProject(contract({ id: text }));
+    const watching = new Watching(project);
+    await watching.says(ready);
+    project.write("rhema.yaml", "contracts: [");
+    await watching.says("cannot be read");
+    project.write("other/tides.yaml", contract({ high: text }));
+    project.write(
+      "rhema.yaml",
+      "contracts:\n  api: { from: api.yaml }\n  tides: { from: other/tides.yaml }\nsdks:\n  app: { language: typescript, covers: [api, tides], into: src/sdk }\n",
+    );
+    for (let tries = 0; tries < 100 && !project.exists("src/sdk/tides/shapes.ts"); tries++)
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    const from = watching.out.length;
+    project.write("other/tides.yaml", contract({ high: text, low: text }));
+    await watching.says("other/tides.yaml saved", from);
+    expect(project.read("src/sdk/tides/shapes.ts")).toContain("low?: string");
+  });
+});
