@@ -11,7 +11,7 @@ const root = fileURLToPath(new URL("..", import.meta.url));
 const saves = Number(process.argv[2] ?? 15);
 const aimMs = 150;
 const folder = mkdtempSync(join(tmpdir(), "rhema-bench-watch-"));
-const contract = makeContract(330, 240);
+const contract = makeContract(255, 190);
 const save = (count) => {
   const schemas = contract.components.schemas;
   const [first] = Object.keys(schemas);
@@ -23,10 +23,14 @@ writeFileSync(
   join(folder, "rhema.yaml"),
   "contracts: { api: { from: api.json } }\nsdks: { app: { language: typescript, covers: [api], into: src/sdk } }\n",
 );
-const child = spawn(process.execPath, [join(root, "dist/cli/main.js"), "--json", "watch"], {
-  cwd: folder,
-  stdio: ["ignore", "pipe", "inherit"],
-});
+const child = spawn(
+  process.execPath,
+  [...(process.env.BENCH_NODE ?? "").split(" ").filter(Boolean), join(root, "dist/cli/main.js"), "--json", "watch"],
+  {
+    cwd: folder,
+    stdio: ["ignore", "pipe", "inherit"],
+  },
+);
 const runs = [];
 let wake = () => undefined;
 let rest = "";
@@ -55,6 +59,7 @@ for (let count = 1; count <= saves; count++) {
   whole.push(run.at - savedAt);
   await new Promise((resolve) => setTimeout(resolve, 400));
 }
+if (process.env.BENCH_EACH) console.log(took.join(" "));
 const middle = (list) => list.toSorted((a, b) => a - b)[Math.floor(list.length / 2)];
 const size = (JSON.stringify(contract, null, 1).length / 1e3).toFixed(0);
 const median = middle(took);

@@ -1,15 +1,20 @@
 import type { Paint } from "../core/report/paint.js";
+import type { Problem } from "../core/problem/problem.js";
 import { renderProblem } from "../core/report/renderProblem.js";
 import type { GenerateOutcome } from "../workspace/generateOutcome.js";
 
-/** Everything there is to complain about, each problem once. */
-export function problemLines(outcome: GenerateOutcome, paint: Paint): string[] {
+/** Everything there is to complain about, each problem once; only those that are wanted. */
+export function problemLines(
+  outcome: GenerateOutcome,
+  paint: Paint,
+  isWanted: (problem: Problem) => boolean = () => true,
+): string[] {
   const seen = new Set<string>();
   const all = [...outcome.problems, ...outcome.sdks.flatMap((sdk) => sdk.problems)].filter((problem) => {
     const key = JSON.stringify([problem.code, problem.message, problem.places]);
     if (seen.has(key)) return false;
     seen.add(key);
-    return true;
+    return isWanted(problem);
   });
   const lines = all.flatMap((problem) => [...renderProblem(problem, outcome.textOf, paint), ""]);
   return outcome.completedEarlier

@@ -155,8 +155,19 @@ export function buildSdk(project: Project, sdk: string, reader: ContractReader):
       hash: (text) => hashOf(text),
     },
   );
-  const hashes = new Map([...files].map(([path, text]) => [path, hashOf(text)]));
+  const hashes = new Map([...files].map(([path, text]) => [path, hashOfFile(`${folder}/${path}`, text)]));
   return { files, hashes, pins, contracts, problems, queryErrors };
+}
+
+/** In a process that runs on, most files are what they were the last time. */
+const lastHashes = new Map<string, { readonly text: string; readonly hash: string }>();
+
+function hashOfFile(path: string, text: string): string {
+  const last = lastHashes.get(path);
+  if (last?.text === text) return last.hash;
+  const hash = hashOf(text);
+  lastHashes.set(path, { text, hash });
+  return hash;
 }
 
 /** The query documents of a contract, checked and typed; undefined for REST. */

@@ -28,9 +28,18 @@ export function outputState(folder: string, entry: LedgerEntry | undefined): Out
 
 /** The hash of a file's text with line ends normalised; undefined when there is no such file. */
 export function fileHash(path: string): string | undefined {
-  if (!existsSync(path) || !lstatSync(path).isFile()) return undefined;
-  return hashOf(normalized(readFileSync(path, "utf8")));
+  const found = lstatSync(path, { bigint: true, throwIfNoEntry: false });
+  if (found?.isFile() !== true) return undefined;
+  // In a process that runs on, a file that nobody touched since is not read again.
+  const version = `${String(found.ino)} ${String(found.size)} ${String(found.mtimeNs)} ${String(found.ctimeNs)}`;
+  const known = hashes.get(path);
+  if (known?.version === version) return known.hash;
+  const hash = hashOf(normalized(readFileSync(path, "utf8")));
+  hashes.set(path, { version, hash });
+  return hash;
 }
+
+const hashes = new Map<string, { readonly version: string; readonly hash: string }>();
 
 /** Files in a folder by path, as far as needed to know whether anything is there that Rhema did not write. */
 export function foreignFiles(folder: string, entry: LedgerEntry | undefined): string[] {

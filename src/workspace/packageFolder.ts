@@ -23,7 +23,15 @@ export function packageFolder(): string {
 }
 
 /** The hand-written runtime sources of a language by file name. */
-export function runtimeSources(language: string): Map<string, string> {
+export function runtimeSources(language: string): ReadonlyMap<string, string> {
+  const known = runtimes.get(language) ?? readRuntime(language);
+  runtimes.set(language, known);
+  return known;
+}
+
+const runtimes = new Map<string, ReadonlyMap<string, string>>();
+
+function readRuntime(language: string): Map<string, string> {
   const folder = join(packageFolder(), "runtimes", language, "wire");
   const files = readdirSync(folder).filter((file) => file.endsWith(".ts"));
   return new Map(files.sort().map((file) => [file, readFileSync(join(folder, file), "utf8")]));

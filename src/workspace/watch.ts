@@ -141,7 +141,7 @@ function generateOptions({ sdks, partial }: WatchOptions): GenerateOptions {
   };
 }
 
-const warmRounds = 2;
+const warmRounds = 5;
 
 /** Makes every SDK in memory, so that the first save finds everything loaded and compiled. */
 async function warmUp(project: Project): Promise<void> {

@@ -29,6 +29,7 @@ describe.skipIf(chromium === undefined)("the page of the stand-in", () => {
       await page.press("Tab");
       expect(await page.evaluate(`${focused}.tagName`)).toBe("SUMMARY");
       await page.press("Enter");
+      expect(await until(page, "document.querySelector('#operations details[open] button') !== null")).toBe(true);
       await page.press("Tab");
       await page.press("Tab");
       expect(await page.evaluate(`${focused}.textContent`)).toBe("Send");

@@ -30,10 +30,11 @@ export async function watchCommand(
 ): Promise<number> {
   const playing = { contracts: [], host: "127.0.0.1", seed: "1", wishes: [], auth: true };
   let player: Player | undefined;
+  let told = new Set<string>();
   const onRun = async (run: WatchRun): Promise<void> => {
     if (run.outcome && run.saved.length > 0) await player?.reload(run.saved);
     const impacts = (await run.outcome?.compare?.()) ?? [];
-    report(run, impacts, terminal);
+    told = report(run, impacts, told, terminal);
   };
   const watcher = await Watcher.start(process.cwd(), globals.config, { sdks, partial, settleMs, onRun });
   terminal.result([terminal.paint.quiet("watch: waiting for a save, Ctrl-C ends it")]);
@@ -44,7 +45,17 @@ export async function watchCommand(
   return exitCodes.done;
 }
 
-function report(run: WatchRun, impacts: readonly ContractImpact[], terminal: Terminal): void {
+/**
+ * Says what a run did. What is no error and was said of the run before is not said again.
+ *
+ * @returns what was there to be said, for the next run
+ */
+function report(
+  run: WatchRun,
+  impacts: readonly ContractImpact[],
+  told: ReadonlySet<string>,
+  terminal: Terminal,
+): Set<string> {
   const { paint } = terminal;
   const { outcome, halt } = run;
   if (halt) {
@@ -52,10 +63,10 @@ function report(run: WatchRun, impacts: readonly ContractImpact[], terminal: Ter
     terminal.note(halt.problems.flatMap((each) => renderProblem(each, textOf, paint)));
     terminal.result([paint.bad(`watch: ${savedNames(run.saved)} cannot be read, the SDK stays as it was`)]);
     terminal.line({ saved: run.saved, problems: halt.problems.map((each) => problemJson(each, textOf)), sdks: [] });
-    return;
+    return new Set(told);
   }
-  if (!outcome) return;
-  terminal.note(problemLines(outcome, paint));
+  if (!outcome) return new Set(told);
+  terminal.note(problemLines(outcome, paint, ({ level, message }) => level === "error" || !told.has(message)));
   terminal.result([headline(run, outcome, terminal), ...impactLines(impacts, outcome, terminal)]);
   terminal.line({
     saved: run.saved,
@@ -66,6 +77,7 @@ function report(run: WatchRun, impacts: readonly ContractImpact[], terminal: Ter
       changes.map(({ code, message, verdict, use }) => ({ contract, code, message, verdict, use })),
     ),
   });
+  return new Set(outcome.sdks.flatMap(({ problems }) => problems).map(({ message }) => message));
 }
 
 function savedNames(saved: readonly string[]): string {
