@@ -94,7 +94,10 @@ async function load(label, samples, until) {
 
 /** Resident memory of the server, in MB. */
 function memory() {
-  const [, kilobytes = "0"] = /VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, "utf8")) ?? [];
+  // The command runs itself again with more room; that process is the one to look at.
+  const children = readFileSync(`/proc/${server.pid}/task/${server.pid}/children`, "utf8").trim().split(" ");
+  const [, kilobytes = "0"] =
+    /VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${children[0] || server.pid}/status`, "utf8")) ?? [];
   return Math.round(Number(kilobytes) / 1024);
 }
 

@@ -7,6 +7,7 @@ import type { Fake } from "./seededFaker.js";
 
 const deepest = 4;
 const endless = 14;
+const outerLists = 2;
 const oneIn = 6;
 
 export interface SampleContext {
@@ -159,9 +160,11 @@ function sampleList(
   context: SampleContext,
 ): unknown[] | undefined {
   if (context.depth > deepest && minItems === 0) return [];
+  // A list of things has a few; a list inside each of them one or two, so that answers stay readable.
+  const [few, most] = context.depth > outerLists ? [1, 2] : [2, 4];
   const length = context.fake.number.int({
-    min: Math.min(Math.max(minItems, 2), maxItems),
-    max: Math.max(minItems, Math.min(maxItems, 4)),
+    min: Math.min(Math.max(minItems, few), maxItems),
+    max: Math.max(minItems, Math.min(maxItems, most)),
   });
   // What a single thing was asked by does not hold for each of many.
   const inside = { ...context, known: new Map<string, unknown>() };
