@@ -5,6 +5,7 @@ import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } f
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
+import WebSocket from "ws";
 
 const root = fileURLToPath(new URL("..", import.meta.url));
 const program = join(root, "dist/cli/main.js");
@@ -72,6 +73,53 @@ function browse(name, page, scheme) {
   rmSync(profile, { recursive: true, force: true });
 }
 
+/** A page that goes on being told things, which is never done loading: pictured after a while, over DevTools. */
+async function browseLive(name, url, scheme) {
+  const profile = mkdtempSync(join(tmpdir(), "rhema-browser-"));
+  const flags = [
+    "--headless=new",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--hide-scrollbars",
+  ];
+  const browser = spawn(
+    "chromium",
+    [
+      ...flags,
+      "--window-size=1280,800",
+      "--remote-debugging-port=9333",
+      `--user-data-dir=${profile}`,
+      `--blink-settings=preferredColorScheme=${scheme}`,
+      url,
+    ],
+    { stdio: "ignore" },
+  );
+  await pause(5000);
+  const targets = await (await fetch("http://127.0.0.1:9333/json")).json();
+  const socket = new WebSocket(targets.find(({ type }) => type === "page").webSocketDebuggerUrl);
+  await new Promise((resolve) => socket.once("open", resolve));
+  const ask = (id, method, params = {}) =>
+    new Promise((resolve) => {
+      socket.on("message", (data) => {
+        const answer = JSON.parse(String(data));
+        if (answer.id === id) resolve(answer.result);
+      });
+      socket.send(JSON.stringify({ id, method, params }));
+    });
+  const open =
+    "for (const each of [document.querySelectorAll('#operations details')[3], document.querySelectorAll('#calls details')[2]]) each.open = true";
+  await ask(1, "Runtime.evaluate", { expression: open });
+  await pause(500);
+  const { data } = await ask(2, "Page.captureScreenshot", { format: "png" });
+  writeFileSync(join(out, `${name}.png`), Buffer.from(data, "base64"));
+  socket.close();
+  browser.kill("SIGKILL");
+  await pause(500);
+  rmSync(profile, { recursive: true, force: true, maxRetries: 20, retryDelay: 100 });
+}
+
 try {
   const node = `${process.execPath} $RHEMA`;
   contracts("v1");
@@ -83,6 +131,60 @@ try {
     `${node} play --port 4020 &\nsleep 2\ncurl -s 'http://127.0.0.1:4020/berths/berths/N-07' | head -c 300; echo\ncurl -s 'http://127.0.0.1:4020/berths/berths?pageSize=900' | head -c 320; echo\ncurl -s -X POST http://127.0.0.1:4020/passages -H 'content-type: application/json' -d '{"query":"{ ports { id name country } }"}' | head -c 300; echo`,
     6000,
   );
+  const fresh = mkdtempSync(join(tmpdir(), "rhema-fresh-"));
+  cpSync(join(root, "demo/contracts/v1"), join(fresh, "contracts"), { recursive: true });
+  mkdirSync(join(fresh, "src"));
+  writeFileSync(
+    join(fresh, "package.json"),
+    '{ "name": "quay-board", "scripts": { "dev": "vite", "build": "tsc && vite build" }, "dependencies": { "vue": "^3.5.0" } }\n',
+  );
+  await shoot("init", "rhema init --yes", `cd ${fresh} && ${node} init --yes; echo; cat rhema.yaml`);
+  rmSync(fresh, { recursive: true, force: true });
+  await shoot("outline", "rhema outline berths | head -40", `${node} outline berths | head -40`, 5000);
+  await shoot(
+    "try",
+    "rhema try reserveBerth berthId=N-07 body.crew=3",
+    `${node} try reserveBerth berthId=N-07 body.crew=3`,
+    5000,
+  );
+  await shoot("explain", "rhema explain answer.field.renamed", `${node} explain answer.field.renamed`);
+  await shoot(
+    "watch",
+    "rhema watch",
+    `cp contracts/berths.yaml /tmp/berths.kept; ${node} watch & sleep 4; sed -i 's/        note: { type: string,/        remark: { type: string,/' contracts/berths.yaml; sleep 4; printf '{' > contracts/passages.graphql.new; cp contracts/passages.graphql /tmp/passages.kept; printf 'type Query {' > contracts/passages.graphql; sleep 3; cp /tmp/berths.kept contracts/berths.yaml; cp /tmp/passages.kept contracts/passages.graphql; rm -f contracts/passages.graphql.new`,
+    14_000,
+  );
+  contracts("v1");
+  await shoot(
+    "observe",
+    "rhema observe http://localhost:4020/berths --contract berths",
+    `${node} play --quiet --no-auth --port 4020 & sleep 2; ${node} observe http://127.0.0.1:4020/berths --contract berths --for 6 & sleep 2; at=http://127.0.0.1:4021; curl -s "$at/berths?pageSize=900" >/dev/null; curl -s "$at/berths/N-07" -H 'authorization: Bearer x' >/dev/null; curl -s "$at/berth/N-07" >/dev/null; curl -s -X POST "$at/berths/N-07/reservations" -H 'content-type: application/json' -H 'authorization: Bearer x' -d '{"vesselId":"v-12"}' >/dev/null; wait %2`,
+    12_000,
+  );
+  const player = spawn(process.execPath, [program, "--quiet", "play", "--port", "4022"], {
+    cwd: folder,
+    stdio: "ignore",
+  });
+  try {
+    await pause(2500);
+    const at = "http://127.0.0.1:4022";
+    const headers = { authorization: "Bearer any", "content-type": "application/json" };
+    const send = (path, body) =>
+      fetch(at + path, { method: body ? "POST" : "GET", headers, ...(body ? { body: JSON.stringify(body) } : {}) });
+    await send("/berths/berths/N-07");
+    await send("/berths/berths?pageSize=900");
+    await send("/berths/berths/N-07/reservations", {
+      vesselId: "v-12",
+      arrival: "2031-05-01",
+      departure: "2031-05-03",
+    });
+    await send("/passages", { query: "{ ports { id name } }" });
+    await send("/passages", { query: "{ ports { id nmae } }" });
+    await browseLive("play-page", `${at}/`, 1);
+    await browseLive("play-page-dark", `${at}/`, 0);
+  } finally {
+    player.kill();
+  }
   // Queries where people write them, with the mistakes they make.
   const queries = join(folder, "queries");
   const fragment = readFileSync(join(queries, "voyage-line.graphql"), "utf8");

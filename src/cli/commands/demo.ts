@@ -1,5 +1,5 @@
-import { spawn, spawnSync } from "node:child_process";
-import { cpSync, mkdirSync, mkdtempSync } from "node:fs";
+import { spawn, spawnSync, type ChildProcess } from "node:child_process";
+import { cpSync, mkdirSync, mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -13,6 +13,8 @@ interface Run {
   readonly shown: string;
   readonly args: readonly string[];
   readonly expected: number;
+  /** Where it runs, instead of the demo's folder. */
+  readonly cwd?: string;
 }
 
 /** Ends the demo when a command did not do what the flow needs. */
@@ -31,11 +33,11 @@ export async function demoCommand(terminal: Terminal): Promise<number> {
   const title = (text: string): void => {
     say(["", terminal.paint.strong(`${String(++step)}. ${text}`)]);
   };
-  const run = ({ title: text, shown, args, expected }: Run): void => {
+  const run = ({ title: text, shown, args, expected, cwd = folder }: Run): void => {
     title(text);
     say([terminal.paint.quiet(`$ ${shown}`)]);
     const { stdout, stderr, status } = spawnSync(process.execPath, args, {
-      cwd: folder,
+      cwd,
       encoding: "utf8",
       env: childEnvironment(terminal),
     });
@@ -58,10 +60,26 @@ export async function demoCommand(terminal: Terminal): Promise<number> {
     mkdirSync(join(folder, "contracts"));
     cpSync(join(installed, "demo", "app"), folder, { recursive: true });
     copyContracts("v1");
-    rhema("Generate: one SDK from a REST contract and a GraphQL schema with queries.", ["generate"]);
+    const fresh = join(folder, "fresh-start");
+    cpSync(join(folder, "contracts"), join(fresh, "contracts"), { recursive: true });
+    cpSync(join(folder, "package.json"), join(fresh, "package.json"));
+    const inFresh = (text: string, args: readonly string[]): void => {
+      run({ title: text, shown: `rhema ${args.join(" ")}`, args: [program, ...args], expected: 0, cwd: fresh });
+    };
+    inFresh("Adopt: a new project finds its contracts, tries them, and has a configuration.", ["init", "--yes"]);
+    inFresh("Ask: queries to begin with, for a schema that has none yet.", ["draft", "passages", "ports", "weather"]);
+    rhema("The quay board is further on. Generate: one SDK from a REST contract and a GraphQL schema.", ["generate"]);
+    rhema("Look something up: what does reserving a berth take?", ["outline", "--about", "reserveBerth"]);
+    rhema("Try it: one call, with samples for what is left out.", [
+      "try",
+      "reserveBerth",
+      "berthId=N-07",
+      "body.crew=3",
+    ]);
     compile("Build: the quay board compiles against the SDK, in strict mode.");
     await playing(title, terminal, program, folder, run);
     rhema("Stay current: nothing changed, so nothing is done.", ["generate"]);
+    await watching(title, terminal, program, folder);
     copyContracts("v2");
     rhema("The contracts moved to their second version: check says the SDK is stale.", ["check"], exitCodes.findings);
     rhema("Meet the change: what breaks, and where in this app?", ["impact"], exitCodes.findings);
@@ -75,6 +93,7 @@ export async function demoCommand(terminal: Terminal): Promise<number> {
     compile("The app compiles against the new SDK.");
     await playing(title, terminal, program, folder, run);
     rhema("Guard: this is what CI runs.", ["check"]);
+    rhema("And what a code means, with an example.", ["explain", "answer.field.renamed"]);
     say(["", `The folder is yours to explore: cd ${folder}`]);
     return exitCodes.done;
   } catch (error) {
@@ -100,37 +119,93 @@ async function playing(
   folder: string,
   run: (run: Run) => void,
 ): Promise<void> {
-  title("Play: a stand-in server plays both contracts.");
+  title("Play: a stand-in server plays both contracts; observe stands before it and judges what goes through.");
   terminal.result([terminal.paint.quiet("$ rhema play --port 0 &")]);
-  const server = spawn(process.execPath, [program, "--quiet", "--json", "play", "--port", "0"], {
-    cwd: folder,
-    stdio: ["ignore", "pipe", "inherit"],
-  });
+  const start = (args: readonly string[]) =>
+    spawn(process.execPath, [program, ...args], { cwd: folder, stdio: ["ignore", "pipe", "ignore"] });
+  const server = start(["--quiet", "--json", "play", "--port", "0"]);
+  let observer: ReturnType<typeof start> | undefined;
   try {
-    const address = await new Promise<string>((resolve, reject) => {
-      let text = "";
-      const timer = setTimeout(() => {
-        reject(new DemoFailure("The stand-in did not start."));
-      }, startLimitMs);
-      server.stdout.setEncoding("utf8").on("data", (part: string) => {
-        text += part;
-        const found = /"url": "(http:\/\/[^"/]+)/.exec(text)?.[1];
-        if (found === undefined) return;
-        clearTimeout(timer);
-        resolve(found);
-      });
-      server.on("exit", (code) => {
-        reject(new DemoFailure(`The stand-in ended with ${String(code)}.`));
-      });
-    });
-    terminal.result([`playing at ${address}`]);
+    const played = await firstMatch(server, /"url": "(http:\/\/[^"/]+)/);
+    terminal.result([`playing at ${played}`, terminal.paint.quiet(`$ rhema observe ${played} --port 0 &`)]);
+    observer = start(["observe", played, "--port", "0"]);
+    let report = "";
+    observer.stdout.on("data", (part: string) => (report += part));
+    const address = await firstMatch(observer, /at (http:\/\/127\.0\.0\.1:\d+),/);
+    terminal.result([`observing at ${address}`]);
     run({
       title: "Run: the quay board talks to the stand-in.",
       shown: `node built/board.js ${address}`,
       args: ["built/board.js", address],
       expected: 0,
     });
+    const ended = new Promise((resolve) => observer?.once("close", resolve));
+    observer.kill("SIGINT");
+    await ended;
+    title("What the observer saw.");
+    terminal.result(report.trimEnd().split("\n").slice(2));
   } finally {
     server.kill();
+    observer?.kill();
   }
+}
+
+/** Waits until a program has said something, and gives the part of it that is asked for. */
+function firstMatch(program: ChildProcess, wanted: RegExp): Promise<string> {
+  return new Promise((resolve, reject) => {
+    let text = "";
+    const timer = setTimeout(() => {
+      reject(new DemoFailure("A program that runs on did not start."));
+    }, startLimitMs);
+    program.stdout?.setEncoding("utf8").on("data", (part: string) => {
+      text += part;
+      const found = wanted.exec(text)?.[1];
+      if (found === undefined) return;
+      clearTimeout(timer);
+      resolve(found);
+    });
+    program.on("exit", (code) => {
+      reject(new DemoFailure(`A program that runs on ended with ${String(code)}.`));
+    });
+  });
+}
+
+/** Starts the watcher, saves a change of a contract, shows what is said of it, and takes the change back. */
+async function watching(
+  title: (text: string) => void,
+  terminal: Terminal,
+  program: string,
+  folder: string,
+): Promise<void> {
+  title("Watch: a contract is saved with a field called otherwise, and then saved as it was.");
+  terminal.result([terminal.paint.quiet("$ rhema watch &")]);
+  const watcher = spawn(process.execPath, [program, "watch"], {
+    cwd: folder,
+    stdio: ["ignore", "pipe", "ignore"],
+    env: childEnvironment(terminal),
+  });
+  try {
+    let said = "";
+    watcher.stdout.on("data", (part: string) => (said += part));
+    await firstMatch(watcher, /(waiting for a save)/);
+    const contract = join(folder, "contracts", "berths.yaml");
+    const text = readFileSync(contract, "utf8");
+    for (const [saved, wanted] of [
+      [text.replace("        note: { type: string,", "        remark: { type: string,"), /(saved, [^]*\n {2}[^\n]*)/],
+      [text, /saved, [^]*(saved, [^]*\n {2}[^\n]*)/],
+    ] as const) {
+      writeFileSync(contract, saved);
+      for (let tries = 0; !wanted.test(said) && tries < mostTries; tries++) await pause(triesEveryMs);
+    }
+    terminal.result(said.trimEnd().split("\n").slice(1));
+  } finally {
+    watcher.kill();
+  }
+}
+
+const triesEveryMs = 50;
+const mostTries = 400;
+
+function pause(ms: number): Promise<void> {
+  return new Promise((resolve) => setTimeout(resolve, ms));
 }

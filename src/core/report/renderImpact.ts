@@ -37,9 +37,9 @@ export function renderImpact(
   paint: Paint,
   all: boolean,
 ): string[] {
-  const rows = [paint.strong(impactHeadline(impacts))];
-  for (const impact of impacts) rows.push("", ...renderContract(impact, texts, paint, all));
-  return rows;
+  // A large contract has more rows than a function takes arguments.
+  const blocks = impacts.flatMap((impact) => ["", ...renderContract(impact, texts, paint, all)]);
+  return [paint.strong(impactHeadline(impacts)), ...blocks];
 }
 
 /** What the compiler says beside the changes: errors that none of them explains, and those that were there before. */
