@@ -140,7 +140,7 @@ try {
   );
   await shoot("init", "rhema init --yes", `cd ${fresh} && ${node} init --yes; echo; cat rhema.yaml`);
   rmSync(fresh, { recursive: true, force: true });
-  await shoot("outline", "rhema outline berths | head -40", `${node} outline berths | head -40`, 5000);
+  await shoot("outline", "rhema outline berths | head -38", `${node} outline berths | head -38`, 5000);
   await shoot(
     "try",
     "rhema try reserveBerth berthId=N-07 body.crew=3",
