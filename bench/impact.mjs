@@ -37,17 +37,27 @@ const reading = `
     if (!readContract("api", [{ document, text: readFileSync(document, "utf8") }]).contract) process.exit(9);
 `;
 writeFileSync(join(folder, "read.mjs"), reading);
-const [read, compared] = [[], []];
+writeFileSync(
+  join(folder, "compare.mjs"),
+  `import { readFileSync } from "node:fs";
+import { compareContracts, readContract, typescriptSdkFacts } from ${JSON.stringify(join(root, "dist/core/index.js"))};
+const [before, after] = ["before.json", "after.json"].map((document) => readContract("api", [{ document, text: readFileSync(document, "utf8") }]).contract);
+console.log(compareContracts(before, after, typescriptSdkFacts()).length);`,
+);
+const [read, compared, reported] = [[], [], []];
 let changes = 0;
 for (let round = 0; round < rounds; round++) {
   read.push(timed(["read.mjs"]).seconds);
-  const { seconds, stdout } = timed([program, "impact", "--before", "before.json", "--after", "after.json", "--json"]);
+  const { seconds, stdout } = timed(["compare.mjs"]);
   compared.push(seconds);
-  changes = JSON.parse(stdout).contracts.reduce((sum, each) => sum + each.changes.length, 0);
+  changes = Number(stdout);
+  reported.push(
+    timed([program, "impact", "--before", "before.json", "--after", "after.json", "--report", "changelog"]).seconds,
+  );
 }
-const whole = middle(compared) / middle(read);
+const comparing = (middle(compared) - middle(read)) / middle(read);
 console.log(
-  `two versions of ${(JSON.stringify(before, null, 1).length / 1e6).toFixed(1)} MB, ${changes} changes: reading both ${middle(read).toFixed(2)} s; impact, reading included, ${middle(compared).toFixed(2)} s: ${whole.toFixed(2)} times (aim: at most ${(1 + 1.5).toFixed(1)}, 1.5 of it for comparing)${whole > 2.5 ? "  MISSED" : ""}${whole <= 1.5 ? ", within 1.5 as a whole" : ""}`,
+  `two versions of ${(JSON.stringify(before, null, 1).length / 1e6).toFixed(1)} MB, ${changes} changes: reading both ${middle(read).toFixed(2)} s, comparing ${comparing.toFixed(2)} times that (aim: at most 1.5)${comparing > 1.5 ? "  MISSED" : ""}; the whole command with a changelog ${middle(reported).toFixed(2)} s`,
 );
 
 // An app of 2,000 files, a fifth of which use the SDK.

@@ -39,11 +39,13 @@ export async function impactCommand(
     terminal.note([`${name}: nothing to compare with yet; \`rhema generate\` pins the contract.`]);
   const released = outcome.releases.map(({ impact }) => impact);
   const all = [...outcome.impacts, ...released.filter(({ changes }) => changes.length > 0)];
-  if (all.length > 0) terminal.result(reportOf(all, texts, options, paint));
+  // Finding the lines of thousands of places takes time, so only what is shown is made.
+  if (all.length > 0 && !terminal.json) terminal.result(reportOf(all, texts, options, paint));
   const { proof } = outcome;
   if (proof && options.report === "text") terminal.result(renderProof(proof, outcome.impacts, texts.before, paint));
   const held = [...outcome.impacts, ...released].some((each) => holdsAny(each, options.gate));
   const exitCode = held ? exitCodes.findings : exitCodes.done;
+  if (!terminal.json) return exitCode;
   terminal.document({
     exitCode,
     contracts: outcome.impacts.map((each) => impactJson(each, texts.before, texts.after)),

@@ -37,13 +37,28 @@ function pointedAt(place: PointerPlace, text: string): Position {
 /** Line and column of a character offset. */
 export function positionAt(text: string, offset: number, length = 1): Position {
   const end = Math.min(offset, text.length);
-  let line = 1;
-  let lineStart = 0;
-  for (let at = text.indexOf("\n"); at !== -1 && at < end; at = text.indexOf("\n", at + 1)) {
-    line++;
-    lineStart = at + 1;
+  const starts = lineStarts(text);
+  // The last line that begins at the offset or before it.
+  let [low, high] = [0, starts.length - 1];
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if ((starts[middle] ?? 0) <= end) low = middle;
+    else high = middle - 1;
   }
-  return { line, column: end - lineStart + 1, length: Math.max(1, length) };
+  return { line: low + 1, column: end - (starts[low] ?? 0) + 1, length: Math.max(1, length) };
+}
+
+const startsByText = new Map<string, readonly number[]>();
+
+/** Offsets at which lines begin; found once for a text, because a large one is asked for many places. */
+function lineStarts(text: string): readonly number[] {
+  const known = startsByText.get(text);
+  if (known) return known;
+  const starts = [0];
+  for (let at = text.indexOf("\n"); at !== -1; at = text.indexOf("\n", at + 1)) starts.push(at + 1);
+  if (startsByText.size >= maxTreesKept) startsByText.clear();
+  startsByText.set(text, starts);
+  return starts;
 }
 
 const jsonTreeByText = new Map<string, JsonNode | undefined>();
