@@ -1,3 +1,5 @@
+import type { IncomingMessage } from "node:http";
+import type { Duplex } from "node:stream";
 import { serve } from "@hono/node-server";
 import { problem } from "../core/problem/problem.js";
 import { exitCodes, Halt } from "../workspace/halt.js";
@@ -8,6 +10,7 @@ export function listen(
   fetch: (request: Request) => Response | Promise<Response>,
   host: string,
   port: number,
+  onUpgrade?: (request: IncomingMessage, socket: Duplex, head: Buffer) => void,
 ): Promise<{ port: number; close: () => Promise<void> }> {
   return new Promise((resolve, reject) => {
     const server = serve({ fetch, hostname: host, port }, (info) => {
@@ -20,6 +23,7 @@ export function listen(
         });
       resolve({ port: info.port, close });
     });
+    if (onUpgrade) server.on("upgrade", onUpgrade);
     server.on("error", (error: Error) => {
       const code = errorCode(error);
       const why = code === "EADDRINUSE" ? "another program listens there" : (code ?? error.message);

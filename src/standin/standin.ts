@@ -5,7 +5,8 @@ import { cors } from "hono/cors";
 import type { Contract } from "../core/contract/model.js";
 import { Journal, type JournalEntry } from "./journal.js";
 import { addPage } from "./page/addPage.js";
-import { playGraphql } from "./playGraphql.js";
+import { playGraphql, subscribeGraphql } from "./playGraphql.js";
+import type { Subscribing } from "./subscriptionSocket.js";
 import { playRest } from "./playRest.js";
 import type { PlayedAnswer } from "./playedAnswer.js";
 import { sentBody, TooLarge, type SentBody } from "./sentBody.js";
@@ -44,6 +45,8 @@ export interface Standin {
   readonly contracts: () => readonly PlayedContract[];
   readonly journal: Journal;
   readonly wishes: Wishes;
+  /** Runs an operation of a GraphQL contract for a socket; undefined where no such contract is played. */
+  readonly subscriptionsOf: (contract: string) => Subscribing | undefined;
   /** What was made in each contract so far. */
   readonly shelvesOf: (contract: string) => Shelves;
 }
@@ -150,6 +153,26 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
     contracts: () => contracts,
     journal,
     wishes,
+    subscriptionsOf: (name) => {
+      const schema = contracts.find(({ contract }) => contract.name === name)?.schema;
+      if (!schema) return undefined;
+      const run = subscribeGraphql(schema, { seed, wishes, shelves: shelvesOf(name), eventEveryMs });
+      return (asked) => {
+        const query = { headers: {}, body: shownBody(JSON.stringify(asked)) };
+        const operation = /^\s*(subscription\s+\w+)/.exec(asked.query)?.[1];
+        const entry = { at: Date.now(), ms: 0, contract: name, operation, method: "WS", path: `/${name}`, status: 101 };
+        onCall?.(
+          journal.add({
+            ...entry,
+            misfits: [],
+            faults: [],
+            request: () => query,
+            answer: () => ({ headers: {}, body: "(events)" }),
+          }),
+        );
+        return run(asked);
+      };
+    },
     shelvesOf,
   };
 }

@@ -10,6 +10,7 @@ import { openProject, type Project } from "../../workspace/project.js";
 import { interrupted } from "../interrupted.js";
 import { listen } from "../listen.js";
 import { readPlayed } from "../readPlayed.js";
+import { socketUpgrade } from "../socketUpgrade.js";
 import { wholeNumber } from "../wholeNumber.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";
 
@@ -63,7 +64,7 @@ export async function startPlay(terminal: Terminal, globals: GlobalOptions, opti
     terminal.note([`  ${shown} ${method} ${path}${first === undefined ? "" : paint.quiet(`  ${firstLine(first)}`)}`]);
   };
   const standin = createStandin(played, { seed, eventEveryMs, onCall, wishes, asksAuth: options.auth });
-  const address = await listen(standin.fetch, options.host, port);
+  const address = await listen(standin.fetch, options.host, port, socketUpgrade(standin));
   const base = `http://${options.host.includes(":") ? `[${options.host}]` : options.host}:${String(address.port)}`;
   terminal.result([
     paint.good(`play: ${counted(played.length, "contract")} at ${base}, Ctrl-C ends it`),
