@@ -3,6 +3,7 @@ import { exitCodes } from "../workspace/halt.js";
 import { version } from "../workspace/packageFolder.js";
 import { reportForms, type ReportForm } from "./reportForms.js";
 import type { ObserveCommandOptions } from "./commands/observe.js";
+import type { TryCommandOptions } from "./commands/try.js";
 import { observeForms } from "./observeForms.js";
 import { gateOf, gateOptions, type GateFlags } from "./gateOptions.js";
 import { runCommand } from "./runCommand.js";
@@ -262,15 +263,7 @@ interface InitFlags {
   readonly yes?: boolean;
 }
 
-interface TryFlags {
-  readonly contract?: string;
-  readonly baseUrl?: string;
-  readonly header: readonly string[];
-  readonly wish?: string;
-  readonly seed: string;
-  readonly code?: string;
-  readonly yes?: boolean;
-}
+type TryFlags = Omit<TryCommandOptions, "call" | "texts">;
 
 interface PlayFlags {
   readonly port: string;

@@ -1,4 +1,4 @@
-import { spawn } from "node:child_process";
+import { exitCodes } from "../workspace/halt.js";
 
 /** Megabytes for what is young: a command that runs on makes much that is soon forgotten (measured: a fifth of a save). */
 const roomForYoung = "--max-semi-space-size=64";
@@ -13,6 +13,8 @@ export function hasRoom(): boolean {
  * Signals reach it, and it does not outlive this one.
  */
 export async function runWithRoom(): Promise<number> {
+  // Loaded here, because it brings Node's network along, which no other command should pay for.
+  const { spawn } = await import("node:child_process");
   const [, program = "", ...args] = process.argv;
   const child = spawn(
     process.execPath,
@@ -27,8 +29,8 @@ export async function runWithRoom(): Promise<number> {
       child.kill(signal);
     });
   return new Promise((resolve) => {
-    child.on("exit", (code) => {
-      resolve(code ?? 0);
+    child.on("exit", (code, signal) => {
+      resolve(code ?? (signal === "SIGINT" || signal === "SIGTERM" ? exitCodes.done : exitCodes.defect));
     });
   });
 }

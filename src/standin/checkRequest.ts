@@ -128,7 +128,8 @@ function taggedMember(content: Content, body: unknown, types: TypeTable): Pointe
   return place && "pointer" in place ? place : undefined;
 }
 
-function contentFor(contents: readonly Content[], mediaType: string | undefined): Content | undefined {
+/** The content that a media type is for: its own, or that of a range. */
+export function contentFor(contents: readonly Content[], mediaType: string | undefined): Content | undefined {
   const sent = (mediaType ?? "").split(";")[0]?.trim().toLowerCase() ?? "";
   return contents.find((content) => {
     const wanted = (content.mediaType.split(";")[0] ?? "").trim().toLowerCase();

@@ -152,6 +152,13 @@ describe("watch", () => {
     expect((await fetch(`${address}/api/s/Berth`)).status).toBe(404);
   });
 
+  it("ends when it is to play on a port that is taken", async () => {
+    const project = restProject(contract({ id: text }));
+    const address = await project.play();
+    const { code, err } = await project.runBeside(["watch", "--play", "--port", new URL(address).port]);
+    expect([code, err.includes("another program listens there")]).toEqual([2, true]);
+  });
+
   it("watches a new contract as soon as the configuration names it, and tells a broken configuration", async () => {
     const project = restProject(contract({ id: text }));
     const watching = new Watching(project);

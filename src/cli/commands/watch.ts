@@ -38,10 +38,13 @@ export async function watchCommand(
   };
   const watcher = await Watcher.start(process.cwd(), globals.config, { sdks, partial, settleMs, onRun });
   terminal.result([terminal.paint.quiet("watch: waiting for a save, Ctrl-C ends it")]);
-  if (playOn !== undefined) player = await startPlay(terminal, globals, { ...playing, port: playOn });
-  await interrupted();
-  await watcher.close();
-  await player?.close();
+  try {
+    if (playOn !== undefined) player = await startPlay(terminal, globals, { ...playing, port: playOn });
+    await interrupted();
+  } finally {
+    await watcher.close();
+    await player?.close();
+  }
   return exitCodes.done;
 }
 

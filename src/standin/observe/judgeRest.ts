@@ -1,7 +1,7 @@
 import { isStream, operationLabel, type Content, type RestContract } from "../../core/contract/model.js";
 import { nearest } from "../../core/text/nearest.js";
 import { contractValidator, type ContractValidator } from "../ajvForContract.js";
-import { checkRequest } from "../checkRequest.js";
+import { checkRequest, contentFor } from "../checkRequest.js";
 import { operationMatcher, type Matching, type MatchedOperation } from "../matchOperation.js";
 import { missingAuth } from "../missingAuth.js";
 import { responseFor } from "../responseFor.js";
@@ -125,7 +125,7 @@ function judgeAnswer({ operation }: MatchedOperation, exchange: SeenExchange, va
   if (operation.method === "head" || status === 304) return { disagreements: missing, unjudged: [] };
   if (answerBody === "" && mediaType === "")
     return { disagreements: [...missing, `${where}: has no body`], unjudged: [] };
-  const content = contentOf(declared.contents, mediaType);
+  const content = contentFor(declared.contents, mediaType);
   if (!content) {
     const offered = declared.contents.map((each) => each.mediaType).join(", ");
     const found = mediaType === "" ? "no media type" : mediaType;
@@ -133,15 +133,6 @@ function judgeAnswer({ operation }: MatchedOperation, exchange: SeenExchange, va
   }
   if (answerBody === undefined) return { disagreements: missing, unjudged: ["the answer's body was not recorded"] };
   return { disagreements: [...missing, ...judgeBody(content, answerBody, where, validator)], unjudged: [] };
-}
-
-function contentOf(contents: readonly Content[], mediaType: string): Content | undefined {
-  return contents.find((content) => {
-    const wanted = (content.mediaType.split(";")[0] ?? "").trim().toLowerCase();
-    return (
-      wanted === mediaType || wanted === "*/*" || (wanted.endsWith("/*") && mediaType.startsWith(wanted.slice(0, -1)))
-    );
-  });
 }
 
 const itemsJudged = 100;

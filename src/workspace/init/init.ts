@@ -27,7 +27,8 @@ export function readSource(text: string, isCommand: boolean): ChosenSource {
 
 /** @throws Halt (usage) when there is a configuration already, which is never overwritten */
 export function assertNoConfiguration(root: string, name: string): void {
-  const there = [name, "rhema.yaml", "rhema.yml", "rhema.json"].find((each) => existsSync(join(root, each)));
+  const usual = ["rhema.yaml", "rhema.yml", "rhema.json"];
+  const there = (usual.includes(name) ? usual : [name]).find((each) => existsSync(join(root, each)));
   if (there === undefined) return;
   const message = `There is a \`${there}\` already, and it is never overwritten.`;
   const hint = "Edit it, or delete it to begin anew; `rhema generate` goes on with it.";
