@@ -3,8 +3,8 @@ import { setFlagsFromString } from "node:v8";
 import { version } from "../workspace/packageFolder.js";
 import { endWithStarter, hasRoom, runWithRoom } from "./roomier.js";
 
-/** Commands that run on until somebody ends them. */
-const runsOn = ["play", "watch", "observe"].some((command) => process.argv.slice(2).includes(command));
+/** Commands that run on until somebody ends them, and the one that plays a contract for a moment. */
+const runsOn = ["play", "watch", "observe", "try"].some((command) => process.argv.slice(2).includes(command));
 
 /**
  * A command runs for a second at most, in which code that V8 optimises early never earns back what optimising it costs

@@ -35,6 +35,11 @@ export function openTerminal(options: GlobalOptions): Terminal {
         accent: colours.cyan,
       }
     : plainPaint;
+  // Whoever reads may have seen enough, as `head` has after some lines; then there is nobody to say anything to.
+  process.stdout.on("error", (error: NodeJS.ErrnoException) => {
+    if (error.code !== "EPIPE") throw error;
+    process.exit();
+  });
   const json = options.json === true;
   const quiet = options.quiet === true;
   return {

@@ -3,6 +3,7 @@ import addFormatsModule from "ajv-formats";
 import { pointerToken, pointerTokens, type PointerPlace } from "../core/problem/place.js";
 import { pointerInLinked } from "../core/rest/linkDocuments.js";
 import { isData } from "../core/text/parseData.js";
+import { addLazyReferences, withLazyReferences } from "./lazyReferences.js";
 
 const contractId = "contract.json";
 
@@ -14,7 +15,7 @@ export interface ContractValidator {
 
 /** Makes a validator from the parsed contract. Schemas are compiled when they are first needed. */
 export function contractValidator(raw: unknown, dialect: string, direction: "request" | "answer"): ContractValidator {
-  const document = inDirection(/^(2|3\.0)/.test(dialect) ? toJsonSchema(raw) : raw, direction);
+  const document = withLazyReferences(inDirection(/^(2|3\.0)/.test(dialect) ? toJsonSchema(raw) : raw, direction));
   const options = {
     strict: false,
     ownProperties: true,
@@ -29,6 +30,7 @@ export function contractValidator(raw: unknown, dialect: string, direction: "req
     addFormats(ajv);
     for (const format of ["int32", "int64", "float", "double", "binary", "byte", "password"])
       ajv.addFormat(format, true);
+    addLazyReferences(ajv, contractId);
     ajv.addSchema(document as object, contractId);
   }
   const compiled = new Map<string, ValidateFunction | undefined>();
@@ -72,8 +74,13 @@ function isValid(validate: ValidateFunction, value: unknown): boolean {
   try {
     return validate(value);
   } catch (error) {
-    // A schema that is made of itself without end refuses nothing.
-    if (error instanceof RangeError) return true;
+    // A schema that is made of itself without end refuses nothing; nor does one that leads to types so deep inside each
+    // other that they could not be compiled.
+    if (
+      error instanceof RangeError ||
+      (error instanceof TypeError && error.message.includes(".validate is not a function"))
+    )
+      return true;
     throw error;
   }
 }

@@ -1,5 +1,6 @@
+import { spawnSync } from "node:child_process";
 import { describe, expect, it } from "vitest";
-import { demoProject, graphqlProject, restProject } from "../support/temporaryProject.js";
+import { demoProject, graphqlProject, programPath, restProject } from "../support/temporaryProject.js";
 
 describe("outline", () => {
   const project = (): ReturnType<typeof demoProject> => {
@@ -54,6 +55,16 @@ describe("outline", () => {
       use: "used",
       places: ["src/weather.ts:5:36"],
     });
+  });
+
+  it("ends quietly when nobody reads on", () => {
+    const demo = demoProject();
+    const { stdout, stderr } = spawnSync(
+      "/bin/sh",
+      ["-c", `'${process.execPath}' '${programPath}' outline --json | head -n 1`],
+      { cwd: demo.folder, encoding: "utf8" },
+    );
+    expect([stdout, stderr]).toEqual(["{\n", ""]);
   });
 
   it("shows nothing of a hostile contract that could steer a terminal", () => {

@@ -66,8 +66,12 @@ function entryOf(operation: RestOperation, { callOf, usesOf }: RestOutlineSource
 function operationsReaching({ contract }: RestOutlineSource): Map<string, string[]> {
   const found = new Map<string, string[]>();
   for (const operation of contract.operations) {
-    for (const key of reachedTypes(shapesOf(operation), (each) => contract.types.get(each)?.shape))
-      found.set(key, [...(found.get(key) ?? []), operationLabel(operation)]);
+    const label = operationLabel(operation);
+    for (const key of reachedTypes(shapesOf(operation), (each) => contract.types.get(each)?.shape)) {
+      const known = found.get(key);
+      if (known) known.push(label);
+      else found.set(key, [label]);
+    }
   }
   return found;
 }
