@@ -28,7 +28,8 @@ export function outputState(folder: string, entry: LedgerEntry | undefined): Out
 
 /** The hash of a file's text with line ends normalised; undefined when there is no such file. */
 export function fileHash(path: string): string | undefined {
-  const found = lstatSync(path, { bigint: true, throwIfNoEntry: false });
+  // A file where one of its folders should be makes looking at it an error, so that comes first.
+  const found = existsSync(path) ? lstatSync(path, { bigint: true }) : undefined;
   if (found?.isFile() !== true) return undefined;
   // In a process that runs on, a file that nobody touched since is not read again.
   const version = `${String(found.ino)} ${String(found.size)} ${String(found.mtimeNs)} ${String(found.ctimeNs)}`;

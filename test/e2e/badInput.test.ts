@@ -126,8 +126,8 @@ describe("a contract that is broken in places ends with 0, complete but for them
     expect(code).toBe(0);
     expect(out).toContain("api: 3 parts set aside and not in the SDK, because the contract is broken there");
     for (const part of [
-      /GET \/s\/A api\.yaml:1:\d+ `A` is only an alias of itself\./,
-      /GET \/s\/C api\.yaml:1:\d+ The reference `#\/components\/schemas\/None` leads nowhere\./,
+      /GET \/s\/A contract\.cycle api\.yaml:1:\d+ `A` is only an alias of itself\./,
+      /GET \/s\/C contract\.reference api\.yaml:1:\d+ The reference `#\/components\/schemas\/None` leads nowhere\./,
     ])
       expect(out.replace(/\s+/g, " ")).toMatch(part);
     expect(project.compile()).toBe("");

@@ -201,7 +201,7 @@ describe("generate", () => {
     expect(code).toBe(0);
     expect(out).toContain("api: 1 part set aside and not in the SDK, because the contract is broken there");
     expect(out.replace(/\s+/g, " ")).toMatch(
-      /GET \/s\/Bad api\.yaml:1:\d+ The reference `#\/components\/schemas\/Godo` leads nowhere\. The nearest name there is `Good`\./,
+      /GET \/s\/Bad contract\.reference api\.yaml:1:\d+ The reference `#\/components\/schemas\/Godo` leads nowhere\. The nearest name there is `Good`\./,
     );
     expect(project.compile()).toBe("");
   });
