@@ -275,6 +275,9 @@ function misspelt(project: Project, name: string, contract: Contract, settings: 
       ...(hint === undefined ? {} : { hint }),
     });
   if (contract.protocol === "rest") {
+    const { only, skip, standing, pages, queries } = settings;
+    // Nothing is said that could match nothing.
+    if (!only && !skip && !standing && !pages && !queries) return [];
     const { unmatched } = selectOperations(contract.operations, settings);
     const operationIds = contract.operations.flatMap(({ operationId }) => operationId ?? []);
     const parameters = new Set(
@@ -287,22 +290,22 @@ function misspelt(project: Project, name: string, contract: Contract, settings: 
     return [
       ...unmatched.map((pattern) =>
         warn(
-          settings.only?.includes(pattern) ? "only" : "skip",
+          only?.includes(pattern) ? "only" : "skip",
           `\`${pattern}\` matches no operation of \`${name}\`.`,
           didYouMean(pattern, ids),
         ),
       ),
-      ...(settings.standing ?? [])
+      ...(standing ?? [])
         .filter((each) => !parameters.has(each))
         .map((each) =>
           warn("standing", `No operation of \`${name}\` has a parameter \`${each}\`.`, didYouMean(each, parameters)),
         ),
-      ...Object.keys(settings.pages ?? {})
+      ...Object.keys(pages ?? {})
         .filter((each) => !operationIds.includes(each))
         .map((each) =>
           warn("pages", `\`${name}\` has no operation with the id \`${each}\`.`, didYouMean(each, operationIds)),
         ),
-      ...(settings.queries
+      ...(queries
         ? [warn("queries", `\`${name}\` is a REST contract, and query documents are for GraphQL.`, undefined)]
         : []),
     ];

@@ -5,7 +5,7 @@ import { buildSdk, ContractReader } from "./buildSdk.js";
 import { chosenSdks, unchangedOutcome } from "./generate.js";
 import { exitCodes, type ExitCode } from "./halt.js";
 import { knownParts, readLedger } from "./ledger.js";
-import { fileHash, outputState } from "./outputState.js";
+import { fileHash, folderHashes, outputState } from "./outputState.js";
 import { displayPath, outputFolder, type Project } from "./project.js";
 import { outlivedAcceptances } from "./acceptances.js";
 import { guarded } from "./guard.js";
@@ -69,7 +69,7 @@ function checkSdk(project: Project, name: string, texts: ProjectTexts, reader: C
   if (full) return { name, into, ok: true, files: full.files.unchanged, problems: full.problems };
   const built = buildSdk(project, name, reader);
   const problems = [...built.problems, ...built.queryErrors];
-  const { edited } = outputState(folder, entry);
+  const { edited } = outputState(folderHashes(folder), entry);
   if (edited.length > 0) {
     problems.push(
       problem(

@@ -8,7 +8,7 @@ import { didYouMean } from "../core/text/nearest.js";
 import { exitCodes, Halt } from "./halt.js";
 import { knownParts, ledgerPath, ledgerText, readLedger, type Ledger, type LedgerEntry } from "./ledger.js";
 import type { GenerateOptions, GenerateOutcome, SdkOutcome } from "./generateOutcome.js";
-import { fileHash, foreignFiles, outputState } from "./outputState.js";
+import { fileHash, folderHashes, foreignFiles, outputState, rememberHash, type FolderHashes } from "./outputState.js";
 import { displayPath, outputFolder, type Project } from "./project.js";
 import { inputsHash, ProjectTexts } from "./sdkInputs.js";
 import { sourceList, sourceText } from "./sources.js";
@@ -98,7 +98,7 @@ export function unchangedOutcome(
   const into = project.configuration.sdks[name]?.into ?? "";
   if (entry?.inputs !== inputs) return undefined;
   const folder = outputFolder(project, name, into);
-  const state = outputState(folder, entry);
+  const state = outputState(folderHashes(folder), entry);
   const pinned = (project.configuration.sdks[name]?.covers ?? []).every((contract) =>
     pinExists(project, name, contract),
   );
@@ -162,12 +162,13 @@ function settle(project: Project, name: string, made: Made, ledger: Ledger, opti
   const folder = outputFolder(project, name, into);
   const entry = ledger.sdks[name];
   const previous = entry?.into === displayPath(project, folder) ? entry : undefined;
+  const onDisk = folderHashes(folder);
   const refusals = [
     ...(options.partial ? [] : built.queryErrors),
-    ...refusalsOf(project, folder, previous, built, options.force),
+    ...refusalsOf({ project, folder, onDisk }, previous, built, options.force),
     ...gateRefusals(outcome, options.gate),
   ];
-  const files = countFiles(folder, built, previous);
+  const files = countFiles(onDisk, built, previous);
   if (refusals.length > 0)
     return {
       ledger,
@@ -195,9 +196,19 @@ function settle(project: Project, name: string, made: Made, ledger: Ledger, opti
   };
   const newLedger: Ledger = { configuration: hashOf(project.configText), sdks: { ...ledger.sdks, [name]: newEntry } };
   const write = new Map<string, string>();
-  for (const [path, text] of built.files)
-    if (fileHash(join(folder, path)) !== newEntry.files[path]) write.set(`${newEntry.into}/${path}`, text);
-  for (const [path, text] of built.pins) if (!isCurrent(join(project.root, path), text)) write.set(path, text);
+  const written = new Map<string, string>();
+  const want = (path: string, text: string, hash: string): void => {
+    write.set(path, text);
+    written.set(path, hash);
+  };
+  for (const [path, text] of built.files) {
+    const hash = newEntry.files[path] ?? "";
+    if (onDisk(path) !== hash) want(`${newEntry.into}/${path}`, text, hash);
+  }
+  for (const [path, text] of built.pins) {
+    const hash = hashOf(normalized(text));
+    if (fileHash(join(project.root, path)) !== hash) want(path, text, hash);
+  }
   write.set(displayPath(project, ledgerPath(project)), ledgerText(newLedger));
   const orphans = Object.keys(entry?.files ?? {}).filter(
     (path) => entry?.into !== newEntry.into || !built.files.has(path),
@@ -205,6 +216,7 @@ function settle(project: Project, name: string, made: Made, ledger: Ledger, opti
   guardWrites(newEntry.into, () => {
     performWriting(project, { write, remove: orphans.map((path) => `${entry?.into ?? ""}/${path}`) });
   });
+  for (const [path, hash] of written) rememberHash(join(project.root, path), write.get(path) ?? "", hash);
   return { ledger: newLedger, sdk };
 }
 
@@ -225,17 +237,12 @@ function gateRefusals({ impacts }: SdkOutcome, gate: Gate): Problem[] {
     });
 }
 
-function isCurrent(path: string, text: string): boolean {
-  const found = fileHash(path);
-  return found !== undefined && found === hashOf(normalized(text));
-}
-
-function countFiles(folder: string, built: BuiltSdk, previous: LedgerEntry | undefined): SdkOutcome["files"] {
+function countFiles(onDisk: FolderHashes, built: BuiltSdk, previous: LedgerEntry | undefined): SdkOutcome["files"] {
   let added = 0;
   let changed = 0;
   let unchanged = 0;
   for (const [path, hash] of built.hashes) {
-    const found = fileHash(join(folder, path));
+    const found = onDisk(path);
     if (found === undefined) added++;
     else if (found === hash) unchanged++;
     else changed++;
@@ -250,16 +257,15 @@ function countFiles(folder: string, built: BuiltSdk, previous: LedgerEntry | und
 
 /** What forbids writing: hand edits, and files that Rhema did not write. */
 function refusalsOf(
-  project: Project,
-  folder: string,
+  { project, folder, onDisk }: { project: Project; folder: string; onDisk: FolderHashes },
   previous: LedgerEntry | undefined,
   built: BuiltSdk,
   force: boolean,
 ): Problem[] {
   const into = displayPath(project, folder);
   const refusals: Problem[] = [];
-  const { edited } = outputState(folder, previous);
-  const reallyEdited = edited.filter((path) => fileHash(join(folder, path)) !== built.hashes.get(path));
+  const { edited } = outputState(onDisk, previous);
+  const reallyEdited = edited.filter((path) => onDisk(path) !== built.hashes.get(path));
   if (reallyEdited.length > 0 && !force) {
     const list = reallyEdited.map((path) => `\`${into}/${path}\``).join(", ");
     refusals.push(
@@ -271,7 +277,7 @@ function refusalsOf(
   }
   const foreign = foreignFiles(folder, previous);
   const inTheWay = foreign.filter(
-    (path) => path === "." || (built.files.has(path) && fileHash(join(folder, path)) !== built.hashes.get(path)),
+    (path) => path === "." || (built.files.has(path) && onDisk(path) !== built.hashes.get(path)),
   );
   if (inTheWay.length > 0) {
     const list = inTheWay

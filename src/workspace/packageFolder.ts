@@ -1,6 +1,7 @@
 import { existsSync, readFileSync, readdirSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
+import { hashOf } from "./textFile.js";
 
 declare const RHEMA_VERSION: string | undefined;
 declare const RHEMA_BUILD: string | undefined;
@@ -29,6 +30,14 @@ export function runtimeSources(language: string): ReadonlyMap<string, string> {
   return known;
 }
 
+/** Changes whenever a hand-written runtime source of a language does. */
+export function runtimeHash(language: string): string {
+  const known = runtimeHashes.get(language) ?? hashOf(JSON.stringify([...runtimeSources(language)]));
+  runtimeHashes.set(language, known);
+  return known;
+}
+
+const runtimeHashes = new Map<string, string>();
 const runtimes = new Map<string, ReadonlyMap<string, string>>();
 
 function readRuntime(language: string): Map<string, string> {

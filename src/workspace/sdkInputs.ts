@@ -4,7 +4,7 @@ import type { SourceText } from "../core/problem/place.js";
 import type { Problem } from "../core/problem/problem.js";
 import { sortedBy } from "../core/text/sortedBy.js";
 import { importEnding } from "./importEnding.js";
-import { build, runtimeSources, version } from "./packageFolder.js";
+import { build, runtimeHash, version } from "./packageFolder.js";
 import { outputFolder, type Project } from "./project.js";
 import { contractTexts, partText, queryTexts, type QueryTexts } from "./sources.js";
 import { hashOf } from "./textFile.js";
@@ -166,7 +166,7 @@ export function inputsHash(project: Project, sdk: string, texts: ProjectTexts, p
     configuration,
     partial,
     importEnding(project.root, folder),
-    [...runtimeSources(configuration.language)],
+    runtimeHash(configuration.language),
   ];
   for (const name of [...configuration.covers].sort()) {
     const hashes = (list: readonly SourceText[]): string[][] =>

@@ -8,9 +8,10 @@ export type ShapeTable = Pick<ReadonlyMap<string, { readonly shape: Shape; reado
 /** Follows `named` shapes to what they stand for; null anywhere on the way makes the result nullable. */
 export function resolveReference(reference: Reference, types: ShapeTable): Reference {
   let { shape, nullable } = reference;
-  const seen = new Set<string>();
-  while (shape.kind === "named" && !seen.has(shape.key)) {
-    seen.add(shape.key);
+  if (shape.kind !== "named") return reference;
+  const seen: string[] = [];
+  while (shape.kind === "named" && !seen.includes(shape.key)) {
+    seen.push(shape.key);
     const definition = types.get(shape.key);
     if (!definition) return { shape: { kind: "any" }, nullable };
     nullable ||= definition.nullable === true;
@@ -21,10 +22,11 @@ export function resolveReference(reference: Reference, types: ShapeTable): Refer
 
 /** The shape behind a shape that may be named; of a circle of names, one of them. */
 export function resolveShape(shape: Shape, types: ReadonlyMap<string, { readonly shape: Shape }>): Shape {
-  const seen = new Set<string>();
-  let current = shape;
-  while (current.kind === "named" && !seen.has(current.key)) {
-    seen.add(current.key);
+  if (shape.kind !== "named") return shape;
+  const seen: string[] = [];
+  let current: Shape = shape;
+  while (current.kind === "named" && !seen.includes(current.key)) {
+    seen.push(current.key);
     current = types.get(current.key)?.shape ?? { kind: "any" };
   }
   return current;

@@ -61,6 +61,11 @@ export function below(place: PointerPlace, key: string | number, inner?: string 
   return new PlaceBelow(place.document, place, key, inner, false);
 }
 
+/** The place of the key of a member of a member. */
+export function keyBelow(place: PointerPlace, key: string | number, inner: string | number): PointerPlace {
+  return new PlaceBelow(place.document, place, key, inner, true);
+}
+
 /** The place at the end of a path of keys. */
 export function belowAll(place: PointerPlace, path: readonly string[]): PointerPlace {
   return path.reduce<PointerPlace>((at, key) => below(at, key), place);

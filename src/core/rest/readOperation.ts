@@ -1,7 +1,7 @@
 import type { RestOperation } from "../contract/model.js";
 import { listMember, textMember, type Data } from "../text/parseData.js";
 import { readOlderBody } from "./older/readOlderBody.js";
-import { readAnnotations } from "./readAnnotations.js";
+import { annotate } from "./readAnnotations.js";
 import { readAuth } from "./readAuthSchemes.js";
 import { readBody } from "./readContents.js";
 import { parameterNodes, readParameters } from "./readParameters.js";
@@ -31,22 +31,23 @@ export function readOperation(home: OperationHome, node: Located<Data>, reader: 
   const body = isOlder ? readOlderBody(value, nodes, reader) : readBody(value, place, reader);
   const operationId = textMember(value, "operationId")?.trim();
   const summary = textMember(value, "summary")?.trim() || textMember(items[0]?.value ?? {}, "summary")?.trim();
-  return {
-    ...(operationId ? { operationId } : {}),
+  const operation: { -readonly [K in keyof RestOperation]: RestOperation[K] } = {
     method,
     path: path ?? "",
     group: tags[0] ?? firstFixedSegment(path ?? ""),
     tags,
     parameters: readParameters(path, nodes, place, reader),
-    ...(body ? { body } : {}),
     responses: readResponses(value, place, reader),
     auth: readAuth(value, reader.document.root),
     servers: [node, ...items].map((owner) => readServers(owner.value)).find((servers) => servers.length > 0) ?? [],
     callbacks: [],
-    ...(summary ? { summary } : {}),
-    ...readAnnotations(value),
     place,
   };
+  if (operationId) operation.operationId = operationId;
+  if (body) operation.body = body;
+  if (summary) operation.summary = summary;
+  annotate(operation, value);
+  return operation;
 }
 
 function firstFixedSegment(path: string): string {

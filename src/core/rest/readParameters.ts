@@ -4,7 +4,7 @@ import { below, type PointerPlace } from "../problem/place.js";
 import { dataMember, isData, listMember, member, textMember, type Data } from "../text/parseData.js";
 import { readOlderParameter } from "./older/readOlderParameter.js";
 import { mediaForm } from "./readMediaType.js";
-import { readAnnotations } from "./readAnnotations.js";
+import { annotate, readAnnotations } from "./readAnnotations.js";
 import type { Located } from "./restDocument.js";
 import type { SchemaReader } from "./schemaReader.js";
 
@@ -101,7 +101,8 @@ function readParameter(node: Located<Data>, reader: SchemaReader): Parameter | u
     allowReserved: member(value, "allowReserved") === true,
   };
   if (fallback !== undefined) parameter.default = fallback;
-  return Object.assign(parameter, readAnnotations(value));
+  annotate(parameter, value);
+  return parameter;
 }
 
 function locationOf(value: Data, place: PointerPlace, { document }: SchemaReader): Location {

@@ -1,9 +1,9 @@
 import type { Field, Reference, Shape } from "../contract/model.js";
 import { kindOf } from "../problem/kindOf.js";
-import { atKey, below, type PointerPlace } from "../problem/place.js";
+import { below, keyBelow, type PointerPlace } from "../problem/place.js";
 import { dataMember, isData, listMember, member, type Data } from "../text/parseData.js";
 import { keywordsOf, speaksOf, topicsOf } from "./keywords.js";
-import { readAnnotations } from "./readAnnotations.js";
+import { annotate } from "./readAnnotations.js";
 import type { SchemaReader } from "./schemaReader.js";
 import { unsaid } from "./unsaid.js";
 
@@ -25,7 +25,7 @@ export function readRecord(schema: Data, place: PointerPlace, reader: SchemaRead
   const required = new Set((listMember(schema, "required") ?? []).filter((name) => typeof name === "string"));
   const fields = isData(properties)
     ? Object.keys(properties).map((name) =>
-        readField(name, properties[name], required.has(name), below(place, "properties", name), reader),
+        readField(name, properties[name], required.has(name), place, reader),
       )
     : [];
   for (const name of required) {
@@ -40,12 +40,13 @@ export function readRecord(schema: Data, place: PointerPlace, reader: SchemaRead
   return { kind: "record", fields, ...(rest ? { rest } : {}), ...(closed ? { closed } : {}) };
 }
 
+/** @param place the record's */
 function readField(name: string, schema: unknown, required: boolean, place: PointerPlace, reader: SchemaReader): Field {
   const field: { -readonly [K in keyof Field]: Field[K] } = {
     name,
-    type: reader.read(schema, place),
+    type: reader.read(schema, below(place, "properties", name)),
     required,
-    place: atKey(place),
+    place: keyBelow(place, "properties", name),
   };
   if (!isData(schema)) return field;
   const topics = topicsOf(schema);
@@ -55,7 +56,8 @@ function readField(name: string, schema: unknown, required: boolean, place: Poin
     const fallback = member(schema, "default");
     if (fallback !== undefined) field.default = fallback;
   }
-  return topics & speaksOf.annotations ? Object.assign(field, readAnnotations(schema)) : field;
+  if (topics & speaksOf.annotations) annotate(field, schema);
+  return field;
 }
 
 /** `required` names a field that `properties` does not declare: it is there, and nothing is said about it. */

@@ -1,4 +1,4 @@
-import type { Choice, ChoiceValue, Reference, Shape } from "../contract/model.js";
+import type { Choice, ChoiceValue, Constraints, Reference, Shape } from "../contract/model.js";
 import { kindOf } from "../problem/kindOf.js";
 import { below, type PointerPlace } from "../problem/place.js";
 import { didYouMean } from "../text/nearest.js";
@@ -238,11 +238,12 @@ function readScalar(type: "string" | "integer" | "number", schema: Data, topics:
   if (type === "string" && format === "binary") return { kind: "bytes" };
   // A whole number, whatever the type beside it says.
   const isWhole = type === "number" && (format === "int32" || format === "int64");
-  return {
+  const shape: { kind: "text" | "integer" | "number"; format?: string; constraints?: Constraints } = {
     kind: type === "string" ? "text" : isWhole ? "integer" : type,
-    ...(format !== undefined && isTelling(format) ? { format } : {}),
-    ...(limits === undefined ? {} : { constraints: limits }),
   };
+  if (format !== undefined && isTelling(format)) shape.format = format;
+  if (limits !== undefined) shape.constraints = limits;
+  return shape;
 }
 
 /** A format is one word; prose that landed there tells nothing. */

@@ -72,38 +72,42 @@ export class NameScope {
   /** @param key what the thing is called where nothing else is called so */
   claim(wanted: string, key = wanted): string {
     let name = wanted;
-    for (let salt = ""; this.isTaken(name); salt += "+") name = `${wanted}_${mark(key + salt)}`;
-    this.taken.add(name.toLowerCase());
+    let folded = name.toLowerCase();
+    for (let salt = ""; this.taken.has(folded); salt += "+") {
+      name = `${wanted}_${mark(key + salt)}`;
+      folded = name.toLowerCase();
+    }
+    this.taken.add(folded);
     return name;
   }
 }
 
+/** What several things that are named at once can be called. */
+export interface NameWishes<T> {
+  readonly wanted: (thing: T) => string;
+  /** What only this one is called, for when others want the same. */
+  readonly apart: (thing: T) => string;
+  readonly key: (thing: T) => string;
+}
+
 /** Names for several things at once: who wants a name alone has it, rivals each fall back on what only they are called. */
-export function claimApart<T>(
-  scope: NameScope,
-  things: Iterable<T>,
-  namesOf: (thing: T) => { readonly wanted: string; readonly apart: string; readonly key: string },
-): Map<T, string> {
-  const groups = new Map<string, T[]>();
+export function claimApart<T>(scope: NameScope, things: Iterable<T>, { wanted, apart, key }: NameWishes<T>): Map<T, string> {
+  const groups = new Map<string, { readonly name: string; readonly things: T[] }>();
   for (const thing of things) {
-    const key = namesOf(thing).wanted.toLowerCase();
-    const known = groups.get(key);
-    if (known) known.push(thing);
-    else groups.set(key, [thing]);
+    const name = wanted(thing);
+    const folded = name.toLowerCase();
+    const known = groups.get(folded);
+    if (known) known.things.push(thing);
+    else groups.set(folded, { name, things: [thing] });
   }
   const names = new Map<T, string>();
   const rivals: T[] = [];
-  for (const group of groups.values()) {
+  for (const { name, things: group } of groups.values()) {
     const [only] = group;
-    if (only !== undefined && group.length === 1 && !scope.isTaken(namesOf(only).wanted)) {
-      const { wanted, key } = namesOf(only);
-      names.set(only, scope.claim(wanted, key));
-    } else rivals.push(...group);
+    if (only !== undefined && group.length === 1 && !scope.isTaken(name)) names.set(only, scope.claim(name));
+    else rivals.push(...group);
   }
-  for (const rival of rivals) {
-    const { apart, key } = namesOf(rival);
-    names.set(rival, scope.claim(apart, key));
-  }
+  for (const rival of rivals) names.set(rival, scope.claim(apart(rival), key(rival)));
   return names;
 }
 

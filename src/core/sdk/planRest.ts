@@ -61,11 +61,8 @@ export function planRest(contract: RestContract, settings: RestSettings): RestPl
     });
   const sent = planSent(contract.webhooks, calls, planner);
   planner.settleNames();
-  assignFaces(
-    planner.types,
-    [...calls.flatMap(askedBy), ...sent.flatMap(repliedTo)],
-    [...calls.flatMap(answeredBy), ...sent.flatMap(receivedBy)],
-  );
+  const asked = [...calls.flatMap(askedBy), ...sent.flatMap(repliedTo)];
+  assignFaces(planner.types, asked, [...calls.flatMap(answeredBy), ...sent.flatMap(receivedBy)]);
   return {
     protocol: "rest",
     name: contract.name,
@@ -83,21 +80,26 @@ export function planRest(contract: RestContract, settings: RestSettings): RestPl
     types: planner.types,
     untyped: countUntyped(
       planner.types.values(),
-      [...calls.flatMap(referencesOf), ...sent.flatMap((each) => [...repliedTo(each), ...receivedBy(each)])],
+      [...asked, ...calls.flatMap(answeredOnce), ...sent.flatMap(receivedBy)],
       new Set(),
     ),
   };
 }
 
-function referencesOf(call: RestCall): Reference[] {
-  // A choice of media types says the usual one again.
-  const more = call.answerChoices.slice(1).flatMap((choice) => choice.answers.flatMap(({ type }) => type ?? []));
+/** What a call answers; a choice of media types says the usual one again. */
+function answeredOnce(call: RestCall): Reference[] {
   return [
-    ...askedBy(call),
-    ...[...call.answers, ...call.failures].flatMap(({ type }) => type ?? []),
-    ...more,
+    ...typesOf(call.answers),
+    ...typesOf(call.failures),
+    ...call.answerChoices.slice(1).flatMap((choice) => typesOf(choice.answers)),
     ...call.headers.map((header) => header.field.type),
   ];
+}
+
+function typesOf(responses: readonly PlannedResponse[]): Reference[] {
+  const types: Reference[] = [];
+  for (const { type } of responses) if (type) types.push(type);
+  return types;
 }
 
 function askedBy(call: RestCall): Reference[] {
@@ -107,12 +109,7 @@ function askedBy(call: RestCall): Reference[] {
 }
 
 function answeredBy(call: RestCall): Reference[] {
-  return [
-    ...[...call.answers, ...call.answerChoices.flatMap((choice) => choice.answers), ...call.failures].flatMap(
-      (response) => (response.type ? [response.type] : []),
-    ),
-    ...call.headers.map((header) => header.field.type),
-  ];
+  return [...answeredOnce(call), ...typesOf(call.answerChoices[0]?.answers ?? [])];
 }
 
 /** The same operation with its stream alone, where it answers either a whole or item by item. */
@@ -287,15 +284,15 @@ function planResponse(
   planner: TypePlanner,
   name: readonly string[] | string,
 ): PlannedResponse {
-  const words = response.description === undefined ? {} : { description: response.description };
-  if (!content || response.status === "204") return { status: response.status, form: "none", ...words };
-  return {
-    status: response.status,
-    form: content.form,
-    mediaType: content.mediaType,
-    type: planContent(content, "answer", name, planner),
-    ...words,
-  };
+  const { status, description } = response;
+  const planned: { -readonly [K in keyof PlannedResponse]: PlannedResponse[K] } = { status, form: "none" };
+  if (content && status !== "204") {
+    planned.form = content.form;
+    planned.mediaType = content.mediaType;
+    planned.type = planContent(content, "answer", name, planner);
+  }
+  if (description !== undefined) planned.description = description;
+  return planned;
 }
 
 /** One flat object: path parameters keep their name, then query, then header; `body` is reserved. */
@@ -315,7 +312,8 @@ function planArguments(
   ]);
   const planned: PlannedArgument[] = [];
   for (const location of ["path", "query", "querystring", "header", "cookie"] as const) {
-    for (const parameter of operation.parameters.filter((each) => each.in === location)) {
+    for (const parameter of operation.parameters) {
+      if (parameter.in !== location) continue;
       const name = argumentName(parameter, taken);
       taken.add(name);
       const isStanding = standing.has(parameter.name);

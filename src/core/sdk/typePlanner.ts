@@ -31,8 +31,9 @@ export class TypePlanner {
     readonly scope: NameScope,
     private readonly options: { readonly withNewer?: boolean } = {},
   ) {
-    this.twoFaced = keysReaching(table, (shape) => shape.kind === "record" && shape.fields.some((field) => field.face));
-    this.withBytes = keysReaching(table, (shape) => shape.kind === "bytes");
+    const [twoFaced = [], withBytes = []] = keysHolding(table, [hasFaces, isBytes]);
+    this.twoFaced = keysReaching(table, twoFaced);
+    this.withBytes = keysReaching(table, withBytes);
     this.nameByKey = definitionNames(table, scope);
   }
 
@@ -53,11 +54,11 @@ export class TypePlanner {
 
   /** Names the inline types, now that everything that wants a name is known. */
   settleNames(): void {
-    const names = claimApart(this.scope, this.unnamed, ([id, parts]) => ({
-      wanted: parts.join(""),
-      apart: parts.join("_"),
-      key: id,
-    }));
+    const names = claimApart(this.scope, this.unnamed, {
+      wanted: ([, parts]) => parts.join(""),
+      apart: ([, parts]) => parts.join("_"),
+      key: ([id]) => id,
+    });
     for (const [[id], name] of names) {
       const type = this.types.get(id);
       if (type) this.types.set(id, { ...type, name });
@@ -75,26 +76,21 @@ export class TypePlanner {
     const { shape, nullable } = reference;
     switch (shape.kind) {
       case "named":
-        return this.named(shape.key, nullable, direction);
+        return this.named(reference, shape.key, direction);
       case "record":
       case "union":
       case "choice":
         // What no value has needs no name.
         if (shape.kind === "union" && shape.members.length === 0) return reference;
         return { shape: { kind: "named", key: this.hoist(shape, direction, name(), isClaimed) }, nullable };
-      case "list":
-        return {
-          shape: { ...shape, item: this.plan(shape.item, direction, isRoot ? () => [...name(), "Item"] : name, false) },
-          nullable,
-        };
-      case "map":
-        return {
-          shape: {
-            kind: "map",
-            value: this.plan(shape.value, direction, isRoot ? () => [...name(), "Value"] : name, false),
-          },
-          nullable,
-        };
+      case "list": {
+        const item = this.plan(shape.item, direction, isRoot ? () => [...name(), "Item"] : name, false);
+        return item === shape.item ? reference : { shape: { ...shape, item }, nullable };
+      }
+      case "map": {
+        const value = this.plan(shape.value, direction, isRoot ? () => [...name(), "Value"] : name, false);
+        return value === shape.value ? reference : { shape: { kind: "map", value }, nullable };
+      }
       case "tuple": {
         const items = shape.items.map((item, at) =>
           this.plan(item, direction, () => [...name(), `Part${String(at + 1)}`], false),
@@ -109,7 +105,8 @@ export class TypePlanner {
     }
   }
 
-  private named(key: string, nullable: boolean, direction: Direction): Reference {
+  private named(reference: Reference, key: string, direction: Direction): Reference {
+    const { nullable } = reference;
     const definition = this.table.get(key);
     if (!definition) return { shape: { kind: "any" }, nullable };
     const admitsNull = nullable || definition.nullable;
@@ -124,7 +121,9 @@ export class TypePlanner {
       if (marks.length > 0) this.unnamed.set(id, parts);
       this.add({ id, name: base, face, shape: definition.shape, ...wordsOf(definition) }, direction, parts);
     }
-    return { shape: { kind: "named", key: id }, nullable: admitsNull };
+    return id === key && admitsNull === nullable
+      ? reference
+      : { shape: { kind: "named", key: id }, nullable: admitsNull };
   }
 
   private hoist(shape: Shape, direction: Direction, parts: NameParts, isClaimed: boolean): string {
@@ -143,7 +142,8 @@ export class TypePlanner {
     // Later, so that a deeply nested contract cannot exhaust the stack.
     this.open.push(() => {
       this.owner = type.face;
-      this.types.set(type.id, { ...type, shape: this.inside(type.shape, direction, parts) });
+      const shape = this.inside(type.shape, direction, parts);
+      if (shape !== type.shape) this.types.set(type.id, { ...type, shape });
       this.owner = undefined;
     });
   }
@@ -158,14 +158,20 @@ export class TypePlanner {
 
   private record(shape: RecordShape, direction: Direction, parts: NameParts): RecordShape {
     const against = direction === "answer" ? "request" : "answer";
-    const fields = shape.fields
-      .filter((field) => field.face !== against)
-      .map((field): Field => ({
-        ...field,
-        type: this.plan(field.type, direction, () => [...parts, typeNameFrom(field.name)], false),
-      }));
+    const fields: Field[] = [];
+    let isAsItWas = true;
+    for (const field of shape.fields) {
+      if (field.face === against) {
+        isAsItWas = false;
+        continue;
+      }
+      const type = this.plan(field.type, direction, () => [...parts, typeNameFrom(field.name)], false);
+      isAsItWas &&= type === field.type;
+      // Most fields need no other type, and copies of them all would be a good part of planning.
+      fields.push(type === field.type ? field : { ...field, type });
+    }
     const rest = shape.rest && this.plan(shape.rest, direction, () => [...parts, "Rest"], false);
-    return { ...shape, fields, ...(rest ? { rest } : {}) };
+    return isAsItWas && rest === shape.rest ? shape : { ...shape, fields, ...(rest ? { rest } : {}) };
   }
 
   private union(shape: UnionShape, direction: Direction, parts: NameParts): UnionShape {
@@ -217,11 +223,11 @@ function definitionNames(table: TypeTable, scope: NameScope): Map<string, string
   const sorted = [...table.values()].sort((a, b) => (a.key < b.key ? -1 : 1));
   const names = new Map<string, string>();
   for (const group of [sorted.filter(isExact), sorted.filter((each) => !isExact(each))]) {
-    const claimed = claimApart(scope, group, ({ name, key }) => ({
-      wanted: typeNameFrom(name),
-      apart: spelledTypeName(name),
-      key,
-    }));
+    const claimed = claimApart(scope, group, {
+      wanted: ({ name }) => typeNameFrom(name),
+      apart: ({ name }) => spelledTypeName(name),
+      key: ({ key }) => key,
+    });
     for (const [{ key }, name] of claimed) names.set(key, name);
   }
   return names;
@@ -245,28 +251,40 @@ function faceOf(direction: Direction): "answer" | "request" {
   return direction === "answer" ? "answer" : "request";
 }
 
-/** Keys of the types that hold, or reach, a shape of a kind. */
-function keysReaching(table: TypeTable, isWanted: (shape: Shape) => boolean | undefined): Set<string> {
-  const open = [...table.values()].filter(({ shape }) => holds(shape, isWanted)).map(({ key }) => key);
-  const found = new Set<string>();
-  if (open.length === 0) return found;
-  const usedBy = new Map<string, string[]>();
-  for (const { key, shape } of table.values()) for (const used of namesIn(shape)) pushTo(usedBy, used, key);
-  for (let key = open.pop(); key !== undefined; key = open.pop()) {
-    if (found.has(key)) continue;
-    found.add(key);
-    open.push(...(usedBy.get(key) ?? []));
+function hasFaces(shape: Shape): boolean {
+  return shape.kind === "record" && shape.fields.some(({ face }) => face !== undefined);
+}
+
+function isBytes(shape: Shape): boolean {
+  return shape.kind === "bytes";
+}
+
+/** Keys of the types that hold a shape of a kind themselves, for each of several kinds. */
+function keysHolding(table: TypeTable, kinds: readonly ((shape: Shape) => boolean)[]): string[][] {
+  const found = kinds.map((): string[] => []);
+  const open: Shape[] = [];
+  for (const { key, shape } of table.values()) {
+    open.push(shape);
+    for (let next = open.pop(); next; next = open.pop()) {
+      for (let at = 0; at < kinds.length; at++) {
+        const keys = found[at];
+        if (keys && keys.at(-1) !== key && kinds[at]?.(next) === true) keys.push(key);
+      }
+      pushChildren(next, open);
+    }
   }
   return found;
 }
 
-function holds(shape: Shape, isWanted: (shape: Shape) => boolean | undefined): boolean {
-  const open: Shape[] = [shape];
-  for (let next = open.pop(); next; next = open.pop()) {
-    if (isWanted(next) === true) return true;
-    pushChildren(next, open);
-  }
-  return false;
+/** Keys of some types, and of all that reach one of them. */
+function keysReaching(table: TypeTable, keys: readonly string[]): Set<string> {
+  const found = new Set(keys);
+  if (keys.length === 0) return found;
+  const usedBy = new Map<string, string[]>();
+  for (const { key, shape } of table.values()) for (const used of namesIn(shape)) pushTo(usedBy, used, key);
+  // A set that grows is walked to its end.
+  for (const key of found) for (const user of usedBy.get(key) ?? []) found.add(user);
+  return found;
 }
 
 function pushTo(map: Map<string, string[]>, key: string, value: string): void {

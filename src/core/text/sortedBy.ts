@@ -5,5 +5,7 @@ export function byCodeUnit(a: string, b: string): number {
 
 /** A new array sorted by a text key, in code-unit order. */
 export function sortedBy<T>(items: Iterable<T>, key: (item: T) => string): T[] {
-  return [...items].sort((a, b) => byCodeUnit(key(a), key(b)));
+  const keyed = Array.from(items, (item) => ({ item, key: key(item) }));
+  keyed.sort((a, b) => byCodeUnit(a.key, b.key));
+  return keyed.map(({ item }) => item);
 }

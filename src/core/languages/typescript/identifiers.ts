@@ -21,13 +21,17 @@ const platformTypes = new Set(
 
 /** An identifier for a type: the plan's name, moved out of the way of the platform's own. */
 export function typeIdentifier(name: string): string {
-  const safe = /^[\p{ID_Start}$_]/u.test(name) ? name : `_${name}`;
+  const safe = startsIdentifier(name) ? name : `_${name}`;
   return platformTypes.has(safe) ? `${safe}Shape` : safe;
+}
+
+function startsIdentifier(name: string): boolean {
+  return /^[A-Za-z_$]/.test(name) || /^\p{ID_Start}/u.test(name);
 }
 
 /** An identifier for a function or constant. */
 export function valueIdentifier(name: string): string {
-  const safe = /^[\p{ID_Start}$_]/u.test(name) ? name : `_${name}`;
+  const safe = startsIdentifier(name) ? name : `_${name}`;
   return reservedWords.has(safe) ? `${safe}Call` : safe;
 }
 

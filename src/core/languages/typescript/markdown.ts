@@ -10,27 +10,41 @@ export function codeBlock(text: string, language: "ts" | "graphql" = "ts"): stri
 
 /** Code on a line; what would end it is replaced. */
 export function codeSpan(text: string): string {
+  if (!/[^\S ]| {2}|`/.test(text)) return `\`${text}\``;
   return `\`${text.replace(/\s+/g, " ").replaceAll("`", "'")}\``;
 }
 
 /** Contract text on one line of Markdown: nothing in it can open HTML, a code span or a new block. */
 export function oneLine(text: string): string {
-  if (/^[\w .,;:'()-]*$/.test(text)) return text.replaceAll("_", "\\_");
-  const [first = ""] = text.trim().split(/\n\s*\n/);
-  return first
-    .replace(/\s+/g, " ")
-    .replace(/[\u0000-\u001f\u007f-\u009f\u200b-\u200f\u202a-\u202e\u2060-\u2069]/g, "")
-    .replace(/[\\`*_[\]<>|#]/g, "\\$&");
+  if (/^[\w .,;:'()-]*$/.test(text)) return text.includes("_") ? text.replaceAll("_", "\\_") : text;
+  const [first = ""] = blocksOf(text);
+  return escapedLine(first);
+}
+
+/** The blocks of a text that blank lines keep apart. */
+function blocksOf(text: string): string[] {
+  const trimmed = text.trim();
+  return trimmed.includes("\n") ? trimmed.split(/\n\s*\n/) : [trimmed];
+}
+
+const hidden = /[\u0000-\u001f\u007f-\u009f\u200b-\u200f\u202a-\u202e\u2060-\u2069]/;
+const allHidden = new RegExp(hidden, "g");
+
+// Looking for what is rarely there costs a fraction of replacing it.
+function escapedLine(text: string): string {
+  const line = /[^\S ]| {2}/.test(text) ? text.replace(/\s+/g, " ") : text;
+  const visible = hidden.test(line) ? line.replace(allHidden, "") : line;
+  return visible.replace(/[\\`*_[\]<>|#]/g, "\\$&");
 }
 
 /** Contract text as paragraphs, each on a line of its own. */
 export function paragraphs(text: string | undefined): string {
-  const parts = (text ?? "")
-    .trim()
-    .split(/\n\s*\n/)
+  if (text === undefined) return "";
+  return blocksOf(text)
     .map(oneLine)
-    .filter((part) => part !== "");
-  return parts.map((part) => `${part}\n\n`).join("");
+    .filter((part) => part !== "")
+    .map((part) => `${part}\n\n`)
+    .join("");
 }
 
 /** The file name of a group of calls, without its ending. */

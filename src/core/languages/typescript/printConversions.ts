@@ -46,6 +46,7 @@ export function convertedTypes(
 
 /** Prints the conversion of every planned type that needs one. */
 export function printConversions(types: ReadonlyMap<string, PlannedType>, typePrinter: TypePrinter): string {
+  if (typePrinter.converted.any.size === 0) return "";
   const printer: TypePrinter = { ...typePrinter, isAmongConversions: true };
   const sorted = sortedBy(
     [...types.values()].filter(({ id }) => printer.converted.any.has(id)),

@@ -1,5 +1,6 @@
 import { memberNameFrom } from "../../sdk/nameScope.js";
 import type { ContractPlan, GraphqlPlan, RestPlan, SdkPlan } from "../../sdk/sdkPlan.js";
+import { groupedBy } from "../../text/groupedBy.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import { propertyName, quoted } from "./escape.js";
 import { contractNames } from "./identifiers.js";
@@ -52,13 +53,13 @@ function connectSample(plan: ContractPlan, printer: TypePrinter): string {
 
 /** The calls by group, each group with what the contract says about its tag. */
 function restRows(plan: RestPlan): string[] {
-  const groups = sortedBy(new Set(plan.calls.map((call) => call.group)), (group) => group);
-  return groups.map((group) => {
+  const groups = sortedBy(groupedBy(plan.calls, (call) => call.group), ([group]) => group);
+  return groups.map(([group, own]) => {
     const tag = plan.tags.get(group);
     const words = oneLine(tag?.summary ?? tag?.description ?? "");
-    const calls = plan.calls
-      .filter((call) => call.group === group)
-      .map((call) => row(restCallNames(call).call, call.operation.summary ?? call.operation.description));
+    const calls = own.map((call) =>
+      row(restCallNames(call).call, call.operation.summary ?? call.operation.description),
+    );
     return `### [${groupTitle(plan, group)}](${pagePath(plan, group)})\n${words === "" ? "" : `\n${words}\n`}\n${calls.join("")}`;
   });
 }

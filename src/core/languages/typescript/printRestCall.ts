@@ -25,6 +25,15 @@ export interface CallNames {
 }
 
 export function restCallNames(call: RestCall): CallNames {
+  const known = namesOfCalls.get(call) ?? namesOf(call);
+  namesOfCalls.set(call, known);
+  return known;
+}
+
+/** The same few names are asked for by everything that is printed about a call. */
+const namesOfCalls = new WeakMap<RestCall, CallNames>();
+
+function namesOf(call: RestCall): CallNames {
   const identifier = valueIdentifier(call.name);
   const { args, answer, answers, failure } = call.typeNames;
   return {
@@ -56,7 +65,7 @@ export function printRestCall(call: RestCall, plan: RestPlan, printer: TypePrint
 /** The type of a call's answer, as it is written where the call is used. */
 export function answerType(call: RestCall, printer: TypePrinter): string {
   const text = answerText(call, printer);
-  return /^[\p{ID_Continue}$]+$/u.test(text) ? text : restCallNames(call).answer;
+  return /^[\w$]+$/.test(text) || /^[\p{ID_Continue}$]+$/u.test(text) ? text : restCallNames(call).answer;
 }
 
 /** All that the declared successes can answer, as one type. */

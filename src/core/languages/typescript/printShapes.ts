@@ -169,15 +169,18 @@ function printOneOf(shape: RecordShape, identifier: string, printer: TypePrinter
   return `export type ${identifier} =${members.map((member) => `\n  | { ${member} }`).join("")};\n`;
 }
 
+const none: readonly string[] = [];
+
 /** Format and limits in words, for a doc comment. */
-export function factsOf(shape: Shape): string[] {
-  if (shape.kind !== "text" && shape.kind !== "integer" && shape.kind !== "number" && shape.kind !== "list") return [];
+export function factsOf(shape: Shape): readonly string[] {
+  if (shape.kind !== "text" && shape.kind !== "integer" && shape.kind !== "number" && shape.kind !== "list") return none;
+  if (shape.constraints === undefined && (shape.kind === "list" || shape.format === undefined)) return none;
   const format =
     shape.kind === "list" || shape.format === undefined || shape.format === "id" || shape.format === "int32"
       ? []
       : [`Format: ${shape.format}.`];
   const facts = [...format, ...limitsOf(shape.constraints ?? {})];
-  return facts.length === 0 ? [] : [facts.join(" ")];
+  return facts.length === 0 ? none : [facts.join(" ")];
 }
 
 function limitsOf(limits: Constraints): string[] {

@@ -111,6 +111,7 @@ export function printLiteral(value: string | number | boolean): string {
 }
 
 function grouped(text: string): string {
+  if (/^\w+$/.test(text)) return text;
   return /[ &|]/.test(text) && !/^(Record<|\{|\[)[^|&]*[>}\]]$/.test(text) ? `(${text})` : text;
 }
 
@@ -212,7 +213,24 @@ export function behind(shape: Shape, printer: Pick<TypePrinter, "types">): Shape
 
 /** Whether a shape, behind its names, is nothing the contract says anything about. */
 export function isUnknown(shape: Shape, printer: TypePrinter): boolean {
-  return atomsOf(shape, printer).includes("unknown");
+  switch (shape.kind) {
+    case "named":
+    case "union":
+      return atomsOf(shape, printer).includes("unknown");
+    case "any":
+      return printShape(shape, silent(printer), "exact") === "unknown";
+    default:
+      return false;
+  }
+}
+
+const silentPrinters = new WeakMap<TypePrinter, TypePrinter>();
+
+/** The same printer, telling nobody what it names. */
+function silent(printer: TypePrinter): TypePrinter {
+  const known = silentPrinters.get(printer) ?? { ...printer, onUse: () => undefined };
+  silentPrinters.set(printer, known);
+  return known;
 }
 
 function isAliasOf(shape: Shape, id: string, printer: TypePrinter, seen = new Set<string>()): boolean {
@@ -251,7 +269,7 @@ function atomsOf(shape: Shape, printer: TypePrinter, seen: readonly string[] = [
         `(${shape.items.map((item) => referenceAtoms(item, printer, seen)).join(",")}${shape.rest ? `...${referenceAtoms(shape.rest, printer, seen)}` : ""})${String(shape.needed ?? "")}`,
       ];
     default:
-      return [printShape(shape, { ...printer, onUse: () => undefined }, "exact")];
+      return [printShape(shape, silent(printer), "exact")];
   }
 }
 
@@ -269,5 +287,6 @@ function primitiveOf(atom: string): string {
 
 /** Whether no value at all has the shape. */
 export function isNever(shape: Shape, printer: TypePrinter): boolean {
-  return atomsOf(shape, printer).length === 0;
+  const { kind } = shape;
+  return (kind === "named" || kind === "union" || kind === "choice") && atomsOf(shape, printer).length === 0;
 }

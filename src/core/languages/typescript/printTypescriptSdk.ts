@@ -1,4 +1,5 @@
 import type { ContractPlan, GraphqlPlan, RestPlan, SdkPlan } from "../../sdk/sdkPlan.js";
+import { groupedBy } from "../../text/groupedBy.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import { contractNames, typeNames } from "./identifiers.js";
 import { groupFile } from "./markdown.js";
@@ -114,13 +115,8 @@ const plainGraphqlFiles = [
 
 function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder {
   const files = new Map<string, string>();
-  const byGroup = new Map<string, RestPlan["calls"][number][]>();
-  for (const call of plan.calls) {
-    const group = groupFile(call.group);
-    const known = byGroup.get(group);
-    if (known) known.push(call);
-    else byGroup.set(group, [call]);
-  }
+  const fileByGroup = new Map([...new Set(plan.calls.map((call) => call.group))].map((each) => [each, groupFile(each)]));
+  const byGroup = groupedBy(plan.calls, (call) => fileByGroup.get(call.group) ?? "");
   const grouped: (GroupedCall & { file: string; types: string[] })[] = [];
   for (const [group, calls] of sortedBy(byGroup, ([name]) => name)) {
     context.used.clear();
@@ -332,14 +328,13 @@ function addCommonFiles(
     moduleText(header, [{ from: `../wire/index${ending}`, namespace: "wire" }, ...shapeImports], [connect]),
   );
   const calls = sortedBy(grouped, (call) => call.name);
-  const callImports = sortedBy(new Set(calls.map((call) => call.file)), (file) => file).map((file): Import => {
-    const here = calls.filter((call) => call.file === file);
-    return {
+  const callImports = sortedBy(groupedBy(calls, (call) => call.file), ([file]) => file).map(
+    ([file, here]): Import => ({
       from: `./calls/${file}${ending}`,
       types: here.flatMap((call) => call.types),
       values: here.map((call) => call.perform),
-    };
-  });
+    }),
+  );
   const names = contractNames(plan.name);
   if (calls.length > 0) {
     files.set(

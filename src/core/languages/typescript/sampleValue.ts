@@ -17,8 +17,11 @@ const deepestSample = 5;
 const longestSample = 400;
 const mostValues = 60;
 
-interface SamplePrinter extends TypePrinter {
-  readonly values: { count: number };
+/** One sample in the making. */
+interface Sampling {
+  readonly printer: TypePrinter;
+  /** Values so far. */
+  count: number;
 }
 
 /**
@@ -26,45 +29,45 @@ interface SamplePrinter extends TypePrinter {
  * Undefined when the shape is too large for a sample, or recursive without a way out.
  */
 export function sampleOf(reference: Reference, printer: TypePrinter): string | undefined {
-  const text = sampleValue(reference, { ...printer, values: { count: 0 } }, 0);
+  const text = sampleValue(reference, { printer, count: 0 }, 0);
   return text === undefined || text.length > longestSample ? undefined : text;
 }
 
 /** Undefined when there is no end to it, or none that anybody would read. */
-function sampleValue(reference: Reference, printer: SamplePrinter, depth: number): string | undefined {
-  if (++printer.values.count > mostValues) return undefined;
-  const shape = behind(reference.shape, printer);
+function sampleValue(reference: Reference, sampling: Sampling, depth: number): string | undefined {
+  if (++sampling.count > mostValues) return undefined;
+  const shape = behind(reference.shape, sampling.printer);
   if (depth > deepestSample) {
     if (reference.nullable) return "null";
     if (shape.kind === "record" || shape.kind === "union") return undefined;
   }
-  return sampleShape(shape, printer, depth);
+  return sampleShape(shape, sampling, depth);
 }
 
-function sampleShape(shape: Shape, printer: SamplePrinter, depth: number): string | undefined {
+function sampleShape(shape: Shape, sampling: Sampling, depth: number): string | undefined {
   switch (shape.kind) {
     case "list": {
       if (depth > deepestSample) return "[]";
-      const item = sampleValue(shape.item, printer, depth + 1);
+      const item = sampleValue(shape.item, sampling, depth + 1);
       return item === undefined ? undefined : `[${item}]`;
     }
     case "map":
       return "{}";
     case "tuple": {
-      const items = sampleAll(shape.items, printer, depth);
+      const items = sampleAll(shape.items, sampling, depth);
       return items && `[${items.join(", ")}]`;
     }
     case "union":
-      return sampleUnion(shape, printer, depth);
+      return sampleUnion(shape, sampling, depth);
     case "record": {
       const chosen = shape.oneOf ? shape.fields.slice(0, 1) : shape.fields.filter((field) => field.required);
       const types = chosen.map((field) => field.type);
-      const values = sampleAll(types, printer, depth);
+      const values = sampleAll(types, sampling, depth);
       if (values?.length === 0) return "{}";
       return values && `{ ${chosen.map(({ name }, at) => `${propertyName(name)}: ${values[at] ?? ""}`).join(", ")} }`;
     }
     default:
-      return sampleLeaf(shape, printer);
+      return sampleLeaf(shape, sampling.printer);
   }
 }
 
@@ -95,10 +98,10 @@ export function sampleLeaf(shape: Shape, printer: TypePrinter): string | undefin
 }
 
 /** Values of several references; undefined as soon as one has none. */
-function sampleAll(references: readonly Reference[], printer: SamplePrinter, depth: number): string[] | undefined {
+function sampleAll(references: readonly Reference[], sampling: Sampling, depth: number): string[] | undefined {
   const values: string[] = [];
   for (const reference of references) {
-    const value = sampleValue(reference, printer, depth + 1);
+    const value = sampleValue(reference, sampling, depth + 1);
     if (value === undefined) return undefined;
     values.push(value);
   }
@@ -117,17 +120,17 @@ function sampleScalar(type: string): string {
   return type === "boolean" ? "true" : quoted("text");
 }
 
-function sampleUnion(shape: Shape & { kind: "union" }, printer: SamplePrinter, depth: number): string | undefined {
+function sampleUnion(shape: Shape & { kind: "union" }, sampling: Sampling, depth: number): string | undefined {
   const [first] = shape.members;
   if (!first) return "undefined";
-  const sample = sampleValue(first, printer, depth + 1);
+  const sample = sampleValue(first, sampling, depth + 1);
   if (sample === undefined) return undefined;
   const value = shape.tag?.values[0]?.[0];
   if (!shape.tag || value === undefined || !sample.startsWith("{")) return sample;
-  const record = behind(first.shape, printer);
+  const record = behind(first.shape, sampling.printer);
   const said =
     record.kind === "record" && record.fields.find((field) => field.name === shape.tag?.field && field.required);
-  const known = said && ["literal", "choice"].includes(behind(said.type.shape, printer).kind);
+  const known = said && ["literal", "choice"].includes(behind(said.type.shape, sampling.printer).kind);
   if (known) return sample;
   const rest = sample
     .slice(1, -1)
