@@ -1,3 +1,4 @@
+import { setImmediate } from "node:timers/promises";
 import type { GenerateOptions, GenerateOutcome } from "./generateOutcome.js";
 import { generate } from "./generate.js";
 import { buildSdk, ContractReader } from "./buildSdk.js";
@@ -141,16 +142,22 @@ function generateOptions({ sdks, partial }: WatchOptions): GenerateOptions {
   };
 }
 
-const warmRounds = 5;
+/** After so many rounds the next one is hardly faster (measured). */
+const mostWarmRounds = 12;
+/** Warming up a large contract must not keep the first save waiting, in milliseconds. */
+const longestWarmUpMs = 1_500;
 
 /** Makes every SDK in memory, so that the first save finds everything loaded and compiled. */
 async function warmUp(project: Project): Promise<void> {
   try {
-    for (let round = 0; round < warmRounds; round++) {
+    const until = performance.now() + longestWarmUpMs;
+    for (let round = 0; round < mostWarmRounds && performance.now() < until; round++) {
       const texts = new ProjectTexts(project);
       await texts.readHosts(Object.keys(project.configuration.contracts));
       const reader = new ContractReader(texts);
       for (const name of Object.keys(project.configuration.sdks)) buildSdk(project, name, reader);
+      // A stand-in in the same process answers in between.
+      await setImmediate();
     }
   } catch (error) {
     // What cannot be read was said by the run before.

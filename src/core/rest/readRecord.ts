@@ -24,9 +24,7 @@ export function readRecord(schema: Data, place: PointerPlace, reader: SchemaRead
   }
   const required = new Set((listMember(schema, "required") ?? []).filter((name) => typeof name === "string"));
   const fields = isData(properties)
-    ? Object.keys(properties).map((name) =>
-        readField(name, properties[name], required.has(name), place, reader),
-      )
+    ? Object.keys(properties).map((name) => readField(name, properties[name], required.has(name), place, reader))
     : [];
   for (const name of required) {
     if (!isData(properties) || !Object.hasOwn(properties, name))

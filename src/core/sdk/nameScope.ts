@@ -91,7 +91,11 @@ export interface NameWishes<T> {
 }
 
 /** Names for several things at once: who wants a name alone has it, rivals each fall back on what only they are called. */
-export function claimApart<T>(scope: NameScope, things: Iterable<T>, { wanted, apart, key }: NameWishes<T>): Map<T, string> {
+export function claimApart<T>(
+  scope: NameScope,
+  things: Iterable<T>,
+  { wanted, apart, key }: NameWishes<T>,
+): Map<T, string> {
   const groups = new Map<string, { readonly name: string; readonly things: T[] }>();
   for (const thing of things) {
     const name = wanted(thing);

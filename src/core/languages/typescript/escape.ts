@@ -66,9 +66,7 @@ export function docComment(paragraphs: readonly (string | DocTag | undefined)[],
 /** The lines of a text without space around it. */
 function commentLines(paragraph: string): string[] {
   if (!/[\n\r\u2028\u2029]/.test(paragraph)) return [commentText(paragraph).trimEnd()];
-  return paragraph
-    .split(/\r\n|[\n\r\u2028\u2029]/)
-    .map((line) => commentText(line).trimEnd());
+  return paragraph.split(/\r\n|[\n\r\u2028\u2029]/).map((line) => commentText(line).trimEnd());
 }
 
 /** Text that stands inside a comment. Tags of the contract's author (`@internal`) must not steer tools either. */

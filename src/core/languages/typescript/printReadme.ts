@@ -53,7 +53,10 @@ function connectSample(plan: ContractPlan, printer: TypePrinter): string {
 
 /** The calls by group, each group with what the contract says about its tag. */
 function restRows(plan: RestPlan): string[] {
-  const groups = sortedBy(groupedBy(plan.calls, (call) => call.group), ([group]) => group);
+  const groups = sortedBy(
+    groupedBy(plan.calls, (call) => call.group),
+    ([group]) => group,
+  );
   return groups.map(([group, own]) => {
     const tag = plan.tags.get(group);
     const words = oneLine(tag?.summary ?? tag?.description ?? "");

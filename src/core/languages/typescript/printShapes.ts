@@ -173,7 +173,8 @@ const none: readonly string[] = [];
 
 /** Format and limits in words, for a doc comment. */
 export function factsOf(shape: Shape): readonly string[] {
-  if (shape.kind !== "text" && shape.kind !== "integer" && shape.kind !== "number" && shape.kind !== "list") return none;
+  if (shape.kind !== "text" && shape.kind !== "integer" && shape.kind !== "number" && shape.kind !== "list")
+    return none;
   if (shape.constraints === undefined && (shape.kind === "list" || shape.format === undefined)) return none;
   const format =
     shape.kind === "list" || shape.format === undefined || shape.format === "id" || shape.format === "int32"

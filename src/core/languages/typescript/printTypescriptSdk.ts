@@ -115,7 +115,9 @@ const plainGraphqlFiles = [
 
 function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder {
   const files = new Map<string, string>();
-  const fileByGroup = new Map([...new Set(plan.calls.map((call) => call.group))].map((each) => [each, groupFile(each)]));
+  const fileByGroup = new Map(
+    [...new Set(plan.calls.map((call) => call.group))].map((each) => [each, groupFile(each)]),
+  );
   const byGroup = groupedBy(plan.calls, (call) => fileByGroup.get(call.group) ?? "");
   const grouped: (GroupedCall & { file: string; types: string[] })[] = [];
   for (const [group, calls] of sortedBy(byGroup, ([name]) => name)) {
@@ -328,13 +330,14 @@ function addCommonFiles(
     moduleText(header, [{ from: `../wire/index${ending}`, namespace: "wire" }, ...shapeImports], [connect]),
   );
   const calls = sortedBy(grouped, (call) => call.name);
-  const callImports = sortedBy(groupedBy(calls, (call) => call.file), ([file]) => file).map(
-    ([file, here]): Import => ({
-      from: `./calls/${file}${ending}`,
-      types: here.flatMap((call) => call.types),
-      values: here.map((call) => call.perform),
-    }),
-  );
+  const callImports = sortedBy(
+    groupedBy(calls, (call) => call.file),
+    ([file]) => file,
+  ).map(([file, here]): Import => ({
+    from: `./calls/${file}${ending}`,
+    types: here.flatMap((call) => call.types),
+    values: here.map((call) => call.perform),
+  }));
   const names = contractNames(plan.name);
   if (calls.length > 0) {
     files.set(
