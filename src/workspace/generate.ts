@@ -197,17 +197,19 @@ function settle(project: Project, name: string, made: Made, ledger: Ledger, opti
   const newLedger: Ledger = { configuration: hashOf(project.configText), sdks: { ...ledger.sdks, [name]: newEntry } };
   const write = new Map<string, string>();
   const written = new Map<string, string>();
-  const want = (path: string, text: string, hash: string): void => {
+  const want = (path: string, text: string, hash?: string): void => {
     write.set(path, text);
-    written.set(path, hash);
+    if (hash !== undefined) written.set(path, hash);
   };
   for (const [path, text] of built.files) {
     const hash = newEntry.files[path] ?? "";
     if (onDisk(path) !== hash) want(`${newEntry.into}/${path}`, text, hash);
   }
   for (const [path, text] of built.pins) {
-    const hash = hashOf(normalized(text));
-    if (fileHash(join(project.root, path)) !== hash) want(path, text, hash);
+    const found = fileHash(join(project.root, path));
+    // Hashing a large pin for the first time would be for nothing.
+    const hash = found === undefined ? undefined : hashOf(normalized(text));
+    if (found === undefined || found !== hash) want(path, text, hash);
   }
   write.set(displayPath(project, ledgerPath(project)), ledgerText(newLedger));
   const orphans = Object.keys(entry?.files ?? {}).filter(

@@ -1,6 +1,5 @@
 import type { ContractImpact } from "../core/change/judgedChange.js";
 import { buildSdk, ContractReader, type BuiltContract, type BuiltSdk } from "./buildSdk.js";
-import { compareSides, readSide } from "./compareWithPin.js";
 import type { ContractOutcome, SdkOutcome } from "./generateOutcome.js";
 import type { SourceText } from "../core/problem/place.js";
 import { pinPaths, readPin } from "./pins.js";
@@ -94,6 +93,8 @@ async function impactOf(
   isPinned: boolean,
   reader: ContractReader,
 ): Promise<ContractImpact[]> {
+  // Loaded only where there is a pin to compare with.
+  const { compareSides, readSide } = await import("./compareWithPin.js");
   const after = reader.read(name);
   const before = { ...readSide(name, [pin], "pin"), isPinned };
   if (before.reading.contract.protocol !== after.contract.protocol) return [];

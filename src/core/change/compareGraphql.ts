@@ -1,4 +1,4 @@
-import { reachedTypes } from "../contract/childReferences.js";
+import { reachedTypes } from "../contract/reachedTypes.js";
 import type { Field, GraphqlContract, Shape, TypeDefinition } from "../contract/model.js";
 import { resolveReference } from "../contract/resolveShape.js";
 import { referenceSignature } from "../contract/sameShape.js";

@@ -6,7 +6,7 @@ import {
   type RestOperation,
   type Shape,
 } from "../contract/model.js";
-import { namedTypes } from "../contract/childReferences.js";
+import { namedTypes } from "../contract/reachedTypes.js";
 import { planRest } from "../sdk/planRest.js";
 import { receivedBy, repliedTo } from "../sdk/planSent.js";
 import type { PlannedArgument, PlannedResponse, PlannedSent, RestCall, RestPlan } from "../sdk/sdkPlan.js";

@@ -22,7 +22,8 @@ export function looksLikeSchema(source: SourceText): boolean {
 }
 
 function looksLikeIntrospection(text: string): boolean {
-  return /^\s*\{/.test(text) && text.includes('"__schema"');
+  // A description that says so right at its beginning need not be searched to its end.
+  return /^\s*\{(?!\s*"(?:openapi|swagger)")/.test(text) && text.includes('"__schema"');
 }
 
 /** The schema text of one source: as it is, or made of an introspection result. */

@@ -1,4 +1,4 @@
-import { reachedTypes } from "../contract/childReferences.js";
+import { reachedTypes } from "../contract/reachedTypes.js";
 import { operationLabel, type RestContract, type RestOperation, type TypeDefinition } from "../contract/model.js";
 import { operationLines, shapeLines } from "../report/shapeLines.js";
 import { shapesOf } from "../rest/readRestContract.js";

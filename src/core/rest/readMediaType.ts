@@ -10,6 +10,11 @@ const lineTypes = new Set([
 
 /** How the bytes of a media type are written and read (RFC 6838; structured suffixes RFC 6839). */
 export function mediaForm(mediaType: string): MediaForm {
+  // Nearly always this one.
+  return mediaType === "application/json" ? "json" : formOf(mediaType);
+}
+
+function formOf(mediaType: string): MediaForm {
   const [name = "", ...parameters] = mediaType.toLowerCase().split(";");
   const type = name.trim();
   if (jsonTypes.has(type) || type.endsWith("+json")) {

@@ -1,6 +1,6 @@
 import type { RestContract, RestOperation, SentRequest, SetAside, Shape, Tag } from "../contract/model.js";
 import { operationLabel } from "../contract/model.js";
-import { namedTypes } from "../contract/childReferences.js";
+import { namedTypes } from "../contract/reachedTypes.js";
 import { kindOf } from "../problem/kindOf.js";
 import { atKey, below, belowAll, pointerPlace } from "../problem/place.js";
 import { problem, type Problem } from "../problem/problem.js";

@@ -5,6 +5,7 @@ import { didYouMean } from "../text/nearest.js";
 import { isData, listMember, member, textMember, type Data } from "../text/parseData.js";
 import { mergeReferences, type MergeContext } from "./mergeShapes.js";
 import { keywordsOf, speaksOf, topicsOf } from "./keywords.js";
+import { plainShapes } from "./plainSchema.js";
 import { readAnnotations } from "./readAnnotations.js";
 import { readConstraints } from "./readConstraints.js";
 import { readRecord, saysRecord } from "./readRecord.js";
@@ -97,7 +98,7 @@ function saysNull(schema: Data): boolean {
 
 function refPart(schema: Data, place: PointerPlace, reader: SchemaReader): Reference[] {
   const ref = textMember(schema, "$ref");
-  return ref === undefined ? [] : [reader.reference(ref, below(place, "$ref"))];
+  return ref === undefined ? [] : [reader.reference(ref, place)];
 }
 
 function allOfParts(schema: Data, place: PointerPlace, reader: SchemaReader): Reference[] {
@@ -105,7 +106,7 @@ function allOfParts(schema: Data, place: PointerPlace, reader: SchemaReader): Re
   return members.map((each, at) => {
     const ref = isData(each) && Object.keys(each).length === 1 ? textMember(each, "$ref") : undefined;
     const inside = below(place, "allOf", at);
-    const read = ref === undefined ? reader.read(each, inside) : reader.baseReference(ref, below(inside, "$ref"));
+    const read = ref === undefined ? reader.read(each, inside) : reader.baseReference(ref, inside);
     // Nothing of an allOf member alone decides about null: 3.0 authors put `nullable` beside `allOf`.
     return members.length === 1 && saysNull(schema) ? { shape: read.shape, nullable: true } : read;
   });
@@ -204,13 +205,6 @@ function guessType(schema: Data, topics: number): TypeName | undefined {
   return undefined;
 }
 
-const plainShapes = {
-  string: { kind: "text" },
-  integer: { kind: "integer" },
-  number: { kind: "number" },
-  boolean: { kind: "boolean" },
-} as const;
-
 function readTyped(type: TypeName, schema: Data, topics: number, place: PointerPlace, reader: SchemaReader): Shape {
   switch (type) {
     case "string":
@@ -220,7 +214,7 @@ function readTyped(type: TypeName, schema: Data, topics: number, place: PointerP
     case "boolean":
       return plainShapes.boolean;
     case "array":
-      return readList(schema, place, reader);
+      return readList(schema, topics, place, reader);
     case "object":
       return readRecord(schema, place, reader);
     case "file":
@@ -251,18 +245,15 @@ function isTelling(format: string): boolean {
   return /^[\w.:/+-]{1,40}$/.test(format);
 }
 
-function readList(schema: Data, place: PointerPlace, reader: SchemaReader): Shape {
+function readList(schema: Data, topics: number, place: PointerPlace, reader: SchemaReader): Shape {
   const items = member(schema, "items");
   // Before 2020-12 a list of schemas stood in `items` itself, and the rest in `additionalItems`.
   if (Array.isArray(items)) return readTuple(items, "items", "additionalItems", schema, place, reader);
   const prefix = listMember(schema, "prefixItems");
   if (prefix && prefix.length > 0) return readTuple(prefix, "prefixItems", "items", schema, place, reader);
   const hasItems = items !== undefined && items !== false;
-  return {
-    kind: "list",
-    item: reader.read(hasItems ? items : true, below(place, "items")),
-    ...readConstraints(schema, "list"),
-  };
+  const item = reader.read(hasItems ? items : true, below(place, "items"));
+  return topics & speaksOf.limits ? { kind: "list", item, ...readConstraints(schema, "list") } : { kind: "list", item };
 }
 
 function readTuple(

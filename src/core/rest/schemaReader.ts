@@ -1,4 +1,4 @@
-import { namesIn } from "../contract/childReferences.js";
+import { shapeFacts } from "../contract/shapeFacts.js";
 import type { Reference, Shape, TypeDefinition } from "../contract/model.js";
 import { kindOf } from "../problem/kindOf.js";
 import { below, pointerPlace, pointerToken, pointerTokens, type PointerPlace } from "../problem/place.js";
@@ -8,6 +8,7 @@ import { schemasPointer } from "./dialect.js";
 import { Fault, StillReading } from "./fault.js";
 import { partOf } from "./linkDocuments.js";
 import { readAnnotations } from "./readAnnotations.js";
+import { plainReference, soleReference } from "./plainSchema.js";
 import { readFamily, SchemaFamily } from "./schemaFamily.js";
 import { mergeNamed, readSchema } from "./readSchema.js";
 import { decodeFragment, type Located, type RestDocument } from "./restDocument.js";
@@ -54,6 +55,13 @@ export class SchemaReader {
 
   /** Reads a schema at its place. Throws a Fault when it, or what it cannot do without, is broken. */
   read(schema: unknown, place: PointerPlace): Reference {
+    if (isData(schema)) {
+      // Most schemas are one of these two, and need nothing of what follows.
+      const reference = soleReference(schema);
+      if (reference !== undefined) return this.reference(reference, place);
+      const plain = plainReference(schema);
+      if (plain) return plain;
+    }
     if (this.depth >= maxSchemaDepth) {
       const message = `A schema is nested more than ${String(maxSchemaDepth)} levels deep.`;
       throw this.document.fault("contract.invalid", message, place);
@@ -98,11 +106,15 @@ export class SchemaReader {
     return this.document.fault("contract.cycle", "A schema is made of itself through allOf.", place);
   }
 
-  /** The named shape that a `$ref` stands for; its definition is read too. */
-  reference(ref: string, place: PointerPlace): Reference {
+  /**
+   * The named shape that a `$ref` stands for; its definition is read too.
+   *
+   * @param owner where the schema stands that refers
+   */
+  reference(ref: string, owner: PointerPlace): Reference {
     const known = this.referenced.get(ref);
     if (known) return known;
-    const located = this.document.target(ref, place);
+    const located = this.document.target(ref, below(owner, "$ref"));
     const found: Reference = {
       shape: { kind: "named", key: this.define(located.pointer, located) },
       nullable: false,
@@ -115,8 +127,8 @@ export class SchemaReader {
    * The base that an `allOf` refers to. Where the base stands for all that extend it, told apart by a discriminator,
    * this is the base's own record.
    */
-  baseReference(ref: string, place: PointerPlace): Reference {
-    const reference = this.reference(ref, place);
+  baseReference(ref: string, owner: PointerPlace): Reference {
+    const reference = this.reference(ref, owner);
     if (reference.shape.kind !== "named" || this.family.extendedBy(reference.shape.key) === undefined) return reference;
     return { shape: { kind: "named", key: this.itself(reference.shape.key) }, nullable: false };
   }
@@ -320,7 +332,7 @@ export class SchemaReader {
     if (faults.size === 0) return;
     const usedBy = new Map<string, string[]>();
     for (const [key, type] of types) {
-      for (const used of namesIn(type.shape)) {
+      for (const used of shapeFacts(type.shape).names) {
         const users = usedBy.get(used);
         if (users) users.push(key);
         else usedBy.set(used, [key]);

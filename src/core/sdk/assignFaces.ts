@@ -1,5 +1,5 @@
 import type { Reference } from "../contract/model.js";
-import { reachedTypes } from "../contract/childReferences.js";
+import { reachedTypes } from "../contract/reachedTypes.js";
 import type { PlannedType } from "./sdkPlan.js";
 
 /**

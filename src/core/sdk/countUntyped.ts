@@ -1,5 +1,5 @@
-import { pushChildren } from "../contract/childReferences.js";
-import type { Reference, Shape } from "../contract/model.js";
+import type { Reference } from "../contract/model.js";
+import { shapeFacts } from "../contract/shapeFacts.js";
 import type { PlannedType } from "./sdkPlan.js";
 
 /** How many places of a plan the contract says nothing about; each is `unknown` in the SDK. */
@@ -9,10 +9,12 @@ export function countUntyped(
   mappedScalars: ReadonlySet<string>,
 ): number {
   let count = 0;
-  const open: Shape[] = [...[...types].map((type) => type.shape), ...[...roots].map((root) => root.shape)];
-  for (let shape = open.pop(); shape; shape = open.pop()) {
-    if (shape.kind === "any" && !(shape.scalar !== undefined && mappedScalars.has(shape.scalar))) count++;
-    pushChildren(shape, open);
+  for (const part of [types, roots]) {
+    for (const { shape } of part) {
+      const { untyped, scalars } = shapeFacts(shape);
+      count += untyped;
+      for (const scalar of scalars) if (!mappedScalars.has(scalar)) count++;
+    }
   }
   return count;
 }

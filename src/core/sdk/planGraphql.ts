@@ -1,5 +1,5 @@
 import type { Field, GraphqlContract, Reference } from "../contract/model.js";
-import { reachedTypes } from "../contract/childReferences.js";
+import { reachedTypes } from "../contract/reachedTypes.js";
 import type { QueryDocuments } from "../graphql/queryModel.js";
 import { assignFaces } from "./assignFaces.js";
 import { countUntyped } from "./countUntyped.js";

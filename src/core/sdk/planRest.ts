@@ -1,6 +1,6 @@
 import type { Content, Field, Parameter, Reference, Response, RestContract, RestOperation } from "../contract/model.js";
 import { isStream } from "../contract/model.js";
-import { reachedTypes } from "../contract/childReferences.js";
+import { reachedTypes } from "../contract/reachedTypes.js";
 import { operationLabel } from "../contract/model.js";
 import { resolveReference, type TypeTable } from "../contract/resolveShape.js";
 import { sameReference } from "../contract/sameShape.js";

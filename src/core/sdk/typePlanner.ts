@@ -1,7 +1,8 @@
-import { namesIn, pushChildren } from "../contract/childReferences.js";
+import { shapeFacts, type ShapeFacts } from "../contract/shapeFacts.js";
 import type { Field, RecordShape, Reference, Shape, TypeDefinition, UnionShape } from "../contract/model.js";
 import { resolveShape, type TypeTable } from "../contract/resolveShape.js";
 import { referenceSignature } from "../contract/sameShape.js";
+import { sortedBy } from "../text/sortedBy.js";
 import { claimApart, spelledTypeName, typeNameFrom, type NameScope } from "./nameScope.js";
 import type { Face, PlannedType } from "./sdkPlan.js";
 
@@ -31,9 +32,8 @@ export class TypePlanner {
     readonly scope: NameScope,
     private readonly options: { readonly withNewer?: boolean } = {},
   ) {
-    const [twoFaced = [], withBytes = []] = keysHolding(table, [hasFaces, isBytes]);
-    this.twoFaced = keysReaching(table, twoFaced);
-    this.withBytes = keysReaching(table, withBytes);
+    this.twoFaced = keysReaching(table, ({ hasFaces }) => hasFaces);
+    this.withBytes = keysReaching(table, ({ hasBytes }) => hasBytes);
     this.nameByKey = definitionNames(table, scope);
   }
 
@@ -219,10 +219,12 @@ function newerMember(shape: RecordShape, tag: string): Reference {
 
 /** Exact names first: `BerthSize` keeps its name beside `berth-size`, which is then spelled out. */
 function definitionNames(table: TypeTable, scope: NameScope): Map<string, string> {
-  const isExact = ({ name }: TypeDefinition): boolean => typeNameFrom(name) === name;
-  const sorted = [...table.values()].sort((a, b) => (a.key < b.key ? -1 : 1));
+  const exact: TypeDefinition[] = [];
+  const others: TypeDefinition[] = [];
+  for (const type of sortedBy(table.values(), ({ key }) => key))
+    (typeNameFrom(type.name) === type.name ? exact : others).push(type);
   const names = new Map<string, string>();
-  for (const group of [sorted.filter(isExact), sorted.filter((each) => !isExact(each))]) {
+  for (const group of [exact, others]) {
     const claimed = claimApart(scope, group, {
       wanted: ({ name }) => typeNameFrom(name),
       apart: ({ name }) => spelledTypeName(name),
@@ -251,37 +253,13 @@ function faceOf(direction: Direction): "answer" | "request" {
   return direction === "answer" ? "answer" : "request";
 }
 
-function hasFaces(shape: Shape): boolean {
-  return shape.kind === "record" && shape.fields.some(({ face }) => face !== undefined);
-}
-
-function isBytes(shape: Shape): boolean {
-  return shape.kind === "bytes";
-}
-
-/** Keys of the types that hold a shape of a kind themselves, for each of several kinds. */
-function keysHolding(table: TypeTable, kinds: readonly ((shape: Shape) => boolean)[]): string[][] {
-  const found = kinds.map((): string[] => []);
-  const open: Shape[] = [];
-  for (const { key, shape } of table.values()) {
-    open.push(shape);
-    for (let next = open.pop(); next; next = open.pop()) {
-      for (let at = 0; at < kinds.length; at++) {
-        const keys = found[at];
-        if (keys && keys.at(-1) !== key && kinds[at]?.(next) === true) keys.push(key);
-      }
-      pushChildren(next, open);
-    }
-  }
-  return found;
-}
-
-/** Keys of some types, and of all that reach one of them. */
-function keysReaching(table: TypeTable, keys: readonly string[]): Set<string> {
-  const found = new Set(keys);
-  if (keys.length === 0) return found;
+/** Keys of the types of a kind, and of all that reach one of them. */
+function keysReaching(table: TypeTable, isWanted: (facts: ShapeFacts) => boolean): Set<string> {
+  const found = new Set<string>();
+  for (const { key, shape } of table.values()) if (isWanted(shapeFacts(shape))) found.add(key);
+  if (found.size === 0) return found;
   const usedBy = new Map<string, string[]>();
-  for (const { key, shape } of table.values()) for (const used of namesIn(shape)) pushTo(usedBy, used, key);
+  for (const { key, shape } of table.values()) for (const used of shapeFacts(shape).names) pushTo(usedBy, used, key);
   // A set that grows is walked to its end.
   for (const key of found) for (const user of usedBy.get(key) ?? []) found.add(user);
   return found;

@@ -1,7 +1,7 @@
 import type { GraphqlCall, GraphqlPlan } from "../../sdk/sdkPlan.js";
 import { parse } from "graphql";
 import type { Shape } from "../../contract/model.js";
-import { reachedTypes } from "../../contract/childReferences.js";
+import { reachedTypes } from "../../contract/reachedTypes.js";
 import { camelCase, kebabCase } from "../../text/words.js";
 import { docComment, propertyName, quoted, templateText } from "./escape.js";
 import { contractNames, typeIdentifier, valueIdentifier } from "./identifiers.js";

@@ -120,10 +120,13 @@ function sealsOf({ seals = [] }: RecordShape, printer: TypePrinter): string | un
 
 /** One field of an interface, with what the contract says about it. */
 export function printField(field: Field, printer: TypePrinter, stance: Stance): string {
-  const doc = docComment(
-    [field.description, ...factsOf(field.type.shape), field.reason, defaultOf(field), deprecation(field.deprecated)],
-    "  ",
-  );
+  const facts = factsOf(field.type.shape);
+  const hasWords =
+    field.description !== undefined || field.reason !== undefined || field.deprecated !== undefined || facts !== none;
+  const doc =
+    hasWords || field.default !== undefined
+      ? docComment([field.description, ...facts, field.reason, defaultOf(field), deprecation(field.deprecated)], "  ")
+      : "";
   const inherited =
     field.required || isUnknown(field.type.shape, printer) || !inheritedMembers.has(field.name)
       ? ""
