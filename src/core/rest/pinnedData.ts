@@ -16,7 +16,7 @@ function treatmentOf(key: string): "gone" | "kept" | "names" | undefined {
 
 /**
  * A contract without what no change is judged by: words, examples and extensions. What is left gives the
- * same types.
+ * same types. It is there to be written as JSON, which leaves out the members that are undefined.
  */
 export function pinnedData(data: Data): Data {
   return without(data, false, 0) as Data;
@@ -24,35 +24,28 @@ export function pinnedData(data: Data): Data {
 
 const deepest = 1_000;
 
-/** The same value where nothing has to go, which is most of a contract; else a copy. */
+/** The same value where nothing has to go, which is most of a contract; else a copy in which that is undefined. */
 function without(value: unknown, names: boolean, depth: number): unknown {
   if (typeof value !== "object" || value === null) return value;
   // So deep that it was set aside anyway, and beyond what can be written down.
   if (depth > deepest) return true;
   if (Array.isArray(value)) return withoutInList(value, depth);
   if (!isData(value)) return value;
-  const keys = Object.keys(value);
   let copy: Record<string, unknown> | undefined;
-  for (let at = 0; at < keys.length; at++) {
-    const key = keys[at] ?? "";
+  for (const key in value) {
     const each = value[key];
     const treatment = names ? undefined : treatmentOf(key);
-    const isGone = treatment === "gone";
     const kept =
-      isGone || treatment === "kept" || typeof each !== "object"
-        ? each
-        : without(each, treatment === "names", depth + 1);
-    if (!copy && !isGone && kept === each) continue;
-    copy ??= copyOf(value, keys.slice(0, at));
-    if (!isGone) put(copy, key, kept);
+      treatment === "gone"
+        ? undefined
+        : treatment === "kept" || typeof each !== "object"
+          ? each
+          : without(each, treatment === "names", depth + 1);
+    if (kept === each) continue;
+    copy ??= { ...value };
+    put(copy, key, kept);
   }
   return copy ?? value;
-}
-
-function copyOf(value: Data, keys: readonly string[]): Record<string, unknown> {
-  const copy: Record<string, unknown> = {};
-  for (const key of keys) put(copy, key, value[key]);
-  return copy;
 }
 
 function put(data: Record<string, unknown>, key: string, value: unknown): void {
