@@ -12,6 +12,7 @@ export function listen(
   port: number,
   onUpgrade?: (request: IncomingMessage, socket: Duplex, head: Buffer) => void,
 ): Promise<{ port: number; close: () => Promise<void> }> {
+  const upgraded = new Set<Duplex>();
   return new Promise((resolve, reject) => {
     const server = serve({ fetch, hostname: host, port }, (info) => {
       const close = (): Promise<void> =>
@@ -20,10 +21,18 @@ export function listen(
             done();
           });
           if ("closeAllConnections" in server) server.closeAllConnections();
+          // A connection that became something else is no longer the server's, which waits for it all the same.
+          for (const socket of upgraded) socket.destroy();
         });
       resolve({ port: info.port, close });
     });
-    if (onUpgrade) server.on("upgrade", onUpgrade);
+    if (onUpgrade) {
+      server.on("upgrade", (request: IncomingMessage, socket: Duplex, head: Buffer) => {
+        upgraded.add(socket);
+        socket.once("close", () => upgraded.delete(socket));
+        onUpgrade(request, socket, head);
+      });
+    }
     server.on("error", (error: Error) => {
       const code = errorCode(error);
       const why = code === "EADDRINUSE" ? "another program listens there" : (code ?? error.message);

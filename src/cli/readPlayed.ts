@@ -1,9 +1,12 @@
+import { operationId } from "../core/graphql/operationId.js";
+import type { ContractReading } from "../core/readContract.js";
 import { renderProblem } from "../core/report/renderProblem.js";
 import type { PlayedContract } from "../standin/standin.js";
-import { ContractReader } from "../workspace/buildSdk.js";
+import { ContractReader, readQueries } from "../workspace/buildSdk.js";
 import { chosenContracts } from "../workspace/chosenContracts.js";
 import type { Project } from "../workspace/project.js";
 import { ProjectTexts } from "../workspace/sdkInputs.js";
+import { hashOf } from "../workspace/textFile.js";
 import type { Terminal } from "./terminal.js";
 
 /** Reads contracts to play or to judge by, and tells what there is to say about them. */
@@ -17,8 +20,25 @@ export async function readPlayed(
   const names = chosenContracts(project, contracts);
   await texts.readHosts(names);
   return names.map((name): PlayedContract => {
-    const { contract, schema, raw, problems } = reader.read(name);
+    const reading = reader.read(name);
+    const { contract, schema, raw, problems } = reading;
     terminal.note(problems.flatMap((each) => renderProblem(each, (document) => texts.find(document), terminal.paint)));
-    return { contract, schema, raw };
+    return { contract, schema, raw, texts: schema && textsById(project, name, reading, texts) };
   });
+}
+
+/** Texts of a contract's operations by the ids that SDKs send instead, where the settings give them some. */
+function textsById(
+  project: Project,
+  contract: string,
+  reading: ContractReading,
+  texts: ProjectTexts,
+): ReadonlyMap<string, string> {
+  const found = new Map<string, string>();
+  for (const { covers, settings = {} } of Object.values(project.configuration.sdks)) {
+    if (!covers.includes(contract) || settings.manifest !== true) continue;
+    for (const { text } of readQueries(contract, reading, texts, settings)?.operations ?? [])
+      found.set(operationId(hashOf(text)), text);
+  }
+  return found;
 }

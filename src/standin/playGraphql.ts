@@ -32,7 +32,7 @@ import type { PlayedAnswer } from "./playedAnswer.js";
 import type { SentBody } from "./sentBody.js";
 import { Shelves, type Facts } from "./shelves.js";
 import { waitFor, wishHeader, type Wish, type Wishes } from "./wish.js";
-import { isData } from "../core/text/parseData.js";
+import { isData, type Data } from "../core/text/parseData.js";
 import { sampleText } from "./sampleText.js";
 import { seededFaker } from "./seededFaker.js";
 
@@ -43,6 +43,8 @@ export interface GraphqlPlayOptions {
   readonly shelves?: Shelves;
   /** Milliseconds between two events of a subscription. */
   readonly eventEveryMs: number;
+  /** Texts of the operations that are known by an id. */
+  readonly texts?: ReadonlyMap<string, string> | undefined;
 }
 
 /** A handler that plays a GraphQL schema at one URL. */
@@ -66,7 +68,7 @@ export function playGraphql(schema: GraphQLSchema, options: GraphqlPlayOptions):
     return known;
   };
   return async (request, body) => {
-    const asked = await readRequest(request, body);
+    const asked = await readRequest(request, body, options.texts);
     if ("error" in asked) return refused([{ message: asked.error }]);
     return { ...(await answer(request, asked)), received: JSON.stringify(asked) };
   };
@@ -147,7 +149,11 @@ export interface Asked {
 }
 
 /** Reads a request (GraphQL over HTTP, sections 5.3 and 5.4), also one that brings files as a multipart form. */
-async function readRequest(request: Request, sent: SentBody): Promise<Asked | { readonly error: string }> {
+async function readRequest(
+  request: Request,
+  sent: SentBody,
+  texts: ReadonlyMap<string, string> | undefined,
+): Promise<Asked | { readonly error: string }> {
   let body: unknown;
   try {
     body = await bodyOf(request, sent);
@@ -155,8 +161,24 @@ async function readRequest(request: Request, sent: SentBody): Promise<Asked | { 
     return { error: "The request is not valid JSON." };
   }
   if (body === undefined) return { error: "Send the query with POST as JSON, or with GET." };
-  if (!isData(body) || typeof body["query"] !== "string") return { error: "The body needs `query`, a text." };
-  const { query, operationName, variables } = body;
+  return isData(body) ? readAsked(body, texts) : { error: "The body needs `query`, a text." };
+}
+
+/**
+ * What a body asks for.
+ *
+ * @param texts of the operations that are known by an id
+ */
+export function readAsked(
+  { query: said, documentId, operationName, variables }: Data,
+  texts: ReadonlyMap<string, string> | undefined,
+): Asked | { readonly error: string } {
+  const query = said ?? (typeof documentId === "string" ? texts?.get(documentId) : undefined);
+  if (query === undefined && typeof documentId === "string")
+    return {
+      error: `No operation of this project has the id ${documentId.slice(0, 80)}. Ids are those of an SDK with the setting \`manifest\`; run \`rhema generate\` after a query was changed.`,
+    };
+  if (typeof query !== "string") return { error: "The body needs `query`, a text." };
   return {
     query,
     ...(typeof operationName === "string" ? { operationName } : {}),
@@ -167,7 +189,7 @@ async function readRequest(request: Request, sent: SentBody): Promise<Asked | { 
 async function bodyOf(request: Request, sent: SentBody): Promise<unknown> {
   if (request.method === "GET") {
     const { query, variables, ...others } = Object.fromEntries(new URL(request.url).searchParams);
-    if (query === undefined) return undefined;
+    if (query === undefined && others["documentId"] === undefined) return undefined;
     return { ...others, query, ...(variables === undefined ? {} : { variables: JSON.parse(variables) as unknown }) };
   }
   if (request.method !== "POST") return undefined;

@@ -1,4 +1,5 @@
 import type { Constraints } from "../core/contract/model.js";
+import { words } from "../core/text/words.js";
 import type { Fake } from "./seededFaker.js";
 
 /** Text that suits a field's format, name and limits. */
@@ -9,17 +10,16 @@ export function sampleText(name: string, format: string | undefined, constraints
 }
 
 function byFormat(format: string, name: string, fake: Fake, constraints: Constraints): string {
-  const day = (): string => fake.date.soon({ days: 30 }).toISOString().slice(0, 10);
   switch (format) {
     case "date":
-      return day();
+      return sampleMoment(name, fake).slice(0, 10);
     case "date-time":
-      return fake.date
-        .soon({ days: 30 })
-        .toISOString()
-        .replace(/\.\d+Z$/, "Z");
-    case "time":
-      return `${fake.date.soon().toISOString().slice(11, 19)}Z`;
+      return sampleMoment(name, fake).replace(/\.\d+Z$/, "Z");
+    case "time": {
+      // Beginnings before noon, ends after it.
+      const hour = (fake.date.soon().getUTCHours() % 12) + (isEnd(name) ? 12 : 0);
+      return `${String(hour).padStart(2, "0")}${sampleMoment(name, fake).slice(13, 19)}Z`;
+    }
     case "uuid":
       return fake.string.uuid();
     case "email":
@@ -43,6 +43,27 @@ function byFormat(format: string, name: string, fake: Fake, constraints: Constra
     default:
       return fit(byName(name, fake), constraints, fake);
   }
+}
+
+const days = 30;
+const millisecondsOfDay = 24 * 3600 * 1000;
+
+/** A moment in the coming month; in the month after it for what ends, so that nothing ends before it begins. */
+function sampleMoment(name: string, fake: Fake): string {
+  const soon = fake.date.soon({ days }).getTime();
+  return new Date(soon + (isEnd(name) ? days * millisecondsOfDay : 0)).toISOString();
+}
+
+/** Words in names of what comes after its counterpart: `validFrom` and `validUntil`, `createdAt` and `updatedAt`. */
+const endWords = new Set(
+  (
+    "end ends ended ending to until till through close closes closed closing finish finishes finished complete completed " +
+    "out update updated modified changed expire expires expired expiry expiration due deadline checkout last latest next"
+  ).split(" "),
+);
+
+function isEnd(name: string): boolean {
+  return words(name).some((word) => endWords.has(word.toLowerCase()));
 }
 
 function byName(name: string, fake: Fake): string {

@@ -5,7 +5,7 @@ import { cors } from "hono/cors";
 import type { Contract } from "../core/contract/model.js";
 import { Journal, type JournalEntry } from "./journal.js";
 import { addPage } from "./page/addPage.js";
-import { playGraphql, subscribeGraphql } from "./playGraphql.js";
+import { playGraphql, readAsked, subscribeGraphql } from "./playGraphql.js";
 import type { Subscribing } from "./subscriptionSocket.js";
 import { playRest } from "./playRest.js";
 import type { PlayedAnswer } from "./playedAnswer.js";
@@ -20,6 +20,8 @@ export interface PlayedContract {
   readonly schema?: GraphQLSchema | undefined;
   /** REST: the parsed document. */
   readonly raw?: unknown;
+  /** GraphQL: texts of the project's operations by the ids that its SDKs send. */
+  readonly texts?: ReadonlyMap<string, string> | undefined;
 }
 
 export interface StandinOptions {
@@ -72,7 +74,7 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
   const replace = (next: readonly PlayedContract[]): void => {
     contracts = next;
     plays = new Map(
-      next.flatMap(({ contract, schema, raw }): [string, Play][] => {
+      next.flatMap(({ contract, schema, raw, texts }): [string, Play][] => {
         const common = { seed, wishes, shelves: shelvesOf(contract.name) };
         if (contract.protocol === "rest") {
           const play = playRest(contract, raw, { ...common, asksAuth });
@@ -81,7 +83,7 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
           return [[contract.name, (request, body) => play(request, below(request), body)]];
         }
         if (!schema) return [];
-        const play = playGraphql(schema, { ...common, eventEveryMs });
+        const play = playGraphql(schema, { ...common, eventEveryMs, texts });
         return [[contract.name, play]];
       }),
     );
@@ -154,10 +156,12 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
     journal,
     wishes,
     subscriptionsOf: (name) => {
-      const schema = contracts.find(({ contract }) => contract.name === name)?.schema;
+      const { schema, texts } = contracts.find(({ contract }) => contract.name === name) ?? {};
       if (!schema) return undefined;
       const run = subscribeGraphql(schema, { seed, wishes, shelves: shelvesOf(name), eventEveryMs });
-      return (asked) => {
+      return (payload) => {
+        const asked = readAsked(payload, texts);
+        if ("error" in asked) return Promise.resolve({ errors: [{ message: asked.error }] });
         const query = { headers: {}, body: shownBody(JSON.stringify(asked)) };
         const operation = /^\s*(subscription\s+\w+)/.exec(asked.query)?.[1];
         const entry = { at: Date.now(), ms: 0, contract: name, operation, method: "WS", path: `/${name}`, status: 101 };

@@ -1,5 +1,4 @@
-import { isData } from "../core/text/parseData.js";
-import type { Asked } from "./playGraphql.js";
+import { isData, type Data } from "../core/text/parseData.js";
 
 /** As much of a WebSocket as is needed here. */
 export interface Socket {
@@ -7,8 +6,8 @@ export interface Socket {
   readonly close: (code: number, reason: string) => void;
 }
 
-/** What a subscription gives: one result, or one after the other. */
-export type Subscribing = (asked: Asked) => Promise<object | AsyncGenerator<object, void, void>>;
+/** What a subscription's payload (as in a request by POST) gives: one result, or one after the other. */
+export type Subscribing = (payload: Data) => Promise<object | AsyncGenerator<object, void, void>>;
 
 /** The subprotocol that is spoken. */
 export const socketProtocol = "graphql-transport-ws";
@@ -31,8 +30,8 @@ export function subscriptionSocket(
     socket.send(JSON.stringify(message));
   };
 
-  const run = async (id: string, asked: Asked): Promise<void> => {
-    const results = await subscribe(asked);
+  const run = async (id: string, payload: Data): Promise<void> => {
+    const results = await subscribe(payload);
     // It was ended while it began.
     if (!running.has(id)) return;
     if (!(Symbol.asyncIterator in results)) {
@@ -69,16 +68,11 @@ export function subscriptionSocket(
     else if (type === "complete") end(id);
     else if (!isInitialised) socket.close(closing.unauthorized, "Unauthorized");
     else if (running.has(id)) socket.close(closing.again, `Subscriber for ${id.slice(0, 40)} already exists`);
-    else if (!isData(payload) || typeof payload["query"] !== "string")
+    else if (!isData(payload) || (typeof payload["query"] !== "string" && typeof payload["documentId"] !== "string"))
       socket.close(closing.invalid, "A subscription needs a query");
     else {
       running.set(id, undefined);
-      const { query, operationName, variables } = payload;
-      void run(id, {
-        query: query,
-        ...(typeof operationName === "string" ? { operationName } : {}),
-        ...(isData(variables) ? { variables } : {}),
-      });
+      void run(id, payload);
     }
   };
   return {

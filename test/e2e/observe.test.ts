@@ -1,10 +1,13 @@
 import { spawn } from "node:child_process";
+import { once } from "node:events";
 import { createServer, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { afterEach, describe, expect, it } from "vitest";
+import { WebSocketServer } from "ws";
+import { SubscriptionClient } from "../support/subscriptionClient.js";
 import { demoProject, programPath, type TemporaryProject } from "../support/temporaryProject.js";
 
-const servers: Server[] = [];
+const servers: (Server | WebSocketServer)[] = [];
 afterEach(() => {
   for (const server of servers.splice(0)) server.close();
 });
@@ -77,6 +80,57 @@ describe("observe", () => {
     const { address, end } = await observe(project, ["http://127.0.0.1:9"]);
     expect((await fetch(`${address}/berths`)).status).toBe(502);
     expect((await end()).code).toBe(0);
+  });
+
+  it("passes sockets on as they come, and judges every event of a subscription", async () => {
+    const backend = new WebSocketServer({ port: 0, host: "127.0.0.1", handleProtocols: (offered) => [...offered][0] ?? false });
+    servers.push(backend);
+    await once(backend, "listening");
+    const seen: (string | undefined)[] = [];
+    backend.on("connection", (peer, request) => {
+      seen.push(request.headers.cookie, request.url);
+      peer.on("message", (data: Buffer, isBinary) => {
+        const message = isBinary ? undefined : (JSON.parse(data.toString()) as { id?: string; type: string });
+        if (!message) peer.send(data, { binary: true });
+        else if (message.type === "connection_init") peer.send('{"type":"connection_ack"}');
+        else if (message.type === "subscribe") {
+          for (const status of ["ARRIVED", 7])
+            peer.send(
+              JSON.stringify({ id: message.id, type: "next", payload: { data: { arrivals: { id: "v-1", status } } } }),
+            );
+        } else peer.close(4321, "enough");
+      });
+    });
+    const target = `http://127.0.0.1:${String((backend.address() as AddressInfo).port)}`;
+    const { address, end } = await observe(demoProject(), [target, "--contract", "passages"]);
+    const headers = { cookie: "session=hush-hush" };
+    const client = await SubscriptionClient.open(`${address.replace("http:", "ws:")}/live?a=1`, undefined, headers);
+    client.send({ type: "connection_init" });
+    client.send({ id: "1", type: "subscribe", payload: { query: "subscription Live { arrivals { id status } }" } });
+    expect(await client.until((each) => each.count("next", "1") === 2)).toBe(true);
+    client.send({ type: "bye" });
+    expect(await client.until((each) => each.closed !== undefined)).toBe(true);
+    expect([client.closed, seen]).toEqual([4321, ["session=hush-hush", "/live?a=1"]]);
+    const plain = await SubscriptionClient.open(`${address.replace("http:", "ws:")}/files`, "bytes");
+    plain.socket.send(Buffer.from([1, 2]));
+    const [echo] = (await once(plain.socket, "message")) as [Buffer];
+    expect([...echo]).toEqual([1, 2]);
+    const { code, out, err } = await end();
+    expect(code).toBe(1);
+    expect(out).toContain("observe: 1 of 2 exchanges disagree");
+    expect(out).toContain("subscription Live");
+    expect(out).toContain("answer 200 /data/arrivals/status: ");
+    expect(out + err).not.toContain("hush-hush");
+  });
+
+  it("refuses a socket as the backend does, and says where there is none", async () => {
+    const target = await backend(() => ({ status: 403, body: "" }));
+    const refusing = await observe(demoProject(), [target]);
+    await expect(SubscriptionClient.open(refusing.address.replace("http:", "ws:"))).rejects.toThrow("403");
+    await refusing.end();
+    const missing = await observe(demoProject(), ["http://127.0.0.1:9"]);
+    await expect(SubscriptionClient.open(missing.address.replace("http:", "ws:"))).rejects.toThrow("502");
+    expect((await missing.end()).code).toBe(0);
   });
 
   it("judges recorded traffic, for people and for CI", () => {

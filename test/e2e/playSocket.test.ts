@@ -1,41 +1,6 @@
 import { describe, expect, it } from "vitest";
-import WebSocket from "ws";
+import { SubscriptionClient as Client } from "../support/subscriptionClient.js";
 import { demoProject } from "../support/temporaryProject.js";
-
-/** One client of the stand-in's socket, and what it was told. */
-class Client {
-  readonly told: { id?: string; type: string; payload?: { data?: Record<string, unknown> } }[] = [];
-  closed: number | undefined;
-
-  private constructor(private readonly socket: WebSocket) {
-    socket.on("message", (data: Buffer) => this.told.push(JSON.parse(data.toString()) as never));
-    socket.on("close", (code) => (this.closed = code));
-  }
-
-  static async open(address: string, protocol = "graphql-transport-ws"): Promise<Client> {
-    const socket = new WebSocket(address, protocol);
-    const client = new Client(socket);
-    await new Promise<void>((resolve, reject) => {
-      socket.once("open", resolve);
-      socket.once("error", reject);
-    });
-    return client;
-  }
-
-  send(message: object | string): this {
-    this.socket.send(typeof message === "string" ? message : JSON.stringify(message));
-    return this;
-  }
-
-  async until(isSo: (client: Client) => boolean): Promise<boolean> {
-    for (let tries = 0; tries < 100 && !isSo(this); tries++) await new Promise((resolve) => setTimeout(resolve, 50));
-    return isSo(this);
-  }
-
-  count(type: string, id?: string): number {
-    return this.told.filter((each) => each.type === type && (id === undefined || each.id === id)).length;
-  }
-}
 
 const arrivals = { query: "subscription Live { arrivals { id status } }" };
 
@@ -64,6 +29,30 @@ describe("subscriptions over a socket", () => {
     const others = client.count("next", "2");
     expect(await client.until((each) => each.count("next", "2") > others)).toBe(true);
     expect(client.count("next", "1")).toBe(before);
+  });
+
+  it("and requests name an operation by the id that the SDK sends, where the settings give ids", async () => {
+    const project = demoProject();
+    const file = "rhema.yaml";
+    project.write(file, project.read(file).replace("dates: text", "dates: text, manifest: true"));
+    expect(project.run(["generate"]).code).toBe(0);
+    const { operations } = JSON.parse(project.read("src/sdk/passages/operations.json")) as {
+      operations: { name: string; kind: string; hash: string }[];
+    };
+    const idOf = (kind: string): string => operations.find((each) => each.kind === kind)?.hash ?? "";
+    const http = await project.play(["passages"]);
+    const query = new URLSearchParams({ documentId: idOf("query"), variables: '{"day":"2026-05-01"}' });
+    const byGet = await fetch(`${http}/passages?${query.toString()}`);
+    expect([byGet.status, Object.keys((await byGet.json()) as object)]).toEqual([200, ["data"]]);
+    const body = JSON.stringify({ documentId: "sha256:0" });
+    const refused = await fetch(`${http}/passages`, { method: "POST", body });
+    expect(refused.status).toBe(400);
+    expect(await refused.text()).toContain("No operation of this project has the id sha256:0");
+    const client = await Client.open(`${http.replace("http:", "ws:")}/passages`);
+    client.send({ type: "connection_init" });
+    client.send({ id: "1", type: "subscribe", payload: { documentId: idOf("subscription"), variables: {} } });
+    client.send({ id: "2", type: "subscribe", payload: { documentId: "sha256:0" } });
+    expect(await client.until((each) => each.count("next", "1") > 0 && each.count("error", "2") === 1)).toBe(true);
   });
 
   it.each<[string, readonly (object | string)[], number]>([

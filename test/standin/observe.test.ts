@@ -223,6 +223,17 @@ describe("observed GraphQL traffic", () => {
         },
       }),
     ).toEqual(["answer 200 /data/boats/*/mast: must be a number, and is text"]);
+    // An interface tells what all of its types have, also where an answer does not say which of them it is.
+    expect(asked("{ boats { name } }", { data: { boats: [{ name: 1 }, {}] } })).toEqual([
+      "answer 200 /data/boats/*/name: must be text, and is a number",
+      "answer 200 /data/boats/*/name: is selected, and missing",
+    ]);
+    expect(asked("{ boats { kind: __typename name } }", { data: { boats: [{ kind: "Sail", name: "a" }] } })).toEqual(
+      [],
+    );
+    expect(asked("{ boats { __typename } }", { data: { boats: [{ __typename: "Voyage" }] } })).toEqual([
+      "answer 200 /data/boats/*/__typename: must be a type of Boat, and is Voyage",
+    ]);
     const failed = {
       data: { voyage: { id: "1", due: null, legs: [] } },
       errors: [{ message: "no", path: ["voyage", "due"] }],
@@ -234,8 +245,17 @@ describe("observed GraphQL traffic", () => {
   it("leaves alone what is no GraphQL, and says where a query is known by an id only", () => {
     expect(judge(exchange({ method: "POST", sent: { name: "x" } }))).toBeUndefined();
     expect(judge(exchange({ method: "POST", sent: { id: "abc", variables: {} } }))?.unjudged).toEqual([
-      "the request names its query by an id",
+      "the request names its query by an id that no SDK here has",
     ]);
+  });
+
+  it("judges a query that is known by its id like one that is sent", () => {
+    const byId = graphqlJudge(schema, new Map([["sha256:b0", "query Fleet { boats { name } }"]]));
+    const found = byId(
+      exchange({ method: "POST", sent: { documentId: "sha256:b0" }, got: { data: { boats: [{ name: 1 }] } } }),
+    );
+    expect(found?.operation).toBe("query Fleet");
+    expect(found?.disagreements).toEqual(["answer 200 /data/boats/*/name: must be text, and is a number"]);
   });
 });
 

@@ -163,6 +163,42 @@ describe("a REST contract, played", () => {
     expect(await (await app.request("/api/s/Step")).json()).toBe(15);
   });
 
+  it("lets nothing end before it begins", async () => {
+    const moments = {
+      startsOn: "date",
+      endsOn: "date",
+      validFrom: "date-time",
+      validUntil: "date-time",
+      opensAt: "time",
+      closesAt: "time",
+      createdAt: "date-time",
+      updated_at: "date-time",
+    };
+    const properties = Object.fromEntries(
+      Object.entries(moments).map(([name, format]) => [name, { type: "string", format }]),
+    );
+    const schema = { type: "object", required: Object.keys(moments), properties };
+    const data = contractWith({ Stay: schema });
+    const from =
+      "scalar Day type Query { stays: [Stay!]! } type Stay { id: ID! firstDay: Day! checkIn: Day! checkOut: Day! }";
+    for (let seed = 1; seed <= 25; seed++) {
+      const stay = (await (await rest(data, seed).request("/api/s/Stay")).json()) as Record<
+        keyof typeof moments,
+        string
+      >;
+      expect(stay.endsOn > stay.startsOn, JSON.stringify(stay)).toBe(true);
+      expect(stay.validUntil > stay.validFrom, JSON.stringify(stay)).toBe(true);
+      expect(stay.closesAt > stay.opensAt, JSON.stringify(stay)).toBe(true);
+      expect(stay.updated_at > stay.createdAt, JSON.stringify(stay)).toBe(true);
+      const asked = await standinOf("stays", from, "stays.graphql", seed).request("/stays", {
+        method: "POST",
+        body: JSON.stringify({ query: "{ stays { checkIn checkOut } }" }),
+      });
+      const { data: played } = (await asked.json()) as { data: { stays: { checkIn: string; checkOut: string }[] } };
+      for (const { checkIn, checkOut } of played.stays) expect(checkOut > checkIn).toBe(true);
+    }
+  });
+
   it("answers any origin, and says what is played", async () => {
     const preflight = await berths().request("/berths/berths", {
       method: "OPTIONS",

@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { problem } from "../../core/problem/problem.js";
 import { visible } from "../../core/problem/codeFrame.js";
 import { counted } from "../../core/report/paint.js";
-import type { Judgement } from "../../standin/observe/exchange.js";
+import type { Judgement, SeenExchange } from "../../standin/observe/exchange.js";
 import { harExchanges } from "../../standin/observe/harExchanges.js";
 import { Observations } from "../../standin/observe/observations.js";
 import { observingProxy } from "../../standin/observe/proxy.js";
@@ -12,6 +12,7 @@ import { openProject } from "../../workspace/project.js";
 import { interrupted } from "../interrupted.js";
 import { listen } from "../listen.js";
 import type { ObserveForm } from "../observeForms.js";
+import { observedSocket } from "../observedSocket.js";
 import { observedJunit, observedLines, observedMarkdown } from "../observeReport.js";
 import { readPlayed } from "../readPlayed.js";
 import { wholeNumber } from "../wholeNumber.js";
@@ -99,24 +100,17 @@ async function watch(
   const port = wholeNumber("--port", options.port, 65_535);
   const seconds = options.for === undefined ? undefined : wholeNumber("--for", options.for, longestSeconds);
   const { paint, quiet } = terminal;
-  const proxy = observingProxy({
-    target,
-    onExchange: (exchange, elapsedMs) => {
-      const judged = observations.add(exchange);
-      const { method, url, status } = exchange;
-      const shown = `${method} ${url.pathname}${shownQuery(url.search)}`;
-      const call = {
-        method,
-        path: `${url.pathname}${shownQuery(url.search)}`,
-        status,
-        elapsedMs: Math.round(elapsedMs),
-      };
-      terminal.line({ ...call, operation: judged?.operation, disagreements: judged?.disagreements ?? [] });
-      if (!quiet) terminal.note(callLines(shown, status, judged));
-      return judged;
-    },
-  });
-  const address = await listen(proxy, options.host, port);
+  const onExchange = (exchange: SeenExchange, elapsedMs?: number): void => {
+    const judged = observations.add(exchange);
+    const { method, url, status } = exchange;
+    const path = `${url.pathname}${shownQuery(url.search)}`;
+    const elapsed = elapsedMs === undefined ? {} : { elapsedMs: Math.round(elapsedMs) };
+    const { operation, disagreements = [] } = judged ?? {};
+    terminal.line({ method, path, status, ...elapsed, operation, disagreements });
+    if (!quiet) terminal.note(callLines(`${method} ${path}`, status, judged));
+  };
+  const proxy = observingProxy({ target, onExchange });
+  const address = await listen(proxy, options.host, port, observedSocket(target, onExchange));
   terminal.result([
     paint.good(`observe: at http://${options.host}:${String(address.port)}, Ctrl-C ends it and reports`),
     paint.quiet(`  passes everything on to ${target.origin}${target.pathname}; point the app here`),

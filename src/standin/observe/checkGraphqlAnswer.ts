@@ -2,6 +2,7 @@ import {
   getNamedType,
   isAbstractType,
   isEnumType,
+  isInterfaceType,
   isLeafType,
   isListType,
   isNonNullType,
@@ -9,6 +10,8 @@ import {
   isScalarType,
   Kind,
   type FragmentDefinitionNode,
+  type GraphQLAbstractType,
+  type GraphQLInterfaceType,
   type GraphQLObjectType,
   type GraphQLOutputType,
   type GraphQLSchema,
@@ -48,7 +51,12 @@ interface Walk extends AnswerContext {
   readonly found: string[];
 }
 
-function checkSelection(set: SelectionSetNode, type: GraphQLObjectType, data: Data, walk: Walk): void {
+function checkSelection(
+  set: SelectionSetNode,
+  type: GraphQLObjectType | GraphQLInterfaceType,
+  data: Data,
+  walk: Walk,
+): void {
   const fields = new Map<string, { name: string; isSure: boolean; sets: SelectionSetNode[] }>();
   collect(set, type, true, fields, walk);
   for (const [key, { name, isSure, sets }] of fields) {
@@ -58,7 +66,11 @@ function checkSelection(set: SelectionSetNode, type: GraphQLObjectType, data: Da
       continue;
     }
     if (name === "__typename") {
-      if (data[key] !== type.name) walk.found.push(`${path}: must be ${type.name}, and is ${shown(data[key])}`);
+      const isItself = isObjectType(type) ? data[key] === type.name : isTypeOf(type, data[key], walk.schema);
+      if (!isItself)
+        walk.found.push(
+          `${path}: must be ${isObjectType(type) ? "" : "a type of "}${type.name}, and is ${shown(data[key])}`,
+        );
       continue;
     }
     const field = type.getFields()[name];
@@ -69,7 +81,7 @@ function checkSelection(set: SelectionSetNode, type: GraphQLObjectType, data: Da
 
 function collect(
   set: SelectionSetNode,
-  type: GraphQLObjectType,
+  type: GraphQLObjectType | GraphQLInterfaceType,
   isSure: boolean,
   fields: Map<string, { name: string; isSure: boolean; sets: SelectionSetNode[] }>,
   walk: Walk,
@@ -138,18 +150,35 @@ function checkValue(type: GraphQLOutputType, sets: readonly SelectionSetNode[], 
     found.push(`${path}: must be an object, and is ${kindOf(value)}`);
     return;
   }
-  const concrete = concreteType(type, value, walk.schema);
-  // Without `__typename` there is no telling which type an abstract one stands for.
+  const concrete = concreteType(type, value, walk);
   if (!concrete) return;
   const [first] = sets;
   if (first)
     checkSelection({ ...first, selections: sets.flatMap(({ selections }) => selections) }, concrete, value, walk);
 }
 
-function concreteType(type: GraphQLOutputType, value: Data, schema: GraphQLSchema): GraphQLObjectType | undefined {
-  if (isObjectType(type)) return type;
-  const named = typeof value["__typename"] === "string" ? schema.getType(value["__typename"]) : undefined;
-  return isObjectType(named) && isAbstractType(getNamedType(type)) ? named : undefined;
+/**
+ * The type whose fields a value has. Of an abstract one that does not say which type it stands for, an interface tells
+ * what all of them have; a union tells nothing.
+ */
+function concreteType(
+  type: GraphQLOutputType,
+  value: Data,
+  { schema, path, found }: Walk,
+): GraphQLObjectType | GraphQLInterfaceType | undefined {
+  const abstract = getNamedType(type);
+  if (!isAbstractType(abstract)) return isObjectType(abstract) ? abstract : undefined;
+  const name = value["__typename"];
+  if (typeof name !== "string") return isInterfaceType(abstract) ? abstract : undefined;
+  const named = schema.getType(name);
+  if (isObjectType(named) && isTypeOf(abstract, name, schema)) return named;
+  found.push(`${path}/__typename: must be a type of ${abstract.name}, and is ${shown(name)}`);
+  return undefined;
+}
+
+/** Whether a name is that of a type which an abstract one can stand for. */
+function isTypeOf(abstract: GraphQLAbstractType, name: unknown, schema: GraphQLSchema): boolean {
+  return schema.getPossibleTypes(abstract).some((each) => each.name === name);
 }
 
 const fitsScalar: Readonly<Record<string, readonly [string, (value: unknown) => boolean]>> = {

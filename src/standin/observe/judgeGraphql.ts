@@ -18,8 +18,12 @@ export type JudgeGraphql = (exchange: SeenExchange) => Judgement | undefined;
 
 const keptDocuments = 500;
 
-/** Makes a judge of a schema: documents and variables of requests, and the data of answers. */
-export function graphqlJudge(schema: GraphQLSchema): JudgeGraphql {
+/**
+ * Makes a judge of a schema: documents and variables of requests, and the data of answers.
+ *
+ * @param texts of the operations that are known by an id
+ */
+export function graphqlJudge(schema: GraphQLSchema, texts?: ReadonlyMap<string, string>): JudgeGraphql {
   const documents = new Map<string, { document?: DocumentNode; errors: readonly string[] }>();
   const read = (query: string): { document?: DocumentNode; errors: readonly string[] } => {
     const known = documents.get(query) ?? readDocument(schema, query);
@@ -29,10 +33,14 @@ export function graphqlJudge(schema: GraphQLSchema): JudgeGraphql {
     return known;
   };
   return (exchange) => {
-    const asked = askedBy(exchange);
+    const asked = askedBy(exchange, texts);
     if (!asked) return undefined;
     if (asked.query === undefined)
-      return { operation: undefined, disagreements: [], unjudged: ["the request names its query by an id"] };
+      return {
+        operation: undefined,
+        disagreements: [],
+        unjudged: ["the request names its query by an id that no SDK here has"],
+      };
     const { document, errors } = read(asked.query);
     const operation = document && getOperationAST(document, asked.operationName);
     if (!document || errors.length > 0 || !operation) {
@@ -61,15 +69,19 @@ interface AskedQuery {
   readonly variables: Data;
 }
 
-function askedBy({ method, url, requestBody, requestHeader }: SeenExchange): AskedQuery | undefined {
+function askedBy(
+  { method, url, requestBody, requestHeader }: SeenExchange,
+  texts: ReadonlyMap<string, string> | undefined,
+): AskedQuery | undefined {
   const isForm = requestHeader("content-type")?.startsWith("multipart/") === true;
   const body =
     method === "GET" ? Object.fromEntries(url.searchParams) : isForm ? operationsOf(requestBody) : json(requestBody);
   if (!isData(body)) return undefined;
-  const { query, operationName, variables } = body;
+  const { operationName, variables, documentId } = body;
+  const query = body["query"] ?? (typeof documentId === "string" ? texts?.get(documentId) : undefined);
   const isById =
     query === undefined &&
-    (typeof body["id"] === "string" || typeof body["documentId"] === "string" || isData(body["extensions"]));
+    (typeof body["id"] === "string" || typeof documentId === "string" || isData(body["extensions"]));
   if (typeof query !== "string" && !isById) return undefined;
   const given = typeof variables === "string" ? json(variables) : variables;
   return {

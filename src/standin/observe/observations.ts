@@ -72,7 +72,7 @@ export class Observations {
     contracts: readonly PlayedContract[],
     private readonly base: string | undefined,
   ) {
-    this.judges = contracts.flatMap(({ contract, schema, raw }): Judge[] => {
+    this.judges = contracts.flatMap(({ contract, schema, raw, texts }): Judge[] => {
       if (contract.protocol === "rest") {
         const judge = restJudge(contract, raw);
         const own = restBases(contract);
@@ -90,7 +90,7 @@ export class Observations {
       }
       if (!schema) return [];
       const operations = rootFields(schema).map(({ type, field }) => `${type.name}.${field}`);
-      return [{ name: contract.name, judge: graphqlJudge(schema), nearest: () => undefined, operations }];
+      return [{ name: contract.name, judge: graphqlJudge(schema, texts), nearest: () => undefined, operations }];
     });
   }
 

@@ -1,10 +1,10 @@
-import type { Judgement, SeenExchange } from "./exchange.js";
+import type { SeenExchange } from "./exchange.js";
 
 export interface ProxyOptions {
   /** Where requests are sent on to. */
   readonly target: URL;
   /** Told of each exchange once the answer has gone through. */
-  readonly onExchange: (exchange: SeenExchange, elapsedMs: number) => Judgement | undefined;
+  readonly onExchange: (exchange: SeenExchange, elapsedMs: number) => void;
 }
 
 /** Headers that belong to one connection (RFC 9110, section 7.6.1), and those that decoding has made untrue. */

@@ -1,3 +1,4 @@
+import { operationId } from "../../graphql/operationId.js";
 import type { ContractPlan, GraphqlPlan, RestPlan, SdkPlan } from "../../sdk/sdkPlan.js";
 import { groupedBy } from "../../text/groupedBy.js";
 import { sortedBy } from "../../text/sortedBy.js";
@@ -185,7 +186,7 @@ function printGraphqlFolder(plan: GraphqlPlan, context: FolderContext, facts: Ty
     const own = new Set(types.map((type) => context.printer.names.get(type.id) ?? ""));
     const { name, root: kind, text } = call.operation;
     const digest = settings.manifest === true ? hash?.(text) : undefined;
-    const id = digest === undefined ? undefined : `sha256:${digest}`;
+    const id = digest === undefined ? undefined : operationId(digest);
     if (id !== undefined) manifest.push({ name, kind, hash: id, text });
     const isParsed = settings.parsed === true;
     const extras = { isParsed, ...(id === undefined ? {} : { id }) };
