@@ -1,4 +1,4 @@
-import type { Position } from "./findPosition.js";
+import { lineOf, type Position } from "./textLines.js";
 
 /** So that a frame with its number and indent holds in 80 columns. */
 const maxFrameWidth = 68;
@@ -8,17 +8,16 @@ const maxFrameWidth = 68;
  * around the column; control characters are shown as a middle dot, so that a hostile text cannot steer a terminal.
  */
 export function codeFrame(text: string, position: Position): string[] {
-  const lines = text.split(/\r\n|\n|\r/);
   const first = Math.max(1, position.line - 1);
   const width = String(position.line).length;
   const windowStart = Math.max(0, position.column - 1 - maxFrameWidth + 20);
   const rows: string[] = [];
   for (let line = first; line <= position.line; line++) {
-    const shown = visible((lines[line - 1] ?? "").slice(windowStart, windowStart + maxFrameWidth));
+    const shown = visible(lineOf(text, line).slice(windowStart, windowStart + maxFrameWidth));
     rows.push(`${String(line).padStart(width)} | ${shown}`.trimEnd());
   }
   const caretColumn = position.column - 1 - windowStart;
-  const rest = Math.max(1, (lines[position.line - 1] ?? "").length - (position.column - 1));
+  const rest = Math.max(1, lineOf(text, position.line).length - (position.column - 1));
   const carets = "^".repeat(Math.max(1, Math.min(position.length, rest, maxFrameWidth - caretColumn)));
   rows.push(`${" ".repeat(width)} | ${" ".repeat(caretColumn)}${carets}`);
   return rows;

@@ -9,7 +9,8 @@ const mergeKey = new Type("tag:yaml.org,2002:merge", {
   kind: "scalar",
   resolve: (data: unknown) => data === "<<" || data === null,
 });
-const yamlSchema = CORE_SCHEMA.extend({ implicit: [mergeKey] });
+/** How YAML is read. */
+export const yamlOptions = { schema: CORE_SCHEMA.extend({ implicit: [mergeKey] }), json: true } as const;
 
 /** Parses JSON or YAML (of which JSON is a part) into plain data. Repeated keys: the last one counts, as in JSON. */
 export function parseData(text: string): ParsedData {
@@ -23,7 +24,7 @@ export function parseData(text: string): ParsedData {
     }
   }
   try {
-    const data = load(body, { schema: yamlSchema, json: true });
+    const data = load(body, yamlOptions);
     if (body.includes("*") && countNodes(data, mostNodes) >= mostNodes) {
       return { ok: false, message: `its aliases unfold into more than ${String(mostNodes)} values`, offset: 0 };
     }

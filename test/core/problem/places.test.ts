@@ -1,10 +1,16 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { dump, load, type DumpOptions } from "js-yaml";
 import { describe, expect, it } from "vitest";
+import { isPair, isSeq, parseDocument, visit, type Scalar } from "yaml";
 import { codeFrame, visible } from "../../../src/core/problem/codeFrame.js";
 import { findPosition } from "../../../src/core/problem/findPosition.js";
-import { below, pointerPlace, pointerTokens } from "../../../src/core/problem/place.js";
+import { below, pointerPlace, pointerToken, pointerTokens } from "../../../src/core/problem/place.js";
 import { problem } from "../../../src/core/problem/problem.js";
+import { positionAt } from "../../../src/core/problem/textLines.js";
 import { plainPaint } from "../../../src/core/report/paint.js";
 import { renderProblem } from "../../../src/core/report/renderProblem.js";
+import { packageRoot } from "../../support/temporaryProject.js";
 
 const yaml = "paths:\n  /a/b:\n    get:\n      tags: [one, two]\n";
 const at = (pointer: string, text = yaml, atKey = false) => {
@@ -31,6 +37,63 @@ describe("places", () => {
       column: 5,
       length: 3,
     });
+  });
+
+  it.each([
+    ["a key with quotes, slashes and escapes", '/a~1b/x"y', '{ "a/b": { "x\\"y": 5 } }', "1:20"],
+    ["the last of keys alike", "/k/n", '{ "k": { "n": 1 },\n  "k": { "n": 2 } }', "2:15"],
+    ["an item behind strings that look like brackets", "/l/2", '{ "l": ["]}", "\\\\", [7]] }', "1:21"],
+    ["the deepest that exists, where an item is none", "/l/7", '{\n "l": [1, 2] }', "2:2"],
+    ["a container by its key", "/o", '{ "n": -1.5e3,\n "o": {} }', "2:2"],
+    ["nothing, in an empty list", "/l/0", '{ "l": [ ] }', "1:3"],
+  ])("in JSON find %s", (_name, pointer, text, position) => {
+    JSON.parse(text);
+    expect(at(pointer, text)).toBe(position);
+  });
+
+  it.each([
+    ["comments before a value", "/a/b", "a: # one\n  # two\n  b: 1\n", "3:6"],
+    ["a quoted key", "/x y", '"x y": 1\n', "1:8"],
+    ["flow in block", "/a/1/b", "a: [1, {b: 2}]\n", "1:12"],
+    ["a list in a list", "/a/1/0", "a:\n  - 1\n  - - 2\n", "3:7"],
+    ["what is empty", "/b", "a: 1\nb:\nc: 2\n", "2:3"],
+    ["an alias, not what it stands for", "/b", "a: &x { c: 1 }\nb: *x\n", "2:4"],
+    ["a key that is asked with a question mark", "/k", "? k\n: v\n", "2:3"],
+    ["the list alone, where an item is nothing but a dash", "/l/1", "l:\n-\n- x\n", "1:1"],
+    ["the beginning, in a text that is no YAML", "/a", "a: [", "1:1"],
+  ])("in YAML find %s", (_name, pointer, text, position) => {
+    expect(at(pointer, text)).toBe(position);
+  });
+
+  it("in YAML of every style are where another parser sees them", () => {
+    const data = load(readFileSync(join(packageRoot, "demo/contracts/v1/berths.yaml"), "utf8"));
+    const styles: DumpOptions[] = [
+      {},
+      { flowLevel: 3 },
+      { indent: 4 },
+      { noArrayIndent: true },
+      { forceQuotes: true, quotingType: '"' },
+      { lineWidth: 30 },
+    ];
+    let compared = 0;
+    for (const style of styles) {
+      const text = dump(data, { noRefs: true, ...style });
+      visit(parseDocument(text), {
+        Scalar: (key, node, path) => {
+          if (key === "key" || !node.range) return;
+          const tokens = path.flatMap((each, at) => {
+            if (isPair(each)) return [String((each.key as Scalar).value)];
+            const next = path[at + 1] ?? node;
+            return isSeq(each) ? [String(each.items.indexOf(next))] : [];
+          });
+          const pointer = tokens.map((token) => `/${pointerToken(token)}`).join("");
+          const seen = positionAt(text, node.range[0]);
+          expect(at(pointer, text), pointer).toBe(`${String(seen.line)}:${String(seen.column)}`);
+          compared++;
+        },
+      });
+    }
+    expect(compared).toBeGreaterThan(1_500);
   });
 
   it("escape their tokens both ways", () => {

@@ -1,0 +1,124 @@
+import { load, type EventType, type State } from "js-yaml";
+import { yamlOptions } from "../text/parseData.js";
+import type { ValueSpan } from "./valueSpan.js";
+
+/** Closed: a collection that says less of itself than it holds, so that nobody can tell what is what in it. */
+const kinds = { scalar: 1, mapping: 2, sequence: 3, closed: 4 } as const;
+
+/**
+ * Finds values in a YAML text. What the parser reads is kept as numbers, in the order of the text: a tree of a large
+ * one takes many times the memory, and many times as long.
+ */
+export class YamlSpans {
+  private readonly starts: number[] = [];
+  private readonly ends: number[] = [];
+  private readonly kinds: number[] = [];
+  /** One more than the last of the nodes inside each node. */
+  private readonly afters: number[] = [];
+
+  /** @throws YAMLException when the text is not valid */
+  constructor(private readonly text: string) {
+    const open: number[] = [];
+    load(text, {
+      ...yamlOptions,
+      listener: (event: EventType, { position, kind, result }: State) => {
+        if (event === "open") {
+          open.push(this.starts.length);
+          this.starts.push(position);
+          this.ends.push(position);
+          this.kinds.push(0);
+          this.afters.push(0);
+          return;
+        }
+        const at = open.pop();
+        if (at === undefined) return;
+        this.ends[at] = position;
+        this.afters[at] = this.starts.length;
+        this.kinds[at] = this.kindOf(at, kind, result);
+      },
+    });
+  }
+
+  private kindOf(node: number, kind: string | null, result: unknown): number {
+    if (kind !== "mapping" && kind !== "sequence") return kinds.scalar;
+    // An item that is nothing but a dash is not told of, nor the value that a key alone lacks.
+    const told = this.children(this.unwrapped(node, kinds[kind])).length;
+    const isWhole = kind === "sequence" ? Array.isArray(result) && result.length === told : told % 2 === 0;
+    return isWhole ? kinds[kind] : kinds.closed;
+  }
+
+  /** The value at the end of a path of keys and indices, or the deepest one on the way that exists. */
+  find(path: readonly string[]): ValueSpan {
+    let node = this.unwrapped(0);
+    let found = this.span(node);
+    for (const token of path) {
+      const inside = this.children(node);
+      let key: number | undefined;
+      let value: number | undefined;
+      if (this.kinds[node] === kinds.sequence) value = inside[Number(token)];
+      else if (this.kinds[node] === kinds.mapping) {
+        // The last one of several alike counts.
+        for (let at = 0; at < inside.length; at += 2)
+          if (this.keyText(inside[at] ?? 0) === token) [key, value] = [inside[at], inside[at + 1] ?? inside[at]];
+      }
+      if (value === undefined) break;
+      node = this.unwrapped(value);
+      found = this.span(node);
+      if (key !== undefined) {
+        const { start, end } = this.span(key);
+        found = { ...found, key: [start, end] };
+      }
+    }
+    return found;
+  }
+
+  private children(node: number): number[] {
+    const found: number[] = [];
+    const after = this.afters[node] ?? 0;
+    for (let at = node + 1; at < after; at = this.afters[at] ?? after) found.push(at);
+    return found;
+  }
+
+  /**
+   * The parser first takes a collection for the key of a mapping, and only then for itself: it is told twice, one inside
+   * the other.
+   */
+  private unwrapped(node: number, kind = this.kinds[node]): number {
+    const first = node + 1;
+    const isWrapped =
+      kind !== kinds.scalar &&
+      (this.kinds[first] === kind || this.kinds[first] === kinds.closed) &&
+      this.afters[first] === this.afters[node] &&
+      this.ends[first] === this.ends[node] &&
+      this.contentStart(first) === this.contentStart(node);
+    return isWrapped ? this.unwrapped(first) : node;
+  }
+
+  private span(node: number): ValueSpan {
+    const end = this.ends[node] ?? 0;
+    const content = this.contentStart(node);
+    // What is empty has no text of its own, and the space behind it belongs to what follows.
+    const start = content < end ? content : (this.starts[node] ?? 0);
+    let last = content < end ? end : start;
+    while (last > start && /\s/.test(this.text.charAt(last - 1))) last--;
+    return { start, end: last, isContainer: this.kinds[node] !== kinds.scalar };
+  }
+
+  /** Where a node's text begins, behind the space and the comments before it. */
+  private contentStart(node: number): number {
+    const start = this.starts[node] ?? 0;
+    spaceAndComments.lastIndex = start;
+    spaceAndComments.exec(this.text);
+    return Math.max(start, spaceAndComments.lastIndex);
+  }
+
+  private keyText(node: number): string | undefined {
+    const { start, end } = this.span(node);
+    const text = this.text.slice(start, end).trim();
+    if (/^[\w$/.{}-]/.test(text)) return text;
+    const read: unknown = load(text, yamlOptions);
+    return typeof read === "string" || typeof read === "number" ? String(read) : undefined;
+  }
+}
+
+const spaceAndComments = /(?:[ \t\r\n]+|(?:(?<=[ \t\r\n])|^)#[^\n]*)*/y;
