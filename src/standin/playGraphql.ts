@@ -33,7 +33,7 @@ import type { SentBody } from "./sentBody.js";
 import { Shelves, type Facts } from "./shelves.js";
 import { waitFor, wishHeader, type Wish, type Wishes } from "./wish.js";
 import { isData, type Data } from "../core/text/parseData.js";
-import { sampleText } from "./sampleText.js";
+import { sampledName, sampleText } from "./sampleText.js";
 import { seededFaker } from "./seededFaker.js";
 
 export interface GraphqlPlayOptions {
@@ -297,7 +297,8 @@ function resolveField(parent: Made, name: string, args: Facts, type: GraphQLObje
   if (isConnection(nullable)) return connection(nullable, args, key, isRoot, context);
   const id = args["id"] ?? args[`${named.name.charAt(0).toLowerCase()}${named.name.slice(1)}Id`];
   if (graph.isEntity(named) && typeof id === "string") return graph.one(named, id) ?? null;
-  return makeValue(field.type, name, key, typeof id === "string" ? { id } : {}, context);
+  const said = sampledName(name, () => Object.values(type.getFields()));
+  return makeValue(field.type, said, key, typeof id === "string" ? { id } : {}, context);
 }
 
 /** The answer of a mutation: the entity itself, its id, a yes, or an object around it. */

@@ -2,7 +2,7 @@ import type { Constraints, Field, Reference, Shape } from "../core/contract/mode
 import type { Place } from "../core/problem/place.js";
 import { resolveReference, type TypeTable } from "../core/contract/resolveShape.js";
 import { isData } from "../core/text/parseData.js";
-import { sampleText } from "./sampleText.js";
+import { sampledName, sampleText } from "./sampleText.js";
 import type { Fake } from "./seededFaker.js";
 
 const deepest = 4;
@@ -125,7 +125,11 @@ function sampleRecord(fields: readonly Field[], context: SampleContext): Record<
     )
       set(field.name, field.example);
     else {
-      const value = sampleAnswer(field.type, field.name, context);
+      const value = sampleAnswer(
+        field.type,
+        sampledName(field.name, () => fields),
+        context,
+      );
       if (value !== undefined) set(field.name, value);
       else if (field.required) return undefined;
     }

@@ -62,6 +62,23 @@ const endWords = new Set(
   ).split(" "),
 );
 
+const arrivalOrDeparture = [/arriv/i, /depart/i] as const;
+
+/**
+ * The name that a field is sampled by. A stay begins with an arrival and a journey ends with one; whichever of arrival
+ * and departure is declared first comes first.
+ */
+export function sampledName(name: string, siblings: () => readonly { readonly name: string }[]): string {
+  const [arrival, departure] = arrivalOrDeparture;
+  const other = arrival.test(name) ? departure : departure.test(name) ? arrival : undefined;
+  if (!other) return name;
+  for (const sibling of siblings()) {
+    if (sibling.name === name) return name;
+    if (other.test(sibling.name)) return `${name} until`;
+  }
+  return name;
+}
+
 function isEnd(name: string): boolean {
   return words(name).some((word) => endWords.has(word.toLowerCase()));
 }

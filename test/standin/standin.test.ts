@@ -173,6 +173,8 @@ describe("a REST contract, played", () => {
       closesAt: "time",
       createdAt: "date-time",
       updated_at: "date-time",
+      departure: "date",
+      arrival: "date",
     };
     const properties = Object.fromEntries(
       Object.entries(moments).map(([name, format]) => [name, { type: "string", format }]),
@@ -180,7 +182,7 @@ describe("a REST contract, played", () => {
     const schema = { type: "object", required: Object.keys(moments), properties };
     const data = contractWith({ Stay: schema });
     const from =
-      "scalar Day type Query { stays: [Stay!]! } type Stay { id: ID! firstDay: Day! checkIn: Day! checkOut: Day! }";
+      "scalar Day type Query { stays: [Stay!]! } type Stay { id: ID! firstDay: Day! checkIn: Day! checkOut: Day! arrivesOn: Day! departsOn: Day! }";
     for (let seed = 1; seed <= 25; seed++) {
       const stay = (await (await rest(data, seed).request("/api/s/Stay")).json()) as Record<
         keyof typeof moments,
@@ -190,12 +192,15 @@ describe("a REST contract, played", () => {
       expect(stay.validUntil > stay.validFrom, JSON.stringify(stay)).toBe(true);
       expect(stay.closesAt > stay.opensAt, JSON.stringify(stay)).toBe(true);
       expect(stay.updated_at > stay.createdAt, JSON.stringify(stay)).toBe(true);
+      // A journey; the other way round it is a stay.
+      expect(stay.arrival > stay.departure, JSON.stringify(stay)).toBe(true);
       const asked = await standinOf("stays", from, "stays.graphql", seed).request("/stays", {
         method: "POST",
-        body: JSON.stringify({ query: "{ stays { checkIn checkOut } }" }),
+        body: JSON.stringify({ query: "{ stays { checkIn checkOut arrivesOn departsOn } }" }),
       });
-      const { data: played } = (await asked.json()) as { data: { stays: { checkIn: string; checkOut: string }[] } };
-      for (const { checkIn, checkOut } of played.stays) expect(checkOut > checkIn).toBe(true);
+      const { data: played } = (await asked.json()) as { data: { stays: Record<string, string>[] } };
+      for (const { checkIn = "", checkOut = "", arrivesOn = "", departsOn = "" } of played.stays)
+        expect([checkOut > checkIn, departsOn > arrivesOn]).toEqual([true, true]);
     }
   });
 
