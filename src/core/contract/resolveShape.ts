@@ -9,9 +9,8 @@ export type ShapeTable = Pick<ReadonlyMap<string, { readonly shape: Shape; reado
 export function resolveReference(reference: Reference, types: ShapeTable): Reference {
   let { shape, nullable } = reference;
   if (shape.kind !== "named") return reference;
-  const seen: string[] = [];
-  while (shape.kind === "named" && !seen.includes(shape.key)) {
-    seen.push(shape.key);
+  const circle = new CircleWatch();
+  while (shape.kind === "named" && !circle.isClosedBy(shape.key)) {
     const definition = types.get(shape.key);
     if (!definition) return { shape: { kind: "any" }, nullable };
     nullable ||= definition.nullable === true;
@@ -23,11 +22,26 @@ export function resolveReference(reference: Reference, types: ShapeTable): Refer
 /** The shape behind a shape that may be named; of a circle of names, one of them. */
 export function resolveShape(shape: Shape, types: ReadonlyMap<string, { readonly shape: Shape }>): Shape {
   if (shape.kind !== "named") return shape;
-  const seen: string[] = [];
+  const circle = new CircleWatch();
   let current: Shape = shape;
-  while (current.kind === "named" && !seen.includes(current.key)) {
-    seen.push(current.key);
+  while (current.kind === "named" && !circle.isClosedBy(current.key))
     current = types.get(current.key)?.shape ?? { kind: "any" };
-  }
   return current;
+}
+
+/** Notices when a chain of names has become a circle, without keeping all of them (Brent's algorithm). */
+class CircleWatch {
+  private mark: string | undefined;
+  private steps = 0;
+  private limit = 1;
+
+  isClosedBy(key: string): boolean {
+    if (key === this.mark) return true;
+    if (++this.steps === this.limit) {
+      this.mark = key;
+      this.steps = 0;
+      this.limit *= 2;
+    }
+    return false;
+  }
 }
