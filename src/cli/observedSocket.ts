@@ -62,6 +62,8 @@ export function observedSocket(
         passOn(app, backend, seen.fromApp);
         passOn(backend, app, seen.fromBackend);
       });
+      // The app has gone meanwhile, or its handshake was none.
+      if (!socket.writable) giveUp();
     });
   };
 }

@@ -83,7 +83,11 @@ describe("observe", () => {
   });
 
   it("passes sockets on as they come, and judges every event of a subscription", async () => {
-    const backend = new WebSocketServer({ port: 0, host: "127.0.0.1", handleProtocols: (offered) => [...offered][0] ?? false });
+    const backend = new WebSocketServer({
+      port: 0,
+      host: "127.0.0.1",
+      handleProtocols: (offered) => [...offered][0] ?? false,
+    });
     servers.push(backend);
     await once(backend, "listening");
     const seen: (string | undefined)[] = [];

@@ -38,6 +38,7 @@ export function lineOf(text: string, line: number): string {
   const starts = lineStarts(text);
   const start = starts[line - 1];
   if (start === undefined) return "";
-  const next = starts[line];
-  return text.slice(start, next === undefined ? text.length : next - 1).replace(/\r$/, "");
+  const end = (starts[line] ?? text.length + 1) - 1;
+  // Looked at, not searched for: a whole contract may stand on one line.
+  return text.slice(start, text.charAt(end - 1) === "\r" ? end - 1 : end);
 }
