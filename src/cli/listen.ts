@@ -4,6 +4,7 @@ import { serve } from "@hono/node-server";
 import { problem } from "../core/problem/problem.js";
 import { exitCodes, Halt } from "../workspace/halt.js";
 import { errorCode } from "../workspace/textFile.js";
+import { withoutUpgrade } from "./withoutUpgrade.js";
 
 /** Listens with a handler, until it is closed. @throws Halt (usage) where nobody can listen */
 export function listen(
@@ -30,7 +31,8 @@ export function listen(
       server.on("upgrade", (request: IncomingMessage, socket: Duplex, head: Buffer) => {
         upgraded.add(socket);
         socket.once("close", () => upgraded.delete(socket));
-        onUpgrade(request, socket, head);
+        if (request.headers.upgrade?.toLowerCase() === "websocket") onUpgrade(request, socket, head);
+        else server.emit("connection", withoutUpgrade(request, socket, head));
       });
     }
     server.on("error", (error: Error) => {

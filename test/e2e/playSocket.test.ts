@@ -1,3 +1,4 @@
+import { connect } from "node:net";
 import { describe, expect, it } from "vitest";
 import { SubscriptionClient as Client } from "../support/subscriptionClient.js";
 import { demoProject } from "../support/temporaryProject.js";
@@ -79,6 +80,31 @@ describe("subscriptions over a socket", () => {
     for (const message of messages) client.send(message);
     expect(await client.until((each) => each.closed !== undefined)).toBe(true);
     expect(client.closed).toBe(code);
+  });
+
+  it("are not what a request wants that asks for HTTP/2: it is answered as it is, and those after it", async () => {
+    const address = new URL(await demoProject().play(["passages"]));
+    const socket = connect(Number(address.port), address.hostname);
+    const body = JSON.stringify({ query: "{ ports { id } }" });
+    const post = (more: string): string =>
+      `POST /passages HTTP/1.1\r\nHost: ${address.host}\r\n${more}Content-Type: application/json\r\nContent-Length: ${String(body.length)}\r\n\r\n${body}`;
+    let said = "";
+    socket.setEncoding("utf8").on("data", (part: string) => (said += part));
+    const answers = async (count: number): Promise<boolean> => {
+      const isThere = (): boolean => said.split('{"data":{"ports":').length > count;
+      for (let tries = 0; tries < 100 && !isThere(); tries++) await new Promise((resolve) => setTimeout(resolve, 50));
+      return isThere();
+    };
+    const asked = post("Connection: Upgrade, HTTP2-Settings\r\nUpgrade: h2c\r\nHTTP2-Settings: AAMAAABkAAQAoAAA\r\n");
+    // In two parts, so that the rest comes when the connection was handed on already.
+    socket.write(asked.slice(0, -5));
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    socket.write(asked.slice(-5));
+    expect(await answers(1)).toBe(true);
+    socket.write(post(""));
+    expect(await answers(2)).toBe(true);
+    expect(said).not.toContain("400");
+    socket.destroy();
   });
 
   it("are refused where no schema is played, or by another protocol, and play goes on", async () => {
