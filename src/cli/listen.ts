@@ -8,14 +8,16 @@ import { withoutUpgrade } from "./withoutUpgrade.js";
 
 /** Listens with a handler, until it is closed. @throws Halt (usage) where nobody can listen */
 export function listen(
-  fetch: (request: Request) => Response | Promise<Response>,
+  fetch: (request: Request, server: { readonly incoming: IncomingMessage }) => Response | Promise<Response>,
   host: string,
   port: number,
   onUpgrade?: (request: IncomingMessage, socket: Duplex, head: Buffer) => void,
 ): Promise<{ port: number; close: () => Promise<void> }> {
   const upgraded = new Set<Duplex>();
   return new Promise((resolve, reject) => {
-    const server = serve({ fetch, hostname: host, port }, (info) => {
+    const answer = (request: Request, env: unknown): Response | Promise<Response> =>
+      fetch(request, env as { incoming: IncomingMessage });
+    const server = serve({ fetch: answer, hostname: host, port }, (info) => {
       const close = (): Promise<void> =>
         new Promise((done) => {
           server.close(() => {

@@ -37,7 +37,8 @@ export interface StandinOptions {
 
 /** A server that plays contracts: each below its name, `/berths/…` and `/passages`, for any origin; a page at its root. */
 export interface Standin {
-  readonly fetch: (request: Request) => Response | Promise<Response>;
+  /** The second argument holds the request as Node's own server has it, where it came over one. */
+  readonly fetch: (request: Request, server?: { readonly incoming: IncomingMessage }) => Response | Promise<Response>;
   /** Sends a request without a network. */
   readonly request: (path: string, init?: RequestInit) => Promise<Response>;
   /** Plays these contracts from now on; what was created, changed and removed stays as far as it fits. */
@@ -148,7 +149,7 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
   }
 
   return {
-    fetch: (request) => app.fetch(request),
+    fetch: (request, server) => app.fetch(request, server),
     request: async (path, init) => app.request(path, init),
     replace,
     forget,

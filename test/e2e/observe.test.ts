@@ -1,7 +1,8 @@
 import { spawn } from "node:child_process";
 import { once } from "node:events";
-import { createServer, type Server } from "node:http";
+import { createServer, request as httpRequest, type RequestOptions, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
+import { gzipSync } from "node:zlib";
 import { afterEach, describe, expect, it } from "vitest";
 import { WebSocketServer } from "ws";
 import { SubscriptionClient } from "../support/subscriptionClient.js";
@@ -73,6 +74,46 @@ describe("observe", () => {
     expect(out).toContain("GET /old is in no contract");
     expect(out).toContain("never seen: ");
     expect(out + err).not.toMatch(/b1946ac|hush-hush/);
+  });
+
+  it.each<[string, RequestOptions, string, string]>([
+    [
+      "a body of which the app asks first whether it may come",
+      { method: "POST", headers: { expect: "100-continue", "content-length": 4 } },
+      "abcd",
+      "POST abcd",
+    ],
+    ["a body that comes in chunks", { method: "PUT", headers: { "transfer-encoding": "chunked" } }, "abcd", "PUT abcd"],
+    ["a body where usually is none", { method: "GET", headers: { "content-length": 2 } }, "{}", "GET {}"],
+    ["a method that is rare", { method: "TRACE" }, "", "TRACE "],
+    ["an answer that is compressed", { method: "GET", path: "/gzip" }, "", "GET "],
+  ])("passes on %s", async (_name, options, body, expected) => {
+    const server = createServer((request, response) => {
+      let got = "";
+      request.setEncoding("utf8").on("data", (part: string) => (got += part));
+      request.on("end", () => {
+        const text = `${request.method ?? ""} ${got}`;
+        if (request.url !== "/gzip") response.end(text);
+        else response.writeHead(200, { "content-encoding": "gzip" }).end(gzipSync(text));
+      });
+    });
+    servers.push(server);
+    await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
+    const target = `http://127.0.0.1:${String((server.address() as AddressInfo).port)}`;
+    const { address, end } = await observe(demoProject(), [target]);
+    const answer = await new Promise<string>((resolve, reject) => {
+      const request = httpRequest(address, options, (response) => {
+        let text = "";
+        response.setEncoding("utf8").on("data", (part: string) => (text += part));
+        response.on("end", () => {
+          resolve(`${String(response.statusCode)} ${text}`);
+        });
+      });
+      request.on("error", reject);
+      request.end(body);
+    });
+    expect(answer).toBe(`200 ${expected}`);
+    expect((await end()).out).toContain("is in no contract");
   });
 
   it("says that the backend cannot be reached, and ends with 0 where all agrees", async () => {

@@ -1,3 +1,5 @@
+import type { IncomingMessage } from "node:http";
+import { askBackend, type BackendAnswer } from "./askBackend.js";
 import type { SeenExchange } from "./exchange.js";
 
 export interface ProxyOptions {
@@ -7,7 +9,7 @@ export interface ProxyOptions {
   readonly onExchange: (exchange: SeenExchange, elapsedMs: number) => void;
 }
 
-/** Headers that belong to one connection (RFC 9110, section 7.6.1), and those that decoding has made untrue. */
+/** Headers that belong to one connection (RFC 9110, section 7.6.1), and those that are agreed on with each side anew. */
 const notPassedOn = [
   "connection",
   "keep-alive",
@@ -18,27 +20,33 @@ const notPassedOn = [
   "transfer-encoding",
   "upgrade",
 ];
+const agreedAnew = ["host", "accept-encoding", "expect"];
 const mostBytes = 16 * 1024 * 1024;
 
-/** A handler that stands between an app and its backend: everything is passed on as it came, and looked at. */
-export function observingProxy({ target, onExchange }: ProxyOptions): (request: Request) => Promise<Response> {
-  return async (request) => {
+/**
+ * A handler that stands between an app and its backend: everything is passed on as it came, and looked at. The second
+ * argument holds the request as the server has it.
+ */
+export function observingProxy({
+  target,
+  onExchange,
+}: ProxyOptions): (request: Request, server: { readonly incoming: IncomingMessage }) => Promise<Response> {
+  return async (request, { incoming }) => {
     const startedAt = performance.now();
     const own = new URL(request.url);
     const base = target.pathname.replace(/\/+$/, "");
     const url = new URL(`${target.origin}${base}${own.pathname}${own.search}`);
-    const headers = without(request.headers, [...notPassedOn, "host", "content-length", "accept-encoding"]);
-    const body = request.body ? await request.arrayBuffer() : undefined;
-    let answer: Response;
+    const headers = without(request.headers, [...notPassedOn, ...agreedAnew]);
+    if (request.headers.has("transfer-encoding")) headers.set("transfer-encoding", "chunked");
+    const sent = new Kept();
+    incoming.on("data", (part: Buffer) => {
+      sent.add(part);
+    });
+    let answer: BackendAnswer;
     try {
-      answer = await fetch(url, {
-        method: request.method,
-        headers,
-        redirect: "manual",
-        ...(body && body.byteLength > 0 ? { body } : {}),
-      });
-    } catch {
-      const detail = `Nothing answers at ${target.origin}.`;
+      answer = await askBackend(url, incoming, headers);
+    } catch (error) {
+      const detail = unreachable(target.origin, error);
       return Response.json({ title: "The backend cannot be reached", status: 502, detail }, { status: 502 });
     }
     const passed = without(answer.headers, [...notPassedOn, "content-encoding", "content-length"]);
@@ -51,8 +59,7 @@ export function observingProxy({ target, onExchange }: ProxyOptions): (request: 
           method: request.method,
           url,
           requestHeader: (name) => request.headers.get(name) ?? undefined,
-          requestBody:
-            body === undefined ? "" : body.byteLength > mostBytes ? undefined : new TextDecoder().decode(body),
+          requestBody: sent.text(),
           status: answer.status,
           answerHeader: (name) => answer.headers.get(name) ?? undefined,
           answerBody,
@@ -82,6 +89,30 @@ function without(headers: Headers, names: readonly string[]): Headers {
   return copy;
 }
 
+/** Why there is no answer, for the developer whose app gets this one instead. */
+function unreachable(origin: string, error: unknown): string {
+  const code = error instanceof Error && "code" in error ? String(error.code) : "no answer";
+  return /CERT|SIGNATURE|SELF_SIGNED/.test(code)
+    ? `The certificate of ${origin} is not trusted (${code}); NODE_EXTRA_CA_CERTS can name a file with one that is.`
+    : `Nothing answers at ${origin} (${code}).`;
+}
+
+/** What went by, as far as it is not too much to look at. */
+class Kept {
+  private readonly parts: Uint8Array[] = [];
+  private size = 0;
+
+  add(part: Uint8Array): void {
+    this.size += part.length;
+    if (this.size <= mostBytes) this.parts.push(part);
+  }
+
+  /** Undefined when it was too much. */
+  text(): string | undefined {
+    return this.size > mostBytes ? undefined : Buffer.concat(this.parts).toString();
+  }
+}
+
 /** Passes bytes on as they come, and tells their text when the last one, or the client, has gone. */
 function watched(
   body: ReadableStream<Uint8Array>,
@@ -89,10 +120,9 @@ function watched(
   keeps: boolean,
 ): ReadableStream<Uint8Array> {
   const reader = body.getReader();
-  const parts: Uint8Array[] = [];
-  let size = 0;
+  const kept = new Kept();
   const tell = (): void => {
-    seen(keeps && size <= mostBytes ? new TextDecoder().decode(joined(parts, size)) : undefined);
+    seen(keeps ? kept.text() : undefined);
   };
   return new ReadableStream<Uint8Array>({
     pull: async (controller) => {
@@ -103,8 +133,7 @@ function watched(
           controller.close();
           return;
         }
-        size += value.length;
-        if (keeps && size <= mostBytes) parts.push(value);
+        if (keeps) kept.add(value);
         controller.enqueue(value);
       } catch (error) {
         // An answer that breaks off does so for the app too.
@@ -116,14 +145,4 @@ function watched(
       await reader.cancel(reason);
     },
   });
-}
-
-function joined(parts: readonly Uint8Array[], size: number): Uint8Array {
-  const whole = new Uint8Array(size);
-  let at = 0;
-  for (const part of parts) {
-    whole.set(part, at);
-    at += part.length;
-  }
-  return whole;
 }
