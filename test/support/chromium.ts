@@ -95,10 +95,13 @@ export class BrowserPage {
   }
 
   async close(): Promise<void> {
-    this.socket.close();
     const ended = new Promise((resolve) => this.browser.once("exit", resolve));
-    this.browser.kill("SIGKILL");
+    // Asked to, it ends its own processes too, which else write into the profile while that is removed.
+    void this.send("Browser.close", {});
+    const patience = setTimeout(() => this.browser.kill("SIGKILL"), 5_000);
     await ended;
+    clearTimeout(patience);
+    this.socket.close();
     rmSync(this.profile, { recursive: true, force: true, maxRetries: 20, retryDelay: 100 });
   }
 

@@ -49,6 +49,8 @@ export class YamlSpans {
 
   /** The value at the end of a path of keys and indices, or the deepest one on the way that exists. */
   find(path: readonly string[]): ValueSpan {
+    // Nothing, or nothing but comments.
+    if (this.contentStart(0) >= this.text.length) return { start: 0, end: 0, isContainer: false };
     let node = this.unwrapped(0);
     let found = this.span(node);
     for (const token of path) {
@@ -86,6 +88,7 @@ export class YamlSpans {
   private unwrapped(node: number, kind = this.kinds[node]): number {
     const first = node + 1;
     const isWrapped =
+      first < this.starts.length &&
       kind !== kinds.scalar &&
       (this.kinds[first] === kind || this.kinds[first] === kinds.closed) &&
       this.afters[first] === this.afters[node] &&

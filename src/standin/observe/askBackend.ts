@@ -23,7 +23,8 @@ const withoutBody = new Set([101, 204, 205, 304]);
 export function askBackend(url: URL, incoming: IncomingMessage, headers: Headers): Promise<BackendAnswer> {
   return new Promise((resolve, reject) => {
     const send = url.protocol === "https:" ? requestHttps : requestHttp;
-    const outgoing = send(url, { method: incoming.method, headers: Object.fromEntries(headers) });
+    // A connection of its own: one that is kept may be closed by the backend just when it is used again.
+    const outgoing = send(url, { method: incoming.method, headers: Object.fromEntries(headers), agent: false });
     outgoing.on("error", reject);
     outgoing.on("response", (answer) => {
       resolve(answerOf(answer, incoming.method === "HEAD"));

@@ -61,6 +61,9 @@ describe("places", () => {
     ["a key that is asked with a question mark", "/k", "? k\n: v\n", "2:3"],
     ["the list alone, where an item is nothing but a dash", "/l/1", "l:\n-\n- x\n", "1:1"],
     ["the beginning, in a text that is no YAML", "/a", "a: [", "1:1"],
+    ["the beginning, in a text without anything", "/a", "", "1:1"],
+    ["the beginning, in a text of nothing but a comment", "/a", "# none\n", "1:1"],
+    ["the only value there is", "/a", "one\n", "1:1"],
   ])("in YAML find %s", (_name, pointer, text, position) => {
     expect(at(pointer, text)).toBe(position);
   });
