@@ -1,4 +1,4 @@
-import type { IncomingMessage } from "node:http";
+import type { IncomingMessage, ServerResponse } from "node:http";
 import type { Duplex } from "node:stream";
 import { serve } from "@hono/node-server";
 import { problem } from "../core/problem/problem.js";
@@ -8,7 +8,10 @@ import { withoutUpgrade } from "./withoutUpgrade.js";
 
 /** Listens with a handler, until it is closed. @throws Halt (usage) where nobody can listen */
 export function listen(
-  fetch: (request: Request, server: { readonly incoming: IncomingMessage }) => Response | Promise<Response>,
+  fetch: (
+    request: Request,
+    server: { readonly incoming: IncomingMessage; readonly outgoing: ServerResponse },
+  ) => Response | Promise<Response>,
   host: string,
   port: number,
   onUpgrade?: (request: IncomingMessage, socket: Duplex, head: Buffer) => void,
@@ -16,7 +19,7 @@ export function listen(
   const upgraded = new Set<Duplex>();
   return new Promise((resolve, reject) => {
     const answer = (request: Request, env: unknown): Response | Promise<Response> =>
-      fetch(request, env as { incoming: IncomingMessage });
+      fetch(request, env as { incoming: IncomingMessage; outgoing: ServerResponse });
     const server = serve({ fetch: answer, hostname: host, port }, (info) => {
       const close = (): Promise<void> =>
         new Promise((done) => {

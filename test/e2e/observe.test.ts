@@ -1,7 +1,7 @@
 import { spawn } from "node:child_process";
 import { once } from "node:events";
 import { createServer, request as httpRequest, type RequestOptions, type Server } from "node:http";
-import type { AddressInfo } from "node:net";
+import { createServer as createTcpServer, type AddressInfo } from "node:net";
 import { gzipSync } from "node:zlib";
 import { afterEach, describe, expect, it } from "vitest";
 import { WebSocketServer } from "ws";
@@ -114,6 +114,28 @@ describe("observe", () => {
     });
     expect(answer).toBe(`200 ${expected}`);
     expect((await end()).out).toContain("is in no contract");
+  });
+
+  it("lets an answer that breaks off break off for the app, and says plainly what is no HTTP", async () => {
+    const backend = createTcpServer((socket) => {
+      socket.on("error", () => undefined);
+      socket.once("data", (data: Buffer) => {
+        const isCut = data.toString().startsWith("GET /berths/N-07");
+        socket.write(isCut ? 'HTTP/1.1 200 OK\r\ncontent-length: 500\r\n\r\n{"id"' : "nonsense\r\n\r\n");
+        setTimeout(() => socket.destroy(), 100);
+      });
+    });
+    await new Promise<void>((resolve) => backend.listen(0, "127.0.0.1", resolve));
+    const target = `http://127.0.0.1:${String((backend.address() as AddressInfo).port)}`;
+    const { address, end } = await observe(demoProject(), [target, "--contract", "berths"]);
+    const cut = await fetch(`${address}/berths/N-07`);
+    await expect(cut.text()).rejects.toThrow();
+    const junk = await fetch(`${address}/berths`);
+    expect([junk.status, (await junk.text()).includes("is not HTTP as it has to be")]).toEqual([502, true]);
+    const { out, err } = await end();
+    backend.close();
+    expect(out).toContain("GET /berths/{berthId}");
+    expect(err).not.toContain("    at ");
   });
 
   it("says that the backend cannot be reached, and ends with 0 where all agrees", async () => {

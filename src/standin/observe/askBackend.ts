@@ -41,7 +41,8 @@ function answerOf(answer: IncomingMessage, isHead: boolean): BackendAnswer {
   const headers = new Headers();
   for (let at = 0; at < answer.rawHeaders.length; at += 2)
     headers.append(answer.rawHeaders[at] ?? "", answer.rawHeaders[at + 1] ?? "");
-  if (isHead || withoutBody.has(status)) {
+  // Some say how nothing is compressed, which no decoder takes.
+  if (isHead || withoutBody.has(status) || headers.get("content-length") === "0") {
     answer.resume();
     return { status, headers, body: null };
   }

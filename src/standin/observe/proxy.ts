@@ -1,4 +1,4 @@
-import type { IncomingMessage } from "node:http";
+import type { IncomingMessage, ServerResponse } from "node:http";
 import { askBackend, type BackendAnswer } from "./askBackend.js";
 import type { SeenExchange } from "./exchange.js";
 
@@ -23,15 +23,18 @@ const notPassedOn = [
 const agreedAnew = ["host", "accept-encoding", "expect"];
 const mostBytes = 16 * 1024 * 1024;
 
-/**
- * A handler that stands between an app and its backend: everything is passed on as it came, and looked at. The second
- * argument holds the request as the server has it.
- */
+/** A request and its answer as Node's own server has them. */
+interface ServerSide {
+  readonly incoming: IncomingMessage;
+  readonly outgoing: ServerResponse;
+}
+
+/** A handler that stands between an app and its backend: everything is passed on as it came, and looked at. */
 export function observingProxy({
   target,
   onExchange,
-}: ProxyOptions): (request: Request, server: { readonly incoming: IncomingMessage }) => Promise<Response> {
-  return async (request, { incoming }) => {
+}: ProxyOptions): (request: Request, server: ServerSide) => Promise<Response> {
+  return async (request, { incoming, outgoing }) => {
     const startedAt = performance.now();
     const own = new URL(request.url);
     const base = target.pathname.replace(/\/+$/, "");
@@ -71,7 +74,10 @@ export function observingProxy({
       seen("");
       return new Response(null, { status: answer.status, headers: passed });
     }
-    return new Response(watched(answer.body, seen, isText(answer.headers)), {
+    const breakOff = (): void => {
+      outgoing.destroy();
+    };
+    return new Response(watched(answer.body, seen, isText(answer.headers), breakOff), {
       status: answer.status,
       headers: passed,
     });
@@ -94,7 +100,9 @@ function unreachable(origin: string, error: unknown): string {
   const code = error instanceof Error && "code" in error ? String(error.code) : "no answer";
   return /CERT|SIGNATURE|SELF_SIGNED/.test(code)
     ? `The certificate of ${origin} is not trusted (${code}); NODE_EXTRA_CA_CERTS can name a file with one that is.`
-    : `Nothing answers at ${origin} (${code}).`;
+    : code.startsWith("HPE_")
+      ? `What answers at ${origin} is not HTTP as it has to be (${code}).`
+      : `Nothing answers at ${origin} (${code}).`;
 }
 
 /** What went by, as far as it is not too much to look at. */
@@ -118,6 +126,7 @@ function watched(
   body: ReadableStream<Uint8Array>,
   seen: (text: string | undefined) => void,
   keeps: boolean,
+  breakOff: () => void,
 ): ReadableStream<Uint8Array> {
   const reader = body.getReader();
   const kept = new Kept();
@@ -135,9 +144,11 @@ function watched(
         }
         if (keeps) kept.add(value);
         controller.enqueue(value);
-      } catch (error) {
-        // An answer that breaks off does so for the app too.
-        controller.error(error);
+      } catch {
+        // An answer that breaks off, or cannot be decoded, does so for the app too; what came of it is no whole.
+        seen(undefined);
+        breakOff();
+        controller.close();
       }
     },
     cancel: async (reason) => {
