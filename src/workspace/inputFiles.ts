@@ -101,3 +101,10 @@ export function buildFiles(project: Project, sdks: readonly string[]): BuildFile
     folders: [...new Set(into), ".rhema"].sort(),
   };
 }
+
+/** The inputs of a project that were saved since a time, given in milliseconds since 1970. */
+export function savedSince(project: Project, time: number): string[] {
+  return buildFiles(project, Object.keys(project.configuration.sdks)).inputs.filter(
+    (path) => (statSync(join(project.root, path), { throwIfNoEntry: false })?.mtimeMs ?? 0) >= time,
+  );
+}

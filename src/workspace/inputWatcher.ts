@@ -9,14 +9,17 @@ export class InputWatcher {
   private timer: NodeJS.Timeout | undefined;
   private files: FSWatcher | undefined;
   private inputs: InputFiles | undefined;
+  private telling: Promise<void> = Promise.resolve();
+  private isClosed = false;
 
   /**
    * @param settleMs how long nothing may be saved before it is told, in milliseconds
-   * @param onSettled takes the paths that were saved, removed or added, below the project, sorted
+   * @param onSettled takes the paths that were saved, removed or added, below the project, sorted; it is not told again
+   *   before what it returned has ended
    */
   constructor(
     private readonly settleMs: number,
-    private readonly onSettled: (saved: readonly string[]) => void,
+    private readonly onSettled: (saved: readonly string[]) => Promise<void>,
   ) {}
 
   /**
@@ -55,9 +58,12 @@ export class InputWatcher {
     this.settleLater(afterMs);
   }
 
+  /** Ends when what was told last has ended. */
   async close(): Promise<void> {
+    this.isClosed = true;
     clearTimeout(this.timer);
     await this.files?.close();
+    await this.telling;
   }
 
   private settleLater(ms: number): void {
@@ -65,7 +71,10 @@ export class InputWatcher {
     this.timer = setTimeout(() => {
       const saved = [...this.saved].sort();
       this.saved.clear();
-      if (saved.length > 0) this.onSettled(saved);
+      if (saved.length === 0) return;
+      this.telling = this.telling.then(async () => {
+        if (!this.isClosed) await this.onSettled(saved);
+      });
     }, ms);
   }
 }

@@ -3,6 +3,7 @@ import type { GenerateOptions, GenerateOutcome } from "./generateOutcome.js";
 import { generate } from "./generate.js";
 import { buildSdk, ContractReader } from "./buildSdk.js";
 import { Halt } from "./halt.js";
+import { savedSince } from "./inputFiles.js";
 import { InputWatcher } from "./inputWatcher.js";
 import { openProject, type Project } from "./project.js";
 import { ProjectTexts } from "./sdkInputs.js";
@@ -41,7 +42,6 @@ const halfWrittenMs = 800;
 export class Watcher {
   private readonly texts = new Map<string, string>();
   private readonly files: InputWatcher;
-  private running: Promise<void> = Promise.resolve();
   private isClosed = false;
   private heldSince: number | undefined;
 
@@ -50,11 +50,7 @@ export class Watcher {
     private readonly configFlag: string | undefined,
     private readonly options: WatchOptions,
   ) {
-    this.files = new InputWatcher(options.settleMs, (saved) => {
-      this.running = this.running.then(async () => {
-        if (!this.isClosed) await this.run(saved);
-      });
-    });
+    this.files = new InputWatcher(options.settleMs, (saved) => this.run(saved));
   }
 
   /** Brings everything up to date, warms up, and begins to watch. */
@@ -70,11 +66,11 @@ export class Watcher {
   async close(): Promise<void> {
     this.isClosed = true;
     await this.files.close();
-    await this.running;
   }
 
   /** @param isEcho it is told only when it found something to do */
   private async run(saved: readonly string[], isEcho = false): Promise<void> {
+    const begunAt = Date.now();
     const startedAt = performance.now();
     let project: Project | undefined;
     let outcome: GenerateOutcome | undefined;
@@ -90,8 +86,10 @@ export class Watcher {
     const elapsedMs = performance.now() - startedAt;
     const isIdle = outcome?.sdks.every(({ state }) => state === "unchanged") === true;
     if (!isEcho || !isIdle) await this.options.onRun({ saved, project, outcome, halt, elapsedMs });
+    if (!project || isEcho || this.isClosed || !(await this.files.observe(project))) return;
     // What was saved while nobody watched the new places is caught up with.
-    if (project && !isEcho && !this.isClosed && (await this.files.observe(project))) await this.run(saved, true);
+    const missed = savedSince(project, begunAt);
+    await this.run(missed.length > 0 ? missed : saved, true);
   }
 
   /**

@@ -4,7 +4,8 @@ import { createServer } from "node:net";
 import type { AddressInfo } from "node:net";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
-import { demoProject, packageRoot, programPath, TemporaryProject } from "../support/temporaryProject.js";
+import { contractWith } from "../support/smallContract.js";
+import { demoProject, packageRoot, programPath, restProject, TemporaryProject } from "../support/temporaryProject.js";
 
 const compiler = join(packageRoot, "node_modules/typescript/lib/tsc.js");
 
@@ -41,6 +42,23 @@ describe("play", () => {
         .map((each) => [each.call, JSON.stringify(each.body).includes("must NOT have fewer than 1 properties")]),
     ).toEqual([["changeBerth", true]]);
     expect(results).toHaveLength(15 + 8);
+  });
+
+  it("plays what is saved, from the moment it says where it plays", async () => {
+    const contractOf = (path: string): string =>
+      JSON.stringify({
+        ...contractWith({}),
+        paths: { [path]: { get: { responses: { 204: { description: "Done." } } } } },
+      });
+    const project = restProject(contractOf("/quay"));
+    const address = await project.play();
+    const statusOf = async (path: string): Promise<number> => (await fetch(`${address}/api${path}`)).status;
+    for (const path of ["/berths", "/tides"]) {
+      project.write("api.yaml", contractOf(path));
+      for (let tries = 0; tries < 200 && (await statusOf(path)) !== 204; tries++)
+        await new Promise((resolve) => setTimeout(resolve, 25));
+      expect([await statusOf(path), await statusOf("/quay")]).toEqual([204, 404]);
+    }
   });
 
   it("says where it plays, ends on a signal, and names a port that is taken", async () => {

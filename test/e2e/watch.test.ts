@@ -170,8 +170,9 @@ describe("watch", () => {
       "rhema.yaml",
       "contracts:\n  api: { from: api.yaml }\n  tides: { from: other/tides.yaml }\nsdks:\n  app: { language: typescript, covers: [api, tides], into: src/sdk }\n",
     );
-    for (let tries = 0; tries < 100 && !project.exists("src/sdk/tides/shapes.ts"); tries++)
-      await new Promise((resolve) => setTimeout(resolve, 50));
+    for (let tries = 0; tries < 5000 && !project.exists("src/sdk/tides/shapes.ts"); tries++)
+      await new Promise((resolve) => setTimeout(resolve, 1));
+    // At this moment the new contract is read, but not watched yet.
     const from = watching.out.length;
     project.write("other/tides.yaml", contract({ high: text, low: text }));
     await watching.says("other/tides.yaml saved", from);

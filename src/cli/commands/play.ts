@@ -5,6 +5,7 @@ import type { JournalEntry } from "../../standin/journal.js";
 import { createStandin } from "../../standin/standin.js";
 import { readStandingWish } from "../../standin/wish.js";
 import { exitCodes, Halt } from "../../workspace/halt.js";
+import { savedSince } from "../../workspace/inputFiles.js";
 import { InputWatcher } from "../../workspace/inputWatcher.js";
 import { openProject, type Project } from "../../workspace/project.js";
 import { interrupted } from "../interrupted.js";
@@ -28,9 +29,17 @@ const settleMs = 60;
 
 /** `rhema play [contract…]`: run the stand-in until it is interrupted. */
 export async function playCommand(terminal: Terminal, globals: GlobalOptions, options: PlayOptions): Promise<number> {
+  let readAt = Date.now();
   const player = await startPlay(terminal, globals, options);
-  const watcher = new InputWatcher(settleMs, (saved) => void player.reload(saved).then((now) => watcher.observe(now)));
-  await watcher.observe(player.project);
+  const watcher = new InputWatcher(settleMs, async (saved) => {
+    readAt = Date.now();
+    await observe(await player.reload(saved));
+  });
+  // What was saved while nobody watched the new places is caught up with.
+  const observe = async (project: Project): Promise<void> => {
+    if (await watcher.observe(project)) watcher.again(savedSince(project, readAt), settleMs);
+  };
+  await observe(player.project);
   await interrupted();
   await watcher.close();
   await player.close();

@@ -29,21 +29,25 @@ export async function watchCommand(
   { sdks, partial, playOn }: WatchCommandOptions,
 ): Promise<number> {
   const playing = { contracts: [], host: "127.0.0.1", seed: "1", wishes: [], auth: true };
-  let player: Player | undefined;
+  let player: Promise<Player> | undefined;
   let told = new Set<string>();
   const onRun = async (run: WatchRun): Promise<void> => {
-    if (run.outcome && run.saved.length > 0) await player?.reload(run.saved);
+    // That it cannot play is said where it was begun.
+    const begun = await player?.catch(() => undefined);
+    if (run.outcome && run.saved.length > 0) await begun?.reload(run.saved);
     const impacts = (await run.outcome?.compare?.()) ?? [];
     told = report(run, impacts, told, terminal);
   };
   const watcher = await Watcher.start(process.cwd(), globals.config, { sdks, partial, settleMs, onRun });
   terminal.result([terminal.paint.quiet("watch: waiting for a save, Ctrl-C ends it")]);
   try {
-    if (playOn !== undefined) player = await startPlay(terminal, globals, { ...playing, port: playOn });
+    if (playOn !== undefined) player = startPlay(terminal, globals, { ...playing, port: playOn });
+    await player;
     await interrupted();
   } finally {
     await watcher.close();
-    await player?.close();
+    const begun = await player?.catch(() => undefined);
+    await begun?.close();
   }
   return exitCodes.done;
 }
