@@ -1,7 +1,12 @@
-import { relative, sep } from "node:path";
+import { basename, join, relative, sep } from "node:path";
 import { watch as watchFiles, type FSWatcher } from "chokidar";
 import { inputFiles, inputFilter, type InputFiles } from "./inputFiles.js";
 import { displayPath, type Project } from "./project.js";
+
+/** What a watched file or folder is called. */
+interface RawDetails {
+  readonly watchedPath?: unknown;
+}
 
 /** Tells which inputs of a project were saved, once nothing more is saved for a while. */
 export class InputWatcher {
@@ -42,9 +47,19 @@ export class InputWatcher {
       },
     });
     this.files = files;
-    files.on("all", (_event, path) => {
+    const onSaved = (path: string): void => {
       this.saved.add(displayPath(project, path));
       this.settleLater(this.settleMs);
+    };
+    files.on("all", (_event, path) => {
+      onSaved(path);
+    });
+    // Of several saves within 50 ms the event above is told for the first one only, also when the last was not read.
+    files.on("raw", (_event, name, details) => {
+      const { watchedPath } = details as RawDetails;
+      if (typeof name !== "string" || typeof watchedPath !== "string") return;
+      const path = basename(watchedPath) === name ? watchedPath : join(watchedPath, name);
+      if (isInput(displayPath(project, path), false)) onSaved(path);
     });
     // A folder that may not be read is as good as none; what is in it is missed when it is read.
     files.on("error", () => undefined);

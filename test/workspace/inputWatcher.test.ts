@@ -1,0 +1,51 @@
+import { describe, expect, it } from "vitest";
+import { InputWatcher } from "../../src/workspace/inputWatcher.js";
+import { openProject } from "../../src/workspace/project.js";
+import { restProject } from "../support/temporaryProject.js";
+
+const after = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
+
+describe("the watcher of inputs", () => {
+  it("tells a save that follows another so closely that it comes while that one is read, or just after", async () => {
+    const project = restProject("{}");
+    let read = "";
+    const told: string[] = [];
+    const watcher = new InputWatcher(20, (saved) => {
+      read = project.read("api.yaml");
+      told.push(...saved);
+      return Promise.resolve();
+    });
+    await watcher.observe(await openProject(project.folder, undefined));
+    for (const ms of [15, 18, 20, 21, 22, 24, 26, 30, 35, 40, 45, 48]) {
+      project.write("api.yaml", `first ${String(ms)}`);
+      await after(ms);
+      project.write("api.yaml", `second ${String(ms)}`);
+      for (let tries = 0; tries < 50 && read !== `second ${String(ms)}`; tries++) await after(10);
+      expect(read).toBe(`second ${String(ms)}`);
+    }
+    expect(new Set(told)).toEqual(new Set(["api.yaml"]));
+    await watcher.close();
+  });
+
+  it("does not tell the next saves before it is done with the last, and tells nothing once it is closed", async () => {
+    const project = restProject("{}");
+    let [atOnce, most, times] = [0, 0, 0];
+    const watcher = new InputWatcher(5, async () => {
+      times++;
+      most = Math.max(most, ++atOnce);
+      await after(60);
+      atOnce--;
+    });
+    await watcher.observe(await openProject(project.folder, undefined));
+    for (let count = 0; count < 6; count++) {
+      project.write("api.yaml", String(count));
+      await after(25);
+    }
+    await watcher.close();
+    expect([most, atOnce]).toEqual([1, 0]);
+    const before = times;
+    project.write("api.yaml", "later");
+    await after(60);
+    expect([before > 0, times]).toEqual([true, before]);
+  });
+});
