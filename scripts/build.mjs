@@ -55,29 +55,44 @@ const childProcessWhenAsked = {
   },
 };
 
-rmSync("dist", { recursive: true, force: true });
-await build({
-  entryPoints: { "cli/main": "src/cli/main.ts", "core/index": "src/core/index.ts" },
-  outdir: "dist",
+const common = {
   bundle: true,
-  splitting: true,
-  format: "esm",
   platform: "node",
   target: "node20",
   mainFields: ["module", "main"],
-  chunkNames: "chunks/[name]-[hash]",
-  external: ["typescript", "@faker-js/faker", "@faker-js/faker/*"],
+  external: ["typescript"],
   define: { RHEMA_VERSION: JSON.stringify(manifest.version), RHEMA_BUILD: JSON.stringify(sourceHash("src")) },
-  // Packages written as CommonJS ask for Node's own modules through `require`.
-  banner: {
-    js: 'import { createRequire as rhemaRequire } from "node:module"; const require = rhemaRequire(import.meta.url);',
-  },
   plugins: [compiledSchemas, childProcessWhenAsked],
   minifyWhitespace: true,
   minifySyntax: true,
   legalComments: "none",
   logLevel: "warning",
-});
+};
+
+rmSync("dist", { recursive: true, force: true });
+await Promise.all([
+  // One file in the older module format, because Node 20 can keep compiled code of no other.
+  build({
+    ...common,
+    entryPoints: ["src/cli/program.ts"],
+    outfile: "dist/cli/program.cjs",
+    format: "cjs",
+    define: { ...common.define, "import.meta.url": "moduleUrl" },
+    banner: { js: 'const moduleUrl = require("node:url").pathToFileURL(__filename).href;' },
+  }),
+  build({
+    ...common,
+    entryPoints: ["src/core/index.ts"],
+    outfile: "dist/core/index.js",
+    format: "esm",
+    // Packages written as CommonJS ask for Node's own modules through `require`.
+    banner: {
+      js: 'import { createRequire as rhemaRequire } from "node:module"; const require = rhemaRequire(import.meta.url);',
+    },
+  }),
+]);
+// The last, because its time tells how old the build is.
+await build({ ...common, entryPoints: ["src/cli/main.ts"], outfile: "dist/cli/main.js", format: "esm" });
 chmodSync("dist/cli/main.js", 0o755);
 execFileSync(process.execPath, ["node_modules/typescript/lib/tsc.js", "-p", "tsconfig.build.json"], {
   stdio: "inherit",

@@ -1,6 +1,11 @@
 #!/usr/bin/env node
+import { existsSync } from "node:fs";
+import { basename, dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
 import { setFlagsFromString } from "node:v8";
-import { version } from "../workspace/packageFolder.js";
+import { exitCodes } from "../workspace/halt.js";
+import { build, packageFolder, version } from "../workspace/packageFolder.js";
+import { CodeCache } from "./codeCache.js";
 import { endWithStarter, hasRoom, runWithRoom } from "./roomier.js";
 
 /** Commands that run on until somebody ends them, and the one that plays a contract for a moment. */
@@ -19,6 +24,23 @@ if (process.argv.length === 3 && (process.argv[2] === "--version" || process.arg
   process.exitCode = await runWithRoom();
 } else {
   if (runsOn) endWithStarter();
-  const { runProgram } = await import("./program.js");
-  process.exitCode = await runProgram(process.argv.slice(2));
+  const cache = new CodeCache(codeFolder(), build, commandName(process.argv.slice(2)));
+  const file = fileURLToPath(new URL("program.cjs", import.meta.url));
+  const program = cache.load(file, ["typescript"]) as typeof import("./program.js");
+  const importer = (url: string): Promise<unknown> => import(url) as Promise<unknown>;
+  process.exitCode = await program.runProgram(process.argv.slice(2), importer);
+  if (process.exitCode === exitCodes.done || process.exitCode === exitCodes.findings) cache.save();
+}
+
+/** Where other tools of the app keep what they can make again: beside the installed packages. */
+function codeFolder(): string | undefined {
+  const folder = packageFolder();
+  const packages = [dirname(folder), join(folder, "node_modules")].find((each) => basename(each) === "node_modules");
+  return packages !== undefined && existsSync(packages) ? join(packages, ".cache", "rhema") : undefined;
+}
+
+/** The command among the arguments, as a word that a file can be named with. */
+function commandName(args: readonly string[]): string {
+  const first = args.find((each) => !each.startsWith("-")) ?? "";
+  return /^[a-z]{1,20}$/.test(first) ? first : "program";
 }

@@ -1,5 +1,6 @@
 import { Command, CommanderError, Option } from "commander";
 import { exitCodes } from "../workspace/halt.js";
+import { importModulesBy, type ModuleImporter } from "../workspace/importModule.js";
 import { version } from "../workspace/packageFolder.js";
 import { reportForms, type ReportForm } from "./reportForms.js";
 import type { ObserveCommandOptions } from "./commands/observe.js";
@@ -9,8 +10,14 @@ import { gateOf, gateOptions, type GateFlags } from "./gateOptions.js";
 import { runCommand } from "./runCommand.js";
 import type { GlobalOptions } from "./terminal.js";
 
-/** The command line. Each command's own code is loaded when it runs. */
-export async function runProgram(argv: readonly string[]): Promise<number> {
+/**
+ * The command line. Each command's own code is loaded when it runs.
+ *
+ * @param importer imports modules for this program
+ * @returns the exit code
+ */
+export async function runProgram(argv: readonly string[], importer: ModuleImporter): Promise<number> {
+  importModulesBy(importer);
   let exitCode: number = exitCodes.done;
   const program = new Command("rhema")
     .description("Typed client SDKs from API contracts, and what a changed contract breaks.")

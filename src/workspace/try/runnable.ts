@@ -3,6 +3,7 @@ import { tmpdir } from "node:os";
 import { dirname, join, posix } from "node:path";
 import { pathToFileURL } from "node:url";
 import ts from "typescript";
+import { importModule } from "../importModule.js";
 
 /**
  * Modules of an SDK as JavaScript that Node runs as it is: those that the entries lead to, by path, ending in `.mjs`.
@@ -44,7 +45,7 @@ export async function loadModules(
       writeFileSync(join(folder, path), text);
     }
     const loaded = await Promise.all(
-      paths.map(async (path) => (await import(pathToFileURL(join(folder, path)).href)) as object),
+      paths.map(async (path) => (await importModule(pathToFileURL(join(folder, path)).href)) as object),
     );
     return Object.assign({}, ...loaded) as Record<string, unknown>;
   } finally {
