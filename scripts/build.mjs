@@ -77,7 +77,12 @@ await Promise.all([
     entryPoints: ["src/cli/program.ts"],
     outfile: "dist/cli/program.cjs",
     format: "cjs",
-    define: { ...common.define, "import.meta.url": "moduleUrl" },
+    define: {
+      ...common.define,
+      "import.meta.url": "moduleUrl",
+      // There is one copy of the GraphQL implementation here, which else looks for others at every step.
+      "process.env.NODE_ENV": '"production"',
+    },
     banner: { js: 'const moduleUrl = require("node:url").pathToFileURL(__filename).href;' },
   }),
   build({

@@ -1,8 +1,8 @@
 import type { IncomingMessage } from "node:http";
 import type { GraphQLSchema } from "graphql";
 import { Hono, type Context } from "hono";
-import { cors } from "hono/cors";
 import type { Contract } from "../core/contract/model.js";
+import { anyOrigin } from "./anyOrigin.js";
 import { Journal, type JournalEntry } from "./journal.js";
 import { addPage } from "./page/addPage.js";
 import { playGraphql, readAsked, subscribeGraphql } from "./playGraphql.js";
@@ -113,7 +113,6 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
   };
 
   const app = new Hono();
-  const anyOrigin = cors({ origin: (origin) => origin || "*", credentials: true, exposeHeaders: ["*"] });
   app.use("/:contract/*", async (context, next) =>
     plays.has(context.req.param("contract")) ? anyOrigin(context as Context<object, string>, next) : next(),
   );

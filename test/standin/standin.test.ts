@@ -218,6 +218,17 @@ describe("a REST contract, played", () => {
       preflight.headers.get("access-control-allow-origin"),
       preflight.headers.get("access-control-allow-headers"),
     ]).toEqual([204, "http://app.test", "authorization"]);
+    // Without the marks of a preflight it is a call, and this contract has no such one.
+    expect((await berths().request("/berths/berths", { method: "OPTIONS" })).status).toBe(405);
+    const headers = { origin: "http://app.test", cookie: "a=b" };
+    const answer = await berths().request("/berths/berths", { headers });
+    const exposed = answer.headers.get("access-control-expose-headers")?.split(", ") ?? [];
+    // An asterisk counts for nothing where credentials are sent.
+    expect([answer.status, exposed.includes("content-type"), exposed.includes("*")]).toEqual([200, true, false]);
+    expect([answer.headers.get("vary"), answer.headers.get("access-control-allow-credentials")]).toEqual([
+      "Origin",
+      "true",
+    ]);
     expect(await (await berths().request("/")).json()).toEqual({
       playing: [{ contract: "berths", protocol: "rest", at: "/berths" }],
     });
