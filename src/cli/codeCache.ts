@@ -22,7 +22,7 @@ export class CodeCache {
   /**
    * @param folder where compiled code is kept; nothing is kept without one
    * @param build of the program; what other builds kept is removed
-   * @param use what the code is loaded for: only functions that were called are kept, so each command keeps its own
+   * @param use what the program is loaded for: only functions that were called are kept, so each command keeps its own
    */
   constructor(
     private readonly folder: string | undefined,
@@ -36,12 +36,17 @@ export class CodeCache {
    * @returns what the file exports
    */
   load(file: string, alike: readonly string[] = []): unknown {
+    return this.loadFor(this.use, file, alike);
+  }
+
+  private loadFor(use: string, file: string, alike: readonly string[]): unknown {
     const plain = createRequire(file);
     if (this.folder === undefined) return plain(file);
     const bytes = readFileSync(file);
     // Read faster, and half the size in memory.
     const text = isAscii(bytes) ? bytes.toString("latin1") : bytes.toString("utf8");
-    const path = join(this.folder, this.nameFor(file));
+    const name = `${this.build}-${process.version}-${process.arch}-${use}-${basename(file).replace(/\W+/g, "-")}`;
+    const path = join(this.folder, name);
     const { size, ctimeMs } = statSync(file);
     const about = JSON.stringify([file, size, ctimeMs]);
     const kept = readKeptCode(path, about);
@@ -51,7 +56,10 @@ export class CodeCache {
     });
     this.loaded.push({ script, path, about, kept: script.cachedDataRejected === true ? undefined : kept });
     const module = { exports: {} as unknown };
-    const require = (id: string): unknown => (alike.includes(id) ? this.load(plain.resolve(id)) : plain(id));
+    // Several commands share what they load; V8 refuses code that it compiled under other flags.
+    const shared = process.execArgv.length === 0 ? "all" : this.use;
+    const require = (id: string): unknown =>
+      alike.includes(id) ? this.loadFor(shared, plain.resolve(id), []) : plain(id);
     const run = script.runInThisContext() as (...given: unknown[]) => void;
     run(module.exports, Object.assign(require, plain), module, file, dirname(file));
     return module.exports;
@@ -72,10 +80,6 @@ export class CodeCache {
     } catch {
       // A folder of somebody else, or a full disk.
     }
-  }
-
-  private nameFor(file: string): string {
-    return `${this.build}-${process.version}-${process.arch}-${this.use}-${basename(file).replace(/\W+/g, "-")}`;
   }
 
   private removeOtherBuilds(folder: string): void {
