@@ -41,6 +41,7 @@ const server = spawn(
     stdio: ["ignore", "pipe", "inherit"],
   },
 );
+process.on("exit", () => server.kill());
 const base = await new Promise((resolve) => {
   let text = "";
   server.stdout.on("data", (part) => {
