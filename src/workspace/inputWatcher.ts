@@ -1,5 +1,6 @@
 import { basename, join, relative, sep } from "node:path";
 import { watch as watchFiles, type FSWatcher } from "chokidar";
+import { Halt } from "./halt.js";
 import { inputFiles, inputFilter, type InputFiles } from "./inputFiles.js";
 import { displayPath, type Project } from "./project.js";
 
@@ -31,10 +32,11 @@ export class InputWatcher {
    * Begins to watch what a project is made from now; what is watched already stays.
    *
    * @returns whether something else is watched than before
+   * @throws Halt when the ledger cannot be read at the start; later on, what is watched stays
    */
   async observe(project: Project): Promise<boolean> {
-    const inputs = inputFiles(project);
-    if (JSON.stringify(inputs) === JSON.stringify(this.inputs)) return false;
+    const inputs = this.inputsNow(project);
+    if (this.isClosed || JSON.stringify(inputs) === JSON.stringify(this.inputs)) return false;
     this.inputs = inputs;
     const isInput = inputFilter(inputs);
     await this.files?.close();
@@ -76,9 +78,19 @@ export class InputWatcher {
   /** Ends when what was told last has ended. */
   async close(): Promise<void> {
     this.isClosed = true;
+    // It may be about to watch something else.
+    await this.telling;
     clearTimeout(this.timer);
     await this.files?.close();
-    await this.telling;
+  }
+
+  private inputsNow(project: Project): InputFiles {
+    try {
+      return inputFiles(project);
+    } catch (error) {
+      if (!(error instanceof Halt) || !this.inputs) throw error;
+      return this.inputs;
+    }
   }
 
   private settleLater(ms: number): void {

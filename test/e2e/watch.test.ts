@@ -94,6 +94,22 @@ describe("watch", () => {
     expect(project.read("src/sdk/api/shapes.ts")).toContain("quay?: string");
   });
 
+  it("outlives a ledger that cannot be read, as a merge may leave it", async () => {
+    const project = restProject(contract({ id: text }));
+    const watching = new Watching(project);
+    await watching.says(ready);
+    const ledger = project.read(".rhema/ledger.json");
+    project.write(".rhema/ledger.json", `<<<<<<< ours\n${ledger}`);
+    project.write("api.yaml", contract({ id: text, quay: text }));
+    await watching.says("cannot be read, the SDK stays as it was");
+    expect(watching.err).toContain("The ledger `.rhema/ledger.json` cannot be read.");
+    project.write(".rhema/ledger.json", ledger);
+    project.write("api.yaml", contract({ id: text, depth: text }));
+    await watching.says(/api\.yaml saved, app \d+ files? written/);
+    expect(project.read("src/sdk/api/shapes.ts")).toContain("depth?: string");
+    expect(await watching.ends()).toBe(0);
+  });
+
   it("survives a storm of saves, and ends with what was saved last", async () => {
     const project = restProject(contract({ id: text }));
     const watching = new Watching(project);

@@ -27,6 +27,26 @@ describe("the watcher of inputs", () => {
     await watcher.close();
   });
 
+  it("watches nothing new once it is closed, also when it was just about to", async () => {
+    const project = restProject("{}");
+    project.write("later.yaml", "{}");
+    const opened = await openProject(project.folder, undefined);
+    const wider = {
+      ...opened.configuration,
+      contracts: { ...opened.configuration.contracts, later: { from: "later.yaml" } },
+    };
+    let watchesMore: boolean | undefined;
+    const watcher = new InputWatcher(5, async () => {
+      await after(60);
+      watchesMore = await watcher.observe({ ...opened, configuration: wider });
+    });
+    await watcher.observe(opened);
+    project.write("api.yaml", "{ }");
+    await after(40);
+    await watcher.close();
+    expect(watchesMore).toBe(false);
+  });
+
   it("does not tell the next saves before it is done with the last, and tells nothing once it is closed", async () => {
     const project = restProject("{}");
     let [atOnce, most, times] = [0, 0, 0];
