@@ -10,6 +10,11 @@ export async function runCommand(
   command: (terminal: Terminal) => Promise<number>,
 ): Promise<number> {
   const terminal = openTerminal(options);
+  // What fails beside the command, such as a watcher, is told like the rest; Node would show a line of the whole program.
+  process.on("uncaughtException", (error) => {
+    tellDefect(error);
+    process.exit(exitCodes.defect);
+  });
   try {
     return await command(terminal);
   } catch (error) {
@@ -24,8 +29,12 @@ export async function runCommand(
       });
       return error.exitCode;
     }
-    const detail = error instanceof Error ? (error.stack ?? error.message) : String(error);
-    process.stderr.write(`defect: Rhema met a state it should never be in. Your files are as they were.\n${detail}\n`);
+    tellDefect(error);
     return exitCodes.defect;
   }
+}
+
+function tellDefect(error: unknown): void {
+  const detail = error instanceof Error ? (error.stack ?? error.message) : String(error);
+  process.stderr.write(`defect: Rhema met a state it should never be in. Your files are as they were.\n${detail}\n`);
 }

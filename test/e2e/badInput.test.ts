@@ -178,3 +178,13 @@ describe("wrong usage ends with 2", () => {
     for (const command of ["generate", "check", "impact", "play", "demo"]) expect(help.out).toContain(command);
   });
 });
+
+describe("a defect of the program", () => {
+  it("is told as one, without the program's own text, also where it happens beside the command", () => {
+    const project = demoProject();
+    project.write("fails.mjs", 'process.once("beforeExit", () => { throw new Error("made up"); });\n');
+    const { code, err } = project.run(["outline"], { NODE_OPTIONS: "--import=./fails.mjs" });
+    expect([code, err.includes("defect: Rhema met a state"), err.includes("Error: made up")]).toEqual([70, true, true]);
+    expect(Math.max(...err.split("\n").map((line) => line.length))).toBeLessThan(300);
+  });
+});
