@@ -250,7 +250,7 @@ const runtime = new Map(
 const suites = [
   {
     what: "contracts",
-    entry: "test/random/checkContracts.ts",
+    entry: "test/proof/random/checkContracts.ts",
     name: "checkContracts",
     below: printer,
     bugs,
@@ -259,7 +259,7 @@ const suites = [
   },
   {
     what: "schemas with three queries",
-    entry: "test/random/graphql/checkQueries.ts",
+    entry: "test/proof/random/graphql/checkQueries.ts",
     name: "checkQueries",
     below: "src/core/",
     bugs: queryBugs,

@@ -25,7 +25,7 @@ import {
   type SelectionSetNode,
 } from "graphql";
 import type { QueryOperation } from "../src/core/graphql/queryModel.js";
-import { Randomness } from "../test/random/randomness.js";
+import { Randomness } from "../test/proof/random/randomness.js";
 
 export interface Openness {
   readonly openUnions: boolean;

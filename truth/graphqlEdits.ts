@@ -1,5 +1,5 @@
 import { Kind, parse } from "graphql";
-import type { Randomness } from "../test/random/randomness.js";
+import type { Randomness } from "../test/proof/random/randomness.js";
 import type { Edit } from "./restEdits.js";
 
 /** A syntax tree that edits may change; what a node has depends on its kind. */

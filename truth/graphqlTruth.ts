@@ -11,7 +11,7 @@ import { typescriptSdkFacts } from "../src/core/languages/typescript/sdkFacts.js
 import type { TypescriptSettings } from "../src/core/languages/typescript/settings.js";
 import type { GraphqlPlan } from "../src/core/sdk/sdkPlan.js";
 import { planGraphql } from "../src/core/sdk/planGraphql.js";
-import { Randomness } from "../test/random/randomness.js";
+import { Randomness } from "../test/proof/random/randomness.js";
 import { exercisingApp, type ExercisingApp } from "./exercise.js";
 import { brokenOperations } from "./graphqlApps.js";
 import { graphqlEdits, schemaTree } from "./graphqlEdits.js";

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { load } from "js-yaml";
-import type { Json } from "../test/random/makeSchema.js";
-import { Randomness } from "../test/random/randomness.js";
+import type { Json } from "../test/proof/random/makeSchema.js";
+import { Randomness } from "../test/proof/random/randomness.js";
 import { regattaQueries, regattaSchema } from "./graphqlBases.js";
 import { graphqlEdits } from "./graphqlEdits.js";
 import { GraphqlTruth } from "./graphqlTruth.js";

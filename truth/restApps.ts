@@ -11,10 +11,10 @@ import type { RestCall, RestPlan } from "../src/core/sdk/sdkPlan.js";
 import { contractValidator, type ContractValidator } from "../src/standin/ajvForContract.js";
 import { checkRequest } from "../src/standin/checkRequest.js";
 import { operationMatcher } from "../src/standin/matchOperation.js";
-import type { RandomContract } from "../test/random/makeContract.js";
-import type { Json } from "../test/random/makeSchema.js";
-import { Randomness } from "../test/random/randomness.js";
-import { Samples, schemaAt } from "../test/random/samples.js";
+import type { RandomContract } from "../test/proof/random/makeContract.js";
+import type { Json } from "../test/proof/random/makeSchema.js";
+import { Randomness } from "../test/proof/random/randomness.js";
+import { Samples, schemaAt } from "../test/proof/random/samples.js";
 
 type Call = (connection: unknown, args: object, options?: object) => unknown;
 

@@ -1,5 +1,5 @@
-import type { Json } from "../test/random/makeSchema.js";
-import type { Randomness } from "../test/random/randomness.js";
+import type { Json } from "../test/proof/random/makeSchema.js";
+import type { Randomness } from "../test/proof/random/randomness.js";
 import {
   operationsOf,
   parametersOf,

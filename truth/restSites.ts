@@ -1,4 +1,4 @@
-import type { Json } from "../test/random/makeSchema.js";
+import type { Json } from "../test/proof/random/makeSchema.js";
 
 export type Face = "ask" | "answer";
 

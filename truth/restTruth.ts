@@ -12,8 +12,8 @@ import { typescriptSdkFacts } from "../src/core/languages/typescript/sdkFacts.js
 import type { TypescriptSettings } from "../src/core/languages/typescript/settings.js";
 import { readContract } from "../src/core/readContract.js";
 import { planRest } from "../src/core/sdk/planRest.js";
-import type { Json } from "../test/random/makeSchema.js";
-import { Randomness } from "../test/random/randomness.js";
+import type { Json } from "../test/proof/random/makeSchema.js";
+import { Randomness } from "../test/proof/random/randomness.js";
 import { exercisingApp, type ExercisingApp } from "./exercise.js";
 import { ReleasedApp } from "./restApps.js";
 import { factOf, refusalsTold } from "./refusals.js";

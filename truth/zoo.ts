@@ -1,4 +1,4 @@
-import type { Json } from "../test/random/makeSchema.js";
+import type { Json } from "../test/proof/random/makeSchema.js";
 
 const named = (name: string): Json => ({ $ref: `#/components/schemas/${name}` });
 const json = (schema: unknown): Json => ({ content: { "application/json": { schema } } });

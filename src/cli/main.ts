@@ -28,7 +28,7 @@ if (process.argv.length === 3 && (process.argv[2] === "--version" || process.arg
   const file = fileURLToPath(new URL("program.cjs", import.meta.url));
   const program = cache.load(file, ["typescript"]) as typeof import("./program.js");
   const importer = (url: string): Promise<unknown> => import(url) as Promise<unknown>;
-  process.exitCode = await program.runProgram(process.argv.slice(2), importer);
+  process.exitCode = await program.runProgram(process.argv.slice(2), program.processHost(importer));
   if (process.exitCode === exitCodes.done || process.exitCode === exitCodes.findings) cache.save();
 }
 

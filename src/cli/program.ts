@@ -1,23 +1,27 @@
 import { Command, CommanderError, Option } from "commander";
 import { exitCodes } from "../workspace/halt.js";
-import { importModulesBy, type ModuleImporter } from "../workspace/importModule.js";
+import { importModulesBy } from "../workspace/importModule.js";
 import { version } from "../workspace/packageFolder.js";
 import { reportForms, type ReportForm } from "./reportForms.js";
 import type { ObserveCommandOptions } from "./commands/observe.js";
 import type { TryCommandOptions } from "./commands/try.js";
 import { observeForms } from "./observeForms.js";
 import { gateOf, gateOptions, type GateFlags } from "./gateOptions.js";
+import { processHost, type Host } from "./host.js";
 import { runCommand } from "./runCommand.js";
-import type { GlobalOptions } from "./terminal.js";
+import type { GlobalOptions, Terminal } from "./terminal.js";
+
+export { processHost };
 
 /**
  * The command line. Each command's own code is loaded when it runs.
  *
- * @param importer imports modules for this program
+ * @param argv the arguments, without the program's name
+ * @param host the process it runs in
  * @returns the exit code
  */
-export async function runProgram(argv: readonly string[], importer: ModuleImporter): Promise<number> {
-  importModulesBy(importer);
+export async function runProgram(argv: readonly string[], host: Host): Promise<number> {
+  importModulesBy(host.importer);
   let exitCode: number = exitCodes.done;
   const program = new Command("rhema")
     .description("Typed client SDKs from API contracts, and what a changed contract breaks.")
@@ -29,8 +33,15 @@ export async function runProgram(argv: readonly string[], importer: ModuleImport
     .helpOption("-h, --help", "print help")
     .helpCommand("help [command]", "print help for a command")
     .showHelpAfterError("(rhema --help lists the commands)")
-    .exitOverride();
+    .exitOverride()
+    .configureOutput({
+      writeOut: (text) => host.output.write(text),
+      writeErr: (text) => host.errors.write(text),
+    });
   const globals = (): GlobalOptions => program.opts<GlobalOptions>();
+  const run = async (command: (terminal: Terminal) => Promise<number>): Promise<void> => {
+    exitCode = await runCommand(host, globals(), command);
+  };
 
   program
     .command("init")
@@ -50,7 +61,7 @@ export async function runProgram(argv: readonly string[], importer: ModuleImport
     .action(async (flags: InitFlags) => {
       const { initCommand } = await import("./commands/init.js");
       const options = { ...flags, sdk: flags.sdk, into: flags.into, yes: flags.yes === true };
-      exitCode = await runCommand(globals(), (terminal) => initCommand(terminal, globals(), options));
+      await run((terminal) => initCommand(terminal, globals(), options));
     });
 
   const [generateGate, generateJudge] = gateOptions("off");
@@ -72,7 +83,7 @@ export async function runProgram(argv: readonly string[], importer: ModuleImport
       ) => {
         if (flags.files === true) {
           const { filesCommand } = await import("./commands/files.js");
-          exitCode = await runCommand(globals(), () => filesCommand(globals(), sdks));
+          await run((terminal) => filesCommand(terminal, globals(), sdks));
           return;
         }
         const { generateCommand } = await import("./commands/generate.js");
@@ -85,7 +96,7 @@ export async function runProgram(argv: readonly string[], importer: ModuleImport
           fresh: flags.fresh === true,
           strict: flags.strict === true,
         };
-        exitCode = await runCommand(globals(), (terminal) => generateCommand(terminal, globals(), options));
+        await run((terminal) => generateCommand(terminal, globals(), options));
       },
     );
 
@@ -99,7 +110,7 @@ export async function runProgram(argv: readonly string[], importer: ModuleImport
     .addOption(checkJudge)
     .action(async (sdks: string[], flags: GateFlags) => {
       const { checkCommand } = await import("./commands/check.js");
-      exitCode = await runCommand(globals(), (terminal) => checkCommand(terminal, globals(), sdks, gateOf(flags)));
+      await run((terminal) => checkCommand(terminal, globals(), sdks, gateOf(flags)));
     });
 
   const [impactGate, impactJudge] = gateOptions("breaking");
@@ -137,7 +148,7 @@ export async function runProgram(argv: readonly string[], importer: ModuleImport
           gate: gateOf(flags),
           report: flags.report ?? "text",
         };
-        exitCode = await runCommand(globals(), (terminal) => impactCommand(terminal, globals(), options));
+        await run((terminal) => impactCommand(terminal, globals(), options));
       },
     );
 
@@ -147,9 +158,7 @@ export async function runProgram(argv: readonly string[], importer: ModuleImport
     .option("--check", "only say whether the origin moved (exit 1), and save nothing")
     .action(async (contracts: string[], flags: { check?: boolean }) => {
       const { pullCommand } = await import("./commands/pull.js");
-      exitCode = await runCommand(globals(), (terminal) =>
-        pullCommand(terminal, globals(), { contracts, check: flags.check === true }),
-      );
+      await run((terminal) => pullCommand(terminal, globals(), { contracts, check: flags.check === true }));
     });
 
   program
@@ -165,7 +174,7 @@ export async function runProgram(argv: readonly string[], importer: ModuleImport
         partial: flags.partial === true,
         playOn: flags.play === true ? flags.port : undefined,
       };
-      exitCode = await runCommand(globals(), (terminal) => watchCommand(terminal, globals(), options));
+      await run((terminal) => watchCommand(terminal, globals(), options));
     });
 
   program
@@ -179,7 +188,7 @@ export async function runProgram(argv: readonly string[], importer: ModuleImport
     .action(async (contracts: string[], { wish, ...flags }: PlayFlags) => {
       const { playCommand } = await import("./commands/play.js");
       const options = { contracts, wishes: wish, ...flags };
-      exitCode = await runCommand(globals(), (terminal) => playCommand(terminal, globals(), options));
+      await run((terminal) => playCommand(terminal, globals(), options));
     });
 
   program
@@ -194,7 +203,7 @@ export async function runProgram(argv: readonly string[], importer: ModuleImport
     .option("--yes", "change something on a real server without asking")
     .action(async (call: string, texts: string[], flags: TryFlags) => {
       const { tryCommand } = await import("./commands/try.js");
-      exitCode = await runCommand(globals(), (terminal) => tryCommand(terminal, globals(), { call, texts, ...flags }));
+      await run((terminal) => tryCommand(terminal, globals(), { call, texts, ...flags }));
     });
 
   program
@@ -202,7 +211,7 @@ export async function runProgram(argv: readonly string[], importer: ModuleImport
     .description("what a problem or change code means, with an example, and how to fix it")
     .action(async (code: string | undefined) => {
       const { explainCommand } = await import("./commands/explain.js");
-      exitCode = await runCommand(globals(), (terminal) => Promise.resolve(explainCommand(terminal, code)));
+      await run((terminal) => Promise.resolve(explainCommand(terminal, code)));
     });
 
   program
@@ -217,7 +226,7 @@ export async function runProgram(argv: readonly string[], importer: ModuleImport
     .action(async (url: string | undefined, flags: Omit<ObserveCommandOptions, "url">) => {
       const { observeCommand } = await import("./commands/observe.js");
       const options = { ...flags, url, for: flags.for };
-      exitCode = await runCommand(globals(), (terminal) => observeCommand(terminal, globals(), options));
+      await run((terminal) => observeCommand(terminal, globals(), options));
     });
 
   program
@@ -229,7 +238,7 @@ export async function runProgram(argv: readonly string[], importer: ModuleImport
     .action(async (contracts: string[], flags: { find?: string; unused?: boolean; about?: string }) => {
       const { outlineCommand } = await import("./commands/outline.js");
       const options = { contracts, find: flags.find, unused: flags.unused === true, about: flags.about };
-      exitCode = await runCommand(globals(), (terminal) => outlineCommand(terminal, globals(), options));
+      await run((terminal) => outlineCommand(terminal, globals(), options));
     });
 
   program
@@ -240,7 +249,7 @@ export async function runProgram(argv: readonly string[], importer: ModuleImport
     .action(async (contract: string, fields: string[], flags: { depth: string; into?: string }) => {
       const { draftCommand } = await import("./commands/draft.js");
       const options = { contract, fields, depth: flags.depth, into: flags.into };
-      exitCode = await runCommand(globals(), (terminal) => draftCommand(terminal, globals(), options));
+      await run((terminal) => draftCommand(terminal, globals(), options));
     });
 
   program
@@ -248,7 +257,7 @@ export async function runProgram(argv: readonly string[], importer: ModuleImport
     .description("the whole flow on made-up data, in a temporary folder")
     .action(async () => {
       const { demoCommand } = await import("./commands/demo.js");
-      exitCode = await runCommand(globals(), (terminal) => demoCommand(terminal));
+      await run((terminal) => demoCommand(terminal));
     });
 
   try {

@@ -1,4 +1,5 @@
 import { exitCodes, Halt } from "../workspace/halt.js";
+import type { Host } from "./host.js";
 import { openTerminal, type GlobalOptions, type Terminal } from "./terminal.js";
 
 /**
@@ -6,14 +7,15 @@ import { openTerminal, type GlobalOptions, type Terminal } from "./terminal.js";
  * ours, and says so.
  */
 export async function runCommand(
+  host: Host,
   options: GlobalOptions,
   command: (terminal: Terminal) => Promise<number>,
 ): Promise<number> {
-  const terminal = openTerminal(options);
+  const terminal = openTerminal(host, options);
   // What fails beside the command, such as a watcher, is told like the rest; Node would show a line of the whole program.
-  process.on("uncaughtException", (error) => {
-    tellDefect(error);
-    process.exit(exitCodes.defect);
+  host.onUncaught((error) => {
+    tellDefect(host, error);
+    host.exit(exitCodes.defect);
   });
   try {
     return await command(terminal);
@@ -29,12 +31,12 @@ export async function runCommand(
       });
       return error.exitCode;
     }
-    tellDefect(error);
+    tellDefect(host, error);
     return exitCodes.defect;
   }
 }
 
-function tellDefect(error: unknown): void {
+function tellDefect({ errors }: Host, error: unknown): void {
   const detail = error instanceof Error ? (error.stack ?? error.message) : String(error);
-  process.stderr.write(`defect: Rhema met a state it should never be in. Your files are as they were.\n${detail}\n`);
+  errors.write(`defect: Rhema met a state it should never be in. Your files are as they were.\n${detail}\n`);
 }

@@ -1,8 +1,12 @@
 import pc from "picocolors";
 import { plainPaint, type Paint } from "../core/report/paint.js";
+import { exitCodes } from "../workspace/halt.js";
+import type { Host } from "./host.js";
 
 /** Where a command's words go. Results on standard output, problems and progress on standard error. */
 export interface Terminal {
+  /** What runs the command. */
+  readonly host: Host;
   readonly paint: Paint;
   readonly json: boolean;
   readonly quiet: boolean;
@@ -21,10 +25,11 @@ export interface GlobalOptions {
   readonly color?: boolean;
 }
 
-/** The one place that writes to the process's streams and decides about colour. */
-export function openTerminal(options: GlobalOptions): Terminal {
-  const wantsColour = options.color !== false && process.env["NO_COLOR"] === undefined && options.json !== true;
-  const colours = pc.createColors(wantsColour && (process.env["FORCE_COLOR"] !== undefined || process.stdout.isTTY));
+/** The one place that writes to the streams and decides about colour. */
+export function openTerminal(host: Host, options: GlobalOptions): Terminal {
+  const { environment, output, errors } = host;
+  const wantsColour = options.color !== false && environment["NO_COLOR"] === undefined && options.json !== true;
+  const colours = pc.createColors(wantsColour && (environment["FORCE_COLOR"] !== undefined || output.isTTY === true));
   const paint: Paint = wantsColour
     ? {
         strong: colours.bold,
@@ -36,27 +41,28 @@ export function openTerminal(options: GlobalOptions): Terminal {
       }
     : plainPaint;
   // Whoever reads may have seen enough, as `head` has after some lines; then there is nobody to say anything to.
-  process.stdout.on("error", (error: NodeJS.ErrnoException) => {
+  output.on("error", (error: NodeJS.ErrnoException) => {
     if (error.code !== "EPIPE") throw error;
-    process.exit();
+    host.exit(exitCodes.done);
   });
   const json = options.json === true;
   const quiet = options.quiet === true;
   return {
+    host,
     paint,
     json,
     quiet,
     result: (lines) => {
-      if (!json && !quiet) process.stdout.write(`${lines.join("\n")}\n`);
+      if (!json && !quiet) output.write(`${lines.join("\n")}\n`);
     },
     note: (lines) => {
-      if (!json && lines.length > 0) process.stderr.write(`${lines.join("\n")}\n`);
+      if (!json && lines.length > 0) errors.write(`${lines.join("\n")}\n`);
     },
     document: (data) => {
-      if (json) process.stdout.write(`${JSON.stringify(data, null, 2)}\n`);
+      if (json) output.write(`${JSON.stringify(data, null, 2)}\n`);
     },
     line: (data) => {
-      if (json) process.stdout.write(`${JSON.stringify(data)}\n`);
+      if (json) output.write(`${JSON.stringify(data)}\n`);
     },
   };
 }

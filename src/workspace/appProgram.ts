@@ -21,8 +21,8 @@ export interface AppFiles {
   readonly replaced?: readonly string[];
 }
 
-/** Parsed once, however often a project is compiled. */
-const parsed = new Map<string, ts.SourceFile | undefined>();
+/** Parsed once for as long as the text stays, however often a project is compiled. */
+const parsed = new Map<string, ts.SourceFile>();
 
 /**
  * Makes a program of an app as its own tsconfig.json wants it, references to other configurations followed. What the
@@ -69,19 +69,27 @@ function hostOf(options: ts.CompilerOptions, files: AppFiles, scripts: ReadonlyM
     fileExists: (name) => own(name) !== undefined || (!isReplaced(name) && host.fileExists(name)),
     readFile: (name) => own(name) ?? (isReplaced(name) ? undefined : host.readFile(name)),
     directoryExists: (name) => isReplaced(name) || existsSync(name),
-    getSourceFile: (name, settings, ...more) => {
+    getSourceFile: (name, settings) => {
       const text = own(name);
       if (text !== undefined) return ts.createSourceFile(name, text, settings, true);
-      if (isReplaced(name)) return undefined;
-      const key = `${name} ${JSON.stringify(settings)}`;
-      if (!parsed.has(key)) parsed.set(key, host.getSourceFile(name, { ...asVersion(settings) }, ...more));
-      return parsed.get(key);
+      return isReplaced(name) ? undefined : parsedFile(name, host.readFile(name), settings);
     },
   };
 }
 
-function asVersion(settings: ts.ScriptTarget | ts.CreateSourceFileOptions): ts.CreateSourceFileOptions {
-  return typeof settings === "object" ? settings : { languageVersion: settings };
+/** A file of the disk; somebody may have saved it since it was parsed. */
+function parsedFile(
+  name: string,
+  text: string | undefined,
+  settings: ts.ScriptTarget | ts.CreateSourceFileOptions,
+): ts.SourceFile | undefined {
+  if (text === undefined) return undefined;
+  const key = `${name} ${JSON.stringify(settings)}`;
+  const known = parsed.get(key);
+  if (known?.text === text) return known;
+  const file = ts.createSourceFile(name, text, settings, true);
+  parsed.set(key, file);
+  return file;
 }
 
 /** What the app's configurations say together; the first one counts where they differ. */

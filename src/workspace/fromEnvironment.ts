@@ -1,5 +1,6 @@
 import { problem } from "../core/problem/problem.js";
 import { exitCodes, Halt } from "./halt.js";
+import type { Environment } from "./whereabouts.js";
 
 /**
  * A text with every `${NAME}` replaced by the environment variable of that name.
@@ -7,9 +8,9 @@ import { exitCodes, Halt } from "./halt.js";
  * @param who what needs it, as the beginning of a sentence: "The contract `berths`"
  * @throws Halt (usage) when a variable is not set
  */
-export function fromEnvironment(text: string, who: string): string {
+export function fromEnvironment(text: string, environment: Environment, who: string): string {
   return text.replace(/\$\{(\w+)\}/g, (whole, name: string) => {
-    const value = process.env[name];
+    const value = environment[name];
     if (value !== undefined && value !== "") return value;
     const message = `${who} needs the environment variable \`${name}\`, which is not set.`;
     throw new Halt(

@@ -85,16 +85,16 @@ export async function fetchCopy(
 ): Promise<CopyOutcome> {
   const settings = project.configuration.contracts[contract] ?? { from: [] };
   if (address === undefined) return runCommand(project, contract, runOf(settings));
-  const expanded = expand(address, contract);
+  const expanded = expand(project, address, contract);
   const headers = Object.fromEntries(
-    Object.entries(settings.headers ?? {}).map(([name, value]) => [name, expand(value, contract)]),
+    Object.entries(settings.headers ?? {}).map(([name, value]) => [name, expand(project, value, contract)]),
   );
   if (!URL.canParse(expanded) || !/^https?:/i.test(expanded)) {
     const message = `\`${address}\` is no address that can be fetched.`;
     return { problem: problem("contract.fetch", message, { hint: "Use http: or https:." }) };
   }
   const isOwn = sourceList(settings).some((source) => source === address || sameOrigin(source, address));
-  const options = { headers: isOwn ? headers : {}, hosts: settings.hosts ?? [], timeoutMs: waitMs(), known };
+  const options = { headers: isOwn ? headers : {}, hosts: settings.hosts ?? [], timeoutMs: waitMs(project), known };
   const isSource = sourceList(settings).includes(address);
   const fetched = await (isSource
     ? fetchSource(expanded, address, options, settings)
@@ -157,8 +157,8 @@ async function inLines(text: string): Promise<string> {
 }
 
 /** How long a server may take; RHEMA_WAIT_MS says otherwise, for servers that wake up slowly. */
-function waitMs(): number {
-  const wanted = Number(process.env["RHEMA_WAIT_MS"]);
+function waitMs({ environment }: Project): number {
+  const wanted = Number(environment["RHEMA_WAIT_MS"]);
   return Number.isInteger(wanted) && wanted > 0 ? wanted : timeoutMs;
 }
 
@@ -172,8 +172,9 @@ async function runCommand(project: Project, contract: string, command: string): 
   try {
     const { stdout } = await promisify(execFile)(program, [...flags, command], {
       cwd: project.root,
+      env: project.environment,
       maxBuffer: mostOutput,
-      timeout: waitMs() * 4,
+      timeout: waitMs(project) * 4,
       encoding: "utf8",
     });
     if (stdout.trim() === "") return { problem: failedCommand(contract, "printed nothing") };
@@ -193,8 +194,8 @@ function failedCommand(contract: string, what: string): Problem {
   });
 }
 
-function expand(text: string, contract: string): string {
-  return fromEnvironment(text, `The contract \`${contract}\``);
+function expand({ environment }: Project, text: string, contract: string): string {
+  return fromEnvironment(text, environment, `The contract \`${contract}\``);
 }
 
 /** Saves a copy, and what its server tells the version by. */

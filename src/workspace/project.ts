@@ -5,11 +5,14 @@ import { isData, parseData } from "../core/text/parseData.js";
 import type { Configuration } from "./configuration.js";
 import { exitCodes, Halt } from "./halt.js";
 import { errorCode, readText } from "./textFile.js";
+import type { Environment, Whereabouts } from "./whereabouts.js";
 
 /** A folder with a configuration: everything a command works on. */
 export interface Project {
   /** Absolute path of the folder that holds the configuration. */
   readonly root: string;
+  /** What `${NAME}` in the configuration is looked up in. */
+  readonly environment: Environment;
   /** The configuration's file name, as messages call it. */
   readonly configName: string;
   readonly configText: string;
@@ -27,14 +30,14 @@ const configNames = ["rhema.yaml", "rhema.yml", "rhema.json"];
  * @throws Halt when it is missing or not valid
  */
 export async function openProject(
-  cwd: string,
+  where: Whereabouts,
   configFlag: string | undefined,
   options: { readonly isKnownSound?: (root: string, text: string) => boolean } = {},
 ): Promise<Project> {
   const path =
     configFlag === undefined
-      ? configNames.map((name) => join(cwd, name)).find((candidate) => existsSync(candidate))
-      : resolve(cwd, configFlag);
+      ? configNames.map((name) => join(where.folder, name)).find((candidate) => existsSync(candidate))
+      : resolve(where.folder, configFlag);
   if (path === undefined) {
     throw new Halt(
       [
@@ -63,7 +66,14 @@ export async function openProject(
     ? []
     : (await import("./checkConfiguration.js")).checkConfiguration(parsed.data ?? {}, configName);
   if (hasErrors(problems)) throw new Halt(problems, exitCodes.usage, texts);
-  return { root, configName, configText, configuration: parsed.data as Configuration, problems };
+  return {
+    root,
+    environment: where.environment,
+    configName,
+    configText,
+    configuration: parsed.data as Configuration,
+    problems,
+  };
 }
 
 function readConfiguration(path: string, name: string): string {

@@ -8,6 +8,7 @@ import { InputWatcher } from "./inputWatcher.js";
 import { openProject, type Project } from "./project.js";
 import { ProjectTexts } from "./sdkInputs.js";
 import { contractTexts } from "./sources.js";
+import type { Whereabouts } from "./whereabouts.js";
 
 /** What a watcher did after something was saved. */
 export interface WatchRun {
@@ -46,7 +47,7 @@ export class Watcher {
   private heldSince: number | undefined;
 
   private constructor(
-    private readonly cwd: string,
+    private readonly where: Whereabouts,
     private readonly configFlag: string | undefined,
     private readonly options: WatchOptions,
   ) {
@@ -54,9 +55,9 @@ export class Watcher {
   }
 
   /** Brings everything up to date, warms up, and begins to watch. */
-  static async start(cwd: string, configFlag: string | undefined, options: WatchOptions): Promise<Watcher> {
-    const watcher = new Watcher(cwd, configFlag, options);
-    const project = await openProject(cwd, configFlag);
+  static async start(where: Whereabouts, configFlag: string | undefined, options: WatchOptions): Promise<Watcher> {
+    const watcher = new Watcher(where, configFlag, options);
+    const project = await openProject(where, configFlag);
     await watcher.files.observe(project);
     await watcher.run([]);
     await warmUp(project);
@@ -76,7 +77,7 @@ export class Watcher {
     let outcome: GenerateOutcome | undefined;
     let halt: Halt | undefined;
     try {
-      project = await openProject(this.cwd, this.configFlag);
+      project = await openProject(this.where, this.configFlag);
       if (this.isHalfWritten(project, saved)) return;
       outcome = await generate(project, generateOptions(this.options));
     } catch (error) {

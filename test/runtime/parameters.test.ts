@@ -19,7 +19,7 @@ import {
 } from "../../runtimes/typescript/wire/rarerParameters.js";
 import { send, type RestRequest } from "../../runtimes/typescript/wire/send.js";
 import { itemsBody } from "../../runtimes/typescript/wire/streams.js";
-import { packageRoot } from "../support/temporaryProject.js";
+import { packageRoot } from "../support/packageRoot.js";
 
 interface Row {
   readonly writer: string;

@@ -7,7 +7,7 @@ import { readContract } from "../../src/core/readContract.js";
 import { contractValidator } from "../../src/standin/ajvForContract.js";
 import { createStandin } from "../../src/standin/standin.js";
 import { contractWith, okay } from "../support/smallContract.js";
-import { packageRoot } from "../support/temporaryProject.js";
+import { packageRoot } from "../support/packageRoot.js";
 
 const demoText = (version: string, file: string) =>
   readFileSync(join(packageRoot, "demo/contracts", version, file), "utf8");

@@ -4,7 +4,7 @@ import { load } from "js-yaml";
 import { describe, expect, it } from "vitest";
 import { readContract } from "../../src/core/readContract.js";
 import { createStandin, type PlayedContract, type Standin, type StandinOptions } from "../../src/standin/standin.js";
-import { packageRoot } from "../support/temporaryProject.js";
+import { packageRoot } from "../support/packageRoot.js";
 import { contractWith, okay } from "../support/smallContract.js";
 
 const demoText = (version: string, file: string) =>

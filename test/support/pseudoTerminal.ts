@@ -1,6 +1,7 @@
 import { spawn } from "node:child_process";
 import { existsSync } from "node:fs";
-import { programPath, type Ran } from "./temporaryProject.js";
+import { programPath } from "./packageRoot.js";
+import type { Ran } from "./runningProgram.js";
 
 /** The usual program that runs another one in a pseudo-terminal; undefined where it is not installed. */
 export const pseudoTerminal = ["/usr/bin/script"].find((path) => process.platform === "linux" && existsSync(path));

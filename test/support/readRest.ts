@@ -6,7 +6,7 @@ import { readContract } from "../../src/core/readContract.js";
 import { planRest, type RestSettings } from "../../src/core/sdk/planRest.js";
 import type { Problem } from "../../src/core/problem/problem.js";
 import { contractWith } from "./smallContract.js";
-import { packageRoot } from "./temporaryProject.js";
+import { packageRoot } from "./packageRoot.js";
 
 export interface RestRead {
   readonly contract: RestContract;

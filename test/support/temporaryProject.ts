@@ -1,4 +1,4 @@
-import { spawn, spawnSync, type ChildProcess } from "node:child_process";
+import { spawnSync } from "node:child_process";
 import {
   cpSync,
   existsSync,
@@ -6,38 +6,27 @@ import {
   mkdtempSync,
   readdirSync,
   readFileSync,
+  realpathSync,
   rmSync,
   statSync,
   writeFileSync,
 } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
-import { fileURLToPath } from "node:url";
-import { afterEach } from "vitest";
+import { compilerComplaints, complaintLine, folderProgram, lintComplaints } from "./compiler.js";
+import { packageRoot, programPath } from "./packageRoot.js";
+import { RunningProgram, type Ran } from "./runningProgram.js";
 import { strictest } from "./strictest.js";
-
-export const packageRoot = fileURLToPath(new URL("../..", import.meta.url));
-export const programPath = join(packageRoot, "dist/cli/main.js");
-
-export interface Ran {
-  readonly code: number | null;
-  readonly out: string;
-  readonly err: string;
-}
-
-const folders: string[] = [];
-const children: ChildProcess[] = [];
-afterEach(() => {
-  for (const child of children.splice(0)) child.kill("SIGKILL");
-  for (const folder of folders.splice(0)) rmSync(folder, { recursive: true, force: true });
-});
+import { whenTestEnds } from "./whenTestEnds.js";
 
 /** A folder of its own for one test, removed afterwards, with the built program at hand. */
 export class TemporaryProject {
-  readonly folder = mkdtempSync(join(tmpdir(), "rhema-test-"));
+  readonly folder = mkdtempSync(join(realpathSync(tmpdir()), "rhema-test-"));
 
   constructor(files: Readonly<Record<string, string>> = {}) {
-    folders.push(this.folder);
+    whenTestEnds(() => {
+      rmSync(this.folder, { recursive: true, force: true });
+    });
     for (const [path, text] of Object.entries(files)) this.write(path, text);
   }
 
@@ -73,7 +62,22 @@ export class TemporaryProject {
     return found;
   }
 
-  run(args: readonly string[], env: Readonly<Record<string, string>> = {}): Ran {
+  /** Runs the built program in this folder, inside this process, to its end. */
+  run(args: readonly string[], env: Readonly<Record<string, string>> = {}): Promise<Ran> {
+    return new RunningProgram(this.folder, args, env).ended;
+  }
+
+  /** Starts a command that runs on, inside this process; it is ended with the test. */
+  start(args: readonly string[], env: Readonly<Record<string, string>> = {}): RunningProgram {
+    const running = new RunningProgram(this.folder, args, env);
+    whenTestEnds(async () => {
+      await running.ends();
+    });
+    return running;
+  }
+
+  /** Like `run`, in a process of its own, where how the process starts and ends is what is tested. */
+  runProcess(args: readonly string[], env: Readonly<Record<string, string>> = {}): Ran {
     const { FORCE_COLOR: _colour, ...rest } = process.env;
     const { status, stdout, stderr } = spawnSync(process.execPath, [programPath, ...args], {
       cwd: this.folder,
@@ -83,52 +87,32 @@ export class TemporaryProject {
     return { code: status, out: stdout, err: stderr };
   }
 
-  /** Like `run`, while this process goes on answering. */
-  async runBeside(args: readonly string[], env: Readonly<Record<string, string>> = {}): Promise<Ran> {
-    const { FORCE_COLOR: _colour, ...rest } = process.env;
-    const child = spawn(process.execPath, [programPath, ...args], {
-      cwd: this.folder,
-      env: { ...rest, NO_COLOR: "1", ...env },
-    });
-    let [out, err] = ["", ""];
-    child.stdout.setEncoding("utf8").on("data", (part: string) => (out += part));
-    child.stderr.setEncoding("utf8").on("data", (part: string) => (err += part));
-    const code = await new Promise<number | null>((resolve) => child.on("close", resolve));
-    return { code, out, err };
-  }
-
   /** Type checks the folder with the settings the SDK promises to hold under; "" when it is clean. */
   compile(options: Readonly<Record<string, unknown>> = {}, include: readonly string[] = ["src"]): string {
-    const compilerOptions = { ...strictest, ...options };
-    this.write("tsconfig.test.json", JSON.stringify({ compilerOptions, include }));
-    const { stdout } = spawnSync(
-      process.execPath,
-      [join(packageRoot, "node_modules/typescript/lib/tsc.js"), "-p", "tsconfig.test.json"],
-      { cwd: this.folder, encoding: "utf8" },
-    );
-    return stdout;
+    const program = folderProgram(this.folder, { compilerOptions: { ...strictest, ...options }, include });
+    return compilerComplaints(program, this.folder).map(complaintLine).join("\n");
+  }
+
+  /** Type checks the folder, and lints its SDKs by the strict typed rules; a line for each complaint. */
+  compileAndLint(options: Readonly<Record<string, unknown>> = {}): string[] {
+    const program = folderProgram(this.folder, { compilerOptions: { ...strictest, ...options }, include: ["src"] });
+    const code = Object.entries(this.tree("src/sdk")).filter(([path]) => path.endsWith(".ts"));
+    if (code.length === 0) throw new Error("Nothing was linted.");
+    const files = new Map(code.map(([path, text]) => [`src/sdk/${path}`, text]));
+    const complaints = [...compilerComplaints(program, this.folder), ...lintComplaints(program, this.folder, files)];
+    return complaints.map(complaintLine);
   }
 
   /** Starts the stand-in on a free port and gives its address. */
   async play(args: readonly string[] = []): Promise<string> {
-    const child = spawn(process.execPath, [programPath, "--json", "--quiet", "play", "--port", "0", ...args], {
-      cwd: this.folder,
-      stdio: ["ignore", "pipe", "inherit"],
-    });
-    children.push(child);
-    return new Promise((resolve, reject) => {
-      let text = "";
-      child.stdout.setEncoding("utf8").on("data", (part: string) => {
-        text += part;
-        const found = /"url": "(http:\/\/[^"/]+)/.exec(text)?.[1];
-        if (found !== undefined) resolve(found);
-      });
-      child.on("exit", (code) => {
-        reject(new Error(`play ended with ${String(code)}: ${text}`));
-      });
-    });
+    const running = this.start(["--json", "--quiet", "play", "--port", "0", ...args]);
+    const said = await running.says(playedAt);
+    return playedAt.exec(said)?.[1] ?? "";
   }
 }
+
+/** The address that the stand-in tells a program. */
+export const playedAt = /"url": "(http:\/\/[^"/]+)/;
 
 /** The demo's app with a version of its contracts. */
 export function demoProject(version: "v1" | "v2" = "v1"): TemporaryProject {

@@ -9,7 +9,8 @@ import {
   performWriting,
   type FileOperations,
 } from "../../src/workspace/writing.js";
-import { demoProject, programPath } from "../support/temporaryProject.js";
+import { programPath } from "../support/packageRoot.js";
+import { demoProject } from "../support/temporaryProject.js";
 
 let root = "";
 beforeEach(() => {
@@ -112,7 +113,7 @@ describe("a writing happens whole or not at all", () => {
 describe("generate, killed at any moment", () => {
   it("leaves the SDK whole, and the next run completes it", async () => {
     const reference = demoProject();
-    reference.run(["generate"]);
+    await reference.run(["generate"]);
     const whole = reference.tree("src/sdk");
     for (const delay of [60, 120, 180, 240, 300, 360]) {
       const project = demoProject();
@@ -125,9 +126,9 @@ describe("generate, killed at any moment", () => {
       });
       const found = Object.keys(project.tree("src/sdk")).length;
       if (!hasUnfinishedWriting({ root: project.folder })) expect([0, Object.keys(whole).length]).toContain(found);
-      expect(project.run(["generate"]).code).toBe(0);
+      expect((await project.run(["generate"])).code).toBe(0);
       expect(project.tree("src/sdk")).toEqual(whole);
-      expect(project.run(["check"]).code).toBe(0);
+      expect((await project.run(["check"])).code).toBe(0);
     }
   });
 });

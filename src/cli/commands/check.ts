@@ -13,7 +13,7 @@ export async function checkCommand(
   sdks: readonly string[],
   gate: Gate,
 ): Promise<number> {
-  const project = await openProject(process.cwd(), globals.config);
+  const project = await openProject(terminal.host, globals.config);
   const outcome = await check(project, sdks, gate);
   const { paint } = terminal;
   const all = [...outcome.problems, ...outcome.sdks.flatMap((sdk) => sdk.problems)];

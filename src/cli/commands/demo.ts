@@ -105,7 +105,7 @@ export async function demoCommand(terminal: Terminal): Promise<number> {
 
 function childEnvironment(terminal: Terminal): NodeJS.ProcessEnv {
   const coloured = terminal.paint.bad("x") !== "x";
-  const { NO_COLOR: _off, FORCE_COLOR: _on, ...rest } = process.env;
+  const { NO_COLOR: _off, FORCE_COLOR: _on, ...rest } = terminal.host.environment;
   return coloured ? { ...rest, FORCE_COLOR: "1" } : { ...rest, NO_COLOR: "1" };
 }
 

@@ -26,7 +26,7 @@ export async function draftCommand(
     const message = `--depth takes a whole number from 1 to ${String(deepest)}, and got \`${depth}\`.`;
     throw new Halt([problem("option.value", message, { hint: "3 suits most schemas." })], exitCodes.usage);
   }
-  const project = await openProject(process.cwd(), globals.config);
+  const project = await openProject(terminal.host, globals.config);
   const [name = contract] = chosenContracts(project, [contract]);
   const outcome = await draft(project, name, { fields, depth: levels, into });
   terminal.result(report(outcome, name, terminal));

@@ -21,7 +21,7 @@ export async function generateCommand(
       return false;
     }
   };
-  const project = await openProject(process.cwd(), globals.config, { isKnownSound });
+  const project = await openProject(terminal.host, globals.config, { isKnownSound });
   const outcome = await generate(project, options);
   const elapsedMs = Math.round(performance.now() - startedAt);
   if (terminal.json) {

@@ -88,18 +88,18 @@ async function findImpact(
 ): Promise<ImpactOutcome> {
   const { before, after } = options;
   try {
-    const project = await openProject(process.cwd(), globals.config);
+    const project = await openProject(terminal.host, globals.config);
     terminal.note(
       [...project.problems, ...outlivedAcceptances(project)].flatMap((problem) =>
         renderProblem(problem, () => project.configText, terminal.paint),
       ),
     );
-    return await impact(project, process.cwd(), options);
+    return await impact(project, terminal.host.folder, options);
   } catch (error) {
     // Two files can be compared anywhere; without a project nothing is known about their use.
     const noProject =
       error instanceof Halt && error.problems[0]?.code === "config.missing" && globals.config === undefined;
     if (!noProject || before === undefined || after === undefined) throw error;
-    return await impactOfFiles(process.cwd(), before, after);
+    return await impactOfFiles(terminal.host.folder, before, after);
   }
 }

@@ -37,16 +37,17 @@ export async function initCommand(
   globals: GlobalOptions,
   options: InitCommandOptions,
 ): Promise<number> {
-  const root = process.cwd();
+  const { host } = terminal;
+  const root = host.folder;
   const configName = globals.config ?? "rhema.yaml";
   assertNoConfiguration(root, configName);
   const surroundings = lookAround(root);
-  const isAsking = !options.yes && !terminal.json && process.stdin.isTTY && process.stdout.isTTY;
+  const isAsking = !options.yes && !terminal.json && host.input.isTTY === true && host.output.isTTY === true;
   const given = [
     ...options.from.map((text) => readSource(text, false)),
     ...options.run.map((text) => readSource(text, true)),
   ];
-  const setup = new Setup(root, surroundings, terminal, readHeaders(options.header), isAsking);
+  const setup = new Setup(surroundings, terminal, readHeaders(options.header), isAsking);
   if (given.length > 0) for (const source of given) await setup.add(source);
   else if (isAsking) await setup.ask();
   else await setup.addFound(options.yes);
@@ -93,7 +94,6 @@ class Setup {
   readonly contracts: TriedContract[] = [];
 
   constructor(
-    private readonly root: string,
     private readonly surroundings: Surroundings,
     private readonly terminal: Terminal,
     private readonly headers: Readonly<Record<string, string>>,
@@ -104,7 +104,7 @@ class Setup {
   async add(source: ChosenSource): Promise<void> {
     const taken = new Set(this.contracts.map(({ name }) => name));
     const { queries } = this.surroundings;
-    const tried = await adopt(this.root, source, { queries, headers: this.headers, taken });
+    const tried = await adopt(this.terminal.host, source, { queries, headers: this.headers, taken });
     this.contracts.push(tried);
     if (!this.isWatched) return;
     const { paint } = this.terminal;
@@ -176,7 +176,7 @@ class Setup {
       validate: (answer: string) => answer.trim() !== "" || "Say where it is; Ctrl-C ends it.",
     });
     const trimmed = text.trim();
-    const isFile = existsSync(resolve(this.root, trimmed)) || isUrl(trimmed) || !/\s/.test(trimmed);
+    const isFile = existsSync(resolve(this.terminal.host.folder, trimmed)) || isUrl(trimmed) || !/\s/.test(trimmed);
     return readSource(trimmed, !isFile);
   }
 }

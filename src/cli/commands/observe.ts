@@ -1,4 +1,5 @@
 import { readFileSync } from "node:fs";
+import { resolve } from "node:path";
 import { problem } from "../../core/problem/problem.js";
 import { visible } from "../../core/problem/codeFrame.js";
 import { counted } from "../../core/report/paint.js";
@@ -9,7 +10,6 @@ import { observingProxy } from "../../standin/observe/proxy.js";
 import { shownQuery } from "../../standin/secrets.js";
 import { exitCodes, Halt } from "../../workspace/halt.js";
 import { openProject } from "../../workspace/project.js";
-import { interrupted } from "../interrupted.js";
 import { listen } from "../listen.js";
 import type { ObserveForm } from "../observeForms.js";
 import { observedSocket } from "../observedSocket.js";
@@ -37,7 +37,7 @@ export async function observeCommand(
   globals: GlobalOptions,
   options: ObserveCommandOptions,
 ): Promise<number> {
-  const project = await openProject(process.cwd(), globals.config);
+  const project = await openProject(terminal.host, globals.config);
   const target = options.url === undefined ? undefined : readTarget(options.url);
   if (!target && options.har.length === 0)
     throw new Halt(
@@ -50,7 +50,7 @@ export async function observeCommand(
     );
   const contracts = await readPlayed(project, options.contract, terminal);
   const observations = new Observations(contracts, target?.pathname.replace(/\/+$/, ""));
-  for (const file of options.har) addRecorded(file, observations, target);
+  for (const file of options.har) addRecorded(file, terminal.host.folder, { observations, target });
   if (target && options.har.length === 0) await watch(target, observations, options, terminal);
   const observed = observations.observed();
   const exitCode = observed.disagreeing > 0 ? exitCodes.findings : exitCodes.done;
@@ -70,10 +70,14 @@ function readTarget(text: string): URL {
   throw new Halt([problem("observe.address", message, { hint: "Write it as http://host:port." })], exitCodes.usage);
 }
 
-function addRecorded(file: string, observations: Observations, target: URL | undefined): void {
+function addRecorded(
+  file: string,
+  folder: string,
+  { observations, target }: { readonly observations: Observations; readonly target: URL | undefined },
+): void {
   let text: string;
   try {
-    text = readFileSync(file, "utf8");
+    text = readFileSync(resolve(folder, file), "utf8");
   } catch {
     throw new Halt(
       [problem("observe.recording", `\`${file}\` cannot be read.`, { hint: "Check the path." })],
@@ -120,8 +124,8 @@ async function watch(
     target: `${target.origin}${target.pathname}`,
   });
   await (seconds === undefined
-    ? interrupted()
-    : Promise.race([interrupted(), new Promise((done) => setTimeout(done, seconds * 1000))]));
+    ? terminal.host.interrupted()
+    : Promise.race([terminal.host.interrupted(), new Promise((done) => setTimeout(done, seconds * 1000))]));
   await address.close();
 
   function callLines(shown: string, status: number, judged: Judgement | undefined): string[] {

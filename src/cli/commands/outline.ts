@@ -20,7 +20,7 @@ export async function outlineCommand(
   globals: GlobalOptions,
   { contracts, find, unused, about }: OutlineCommandOptions,
 ): Promise<number> {
-  const project = await openProject(process.cwd(), globals.config);
+  const project = await openProject(terminal.host, globals.config);
   const chosen = chosenContracts(project, contracts);
   const { outlines, details, textOf } = await outline(project, { contracts: chosen, find: find ?? "", unused, about });
   const view = { textOf, paint: terminal.paint, isNarrowed: find !== undefined || unused };

@@ -8,7 +8,6 @@ import { exitCodes, Halt } from "../../workspace/halt.js";
 import { savedSince } from "../../workspace/inputFiles.js";
 import { InputWatcher } from "../../workspace/inputWatcher.js";
 import { openProject, type Project } from "../../workspace/project.js";
-import { interrupted } from "../interrupted.js";
 import { listen } from "../listen.js";
 import { readPlayed } from "../readPlayed.js";
 import { socketUpgrade } from "../socketUpgrade.js";
@@ -40,7 +39,7 @@ export async function playCommand(terminal: Terminal, globals: GlobalOptions, op
     if (await watcher.observe(project)) watcher.again(savedSince(project, readAt), settleMs);
   };
   await observe(player.project);
-  await interrupted();
+  await terminal.host.interrupted();
   await watcher.close();
   await player.close();
   return exitCodes.done;
@@ -63,7 +62,7 @@ export async function startPlay(terminal: Terminal, globals: GlobalOptions, opti
     if (typeof wish !== "string") return wish;
     throw new Halt([problem("play.wish", `--wish "${text}" cannot be granted: ${wish}.`)], exitCodes.usage);
   });
-  let project = await openProject(process.cwd(), globals.config);
+  let project = await openProject(terminal.host, globals.config);
   const { paint } = terminal;
   const played = await readPlayed(project, options.contracts, terminal);
   const onCall = ({ method, path, status, misfits, faults }: JournalEntry): void => {
@@ -94,7 +93,7 @@ export async function startPlay(terminal: Terminal, globals: GlobalOptions, opti
     project,
     reload: async (saved) => {
       try {
-        project = await openProject(process.cwd(), globals.config);
+        project = await openProject(terminal.host, globals.config);
         standin.replace(await readPlayed(project, options.contracts, terminal));
         if (!terminal.quiet) terminal.note([paint.quiet(`  ${saved.join(", ")} saved, played from now on`)]);
       } catch (error) {

@@ -33,7 +33,7 @@ export async function pullCommand(
   globals: GlobalOptions,
   { contracts, check }: PullCommandOptions,
 ): Promise<number> {
-  const project = await openProject(process.cwd(), globals.config);
+  const project = await openProject(terminal.host, globals.config);
   const { paint } = terminal;
   const outcome = await pull(project, {
     contracts: chosenContracts(project, contracts),

@@ -45,7 +45,7 @@ export async function tryCommand(
   options: TryCommandOptions,
 ): Promise<number> {
   const seed = wholeNumber("--seed", options.seed, 2 ** 31);
-  const project = await openProject(process.cwd(), globals.config);
+  const project = await openProject(terminal.host, globals.config);
   const contracts = chosenContracts(project, options.contract === undefined ? [] : [options.contract]);
   const call = await findCall(project, contracts, options.call);
   const { values, missing } = argumentsOf(call, options, seed);
@@ -64,7 +64,10 @@ export async function tryCommand(
   }
   if (options.baseUrl !== undefined) await assertMeant(call, options, terminal);
   const headers = Object.fromEntries(
-    Object.entries(readHeaders(options.header)).map(([name, value]) => [name, fromEnvironment(value, "`try`")]),
+    Object.entries(readHeaders(options.header)).map(([name, value]) => [
+      name,
+      fromEnvironment(value, project.environment, "`try`"),
+    ]),
   );
   const performed = await perform(call, {
     baseUrl: options.baseUrl ?? `${playedAt}/${call.contract}`,
@@ -146,7 +149,7 @@ function wishHeaders({ wish, baseUrl }: TryCommandOptions): Record<string, strin
 /** A real server is changed only by somebody who says so. */
 async function assertMeant(call: FoundCall, { yes, baseUrl }: TryCommandOptions, terminal: Terminal): Promise<void> {
   if (call.isSafe || yes === true) return;
-  const isAsking = process.stdin.isTTY && process.stdout.isTTY && !terminal.json;
+  const isAsking = terminal.host.input.isTTY === true && terminal.host.output.isTTY === true && !terminal.json;
   const message = `${call.label} changes something at ${baseUrl ?? ""}.`;
   const answers: prompts.Answers<"meant"> = isAsking
     ? await prompts({ type: "confirm", name: "meant", message: `${message} Perform it?`, initial: false })

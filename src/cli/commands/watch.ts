@@ -7,7 +7,6 @@ import type { GenerateOutcome } from "../../workspace/generateOutcome.js";
 import { exitCodes } from "../../workspace/halt.js";
 import { Watcher, type WatchRun } from "../../workspace/watch.js";
 import { problemLines } from "../generateProblems.js";
-import { interrupted } from "../interrupted.js";
 import { problemJson } from "../problemJson.js";
 import { startPlay, type Player } from "./play.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";
@@ -38,12 +37,12 @@ export async function watchCommand(
     const impacts = (await run.outcome?.compare?.()) ?? [];
     told = report(run, impacts, told, terminal);
   };
-  const watcher = await Watcher.start(process.cwd(), globals.config, { sdks, partial, settleMs, onRun });
+  const watcher = await Watcher.start(terminal.host, globals.config, { sdks, partial, settleMs, onRun });
   terminal.result([terminal.paint.quiet("watch: waiting for a save, Ctrl-C ends it")]);
   try {
     if (playOn !== undefined) player = startPlay(terminal, globals, { ...playing, port: playOn });
     await player;
-    await interrupted();
+    await terminal.host.interrupted();
   } finally {
     await watcher.close();
     const begun = await player?.catch(() => undefined);

@@ -6,6 +6,7 @@ import { parseData } from "../../core/text/parseData.js";
 import { checkConfiguration } from "../checkConfiguration.js";
 import type { ContractConfiguration } from "../configuration.js";
 import { exitCodes, Halt } from "../halt.js";
+import type { Whereabouts } from "../whereabouts.js";
 import { isInside } from "../project.js";
 import { configText } from "./configText.js";
 import { contractName, type Surroundings } from "./lookAround.js";
@@ -42,7 +43,7 @@ export function assertNoConfiguration(root: string, name: string): void {
  * @throws Halt when it cannot be had or read
  */
 export async function adopt(
-  root: string,
+  where: Whereabouts,
   source: ChosenSource,
   {
     queries,
@@ -52,7 +53,7 @@ export async function adopt(
 ): Promise<TriedContract> {
   const { from } = source;
   const settings = { from, ...(isRemote(from) && Object.keys(headers).length > 0 ? { headers } : {}) };
-  return tryContract(root, freeName(source.name ?? nameOf(from), taken), settings, queries);
+  return tryContract(where, freeName(source.name ?? nameOf(from), taken), settings, queries);
 }
 
 function isRemote(from: ContractConfiguration["from"]): boolean {

@@ -7,6 +7,7 @@ import { ContractReader } from "../buildSdk.js";
 import type { ContractConfiguration } from "../configuration.js";
 import { obtainCopies } from "../obtainCopies.js";
 import type { Project } from "../project.js";
+import type { Whereabouts } from "../whereabouts.js";
 import { ProjectTexts } from "../sdkInputs.js";
 
 /** What a contract turned out to be when it was tried. */
@@ -33,12 +34,12 @@ export interface TriedContract {
  * @throws Halt when it cannot be had or read
  */
 export async function tryContract(
-  root: string,
+  where: Whereabouts,
   name: string,
   settings: ContractConfiguration,
   queries: readonly string[],
 ): Promise<TriedContract> {
-  const project = projectWith(root, name, settings);
+  const project = projectWith(where, name, settings);
   await obtainCopies(project, [name], true);
   const texts = new ProjectTexts(project);
   await texts.readHosts([name]);
@@ -50,7 +51,7 @@ export async function tryContract(
     return { ...found, settings, protocol: "rest", about, queries: 0, scalars: [] };
   }
   const whole = { ...settings, queries };
-  const asking = new ProjectTexts(projectWith(root, name, whole));
+  const asking = new ProjectTexts(projectWith(where, name, whole));
   await asking.readHosts([name]);
   const { operations } = readQueryDocuments(schema, asking.queries(name).texts);
   const scalars = [...contract.types.values()].filter(({ role }) => role === "scalar").map((type) => type.name);
@@ -58,7 +59,8 @@ export async function tryContract(
   return { ...found, settings: whole, protocol: "graphql", about, queries: operations.length, scalars };
 }
 
-function projectWith(root: string, name: string, settings: ContractConfiguration): Project {
+function projectWith(where: Whereabouts, name: string, settings: ContractConfiguration): Project {
   const configuration = { contracts: { [name]: settings }, sdks: {} };
-  return { root, configName: "rhema.yaml", configText: "", configuration, problems: [] };
+  const { folder: root, environment } = where;
+  return { root, environment, configName: "rhema.yaml", configText: "", configuration, problems: [] };
 }

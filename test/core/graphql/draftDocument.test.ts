@@ -1,8 +1,8 @@
 import { buildSchema, parse, validate } from "graphql";
 import { describe, expect, it } from "vitest";
 import { draftDocuments, rootFields } from "../../../src/core/graphql/draftDocument.js";
-import { makeGraphqlSchema } from "../../random/graphql/makeGraphqlSchema.js";
-import { Randomness } from "../../random/randomness.js";
+import { makeGraphqlSchema } from "../../proof/random/graphql/makeGraphqlSchema.js";
+import { Randomness } from "../../proof/random/randomness.js";
 
 describe("drafts", () => {
   it("of 200 random schemas are valid, every one, at every depth", () => {

@@ -10,7 +10,7 @@ import { problem } from "../../../src/core/problem/problem.js";
 import { positionAt } from "../../../src/core/problem/textLines.js";
 import { plainPaint } from "../../../src/core/report/paint.js";
 import { renderProblem } from "../../../src/core/report/renderProblem.js";
-import { packageRoot } from "../../support/temporaryProject.js";
+import { packageRoot } from "../../support/packageRoot.js";
 
 const yaml = "paths:\n  /a/b:\n    get:\n      tags: [one, two]\n";
 const at = (pointer: string, text = yaml, atKey = false) => {

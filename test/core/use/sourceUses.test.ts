@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { scriptOf } from "../../../src/core/use/scriptOf.js";
 import { SourceIndex } from "../../../src/core/use/sourceUse.js";
 import { sourceUses } from "../../../src/core/use/sourceUses.js";
-import { programOf } from "../../random/compile.js";
+import { programOf } from "../../proof/random/compile.js";
 
 const sdk = `
 export type BerthStatus = "free" | "taken";

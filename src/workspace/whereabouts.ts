@@ -1,0 +1,9 @@
+/** Variables of the environment by name, as Node gives them. */
+export type Environment = Readonly<Record<string, string | undefined>>;
+
+/** Where a command runs. Nothing below asks the process for it, so that several can run in one process. */
+export interface Whereabouts {
+  /** Absolute path of the working folder. */
+  readonly folder: string;
+  readonly environment: Environment;
+}

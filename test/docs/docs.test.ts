@@ -1,0 +1,33 @@
+import { existsSync, readFileSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { describe, expect, it } from "vitest";
+import { renderChangeReference, renderProblemReference } from "../../src/core/report/renderReference.js";
+import { packageRoot } from "../support/packageRoot.js";
+
+const read = (path: string) => readFileSync(join(packageRoot, path), "utf8");
+
+describe("the docs are what the program says", () => {
+  it("problem codes and change codes", () => {
+    expect(read("docs/problems.md")).toBe(renderProblemReference());
+    expect(read("docs/changes.md")).toBe(renderChangeReference());
+  });
+
+  it("every key of the configuration is documented", () => {
+    const schema = JSON.parse(read("schema/rhema.schema.json")) as {
+      properties: object;
+      definitions: Record<string, { properties?: object }>;
+    };
+    const keys = [schema, ...Object.values(schema.definitions)]
+      .flatMap((part) => Object.keys(part.properties ?? {}))
+      .filter((key) => key !== "$schema");
+    for (const key of keys) expect(read("docs/configuration.md")).toContain(`\`${key}\``);
+  });
+
+  it.each(["README.md", "docs/guide.md", "docs/configuration.md", "docs/architecture.md"])(
+    "%s links only to what exists",
+    (page) => {
+      for (const [, target = ""] of read(page).matchAll(/\]\((?!https?:)([^)#]+)[^)]*\)/g))
+        expect(existsSync(join(packageRoot, dirname(page), target)), target).toBe(true);
+    },
+  );
+});

@@ -1,0 +1,190 @@
+import { describe, expect, it } from "vitest";
+import { contractWith } from "../support/smallContract.js";
+import { demoProject, graphqlProject, restProject, TemporaryProject } from "../support/temporaryProject.js";
+
+const restConfig =
+  "contracts:\n  api:\n    from: api.yaml\nsdks:\n  app:\n    language: typescript\n    covers: [api]\n    into: sdk\n";
+const withConfig = (config: string) =>
+  new TemporaryProject({ "rhema.yaml": config, "api.yaml": JSON.stringify(contractWith({ A: { type: "string" } })) });
+
+describe("a configuration that is wrong ends with 2, the place and the nearest word", () => {
+  it.each<[string, string, string[]]>([
+    [
+      "unknown key",
+      restConfig.replace("into:", "intoo:"),
+      ["rhema.yaml:8:5", "The key `intoo` is not known here.", "Did you mean `into`?", "8 |     intoo: sdk"],
+    ],
+    ["missing key", restConfig.replace("    into: sdk\n", ""), ["`app` needs the key `into`."]],
+    [
+      "unknown language",
+      restConfig.replace("typescript", "typescrpt"),
+      ["rhema.yaml:6:15", '`language` cannot be "typescrpt".', "Did you mean `typescript`?"],
+    ],
+    [
+      "unknown contract",
+      restConfig.replace("[api]", "[apo]"),
+      ["rhema.yaml:7:14", "covers `apo`", "Did you mean `api`?"],
+    ],
+    ["wrong type", restConfig.replace("[api]", "api"), ["`covers` has to be a list."]],
+    [
+      "a name that leaves the folder",
+      restConfig.replace("  api:", "  ../api:"),
+      ["`../api` cannot be a name here.", "lower-case letters"],
+    ],
+    [
+      "neither path nor command",
+      restConfig.replace("from: api.yaml", "from: 5"),
+      ["`from` has to be a path, a URL, a list of those, or"],
+    ],
+    ["broken YAML", "contracts: [", ["config.unreadable", "rhema.yaml:1:13"]],
+    ["empty", "", ["needs the key `contracts`"]],
+    ["a list", "- a", ["has to be a mapping with keys"]],
+  ])("%s", async (_name, config, parts) => {
+    const { code, out, err } = await withConfig(config).run(["generate"]);
+    expect([code, out]).toEqual([2, ""]);
+    for (const part of parts)
+      expect(err.replaceAll("\n  ", " ").replaceAll("   ", " ")).toContain(part.replaceAll("   ", " "));
+  });
+
+  it("tells all mistakes in one run", async () => {
+    const { err } = await withConfig(restConfig.replace("into:", "intoo:").replace("from:", "form:")).run(["generate"]);
+    expect(err.match(/^error/gm)?.length).toBe(4);
+  });
+
+  it("no configuration at all, one that --config names and that is not there, and one elsewhere", async () => {
+    const project = new TemporaryProject();
+    expect(await project.run(["generate"])).toMatchObject({ code: 2, out: "" });
+    expect((await project.run(["generate"])).err).toContain("There is no rhema.yaml in this folder.");
+    expect((await project.run(["--config", "x.yaml", "check"])).err).toContain("`x.yaml` does not exist");
+    project.write("deep/other.yaml", restConfig);
+    project.write("deep/api.yaml", JSON.stringify(contractWith({ A: { type: "string" } })));
+    expect((await project.run(["--config", "deep/other.yaml", "generate"])).code).toBe(0);
+    expect(project.exists("deep/sdk/README.md")).toBe(true);
+  });
+
+  it("warns about a secret in clear and about keys that have no effect", async () => {
+    const { code, err } = await withConfig(
+      `${restConfig.replace("from: api.yaml", "from: api.yaml\n    headers: { authorization: Bearer abc }")}guard: { since: git:main }\n`,
+    ).run(["generate"]);
+    expect(code).toBe(0);
+    expect(err).toContain("warning config.secret  rhema.yaml:4:16");
+    expect(err).toContain("`headers` of `api` has no effect: it does not come from a URL");
+    expect(err.split("-> ")[0]).not.toContain("Bearer abc\n  ");
+  });
+});
+
+describe("a contract that cannot be read ends with 3", () => {
+  it.each<[string, string, string]>([
+    ["empty", "", "contract.empty"],
+    ["malformed YAML", "openapi: 3.1.0\npaths: {", "api.yaml:2:9"],
+    ["malformed JSON", '{ "openapi": "3.1.0", }}', "contract.syntax"],
+    ["of neither kind", "hello: world", "neither an OpenAPI description nor"],
+    ["of a version to come", "openapi: 4.0.0", "contract.version"],
+  ])("%s", async (_name, text, part) => {
+    const { code, err } = await restProject(text).run(["generate"]);
+    expect([code, err.includes(part)]).toEqual([3, true]);
+  });
+
+  it("missing, with the place in the configuration", async () => {
+    const { code, err } = await new TemporaryProject({ "rhema.yaml": restConfig }).run(["generate"]);
+    expect(code).toBe(3);
+    expect(err).toContain("error contract.missing  rhema.yaml:3:11");
+  });
+
+  it("malformed schema language, with every file's error", async () => {
+    const project = graphqlProject("type Query { a: ", {});
+    const { code, err } = await project.run(["generate"]);
+    expect([code, err.includes("contract.syntax  schema.graphql:1:12")]).toEqual([3, true]);
+  });
+
+  it("a schema that contradicts itself", async () => {
+    const { code, err } = await graphqlProject("type Query { a: Boat }", {}).run(["generate"]);
+    expect([code, err.includes("graphql.schema  schema.graphql:1:17")]).toEqual([3, true]);
+  });
+
+  it("keeps an SDK that was written before", async () => {
+    const project = demoProject();
+    await project.run(["generate"]);
+    const before = project.tree("src/sdk");
+    project.write("contracts/berths.yaml", "");
+    expect((await project.run(["generate"])).code).toBe(3);
+    expect(project.tree("src/sdk")).toEqual(before);
+  });
+});
+
+describe("a contract that is broken in places ends with 0, complete but for them", () => {
+  it("a cycle of definitions and a reference that leads nowhere", async () => {
+    const project = restProject(
+      contractWith({
+        A: { $ref: "#/components/schemas/B" },
+        B: { $ref: "#/components/schemas/A" },
+        C: { $ref: "#/components/schemas/None" },
+        Good: { type: "string" },
+      }),
+    );
+    const { code, out } = await project.run(["generate"]);
+    expect(code).toBe(0);
+    expect(out).toContain("api: 3 parts set aside and not in the SDK, because the contract is broken there");
+    for (const part of [
+      /GET \/s\/A contract\.cycle api\.yaml:1:\d+ `A` is only an alias of itself\./,
+      /GET \/s\/C contract\.reference api\.yaml:1:\d+ The reference `#\/components\/schemas\/None` leads nowhere\./,
+    ])
+      expect(out.replace(/\s+/g, " ")).toMatch(part);
+    expect(project.compile()).toBe("");
+  });
+});
+
+describe("query documents", () => {
+  it("anonymous, duplicate and misspelt ones each have their own message; a pattern without files is no failure", async () => {
+    const project = graphqlProject("type Query { boat: Int }", {
+      "boat-list": "{ boat }",
+      a: "query Same { boat }",
+      b: "query Same { boat }",
+    });
+    const { code, err } = await project.run(["generate"]);
+    expect(code).toBe(1);
+    expect(err).toContain("This query has no name.");
+    expect(err).toContain("-> Write `query BoatList`.");
+    expect(err).toContain("Two operations are named `Same`.");
+    expect(err).toMatch(/q\/a\.graphql:1:7[\s\S]*and q\/b\.graphql:1:7/);
+    const none = await graphqlProject("type Query { boat: Int }", {}).run(["generate"]);
+    expect(none.code).toBe(0);
+    expect(none.err).toContain("No query document of `fleet` matches `q/**/*.graphql`.");
+  });
+});
+
+describe("wrong usage ends with 2", () => {
+  it.each([
+    [["generate", "borad"], "There is no SDK named `borad`."],
+    [["impact", "berth"], "Did you mean `berths`?"],
+    [["play", "nothing"], "There is no contract named `nothing`."],
+    [["play", "--port", "x"], "--port takes a whole number"],
+    [["generat"], "unknown command"],
+    [["generate", "--nope"], "unknown option"],
+    [["impact", "--before", "x.yaml"], "several are configured"],
+    [["impact", "berths", "--before", "x.yaml"], "There is no contract file `x.yaml`."],
+    [["impact", "berths", "--before", "contracts/passages.graphql"], "the two cannot be compared"],
+  ])("%j", async (args, part) => {
+    const { code, err } = await demoProject().run(args);
+    expect(code).toBe(part.includes("contract file") ? 3 : 2);
+    expect(err.replaceAll("\n  ", " ")).toContain(part);
+  });
+
+  it("--help and --version are fine", async () => {
+    const project = new TemporaryProject();
+    expect(await project.run(["--version"])).toMatchObject({ code: 0, out: "0.1.0\n" });
+    const help = await project.run(["--help"]);
+    expect(help.code).toBe(0);
+    for (const command of ["generate", "check", "impact", "play", "demo"]) expect(help.out).toContain(command);
+  });
+});
+
+describe("a defect of the program", () => {
+  it("is told as one, without the program's own text, also where it happens beside the command", async () => {
+    const project = demoProject();
+    project.write("fails.mjs", 'process.once("beforeExit", () => { throw new Error("made up"); });\n');
+    const { code, err } = project.runProcess(["outline"], { NODE_OPTIONS: "--import=./fails.mjs" });
+    expect([code, err.includes("defect: Rhema met a state"), err.includes("Error: made up")]).toEqual([70, true, true]);
+    expect(Math.max(...err.split("\n").map((line) => line.length))).toBeLessThan(300);
+  });
+});

@@ -1,0 +1,103 @@
+import { spawn } from "node:child_process";
+import { existsSync, readFileSync } from "node:fs";
+import { createServer } from "node:http";
+import type { AddressInfo } from "node:net";
+import { pathToFileURL } from "node:url";
+import { afterEach, expect, it } from "vitest";
+import { bundle } from "../support/bundled.js";
+import { demoProject } from "../support/temporaryProject.js";
+
+const browser = ["/usr/bin/chromium", "/usr/bin/chromium-browser"].find((path) => existsSync(path));
+if (browser === undefined) process.stdout.write("browser: no Chromium here, so the SDK runs in Node only\n");
+
+/** What an app does with its SDKs, told as data. */
+const app = `import { cancelReservation, connectBerths, currentNotices, getBerth, isReserveBerthFailure, listVesselsItems, reserveBerth } from "./sdk/berths/index.js";
+import { connectPassages, arrivalsToday } from "./sdk/passages/index.js";
+import { renewable, retrying } from "./sdk/wire/index.js";
+
+export async function run(address: string): Promise<unknown> {
+  const around = [retrying({ pauseMs: 1 })];
+  const harbour = connectBerths({ baseUrl: address + "/berths", auth: { harbourToken: renewable(() => "token") }, around, timeoutMs: 20_000 });
+  const told: unknown[] = [];
+  const body = { vesselId: "0f4a7c1e-2b3d-4e5f-8a9b-0c1d2e3f4a5b", arrival: "2026-05-01", departure: "2026-05-02" };
+  told.push(await getBerth(harbour, { berthId: "N/07 ü" }));
+  told.push(await reserveBerth(harbour, { berthId: "N-07", idempotencyKey: "k", body }));
+  told.push(await currentNotices(harbour), await cancelReservation(harbour, { reservationId: body.vesselId, reason: "wind & rain" }));
+  for await (const vessel of listVesselsItems(harbour)) told.push(vessel);
+  try {
+    await reserveBerth(harbour, { berthId: "N-07", body: { ...body, vesselId: 7 } as never });
+  } catch (error) {
+    told.push(isReserveBerthFailure(error) ? [error.status, error.message] : String(error));
+  }
+  const nowhere = connectBerths({ baseUrl: "http://127.0.0.1:9" });
+  told.push(await getBerth(nowhere, { berthId: "x" }).catch((error: unknown) => Object(error).status));
+  const gone = new AbortController();
+  gone.abort();
+  told.push(await getBerth(harbour, { berthId: "x" }, { signal: gone.signal }).catch((error: unknown) => Object(error).status));
+  const sea = connectPassages({ baseUrl: address + "/passages" });
+  told.push(await arrivalsToday(sea, { day: "2026-05-01" }));
+  return told;
+}
+`;
+
+const closing: (() => void)[] = [];
+afterEach(() => {
+  for (const close of closing.splice(0)) close();
+});
+
+it.skipIf(browser === undefined)(
+  "one SDK gives the same results in Node and in a browser",
+  async () => {
+    const project = demoProject();
+    project.write("src/both.ts", app);
+    expect((await project.run(["generate"])).code).toBe(0);
+    expect(project.compile({ noUnusedLocals: false }, ["src/both.ts"])).toBe("");
+    const outfile = bundle(project, "src/both.ts");
+    const address = await project.play();
+    const { run } = (await import(pathToFileURL(outfile).href)) as { run: (address: string) => Promise<unknown> };
+    const inNode = JSON.stringify(await run(address));
+    // What the first run cancelled is there again for the second.
+    expect((await fetch(`${address}/.play/forget`, { method: "POST" })).status).toBe(200);
+    const page = `<!doctype html><meta charset="utf-8"><pre id="told">running</pre><script type="module">
+    import { run } from "/both.mjs";
+    const told = document.getElementById("told");
+    run(${JSON.stringify(address)}).then((value) => { told.textContent = JSON.stringify(value); }, (error) => { told.textContent = "failed " + error; });
+  </script>`;
+    const server = createServer((request, response) => {
+      const isScript = request.url === "/both.mjs";
+      response.writeHead(200, { "content-type": isScript ? "text/javascript" : "text/html" });
+      response.end(isScript ? readFileSync(outfile) : page);
+    });
+    await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
+    closing.push(() => {
+      server.closeAllConnections();
+      server.close();
+    });
+    const { port } = server.address() as AddressInfo;
+    const dom = await dumped(`http://127.0.0.1:${String(port)}/`, project.path("profile"));
+    const told = /<pre id="told">([\s\S]*?)<\/pre>/.exec(dom)?.[1] ?? dom;
+    const text = told.replaceAll("&lt;", "<").replaceAll("&gt;", ">").replaceAll("&amp;", "&");
+    expect(JSON.parse(text)).toEqual(JSON.parse(inNode));
+    expect(inNode.length).toBeGreaterThan(500);
+  },
+  120_000,
+);
+
+/** The page after its scripts ran; the servers live in this process, so the browser must not block it. */
+async function dumped(url: string, profile: string): Promise<string> {
+  const options = [
+    "--headless=new",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-dev-shm-usage",
+    `--user-data-dir=${profile}`,
+  ];
+  const child = spawn(browser ?? "", [...options, "--virtual-time-budget=30000", "--dump-dom", url], {
+    stdio: ["ignore", "pipe", "ignore"],
+  });
+  closing.push(() => void child.kill("SIGKILL"));
+  let text = "";
+  child.stdout.setEncoding("utf8").on("data", (part: string) => (text += part));
+  await new Promise((resolve) => child.on("exit", resolve));
+  return text;
+}

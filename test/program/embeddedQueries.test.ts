@@ -1,0 +1,97 @@
+import { describe, expect, it } from "vitest";
+import { fleetSchema } from "../support/readGraphql.js";
+import { TemporaryProject } from "../support/temporaryProject.js";
+
+const configured = (queries: string, more = ""): string =>
+  `contracts:\n  fleet:\n    from: schema.graphql\n    queries: ${queries}\n${more}sdks:\n  app: { language: typescript, covers: [fleet], into: src/sdk }\n`;
+const base = { "package.json": '{ "type": "module" }', "schema.graphql": fleetSchema };
+const everywhere = configured('["src/**/*.{ts,tsx,vue,svelte,graphql}"]');
+
+describe("queries beside components", () => {
+  it("give the same SDK as in documents of their own, fragments across files", async () => {
+    const [fragment, query] = ["fragment Line on Boat { id name }", "query All { boats { ...Line } }"];
+    const own = new TemporaryProject({
+      ...base,
+      "rhema.yaml": everywhere,
+      "src/a.graphql": fragment,
+      "src/b.graphql": query,
+    });
+    const beside = new TemporaryProject({
+      ...base,
+      "rhema.yaml": everywhere,
+      "src/Line.vue": `<script setup lang="ts">\nimport { gql } from "x";\nconst Line = gql\`${fragment}\`;\n</script>\n<template><p/></template>\n`,
+      "src/All.tsx": `import { gql } from "x";\nimport { Line } from "./Line";\nconst All = gql\`${query}\n\${Line}\`;\nexport const Board = () => <p>{All}</p>;\n`,
+    });
+    for (const project of [own, beside]) expect(await project.run(["generate"])).toMatchObject({ code: 0, err: "" });
+    expect(beside.tree("src/sdk")).toEqual(own.tree("src/sdk"));
+    expect(await beside.run(["check"])).toMatchObject({ code: 0 });
+    beside.write("src/Line.vue", beside.read("src/Line.vue").replace("id name", "id length"));
+    expect((await beside.run(["check"])).code).toBe(1);
+  });
+
+  it("errors stand in the host file's lines, all of all files in one run", async () => {
+    const project = new TemporaryProject({
+      ...base,
+      "rhema.yaml": everywhere,
+      "src/A.vue":
+        "<template>\n  <p/>\n</template>\n<script>\nimport gql from 'x'\nexport default { q: gql`query A { boats { nam } }` }\n</script>\n",
+      "src/b.ts": 'import { gql } from "x";\nconst field = "id";\nconst b = gql`query B {\n  boats { ${field} }\n}`;\n',
+      "src/c.svelte": "<script>\n  const c = gql`query C { boats { ...Gone } }`;\n</script>\n",
+      "src/d.tsx": "import { gql } from 'x';\nconst d = gql`query D { boats { id }`;\n",
+    });
+    const { code, err, out } = await project.run(["generate"]);
+    expect(code).toBe(1);
+    expect(err).toMatch(
+      /query\.invalid {2}src\/A\.vue:6:43\n {2}Cannot query field `nam` on type `Boat`\.[\s\S]*?\^\^\^\n {2}-> Did you mean `name`/,
+    );
+    expect(err).toMatch(/query\.interpolated {2}src\/b\.ts:4:11/);
+    expect(err).toMatch(/query\.tag {2}src\/c\.svelte:2:13/);
+    expect(err).toMatch(/query\.syntax {2}src\/d\.tsx:2:23/);
+    expect(out).toMatch(/held back/);
+  });
+
+  it("only under configured tags, and says when a pattern's files hold none", async () => {
+    const files = {
+      ...base,
+      "src/a.ts": "const harbour = String.raw;\nconst q = harbour`query A { boats { id } }`;\n",
+    };
+    const tagged = new TemporaryProject({
+      ...files,
+      "rhema.yaml": configured('["src/*.ts"]', "    tags: [harbour]\n"),
+    });
+    expect(await tagged.run(["generate"])).toMatchObject({ code: 0, err: "" });
+    expect(tagged.exists("src/sdk/fleet/calls/a.ts")).toBe(true);
+    const usual = new TemporaryProject({ ...files, "rhema.yaml": configured('["src/*.ts"]') });
+    const { code, err } = await usual.run(["generate"]);
+    expect(err.replace(/\s+/g, " ")).toContain("matches 1 source file, and none holds a query of `fleet`");
+    expect(code).toBe(0);
+  });
+
+  it("a name that vanished and is still imported is told as such", async () => {
+    const project = new TemporaryProject({
+      ...base,
+      "rhema.yaml": everywhere,
+      "src/q.graphql": "query AllBoats { boats { id } } query Other { boats { id } }",
+      "src/app.ts":
+        'import { allBoats, type Other } from "./sdk/fleet/index.js";\nexport { allBoats };\nexport type X = typeof Other;\n',
+    });
+    expect((await project.run(["generate"])).code).toBe(0);
+    project.write("src/q.graphql", "query EveryBoat { boats { id } } query Other { boats { id } }");
+    const { err } = await project.run(["generate"]);
+    expect(err).toMatch(/query\.vanished {2}src\/app\.ts:1:10\n {2}`allBoats` is no longer generated/);
+    expect(err.match(/query\.vanished/g)).toHaveLength(1);
+  });
+
+  it("a schema that is broken in part still gives an SDK, and says what is missing", async () => {
+    const project = new TemporaryProject({
+      ...base,
+      "rhema.yaml": everywhere,
+      "schema.graphql": fleetSchema.replace("status: Status!", "status: Statuz!"),
+      "src/q.graphql": "query All { boats { id } }",
+    });
+    const { code, out } = await project.run(["generate"]);
+    expect(code).toBe(0);
+    expect(out).toMatch(/Boat\.status[\s\S]*there is no type `Statuz`/);
+    expect((await project.run(["generate", "--strict"])).code).toBe(1);
+  });
+});

@@ -1,0 +1,150 @@
+import { spawnSync } from "node:child_process";
+import { describe, expect, it } from "vitest";
+import { demoProject, graphqlProject, type TemporaryProject } from "../support/temporaryProject.js";
+
+const git = (project: TemporaryProject, ...args: string[]): number | null => {
+  const identity = [
+    "-c",
+    "user.name=Harbour",
+    "-c",
+    "user.email=harbour@example.test",
+    "-c",
+    "init.defaultBranch=main",
+  ];
+  return spawnSync("git", [...identity, ...args], { cwd: project.folder, encoding: "utf8" }).status;
+};
+const hasGit = spawnSync("git", ["--version"]).status === 0;
+const schema = "type Query { boat: Boat harbour: String } type Boat { id: ID! name: String! length: Float }";
+const query = { boat: "query BoatNow { boat { id name } }" };
+
+/** A project whose SDK was generated and committed, tagged v1. */
+async function committed(more = ""): Promise<TemporaryProject> {
+  const project = graphqlProject(schema, query);
+  project.write("rhema.yaml", project.read("rhema.yaml") + more);
+  expect((await project.run(["generate"])).code).toBe(0);
+  expect([
+    git(project, "init"),
+    git(project, "add", "."),
+    git(project, "commit", "-m", "one"),
+    git(project, "tag", "v1"),
+  ]).toEqual([0, 0, 0, 0]);
+  return project;
+}
+
+describe("--gate and --judge", () => {
+  it("impact fails from the level on, on the clock that counts", async () => {
+    const project = graphqlProject(schema, query);
+    await project.run(["generate"]);
+    const code = async (...flags: string[]): Promise<number | null> => (await project.run(["impact", ...flags])).code;
+    project.write("schema.graphql", schema.replace("name: String! length", "name: String length"));
+    expect([
+      await code(),
+      await code("--gate", "off"),
+      await code("--judge", "code"),
+      await code("--judge", "apps"),
+    ]).toEqual([1, 0, 1, 1]);
+    project.write("schema.graphql", schema.replace("harbour: String", "harbour: Int"));
+    expect(await code("--gate", "risky")).toBe(0);
+    expect((await project.run(["impact", "--gate", "sometimes"])).code).toBe(2);
+  });
+
+  it("generate holds an SDK back when it is told to, and says how to go on", async () => {
+    const project = graphqlProject(schema, query);
+    await project.run(["generate"]);
+    const before = project.tree("src/sdk");
+    project.write("schema.graphql", schema.replace("name: String! length", "name: String length"));
+    const held = await project.run(["generate", "--gate", "breaking"]);
+    expect(held.code).toBe(1);
+    expect(held.out).toMatch(/^generate: app held back/);
+    expect(held.err).toMatch(/gate\.held[\s\S]*--gate off/);
+    expect(project.tree("src/sdk")).toEqual(before);
+    expect((await project.run(["generate"])).code).toBe(0);
+    expect(project.tree("src/sdk")).not.toEqual(before);
+  });
+});
+
+describe.skipIf(!hasGit)("revisions", () => {
+  it("source is held against the SDK of the guarded revision, because the new one no longer has what is gone", async () => {
+    const project = demoProject();
+    project.write("rhema.yaml", `${project.read("rhema.yaml")}guard: { since: "git:v1" }\n`);
+    expect((await project.run(["generate"])).code).toBe(0);
+    for (const args of [["init"], ["add", "."], ["commit", "-m", "one"], ["tag", "v1"]])
+      expect(git(project, ...args)).toBe(0);
+    const contract = project.read("contracts/berths.yaml");
+    project.write(
+      "contracts/berths.yaml",
+      contract.replace(/^ {8}note: \{ type: string, description: A word.*\n/m, ""),
+    );
+    expect((await project.run(["generate"])).code).toBe(0);
+    expect(project.read("src/sdk/berths/shapes.ts")).not.toContain("A word from the harbour master.");
+    const { code, err } = await project.run(["check"]);
+    expect([code, err]).toEqual([1, expect.stringMatching(/guard\.broken {2}src\/berths\.ts:13:113/)]);
+    expect(err).toContain("`Berth.note` is no longer answered.");
+    project.write("src/berths.ts", project.read("src/berths.ts").replace('${berth.note ?? ""}', ""));
+    expect((await project.run(["check"])).code).toBe(0);
+  });
+
+  it("a break that was generated over is still seen since the guarded revision, until its places are mended", async () => {
+    const project = await committed('guard: { since: "git:v1" }\n');
+    expect(await project.run(["check"])).toMatchObject({ code: 0, err: "" });
+    project.write("schema.graphql", schema.replace("name: String! length", "name: String length"));
+    expect((await project.run(["generate"])).code).toBe(0);
+    const { code, err, out } = await project.run(["check"]);
+    expect(code).toBe(1);
+    expect(err).toMatch(/guard\.broken {2}q\/boat\.graphql:1:27/);
+    expect(err).toMatch(/Breaking since `git:v1`/);
+    expect(out).toMatch(/^check: 1 reason to fail/);
+    expect((await project.run(["check", "--gate", "off"])).code).toBe(0);
+    project.write("q/boat.graphql", "query BoatNow { boat { id } }");
+    await project.run(["generate"]);
+    expect((await project.run(["check"])).code).toBe(0);
+  });
+
+  it("impact compares with a revision, and says when there is none", async () => {
+    const project = await committed();
+    project.write("schema.graphql", schema.replace(" length: Float", ""));
+    await project.run(["generate"]);
+    expect((await project.run(["impact"])).out).toMatch(/nothing changed/);
+    const since = await project.run(["impact", "--before", "git:v1", "--all"]);
+    expect(since.out).toMatch(/fleet {2}v1 -> now[\s\S]*Boat\.length/);
+    const unknown = await project.run(["impact", "--before", "git:v9"]);
+    expect([unknown.code, unknown.err]).toEqual([2, expect.stringContaining("There is no revision `v9`")]);
+    expect((await project.run(["impact", "--before", "git:--output=x"])).code).toBe(2);
+    expect((await project.run(["impact", "--before", "nowhere.graphql"])).err).toMatch(/git:REVISION/);
+  });
+
+  it("releases are judged on their own clock, by the queries they were made with", async () => {
+    const project = await committed('releases: { "1.0": "git:v1" }\n');
+    project.write("q/boat.graphql", "query BoatNow { boat { id } }");
+    project.write("schema.graphql", schema.replace(" name: String!", ""));
+    await project.run(["generate"]);
+    const { code, out } = await project.run(["impact"]);
+    expect(out).toMatch(/fleet {2}release 1\.0 -> now/);
+    expect(out).toMatch(/operations\.graphql \(v1\):\d+:\d+ {2}selects/);
+    expect(code).toBe(1);
+    expect((await project.run(["impact", "--judge", "code"])).code).toBe(0);
+    expect((await project.run(["impact", "--before", "1.0", "--all"])).out).toMatch(/fleet {2}1\.0 -> now/);
+  });
+
+  it("a contract that was adopted later has nothing to be judged against, unless it is asked for", async () => {
+    const project = await committed('guard: { since: "git:v1" }\nreleases: { "1.0": "git:v1" }\n');
+    project.write("new.graphql", "type Query { tide: Float }");
+    const config = project.read("rhema.yaml").replace("sdks:", "  tides: { from: new.graphql }\nsdks:");
+    project.write("rhema.yaml", config.replace("covers: [fleet]", "covers: [fleet, tides]"));
+    expect((await project.run(["generate"])).code).toBe(0);
+    expect((await project.run(["check"])).code).toBe(0);
+    expect((await project.run(["impact"])).code).toBe(0);
+    const asked = await project.run(["impact", "tides", "--before", "git:v1"]);
+    expect([asked.code, asked.err]).toEqual([3, expect.stringContaining("revision.empty")]);
+  });
+
+  it("of REST too", async () => {
+    const project = demoProject();
+    await project.run(["generate"]);
+    expect([git(project, "init"), git(project, "add", "."), git(project, "commit", "-m", "one")]).toEqual([0, 0, 0]);
+    const berths = project.read("contracts/berths.yaml");
+    project.write("contracts/berths.yaml", berths.replace("operationId: getBerth", "operationId: readBerth"));
+    await project.run(["generate"]);
+    expect((await project.run(["impact", "berths", "--before", "git:HEAD", "--all"])).out).toMatch(/getBerth/);
+  });
+});

@@ -1,0 +1,206 @@
+import { describe, expect, it } from "vitest";
+import { contractWith, okay } from "../support/smallContract.js";
+import { restProject } from "../support/temporaryProject.js";
+
+/** Texts that want to be more than text, wherever they are written down. */
+const attacks = [
+  "*/ globalThis.owned = true; /*",
+  "/* nested */ /* */ owned() //",
+  '"; globalThis.owned = true; "',
+  "`${globalThis.owned = true}`",
+  '\\"; owned(); //',
+  "\u2028globalThis.owned = true\u2029",
+  "</script><script>owned()</script>",
+  "constructor",
+  "__proto__",
+  "../../../owned",
+  "..\\..\\owned",
+  "@internal\n@public */ owned()",
+  "eslint-disable */ owned()",
+  "x\r\nowned()",
+  "\u202eowned\u202c",
+  "//# sourceMappingURL=data:owned",
+];
+
+/** A contract with an attack in every place that takes a text. */
+function steering(attack: string): Record<string, unknown> {
+  const described = { description: attack, title: attack, "x-note": attack };
+  const field = {
+    type: "string",
+    ...described,
+    default: attack,
+    example: attack,
+    pattern: attack,
+    format: attack,
+    enum: [attack, "b"],
+  };
+  const subject = {
+    type: "object",
+    ...described,
+    deprecated: true,
+    properties: { [attack]: field, plain: { const: attack } },
+    required: [attack],
+  };
+  const json = { [`application/${attack}+json`]: { schema: subject }, "application/json": { schema: subject } };
+  return {
+    openapi: "3.1.0",
+    info: { title: attack, version: attack, description: attack },
+    servers: [
+      {
+        url: `https://{${attack}}.ostrel.example/${attack}`,
+        description: attack,
+        variables: { [attack]: { default: attack, enum: [attack], description: attack } },
+      },
+    ],
+    tags: [{ name: attack, description: attack }],
+    paths: {
+      [`/x/${attack.replaceAll("/", "-")}/{${attack}}`]: {
+        summary: attack,
+        post: {
+          operationId: attack,
+          tags: [attack],
+          summary: attack,
+          description: attack,
+          deprecated: true,
+          servers: [{ url: attack }],
+          security: [{ [attack]: [attack] }],
+          parameters: ["path", "query", "header", "cookie"].map((place) => ({
+            name: attack,
+            in: place,
+            required: true,
+            description: attack,
+            schema: field,
+          })),
+          requestBody: {
+            description: attack,
+            content: {
+              ...json,
+              "multipart/form-data": { schema: subject, encoding: { [attack]: { contentType: attack } } },
+            },
+          },
+          responses: {
+            200: { description: attack, headers: { [attack]: { description: attack, schema: field } }, content: json },
+            404: { description: attack },
+          },
+          callbacks: {
+            [attack]: { [attack]: { post: { summary: attack, requestBody: { content: json }, responses: {} } } },
+          },
+        },
+      },
+    },
+    webhooks: { [attack]: { post: { description: attack, requestBody: { content: json }, responses: okay(subject) } } },
+    components: {
+      schemas: {
+        [attack]: subject,
+        Union: {
+          oneOf: [{ $ref: "#/components/schemas/Union2" }],
+          discriminator: { propertyName: attack, mapping: { [attack]: "Union2" } },
+        },
+        Union2: subject,
+      },
+      securitySchemes: {
+        [attack]: { type: "apiKey", in: "header", name: attack, description: attack },
+        other: { type: "http", scheme: attack },
+      },
+    },
+  };
+}
+
+/** The SDK as code, without its comments and the texts of its literals. */
+function codeOf(files: Record<string, string>): string {
+  return Object.entries(files)
+    .filter(([path]) => path.endsWith(".ts"))
+    .map(([, text]) => text.replace(/\/\*[\s\S]*?\*\/|\/\/[^\n]*|"(?:[^"\\\n]|\\.)*"|`(?:[^`\\]|\\.)*`/g, ""))
+    .join("\n");
+}
+
+describe("a contract that wants to steer the SDK", () => {
+  it.each(attacks)("by %j in every place that takes a text", async (attack) => {
+    const project = restProject(JSON.stringify(steering(attack)));
+    const { code, err } = await project.run(["generate"]);
+    expect([code, err.includes("defect")]).toEqual([0, false]);
+    expect(project.compile()).toBe("");
+    const files = project.tree("src/sdk");
+    expect(codeOf(files)).not.toMatch(/\bowned\(\)|globalThis\.owned/);
+    for (const path of Object.keys(files)) expect(path).toMatch(/^[\w/.-]+$/);
+    expect(Object.keys(project.tree("."))).not.toContain("owned");
+    if (attack === attacks[0]) expect(project.compileAndLint()).toEqual([]);
+  });
+
+  it("by a prototype", async () => {
+    const text = `{"openapi":"3.1.0","info":{"title":"T","version":"1"},"__proto__":{"paths":{"/owned":{"get":{}}}},"paths":{"/a":{"get":{"operationId":"a","__proto__":{"deprecated":true},"responses":{"200":{"description":"","content":{"application/json":{"schema":{"type":"object","properties":{"__proto__":{"type":"string"},"a":{"type":"string"}},"required":["__proto__"]}}}}}}}}}`;
+    const project = restProject(text);
+    expect((await project.run(["generate"])).code).toBe(0);
+    expect(project.compile()).toBe("");
+    expect(project.read("src/sdk/api/index.ts")).not.toContain("owned");
+    expect(project.read("src/sdk/api/calls/a.ts")).not.toContain("@deprecated");
+  });
+});
+
+describe("a contract that wants to exhaust or to leave", () => {
+  it("nested without measure ends with a message or a part set aside", async () => {
+    const deep = (levels: number) => `${'{"type":"array","items":'.repeat(levels)}{}${"}".repeat(levels)}`;
+    for (const levels of [300, 5_000, 100_000]) {
+      const text = JSON.stringify(contractWith({ Good: { type: "string" }, Deep: "HERE" })).replace(
+        '"HERE"',
+        deep(levels),
+      );
+      const project = restProject(text);
+      const { code, out, err } = await project.run(["generate"]);
+      expect([0, 3]).toContain(code);
+      expect(`${out}${err}`).toMatch(/nested (more than 250 levels deep|too deeply)/);
+    }
+  });
+
+  it("of aliases that unfold without end ends with a message", async () => {
+    const lines = ["a0: &a0 [x, x, x, x, x, x, x, x, x]"];
+    for (let level = 1; level < 10; level++)
+      lines.push(
+        `a${String(level)}: &a${String(level)} [${Array.from({ length: 9 }, () => `*a${String(level - 1)}`).join(", ")}]`,
+      );
+    const { code, err } = await restProject(`openapi: 3.1.0\n${lines.join("\n")}\n`).run(["generate"]);
+    expect(code).toBe(3);
+    expect(err).toContain("aliases unfold");
+  });
+
+  it("of schemas that merge and refer without end comes to one", async () => {
+    const ref = (name: string) => ({ $ref: `#/components/schemas/${name}` });
+    const names = Array.from({ length: 30 }, (_, at) => `S${String(at)}`);
+    const schemas = Object.fromEntries(
+      names.map((name, at) => [
+        name,
+        {
+          allOf: names
+            .filter((_, other) => other !== at)
+            .slice(0, 6)
+            .map((other) => ({ properties: { [other]: { allOf: [ref(other), ref(name)] } } })),
+          oneOf: [ref(names[(at + 1) % 30] ?? ""), { type: "object" }],
+        },
+      ]),
+    );
+    const project = restProject(JSON.stringify(contractWith(schemas)));
+    const { code } = await project.run(["generate"]);
+    expect(code).toBe(0);
+    expect(project.compile()).toBe("");
+  });
+
+  it.each([
+    "/etc/passwd",
+    "file:///etc/passwd",
+    "../../../../etc/passwd",
+    "\\\\host\\share\\x.yaml",
+    "http://169.254.169.254/x",
+    "ftp://ostrel.example/x",
+    "javascript:alert(1)",
+  ])("refers to %s in vain", async (reference) => {
+    const project = restProject(
+      JSON.stringify(contractWith({ Good: { type: "string" }, Out: { $ref: `${reference}#/root` } })),
+    );
+    const { code, out } = await project.run(["generate"]);
+    expect(code).toBe(0);
+    expect(out.replace(/\s+/g, " ")).toMatch(
+      /GET \/s\/Out .*leads to a document that (is outside the project|is on a host|does not exist)/,
+    );
+    expect(JSON.stringify(project.tree("."))).not.toContain("root:x:0");
+  });
+});

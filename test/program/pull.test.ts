@@ -1,0 +1,108 @@
+import { createServer, type Server } from "node:http";
+import type { AddressInfo } from "node:net";
+import { afterEach, describe, expect, it } from "vitest";
+import { TemporaryProject } from "../support/temporaryProject.js";
+
+const servers: Server[] = [];
+afterEach(() => {
+  for (const server of servers.splice(0)) server.close();
+});
+
+interface Origin {
+  text: string;
+  etag: string | undefined;
+  readonly asked: (string | undefined)[];
+  readonly address: string;
+}
+
+/** A server of one document that knows its version. */
+async function origin(text: string, etag?: string): Promise<Origin> {
+  const state = { text, etag, asked: [] as (string | undefined)[], address: "" };
+  const server = createServer((request, response) => {
+    const condition = request.headers["if-none-match"];
+    state.asked.push(condition);
+    if (state.etag !== undefined) response.setHeader("etag", state.etag);
+    if (condition !== undefined && condition === state.etag) response.writeHead(304).end();
+    else response.end(state.text);
+  });
+  servers.push(server);
+  await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
+  return Object.assign(state, {
+    address: `http://127.0.0.1:${String((server.address() as AddressInfo).port)}/berths.json`,
+  });
+}
+
+const contract = (properties: object): string =>
+  JSON.stringify({
+    openapi: "3.1.0",
+    info: { title: "Berths", version: "1" },
+    paths: {
+      "/berth": {
+        get: {
+          operationId: "getBerth",
+          responses: {
+            200: {
+              description: "",
+              content: {
+                "application/json": { schema: { type: "object", required: Object.keys(properties), properties } },
+              },
+            },
+          },
+        },
+      },
+    },
+  });
+const text = { type: "string" };
+const project = (address: string) =>
+  new TemporaryProject({
+    "package.json": '{ "type": "module" }',
+    "rhema.yaml": `contracts:\n  berths: { from: ${address} }\nsdks:\n  board: { language: typescript, covers: [berths], into: src/sdk }\n`,
+    "src/app.ts":
+      'import { connectBerths, getBerth } from "./sdk/berths/index.js";\nexport const note = async () => (await getBerth(connectBerths({ baseUrl: "/" }))).note;\n',
+  });
+
+describe("pull", () => {
+  it("asks a server that knows versions for a newer one only, and the whole where a copy was changed by hand", async () => {
+    const server = await origin(contract({ id: text, note: text }), '"1"');
+    const app = project(server.address);
+    expect((await app.run(["generate"])).code).toBe(0);
+    const copy = Object.keys(app.tree(".rhema/copies")).find((path) => path.endsWith("berths.json")) ?? "";
+    expect((await app.run(["pull"])).out).toMatch(/^pull: nothing changed/);
+    expect(server.asked).toEqual([undefined, '"1"']);
+    app.write(`.rhema/copies/${copy}`, "{}");
+    expect((await app.run(["pull"])).out).toMatch(/changed, saved/);
+    expect(server.asked[2]).toBeUndefined();
+    server.etag = '"2"';
+    expect((await app.run(["pull"])).out).toMatch(/^pull: nothing changed/);
+    expect((await app.run(["pull"])).out).toMatch(/^pull: nothing changed/);
+    expect(server.asked.slice(3)).toEqual(['"1"', '"2"']);
+  });
+
+  it("shows what a newer contract breaks, with places, and keeps one value in one line of the copy", async () => {
+    const server = await origin(contract({ id: text, note: text }));
+    const app = project(server.address);
+    await app.run(["generate"]);
+    const copies = () =>
+      Object.entries(app.tree(".rhema/copies"))
+        .map(([, copy]) => copy)
+        .join("");
+    const before = copies().split("\n");
+    expect(before.length).toBeGreaterThan(20);
+    server.text = contract({ id: text });
+    const checked = await app.run(["pull", "--check"]);
+    expect([checked.code, checked.out.includes("pull: 1 contract moved")]).toEqual([1, true]);
+    expect(copies().split("\n")).toEqual(before);
+    const pulled = await app.run(["pull"]);
+    expect(pulled.code).toBe(0);
+    expect(pulled.out).toMatch(/^impact: 1 of 1 change can break this project/);
+    expect(pulled.out).toContain("src/app.ts:2:");
+    expect(pulled.out.indexOf("impact:")).toBeLessThan(
+      pulled.out.indexOf("pull: 1 contract refreshed; now: rhema generate"),
+    );
+    const after = copies().split("\n");
+    // Nothing but the comma that was before what is gone.
+    expect(after.filter((line) => !before.includes(line)).map((line) => line.trim())).toEqual(['"id"']);
+    const data = JSON.parse((await app.run(["pull", "--json"])).out) as { contracts: unknown };
+    expect(data.contracts).toMatchObject([{ name: "berths", state: "same" }]);
+  });
+});

@@ -1,0 +1,71 @@
+import { expect, it } from "vitest";
+import { roundTrips } from "./roundTrips.js";
+import { runtime } from "../../support/readRest.js";
+import { checkContracts } from "./checkContracts.js";
+import { everyFeature } from "./features.js";
+
+/** Everything other than as it is on the wire. */
+const decoded = {
+  dates: "decoded",
+  int64: "bigint",
+  choices: "open",
+  failures: "return",
+  testing: true,
+  formats: { uuid: { type: "Own", from: "../own.js", decode: "decodeOwn", encode: "encodeOwn" } },
+} as const;
+
+it("random contracts compile and lint with every setting turned", () => {
+  const bigints = checkContracts(1, 40, { runtime, lint: true, settings: decoded });
+  const texts = checkContracts(41, 20, {
+    runtime,
+    lint: true,
+    settings: { int64: "text", dates: "decoded", testing: true },
+  });
+  expect([...bigints.failures, ...texts.failures]).toEqual([]);
+}, 300_000);
+
+const batch = 50;
+const contracts = Number(process.env["RANDOM_CONTRACTS"] ?? 300);
+const firstSeed = Number(process.env["RANDOM_SEED"] ?? 1);
+
+it(
+  `${String(contracts)} random contracts give SDKs that compile, lint, and take exactly what the contracts allow`,
+  () => {
+    const occurred = new Map<string, number>();
+    const total = { contracts: 0, calls: 0, taken: 0, refused: 0, unsampled: 0 };
+    const setAside: string[] = [];
+    const failures: string[] = [];
+    for (let seed = firstSeed; seed < firstSeed + contracts; seed += batch) {
+      const checked = checkContracts(seed, Math.min(batch, firstSeed + contracts - seed), { runtime, lint: true });
+      for (const key of ["contracts", "calls", "taken", "refused", "unsampled"] as const) total[key] += checked[key];
+      for (const [feature, times] of checked.occurred) occurred.set(feature, (occurred.get(feature) ?? 0) + times);
+      setAside.push(...checked.setAside);
+      failures.push(...checked.failures);
+    }
+    const rows = [...everyFeature].sort().map((feature) => `${feature} ${String(occurred.get(feature) ?? 0)}`);
+    const { calls, taken, refused, unsampled } = total;
+    process.stdout.write(
+      `${String(total.contracts)} random contracts, ${String(calls)} calls; the compiler took ${String(taken)} values and refused ${String(refused)}; ` +
+        `no value found for ${String(unsampled)} places; ${String(setAside.length)} set aside, ${String(failures.length)} failures\n` +
+        `occurred: ${rows.join(", ")}\n`,
+    );
+    expect(failures).toEqual([]);
+    expect(setAside).toEqual([]);
+    expect([...everyFeature].filter((feature) => !occurred.has(feature))).toEqual([]);
+    expect(unsampled).toBeLessThan(calls / 10);
+  },
+  Math.max(900_000, contracts * 1_000),
+);
+
+it("every call of random contracts goes through the stand-in and back", async () => {
+  const { calls, answered, unasked, failures } = await roundTrips(
+    1,
+    Number(process.env["RANDOM_TRIPS"] ?? 100),
+    runtime,
+  );
+  process.stdout.write(
+    `${String(calls)} calls: ${String(answered)} answered as the contract says, ${String(unasked)} without arguments that it allows, ${String(failures.length)} failures\n`,
+  );
+  expect(failures).toEqual([]);
+  expect(unasked).toBeLessThan(calls / 4);
+}, 300_000);

@@ -1,0 +1,44 @@
+import { describe, expect, it } from "vitest";
+import { printTypescriptSdk } from "../../../src/core/languages/typescript/printTypescriptSdk.js";
+import { readContract } from "../../../src/core/readContract.js";
+import { planRest } from "../../../src/core/sdk/planRest.js";
+import { programOf, virtualFolder } from "../random/compile.js";
+import { compilerComplaints, lintComplaints } from "../../support/compiler.js";
+import { runtime } from "../../support/readRest.js";
+import { uglyCases, type UglyCase } from "./uglyContracts.js";
+
+function read({ document }: UglyCase, name: string) {
+  const { contract, problems } = readContract(name, [{ document: "api.json", text: JSON.stringify(document) }]);
+  if (contract?.protocol !== "rest") throw new Error(problems.map((each) => each.message).join("; "));
+  const said = [
+    ...problems.map(({ code, message }) => `${code} ${message}`),
+    ...contract.setAside.map(({ what }) => `aside ${what}`),
+  ];
+  return { plan: planRest(contract, {}), said };
+}
+
+const facts = { importEnding: "js", runtime, scalars: new Map() } as const;
+
+describe("a contract that", () => {
+  it.each(uglyCases.map((each) => [each.does, each] as const))("%s", (_does, ugly) => {
+    const { plan, said } = read(ugly, "case");
+    const sdk = [...printTypescriptSdk({ name: "app", contracts: [plan] }, facts).values()].join("\n");
+    for (const part of ugly.gives) expect(sdk).toContain(part);
+    const expected = ugly.says ?? [];
+    expect(said.filter((each) => !expected.some((start) => each.startsWith(start)))).toEqual([]);
+    for (const start of expected) expect(said.filter((each) => each.startsWith(start)).length).toBeGreaterThan(0);
+  });
+
+  it(`all ${String(uglyCases.length)} compile and lint in one SDK`, () => {
+    const contracts = uglyCases.map((each, at) => read(each, `case${String(at)}`).plan);
+    const sdk = printTypescriptSdk({ name: "app", contracts }, facts);
+    const files = new Map(
+      [...sdk].filter(([path]) => path.endsWith(".ts")).map(([path, text]) => [`sdk/${path}`, text]),
+    );
+    const program = programOf(files);
+    expect([...compilerComplaints(program, virtualFolder), ...lintComplaints(program, virtualFolder, files)]).toEqual(
+      [],
+    );
+    expect(uglyCases.length).toBeGreaterThanOrEqual(60);
+  });
+});

@@ -1,0 +1,12 @@
+import { execFile } from "node:child_process";
+import { promisify } from "node:util";
+
+/** Runs a program with Node, while this process goes on answering it, and gives what it prints on standard output. */
+export async function runNode(
+  folder: string,
+  args: readonly string[],
+  env: Readonly<Record<string, string>> = {},
+): Promise<string> {
+  const options = { cwd: folder, env: { ...process.env, ...env } };
+  return (await promisify(execFile)(process.execPath, args, options)).stdout;
+}

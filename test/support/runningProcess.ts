@@ -1,0 +1,54 @@
+import { spawn } from "node:child_process";
+import { programPath } from "./packageRoot.js";
+import type { Ran } from "./runningProgram.js";
+import type { TemporaryProject } from "./temporaryProject.js";
+import { until } from "./until.js";
+import { whenTestEnds } from "./whenTestEnds.js";
+
+/** A process of its own that runs the built program, for what only a process has: signals, and a sudden end. */
+export class RunningProcess {
+  out = "";
+  err = "";
+  readonly ended: Promise<Ran>;
+  private readonly child: ReturnType<typeof spawn>;
+  private isOver = false;
+
+  constructor(project: TemporaryProject, args: readonly string[]) {
+    this.child = spawn(process.execPath, [programPath, ...args], {
+      cwd: project.folder,
+      env: { ...process.env, NO_COLOR: "1" },
+      stdio: ["ignore", "pipe", "pipe"],
+    });
+    this.child.stdout?.setEncoding("utf8").on("data", (part: string) => (this.out += part));
+    this.child.stderr?.setEncoding("utf8").on("data", (part: string) => (this.err += part));
+    this.ended = new Promise((resolve) =>
+      this.child.on("close", (code) => {
+        this.isOver = true;
+        resolve({ code, out: this.out, err: this.err });
+      }),
+    );
+    // The folder is removed after that, so nothing may write into it any more.
+    whenTestEnds(() => this.kill());
+  }
+
+  /** Waits until it has printed something on standard output, and gives all of it from an offset on. */
+  async says(text: string | RegExp, from = 0): Promise<string> {
+    const said = (): string => this.out.slice(from);
+    const isSaid = (): boolean => (typeof text === "string" ? said().includes(text) : text.test(said()));
+    await until(() => this.isOver || isSaid());
+    if (!isSaid()) throw new Error(`It ended and never said ${String(text)}:\n${this.out}\n${this.err}`);
+    return said();
+  }
+
+  /** Ends it as Ctrl-C does, and gives its exit code. */
+  async ends(): Promise<number | null> {
+    this.child.kill("SIGINT");
+    return (await this.ended).code;
+  }
+
+  /** Ends it at once, with all it has started. */
+  async kill(): Promise<void> {
+    this.child.kill("SIGKILL");
+    await this.ended;
+  }
+}
