@@ -1,9 +1,10 @@
 // Builds the package: bundles the program and the core library, and writes the core's type declarations.
 import { createHash } from "node:crypto";
 import { execFileSync } from "node:child_process";
-import { chmodSync, readFileSync, readdirSync, rmSync, statSync } from "node:fs";
+import { chmodSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { build } from "esbuild";
+import { bundledLicences } from "./bundledLicences.mjs";
 import { compiledModules } from "./compileValidators.mjs";
 
 const root = new URL("..", import.meta.url).pathname;
@@ -65,12 +66,16 @@ const common = {
   plugins: [compiledSchemas, childProcessWhenAsked],
   minifyWhitespace: true,
   minifySyntax: true,
+  // The licences of what is bundled stand in a file of their own.
   legalComments: "none",
+  sourcemap: "linked",
+  sourcesContent: false,
+  metafile: true,
   logLevel: "warning",
 };
 
 rmSync("dist", { recursive: true, force: true });
-await Promise.all([
+const [program, core] = await Promise.all([
   // One file in the older module format, because Node 20 can keep compiled code of no other.
   build({
     ...common,
@@ -90,12 +95,15 @@ await Promise.all([
     entryPoints: ["src/core/index.ts"],
     outfile: "dist/core/index.js",
     format: "esm",
+    // Schemas that the caller built must be of the same implementation.
+    external: [...common.external, "graphql"],
     // Packages written as CommonJS ask for Node's own modules through `require`.
     banner: {
       js: 'import { createRequire as rhemaRequire } from "node:module"; const require = rhemaRequire(import.meta.url);',
     },
   }),
 ]);
+writeFileSync("dist/THIRD-PARTY-LICENCES.txt", bundledLicences([program.metafile, core.metafile]));
 // The last, because its time tells how old the build is.
 await build({ ...common, entryPoints: ["src/cli/main.ts"], outfile: "dist/cli/main.js", format: "esm" });
 chmodSync("dist/cli/main.js", 0o755);

@@ -24,7 +24,10 @@ if (process.argv.length === 3 && (process.argv[2] === "--version" || process.arg
   process.exitCode = await runWithRoom();
 } else {
   if (runsOn) endWithStarter();
-  const cache = new CodeCache(codeFolder(), build, commandName(process.argv.slice(2)));
+  // Node maps places in the program to its sources only where it loads the program itself.
+  const isTraced = (process.env["RHEMA_DEBUG"] ?? "0") !== "0";
+  if (isTraced) process.setSourceMapsEnabled(true);
+  const cache = new CodeCache(isTraced ? undefined : codeFolder(), build, commandName(process.argv.slice(2)));
   const file = fileURLToPath(new URL("program.cjs", import.meta.url));
   const program = cache.load(file, ["typescript"]) as typeof import("./program.js");
   const importer = (url: string): Promise<unknown> => import(url) as Promise<unknown>;

@@ -18,7 +18,9 @@ export async function runCommand(
     host.exit(exitCodes.defect);
   });
   try {
-    return await command(terminal);
+    const exitCode = await command(terminal);
+    terminal.host.trace(() => `ended with exit code ${String(exitCode)}`);
+    return exitCode;
   } catch (error) {
     if (error instanceof Halt) {
       const { renderProblem } = await import("../core/report/renderProblem.js");

@@ -1,12 +1,14 @@
 import pc from "picocolors";
 import { plainPaint, type Paint } from "../core/report/paint.js";
 import { exitCodes } from "../workspace/halt.js";
+import type { Whereabouts } from "../workspace/whereabouts.js";
 import type { Host } from "./host.js";
+import { traceSteps } from "./traceSteps.js";
 
 /** Where a command's words go. Results on standard output, problems and progress on standard error. */
 export interface Terminal {
   /** What runs the command. */
-  readonly host: Host;
+  readonly host: Host & Whereabouts;
   readonly paint: Paint;
   readonly json: boolean;
   readonly quiet: boolean;
@@ -48,7 +50,7 @@ export function openTerminal(host: Host, options: GlobalOptions): Terminal {
   const json = options.json === true;
   const quiet = options.quiet === true;
   return {
-    host,
+    host: { ...host, trace: traceSteps(environment, (line) => errors.write(line)) },
     paint,
     json,
     quiet,

@@ -52,6 +52,7 @@ export function appProgram(project: Project, files: AppFiles, previous?: ts.Prog
     if (virtual !== path) scripts.set(virtual, scriptOf(readText(path)));
   }
   const program = ts.createProgram([...documents.keys()], options, hostOf(options, files, scripts), previous);
+  project.trace(() => `parsed the app: ${String(documents.size)} sources of its own`);
   return { program, documents };
 }
 

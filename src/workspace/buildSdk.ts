@@ -17,6 +17,7 @@ import { selectOperations } from "../core/sdk/selectOperations.js";
 import { didYouMean } from "../core/text/nearest.js";
 import type { ContractConfiguration } from "./configuration.js";
 import { exitCodes, Halt } from "./halt.js";
+import { counted } from "../core/report/paint.js";
 import { importEnding } from "./importEnding.js";
 import { runtimeSources } from "./packageFolder.js";
 import { pinTexts } from "./pins.js";
@@ -122,6 +123,7 @@ export function buildSdk(project: Project, sdk: string, reader: ContractReader):
   const schemas = new Map<string, string>();
   const contracts = [...configuration.covers].sort().map((name): BuiltContract => {
     const reading = reader.read(name);
+    project.trace(() => `read the contract ${name} into the model`);
     problems.push(...reading.problems);
     const settings = project.configuration.contracts[name] ?? { from: [] };
     const sdkSettings = configuration.settings ?? {};
@@ -131,7 +133,9 @@ export function buildSdk(project: Project, sdk: string, reader: ContractReader):
     queryErrors.push(...inQueries.filter(({ level }) => level === "error"));
     problems.push(...misspelt(project, name, reading.contract, settings));
     for (const [path, text] of pinTexts(project, sdk, reading, queries)) pins.set(path, text);
+    if (queries) project.trace(() => `typed ${counted(queries.operations.length, "query", "queries")} of ${name}`);
     const plan = planContract(reading.contract, queries, settings, sdkSettings);
+    project.trace(() => `planned ${counted(plan.calls.length, "call")} of ${name}`);
     if (sdkSettings.schema === true && reading.schema) schemas.set(name, schemaCopy(reading.schema));
     if (plan.protocol === "rest") problems.push(...proposals(project, plan, settings));
     return {
@@ -155,6 +159,7 @@ export function buildSdk(project: Project, sdk: string, reader: ContractReader):
       hash: (text) => hashOf(text),
     },
   );
+  project.trace(() => `printed ${counted(files.size, "file")} of the SDK ${sdk}`);
   const hashes = new Map([...files].map(([path, text]) => [path, hashOfFile(`${folder}/${path}`, text)]));
   return { files, hashes, pins, contracts, problems, queryErrors };
 }

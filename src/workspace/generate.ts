@@ -36,6 +36,7 @@ export async function generate(project: Project, options: GenerateOptions): Prom
     const unchanged = unchangedOutcome(project, name, inputs, ledger, texts);
     // Strict has to know what was set aside, which only reading tells.
     if (unchanged && !(options.strict && ledger.sdks[name]?.setAside !== undefined)) {
+      project.trace(() => `knew the SDK ${name} as up to date by its hashes`);
       sdks.push(unchanged);
       continue;
     }
@@ -218,6 +219,7 @@ function settle(project: Project, name: string, made: Made, ledger: Ledger, opti
   guardWrites(newEntry.into, () => {
     performWriting(project, { write, remove: orphans.map((path) => `${entry?.into ?? ""}/${path}`) });
   });
+  project.trace(() => `wrote ${String(write.size)} files and removed ${String(orphans.length)} for the SDK ${name}`);
   for (const [path, hash] of written) rememberHash(join(project.root, path), write.get(path) ?? "", hash);
   return { ledger: newLedger, sdk };
 }

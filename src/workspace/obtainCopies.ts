@@ -99,8 +99,16 @@ export async function fetchCopy(
   const fetched = await (isSource
     ? fetchSource(expanded, address, options, settings)
     : fetchText(expanded, address, options));
+  // Origin and path only: the rest of an address may hold a secret.
+  const { origin, pathname } = new URL(expanded);
+  project.trace(() => `fetched ${origin}${pathname} for the contract ${contract}: ${howItWent(fetched)}`);
   if (!("text" in fetched)) return fetched;
   return { text: await asSaved(fetched.text), validators: fetched.validators };
+}
+
+function howItWent(fetched: Fetched): string {
+  if ("isSame" in fetched) return "the same as before";
+  return "text" in fetched ? `${String(fetched.text.length)} characters` : "failed";
 }
 
 function runOf({ from }: ContractConfiguration): string {
@@ -177,6 +185,7 @@ async function runCommand(project: Project, contract: string, command: string): 
       timeout: waitMs(project) * 4,
       encoding: "utf8",
     });
+    project.trace(() => `ran the command of the contract ${contract}: ${String(stdout.length)} characters`);
     if (stdout.trim() === "") return { problem: failedCommand(contract, "printed nothing") };
     return { text: await asSaved(stdout) };
   } catch (error) {

@@ -5,7 +5,7 @@ import { isData, parseData } from "../core/text/parseData.js";
 import type { Configuration } from "./configuration.js";
 import { exitCodes, Halt } from "./halt.js";
 import { errorCode, readText } from "./textFile.js";
-import type { Environment, Whereabouts } from "./whereabouts.js";
+import type { Environment, Trace, Whereabouts } from "./whereabouts.js";
 
 /** A folder with a configuration: everything a command works on. */
 export interface Project {
@@ -13,6 +13,7 @@ export interface Project {
   readonly root: string;
   /** What `${NAME}` in the configuration is looked up in. */
   readonly environment: Environment;
+  readonly trace: Trace;
   /** The configuration's file name, as messages call it. */
   readonly configName: string;
   readonly configText: string;
@@ -51,6 +52,7 @@ export async function openProject(
   const configName = basename(path);
   const root = dirname(path);
   const configText = readConfiguration(path, configName);
+  where.trace(() => `read the configuration ${path}`);
   const parsed = parseData(configText);
   const texts = new Map([[configName, configText]]);
   if (!parsed.ok) {
@@ -69,6 +71,7 @@ export async function openProject(
   return {
     root,
     environment: where.environment,
+    trace: where.trace,
     configName,
     configText,
     configuration: parsed.data as Configuration,

@@ -23,6 +23,13 @@ const neverSearched = ["**/node_modules/**", "**/.git/**", "**/.rhema/**"];
  * @throws Halt (unreadable) when a file does not exist or cannot be read
  */
 export function contractTexts(project: Project, contract: string): SourceText[] {
+  const texts = textsOf(project, contract);
+  for (const { document, text } of texts)
+    project.trace(() => `read ${document} (${String(text.length)} characters) for the contract ${contract}`);
+  return texts;
+}
+
+function textsOf(project: Project, contract: string): SourceText[] {
   const settings = project.configuration.contracts[contract] ?? { from: [] };
   if (typeof settings.from === "object" && "run" in settings.from) return [copyOf(project, contract, undefined)];
   return sourceList(settings).flatMap((source) =>
@@ -145,7 +152,10 @@ export function queryTexts(project: Project, contract: string): QueryTexts {
     const where = { document: project.configName, pointer: `/contracts/${contract}/queries/${String(at)}` };
     problems.push(nothingFound(contract, pattern, paths, tags, where));
   });
-  return { texts: sortedBy(known.values(), ({ document }) => document), problems };
+  const texts = sortedBy(known.values(), ({ document }) => document);
+  if (patterns.length > 0)
+    project.trace(() => `read ${String(texts.length)} files with queries of ${contract}: ${patterns.join(", ")}`);
+  return { texts, problems };
 }
 
 function isDocument(path: string): boolean {

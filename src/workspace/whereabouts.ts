@@ -6,4 +6,11 @@ export interface Whereabouts {
   /** Absolute path of the working folder. */
   readonly folder: string;
   readonly environment: Environment;
+  readonly trace: Trace;
 }
+
+/** Takes note of a step that is done, for whoever looks for where time goes and what is read; never of a secret. */
+export type Trace = (step: () => string) => void;
+
+/** Takes no note. */
+export const untraced: Trace = () => undefined;

@@ -223,7 +223,7 @@ describe("generate", () => {
     expect(project.compile({}, ["src/sdk"])).toBe("");
   });
 
-  it("reads a schema from many files, a folder or a glob, to the same SDK", () => {
+  it("reads a schema from many files, a folder or a glob, to the same SDK", async () => {
     const parts = {
       "s/a.graphql": "type Query { boat: Boat }",
       "s/deep/b.gql": "extend type Query { n: Int } type Boat { id: ID! }",
@@ -231,11 +231,12 @@ describe("generate", () => {
     };
     const config = (from: string) =>
       `contracts: { fleet: { from: ${from}, queries: [q/*.graphql] } }\nsdks: { app: { language: typescript, covers: [fleet], into: out } }\n`;
-    const trees = ["s", '"s/**/*"', "[s/a.graphql, s/deep/b.gql]"].map(async (from) => {
+    const trees: Record<string, string>[] = [];
+    for (const from of ["s", '"s/**/*"', "[s/a.graphql, s/deep/b.gql]"]) {
       const project = new TemporaryProject({ ...parts, "rhema.yaml": config(from) });
       expect((await project.run(["generate"])).code).toBe(0);
-      return project.tree("out");
-    });
+      trees.push(project.tree("out"));
+    }
     expect(trees[1]).toEqual(trees[0]);
     expect(trees[2]).toEqual(trees[0]);
   });

@@ -6,6 +6,8 @@ import type { ValueSpan } from "./valueSpan.js";
  */
 export class JsonSpans {
   private readonly inside = new Map<number, ReadonlyMap<string, ValueSpan>>();
+  /** Where long objects and lists end, by where they begin: one in the other, they would be read once a level. */
+  private readonly ends = new Map<number, number>();
   private whole: ValueSpan | undefined;
 
   /** @param text valid JSON */
@@ -52,15 +54,21 @@ export class JsonSpans {
     const first = text.charAt(start);
     if (first === '"') return { start, end: this.stringEnd(start), isContainer: false };
     if (first !== "{" && first !== "[") return { start, end: matchEnd(primitive, text, start), isContainer: false };
-    let depth = 0;
+    const known = this.ends.get(start);
+    if (known !== undefined) return { start, end: known, isContainer: true };
+    const open: number[] = [];
     for (let at = start; ;) {
       bracketOrQuote.lastIndex = at;
       const mark = bracketOrQuote.exec(text)?.[0];
       if (mark === undefined) return { start, end: text.length, isContainer: true };
       at = bracketOrQuote.lastIndex;
       if (mark === '"') at = this.stringEnd(at - 1);
-      else if (mark === "{" || mark === "[") depth++;
-      else if (--depth === 0) return { start, end: at, isContainer: true };
+      else if (mark === "{" || mark === "[") open.push(at - 1);
+      else {
+        const begun = open.pop() ?? start;
+        if (at - begun > longContainer) this.ends.set(begun, at);
+        if (open.length === 0) return { start, end: at, isContainer: true };
+      }
     }
   }
 
@@ -81,6 +89,8 @@ export class JsonSpans {
   }
 }
 
+/** Shorter ones are read again in no time. */
+const longContainer = 4096;
 const backslash = 0x5c;
 const space = /[ \t\r\n]*/y;
 const primitive = /[^\s,\]}]*/y;

@@ -29,6 +29,14 @@ describe("places", () => {
     expect(at(pointer)).toBe(position);
   });
 
+  it.each([300, 20_000])("in JSON that is nested %i levels deep", (levels) => {
+    const text = `${'{"a":'.repeat(levels)}1${"}".repeat(levels)}`;
+    for (const depth of [0, 1, 2, 150, 299])
+      expect(at("/a".repeat(depth), text, true)).toBe(`1:${String(Math.max(1, depth * 5 - 3))}`);
+    expect(at("/a/a/b", `{"a":{"a":{"c":"${"x".repeat(5000)}","b":2}}}`)).toBe("1:5022");
+    expect(at("/a".repeat(250), text)).toBe(at("/a".repeat(250), text, true));
+  });
+
   it("of JSON, of keys, and of characters", () => {
     expect(at("/a/b", '{\n  "a": { "b": 1 }\n}')).toBe("2:15");
     expect(at("/a/b", '{\n  "a": { "b": 1 }\n}', true)).toBe("2:10");
