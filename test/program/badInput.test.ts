@@ -180,7 +180,7 @@ describe("wrong usage ends with 2", () => {
 });
 
 describe("a defect of the program", () => {
-  it("is told as one, without the program's own text, also where it happens beside the command", async () => {
+  it("is told as one, without the program's own text, also where it happens beside the command", () => {
     const project = demoProject();
     project.write("fails.mjs", 'process.once("beforeExit", () => { throw new Error("made up"); });\n');
     const { code, err } = project.runProcess(["outline"], { NODE_OPTIONS: "--import=./fails.mjs" });

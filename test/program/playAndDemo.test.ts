@@ -83,7 +83,7 @@ describe("play", () => {
 });
 
 describe("the demo", () => {
-  it("plays the whole flow with the real commands and leaves the folder", async () => {
+  it("plays the whole flow with the real commands and leaves the folder", () => {
     const { code, out, err } = new TemporaryProject().runProcess(["demo"]);
     expect([code, err]).toEqual([0, ""]);
     for (const text of [

@@ -1,12 +1,10 @@
 import type { TypescriptSettings } from "../../../src/core/languages/typescript/settings.js";
 import type { RestContract } from "../../../src/core/contract/model.js";
-import { printTypescriptSdk } from "../../../src/core/languages/typescript/printTypescriptSdk.js";
-import { readContract } from "../../../src/core/readContract.js";
-import { planRest } from "../../../src/core/sdk/planRest.js";
 import { compilerComplaints, lintComplaints, type Complaint } from "../../support/compiler.js";
 import { programOf, virtualFolder } from "./compile.js";
 import { makeContract } from "./makeContract.js";
 import { probeModule, type ProbeCount } from "./probes.js";
+import { testedCore, type TestedCore } from "./testedCore.js";
 
 export interface Checked extends ProbeCount {
   readonly contracts: number;
@@ -18,37 +16,35 @@ export interface Checked extends ProbeCount {
 }
 
 export interface CheckOptions {
+  /** What is checked; the core as it is, when absent. */
+  readonly core?: TestedCore;
   readonly runtime: ReadonlyMap<string, string>;
   readonly lint: boolean;
   /** Other than as on the wire; then values are not asked about. */
   readonly settings?: Omit<TypescriptSettings, "imports">;
 }
 
-/** Generates an SDK for a run of random contracts, compiles it together with probes of its types, and lints it. */
-export function checkContracts(
-  firstSeed: number,
-  contracts: number,
-  { runtime, lint, settings }: CheckOptions,
-): Checked {
+/** Generates an SDK for the random contracts of some seeds, compiles it together with probes of its types, and lints it. */
+export function checkContracts(seeds: readonly number[], options: CheckOptions): Checked {
+  const { runtime, lint, settings, core = testedCore } = options;
   const count: ProbeCount = { taken: 0, refused: 0, unsampled: 0 };
   const occurred = new Map<string, number>();
   const setAside: string[] = [];
   const files = new Map<string, string>();
-  const plans = Array.from({ length: contracts }, (_, index) => {
-    const seed = firstSeed + index;
+  const plans = seeds.map((seed) => {
     const made = makeContract(seed);
     for (const [feature, times] of made.occurred) occurred.set(feature, (occurred.get(feature) ?? 0) + times);
-    const { contract, problems } = readContract(`c${String(seed)}`, [
+    const { contract, problems } = core.readContract(`c${String(seed)}`, [
       { document: "api.json", text: JSON.stringify(made.document) },
     ]);
     if (contract?.protocol !== "rest")
       throw new Error(`seed ${String(seed)}: ${problems.map((each) => each.message).join("; ")}`);
     setAside.push(...asideOf(seed, contract));
-    const plan = planRest(contract, {});
+    const plan = core.planRest(contract, {});
     if (!settings) files.set(`probes${String(seed)}.ts`, probeModule(made, plan, count));
     return plan;
   });
-  const sdk = printTypescriptSdk(
+  const sdk = core.printTypescriptSdk(
     { name: "app", contracts: plans },
     { importEnding: "js", runtime, scalars: new Map(), ...(settings ? { settings } : {}) },
   );
@@ -62,7 +58,7 @@ export function checkContracts(
   if (lint) complaints.push(...lintComplaints(program, virtualFolder, own));
   return {
     ...count,
-    contracts,
+    contracts: seeds.length,
     calls: plans.reduce((total, plan) => total + plan.calls.length, 0),
     setAside,
     occurred,

@@ -3,6 +3,7 @@ import { roundTrips } from "./roundTrips.js";
 import { runtime } from "../../support/readRest.js";
 import { checkContracts } from "./checkContracts.js";
 import { everyFeature } from "./features.js";
+import { seedsFrom } from "./seedsFrom.js";
 
 /** Everything other than as it is on the wire. */
 const decoded = {
@@ -15,8 +16,8 @@ const decoded = {
 } as const;
 
 it("random contracts compile and lint with every setting turned", () => {
-  const bigints = checkContracts(1, 40, { runtime, lint: true, settings: decoded });
-  const texts = checkContracts(41, 20, {
+  const bigints = checkContracts(seedsFrom(1, 40), { runtime, lint: true, settings: decoded });
+  const texts = checkContracts(seedsFrom(41, 20), {
     runtime,
     lint: true,
     settings: { int64: "text", dates: "decoded", testing: true },
@@ -36,7 +37,10 @@ it(
     const setAside: string[] = [];
     const failures: string[] = [];
     for (let seed = firstSeed; seed < firstSeed + contracts; seed += batch) {
-      const checked = checkContracts(seed, Math.min(batch, firstSeed + contracts - seed), { runtime, lint: true });
+      const checked = checkContracts(seedsFrom(seed, Math.min(batch, firstSeed + contracts - seed)), {
+        runtime,
+        lint: true,
+      });
       for (const key of ["contracts", "calls", "taken", "refused", "unsampled"] as const) total[key] += checked[key];
       for (const [feature, times] of checked.occurred) occurred.set(feature, (occurred.get(feature) ?? 0) + times);
       setAside.push(...checked.setAside);

@@ -1,12 +1,9 @@
 import { parse, validate, type GraphQLSchema } from "graphql";
-import { readGraphqlContract } from "../../../../src/core/graphql/readGraphqlContract.js";
-import { readQueryDocuments } from "../../../../src/core/graphql/readQueryDocuments.js";
-import { printTypescriptSdk } from "../../../../src/core/languages/typescript/printTypescriptSdk.js";
-import { planGraphql } from "../../../../src/core/sdk/planGraphql.js";
 import type { GraphqlPlan } from "../../../../src/core/sdk/sdkPlan.js";
 import type { TypescriptSettings } from "../../../../src/core/languages/typescript/settings.js";
 import { compilerComplaints, lintComplaints } from "../../../support/compiler.js";
 import { programOf, virtualFolder } from "../compile.js";
+import { testedCore, type TestedCore } from "../testedCore.js";
 import { Randomness } from "../randomness.js";
 import { executed } from "./executed.js";
 import { makeGraphqlSchema, scalars } from "./makeGraphqlSchema.js";
@@ -32,6 +29,8 @@ interface Count {
 }
 
 export interface CheckQueriesOptions {
+  /** What is checked; the core as it is, when absent. */
+  readonly core?: TestedCore;
   readonly runtime: ReadonlyMap<string, string>;
   readonly lint: boolean;
   readonly settings?: Omit<TypescriptSettings, "imports">;
@@ -44,22 +43,19 @@ const answersPerQuery = 3;
  * Random schemas with random queries: their SDK compiles; answers of an executing server are literals of the generated
  * types; a null where the schema has none, a field too few and a value of another kind are refused.
  */
-export function checkQueries(
-  firstSeed: number,
-  schemas: number,
-  { runtime, lint, settings }: CheckQueriesOptions,
-): CheckedQueries {
+export function checkQueries(seeds: readonly number[], options: CheckQueriesOptions): CheckedQueries {
+  const { runtime, lint, settings, core = testedCore } = options;
   const count: Count = { taken: 0, refused: 0, discarded: 0 };
   const occurred = new Map<string, number>();
   const failures: string[] = [];
   const probes = new Map<string, string>();
   const isSealed = settings?.fragments === "sealed";
   const plans: GraphqlPlan[] = [];
-  for (let seed = firstSeed; seed < firstSeed + schemas; seed++) {
+  for (const seed of seeds) {
     const random = new Randomness(seed * 7919);
     const text = makeGraphqlSchema(random);
     const contract = `c${String(seed)}`;
-    const reading = readGraphqlContract(contract, [{ document: "s.graphql", text }]);
+    const reading = core.readGraphqlContract(contract, [{ document: "s.graphql", text }]);
     if (!reading.contract || !reading.schema || reading.contract.setAside.length > 0)
       throw new Error(
         `seed ${String(seed)}: ${JSON.stringify([reading.problems, reading.contract?.setAside])}\n${text}`,
@@ -69,13 +65,13 @@ export function checkQueries(
     );
     const { schema } = reading;
     const documents = made.map((query, at) => ({ document: `q${String(at)}.graphql`, text: query.text }));
-    const { operations, problems, fragments, uses } = readQueryDocuments(schema, documents, {
+    const { operations, problems, fragments, uses } = core.readQueryDocuments(schema, documents, {
       fragments: isSealed ? "sealed" : "inline",
     });
     for (const each of problems.filter(({ level }) => level === "error"))
       failures.push(`seed ${String(seed)}: ${each.message}`);
     plans.push(
-      planGraphql(
+      core.planGraphql(
         reading.contract,
         { operations, fragments, uses },
         { scalars: new Map([["Stamp", {}]]), ...(settings?.unions ? { unions: settings.unions } : {}) },
@@ -83,7 +79,7 @@ export function checkQueries(
     );
     const lines: string[] = [];
     // What sealed fragments ask for themselves to tell types apart is not in the types that hide nothing.
-    const inline = isSealed ? readQueryDocuments(schema, documents).operations : operations;
+    const inline = isSealed ? core.readQueryDocuments(schema, documents).operations : operations;
     inline.forEach((operation) => {
       const query = made.find((_, at) => operation.name === `Q${String(at)}`);
       if (query) lines.push(...probesOf(schema, operation, query, random, contract, count, isSealed));
@@ -92,7 +88,7 @@ export function checkQueries(
     probes.set(`probes${String(seed)}.ts`, imports + lines.join("\n"));
     for (const [feature, times] of random.occurred) occurred.set(feature, (occurred.get(feature) ?? 0) + times);
   }
-  const sdk = printTypescriptSdk(
+  const sdk = core.printTypescriptSdk(
     { name: "app", contracts: plans },
     {
       importEnding: "js",
@@ -114,7 +110,13 @@ export function checkQueries(
     );
     failures.push(`${file}:${String(line)} ${code}: ${message.slice(0, 400)}\n    ${shown.join("\n    ")}`);
   }
-  return { schemas, queries: plans.reduce((all, plan) => all + plan.calls.length, 0), ...count, occurred, failures };
+  return {
+    schemas: seeds.length,
+    queries: plans.reduce((all, plan) => all + plan.calls.length, 0),
+    ...count,
+    occurred,
+    failures,
+  };
 }
 
 function validQuery(schema: GraphQLSchema, random: Randomness, name: string, count: Count): MadeQuery {

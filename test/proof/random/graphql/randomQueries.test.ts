@@ -1,5 +1,6 @@
 import { expect, it } from "vitest";
 import { runtime } from "../../../support/readRest.js";
+import { seedsFrom } from "../seedsFrom.js";
 import { checkQueries } from "./checkQueries.js";
 
 const schemas = Number(process.env["RANDOM_SCHEMAS"] ?? 100);
@@ -13,7 +14,7 @@ it(
     const total = { queries: 0, taken: 0, refused: 0, discarded: 0 };
     const failures: string[] = [];
     for (let seed = firstSeed; seed < firstSeed + schemas; seed += batch) {
-      const checked = checkQueries(seed, Math.min(batch, firstSeed + schemas - seed), {
+      const checked = checkQueries(seedsFrom(seed, Math.min(batch, firstSeed + schemas - seed)), {
         runtime,
         lint: seed === firstSeed,
       });
@@ -41,7 +42,7 @@ it("with every setting turned they compile and lint, and whole answers are taken
     testing: true,
     failures: "return",
   } as const;
-  const { failures } = checkQueries(firstSeed + 5000, 20, { runtime, lint: true, settings });
+  const { failures } = checkQueries(seedsFrom(firstSeed + 5000, 20), { runtime, lint: true, settings });
   expect(failures).toEqual([]);
 }, 300_000);
 

@@ -1,0 +1,61 @@
+import { checkContracts } from "../random/checkContracts.js";
+import { checkQueries } from "../random/graphql/checkQueries.js";
+import type { TestedCore } from "../random/testedCore.js";
+import { runtime } from "../../support/readRest.js";
+import type { Bug } from "./bugs.js";
+import { coreWithBug } from "./coreWithBug.js";
+
+/** What random contracts, or random schemas and queries, are checked with. */
+export type Check = (core: TestedCore, seeds: readonly number[]) => readonly string[];
+
+export const checkWithContracts: Check = (core, seeds) => checkContracts(seeds, { core, runtime, lint: true }).failures;
+export const checkWithQueries: Check = (core, seeds) => checkQueries(seeds, { core, runtime, lint: true }).failures;
+
+/** How a bug was found: by which seeds, and what complained. */
+export interface Find {
+  readonly seeds: readonly number[];
+  /** How often each finder complained; empty when nothing did. */
+  readonly finders: ReadonlyMap<string, number>;
+}
+
+/**
+ * Plants a bug and looks for it, with the seeds it is known to be found by and then, seed by seed, with others.
+ *
+ * @param mostSeeds how many others are tried
+ */
+export async function huntBug(bug: Bug, check: Check, mostSeeds: number): Promise<Find> {
+  const core = await coreWithBug(bug);
+  const known = findersOf(core, check, bug.seeds);
+  if (known.size > 0) return { seeds: bug.seeds, finders: known };
+  for (let seed = 1; seed <= mostSeeds; seed++) {
+    const finders = findersOf(core, check, [seed]);
+    if (finders.size > 0) return { seeds: [seed], finders };
+  }
+  return { seeds: [], finders: known };
+}
+
+function findersOf(core: TestedCore, check: Check, seeds: readonly number[]): Map<string, number> {
+  const found = new Map<string, number>();
+  if (seeds.length === 0) return found;
+  for (const failure of failuresOf(core, check, seeds)) {
+    const finder = finderOf(failure);
+    found.set(finder, (found.get(finder) ?? 0) + 1);
+  }
+  return found;
+}
+
+/** A server that cannot execute what is sent is a complaint too. */
+function failuresOf(core: TestedCore, check: Check, seeds: readonly number[]): readonly string[] {
+  try {
+    return check(core, seeds);
+  } catch (error) {
+    return [`the executing server: ${error instanceof Error ? error.message : String(error)}`];
+  }
+}
+
+function finderOf(failure: string): string {
+  if (failure.includes("@typescript-eslint/")) return "lint";
+  if (failure.startsWith("the executing server")) return "the server refuses what is sent";
+  if (failure.includes("Unused '@ts-expect-error'")) return "a value that is refused by the contract is taken";
+  return failure.startsWith("probes") ? "a value that the contract allows is not taken" : "the SDK does not compile";
+}
