@@ -231,7 +231,7 @@ it(`${String(cases.length)} cases: kind of selection x nullability x condition, 
       `export const refuses${id}: sdk.${id}Answer = ${JSON.stringify(rejected)};`,
     );
   }
-  const probes = `import type * as sdk from "../core/graphql/sdk/fleet/index.js";
+  const probes = `import type * as sdk from "./sdk/fleet/index.js";
 type Plain<T> = T extends object ? { [K in keyof T]: Plain<T[K]> } : T;
 type Same<A, B> = (<T>() => T extends Plain<A> ? 1 : 2) extends (<T>() => T extends Plain<B> ? 1 : 2) ? true : false;
 ${rows.join("\n")}

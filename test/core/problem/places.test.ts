@@ -33,7 +33,7 @@ describe("places", () => {
     const text = `${'{"a":'.repeat(levels)}1${"}".repeat(levels)}`;
     for (const depth of [0, 1, 2, 150, 299])
       expect(at("/a".repeat(depth), text, true)).toBe(`1:${String(Math.max(1, depth * 5 - 3))}`);
-    expect(at("/a/a/b", `{"a":{"a":{"c":"${"x".repeat(5000)}","b":2}}}`)).toBe("1:5022");
+    expect(at("/a/a/b", `{"a":{"a":{"c":"${"x".repeat(5000)}","b":2}}}`)).toBe("1:5023");
     expect(at("/a".repeat(250), text)).toBe(at("/a".repeat(250), text, true));
   });
 

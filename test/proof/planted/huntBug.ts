@@ -6,10 +6,10 @@ import type { Bug } from "./bugs.js";
 import { coreWithBug } from "./coreWithBug.js";
 
 /** What random contracts, or random schemas and queries, are checked with. */
-export type Check = (core: TestedCore, seeds: readonly number[]) => readonly string[];
+export type Check = (core: TestedCore, seeds: readonly number[], lint: boolean) => readonly string[];
 
-export const checkWithContracts: Check = (core, seeds) => checkContracts(seeds, { core, runtime, lint: true }).failures;
-export const checkWithQueries: Check = (core, seeds) => checkQueries(seeds, { core, runtime, lint: true }).failures;
+export const checkWithContracts: Check = (core, seeds, lint) => checkContracts(seeds, { core, runtime, lint }).failures;
+export const checkWithQueries: Check = (core, seeds, lint) => checkQueries(seeds, { core, runtime, lint }).failures;
 
 /** How a bug was found: by which seeds, and what complained. */
 export interface Find {
@@ -25,19 +25,24 @@ export interface Find {
  */
 export async function huntBug(bug: Bug, check: Check, mostSeeds: number): Promise<Find> {
   const core = await coreWithBug(bug);
-  const known = findersOf(core, check, bug.seeds);
+  const known = findersOf(check, core, { seeds: bug.seeds, lint: bug.byLint === true });
   if (known.size > 0) return { seeds: bug.seeds, finders: known };
   for (let seed = 1; seed <= mostSeeds; seed++) {
-    const finders = findersOf(core, check, [seed]);
+    const finders = findersOf(check, core, { seeds: [seed], lint: true });
     if (finders.size > 0) return { seeds: [seed], finders };
   }
   return { seeds: [], finders: known };
 }
 
-function findersOf(core: TestedCore, check: Check, seeds: readonly number[]): Map<string, number> {
+interface Look {
+  readonly seeds: readonly number[];
+  readonly lint: boolean;
+}
+
+function findersOf(check: Check, core: TestedCore, look: Look): Map<string, number> {
   const found = new Map<string, number>();
-  if (seeds.length === 0) return found;
-  for (const failure of failuresOf(core, check, seeds)) {
+  if (look.seeds.length === 0) return found;
+  for (const failure of failuresOf(check, core, look)) {
     const finder = finderOf(failure);
     found.set(finder, (found.get(finder) ?? 0) + 1);
   }
@@ -45,9 +50,9 @@ function findersOf(core: TestedCore, check: Check, seeds: readonly number[]): Ma
 }
 
 /** A server that cannot execute what is sent is a complaint too. */
-function failuresOf(core: TestedCore, check: Check, seeds: readonly number[]): readonly string[] {
+function failuresOf(check: Check, core: TestedCore, { seeds, lint }: Look): readonly string[] {
   try {
-    return check(core, seeds);
+    return check(core, seeds, lint);
   } catch (error) {
     return [`the executing server: ${error instanceof Error ? error.message : String(error)}`];
   }

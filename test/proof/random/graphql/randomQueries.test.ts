@@ -3,7 +3,7 @@ import { runtime } from "../../../support/readRest.js";
 import { seedsFrom } from "../seedsFrom.js";
 import { checkQueries } from "./checkQueries.js";
 
-const schemas = Number(process.env["RANDOM_SCHEMAS"] ?? 100);
+const schemas = Number(process.env["RANDOM_SCHEMAS"] ?? 40);
 const firstSeed = Number(process.env["RANDOM_SEED"] ?? 1);
 const batch = 25;
 
@@ -42,7 +42,7 @@ it("with every setting turned they compile and lint, and whole answers are taken
     testing: true,
     failures: "return",
   } as const;
-  const { failures } = checkQueries(seedsFrom(firstSeed + 5000, 20), { runtime, lint: true, settings });
+  const { failures } = checkQueries(seedsFrom(firstSeed + 5000, 10), { runtime, lint: true, settings });
   expect(failures).toEqual([]);
 }, 300_000);
 

@@ -1,0 +1,28 @@
+import { expect } from "vitest";
+import { packageRoot } from "../../support/packageRoot.js";
+import { measured, told, type Truth, type TruthOptions } from "../../../truth/measured.js";
+import { score } from "../../../truth/truth.js";
+
+/**
+ * Changes contracts, and expects that what is predicted is what compilers and released apps then say.
+ *
+ * @param expected how many changes have to break at least, so that it means something, and how many more may be said to
+ */
+export async function holdsTrue(
+  options: Pick<TruthOptions, "singles" | "several">,
+  expected: { readonly breaking: number; readonly wrong: number },
+): Promise<Truth & { readonly report: string }> {
+  const truth = await measured(packageRoot, { ...options, words: "", seed: 1 });
+  const report = told(truth).join("\n");
+  process.stdout.write(`${report}\n`);
+  const { cases, never } = truth;
+  expect(never).toEqual([]);
+  for (const clock of ["code", "apps"] as const) {
+    const { truths, found, predicted, right } = score(cases, clock, "breaking");
+    expect(truths, report).toBeGreaterThan(expected.breaking);
+    expect(found, report).toBe(truths);
+    expect(predicted - right, report).toBeLessThanOrEqual(expected.wrong);
+  }
+  expect(cases.filter(({ isMeaningless, changes }) => isMeaningless && changes.length > 0)).toEqual([]);
+  return { ...truth, report };
+}
