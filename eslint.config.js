@@ -84,6 +84,19 @@ export default tseslint.config(
     },
   },
   {
+    files: ["src/workspace/**", "src/standin/**", "src/cli/commands/**"],
+    rules: {
+      "no-restricted-properties": [
+        "error",
+        ...["cwd", "env", "argv", "stdin", "stdout", "stderr", "exit", "on", "once"].map((property) => ({
+          object: "process",
+          property,
+          message: "What a command knows of its process is passed in, so that several can run in one.",
+        })),
+      ],
+    },
+  },
+  {
     files: ["runtimes/**"],
     rules: {
       "no-restricted-imports": [

@@ -40,10 +40,13 @@ describe("secrets", () => {
     });
     const said: string[] = [];
     const run = async (...args: string[]): Promise<number | null> => {
-      const { code, out, err } = await project.run(args, planted);
+      // What is noted for debugging is no exception.
+      const { code, out, err } = await project.run(args, { ...planted, RHEMA_DEBUG: "1" });
       said.push(out, err);
       return code;
     };
+    const noted = (): boolean =>
+      said.some((text) => text.includes("fetched http") && text.includes("/docs/berths.yaml"));
     const header = "authorization: Bearer ${HARBOUR_TOKEN}";
     expect(await run("init", "--from", `${address}/docs/berths.yaml?key=\${QUERY_KEY}`, "--header", header)).toBe(0);
     for (const args of [
@@ -91,6 +94,7 @@ describe("secrets", () => {
       said.push(running.out, running.err);
     }
 
+    expect(noted()).toBe(true);
     const written = Object.entries(project.tree("."))
       .map(([path, text]) => `${path}\n${text}`)
       .join("\n");
