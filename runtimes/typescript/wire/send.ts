@@ -27,7 +27,7 @@ export interface RestRequest<Answer> {
   /** By status, range ("2XX") or "default". */
   readonly answers: Readonly<Record<string, ReadAs>>;
   readonly failures?: Readonly<Record<string, ReadAs>>;
-  /** Turns bodies into what the app has, by status as in `answers` and `failures`. */
+  /** Turns bodies into what the app has, by status as in `answers` and `failures`; "failed default" where both have it. */
   readonly conversions?: Readonly<Record<string, Pick<Conversion, "decode">>>;
   /** Parses JSON, where plain parsing loses digits. */
   readonly parse?: (text: string) => unknown;
@@ -119,7 +119,9 @@ export async function answered<Answer>(
       headers,
     });
   }
-  const body = await readBody(connection, exchanged, failed, request);
+  // Where `default` is all that is declared, it says what successes are and what failures are.
+  const key = failed.key in request.answers ? `failed ${failed.key}` : failed.key;
+  const body = await readBody(connection, exchanged, { ...failed, key }, request);
   throw failure(call, message + wordsOf(body), { status: failed.status, httpStatus, body, headers });
 }
 

@@ -192,16 +192,18 @@ function planCall(operation: RestOperation, own: OwnNames, { planner, standing }
   const headers = planHeaders(operation, typeName, planner);
   const nameOf = (response: Response): readonly string[] | string =>
     answerName(response, typeName, own.typeNames.answer, several);
+  const usual = answers.map((response): UsualAnswer => {
+    const content = preferredContent(response.contents);
+    return { response, content, planned: planResponse(response, content, planner, nameOf(response)) };
+  });
   return {
     ...own,
     headers,
     group: operation.group,
     operation,
     arguments: argumentTypes,
-    answers: answers.map((response) =>
-      planResponse(response, preferredContent(response.contents), planner, nameOf(response)),
-    ),
-    answerChoices: planChoices(answers, typeName, planner, nameOf),
+    answers: usual.map(({ planned }) => planned),
+    answerChoices: planChoices(usual, typeName, planner),
     failures: failures.map((response) => {
       const whole = withoutStreams(response);
       const name = [typeName, "Failure", response.status === "default" ? "Other" : response.status];
@@ -210,25 +212,28 @@ function planCall(operation: RestOperation, own: OwnNames, { planner, standing }
   };
 }
 
-/** What the call answers by the media type it is asked for; empty when there is nothing to choose. */
-function planChoices(
-  answers: readonly Response[],
-  typeName: string,
-  planner: TypePlanner,
-  nameOf: (response: Response) => readonly string[] | string,
-): AnswerChoice[] {
-  const usual = answers.map(({ contents }) => preferredContent(contents));
-  const offered = answers.flatMap(({ contents }) => offeredContents(contents, planner.table));
+/** A response as the call gets it when it asks for nothing special. */
+interface UsualAnswer {
+  readonly response: Response;
+  readonly content: Content | undefined;
+  readonly planned: PlannedResponse;
+}
+
+/**
+ * What the call answers by the media type it is asked for; empty when there is nothing to choose. The usual content is
+ * planned once: types that stand inside it would else have two names.
+ */
+function planChoices(usual: readonly UsualAnswer[], typeName: string, planner: TypePlanner): AnswerChoice[] {
+  const offered = usual.flatMap(({ response }) => offeredContents(response.contents, planner.table));
   const mediaTypes = [...new Set(offered.map(({ mediaType }) => mediaType))];
-  const first = usual.find((content) => content !== undefined);
+  const first = usual.find(({ content }) => content !== undefined)?.content;
   if (mediaTypes.length < 2 || !first || isStream(first.form)) return [];
   return [first.mediaType, ...mediaTypes.filter((mediaType) => mediaType !== first.mediaType)].map((mediaType) => ({
     mediaType,
-    answers: answers.map((response, at) => {
-      const asked = response.contents.find((content) => content.mediaType === mediaType);
-      const content = asked ?? usual[at];
-      const name = content === usual[at] ? nameOf(response) : [typeName, "Answer", typeNameFrom(mediaType)];
-      return planResponse(response, content, planner, name);
+    answers: usual.map(({ response, content, planned }) => {
+      const asked = response.contents.find((each) => each.mediaType === mediaType);
+      if (asked === undefined || asked === content) return planned;
+      return planResponse(response, asked, planner, [typeName, "Answer", typeNameFrom(mediaType)]);
     }),
   }));
 }

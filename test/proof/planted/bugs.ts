@@ -177,6 +177,20 @@ export const contractBugs: readonly Bug[] = [
     instead: "};\\n`;\n  });\n  const values",
     seeds: [1],
   },
+  {
+    name: "the usual answer is planned once more among the choices",
+    file: "sdk/planRest.ts",
+    text: "if (asked === undefined || asked === content) return planned;",
+    instead: "if (asked === undefined) return planned;",
+    seeds: [],
+  },
+  {
+    name: "a name begins with a digit",
+    file: "languages/typescript/printRestCall.ts",
+    text: "headersReader: valueIdentifier(call.headersReader),",
+    instead: "headersReader: call.headersReader,",
+    seeds: [],
+  },
 ];
 
 /** Bugs in the typing of queries, which random schemas and queries have to find. */

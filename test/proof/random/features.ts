@@ -1,5 +1,14 @@
 /** Every keyword and position that random contracts are made of; each has to occur in a run. */
 export const everyFeature: readonly string[] = [
+  "hostile operation id",
+  "deprecated pages",
+  "deprecated parameter of pages",
+  "pages by cursor",
+  "pages by offset",
+  "pages by page",
+  "preferred media type not first",
+  "several JSON answers, another one first",
+  "whole or stream",
   "$defs",
   "$ref",
   "$ref with siblings",

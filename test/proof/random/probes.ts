@@ -1,4 +1,5 @@
-import { isStream } from "../../../src/core/contract/model.js";
+import { isStream, type Content } from "../../../src/core/contract/model.js";
+import { restCallNames } from "../../../src/core/languages/typescript/printRestCall.js";
 import type { RestPlan, RestCall } from "../../../src/core/sdk/sdkPlan.js";
 import { Judge } from "./judge.js";
 import type { RandomContract } from "./makeContract.js";
@@ -32,8 +33,9 @@ export function probeModule(contract: RandomContract, plan: RestPlan, count: Pro
   for (const call of plan.calls) {
     const probes = prober.probesOf(call);
     if (probes.length === 0) continue;
-    if (probes.some(({ type }) => type.includes("typeof "))) calls.push(call.name);
-    if (probes.some(({ type }) => type.includes(call.typeNames.failure))) failures.push(call.typeNames.failure);
+    if (probes.some(({ type }) => type.includes("typeof "))) calls.push(restCallNames(call).call);
+    const { failure } = restCallNames(call);
+    if (probes.some(({ type }) => type.includes(failure))) failures.push(failure);
     for (const { type, text, isTaken, about } of probes) {
       lines.push(`// ${isTaken ? "" : "@ts-expect-error "}${about}`);
       lines.push(`export const probe${String(lines.length)}: ${type} = ${text};`);
@@ -90,7 +92,7 @@ class Prober {
       if (value === undefined) return [];
       base[name] = literal(value);
     }
-    const type = `NonNullable<Parameters<typeof ${call.name}>[1]>`;
+    const type = `NonNullable<Parameters<typeof ${restCallNames(call).call}>[1]>`;
     const probe = (name: string, text: string, isTaken: boolean, how: string): Probe => {
       const all = Object.entries({ ...base, [name]: text }).map(([key, each]) => `${JSON.stringify(key)}: ${each}`);
       return { type, text: `{ ${all.join(", ")} }`, isTaken, about: `${call.name} ${JSON.stringify(name)}: ${how}` };
@@ -102,14 +104,16 @@ class Prober {
   }
 
   private answerProbes(call: RestCall): Probe[] {
+    if (call.answerChoices.length > 0) return this.choiceProbes(call);
     const isStreaming = call.answers.some(({ form }) => isStream(form));
+    const performed = `ReturnType<typeof ${restCallNames(call).call}>`;
     const type = isStreaming
-      ? `(ReturnType<typeof ${call.name}> extends AsyncGenerator<infer Item, void, undefined> ? Item : never)`
-      : `Awaited<ReturnType<typeof ${call.name}>>`;
+      ? `(${performed} extends AsyncGenerator<infer Item, void, undefined> ? Item : never)`
+      : `Awaited<${performed}>`;
     const isOnly = call.answers.length === 1;
     return call.answers.flatMap(({ status, form }) => {
       if (form !== "json") return [];
-      const pointer = schemaPointer(call, status, "json");
+      const pointer = schemaPointer(call, status);
       if (pointer === undefined) return [];
       return this.verdicts(pointer, "answer")
         .filter(({ isTaken }) => isTaken || isOnly)
@@ -122,12 +126,32 @@ class Prober {
     });
   }
 
+  /** What is answered by the media type that is asked for. */
+  private choiceProbes(call: RestCall): Probe[] {
+    const { answers } = restCallNames(call);
+    return call.answerChoices.flatMap(({ mediaType, answers: planned }) =>
+      planned.flatMap((answer) => {
+        if (answer.form !== "json") return [];
+        const pointer = schemaPointer(call, answer.status, answer.mediaType);
+        if (pointer === undefined) return [];
+        return this.verdicts(pointer, "answer")
+          .filter(({ isTaken }) => isTaken || planned.length === 1)
+          .map(({ value, isTaken, how }): Probe => ({
+            type: `import("./sdk/c${String(this.contract.seed)}/index.js").${answers}[${JSON.stringify(mediaType)}]`,
+            text: literal(value),
+            isTaken,
+            about: `${call.name} answers ${mediaType}: ${how}`,
+          }));
+      }),
+    );
+  }
+
   private failureProbes(call: RestCall): Probe[] {
     return call.failures.flatMap(({ status, form }) => {
-      const pointer = form === "json" ? schemaPointer(call, status, "json") : undefined;
+      const pointer = form === "json" ? schemaPointer(call, status) : undefined;
       if (pointer === undefined) return [];
       const key = /^\d+$/.test(status) ? status : JSON.stringify(status);
-      const type = `Extract<${call.typeNames.failure}, { status: ${key} }>["body"]`;
+      const type = `Extract<${restCallNames(call).failure}, { status: ${key} }>["body"]`;
       return this.verdicts(pointer, "answer").map(({ value, isTaken, how }): Probe => ({
         type,
         text: literal(value),
@@ -183,9 +207,12 @@ class Prober {
   }
 }
 
-function schemaPointer(call: RestCall, status: string, form: string): string | undefined {
+/** Where the schema of a JSON answer stands; of the first one, where no media type is named. */
+function schemaPointer(call: RestCall, status: string, mediaType?: string): string | undefined {
   const response = call.operation.responses.find((each) => each.status === status);
-  return response?.contents.find((content) => content.form === form)?.schema.pointer;
+  const isMeant = (content: Content): boolean =>
+    content.form === "json" && (mediaType === undefined || content.mediaType === mediaType);
+  return response?.contents.find(isMeant)?.schema.pointer;
 }
 
 /** A value changed in one place: another kind, null, or a key less. */

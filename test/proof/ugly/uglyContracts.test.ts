@@ -17,6 +17,14 @@ function read({ document }: UglyCase, name: string) {
   return { plan: planRest(contract, {}), said };
 }
 
+const everySetting = {
+  dates: "decoded",
+  int64: "bigint",
+  choices: "open",
+  failures: "return",
+  verify: "answers",
+  testing: true,
+} as const;
 const facts = { importEnding: "js", runtime, scalars: new Map() } as const;
 
 describe("a contract that", () => {
@@ -29,9 +37,12 @@ describe("a contract that", () => {
     for (const start of expected) expect(said.filter((each) => each.startsWith(start)).length).toBeGreaterThan(0);
   });
 
-  it(`all ${String(uglyCases.length)} compile and lint in one SDK`, () => {
+  it.each([
+    ["as they are", {}],
+    ["with every setting turned", everySetting],
+  ] as const)(`all ${String(uglyCases.length)} compile and lint in one SDK, %s`, (_how, settings) => {
     const contracts = uglyCases.map((each, at) => read(each, `case${String(at)}`).plan);
-    const sdk = printTypescriptSdk({ name: "app", contracts }, facts);
+    const sdk = printTypescriptSdk({ name: "app", contracts }, { ...facts, settings });
     const files = new Map(
       [...sdk].filter(([path]) => path.endsWith(".ts")).map(([path, text]) => [`sdk/${path}`, text]),
     );

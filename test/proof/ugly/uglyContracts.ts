@@ -43,6 +43,51 @@ export const uglyCases: readonly UglyCase[] = [
     gives: ["export function deleteCall("],
   },
   {
+    does: "names an operation with a digit first, which has headers and pages and is deprecated",
+    document: operation({
+      operationId: "2faStatus",
+      deprecated: true,
+      parameters: [parameter("cursor", "query")],
+      responses: {
+        200: {
+          description: "",
+          headers: { "X-Left": { schema: text } },
+          content: {
+            "application/json": {
+              schema: record({ items: { type: "array", items: text }, nextCursor: text }, ["items"]),
+            },
+          },
+        },
+        409: { description: "", content: { "application/json": { schema: record({ why: text }) } } },
+      },
+    }),
+    gives: ["export const _2faStatus =", "export function _2faStatusHeaders(", "export const _2faStatusItems ="],
+  },
+  {
+    does: "answers one of several JSON types, and the usual one is not the first",
+    document: contractWith(
+      { T: record({ t: text }) },
+      {
+        "/a": {
+          get: {
+            operationId: "getA",
+            responses: {
+              200: {
+                description: "",
+                content: {
+                  "application/vnd.x": { schema: ref("T") },
+                  "application/json": { schema: { oneOf: [record({ a: text }, ["a"]), record({ b: text }, ["b"])] } },
+                  "application/vnd.y+json": { schema: record({ list: { type: "array", items: record({ c: text }) } }) },
+                },
+              },
+            },
+          },
+        },
+      },
+    ),
+    gives: ["export type GetAAnswer =", '"application/vnd.y+json": GetAAnswerApplicationVndYJson'],
+  },
+  {
     does: "has no operation ids",
     document: contractWith(
       {},

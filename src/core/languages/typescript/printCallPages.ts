@@ -65,7 +65,7 @@ function restCall(call: RestCall, plan: RestPlan, printer: TypePrinter): string 
           call.answers.map((answer) => responseRow(answer, printer)),
         )
       : "") +
-    (paging ? `${codeSpan(paging.name)} goes through all items of all pages.\n\n` : "") +
+    (paging ? `${codeSpan(names.items)} goes through all items of all pages.\n\n` : "") +
     section(
       "Fails with",
       call.failures.map((failure) => responseRow(failure, printer)),

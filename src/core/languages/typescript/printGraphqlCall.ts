@@ -24,9 +24,9 @@ export function graphqlCallNames(call: GraphqlCall): GraphqlCallNames {
   return {
     call: lower === operation ? `${lower}Call` : lower,
     operation,
-    variables: call.typeNames.variables,
-    failure: call.typeNames.failure,
-    isFailure: call.guard,
+    variables: typeIdentifier(call.typeNames.variables),
+    failure: typeIdentifier(call.typeNames.failure),
+    isFailure: valueIdentifier(call.guard),
   };
 }
 

@@ -22,6 +22,12 @@ export interface CallNames {
   readonly answers: string;
   readonly failure: string;
   readonly isFailure: string;
+  /** The function that reads the headers of answers and failures. */
+  readonly headersReader: string;
+  /** The function that goes through all items of all pages. */
+  readonly items: string;
+  /** The undeprecated function behind it. */
+  readonly performItems: string;
 }
 
 export function restCallNames(call: RestCall): CallNames {
@@ -36,6 +42,7 @@ const namesOfCalls = new WeakMap<RestCall, CallNames>();
 function namesOf(call: RestCall): CallNames {
   const identifier = valueIdentifier(call.name);
   const { args, answer, answers, failure } = call.typeNames;
+  const items = valueIdentifier(call.paging?.name ?? "");
   return {
     call: identifier,
     perform: call.operation.deprecated === undefined ? identifier : `perform${args.slice(0, -"Args".length)}`,
@@ -43,7 +50,11 @@ function namesOf(call: RestCall): CallNames {
     answer: typeIdentifier(answer),
     answers: typeIdentifier(answers),
     failure: typeIdentifier(failure),
-    isFailure: call.guard,
+    isFailure: valueIdentifier(call.guard),
+    headersReader: valueIdentifier(call.headersReader),
+    items,
+    performItems:
+      call.operation.deprecated === undefined ? items : `perform${typeIdentifier(args.slice(0, -"Args".length))}Items`,
   };
 }
 
@@ -192,7 +203,7 @@ function printHeaders(call: RestCall, names: CallNames, typePrinter: TypePrinter
   return (
     `/** Headers of \`${names.call}\`, of its answers and failures alike. */\nexport interface ${type} {\n${fields.join("")}}\n\n` +
     `/** Reads the headers that \`${names.call}\` passes to \`onAnswer\`, or that its failures carry. */\n` +
-    `export function ${call.headersReader}(headers: Headers): ${type} {\n  return {\n${values.join("")}  };\n}\n`
+    `export function ${names.headersReader}(headers: Headers): ${type} {\n  return {\n${values.join("")}  };\n}\n`
   );
 }
 
@@ -282,25 +293,29 @@ function printPages(call: RestCall, plan: RestPlan, names: CallNames, printer: T
   const items = `(page) => ${reach(paging.items)}`;
   const label = quoted(callLabel(plan, call));
   const planned = call.arguments.find(({ name }) => name === paging.argument);
+  const isDeprecated = planned?.source.kind === "parameter" && planned.source.parameter.deprecated !== undefined;
+  // To read a deprecated argument, or to give it by a variable of its name, would be complained about.
+  const place = isDeprecated ? "place" : argument;
   // Pages are counted in numbers, whatever the settings make of a 64-bit one.
   const own = planned && convertedLeaf(behind(planned.type.shape, printer), printer.formats)?.type;
-  const counted =
-    own === "bigint"
-      ? `${argument}: BigInt(${argument})`
-      : own === "string"
-        ? `${argument}: String(${argument})`
-        : argument;
+  const converted = own === "bigint" ? `BigInt(${place})` : own === "string" ? `String(${place})` : place;
+  const given = converted === argument ? argument : `${argument}: ${converted}`;
+  const counted = isDeprecated ? `...{ ${given} }` : given;
   const start = (first: number): string => {
-    const given = paging.argument === undefined ? "" : `${propertyAccess("args", paging.argument)} ?? ${String(first)}`;
-    return own === "bigint" || own === "string" ? `Number(${given})` : given;
+    if (paging.argument === undefined) return "";
+    const found = isDeprecated
+      ? `new Map<string, unknown>(Object.entries(args)).get(${quoted(paging.argument)})`
+      : propertyAccess("args", paging.argument);
+    const said = `${found} ?? ${String(first)}`;
+    return isDeprecated || own === "bigint" || own === "string" ? `Number(${said})` : said;
   };
   const pages = {
     cursor: () =>
-      `wire.pagesByCursor(\n    ${label},\n    (${argument}) => ${asked(`{ ...args, ...(${argument} === undefined ? {} : { ${argument} }) }`)},\n    ${items},\n    (page) => ${reach(paging.next ?? [])},\n  )`,
+      `wire.pagesByCursor(\n    ${label},\n    (${place}) => ${asked(`{ ...args, ...(${place} === undefined ? {} : { ${given} }) }`)},\n    ${items},\n    (page) => ${reach(paging.next ?? [])},\n  )`,
     offset: () =>
-      `wire.pagesByOffset(\n    (${argument}) => ${asked(`{ ...args, ${counted} }`)},\n    ${items},\n    ${start(0)},\n  )`,
+      `wire.pagesByOffset(\n    (${place}) => ${asked(`{ ...args, ${counted} }`)},\n    ${items},\n    ${start(0)},\n  )`,
     number: () =>
-      `wire.pagesByNumber(\n    (${argument}) => ${asked(`{ ...args, ${counted} }`)},\n    ${items},\n    ${start(paging.first ?? 1)},\n  )`,
+      `wire.pagesByNumber(\n    (${place}) => ${asked(`{ ...args, ${counted} }`)},\n    ${items},\n    ${start(paging.first ?? 1)},\n  )`,
     link: () =>
       `wire.pagesByLink<${answerType(call, printer)}, ${item}, ${hasArgs ? names.args : "object"}>(\n    (given, onAnswer) => ${asked("{ ...args, ...given }").replace(", options)", ", { ...options, onAnswer })")},\n    ${items},\n    { ${linkArguments(call, printer).join(", ")} },\n    options?.onAnswer,\n  )`,
   }[paging.by]();
@@ -309,10 +324,13 @@ function printPages(call: RestCall, plan: RestPlan, names: CallNames, printer: T
     `All items of all pages of \`${names.call}\`; the next page is asked for when it is needed.`,
     deprecation(call.operation.deprecated),
   ]);
+  const isHidden = names.performItems !== names.items;
+  const hidden = `/** What \`${names.items}\` does; not marked itself, so that the grouped calls can use it. */\n`;
   return (
-    `${doc}export function ${paging.name}(\n  connection: ${contractNames(plan.name).connection},\n` +
+    `${isHidden ? hidden : doc}export function ${names.performItems}(\n  connection: ${contractNames(plan.name).connection},\n` +
     `  ${hasArgs ? `args: ${argsType}${argsNeeded ? "" : " = {}"}` : "args: wire.NoArguments = {}"},\n  options?: wire.CallOptions,\n` +
-    `): ${resultType(item, true, names, printer)} {\n  return ${returned};\n}\n`
+    `): ${resultType(item, true, names, printer)} {\n  return ${returned};\n}\n` +
+    (isHidden ? `\n${doc}export const ${names.items} = ${names.performItems};\n` : "")
   );
 }
 
@@ -402,14 +420,24 @@ function readFields(
   failures: readonly PlannedResponse[],
   printer: TypePrinter,
 ): string[] {
-  return [...conversionFields([...answers, ...failures], printer), `answers: ${readTable(answers, printer)}`];
+  return [...conversionFields(answers, failures, printer), `answers: ${readTable(answers, printer)}`];
 }
 
 /** How bodies become what the app has, where they differ from what is sent. */
-function conversionFields(responses: readonly PlannedResponse[], printer: TypePrinter): string[] {
+function conversionFields(
+  answers: readonly PlannedResponse[],
+  failures: readonly PlannedResponse[],
+  printer: TypePrinter,
+): string[] {
+  // `default` alone is said of successes and failures, which are not read alike where successes are streams.
+  const keyOf = (response: PlannedResponse): string =>
+    failures.includes(response) && answers.some(({ status }) => status === response.status)
+      ? quoted(`failed ${response.status}`)
+      : statusKey(response.status);
   const rows: string[] = [];
   let isExact = false;
-  for (const { status, type, form } of responses) {
+  for (const response of [...answers, ...failures]) {
+    const { type, form } = response;
     if (!type || form === "bytes") continue;
     const conversion = conversionOf(type, printer);
     const isChecked =
@@ -423,7 +451,7 @@ function conversionFields(responses: readonly PlannedResponse[], printer: TypePr
     const text = isChecked
       ? `wire.verified(${checkOf(type, printer)}${converted === undefined ? "" : `, ${converted}`})`
       : converted;
-    rows.push(`${statusKey(status)}: ${text ?? ""}`);
+    rows.push(`${keyOf(response)}: ${text ?? ""}`);
   }
   if (rows.length === 0) return [];
   return [`conversions: { ${rows.join(", ")} }`, ...(isExact ? ["parse: wire.parseExact"] : [])];

@@ -140,8 +140,8 @@ function printRestFolder(plan: RestPlan, context: FolderContext): PrintedFolder 
       });
       if (call.paging)
         grouped.push({
-          name: call.paging.name,
-          perform: call.paging.name,
+          name: names.items,
+          perform: names.performItems,
           ...groupedSignature(call),
           summary: `All items of all pages of \`${names.call}\`.`,
           deprecated: call.operation.deprecated,

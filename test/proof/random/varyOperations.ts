@@ -1,0 +1,76 @@
+import { makeSchema, type Json, type SchemaContext } from "./makeSchema.js";
+import type { Randomness } from "./randomness.js";
+
+/** Ids whose names collide with what is made of them, or cannot begin an identifier. */
+const hostileIds = ["2faStatus", "9", "get thing", "delete", "is", "Promise", "wire", "page-items", "_", "\u00fcber"];
+
+/**
+ * Changes what the operations of a contract are called and answer, by numbers of its own, so that what the contract is
+ * else made of stays the same for its seed.
+ */
+export function varyOperations(paths: Json, context: SchemaContext, random: Randomness): void {
+  const own: SchemaContext = { ...context, depth: 2 };
+  const hit = <T>(feature: string, value: T): T => context.random.hit(feature, value);
+  Object.values(paths).forEach((item, at) => {
+    for (const operation of operationsOf(item as Json)) {
+      if (random.chance(0.15))
+        operation["operationId"] = hit(
+          "hostile operation id",
+          `${random.pick(hostileIds)}${at === 0 ? "" : String(at)}`,
+        );
+      if (context.version === "2.0") continue;
+      const responses = operation["responses"] as Record<string, Json>;
+      const answer = responses["200"];
+      const contents = answer?.["content"] as Json | undefined;
+      if (!answer || !contents) continue;
+      // The schemas come from the contract's own numbers only as far as these allow.
+      const schema = (): Json => ({ schema: makeSchema({ ...own, random: forked(context.random, random) }) });
+      if (random.chance(0.15))
+        answer["content"] = hit("preferred media type not first", { "text/csv": {}, ...contents });
+      if (random.chance(0.12))
+        answer["content"] = hit("several JSON answers, another one first", {
+          "application/vnd.ostrel.v2+json": schema(),
+          ...contents,
+          "application/vnd.ostrel.v3+json": schema(),
+        });
+      if (random.chance(0.08) && "application/json" in contents)
+        answer["content"] = hit("whole or stream", { "text/event-stream": schema(), ...contents });
+      if (random.chance(0.1)) {
+        const by = random.pick(["cursor", "offset", "page"]);
+        const deprecated = random.chance(0.3) ? { deprecated: hit("deprecated parameter of pages", true) } : {};
+        if (random.chance(0.3)) operation["deprecated"] = hit("deprecated pages", true);
+        operation["parameters"] = [
+          ...((operation["parameters"] ?? []) as unknown[]).filter((each) => (each as Json)["name"] !== by),
+          { name: by, in: "query", schema: { type: by === "cursor" ? "string" : "integer" }, ...deprecated },
+        ];
+        answer["content"] = hit(`pages by ${by}`, {
+          "application/json": {
+            schema: {
+              type: "object",
+              required: ["items"],
+              properties: {
+                items: { type: "array", items: (schema() as { schema: unknown }).schema },
+                nextCursor: { type: "string" },
+              },
+            },
+          },
+        });
+      }
+    }
+  });
+}
+
+function operationsOf(item: Json): Json[] {
+  const { additionalOperations = {}, ...methods } = item as { additionalOperations?: Json };
+  return [...Object.values(methods), ...Object.values(additionalOperations)].filter(
+    (each) => typeof each === "object" && each !== null && "responses" in each,
+  ) as Json[];
+}
+
+/** Numbers of the one, features counted by the other. */
+function forked(counting: Randomness, random: Randomness): Randomness {
+  return Object.assign(Object.create(Object.getPrototypeOf(random) as object) as Randomness, random, {
+    occurred: counting.occurred,
+    state: random.below(2 ** 31),
+  });
+}
