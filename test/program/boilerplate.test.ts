@@ -190,7 +190,7 @@ async function harbour(): Promise<{ address: string; seen: Seen[] }> {
             page((number - 1) * 3),
             number < 3
               ? {
-                  link: `<https://elsewhere.test/x?page=1>; rel="prev", </y?page=${String(number + 1)}&odd-name=a>; title="a, b"; rel="last next"`,
+                  link: `<https://elsewhere.test/x?page=1>; rel="prev", </by-link?page=${String(number + 1)}&odd-name=a&undeclared=x>; title="a, b"; rel="last next"`,
                 }
               : {},
           );
@@ -257,8 +257,8 @@ describe("what an SDK takes off the app", () => {
     expect(photos[3]?.type).toContain("multipart/form-data; boundary=");
     expect(seen.map(({ line }) => line).filter((line) => line.includes("by-link"))).toEqual([
       "GET /by-link",
-      "GET /by-link?page=2&odd-name=a",
-      "GET /by-link?page=3&odd-name=a",
+      "GET /by-link?page=2&odd-name=a&undeclared=x",
+      "GET /by-link?page=3&odd-name=a&undeclared=x",
     ]);
   });
 

@@ -1,4 +1,4 @@
-import type { CallOptions } from "./connection.js";
+import type { CallOptions, Connection, Layer } from "./connection.js";
 import { failure } from "./failure.js";
 
 /** The items of a page; a server may leave an empty list out. */
@@ -11,15 +11,20 @@ export async function* pagesByCursor<Page, Item>(
   itemsOf: Items<Page, Item>,
   nextOf: (page: Page) => string | null | undefined,
 ): AsyncGenerator<Item, void, undefined> {
-  let cursor: string | undefined;
-  for (;;) {
+  const seen = new Set<string>();
+  for (let cursor: string | undefined; ;) {
     const page = await ask(cursor);
     yield* itemsOf(page) ?? [];
     const next = nextOf(page) ?? "";
     if (next === "") return;
     // Following it would never end.
-    if (next === cursor)
-      throw failure(call, "a page names itself as the next one", { status: "malformed", httpStatus: 200, body: next });
+    if (seen.has(next))
+      throw failure(call, "a page names one that was read already as the next one", {
+        status: "malformed",
+        httpStatus: 200,
+        body: next,
+      });
+    seen.add(next);
     cursor = next;
   }
 }
@@ -51,42 +56,102 @@ export async function* pagesByNumber<Page, Item>(
   }
 }
 
+/** What following links takes besides the pages. */
+export interface Linked {
+  /** Names of credentials in the query; a link never sets one. */
+  readonly credentials: readonly string[];
+  readonly onAnswer: CallOptions["onAnswer"];
+}
+
 /**
- * Goes through pages of which each links to the next one (RFC 8288). Only the arguments that the link sets are taken
- * from it, never its address: a server cannot send credentials elsewhere.
+ * Goes through pages of which each links to the next one (RFC 8288). The next page is asked for by the query of the
+ * link, whatever the contract says of it, at the address of the first one: a server cannot send credentials elsewhere.
  *
- * @param argumentsOf makes an argument of the text that a link's query has for it, by its name there
+ * @param call "contract.call", for failures
+ * @param ask performs the call with a connection
  */
-export async function* pagesByLink<Page, Item, Args extends object>(
-  ask: (given: Partial<Args>, onAnswer: NonNullable<CallOptions["onAnswer"]>) => Promise<Page>,
+export async function* pagesByLink<Page, Item, Own extends Connection>(
+  call: string,
+  connection: Own,
+  ask: (connection: Own, onAnswer: NonNullable<CallOptions["onAnswer"]>) => Promise<Page>,
   itemsOf: Items<Page, Item>,
-  argumentsOf: Readonly<Record<string, (text: string) => Partial<Args>>>,
-  onAnswer: CallOptions["onAnswer"],
+  { credentials, onAnswer }: Linked,
 ): AsyncGenerator<Item, void, undefined> {
   const seen = new Set<string>();
-  for (let given: Partial<Args> = {}; ;) {
+  let address = "";
+  let query: string | undefined;
+  const follow: Layer = (request, next) => {
+    address = query === undefined ? request.url : withQuery(request.url, query, credentials);
+    return next({ ...request, url: address });
+  };
+  const following = { ...connection, around: [follow, ...connection.around] };
+  for (;;) {
     let link = "";
-    const page = await ask(given, (answer) => {
+    const page = await ask(following, (answer) => {
       link = answer.headers.get("link") ?? "";
       onAnswer?.(answer);
     });
     yield* itemsOf(page) ?? [];
-    const query = nextQuery(link);
-    if (query === undefined || seen.has(query)) return;
-    seen.add(query);
-    given = {};
-    for (const [name, text] of new URLSearchParams(query)) Object.assign(given, argumentsOf[name]?.(text));
+    seen.add(pairsOf(address).sort().join("&"));
+    const target = nextTarget(link);
+    if (target === undefined) return;
+    const refused = (message: string): Error =>
+      failure(call, message, { status: "malformed", httpStatus: 200, body: target });
+    const next = resolved(target, address);
+    if (next === undefined) throw refused("the link to the next page leads to another address");
+    if (
+      seen.has(
+        pairsOf(withQuery(address, next, credentials))
+          .sort()
+          .join("&"),
+      )
+    )
+      throw refused("the link to the next page leads to one that was read already");
+    query = next;
   }
 }
 
-/** The query of the target whose relation is "next" (RFC 8288, section 3). */
-function nextQuery(header: string): string | undefined {
+/** The query of a link, where it leads to the address that links; undefined where it leads elsewhere. */
+function resolved(target: string, address: string): string | undefined {
+  // An address may be relative to the page that the app runs in.
+  const { href = "http://relative.invalid" } = (globalThis as { location?: { href?: string } }).location ?? {};
+  try {
+    const here = new URL(address, href);
+    const there = new URL(target, here);
+    return here.origin === there.origin && here.pathname === there.pathname ? there.search.slice(1) : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+/** An address with another query, but for the credentials that it has. */
+function withQuery(address: string, query: string, credentials: readonly string[]): string {
+  const isCredential = (pair: string): boolean => credentials.includes(nameOf(pair));
+  const pairs = [
+    ...query.split("&").filter((pair) => pair !== "" && !isCredential(pair)),
+    ...pairsOf(address).filter(isCredential),
+  ];
+  const [path = ""] = address.split("?", 1);
+  return pairs.length === 0 ? path : `${path}?${pairs.join("&")}`;
+}
+
+function pairsOf(address: string): string[] {
+  const at = address.indexOf("?");
+  return at < 0 ? [] : address.slice(at + 1).split("&");
+}
+
+function nameOf(pair: string): string {
+  const [name = ""] = [...new URLSearchParams(pair).keys()];
+  return name;
+}
+
+/** The target whose relation is "next" (RFC 8288, section 3). */
+function nextTarget(header: string): string | undefined {
   for (const [, target = "", parameters = ""] of header.matchAll(
     /<([^>]*)>((?:\s*;\s*[\w!#$&+.^`|~-]+\*?\s*=\s*(?:"(?:[^"\\]|\\.)*"|[^",;\s]+))*)/g,
   )) {
     const relation = /;\s*rel\s*=\s*(?:"([^"]*)"|([^",;\s]+))/i.exec(parameters);
-    if (!(relation?.[1] ?? relation?.[2] ?? "").toLowerCase().split(/\s+/).includes("next")) continue;
-    return /\?([^#]*)/.exec(target)?.[1];
+    if ((relation?.[1] ?? relation?.[2] ?? "").toLowerCase().split(/\s+/).includes("next")) return target;
   }
   return undefined;
 }

@@ -182,14 +182,14 @@ export const contractBugs: readonly Bug[] = [
     file: "sdk/planRest.ts",
     text: "if (asked === undefined || asked === content) return planned;",
     instead: "if (asked === undefined) return planned;",
-    seeds: [],
+    seeds: [12],
   },
   {
     name: "a name begins with a digit",
     file: "languages/typescript/printRestCall.ts",
     text: "headersReader: valueIdentifier(call.headersReader),",
     instead: "headersReader: call.headersReader,",
-    seeds: [],
+    seeds: [10],
   },
 ];
 

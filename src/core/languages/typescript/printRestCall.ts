@@ -317,7 +317,7 @@ function printPages(call: RestCall, plan: RestPlan, names: CallNames, printer: T
     number: () =>
       `wire.pagesByNumber(\n    (${place}) => ${asked(`{ ...args, ${counted} }`)},\n    ${items},\n    ${start(paging.first ?? 1)},\n  )`,
     link: () =>
-      `wire.pagesByLink<${answerType(call, printer)}, ${item}, ${hasArgs ? names.args : "object"}>(\n    (given, onAnswer) => ${asked("{ ...args, ...given }").replace(", options)", ", { ...options, onAnswer })")},\n    ${items},\n    { ${linkArguments(call, printer).join(", ")} },\n    options?.onAnswer,\n  )`,
+      `wire.pagesByLink(\n    ${label},\n    connection,\n    (connection, onAnswer) => ${asked("args").replace(", options)", ", { ...options, onAnswer })")},\n    ${items},\n    { credentials: [${queryCredentials(call, plan).map(quoted).join(", ")}], onAnswer: options?.onAnswer },\n  )`,
   }[paging.by]();
   const returned = printer.returnsFailures ? `wire.settledItems(${pages})` : pages;
   const doc = docComment([
@@ -350,15 +350,11 @@ function reached(path: readonly string[], answer: Reference | undefined, printer
   return text;
 }
 
-/** Which arguments a link to the next page may set, by their names in the link's query. */
-function linkArguments(call: RestCall, printer: TypePrinter): string[] {
-  return call.arguments.flatMap(({ name, source, type }) => {
-    if (source.kind !== "parameter" || source.parameter.in !== "query") return [];
-    const { kind } = behind(type.shape, printer);
-    if (conversionOf(type, printer) !== undefined) return [];
-    const read = kind === "integer" || kind === "number" ? "Number(text)" : kind === "text" ? "text" : undefined;
-    if (read === undefined) return [];
-    return [`${propertyName(source.parameter.name)}: (text: string) => ({ ${propertyName(name)}: ${read} })`];
+/** Names under which credentials of a call stand in its query. */
+function queryCredentials(call: RestCall, plan: RestPlan): string[] {
+  return call.operation.auth.flat().flatMap((name) => {
+    const scheme = plan.authSchemes.get(name);
+    return scheme?.kind === "key" && scheme.in === "query" ? [scheme.name] : [];
   });
 }
 
