@@ -1,7 +1,9 @@
+import { posix } from "node:path";
 import type { ErrorObject, ValidateFunction } from "ajv";
 import validateConfiguration from "rhema:configuration-validator";
 import { changeMeanings, isChangeCode } from "../core/change/changeCodes.js";
 import { atKey, below, pointerPlace, pointerTokens, type PointerPlace } from "../core/problem/place.js";
+import { visible } from "../core/problem/codeFrame.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { isUrl } from "../core/rest/documentNames.js";
 import { didYouMean } from "../core/text/nearest.js";
@@ -116,7 +118,30 @@ function crossChecks({ contracts, sdks, guard }: Configuration, document: string
       problems.push(problem("config.ineffective", message, { level: "warning", place }));
     }
   }
-  return problems;
+  return [...problems, ...folderProblems(sdks, document)];
+}
+
+/** Folders that no SDK can have: those of version control and of Rhema's state, and one that another SDK has too. */
+function folderProblems(sdks: Configuration["sdks"], document: string): Problem[] {
+  const taken = new Map<string, string>();
+  return Object.entries(sdks).flatMap(([sdk, { into }]) => {
+    const place = pointerPlace(document, `/sdks/${sdk}/into`);
+    // Some file systems take names for the same that differ in case only.
+    const folder = posix.normalize(into.replaceAll("\\", "/")).replace(/\/+$/, "").toLowerCase();
+    const refused = folder.split("/").find((part) => [".git", ".rhema", "node_modules"].includes(part));
+    if (refused !== undefined || into.includes("\0")) {
+      const why = refused === undefined ? "has a character that no path can have" : `is inside \`${refused}\``;
+      const message = `The SDK \`${sdk}\` cannot be written to \`${visible(into)}\`, which ${why}.`;
+      return [problem("config.invalid", message, { place, hint: "Choose a folder of its own, such as `src/sdk`." })];
+    }
+    const other = [...taken].find(
+      ([known]) => known === folder || known.startsWith(`${folder}/`) || folder.startsWith(`${known}/`),
+    );
+    taken.set(folder, sdk);
+    if (!other) return [];
+    const message = `The SDKs \`${other[1]}\` and \`${sdk}\` would be written to the same folder, or one into the other.`;
+    return [problem("config.invalid", message, { place, hint: "Give each SDK a folder of its own." })];
+  });
 }
 
 /** Codes of changes that there are not. */

@@ -13,7 +13,7 @@ import { displayPath, outputFolder, type Project } from "./project.js";
 import { inputsHash, ProjectTexts } from "./sdkInputs.js";
 import { sourceList, sourceText } from "./sources.js";
 import { errorCode, hashOf, normalized } from "./textFile.js";
-import { finishWriting, performWriting } from "./writing.js";
+import { finishWriting, performWriting, TakenBack } from "./writing.js";
 import type { BuiltSdk, ContractReader } from "./buildSdk.js";
 
 /**
@@ -315,16 +315,28 @@ function guardWrites<T>(into: string, write: () => T): T {
   try {
     return write();
   } catch (error) {
-    const code = errorCode(error);
+    const cause = error instanceof TakenBack ? error.cause : error;
+    const code = errorCode(cause);
     if (
       code === undefined ||
-      !["EACCES", "EPERM", "EROFS", "ENOSPC", "ENOTDIR", "EISDIR", "EEXIST", "EBUSY"].includes(code)
+      ![
+        "EACCES",
+        "EPERM",
+        "EROFS",
+        "ENOSPC",
+        "ENOTDIR",
+        "EISDIR",
+        "EEXIST",
+        "EBUSY",
+        "ENAMETOOLONG",
+        "EINVAL",
+      ].includes(code)
     )
       throw error;
     throw new Halt(
       [
         problem("output.unwritable", `\`${into}\` cannot be written (${code}).`, {
-          why: "The SDK stays as it was; the next run completes what was begun.",
+          why: "All files are as they were.",
           hint: "Check the folder and its permissions.",
         }),
       ],

@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
+import { visible } from "../core/problem/codeFrame.js";
 import { problem } from "../core/problem/problem.js";
 import { isData } from "../core/text/parseData.js";
 import { sortedBy } from "../core/text/sortedBy.js";
@@ -52,9 +53,16 @@ export function readLedger(project: Pick<Project, "root">): Ledger {
   }
   try {
     const data = JSON.parse(text) as unknown;
-    if (isData(data) && isData(data["sdks"]) && Object.values(data["sdks"]).every(isEntry))
-      return data as unknown as Ledger;
-  } catch {
+    if (isData(data) && isData(data["sdks"]) && Object.values(data["sdks"]).every(isEntry)) {
+      const ledger = data as unknown as Ledger;
+      const leading = Object.values(ledger.sdks)
+        .flatMap(({ into, files }) => [into, ...Object.keys(files)])
+        .find((path) => !isPathBelow(path));
+      if (leading === undefined) return ledger;
+      throw unreadable(` It names \`${visible(leading)}\`, which is no path inside an SDK.`);
+    }
+  } catch (error) {
+    if (error instanceof Halt) throw error;
     // Said below, together with a ledger of the wrong form.
   }
   throw unreadable();
@@ -66,10 +74,15 @@ function isEntry(entry: unknown): boolean {
   );
 }
 
-function unreadable(): Halt {
+/** Whether a path leads to something below the folder that it is relative to, on every system. */
+function isPathBelow(path: string): boolean {
+  return !/^[A-Za-z]:|[\\\0]/.test(path) && path.split("/").every((part) => !["", ".", "..", ".git"].includes(part));
+}
+
+function unreadable(why = ""): Halt {
   const hint = "Restore it from version control. Without it Rhema cannot know which files are yours.";
   return new Halt(
-    [problem("state.unreadable", "The ledger `.rhema/ledger.json` cannot be read.", { hint })],
+    [problem("state.unreadable", `The ledger \`.rhema/ledger.json\` cannot be read.${why}`, { hint })],
     exitCodes.usage,
   );
 }

@@ -1,4 +1,6 @@
+import { createHash } from "node:crypto";
 import { describe, expect, it } from "vitest";
+import { RunningProcess } from "../support/runningProcess.js";
 import { contractWith } from "../support/smallContract.js";
 import { demoProject, graphqlProject, restProject, TemporaryProject } from "../support/temporaryProject.js";
 
@@ -186,5 +188,64 @@ describe("a defect of the program", () => {
     const { code, err } = project.runProcess(["outline"], { NODE_OPTIONS: "--import=./fails.mjs" });
     expect([code, err.includes("defect: Rhema met a state"), err.includes("Error: made up")]).toEqual([70, true, true]);
     expect(Math.max(...err.split("\n").map((line) => line.length))).toBeLessThan(300);
+  });
+});
+
+describe("what could lose work", () => {
+  it.each(["../victim.txt", "/etc/x", "a/../../victim.txt", "..\\victim.txt", "C:/x", ".git/config", ""])(
+    "a ledger that names %j is refused, and nothing is removed",
+    async (path) => {
+      const project = demoProject();
+      await project.run(["generate"]);
+      project.write("src/victim.txt", "mine");
+      const ledger = JSON.parse(project.read(".rhema/ledger.json")) as { sdks: Record<string, { files: object }> };
+      Object.assign(ledger.sdks["quay-board"]!.files, {
+        [path]: createHash("sha256").update("mine").digest("hex"),
+      });
+      project.write(".rhema/ledger.json", JSON.stringify(ledger));
+      project.write("rhema.yaml", `${project.read("rhema.yaml")}\n`);
+      const { code, err } = await project.run(["generate", "--force"]);
+      expect([code, err.includes("state.unreadable"), project.read("src/victim.txt")]).toEqual([2, true, "mine"]);
+    },
+  );
+
+  it.each([".git/x", ".rhema", "src/.GIT/x", "node_modules/x", '"a\\0b"'])(
+    "an SDK is not written to %s",
+    async (into) => {
+      const project = restProject(contractWith({ A: { type: "string" } }));
+      project.write("rhema.yaml", project.read("rhema.yaml").replace("src/sdk", into));
+      const { code, err } = await project.run(["generate"]);
+      expect([code, err.includes("config.invalid")]).toEqual([2, true]);
+    },
+  );
+
+  it.each(["src/SDK", "src/sdk/inner", "src", "./src//sdk/"])(
+    "two SDKs are not written to src/sdk and %s",
+    async (into) => {
+      const project = restProject(contractWith({ A: { type: "string" } }));
+      project.write(
+        "rhema.yaml",
+        `${project.read("rhema.yaml")}  other: { language: typescript, covers: [api], into: ${into} }\n`,
+      );
+      const { code, err } = await project.run(["generate"]);
+      expect([code, err.replace(/\s+/g, " ").includes("the same folder, or one into the other")]).toEqual([2, true]);
+    },
+  );
+
+  it("a tag of 260 characters names a shorter file", async () => {
+    const tagged = (tag: string) => ({ get: { tags: [tag], operationId: `a${String(tag.length)}`, responses: {} } });
+    const project = restProject(contractWith({}, { "/a": tagged("x".repeat(260)), "/b": tagged("x".repeat(261)) }));
+    expect((await project.run(["generate"])).code).toBe(0);
+    const files = Object.keys(project.tree("src/sdk/api/calls")).filter((path) => path.endsWith(".ts"));
+    expect(files).toHaveLength(2);
+    expect(project.compile()).toBe("");
+  });
+
+  it("two runs at once leave one whole SDK", async () => {
+    const project = demoProject();
+    const runs = ["a", "b", "c"].map(() => new RunningProcess(project, ["generate"]).ended);
+    for (const { code, err } of await Promise.all(runs)) expect([code, err.includes("defect")]).toEqual([0, false]);
+    expect((await project.run(["check"])).code).toBe(0);
+    expect(project.exists(".rhema/lock")).toBe(false);
   });
 });

@@ -1,5 +1,5 @@
 import { spawn } from "node:child_process";
-import { existsSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
@@ -7,6 +7,7 @@ import {
   finishWriting,
   hasUnfinishedWriting,
   performWriting,
+  TakenBack,
   type FileOperations,
 } from "../../src/workspace/writing.js";
 import { programPath } from "../support/packageRoot.js";
@@ -37,10 +38,16 @@ const before = ["old", undefined, "to be removed"];
 const after = ["new", "fresh", undefined];
 
 /** File operations that die at the n-th one, as a killed process would. */
-function dyingAt(operation: number): FileOperations {
+const dyingAt = (operation: number): FileOperations => throwingAt(operation, new Error("killed"));
+
+/** File operations of which the n-th one fails, as on a full disk. */
+const failingAt = (operation: number): FileOperations =>
+  throwingAt(operation, Object.assign(new Error("no space"), { code: "ENOSPC" }));
+
+function throwingAt(operation: number, error: Error): FileOperations {
   let count = 0;
   const step = (): void => {
-    if (++count === operation) throw new Error("killed");
+    if (++count === operation) throw error;
   };
   return {
     writeFile: (path, text) => {
@@ -83,7 +90,48 @@ describe("a writing happens whole or not at all", () => {
     expect(state()).toEqual(after);
   });
 
-  it("a journal cannot lead out of the project", () => {
+  // Two texts, the journal, its place, then two files: each step fails as a full disk makes it.
+  it.each([1, 2, 3, 4, 5, 6])("taken back when its operation %i fails", (operation) => {
+    expect(() => {
+      performWriting({ root }, writing, failingAt(operation));
+    }).toThrow("no space");
+    expect(state()).toEqual(before);
+    expect(finishWriting({ root })).toBe(false);
+    performWriting({ root }, writing);
+    expect(state()).toEqual(after);
+  });
+
+  it("taken back when what a killed run had begun cannot be completed", () => {
+    expect(() => {
+      performWriting({ root }, writing, dyingAt(6));
+    }).toThrow("killed");
+    expect(() => finishWriting({ root }, failingAt(1))).toThrow(TakenBack);
+    expect(state()).toEqual(before);
+    expect(hasUnfinishedWriting({ root })).toBe(false);
+  });
+
+  it("refused as a whole for a name that no file can have", () => {
+    const long = new Map([
+      ["old.txt", "new"],
+      [`deep/${"ü".repeat(130)}.ts`, "x"],
+    ]);
+    expect(() => {
+      performWriting({ root }, { write: long, remove: [] });
+    }).toThrow("too long");
+    expect(state()).toEqual(before);
+  });
+
+  it("a lock of a process that is gone keeps nobody waiting", () => {
+    mkdirSync(join(root, ".rhema"));
+    writeFileSync(join(root, ".rhema/lock"), "999999999");
+    performWriting({ root }, writing);
+    expect(state()).toEqual(after);
+    expect(existsSync(join(root, ".rhema/lock"))).toBe(false);
+  });
+
+  it("a journal cannot lead out of the project, nor into version control", () => {
+    performWriting({ root }, { write: new Map([[".git/hooks/post-checkout", "x"]]), remove: [] });
+    expect(existsSync(join(root, ".git"))).toBe(false);
     const outside = `${root}-outside.txt`;
     writeFileSync(outside, "mine");
     performWriting(

@@ -116,7 +116,7 @@ export function claimApart<T>(
 }
 
 /** Four characters that depend on the text alone (FNV-1a). */
-function mark(text: string): string {
+export function mark(text: string): string {
   let hash = 0x811c9dc5;
   for (const character of text) hash = Math.imul(hash ^ (character.codePointAt(0) ?? 0), 0x01000193);
   return (hash >>> 0).toString(36).padStart(4, "0").slice(-4);

@@ -1,5 +1,6 @@
 import type { RestPlan } from "../../sdk/sdkPlan.js";
-import { kebabCase } from "../../text/words.js";
+import { mark } from "../../sdk/nameScope.js";
+import { fileBase } from "../../text/fileBase.js";
 
 /** A block of code; nothing in it can end it. */
 export function codeBlock(text: string, language: "ts" | "graphql" = "ts"): string {
@@ -49,7 +50,7 @@ export function paragraphs(text: string | undefined): string {
 
 /** The file name of a group of calls, without its ending. */
 export function groupFile(group: string): string {
-  return kebabCase(group) || "calls";
+  return fileBase(group, mark) || "calls";
 }
 
 /** Where the page of a group is, seen from the SDK's folder. */

@@ -2,7 +2,9 @@ import type { GraphqlCall, GraphqlPlan } from "../../sdk/sdkPlan.js";
 import { parse } from "graphql";
 import type { Shape } from "../../contract/model.js";
 import { reachedTypes } from "../../contract/reachedTypes.js";
-import { camelCase, kebabCase } from "../../text/words.js";
+import { mark } from "../../sdk/nameScope.js";
+import { fileBase } from "../../text/fileBase.js";
+import { camelCase } from "../../text/words.js";
 import { docComment, propertyName, quoted, templateText } from "./escape.js";
 import { contractNames, typeIdentifier, valueIdentifier } from "./identifiers.js";
 import { conversionOf, needsExact } from "./printConversions.js";
@@ -35,7 +37,7 @@ export function graphqlCallFiles(plan: GraphqlPlan): Map<string, string> {
   const taken = new Set<string>();
   return new Map(
     plan.calls.map((call) => {
-      const base = kebabCase(call.name) || "call";
+      const base = fileBase(call.name, mark) || "call";
       let file = base;
       for (let number = 2; taken.has(file); number++) file = `${base}-${String(number)}`;
       taken.add(file);
