@@ -306,10 +306,9 @@ describe("faults of servers and networks", () => {
   });
 
   it("a stream that is slow, cut, or holds half an item", async () => {
-    const all = async (timeoutMs = 5_000): Promise<unknown[]> => {
+    const all = async (idleMs = 5_000): Promise<unknown[]> => {
       const items: unknown[] = [];
-      for await (const item of receive(connect({ timeoutMs }), request({ answers: { 200: "lines" } })))
-        items.push(item);
+      for await (const item of receive(connect(), request({ answers: { 200: "lines" } }), { idleMs })) items.push(item);
       return items;
     };
     replies = [(response) => void response.write('{"a":1}\n')];

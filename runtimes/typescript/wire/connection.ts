@@ -11,12 +11,17 @@ export interface ConnectionOptions {
   readonly headers?: Supplier<HeaderValues> | undefined;
   /** The `fetch` to use; the platform's own when absent. */
   readonly fetch?: typeof globalThis.fetch | undefined;
-  /** Milliseconds until a call fails with status "timed-out", all tries included; no limit when absent. */
-  readonly timeoutMs?: number | undefined;
+  /**
+   * Milliseconds until a call fails with status "timed-out", all tries included; of a stream, until it begins. No limit
+   * when absent, false, 0 or Infinity.
+   */
+  readonly timeoutMs?: number | false | undefined;
   /** What is done around every exchange, outermost first: `retrying(…)`, `eachRequest(…)`, `eachAnswer(…)`, or your own. */
   readonly around?: readonly Layer[] | undefined;
   /** Told of every failure before the call throws it. */
   readonly onFailure?: ((failure: Error & { readonly call: string }) => void) | undefined;
+  /** The text that ends a stream of JSON events without being one; "[DONE]" when absent, false for none. */
+  readonly streamEnd?: string | false | undefined;
   /** Reads and writes JSON instead of the platform's `JSON`. */
   readonly json?: Partial<JsonText> | undefined;
 }
@@ -47,12 +52,21 @@ export interface JsonText {
 export interface CallOptions {
   /** Ends the call with status "aborted". */
   readonly signal?: AbortSignal | undefined;
-  /** Instead of the connection's limit. */
-  readonly timeoutMs?: number | undefined;
+  /** Instead of the connection's limit; false for none. */
+  readonly timeoutMs?: number | false | undefined;
+  /** Milliseconds that a stream may be silent before it fails with status "timed-out"; no limit when absent. */
+  readonly idleMs?: number | undefined;
   /** Added to the connection's headers, and stronger. */
   readonly headers?: HeaderValues | undefined;
   /** Told of the status and headers of the server's answer, before its body is read. */
   readonly onAnswer?: ((answer: { readonly status: number; readonly headers: Headers }) => void) | undefined;
+  /** Told of the name and the id of an event before its data is given, where a call answers with events. */
+  readonly onEvent?: ((event: { readonly event: string; readonly id?: string }) => void) | undefined;
+  /**
+   * Whether a stream of events that ends is asked for again from its last id on, as the standard says (HTML, section
+   * 9.2). Only requests with GET are, and only after an event with an id; a server ends the stream with status 204.
+   */
+  readonly reconnects?: boolean | undefined;
 }
 
 /** The argument of a call that takes none; kept so that the options always stand third. */
@@ -73,10 +87,11 @@ export interface Connection {
   readonly baseUrl: Supplier<string>;
   readonly headers: Supplier<HeaderValues> | undefined;
   readonly fetch: typeof globalThis.fetch;
-  readonly timeoutMs: number | undefined;
+  readonly timeoutMs: number | false | undefined;
   readonly around: readonly Layer[];
   readonly onFailure: ConnectionOptions["onFailure"];
   readonly json: JsonText;
+  readonly streamEnd?: string | false | undefined;
   readonly schemes: Readonly<Record<string, AuthScheme>>;
   readonly auth: Readonly<Record<string, Supplier<string> | undefined>>;
   /** Other addresses for calls that have a server of their own. */
@@ -106,6 +121,7 @@ export function connection(
     timeoutMs: options.timeoutMs,
     around: options.around ?? [],
     onFailure: options.onFailure,
+    streamEnd: options.streamEnd,
     json: { parse: JSON.parse, stringify: JSON.stringify, ...options.json },
     schemes,
     auth,

@@ -13,16 +13,24 @@ interface Chunk {
 }
 
 /** The body as text, in pieces as they come; ends the exchange when the consumer stops. */
-export async function* textChunks({ response, explain, done }: Exchanged): AsyncGenerator<string, void, undefined> {
+export async function* textChunks({
+  response,
+  explain,
+  done,
+  waiting,
+}: Exchanged): AsyncGenerator<string, void, undefined> {
   const reader = response.body?.getReader();
   try {
     const decoder = new TextDecoder();
     while (reader !== undefined) {
       let chunk: Chunk;
       try {
+        waiting(true);
         chunk = (await reader.read()) as Chunk;
       } catch (error) {
         throw explain(error);
+      } finally {
+        waiting(false);
       }
       if (chunk.done) break;
       yield decoder.decode(chunk.value, { stream: true });
@@ -54,19 +62,62 @@ export async function* pieces(
   if (pending.trim() !== "") yield pending.replace(/\r\n/g, "\n");
 }
 
-/** The events of a `text/event-stream` (HTML standard, section 9.2.6); blocks without data are comments. */
-export async function* events(exchanged: Exchanged): AsyncGenerator<ServerEvent, void, undefined> {
-  for await (const block of pieces(textChunks(exchanged), /\n\n/)) {
-    let event = "message";
-    let id: string | undefined;
-    const data: string[] = [];
-    for (const line of block.split("\n")) {
-      const [, field, value = ""] = /^([a-z]+)(?:: ?(.*))?$/.exec(line) ?? [];
-      if (field === "event") event = value;
-      if (field === "id") id = value;
-      if (field === "data") data.push(value);
+/** What a stream of events says of itself, besides its events. */
+export interface StreamState {
+  /** The id of the last event that had one; "" before there is one. */
+  lastId: string;
+  /** Milliseconds that the server wants a reconnecting client to wait. */
+  retryMs?: number;
+}
+
+/**
+ * The events of a `text/event-stream`, as the standard parses it (HTML, section 9.2.6). What has no blank line after it
+ * is no event yet when the stream ends.
+ *
+ * @param state is kept up to date
+ * @param withEmpty also gives what has a name and no data, which the standard drops
+ */
+export async function* events(
+  exchanged: Exchanged,
+  state: StreamState = { lastId: "" },
+  withEmpty = false,
+): AsyncGenerator<ServerEvent, void, undefined> {
+  let event = "";
+  let id: string | undefined;
+  let data: string[] = [];
+  for await (const line of lines(textChunks(exchanged))) {
+    if (line === "") {
+      if (data.length > 0 || (withEmpty && event !== ""))
+        yield { event: event === "" ? "message" : event, data: data.join("\n"), ...(id === undefined ? {} : { id }) };
+      event = "";
+      id = undefined;
+      data = [];
+      continue;
     }
-    if (data.length > 0 || event !== "message")
-      yield { event, data: data.join("\n"), ...(id === undefined ? {} : { id }) };
+    const colon = line.indexOf(":");
+    const field = colon < 0 ? line : line.slice(0, colon);
+    const value = colon < 0 ? "" : line.slice(line.startsWith(" ", colon + 1) ? colon + 2 : colon + 1);
+    if (field === "data") data.push(value);
+    else if (field === "event") event = value;
+    else if (field === "id" && !value.includes("\0")) state.lastId = id = value;
+    else if (field === "retry" && /^[0-9]+$/.test(value)) state.retryMs = Number(value);
+  }
+}
+
+/** Lines that have come to their end, which is a line feed, a carriage return, or both. */
+async function* lines(chunks: AsyncIterable<string>): AsyncGenerator<string, void, undefined> {
+  let pending = "";
+  let isAfterReturn = false;
+  for await (const chunk of chunks) {
+    // The second half of a line end whose first half was enough to end the line.
+    const fresh = isAfterReturn && chunk.startsWith("\n") ? chunk.slice(1) : chunk;
+    if (chunk !== "") isAfterReturn = chunk.endsWith("\r");
+    const found = fresh.split(/\r\n|\n|\r/);
+    const rest = found.pop() ?? "";
+    for (const line of found) {
+      yield pending + line;
+      pending = "";
+    }
+    pending += rest;
   }
 }

@@ -10,7 +10,12 @@ export interface Exchanged {
   readonly done: () => void;
   /** The failure for an error met while reading the body. */
   readonly explain: (error: unknown) => Error;
+  /** Told when a piece of a stream is waited for, and when it is there: only that time is limited then. */
+  readonly waiting: (isWaiting: boolean) => void;
 }
+
+/** A longer time is none: platforms take it for the shortest. */
+const longestMs = 2 ** 31 - 1;
 
 /** Headers of the connection and the call, the call's being stronger. */
 export async function startHeaders(connection: Connection, options: CallOptions | undefined): Promise<Headers> {
@@ -35,8 +40,14 @@ export async function exchange(
   const signal = options?.signal;
   signal?.addEventListener("abort", abort);
   if (signal?.aborted) abort();
-  const timeoutMs = options?.timeoutMs ?? connection.timeoutMs;
-  const timer = timeoutMs === undefined ? undefined : setTimeout(stop("timed-out"), timeoutMs);
+  let limitMs: number | undefined;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const limit = (milliseconds: number | false | undefined): void => {
+    clearTimeout(timer);
+    const isLimited = typeof milliseconds === "number" && milliseconds > 0 && milliseconds <= longestMs;
+    if (isLimited) timer = setTimeout(stop("timed-out"), (limitMs = milliseconds));
+  };
+  limit(options?.timeoutMs ?? connection.timeoutMs);
   const done = (): void => {
     clearTimeout(timer);
     signal?.removeEventListener("abort", abort);
@@ -47,7 +58,7 @@ export async function exchange(
         ? `${request.method} ${request.url} could not be reached`
         : reason === "aborted"
           ? "the app gave up"
-          : `no answer within ${String(timeoutMs)} ms`;
+          : `no answer within ${String(limitMs)} ms`;
     return failure(request.call, message, { status: reason ?? "unreachable" }, error);
   };
   const perform = connection.around.reduceRight<(outgoing: Outgoing) => Promise<Response>>(
@@ -58,7 +69,11 @@ export async function exchange(
     },
   );
   try {
-    return { response: await perform({ ...request, signal: controller.signal }), done, explain };
+    const response = await perform({ ...request, signal: controller.signal });
+    const waiting = (isWaiting: boolean): void => {
+      limit(isWaiting && options?.idleMs);
+    };
+    return { response, done, explain, waiting };
   } catch (error) {
     done();
     throw isFailure(error) ? error : explain(error);

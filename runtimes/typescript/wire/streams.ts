@@ -1,8 +1,8 @@
 import type { Body } from "./bodies.js";
 import type { CallOptions, Connection } from "./connection.js";
-import { events, pieces, textChunks } from "./events.js";
+import { events, pieces, textChunks, type StreamState } from "./events.js";
 import type { Exchanged } from "./exchange.js";
-import { failure } from "./failure.js";
+import { failure, isFailure } from "./failure.js";
 import { answered, begin, readBody, told, type RestRequest } from "./send.js";
 
 /**
@@ -14,13 +14,81 @@ export async function* receive<Item>(
   request: RestRequest<Item>,
   options?: CallOptions,
 ): AsyncGenerator<Item, void, undefined> {
+  const state: StreamState = { lastId: "" };
+  try {
+    for (let isFirst = true; ; isFirst = false) {
+      const more = isFirst ? options : { ...options, headers: { ...options?.headers, "Last-Event-ID": state.lastId } };
+      try {
+        yield* receiveOnce(connection, request, more, state);
+      } catch (error) {
+        const isBroken = isFailure(error) && Reflect.get(error, "status") === "unreachable";
+        if (!isBroken || !canReconnect(request, options, state)) throw error;
+      }
+      if (!canReconnect(request, options, state)) return;
+      await pause(state.retryMs ?? usualRetryMs, request.call, options);
+    }
+  } catch (error) {
+    throw told(connection, error);
+  }
+}
+
+/** What most clients wait where a server does not say how long. */
+const usualRetryMs = 3_000;
+
+/** Whether there is something to go on from; a stream that the server has ended for good has no last id any more. */
+function canReconnect({ method }: { method: string }, options: CallOptions | undefined, state: StreamState): boolean {
+  return options?.reconnects === true && method === "GET" && state.lastId !== "";
+}
+
+/** Waits, unless the app gives up. */
+async function pause(milliseconds: number, call: string, options: CallOptions | undefined): Promise<void> {
+  const signal = options?.signal;
+  await new Promise<void>((resolve, reject) => {
+    const stop = (): void => {
+      clearTimeout(timer);
+      reject(failure(call, "the app gave up", { status: "aborted" }));
+    };
+    const timer = setTimeout(() => {
+      signal?.removeEventListener("abort", stop);
+      resolve();
+    }, milliseconds);
+    if (signal?.aborted) stop();
+    else signal?.addEventListener("abort", stop);
+  });
+}
+
+async function* receiveOnce<Item>(
+  connection: Connection,
+  request: RestRequest<Item>,
+  options: CallOptions | undefined,
+  state: StreamState,
+): AsyncGenerator<Item, void, undefined> {
   let exchanged: Exchanged | undefined;
   try {
     exchanged = await begin(connection, request, options);
     const received = exchanged;
     const success = await answered(connection, received, request);
+    const isStream = success.readAs !== "json" && success.readAs !== "text" && success.readAs !== "bytes";
+    if (isStream) received.waiting(false);
+    // Nothing is left to be sent (HTML, section 9.2.2).
+    if (received.response.status === 204) state.lastId = "";
     const decode = request.conversions?.[success.key]?.decode ?? ((value: unknown) => value);
     const item = (text: string): Item => itemOf(connection, request, received, decode, text) as Item;
+    const { streamEnd = "[DONE]" } = connection;
+    const isEvents =
+      success.readAs === "events" || success.readAs === "eventTexts" || success.readAs === "eventRecords";
+    if (isEvents) {
+      for await (const each of events(received, state)) {
+        if (each.data === streamEnd && (success.readAs === "events" || connection.streamEnd !== undefined)) {
+          state.lastId = "";
+          return;
+        }
+        const { event, id, data } = each;
+        options?.onEvent?.({ event, ...(id === undefined ? {} : { id }) });
+        yield success.readAs === "events" ? item(data) : ((success.readAs === "eventTexts" ? data : each) as Item);
+      }
+      return;
+    }
     switch (success.readAs) {
       case "lines":
         for await (const line of pieces(textChunks(received), "\n")) if (line.trim() !== "") yield item(line);
@@ -29,22 +97,11 @@ export async function* receive<Item>(
         // Each text begins with a record separator (RFC 7464).
         for await (const text of pieces(textChunks(received), "\u001e")) if (text.trim() !== "") yield item(text);
         return;
-      case "events":
-        for await (const { data } of events(received)) yield item(data);
-        return;
-      case "eventTexts":
-        for await (const { data } of events(received)) yield data as Item;
-        return;
-      case "eventRecords":
-        for await (const event of events(received)) yield event as Item;
-        return;
       case "none":
         return;
       default:
         yield (await readBody(connection, received, success, request)) as Item;
     }
-  } catch (error) {
-    throw told(connection, error);
   } finally {
     exchanged?.done();
   }

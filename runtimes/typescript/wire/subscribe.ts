@@ -81,7 +81,7 @@ async function* listen(
     });
   }
   begun();
-  for await (const { event, data } of events(exchanged)) {
+  for await (const { event, data } of events(exchanged, { lastId: "" }, true)) {
     if (event === "complete") return;
     if (event !== "next") continue;
     const result = resultOf(data, parse);
