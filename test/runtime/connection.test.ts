@@ -1,9 +1,15 @@
 import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
 import type { AddressInfo, Socket } from "node:net";
+import { inspect } from "node:util";
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
 import { bearer, keyInQuery } from "../../runtimes/typescript/wire/auth.js";
 import { bytesBody, jsonBody } from "../../runtimes/typescript/wire/bodies.js";
-import { connection, type Connection, type ConnectionOptions } from "../../runtimes/typescript/wire/connection.js";
+import {
+  connection,
+  type Connection,
+  type ConnectionOptions,
+  type Credentials,
+} from "../../runtimes/typescript/wire/connection.js";
 import { eachAnswer, eachRequest, renewable, retrying } from "../../runtimes/typescript/wire/layers.js";
 import { problemOf } from "../../runtimes/typescript/wire/problem.js";
 import { send, type RestRequest } from "../../runtimes/typescript/wire/send.js";
@@ -293,6 +299,28 @@ describe("faults of servers and networks", () => {
   it.each(faults)("%s", async (_what, reply, more, expected) => {
     replies = [reply];
     expect(await failureOf(send(connect({ timeoutMs: 400 }), request(more)))).toMatchObject(expected);
+  });
+
+  it.each([
+    ["a credential", { auth: { token: "tok\r\nsecret" } }, {}, "the credential `token` cannot stand in a header"],
+    ["a credential beyond Latin-1", { auth: { token: "tok-日本-secret" } }, {}, "the credential `token`"],
+    ["a header of the connection", { headers: { "x-key": "a\nsecret" } }, {}, "the header `x-key` has a value"],
+    ["a header of the call", {}, { headers: { "x-key": "a\nsecret" } }, "the header `x-key` has a value"],
+  ])("%s with line ends is a failure that does not show it", async (_what, settings, options, message) => {
+    const { auth = {}, ...more } = settings as { auth?: Record<string, string>; headers?: Record<string, string> };
+    const scheme = (credential: string, { headers }: Credentials): void => {
+      headers.set("authorization", `Bearer ${credential}`);
+    };
+    const api = connection("api", "https://ostrel.example", more, auth, { token: scheme });
+    const failed = await failureOf(send(api, request({ auth: [["token"]] }), options));
+    expect(failed).toMatchObject({ status: "unreachable", call: "api.getBerth" });
+    expect(String(failed["message"])).toContain(message);
+    expect(inspect(failed, { depth: 9 })).not.toContain("secret");
+  });
+
+  it("a big integer that JSON has no form for is a failure", async () => {
+    const failed = await failureOf(send(connect(), request({ method: "POST", body: { json: { big: 1n } } })));
+    expect(failed).toMatchObject({ status: "unreachable", message: expect.stringContaining("as JSON") as string });
   });
 
   it("a redirect to another path is followed", async () => {

@@ -122,6 +122,27 @@ describe("the vectors of parameter styles", () => {
     await expect(arrived({ path: `/v/${segment(value)}` })).rejects.toThrow("would lead to another path");
   });
 
+  it.each(["", [], {}, "\ud800", ["\udc00"]])(
+    "a path argument %j is refused, and where it stands is said",
+    async (value) => {
+      await expect(arrived({ path: `/v/${segment(value)}` })).rejects.toMatchObject({
+        status: "unreachable",
+        message: expect.stringContaining("an argument is empty or holds half a character: /v/{}") as string,
+      });
+    },
+  );
+
+  it.each([
+    form("q", "\ud800"),
+    form("q", { a: 10n ** 20n, deep: { big: 1n } }),
+    spaced("q", ["\ud800"]),
+    deepObject("q", { a: "\ud800" }),
+    jsonQuery("q", { big: 1n }),
+    reserved("q", "\udfff"),
+  ])("what no query can carry is refused: %j", async (pair) => {
+    await expect(arrived({ query: [pair] })).rejects.toMatchObject({ status: "unreachable" });
+  });
+
   it("absent values write nothing", () => {
     expect([form("a", undefined), deepObject("a", undefined), jsonQuery("a", undefined), header(undefined)]).toEqual([
       "",

@@ -1,5 +1,6 @@
 import { supplied, type CallOptions, type Connection, type Credentials, type RenewableSupplier } from "./connection.js";
 import type { Exchanged } from "./exchange.js";
+import { failure } from "./failure.js";
 
 /** Puts the credentials of a request where their schemes want them. */
 export type Authorize = (into: Credentials) => Promise<void>;
@@ -25,7 +26,12 @@ export async function authorized(
       const supplier = connection.auth[name] ?? "";
       const credential = await supplied(supplier);
       used.push(async () => (supplier as Partial<RenewableSupplier>).renew?.(credential));
-      connection.schemes[name]?.(credential, into);
+      try {
+        connection.schemes[name]?.(credential, into);
+      } catch {
+        // The platform's error holds the credential.
+        throw failure(into.call, `the credential \`${name}\` cannot stand in a header`, { status: "unreachable" });
+      }
     }
   };
   let exchanged = await attempt(authorize);

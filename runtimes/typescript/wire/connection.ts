@@ -74,6 +74,8 @@ export type NoArguments = Readonly<Record<string, never>>;
 
 /** The headers and query pairs of a request while credentials are added. */
 export interface Credentials {
+  /** "contract.call", for failures. */
+  readonly call: string;
   readonly headers: Headers;
   readonly query: string[];
 }

@@ -18,10 +18,39 @@ export interface Exchanged {
 const longestMs = 2 ** 31 - 1;
 
 /** Headers of the connection and the call, the call's being stronger. */
-export async function startHeaders(connection: Connection, options: CallOptions | undefined): Promise<Headers> {
-  const headers = new Headers(connection.headers === undefined ? {} : await supplied(connection.headers));
-  for (const [name, value] of Object.entries(options?.headers ?? {})) headers.set(name, value);
+export async function startHeaders(
+  connection: Connection,
+  options: CallOptions | undefined,
+  call: string,
+): Promise<Headers> {
+  const standing = connection.headers === undefined ? {} : await supplied(connection.headers);
+  const headers = new Headers();
+  for (const [name, value] of [...Object.entries(standing), ...Object.entries(options?.headers ?? {})])
+    setHeader(headers, name, value, call);
   return headers;
+}
+
+/**
+ * Sets a header.
+ *
+ * @throws a failure of the call for what no header can carry: line ends, and characters beyond Latin-1 (RFC 9110,
+ * section 5.5). The platform's own error holds the value, which may be a secret, so it is no cause.
+ */
+function setHeader(headers: Headers, name: string, value: string, call: string): void {
+  try {
+    headers.set(name, value);
+  } catch {
+    throw failure(call, `the header \`${name}\` has a value that cannot stand in a header`, { status: "unreachable" });
+  }
+}
+
+/** A value as JSON. @throws a failure of the call for what JSON has no form for, such as a big integer */
+export function jsonOf(call: string, stringify: (value: unknown) => string, value: unknown): string {
+  try {
+    return stringify(value);
+  } catch (error) {
+    throw failure(call, "an argument cannot be written as JSON", { status: "unreachable" }, error);
+  }
 }
 
 /** One HTTP exchange, ended by the time limit or the app's signal; every error becomes a failure. */

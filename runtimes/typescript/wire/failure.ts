@@ -78,3 +78,6 @@ export function isFailure(error: unknown, call?: string): error is Error & { rea
     (call === undefined || Reflect.get(error, "call") === call)
   );
 }
+
+/** Stands in an address for what no address can carry; a request is refused because of it. */
+export const unsendable = "\0";

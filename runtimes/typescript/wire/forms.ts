@@ -1,5 +1,5 @@
 import type { Body } from "./bodies.js";
-import { form, text } from "./parameters.js";
+import { form, json, text } from "./parameters.js";
 import { deepObject, piped, spaced, tabbed } from "./rarerParameters.js";
 
 /** How one field of a form is written, where that is not as usual. */
@@ -22,7 +22,7 @@ export function urlencoded(value: unknown, options: Options = {}): Body | undefi
 
 function pair(name: string, value: unknown, { type, style, explode = true }: FieldOptions): string {
   if (value === undefined) return "";
-  if (type !== undefined && isJson(type)) return form(name, JSON.stringify(value));
+  if (type !== undefined && isJson(type)) return form(name, json(value));
   if (style === "deepObject") return deepObject(name, value);
   if (!explode && style === "spaceDelimited") return spaced(name, value);
   if (!explode && style === "pipeDelimited") return piped(name, value);

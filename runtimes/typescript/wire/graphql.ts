@@ -1,7 +1,7 @@
 import { authorized } from "./authorized.js";
 import type { Conversion } from "./bodies.js";
 import { supplied, type CallOptions, type Connection, type ConnectionOptions } from "./connection.js";
-import { exchange, startHeaders, type Exchanged } from "./exchange.js";
+import { exchange, jsonOf, startHeaders, type Exchanged } from "./exchange.js";
 import { failure, isFailure, type GraphqlError } from "./failure.js";
 import type { Subscriptions } from "./subscribe.js";
 
@@ -112,12 +112,13 @@ export async function request(
     connection,
     [["bearer"]],
     async (authorize) => {
-      const headers = await startHeaders(connection, options);
+      const headers = await startHeaders(connection, options, call);
       headers.set("accept", accept);
-      await authorize({ headers, query: [] });
+      await authorize({ call, headers, query: [] });
       if (byGet) {
         const pairs = Object.entries(payload).map(
-          ([name, value]) => `${name}=${encodeURIComponent(typeof value === "string" ? value : stringify(value))}`,
+          ([name, value]) =>
+            `${name}=${encodeURIComponent(typeof value === "string" ? value : jsonOf(call, stringify, value))}`,
         );
         const whole = url + (url.includes("?") ? "&" : "?") + pairs.join("&");
         return exchange(connection, { call, method: "GET", url: whole, headers }, options);
@@ -126,7 +127,11 @@ export async function request(
       if (files === undefined) headers.set("content-type", "application/json");
       // Servers refuse forms that a web page of others could send, unless something shows that it was not.
       else headers.set("graphql-require-preflight", "1");
-      return exchange(connection, { call, method: "POST", url, headers, body: files ?? stringify(payload) }, options);
+      return exchange(
+        connection,
+        { call, method: "POST", url, headers, body: files ?? jsonOf(call, stringify, payload) },
+        options,
+      );
     },
     options,
   );

@@ -1,10 +1,29 @@
-const encode = encodeURIComponent;
+import { unsendable } from "./failure.js";
+
+/** A text as a part of an address. */
+export function encode(text: string): string {
+  try {
+    return encodeURIComponent(text);
+  } catch {
+    // Half of a character (a lone surrogate) has no bytes.
+    return unsendable;
+  }
+}
+
+/** A value as JSON; half a character, which nothing can carry, for what JSON has no form for. */
+export function json(value: unknown): string {
+  try {
+    return JSON.stringify(value);
+  } catch {
+    return "\ud800";
+  }
+}
 
 /** A single value as text; a record inside a value becomes JSON. */
 export function text(value: unknown): string {
   if (typeof value === "string") return value;
   if (typeof value === "number" || typeof value === "bigint" || typeof value === "boolean") return String(value);
-  return JSON.stringify(value);
+  return json(value);
 }
 
 /** Entries that are there: undefined means absent. */
@@ -14,6 +33,13 @@ function entries(value: object): [string, unknown][] {
 
 /** Path style "simple" (RFC 6570, section 3.2.2): `a`, `a,b`, or for a record `k,v` (`k=v` when exploded). */
 export function segment(value: unknown, explode = false): string {
+  const written = simple(value, explode);
+  // Without it the path would be another one.
+  return written === "" ? unsendable : written;
+}
+
+/** Style "simple" (RFC 6570, section 3.2.2), also for what is a part of another style. */
+export function simple(value: unknown, explode = false): string {
   if (Array.isArray(value)) return value.map((each) => encode(text(each))).join(",");
   if (typeof value === "object" && value !== null) {
     return entries(value)

@@ -1,5 +1,5 @@
 /** Styles that few contracts use; an app whose calls do not need them does not carry them. */
-import { form, segment, text } from "./parameters.js";
+import { encode, form, json, simple, text } from "./parameters.js";
 
 /** Items, or the keys and values of a record one after the other, with a separator between them. */
 function separated(name: string, value: unknown, separator: string): string {
@@ -7,8 +7,8 @@ function separated(name: string, value: unknown, separator: string): string {
   const items: unknown[] = Array.isArray(value)
     ? value
     : Object.entries(value).flatMap(([key, each]) => (each === undefined ? [] : [key, each as unknown]));
-  const written = items.map((each) => encodeURIComponent(text(each)));
-  return written.length === 0 ? "" : `${encodeURIComponent(name)}=${written.join(separator)}`;
+  const written = items.map((each) => encode(text(each)));
+  return written.length === 0 ? "" : `${encode(name)}=${written.join(separator)}`;
 }
 
 /** Query style "spaceDelimited" (OpenAPI 3.1, section 4.8.12.6): `name=a%20b`, or for a record `name=k%20v`. */
@@ -36,7 +36,7 @@ export function reserved(name: string, value: unknown, explode = true): string {
  * apostrophe, which platforms encode anyway.
  */
 function encodeAllowed(value: string): string {
-  return encodeURIComponent(value)
+  return encode(value)
     .replace(/'/g, "%27")
     .replace(/%(?:3A|2F|3F|5B|5D|40|21|24|28|29|2A|2C|3B)/g, decodeURIComponent);
 }
@@ -52,31 +52,31 @@ function deepPairs(name: string, value: unknown): string[] {
   if (typeof value === "object" && value !== null) {
     return Object.entries(value).flatMap(([key, each]) => deepPairs(`${name}[${key}]`, each));
   }
-  return [`${encodeURIComponent(name)}=${encodeURIComponent(text(value))}`];
+  return [`${encode(name)}=${encode(text(value))}`];
 }
 
 /** A query parameter whose value is JSON. */
 export function jsonQuery(name: string, value: unknown): string {
-  return value === undefined ? "" : `${encodeURIComponent(name)}=${encodeURIComponent(JSON.stringify(value))}`;
+  return value === undefined ? "" : `${encode(name)}=${encode(json(value))}`;
 }
 
 /** JSON in a path, a header (not percent-encoded), or as the whole query string. */
 export function jsonText(value: unknown, isEncoded = true): string {
   if (value === undefined) return "";
-  return isEncoded ? encodeURIComponent(JSON.stringify(value)) : JSON.stringify(value);
+  return isEncoded ? encode(json(value)) : json(value);
 }
 
 /** Path style "label": `.a,b`, or `.a.b` when exploded. */
 export function label(value: unknown, explode = false): string {
-  const written = segment(value, explode);
+  const written = simple(value, explode);
   return `.${explode ? written.replace(/,/g, ".") : written}`;
 }
 
 /** Path style "matrix": `;name=a,b`, or `;name=a;name=b` when exploded. */
 export function matrix(name: string, value: unknown, explode = false): string {
-  const key = encodeURIComponent(name);
-  if (!explode) return `;${key}=${segment(value)}`;
-  if (Array.isArray(value)) return value.map((each) => `;${key}=${segment(each)}`).join("");
-  if (typeof value === "object" && value !== null) return `;${segment(value, true).replace(/,/g, ";")}`;
-  return `;${key}=${segment(value)}`;
+  const key = encode(name);
+  if (!explode) return `;${key}=${simple(value)}`;
+  if (Array.isArray(value)) return value.map((each) => `;${key}=${simple(each)}`).join("");
+  if (typeof value === "object" && value !== null) return `;${simple(value, true).replace(/,/g, ";")}`;
+  return `;${key}=${simple(value)}`;
 }

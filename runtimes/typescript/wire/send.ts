@@ -1,8 +1,8 @@
 import { authorized, type Authorize } from "./authorized.js";
 import type { Body, Conversion } from "./bodies.js";
 import { supplied, type CallOptions, type Connection } from "./connection.js";
-import { exchange, startHeaders, type Exchanged } from "./exchange.js";
-import { failure, isFailure } from "./failure.js";
+import { exchange, jsonOf, startHeaders, type Exchanged } from "./exchange.js";
+import { failure, isFailure, unsendable } from "./failure.js";
 
 /** How the body of a declared status is read; the last ones come item by item. */
 export type ReadAs =
@@ -78,7 +78,12 @@ async function sendOnce<Answer>(
   // Platforms resolve such segments, encoded or not (WHATWG URL, section 4.4), and would call another path.
   if (/\/(\.|%2e){1,2}(?=[/?]|$)/i.test(path))
     throw failure(call, "an argument of `.` or `..` would lead to another path", { status: "unreachable" });
-  const headers = await startHeaders(connection, options);
+  const lacking = [path, ...pairs].find((part) => part.includes(unsendable));
+  if (lacking !== undefined) {
+    const shown = lacking.replaceAll(unsendable, "{}");
+    throw failure(call, `an argument is empty or holds half a character: ${shown}`, { status: "unreachable" });
+  }
+  const headers = await startHeaders(connection, options, call);
   try {
     for (const [name, value] of Object.entries(own ?? {})) if (value !== undefined) headers.set(name, value);
   } catch (error) {
@@ -88,11 +93,11 @@ async function sendOnce<Answer>(
   if (accept !== undefined && !headers.has("accept")) headers.set("accept", accept);
   if (body?.type !== undefined) headers.set("content-type", body.type);
   const query = pairs.filter((part) => part !== "");
-  await authorize({ headers, query });
+  await authorize({ call, headers, query });
   const root = (await (base ?? supplied(connection.baseUrl))).replace(/\/+$/, "");
   // Some contracts write a fixed query into the path itself.
   const url = root + path + (query.length > 0 ? (path.includes("?") ? "&" : "?") + query.join("&") : "");
-  const data = body && "json" in body ? connection.json.stringify(body.json) : await body?.data;
+  const data = body && "json" in body ? jsonOf(call, connection.json.stringify, body.json) : await body?.data;
   return exchange(connection, { call, method, url, headers, body: data, duplex: body?.duplex }, options);
 }
 

@@ -64,7 +64,7 @@ function operationsOf(item: Json): Json[] {
   const { additionalOperations = {}, ...methods } = item as { additionalOperations?: Json };
   return [...Object.values(methods), ...Object.values(additionalOperations)].filter(
     (each) => typeof each === "object" && each !== null && "responses" in each,
-  ) as Json[];
+  );
 }
 
 /** Numbers of the one, features counted by the other. */
