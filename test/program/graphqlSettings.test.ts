@@ -146,6 +146,36 @@ export async function run(baseUrl: string): Promise<unknown> {
     ]);
   });
 
+  it("sealed fragments with decoded scalars: what is unsealed is what the types say", async () => {
+    const project = await projectWith(
+      `{ fragments: sealed, dates: decoded, int64: bigint, testing: true, formats: ${formats} }`,
+      `import { Boats, boats, connectFleet } from "./sdk/fleet/index.js";
+import { fakeFleet } from "./sdk/fleet/testing.js";
+import { predicted, unseal } from "./sdk/wire/index.js";
+
+export async function run(baseUrl: string): Promise<unknown> {
+  const answer = await boats(connectFleet({ baseUrl }), {});
+  const real = unseal("Line", answer.boats).map((part): [Date | null, bigint] => [part.since, unseal("Weight", part).tons]);
+  const boat = { __typename: "Tug", id: "3", fee: null, name: "Ox", status: "AFLOAT", since: new Date(0), tons: 9n } as const;
+  const { connection } = fakeFleet({ boats: { boats: [boat] } });
+  const faked = unseal("Line", (await boats(connection, {})).boats).map((part) => [part.since, unseal("Weight", part).tons]);
+  const soon = unseal("Line", predicted(Boats, { boats: [boat] }).boats).map((part) => [part.since, unseal("Weight", part).tons]);
+  return { real, faked, soon };
+}
+`,
+    );
+    expect(project.compileAndLint()).toEqual([]);
+    const { run } = await bundled<{ run: (url: string) => Promise<unknown> }>(project, "src/app.ts");
+    expect(await run((await started()).address)).toEqual({
+      real: [
+        [new Date("2026-05-01T08:30:00.000Z"), 3n],
+        [null, 7n],
+      ],
+      faked: [[new Date(0), 9n]],
+      soon: [[new Date(0), 9n]],
+    });
+  });
+
   it("open unions and choices: what a later schema may add has to be handled", async () => {
     const project = await projectWith(
       "{ unions: open, choices: open, failures: return }",

@@ -162,9 +162,11 @@ function printFunction(
 /** How an operation's values are told apart from what is on the wire, and whether they can hold files. */
 function waysOf(call: GraphqlCall, printer: TypePrinter): string[] {
   const variables = { shape: { kind: "record", fields: call.variables } as const, nullable: false };
-  const decode = conversionOf(call.answer, printer);
+  // What a fragment seals is decoded too: the app sees it as soon as it unseals it.
+  const answer = call.whole ?? call.answer;
+  const decode = conversionOf(answer, printer);
   const encode = conversionOf(variables, printer);
-  const [exactAnswer, exactVariables] = [needsExact(call.answer, printer), needsExact(variables, printer)];
+  const [exactAnswer, exactVariables] = [needsExact(answer, printer), needsExact(variables, printer)];
   return [
     ...(decode === undefined ? [] : [`answer: ${exactAnswer ? `wire.exact(${decode})` : decode}`]),
     ...(exactAnswer ? ["parse: wire.parseExact"] : []),

@@ -117,7 +117,7 @@ function graphqlFake(call: GraphqlCall, printer: TypePrinter): FakeCall {
     written: [
       "status: 200",
       `as: ${quoted(isStream ? "graphqlEvents" : "graphql")}`,
-      ...conversionFields(call.answer, printer),
+      ...conversionFields(call.whole ?? call.answer, printer),
       ...(isStream ? ['type: "text/event-stream"'] : []),
     ],
     types: [names.failure],
