@@ -80,7 +80,7 @@ async function sendOnce<Answer>(
     throw failure(call, "an argument of `.` or `..` would lead to another path", { status: "unreachable" });
   const lacking = [path, ...pairs].find((part) => part.includes(unsendable));
   if (lacking !== undefined) {
-    const shown = lacking.replaceAll(unsendable, "{}");
+    const shown = lacking.split(unsendable).join("{}");
     throw failure(call, `an argument is empty or holds half a character: ${shown}`, { status: "unreachable" });
   }
   const headers = await startHeaders(connection, options, call);
