@@ -1,14 +1,12 @@
 import { describe, expect, it } from "vitest";
 import { BrowserPage, chromium } from "../support/chromium.js";
 import { demoProject } from "../support/temporaryProject.js";
+import { until } from "../support/until.js";
 
-/** Asks again until a page says so, or for five seconds. */
-async function until(page: BrowserPage, expression: string): Promise<boolean> {
-  for (let tries = 0; tries < 50; tries++) {
-    if ((await page.evaluate(expression)) === true) return true;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-  return false;
+/** Asks again until a page says so. */
+async function pageSays(page: BrowserPage, expression: string): Promise<boolean> {
+  await until(async () => (await page.evaluate(expression)) === true);
+  return true;
 }
 
 const focused = "document.activeElement";
@@ -19,22 +17,22 @@ describe.skipIf(chromium === undefined)("the page of the stand-in", () => {
     const address = await project.play();
     const page = await BrowserPage.open(`${address}/`);
     try {
-      expect(await until(page, "document.querySelectorAll('#operations details').length === 26")).toBe(true);
+      expect(await pageSays(page, "document.querySelectorAll('#operations details').length === 26")).toBe(true);
       // The search is the second thing that the keyboard reaches.
       await page.press("Tab");
       await page.press("Tab");
       expect(await page.evaluate(`${focused}.id`)).toBe("search");
       await page.type("getberth");
-      expect(await until(page, "document.getElementById('found').textContent === '1 of 26 shown'")).toBe(true);
+      expect(await pageSays(page, "document.getElementById('found').textContent === '1 of 26 shown'")).toBe(true);
       await page.press("Tab");
       expect(await page.evaluate(`${focused}.tagName`)).toBe("SUMMARY");
       await page.press("Enter");
-      expect(await until(page, "document.querySelector('#operations details[open] button') !== null")).toBe(true);
+      expect(await pageSays(page, "document.querySelector('#operations details[open] button') !== null")).toBe(true);
       await page.press("Tab");
       await page.press("Tab");
       expect(await page.evaluate(`${focused}.textContent`)).toBe("Send");
       await page.press("Enter");
-      expect(await until(page, "document.querySelectorAll('#calls details').length === 1")).toBe(true);
+      expect(await pageSays(page, "document.querySelectorAll('#calls details').length === 1")).toBe(true);
       expect(await page.evaluate("document.querySelector('#calls summary').textContent")).toMatch(
         /^200GET \/berths\/berths\//,
       );
@@ -42,16 +40,16 @@ describe.skipIf(chromium === undefined)("the page of the stand-in", () => {
       await fetch(`${address}/berths/berths?pageSize=900&token=hush-hush`, {
         headers: { authorization: "Bearer hush-hush" },
       });
-      expect(await until(page, "document.querySelectorAll('#calls details').length === 2")).toBe(true);
+      expect(await pageSays(page, "document.querySelectorAll('#calls details').length === 2")).toBe(true);
       await page.evaluate("document.querySelector('#calls details').open = true");
-      expect(await until(page, "document.querySelector('#calls').textContent.includes('must be <= 100')")).toBe(true);
+      expect(await pageSays(page, "document.querySelector('#calls').textContent.includes('must be <= 100')")).toBe(true);
       expect(await page.evaluate("document.documentElement.outerHTML.includes('hush-hush')")).toBe(false);
       // A wish holds for everybody from now on.
       await page.evaluate(
         "const open = document.querySelector('#operations details[open]'); open.querySelector('select').value = '404'; [...open.querySelectorAll('button')].find((each) => each.textContent.startsWith('Answer so')).click()",
       );
       expect(
-        await until(
+        await pageSays(
           page,
           "document.querySelector('#operations details[open] .wished').textContent === 'wished: status=404'",
         ),
@@ -70,9 +68,9 @@ describe.skipIf(chromium === undefined)("the page of the stand-in", () => {
     const address = await project.play(["berths"]);
     const page = await BrowserPage.open(`${address}/`);
     try {
-      expect(await until(page, "document.querySelectorAll('#operations details').length === 15")).toBe(true);
+      expect(await pageSays(page, "document.querySelectorAll('#operations details').length === 15")).toBe(true);
       await page.evaluate("for (const each of document.querySelectorAll('#operations details')) each.open = true");
-      expect(await until(page, "document.querySelector('#operations').textContent.includes('onerror')")).toBe(true);
+      expect(await pageSays(page, "document.querySelector('#operations').textContent.includes('onerror')")).toBe(true);
       expect(await page.evaluate("document.querySelectorAll('#operations img').length")).toBe(0);
       expect(await page.evaluate("document.title")).toBe("Rhema play");
     } finally {

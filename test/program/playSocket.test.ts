@@ -2,6 +2,7 @@ import { connect } from "node:net";
 import { describe, expect, it } from "vitest";
 import { SubscriptionClient as Client } from "../support/subscriptionClient.js";
 import { demoProject } from "../support/temporaryProject.js";
+import { until } from "../support/until.js";
 
 const arrivals = { query: "subscription Live { arrivals { id status } }" };
 
@@ -92,8 +93,8 @@ describe("subscriptions over a socket", () => {
     socket.setEncoding("utf8").on("data", (part: string) => (said += part));
     const answers = async (count: number): Promise<boolean> => {
       const isThere = (): boolean => said.split('{"data":{"ports":').length > count;
-      for (let tries = 0; tries < 100 && !isThere(); tries++) await new Promise((resolve) => setTimeout(resolve, 50));
-      return isThere();
+      await until(isThere);
+      return true;
     };
     const asked = post("Connection: Upgrade, HTTP2-Settings\r\nUpgrade: h2c\r\nHTTP2-Settings: AAMAAABkAAQAoAAA\r\n");
     // In two parts, so that the rest comes when the connection was handed on already.

@@ -1,4 +1,5 @@
 import WebSocket from "ws";
+import { until } from "./until.js";
 
 /** A client of subscriptions over one socket, and what it was told. */
 export class SubscriptionClient {
@@ -32,8 +33,8 @@ export class SubscriptionClient {
   }
 
   async until(isSo: (client: SubscriptionClient) => boolean): Promise<boolean> {
-    for (let tries = 0; tries < 100 && !isSo(this); tries++) await new Promise((resolve) => setTimeout(resolve, 50));
-    return isSo(this);
+    await until(() => isSo(this));
+    return true;
   }
 
   count(type: string, id?: string): number {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { until } from "../support/until.js";
 import { untraced } from "../../src/workspace/whereabouts.js";
 import { InputWatcher } from "../../src/workspace/inputWatcher.js";
 import { openProject } from "../../src/workspace/project.js";
@@ -21,7 +22,7 @@ describe("the watcher of inputs", () => {
       project.write("api.yaml", `first ${String(ms)}`);
       await after(ms);
       project.write("api.yaml", `second ${String(ms)}`);
-      for (let tries = 0; tries < 50 && read !== `second ${String(ms)}`; tries++) await after(10);
+      await until(() => read === `second ${String(ms)}`);
       expect(read).toBe(`second ${String(ms)}`);
     }
     expect(new Set(told)).toEqual(new Set(["api.yaml"]));
@@ -37,13 +38,15 @@ describe("the watcher of inputs", () => {
       contracts: { ...opened.configuration.contracts, later: { from: "later.yaml" } },
     };
     let watchesMore: boolean | undefined;
+    let hasBegun = false;
     const watcher = new InputWatcher(5, async () => {
+      hasBegun = true;
       await after(60);
       watchesMore = await watcher.observe({ ...opened, configuration: wider });
     });
     await watcher.observe(opened);
     project.write("api.yaml", "{ }");
-    await after(40);
+    await until(() => hasBegun);
     await watcher.close();
     expect(watchesMore).toBe(false);
   });
@@ -62,6 +65,7 @@ describe("the watcher of inputs", () => {
       project.write("api.yaml", String(count));
       await after(25);
     }
+    await until(() => times > 0);
     await watcher.close();
     expect([most, atOnce]).toEqual([1, 0]);
     const before = times;
