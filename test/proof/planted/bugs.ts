@@ -41,14 +41,14 @@ export const contractBugs: readonly Bug[] = [
     file: "languages/typescript/printType.ts",
     text: "return at < (shape.needed ?? shape.items.length) ? text",
     instead: "return at >= 0 ? text",
-    seeds: [2],
+    seeds: [6],
   },
   {
     name: "further items of a tuple are forgotten",
     file: "languages/typescript/printType.ts",
     text: "if (shape.rest) items.push",
     instead: "if (shape.rest && items.length > 99) items.push",
-    seeds: [2],
+    seeds: [25],
   },
   {
     name: "integers are text",

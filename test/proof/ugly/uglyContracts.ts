@@ -64,6 +64,31 @@ export const uglyCases: readonly UglyCase[] = [
     gives: ["export const _2faStatus =", "export function _2faStatusHeaders(", "export const _2faStatusItems ="],
   },
   {
+    does: "pages by a deprecated parameter, whichever way",
+    document: contractWith(
+      {},
+      Object.fromEntries(
+        (["cursor", "offset", "page"] as const).map((by) => [
+          `/${by}`,
+          {
+            get: {
+              operationId: `list-by-${by}`,
+              parameters: [
+                parameter(by, "query", { schema: { type: by === "cursor" ? "string" : "integer" }, deprecated: true }),
+              ],
+              responses: okay(record({ items: { type: "array", items: text }, nextCursor: text }, ["items"])),
+            },
+          },
+        ]),
+      ),
+    ),
+    gives: [
+      "export function listByCursorItems(",
+      "export function listByOffsetItems(",
+      "export function listByPageItems(",
+    ],
+  },
+  {
     does: "answers one of several JSON types, and the usual one is not the first",
     document: contractWith(
       { T: record({ t: text }) },

@@ -300,7 +300,11 @@ function printPages(call: RestCall, plan: RestPlan, names: CallNames, printer: T
   const own = planned && convertedLeaf(behind(planned.type.shape, printer), printer.formats)?.type;
   const converted = own === "bigint" ? `BigInt(${place})` : own === "string" ? `String(${place})` : place;
   const given = converted === argument ? argument : `${argument}: ${converted}`;
-  const counted = isDeprecated ? `...{ ${given} }` : given;
+  // Nor may it be written where its type is known to be deprecated, so it gets a line of its own.
+  const askedAt = (more: string): string =>
+    isDeprecated
+      ? `(${place}) => {\n      const given = ${more};\n      return ${asked("{ ...args, ...given }")};\n    }`
+      : `(${place}) => ${asked(more.startsWith("{") ? `{ ...args, ${given} }` : `{ ...args, ...(${more}) }`)}`;
   const start = (first: number): string => {
     if (paging.argument === undefined) return "";
     const found = isDeprecated
@@ -311,11 +315,10 @@ function printPages(call: RestCall, plan: RestPlan, names: CallNames, printer: T
   };
   const pages = {
     cursor: () =>
-      `wire.pagesByCursor(\n    ${label},\n    (${place}) => ${asked(`{ ...args, ...(${place} === undefined ? {} : { ${given} }) }`)},\n    ${items},\n    (page) => ${reach(paging.next ?? [])},\n  )`,
-    offset: () =>
-      `wire.pagesByOffset(\n    (${place}) => ${asked(`{ ...args, ${counted} }`)},\n    ${items},\n    ${start(0)},\n  )`,
+      `wire.pagesByCursor(\n    ${label},\n    ${askedAt(`${place} === undefined ? {} : { ${given} }`)},\n    ${items},\n    (page) => ${reach(paging.next ?? [])},\n  )`,
+    offset: () => `wire.pagesByOffset(\n    ${askedAt(`{ ${given} }`)},\n    ${items},\n    ${start(0)},\n  )`,
     number: () =>
-      `wire.pagesByNumber(\n    (${place}) => ${asked(`{ ...args, ${counted} }`)},\n    ${items},\n    ${start(paging.first ?? 1)},\n  )`,
+      `wire.pagesByNumber(\n    ${askedAt(`{ ${given} }`)},\n    ${items},\n    ${start(paging.first ?? 1)},\n  )`,
     link: () =>
       `wire.pagesByLink(\n    ${label},\n    connection,\n    (connection, onAnswer) => ${asked("args").replace(", options)", ", { ...options, onAnswer })")},\n    ${items},\n    { credentials: [${queryCredentials(call, plan).map(quoted).join(", ")}], onAnswer: options?.onAnswer },\n  )`,
   }[paging.by]();
