@@ -42,7 +42,9 @@ describe.skipIf(chromium === undefined)("the page of the stand-in", () => {
       });
       expect(await pageSays(page, "document.querySelectorAll('#calls details').length === 2")).toBe(true);
       await page.evaluate("document.querySelector('#calls details').open = true");
-      expect(await pageSays(page, "document.querySelector('#calls').textContent.includes('must be <= 100')")).toBe(true);
+      expect(await pageSays(page, "document.querySelector('#calls').textContent.includes('must be <= 100')")).toBe(
+        true,
+      );
       expect(await page.evaluate("document.documentElement.outerHTML.includes('hush-hush')")).toBe(false);
       // A wish holds for everybody from now on.
       await page.evaluate(
