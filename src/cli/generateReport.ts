@@ -79,7 +79,7 @@ function sdkRow(sdk: SdkOutcome, paint: Paint): string[] {
 }
 
 function table(rows: readonly string[][]): string[] {
-  const widthOf = (cell: string): number => cell.replace(/\u001b\[\d+m/g, "").length;
+  const widthOf = (cell: string): number => cell.replace(/\u001b[\da-f]*\[\d+m/g, "").length;
   const widths = (rows[0] ?? []).map((_, column) => Math.max(...rows.map((row) => widthOf(row[column] ?? ""))));
   return rows.map((row) =>
     `  ${row.map((cell, column) => cell + " ".repeat(Math.max(0, (widths[column] ?? 0) - widthOf(cell)))).join("  ")}`.trimEnd(),

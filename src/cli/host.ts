@@ -6,7 +6,7 @@ import type { Whereabouts } from "../workspace/whereabouts.js";
 type MaybeTerminal<Stream> = Stream & { readonly isTTY?: boolean };
 
 /** The process that a command runs in, as far as the command knows it. */
-export interface Host extends Omit<Whereabouts, "trace"> {
+export interface Host extends Omit<Whereabouts, "trace" | "secrets"> {
   readonly input: MaybeTerminal<Readable>;
   readonly output: MaybeTerminal<Writable>;
   readonly errors: MaybeTerminal<Writable>;

@@ -1,4 +1,5 @@
-import { visible } from "../core/problem/codeFrame.js";
+import { hideSecrets } from "../core/text/secrets.js";
+import { visible } from "../core/text/visible.js";
 import { counted, wrap, type Paint } from "../core/report/paint.js";
 import { junitSuites } from "../core/report/machineReports.js";
 import type { Disagreement, Observed } from "../standin/observe/observations.js";
@@ -58,7 +59,7 @@ function rows(disagreements: readonly Disagreement[], paint: Paint): string[] {
 /** What was observed, for a review comment. */
 export function observedMarkdown(observed: Observed): string {
   const { exchanges, disagreeing, operations, unknown, neverSeen } = observed;
-  const cell = (text: string): string => visible(text).replace(/[\\|`<>[\]*_]/g, "\\$&");
+  const cell = (text: string): string => visible(hideSecrets(text)).replace(/[\\|`<>[\]*_]/g, "\\$&");
   const row = (operation: string, { message, count, first }: Disagreement): string =>
     `| ${cell(operation)} | ${cell(message)} | ${String(count)} | ${cell(first)} |`;
   const table = [

@@ -1,7 +1,9 @@
+import { credentialOf } from "../core/text/secrets.js";
 import { STATUS_CODES, type IncomingMessage } from "node:http";
 import type { Duplex } from "node:stream";
 import { WebSocket, WebSocketServer, type RawData } from "ws";
 import type { SeenExchange } from "../standin/observe/exchange.js";
+import { isOwnName } from "../standin/ownName.js";
 import { subscriptionExchanges } from "../standin/observe/subscriptionExchanges.js";
 import { socketProtocol } from "../standin/subscriptionSocket.js";
 
@@ -26,6 +28,10 @@ export function observedSocket(
     const refuse = (status: number): void => {
       socket.end(`HTTP/1.1 ${String(status)} ${STATUS_CODES[status] ?? "Refused"}\r\nconnection: close\r\n\r\n`);
     };
+    if (!isOwnName(request.headers.host)) {
+      refuse(421);
+      return;
+    }
     const asked = `${target.origin}${target.pathname.replace(/\/+$/, "")}${request.url ?? ""}`;
     // Anything but a path could lead to another host.
     if (request.url?.startsWith("/") !== true || !URL.canParse(asked)) {
@@ -35,6 +41,7 @@ export function observedSocket(
     const url = new URL(asked);
     const offered = request.headers["sec-websocket-protocol"]?.split(/,\s*/) ?? [];
     const headers = Object.fromEntries(Object.entries(request.headers).filter(([name]) => !madeAnew.test(name)));
+    Object.assign(headers, { ...credentialOf(target), ...headers });
     const backend = connect(url, offered, headers);
     if (!backend) {
       refuse(400);

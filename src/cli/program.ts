@@ -1,4 +1,5 @@
 import { Command, CommanderError, Option } from "commander";
+import { hideSecrets } from "../core/text/secrets.js";
 import { exitCodes } from "../workspace/halt.js";
 import { importModulesBy } from "../workspace/importModule.js";
 import { version } from "../workspace/packageFolder.js";
@@ -36,7 +37,8 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
     .exitOverride()
     .configureOutput({
       writeOut: (text) => host.output.write(text),
-      writeErr: (text) => host.errors.write(text),
+      // What somebody wrote as an argument may hold a credential.
+      writeErr: (text) => host.errors.write(hideSecrets(text)),
     });
   const globals = (): GlobalOptions => program.opts<GlobalOptions>();
   const run = async (command: (terminal: Terminal) => Promise<number>): Promise<void> => {

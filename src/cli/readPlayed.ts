@@ -1,6 +1,7 @@
 import { operationId } from "../core/graphql/operationId.js";
 import type { ContractReading } from "../core/readContract.js";
 import { renderProblem } from "../core/report/renderProblem.js";
+import { credentialNames } from "../standin/shownTraffic.js";
 import type { PlayedContract } from "../standin/standin.js";
 import { ContractReader, readQueries } from "../workspace/buildSdk.js";
 import { chosenContracts } from "../workspace/chosenContracts.js";
@@ -23,6 +24,7 @@ export async function readPlayed(
     const reading = reader.read(name);
     const { contract, schema, raw, problems } = reading;
     terminal.note(problems.flatMap((each) => renderProblem(each, (document) => texts.find(document), terminal.paint)));
+    for (const credential of credentialNames([contract])) terminal.host.secrets.learnName(credential);
     return { contract, schema, raw, texts: schema && textsById(project, name, reading, texts) };
   });
 }

@@ -14,7 +14,7 @@ export async function runCommand(
   const terminal = openTerminal(host, options);
   // What fails beside the command, such as a watcher, is told like the rest; Node would show a line of the whole program.
   host.onUncaught((error) => {
-    tellDefect(host, error);
+    tellDefect(terminal, error);
     host.exit(exitCodes.defect);
   });
   try {
@@ -33,12 +33,12 @@ export async function runCommand(
       });
       return error.exitCode;
     }
-    tellDefect(host, error);
+    tellDefect(terminal, error);
     return exitCodes.defect;
   }
 }
 
-function tellDefect({ errors }: Host, error: unknown): void {
+function tellDefect({ defect }: Terminal, error: unknown): void {
   const detail = error instanceof Error ? (error.stack ?? error.message) : String(error);
-  errors.write(`defect: Rhema met a state it should never be in. Your files are as they were.\n${detail}\n`);
+  defect(["defect: Rhema met a state it should never be in. Your files are as they were.", detail]);
 }

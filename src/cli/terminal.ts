@@ -1,5 +1,8 @@
 import pc from "picocolors";
 import { plainPaint, type Paint } from "../core/report/paint.js";
+import { Secrets } from "../core/text/secrets.js";
+import { visibleJson } from "../core/text/visible.js";
+import { ColourMarks } from "./colourMarks.js";
 import { exitCodes } from "../workspace/halt.js";
 import type { Whereabouts } from "../workspace/whereabouts.js";
 import type { Host } from "./host.js";
@@ -14,10 +17,14 @@ export interface Terminal {
   readonly quiet: boolean;
   readonly result: (lines: readonly string[]) => void;
   readonly note: (lines: readonly string[]) => void;
+  /** What is told whatever the options say: a defect of ours. */
+  readonly defect: (lines: readonly string[]) => void;
   /** The one JSON document of a command. */
   readonly document: (data: unknown) => void;
   /** One JSON line of a command that runs on. */
   readonly line: (data: unknown) => void;
+  /** Data for another program, as JSON whatever the options say. */
+  readonly data: (data: unknown) => void;
 }
 
 export interface GlobalOptions {
@@ -27,21 +34,28 @@ export interface GlobalOptions {
   readonly color?: boolean;
 }
 
-/** The one place that writes to the streams and decides about colour. */
+/**
+ * The one place that writes to the streams and decides about colour. All that is written goes through one gate: no
+ * credential passes it, and no character that could steer the terminal.
+ */
 export function openTerminal(host: Host, options: GlobalOptions): Terminal {
   const { environment, output, errors } = host;
   const wantsColour = options.color !== false && environment["NO_COLOR"] === undefined && options.json !== true;
   const colours = pc.createColors(wantsColour && (environment["FORCE_COLOR"] !== undefined || output.isTTY === true));
+  const marks = new ColourMarks();
   const paint: Paint = wantsColour
     ? {
-        strong: colours.bold,
-        quiet: colours.dim,
-        good: colours.green,
-        bad: (text) => colours.bold(colours.red(text)),
-        warn: colours.yellow,
-        accent: colours.cyan,
+        strong: marks.paintedBy(colours.bold),
+        quiet: marks.paintedBy(colours.dim),
+        good: marks.paintedBy(colours.green),
+        bad: marks.paintedBy((text) => colours.bold(colours.red(text))),
+        warn: marks.paintedBy(colours.yellow),
+        accent: marks.paintedBy(colours.cyan),
       }
     : plainPaint;
+  const secrets = new Secrets();
+  const lines = (texts: readonly string[]): string => `${marks.shown(secrets.hide(texts.join("\n")))}\n`;
+  const document = (data: unknown, indent?: number): string => `${secrets.hide(visibleJson(data, indent))}\n`;
   // Whoever reads may have seen enough, as `head` has after some lines; then there is nobody to say anything to.
   output.on("error", (error: NodeJS.ErrnoException) => {
     if (error.code !== "EPIPE") throw error;
@@ -50,21 +64,27 @@ export function openTerminal(host: Host, options: GlobalOptions): Terminal {
   const json = options.json === true;
   const quiet = options.quiet === true;
   return {
-    host: { ...host, trace: traceSteps(environment, (line) => errors.write(line)) },
+    host: { ...host, secrets, trace: traceSteps(environment, (line) => errors.write(lines([line]))) },
     paint,
     json,
     quiet,
-    result: (lines) => {
-      if (!json && !quiet) output.write(`${lines.join("\n")}\n`);
+    result: (texts) => {
+      if (!json && !quiet) output.write(lines(texts));
     },
-    note: (lines) => {
-      if (!json && lines.length > 0) errors.write(`${lines.join("\n")}\n`);
+    note: (texts) => {
+      if (!json && texts.length > 0) errors.write(lines(texts));
+    },
+    defect: (texts) => {
+      errors.write(lines(texts));
     },
     document: (data) => {
-      if (json) output.write(`${JSON.stringify(data, null, 2)}\n`);
+      if (json) output.write(document(data, 2));
     },
     line: (data) => {
-      if (json) output.write(`${JSON.stringify(data)}\n`);
+      if (json) output.write(document(data));
+    },
+    data: (data) => {
+      output.write(document(data, 2));
     },
   };
 }

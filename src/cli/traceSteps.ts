@@ -1,4 +1,3 @@
-import { visible } from "../core/problem/codeFrame.js";
 import { untraced, type Environment, type Trace } from "../workspace/whereabouts.js";
 
 /**
@@ -14,7 +13,7 @@ export function traceSteps(environment: Environment, write: (line: string) => vo
   const shown = (ms: number): string => ms.toFixed(1).padStart(8);
   return (step) => {
     const now = performance.now();
-    write(`debug: ${shown(now - startedAt)} ms ${shown(now - lastAt)} ms  ${visible(step())}\n`);
+    write(`debug: ${shown(now - startedAt)} ms ${shown(now - lastAt)} ms  ${step()}`);
     lastAt = now;
   };
 }

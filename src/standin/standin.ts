@@ -10,7 +10,7 @@ import type { Subscribing } from "./subscriptionSocket.js";
 import { playRest } from "./playRest.js";
 import type { PlayedAnswer } from "./playedAnswer.js";
 import { sentBody, TooLarge, type SentBody } from "./sentBody.js";
-import { shownBody, shownHeaders, shownQuery } from "./secrets.js";
+import { credentialNames, shownTraffic } from "./shownTraffic.js";
 import { Shelves } from "./shelves.js";
 import { Wishes, type StandingWish } from "./wish.js";
 
@@ -66,6 +66,7 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
   const shelves = new Map<string, Shelves>();
   let contracts = given;
   let plays = new Map<string, Play>();
+  let shown = shownTraffic(new Set());
 
   const shelvesOf = (name: string): Shelves => {
     const known = shelves.get(name) ?? new Shelves();
@@ -74,6 +75,7 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
   };
   const replace = (next: readonly PlayedContract[]): void => {
     contracts = next;
+    shown = shownTraffic(credentialNames(next.map(({ contract }) => contract)));
     plays = new Map(
       next.flatMap(({ contract, schema, raw, texts }): [string, Play][] => {
         const common = { seed, wishes, shelves: shelvesOf(contract.name) };
@@ -100,14 +102,14 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
       contract: name,
       operation: played.operation,
       method: request.method,
-      path: url.pathname + shownQuery(url.search),
+      path: url.pathname + shown.query(url.search),
       status: played.response.status,
       misfits: played.misfits.map(({ in: where, name: what, message }) =>
         where === "body" || where === "path" ? message : `${where} ${what} ${message}`,
       ),
       faults: played.faults,
-      request: () => ({ headers: shownHeaders(request.headers), body: shownBody(played.received ?? "") }),
-      answer: () => ({ headers: shownHeaders(played.response.headers), body: shownBody(played.sent) }),
+      request: () => ({ headers: shown.headers(request.headers), body: shown.body(played.received ?? "") }),
+      answer: () => ({ headers: shown.headers(played.response.headers), body: shown.body(played.sent) }),
     });
     onCall?.(entry);
   };
@@ -162,7 +164,7 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
       return (payload) => {
         const asked = readAsked(payload, texts);
         if ("error" in asked) return Promise.resolve({ errors: [{ message: asked.error }] });
-        const query = { headers: {}, body: shownBody(JSON.stringify(asked)) };
+        const query = { headers: {}, body: shown.body(JSON.stringify(asked)) };
         const operation = /^\s*(subscription\s+\w+)/.exec(asked.query)?.[1];
         const entry = { at: Date.now(), ms: 0, contract: name, operation, method: "WS", path: `/${name}`, status: 101 };
         onCall?.(

@@ -3,7 +3,8 @@ import type { ErrorObject, ValidateFunction } from "ajv";
 import validateConfiguration from "rhema:configuration-validator";
 import { changeMeanings, isChangeCode } from "../core/change/changeCodes.js";
 import { atKey, below, pointerPlace, pointerTokens, type PointerPlace } from "../core/problem/place.js";
-import { visible } from "../core/problem/codeFrame.js";
+import { hideSecrets, isSecretName } from "../core/text/secrets.js";
+import { visible } from "../core/text/visible.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { isUrl } from "../core/rest/documentNames.js";
 import { didYouMean } from "../core/text/nearest.js";
@@ -163,18 +164,24 @@ function unknownChanges(guard: Configuration["guard"], document: string): Proble
   });
 }
 
-const secretHeader = /^(authorization|cookie|.*(token|secret|api-?key).*)$/i;
-
 function secrets({ contracts }: Configuration, document: string): Problem[] {
-  return Object.entries(contracts).flatMap(([name, { headers = {} }]) =>
-    Object.entries(headers)
-      .filter(([header, value]) => secretHeader.test(header) && !value.includes("${"))
+  const inClear = (what: string, place: PointerPlace): Problem =>
+    problem("config.secret", `${what} seems to hold a secret in clear.`, {
+      level: "warning",
+      place: atKey(place),
+      hint: "Write ${NAME} and set NAME in the environment.",
+    });
+  return Object.entries(contracts).flatMap(([name, { from, headers = {} }]) => [
+    ...(typeof from === "object" && "run" in from ? [] : [from].flat())
+      .filter((source) => source.includes("://") && hideSecrets(source) !== source)
+      .map(() => inClear(`The address of \`${name}\``, pointerPlace(document, `/contracts/${name}/from`))),
+    ...Object.entries(headers)
+      .filter(([header, value]) => isSecretName(header) && !value.includes("${"))
       .map(([header]) =>
-        problem("config.secret", `The header \`${header}\` of \`${name}\` seems to hold a secret in clear.`, {
-          level: "warning",
-          place: atKey(below(pointerPlace(document, `/contracts/${name}/headers`), header)),
-          hint: "Write ${NAME} and set NAME in the environment.",
-        }),
+        inClear(
+          `The header \`${header}\` of \`${name}\``,
+          below(pointerPlace(document, `/contracts/${name}/headers`), header),
+        ),
       ),
-  );
+  ]);
 }

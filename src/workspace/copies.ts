@@ -3,6 +3,7 @@ import { existsSync } from "node:fs";
 import { join } from "node:path";
 import type { SourceText } from "../core/problem/place.js";
 import { beginsLikeSchema } from "../core/graphql/schemaStart.js";
+import { publicAddress } from "../core/text/secrets.js";
 import { displayPath, stateFolder, type Project } from "./project.js";
 import { readText } from "./textFile.js";
 
@@ -23,7 +24,7 @@ export function readCopy(project: Project, contract: string, address: string | u
   return {
     document: displayPath(project, path),
     text: readText(path),
-    ...(address === undefined ? {} : { base: address }),
+    ...(address === undefined ? {} : { base: publicAddress(address) }),
   };
 }
 
@@ -46,7 +47,7 @@ function copyBase(project: Project, contract: string, address: string | undefine
   const folder = join(stateFolder(project), "copies", contract);
   if (address === undefined) return join(folder, "output");
   // An address whose host comes from the environment is none until it is filled in; its copy is named by its letters.
-  if (!URL.canParse(address)) return join(folder, plain(address));
+  if (!URL.canParse(address)) return join(folder, plain(publicAddress(address)));
   const { host, pathname, search } = new URL(address);
   // Nothing of an address can leave the folder: every segment is made of plain characters.
   const segments = pathname

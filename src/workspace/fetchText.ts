@@ -1,3 +1,4 @@
+import { credentialOf } from "../core/text/secrets.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 
 export interface FetchOptions {
@@ -30,11 +31,13 @@ const mostBytes = 128 * 1024 * 1024;
  * Gets a text over HTTP, or the answer to a JSON body. A redirect is followed only to a host the configuration allows,
  * and without the headers when it leaves the origin. Whatever goes wrong is a problem that says what to do.
  *
- * @param shown the address as messages may show it, without secrets
+ * @param address may have user and password before its host, which are sent as a credential
+ * @param shown the address as messages may show it
  */
 export async function fetchText(address: string, shown: string, options: FetchOptions): Promise<Fetched> {
   const first = new URL(address);
-  let url = first;
+  const headers = { ...credentialOf(first), ...options.headers };
+  let url = withoutUserInfo(first);
   const failed = (message: string, hint: string, status?: number): Fetched => ({
     problem: problem("contract.fetch", `\`${shown}\` ${message}.`, { hint }),
     ...(status === undefined ? {} : { status }),
@@ -52,7 +55,7 @@ export async function fetchText(address: string, shown: string, options: FetchOp
             ? { accept: "application/json, application/yaml, */*;q=0.5" }
             : { accept: "application/graphql-response+json, application/json", "content-type": "application/json" }),
           ...(body === undefined ? conditions(options.known) : {}),
-          ...(url.origin === first.origin ? options.headers : {}),
+          ...(url.origin === first.origin ? headers : {}),
         },
       });
     } catch (error) {
@@ -79,7 +82,7 @@ export async function fetchText(address: string, shown: string, options: FetchOp
           "Use that address, or add its host to `hosts` of the contract.",
         );
       await response.body?.cancel();
-      url = next;
+      url = withoutUserInfo(next);
       continue;
     }
     if (response.status === 401 || response.status === 403)
@@ -104,6 +107,13 @@ export async function fetchText(address: string, shown: string, options: FetchOp
     return { text, validators: validatorsOf(response.headers) };
   }
   return failed(`redirects more than ${String(mostRedirects)} times`, "Use the final address.");
+}
+
+function withoutUserInfo(address: URL): URL {
+  const url = new URL(address);
+  url.username = "";
+  url.password = "";
+  return url;
 }
 
 function conditions({ etag, lastModified }: Validators = {}): Record<string, string> {

@@ -20,7 +20,7 @@ const questions = [
  * Asks a GraphQL server for its schema (GraphQL specification, section 4), in older words when it does not understand
  * the newer ones.
  *
- * @param shown the address as messages may show it, without secrets
+ * @param shown the address as messages may show it
  * @returns the schema as text in schema definition language, or why it cannot be had
  */
 export async function introspect(address: string, shown: string, options: FetchOptions): Promise<Fetched> {

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { visible } from "../core/problem/codeFrame.js";
+import { visible } from "../core/text/visible.js";
 import { problem } from "../core/problem/problem.js";
 import { isData } from "../core/text/parseData.js";
 import { sortedBy } from "../core/text/sortedBy.js";

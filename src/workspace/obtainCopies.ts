@@ -7,6 +7,7 @@ import { problem, type Problem } from "../core/problem/problem.js";
 import { copyPath, readCopy } from "./copies.js";
 import { parseData } from "../core/text/parseData.js";
 import type { ContractConfiguration } from "./configuration.js";
+import { credentialOf, hideSecrets } from "../core/text/secrets.js";
 import { fetchText, type Fetched, type FetchOptions, type Validators } from "./fetchText.js";
 import { writeOrigin } from "./origins.js";
 import { fromEnvironment } from "./fromEnvironment.js";
@@ -85,7 +86,7 @@ export async function fetchCopy(
 ): Promise<CopyOutcome> {
   const settings = project.configuration.contracts[contract] ?? { from: [] };
   if (address === undefined) return runCommand(project, contract, runOf(settings));
-  const expanded = expand(project, address, contract);
+  const expanded = expandAddress(project, address, contract);
   const headers = Object.fromEntries(
     Object.entries(settings.headers ?? {}).map(([name, value]) => [name, expand(project, value, contract)]),
   );
@@ -93,8 +94,12 @@ export async function fetchCopy(
     const message = `\`${address}\` is no address that can be fetched.`;
     return { problem: problem("contract.fetch", message, { hint: "Use http: or https:." }) };
   }
-  const isOwn = sourceList(settings).some((source) => source === address || sameOrigin(source, address));
-  const options = { headers: isOwn ? headers : {}, hosts: settings.hosts ?? [], timeoutMs: waitMs(project), known };
+  project.secrets.learnHeaders(Object.entries(headers));
+  project.secrets.learnAddress(new URL(expanded));
+  const owner = sourceList(settings).find((source) => source === address || sameOrigin(source, address));
+  const named = owner === undefined ? "" : expandAddress(project, owner, contract);
+  const own = owner === undefined ? {} : { ...(URL.canParse(named) ? credentialOf(new URL(named)) : {}), ...headers };
+  const options = { headers: own, hosts: settings.hosts ?? [], timeoutMs: waitMs(project), known };
   const isSource = sourceList(settings).includes(address);
   const fetched = await (isSource
     ? fetchSource(expanded, address, options, settings)
@@ -103,7 +108,7 @@ export async function fetchCopy(
   const { origin, pathname } = new URL(expanded);
   project.trace(() => `fetched ${origin}${pathname} for the contract ${contract}: ${howItWent(fetched)}`);
   if (!("text" in fetched)) return fetched;
-  return { text: await asSaved(fetched.text), validators: fetched.validators };
+  return { text: hideSecrets(await asSaved(fetched.text)), validators: fetched.validators };
 }
 
 function howItWent(fetched: Fetched): string {
@@ -187,7 +192,7 @@ async function runCommand(project: Project, contract: string, command: string): 
     });
     project.trace(() => `ran the command of the contract ${contract}: ${String(stdout.length)} characters`);
     if (stdout.trim() === "") return { problem: failedCommand(contract, "printed nothing") };
-    return { text: await asSaved(stdout) };
+    return { text: hideSecrets(await asSaved(stdout)) };
   } catch (error) {
     const { code, stderr } = error as { code?: number | string; stderr?: string };
     const said = (stderr ?? "").trim().split("\n").slice(-3).join(" ").slice(0, 300);
@@ -205,6 +210,13 @@ function failedCommand(contract: string, what: string): Problem {
 
 function expand({ environment }: Project, text: string, contract: string): string {
   return fromEnvironment(text, environment, `The contract \`${contract}\``);
+}
+
+/** An address with what the environment says; in user and password no character is taken for a part of the address. */
+function expandAddress(project: Project, address: string, contract: string): string {
+  const [, scheme = "", userInfo = "", rest = address] = /^(https?:\/\/)([^/?#]*@)(.*)$/is.exec(address) ?? [];
+  const pair = userInfo.replace(/\$\{\w+\}/g, (name) => encodeURIComponent(expand(project, name, contract)));
+  return scheme + pair + expand(project, rest, contract);
 }
 
 /** Saves a copy, and what its server tells the version by. */

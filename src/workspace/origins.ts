@@ -1,6 +1,7 @@
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { dataMember, isData, parseData, textMember, type Data } from "../core/text/parseData.js";
+import { publicAddress } from "../core/text/secrets.js";
 import type { Validators } from "./fetchText.js";
 import { stateFolder, type Project } from "./project.js";
 import { hashOf } from "./textFile.js";
@@ -15,7 +16,7 @@ export function readOrigin(
   address: string,
   copy: string | undefined,
 ): Validators | undefined {
-  const entry = dataMember(readOrigins(project, contract), address);
+  const entry = dataMember(readOrigins(project, contract), publicAddress(address));
   if (!entry || copy === undefined || textMember(entry, "copy") !== hashOf(copy)) return undefined;
   const etag = textMember(entry, "etag");
   const lastModified = textMember(entry, "lastModified");
@@ -29,9 +30,10 @@ export function writeOrigin(
   address: string,
   { text, ...validators }: Validators & { readonly text: string },
 ): void {
-  const { [address]: _before, ...others } = readOrigins(project, contract);
+  const key = publicAddress(address);
+  const { [key]: _before, ...others } = readOrigins(project, contract);
   const isSaid = Object.keys(validators).length > 0;
-  const all = isSaid ? { ...others, [address]: { ...validators, copy: hashOf(text) } } : others;
+  const all = isSaid ? { ...others, [key]: { ...validators, copy: hashOf(text) } } : others;
   const path = originsPath(project, contract);
   if (Object.keys(all).length === 0) {
     rmSync(path, { force: true });

@@ -3,6 +3,7 @@ import { join } from "node:path";
 import type { Contract } from "../core/contract/model.js";
 import type { QueryDocuments } from "../core/graphql/queryModel.js";
 import { pinnedData } from "../core/rest/pinnedData.js";
+import { visibleJson } from "../core/text/visible.js";
 import { isData } from "../core/text/parseData.js";
 import type { SourceText } from "../core/problem/place.js";
 import { displayPath, stateFolder, type Project } from "./project.js";
@@ -22,10 +23,7 @@ export function pinTexts(
   const base = pinBase(project, sdk, contract.name);
   if (contract.protocol === "rest") {
     return new Map([
-      [
-        displayPath(project, `${base}.openapi.json`),
-        `${JSON.stringify(isData(raw) ? pinnedData(raw) : null, null, 1)}\n`,
-      ],
+      [displayPath(project, `${base}.openapi.json`), `${visibleJson(isData(raw) ? pinnedData(raw) : null, 1)}\n`],
     ]);
   }
   const schema = texts.map(({ text }) => `${text.trim()}\n`).join("\n");

@@ -2,6 +2,7 @@ import { existsSync, realpathSync } from "node:fs";
 import { basename, dirname, isAbsolute, join, relative, resolve, sep } from "node:path";
 import { hasErrors, problem, type Problem } from "../core/problem/problem.js";
 import { isData, parseData } from "../core/text/parseData.js";
+import type { Secrets } from "../core/text/secrets.js";
 import type { Configuration } from "./configuration.js";
 import { exitCodes, Halt } from "./halt.js";
 import { errorCode, readText } from "./textFile.js";
@@ -14,6 +15,7 @@ export interface Project {
   /** What `${NAME}` in the configuration is looked up in. */
   readonly environment: Environment;
   readonly trace: Trace;
+  readonly secrets: Secrets;
   /** The configuration's file name, as messages call it. */
   readonly configName: string;
   readonly configText: string;
@@ -68,15 +70,27 @@ export async function openProject(
     ? []
     : (await import("./checkConfiguration.js")).checkConfiguration(parsed.data ?? {}, configName);
   if (hasErrors(problems)) throw new Halt(problems, exitCodes.usage, texts);
+  const configuration = parsed.data as Configuration;
+  learnSecrets(where.secrets, configuration);
   return {
     root,
     environment: where.environment,
     trace: where.trace,
+    secrets: where.secrets,
     configName,
     configText,
-    configuration: parsed.data as Configuration,
+    configuration,
     problems,
   };
+}
+
+/** Takes note of credentials that stand in the configuration in clear. */
+function learnSecrets(secrets: Secrets, { contracts }: Configuration): void {
+  for (const { from, headers = {} } of Object.values(contracts)) {
+    secrets.learnHeaders(Object.entries(headers));
+    for (const source of typeof from === "object" && "run" in from ? [] : [from].flat())
+      if (source.includes("://") && URL.canParse(source)) secrets.learnAddress(new URL(source));
+  }
 }
 
 function readConfiguration(path: string, name: string): string {

@@ -2,6 +2,7 @@ import { resolve } from "node:path";
 import { isUrl } from "../core/rest/documentNames.js";
 import type { SourceText } from "../core/problem/place.js";
 import { problem } from "../core/problem/problem.js";
+import { publicAddress, type Secrets } from "../core/text/secrets.js";
 import { exitCodes, Halt } from "./halt.js";
 import { readPin } from "./pins.js";
 import { displayPath, type Project } from "./project.js";
@@ -40,7 +41,7 @@ export async function sideTexts(
     return side && { ...side, label: spec };
   }
   if (project && spec.startsWith(revisionMark)) return sideAt(project, contract, spec.slice(revisionMark.length));
-  if (isUrl(spec)) return { texts: [await remote(spec)], label: spec };
+  if (isUrl(spec)) return { texts: [await remote(spec, project?.secrets)], label: publicAddress(spec) };
   return { texts: [fileText(spec, cwd, project)], label: spec };
 }
 
@@ -66,12 +67,13 @@ function sideAt(project: Project, contract: string, name: string): SideTexts | u
   return texts.length > 0 ? { texts, label: name } : undefined;
 }
 
-async function remote(address: string): Promise<SourceText> {
+async function remote(address: string, secrets: Secrets | undefined): Promise<SourceText> {
+  if (URL.canParse(address)) secrets?.learnAddress(new URL(address));
   const { fetchText } = await import("./fetchText.js");
   const fetched = await fetchText(address, address, { headers: {}, hosts: [], timeoutMs: 30_000 });
   if ("problem" in fetched) throw new Halt([fetched.problem], exitCodes.unreadable);
   if ("isSame" in fetched) throw new Error("Nothing was known of it, so it cannot be the same.");
-  return { document: address, text: fetched.text };
+  return { document: publicAddress(address), text: fetched.text };
 }
 
 function fileText(path: string, cwd: string, project: Project | undefined): SourceText {

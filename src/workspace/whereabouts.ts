@@ -1,3 +1,5 @@
+import type { Secrets } from "../core/text/secrets.js";
+
 /** Variables of the environment by name, as Node gives them. */
 export type Environment = Readonly<Record<string, string | undefined>>;
 
@@ -7,6 +9,8 @@ export interface Whereabouts {
   readonly folder: string;
   readonly environment: Environment;
   readonly trace: Trace;
+  /** Credentials that the run meets, so that none is printed. */
+  readonly secrets: Secrets;
 }
 
 /** Takes note of a step that is done, for whoever looks for where time goes and what is read; never of a secret. */

@@ -127,6 +127,70 @@ describe("a contract that wants to steer the SDK", () => {
     if (attack === attacks[0]) expect(project.compileAndLint()).toEqual([]);
   });
 
+  it("or a terminal and its readers, with what nobody sees, in no output and no file", async () => {
+    // C0, C1, bidirectional marks, line separators, what has no width, and letters of the plane of tags.
+    const unseen = Array.from("\u0007\u001b\u007f\u009b\u061c\u200b\u202e\u2066\u2028\ufeff\u{e0041}");
+    const attack = `a${unseen.join("b")}\u001b[31mred\u001b]0;owned\u0007\u009b2J`;
+    const before = steering(attack) as { paths: object; components: { schemas: object } };
+    const after = { ...before, paths: {}, info: { title: `2${attack}`, version: `2${attack}` } };
+    const broken = { ...before, components: { schemas: { [attack]: { type: `x${attack}`, required: attack } } } };
+    const project = restProject(JSON.stringify(before), {
+      "after.json": JSON.stringify(after),
+      "schema.graphql": `"""\n${attack}\n"""\ntype Query { "${attack.replace(/[\u0000-\u001f]/g, "")}" ship(id: ID = "${attack.replace(/[\u0000-\u001f]/g, "")}"): Int @deprecated(reason: "${attack.replace(/[\u0000-\u001f]/g, "")}") }`,
+      "q/ship.graphql": "query Ship { ship }\n",
+      "rhema.yaml":
+        'contracts:\n  api: { from: api.yaml }\n  fleet: { from: schema.graphql, queries: ["q/*.graphql"] }\n' +
+        "sdks:\n  app: { language: typescript, covers: [api, fleet], into: src/sdk, settings: { testing: true } }\n",
+    });
+    const seen = new Map<string, string>();
+    const run = async (...args: string[]): Promise<void> => {
+      for (const env of [{}, { FORCE_COLOR: "1", NO_COLOR: undefined as unknown as string }]) {
+        const { code, out, err } = await project.run(args, { RHEMA_DEBUG: "1", ...env });
+        expect([args, code === null || code === 70, err.includes("defect")]).toEqual([args, false, false]);
+        seen.set(`${args.join(" ")} ${Object.keys(env).join()}`, `${out}${err}`.replace(/\u001b\[(?:\d|[23]\d)m/g, ""));
+      }
+    };
+    const commands = [
+      ["generate", "--force"],
+      ["generate", "--force", "--json"],
+      ["generate", "--files"],
+      ["check"],
+      ["outline"],
+      ["outline", "--json"],
+      ["outline", "--about", attack],
+      ["draft", "fleet", "--into", "drafts"],
+      ["try", "ship"],
+      ["impact", "api", "--all", "--after", "after.json"],
+      ["impact", "api", "--all", "--json", "--after", "after.json"],
+      ...["markdown", "html", "sarif", "junit", "changelog", "annotations"].map((form) => [
+        ...["impact", "api", "--all", "--after", "after.json", "--report", form],
+      ]),
+    ];
+    for (const args of commands) await run(...args);
+    const har = { request: { method: "PUT", url: "http://h.example/x" }, response: { status: 200, content: {} } };
+    project.write("seen.har", JSON.stringify({ log: { entries: [har] } }));
+    await run("observe", "--har", "seen.har", "--report", "markdown");
+    for (const [path, text] of Object.entries(project.tree("src/sdk"))) seen.set(path, text);
+    for (const [path, text] of Object.entries(project.tree("drafts"))) seen.set(path, text);
+    for (const [path, text] of Object.entries(project.tree(".rhema")))
+      if (!path.endsWith(".graphql")) seen.set(path, text);
+    project.write("api.yaml", JSON.stringify(broken));
+    for (const args of [["generate"], ["generate", "--json"], ["check"]]) await run(...args);
+    project.write("api.yaml", `openapi: 3.1.0\n\u202e[${attack}`);
+    for (const args of [["generate"], ["generate", "--json"], ["check"]]) await run(...args);
+    const steered = [...seen].flatMap(([where, text]) => {
+      const [found] =
+        /(?![\n\t])[\u0000-\u001f\u007f-\u009f\u061c\u200b\u200e\u200f\u2028-\u202e\u2060-\u2069\ufeff\u{e0000}-\u{e007f}]/u.exec(
+          text,
+        ) ?? [];
+      return found === undefined
+        ? []
+        : [[where, text.slice(Math.max(0, text.indexOf(found) - 60), text.indexOf(found) + 20)]];
+    });
+    expect(steered).toEqual([]);
+    expect(seen.size).toBeGreaterThan(50);
+  });
+
   it("by a prototype", async () => {
     const text = `{"openapi":"3.1.0","info":{"title":"T","version":"1"},"__proto__":{"paths":{"/owned":{"get":{}}}},"paths":{"/a":{"get":{"operationId":"a","__proto__":{"deprecated":true},"responses":{"200":{"description":"","content":{"application/json":{"schema":{"type":"object","properties":{"__proto__":{"type":"string"},"a":{"type":"string"}},"required":["__proto__"]}}}}}}}}}`;
     const project = restProject(text);

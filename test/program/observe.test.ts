@@ -62,6 +62,31 @@ describe("observe", () => {
     expect(out + err).not.toMatch(/b1946ac|hush-hush/);
   });
 
+  it("passes nothing on that is asked by a name which another site made lead here", async () => {
+    const seen: string[] = [];
+    const target = await backend((url) => {
+      seen.push(url);
+      return { body: "{}" };
+    });
+    const { address, end } = await observe(demoProject(), [target.replace("//", "//quay:tide-4711@")]);
+    const ask = (host: string): Promise<number | undefined> =>
+      new Promise((resolve, reject) => {
+        const asked = httpRequest(`${address}/berths`, { headers: { host } }, (answer) => {
+          answer.resume();
+          resolve(answer.statusCode);
+        });
+        asked.on("error", reject).end();
+      });
+    const { port } = new URL(address);
+    for (const name of ["evil.example", `evil.example:${port}`, "127.0.0.1.evil.example", "localhost.evil.example"])
+      expect([name, await ask(name)]).toEqual([name, 421]);
+    expect(seen).toEqual([]);
+    for (const name of [`127.0.0.1:${port}`, "localhost", `board.localhost:${port}`, "[::1]"])
+      expect([name, await ask(name)]).toEqual([name, 200]);
+    const { out, err } = await end();
+    expect(out + err).not.toMatch(/4711/);
+  });
+
   it.each<[string, RequestOptions, string, string]>([
     [
       "a body of which the app asks first whether it may come",

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { until } from "../support/until.js";
+import { Secrets } from "../../src/core/text/secrets.js";
 import { untraced } from "../../src/workspace/whereabouts.js";
 import { InputWatcher } from "../../src/workspace/inputWatcher.js";
 import { openProject } from "../../src/workspace/project.js";
@@ -17,7 +18,12 @@ describe("the watcher of inputs", () => {
       told.push(...saved);
       return Promise.resolve();
     });
-    await watcher.observe(await openProject({ folder: project.folder, environment: {}, trace: untraced }, undefined));
+    await watcher.observe(
+      await openProject(
+        { folder: project.folder, environment: {}, trace: untraced, secrets: new Secrets() },
+        undefined,
+      ),
+    );
     for (const ms of [15, 18, 20, 21, 22, 24, 26, 30, 35, 40, 45, 48]) {
       project.write("api.yaml", `first ${String(ms)}`);
       await after(ms);
@@ -32,7 +38,10 @@ describe("the watcher of inputs", () => {
   it("watches nothing new once it is closed, also when it was just about to", async () => {
     const project = restProject("{}");
     project.write("later.yaml", "{}");
-    const opened = await openProject({ folder: project.folder, environment: {}, trace: untraced }, undefined);
+    const opened = await openProject(
+      { folder: project.folder, environment: {}, trace: untraced, secrets: new Secrets() },
+      undefined,
+    );
     const wider = {
       ...opened.configuration,
       contracts: { ...opened.configuration.contracts, later: { from: "later.yaml" } },
@@ -60,7 +69,12 @@ describe("the watcher of inputs", () => {
       await after(60);
       atOnce--;
     });
-    await watcher.observe(await openProject({ folder: project.folder, environment: {}, trace: untraced }, undefined));
+    await watcher.observe(
+      await openProject(
+        { folder: project.folder, environment: {}, trace: untraced, secrets: new Secrets() },
+        undefined,
+      ),
+    );
     for (let count = 0; count < 6; count++) {
       project.write("api.yaml", String(count));
       await after(25);

@@ -11,6 +11,6 @@ export async function filesCommand(
   sdks: readonly string[],
 ): Promise<number> {
   const project = await openProject(terminal.host, globals.config);
-  terminal.host.output.write(`${JSON.stringify(buildFiles(project, chosenSdks(project, sdks)), null, 2)}\n`);
+  terminal.data(buildFiles(project, chosenSdks(project, sdks)));
   return exitCodes.done;
 }

@@ -8,6 +8,7 @@ import { annotations, junit, sarif } from "../../core/report/machineReports.js";
 import type { Paint } from "../../core/report/paint.js";
 import { renderImpact, renderProof, type ImpactTexts } from "../../core/report/renderImpact.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
+import { visibleJson } from "../../core/text/visible.js";
 import { outlivedAcceptances } from "../../workspace/acceptances.js";
 import { exitCodes, Halt } from "../../workspace/halt.js";
 import { impact, impactOfFiles, type ImpactOptions, type ImpactOutcome } from "../../workspace/impact.js";
@@ -76,7 +77,7 @@ function reportOf(
   if (report === "changelog") return [impactChangelog(impacts).trimEnd()];
   if (report === "html") return [impactPage(impacts, texts, gate).trimEnd()];
   const findings = impactFindings(impacts, texts, gate);
-  if (report === "sarif") return [JSON.stringify(sarif(findings, version), null, 2)];
+  if (report === "sarif") return [visibleJson(sarif(findings, version), 2)];
   const contracts = [...new Set(impacts.map(({ contract }) => contract))];
   return report === "junit" ? [junit(findings, contracts)] : annotations(findings);
 }

@@ -1,13 +1,12 @@
 import { readFileSync } from "node:fs";
 import { resolve } from "node:path";
 import { problem } from "../../core/problem/problem.js";
-import { visible } from "../../core/problem/codeFrame.js";
+import { visible } from "../../core/text/visible.js";
 import { counted } from "../../core/report/paint.js";
 import type { Judgement, SeenExchange } from "../../standin/observe/exchange.js";
 import { harExchanges } from "../../standin/observe/harExchanges.js";
 import { Observations } from "../../standin/observe/observations.js";
 import { observingProxy } from "../../standin/observe/proxy.js";
-import { shownQuery } from "../../standin/secrets.js";
 import { exitCodes, Halt } from "../../workspace/halt.js";
 import { openProject } from "../../workspace/project.js";
 import { listen } from "../listen.js";
@@ -107,7 +106,7 @@ async function watch(
   const onExchange = (exchange: SeenExchange, elapsedMs?: number): void => {
     const judged = observations.add(exchange);
     const { method, url, status } = exchange;
-    const path = `${url.pathname}${shownQuery(url.search)}`;
+    const path = observations.pathOf(url);
     const elapsed = elapsedMs === undefined ? {} : { elapsedMs: Math.round(elapsedMs) };
     const { operation, disagreements = [] } = judged ?? {};
     terminal.line({ method, path, status, ...elapsed, operation, disagreements });

@@ -2,12 +2,13 @@ import { dump } from "js-yaml";
 import prompts from "prompts";
 import { fillArguments } from "../../core/call/fillArguments.js";
 import { readArguments, type WrittenArgument } from "../../core/call/readArguments.js";
-import { visible } from "../../core/problem/codeFrame.js";
+import { credentialOf, publicAddress } from "../../core/text/secrets.js";
+import { visible } from "../../core/text/visible.js";
 import { isData } from "../../core/text/parseData.js";
 import { problem } from "../../core/problem/problem.js";
 import { counted, wrap } from "../../core/report/paint.js";
 import { sampleArguments, sampleVariables } from "../../standin/page/sampleRequests.js";
-import { shownBody, shownHeaders, shownQuery } from "../../standin/secrets.js";
+import { credentialNames, shownTraffic, type ShownTraffic } from "../../standin/shownTraffic.js";
 import { createStandin } from "../../standin/standin.js";
 import { readWish, wishHeader } from "../../standin/wish.js";
 import { chosenContracts } from "../../workspace/chosenContracts.js";
@@ -56,7 +57,7 @@ export async function tryCommand(
     call.standing.flatMap(({ name }) => (name in values ? [[name, values[name]]] : [])),
   );
   if (options.code !== undefined) {
-    const baseUrl = options.baseUrl ?? `${usualPlay}/${call.contract}`;
+    const baseUrl = publicAddress(options.baseUrl ?? `${usualPlay}/${call.contract}`);
     const program = writeProgram(project, options.code, call, { baseUrl, values });
     terminal.result(programLines(program, call, terminal));
     terminal.document({ ...program, exitCode: exitCodes.done });
@@ -69,11 +70,14 @@ export async function tryCommand(
       fromEnvironment(value, project.environment, "`try`"),
     ]),
   );
+  const real = options.baseUrl === undefined || !URL.canParse(options.baseUrl) ? undefined : new URL(options.baseUrl);
+  if (real) terminal.host.secrets.learnAddress(real);
+  terminal.host.secrets.learnHeaders(Object.entries(headers));
   const performed = await perform(call, {
-    baseUrl: options.baseUrl ?? `${playedAt}/${call.contract}`,
+    baseUrl: options.baseUrl === undefined ? `${playedAt}/${call.contract}` : publicAddress(options.baseUrl),
     fetch: options.baseUrl === undefined ? playing(call, seed) : (request) => fetch(request),
     auth: options.baseUrl === undefined ? Object.fromEntries(call.credentials.map((name) => [name, "any-token"])) : {},
-    headers: { ...headers, ...wishHeaders(options) },
+    headers: { ...(real ? credentialOf(real) : {}), ...headers, ...wishHeaders(options) },
     standing,
     values: own,
   });
@@ -165,6 +169,7 @@ function report(
   { missing, options }: { readonly missing: readonly string[]; readonly options: TryCommandOptions },
   { paint }: Terminal,
 ): string[] {
+  const shown = trafficOf(call);
   const [exchange] = exchanges.slice(-1);
   const by = options.baseUrl ?? "the stand-in";
   const took = `in ${elapsedMs.toFixed(0)} ms`;
@@ -190,14 +195,14 @@ function report(
 
   function requestLines({ method, url, headers, body }: Exchange, isPlayed: boolean): string[] {
     const { pathname, search, origin } = new URL(url);
-    const shown = `${isPlayed ? "" : origin}${pathname}${shownQuery(search)}`;
-    const named = Object.entries(shownHeaders(headers)).filter(
+    const address = `${isPlayed ? "" : origin}${pathname}${shown.query(search)}`;
+    const named = Object.entries(shown.headers(headers)).filter(
       ([name]) => !/^(?:accept|content-length|user-agent)$/.test(name),
     );
     return [
-      `  ${paint.accent(method)} ${visible(shown)}`,
+      `  ${paint.accent(method)} ${visible(address)}`,
       ...named.map(([name, value]) => `    ${paint.quiet(visible(`${name}: ${value}`))}`),
-      ...bodyLines(body).map((line) => `    ${visible(line)}`),
+      ...bodyLines(body, shown).map((line) => `    ${visible(line)}`),
     ];
   }
 
@@ -217,14 +222,18 @@ function report(
   }
 }
 
+function trafficOf({ played }: FoundCall): ShownTraffic {
+  return shownTraffic(credentialNames([played.contract]));
+}
+
 /** A GraphQL request as people write it: the query, then its variables. */
-function bodyLines(body: string | undefined): string[] {
+function bodyLines(body: string | undefined, shown: ShownTraffic): string[] {
   if (body === undefined) return [];
   const parsed = parseJson(body);
-  if (!isData(parsed) || typeof parsed["query"] !== "string") return shownBody(body).split("\n");
+  if (!isData(parsed) || typeof parsed["query"] !== "string") return shown.body(body).split("\n");
   const { query, variables } = parsed;
   const isEmpty = !isData(variables) || Object.keys(variables).length === 0;
-  return [...query.split("\n"), ...(isEmpty ? [] : shownBody(JSON.stringify({ variables })).split("\n"))];
+  return [...query.split("\n"), ...(isEmpty ? [] : shown.body(JSON.stringify({ variables })).split("\n"))];
 }
 
 function parseJson(text: string): unknown {
@@ -257,6 +266,7 @@ function documentOf(
   { exchanges, elapsedMs, outcome }: Performed,
   { missing, exitCode }: { readonly missing: readonly string[]; readonly exitCode: number },
 ): unknown {
+  const shown = trafficOf(call);
   return {
     call: call.name,
     contract: call.contract,
@@ -265,9 +275,9 @@ function documentOf(
       const { search, origin, pathname } = new URL(url);
       return {
         ...rest,
-        url: `${origin === playedAt ? "" : origin}${pathname}${shownQuery(search)}`,
-        headers: shownHeaders(headers),
-        body: body === undefined ? undefined : shownBody(body),
+        url: `${origin === playedAt ? "" : origin}${pathname}${shown.query(search)}`,
+        headers: shown.headers(headers),
+        body: body === undefined ? undefined : shown.body(body),
       };
     }),
     elapsedMs: Math.round(elapsedMs),

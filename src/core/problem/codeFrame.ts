@@ -1,11 +1,16 @@
+import { maskSecrets } from "../text/secrets.js";
+import { visible } from "../text/visible.js";
 import { lineOf, type Position } from "./textLines.js";
 
 /** So that a frame with its number and indent holds in 80 columns. */
 const maxFrameWidth = 68;
+/** As much of a line as is looked at around the window, so that a credential is known that the window cuts. */
+const around = 1_000;
 
 /**
  * The line a position is on with one line before it, numbered, and a caret line below. Long lines are cut to a window
- * around the column; control characters are shown as a middle dot, so that a hostile text cannot steer a terminal.
+ * around the column; credentials are masked, and characters that nobody sees are shown as a middle dot, so that a hostile
+ * text cannot steer a terminal.
  */
 export function codeFrame(text: string, position: Position): string[] {
   const first = Math.max(1, position.line - 1);
@@ -13,7 +18,9 @@ export function codeFrame(text: string, position: Position): string[] {
   const windowStart = Math.max(0, position.column - 1 - maxFrameWidth + 20);
   const rows: string[] = [];
   for (let line = first; line <= position.line; line++) {
-    const shown = visible(lineOf(text, line).slice(windowStart, windowStart + maxFrameWidth));
+    const start = Math.max(0, windowStart - around);
+    const safe = maskSecrets(lineOf(text, line).slice(start, windowStart + maxFrameWidth + around));
+    const shown = visible(safe.slice(windowStart - start, windowStart - start + maxFrameWidth));
     rows.push(`${String(line).padStart(width)} | ${shown}`.trimEnd());
   }
   const caretColumn = position.column - 1 - windowStart;
@@ -21,11 +28,4 @@ export function codeFrame(text: string, position: Position): string[] {
   const carets = "^".repeat(Math.max(1, Math.min(position.length, rest, maxFrameWidth - caretColumn)));
   rows.push(`${" ".repeat(width)} | ${" ".repeat(caretColumn)}${carets}`);
   return rows;
-}
-
-/** Text with control characters (C0, C1, bidirectional overrides) replaced, safe to print on a terminal. */
-export function visible(text: string): string {
-  return text
-    .replaceAll("\t", "  ")
-    .replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]/g, "·");
 }

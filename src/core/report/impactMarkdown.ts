@@ -1,3 +1,5 @@
+import { hideSecrets } from "../text/secrets.js";
+import { visible } from "../text/visible.js";
 import { worst } from "../change/verdict.js";
 import { isHeld, type Gate } from "../change/gate.js";
 import type { ContractImpact, Hit, JudgedChange } from "../change/judgedChange.js";
@@ -51,13 +53,13 @@ function hitItem(hit: Hit, texts: ImpactTexts): string {
 
 /** Contract text on a line: nothing in it can open HTML, a link or a mention. */
 function escaped(text: string): string {
-  return text
-    .replace(/\s+/g, " ")
+  // What is escaped is known no more as the address that it is.
+  return visible(hideSecrets(text.replace(/\s+/g, " ")))
     .split(/(`[^`]*`)/)
     .map((part) => (/^`[^`]*`$/.test(part) ? code(part.slice(1, -1)) : part.replace(/[\\`*_[\]<>|#@]/g, "\\$&")))
     .join("");
 }
 
 function code(text: string): string {
-  return `\`${text.replace(/\s+/g, " ").replaceAll("`", "'")}\``;
+  return `\`${visible(text.replace(/\s+/g, " ")).replaceAll("`", "'")}\``;
 }

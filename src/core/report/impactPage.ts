@@ -1,3 +1,4 @@
+import { visibleLines } from "../text/visible.js";
 import type { ContractImpact, JudgedChange } from "../change/judgedChange.js";
 import type { Gate } from "../change/gate.js";
 import { isHeld } from "../change/gate.js";
@@ -145,10 +146,9 @@ function capital(text: string): string {
 
 /** Text that can stand in an element or an attribute. */
 function html(text: string): string {
-  return text
+  return visibleLines(text)
     .replaceAll("&", "&amp;")
     .replaceAll("<", "&lt;")
     .replaceAll(">", "&gt;")
-    .replaceAll('"', "&quot;")
-    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u202a-\u202e\u2066-\u2069]/g, "·");
+    .replaceAll('"', "&quot;");
 }

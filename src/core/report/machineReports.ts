@@ -1,3 +1,4 @@
+import { visibleLines } from "../text/visible.js";
 import { changeMeanings, type ChangeCode } from "../change/changeCodes.js";
 import type { Finding } from "./impactFindings.js";
 
@@ -89,10 +90,10 @@ export function junitSuites(name: string, cases: readonly JunitCase[]): string {
   return `<?xml version="1.0" encoding="UTF-8"?>\n<testsuites name="${xml(name)}">\n${suites.join("")}</testsuites>`;
 }
 
-/** What XML 1.0 cannot hold (section 2.2) is left out; the rest is escaped. */
+/** What XML 1.0 cannot hold (section 2.2), and what nobody sees, is left out or shown; the rest is escaped. */
 function xml(text: string): string {
-  return text
-    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, "")
+  return visibleLines(text)
+    .replace(/[\ufffe\uffff]/g, "")
     .replaceAll("&", "&amp;")
     .replaceAll("<", "&lt;")
     .replaceAll(">", "&gt;")

@@ -2,7 +2,7 @@ import { worst, type Level } from "../change/verdict.js";
 import { breaksProject, type ContractImpact, type Hit, type JudgedChange } from "../change/judgedChange.js";
 import type { Place } from "../problem/place.js";
 import type { CompileError } from "../use/explainErrors.js";
-import { visible } from "../problem/codeFrame.js";
+import { visible } from "../text/visible.js";
 import { counted, wrap, type Paint } from "./paint.js";
 import { placeText, renderProblem, type TextOf } from "./renderProblem.js";
 

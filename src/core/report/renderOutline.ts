@@ -1,7 +1,7 @@
 import type { Advice } from "../outline/advice.js";
 import type { Outline, OutlineDetail, OutlineEntry, OutlineUse } from "../outline/outline.js";
 import type { Place } from "../problem/place.js";
-import { visible } from "../problem/codeFrame.js";
+import { visible } from "../text/visible.js";
 import { counted, wrap, type Paint } from "./paint.js";
 import { placeText, type TextOf } from "./renderProblem.js";
 

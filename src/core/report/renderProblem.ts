@@ -1,4 +1,5 @@
-import { codeFrame, visible } from "../problem/codeFrame.js";
+import { visible } from "../text/visible.js";
+import { codeFrame } from "../problem/codeFrame.js";
 import { findPosition } from "../problem/findPosition.js";
 import type { Place } from "../problem/place.js";
 import type { Problem } from "../problem/problem.js";

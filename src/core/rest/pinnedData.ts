@@ -1,4 +1,5 @@
-import { isData, type Data } from "../text/parseData.js";
+import { isData, textMember, type Data } from "../text/parseData.js";
+import { pinnedServers, withoutUserInfo } from "./readServers.js";
 import { namesBelow, partsKey, valuesBelow } from "./linkDocuments.js";
 
 /** What becomes of the member of each special key. */
@@ -19,7 +20,9 @@ function treatmentOf(key: string): "gone" | "kept" | "names" | undefined {
  * same types. It is there to be written as JSON, which leaves out the members that are undefined.
  */
 export function pinnedData(data: Data): Data {
-  return without(data, false, 0) as Data;
+  const pinned = without(data, false, 0) as Data;
+  const host = textMember(data, "host");
+  return host?.includes("@") === true ? { ...pinned, host: withoutUserInfo(host) } : pinned;
 }
 
 const deepest = 1_000;
@@ -34,6 +37,12 @@ function without(value: unknown, names: boolean, depth: number): unknown {
   let copy: Record<string, unknown> | undefined;
   for (const key in value) {
     const each = value[key];
+    // Only what may hold a credential is written anew.
+    if (!names && key === "servers" && Array.isArray(each) && /[@?]/.test(JSON.stringify(each))) {
+      copy ??= { ...value };
+      copy[key] = pinnedServers(value);
+      continue;
+    }
     const treatment = names ? undefined : treatmentOf(key);
     const kept =
       treatment === "gone"

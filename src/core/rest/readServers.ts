@@ -1,23 +1,54 @@
 import type { Server, ServerVariable } from "../contract/model.js";
+import { publicAddress } from "../text/secrets.js";
 import { dataMember, isData, listMember, member, textMember, type Data } from "../text/parseData.js";
 
-/** Reads a list of servers (OpenAPI 3.1, section 4.8.5); what is no server object is passed over. */
+/**
+ * Reads a list of servers (OpenAPI 3.1, section 4.8.5); what is no server object is passed over. A credential in an
+ * address is left out: it is nobody's who reads the contract.
+ */
 export function readServers(owner: Data): Server[] {
   return (listMember(owner, "servers") ?? []).filter(isData).flatMap((server) => {
-    const url = textMember(server, "url");
-    if (url === undefined) return [];
+    const written = textMember(server, "url");
+    if (written === undefined) return [];
+    const url = publicAddress(written);
     const variables = new Map<string, ServerVariable>();
     for (const [name, variable] of Object.entries(dataMember(server, "variables") ?? {})) {
-      variables.set(name, readVariable(isData(variable) ? variable : {}));
+      if (url === written || url.includes(`{${name}}`))
+        variables.set(name, readVariable(isData(variable) ? variable : {}));
     }
     const description = textMember(server, "description") ?? textMember(server, "name");
     return [{ url, variables, ...(description === undefined ? {} : { description }) }];
   });
 }
 
+/** Server objects as a pin keeps them: with all that `readServers` reads, and no more. */
+export function pinnedServers(owner: Data): Data[] {
+  return readServers(owner).map(({ url, variables }) => ({
+    url,
+    ...(variables.size === 0
+      ? {}
+      : {
+          variables: Object.fromEntries(
+            [...variables].map(([name, { default: fallback, values }]) => [
+              name,
+              { default: fallback, ...(values ? { enum: [...values] } : {}) },
+            ]),
+          ),
+        }),
+  }));
+}
+
+/** A value for a part of an address; a host may have a credential before it. */
+export function withoutUserInfo(value: string): string {
+  return value.replace(/^[^/?#]*@/, "");
+}
+
 function readVariable(node: Data): ServerVariable {
-  const fallback = member(node, "default");
-  const values = (listMember(node, "enum") ?? []).filter((each): each is string => typeof each === "string");
+  const given = member(node, "default");
+  const fallback = typeof given === "string" ? withoutUserInfo(given) : given;
+  const values = (listMember(node, "enum") ?? [])
+    .filter((each): each is string => typeof each === "string")
+    .map(withoutUserInfo);
   const description = textMember(node, "description");
   return {
     default:
@@ -29,7 +60,8 @@ function readVariable(node: Data): ServerVariable {
 
 /** The one server that `schemes`, `host` and `basePath` describe (OpenAPI 2.0); none when no host is said. */
 export function readHost(root: Data): Server[] {
-  const host = textMember(root, "host");
+  const written = textMember(root, "host");
+  const host = written === undefined ? undefined : withoutUserInfo(written);
   const basePath = (textMember(root, "basePath") ?? "").replace(/\/+$/, "");
   if (host === undefined || host === "") return basePath === "" ? [] : [{ url: basePath, variables: new Map() }];
   const schemes = (listMember(root, "schemes") ?? []).filter((each) => each === "https" || each === "http");

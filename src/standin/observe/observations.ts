@@ -1,6 +1,6 @@
 import { operationLabel } from "../../core/contract/model.js";
 import { rootFields } from "../../core/graphql/draftDocument.js";
-import { shownQuery } from "../secrets.js";
+import { credentialNames, shownTraffic, type ShownTraffic } from "../shownTraffic.js";
 import type { PlayedContract } from "../standin.js";
 import type { Judgement, SeenExchange } from "./exchange.js";
 import { graphqlJudge } from "./judgeGraphql.js";
@@ -54,6 +54,7 @@ interface Judge {
 /** Judges exchanges by contracts, and counts what it finds. */
 export class Observations {
   private readonly judges: readonly Judge[];
+  private readonly shown: ShownTraffic;
   private readonly operations = new Map<
     string,
     { contract: string; operation: string; statuses: Map<string, number>; found: Map<string, Count> }
@@ -72,6 +73,7 @@ export class Observations {
     contracts: readonly PlayedContract[],
     private readonly base: string | undefined,
   ) {
+    this.shown = shownTraffic(credentialNames(contracts.map(({ contract }) => contract)));
     this.judges = contracts.flatMap(({ contract, schema, raw, texts }): Judge[] => {
       if (contract.protocol === "rest") {
         const judge = restJudge(contract, raw);
@@ -98,7 +100,7 @@ export class Observations {
   add(exchange: SeenExchange): (Judgement & { readonly contract: string }) | undefined {
     this.exchanges++;
     const { method, url, status } = exchange;
-    const shown = `${method} ${url.pathname}${shownQuery(url.search)}`;
+    const shown = `${method} ${this.pathOf(url)}`;
     const found = this.find(exchange);
     if (!found) {
       if (this.base === undefined || (url.pathname !== this.base && !url.pathname.startsWith(`${this.base}/`))) {
@@ -127,6 +129,11 @@ export class Observations {
     if (judgement.disagreements.length > 0) this.disagreeing++;
     for (const message of judgement.disagreements) count(entry.found, message, shown);
     return { contract, ...judgement };
+  }
+
+  /** Path and query as they may be shown. */
+  pathOf({ pathname, search }: URL): string {
+    return pathname + this.shown.query(search);
   }
 
   private find(exchange: SeenExchange): { contract: string; judgement: Judgement } | undefined {

@@ -1,4 +1,6 @@
 import type { IncomingMessage, ServerResponse } from "node:http";
+import { credentialOf } from "../../core/text/secrets.js";
+import { isOwnName } from "../ownName.js";
 import { askBackend, type BackendAnswer } from "./askBackend.js";
 import type { SeenExchange } from "./exchange.js";
 
@@ -36,10 +38,13 @@ export function observingProxy({
 }: ProxyOptions): (request: Request, server: ServerSide) => Promise<Response> {
   return async (request, { incoming, outgoing }) => {
     const startedAt = performance.now();
+    if (!isOwnName(incoming.headers.host)) return elsewhere();
     const own = new URL(request.url);
     const base = target.pathname.replace(/\/+$/, "");
     const url = new URL(`${target.origin}${base}${own.pathname}${own.search}`);
     const headers = without(request.headers, [...notPassedOn, ...agreedAnew]);
+    if (!headers.has("authorization"))
+      for (const [name, value] of Object.entries(credentialOf(target))) headers.set(name, value);
     if (request.headers.has("transfer-encoding")) headers.set("transfer-encoding", "chunked");
     const sent = new Kept();
     incoming.on("data", (part: Buffer) => {
@@ -82,6 +87,13 @@ export function observingProxy({
       headers: passed,
     });
   };
+}
+
+/** What is asked by a name of another site is not passed on (RFC 9110, section 15.5.20). */
+function elsewhere(): Response {
+  const detail =
+    "This is asked by a name that is not this machine's. Use 127.0.0.1, localhost, or its address in numbers.";
+  return Response.json({ title: "Asked by another name", status: 421, detail }, { status: 421 });
 }
 
 function isText(headers: Headers): boolean {

@@ -7,6 +7,7 @@ import type { PlayedContract } from "../standin.js";
 import { readStandingWish, type Wishes } from "../wish.js";
 import { pageText } from "./pageText.js";
 import { sampleRequests } from "./sampleRequests.js";
+import { isOwnName } from "../ownName.js";
 
 /** What the page shows and steers. */
 export interface PageSubject {
@@ -105,8 +106,7 @@ function isFromElsewhere(header: (name: string) => string | undefined): boolean 
   const site = header("sec-fetch-site");
   if (origin !== undefined && origin !== `http://${host}`) return true;
   if (site !== undefined && site !== "same-origin" && site !== "none") return true;
-  const name = host.replace(/:\d+$/, "");
-  return !/^(localhost|\[[0-9a-f:]+\]|\d+\.\d+\.\d+\.\d+)$/i.test(name) && name !== "";
+  return !isOwnName(host);
 }
 
 function shown(entry: JournalEntry) {

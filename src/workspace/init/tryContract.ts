@@ -61,6 +61,6 @@ export async function tryContract(
 
 function projectWith(where: Whereabouts, name: string, settings: ContractConfiguration): Project {
   const configuration = { contracts: { [name]: settings }, sdks: {} };
-  const { folder: root, environment, trace } = where;
-  return { root, environment, trace, configName: "rhema.yaml", configText: "", configuration, problems: [] };
+  const { folder: root, environment, trace, secrets } = where;
+  return { root, environment, trace, secrets, configName: "rhema.yaml", configText: "", configuration, problems: [] };
 }

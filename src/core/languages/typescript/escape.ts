@@ -1,3 +1,6 @@
+import { hideSecrets } from "../../text/secrets.js";
+import { escapes, replaceHidden } from "../../text/visible.js";
+
 /**
  * The only ways contract text gets into TypeScript. Contracts are untrusted: none of these can be left by anything the
  * text holds.
@@ -6,19 +9,13 @@
 /** A string literal. Line separators and characters that hide or reorder text are written as escapes. */
 export function quoted(text: string): string {
   if (/^[\w .,:/{}+*-]*$/.test(text)) return `"${text}"`;
-  return JSON.stringify(text).replace(/[\u007f-\u009f\u200b-\u200f\u2028-\u202e\u2060-\u2069\ufeff]/g, escaped);
-}
-
-function escaped(character: string): string {
-  return `\\u${character.charCodeAt(0).toString(16).padStart(4, "0")}`;
+  return replaceHidden(JSON.stringify(text), escapes);
 }
 
 /** The inside of a template literal. */
 export function templateText(text: string): string {
-  return text
-    .replace(/\r\n?/g, "\n")
-    .replace(/[\\`]|\$(?=\{)/g, (character) => `\\${character}`)
-    .replace(/[\u0000-\u0009\u000b-\u001f\u007f-\u009f\u200b-\u200f\u2028-\u202e\u2060-\u2069\ufeff]/g, escaped);
+  const safe = text.replace(/\r\n?/g, "\n").replace(/[\\`]|\$(?=\{)/g, (character) => `\\${character}`);
+  return replaceHidden(safe, (character) => (character === "\n" ? character : escapes(character)));
 }
 
 /** A property name: bare when it is an identifier, else quoted. */
@@ -73,12 +70,9 @@ function commentLines(paragraph: string): string[] {
 function commentText(text: string): string {
   if (/^[\w .,;:'"()=+<>?!`-]*$/.test(text) && !text.includes("lint-") && !text.includes("prettier-")) return text;
   // Looking for what is rarely there costs a fraction of replacing it.
-  let safe = text.replaceAll("*/", "*\\/").replaceAll("/*", "/\\*");
+  let safe = hideSecrets(text).replaceAll("*/", "*\\/").replaceAll("/*", "/\\*");
   if (safe.includes("@")) safe = safe.replace(/(^|\s)@(?=[a-z])/gi, "$1\\@");
   if (safe.includes("lint-") || safe.includes("prettier-"))
     safe = safe.replace(/\b(eslint|tslint|prettier)-/g, "$1\u2010");
-  return hidden.test(safe) ? safe.replace(allHidden, " ") : safe;
+  return replaceHidden(safe, () => " ");
 }
-
-const hidden = /[\u0000-\u001f\u007f-\u009f\u200b-\u200f\u202a-\u202e\u2060-\u2069\ufeff]/;
-const allHidden = new RegExp(hidden, "g");

@@ -1,18 +1,20 @@
 import type { RestPlan } from "../../sdk/sdkPlan.js";
 import { mark } from "../../sdk/nameScope.js";
 import { fileBase } from "../../text/fileBase.js";
+import { hideSecrets } from "../../text/secrets.js";
+import { replaceHidden, visibleLines } from "../../text/visible.js";
 
 /** A block of code; nothing in it can end it. */
 export function codeBlock(text: string, language: "ts" | "graphql" = "ts"): string {
   const longest = Math.max(2, ...[...text.matchAll(/`{3,}/g)].map(([ticks]) => ticks.length));
   const fence = "`".repeat(longest + 1);
-  return `${fence}${language}\n${text}\n${fence}\n`;
+  return `${fence}${language}\n${visibleLines(text)}\n${fence}\n`;
 }
 
 /** Code on a line; what would end it is replaced. */
 export function codeSpan(text: string): string {
-  if (!/[^\S ]| {2}|`/.test(text)) return `\`${text}\``;
-  return `\`${text.replace(/\s+/g, " ").replaceAll("`", "'")}\``;
+  if (/^[\w .,;:'"(){}<>=|/?-]*$/.test(text) && !text.includes("  ")) return `\`${text}\``;
+  return `\`${replaceHidden(text.replace(/\s+/g, " "), () => "·").replaceAll("`", "'")}\``;
 }
 
 /** Contract text on one line of Markdown: nothing in it can open HTML, a code span or a new block. */
@@ -28,14 +30,10 @@ function blocksOf(text: string): string[] {
   return trimmed.includes("\n") ? trimmed.split(/\n\s*\n/) : [trimmed];
 }
 
-const hidden = /[\u0000-\u001f\u007f-\u009f\u200b-\u200f\u202a-\u202e\u2060-\u2069]/;
-const allHidden = new RegExp(hidden, "g");
-
 // Looking for what is rarely there costs a fraction of replacing it.
 function escapedLine(text: string): string {
   const line = /[^\S ]| {2}/.test(text) ? text.replace(/\s+/g, " ") : text;
-  const visible = hidden.test(line) ? line.replace(allHidden, "") : line;
-  return visible.replace(/[\\`*_[\]<>|#]/g, "\\$&");
+  return replaceHidden(hideSecrets(line), () => "").replace(/[\\`*_[\]<>|#]/g, "\\$&");
 }
 
 /** Contract text as paragraphs, each on a line of its own. */

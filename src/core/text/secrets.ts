@@ -1,0 +1,133 @@
+/** Names of headers, parameters and members whose values are credentials. */
+const secretNames =
+  /authorization|cookie|token|secret|passw|passphrase|api[-_]?key|access[-_]?key|private[-_]?key|credential|session|signature|jwt|bearer|hmac|^x-.*-key$|^(?:key|auth|sig|sid|otp|pwd|pass|assertion|code_verifier)$/i;
+const hiddenWord = "(hidden)";
+
+/** Whether what has this name is a credential. */
+export function isSecretName(name: string): boolean {
+  return secretNames.test(name);
+}
+
+/** Text of any kind without the credentials that are known by where they stand, such as in an address. */
+export function hideSecrets(text: string): string {
+  return replaceSecrets(text, () => hiddenWord, none);
+}
+
+/** The same text with asterisks for credentials, so that everything keeps its column. */
+export function maskSecrets(text: string): string {
+  return replaceSecrets(text, (secret) => "*".repeat(secret.length), none);
+}
+
+/** An address, or the template of one, without the credentials in it: before its host, and in its query. */
+export function publicAddress(text: string): string {
+  const address = text.includes("@") ? text.replace(userInfo, "$1") : text;
+  const at = address.indexOf("?");
+  if (at < 0) return address;
+  const pairs = address.slice(at + 1).split("&");
+  const kept = pairs.filter((each) => !isSecretName(decoded(each.replace(/=.*$/s, ""))));
+  return address.slice(0, at) + (kept.length === 0 ? "" : `?${kept.join("&")}`);
+}
+
+/**
+ * The header that stands for user and password before the host of an address (RFC 7617, section 2); none where there are
+ * none. Platforms refuse to fetch such addresses.
+ */
+export function credentialOf({ username, password }: URL): Record<string, string> {
+  if (username === "" && password === "") return {};
+  const bytes = new TextEncoder().encode(`${decoded(username)}:${decoded(password)}`);
+  return { authorization: `Basic ${btoa(String.fromCharCode(...bytes))}` };
+}
+
+const none: ReadonlySet<string> = new Set();
+
+/** What stands before the host of an address (RFC 3986, section 3.2.1). */
+const userInfo = /(:\/\/)[^\s/?#"'`<>\\\u001b]*@/g;
+const pair = /([?&;#])([^\s=&;#?"'`<>\\\u001b]{1,80})=([^\s&#"'`<>\\)\]\u001b]+)/g;
+const schemed = /\b(Bearer|Basic|Digest|Token|ApiKey)(\s+|%20|\+)([A-Za-z0-9._~+/=-]{8,4000})/gi;
+/** A JSON web token (RFC 7519, section 3.1). */
+const webToken = /\beyJ[A-Za-z0-9_-]{6,4000}\.[A-Za-z0-9_-]{4,4000}(?:\.[A-Za-z0-9_-]{0,4000})?/g;
+/** What the environment, or an argument, is put in for. */
+const placeholder = /^(?:(?::|\$?\{[^{}]*\}?)+|\(hidden\)?|%28hidden%29)$/;
+
+function replaceSecrets(text: string, replacement: (secret: string) => string, names: ReadonlySet<string>): string {
+  let safe = text;
+  if (safe.includes("@"))
+    safe = safe.replace(userInfo, (whole) => {
+      const secret = whole.slice("://".length, -1);
+      return secret === "" || placeholder.test(secret) ? whole : `://${replacement(secret)}@`;
+    });
+  if (safe.includes("="))
+    safe = safe.replace(pair, (whole, before: string, name: string, value: string) =>
+      (isSecretName(decoded(name)) || names.has(decoded(name))) && !placeholder.test(value)
+        ? `${before}${name}=${replacement(value)}`
+        : whole,
+    );
+  if (safe.includes("eyJ")) safe = safe.replace(webToken, replacement);
+  // Words such as "Basic authentication" are none: a credential has a digit in it, or is long.
+  return safe.replace(schemed, (whole, scheme: string, space: string, value: string) =>
+    /\d/.test(value) || value.length >= 24 ? `${scheme}${space}${replacement(value)}` : whole,
+  );
+}
+
+function decoded(name: string): string {
+  try {
+    return decodeURIComponent(name);
+  } catch {
+    return name;
+  }
+}
+
+/** User and password of a basic credential; "" where it is none (RFC 7617, section 2). */
+function decodedBasic(text: string): string {
+  try {
+    return atob(text);
+  } catch {
+    return "";
+  }
+}
+
+/** The credentials that a run has met, and the names of others. Nothing is printed that has not been through `hide`. */
+export class Secrets {
+  private readonly values = new Set<string>();
+  private readonly names = new Set<string>();
+
+  /** Takes note of a credential, and of its parts: what follows the scheme, each cookie, user and password. */
+  learn(secret: string): void {
+    const parts = [secret, ...secret.split(/[\s;,]+/).map((part) => part.replace(/^[\w.-]+=/, ""))];
+    const [, basic] = /^basic\s+([\w+/=-]+)$/i.exec(secret) ?? [];
+    if (basic !== undefined) parts.push(...decodedBasic(basic).split(":"));
+    for (const part of parts) {
+      // A short or plain word is in half of what is printed, and says nothing.
+      if (part.length < 6 || (part.length < 12 && /^[a-z]+$/i.test(part)) || part.includes("${")) continue;
+      this.values.add(part);
+      this.values.add(encodeURIComponent(part));
+      this.values.add(JSON.stringify(part).slice(1, -1));
+      // As reports in Markdown escape it.
+      this.values.add(part.replace(/[\\`*_[\]<>|#@]/g, "\\$&"));
+    }
+  }
+
+  /** Takes note of headers that are sent: those with credentials in them. */
+  learnHeaders(headers: Iterable<readonly [string, string]>): void {
+    for (const [name, value] of headers) if (isSecretName(name)) this.learn(value);
+  }
+
+  /** Takes note of what an address holds. */
+  learnAddress({ username, password, searchParams }: URL): void {
+    for (const part of [username, password]) if (part !== "") this.learn(decoded(part));
+    for (const [name, value] of searchParams) if (isSecretName(name)) this.learn(value);
+  }
+
+  /** Takes note of a parameter of the query that a contract declares as a credential. */
+  learnName(name: string): void {
+    this.names.add(name);
+  }
+
+  /** A text without any credential that is known. */
+  hide(text: string): string {
+    let safe = replaceSecrets(text, () => hiddenWord, this.names);
+    const longestFirst = [...this.values].sort((a, b) => b.length - a.length);
+    for (const value of longestFirst) if (safe.includes(value)) safe = safe.replaceAll(value, hiddenWord);
+    return safe;
+  }
+}
