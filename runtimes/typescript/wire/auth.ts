@@ -20,8 +20,9 @@ export function scheme(name: string): AuthScheme {
 
 /** A key in a header of its own. */
 export function keyInHeader(name: string): AuthScheme {
-  return (key, { headers }) => {
-    headers.set(name, key);
+  return (key, into) => {
+    into.headers.set(name, key);
+    into.hasKey = true;
   };
 }
 

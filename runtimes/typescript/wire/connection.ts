@@ -3,12 +3,20 @@ export type Supplier<T> = T | (() => T | Promise<T>);
 
 export type HeaderValues = Readonly<Record<string, string>>;
 
+/** What `fetch` takes, but for what a call says itself. */
+export type FetchInit = Omit<RequestInit, "method" | "headers" | "body" | "signal" | "window">;
+
 /** What every connection takes, whatever the contract. */
 export interface ConnectionOptions {
   /** Where the API is, without a trailing slash; asked anew for each call when it is a function. */
   readonly baseUrl?: Supplier<string> | undefined;
   /** Sent with every call. */
   readonly headers?: Supplier<HeaderValues> | undefined;
+  /**
+   * What every request takes besides, such as `{ credentials: "include" }` for sessions kept in cookies of another origin.
+   * With `redirect: "follow"` the platform follows redirects, and decides which credentials go along.
+   */
+  readonly init?: FetchInit | undefined;
   /** The `fetch` to use; the platform's own when absent. */
   readonly fetch?: typeof globalThis.fetch | undefined;
   /**
@@ -38,6 +46,8 @@ export interface Outgoing {
   readonly duplex?: "half" | undefined;
   /** Ends when the app gives up or the time is over. */
   readonly signal: AbortSignal;
+  /** Whether a credential stands in a header that no platform knows as one. */
+  readonly hasKey?: boolean | undefined;
 }
 
 /** Something around every exchange: it may change the request, ask again, answer by itself, or only look. */
@@ -78,6 +88,8 @@ export interface Credentials {
   readonly call: string;
   readonly headers: Headers;
   readonly query: string[];
+  /** Set where a credential stands in a header that no platform knows as one. */
+  hasKey?: boolean;
 }
 
 /** Puts a credential where its scheme wants it. */
@@ -89,6 +101,9 @@ export interface Connection {
   readonly baseUrl: Supplier<string>;
   readonly headers: Supplier<HeaderValues> | undefined;
   readonly fetch: typeof globalThis.fetch;
+  readonly init?: FetchInit | undefined;
+  /** Where the contract says that the API is; "" where it does not. */
+  readonly defaultUrl?: string;
   readonly timeoutMs: number | false | undefined;
   readonly around: readonly Layer[];
   readonly onFailure: ConnectionOptions["onFailure"];
@@ -120,6 +135,8 @@ export function connection(
     headers: options.headers,
     // Called as a plain function: a detached platform `fetch` must not see this object as its `this`.
     fetch: options.fetch ?? ((...request) => globalThis.fetch(...request)),
+    init: options.init,
+    defaultUrl,
     timeoutMs: options.timeoutMs,
     around: options.around ?? [],
     onFailure: options.onFailure,

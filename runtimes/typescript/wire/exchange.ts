@@ -1,5 +1,6 @@
 import { supplied, type CallOptions, type Connection, type Outgoing } from "./connection.js";
 import { failure, isFailure } from "./failure.js";
+import { fetchFollowing, isHarmless, seesRedirects } from "./redirects.js";
 
 /** What goes out, credentials and standing headers already in place. */
 export type Exchange = Omit<Outgoing, "signal">;
@@ -17,16 +18,22 @@ export interface Exchanged {
 /** A longer time is none: platforms take it for the shortest. */
 const longestMs = 2 ** 31 - 1;
 
-/** Headers of the connection and the call, the call's being stronger. */
+/**
+ * Headers of the connection and the call, the call's being stronger.
+ *
+ * @param isNamed whether the app has named the server; another gets none of the connection's that may be a credential
+ */
 export async function startHeaders(
   connection: Connection,
   options: CallOptions | undefined,
   call: string,
+  isNamed = true,
 ): Promise<Headers> {
   const standing = connection.headers === undefined ? {} : await supplied(connection.headers);
   const headers = new Headers();
-  for (const [name, value] of [...Object.entries(standing), ...Object.entries(options?.headers ?? {})])
-    setHeader(headers, name, value, call);
+  for (const [name, value] of Object.entries(standing))
+    if (isNamed || isHarmless(name)) setHeader(headers, name, value, call);
+  for (const [name, value] of Object.entries(options?.headers ?? {})) setHeader(headers, name, value, call);
   return headers;
 }
 
@@ -53,12 +60,26 @@ export function jsonOf(call: string, stringify: (value: unknown) => string, valu
   }
 }
 
+/** An address without its query, which may hold a key, and without a user. */
+function shownAddress(url: string): string {
+  return url.replace(/[?#].*$/s, "").replace(/\/\/[^/]*@/, "//");
+}
+
+/** Why nothing can be asked at an address; "" where it may be good. A host alone would be a folder below the page. */
+function addressFault(url: string): string {
+  if (/^https?:\/\/[^/]*@/i.test(url)) return "holds a user or a password; give them as a credential";
+  return /^\/\/|^(?!https?:\/\/|\.{1,2}\/)[^/]*[.:]/i.test(url) ? "has to begin with https:// or /" : "";
+}
+
 /** One HTTP exchange, ended by the time limit or the app's signal; every error becomes a failure. */
 export async function exchange(
   connection: Connection,
   request: Exchange,
   options: CallOptions | undefined,
 ): Promise<Exchanged> {
+  const fault = addressFault(request.url);
+  if (fault !== "")
+    throw failure(request.call, `the base URL of ${shownAddress(request.url)} ${fault}`, { status: "unreachable" });
   const controller = new AbortController();
   let reason: "aborted" | "timed-out" | undefined;
   const stop = (why: "aborted" | "timed-out") => (): void => {
@@ -82,20 +103,17 @@ export async function exchange(
     signal?.removeEventListener("abort", abort);
   };
   const explain = (error: unknown): Error => {
-    const message =
-      reason === undefined
-        ? `${request.method} ${request.url} could not be reached`
-        : reason === "aborted"
-          ? "the app gave up"
-          : `no answer within ${String(limitMs)} ms`;
-    return failure(request.call, message, { status: reason ?? "unreachable" }, error);
+    const asked = `${request.method} ${shownAddress(request.url)} could not be reached`;
+    const isBare = !/^https?:/i.test(request.url) && seesRedirects();
+    const unreached = isBare ? `${asked}: its base URL has no host` : asked;
+    const given = reason === "aborted" ? "the app gave up" : `no answer within ${String(limitMs)} ms`;
+    const message = reason === undefined ? unreached : given;
+    // The platform's words about such an address hold all of it, its query too.
+    return failure(request.call, message, { status: reason ?? "unreachable" }, isBare ? undefined : error);
   };
   const perform = connection.around.reduceRight<(outgoing: Outgoing) => Promise<Response>>(
     (next, layer) => (outgoing) => layer(outgoing, next),
-    ({ url, method, headers, body, duplex, signal: ends }) => {
-      const init = { method, headers, body: body ?? null, signal: ends, ...(duplex && { duplex }) };
-      return connection.fetch(url, init);
-    },
+    (outgoing) => fetchFollowing(connection, outgoing),
   );
   try {
     const response = await perform({ ...request, signal: controller.signal });

@@ -1,12 +1,19 @@
 import { authorized, type Authorize } from "./authorized.js";
 import type { Body, Conversion } from "./bodies.js";
-import { supplied, type CallOptions, type Connection } from "./connection.js";
+import { supplied, type CallOptions, type Connection, type Credentials } from "./connection.js";
 import { exchange, jsonOf, startHeaders, type Exchanged } from "./exchange.js";
 import { failure, isFailure, unsendable } from "./failure.js";
 
 /** How the body of a declared status is read; the last ones come item by item. */
 export type ReadAs =
   "json" | "text" | "bytes" | "none" | "lines" | "sequence" | "events" | "eventTexts" | "eventRecords";
+
+/** The server of a call that does not go to the connection's. */
+export interface OwnServer {
+  readonly url: string;
+  /** Whether the app has named it, or another address of its origin: only then it gets credentials. */
+  readonly isNamed: boolean;
+}
 
 /** One REST call, as generated code describes it. */
 export interface RestRequest<Answer> {
@@ -16,7 +23,7 @@ export interface RestRequest<Answer> {
   /** The path with its parameters already written in. */
   readonly path: string;
   /** Where this call goes, when it has a server of its own. */
-  readonly base?: Promise<string>;
+  readonly base?: Promise<OwnServer>;
   /** Pairs as they stand in the URL; empty ones are left out. */
   readonly query?: readonly string[];
   readonly headers?: Readonly<Record<string, string | undefined>>;
@@ -83,7 +90,8 @@ async function sendOnce<Answer>(
     const shown = lacking.split(unsendable).join("{}");
     throw failure(call, `an argument is empty or holds half a character: ${shown}`, { status: "unreachable" });
   }
-  const headers = await startHeaders(connection, options, call);
+  const { url: start, isNamed } = (await base) ?? { url: await supplied(connection.baseUrl), isNamed: true };
+  const headers = await startHeaders(connection, options, call, isNamed);
   try {
     for (const [name, value] of Object.entries(own ?? {})) if (value !== undefined) headers.set(name, value);
   } catch (error) {
@@ -93,12 +101,17 @@ async function sendOnce<Answer>(
   if (accept !== undefined && !headers.has("accept")) headers.set("accept", accept);
   if (body?.type !== undefined) headers.set("content-type", body.type);
   const query = pairs.filter((part) => part !== "");
-  await authorize({ call, headers, query });
-  const root = (await (base ?? supplied(connection.baseUrl))).replace(/\/+$/, "");
+  const into: Credentials = { call, headers, query };
+  if (isNamed) await authorize(into);
+  const root = start.replace(/\/+$/, "");
   // Some contracts write a fixed query into the path itself.
   const url = root + path + (query.length > 0 ? (path.includes("?") ? "&" : "?") + query.join("&") : "");
   const data = body && "json" in body ? jsonOf(call, connection.json.stringify, body.json) : await body?.data;
-  return exchange(connection, { call, method, url, headers, body: data, duplex: body?.duplex }, options);
+  return exchange(
+    connection,
+    { call, method, url, headers, body: data, duplex: body?.duplex, hasKey: into.hasKey },
+    options,
+  );
 }
 
 /** How the answer of a declared success is read; throws the failure of everything else. */

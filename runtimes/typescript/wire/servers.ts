@@ -1,14 +1,32 @@
 import { supplied, type Connection } from "./connection.js";
+import type { OwnServer } from "./send.js";
 
 /** An address with its variables filled in. */
 export function serverUrl(template: string, variables: Readonly<Record<string, string | undefined>>): string {
   return template.replace(/\{([^{}]+)\}/g, (whole, name: string) => variables[name] ?? whole);
 }
 
-/** The address of a call that has a server of its own: what the app chose for it, else that server. */
-export async function ownServer(connection: Connection, server: string): Promise<string> {
+/**
+ * The server of a call that has one of its own: what the app chose for it, else what the contract says. Credentials go
+ * there only when the app has named it, or it is at an origin where they go anyway.
+ */
+export async function ownServer(connection: Connection, server: string): Promise<OwnServer> {
   const chosen = connection.servers?.[server];
-  if (chosen !== undefined) return supplied(chosen);
-  if (/^[a-z][a-z0-9+.-]*:/i.test(server)) return server;
-  return new URL(server, `${(await supplied(connection.baseUrl)).replace(/\/+$/, "")}/`).href;
+  if (chosen !== undefined) return { url: await supplied(chosen), isNamed: true };
+  const base = await supplied(connection.baseUrl);
+  const hasHost = /^(?:[a-z][a-z0-9+.-]*:)?[\\/]{2}/i.test(server);
+  if (!hasHost) return { url: new URL(server, `${base.replace(/\/+$/, "")}/`).href, isNamed: true };
+  const url = /^[a-z]/i.test(server) ? server : `${/^http:/i.test(base) ? "http" : "https"}:${server}`;
+  const named = [base, connection.defaultUrl, ...Object.values(connection.servers ?? {})].map(originOf);
+  const origin = originOf(url);
+  return { url, isNamed: origin !== undefined && named.includes(origin) };
+}
+
+/** The origin of an address; undefined for one below the page's, and for one that is got anew each time. */
+function originOf(address: unknown): string | undefined {
+  try {
+    return typeof address === "string" ? new URL(address).origin : undefined;
+  } catch {
+    return undefined;
+  }
 }
