@@ -4,6 +4,7 @@ import { renderProblem } from "../core/report/renderProblem.js";
 import { credentialNames } from "../standin/shownTraffic.js";
 import type { PlayedContract } from "../standin/standin.js";
 import { ContractReader, readQueries } from "../workspace/buildSdk.js";
+import { allOrHalt } from "../workspace/allOrHalt.js";
 import { chosenContracts } from "../workspace/chosenContracts.js";
 import type { Project } from "../workspace/project.js";
 import { ProjectTexts } from "../workspace/sdkInputs.js";
@@ -20,7 +21,7 @@ export async function readPlayed(
   const reader = new ContractReader(texts);
   const names = chosenContracts(project, contracts);
   await texts.readHosts(names);
-  return names.map((name): PlayedContract => {
+  return allOrHalt(names, (name): PlayedContract => {
     const reading = reader.read(name);
     const { contract, schema, raw, problems } = reading;
     terminal.note(problems.flatMap((each) => renderProblem(each, (document) => texts.find(document), terminal.paint)));

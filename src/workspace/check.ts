@@ -3,7 +3,8 @@ import { usualGate, type Gate } from "../core/change/gate.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { buildSdk, ContractReader } from "./buildSdk.js";
 import { chosenSdks, unchangedOutcome } from "./generate.js";
-import { exitCodes, type ExitCode } from "./halt.js";
+import { allOrHalt, gravest, haltOr } from "./allOrHalt.js";
+import { exitCodes, Halt, type ExitCode } from "./halt.js";
 import { knownParts, readLedger } from "./ledger.js";
 import { fileHash, folderHashes, outputState } from "./outputState.js";
 import { displayPath, outputFolder, type Project } from "./project.js";
@@ -47,26 +48,42 @@ export async function check(
   }
   const names = chosenSdks(project, wanted);
   await texts.readHosts(new Set(names.flatMap((name) => project.configuration.sdks[name]?.covers ?? [])));
-  const sdks = names.map((name) => checkSdk(project, name, texts, reader));
-  const covered = new Set(names.flatMap((name) => project.configuration.sdks[name]?.covers ?? []));
+  const halts: Halt[] = [];
+  const sdks = names.map((name): CheckedSdk => {
+    const checked = haltOr(() => checkSdk(project, name, texts, reader));
+    if (!(checked instanceof Halt)) return checked;
+    halts.push(checked);
+    const into = project.configuration.sdks[name]?.into ?? "";
+    return { name, into, ok: false, files: 0, problems: checked.problems };
+  });
+  const covered = new Set(
+    names
+      .flatMap((name) => project.configuration.sdks[name]?.covers ?? [])
+      .filter((contract) => !(haltOr(() => reader.read(contract)) instanceof Halt)),
+  );
   const older = new Map<string, string>();
   problems.push(...(await guarded(project, [...covered].sort(), reader, gate, older)));
+  const haltTexts = new Map(halts.flatMap((halt) => [...halt.texts]));
   const failed = sdks.some((sdk) => !sdk.ok) || problems.some(({ level }) => level === "error");
   return {
     sdks,
     problems,
-    textOf: (document) => older.get(document) ?? texts.find(document) ?? sourceText(project, document),
-    exitCode: failed ? exitCodes.findings : exitCodes.done,
+    textOf: (document) =>
+      older.get(document) ?? texts.find(document) ?? haltTexts.get(document) ?? sourceText(project, document),
+    exitCode: gravest([failed ? exitCodes.findings : exitCodes.done, ...halts.map(({ exitCode }) => exitCode)]),
   };
 }
 
 function checkSdk(project: Project, name: string, texts: ProjectTexts, reader: ContractReader): CheckedSdk {
   const ledger = readLedger(project);
+  const covers = project.configuration.sdks[name]?.covers ?? [];
+  if (!covers.every((contract) => texts.has(contract))) allOrHalt(covers, (contract) => reader.read(contract));
   const folder = outputFolder(project, name, project.configuration.sdks[name]?.into ?? "");
   const into = displayPath(project, folder);
   const entry = ledger.sdks[name];
   const full = unchangedOutcome(project, name, inputsHash(project, name, texts, false), ledger, texts);
   if (full) return { name, into, ok: true, files: full.files.unchanged, problems: full.problems };
+  allOrHalt(covers, (contract) => reader.read(contract));
   const built = buildSdk(project, name, reader);
   const problems = [...built.problems, ...built.queryErrors];
   const { edited } = outputState(folderHashes(folder), entry);

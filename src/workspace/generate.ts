@@ -5,11 +5,13 @@ import type { ContractImpact } from "../core/change/judgedChange.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { isUrl } from "../core/rest/documentNames.js";
 import { didYouMean } from "../core/text/nearest.js";
+import { gravest, haltOrAsync } from "./allOrHalt.js";
 import { exitCodes, Halt } from "./halt.js";
 import { knownParts, ledgerPath, ledgerText, readLedger, type Ledger, type LedgerEntry } from "./ledger.js";
 import type { GenerateOptions, GenerateOutcome, SdkOutcome } from "./generateOutcome.js";
 import { fileHash, folderHashes, foreignFiles, outputState, rememberHash, type FolderHashes } from "./outputState.js";
 import { displayPath, outputFolder, type Project } from "./project.js";
+import type { Obtained } from "./obtainCopies.js";
 import { inputsHash, ProjectTexts } from "./sdkInputs.js";
 import { sourceList, sourceText } from "./sources.js";
 import { errorCode, hashOf, normalized } from "./textFile.js";
@@ -19,31 +21,34 @@ import type { BuiltSdk, ContractReader } from "./buildSdk.js";
 /**
  * Brings the SDKs of a project up to date. Nothing is written for an SDK that is held back.
  *
- * @throws Halt on wrong names, unreadable contracts, or a folder that cannot be written
+ * @throws Halt on wrong names
  */
 export async function generate(project: Project, options: GenerateOptions): Promise<GenerateOutcome> {
   const completedEarlier = options.dryRun ? false : guardWrites(".rhema", () => finishWriting(project));
   const names = chosenSdks(project, options.sdks);
   let ledger = readLedger(project);
-  const copyProblems = await freshCopies(project, names, options.fresh && !options.dryRun);
+  const copies = await freshCopies(project, names, options.fresh && !options.dryRun);
   const texts = new ProjectTexts(project, knownParts(ledger));
   const sdks: SdkOutcome[] = [];
   const pinTexts = new Map<string, string>();
   const comparisons: (() => Promise<readonly ContractImpact[]>)[] = [];
+  const halts: Halt[] = [];
   let reader: ContractReader | undefined;
-  for (const name of names) {
-    const inputs = inputsHash(project, name, texts, options.partial);
-    const unchanged = unchangedOutcome(project, name, inputs, ledger, texts);
-    // Strict has to know what was set aside, which only reading tells.
-    if (unchanged && !(options.strict && ledger.sdks[name]?.setAside !== undefined)) {
-      project.trace(() => `knew the SDK ${name} as up to date by its hashes`);
-      sdks.push(unchanged);
-      continue;
+  const bringUpToDate = async (name: string): Promise<SdkOutcome> => {
+    const covers = project.configuration.sdks[name]?.covers ?? [];
+    if (covers.every((contract) => !copies.lacking.has(contract) && texts.has(contract))) {
+      const inputs = inputsHash(project, name, texts, options.partial);
+      const unchanged = unchangedOutcome(project, name, inputs, ledger, texts);
+      // Strict has to know what was set aside, which only reading tells.
+      if (unchanged && !(options.strict && ledger.sdks[name]?.setAside !== undefined)) {
+        project.trace(() => `knew the SDK ${name} as up to date by its hashes`);
+        return unchanged;
+      }
     }
-    await texts.readHosts(project.configuration.sdks[name]?.covers ?? []);
+    await texts.readHosts(covers);
     const heavy = await import("./generateSdk.js");
     reader ??= heavy.newReader(texts);
-    await heavy.fetchParts(project, name, reader);
+    await heavy.fetchParts(project, name, reader, copies.lacking);
     const result = await heavy.generateSdk(project, name, reader, pinTexts, options.comparing ?? "before");
     if (result.compare) comparisons.push(result.compare);
     // Reading found which other documents count; what they hold is an input too.
@@ -54,19 +59,40 @@ export async function generate(project: Project, options: GenerateOptions): Prom
     };
     const outcome = settle(project, name, made, ledger, options);
     ledger = outcome.ledger;
-    sdks.push(outcome.sdk);
+    return outcome.sdk;
+  };
+  for (const name of names) {
+    // What one SDK cannot be made from is no reason to leave out the others.
+    const outcome = await haltOrAsync(() => bringUpToDate(name));
+    if (outcome instanceof Halt) halts.push(outcome);
+    sdks.push(outcome instanceof Halt ? heldBack(project, name, outcome) : outcome);
   }
   const held = sdks.some((sdk) => sdk.state === "held back");
   const isLacking =
     options.strict && sdks.some((sdk) => sdk.contracts.some((contract) => contract.setAside.length > 0));
+  const found = held || isLacking ? exitCodes.findings : exitCodes.done;
+  const haltTexts = new Map(halts.flatMap((halt) => [...halt.texts]));
   return {
     sdks,
-    problems: [...project.problems, ...copyProblems],
+    problems: [...project.problems, ...copies.problems],
     completedEarlier,
-    textOf: (document) => texts.find(document) ?? sourceText(project, document),
+    textOf: (document) => texts.find(document) ?? haltTexts.get(document) ?? sourceText(project, document),
     pinTextOf: (document) => pinTexts.get(document),
-    exitCode: held || isLacking ? exitCodes.findings : exitCodes.done,
+    exitCode: gravest([found, ...halts.map(({ exitCode }) => exitCode)]),
     ...(options.comparing === "after" ? { compare: () => allOf(comparisons) } : {}),
+  };
+}
+
+/** An SDK that cannot be made. */
+function heldBack(project: Project, name: string, { problems }: Halt): SdkOutcome {
+  return {
+    name,
+    into: project.configuration.sdks[name]?.into ?? "",
+    state: "held back",
+    files: { added: 0, changed: 0, unchanged: 0, removed: 0 },
+    contracts: [],
+    impacts: [],
+    problems,
   };
 }
 
@@ -137,14 +163,14 @@ interface Made {
 }
 
 /** Copies are looked after only where a contract comes from elsewhere, so that nothing is loaded for the others. */
-async function freshCopies(project: Project, sdks: readonly string[], fresh: boolean): Promise<Problem[]> {
+async function freshCopies(project: Project, sdks: readonly string[], fresh: boolean): Promise<Obtained> {
   const covered = new Set(sdks.flatMap((sdk) => project.configuration.sdks[sdk]?.covers ?? []));
   const isRemote = (contract: string): boolean => {
     const settings = project.configuration.contracts[contract];
     return settings !== undefined && (sourceList(settings).some(isUrl) || sourceList(settings).length === 0);
   };
   const remote = [...covered].filter(isRemote).sort();
-  if (remote.length === 0) return [];
+  if (remote.length === 0) return { problems: [], lacking: new Map() };
   return (await import("./obtainCopies.js")).obtainCopies(project, remote, fresh);
 }
 

@@ -1,4 +1,6 @@
 import type { ContractImpact } from "../core/change/judgedChange.js";
+import { haltOrAsync, mergedHalt } from "./allOrHalt.js";
+import { Halt } from "./halt.js";
 import { buildSdk, ContractReader, type BuiltContract, type BuiltSdk } from "./buildSdk.js";
 import type { ContractOutcome, SdkOutcome } from "./generateOutcome.js";
 import type { SourceText } from "../core/problem/place.js";
@@ -46,21 +48,39 @@ export async function generateSdk(
   return { built, outcome, ...(comparing === "after" ? { compare: () => compare(false) } : {}) };
 }
 
-/** Fetches the remote documents that the contracts of an SDK turn out to refer to, where the configuration allows it. */
-export async function fetchParts(project: Project, sdk: string, reader: ContractReader): Promise<void> {
+/**
+ * Reads the contracts of an SDK, and fetches the remote documents that they turn out to refer to, where the configuration
+ * allows it.
+ *
+ * @param lacking contracts that cannot be had
+ * @throws Halt with the problems of every contract that cannot be read
+ */
+export async function fetchParts(
+  project: Project,
+  sdk: string,
+  reader: ContractReader,
+  lacking: ReadonlyMap<string, Halt>,
+): Promise<void> {
+  const halts: Halt[] = [];
   for (const contract of project.configuration.sdks[sdk]?.covers ?? []) {
-    const tried = new Set<string>();
-    for (;;) {
-      reader.read(contract);
-      const wanted = reader.texts.unfetched(contract).filter((name) => !tried.has(name));
-      if (wanted.length === 0) break;
-      const { obtain } = await import("./obtainCopies.js");
-      for (const name of wanted) {
-        tried.add(name);
-        await obtain(project, contract, name);
-      }
-      reader.forget(contract);
+    const read = lacking.get(contract) ?? (await haltOrAsync(() => fetchPartsOf(project, contract, reader)));
+    if (read instanceof Halt) halts.push(read);
+  }
+  if (halts.length > 0) throw mergedHalt(halts);
+}
+
+async function fetchPartsOf(project: Project, contract: string, reader: ContractReader): Promise<void> {
+  const tried = new Set<string>();
+  for (;;) {
+    reader.read(contract);
+    const wanted = reader.texts.unfetched(contract).filter((name) => !tried.has(name));
+    if (wanted.length === 0) return;
+    const { obtain } = await import("./obtainCopies.js");
+    for (const name of wanted) {
+      tried.add(name);
+      await obtain(project, contract, name);
     }
+    reader.forget(contract);
   }
 }
 

@@ -1,6 +1,7 @@
 import type { ContractImpact } from "../core/change/judgedChange.js";
 import { problem } from "../core/problem/problem.js";
 import { ContractReader } from "./buildSdk.js";
+import { allOrHalt } from "./allOrHalt.js";
 import { compareSides, readSide, type Side } from "./compareWithPin.js";
 import { exitCodes, Halt } from "./halt.js";
 import { chosenContracts } from "./chosenContracts.js";
@@ -41,6 +42,7 @@ export async function impact(project: Project, cwd: string, options: ImpactOptio
   const others = new Map<string, string>();
   const names = comparedContracts(project, options);
   await texts.readHosts(names);
+  if (options.after === undefined) allOrHalt(names, (name) => reader.read(name));
   const impacts: ContractImpact[] = [];
   const releases: ReleaseImpact[] = [];
   const unpinned: string[] = [];

@@ -6,6 +6,7 @@ import { isUrl } from "../core/rest/documentNames.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { copyPath, readCopy } from "./copies.js";
 import { parseData } from "../core/text/parseData.js";
+import { haltOrAsync, mergedHalt } from "./allOrHalt.js";
 import type { ContractConfiguration } from "./configuration.js";
 import { credentialOf, hideSecrets } from "../core/text/secrets.js";
 import { fetchText, type Fetched, type FetchOptions, type Validators } from "./fetchText.js";
@@ -18,24 +19,38 @@ import { sourceList } from "./sources.js";
 const timeoutMs = 30_000;
 const mostOutput = 128 * 1024 * 1024;
 
+/** What came of getting copies. */
+export interface Obtained {
+  /** Warnings about copies that could not be replaced. */
+  readonly problems: readonly Problem[];
+  /** Contracts that cannot be had and have no copy to go on with. */
+  readonly lacking: ReadonlyMap<string, Halt>;
+}
+
 /**
  * Sees to it that every contract from a URL or a command has its copy.
  *
  * @param fresh also replace copies that are there
- * @throws Halt (unreadable) when one cannot be had and there is no copy to go on with
  */
-export async function obtainCopies(project: Project, contracts: Iterable<string>, fresh: boolean): Promise<Problem[]> {
+export async function obtainCopies(project: Project, contracts: Iterable<string>, fresh: boolean): Promise<Obtained> {
   const problems: Problem[] = [];
+  const lacking = new Map<string, Halt>();
   for (const contract of contracts) {
     const settings = project.configuration.contracts[contract];
     if (!settings) continue;
+    const halts: Halt[] = [];
     for (const source of remoteSources(settings)) {
       const known = readCopy(project, contract, source);
-      if (!known || fresh)
-        problems.push(...settle(project, contract, await obtain(project, contract, source), known !== undefined));
+      if (known && !fresh) continue;
+      const found = await haltOrAsync(async () =>
+        settle(project, contract, await obtain(project, contract, source), known !== undefined),
+      );
+      if (found instanceof Halt) halts.push(found);
+      else problems.push(...found);
     }
+    if (halts.length > 0) lacking.set(contract, mergedHalt(halts));
   }
-  return problems;
+  return { problems, lacking };
 }
 
 /** The URLs that a contract comes from; one that is undefined stands for a command. */

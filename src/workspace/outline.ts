@@ -17,6 +17,7 @@ import { ContractReader } from "./buildSdk.js";
 import { findCallUses } from "./findCallUses.js";
 import { findSourceUses } from "./findSourceUses.js";
 import { exitCodes, Halt } from "./halt.js";
+import { allOrHalt } from "./allOrHalt.js";
 import type { Project } from "./project.js";
 import { ProjectTexts } from "./sdkInputs.js";
 import { sourceText } from "./sources.js";
@@ -47,6 +48,7 @@ export async function outline(project: Project, wanted: OutlineRequest): Promise
   const texts = new ProjectTexts(project);
   await texts.readHosts(wanted.contracts);
   const reader = new ContractReader(texts);
+  allOrHalt(wanted.contracts, (name) => reader.read(name));
   const outlines: Outline[] = [];
   const details: (OutlineDetail & { contract: string })[] = [];
   const names: string[] = [];

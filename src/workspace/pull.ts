@@ -1,3 +1,5 @@
+import { publicAddress } from "../core/text/secrets.js";
+import { gravest, haltOrAsync } from "./allOrHalt.js";
 import type { ContractImpact } from "../core/change/judgedChange.js";
 import { isUrl } from "../core/rest/documentNames.js";
 import type { SourceText } from "../core/problem/place.js";
@@ -53,8 +55,15 @@ export async function pull(project: Project, options: PullOptions): Promise<Pull
   const texts = new ProjectTexts(project);
   const textOf = (document: string): string | undefined =>
     others.get(document) ?? texts.find(document) ?? sourceText(project, document);
+  const halts: Halt[] = [];
   for (const name of options.contracts) {
-    const pulled = await pullOne(project, name);
+    const pulled = await haltOrAsync(() => pullOne(project, name));
+    if (pulled instanceof Halt) {
+      halts.push(pulled);
+      problems.push(...pulled.problems);
+      contracts.push({ name, state: "failed", copies: copyPaths(project, name) });
+      continue;
+    }
     problems.push(...pulled.problems);
     const { fresh } = pulled;
     if (pulled.state === "changed") {
@@ -69,7 +78,9 @@ export async function pull(project: Project, options: PullOptions): Promise<Pull
   }
   const isFailed = contracts.some(({ state }) => state === "failed");
   const isMoved = options.checkOnly && contracts.some(({ state }) => state === "changed" || state === "new");
-  return { contracts, impacts, problems, exitCode: isFailed || isMoved ? exitCodes.findings : exitCodes.done, textOf };
+  const found = isFailed || isMoved ? exitCodes.findings : exitCodes.done;
+  const exitCode = gravest([found, ...halts.map((halt) => halt.exitCode)]);
+  return { contracts, impacts, problems, exitCode, textOf };
 }
 
 function addressesOf(project: Project, name: string): (string | undefined)[] {
@@ -139,7 +150,7 @@ async function impactOf(
       const copy = readCopy(project, name, address);
       const text = isAfter ? (fresh.get(address)?.text ?? copy?.text) : copy?.text;
       const document = copy?.document ?? address ?? name;
-      const base = address === undefined ? {} : { base: address };
+      const base = address === undefined ? {} : { base: publicAddress(address) };
       return text === undefined ? [] : [{ document: isAfter ? `${document} (new)` : document, text, ...base }];
     });
   const before = sideOf(name, sources(false), "the copy");

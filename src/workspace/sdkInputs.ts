@@ -3,6 +3,8 @@ import { isHostFile } from "../core/graphql/hostFile.js";
 import type { SourceText } from "../core/problem/place.js";
 import type { Problem } from "../core/problem/problem.js";
 import { sortedBy } from "../core/text/sortedBy.js";
+import { haltOr } from "./allOrHalt.js";
+import { Halt } from "./halt.js";
 import { importEnding } from "./importEnding.js";
 import { build, runtimeHash, version } from "./packageFolder.js";
 import { outputFolder, type Project } from "./project.js";
@@ -42,6 +44,11 @@ export class ProjectTexts {
     return [...known, ...sortedBy(referred, ({ document }) => document)];
   }
 
+  /** Whether the texts of a contract can be had. */
+  has(name: string): boolean {
+    return !(haltOr(() => this.contract(name)) instanceof Halt);
+  }
+
   /**
    * Finds the schemas and queries inside source files; has to come before `schema` and `queries` are asked. The parser
    * for source code is loaded only when there is something to parse.
@@ -51,6 +58,8 @@ export class ProjectTexts {
       const known = this.embedded.get(name) ?? new Map<SourceText, EmbeddedTexts>();
       this.embedded.set(name, known);
       const tags = this.project.configuration.contracts[name]?.tags;
+      // Whoever reads the contract is told that it cannot be read; the others go on.
+      if (!this.has(name)) continue;
       const schemas = this.contract(name).filter((source) => isHostFile(source.document) && !known.has(source));
       const queries = this.queryDocuments(name).texts.filter(
         (source) => isHostFile(source.document) && !known.has(source),

@@ -33,7 +33,8 @@ export async function watchCommand(
   const onRun = async (run: WatchRun): Promise<void> => {
     // That it cannot play is said where it was begun.
     const begun = await player?.catch(() => undefined);
-    if (run.outcome && run.saved.length > 0) await begun?.reload(run.saved);
+    const isReadable = run.outcome !== undefined && run.outcome.exitCode < exitCodes.usage;
+    if (isReadable && run.saved.length > 0) await begun?.reload(run.saved);
     const impacts = (await run.outcome?.compare?.()) ?? [];
     told = report(run, impacts, told, terminal);
   };
@@ -95,10 +96,16 @@ function savedNames(saved: readonly string[]): string {
       : shown;
 }
 
-function headline({ saved, elapsedMs }: WatchRun, { sdks }: GenerateOutcome, { paint }: Terminal): string {
+function headline({ saved, elapsedMs }: WatchRun, { sdks, exitCode }: GenerateOutcome, { paint }: Terminal): string {
   const held = sdks.filter(({ state }) => state === "held back");
   const written = sdks.filter(({ state }) => state === "written");
   const what = saved.length === 0 ? "watch:" : `watch: ${savedNames(saved)} saved,`;
+  if (exitCode >= exitCodes.usage) {
+    const stays = held.length === 1 ? "stays as it was" : "stay as they were";
+    const others = written.length === 0 ? "" : `, ${written.map(({ name }) => name).join(", ")} written`;
+    const which = sdks.length === 1 ? "the SDK" : held.map(({ name }) => name).join(", ");
+    return paint.bad(`watch: ${savedNames(saved)} cannot be read, ${which} ${stays}${others}`);
+  }
   if (held.length > 0) return paint.bad(`${what} ${held.map(({ name }) => name).join(", ")} held back`);
   if (written.length === 0) return paint.good(`${what} ${sdks.map(({ name }) => name).join(", ")} up to date`);
   const files = written.reduce((count, sdk) => count + sdk.files.added + sdk.files.changed + sdk.files.removed, 0);

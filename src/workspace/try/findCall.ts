@@ -15,6 +15,7 @@ import { didYouMean } from "../../core/text/nearest.js";
 import { ContractReader, mappedScalars, planContract } from "../buildSdk.js";
 import { exitCodes, Halt } from "../halt.js";
 import { runtimeSources } from "../packageFolder.js";
+import { haltOr, mergedHalt } from "../allOrHalt.js";
 import type { Project } from "../project.js";
 import { ProjectTexts } from "../sdkInputs.js";
 import { hashOf } from "../textFile.js";
@@ -65,8 +66,13 @@ export async function findCall(project: Project, contracts: readonly string[], w
   await texts.readHosts(contracts);
   const reader = new ContractReader(texts);
   const known: string[] = [];
+  const halts: Halt[] = [];
   const found = contracts.flatMap((name) => {
-    const reading = reader.read(name);
+    const reading = haltOr(() => reader.read(name));
+    if (reading instanceof Halt) {
+      halts.push(reading);
+      return [];
+    }
     const { contract, schema } = reading;
     if (contract.protocol === "rest")
       return restCalls(project, contract, wanted, known).map((each) => ({ ...each, played: reading }));
@@ -74,6 +80,8 @@ export async function findCall(project: Project, contracts: readonly string[], w
   });
   const [first, second] = found;
   if (!first) {
+    // It may be in one that cannot be read.
+    if (halts.length > 0) throw mergedHalt(halts);
     const message = `No call is named \`${wanted}\` in ${contracts.join(" or ")}.`;
     const hint = didYouMean(wanted, known) ?? "`rhema outline --find TEXT` searches.";
     throw new Halt([problem("try.unknown", message, { hint })], exitCodes.usage);
