@@ -9,6 +9,9 @@ const roomForYoung = "--max-semi-space-size=64";
  */
 const deeper = process.platform === "linux" || process.platform === "darwin" ? ["--stack-size=3900"] : [];
 
+/** Milliseconds that the command has to end by itself after a signal. */
+const longestEnd = 3_000;
+
 /** Whether this process has the room already. */
 export function hasRoom(): boolean {
   return process.execArgv.some((flag) => flag.startsWith("--max-semi-space-size"));
@@ -33,6 +36,8 @@ export async function runWithRoom(): Promise<number> {
     process.on(signal, () => {
       // A terminal sends an interrupt to both; a second one does no harm.
       child.kill(signal);
+      // One that is too busy to hear of it is ended all the same.
+      setTimeout(() => child.kill("SIGKILL"), longestEnd).unref();
     });
   return new Promise((resolve) => {
     child.on("exit", (code, signal) => {

@@ -3,6 +3,7 @@ import addFormatsModule from "ajv-formats";
 import { pointerToken, pointerTokens, type PointerPlace } from "../core/problem/place.js";
 import { pointerInLinked } from "../core/rest/linkDocuments.js";
 import { isData } from "../core/text/parseData.js";
+import { patternEngine } from "./limitedExpression.js";
 import { addLazyReferences, withLazyReferences } from "./lazyReferences.js";
 
 const contractId = "contract.json";
@@ -22,6 +23,7 @@ export function contractValidator(raw: unknown, dialect: string, direction: "req
     allErrors: true,
     validateSchema: false,
     logger: false,
+    code: { regExp: patternEngine },
   } as const;
   const exact = new Ajv2020(options);
   const coercing = new Ajv2020({ ...options, coerceTypes: "array" });

@@ -1,3 +1,4 @@
+import { LimitedExpression } from "./limitedExpression.js";
 import type { RestOperation } from "../core/contract/model.js";
 
 export interface MatchedOperation {
@@ -14,7 +15,7 @@ export type Matching =
 
 interface Route {
   readonly operation: RestOperation;
-  readonly expression: RegExp;
+  readonly expression: LimitedExpression;
   readonly names: readonly string[];
   /** More fixed text wins: "/berths/free" before "/berths/{berthId}". */
   readonly fixed: number;
@@ -27,7 +28,7 @@ export function operationMatcher(operations: readonly RestOperation[]): (method:
     const allowed: string[] = [];
     for (const route of routes) {
       const found = route.expression.exec(path);
-      if (!found) continue;
+      if (!found || found === "slow") continue;
       if (route.operation.method === method.toLowerCase()) {
         const rawValues = new Map(route.names.map((name, at) => [name, found[at + 1] ?? ""]));
         const pathValues = new Map([...rawValues].map(([name, text]) => [name, decoded(text)]));
@@ -48,7 +49,7 @@ function toRoute(operation: RestOperation): Route {
     return "([^/]+?)";
   });
   const fixed = operation.path.replace(/\{[^{}]+\}/g, "").length;
-  return { operation, names, fixed, expression: new RegExp(`^${source.join("")}/?$`) };
+  return { operation, names, fixed, expression: new LimitedExpression(`^${source.join("")}/?$`) };
 }
 
 function decoded(text: string): string {

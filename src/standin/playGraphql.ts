@@ -275,9 +275,13 @@ interface MakeContext {
   readonly graph: Graph;
   /** How many items lists hold, where somebody wishes it. */
   readonly items: number | undefined;
+  /** Lists that a value is in, each inside the other. */
+  readonly lists?: number;
 }
 
 const nullOneIn = 6;
+const outerLists = 3;
+const deepestList = 20;
 
 /** The value of a field of an object: what is known, else what the graph has, else made up. */
 function resolveField(parent: Made, name: string, args: Facts, type: GraphQLObjectType, context: MakeContext): unknown {
@@ -479,10 +483,14 @@ function makeValue(type: GraphQLOutputType, name: string, key: string, known: Fa
     return null;
   const solid = getNullableType(type) as GraphQLOutputType;
   if (isListType(solid)) {
-    const length = context.items ?? fake.number.int({ min: 2, max: 3 });
+    const { lists = 0 } = context;
+    // A list in a list has few, and one so deep inside others none, so that there are not more with each.
+    const few = lists === 0 ? (context.items ?? fake.number.int({ min: 2, max: 3 })) : 2;
+    const length = lists < outerLists ? few : lists < deepestList ? 1 : 0;
     const item = solid.ofType as GraphQLOutputType;
+    const inside = { ...context, lists: lists + 1 };
     return Array.from({ length }, (_, at) =>
-      makeValue(item, name.replace(/s$/, ""), `${key}[${String(at)}]`, {}, context),
+      makeValue(item, name.replace(/s$/, ""), `${key}[${String(at)}]`, {}, inside),
     );
   }
   if (isLeafType(solid)) return makeLeaf(solid, name, key, context);

@@ -23,6 +23,7 @@ import { pageOf } from "./pageOf.js";
 import type { PlayedAnswer } from "./playedAnswer.js";
 import { RestThings } from "./restThings.js";
 import { sampleAnswer, type SampleContext } from "./sampleAnswer.js";
+import { SampleBudget } from "./sampleBudget.js";
 import { seededFaker, type Fake } from "./seededFaker.js";
 import type { SentBody } from "./sentBody.js";
 import { Shelves } from "./shelves.js";
@@ -188,7 +189,10 @@ class RestPlayer {
     if (!response) return played(new Response(null, { status: 204 }), label, "");
     const slots = done?.kind === "thing" ? { facts: done.facts, thing: deed } : {};
     const listed = done?.kind === "list" ? { list: done, url, items: wish.items } : {};
-    const location = deed?.kind === "create" && done?.kind === "thing" ? `${url.pathname}/${done.id}` : undefined;
+    const location =
+      deed?.kind === "create" && done?.kind === "thing"
+        ? `${url.pathname}/${encodeURIComponent(wellFormed(done.id))}`
+        : undefined;
     return this.declared(response, status, { ...base, ...slots, ...listed, location });
   }
 
@@ -222,9 +226,9 @@ class RestPlayer {
       const code = isEmpty ? status : status === 200 ? 204 : status;
       return played(new Response(null, { status: code, headers }), label, "");
     }
-    headers.set("content-type", content.mediaType.includes("*") ? "application/json" : content.mediaType);
+    setHeader(headers, "content-type", content.mediaType.includes("*") ? "application/json" : content.mediaType);
     const { value, faults, more } = this.value(content, given);
-    for (const [name, text] of more) headers.set(name, text);
+    for (const [name, text] of more) setHeader(headers, name, text);
     const single = content.form !== "json" && typeof value === "string" ? value : JSON.stringify(value ?? null);
     const text = isStream(content.form) ? streamText(content.form, this.streamItems(content, value, given)) : single;
     return { ...played(new Response(text, { status, headers }), label, text), faults };
@@ -319,12 +323,11 @@ class RestPlayer {
 
   private headers({ headers: declared }: DeclaredResponse, given: Given): Headers {
     const headers = new Headers();
-    if (given.location !== undefined) headers.set("location", given.location);
+    if (given.location !== undefined) setHeader(headers, "location", given.location);
     for (const { name, type } of declared) {
-      if (headers.has(name) || /^content-type$/i.test(name)) continue;
+      if (!isHeaderName(name) || headers.has(name) || /^content-type$/i.test(name)) continue;
       const value = sampleAnswer(type, name, this.contextFor({ ...given, known: new Map() }));
-      if (["string", "number", "boolean"].includes(typeof value) && !/[^\x20-\x7e]/.test(String(value)))
-        headers.set(name, String(value));
+      if (["string", "number", "boolean"].includes(typeof value)) setHeader(headers, name, String(value));
     }
     return headers;
   }
@@ -337,8 +340,23 @@ class RestPlayer {
     const fake: Fake = seededFaker(...seed);
     const fits = (place: Place, value: unknown): boolean =>
       "pointer" in place && this.answers.check({ ...place, pointer: place.pointer }, value, false).length === 0;
-    return { types: this.contract.types, fake, known: new Map(), fits, depth: 0 };
+    return { types: this.contract.types, fake, budget: new SampleBudget(), known: new Map(), fits, depth: 0 };
   }
+}
+
+/** What a header may be called (RFC 9110, section 5.6.2); a contract may call one by anything. */
+function isHeaderName(name: string): boolean {
+  return /^[\w!#$%&'*+.^`|~-]+$/.test(name);
+}
+
+/** Sets a header, with what cannot stand in one percent-encoded as in an address (RFC 3986, section 2.1). */
+function setHeader(headers: Headers, name: string, value: string): void {
+  headers.set(name, wellFormed(value).replace(/[^\x20-\x7e]+/g, encodeURIComponent));
+}
+
+/** A text in which the character that stands for none is where half a one was. */
+function wellFormed(text: string): string {
+  return Buffer.from(text).toString();
 }
 
 /** What a request wants, once it was found to fit. */

@@ -3,6 +3,7 @@ import type { Place } from "../core/problem/place.js";
 import { resolveReference, type TypeTable } from "../core/contract/resolveShape.js";
 import { isData } from "../core/text/parseData.js";
 import { sampledName, sampleText } from "./sampleText.js";
+import type { SampleBudget } from "./sampleBudget.js";
 import type { Fake } from "./seededFaker.js";
 
 const deepest = 4;
@@ -13,6 +14,8 @@ const oneIn = 6;
 export interface SampleContext {
   readonly types: TypeTable;
   readonly fake: Fake;
+  /** What it may still hold; when that is spent, nothing more is made. */
+  readonly budget: SampleBudget;
   /** Values that fields of these names take: what the request said. */
   readonly known: ReadonlyMap<string, unknown>;
   /** Whether the raw contract allows a value where its schema stands. */
@@ -34,7 +37,7 @@ export interface SampleContext {
 /** A value of the shape a contract promises in answers: its examples first, else made up. Undefined when none ends. */
 export function sampleAnswer(reference: Reference, name: string, context: SampleContext): unknown {
   // Nothing real is this deep; a type that has no end has no value either.
-  if (context.depth > endless) return undefined;
+  if (context.depth > endless || !context.budget.take()) return undefined;
   const definition = reference.shape.kind === "named" ? context.types.get(reference.shape.key) : undefined;
   const example = definition && exampleOf(definition.example, context);
   if (definition && example !== undefined && context.fits(definition.place, example)) return example;
@@ -62,7 +65,7 @@ function sampleShape(shape: Shape, name: string, context: SampleContext): unknow
   const { fake } = context;
   switch (shape.kind) {
     case "text":
-      return sampleText(name, shape.format, shape.constraints ?? {}, fake);
+      return sampledText(name, shape, context);
     case "integer":
       return sampleNumber(shape.constraints ?? {}, 0, fake);
     case "number":
@@ -94,6 +97,16 @@ function sampleShape(shape: Shape, name: string, context: SampleContext): unknow
     case "named":
       return null;
   }
+}
+
+function sampledText(
+  name: string,
+  { format, constraints = {} }: Shape & { kind: "text" },
+  context: SampleContext,
+): string {
+  const text = sampleText(name, format, constraints, context.fake);
+  context.budget.takeText(text);
+  return text;
 }
 
 function sampleMap(value: Reference, name: string, context: SampleContext): Record<string, unknown> {
@@ -171,11 +184,19 @@ function sampleList(
     max: Math.max(minItems, Math.min(maxItems, most)),
   });
   // What a single thing was asked by does not hold for each of many.
-  const inside = { ...context, known: new Map<string, unknown>() };
-  const items = Array.from({ length }, (_, at) =>
-    sampleAnswer(item, name.replace(/s$/, ""), { ...inside, isRepeated: at > 0 }),
-  );
-  if (!items.includes(undefined)) return items;
+  const budget = context.budget.lend();
+  const inside = { ...context, budget, known: new Map<string, unknown>() };
+  const items: unknown[] = [];
+  let isEndless = false;
+  while (items.length < length && !isEndless && !budget.isSpent) {
+    const value = sampleAnswer(item, name.replace(/s$/, ""), { ...inside, isRepeated: items.length > 0 });
+    // What is no whole value any more is left out, as are those that would come after it.
+    if (value !== undefined) items.push(value);
+    else isEndless = true;
+  }
+  isEndless &&= !budget.isSpent;
+  context.budget.settle(budget);
+  if (!isEndless) return items;
   return minItems === 0 ? [] : undefined;
 }
 

@@ -1,5 +1,7 @@
 import type { Constraints } from "../core/contract/model.js";
 import { words } from "../core/text/words.js";
+import { LimitedExpression } from "./limitedExpression.js";
+import { mostCharacters } from "./sampleBudget.js";
 import type { Fake } from "./seededFaker.js";
 
 /** Text that suits a field's format, name and limits. */
@@ -99,15 +101,20 @@ function byName(name: string, fake: Fake): string {
 
 function fit(text: string, { minLength = 0, maxLength = Number.POSITIVE_INFINITY }: Constraints, fake: Fake): string {
   const cut = text.length > maxLength ? text.slice(0, maxLength).trimEnd() : text;
-  return cut.length < minLength ? cut + fake.string.alpha({ length: minLength - cut.length, casing: "lower" }) : cut;
+  const least = Math.min(minLength, mostCharacters);
+  return cut.length < least ? cut + fake.string.alpha({ length: least - cut.length, casing: "lower" }) : cut;
 }
 
 const attempts = 5;
+/** Patterns that repeat something oftener are not tried: what they accept is too long. */
+const mostRepeats = 1_000;
 
 /** A text that a pattern accepts; undefined when none is found. */
 function matching(pattern: string, fake: Fake): string | undefined {
   try {
-    const expression = new RegExp(pattern, "u");
+    const expression = new LimitedExpression(pattern, "u");
+    const counts = [...pattern.matchAll(/\d+/g)].map(([count]) => Number(count));
+    if (counts.some((count) => count > mostRepeats) || pattern.length > mostRepeats) return undefined;
     const simple = pattern
       .replace(/^\^|\$$/g, "")
       .replaceAll("\\d", "[0-9]")
@@ -115,7 +122,7 @@ function matching(pattern: string, fake: Fake): string | undefined {
       .replaceAll("\\.", "[.]");
     for (let attempt = 0; attempt < attempts; attempt++) {
       const text = fake.helpers.fromRegExp(simple);
-      if (expression.test(text)) return text;
+      if (expression.test(text) === true) return text;
     }
   } catch {
     // A pattern that is not a regular expression accepts nothing we could know of.

@@ -15,6 +15,7 @@ import { operationLabel, type Reference, type RestContract, type RestOperation }
 import { draftDocuments } from "../../core/graphql/draftDocument.js";
 import { preferredContent } from "../../core/sdk/planContent.js";
 import { sampleAnswer } from "../sampleAnswer.js";
+import { SampleBudget } from "../sampleBudget.js";
 import { sampleText } from "../sampleText.js";
 import { seededFaker } from "../seededFaker.js";
 import type { PlayedContract } from "../standin.js";
@@ -52,6 +53,7 @@ export function sampleArguments(
   const context = (name: string) => ({
     types: contract.types,
     fake: seededFaker(seed, "sample", label, name),
+    budget: new SampleBudget(),
     known: new Map<string, unknown>(),
     fits: () => true,
     depth: 0,

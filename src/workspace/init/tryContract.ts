@@ -40,7 +40,8 @@ export async function tryContract(
   queries: readonly string[],
 ): Promise<TriedContract> {
   const project = projectWith(where, name, settings);
-  await obtainCopies(project, [name], true);
+  const lacking = (await obtainCopies(project, [name], true)).lacking.get(name);
+  if (lacking) throw lacking;
   const texts = new ProjectTexts(project);
   await texts.readHosts([name]);
   const { contract, schema, problems } = new ContractReader(texts).read(name);
