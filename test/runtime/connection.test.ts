@@ -181,7 +181,7 @@ describe("layers and callbacks", () => {
       "api.getBerth",
       "api.getBerth: the server answered 409: N-07 is taken",
       "api.getBerth",
-      "api.getBerth: the server answered 409, which the contract does not declare",
+      "api.getBerth: the server answered 409, which the contract does not declare: N-07 is taken",
     ]);
   });
 
@@ -273,7 +273,7 @@ describe("faults of servers and networks", () => {
       "HTML as a declared failure",
       answers(404, "<html>"),
       { failures: { 404: "json" } },
-      { status: "malformed", httpStatus: 404 },
+      { status: 404, httpStatus: 404 },
     ],
     ["nothing where JSON is declared", answers(200, ""), {}, { status: "malformed", body: "" }],
     [

@@ -19,25 +19,14 @@ export async function authorized(
   options: CallOptions | undefined,
   canRepeat = true,
 ): Promise<Exchanged> {
-  const used: (() => Promise<boolean | undefined>)[] = [];
+  let used: readonly Used[] = [];
   const authorize: Authorize = async (into) => {
-    const chosen = auth.find((schemes) => schemes.every((name) => connection.auth[name] !== undefined));
-    for (const name of chosen ?? []) {
-      const supplier = connection.auth[name] ?? "";
-      const credential = await supplied(supplier);
-      used.push(async () => (supplier as Partial<RenewableSupplier>).renew?.(credential));
-      try {
-        connection.schemes[name]?.(credential, into);
-      } catch {
-        // The platform's error holds the credential.
-        throw failure(into.call, `the credential \`${name}\` cannot stand in a header`, { status: "unreachable" });
-      }
-    }
+    used = [...used, ...(await authorizeBy(connection, auth, into))];
   };
   let exchanged = await attempt(authorize);
   try {
     if (exchanged.response.status === 401 && canRepeat) {
-      const renewed = await Promise.all(used.map((renew) => renew()));
+      const renewed = await Promise.all(used.map(async ({ supplier, credential }) => supplier.renew?.(credential)));
       if (renewed.includes(true)) {
         exchanged.done();
         exchanged = await attempt(authorize);
@@ -51,4 +40,36 @@ export async function authorized(
     exchanged.done();
     throw error;
   }
+}
+
+/** A credential that was sent, and where it came from. */
+interface Used {
+  readonly supplier: Partial<RenewableSupplier>;
+  readonly credential: string;
+}
+
+/**
+ * Puts the credentials of the first alternative that is supplied where their schemes want them.
+ *
+ * @param auth alternatives of schemes needed together
+ */
+export async function authorizeBy(
+  connection: Connection,
+  auth: readonly (readonly string[])[],
+  into: Credentials,
+): Promise<Used[]> {
+  const used: Used[] = [];
+  const chosen = auth.find((schemes) => schemes.every((name) => connection.auth[name] !== undefined));
+  for (const name of chosen ?? []) {
+    const supplier = connection.auth[name] ?? "";
+    const credential = await supplied(supplier);
+    used.push({ supplier: supplier as Partial<RenewableSupplier>, credential });
+    try {
+      connection.schemes[name]?.(credential, into);
+    } catch {
+      // The platform's error holds the credential.
+      throw failure(into.call, `the credential \`${name}\` cannot stand in a header`, { status: "unreachable" });
+    }
+  }
+  return used;
 }

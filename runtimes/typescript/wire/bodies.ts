@@ -25,7 +25,13 @@ export function textBody(value: string | undefined, type: string): Body | undefi
 }
 
 /** A body of bytes; a stream is sent as it comes, once. */
-export function bytesBody(value: Blob | ReadableStream<Uint8Array> | undefined, type: string): Body | undefined {
+export function bytesBody(
+  value: Blob | Uint8Array | ArrayBuffer | ReadableStream<Uint8Array> | undefined,
+  type: string,
+): Body | undefined {
   if (value === undefined) return undefined;
-  return value instanceof Blob ? { data: value, type } : { data: value, type, duplex: "half" };
+  // Newer declarations of the platform tell memory that is shared apart, which no app has here.
+  const data = value as NonNullable<RequestInit["body"]>;
+  const isWhole = value instanceof Blob || value instanceof ArrayBuffer || ArrayBuffer.isView(value);
+  return isWhole ? { data, type } : { data, type, duplex: "half" };
 }

@@ -73,6 +73,11 @@ export interface CallOptions {
   /** Told of the name and the id of an event before its data is given, where a call answers with events. */
   readonly onEvent?: ((event: { readonly event: string; readonly id?: string }) => void) | undefined;
   /**
+   * Told of a result of a subscription that carries errors, which then does not end the subscription. When absent, such a
+   * result is the failure that ends it.
+   */
+  readonly onErrors?: ((failure: Error & { readonly call: string }) => void) | undefined;
+  /**
    * Whether a stream of events that ends is asked for again from its last id on, as the standard says (HTML, section
    * 9.2). Only requests with GET are, and only after an event with an id; a server ends the stream with status 204.
    */

@@ -61,7 +61,7 @@ export function jsonOf(call: string, stringify: (value: unknown) => string, valu
 }
 
 /** An address without its query, which may hold a key, and without a user. */
-function shownAddress(url: string): string {
+export function shownAddress(url: string): string {
   return url.replace(/[?#].*$/s, "").replace(/\/\/[^/]*@/, "//");
 }
 
@@ -86,8 +86,8 @@ export async function exchange(
     reason ??= why;
     controller.abort();
   };
-  const abort = stop("aborted");
   const signal = options?.signal;
+  const abort = stop("aborted");
   signal?.addEventListener("abort", abort);
   if (signal?.aborted) abort();
   let limitMs: number | undefined;
@@ -102,14 +102,20 @@ export async function exchange(
     clearTimeout(timer);
     signal?.removeEventListener("abort", abort);
   };
+  let isAnswered = false;
   const explain = (error: unknown): Error => {
-    const asked = `${request.method} ${shownAddress(request.url)} could not be reached`;
+    const asked = `${request.method} ${shownAddress(request.url)}`;
     const isBare = !/^https?:/i.test(request.url) && seesRedirects();
-    const unreached = isBare ? `${asked}: its base URL has no host` : asked;
-    const given = reason === "aborted" ? "the app gave up" : `no answer within ${String(limitMs)} ms`;
-    const message = reason === undefined ? unreached : given;
-    // The platform's words about such an address hold all of it, its query too.
-    return failure(request.call, message, { status: reason ?? "unreachable" }, isBare ? undefined : error);
+    const unreached = `${asked} could not be reached${isBare ? ": its base URL has no host" : ""}`;
+    const messages = {
+      aborted: "the app gave up",
+      "timed-out": `no answer within ${String(limitMs)} ms`,
+      unreachable: isAnswered ? `the answer to ${asked} broke off` : unreached,
+    };
+    const status = reason ?? "unreachable";
+    // The platform's words about an address without a host hold all of it, its query too.
+    const cause: unknown = status === "aborted" ? (signal?.reason ?? error) : isBare ? undefined : error;
+    return failure(request.call, messages[status], { status }, cause);
   };
   const perform = connection.around.reduceRight<(outgoing: Outgoing) => Promise<Response>>(
     (next, layer) => (outgoing) => layer(outgoing, next),
@@ -117,6 +123,7 @@ export async function exchange(
   );
   try {
     const response = await perform({ ...request, signal: controller.signal });
+    isAnswered = true;
     const waiting = (isWaiting: boolean): void => {
       limit(isWaiting && options?.idleMs);
     };

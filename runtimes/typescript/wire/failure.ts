@@ -5,6 +5,7 @@ export interface StatusFailure<Status extends number | string, Body> extends Err
   readonly status: Status;
   /** The status that was actually sent. */
   readonly httpStatus: number;
+  /** As the contract says; where the server sends no JSON instead, such as a page of a proxy, that text, with a `cause`. */
   readonly body: Body;
   readonly headers: Headers;
 }

@@ -39,9 +39,16 @@ export function multipart(value: unknown, options: Options = {}): Body | undefin
   const parts = entriesOf(value).flatMap(([name, each]): Part[] => {
     const { type } = options[name] ?? {};
     const listed = Array.isArray(each) && (type === undefined || !isJson(type)) ? (each as unknown[]) : [each];
-    return listed.map((part) => ({ name, part, type }));
+    return listed.filter((part) => part !== undefined).map((part) => ({ name, part: whole(part), type }));
   });
-  return { data: parts.some(({ part }) => isStream(part)) ? collected(parts) : formOf(parts) };
+  // The platform's form calls everything a file that has a media type; where there is such a part, it is written here.
+  if (!parts.some(isTyped))
+    return { data: parts.some(({ part }) => isStream(part)) ? collected(parts) : formOf(parts) };
+  const boundary = `form-${unguessable()}`;
+  const data = parts.some(({ part }) => isStream(part))
+    ? withoutStreams(parts).then((all) => written(all, boundary))
+    : written(parts, boundary);
+  return { data, type: `multipart/form-data; boundary=${boundary}` };
 }
 
 interface Part {
@@ -50,9 +57,54 @@ interface Part {
   readonly type: string | undefined;
 }
 
+/** Bytes are files, in whatever they come. */
+function whole(part: unknown): unknown {
+  return part instanceof ArrayBuffer || ArrayBuffer.isView(part) ? new Blob([part as ArrayBuffer]) : part;
+}
+
 /** Not every platform has streams to ask for. */
 function isStream(part: unknown): part is ReadableStream<Uint8Array> {
   return typeof ReadableStream === "function" && part instanceof ReadableStream;
+}
+
+/** Whether a part is no file and has a media type of its own. */
+function isTyped({ part, type }: Part): boolean {
+  return (
+    !(part instanceof Blob) && !isStream(part) && (typeof part === "object" || (type ?? "text/plain") !== "text/plain")
+  );
+}
+
+/** What nobody who fills a part can know, so that no part can end early. */
+function unguessable(): string {
+  const { crypto } = globalThis as { readonly crypto?: { readonly randomUUID?: () => string } };
+  return crypto?.randomUUID?.() ?? `${String(Math.random()).slice(2)}${String(Math.random()).slice(2)}`;
+}
+
+/** A form as text and files (RFC 7578, section 4). */
+function written(parts: readonly Part[], boundary: string): Blob {
+  const pieces = parts.flatMap((each): (string | Blob)[] => {
+    const { name, part, type } = each;
+    const start = `--${boundary}\r\nContent-Disposition: form-data; name="${quotedPart(name)}"`;
+    if (part instanceof Blob) {
+      const fileName = (part as Partial<File>).name ?? "blob";
+      const fileType = part.type === "" ? (type ?? "application/octet-stream") : part.type;
+      return [`${start}; filename="${quotedPart(fileName)}"\r\nContent-Type: ${fileType}\r\n\r\n`, part, "\r\n"];
+    }
+    const isData = typeof part === "object" || (type !== undefined && isJson(type));
+    const partType = isTyped(each) ? `\r\nContent-Type: ${type ?? "application/json"}` : "";
+    return [`${start}${partType}\r\n\r\n${isData ? JSON.stringify(part) : lines(text(part))}\r\n`];
+  });
+  return new Blob([...pieces, `--${boundary}--\r\n`]);
+}
+
+/** A name between quotation marks (HTML, section 4.10.21.8). */
+function quotedPart(name: string): string {
+  return lines(name).replace(/\r\n/g, "%0D%0A").replace(/"/g, "%22");
+}
+
+/** Every line end as forms have it. */
+function lines(value: string): string {
+  return value.replace(/\r\n|\r|\n/g, "\r\n");
 }
 
 function formOf(parts: readonly Part[]): FormData {
@@ -62,20 +114,21 @@ function formOf(parts: readonly Part[]): FormData {
 }
 
 async function collected(parts: readonly Part[]): Promise<FormData> {
-  const whole = parts.map(async ({ name, part, type }): Promise<Part> => {
-    return { name, part: isStream(part) ? await new Response(part).blob() : part, type };
-  });
-  return formOf(await Promise.all(whole));
+  return formOf(await withoutStreams(parts));
 }
 
+function withoutStreams(parts: readonly Part[]): Promise<Part[]> {
+  const all = parts.map(async ({ name, part, type }): Promise<Part> => {
+    return { name, part: isStream(part) ? await new Response(part).blob() : part, type };
+  });
+  return Promise.all(all);
+}
+
+/** Adds a part that is a file, or text of no media type of its own. */
 function append(data: FormData, name: string, part: unknown, type: string | undefined): void {
-  if (part === undefined) return;
   if (part instanceof Blob)
     data.append(name, type === undefined || part.type !== "" ? part : new Blob([part], { type }));
-  else if (typeof part === "object" || (type !== undefined && isJson(type)))
-    data.append(name, new Blob([JSON.stringify(part)], { type: type ?? "application/json" }));
-  else if (type === undefined || type === "text/plain") data.append(name, text(part));
-  else data.append(name, new Blob([text(part)], { type }));
+  else data.append(name, text(part));
 }
 
 function isJson(type: string): boolean {

@@ -1,6 +1,7 @@
 import { authorized } from "./authorized.js";
 import type { Conversion } from "./bodies.js";
 import { supplied, type CallOptions, type Connection, type ConnectionOptions } from "./connection.js";
+import { excerpt } from "./excerpt.js";
 import { exchange, jsonOf, startHeaders, type Exchanged } from "./exchange.js";
 import { failure, isFailure, type GraphqlError } from "./failure.js";
 import type { Subscriptions } from "./subscribe.js";
@@ -141,9 +142,12 @@ export async function request(
 export function dataOf(call: string, { data, errors }: GraphqlResult, { answer }: GraphqlWays): unknown {
   const read = data === undefined || data === null ? null : answer ? answer.decode(data) : data;
   if (errors === undefined && read !== null) return read;
-  const listed = errors ?? [];
-  const first = listed[0]?.message ?? "the answer holds no data";
-  throw failure(call, first, { status: "errors", errors: listed, data: read });
+  throw errorsOf(call, errors ?? [], read);
+}
+
+/** The failure of a result with errors. */
+export function errorsOf(call: string, errors: readonly GraphqlError[], data: unknown = null): Error {
+  return failure(call, errors[0]?.message ?? "the answer holds no data", { status: "errors", errors, data });
 }
 
 async function readResult(
@@ -166,14 +170,15 @@ async function readResult(
   const result = resultOf(text, parse);
   if (result && "hasNext" in result) throw failure(call, inPieces, { status: "malformed", httpStatus, body: text });
   if (result) return result;
+  const told = excerpt(headers, text);
   if (!response.ok)
-    throw failure(call, `the server answered ${String(httpStatus)}`, {
+    throw failure(call, `the server answered ${String(httpStatus)}: ${told}`, {
       status: "unexpected",
       httpStatus,
       body: text,
       headers,
     });
-  throw failure(call, "the answer is not a GraphQL result", { status: "malformed", httpStatus, body: text });
+  throw failure(call, `the answer is not a GraphQL result: ${told}`, { status: "malformed", httpStatus, body: text });
 }
 
 /** A GraphQL result; undefined for anything else. */

@@ -10,10 +10,14 @@ export interface Retrying {
   readonly longestPauseMs?: number;
   /** Statuses that may pass by themselves. */
   readonly statuses?: readonly number[];
+  /** Whether PUT and DELETE are sent again too: done twice, they change no more than done once. */
+  readonly idempotent?: boolean;
 }
 
 /** Methods that change nothing on the server (RFC 9110, section 9.2.1). */
 const safeMethods = ["GET", "HEAD", "OPTIONS", "TRACE", "QUERY"];
+/** Methods that change the same, however often they are sent (RFC 9110, section 9.2.2). */
+const idempotentMethods = [...safeMethods, "PUT", "DELETE"];
 
 /**
  * Sends safe requests again that could not be delivered, or were answered with a status that may pass by itself, after
@@ -21,8 +25,10 @@ const safeMethods = ["GET", "HEAD", "OPTIONS", "TRACE", "QUERY"];
  */
 export function retrying(given: Retrying = {}): Layer {
   const { times = 2, pauseMs = 300, longestPauseMs = 20_000, statuses = [429, 502, 503, 504] } = given;
+  const methods = given.idempotent === true ? idempotentMethods : safeMethods;
   return async (request, next) => {
-    if (!safeMethods.includes(request.method)) return next(request);
+    // A stream is gone once it is sent.
+    if (!methods.includes(request.method) || request.duplex !== undefined) return next(request);
     for (let tries = 0; ; tries++) {
       const grown = pauseMs * 2 ** tries * (0.75 + Math.random() / 2);
       let pause = grown;

@@ -141,7 +141,9 @@ function pairsOf(address: string): string[] {
 }
 
 function nameOf(pair: string): string {
-  const [name = ""] = [...new URLSearchParams(pair).keys()];
+  // The smallest library of the platform cannot be iterated.
+  let name = "";
+  new URLSearchParams(pair).forEach((_value, key) => (name = key));
   return name;
 }
 

@@ -2,6 +2,7 @@ import { authorized, type Authorize } from "./authorized.js";
 import type { Body, Conversion } from "./bodies.js";
 import { supplied, type CallOptions, type Connection, type Credentials } from "./connection.js";
 import { exchange, jsonOf, startHeaders, type Exchanged } from "./exchange.js";
+import { excerpt } from "./excerpt.js";
 import { failure, isFailure, unsendable } from "./failure.js";
 
 /** How the body of a declared status is read; the last ones come item by item. */
@@ -129,8 +130,10 @@ export async function answered<Answer>(
   const { headers } = response;
   const message = `the server answered ${String(httpStatus)}`;
   if (failed === undefined) {
-    const body = await readBody(connection, exchanged, { key: "", status: 0, readAs: "text" }, request);
-    throw failure(call, `${message}, which the contract does not declare`, {
+    const text = await readBody(connection, exchanged, { key: "", status: 0, readAs: "text" }, request);
+    const body = String(text);
+    const words = wordsOf(parsed(body)) || `: ${excerpt(headers, body)}`;
+    throw failure(call, `${message}, which the contract does not declare${words}`, {
       status: "unexpected",
       httpStatus,
       body,
@@ -139,8 +142,33 @@ export async function answered<Answer>(
   }
   // Where `default` is all that is declared, it says what successes are and what failures are.
   const key = failed.key in request.answers ? `failed ${failed.key}` : failed.key;
-  const body = await readBody(connection, exchanged, { ...failed, key }, request);
-  throw failure(call, message + wordsOf(body), { status: failed.status, httpStatus, body, headers });
+  const { body, words = wordsOf(body), cause } = await readFailure(connection, exchanged, { ...failed, key }, request);
+  throw failure(call, message + words, { status: failed.status, httpStatus, body, headers }, cause);
+}
+
+/** The body of a declared failure. One that is not JSON where it should be is what it is, and the failure keeps its status. */
+async function readFailure(
+  connection: Connection,
+  exchanged: Exchanged,
+  declared: Declared,
+  request: Pick<RestRequest<unknown>, "call" | "parse" | "conversions">,
+): Promise<{ readonly body: unknown; readonly words?: string; readonly cause?: unknown }> {
+  try {
+    return { body: await readBody(connection, exchanged, declared, request) };
+  } catch (error) {
+    const { status, body, cause } = error as { status?: unknown; body?: unknown; cause?: unknown };
+    if (status !== "malformed" || typeof body !== "string" || parsed(body) !== undefined) throw error;
+    return { body, words: `: ${excerpt(exchanged.response.headers, body)}`, cause };
+  }
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text) as unknown;
+  } catch {
+    // What is no JSON says nothing in members.
+    return undefined;
+  }
 }
 
 /** What a body says about the failure, where it is the kind of record that says it (RFC 9457, section 3.1). */
@@ -193,10 +221,11 @@ export async function readBody(
   try {
     return decode(readAs === "json" ? parse(text) : text);
   } catch (error) {
-    const why = error instanceof Error ? error.message : String(error);
+    const isJson = readAs !== "json" || parsed(text) !== undefined;
+    const why = isJson ? (error instanceof Error ? error.message : String(error)) : excerpt(response.headers, text);
     throw failure(
       call,
-      `the answer (${String(response.status)}) cannot be read: ${why}`,
+      `the answer (${String(response.status)}) cannot be read${isJson ? "" : " as JSON"}: ${why}`,
       { status: "malformed", httpStatus: response.status, body: text },
       error,
     );

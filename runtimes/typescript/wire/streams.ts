@@ -4,6 +4,7 @@ import { events, pieces, textChunks, type StreamState } from "./events.js";
 import type { Exchanged } from "./exchange.js";
 import { failure, isFailure } from "./failure.js";
 import { answered, begin, readBody, told, type RestRequest } from "./send.js";
+import { pause } from "./pause.js";
 
 /**
  * Performs a call whose answer comes item by item. It ends with the stream, the consumer's `break`, or the signal;
@@ -25,7 +26,7 @@ export async function* receive<Item>(
         if (!isBroken || !canReconnect(request, options, state)) throw error;
       }
       if (!canReconnect(request, options, state)) return;
-      await pause(state.retryMs ?? usualRetryMs, request.call, options);
+      await pause(state.retryMs ?? usualRetryMs, request.call, options?.signal);
     }
   } catch (error) {
     throw told(connection, error);
@@ -38,23 +39,6 @@ const usualRetryMs = 3_000;
 /** Whether there is something to go on from; a stream that the server has ended for good has no last id any more. */
 function canReconnect({ method }: { method: string }, options: CallOptions | undefined, state: StreamState): boolean {
   return options?.reconnects === true && method === "GET" && state.lastId !== "";
-}
-
-/** Waits, unless the app gives up. */
-async function pause(milliseconds: number, call: string, options: CallOptions | undefined): Promise<void> {
-  const signal = options?.signal;
-  await new Promise<void>((resolve, reject) => {
-    const stop = (): void => {
-      clearTimeout(timer);
-      reject(failure(call, "the app gave up", { status: "aborted" }));
-    };
-    const timer = setTimeout(() => {
-      signal?.removeEventListener("abort", stop);
-      resolve();
-    }, milliseconds);
-    if (signal?.aborted) stop();
-    else signal?.addEventListener("abort", stop);
-  });
 }
 
 async function* receiveOnce<Item>(

@@ -1,5 +1,6 @@
 import type { CallOptions } from "./connection.js";
 import { events } from "./events.js";
+import { excerpt } from "./excerpt.js";
 import { failure, isFailure } from "./failure.js";
 import {
   callName,
@@ -13,6 +14,7 @@ import {
   type GraphqlResult,
   type GraphqlWays,
 } from "./graphql.js";
+import { pause } from "./pause.js";
 
 /** One subscription on its way. */
 export interface Subscribed {
@@ -35,7 +37,15 @@ export interface Reconnecting {
   readonly waitMs?: number;
 }
 
-/** Performs a subscription: one answer for each result, until it is complete or the consumer's `break`. */
+/** What became of one result of a subscription. */
+export type ResultOutcome<Answer, Failure = Error> =
+  | { readonly ok: true; readonly answer: Answer; readonly failure?: undefined }
+  | { readonly ok: false; readonly failure: Failure; readonly answer?: undefined };
+
+/**
+ * Performs a subscription: one answer for each result, until it is complete or the consumer's `break`. A result with
+ * errors ends it, unless the call's options take such failures.
+ */
 export async function* subscribe<Answer, Variables>(
   connection: GraphqlConnection,
   operation: GraphqlOperation<Answer, Variables, unknown>,
@@ -43,15 +53,58 @@ export async function* subscribe<Answer, Variables>(
   options?: CallOptions,
   ways: GraphqlWays = {},
 ): AsyncGenerator<Answer, void, undefined> {
-  const call = callName(connection, operation.name);
-  const carry = connection.subscriptions ?? overEvents();
   try {
-    const payload = payloadOf(connection, operation, variables, ways);
-    for await (const result of carry({ connection, call, payload, options, ways }))
-      yield dataOf(call, result, ways) as Answer;
+    for await (const { ok, answer, failure: failed } of results(connection, operation, variables, options, ways)) {
+      if (ok) yield answer;
+      else if (options?.onErrors) options.onErrors(failed);
+      else throw failed;
+    }
   } catch (error) {
     if (isFailure(error)) connection.onFailure?.(error);
     throw error;
+  }
+}
+
+/** Performs a subscription: the outcome of each result. One with errors is followed by others; another failure is the last. */
+export async function* subscribeOutcomes<Answer, Variables, Failure>(
+  connection: GraphqlConnection,
+  operation: GraphqlOperation<Answer, Variables, unknown>,
+  variables: Variables,
+  options?: CallOptions,
+  ways: GraphqlWays = {},
+): AsyncGenerator<ResultOutcome<Answer, Failure>, void, undefined> {
+  try {
+    for await (const outcome of results(connection, operation, variables, options, ways)) {
+      if (!outcome.ok) connection.onFailure?.(outcome.failure);
+      yield outcome as ResultOutcome<Answer, Failure>;
+    }
+  } catch (error) {
+    if (!isFailure(error)) throw error;
+    connection.onFailure?.(error);
+    yield { ok: false, failure: error as Failure };
+  }
+}
+
+/** The results of a subscription: errors of one are no end of it (GraphQL specification, section 6.2.3.2). */
+async function* results<Answer, Variables>(
+  connection: GraphqlConnection,
+  operation: GraphqlOperation<Answer, Variables, unknown>,
+  variables: Variables,
+  options: CallOptions | undefined,
+  ways: GraphqlWays,
+): AsyncGenerator<ResultOutcome<Answer, Error & { readonly call: string }>, void, undefined> {
+  const call = callName(connection, operation.name);
+  const carry = connection.subscriptions ?? overEvents();
+  const payload = payloadOf(connection, operation, variables, ways);
+  for await (const result of carry({ connection, call, payload, options, ways })) {
+    let outcome: ResultOutcome<Answer, Error & { readonly call: string }>;
+    try {
+      outcome = { ok: true, answer: dataOf(call, result, ways) as Answer };
+    } catch (error) {
+      if (!isFailure(error)) throw error;
+      outcome = { ok: false, failure: error };
+    }
+    yield outcome;
   }
 }
 
@@ -73,7 +126,7 @@ async function* listen(
     const { status: httpStatus, headers } = response;
     const refused = resultOf(text, parse);
     if (refused?.errors) dataOf(call, refused, {});
-    throw failure(call, `the server answered ${String(httpStatus)} without a stream`, {
+    throw failure(call, `the server answered ${String(httpStatus)} without a stream: ${excerpt(headers, text)}`, {
       status: "unexpected",
       httpStatus,
       headers,
@@ -113,25 +166,9 @@ export async function* reconnected(
     } catch (error) {
       const isBroken = isFailure(error) && Reflect.get(error, "status") === "unreachable";
       if (!isBroken || left === undefined || left <= 0) throw error;
-      await pause(Math.min(longestWaitMs, waitMs * 2 ** (tries - left)), subscribed, error);
+      const { call, options } = subscribed;
+      await pause(Math.min(longestWaitMs, waitMs * 2 ** (tries - left)), call, options?.signal, error);
       left--;
     }
   }
-}
-
-/** Waits, unless the app gives up. */
-async function pause(milliseconds: number, { options, call }: Subscribed, error: Error): Promise<void> {
-  const signal = options?.signal;
-  await new Promise<void>((resolve, reject) => {
-    const stop = (): void => {
-      clearTimeout(timer);
-      reject(failure(call, "the app gave up", { status: "aborted" }, error));
-    };
-    const timer = setTimeout(() => {
-      signal?.removeEventListener("abort", stop);
-      resolve();
-    }, milliseconds);
-    if (signal?.aborted) stop();
-    else signal?.addEventListener("abort", stop);
-  });
 }

@@ -1,6 +1,8 @@
-import type { Supplier } from "./connection.js";
+import { authorizeBy } from "./authorized.js";
+import type { CallOptions, Supplier } from "./connection.js";
+import { shownAddress, startHeaders } from "./exchange.js";
 import { failure } from "./failure.js";
-import type { GraphqlResult } from "./graphql.js";
+import { errorsOf, type GraphqlConnection, type GraphqlResult } from "./graphql.js";
 import { reconnected, type Reconnecting, type Subscribed, type Subscriptions } from "./subscribe.js";
 
 /** As much of a WebSocket as is needed; the platform's own has it, and so do the packages for platforms without one. */
@@ -15,7 +17,10 @@ export interface WebSocketOptions extends Reconnecting {
   readonly url?: Supplier<string> | undefined;
   /** The constructor, where the platform has none. */
   readonly WebSocket?: (new (url: string, protocol: string) => Socket) | undefined;
-  /** Sent once when a socket opens, before any subscription; for credentials, which a socket has no headers for. */
+  /**
+   * Gives what is sent once when a socket opens, before any subscription: credentials, which a socket has no headers for.
+   * When absent, it is `{ authorization }` with what the connection sends as that header, and nothing where it sends none.
+   */
   readonly opening?: (() => unknown) | undefined;
   /** Milliseconds until the server has to accept a socket; 10,000 when absent. */
   readonly acceptMs?: number | undefined;
@@ -49,31 +54,33 @@ async function* converse(
       status: "unreachable",
     });
   const address = await (typeof url === "function" ? url() : (url ?? own(connection.baseUrl)));
-  const initial = await opening?.();
+  const initial = await (opening ?? (() => authorizationOf(connection, call, callOptions)))();
   const waiting: (GraphqlResult | Error | "complete")[] = [];
   let wake = (): void => undefined;
+  const state = { isAccepted: false };
   const put = (item: GraphqlResult | Error | "complete"): void => {
     waiting.push(item);
     wake();
   };
   const stringify = ways.stringify ?? connection.json.stringify;
   const parse = ways.parse ?? connection.json.parse;
+  const shown = shownAddress(address);
   let socket: Socket;
   try {
     socket = new Constructor(address, "graphql-transport-ws");
   } catch (error) {
-    throw failure(call, `no socket can be opened at ${address}`, { status: "unreachable" }, error);
+    throw failure(call, `no socket can be opened at ${shown}`, { status: "unreachable" }, error);
   }
-  const broken = (message: string): void => {
-    put(failure(call, message, { status: "unreachable" }));
+  const broken = (message: string, cause?: unknown): void => {
+    put(failure(call, message, { status: "unreachable" }, cause));
   };
   const timer = setTimeout(() => {
-    broken(`the server did not accept the socket within ${String(acceptMs)} ms`);
+    broken(`the server at ${shown} did not accept the socket within ${String(acceptMs)} ms`);
   }, acceptMs);
-  const abort = (): void => {
-    put(failure(call, "the app gave up", { status: "aborted" }));
-  };
   const signal = callOptions?.signal;
+  const abort = (): void => {
+    put(failure(call, "the app gave up", { status: "aborted" }, signal?.reason));
+  };
   if (signal?.aborted) abort();
   signal?.addEventListener("abort", abort);
   const tell = (message: Message): void => {
@@ -82,12 +89,13 @@ async function* converse(
   socket.addEventListener("open", () => {
     tell(initial === undefined ? { type: "connection_init" } : { type: "connection_init", payload: initial });
   });
-  socket.addEventListener("error", () => {
-    broken("the socket broke");
+  socket.addEventListener("error", (event) => {
+    const { message = "", error } = event as { readonly message?: string; readonly error?: unknown };
+    broken(`the socket at ${shown} broke${message === "" ? "" : `: ${message}`}`, error);
   });
   socket.addEventListener("close", (event) => {
     const { code, reason } = event as { readonly code: number; readonly reason: string };
-    const words = `the server closed the socket (${String(code)}${reason === "" ? "" : `: ${reason}`})`;
+    const words = `the server closed the socket at ${shown} (${String(code)}${reason === "" ? "" : `: ${reason}`})`;
     if (isFinal(code))
       put(failure(call, words, { status: "unexpected", httpStatus: code, headers: new Headers(), body: reason }));
     else broken(words);
@@ -98,6 +106,8 @@ async function* converse(
     switch (message?.type) {
       case "connection_ack":
         clearTimeout(timer);
+        state.isAccepted = true;
+        wake();
         begun();
         tell({ id: "1", type: "subscribe", payload });
         return;
@@ -108,7 +118,8 @@ async function* converse(
         put(message.payload as GraphqlResult);
         return;
       case "error":
-        put({ errors: message.payload as NonNullable<GraphqlResult["errors"]> });
+        // Of the whole, and its end.
+        put(errorsOf(call, message.payload as NonNullable<GraphqlResult["errors"]>));
         return;
       case "complete":
         put("complete");
@@ -130,7 +141,15 @@ async function* converse(
     for (;;) {
       const next = waiting.shift();
       if (next === undefined) {
+        const silence = callOptions?.idleMs;
+        const idle =
+          silence !== undefined && state.isAccepted
+            ? setTimeout(() => {
+                put(failure(call, `no result within ${String(silence)} ms`, { status: "timed-out" }));
+              }, silence)
+            : undefined;
         await new Promise<void>((resolve) => (wake = resolve));
+        clearTimeout(idle);
         continue;
       }
       if (next === "complete") {
@@ -150,6 +169,18 @@ async function* converse(
     }
     socket.close(1000);
   }
+}
+
+/** What the connection sends as its authorization with requests. */
+async function authorizationOf(
+  connection: GraphqlConnection,
+  call: string,
+  options: CallOptions | undefined,
+): Promise<unknown> {
+  const headers = await startHeaders(connection, options, call);
+  await authorizeBy(connection, [["bearer"]], { call, headers, query: [] });
+  const authorization = headers.get("authorization");
+  return authorization === null ? undefined : { authorization };
 }
 
 async function own(baseUrl: Supplier<string>): Promise<string> {

@@ -150,8 +150,11 @@ function printFunction(
   const streams = operation.root === "subscription";
   const given = returnsFailures ? `wire.Outcome<${answer}, ${names.failure}>` : answer;
   const result = streams ? `AsyncGenerator<${given}, void, undefined>` : `Promise<${given}>`;
-  const performed = `wire.${streams ? "subscribe" : "execute"}(connection, ${names.operation}, variables, options${handed})`;
-  const returned = returnsFailures ? `wire.${streams ? "settledItems" : "settled"}(${performed})` : performed;
+  // Compilers differ in what they take the outcomes' failures for.
+  const outcomes = `subscribeOutcomes<${answer}, ${variables}, ${names.failure}>`;
+  const verb = streams ? (returnsFailures ? outcomes : "subscribe") : "execute";
+  const performed = `wire.${verb}(connection, ${names.operation}, variables, options${handed})`;
+  const returned = returnsFailures && !streams ? `wire.settled(${performed})` : performed;
   return (
     `${doc}export function ${names.call}(\n  connection: ${contractNames(plan.name).connection},\n` +
     `  variables: ${variables}${needed ? "" : " = {}"},\n  options?: wire.CallOptions,\n): ${result} {\n` +

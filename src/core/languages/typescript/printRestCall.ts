@@ -654,8 +654,9 @@ export function runtimeFilesOf(call: RestCall): string[] {
   return [
     ...(rare ? ["rarerParameters.ts"] : []),
     ...(isForm ? ["forms.ts", "rarerParameters.ts"] : []),
+    ...(bodyForms.some((form) => form === "bytes" || form === "multipart") ? ["progress.ts"] : []),
     ...(call.paging ? ["pages.ts"] : []),
-    ...(isStreaming(call) || bodyForms.some(isStream) ? ["streams.ts", "events.ts"] : []),
+    ...(isStreaming(call) || bodyForms.some(isStream) ? ["streams.ts", "events.ts", "pause.ts"] : []),
     ...(call.headers.length > 0 ? ["headers.ts"] : []),
     ...(call.arguments.some(({ source }) => source.kind === "parameter" && source.parameter.in === "cookie")
       ? ["cookies.ts"]

@@ -60,7 +60,7 @@ export function printShape(shape: Shape, printer: TypePrinter, stance: Stance): 
       return "boolean";
     case "bytes":
       if (printer.hasWholeFiles === true) return "Blob";
-      return stance === "lenient" ? "Blob | ReadableStream<Uint8Array>" : "Blob";
+      return stance === "lenient" ? "Blob | Uint8Array | ArrayBuffer | ReadableStream<Uint8Array>" : "Blob";
     case "any":
       return (shape.scalar !== undefined && printer.scalars.get(shape.scalar)) || "unknown";
     case "literal":

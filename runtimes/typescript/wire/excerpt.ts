@@ -1,0 +1,15 @@
+const longestExcerpt = 80;
+/** As much of a body as is looked at for its first words. */
+const looked = 4_000;
+
+/** What a body is that is not what was expected, for a message: its media type and its first words, without markup. */
+export function excerpt(headers: Headers, text: string): string {
+  const type = headers.get("content-type")?.split(";")[0] ?? "of no media type";
+  const words = text
+    .slice(0, looked)
+    .replace(/<(script|style)\b[^]*?(<\/\1>|$)|<[^>]{0,500}>/gi, " ")
+    .replace(/[\s\u0000-\u001f\u007f-\u009f]+/g, " ")
+    .trim();
+  if (words === "") return `it is ${type}, and empty`;
+  return `it is ${type}, and begins with "${words.slice(0, longestExcerpt)}${words.length > longestExcerpt ? "…" : ""}"`;
+}
