@@ -12,6 +12,7 @@ import type { ScalarMeaning } from "../core/sdk/graphqlTypes.js";
 import { planGraphql } from "../core/sdk/planGraphql.js";
 import { planRest } from "../core/sdk/planRest.js";
 import type { ContractPlan, RestPlan } from "../core/sdk/sdkPlan.js";
+import { wideIntegers } from "../core/sdk/wideIntegers.js";
 import { sharedParameters } from "../core/sdk/sharedParameters.js";
 import { selectOperations } from "../core/sdk/selectOperations.js";
 import { didYouMean } from "../core/text/nearest.js";
@@ -138,6 +139,7 @@ export function buildSdk(project: Project, sdk: string, reader: ContractReader):
     project.trace(() => `planned ${counted(plan.calls.length, "call")} of ${name}`);
     if (sdkSettings.schema === true && reading.schema) schemas.set(name, schemaCopy(reading.schema));
     if (plan.protocol === "rest") problems.push(...proposals(project, plan, settings));
+    problems.push(...losses(project, plan, sdk));
     return {
       contract: reading.contract,
       plan,
@@ -255,6 +257,40 @@ function proposals(project: Project, plan: RestPlan, settings: ContractConfigura
         level: "note",
         place,
         hint: `\`standing: [${name}]\` lets the connection supply it once.`,
+      }),
+    );
+  }
+  return found;
+}
+
+/** What an SDK could do better, and does not by itself. */
+function losses(project: Project, plan: ContractPlan, sdk: string): Problem[] {
+  const place = { document: project.configName, pointer: `/contracts/${plan.name}` };
+  const listed = (names: readonly string[]): string => {
+    const more = names.length > mostShown ? ` and ${String(names.length - mostShown)} more` : "";
+    return names.slice(0, mostShown).join(", ") + more;
+  };
+  const found: Problem[] = [];
+  const wide = project.configuration.sdks[sdk]?.settings?.int64 === undefined ? wideIntegers(plan) : [];
+  if (wide.length > 0) {
+    const count = wide.length === 1 ? "1 place holds" : `${String(wide.length)} places hold`;
+    const message = `${count} integers of 64 bits, which become \`number\` in \`${sdk}\`: ${listed(wide.map((name) => `\`${name}\``))}.`;
+    const hint = "Say `int64: bigint` (or `text`) in the SDK's `settings`, or `int64: number` when it is meant.";
+    found.push(problem("contract.integers", message, { level: "note", place, hint }));
+  }
+  const { clashes } = plan;
+  if (clashes.length > 0) {
+    const names = clashes.map(({ name, wanted }) => `\`${name}\` instead of \`${wanted}\``);
+    const count = clashes.length === 1 ? "1 name is" : `${String(clashes.length)} names are`;
+    const hint =
+      plan.protocol === "graphql"
+        ? "Rename the query or fragment in its document; a type of the schema keeps its name."
+        : "Another `operationId` or schema name in the contract gives a better one; `skip` leaves an operation out.";
+    found.push(
+      problem("contract.names", `${count} wanted by something else too, and made apart: ${listed(names)}.`, {
+        level: "note",
+        place,
+        hint,
       }),
     );
   }

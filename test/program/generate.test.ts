@@ -1,7 +1,7 @@
 import { chmodSync, cpSync, mkdirSync, readFileSync, statSync, symlinkSync, utimesSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
-import { contractWith } from "../support/smallContract.js";
+import { contractWith, okay } from "../support/smallContract.js";
 import { packageRoot } from "../support/packageRoot.js";
 import { demoProject, graphqlProject, restProject, TemporaryProject } from "../support/temporaryProject.js";
 
@@ -13,7 +13,7 @@ interface GenerateJson {
     files: Record<string, number>;
     contracts: { name: string; untyped: number; calls: number }[];
     impacts: { changes: { code: string; use: string }[] }[];
-    problems: { code: string }[];
+    problems: { code: string; message: string }[];
   }[];
 }
 const generateJson = async (project: TemporaryProject, ...flags: string[]) =>
@@ -349,5 +349,46 @@ describe("nothing of the user's is lost", () => {
       '__proto__: string;\n  constructor?: number | (typeof Object.prototype)["constructor"];',
     );
     expect(readFileSync(project.path(".rhema/pins/app/api.openapi.json"), "utf8")).toContain('"__proto__"');
+  });
+
+  it("notes where long integers lose digits, and names that are not what the contract calls them", async () => {
+    const long = { type: "integer", format: "int64" };
+    const answer = {
+      type: "object",
+      properties: { id: long, many: { type: "array", items: long }, few: { type: "integer" } },
+    };
+    const data = contractWith(
+      { Hive: answer },
+      {
+        "/a": {
+          get: {
+            operationId: "getHive",
+            parameters: [{ name: "since", in: "query", schema: long }],
+            responses: okay({}),
+          },
+        },
+        "/b": { get: { operationId: "GetHive", responses: okay({}) } },
+      },
+    );
+    const project = restProject(data);
+    const notesOf = async (): Promise<string[]> =>
+      ((await generateJson(project)).sdks[0]?.problems ?? []).flatMap(({ code, message }) =>
+        ["contract.integers", "contract.names"].includes(code) ? [message] : [],
+      );
+    expect(await notesOf()).toEqual([
+      "3 places hold integers of 64 bits, which become `number` in `app`: `Hive.id`, `Hive.many`, `getA(since)`.",
+      "2 names are wanted by something else too, and made apart: `getA` instead of `getHive`, `getB` instead of `getHive`.",
+    ]);
+    for (const int64 of ["bigint", "number"]) {
+      project.write(
+        "rhema.yaml",
+        `${project.read("rhema.yaml").replace(/ {4}settings.*\n/, "")}    settings: { int64: ${int64} }\n`,
+      );
+      expect(await notesOf()).toHaveLength(1);
+    }
+    const queries = graphqlProject("scalar Date\ntype Query { d: Date }", { a: "query Date { d }" });
+    const { err } = await queries.run(["generate"]);
+    expect(err).toMatch(/1 name is wanted by something else too, and made apart: `Date_\w{4}`\s+instead of `Date`/);
+    expect(err).toContain("Rename the query");
   });
 });

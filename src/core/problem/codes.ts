@@ -76,6 +76,16 @@ const meanings = {
     why: "Each of them has got a function that goes through all items of all pages.",
     fix: "Nothing, if it is so. Else say how they do it under pages, or `off`.",
   },
+  "contract.integers": {
+    title: "Integers of 64 bits become `number`",
+    why: "A number holds 53 bits; of a longer integer the last digits are lost without a word.",
+    fix: "Say `int64: bigint` or `int64: text` in the settings of the SDK; `int64: number` says that none is so long.",
+  },
+  "contract.names": {
+    title: "Names that several want are made apart",
+    why: "Two names differ in case or punctuation alone, or something else has the name already.",
+    fix: "Rename the query, or ask the contract's authors for another operationId or schema name.",
+  },
   "contract.standing": {
     title: "At least half of the operations take the same parameter",
     why: "It has to be given in every call, though it is the same in most.",

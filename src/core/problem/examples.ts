@@ -86,6 +86,10 @@ export const problemExamples: Readonly<Record<ProblemCode, ProblemExample>> = {
       `  /berths:\n    get:\n      operationId: listBerths\n      parameters: [{ name: cursor, in: query, schema: { type: string } }]\n      responses:\n        "200":\n          description: A page\n          content:\n            application/json:\n              schema:\n                type: object\n                properties:\n                  berths: { type: array, items: { type: string } }\n                  nextCursor: { type: string }\n`,
     ),
   ),
+  "contract.integers": rest(answering("{ type: object, properties: { id: { type: integer, format: int64 } } }")),
+  "contract.names": rest(
+    description(["berth", "Berth"].map((name) => `  /${name}s:\n${operation("", name)}`).join("")),
+  ),
   "contract.standing": rest(
     description(
       ["berths", "vessels", "tides", "tariffs"]

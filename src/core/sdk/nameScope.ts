@@ -59,6 +59,8 @@ export function memberNameFrom(text: string): string {
  * by a number, so that nothing that comes or goes elsewhere moves it.
  */
 export class NameScope {
+  /** Names that are not what was wanted, in the order they were claimed. */
+  readonly clashes: NameClash[] = [];
   private readonly taken = new Set<string>();
 
   constructor(reserved: Iterable<string> = []) {
@@ -69,8 +71,11 @@ export class NameScope {
     return this.taken.has(name.toLowerCase());
   }
 
-  /** @param key what the thing is called where nothing else is called so */
-  claim(wanted: string, key = wanted): string {
+  /**
+   * @param key what the thing is called where nothing else is called so
+   * @param first what it would be called if others did not want that too
+   */
+  claim(wanted: string, key = wanted, first = wanted): string {
     let name = wanted;
     let folded = name.toLowerCase();
     for (let salt = ""; this.taken.has(folded); salt += "+") {
@@ -78,8 +83,15 @@ export class NameScope {
       folded = name.toLowerCase();
     }
     this.taken.add(folded);
+    if (name !== first) this.clashes.push({ wanted: first, name });
     return name;
   }
+}
+
+/** A name that was wanted, and what was given because others want it too. */
+export interface NameClash {
+  readonly wanted: string;
+  readonly name: string;
 }
 
 /** What several things that are named at once can be called. */

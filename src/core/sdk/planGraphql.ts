@@ -116,6 +116,7 @@ export function planGraphql(
     calls,
     fragments,
     types: planner.types,
+    clashes: scope.clashes,
     untyped: countUntyped(planner.types.values(), [], new Set(scalars.keys())),
   };
 }

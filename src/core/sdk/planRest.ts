@@ -78,6 +78,7 @@ export function planRest(contract: RestContract, settings: RestSettings): RestPl
     sent,
     tags: contract.tags,
     types: planner.types,
+    clashes: [...functions.clashes, ...planner.scope.clashes],
     untyped: countUntyped(
       planner.types.values(),
       [...asked, ...calls.flatMap(answeredOnce), ...sent.flatMap(receivedBy)],
@@ -137,8 +138,10 @@ function callNames(operations: readonly RestOperation[], scope: NameScope): Map<
   const contested = (operation: RestOperation): boolean => (claims.get(wanted(operation).toLowerCase()) ?? 0) > 1;
   for (const operation of operations) if (!contested(operation)) names.set(operation, scope.claim(wanted(operation)));
   for (const operation of operations)
-    if (contested(operation))
-      names.set(operation, scope.claim(memberNameFrom(nameFromPath(operation)), operationLabel(operation)));
+    if (contested(operation)) {
+      const name = memberNameFrom(nameFromPath(operation));
+      names.set(operation, scope.claim(name, operationLabel(operation), wanted(operation)));
+    }
   return names;
 }
 

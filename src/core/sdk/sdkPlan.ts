@@ -1,3 +1,4 @@
+import type { NameClash } from "./nameScope.js";
 import type {
   AuthScheme,
   Content,
@@ -33,6 +34,8 @@ interface ContractPlanBase {
   readonly types: ReadonlyMap<string, PlannedType>;
   /** Places where the contract says nothing about a value. */
   readonly untyped: number;
+  /** Names that are not what the contract says, because others want the same. */
+  readonly clashes: readonly NameClash[];
 }
 
 export interface RestPlan extends ContractPlanBase {
