@@ -377,7 +377,7 @@ describe("nothing of the user's is lost", () => {
       );
     expect(await notesOf()).toEqual([
       "3 places hold integers of 64 bits, which become `number` in `app`: `Hive.id`, `Hive.many`, `getA(since)`.",
-      "2 names are wanted by something else too, and made apart: `getA` instead of `getHive`, `getB` instead of `getHive`.",
+      "3 names are wanted by something else too, and made apart: `getA` instead of `getHive`, `getB` instead of `getHive`, `getSHive` instead of `getHive`.",
     ]);
     for (const int64 of ["bigint", "number"]) {
       project.write(
