@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { contractWith, okay } from "../support/smallContract.js";
-import { restProject } from "../support/temporaryProject.js";
+import { graphqlProject, restProject } from "../support/temporaryProject.js";
 
 /** Texts that want to be more than text, wherever they are written down. */
 const attacks = [
@@ -214,6 +214,78 @@ describe("a contract that wants to exhaust or to leave", () => {
       expect([0, 3]).toContain(code);
       expect(`${out}${err}`).toMatch(/nested (more than 250 levels deep|too deeply)/);
     }
+  });
+
+  it("of lists in lists of a schema is set aside where nobody could walk through it", async () => {
+    const deep = (levels: number): string => `${"[".repeat(levels)}Int${"]".repeat(levels)}`;
+    for (const levels of [101, 5_000]) {
+      const project = graphqlProject(
+        `type Query { deep: ${deep(levels)} b(x: ${deep(levels)}): Int fine: ${deep(20)} }`,
+        { a: "query Q { b fine }" },
+      );
+      const { code, out } = await project.run(["generate"]);
+      expect([levels, code]).toEqual([levels, 0]);
+      expect(out).toContain("2 parts set aside");
+      expect(out).toContain("its lists are nested more than 100 levels deep");
+      expect(project.compile()).toBe("");
+    }
+  });
+
+  it("of queries without measure ends with a message", async () => {
+    const schema = "type Query { n: Query b(x: J): Int } scalar J";
+    for (const text of [
+      `query Q { ${"n { ".repeat(5_000)}b${" }".repeat(5_000)} }`,
+      `query Q { b(x: ${"[".repeat(50_000)}1${"]".repeat(50_000)}) }`,
+      `query Q { ${"n { ".repeat(600)}b${" }".repeat(600)} }`,
+    ]) {
+      const { code, err } = await graphqlProject(schema, { a: text }).run(["generate"]);
+      expect([code, err.includes("defect")]).toEqual([1, false]);
+    }
+    for (const text of [
+      `query Q { ${"n { ".repeat(400)}b${" }".repeat(400)} }`,
+      `query Q { b(x: ${"[".repeat(400)}1${"]".repeat(400)}) }`,
+    ])
+      expect((await graphqlProject(schema, { a: text }).run(["generate"])).code).toBe(0);
+    const { err } = await graphqlProject(schema, {
+      a: `query Q { b(x: ${"[".repeat(3_000)}1${"]".repeat(3_000)}) }`,
+    }).run(["generate"]);
+    expect(err).not.toContain("defect");
+  });
+
+  it("by fragments that are spread twice takes no longer than by others", async () => {
+    const schema = "type Query { n: Node } type Node { id: ID! next: Node other: Node }";
+    const chain = (count: number, inner: (name: string) => string): string =>
+      [
+        "query Q { n { ...F0 } }",
+        ...Array.from(
+          { length: count },
+          (_, at) => `fragment F${String(at)} on Node { id ${inner(`F${String(at + 1)}`)} }`,
+        ),
+        `fragment F${String(count)} on Node { id }`,
+      ].join("\n");
+    const twice = graphqlProject(schema, {
+      a: chain(200, (name) => `...${name} ... on Node { ...${name} } ...${name}`),
+    });
+    expect((await twice.run(["generate"])).code).toBe(0);
+    expect(twice.compile()).toBe("");
+    // Below different fields they are different types, of which there are too many.
+    const below = graphqlProject(schema, { a: chain(40, (name) => `next { ...${name} } other { ...${name} }`) });
+    const { code, err } = await below.run(["generate"]);
+    expect([code, err.includes("selects more than 20,000 fields when its")]).toEqual([1, true]);
+  });
+
+  it("by a choice of very many values is as quick as it is long, and keeps each value whole", async () => {
+    const odd = ["a | b", '"', "`", "} | {", "(a", "\\", "${x} | y", "] |"];
+    const values = [...odd, ...Array.from({ length: 20_000 }, (_, at) => `value ${String(at)}`)];
+    const schemas = {
+      Many: { type: "string", enum: values },
+      Holder: { type: "object", properties: { odd: { enum: odd }, many: { enum: values } } },
+    };
+    const project = restProject(contractWith(schemas));
+    const startedAt = performance.now();
+    expect((await project.run(["generate"])).code).toBe(0);
+    expect(performance.now() - startedAt).toBeLessThan(5_000);
+    expect(project.compile()).toBe("");
   });
 
   it("of aliases that unfold without end ends with a message", async () => {

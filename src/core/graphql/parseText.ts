@@ -8,6 +8,13 @@ export type ParsedText =
 
 /** Parses one GraphQL text, schema or query document; a text nested beyond reason is a mistake too, not a crash. */
 export function parseText({ document, text }: SourceText): ParsedText {
+  const tooDeep = placeOfDepth(text);
+  if (tooDeep !== undefined)
+    return {
+      ok: false,
+      message: `it is nested more than ${String(deepest)} levels deep`,
+      places: [{ document, offset: tooDeep, length: 1 }],
+    };
   try {
     return { ok: true, document: parse(new Source(text, document)) };
   } catch (error) {
@@ -27,12 +34,28 @@ export function parseText({ document, text }: SourceText): ParsedText {
   }
 }
 
+/** As many braces and parentheses may be in each other; whoever walks through more runs out of room. */
+const deepest = 500;
+
+const brackets = /"""(?:\\"""|[\s\S])*?"""|"(?:\\.|[^"\\\n])*"|#[^\n]*|[{([]|[})\]]/g;
+
+/** Where a text is nested too deeply. Lists are left to who reads them: a schema is read without what is too deep. */
+function placeOfDepth(text: string): number | undefined {
+  // Most texts could not be nested so deeply.
+  if (text.length < 2 * deepest) return undefined;
+  let depth = 0;
+  for (const { 0: found, index } of text.matchAll(brackets)) {
+    if (found === "{" || found === "(") depth++;
+    else if (found === "}" || found === ")") depth--;
+    if (depth > deepest) return index;
+  }
+  return undefined;
+}
+
 /** Where the innermost bracket stands that nothing closes; what strings and comments hold does not count. */
 function neverClosed(text: string): number | undefined {
   const open: number[] = [];
-  for (const { 0: found, index } of text.matchAll(
-    /"""(?:\\"""|[\s\S])*?"""|"(?:\\.|[^"\\\n])*"|#[^\n]*|[{([]|[})\]]/g,
-  )) {
+  for (const { 0: found, index } of text.matchAll(brackets)) {
     if (/^[{([]$/.test(found)) open.push(index);
     else if (/^[})\]]$/.test(found)) open.pop();
   }

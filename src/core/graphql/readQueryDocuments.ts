@@ -19,6 +19,7 @@ import type { QueryDocuments } from "./queryModel.js";
 import { sentence } from "./readGraphqlContract.js";
 import { spreadFragments } from "./spreadFragments.js";
 import { typeFragment, typeOperation } from "./typeOperation.js";
+import { mostFields, TooManyFields } from "./typeSelections.js";
 import { incremental, validateQueries } from "./validateQueries.js";
 
 export interface QueryReading extends QueryDocuments {
@@ -57,7 +58,8 @@ export function readQueryDocuments(
   problems.push(...fragmentCycles(fragments), ...incremental(definitions));
   problems.push(...validateQueries(schema, definitions, unreadable));
   problems.push(...unused(operations, fragments));
-  return { ...typed(schema, operations, fragments, problems, options), problems };
+  const { tooLarge, ...reading } = typed(schema, operations, fragments, problems, options);
+  return { ...reading, problems: [...problems, ...tooLarge] };
 }
 
 export interface TypingOptions {
@@ -134,7 +136,7 @@ function typed(
   fragments: readonly FragmentDefinitionNode[],
   problems: readonly Problem[],
   options: TypingOptions,
-): QueryDocuments & { leftOut: string[] } {
+): QueryDocuments & { leftOut: string[]; tooLarge: Problem[] } {
   const fragmentsByName = new Map(fragments.map((fragment) => [fragment.name.value, fragment]));
   const faulty = new Set([...operations, ...fragments].filter((node) => holdsError(node, problems)));
   const faultyNames = new Set(
@@ -145,22 +147,37 @@ function typed(
     return !faulty.has(node) && [...spread].every((name) => fragmentsByName.has(name) && !faultyNames.has(name));
   };
   const context = { schema, fragments: fragmentsByName, isSealed: options.fragments === "sealed" };
-  const soundOperations = operations.filter((node) => node.name && isSound(node));
-  const soundFragments = fragments.filter(isSound);
-  const typedOperations = sortedBy(
-    soundOperations.map((node) => typeOperation(node, context)),
-    (operation) => operation.name,
+  const tooLarge: Problem[] = [];
+  const typedOrTold = <Node extends OperationDefinitionNode | FragmentDefinitionNode, Typed>(
+    nodes: readonly Node[],
+    type: (node: Node) => Typed,
+  ): { readonly nodes: readonly Node[]; readonly typed: readonly Typed[] } => {
+    const pairs = nodes.flatMap((node): [Node, Typed][] => {
+      try {
+        return [[node, type(node)]];
+      } catch (error) {
+        if (!(error instanceof TooManyFields)) throw error;
+        tooLarge.push(tooManyFields(node));
+        return [];
+      }
+    });
+    return { nodes: pairs.map(([node]) => node), typed: pairs.map(([, each]) => each) };
+  };
+  const { nodes: soundOperations, typed: ofOperations } = typedOrTold(
+    operations.filter((node) => node.name && isSound(node)),
+    (node) => typeOperation(node, context),
   );
+  const { nodes: soundFragments, typed: ofFragments } = typedOrTold(fragments.filter(isSound), (node) =>
+    typeFragment(node, context),
+  );
+  const typedOperations = sortedBy(ofOperations, (operation) => operation.name);
   const senders = (owner: string): string[] =>
     typedOperations
       .filter((operation) => operation.name === owner || operation.fragments.includes(owner))
       .map((operation) => operation.name);
   return {
     operations: typedOperations,
-    fragments: sortedBy(
-      soundFragments.map((node) => typeFragment(node, context)),
-      (fragment) => fragment.name,
-    ),
+    fragments: sortedBy(ofFragments, (fragment) => fragment.name),
     uses: findUses(schema, [...soundOperations, ...soundFragments]).map((use) => ({
       ...use,
       operations: senders(use.owner),
@@ -168,7 +185,17 @@ function typed(
     leftOut: operations
       .filter((node) => !soundOperations.includes(node))
       .map((node) => node.name?.value ?? "(unnamed)"),
+    tooLarge,
   };
+}
+
+/** A definition whose fragments, each spread below several fields, come to more than anybody reads. */
+function tooManyFields(node: OperationDefinitionNode | FragmentDefinitionNode): Problem {
+  const message = `\`${node.name?.value ?? ""}\` selects more than ${mostFields.toLocaleString("en")} fields when its fragments are written out.`;
+  return problem("query.large", message, {
+    place: placeOfNode(node),
+    hint: "Spread fewer fragments below several fields, or split it.",
+  });
 }
 
 function holdsError(node: OperationDefinitionNode | FragmentDefinitionNode, problems: readonly Problem[]): boolean {

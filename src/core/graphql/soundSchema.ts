@@ -137,6 +137,7 @@ function soundInput(
 }
 
 function whyNoOutput(type: TypeNode, types: Types): string | undefined {
+  if (listsIn(type) > deepestList) return `its lists are nested more than ${String(deepestList)} levels deep`;
   const name = namedOf(type);
   if (scalars.has(name)) return undefined;
   const found = types.get(name);
@@ -145,6 +146,7 @@ function whyNoOutput(type: TypeNode, types: Types): string | undefined {
 }
 
 function whyNoInput(type: TypeNode, types: Types): string | undefined {
+  if (listsIn(type) > deepestList) return `its lists are nested more than ${String(deepestList)} levels deep`;
   const name = namedOf(type);
   if (scalars.has(name)) return undefined;
   const found = types.get(name);
@@ -152,6 +154,19 @@ function whyNoInput(type: TypeNode, types: Types): string | undefined {
   return ["scalar", "enum", "input"].includes(found.kind)
     ? undefined
     : `\`${name}\` is ${article(found.kind)}, which no argument can hold`;
+}
+
+/** As many lists may be in each other; what is deeper cannot be walked through by every tool that reads it. */
+const deepestList = 100;
+
+function listsIn(type: TypeNode): number {
+  let count = 0;
+  let inner = type;
+  while (inner.kind !== Kind.NAMED_TYPE) {
+    if (inner.kind === Kind.LIST_TYPE) count++;
+    inner = inner.type;
+  }
+  return count;
 }
 
 function isRequired(input: InputValueDefinitionNode): boolean {

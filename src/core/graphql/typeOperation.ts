@@ -16,20 +16,26 @@ import { printSent } from "./printSent.js";
 import type { QueryFragment, QueryOperation } from "./queryModel.js";
 import { toReference } from "./readGraphqlContract.js";
 import { spreadFragments } from "./spreadFragments.js";
-import { typeSelections, type SelectionContext } from "./typeSelections.js";
+import { mostFields, typeSelections, type SelectionContext } from "./typeSelections.js";
 import type { TypingContext } from "./typingContext.js";
 
-/** Types one valid, named operation. */
+/** Types one valid, named operation. @throws TooManyFields when it selects more than is typed */
 export function typeOperation(node: OperationDefinitionNode, context: TypingContext): QueryOperation {
   const needTypename = new Set<SelectionSetNode>();
+  const room = (): SelectionContext["room"] => ({ left: mostFields });
   const rootType = context.schema.getRootType(node.operation);
   if (!rootType) throw new Error(`The schema has no ${node.operation} type; validation should have said so.`);
-  const answer = typeSelections([{ set: node.selectionSet, condition: "" }], rootType, { ...context, needTypename });
+  const answer = typeSelections([{ set: node.selectionSet, condition: "" }], rootType, {
+    ...context,
+    needTypename,
+    room: room(),
+  });
   const whole = context.isSealed
     ? typeSelections([{ set: node.selectionSet, condition: "" }], rootType, {
         ...context,
         isSealed: false,
         needTypename,
+        room: room(),
       })
     : undefined;
   const fragments = [...spreadFragments(node, context.fragments)].sort();
@@ -37,7 +43,7 @@ export function typeOperation(node: OperationDefinitionNode, context: TypingCont
   if (context.isSealed)
     for (const name of fragments) {
       const fragment = context.fragments.get(name);
-      if (fragment) fragmentShape(fragment, { ...context, needTypename });
+      if (fragment) fragmentShape(fragment, { ...context, needTypename, room: room() });
     }
   return {
     name: node.name?.value ?? "",
@@ -56,9 +62,9 @@ export function typeOperation(node: OperationDefinitionNode, context: TypingCont
   };
 }
 
-/** Types one fragment on its own. */
+/** Types one fragment on its own. @throws TooManyFields when it selects more than is typed */
 export function typeFragment(node: FragmentDefinitionNode, context: TypingContext): QueryFragment {
-  const shape = fragmentShape(node, { ...context, needTypename: new Set() });
+  const shape = fragmentShape(node, { ...context, needTypename: new Set(), room: { left: mostFields } });
   return {
     name: node.name.value,
     on: node.typeCondition.name.value,

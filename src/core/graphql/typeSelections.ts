@@ -24,9 +24,17 @@ import { toReference } from "./readGraphqlContract.js";
 import type { TypingContext } from "./typingContext.js";
 
 export interface SelectionContext extends TypingContext {
+  /** Fields that may still be typed; each fragment counts anew wherever it is spread below another field. */
+  readonly room: { left: number };
   /** Filled with the selection sets whose text needs `__typename` added. */
   readonly needTypename: Set<SelectionSetNode>;
 }
+
+/** As many fields as one definition may select when its fragments are written out. */
+export const mostFields = 20_000;
+
+/** Thrown for a definition that selects more. */
+export class TooManyFields extends Error {}
 
 /** A selection set under the condition (of `@include`/`@skip` variables) that it is there at all; "" is always. */
 export interface ConditionalSet {
@@ -41,6 +49,8 @@ interface Collected {
   readonly fields: Map<string, Merged>;
   /** By fragment, the conditions under which it is spread; sealed fragments only. */
   readonly seals: Map<string, string[]>;
+  /** Conditions that a set was looked at under: spread again, it says nothing new. */
+  readonly seen: Map<SelectionSetNode, Set<string>>;
 }
 
 /** All field nodes that answer under one response key. */
@@ -67,12 +77,19 @@ export function typeSelections(
 }
 
 /** Whether a selection on an abstract type has fragments that hold for only some of its object types. */
-function splits(set: SelectionSetNode, type: GraphQLCompositeType, context: SelectionContext): boolean {
+function splits(
+  set: SelectionSetNode,
+  type: GraphQLCompositeType,
+  context: SelectionContext,
+  seen = new Set<SelectionSetNode>(),
+): boolean {
+  if (seen.has(set)) return false;
+  seen.add(set);
   return set.selections.some((selection) => {
     if (selection.kind === Kind.FIELD) return false;
     const { condition, inner } = fragmentOf(selection, context);
     if (condition !== undefined && !alwaysHolds(condition, type, context)) return true;
-    return splits(inner, type, context);
+    return splits(inner, type, context, seen);
   });
 }
 
@@ -154,7 +171,7 @@ function collect(
   context: SelectionContext,
 ): Collected {
   const outer = [...new Set(sets.map(({ condition }) => condition))];
-  const collected: Collected = { outer, fields: new Map(), seals: new Map() };
+  const collected: Collected = { outer, fields: new Map(), seals: new Map(), seen: new Map() };
   for (const { set, condition } of sets) collectSet(set, condition, object, parent, context, collected);
   return collected;
 }
@@ -168,6 +185,9 @@ function collectSet(
   collected: Collected,
 ): void {
   const merged = collected.fields;
+  const seen = collected.seen.get(set) ?? new Set<string>();
+  if (seen.has(condition)) return;
+  collected.seen.set(set, seen.add(condition));
   for (const selection of set.selections) {
     const own = conditionOf(selection.directives ?? []);
     if (own === "never") continue;
@@ -224,6 +244,8 @@ function conditionOf(directives: readonly DirectiveNode[]): string {
 }
 
 function recordOf(collected: Collected, object: GraphQLCompositeType, context: SelectionContext): RecordShape {
+  context.room.left -= collected.fields.size;
+  if (context.room.left < 0) throw new TooManyFields();
   const fields = [...collected.fields].map(([key, entry]): Field => {
     const { definition, nodes } = entry;
     const [first] = nodes;

@@ -196,6 +196,11 @@ const meanings = {
     why: "The answer would be endless; servers refuse it.",
     fix: "Take one of the spreads out.",
   },
+  "query.large": {
+    title: "A query selects too many fields",
+    why: "Fragments that are spread below several fields multiply; the types of so many fields help nobody.",
+    fix: "Spread fewer fragments below several fields, or split the query.",
+  },
   "query.incremental": {
     title: "A query asks for its answer in pieces (@defer or @stream)",
     why: "Answers that come in pieces are not read yet, and their types would promise what is not there.",

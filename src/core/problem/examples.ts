@@ -148,6 +148,21 @@ export const problemExamples: Readonly<Record<ProblemCode, ProblemExample>> = {
   "query.cycle": query(
     "query Voyage($id: ID!) { voyage(id: $id) { ...A } }\nfragment A on Voyage { ...B }\nfragment B on Voyage { ...A }\n",
   ),
+  "query.large": {
+    files: {
+      ...asked,
+      "passages.graphql": "type Query { voyage: Voyage }\ntype Voyage { id: ID!, next: Voyage, last: Voyage }\n",
+      "app/voyage.graphql": [
+        "query Voyage { voyage { ...V0 } }",
+        ...Array.from({ length: 13 }, (_, at) => {
+          const inner = `...V${String(at + 1)}`;
+          return `fragment V${String(at)} on Voyage { id next { ${inner} } last { ${inner} } }`;
+        }),
+        "fragment V13 on Voyage { id }\n",
+      ].join("\n"),
+    },
+    steps: generate,
+  },
   "query.incremental": query("query Voyage($id: ID!) { voyage(id: $id) { id ... on Voyage @defer { eta } } }\n"),
   "query.deprecated": query("query Voyage($id: ID!) { voyage(id: $id) { remarks } }\n"),
   "query.vanished": {

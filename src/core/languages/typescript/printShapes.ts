@@ -52,10 +52,27 @@ const widestAlias = 90;
 
 function wrapUnion(text: string): string {
   if (text.length <= widestAlias || !text.includes(" | ") || text.startsWith("{")) return ` ${text}`;
-  return text
-    .split(/ \| (?![^{(]*[)}])/)
+  return unionMembers(text)
     .map((member) => `\n  | ${member}`)
     .join("");
+}
+
+/** The members of a union as they are printed: what stands between bars that are in no bracket and no literal. */
+function unionMembers(text: string): string[] {
+  const members: string[] = [];
+  const tokens = /"(?:[^"\\]|\\.)*"|`(?:[^`\\]|\\.)*`|[({[<]|[)}\]]|(?<!=)>| \| /g;
+  let depth = 0;
+  let from = 0;
+  for (let found = tokens.exec(text); found; found = tokens.exec(text)) {
+    const [token] = found;
+    if (token === " | ") {
+      if (depth > 0) continue;
+      members.push(text.slice(from, found.index));
+      from = tokens.lastIndex;
+    } else if (/^[({[<]$/.test(token)) depth++;
+    else if (/^[)}\]>]$/.test(token)) depth--;
+  }
+  return [...members, text.slice(from)];
 }
 
 function printDescribedChoice(
