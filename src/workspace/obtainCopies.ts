@@ -1,6 +1,6 @@
 import { execFile } from "node:child_process";
-import { mkdirSync, rmSync, writeFileSync } from "node:fs";
-import { dirname, join } from "node:path";
+import { existsSync } from "node:fs";
+import { join } from "node:path";
 import { promisify } from "node:util";
 import { isUrl } from "../core/rest/documentNames.js";
 import { problem, type Problem } from "../core/problem/problem.js";
@@ -10,11 +10,12 @@ import { haltOrAsync, mergedHalt } from "./allOrHalt.js";
 import type { ContractConfiguration } from "./configuration.js";
 import { credentialOf, hideSecrets } from "../core/text/secrets.js";
 import { fetchText, type Fetched, type FetchOptions, type Validators } from "./fetchText.js";
-import { writeOrigin } from "./origins.js";
+import { originsWith } from "./origins.js";
 import { fromEnvironment } from "./fromEnvironment.js";
 import { exitCodes, Halt } from "./halt.js";
-import type { Project } from "./project.js";
+import { displayPath, type Project } from "./project.js";
 import { sourceList } from "./sources.js";
+import { performWriting } from "./writing.js";
 
 const timeoutMs = 30_000;
 const mostOutput = 128 * 1024 * 1024;
@@ -179,8 +180,16 @@ async function asSaved(text: string): Promise<string> {
 }
 
 async function inLines(text: string): Promise<string> {
-  const { applyEdits, format } = await import("jsonc-parser");
-  const formatted = applyEdits(text, format(text, undefined, { insertSpaces: true, tabSize: 2, eol: "\n" }));
+  const { format } = await import("jsonc-parser");
+  const edits = format(text, undefined, { insertSpaces: true, tabSize: 2, eol: "\n" });
+  // The library puts in one edit after the other, each into a new text: minutes for what takes no time at once.
+  const pieces: string[] = [];
+  let from = 0;
+  for (const { offset, length, content } of edits.sort((a, b) => a.offset - b.offset)) {
+    pieces.push(text.slice(from, offset), content);
+    from = offset + length;
+  }
+  const formatted = pieces.join("") + text.slice(from);
   return formatted.endsWith("\n") ? formatted : `${formatted}\n`;
 }
 
@@ -234,7 +243,7 @@ function expandAddress(project: Project, address: string, contract: string): str
   return scheme + pair + expand(project, rest, contract);
 }
 
-/** Saves a copy, and what its server tells the version by. */
+/** Saves a copy, and what its server tells the version by: both or neither, however the process ends. */
 export function saveCopy(
   project: Project,
   contract: string,
@@ -244,10 +253,15 @@ export function saveCopy(
   const path = copyPath(project, contract, address, text);
   const known = readCopy(project, contract, address);
   const saved = text.endsWith("\n") ? text : `${text}\n`;
-  mkdirSync(dirname(path), { recursive: true });
-  writeFileSync(path, saved);
-  if (address !== undefined) writeOrigin(project, contract, address, { ...validators, text: saved });
+  const write = new Map([[displayPath(project, path), saved]]);
+  const remove: string[] = [];
+  if (address !== undefined) {
+    const origins = originsWith(project, contract, address, { ...validators, text: saved });
+    const shown = displayPath(project, origins.path);
+    if (origins.text !== undefined) write.set(shown, origins.text);
+    else if (existsSync(origins.path)) remove.push(shown);
+  }
   // A copy of another kind would be found first.
-  const old = known && join(project.root, known.document);
-  if (old !== undefined && old !== path) rmSync(old, { force: true });
+  if (known && join(project.root, known.document) !== path) remove.push(known.document);
+  performWriting(project, { write, remove });
 }

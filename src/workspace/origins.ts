@@ -1,5 +1,5 @@
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { dirname, join } from "node:path";
+import { existsSync, readFileSync } from "node:fs";
+import { join } from "node:path";
 import { dataMember, isData, parseData, textMember, type Data } from "../core/text/parseData.js";
 import { publicAddress } from "../core/text/secrets.js";
 import type { Validators } from "./fetchText.js";
@@ -23,25 +23,29 @@ export function readOrigin(
   return { ...(etag === undefined ? {} : { etag }), ...(lastModified === undefined ? {} : { lastModified }) };
 }
 
-/** Keeps what a server said beside the text that it sent; a server that says nothing is forgotten. */
-export function writeOrigin(
+/** The file that keeps what servers said. */
+export interface OriginsFile {
+  /** Absolute. */
+  readonly path: string;
+  /** Undefined where there is nothing to keep. */
+  readonly text: string | undefined;
+}
+
+/** What servers said once one has said something beside the text that it sent; a server that says nothing is forgotten. */
+export function originsWith(
   project: Project,
   contract: string,
   address: string,
   { text, ...validators }: Validators & { readonly text: string },
-): void {
+): OriginsFile {
   const key = publicAddress(address);
   const { [key]: _before, ...others } = readOrigins(project, contract);
   const isSaid = Object.keys(validators).length > 0;
   const all = isSaid ? { ...others, [key]: { ...validators, copy: hashOf(text) } } : others;
   const path = originsPath(project, contract);
-  if (Object.keys(all).length === 0) {
-    rmSync(path, { force: true });
-    return;
-  }
-  mkdirSync(dirname(path), { recursive: true });
+  if (Object.keys(all).length === 0) return { path, text: undefined };
   const sorted = Object.fromEntries(Object.entries(all).sort(([a], [b]) => (a < b ? -1 : 1)));
-  writeFileSync(path, `${JSON.stringify(sorted, null, 2)}\n`);
+  return { path, text: `${JSON.stringify(sorted, null, 2)}\n` };
 }
 
 function originsPath(project: Project, contract: string): string {

@@ -1,4 +1,4 @@
-import { existsSync, writeFileSync } from "node:fs";
+import { existsSync } from "node:fs";
 import { basename, dirname, join, resolve } from "node:path";
 import { isUrl } from "../../core/rest/documentNames.js";
 import { problem } from "../../core/problem/problem.js";
@@ -6,6 +6,7 @@ import { parseData } from "../../core/text/parseData.js";
 import { checkConfiguration } from "../checkConfiguration.js";
 import type { ContractConfiguration } from "../configuration.js";
 import { exitCodes, Halt } from "../halt.js";
+import { createWhole, replaceWhole } from "../wholeFile.js";
 import type { Whereabouts } from "../whereabouts.js";
 import { isInside } from "../project.js";
 import { configText } from "./configText.js";
@@ -162,10 +163,10 @@ export function writeInit(root: string, plan: InitPlan): InitOutcome {
   });
   assertSound(text, configName);
   assertNoConfiguration(root, configName);
-  writeFileSync(join(root, configName), text, { flag: "wx" });
+  createWhole(join(root, configName), text);
   const { manifest } = surroundings;
   const scripts = plan.scripts && manifest !== undefined ? withScripts(manifest) : undefined;
-  if (scripts && scripts.added.length > 0) writeFileSync(join(root, "package.json"), scripts.text);
+  if (scripts && scripts.added.length > 0) replaceWhole(join(root, "package.json"), scripts.text);
   return {
     config: configName,
     scripts: scripts?.added ?? [],

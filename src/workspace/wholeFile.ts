@@ -1,0 +1,49 @@
+import { existsSync, linkSync, readdirSync, realpathSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { basename, dirname, join } from "node:path";
+import { errorCode } from "./textFile.js";
+
+const ending = ".unfinished";
+
+/**
+ * Creates a file that is there whole or not at all, however the process ends.
+ *
+ * @throws the file system's error, EEXIST when there is such a file already
+ */
+export function createWhole(path: string, text: string): void {
+  const unfinished = begin(path, text);
+  try {
+    linkSync(unfinished, path);
+  } catch (error) {
+    const hasNoLinks = ["EPERM", "ENOTSUP", "ENOSYS", "EMLINK"].includes(errorCode(error) ?? "");
+    if (!hasNoLinks || existsSync(path)) throw error;
+    renameSync(unfinished, path);
+  } finally {
+    rmSync(unfinished, { force: true });
+  }
+}
+
+/** Replaces a file that somebody else has written: it is what it was or what it shall be, with the rights it had. */
+export function replaceWhole(path: string, text: string): void {
+  const target = realpathSync(path);
+  const unfinished = begin(target, text, statSync(target).mode);
+  try {
+    renameSync(unfinished, target);
+  } finally {
+    rmSync(unfinished, { force: true });
+  }
+}
+
+function begin(path: string, text: string, mode = 0o666): string {
+  sweep(path);
+  const unfinished = `${path}.${String(process.pid)}${ending}`;
+  writeFileSync(unfinished, text, { mode });
+  return unfinished;
+}
+
+/** Removes what processes left behind that were killed while they wrote this file. */
+function sweep(path: string): void {
+  const start = `${basename(path)}.`;
+  for (const name of readdirSync(dirname(path)))
+    if (name.startsWith(start) && /^\d+\.unfinished$/.test(name.slice(start.length)))
+      rmSync(join(dirname(path), name), { force: true });
+}
