@@ -22,6 +22,13 @@ export const contractBugs: readonly Bug[] = [
     seeds: [1],
   },
   {
+    name: "a bar inside a literal ends a member",
+    file: "languages/typescript/printShapes.ts",
+    text: '/"(?:[^"\\\\]|\\\\.)*"|`(?:[^`\\\\]|\\\\.)*`|[({[<]|[)}\\]]|(?<!=)>| \\| /g',
+    instead: "/[({[<]|[)}\\]]|(?<!=)>| \\| /g",
+    seeds: [2, 6, 7],
+  },
+  {
     name: "a list of alternatives has no brackets",
     file: "languages/typescript/printType.ts",
     text: "grouped(printReference(shape.item, printer, stance))",
@@ -145,8 +152,8 @@ export const contractBugs: readonly Bug[] = [
   {
     name: "quotes in texts are not escaped",
     file: "languages/typescript/escape.ts",
-    text: "return JSON.stringify(text).replace(",
-    instead: 'return `"${text}"`.replace(',
+    text: "replaceHidden(JSON.stringify(text), escapes)",
+    instead: 'replaceHidden(`"${text}"`, escapes)',
     seeds: [1],
   },
   {

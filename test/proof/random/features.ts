@@ -1,6 +1,7 @@
 /** Every keyword and position that random contracts are made of; each has to occur in a run. */
 export const everyFeature: readonly string[] = [
   "hostile operation id",
+  "long choice of odd texts",
   "deprecated pages",
   "deprecated parameter of pages",
   "pages by cursor",

@@ -9,7 +9,7 @@ import {
   type Version,
 } from "./makeSchema.js";
 import { Randomness } from "./randomness.js";
-import { varyOperations } from "./varyOperations.js";
+import { varyChoices, varyOperations } from "./varyOperations.js";
 
 export interface RandomContract {
   readonly seed: number;
@@ -65,6 +65,7 @@ export function makeContract(seed: number): RandomContract {
   const operations = 3 + random.below(4);
   for (let at = 0; at < operations; at++) addOperation(paths, at, base);
   varyOperations(paths, base, new Randomness(seed + 90_001));
+  varyChoices(paths, base, new Randomness(seed + 90_002));
   const info = { title: `Random ${String(seed)}`, version: "1" };
   const document: Json =
     version === "2.0" ? olderDocument(info, paths, schemas, random) : newerDocument(info, paths, schemas, base);

@@ -60,6 +60,27 @@ export function varyOperations(paths: Json, context: SchemaContext, random: Rand
   });
 }
 
+/** Texts that look like what stands between the members of a union, or ends one. */
+const marksOfTypes = ["a | b", "} | {", '"', "`", "(a", "[ | ]", "\\", "${x} | y", "=> | >", "<b"];
+
+/** Gives operations a parameter with a long choice of odd texts, by numbers of its own. */
+export function varyChoices(paths: Json, { random: features, version }: SchemaContext, random: Randomness): void {
+  for (const item of Object.values(paths))
+    for (const operation of operationsOf(item as Json)) {
+      if (!random.chance(0.1)) continue;
+      const values = marksOfTypes.filter(() => random.chance(0.7));
+      const choice = {
+        type: "string",
+        enum: [...values, ...values.map((value) => `${value} and ${value}, once more`)],
+      };
+      const parameter = { name: "marks", in: "query", ...(version === "2.0" ? choice : { schema: choice }) };
+      const others = ((operation["parameters"] ?? []) as unknown[]).filter(
+        (each) => (each as Json)["name"] !== "marks",
+      );
+      operation["parameters"] = features.hit("long choice of odd texts", [...others, parameter]);
+    }
+}
+
 function operationsOf(item: Json): Json[] {
   const { additionalOperations = {}, ...methods } = item as { additionalOperations?: Json };
   return [...Object.values(methods), ...Object.values(additionalOperations)].filter(
