@@ -37,7 +37,7 @@ describe("watch", () => {
   });
 
   it("keeps the last good output on a save that is broken or half written, and takes the next good one", async () => {
-    const project = restProject(contract({ id: text }));
+    const project = restProject(contract({ id: text, size: { type: "integer", format: "int64" } }));
     const watching = project.start(["watch"]);
     await watching.says(ready);
     const good = project.tree("src/sdk");
@@ -45,9 +45,11 @@ describe("watch", () => {
     await watching.says("cannot be read, the SDK stays as it was");
     expect(project.tree("src/sdk")).toEqual(good);
     const from = watching.out.length;
-    project.write("api.yaml", contract({ id: text, quay: text }));
+    project.write("api.yaml", contract({ id: text, quay: text, size: { type: "integer", format: "int64" } }));
     await watching.says("written in", from);
     expect(project.read("src/sdk/api/shapes.ts")).toContain("quay?: string");
+    // What was said before is not said again.
+    expect(watching.err.split("contract.integers")).toHaveLength(2);
   });
 
   it("outlives a ledger that cannot be read, as a merge may leave it", async () => {

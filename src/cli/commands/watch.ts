@@ -84,7 +84,9 @@ function report(
       changes.map(({ code, message, verdict, use }) => ({ contract, code, message, verdict, use })),
     ),
   });
-  return new Set(outcome.sdks.flatMap(({ problems }) => problems).map(({ message }) => message));
+  const said = outcome.sdks.flatMap(({ problems }) => problems).map(({ message }) => message);
+  // What cannot be read says nothing of what was said before.
+  return new Set(outcome.exitCode < exitCodes.usage ? said : [...told, ...said]);
 }
 
 function savedNames(saved: readonly string[]): string {
