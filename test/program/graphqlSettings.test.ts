@@ -216,6 +216,54 @@ export async function run(baseUrl: string): Promise<unknown> {
     expect(say({ __typename: "Ferry" })).toBe("some Ferry");
   });
 
+  it.each(["inline", "sealed"])(
+    "parsed documents are typed by what is on the wire, fragments %s",
+    async (fragments) => {
+      const project = new TemporaryProject({
+        "package.json": '{ "type": "module" }',
+        "schema.graphql":
+          "scalar Instant\nscalar Long\ntype Query { log(by: Filter): [Entry!]! plain: Int }\ntype Entry { at: Instant! size: Long note: String next: Entry }\n" +
+          "input Filter { since: Instant and: [Filter!] note: String }\n",
+        "q/log.graphql":
+          "query Log($by: Filter, $from: Instant) { log(by: $by) { ...Line next { at } } }\nfragment Line on Entry { at size note }\nquery Plain { plain }\nquery From($from: Instant!) { log(by: { since: $from }) { note } }\n".replace(
+            ", $from: Instant) {",
+            ") {",
+          ),
+        "rhema.yaml":
+          'contracts:\n  fleet: { from: schema.graphql, queries: ["q/*.graphql"], scalars: { Instant: { format: date-time }, Long: { format: int64 } } }\n' +
+          `sdks:\n  app: { language: typescript, covers: [fleet], into: src/sdk, settings: { parsed: true, dates: decoded, int64: bigint, fragments: ${fragments} } }\n`,
+        "src/app.ts": `import type { TypedQueryDocumentNode } from "graphql";
+import { From, Log, Plain, log, type LogAnswer, type LogVariables, type PlainAnswer } from "./sdk/fleet/index.js";
+${fragments === "sealed" ? 'import { unseal } from "./sdk/wire/index.js";' : ""}
+type AnswerOf<T> = T extends TypedQueryDocumentNode<infer Answer, infer _Variables> ? Answer : never;
+type VariablesOf<T> = T extends TypedQueryDocumentNode<infer _Answer, infer Variables> ? Variables : never;
+export function read(answer: AnswerOf<typeof Log.parsed>, decoded: LogAnswer): [string, Date] {
+  const [first] = answer.log;
+  const [second] = decoded.log;
+  if (!first?.next || !second?.next) throw new Error("none");
+  const line = ${fragments === "sealed" ? 'unseal("Line", first)' : "first"};
+  const size: number | null = line.size;
+  const at: string = line.at;
+  const next: string = first.next.at;
+  return [at + next + String(size), second.next.at];
+}
+export const asked: VariablesOf<typeof Log.parsed> = { by: { since: "2026-05-01T00:00:00Z", and: [{ since: "x", and: [{ note: "n" }] }] } };
+export const from: VariablesOf<typeof From.parsed> = { from: "2026-05-01T00:00:00Z" };
+export const own: LogVariables = { by: { since: new Date(), and: [{ since: new Date() }] } };
+export const plain: TypedQueryDocumentNode<PlainAnswer, Readonly<Record<string, never>>> = Plain.parsed;
+// @ts-expect-error a date is no text on the wire
+export const wrong: VariablesOf<typeof Log.parsed> = { by: { and: [{ since: new Date() }] } };
+export { log };
+`,
+      });
+      symlinkSync(join(packageRoot, "node_modules"), project.path("node_modules"));
+      expect(await project.run(["generate"])).toMatchObject({ code: 0 });
+      expect(project.compileAndLint()).toEqual([]);
+      expect(project.compile({ noEmit: true, declaration: true })).toBe("");
+      expect(project.read("src/sdk/fleet/calls/plain.ts")).not.toContain("OnWire");
+    },
+  );
+
   it("parsed documents, a manifest whose ids are sent, and a copy of the schema", async () => {
     const project = await projectWith(
       "{ parsed: true, manifest: true, schema: true }",

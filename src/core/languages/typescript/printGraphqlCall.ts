@@ -5,6 +5,7 @@ import { reachedTypes } from "../../contract/reachedTypes.js";
 import { mark } from "../../sdk/nameScope.js";
 import { fileBase } from "../../text/fileBase.js";
 import { camelCase } from "../../text/words.js";
+import { onWire, unexported } from "./onWire.js";
 import { docComment, propertyName, quoted, templateText } from "./escape.js";
 import { contractNames, typeIdentifier, valueIdentifier } from "./identifiers.js";
 import { conversionOf, needsExact } from "./printConversions.js";
@@ -107,13 +108,25 @@ function printValue(
   const types = `<${answer}, ${variablesType(call, names)}>`;
   const whole = call.whole ? printReference(call.whole, printer, "exact") : undefined;
   const ownTypes = whole === undefined ? types : `<${answer}, ${variablesType(call, names)}, ${whole}>`;
-  const parsedType = extras.isParsed === true ? ` & {\n  readonly parsed: TypedQueryDocumentNode${types};\n}` : "";
+  // Other clients give what came, and send what they are given.
+  const sent: Shape = { kind: "record", fields: call.variables };
+  const wire = extras.isParsed === true ? onWire([call.answer, { shape: sent, nullable: false }], printer) : undefined;
+  const wireVariables = `${names.variables}OnWire`;
+  const own = wire && unexported(printVariables(call, { ...names, variables: wireVariables }, wire.printer));
+  const wireTypes =
+    wire === undefined
+      ? types
+      : `<${printReference(call.answer, wire.printer, "exact")}, ${own === "" ? variablesType(call, names) : wireVariables}>`;
+  const wireDeclarations =
+    wire === undefined ? "" : `${[wire.declarations, own].filter((each) => each !== "").join("\n")}\n`;
+  const parsedType = extras.isParsed === true ? ` & {\n  readonly parsed: TypedQueryDocumentNode${wireTypes};\n}` : "";
   const parsed =
     extras.isParsed === true
-      ? `  parsed: ${parsedText(operation.text)} as unknown as TypedQueryDocumentNode${types},\n`
+      ? `  parsed: ${parsedText(operation.text)} as unknown as TypedQueryDocumentNode${wireTypes},\n`
       : "";
   const id = extras.id === undefined ? "" : `  id: ${quoted(extras.id)},\n`;
   return (
+    wireDeclarations +
     `/** The ${operation.root} as it is sent, with the types of its variables and answer. */\n` +
     `export const ${names.operation}: wire.GraphqlOperation${ownTypes}${parsedType} = {\n` +
     `  kind: ${quoted(operation.root)},\n  name: ${quoted(operation.name)},\n${id}  text: \`${templateText(operation.text)}\`,\n${parsed}};\n`
