@@ -1,11 +1,12 @@
 import { spawn } from "node:child_process";
 import { existsSync, readFileSync } from "node:fs";
-import { createServer } from "node:http";
+import { createServer, type RequestListener } from "node:http";
 import type { AddressInfo } from "node:net";
 import { pathToFileURL } from "node:url";
 import { afterEach, expect, it } from "vitest";
 import { bundle } from "../support/bundled.js";
-import { demoProject } from "../support/temporaryProject.js";
+import { okay } from "../support/smallContract.js";
+import { demoProject, restProject, type TemporaryProject } from "../support/temporaryProject.js";
 
 const browser = ["/usr/bin/chromium", "/usr/bin/chromium-browser"].find((path) => existsSync(path));
 if (browser === undefined) process.stdout.write("browser: no Chromium here, so the SDK runs in Node only\n");
@@ -58,30 +59,112 @@ it.skipIf(browser === undefined)(
     const inNode = JSON.stringify(await run(address));
     // What the first run cancelled is there again for the second.
     expect((await fetch(`${address}/.play/forget`, { method: "POST" })).status).toBe(200);
-    const page = `<!doctype html><meta charset="utf-8"><pre id="told">running</pre><script type="module">
-    import { run } from "/both.mjs";
-    const told = document.getElementById("told");
-    run(${JSON.stringify(address)}).then((value) => { told.textContent = JSON.stringify(value); }, (error) => { told.textContent = "failed " + error; });
-  </script>`;
-    const server = createServer((request, response) => {
-      const isScript = request.url === "/both.mjs";
-      response.writeHead(200, { "content-type": isScript ? "text/javascript" : "text/html" });
-      response.end(isScript ? readFileSync(outfile) : page);
-    });
-    await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
-    closing.push(() => {
-      server.closeAllConnections();
-      server.close();
-    });
-    const { port } = server.address() as AddressInfo;
-    const dom = await dumped(`http://127.0.0.1:${String(port)}/`, project.path("profile"));
-    const told = /<pre id="told">([\s\S]*?)<\/pre>/.exec(dom)?.[1] ?? dom;
-    const text = told.replaceAll("&lt;", "<").replaceAll("&gt;", ">").replaceAll("&amp;", "&");
-    expect(JSON.parse(text)).toEqual(JSON.parse(inNode));
+    expect(await toldInBrowser(project, outfile, address)).toEqual(JSON.parse(inNode));
     expect(inNode.length).toBeGreaterThan(500);
   },
   120_000,
 );
+
+const guarded = {
+  openapi: "3.1.0",
+  info: { title: "Guarded", version: "1" },
+  paths: {
+    "/berth": { get: { operationId: "berth", security: [{ key: [] }], responses: okay({}) } },
+    "/harbour": { get: { operationId: "harbour", security: [{ token: [] }], responses: okay({}) } },
+    "/photo": {
+      post: {
+        operationId: "addPhoto",
+        requestBody: { required: true, content: { "image/png": {} } },
+        responses: okay({ type: "object", properties: { size: { type: "integer" } } }),
+      },
+    },
+  },
+  components: {
+    securitySchemes: {
+      key: { type: "apiKey", in: "header", name: "x-key" },
+      token: { type: "http", scheme: "bearer" },
+    },
+  },
+};
+const guardedApp = `import { addPhoto, berth, connectApi, harbour } from "./sdk/api/index.js";
+import { uploadProgress } from "./sdk/wire/index.js";
+export async function run(address: string): Promise<unknown> {
+  const sent: number[] = [];
+  const around = [uploadProgress((progress) => { sent.push(progress.sent); })];
+  const api = connectApi({ baseUrl: address, auth: { key: "k", token: "t" }, around });
+  const failed = await berth(api).catch((error: unknown) => String(Object(error).message));
+  const followed = await harbour(api);
+  const body = new Uint8Array(300_000);
+  return [failed, followed, await addPhoto(api, { body }), sent.at(-1)];
+}
+`;
+
+it.skipIf(browser === undefined)(
+  "a browser sends no key along a redirect, and tells how far an upload is",
+  async () => {
+    const project = restProject(guarded, { "src/guarded.ts": guardedApp });
+    expect((await project.run(["generate"])).code).toBe(0);
+    expect(
+      project.compile({ noUnusedLocals: false, target: "ES2022", lib: ["ES2022", "DOM"] }, ["src/guarded.ts"]),
+    ).toBe("");
+    const arrived: [string | undefined, unknown, unknown][] = [];
+    const open = {
+      "access-control-allow-origin": "*",
+      "access-control-allow-headers": "authorization, x-key, content-type",
+      "content-type": "application/json",
+    };
+    const elsewhere = await listening((request, response) => {
+      if (request.method !== "OPTIONS")
+        arrived.push([request.url, request.headers.authorization, request.headers["x-key"]]);
+      response.writeHead(200, open).end('{"from":"elsewhere"}');
+    });
+    const address = await listening((request, response) => {
+      let size = 0;
+      request.on("data", (part: Buffer) => (size += part.length));
+      request.on("end", () => {
+        if (request.method === "OPTIONS") response.writeHead(204, open).end();
+        else if (request.url === "/photo") response.writeHead(200, open).end(JSON.stringify({ size }));
+        else response.writeHead(302, { ...open, location: `${elsewhere}/moved` }).end();
+      });
+    });
+    expect(await toldInBrowser(project, bundle(project, "src/guarded.ts"), address)).toEqual([
+      "api.berth: the server redirects to where the browser does not show, and a key would go along",
+      { from: "elsewhere" },
+      { size: 300_000 },
+      300_000,
+    ]);
+    expect(arrived).toEqual([["/moved", undefined, undefined]]);
+  },
+  120_000,
+);
+
+/** Starts a server that ends with the test, and gives its address. */
+async function listening(answer: RequestListener): Promise<string> {
+  const server = createServer(answer);
+  await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
+  closing.push(() => {
+    server.closeAllConnections();
+    server.close();
+  });
+  return `http://127.0.0.1:${String((server.address() as AddressInfo).port)}`;
+}
+
+/** What the function `run` of a bundled module gives in a browser, as data. */
+async function toldInBrowser(project: TemporaryProject, outfile: string, address: string): Promise<unknown> {
+  const page = `<!doctype html><meta charset="utf-8"><pre id="told">running</pre><script type="module">
+    import { run } from "/both.mjs";
+    const told = document.getElementById("told");
+    run(${JSON.stringify(address)}).then((value) => { told.textContent = JSON.stringify(value); }, (error) => { told.textContent = JSON.stringify("failed " + error); });
+  </script>`;
+  const at = await listening((request, response) => {
+    const isScript = request.url === "/both.mjs";
+    response.writeHead(200, { "content-type": isScript ? "text/javascript" : "text/html" });
+    response.end(isScript ? readFileSync(outfile) : page);
+  });
+  const dom = await dumped(`${at}/`, project.path("profile"));
+  const told = /<pre id="told">([\s\S]*?)<\/pre>/.exec(dom)?.[1] ?? dom;
+  return JSON.parse(told.replaceAll("&lt;", "<").replaceAll("&gt;", ">").replaceAll("&amp;", "&")) as unknown;
+}
 
 /** The page after its scripts ran; the servers live in this process, so the browser must not block it. */
 async function dumped(url: string, profile: string): Promise<string> {
