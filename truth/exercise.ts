@@ -412,7 +412,7 @@ class AppWriter {
 
   private globalName(type: ts.Type): string | undefined {
     const { name } = (type as { readonly symbol?: ts.Symbol }).symbol ?? {};
-    return name === "Date" || name === "Blob" ? name : undefined;
+    return name !== undefined && name in platformValues ? name : undefined;
   }
 
   private ownName(type: ts.Type): string | undefined {
@@ -444,8 +444,7 @@ class AppWriter {
     // What keeps a choice open takes any value of its kind.
     if (type.isIntersection() && widened(type) !== undefined) return widened(type) === "string" ? '"text"' : "1";
     const name = this.globalName(type);
-    if (name === "Date") return "new Date(0)";
-    if (name === "Blob") return "new Blob([])";
+    if (name !== undefined) return platformValues[name] ?? "null as never";
     if (depth > 8) return "null as never";
     if (this.checker.isTupleType(type)) {
       const target = (type as ts.TupleTypeReference).target;
@@ -554,6 +553,13 @@ class AppWriter {
     return [`{ ${base.join(", ")} }`, ...values, ...keyed];
   }
 }
+/** Types of the platform that an SDK names, each with a value. */
+const platformValues: Readonly<Record<string, string>> = {
+  Date: "new Date(0)",
+  Blob: "new Blob([])",
+  ArrayBuffer: "new ArrayBuffer(0)",
+  Uint8Array: "new Uint8Array()",
+};
 
 function widened(type: ts.Type): string | undefined {
   const { flags } = type;

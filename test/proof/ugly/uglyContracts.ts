@@ -640,7 +640,7 @@ export const uglyCases: readonly UglyCase[] = [
       consumes: ["multipart/form-data"],
       parameters: [{ name: "photo", in: "formData", type: "file", required: true }],
     }),
-    gives: ["photo: Blob | ReadableStream<Uint8Array>;", "wire.multipart(args.body)"],
+    gives: ["photo: Blob | Uint8Array | ArrayBuffer | ReadableStream<Uint8Array>;", "wire.multipart(args.body)"],
   },
   {
     does: "2.0: sends a form",
