@@ -69,7 +69,9 @@ export class BrowserPage {
     const socket = new WebSocket(target?.webSocketDebuggerUrl ?? "");
     await new Promise((resolve) => socket.once("open", resolve));
     const page = new BrowserPage(browser, profile, socket);
-    for (let tries = 0; tries < 100 && (await page.evaluate("document.readyState")) !== "complete"; tries++)
+    // The empty page that comes first is complete as well.
+    const isThere = "location.href !== 'about:blank' && document.readyState === 'complete'";
+    for (let tries = 0; tries < 400 && (await page.evaluate(isThere)) !== true; tries++)
       await new Promise((resolve) => setTimeout(resolve, 50));
     return page;
   }

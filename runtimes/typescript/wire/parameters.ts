@@ -31,11 +31,15 @@ function entries(value: object): [string, unknown][] {
   return Object.entries(value).filter(([, each]) => each !== undefined);
 }
 
-/** Path style "simple" (RFC 6570, section 3.2.2): `a`, `a,b`, or for a record `k,v` (`k=v` when exploded). */
-export function segment(value: unknown, explode = false): string {
+/**
+ * Path style "simple" (RFC 6570, section 3.2.2): `a`, `a,b`, or for a record `k,v` (`k=v` when exploded).
+ *
+ * @param name the argument, for the failure of one that cannot be sent
+ */
+export function segment(value: unknown, name: string, explode = false): string {
   const written = simple(value, explode);
   // Without it the path would be another one.
-  return written === "" ? unsendable : written;
+  return written === "" || written.includes(unsendable) ? unsendable + name + unsendable : written;
 }
 
 /** Style "simple" (RFC 6570, section 3.2.2), also for what is a part of another style. */

@@ -88,8 +88,11 @@ async function sendOnce<Answer>(
     throw failure(call, "an argument of `.` or `..` would lead to another path", { status: "unreachable" });
   const lacking = [path, ...pairs].find((part) => part.includes(unsendable));
   if (lacking !== undefined) {
-    const shown = lacking.split(unsendable).join("{}");
-    throw failure(call, `an argument is empty or holds half a character: ${shown}`, { status: "unreachable" });
+    const [before = "", name = ""] = lacking.split(unsendable);
+    // A path says the name; in a query it stands before.
+    const which = lacking === path ? name : before.split("=")[0];
+    const what = which === "" ? "an argument" : `the argument \`${String(which)}\``;
+    throw failure(call, `${what} is empty or holds half a character`, { status: "unreachable" });
   }
   const { url: start, isNamed } = (await base) ?? { url: await supplied(connection.baseUrl), isNamed: true };
   const headers = await startHeaders(connection, options, call, isNamed);

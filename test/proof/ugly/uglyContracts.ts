@@ -168,7 +168,7 @@ export const uglyCases: readonly UglyCase[] = [
       {},
       "/compare/{base}...{head}",
     ),
-    gives: ["`/compare/${wire.segment(args.base)}...${wire.segment(args.head)}`"],
+    gives: ['`/compare/${wire.segment(args.base, "base")}...${wire.segment(args.head, "head")}`'],
   },
   {
     does: "does not declare a path parameter",

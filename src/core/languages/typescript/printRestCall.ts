@@ -478,7 +478,7 @@ function pathText(path: string, parameters: readonly PlannedArgument[], context:
     if (parameter.style === "json") return `\${wire.jsonText(${value})}`;
     if (parameter.style === "label") return `\${wire.label(${value}${explode})}`;
     if (parameter.style === "matrix") return `\${wire.matrix(${quoted(parameter.name)}, ${value}${explode})}`;
-    return `\${wire.segment(${value}${explode})}`;
+    return `\${wire.segment(${value}, ${quoted(argument.name)}${explode})}`;
   });
   return `\`${parts.join("")}\``;
 }
