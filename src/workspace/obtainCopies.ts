@@ -5,7 +5,7 @@ import { promisify } from "node:util";
 import { isUrl } from "../core/rest/documentNames.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { copyPath, readCopy } from "./copies.js";
-import { parseData } from "../core/text/parseData.js";
+import { dataMember, isData, listMember, parseData, textMember } from "../core/text/parseData.js";
 import { haltOrAsync, mergedHalt } from "./allOrHalt.js";
 import type { ContractConfiguration } from "./configuration.js";
 import { credentialOf, hideSecrets } from "../core/text/secrets.js";
@@ -124,7 +124,7 @@ export async function fetchCopy(
   const { origin, pathname } = new URL(expanded);
   project.trace(() => `fetched ${origin}${pathname} for the contract ${contract}: ${howItWent(fetched)}`);
   if (!("text" in fetched)) return fetched;
-  return { text: hideSecrets(await asSaved(fetched.text)), validators: fetched.validators };
+  return { text: withoutSecrets(await asSaved(fetched.text)), validators: fetched.validators };
 }
 
 function howItWent(fetched: Fetched): string {
@@ -193,6 +193,32 @@ async function inLines(text: string): Promise<string> {
   return formatted.endsWith("\n") ? formatted : `${formatted}\n`;
 }
 
+/**
+ * A text without the credentials in it. A default of a server's variable is one where the address has the variable before
+ * its host (OpenAPI 3.1, section 4.8.6), which only the data shows.
+ */
+function withoutSecrets(text: string): string {
+  let safe = hideSecrets(text);
+  if (!/:\/\/[^\s/"']*\{[^\s/"']*@|"?default"?\s*:[^\n]*@/.test(text)) return safe;
+  const parsed = parseData(text);
+  if (!parsed.ok || !isData(parsed.data)) return safe;
+  for (const server of (listMember(parsed.data, "servers") ?? []).filter(isData)) {
+    const [, before = ""] = /:\/\/([^\s/?#]*)@/.exec(textMember(server, "url") ?? "") ?? [];
+    for (const [name, variable] of Object.entries(dataMember(server, "variables") ?? {})) {
+      const said = isData(variable) ? [variable["default"], ...(listMember(variable, "enum") ?? [])] : [];
+      for (const value of said.filter((each) => typeof each === "string")) {
+        const [, user] = /^([^/?#]*)@/.exec(value) ?? [];
+        const secret = before.includes(`{${name}}`) ? value : user;
+        if (secret !== undefined && secret.length >= leastSecret) safe = safe.replaceAll(secret, "(hidden)");
+      }
+    }
+  }
+  return safe;
+}
+
+/** A shorter word stands elsewhere in a contract too. */
+const leastSecret = 4;
+
 /** How long a server may take; RHEMA_WAIT_MS says otherwise, for servers that wake up slowly. */
 function waitMs({ environment }: Project): number {
   const wanted = Number(environment["RHEMA_WAIT_MS"]);
@@ -216,7 +242,7 @@ async function runCommand(project: Project, contract: string, command: string): 
     });
     project.trace(() => `ran the command of the contract ${contract}: ${String(stdout.length)} characters`);
     if (stdout.trim() === "") return { problem: failedCommand(contract, "printed nothing") };
-    return { text: hideSecrets(await asSaved(stdout)) };
+    return { text: withoutSecrets(await asSaved(stdout)) };
   } catch (error) {
     const { code, stderr } = error as { code?: number | string; stderr?: string };
     const said = (stderr ?? "").trim().split("\n").slice(-3).join(" ").slice(0, 300);

@@ -170,6 +170,9 @@ describe("a contract that wants to steer the SDK", () => {
     const har = { request: { method: "PUT", url: "http://h.example/x" }, response: { status: 200, content: {} } };
     project.write("seen.har", JSON.stringify({ log: { entries: [har] } }));
     await run("observe", "--har", "seen.har", "--report", "markdown");
+    const played = await project.play();
+    await (await fetch(`${played}/api/x?q=${encodeURIComponent(attack)}`)).text();
+    seen.set("the state of the page", await (await fetch(`${played}/.play/state`)).text());
     for (const [path, text] of Object.entries(project.tree("src/sdk"))) seen.set(path, text);
     for (const [path, text] of Object.entries(project.tree("drafts"))) seen.set(path, text);
     for (const [path, text] of Object.entries(project.tree(".rhema")))

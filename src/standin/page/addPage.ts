@@ -2,6 +2,7 @@ import { randomBytes } from "node:crypto";
 import type { Hono } from "hono";
 import { streamSSE } from "hono/streaming";
 import { isData } from "../../core/text/parseData.js";
+import { visibleJson } from "../../core/text/visible.js";
 import type { Journal, JournalEntry } from "../journal.js";
 import type { PlayedContract } from "../standin.js";
 import { readStandingWish, type Wishes } from "../wish.js";
@@ -44,8 +45,8 @@ export function addPage(app: Hono, subject: PageSubject): void {
       return context.json({ title: "This is for the stand-in's own page" }, 403);
     return next();
   });
-  app.get("/.play/state", (context) =>
-    context.json({
+  app.get("/.play/state", (context) => {
+    const state = {
       contracts: contracts().map((played) => ({
         name: played.contract.name,
         title: played.contract.protocol === "rest" ? played.contract.title : "",
@@ -54,8 +55,9 @@ export function addPage(app: Hono, subject: PageSubject): void {
       })),
       calls: journal.entries.map(shown),
       wishes: Object.fromEntries(wishes.entries()),
-    }),
-  );
+    };
+    return context.body(visibleJson(state), 200, { "content-type": "application/json" });
+  });
   app.get("/.play/events", (context) =>
     streamSSE(context, async (stream) => {
       const waiting: (JournalEntry | undefined)[] = [];
@@ -70,7 +72,7 @@ export function addPage(app: Hono, subject: PageSubject): void {
       });
       while (!stream.aborted) {
         for (const entry of waiting.splice(0))
-          await stream.writeSSE(entry ? { data: JSON.stringify(shown(entry)) } : { event: "reload", data: "" });
+          await stream.writeSSE(entry ? { data: visibleJson(shown(entry)) } : { event: "reload", data: "" });
         await new Promise<void>((resolve) => {
           const timer = setTimeout(resolve, stillEveryMs);
           wake = () => {

@@ -1,3 +1,5 @@
+import { hiddenCharacters } from "../../core/text/visible.js";
+
 /** What the stand-in's page does. Everything that comes from a contract or a call is put in as text, never as markup. */
 export const pageScript = `
 const byId = (id) => document.getElementById(id);
@@ -6,8 +8,13 @@ let wishes = {};
 
 function make(tag, properties, ...inside) {
   const element = Object.assign(document.createElement(tag), properties);
-  element.append(...inside);
+  element.append(...inside.map((each) => typeof each === "string" ? seen(each) : each));
   return element;
+}
+
+// Characters that nobody sees, and that could turn text around, are shown.
+function seen(text) {
+  return text.replace(/(?![\\n\\t])[${hiddenCharacters}]/gu, "\u00b7");
 }
 
 async function post(path, data) {
@@ -57,12 +64,12 @@ function operationView(contract, sample) {
           for (let events = 0; events < 3; events++) {
             const { done, value } = await reader.read();
             if (done) break;
-            result.textContent += value;
+            result.textContent += seen(value);
           }
           end.abort();
         } else {
           const text = await response.text();
-          try { result.textContent = JSON.stringify(JSON.parse(text), null, 2); } catch { result.textContent = text; }
+          try { result.textContent = seen(JSON.stringify(JSON.parse(text), null, 2)); } catch { result.textContent = seen(text); }
           result.hidden = false;
         }
       } catch (error) {
