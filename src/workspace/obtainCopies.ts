@@ -195,11 +195,11 @@ async function inLines(text: string): Promise<string> {
 
 /**
  * A text without the credentials in it. A default of a server's variable is one where the address has the variable before
- * its host (OpenAPI 3.1, section 4.8.6), which only the data shows.
+ * its host (OpenAPI 3.1, section 4.8.6), which only the data shows. The same word elsewhere stays.
  */
 function withoutSecrets(text: string): string {
   let safe = hideSecrets(text);
-  if (!/:\/\/[^\s/"']*\{[^\s/"']*@|"?default"?\s*:[^\n]*@/.test(text)) return safe;
+  if (!["@", "servers", "variables"].every((part) => text.includes(part))) return safe;
   const parsed = parseData(text);
   if (!parsed.ok || !isData(parsed.data)) return safe;
   for (const server of (listMember(parsed.data, "servers") ?? []).filter(isData)) {
@@ -207,17 +207,23 @@ function withoutSecrets(text: string): string {
     for (const [name, variable] of Object.entries(dataMember(server, "variables") ?? {})) {
       const said = isData(variable) ? [variable["default"], ...(listMember(variable, "enum") ?? [])] : [];
       for (const value of said.filter((each) => typeof each === "string")) {
-        const [, user] = /^([^/?#]*)@/.exec(value) ?? [];
-        const secret = before.includes(`{${name}}`) ? value : user;
-        if (secret !== undefined && secret.length >= leastSecret) safe = safe.replaceAll(secret, "(hidden)");
+        const [user] = /^[^/?#]*@/.exec(value) ?? [];
+        if (user !== undefined) safe = safe.replaceAll(user, "(hidden)@");
+        else if (before.includes(`{${name}}`)) safe = withoutDefault(safe, value);
       }
     }
   }
   return safe;
 }
 
-/** A shorter word stands elsewhere in a contract too. */
-const leastSecret = 4;
+/** A text in which a value is no default any more. */
+function withoutDefault(text: string, value: string): string {
+  const literal = value.replace(/[\\^$.*+?()[\]{}|/]/g, "\\$&");
+  return text.replace(
+    new RegExp(`(\\bdefault["']?[ \\t]*:[ \\t]*["']?)${literal}(?=["']?[ \\t]*(?:[,}\\r\\n]|$))`, "g"),
+    "$1(hidden)",
+  );
+}
 
 /** How long a server may take; RHEMA_WAIT_MS says otherwise, for servers that wake up slowly. */
 function waitMs({ environment }: Project): number {

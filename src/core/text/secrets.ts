@@ -47,7 +47,7 @@ const schemed = /\b(Bearer|Basic|Digest|Token|ApiKey)(\s+|%20|\+)([A-Za-z0-9._~+
 /** A JSON web token (RFC 7519, section 3.1). */
 const webToken = /\beyJ[A-Za-z0-9_-]{6,4000}\.[A-Za-z0-9_-]{4,4000}(?:\.[A-Za-z0-9_-]{0,4000})?/g;
 /** What the environment, or an argument, is put in for. */
-const placeholder = /^(?:(?::|\$?\{[^{}]*\}?)+|\(hidden\)?|%28hidden%29)$/;
+const placeholder = /^(?:(?::|\$?\{[^{}:]*\}?)+|\(hidden\)?|%28hidden%29)$/;
 
 function replaceSecrets(text: string, replacement: (secret: string) => string, names: ReadonlySet<string>): string {
   let safe = text;
