@@ -328,7 +328,7 @@ function planArguments(
       planned.push({
         name,
         source: { kind: "parameter", parameter },
-        type: planner.reference(parameter.type, "request", [typeName, typeNameFrom(name)]),
+        type: planner.reference(parameter.type, "request", [typeName, typeNameFrom(typeWord(parameter, name))]),
         required: parameter.required && !isStanding,
         standing: isStanding,
       });
@@ -366,6 +366,12 @@ const inheritedNames = [
   "toString",
   "valueOf",
 ];
+
+/** A type may be called what every object inherits. */
+function typeWord(parameter: Parameter, argument: string): string {
+  const plain = memberNameFrom(parameter.name);
+  return inheritedNames.includes(plain) ? plain : argument;
+}
 
 function argumentName(parameter: Parameter, taken: ReadonlySet<string>): string {
   const plain = memberNameFrom(parameter.name);
