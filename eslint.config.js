@@ -5,6 +5,24 @@ const forbid = (folders, why) => ({
   patterns: folders.map((folder) => ({ group: [`**/${folder}/**`, `**/../${folder}/**`], message: why })),
 });
 
+/** What has to be a language's own: nothing outside of its folders may name one. */
+const languageName = {
+  meta: {
+    type: "problem",
+    schema: [],
+    messages: { named: "Only a language's folders and the two registries name it." },
+  },
+  create: (context) => ({
+    Program: (program) => {
+      const { text } = context.sourceCode;
+      for (const { index } of text.matchAll(/typescript|javascript|kotlin|\bswift|\bdart\b|\btsc\b/gi)) {
+        const start = context.sourceCode.getLocFromIndex(index);
+        context.report({ node: program, loc: start, messageId: "named" });
+      }
+    },
+  }),
+};
+
 const corePlatform = [
   "node:*",
   "fs",
@@ -43,6 +61,17 @@ export default tseslint.config(
       "no-console": "error",
       eqeqeq: ["error", "always", { null: "ignore" }],
     },
+  },
+  {
+    files: ["src/**"],
+    ignores: ["src/{core,workspace}/languages/*/**", "src/{core,workspace}/languages/index.ts"],
+    plugins: { rhema: { rules: { "language-name": languageName } } },
+    rules: { "rhema/language-name": "error" },
+  },
+  {
+    // Reading a form is marked as deprecated for servers that are sent much.
+    files: ["src/standin/sentBody.ts"],
+    rules: { "@typescript-eslint/no-deprecated": "off" },
   },
   {
     files: ["src/core/**"],

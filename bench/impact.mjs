@@ -40,9 +40,10 @@ writeFileSync(join(folder, "read.mjs"), reading);
 writeFileSync(
   join(folder, "compare.mjs"),
   `import { readFileSync } from "node:fs";
-import { compareContracts, readContract, typescriptSdkFacts } from ${JSON.stringify(join(root, "dist/core/index.js"))};
+import { compareContracts, readContract, loadLanguage } from ${JSON.stringify(join(root, "dist/core/index.js"))};
 const [before, after] = ["before.json", "after.json"].map((document) => readContract("api", [{ document, text: readFileSync(document, "utf8") }]).contract);
-console.log(compareContracts(before, after, typescriptSdkFacts()).length);`,
+const facts = (await loadLanguage("typescript")).facts({ settings: {}, rest: {}, scalars: new Map() });
+console.log(compareContracts(before, after, facts).length);`,
 );
 const [read, compared, reported] = [[], [], []];
 let changes = 0;

@@ -1,9 +1,14 @@
-// Prints the reference pages of docs/ from the program's own tables.
-import { writeFileSync } from "node:fs";
+// Prints what the program's own tables say: the reference pages of docs/, and what languages contribute to the schema of
+// the configuration.
+import { readFileSync, writeFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
-import { renderChangeReference, renderProblemReference } from "../dist/core/index.js";
+import { format } from "prettier";
+import { languages, renderChangeReference, renderProblemReference, withLanguages } from "../dist/core/index.js";
 
 process.chdir(fileURLToPath(new URL("..", import.meta.url)));
 writeFileSync("docs/problems.md", renderProblemReference());
 writeFileSync("docs/changes.md", renderChangeReference());
-console.log("docs: wrote docs/problems.md and docs/changes.md");
+const schemaFile = "schema/rhema.schema.json";
+const schema = withLanguages(JSON.parse(readFileSync(schemaFile, "utf8")), languages);
+writeFileSync(schemaFile, await format(JSON.stringify(schema), { filepath: schemaFile, printWidth: 120 }));
+console.log(`docs: wrote docs/problems.md, docs/changes.md and ${schemaFile}`);

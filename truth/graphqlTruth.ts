@@ -6,8 +6,8 @@ import { judgeUse } from "../src/core/change/impact.js";
 import type { GraphqlContract } from "../src/core/contract/model.js";
 import { readGraphqlContract } from "../src/core/graphql/readGraphqlContract.js";
 import { readQueryDocuments, type QueryReading } from "../src/core/graphql/readQueryDocuments.js";
-import { printTypescriptSdk } from "../src/core/languages/typescript/printTypescriptSdk.js";
-import { typescriptSdkFacts } from "../src/core/languages/typescript/sdkFacts.js";
+import { printTypescriptSdk } from "../test/support/typescriptSdk.js";
+import { typescriptFacts } from "../test/support/typescriptSdk.js";
 import type { TypescriptSettings } from "../src/core/languages/typescript/settings.js";
 import type { GraphqlPlan } from "../src/core/sdk/sdkPlan.js";
 import { planGraphql } from "../src/core/sdk/planGraphql.js";
@@ -74,14 +74,14 @@ export class GraphqlTruth {
     // An edit that makes no schema is none that anybody publishes.
     if (after.contract.setAside.length > 0) return undefined;
     const uses = { queries: this.before.queries.uses, calls: new Map(), named: () => [], searched: true };
-    const all = compareGraphql(this.before.contract, after.contract, typescriptSdkFacts(this.settings));
+    const all = compareGraphql(this.before.contract, after.contract, typescriptFacts(this.settings));
     const changes = judgeUse(all, "graphql", uses).filter(({ use }) => use === "used");
     changes.push(
       ...compareGraphqlNames(
         { contract: this.before.contract, plan: this.plan(this.before) },
         { contract: after.contract, plan: this.plan(after) },
-        typescriptSdkFacts(this.settings),
-      ).map((change) => ({ ...change, use: "used" as const, hits: [] })),
+        typescriptFacts(this.settings),
+      ).map(({ sdks: _sdks, ...change }) => ({ ...change, use: "used" as const, hits: [] })),
     );
     const isMeaningless = done.every((each) => each.isMeaningless === true);
     const refused = this.refused(after);
@@ -125,7 +125,6 @@ export class GraphqlTruth {
     const sdk = printTypescriptSdk(
       { name: "sdk", contracts: [plan] },
       {
-        importEnding: "js",
         runtime: this.runtime,
         scalars: new Map([[name, new Map(scalarsOf(side.contract).map((key) => [key, "string"]))]]),
         settings: this.settings,

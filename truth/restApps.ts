@@ -4,8 +4,7 @@ import { dirname, join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { build } from "esbuild";
 import { isStream, type RestContract, type RestOperation } from "../src/core/contract/model.js";
-import { contractNames } from "../src/core/languages/typescript/identifiers.js";
-import { restCallNames } from "../src/core/languages/typescript/printRestCall.js";
+import { typescriptNames } from "../src/core/languages/typescript/names.js";
 import { planRest } from "../src/core/sdk/planRest.js";
 import type { RestCall, RestPlan } from "../src/core/sdk/sdkPlan.js";
 import { contractValidator, type ContractValidator } from "../src/standin/ajvForContract.js";
@@ -71,9 +70,9 @@ export class ReleasedApp {
   }
 
   private async refused(call: RestCall, args: object, server: Server): Promise<string | undefined> {
-    const names = contractNames(this.plan.name);
+    const names = typescriptNames(this.plan);
     const schemes = [...this.plan.authSchemes.keys()].map((scheme): [string, string] => [scheme, credential]);
-    const connection = this.sdk[names.connect]?.(
+    const connection = this.sdk[names.contract.connect]?.(
       {
         baseUrl: `http://play.test/${this.plan.name}`,
         auth: Object.fromEntries(schemes),
@@ -82,7 +81,7 @@ export class ReleasedApp {
       {},
     );
     try {
-      const answer = await this.sdk[restCallNames(call).call]?.(connection, args);
+      const answer = await this.sdk[names.rest(call).call]?.(connection, args);
       if (typeof answer === "object" && answer !== null && Symbol.asyncIterator in answer)
         await readAll(answer as AsyncIterable<unknown>);
       const isPromised = call.answers.length > 0 && call.answers.every(({ form }) => form !== "none");

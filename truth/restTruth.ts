@@ -2,13 +2,14 @@ import type ts from "typescript";
 import { compareRest } from "../src/core/change/compareRest.js";
 import type { Change } from "../src/core/change/change.js";
 import { judgeUse } from "../src/core/change/impact.js";
-import { compileErrors } from "../src/core/use/compileErrors.js";
+import { compileErrors } from "../src/workspace/languages/typescript/compileErrors.js";
 import { explainError } from "../src/core/use/explainErrors.js";
 import type { SourceUse } from "../src/core/use/sourceUse.js";
-import { sourceUses } from "../src/core/use/sourceUses.js";
+import { sourceUses } from "../src/workspace/languages/typescript/sourceUses.js";
 import type { RestContract } from "../src/core/contract/model.js";
-import { printTypescriptSdk } from "../src/core/languages/typescript/printTypescriptSdk.js";
-import { typescriptSdkFacts } from "../src/core/languages/typescript/sdkFacts.js";
+import { printTypescriptSdk } from "../test/support/typescriptSdk.js";
+import { operationNames } from "../src/core/languages/typescript/contractNaming.js";
+import { typescriptFacts } from "../test/support/typescriptSdk.js";
 import type { TypescriptSettings } from "../src/core/languages/typescript/settings.js";
 import { readContract } from "../src/core/readContract.js";
 import { planRest } from "../src/core/sdk/planRest.js";
@@ -85,7 +86,7 @@ export class RestTruth {
     if (done.length === 0) return undefined;
     const after = read(document);
     const changes = compareRest(this.before, after, {
-      ...typescriptSdkFacts(this.settings),
+      ...typescriptFacts(this.settings),
       suppliesBaseUrl: true,
     });
     const broken = await this.released?.broken(after, document, seed);
@@ -108,7 +109,7 @@ export class RestTruth {
 
   /** Whether each compile error is put under a change of the edit that alone would cause it too. */
   private blame(after: RestContract, changes: readonly Change[], edits: readonly Edit<Json>[], seed: number): Blame {
-    const facts = { ...typescriptSdkFacts(this.settings), suppliesBaseUrl: true };
+    const facts = { ...typescriptFacts(this.settings), suppliesBaseUrl: true };
     const keyOf = ({ code, subject }: Change): string => `${code} ${subject}`;
     const singles = edits.flatMap((edit, at) => {
       const document = structuredClone(this.document);
@@ -129,7 +130,12 @@ export class RestTruth {
     for (const error of compileErrors(this.program, documents)) {
       const line = this.app.text.slice(0, error.place.offset).split("\n").length;
       const culprits = singles.filter(({ lines }) => lines.has(line));
-      const change = explainError(error, { changes: judged, uses: this.uses, refused: new Map() });
+      const change = explainError(error, {
+        changes: judged,
+        uses: this.uses,
+        refused: new Map(),
+        namesOf: operationNames,
+      });
       // What only several edits together do has no one edit to blame.
       if (culprits.length === 0) blame.alone++;
       else if (change && culprits.some(({ keys }) => keys.has(keyOf(change)))) blame.right++;
@@ -149,7 +155,7 @@ export class RestTruth {
   private files(contract: RestContract): Map<string, string> {
     const sdk = printTypescriptSdk(
       { name: "sdk", contracts: [planRest(contract, {})] },
-      { importEnding: "js", runtime: this.runtime, scalars: new Map(), settings: this.settings },
+      { runtime: this.runtime, scalars: new Map(), settings: this.settings },
     );
     return new Map([...sdk].filter(([path]) => path.endsWith(".ts")).map(([path, text]) => [`sdk/${path}`, text]));
   }

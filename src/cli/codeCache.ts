@@ -14,7 +14,7 @@ interface Loaded {
 
 /**
  * Loads CommonJS files as `require` does, with what V8 compiled of them in a run before: compiling is half of the start
- * of most commands, and the largest part of loading the TypeScript compiler (measured).
+ * of most commands, and the largest part of loading a compiler that is written in the same language (measured).
  */
 export class CodeCache {
   private readonly loaded: Loaded[] = [];

@@ -1,4 +1,6 @@
+import type { ValidateFunction } from "ajv";
 import type { Readable, Writable } from "node:stream";
+import type { WorkspaceLanguage } from "../workspace/languages/index.js";
 import type { ModuleImporter } from "../workspace/importModule.js";
 import type { Whereabouts } from "../workspace/whereabouts.js";
 
@@ -6,10 +8,12 @@ import type { Whereabouts } from "../workspace/whereabouts.js";
 type MaybeTerminal<Stream> = Stream & { readonly isTTY?: boolean };
 
 /** The process that a command runs in, as far as the command knows it. */
-export interface Host extends Omit<Whereabouts, "trace" | "secrets"> {
+export interface Host extends Omit<Whereabouts, "trace" | "secrets" | "session"> {
   readonly input: MaybeTerminal<Readable>;
   readonly output: MaybeTerminal<Writable>;
   readonly errors: MaybeTerminal<Writable>;
+  /** Other languages than those of the list, and what checks a configuration that may name them. */
+  readonly languages?: { readonly known: readonly WorkspaceLanguage[]; readonly validate: ValidateFunction };
   /** Imports a module by its URL. */
   readonly importer: ModuleImporter;
   /** Resolves when somebody ends the command from outside. */

@@ -14,6 +14,7 @@ export function impactJson(impact: ContractImpact, before: TextOf, after: TextOf
       subject: change.subject,
       message: change.message,
       verdict: change.verdict,
+      sdks: change.sdks?.map(({ sdk, code, use }) => ({ sdk, code, use })),
       use: change.use,
       operations: change.operations,
       before: change.before && placeJson(change.before, before),

@@ -8,6 +8,8 @@ import { build, packageFolder, version } from "../workspace/packageFolder.js";
 import { CodeCache } from "./codeCache.js";
 import { endWithStarter, hasRoom, runWithRoom } from "./roomier.js";
 
+declare const RHEMA_PACKAGES: readonly string[];
+
 /** Commands that run on until somebody ends them, and the one that plays a contract for a moment. */
 const runsOn = ["play", "watch", "observe", "try"].some((command) => process.argv.slice(2).includes(command));
 
@@ -16,6 +18,9 @@ const runsOn = ["play", "watch", "observe", "try"].some((command) => process.arg
  * (measured: a third of a cold run on 1,000 operations). Code that stays hot is optimised all the same, only later.
  */
 if (!runsOn && /^2[0-4]\./.test(process.versions.node)) setFlagsFromString("--interrupt-budget=300000");
+
+/** Packages that are installed beside the program, because they are too large to be part of it. */
+const packages = RHEMA_PACKAGES;
 
 /** Asking for the version loads nothing else. */
 if (process.argv.length === 3 && (process.argv[2] === "--version" || process.argv[2] === "-V")) {
@@ -29,7 +34,7 @@ if (process.argv.length === 3 && (process.argv[2] === "--version" || process.arg
   if (isTraced) process.setSourceMapsEnabled(true);
   const cache = new CodeCache(isTraced ? undefined : codeFolder(), build, commandName(process.argv.slice(2)));
   const file = fileURLToPath(new URL("program.cjs", import.meta.url));
-  const program = cache.load(file, ["typescript"]) as typeof import("./program.js");
+  const program = cache.load(file, packages) as typeof import("./program.js");
   const importer = (url: string): Promise<unknown> => import(url) as Promise<unknown>;
   process.exitCode = await program.runProgram(process.argv.slice(2), program.processHost(importer));
   if (process.exitCode === exitCodes.done || process.exitCode === exitCodes.findings) cache.save();

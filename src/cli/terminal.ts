@@ -4,6 +4,8 @@ import { Secrets } from "../core/text/secrets.js";
 import { visibleJson } from "../core/text/visible.js";
 import { ColourMarks } from "./colourMarks.js";
 import { exitCodes } from "../workspace/halt.js";
+import { workspaceLanguages } from "../workspace/languages/index.js";
+import { Session } from "../workspace/session.js";
 import type { Whereabouts } from "../workspace/whereabouts.js";
 import type { Host } from "./host.js";
 import { traceSteps } from "./traceSteps.js";
@@ -64,7 +66,12 @@ export function openTerminal(host: Host, options: GlobalOptions): Terminal {
   const json = options.json === true;
   const quiet = options.quiet === true;
   return {
-    host: { ...host, secrets, trace: traceSteps(environment, (line) => errors.write(lines([line]))) },
+    host: {
+      ...host,
+      secrets,
+      session: new Session(host.languages?.known ?? workspaceLanguages, host.languages?.validate),
+      trace: traceSteps(environment, (line) => errors.write(lines([line]))),
+    },
     paint,
     json,
     quiet,

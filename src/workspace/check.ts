@@ -1,12 +1,13 @@
 import { join } from "node:path";
 import { usualGate, type Gate } from "../core/change/gate.js";
 import { problem, type Problem } from "../core/problem/problem.js";
-import { buildSdk, ContractReader } from "./buildSdk.js";
+import { buildSdk } from "./buildSdk.js";
+import { ContractReader } from "./contractReader.js";
 import { chosenSdks, unchangedOutcome } from "./generate.js";
-import { allOrHalt, gravest, haltOr } from "./allOrHalt.js";
+import { allOrHalt, gravest, haltOr, haltOrAsync } from "./allOrHalt.js";
 import { exitCodes, Halt, type ExitCode } from "./halt.js";
 import { knownParts, readLedger } from "./ledger.js";
-import { fileHash, folderHashes, outputState } from "./outputState.js";
+import { folderHashes, outputState } from "./outputState.js";
 import { displayPath, outputFolder, type Project } from "./project.js";
 import { outlivedAcceptances } from "./acceptances.js";
 import { guarded } from "./guard.js";
@@ -49,13 +50,13 @@ export async function check(
   const names = chosenSdks(project, wanted);
   await texts.readHosts(new Set(names.flatMap((name) => project.configuration.sdks[name]?.covers ?? [])));
   const halts: Halt[] = [];
-  const sdks = names.map((name): CheckedSdk => {
-    const checked = haltOr(() => checkSdk(project, name, texts, reader));
-    if (!(checked instanceof Halt)) return checked;
-    halts.push(checked);
+  const sdks: CheckedSdk[] = [];
+  for (const name of names) {
+    const checked = await haltOrAsync(() => checkSdk(project, name, texts, reader));
+    if (checked instanceof Halt) halts.push(checked);
     const into = project.configuration.sdks[name]?.into ?? "";
-    return { name, into, ok: false, files: 0, problems: checked.problems };
-  });
+    sdks.push(checked instanceof Halt ? { name, into, ok: false, files: 0, problems: checked.problems } : checked);
+  }
   const covered = new Set(
     names
       .flatMap((name) => project.configuration.sdks[name]?.covers ?? [])
@@ -74,19 +75,24 @@ export async function check(
   };
 }
 
-function checkSdk(project: Project, name: string, texts: ProjectTexts, reader: ContractReader): CheckedSdk {
+async function checkSdk(
+  project: Project,
+  name: string,
+  texts: ProjectTexts,
+  reader: ContractReader,
+): Promise<CheckedSdk> {
   const ledger = readLedger(project);
   const covers = project.configuration.sdks[name]?.covers ?? [];
   if (!covers.every((contract) => texts.has(contract))) allOrHalt(covers, (contract) => reader.read(contract));
   const folder = outputFolder(project, name, project.configuration.sdks[name]?.into ?? "");
   const into = displayPath(project, folder);
   const entry = ledger.sdks[name];
-  const full = unchangedOutcome(project, name, inputsHash(project, name, texts, false), ledger, texts);
+  const full = unchangedOutcome(project, name, await inputsHash(project, name, texts, false), ledger, texts);
   if (full) return { name, into, ok: true, files: full.files.unchanged, problems: full.problems };
   allOrHalt(covers, (contract) => reader.read(contract));
-  const built = buildSdk(project, name, reader);
+  const built = await buildSdk(project, name, reader);
   const problems = [...built.problems, ...built.queryErrors];
-  const { edited } = outputState(folderHashes(folder), entry);
+  const { edited } = outputState(folderHashes(folder, project.session.files), entry);
   if (edited.length > 0) {
     problems.push(
       problem(
@@ -96,7 +102,7 @@ function checkSdk(project: Project, name: string, texts: ProjectTexts, reader: C
       ),
     );
   }
-  const differs = (path: string, text: string): boolean => fileHash(path) !== hashOf(normalized(text));
+  const differs = (path: string, text: string): boolean => project.session.files.of(path) !== hashOf(normalized(text));
   const stale = [...built.files]
     .filter(([path, text]) => !edited.includes(path) && differs(join(folder, path), text))
     .map(([path]) => `${into}/${path}`);

@@ -3,6 +3,7 @@ import type { ErrorObject, ValidateFunction } from "ajv";
 import validateConfiguration from "rhema:configuration-validator";
 import { changeMeanings, isChangeCode } from "../core/change/changeCodes.js";
 import { atKey, below, pointerPlace, pointerTokens, type PointerPlace } from "../core/problem/place.js";
+import { sharedSettings } from "../core/languages/settings.js";
 import { hideSecrets, isSecretName } from "../core/text/secrets.js";
 import { visible } from "../core/text/visible.js";
 import { problem, type Problem } from "../core/problem/problem.js";
@@ -10,9 +11,16 @@ import { isUrl } from "../core/rest/documentNames.js";
 import { didYouMean } from "../core/text/nearest.js";
 import type { Configuration } from "./configuration.js";
 
-/** All problems of a configuration: what the schema refuses, what refers to nothing, what this version cannot do. */
-export function checkConfiguration(data: unknown, document: string): Problem[] {
-  const validate: ValidateFunction = validateConfiguration;
+/**
+ * All problems of a configuration: what the schema refuses, what refers to nothing, what this version cannot do.
+ *
+ * @param validate holds it against the schema; compiled with the languages of the list when absent
+ */
+export function checkConfiguration(
+  data: unknown,
+  document: string,
+  validate: ValidateFunction = validateConfiguration,
+): Problem[] {
   if (!validate(data)) return schemaProblems(validate.errors ?? [], document);
   return [...crossChecks(data as Configuration, document), ...secrets(data as Configuration, document)];
 }
@@ -22,7 +30,7 @@ function schemaProblems(errors: readonly ErrorObject[], document: string): Probl
   const seen = new Set<string>();
   for (const error of errors) {
     // The alternatives of `from` each complain; the summary of all of them is the one a person can use.
-    if (error.schemaPath.includes("/anyOf/") || error.keyword === "propertyNames") continue;
+    if (error.schemaPath.includes("/anyOf/") || ["propertyNames", "if"].includes(error.keyword)) continue;
     const found = schemaProblem(error, document);
     const key = JSON.stringify([found.message, found.places]);
     if (!seen.has(key)) problems.push(found);
@@ -38,11 +46,16 @@ function schemaProblem(error: ErrorObject, document: string): Problem {
   switch (error.keyword) {
     case "additionalProperties": {
       const { additionalProperty } = error.params as { additionalProperty: string };
-      const known = Object.keys((error.parentSchema as { properties?: object } | undefined)?.properties ?? {});
+      const parent = error.parentSchema as { readonly title?: string; readonly properties?: object } | undefined;
+      const known = Object.keys(parent?.properties ?? {});
       const hint = didYouMean(additionalProperty, known) ?? `Known here: ${known.join(", ")}.`;
+      // A setting of other languages is no slip of the pen.
+      const isForeign = parent?.title !== undefined && additionalProperty in sharedSettings;
       return problem(
         "config.invalid",
-        `The key \`${additionalProperty}\` is not known here.`,
+        isForeign
+          ? `An SDK in ${parent.title} has no setting \`${additionalProperty}\`.`
+          : `The key \`${additionalProperty}\` is not known here.`,
         details(atKey(below(place, additionalProperty)), hint),
       );
     }

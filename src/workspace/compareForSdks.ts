@@ -1,41 +1,50 @@
 import type { Change } from "../core/change/change.js";
 import { compareContracts } from "../core/change/impact.js";
+import { mergedForSdks, type ChangesForSdk } from "../core/change/mergedForSdks.js";
 import type { SdkFacts } from "../core/change/sdkFacts.js";
-import { heavier } from "../core/change/verdict.js";
 import type { Contract } from "../core/contract/model.js";
-import { typescriptSdkFacts } from "../core/languages/typescript/sdkFacts.js";
-import { mappedScalars } from "./buildSdk.js";
+import { usualLanguage } from "./languages/index.js";
+import { mappedScalars } from "./planContract.js";
 import type { Project } from "./project.js";
+import type { Session } from "./session.js";
 
-/**
- * Every difference between two versions of a contract as the project's SDKs see it: where several cover it with other
- * settings, a change counts as it does for the one that it hits hardest.
- */
-export function compareForSdks(before: Contract, after: Contract, project: Project | undefined): Change[] {
-  const merged = new Map<string, Change>();
-  for (const facts of sdkFacts(project, before.name)) {
-    for (const change of compareContracts(before, after, facts)) {
-      const key = JSON.stringify([change.code, change.face, change.subject, change.message]);
-      const known = merged.get(key);
-      const verdict = known
-        ? {
-            code: heavier(known.verdict.code, change.verdict.code),
-            apps: heavier(known.verdict.apps, change.verdict.apps),
-          }
-        : change.verdict;
-      merged.set(key, { ...(known ?? change), verdict });
-    }
+/** Every difference between two versions of a contract, with what it means for each of the project's SDKs. */
+export async function compareForSdks(
+  [before, after]: readonly [Contract, Contract],
+  project: Project | undefined,
+  session: Session,
+): Promise<Change[]> {
+  const compared = new Map<string, Change[]>();
+  const bySdk: ChangesForSdk[] = [];
+  for (const { sdk, key, facts } of await factsOfSdks(project, before.name, session)) {
+    // SDKs of one language with the same settings see the same.
+    const changes = compared.get(key) ?? compareContracts(before, after, facts);
+    compared.set(key, changes);
+    bySdk.push({ sdk, changes });
   }
-  return [...merged.values()];
+  return mergedForSdks(bySdk);
 }
 
-function sdkFacts(project: Project | undefined, contract: string): SdkFacts[] {
+interface FactsOfSdk {
+  readonly sdk: string;
+  readonly key: string;
+  readonly facts: SdkFacts;
+}
+
+/** What each SDK of a contract makes of a change; without one, what the usual language does. */
+async function factsOfSdks(project: Project | undefined, contract: string, session: Session): Promise<FactsOfSdk[]> {
   const own = project?.configuration.contracts[contract];
-  const sdks = Object.values(project?.configuration.sdks ?? {}).filter(({ covers }) => covers.includes(contract));
-  if (!own || sdks.length === 0) return [typescriptSdkFacts()];
-  const settings = new Map(sdks.map((sdk) => [JSON.stringify(sdk.settings ?? {}), sdk.settings ?? {}]));
-  return [...settings.values()].map((each) => {
-    const formats = Object.entries(each.formats ?? {}).map(([format, { type }]): [string, string] => [format, type]);
-    return typescriptSdkFacts(each, own, new Map([...formats, ...mappedScalars(own)]));
-  });
+  const sdks = Object.entries(project?.configuration.sdks ?? {}).filter(([, { covers }]) => covers.includes(contract));
+  if (!own || sdks.length === 0) {
+    const { language } = await session.language(usualLanguage);
+    return [{ sdk: "", key: "", facts: language.facts({ settings: {}, rest: {}, scalars: new Map() }) }];
+  }
+  return Promise.all(
+    sdks.map(async ([sdk, { language: id, settings = {} }]) => {
+      const { language } = await session.language(id);
+      const scalars = mappedScalars(own, id);
+      const facts = language.facts({ settings, rest: own, scalars });
+      return { sdk, key: JSON.stringify([id, settings]), facts };
+    }),
+  );
 }

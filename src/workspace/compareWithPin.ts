@@ -1,7 +1,7 @@
 import type { Change } from "../core/change/change.js";
 import { compareGraphqlNames, type PlannedSide } from "../core/change/compareGraphqlNames.js";
-import { typescriptSdkFacts } from "../core/languages/typescript/sdkFacts.js";
-import { planContract } from "./buildSdk.js";
+import { mergedForSdks, type ChangesForSdk } from "../core/change/mergedForSdks.js";
+import { planContract } from "./planContract.js";
 import type { Contract } from "../core/contract/model.js";
 import { type ContractImpact } from "../core/change/judgedChange.js";
 import { worst } from "../core/change/verdict.js";
@@ -13,10 +13,9 @@ import type { SourceText } from "../core/problem/place.js";
 import type { Problem } from "../core/problem/problem.js";
 import { readContract, type ContractReading } from "../core/readContract.js";
 import { compareForSdks } from "./compareForSdks.js";
-import { findCallUses } from "./findCallUses.js";
-import { findSourceUses } from "./findSourceUses.js";
+import { findSourceUses, searchSource } from "./findSourceUses.js";
 import { exitCodes, Halt } from "./halt.js";
-import type { Project } from "./project.js";
+import type { Session } from "./session.js";
 import type { ProjectTexts } from "./sdkInputs.js";
 
 /** One side of a comparison. */
@@ -41,40 +40,41 @@ export function readSide(name: string, texts: readonly SourceText[], fallbackLab
   return { reading: { ...reading, contract }, label: contract.version === "" ? fallbackLabel : contract.version };
 }
 
+/** What a comparison knows beside its sides. */
+export interface Comparing {
+  readonly session: Session;
+  /** Texts of the project; without them nothing is known of use. */
+  readonly texts: ProjectTexts | undefined;
+  /** "notable": source is looked into only when something is risky or breaking, because that takes long. */
+  readonly searching?: "all" | "notable";
+}
+
 /**
  * Compares two sides of one contract and says what the differences do to the project; without a project, nothing is
  * known of use.
- *
- * @param searching "notable": source is looked into only when something is risky or breaking, because that takes long
  */
 export async function compareSides(
   name: string,
-  before: Side,
-  after: Side,
-  texts: ProjectTexts | undefined,
-  searching: "all" | "notable" = "all",
+  [before, after]: readonly [Side, Side],
+  { session, texts, searching = "all" }: Comparing,
 ): Promise<ContractImpact> {
   const from = before.reading.contract;
   const to = after.reading.contract;
-  const changes = compareForSdks(from, to, texts?.project);
-  if (texts && changes.length > 0) changes.push(...graphqlNames(name, before, after, texts));
+  const project = texts?.project;
+  const changes = await compareForSdks([from, to], project, session);
+  if (texts && changes.length > 0) changes.push(...(await graphqlNames(name, [before, after], texts)));
   // A team's own levels can make anything count.
   const isPlain =
-    texts?.project.configuration.guard?.rules === undefined &&
+    project?.configuration.guard?.rules === undefined &&
     changes.every(({ verdict }) => worst(verdict) === "compatible");
   const isSearched = searching === "all" ? changes.length > 0 : !isPlain;
-  const uses = !isSearched || !texts ? unknownUses : await projectUses(texts.project, texts, name, before, changes);
+  const uses = !isSearched || !texts ? unknownUses : await projectUses(name, before, { texts, changes });
   return {
     contract: name,
     from: before.label,
     to: after.label,
     contracts: { before: from, after: to },
-    changes: applyPolicy(
-      judgeUse(changes, from.protocol, uses),
-      texts?.project.configuration.guard ?? {},
-      name,
-      today(),
-    ),
+    changes: applyPolicy(judgeUse(changes, from.protocol, uses), project?.configuration.guard ?? {}, name, today()),
     brokenQueries: texts && changes.length > 0 ? brokenQueries(name, before, after, texts) : [],
   };
 }
@@ -82,45 +82,45 @@ export async function compareSides(
 const unknownUses: ProjectUses = { queries: [], calls: new Map(), named: () => [], searched: false };
 
 async function projectUses(
-  project: Project,
-  texts: ProjectTexts,
   name: string,
   { reading, isPinned }: Side,
-  changes: readonly Change[],
+  { texts, changes }: { readonly texts: ProjectTexts; readonly changes: readonly Change[] },
 ): Promise<ProjectUses> {
-  if (reading.schema)
-    return {
-      queries: readQueryDocuments(reading.schema, texts.queries(name).texts).uses,
-      calls: new Map(),
-      named: () => [],
-      ...(changes.some(({ code }) => code.startsWith("type.name."))
-        ? { source: (await findSourceUses(project, name, isPinned === true ? undefined : reading)) ?? [] }
-        : {}),
-      searched: true,
-    };
-  if (reading.contract.protocol !== "rest") return unknownUses;
-  const source = await findSourceUses(project, name, isPinned === true ? undefined : reading);
-  if (source) return { ...unknownUses, source, searched: true };
-  return {
-    queries: [],
-    ...findCallUses(project, reading.contract, project.configuration.contracts[name] ?? { from: [] }),
-    searched: true,
-  };
+  const { project } = texts;
+  const made = isPinned === true ? undefined : reading;
+  if (reading.schema) {
+    const queries = readQueryDocuments(reading.schema, texts.queries(name).texts).uses;
+    const isNamed = changes.some(({ code }) => code.startsWith("type.name."));
+    const found = isNamed ? await findSourceUses(project, name, made) : undefined;
+    const source = isNamed ? { source: found?.uses ?? [], unknown: found?.unknown ?? [] } : {};
+    return { ...unknownUses, queries, ...source, searched: true };
+  }
+  const { contract } = reading;
+  if (contract.protocol !== "rest") return unknownUses;
+  const found = await findSourceUses(project, name, made);
+  if (found) return { ...unknownUses, source: found.uses, unknown: found.unknown, searched: true };
+  return { ...unknownUses, ...(await searchSource(project, contract)), searched: true };
 }
 
-/** Types of the schema that source can name, and that the same query documents no longer bring into the SDK. */
-function graphqlNames(name: string, before: Side, after: Side, texts: ProjectTexts): Change[] {
-  const settings = texts.project.configuration.contracts[name];
-  const sdk = Object.values(texts.project.configuration.sdks).find(({ covers }) => covers.includes(name));
-  const planned = ({ reading }: Side): PlannedSide | undefined => {
-    const { contract, schema } = reading;
-    if (contract.protocol !== "graphql" || !schema || !settings) return undefined;
-    const queries = readQueryDocuments(schema, texts.queries(name).texts);
-    const plan = planContract(contract, queries, settings, sdk?.settings ?? {});
-    return plan.protocol === "graphql" ? { contract, plan } : undefined;
-  };
-  const sides = [planned(before), planned(after)] as const;
-  return sides[0] && sides[1] ? compareGraphqlNames(sides[0], sides[1], typescriptSdkFacts(sdk?.settings)) : [];
+/** Types of the schema that source can name, and that the same query documents no longer bring into an SDK. */
+async function graphqlNames(name: string, sides: readonly [Side, Side], texts: ProjectTexts): Promise<Change[]> {
+  const { configuration, session } = texts.project;
+  const own = configuration.contracts[name];
+  const bySdk: ChangesForSdk[] = [];
+  for (const [sdk, { covers, language: id, settings = {} }] of Object.entries(configuration.sdks)) {
+    if (!covers.includes(name) || !own) continue;
+    const [before, after] = sides.map(({ reading: { contract, schema } }): PlannedSide | undefined => {
+      if (contract.protocol !== "graphql" || !schema) return undefined;
+      const queries = readQueryDocuments(schema, texts.queries(name).texts);
+      const plan = planContract(contract, queries, own, { language: id, settings });
+      return plan.protocol === "graphql" ? { contract, plan } : undefined;
+    });
+    if (!before || !after) continue;
+    const { language } = await session.language(id);
+    const facts = language.facts({ settings, rest: {}, scalars: new Map() });
+    bySdk.push({ sdk, changes: compareGraphqlNames(before, after, facts) });
+  }
+  return mergedForSdks(bySdk);
 }
 
 /** Errors that the query documents have against the new schema and did not have against the old one. */

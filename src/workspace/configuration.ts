@@ -1,6 +1,6 @@
 import type { Policy } from "../core/change/policy.js";
 import type { PagingSettings } from "../core/sdk/planPaging.js";
-import type { TypescriptSettings } from "../core/languages/typescript/settings.js";
+import type { SharedSettings } from "../core/sdk/lower/sharedSettings.js";
 
 /** What `rhema.yaml` says, after it was checked against `schema/rhema.schema.json`. */
 export interface Configuration {
@@ -24,12 +24,24 @@ export interface ContractConfiguration {
   readonly pages?: PagingSettings;
   readonly only?: readonly string[];
   readonly skip?: readonly string[];
-  readonly scalars?: Readonly<Record<string, { readonly typescript?: string; readonly format?: string }>>;
+  /** What each GraphQL scalar is: on the wire by its format, in an SDK by the language. */
+  readonly scalars?: Readonly<Record<string, Readonly<Record<string, string>>>>;
 }
 
 export interface SdkConfiguration {
-  readonly language: "typescript";
+  readonly language: string;
   readonly covers: readonly string[];
   readonly into: string;
-  readonly settings?: TypescriptSettings;
+  readonly settings?: SettingsWritten;
+}
+
+/** Settings as they are written: the shared ones that the workspace itself looks at, and all others of the language. */
+export interface SettingsWritten extends Partial<Omit<SharedSettings, "ownFormats">> {
+  /** Types of the app's own by the format they stand for. */
+  readonly formats?: Readonly<Record<string, Readonly<Record<string, string>>>>;
+  /** Whether there is a list of all operations with their hashes, and operations have ids. */
+  readonly manifest?: boolean;
+  /** Whether there is a copy of the GraphQL schema as text. */
+  readonly schema?: boolean;
+  readonly [setting: string]: unknown;
 }

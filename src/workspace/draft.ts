@@ -7,7 +7,7 @@ import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
 import { problem } from "../core/problem/problem.js";
 import { didYouMean } from "../core/text/nearest.js";
 import { kebabCase } from "../core/text/words.js";
-import { ContractReader } from "./buildSdk.js";
+import { ContractReader } from "./contractReader.js";
 import { exitCodes, Halt } from "./halt.js";
 import { displayPath, isInside, type Project } from "./project.js";
 import { ProjectTexts } from "./sdkInputs.js";

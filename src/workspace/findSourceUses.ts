@@ -1,83 +1,120 @@
-import { existsSync } from "node:fs";
-import { join, resolve } from "node:path";
-import { contractNames } from "../core/languages/typescript/identifiers.js";
+import { join } from "node:path";
+import { operationLabel, type Contract } from "../core/contract/model.js";
+import type { ProjectUses } from "../core/change/impact.js";
 import type { ContractReading } from "../core/readContract.js";
+import { planRest } from "../core/sdk/planRest.js";
 import type { SourceUse } from "../core/use/sourceUse.js";
-import type { AppFiles } from "./appProgram.js";
-import { buildSdk, ContractReader } from "./buildSdk.js";
-import { readSources } from "./findCallUses.js";
-import { isInside, outputFolder, type Project } from "./project.js";
+import { buildSdk } from "./buildSdk.js";
+import type { SdkConfiguration } from "./configuration.js";
+import { ContractReader } from "./contractReader.js";
+import type { MadeFiles, SdkPart } from "./languages/languageTools.js";
+import { outputFolder, type Project } from "./project.js";
 import { ProjectTexts } from "./sdkInputs.js";
+import type { LoadedLanguage } from "./session.js";
+
+/** What is known of the use of a contract in source. */
+export interface FoundSourceUses {
+  readonly uses: readonly SourceUse[];
+  /** SDKs in a language whose source nobody can look through. */
+  readonly unknown: readonly string[];
+}
 
 /**
- * Where the app's source depends on the SDK of a contract, by the compiler's knowledge. The compiler is only loaded when
- * there is an SDK and source beside it.
+ * Where the app's source depends on the SDKs of a contract, by the knowledge of each language's compiler. A compiler is
+ * only loaded when there is an SDK and source beside it.
  *
- * @param made the contract to make the SDK from in memory, where the one that is written was made from another: what is
- * gone cannot be found with an SDK that does not have it any more
+ * @param made the contract to make the SDKs from in memory, where those that are written were made from another: what
+ * is gone cannot be found with an SDK that does not have it any more
  * @returns undefined when no SDK of the contract is written, and none is made
  */
 export async function findSourceUses(
   project: Project,
   contract: string,
-  made?: ContractReading,
-): Promise<SourceUse[] | undefined> {
-  const folders = sdkFolders(project, contract).filter(
-    (folder) => made !== undefined || existsSync(join(folder, "index.ts")),
-  );
-  if (folders.length === 0) return undefined;
-  const app = await (made ? compile(project, await filesOf(project, contract, made)) : compiledApp(project));
-  const { sourceUses } = await import("../core/use/sourceUses.js");
-  return folders.flatMap((folder) =>
-    sourceUses({
-      program: app.program,
-      isSdkFile: (name) => isInside(folder, resolve(name)),
-      connect: contractNames(contract).connect,
-      documentOf: (name) => app.documents.get(name),
-    }),
-  );
+  made?: ContractReading & { readonly contract: Contract },
+): Promise<FoundSourceUses | undefined> {
+  const uses: SourceUse[] = [];
+  const unknown: string[] = [];
+  let isAnyThere = false;
+  for (const { loaded, sdks } of await coveringByLanguage(project, contract)) {
+    const { uses: scanner } = loaded.tools;
+    if (!scanner) {
+      unknown.push(...sdks.map(([sdk]) => sdk));
+      continue;
+    }
+    const { connect } = loaded.language.contractNames(contract);
+    const parts = sdks.map(([sdk, { into }]): SdkPart => {
+      const folder = join(outputFolder(project, sdk, into), contract);
+      return { sdk, contract, folder, connect };
+    });
+    const there = parts.filter((part) => made !== undefined || scanner.isWritten(part));
+    if (there.length === 0) continue;
+    isAnyThere = true;
+    const files = made && (await filesOf(project, made, sdks, parts));
+    uses.push(...(await scanner.find(project, there, files)));
+  }
+  return isAnyThere || unknown.length > 0 ? { uses, unknown } : undefined;
 }
 
-/** Folders of a contract inside the SDKs that cover it. */
-function sdkFolders(project: Project, contract: string): string[] {
-  return covering(project, contract).map(([sdk, { into }]) => join(outputFolder(project, sdk, into), contract));
+/**
+ * Where the app's source names the calls of a REST contract, for when no SDK of it is written.
+ *
+ * @returns what source names, by operation label
+ */
+export async function searchSource(
+  project: Project,
+  contract: Contract & { readonly protocol: "rest" },
+): Promise<Pick<ProjectUses, "calls" | "named">> {
+  const found: Pick<ProjectUses, "calls" | "named">[] = [];
+  const plan = planRest(contract, project.configuration.contracts[contract.name] ?? {});
+  for (const { loaded } of await coveringByLanguage(project, contract.name)) {
+    const names = loaded.language.names(plan);
+    const labels = new Map(plan.calls.map((call) => [names.call(call).call, operationLabel(call.operation)]));
+    if (loaded.tools.uses) found.push(loaded.tools.uses.search(project, labels));
+  }
+  const labels = new Set(found.flatMap(({ calls }) => [...calls.keys()]));
+  return {
+    calls: new Map([...labels].map((label) => [label, found.flatMap(({ calls }) => calls.get(label) ?? [])])),
+    named: (word) => found.flatMap(({ named }) => named(word)),
+  };
 }
 
-function covering({ configuration }: Project, contract: string) {
-  return Object.entries(configuration.sdks).filter(([, { covers }]) => covers.includes(contract));
+type NamedSdk = readonly [string, SdkConfiguration];
+
+/** The SDKs that cover a contract, by their language. */
+async function coveringByLanguage(
+  project: Project,
+  contract: string,
+): Promise<{ readonly loaded: LoadedLanguage; readonly sdks: readonly NamedSdk[] }[]> {
+  const covering = Object.entries(project.configuration.sdks).filter(([, { covers }]) => covers.includes(contract));
+  const ids = [...new Set(covering.map(([, { language }]) => language))];
+  return Promise.all(
+    ids.map(async (id) => ({
+      loaded: await project.session.language(id),
+      sdks: covering.filter(([, { language }]) => language === id),
+    })),
+  );
 }
 
 /** The files that a contract gives its SDKs, in the place of those that are written; what others give stays. */
-async function filesOf(project: Project, contract: string, made: ContractReading): Promise<Omit<AppFiles, "sources">> {
+async function filesOf(
+  project: Project,
+  made: ContractReading & { readonly contract: Contract },
+  sdks: readonly NamedSdk[],
+  parts: readonly SdkPart[],
+): Promise<MadeFiles> {
   const texts = new Map<string, string>();
-  const replaced: string[] = [];
-  for (const [sdk, settings] of covering(project, contract)) {
+  for (const [sdk, settings] of sdks) {
+    const { name } = made.contract;
     const folder = outputFolder(project, sdk, settings.into);
-    const sdks = { [sdk]: { ...settings, covers: [contract] } };
-    const alone = { ...project, configuration: { ...project.configuration, sdks } };
+    const alone = {
+      ...project,
+      configuration: { ...project.configuration, sdks: { [sdk]: { ...settings, covers: [name] } } },
+    };
     const inputs = new ProjectTexts(alone);
-    await inputs.readHosts([contract]);
-    const reader = new ContractReader(inputs).instead(contract, made);
-    for (const [path, text] of buildSdk(alone, sdk, reader).files)
-      if (path.startsWith(`${contract}/`)) texts.set(join(folder, path), text);
-    replaced.push(join(folder, contract));
+    await inputs.readHosts([name]);
+    const reader = new ContractReader(inputs).instead(name, made);
+    for (const [path, text] of (await buildSdk(alone, sdk, reader)).files)
+      if (path.startsWith(`${name}/`)) texts.set(join(folder, path), text);
   }
-  return { texts, replaced };
-}
-
-type CompiledApp = Awaited<ReturnType<typeof compile>>;
-
-/** One program for all contracts of a project. */
-const compiled = new WeakMap<Project, Promise<CompiledApp>>();
-
-function compiledApp(project: Project): Promise<CompiledApp> {
-  const known = compiled.get(project) ?? compile(project, {});
-  compiled.set(project, known);
-  return known;
-}
-
-async function compile(project: Project, files: Omit<AppFiles, "sources">) {
-  const { appProgram } = await import("./appProgram.js");
-  const sources = readSources(project).map(({ document }) => resolve(project.root, document));
-  return appProgram(project, { sources, ...files });
+  return { texts, replaced: parts.map(({ folder }) => folder) };
 }

@@ -9,14 +9,15 @@ import { gravest, haltOrAsync } from "./allOrHalt.js";
 import { exitCodes, Halt } from "./halt.js";
 import { knownParts, ledgerPath, ledgerText, readLedger, type Ledger, type LedgerEntry } from "./ledger.js";
 import type { GenerateOptions, GenerateOutcome, SdkOutcome } from "./generateOutcome.js";
-import { fileHash, folderHashes, foreignFiles, outputState, rememberHash, type FolderHashes } from "./outputState.js";
+import { folderHashes, foreignFiles, outputState, type FolderHashes } from "./outputState.js";
 import { displayPath, outputFolder, type Project } from "./project.js";
 import type { Obtained } from "./obtainCopies.js";
 import { inputsHash, ProjectTexts } from "./sdkInputs.js";
 import { sourceList, sourceText } from "./sources.js";
 import { errorCode, hashOf, normalized } from "./textFile.js";
 import { finishWriting, performWriting, TakenBack } from "./writing.js";
-import type { BuiltSdk, ContractReader } from "./buildSdk.js";
+import type { BuiltSdk } from "./buildSdk.js";
+import type { ContractReader } from "./contractReader.js";
 
 /**
  * Brings the SDKs of a project up to date. Nothing is written for an SDK that is held back.
@@ -37,7 +38,7 @@ export async function generate(project: Project, options: GenerateOptions): Prom
   const bringUpToDate = async (name: string): Promise<SdkOutcome> => {
     const covers = project.configuration.sdks[name]?.covers ?? [];
     if (covers.every((contract) => !copies.lacking.has(contract) && texts.has(contract))) {
-      const inputs = inputsHash(project, name, texts, options.partial);
+      const inputs = await inputsHash(project, name, texts, options.partial);
       const unchanged = unchangedOutcome(project, name, inputs, ledger, texts);
       // Strict has to know what was set aside, which only reading tells.
       if (unchanged && !(options.strict && ledger.sdks[name]?.setAside !== undefined)) {
@@ -54,7 +55,7 @@ export async function generate(project: Project, options: GenerateOptions): Prom
     // Reading found which other documents count; what they hold is an input too.
     const made: Made = {
       ...result,
-      inputs: inputsHash(project, name, texts, options.partial),
+      inputs: await inputsHash(project, name, texts, options.partial),
       parts: partsOf(project, name, texts),
     };
     const outcome = settle(project, name, made, ledger, options);
@@ -125,7 +126,7 @@ export function unchangedOutcome(
   const into = project.configuration.sdks[name]?.into ?? "";
   if (entry?.inputs !== inputs) return undefined;
   const folder = outputFolder(project, name, into);
-  const state = outputState(folderHashes(folder), entry);
+  const state = outputState(folderHashes(folder, project.session.files), entry);
   const pinned = (project.configuration.sdks[name]?.covers ?? []).every((contract) =>
     pinExists(project, name, contract),
   );
@@ -189,7 +190,7 @@ function settle(project: Project, name: string, made: Made, ledger: Ledger, opti
   const folder = outputFolder(project, name, into);
   const entry = ledger.sdks[name];
   const previous = entry?.into === displayPath(project, folder) ? entry : undefined;
-  const onDisk = folderHashes(folder);
+  const onDisk = folderHashes(folder, project.session.files);
   const refusals = [
     ...(options.partial ? [] : built.queryErrors),
     ...refusalsOf({ project, folder, onDisk }, previous, built, options.force),
@@ -233,7 +234,7 @@ function settle(project: Project, name: string, made: Made, ledger: Ledger, opti
     if (onDisk(path) !== hash) want(`${newEntry.into}/${path}`, text, hash);
   }
   for (const [path, text] of built.pins) {
-    const found = fileHash(join(project.root, path));
+    const found = project.session.files.of(join(project.root, path));
     // Hashing a large pin for the first time would be for nothing.
     const hash = found === undefined ? undefined : hashOf(normalized(text));
     if (found === undefined || found !== hash) want(path, text, hash);
@@ -246,7 +247,8 @@ function settle(project: Project, name: string, made: Made, ledger: Ledger, opti
     performWriting(project, { write, remove: orphans.map((path) => `${entry?.into ?? ""}/${path}`) });
   });
   project.trace(() => `wrote ${String(write.size)} files and removed ${String(orphans.length)} for the SDK ${name}`);
-  for (const [path, hash] of written) rememberHash(join(project.root, path), write.get(path) ?? "", hash);
+  for (const [path, hash] of written)
+    project.session.files.remember(join(project.root, path), write.get(path) ?? "", hash);
   return { ledger: newLedger, sdk };
 }
 

@@ -1,7 +1,8 @@
 import type { ContractImpact } from "../core/change/judgedChange.js";
 import { haltOrAsync, mergedHalt } from "./allOrHalt.js";
 import { Halt } from "./halt.js";
-import { buildSdk, ContractReader, type BuiltContract, type BuiltSdk } from "./buildSdk.js";
+import { buildSdk, type BuiltContract, type BuiltSdk } from "./buildSdk.js";
+import { ContractReader } from "./contractReader.js";
 import type { ContractOutcome, SdkOutcome } from "./generateOutcome.js";
 import type { SourceText } from "../core/problem/place.js";
 import { pinPaths, readPin } from "./pins.js";
@@ -22,7 +23,7 @@ export async function generateSdk(
   pinTexts: Map<string, string>,
   comparing: "before" | "after",
 ): Promise<{ built: BuiltSdk; outcome: SdkOutcome; compare?: () => Promise<ContractImpact[]> }> {
-  const built = buildSdk(project, name, reader);
+  const built = await buildSdk(project, name, reader);
   const pins = built.contracts.flatMap(({ contract }) => readPin(project, name, contract.name) ?? []);
   for (const { document, text } of pins) pinTexts.set(document, text);
   const compare = async (isPinned: boolean): Promise<ContractImpact[]> => {
@@ -43,7 +44,7 @@ export async function generateSdk(
     files: { added: 0, changed: 0, unchanged: 0, removed: 0 },
     contracts: built.contracts.map((contract) => contractOutcome(contract, reader.texts)),
     impacts,
-    problems: [...built.problems, ...vanishedNames(project, name, built)],
+    problems: [...built.problems, ...(await vanishedNames(project, name, built))],
   };
   return { built, outcome, ...(comparing === "after" ? { compare: () => compare(false) } : {}) };
 }
@@ -118,12 +119,10 @@ async function impactOf(
   const after = reader.read(name);
   const before = { ...readSide(name, [pin], "pin"), isPinned };
   if (before.reading.contract.protocol !== after.contract.protocol) return [];
-  const impact = await compareSides(
-    name,
-    before,
-    { reading: after, label: after.contract.version || "now" },
-    reader.texts,
-    "notable",
-  );
+  const impact = await compareSides(name, [before, { reading: after, label: after.contract.version || "now" }], {
+    session: reader.texts.project.session,
+    texts: reader.texts,
+    searching: "notable",
+  });
   return impact.changes.length > 0 ? [impact] : [];
 }

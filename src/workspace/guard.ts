@@ -1,7 +1,7 @@
 import { isHeld, judged, type Gate } from "../core/change/gate.js";
 import { problem, type Problem } from "../core/problem/problem.js";
-import type { ContractReader } from "./buildSdk.js";
 import { compareSides, readSide } from "./compareWithPin.js";
+import type { ContractReader } from "./contractReader.js";
 import type { Project } from "./project.js";
 import { sideTexts } from "./sides.js";
 
@@ -30,7 +30,10 @@ export async function guarded(
     const before = readSide(name, side.texts, side.label);
     if (before.reading.contract.protocol !== reading.contract.protocol) continue;
     const label = reading.contract.version === "" ? "now" : reading.contract.version;
-    const { changes } = await compareSides(name, before, { reading, label }, reader.texts);
+    const { changes } = await compareSides(name, [before, { reading, label }], {
+      session: project.session,
+      texts: reader.texts,
+    });
     for (const change of changes) {
       if (!isHeld(change, gate)) continue;
       const places =

@@ -1,6 +1,7 @@
 import type { ContractImpact } from "../core/change/judgedChange.js";
 import { problem } from "../core/problem/problem.js";
-import { ContractReader } from "./buildSdk.js";
+import { ContractReader } from "./contractReader.js";
+import type { Whereabouts } from "./whereabouts.js";
 import { allOrHalt } from "./allOrHalt.js";
 import { compareSides, readSide, type Side } from "./compareWithPin.js";
 import { exitCodes, Halt } from "./halt.js";
@@ -30,7 +31,7 @@ export interface ImpactOutcome {
   /** Contracts that have no pin yet. */
   readonly unpinned: readonly string[];
   /** With `prove`: compile errors that no change explains, and those that were there before. */
-  readonly proof?: Pick<Proof, "unexplained" | "before">;
+  readonly proof?: Pick<Proof, "unexplained" | "before" | "unproved">;
   readonly beforeTextOf: (document: string) => string | undefined;
   readonly afterTextOf: (document: string) => string | undefined;
 }
@@ -59,7 +60,7 @@ export async function impact(project: Project, cwd: string, options: ImpactOptio
       unpinned.push(name);
       continue;
     }
-    impacts.push(await compareSides(name, ...sameProtocol(name, [before, after]), texts));
+    impacts.push(await compareSides(name, sameProtocol(name, [before, after]), { session: project.session, texts }));
     if (options.before !== undefined) continue;
     const ofReleases = await releaseImpacts(project, name, after);
     for (const each of ofReleases) for (const [document, text] of each.texts) others.set(document, text);
@@ -71,8 +72,8 @@ export async function impact(project: Project, cwd: string, options: ImpactOptio
   if (options.prove !== true) return { impacts, ...outcome };
   if (options.before !== undefined || options.after !== undefined) throw provesOnlyNow();
   const { prove } = await import("./prove.js");
-  const { impacts: proved, unexplained, before } = await prove(project, reader, impacts);
-  return { impacts: proved, proof: { unexplained, before }, ...outcome };
+  const { impacts: proved, unexplained, before, unproved } = await prove(project, reader, impacts);
+  return { impacts: proved, proof: { unexplained, before, unproved }, ...outcome };
 }
 
 function provesOnlyNow(): Halt {
@@ -93,7 +94,11 @@ function sideNow(reader: ContractReader, name: string): Side {
 }
 
 /** Compares two files or URLs without a project: what differs, and nothing about its use. */
-export async function impactOfFiles(cwd: string, before: string, after: string): Promise<ImpactOutcome> {
+export async function impactOfFiles(
+  { folder: cwd, session }: Pick<Whereabouts, "folder" | "session">,
+  before: string,
+  after: string,
+): Promise<ImpactOutcome> {
   const name = (after.split(/[\\/]/).pop() ?? after).replace(/\.[^.]*$/, "");
   const texts = new Map<string, string>();
   const load = async (spec: string): Promise<Side> => {
@@ -102,7 +107,7 @@ export async function impactOfFiles(cwd: string, before: string, after: string):
     return readSide(name, found, spec);
   };
   const sides = [await load(before), await load(after)] as const;
-  const impacts = [await compareSides(name, ...sameProtocol(name, sides), undefined)];
+  const impacts = [await compareSides(name, sameProtocol(name, sides), { session, texts: undefined })];
   const textOf = (document: string): string | undefined => texts.get(document);
   return { impacts, releases: [], unpinned: [], beforeTextOf: textOf, afterTextOf: textOf };
 }

@@ -1,6 +1,6 @@
 import { operationLabel, type RestContract } from "../core/contract/model.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
-import { restCallNames } from "../core/languages/typescript/printRestCall.js";
+import type { ContractNames } from "../core/languages/language.js";
 import { narrowed, type Outline, type OutlineDetail, type UsesOf } from "../core/outline/outline.js";
 import {
   detailOfGraphql,
@@ -13,9 +13,10 @@ import type { Place } from "../core/problem/place.js";
 import { problem } from "../core/problem/problem.js";
 import { planRest } from "../core/sdk/planRest.js";
 import { didYouMean } from "../core/text/nearest.js";
-import { ContractReader } from "./buildSdk.js";
-import { findCallUses } from "./findCallUses.js";
-import { findSourceUses } from "./findSourceUses.js";
+import type { RestCall } from "../core/sdk/sdkPlan.js";
+import { ContractReader } from "./contractReader.js";
+import { findSourceUses, searchSource } from "./findSourceUses.js";
+import { usualLanguage } from "./languages/index.js";
 import { exitCodes, Halt } from "./halt.js";
 import { allOrHalt } from "./allOrHalt.js";
 import type { Project } from "./project.js";
@@ -98,16 +99,27 @@ function graphqlSource(
 }
 
 async function restSource(project: Project, contract: RestContract): Promise<RestOutlineSource> {
-  const settings = project.configuration.contracts[contract.name] ?? { from: [] };
-  const { calls } = planRest(contract, settings);
-  const callOf = new Map(calls.map((call) => [operationLabel(call.operation), restCallNames(call).call]));
+  const { calls, names } = await namedCalls(project, contract);
+  const callOf = new Map(calls.map((call) => [operationLabel(call.operation), names.call(call).call]));
   const namesOf = new Map<string, string[]>();
   for (const call of calls) {
     const label = operationLabel(call.operation);
-    const names = [restCallNames(call).call, ...(call.paging ? [call.paging.name] : [])];
-    namesOf.set(label, [...(namesOf.get(label) ?? []), ...names]);
+    const { call: name, pages } = names.call(call);
+    namesOf.set(label, [...(namesOf.get(label) ?? []), name, ...(pages === undefined ? [] : [pages])]);
   }
   return { contract, callOf, usesOf: await usesByLabel(project, contract, namesOf) };
+}
+
+/** The calls of a contract by the names that its first SDK gives them. */
+async function namedCalls(
+  project: Project,
+  contract: RestContract,
+): Promise<{ readonly calls: readonly RestCall[]; readonly names: ContractNames }> {
+  const { configuration, session } = project;
+  const plan = planRest(contract, configuration.contracts[contract.name] ?? {});
+  const sdk = Object.values(configuration.sdks).find(({ covers }) => covers.includes(contract.name));
+  const { language } = await session.language(sdk?.language ?? usualLanguage);
+  return { calls: plan.calls, names: language.names(plan) };
 }
 
 async function usesByLabel(
@@ -115,13 +127,13 @@ async function usesByLabel(
   contract: RestContract,
   namesOf: ReadonlyMap<string, readonly string[]>,
 ): Promise<UsesOf> {
-  const source = await findSourceUses(project, contract.name);
-  if (!source) {
-    const { calls } = findCallUses(project, contract, project.configuration.contracts[contract.name] ?? { from: [] });
+  const found = await findSourceUses(project, contract.name);
+  if (!found) {
+    const { calls } = await searchSource(project, contract);
     return (label) => (calls.get(label) ?? []).map(({ place }) => place);
   }
   const byName = new Map<string, Place[]>();
-  for (const { coordinate, kind, place } of source)
+  for (const { coordinate, kind, place } of found.uses)
     if (kind === "calls") byName.set(coordinate, [...(byName.get(coordinate) ?? []), place]);
   return (label) => (namesOf.get(label) ?? []).flatMap((name) => byName.get(name) ?? []);
 }

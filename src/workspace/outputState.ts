@@ -1,7 +1,7 @@
-import { existsSync, lstatSync, readdirSync, readFileSync, type BigIntStats } from "node:fs";
+import { existsSync, lstatSync, readdirSync } from "node:fs";
 import { join } from "node:path";
+import type { FileHashes } from "./fileHashes.js";
 import type { LedgerEntry } from "./ledger.js";
-import { hashOf, normalized } from "./textFile.js";
 
 /** What stands in an SDK's folder, measured against the ledger. Content counts; size and time do not. */
 export interface OutputState {
@@ -16,10 +16,10 @@ export interface OutputState {
 /** The hashes of a folder's files as they are now, each looked up once; undefined where there is no file. */
 export type FolderHashes = (path: string) => string | undefined;
 
-export function folderHashes(folder: string): FolderHashes {
+export function folderHashes(folder: string, files: FileHashes): FolderHashes {
   const known = new Map<string, string | undefined>();
   return (path) => {
-    if (!known.has(path)) known.set(path, fileHash(join(folder, path)));
+    if (!known.has(path)) known.set(path, files.of(join(folder, path)));
     return known.get(path);
   };
 }
@@ -36,38 +36,6 @@ export function outputState(hashes: FolderHashes, entry: LedgerEntry | undefined
     else edited.push(path);
   }
   return { intact, edited, missing };
-}
-
-/** The hash of a file's text with line ends normalised; undefined when there is no such file. */
-export function fileHash(path: string): string | undefined {
-  // A file where one of its folders should be makes looking at it an error, so that comes first.
-  const found = existsSync(path) ? lstatSync(path, { bigint: true }) : undefined;
-  if (found?.isFile() !== true) return undefined;
-  // In a process that runs on, a file that nobody touched since is not read again.
-  const version = versionOf(found);
-  const known = seenHashes.get(path);
-  if (known?.version === version) return known.hash;
-  const hash = hashOf(normalized(readFileSync(path, "utf8")));
-  seenHashes.set(path, { version, hash });
-  return hash;
-}
-
-const seenHashes = new Map<string, { readonly version: string; readonly hash: string }>();
-
-function versionOf({ ino, size, mtimeNs, ctimeNs }: BigIntStats): string {
-  return `${String(ino)} ${String(size)} ${String(mtimeNs)} ${String(ctimeNs)}`;
-}
-
-/**
- * Spares a process that runs on reading a file again which it just wrote.
- *
- * @param hash of the text that was written, its line ends as LF
- */
-export function rememberHash(path: string, text: string, hash: string): void {
-  const found = lstatSync(path, { bigint: true, throwIfNoEntry: false });
-  // Another size: somebody else was there already.
-  if (found?.isFile() === true && Number(found.size) === Buffer.byteLength(text))
-    seenHashes.set(path, { version: versionOf(found), hash });
 }
 
 /** Files in a folder by path, as far as needed to know whether anything is there that Rhema did not write. */

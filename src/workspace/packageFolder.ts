@@ -1,7 +1,6 @@
-import { existsSync, readFileSync, readdirSync } from "node:fs";
+import { existsSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
-import { hashOf } from "./textFile.js";
 
 declare const RHEMA_VERSION: string | undefined;
 declare const RHEMA_BUILD: string | undefined;
@@ -21,27 +20,4 @@ export function packageFolder(): string {
     folder = parent;
   }
   return folder;
-}
-
-/** The hand-written runtime sources of a language by file name. */
-export function runtimeSources(language: string): ReadonlyMap<string, string> {
-  const known = runtimes.get(language) ?? readRuntime(language);
-  runtimes.set(language, known);
-  return known;
-}
-
-/** Changes whenever a hand-written runtime source of a language does. */
-export function runtimeHash(language: string): string {
-  const known = runtimeHashes.get(language) ?? hashOf(JSON.stringify([...runtimeSources(language)]));
-  runtimeHashes.set(language, known);
-  return known;
-}
-
-const runtimeHashes = new Map<string, string>();
-const runtimes = new Map<string, ReadonlyMap<string, string>>();
-
-function readRuntime(language: string): Map<string, string> {
-  const folder = join(packageFolder(), "runtimes", language, "wire");
-  const files = readdirSync(folder).filter((file) => file.endsWith(".ts"));
-  return new Map(files.sort().map((file) => [file, readFileSync(join(folder, file), "utf8")]));
 }

@@ -6,6 +6,7 @@ import type { Secrets } from "../core/text/secrets.js";
 import type { Configuration } from "./configuration.js";
 import { exitCodes, Halt } from "./halt.js";
 import { errorCode, readText } from "./textFile.js";
+import type { Session } from "./session.js";
 import type { Environment, Trace, Whereabouts } from "./whereabouts.js";
 
 /** A folder with a configuration: everything a command works on. */
@@ -16,6 +17,7 @@ export interface Project {
   readonly environment: Environment;
   readonly trace: Trace;
   readonly secrets: Secrets;
+  readonly session: Session;
   /** The configuration's file name, as messages call it. */
   readonly configName: string;
   readonly configText: string;
@@ -68,7 +70,11 @@ export async function openProject(
   const known = isData(parsed.data) && options.isKnownSound?.(root, configText) === true;
   const problems = known
     ? []
-    : (await import("./checkConfiguration.js")).checkConfiguration(parsed.data ?? {}, configName);
+    : (await import("./checkConfiguration.js")).checkConfiguration(
+        parsed.data ?? {},
+        configName,
+        where.session.validate,
+      );
   if (hasErrors(problems)) throw new Halt(problems, exitCodes.usage, texts);
   const configuration = parsed.data as Configuration;
   learnSecrets(where.secrets, configuration);
@@ -77,6 +83,7 @@ export async function openProject(
     environment: where.environment,
     trace: where.trace,
     secrets: where.secrets,
+    session: where.session,
     configName,
     configText,
     configuration,

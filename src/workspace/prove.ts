@@ -1,15 +1,16 @@
 import { existsSync } from "node:fs";
-import { join, resolve } from "node:path";
+import { join } from "node:path";
 import type { ContractImpact, JudgedChange } from "../core/change/judgedChange.js";
 import type { Place } from "../core/problem/place.js";
 import { problem } from "../core/problem/problem.js";
-import type { CompileError } from "../core/use/explainErrors.js";
+import { explainError, type CompileError } from "../core/use/explainErrors.js";
 import type { SourceUse } from "../core/use/sourceUse.js";
-import { buildSdk, type ContractReader } from "./buildSdk.js";
-import { readSources } from "./findCallUses.js";
+import { buildSdk } from "./buildSdk.js";
+import type { ContractReader } from "./contractReader.js";
 import { findSourceUses } from "./findSourceUses.js";
 import { exitCodes, Halt } from "./halt.js";
-import { isInside, outputFolder, type Project } from "./project.js";
+import type { MadeFiles } from "./languages/languageTools.js";
+import { outputFolder, type Project } from "./project.js";
 
 /** What the compiler says of an app when its SDKs are made from the new contracts. */
 export interface Proof {
@@ -19,6 +20,8 @@ export interface Proof {
   readonly unexplained: readonly CompileError[];
   /** Errors that the app has with the SDKs as they are. */
   readonly before: readonly CompileError[];
+  /** SDKs in a language whose compiler cannot be asked. */
+  readonly unproved: readonly string[];
 }
 
 /**
@@ -32,40 +35,23 @@ export async function prove(
   reader: ContractReader,
   impacts: readonly ContractImpact[],
 ): Promise<Proof> {
-  const { appProgram } = await import("./appProgram.js");
-  const { filesReaching } = await import("../core/use/filesReaching.js");
-  const { compileErrors } = await import("../core/use/compileErrors.js");
-  const { explainError } = await import("../core/use/explainErrors.js");
-  const sources = readSources(project).map(({ document }) => resolve(project.root, document));
-  const old = appProgram(project, { sources });
-  const before = compileErrors(old.program, old.documents);
-  const known = new Set(before.map(keyOf));
-  const texts = new Map<string, string>();
-  const replaced: string[] = [];
-  for (const [sdk, { covers, into }] of Object.entries(project.configuration.sdks)) {
-    if (!impacts.some(({ contract }) => covers.includes(contract))) continue;
-    const folder = outputFolder(project, sdk, into);
-    if (!existsSync(folder)) throw notWritten(sdk);
-    // What other contracts give stays as it is written.
-    const parts = ["wire", ...covers.filter((name) => impacts.some(({ contract }) => contract === name))];
-    for (const [path, text] of buildSdk(project, sdk, reader).files)
-      if (parts.some((part) => path.startsWith(`${part}/`))) texts.set(join(folder, path), text);
-    replaced.push(...parts.map((part) => join(folder, part)));
-  }
-  // What does not import an SDK that is made anew compiles as before.
-  const touched = filesReaching(old.program, (name) => replaced.some((folder) => isInside(folder, resolve(name))));
-  const now = appProgram(project, { sources, texts, replaced }, old.program);
-  const fresh = compileErrors(now.program, now.documents, touched).filter((error) => !known.has(keyOf(error)));
+  const { made, unproved } = await madeAnew(project, reader, impacts);
+  const before: CompileError[] = [];
   const uses: SourceUse[] = [];
-  for (const { contract } of impacts) uses.push(...((await findSourceUses(project, contract)) ?? []));
+  for (const { contract } of impacts) uses.push(...((await findSourceUses(project, contract))?.uses ?? []));
   const changes = impacts.flatMap((impact) => impact.changes);
   const refused = new Map(impacts.flatMap((impact) => [...refusedOperations(impact)]));
   const errors = new Map<JudgedChange, CompileError[]>();
   const unexplained: CompileError[] = [];
-  for (const error of fresh) {
-    const change = explainError(error, { changes, uses, refused });
-    if (change) errors.set(change, [...(errors.get(change) ?? []), error]);
-    else unexplained.push(error);
+  for (const [id, files] of made) {
+    const { language, tools } = await project.session.language(id);
+    const compared = await tools.proof?.compare(project, files);
+    before.push(...(compared?.before ?? []));
+    for (const error of compared?.fresh ?? []) {
+      const change = explainError(error, { changes, uses, refused, namesOf: language.operationNames });
+      if (change) errors.set(change, [...(errors.get(change) ?? []), error]);
+      else unexplained.push(error);
+    }
   }
   return {
     impacts: impacts.map((impact) => ({
@@ -74,7 +60,46 @@ export async function prove(
     })),
     unexplained,
     before,
+    unproved,
   };
+}
+
+/** The files of the SDKs that change, as the contracts would give them now, by language. */
+async function madeAnew(
+  project: Project,
+  reader: ContractReader,
+  impacts: readonly ContractImpact[],
+): Promise<{ readonly made: ReadonlyMap<string, MadeFiles>; readonly unproved: readonly string[] }> {
+  const made = new Map<string, MadeFiles>();
+  const unproved: string[] = [];
+  for (const [sdk, { covers, into, language }] of Object.entries(project.configuration.sdks)) {
+    if (!impacts.some(({ contract }) => covers.includes(contract))) continue;
+    const { tools } = await project.session.language(language);
+    if (!tools.proof) {
+      unproved.push(sdk);
+      continue;
+    }
+    const folder = outputFolder(project, sdk, into);
+    if (!existsSync(folder)) throw notWritten(sdk);
+    // What other contracts give stays as it is written.
+    const kept = covers.filter((name) => !impacts.some(({ contract }) => contract === name));
+    const { files } = await buildSdk(project, sdk, reader);
+    const parts = [...new Set([...files.keys()].flatMap((path) => folderIn(path)))].filter(
+      (part) => !kept.includes(part),
+    );
+    const texts = [...files].filter(([path]) => parts.some((part) => path.startsWith(`${part}/`)));
+    const known = made.get(language) ?? { texts: new Map<string, string>(), replaced: [] };
+    made.set(language, {
+      texts: new Map([...known.texts, ...texts.map(([path, text]) => [join(folder, path), text] as const)]),
+      replaced: [...known.replaced, ...parts.map((part) => join(folder, part))],
+    });
+  }
+  return { made, unproved };
+}
+
+/** The first folder of a path inside an SDK: a contract's, or the runtime's. */
+function folderIn(path: string): string[] {
+  return path.includes("/") ? [path.slice(0, path.indexOf("/"))] : [];
 }
 
 /** Operations that the new schema refuses, by the change that hits the place which it does not take. */
@@ -100,10 +125,6 @@ function meet(a: Place, b: Place): boolean {
 function withErrors(change: JudgedChange, errors: readonly CompileError[]): JudgedChange {
   if (errors.length === 0) return { ...change, errors };
   return { ...change, errors, use: "used", verdict: { ...change.verdict, code: "breaking" } };
-}
-
-function keyOf({ place, code, message }: CompileError): string {
-  return `${place.document} ${String(place.offset)} ${code} ${message}`;
 }
 
 function notWritten(sdk: string): Halt {

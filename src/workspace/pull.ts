@@ -157,7 +157,7 @@ async function impactOf(
   const after = sideOf(name, sources(true), "now");
   if (before?.reading.contract.protocol !== after?.reading.contract.protocol) return undefined;
   for (const { document, text } of [...sources(false), ...sources(true)]) others.set(document, text);
-  return before && after && compareSides(name, before, after, texts);
+  return before && after && compareSides(name, [before, after], { session: project.session, texts });
 }
 
 function sideOf(name: string, sources: readonly SourceText[], label: string): Side | undefined {

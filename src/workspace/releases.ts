@@ -29,8 +29,13 @@ export async function releaseImpacts(project: Project, contract: string, now: Si
     const before = readSide(contract, side.texts, release);
     const { protocol } = before.reading.contract;
     if (protocol !== now.reading.contract.protocol) continue;
-    const changes = compareForSdks(before.reading.contract, now.reading.contract, project)
-      .map((change) => ({ ...change, verdict: { code: "compatible", apps: change.verdict.apps } as const }))
+    const compared = await compareForSdks([before.reading.contract, now.reading.contract], project, project.session);
+    // Of released apps there is no source to look at.
+    const changes = compared
+      .map(({ sdks: _sdks, ...change }) => ({
+        ...change,
+        verdict: { code: "compatible", apps: change.verdict.apps } as const,
+      }))
       .filter(({ verdict }) => verdict.apps !== "compatible");
     const { schema } = before.reading;
     const queries = schema && side.operations ? readQueryDocuments(schema, [side.operations]).uses : [];

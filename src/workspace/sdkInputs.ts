@@ -1,12 +1,11 @@
-import type { EmbeddedTexts } from "../core/graphql/embedded.js";
-import { isHostFile } from "../core/graphql/hostFile.js";
+import type { EmbeddedTexts } from "../core/graphql/embeddedTexts.js";
+import { isHostFile } from "../core/languages/hostFiles.js";
 import type { SourceText } from "../core/problem/place.js";
 import type { Problem } from "../core/problem/problem.js";
 import { sortedBy } from "../core/text/sortedBy.js";
 import { haltOr } from "./allOrHalt.js";
 import { Halt } from "./halt.js";
-import { importEnding } from "./importEnding.js";
-import { build, runtimeHash, version } from "./packageFolder.js";
+import { build, version } from "./packageFolder.js";
 import { outputFolder, type Project } from "./project.js";
 import { contractTexts, partText, queryTexts, type QueryTexts } from "./sources.js";
 import { hashOf } from "./textFile.js";
@@ -20,6 +19,7 @@ export class ProjectTexts {
   private readonly parts = new Map<string, Map<string, Part>>();
   /** What was found inside source files, by contract. */
   private readonly embedded = new Map<string, Map<SourceText, EmbeddedTexts>>();
+  private readonly hashes = new Map<SourceText, string>();
   /** Texts that places refer to and that are no file, by name. */
   private readonly derived = new Map<string, string>();
 
@@ -65,7 +65,8 @@ export class ProjectTexts {
         (source) => isHostFile(source.document) && !known.has(source),
       );
       if (schemas.length + queries.length === 0) continue;
-      const { embeddedQueries, embeddedSchemas } = await import("../core/graphql/embedded.js");
+      const { loadEmbedded } = await import("../core/languages/index.js");
+      const { embeddedQueries, embeddedSchemas } = await loadEmbedded();
       for (const source of schemas) known.set(source, embeddedSchemas(source));
       for (const source of queries) known.set(source, embeddedQueries(source, tags));
     }
@@ -141,6 +142,13 @@ export class ProjectTexts {
     return known;
   }
 
+  /** A text's hash, computed once however many SDKs it goes into. */
+  hashOf(source: SourceText): string {
+    const known = this.hashes.get(source) ?? hashOf(source.text);
+    this.hashes.set(source, known);
+    return known;
+  }
+
   /** The text of a document by the name problems use. */
   find(document: string): string | undefined {
     if (document === this.project.configName) return this.project.configText;
@@ -152,34 +160,32 @@ export class ProjectTexts {
   }
 }
 
-const sourceHashes = new WeakMap<SourceText, string>();
-
-/** A text's hash, computed once however many SDKs it goes into. */
-function sourceHash(source: SourceText): string {
-  const known = sourceHashes.get(source) ?? hashOf(source.text);
-  sourceHashes.set(source, known);
-  return known;
-}
-
 /**
  * A hash over everything an SDK is made from: the tool and its runtime sources, the SDK's and its contracts'
  * configuration, every text, and what the app's compiler settings ask for. Equal hashes give equal bytes.
  */
-export function inputsHash(project: Project, sdk: string, texts: ProjectTexts, partial: boolean): string {
+export async function inputsHash(
+  project: Project,
+  sdk: string,
+  texts: ProjectTexts,
+  partial: boolean,
+): Promise<string> {
   const configuration = project.configuration.sdks[sdk];
   if (!configuration) throw new Error(`There is no SDK ${sdk}.`);
+  const { language, settings = {} } = configuration;
   const folder = outputFolder(project, sdk, configuration.into);
+  const tools = await project.session.tools(language);
   const parts: unknown[] = [
     version,
     build,
     configuration,
     partial,
-    importEnding(project.root, folder),
-    runtimeHash(configuration.language),
+    tools.settled(settings, project.root, folder),
+    project.session.runtime(language, tools).hash,
   ];
   for (const name of [...configuration.covers].sort()) {
     const hashes = (list: readonly SourceText[]): string[][] =>
-      list.map((source) => [source.document, sourceHash(source)]);
+      list.map((source) => [source.document, texts.hashOf(source)]);
     parts.push([
       name,
       project.configuration.contracts[name],

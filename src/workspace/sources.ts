@@ -1,7 +1,7 @@
 import { existsSync, realpathSync, statSync } from "node:fs";
 import { resolve } from "node:path";
 import { globSync } from "tinyglobby";
-import { isHostFile, markPattern, usualTags } from "../core/graphql/hostFile.js";
+import { isHostFile, markPattern, usualTags } from "../core/languages/hostFiles.js";
 import type { Place, SourceText } from "../core/problem/place.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { sortedBy } from "../core/text/sortedBy.js";

@@ -1,7 +1,8 @@
 import { setImmediate } from "node:timers/promises";
 import type { GenerateOptions, GenerateOutcome } from "./generateOutcome.js";
 import { generate } from "./generate.js";
-import { buildSdk, ContractReader } from "./buildSdk.js";
+import { buildSdk } from "./buildSdk.js";
+import { ContractReader } from "./contractReader.js";
 import { Halt } from "./halt.js";
 import { savedSince } from "./inputFiles.js";
 import { InputWatcher } from "./inputWatcher.js";
@@ -154,7 +155,7 @@ async function warmUp(project: Project): Promise<void> {
       const texts = new ProjectTexts(project);
       await texts.readHosts(Object.keys(project.configuration.contracts));
       const reader = new ContractReader(texts);
-      for (const name of Object.keys(project.configuration.sdks)) buildSdk(project, name, reader);
+      for (const name of Object.keys(project.configuration.sdks)) await buildSdk(project, name, reader);
       // A stand-in in the same process answers in between.
       await setImmediate();
     }

@@ -1,4 +1,5 @@
 import type { Secrets } from "../core/text/secrets.js";
+import type { Session } from "./session.js";
 
 /** Variables of the environment by name, as Node gives them. */
 export type Environment = Readonly<Record<string, string | undefined>>;
@@ -11,6 +12,7 @@ export interface Whereabouts {
   readonly trace: Trace;
   /** Credentials that the run meets, so that none is printed. */
   readonly secrets: Secrets;
+  readonly session: Session;
 }
 
 /** Takes note of a step that is done, for whoever looks for where time goes and what is read; never of a secret. */

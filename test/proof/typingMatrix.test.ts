@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, it } from "vitest";
-import { printTypescriptSdk } from "../../src/core/languages/typescript/printTypescriptSdk.js";
+import { printTypescriptSdk } from "../support/typescriptSdk.js";
 import { planGraphql } from "../../src/core/sdk/planGraphql.js";
 import { programOf, virtualFolder } from "./random/compile.js";
 import { compilerComplaints } from "../support/compiler.js";
@@ -218,7 +218,7 @@ it(`${String(cases.length)} cases: kind of selection x nullability x condition, 
   expect(problems).toEqual([]);
   const plan = planGraphql(contract, { operations, fragments, uses }, { scalars: new Map([["Stamp", {}]]) });
   const scalars = new Map([["fleet", new Map([["Stamp", "string"]])]]);
-  const sdk = printTypescriptSdk({ name: "app", contracts: [plan] }, { importEnding: "js", runtime, scalars });
+  const sdk = printTypescriptSdk({ name: "app", contracts: [plan] }, { runtime, scalars });
   const texts = new Map(operations.map(({ name, text }) => [name, text]));
   const rows: string[] = [];
   for (const { id, expected, accepted, rejected } of cases) {

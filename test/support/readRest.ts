@@ -1,7 +1,7 @@
 import { readFileSync, readdirSync } from "node:fs";
 import { join } from "node:path";
 import type { Reference, RestContract, Shape } from "../../src/core/contract/model.js";
-import { printTypescriptSdk } from "../../src/core/languages/typescript/printTypescriptSdk.js";
+import { printTypescriptSdk } from "./typescriptSdk.js";
 import { readContract } from "../../src/core/readContract.js";
 import { planRest, type RestSettings } from "../../src/core/sdk/planRest.js";
 import type { Problem } from "../../src/core/problem/problem.js";
@@ -47,6 +47,6 @@ export function printRest(data: unknown, settings: RestSettings = {}): Map<strin
   const { contract } = readRest(data);
   return printTypescriptSdk(
     { name: "app", contracts: [planRest(contract, settings)] },
-    { importEnding: "js", runtime, scalars: new Map() },
+    { runtime, scalars: new Map() },
   );
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { compilerOutputs, importEnding } from "../../src/workspace/importEnding.js";
+import { compilerOutputs, importEnding } from "../../src/workspace/languages/typescript/importEnding.js";
 import { TemporaryProject } from "../support/temporaryProject.js";
 
 const ending = (files: Record<string, string>, folder = "src/sdk") => {

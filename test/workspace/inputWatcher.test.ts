@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { until } from "../support/until.js";
 import { Secrets } from "../../src/core/text/secrets.js";
+import { workspaceLanguages } from "../../src/workspace/languages/index.js";
+import { Session } from "../../src/workspace/session.js";
 import { untraced } from "../../src/workspace/whereabouts.js";
 import { InputWatcher } from "../../src/workspace/inputWatcher.js";
 import { openProject } from "../../src/workspace/project.js";
@@ -20,7 +22,13 @@ describe("the watcher of inputs", () => {
     });
     await watcher.observe(
       await openProject(
-        { folder: project.folder, environment: {}, trace: untraced, secrets: new Secrets() },
+        {
+          folder: project.folder,
+          environment: {},
+          trace: untraced,
+          secrets: new Secrets(),
+          session: new Session(workspaceLanguages),
+        },
         undefined,
       ),
     );
@@ -39,7 +47,13 @@ describe("the watcher of inputs", () => {
     const project = restProject("{}");
     project.write("later.yaml", "{}");
     const opened = await openProject(
-      { folder: project.folder, environment: {}, trace: untraced, secrets: new Secrets() },
+      {
+        folder: project.folder,
+        environment: {},
+        trace: untraced,
+        secrets: new Secrets(),
+        session: new Session(workspaceLanguages),
+      },
       undefined,
     );
     const wider = {
@@ -71,7 +85,13 @@ describe("the watcher of inputs", () => {
     });
     await watcher.observe(
       await openProject(
-        { folder: project.folder, environment: {}, trace: untraced, secrets: new Secrets() },
+        {
+          folder: project.folder,
+          environment: {},
+          trace: untraced,
+          secrets: new Secrets(),
+          session: new Session(workspaceLanguages),
+        },
         undefined,
       ),
     );

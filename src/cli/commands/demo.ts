@@ -1,9 +1,9 @@
 import { spawn, spawnSync, type ChildProcess } from "node:child_process";
 import { cpSync, mkdirSync, mkdtempSync, readFileSync, writeFileSync } from "node:fs";
-import { createRequire } from "node:module";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { exitCodes } from "../../workspace/halt.js";
+import { usualLanguage } from "../../workspace/languages/index.js";
 import { packageFolder } from "../../workspace/packageFolder.js";
 import type { Terminal } from "../terminal.js";
 
@@ -25,7 +25,7 @@ export async function demoCommand(terminal: Terminal): Promise<number> {
   const installed = packageFolder();
   const folder = mkdtempSync(join(tmpdir(), "rhema-demo-"));
   const program = join(installed, "dist", "cli", "main.js");
-  const compiler = createRequire(program).resolve("typescript/lib/tsc.js");
+  const { proof } = await terminal.host.session.tools(usualLanguage);
   const say = (lines: readonly string[]): void => {
     terminal.result(lines);
   };
@@ -49,7 +49,7 @@ export async function demoCommand(terminal: Terminal): Promise<number> {
     run({ title: text, shown: `rhema ${args.join(" ")}`, args: [program, ...args], expected });
   };
   const compile = (text: string): void => {
-    run({ title: text, shown: "tsc -p .", args: [compiler, "-p", "."], expected: 0 });
+    if (proof) run({ title: text, shown: proof.command.shown, args: proof.command.args(), expected: 0 });
   };
   const copyContracts = (version: string): void => {
     cpSync(join(installed, "demo", "contracts", version), join(folder, "contracts"), { recursive: true });

@@ -56,7 +56,13 @@ export async function impactCommand(
     })),
     unpinned: outcome.unpinned,
     ...(proof
-      ? { proof: { unexplained: errorsJson(proof.unexplained, texts), before: errorsJson(proof.before, texts) } }
+      ? {
+          proof: {
+            unexplained: errorsJson(proof.unexplained, texts),
+            before: errorsJson(proof.before, texts),
+            unproved: proof.unproved,
+          },
+        }
       : {}),
   });
   return exitCode;
@@ -101,6 +107,6 @@ async function findImpact(
     const noProject =
       error instanceof Halt && error.problems[0]?.code === "config.missing" && globals.config === undefined;
     if (!noProject || before === undefined || after === undefined) throw error;
-    return await impactOfFiles(terminal.host.folder, before, after);
+    return await impactOfFiles(terminal.host, before, after);
   }
 }

@@ -15,11 +15,15 @@ import {
   type ChosenSource,
   type InitOutcome,
 } from "../../workspace/init/init.js";
+import { usualLanguage, workspaceLanguages } from "../../workspace/languages/index.js";
 import { contractName, lookAround, type Surroundings } from "../../workspace/init/lookAround.js";
 import type { TriedContract } from "../../workspace/init/tryContract.js";
 import { problemJson } from "../problemJson.js";
 import { readHeaders } from "../readHeaders.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";
+
+const titles = workspaceLanguages.map(({ title }) => title).join(", ");
+const usualTitle = workspaceLanguages.find(({ id }) => id === usualLanguage)?.title ?? usualLanguage;
 
 export interface InitCommandOptions {
   readonly from: readonly string[];
@@ -145,7 +149,7 @@ class Setup {
 
   async ask(): Promise<void> {
     const { contracts, framework } = this.surroundings;
-    if (framework !== undefined) this.terminal.note([this.terminal.paint.quiet(`  ${framework} with TypeScript`)]);
+    if (framework !== undefined) this.terminal.note([this.terminal.paint.quiet(`  ${framework} with ${usualTitle}`)]);
     if (contracts.length > 0) {
       const chosen = await asked<(ChosenSource["from"] | undefined)[]>({
         type: "multiselect",
@@ -188,7 +192,7 @@ function nothingFound(otherLanguage: string | undefined): Halt {
     }),
   ];
   if (otherLanguage !== undefined) {
-    const message = `This looks like a ${otherLanguage} project; SDKs are written in TypeScript for now.`;
+    const message = `This looks like a ${otherLanguage} project; SDKs are written in ${titles} for now.`;
     problems.push(problem("init.language", message, { level: "warning" }));
   }
   return new Halt(problems, exitCodes.usage);
@@ -235,7 +239,7 @@ function report(
       (each) =>
         `  ${paint.accent(each.name.padEnd(width))}  ${each.about}${asking(each)}  ${paint.quiet(sourceText(each.settings.from))}`,
     ),
-    `  ${paint.accent("SDK")} ${contractName(name) ?? name} in TypeScript, in ${into}`,
+    `  ${paint.accent("SDK")} ${contractName(name) ?? name} in ${usualTitle}, in ${into}`,
     ...(outcome.scripts.length === 0
       ? []
       : [`  package.json has the script${outcome.scripts.length === 1 ? "" : "s"} ${outcome.scripts.join(", ")} now`]),

@@ -15,9 +15,12 @@ import { chosenContracts } from "../../workspace/chosenContracts.js";
 import { fromEnvironment } from "../../workspace/fromEnvironment.js";
 import { exitCodes, Halt } from "../../workspace/halt.js";
 import { openProject } from "../../workspace/project.js";
-import { findCall, type FoundCall } from "../../workspace/try/findCall.js";
-import { perform, type Exchange, type Performed } from "../../workspace/try/perform.js";
-import { writeProgram } from "../../workspace/try/writeProgram.js";
+import { usualLanguage } from "../../workspace/languages/index.js";
+import type { ProgramWriter, WrittenProgram } from "../../workspace/languages/languageTools.js";
+import type { Project } from "../../workspace/project.js";
+import { findCall } from "../../workspace/try/findCall.js";
+import type { FoundCall } from "../../workspace/try/foundCall.js";
+import type { Exchange, Performed } from "../../workspace/try/performing.js";
 import { readHeaders } from "../readHeaders.js";
 import { wholeNumber } from "../wholeNumber.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";
@@ -48,7 +51,7 @@ export async function tryCommand(
   const seed = wholeNumber("--seed", options.seed, 2 ** 31);
   const project = await openProject(terminal.host, globals.config);
   const contracts = chosenContracts(project, options.contract === undefined ? [] : [options.contract]);
-  const call = await findCall(project, contracts, options.call);
+  const call = await findCall(project, contracts, options.call, usualLanguage);
   const { values, missing } = argumentsOf(call, options, seed);
   const own = Object.fromEntries(
     Object.entries(values).filter(([name]) => call.taken.some((each) => each.name === name)),
@@ -58,9 +61,11 @@ export async function tryCommand(
   );
   if (options.code !== undefined) {
     const baseUrl = publicAddress(options.baseUrl ?? `${usualPlay}/${call.contract}`);
-    const program = writeProgram(project, options.code, call, { baseUrl, values });
+    const { writer, written } = await writing(project, call, options.call);
+    const program = await writer.write(project, options.code, written, { baseUrl, values });
     terminal.result(programLines(program, call, terminal));
-    terminal.document({ ...program, exitCode: exitCodes.done });
+    const { run: _run, ...document } = program;
+    terminal.document({ ...document, exitCode: exitCodes.done });
     return exitCodes.done;
   }
   if (options.baseUrl !== undefined) await assertMeant(call, options, terminal);
@@ -73,7 +78,9 @@ export async function tryCommand(
   const real = options.baseUrl === undefined || !URL.canParse(options.baseUrl) ? undefined : new URL(options.baseUrl);
   if (real) terminal.host.secrets.learnAddress(real);
   terminal.host.secrets.learnHeaders(Object.entries(headers));
-  const performed = await perform(call, {
+  const { performer } = await project.session.tools(usualLanguage);
+  if (!performer) throw new Error(`Nothing performs calls in ${usualLanguage}.`);
+  const performed = await performer.perform(call, {
     baseUrl: options.baseUrl === undefined ? `${playedAt}/${call.contract}` : publicAddress(options.baseUrl),
     fetch: options.baseUrl === undefined ? playing(call, seed) : (request) => fetch(request),
     auth: options.baseUrl === undefined ? Object.fromEntries(call.credentials.map((name) => [name, "any-token"])) : {},
@@ -85,6 +92,23 @@ export async function tryCommand(
   terminal.result(report(call, performed, { missing, options }, terminal));
   terminal.document(documentOf(call, performed, { missing, exitCode }));
   return exitCode;
+}
+
+/** What writes a program for a call: the language of an SDK that has it, or else the one that performs calls. */
+async function writing(
+  project: Project,
+  call: FoundCall,
+  wanted: string,
+): Promise<{ readonly writer: ProgramWriter; readonly written: FoundCall }> {
+  const { configuration, session } = project;
+  const sdks = Object.values(configuration.sdks).filter(({ covers }) => covers.includes(call.contract));
+  for (const id of [...sdks.map(({ language }) => language), usualLanguage]) {
+    const { writer } = await session.tools(id);
+    if (!writer) continue;
+    const written = id === usualLanguage ? call : await findCall(project, [call.contract], wanted, id);
+    return { writer, written };
+  }
+  throw new Error(`Nothing writes programs in ${usualLanguage}.`);
 }
 
 /** What is sent: what was written, and on the stand-in samples for what is missing. */
@@ -131,7 +155,7 @@ function sampleOf(call: FoundCall, seed: number): (name: string) => unknown {
   }
   const made = sampleArguments(source.contract, source.operation, seed);
   return (name) => {
-    const argument = source.call.arguments.find((each) => each.name === name);
+    const argument = source.arguments.get(name);
     if (argument?.source.kind === "parameter") return made.parameter(argument.source.parameter.name);
     return argument && made.body(argument.source.content.type);
   };
@@ -300,11 +324,7 @@ function documentOf(
   };
 }
 
-function programLines(
-  { program, written, kept }: ReturnType<typeof writeProgram>,
-  call: FoundCall,
-  { paint }: Terminal,
-): string[] {
+function programLines({ program, run, written, kept }: WrittenProgram, call: FoundCall, { paint }: Terminal): string[] {
   const head =
     written.length === 0
       ? paint.good(`try: ${program} is there already, nothing was written`)
@@ -315,6 +335,6 @@ function programLines(
       ? []
       : [paint.quiet(`  ${counted(kept.length, "file")} kept as ${kept.length === 1 ? "it is" : "they are"}`)]),
     `  -> rhema play ${call.contract}`,
-    `  -> node ${program}`,
+    `  -> ${run}`,
   ];
 }

@@ -1,6 +1,7 @@
 import type { Place } from "../problem/place.js";
 import type { ChangeCode } from "./changeCodes.js";
 import type { ChangeFace } from "./points.js";
+import type { ForSdk } from "./forSdk.js";
 import type { Verdict } from "./verdict.js";
 
 /** One difference between two contracts. */
@@ -12,6 +13,8 @@ export interface Change {
   /** One full sentence. */
   readonly message: string;
   readonly verdict: Verdict;
+  /** What it means for each SDK, where there are several; the verdict is then that of the one that it hits hardest. */
+  readonly sdks?: readonly ForSdk[];
   readonly before?: Place;
   readonly after?: Place;
   /** REST: labels of the old contract's operations that reach it. */

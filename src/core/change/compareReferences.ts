@@ -19,6 +19,8 @@ export interface ReferencePair extends Point {
   readonly isWritten?: boolean | undefined;
   /** The value stands in a type that is both sent and answered. */
   readonly isShared?: boolean | undefined;
+  /** The value is a field's, which could be absent before. */
+  readonly mayBeAbsent?: boolean | undefined;
 }
 
 /** A pair of named types that has to be compared once for each direction it is used in. */
@@ -106,7 +108,7 @@ export class ShapeWalk {
     this.atValue(pair, before, after);
     if (shapeFamily(left) !== shapeFamily(right)) return;
     const inner = (one: Reference, other: Reference, subject: string): void => {
-      this.compare({ ...pair, before: one, after: other, subject });
+      this.compare({ ...pair, before: one, after: other, subject, mayBeAbsent: undefined });
     };
     if (left.kind === "list" && right.kind === "list") inner(left.item, right.item, `${pair.subject}[]`);
     else if (left.kind === "tuple" && right.kind === "tuple") {
@@ -166,7 +168,7 @@ export class ShapeWalk {
       const subject = alone
         ? pair.subject
         : `${pair.subject} as ${this.words(key, member, this.context.before).replaceAll("`", "")}`;
-      this.compare({ ...pair, before: member, after: other, subject });
+      this.compare({ ...pair, before: member, after: other, subject, mayBeAbsent: undefined });
     }
   }
 
@@ -246,13 +248,29 @@ export class ShapeWalk {
   private fields(pair: ReferencePair, before: RecordShape, after: RecordShape): void {
     const { isGraphql } = this.context;
     this.context.at("record", { ...pair, before, after, isGraphql });
-    comparedFields(pair, before, after, this.context).forEach(({ left, right, point }) => {
+    comparedFields(pair, before, after, this.context).forEach(({ left, right, point, mayBeAbsent }) => {
       const { face, owner, isWritten, isShared } = pair;
-      this.compare({ ...point, face, before: left, after: right, owner, isWritten, isShared });
+      this.compare({ ...point, face, before: left, after: right, owner, isWritten, isShared, mayBeAbsent });
     });
     if (before.rest && after.rest)
-      this.compare({ ...pair, before: before.rest, after: after.rest, subject: `${pair.subject}[key]` });
+      this.compare({
+        ...pair,
+        before: before.rest,
+        after: after.rest,
+        subject: `${pair.subject}[key]`,
+        mayBeAbsent: undefined,
+      });
   }
+}
+
+/** A field that two records have. */
+export interface ComparedField {
+  readonly left: Reference;
+  readonly right: Reference;
+  readonly point: Point;
+  readonly names: readonly [string, string];
+  /** It could be absent before. */
+  readonly mayBeAbsent: boolean;
 }
 
 /**
@@ -266,8 +284,8 @@ export function comparedFields(
   after: RecordShape,
   context: ChangeContext,
   coordinatesOf: (field: string) => string[] = (field) =>
-    pair.owner.map((owner) => owner.replace(/\{\}$/, `.${field}`)),
-): { left: Reference; right: Reference; point: Point; names: [string, string] }[] {
+    pair.owner.map((owner) => owner.replace(/\{\}$/, `.${context.facts.memberName(field)}`)),
+): ComparedField[] {
   const against = pair.face === "ask" ? "answer" : "request";
   const left = before.fields.filter((field) => field.face !== against);
   const right = after.fields.filter((field) => field.face !== against);
@@ -307,7 +325,8 @@ export function comparedFields(
     if (!other) return [];
     const point = { ...pointOf(field.name), placeBefore: field.place, placeAfter: other.place };
     context.at("field", { ...point, ...shared, before: field, after: other });
-    return [{ left: field.type, right: other.type, point, names: [field.name, other.name] as [string, string] }];
+    const names = [field.name, other.name] as const;
+    return [{ left: field.type, right: other.type, point, names, mayBeAbsent: !field.required }];
   });
 }
 

@@ -17,6 +17,7 @@ import { deepSignature } from "./deepSignature.js";
 import { pairOperations } from "./pairOperations.js";
 import type { Asked, PointKind, Points } from "./points.js";
 import { renamedTo } from "./renamedTo.js";
+import type { CallNames, ContractNames } from "../languages/language.js";
 import type { SdkFacts } from "./sdkFacts.js";
 
 /**
@@ -38,6 +39,7 @@ class RestComparison {
   readonly changes: Change[] = [];
   private readonly named = new Map<string, { before: string; after: string; face: "ask" | "answer" }>();
   private readonly users: Record<"ask" | "answer", (key: string) => string[]>;
+  private readonly names: Record<"before" | "after", ContractNames>;
 
   constructor(
     private readonly from: RestContract,
@@ -46,6 +48,7 @@ class RestComparison {
     private readonly after: RestPlan,
     private readonly facts: SdkFacts,
   ) {
+    this.names = { before: facts.names(before), after: facts.names(after) };
     this.users = {
       ask: typeUsers(before, askedBy, repliedTo),
       answer: typeUsers(before, answeredBy, receivedBy),
@@ -90,14 +93,9 @@ class RestComparison {
     return name === undefined ? undefined : this.facts.typeName(name);
   }
 
-  private callName(call: RestCall): string {
-    return this.facts.valueName(call.name);
-  }
-
-  /** What source can name of a call: the function, and what comes with it. */
-  private namesOf(call: RestCall): string[] {
-    const { args, failure } = call.typeNames;
-    return [this.callName(call), this.facts.typeName(args), this.facts.typeName(failure), call.guard];
+  /** What source calls what a call of the old contract has. */
+  private namesOf(call: RestCall): CallNames {
+    return this.names.before.call(call);
   }
 
   private walk(operations: () => readonly string[]): ShapeWalk {
@@ -122,7 +120,7 @@ class RestComparison {
     for (const operation of gone) {
       const label = operationLabel(operation);
       const call = left.get(label)?.whole;
-      const point = { ...this.operationPoint(label, call), coordinates: call ? this.namesOf(call) : [] };
+      const point = { ...this.operationPoint(label, call), coordinates: call ? this.namesOf(call).all : [] };
       this.at("operation", { ...point, before: call }, () => [label]);
     }
     for (const operation of fresh) {
@@ -148,16 +146,19 @@ class RestComparison {
 
   private compareCall({ before, after, label }: CallPair): void {
     const operations = (): string[] => [label];
-    const coordinates = [this.callName(before)];
+    const own = this.namesOf(before);
+    const coordinates = [own.call];
     const point = {
       ...this.operationPoint(label, before),
       placeAfter: after.operation.place,
     };
-    const names = before.name === after.name ? coordinates : this.namesOf(before);
+    const names = before.name === after.name ? coordinates : own.all;
     this.at("operation", { ...point, before, after, coordinates: names }, operations);
-    const paging = before.paging?.name;
-    if (paging !== undefined)
-      this.at("paging", { ...point, before: paging, after: after.paging?.name, coordinates: [paging] }, operations);
+    const { pages } = own;
+    if (pages !== undefined) {
+      const now = this.names.after.call(after).pages;
+      this.at("paging", { ...point, before: pages, after: now, coordinates: [pages] }, operations);
+    }
     const contracts = { before: this.from, after: this.to };
     this.at("auth", { ...point, before, after, contracts }, operations);
     const servers = { before: before.operation.servers, after: after.operation.servers };
@@ -173,13 +174,13 @@ class RestComparison {
       subject: label,
       face: "operation",
       placeBefore: call?.operation.place,
-      coordinates: call ? [this.callName(call)] : [],
+      coordinates: call ? [this.namesOf(call).call] : [],
     } as const;
   }
 
   private compareArguments({ before, after, label }: CallPair, operations: () => readonly string[]): void {
-    const left = before.arguments.flatMap(asked);
-    const right = after.arguments.flatMap(asked);
+    const left = before.arguments.flatMap((argument) => askedByName(argument, this.names.before));
+    const right = after.arguments.flatMap((argument) => askedByName(argument, this.names.after));
     const gone = left.filter((each) => !right.some((other) => isSameParameter(each, other)));
     const fresh = right.filter((each) => !left.some((other) => isSameParameter(each, other)));
     const context = this.context(operations);
@@ -188,7 +189,7 @@ class RestComparison {
     const pointOf = (each: Asked) => ({
       ...common,
       subject: `${label} ${each.name}`,
-      coordinates: [`${this.facts.typeName(before.typeNames.args)}.${each.argument ?? each.name}`],
+      coordinates: [this.namesOf(before).argumentCoordinate(each.argument ?? each.name)],
       word: each.argument ?? each.name,
     });
     const renamed = new Set<Asked>();
@@ -207,7 +208,7 @@ class RestComparison {
       if (!renamed.has(each))
         context.at("parameter", {
           ...pointOf(each),
-          coordinates: [this.callName(before)],
+          coordinates: [this.namesOf(before).call],
           after: each,
           placeAfter: each.place,
         });
@@ -223,7 +224,7 @@ class RestComparison {
       owner: label,
       face: "ask",
       subject: `${label} body`,
-      coordinates: [`${this.facts.typeName(before.typeNames.args)}.body`],
+      coordinates: [this.namesOf(before).argumentCoordinate("body")],
       placeBefore: from?.place,
       placeAfter: to?.place,
     } as const;
@@ -232,7 +233,7 @@ class RestComparison {
         ...point,
         before: from,
         after: to,
-        coordinates: from ? point.coordinates : [this.callName(before)],
+        coordinates: from ? point.coordinates : [this.namesOf(before).call],
       });
     if (left?.source.kind !== "body" || right?.source.kind !== "body") return;
     const offered = right.source.body.contents.map(({ mediaType }) => mediaType);
@@ -284,7 +285,7 @@ class RestComparison {
       owner: label,
       face: "answer",
       subject: `${label} ${what}`,
-      coordinates: [this.callName(before)],
+      coordinates: [this.namesOf(before).call],
       placeBefore: before.operation.place,
       placeAfter: after.operation.place,
     } as const;
@@ -308,10 +309,7 @@ class RestComparison {
           deepSignature(type, this.before.types, isInline) === deepSignature(after.type, this.after.types, isInline),
       );
     const status = (before ?? after)?.status ?? "";
-    const coordinates =
-      role === "failure"
-        ? [this.facts.typeName(pair.before.typeNames.failure), pair.before.guard]
-        : [this.callName(pair.before)];
+    const coordinates = role === "failure" ? this.namesOf(pair.before).failures : [this.namesOf(pair.before).call];
     const point = {
       owner: label,
       role,
@@ -346,7 +344,7 @@ class RestComparison {
     operations: () => readonly string[],
   ): void {
     if (!before.type || !after.type || before.form !== after.form) return;
-    const coordinates = [this.callName(pair.before)];
+    const coordinates = [this.namesOf(pair.before).call];
     this.walk(operations).compare({
       before: before.type,
       after: after.type,
@@ -369,7 +367,7 @@ class RestComparison {
       const other = after.headers.find((each) => each.name === name);
       const point = {
         ...pointOf(field.name),
-        coordinates: [`${this.facts.typeName(before.typeNames.headers)}.${name}`],
+        coordinates: [this.namesOf(before).headerCoordinate(name)],
         word: name,
         placeBefore: field.place,
         placeAfter: other?.field.place,
@@ -526,10 +524,16 @@ function callsByLabel(plan: RestPlan): Map<string, { whole: RestCall; stream?: R
   return found;
 }
 
-function asked({ name, source, type, standing }: PlannedArgument): Asked[] {
+function asked(argument: PlannedArgument): Asked[] {
+  const { source, type, standing } = argument;
   if (source.kind === "body") return [];
   const { parameter } = source;
-  return [{ ...parameter, type, argument: name, isStanding: standing }];
+  return [{ ...parameter, type, isStanding: standing }];
+}
+
+/** What is asked for, with what source calls it. */
+function askedByName(argument: PlannedArgument, names: ContractNames): Asked[] {
+  return asked(argument).map((each) => ({ ...each, argument: names.argument(argument) }));
 }
 
 function isSameParameter(a: Asked, b: Asked): boolean {

@@ -1,5 +1,6 @@
 import type { Contract } from "../contract/model.js";
 import type { QueryUse } from "../graphql/queryModel.js";
+import { groupedBy } from "../text/groupedBy.js";
 import { byCodeUnit } from "../text/sortedBy.js";
 import type { Change } from "./change.js";
 import { byWeight, heavier, type Verdict } from "./verdict.js";
@@ -16,8 +17,10 @@ export interface ProjectUses {
   readonly calls: ReadonlyMap<string, readonly Hit[]>;
   /** REST: where source names a word, for example a field. */
   readonly named: (word: string) => readonly Hit[];
-  /** REST: what source uses of the SDK, where a compiler can tell; then calls and words are not asked for. */
+  /** REST: what source uses of the SDKs, where a compiler can tell; then calls and words are not asked for. */
   readonly source?: readonly SourceUse[];
+  /** SDKs of which nobody can tell what source uses. */
+  readonly unknown?: readonly string[];
   /** Whether source was searched for calls at all. */
   readonly searched: boolean;
 }
@@ -35,17 +38,19 @@ export function judgeUse(
   protocol: Contract["protocol"],
   uses: ProjectUses,
 ): JudgedChange[] {
-  const source = uses.source && new SourceIndex(uses.source);
+  const source = uses.source && new SourceBySdk(uses.source, uses.unknown ?? []);
   const judged = changes.map((change): JudgedChange => {
-    if (source && (protocol === "rest" || change.code.startsWith("type.name."))) return judgeSource(change, source);
+    if (source && (protocol === "rest" || change.code.startsWith("type.name."))) return judgeForSdks(change, source);
     const found = protocol === "graphql" ? queryUses(change, uses.queries) : [];
     const hits = protocol === "graphql" ? found.map(hitOf) : sourceHits(change, uses);
-    const unknowable = !uses.searched;
+    const use = hits.length > 0 ? "used" : uses.searched ? "not used" : "cannot tell";
+    const { sdks, ...whole } = change;
     return {
-      ...change,
+      ...whole,
+      ...(sdks ? { sdks: sdks.map((each) => ({ ...each, use })) } : {}),
       verdict: verdictOn(change, found),
       hits: distinct(hits),
-      use: hits.length > 0 ? "used" : unknowable ? "cannot tell" : "not used",
+      use,
     };
   });
   const rank = { used: 0, "cannot tell": 1, "not used": 2 } as const;
@@ -69,7 +74,7 @@ function hitOf({ owner, operations, place, kind }: QueryUse): Hit {
 }
 
 /** The heaviest verdict on what is used; the change's own where nothing is. */
-function verdictOn({ verdict, verdictAt }: Change, uses: readonly QueryUse[]): Verdict {
+function verdictOn({ verdict, verdictAt }: Pick<Change, "verdict" | "verdictAt">, uses: readonly QueryUse[]): Verdict {
   if (!verdictAt) return verdict;
   const found = uses.map(({ coordinate }) => verdictAt[coordinate] ?? verdict);
   return (found.length > 0 ? found : [verdict, ...Object.values(verdictAt)]).reduce((one, other) => ({
@@ -78,8 +83,52 @@ function verdictOn({ verdict, verdictAt }: Change, uses: readonly QueryUse[]): V
   }));
 }
 
+/** Uses in source by the SDK that they are of. */
+class SourceBySdk {
+  readonly all: SourceIndex;
+  private readonly indexes: ReadonlyMap<string, SourceIndex>;
+
+  constructor(
+    uses: readonly SourceUse[],
+    readonly unknown: readonly string[],
+  ) {
+    this.all = new SourceIndex(uses);
+    this.indexes = new Map(
+      [...groupedBy(uses, ({ sdk = "" }) => sdk)].map(([sdk, own]) => [sdk, new SourceIndex(own)]),
+    );
+  }
+
+  of(sdk: string): SourceIndex {
+    return this.indexes.get(sdk) ?? new SourceIndex([]);
+  }
+}
+
+/** Judges a change for each SDK; as a whole it counts as it does for the one in use that it hits hardest. */
+function judgeForSdks({ sdks, ...change }: Change, source: SourceBySdk): JudgedChange {
+  if (!sdks) {
+    const judged = judgeSource(change, source.all);
+    return judged.use === "not used" && source.unknown.length > 0 ? { ...judged, use: "cannot tell" } : judged;
+  }
+  const judged = sdks.map(({ sdk, code, coordinates }) => {
+    const own = judgeSource({ ...change, coordinates, verdict: { ...change.verdict, code } }, source.of(sdk));
+    return { sdk, own: source.unknown.includes(sdk) ? { ...own, use: "cannot tell" as const } : own };
+  });
+  const touched = judged.filter(({ own }) => own.use !== "not used");
+  const uses = judged.map(({ own }) => own.use);
+  const code = (touched.length > 0 ? touched : judged)
+    .map(({ own }) => own.verdict.code)
+    .reduce((one, other) => heavier(one, other));
+  return {
+    ...change,
+    verdict: { ...change.verdict, code },
+    sdks: judged.map(({ sdk, own }) => ({ sdk, code: own.verdict.code, coordinates: own.coordinates, use: own.use })),
+    hits: distinct(judged.flatMap(({ own }) => own.hits)),
+    use: uses.includes("used") ? "used" : uses.includes("cannot tell") ? "cannot tell" : "not used",
+  };
+}
+
 /** What source does with what is changed, as the compiler sees it. */
-function judgeSource(change: Change, source: SourceIndex): JudgedChange {
+function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedChange {
   const isName = change.code.startsWith("type.name.");
   const found = source.usesOf(change.coordinates, change.face).filter(({ kind }) => !isName || kind === "names");
   const hits = found.map(({ coordinate, kind, place }): Hit => ({

@@ -3,6 +3,7 @@ import type { Place } from "../problem/place.js";
 import type { Problem } from "../problem/problem.js";
 import type { CompileError } from "../use/explainErrors.js";
 import type { Change } from "./change.js";
+import type { JudgedForSdk } from "./forSdk.js";
 import { worst } from "./verdict.js";
 
 /** A place of this project that a change hits. */
@@ -20,6 +21,8 @@ export interface Hit {
 
 /** A change together with what it does to this project. */
 export interface JudgedChange extends Change {
+  /** What it does to the source that is written against each SDK, where there are several. */
+  readonly sdks?: readonly JudgedForSdk[];
   readonly use: "used" | "not used" | "cannot tell";
   readonly hits: readonly Hit[];
   /** Why its level is another one than usual. */

@@ -105,6 +105,8 @@ export interface Points {
       readonly isWritten?: boolean | undefined;
       /** The value stands in a type that is both sent and answered. */
       readonly isShared?: boolean | undefined;
+      /** It is a field's, which could be absent before. */
+      readonly mayBeAbsent?: boolean | undefined;
     };
   readonly choice: Point &
     Sides<Choice["value"]> & {

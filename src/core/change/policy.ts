@@ -48,6 +48,7 @@ export function applyPolicy(
     return {
       ...change,
       verdict,
+      ...(change.sdks && rule?.code ? { sdks: change.sdks.map((each) => ({ ...each, code: verdict.code })) } : {}),
       ...(rule ? { leveled: rule.reason } : {}),
       ...(acceptance ? { accepted: { reason: acceptance.reason, until: acceptance.until } } : {}),
     };

@@ -1,5 +1,7 @@
 import type { Shape } from "../contract/model.js";
+import type { ContractNames } from "../languages/language.js";
 import type { RestSettings } from "../sdk/planRest.js";
+import type { ContractPlan } from "../sdk/sdkPlan.js";
 
 /** What a language and the settings of an SDK make of a contract, as far as verdicts depend on it. */
 export interface SdkFacts {
@@ -7,9 +9,11 @@ export interface SdkFacts {
    * The type that a value without parts has in source, behind its names: two values with the same text compile alike.
    */
   readonly leafType: (shape: Shape) => string;
-  /** What source calls a type, and a function or constant, of a name of the plan. */
+  /** What source calls a type of the plan, and a field of a record. */
   readonly typeName: (name: string) => string;
-  readonly valueName: (name: string) => string;
+  readonly memberName: (field: string) => string;
+  /** What source calls everything else that a plan holds. */
+  readonly names: (plan: ContractPlan) => ContractNames;
   /** Whether a value becomes another one in the app than is on the wire, so that another spelling of it is not read. */
   readonly decodes: (shape: Shape) => boolean;
   /** Answers may hold choices that the contract does not list. */
@@ -20,6 +24,12 @@ export interface SdkFacts {
   readonly verifies: boolean;
   /** The app says itself where the server is. */
   readonly suppliesBaseUrl: boolean;
+  /** Source can tell in an answer whether a value is absent or null; else both are the same to it. */
+  readonly tellsAbsentFromNull: boolean;
+  /** The compiler wants every match to name all members of a union, open ones included. */
+  readonly matchesAllMembers: boolean;
+  /** Arguments are given by their place, so that a new one may come before others. */
+  readonly takesArgumentsByPlace: boolean;
   /** What the SDK covers of a REST contract, and how. */
   readonly rest: RestSettings;
 }

@@ -24,7 +24,7 @@ const meanings = {
   "init.language": {
     title: "The project is written in a language that has no SDK yet",
     why: "The SDK would be of no use to it.",
-    fix: "Name a contract with --from if a TypeScript SDK is wanted all the same.",
+    fix: "Name a contract with --from if an SDK in a language that there is is wanted all the same.",
   },
   "config.missing": {
     title: "There is no configuration file",

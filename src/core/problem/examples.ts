@@ -1,3 +1,4 @@
+import { usualLanguage } from "../languages/index.js";
 import type { ProblemCode } from "./codes.js";
 
 /** Files by path. */
@@ -14,7 +15,7 @@ export interface ProblemExample {
 
 const generate = ["rhema generate"];
 const adopted = "contracts:\n  berths: { from: berths.yaml }\n";
-const oneSdk = "sdks:\n  board: { language: typescript, covers: [berths], into: src/sdk }\n";
+const oneSdk = `sdks:\n  board: { language: ${usualLanguage}, covers: [berths], into: src/sdk }\n`;
 const config = { "rhema.yaml": adopted + oneSdk };
 
 const operation = (more = "", name = "listBerths"): string =>
@@ -38,8 +39,7 @@ const then = (...steps: readonly (string | Files)[]): ProblemExample => configur
 
 const schema = `type Query { voyage(id: ID!): Voyage }\ntype Voyage { id: ID!, eta: String, remarks: String @deprecated(reason: "Use log.") }\n`;
 const asked = {
-  "rhema.yaml":
-    'contracts:\n  passages: { from: passages.graphql, queries: ["app/*.graphql", "app/*.ts"] }\nsdks:\n  board: { language: typescript, covers: [passages], into: src/sdk }\n',
+  "rhema.yaml": `contracts:\n  passages: { from: passages.graphql, queries: ["app/*.graphql", "app/*.ts"] }\nsdks:\n  board: { language: ${usualLanguage}, covers: [passages], into: src/sdk }\n`,
   "passages.graphql": schema,
 };
 const query = (text: string, file = "app/voyage.graphql"): ProblemExample => ({

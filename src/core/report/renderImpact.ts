@@ -1,4 +1,4 @@
-import { worst, type Level } from "../change/verdict.js";
+import { weight, worst, type Level } from "../change/verdict.js";
 import { breaksProject, type ContractImpact, type Hit, type JudgedChange } from "../change/judgedChange.js";
 import type { Place } from "../problem/place.js";
 import type { CompileError } from "../use/explainErrors.js";
@@ -42,9 +42,19 @@ export function renderImpact(
   return [paint.strong(impactHeadline(impacts)), ...blocks];
 }
 
+/** What compilers say of an app beside what they say of its changes. */
+export interface CompiledApp {
+  /** New errors that no change explains. */
+  readonly unexplained: readonly CompileError[];
+  /** Errors that were there before. */
+  readonly before: readonly CompileError[];
+  /** SDKs in a language whose compiler cannot be asked. */
+  readonly unproved: readonly string[];
+}
+
 /** What the compiler says beside the changes: errors that none of them explains, and those that were there before. */
 export function renderProof(
-  { unexplained, before }: { readonly unexplained: readonly CompileError[]; readonly before: readonly CompileError[] },
+  { unexplained, before, unproved }: CompiledApp,
   impacts: readonly ContractImpact[],
   textOf: TextOf,
   paint: Paint,
@@ -61,6 +71,7 @@ export function renderProof(
       `  ${counted(before.length, "error")} that ${before.length === 1 ? "was" : "were"} there before`,
       ...errorRows(before, textOf, paint),
     );
+  if (unproved.length > 0) rows.push(`  cannot tell for ${unproved.join(", ")}: their compiler cannot be asked`);
   return rows;
 }
 
@@ -119,6 +130,8 @@ function renderChange(change: JudgedChange, texts: ImpactTexts, paint: Paint): s
   const rows = [
     `    ${levelMark(worst(change.verdict), paint)} ${paint.quiet(change.code)}  code ${levelWord(change.verdict.code, paint)}, apps ${levelWord(change.verdict.apps, paint)}`,
   ];
+  const levels = new Set(change.sdks?.map(({ code }) => code));
+  if (levels.size > 1) rows.push(`      ${paint.quiet("code by SDK:")} ${sdkLevels(change, paint)}`);
   rows.push(...wrap(visible(change.message), width - 6).map((line) => `      ${line}`));
   const places = [placeOn(change.before, texts.before), placeOn(change.after, texts.after)].filter(
     (text): text is string => text !== undefined,
@@ -202,6 +215,12 @@ function placeOn(place: Place | undefined, textOf: TextOf): string | undefined {
 
 function levelMark(level: Level, paint: Paint): string {
   return level === "breaking" ? paint.bad("x") : level === "risky" ? paint.warn("!") : paint.good("o");
+}
+
+/** What a change is for each SDK, those that it hits hardest first. */
+function sdkLevels({ sdks = [] }: JudgedChange, paint: Paint): string {
+  const sorted = [...sdks].sort((a, b) => weight[b.code] - weight[a.code]);
+  return sorted.map(({ sdk, code }) => `${sdk} ${levelWord(code, paint)}`).join(", ");
 }
 
 function levelWord(level: Level, paint: Paint): string {

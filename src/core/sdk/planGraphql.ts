@@ -13,14 +13,13 @@ function ownNames(
   name: string,
   scope: NameScope,
   hasWhole: boolean,
-): Pick<GraphqlCall, "name" | "typeNames" | "guard"> & { answer: string; whole: string } {
+): Pick<GraphqlCall, "name" | "typeNames"> & { answer: string; whole: string } {
   const own = (suffix: string): string => scope.claim(name + suffix, `${name} ${suffix}`);
   return {
     name,
     answer: own("Answer"),
     whole: hasWhole ? own("Whole") : "",
     typeNames: { variables: own("Variables"), failure: own("Failure") },
-    guard: `is${scope.claim(`Is${name}Failure`, `${name} guard`).slice(2)}`,
   };
 }
 

@@ -1,7 +1,6 @@
 import type { Field, Reference, Shape } from "../contract/model.js";
 import { resolveShape } from "../contract/resolveShape.js";
 import { pointerTokens } from "../problem/place.js";
-import type { NameScope } from "./nameScope.js";
 import type { PagingKind, PlannedArgument, PlannedPaging, PlannedType, RestCall } from "./sdkPlan.js";
 
 /** How operations answer page by page, by operationId; "off" for one that only looks as if it did. */
@@ -23,27 +22,17 @@ type Types = ReadonlyMap<string, PlannedType>;
  * How a call's pages are gone through: as the settings say, else as its parameters and its answer show it. Undefined
  * when it answers everything at once, or nothing tells how it goes on.
  */
-export function planPaging(
-  call: RestCall,
-  types: Types,
-  settings: PagingSettings,
-  functions: NameScope,
-): PlannedPaging | undefined {
+export function planPaging(call: RestCall, types: Types, settings: PagingSettings): PlannedPaging | undefined {
   const { operationId, method } = call.operation;
   const said = operationId === undefined ? undefined : settings[operationId];
   if (said === "off" || (said === undefined && method !== "get")) return undefined;
   const answer = call.answers.length === 1 && call.answers[0]?.form === "json" ? call.answers[0].type : undefined;
   if (!answer || call.answerChoices.length > 0) return undefined;
   const paging = said ? asSaid(said, call, answer, types) : recognised(call, answer, types);
-  if (!paging) return undefined;
-  return {
-    ...paging,
-    name: functions.claim(`${call.name}Items`, `${call.name} items`),
-    isRecognised: said === undefined,
-  };
+  return paging && { ...paging, isRecognised: said === undefined };
 }
 
-type Found = Omit<PlannedPaging, "name" | "isRecognised">;
+type Found = Omit<PlannedPaging, "isRecognised">;
 
 function asSaid(choice: PagingChoice, call: RestCall, answer: Reference, types: Types): Found | undefined {
   const list = choice.items === undefined ? onlyList(answer, types) : at(pointerTokens(choice.items), answer, types);

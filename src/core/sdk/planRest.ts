@@ -50,13 +50,11 @@ export function planRest(contract: RestContract, settings: RestSettings): RestPl
   }
   const sorted = sortedBy(names.keys(), (operation) => names.get(operation) ?? "");
   // Claimed for all before anything inside them is named, so that the order of calls plays no part.
-  const own = new Map(
-    sorted.map((operation) => [operation, ownNames(names.get(operation) ?? "", planner.scope, functions)]),
-  );
+  const own = new Map(sorted.map((operation) => [operation, ownNames(names.get(operation) ?? "", planner.scope)]));
   const calls = sorted
     .map((operation) => planCall(operation, own.get(operation) ?? noNames, { planner, standing }))
     .map((call) => {
-      const paging = planPaging(call, planner.types, settings.pages ?? {}, functions);
+      const paging = planPaging(call, planner.types, settings.pages ?? {});
       return paging ? { ...call, paging } : call;
     });
   const sent = planSent(contract.webhooks, calls, planner);
@@ -150,17 +148,15 @@ function nameFromPath({ method, path }: RestOperation): string {
   return [method, ...parts].join(" ");
 }
 
-type OwnNames = Pick<RestCall, "name" | "typeNames" | "guard" | "headersReader">;
+type OwnNames = Pick<RestCall, "name" | "typeNames">;
 
 const noNames: OwnNames = {
   name: "",
   typeNames: { args: "", answer: "", failure: "", headers: "", answers: "" },
-  guard: "",
-  headersReader: "",
 };
 
 /** Everything that is called after a call. */
-function ownNames(name: string, types: NameScope, functions: NameScope): OwnNames {
+function ownNames(name: string, types: NameScope): OwnNames {
   const typeName = typeNameFrom(name);
   const type = (suffix: string): string => types.claim(typeName + suffix, `${name} ${suffix}`);
   return {
@@ -172,8 +168,6 @@ function ownNames(name: string, types: NameScope, functions: NameScope): OwnName
       headers: type("Headers"),
       answers: type("Answers"),
     },
-    guard: functions.claim(`is${typeName}Failure`, `${name} guard`),
-    headersReader: functions.claim(`${name}Headers`, `${name} headers`),
   };
 }
 
@@ -316,9 +310,8 @@ function planArguments(
     "body",
     ...(contents.length > 1 ? ["bodyType"] : []),
     ...(choices.length > 1 ? ["answerType"] : []),
-    ...inheritedNames,
   ]);
-  const planned: PlannedArgument[] = [];
+  const planned: Omit<PlannedArgument, "apart">[] = [];
   for (const location of ["path", "query", "querystring", "header", "cookie"] as const) {
     for (const parameter of operation.parameters) {
       if (parameter.in !== location) continue;
@@ -328,7 +321,7 @@ function planArguments(
       planned.push({
         name,
         source: { kind: "parameter", parameter },
-        type: planner.reference(parameter.type, "request", [typeName, typeNameFrom(typeWord(parameter, name))]),
+        type: planner.reference(parameter.type, "request", [typeName, typeNameFrom(name)]),
         required: parameter.required && !isStanding,
         standing: isStanding,
       });
@@ -353,30 +346,23 @@ function planArguments(
       standing: false,
     });
   }
-  return planned;
-}
-
-/** What every object inherits: an argument that may be absent would then be there all the same. */
-const inheritedNames = [
-  "constructor",
-  "hasOwnProperty",
-  "isPrototypeOf",
-  "propertyIsEnumerable",
-  "toLocaleString",
-  "toString",
-  "valueOf",
-];
-
-/** A type may be called what every object inherits. */
-function typeWord(parameter: Parameter, argument: string): string {
-  const plain = memberNameFrom(parameter.name);
-  return inheritedNames.includes(plain) ? plain : argument;
+  // Settled last, so that they take no name from an argument that comes later.
+  return planned.map((argument): PlannedArgument => {
+    const { source, name } = argument;
+    const apart = source.kind === "parameter" ? locatedName(source.parameter, taken) : name;
+    taken.add(apart);
+    return { ...argument, apart };
+  });
 }
 
 function argumentName(parameter: Parameter, taken: ReadonlySet<string>): string {
   const plain = memberNameFrom(parameter.name);
-  if (!taken.has(plain)) return plain;
-  const located = plain + typeNameFrom(parameter.in);
+  return taken.has(plain) ? locatedName(parameter, taken) : plain;
+}
+
+/** A name that says where the parameter stands too. */
+function locatedName(parameter: Parameter, taken: ReadonlySet<string>): string {
+  const located = memberNameFrom(parameter.name) + typeNameFrom(parameter.in);
   let name = located;
   for (let number = 2; taken.has(name); number++) name = `${located}${String(number)}`;
   return name;

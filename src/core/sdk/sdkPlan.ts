@@ -93,6 +93,8 @@ export interface StandingParameter {
 export interface PlannedArgument {
   /** In camelCase, unique in its call. */
   readonly name: string;
+  /** Another such name, for a language in which nothing can be called by the first. */
+  readonly apart: string;
   readonly source:
     | { readonly kind: "parameter"; readonly parameter: Parameter }
     | {
@@ -127,10 +129,6 @@ export interface RestCall {
     readonly headers: string;
     readonly answers: string;
   };
-  /** Name of the function that knows its failures, unique among the contract's functions. */
-  readonly guard: string;
-  /** Name of the function that reads its headers. */
-  readonly headersReader: string;
   readonly group: string;
   readonly operation: RestOperation;
   readonly arguments: readonly PlannedArgument[];
@@ -151,8 +149,6 @@ export interface AnswerChoice {
 
 /** How a call that answers page by page is gone through. */
 export interface PlannedPaging {
-  /** Name of the function that gives all items, unique among the contract's functions. */
-  readonly name: string;
   readonly by: PagingKind;
   /** Wire names from the answer to its list of items; empty when the answer is the list. */
   readonly items: readonly string[];
@@ -180,8 +176,6 @@ export interface GraphqlCall {
   /** The operation's name in PascalCase, unique in its contract. */
   readonly name: string;
   readonly typeNames: { readonly variables: string; readonly failure: string };
-  /** Name of the function that knows its failures, unique among the contract's functions. */
-  readonly guard: string;
   readonly operation: QueryOperation;
   readonly variables: readonly Field[];
   readonly answer: Reference;

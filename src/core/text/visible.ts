@@ -31,7 +31,7 @@ export function visibleJson(data: unknown, indent?: number): string {
   return hidden.test(text) ? text.replace(allButLines, escapes) : text;
 }
 
-/** A character as JSON and JavaScript escape it. */
+/** A character as JSON escapes it. */
 export function escapes(character: string): string {
   return character
     .split("")

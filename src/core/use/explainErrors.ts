@@ -5,8 +5,10 @@ import type { SourceUse } from "./sourceUse.js";
 /** Something that a compiler refuses. */
 export interface CompileError {
   readonly place: OffsetPlace;
-  /** Its number, as the compiler writes it: "TS2339". */
+  /** Its number or name, as the compiler writes it. */
   readonly code: string;
+  /** Members that the message says by name. */
+  readonly members: readonly string[];
   readonly message: string;
   /** From the place itself to the whole statement: the parts of the source that it stands in, as offsets. */
   readonly ranges: readonly (readonly [number, number])[];
@@ -25,6 +27,8 @@ export interface Explaining {
   readonly uses: readonly SourceUse[];
   /** GraphQL operations that the new schema refuses, by the change that is to blame. */
   readonly refused: ReadonlyMap<JudgedChange, readonly string[]>;
+  /** What source may name of a GraphQL operation. */
+  readonly namesOf: (operation: string) => readonly string[];
 }
 
 /**
@@ -38,7 +42,7 @@ export function explainError(error: CompileError, known: Explaining): JudgedChan
   const near = known.uses.filter(({ place }) => place.document === error.place.document);
   const namesOf = (change: JudgedChange): string[] => [
     ...changedNames(change),
-    ...(known.refused.get(change) ?? []).flatMap(callNames),
+    ...(known.refused.get(change) ?? []).flatMap(known.namesOf),
   ];
   const isMentioned = (text: string) => {
     const words = new Set(text.match(/[\p{ID_Start}$_][\p{ID_Continue}$]*/gu));
@@ -55,9 +59,15 @@ export function explainError(error: CompileError, known: Explaining): JudgedChan
   const usedIn = ([start, end]: readonly [number, number]): string[] =>
     near.filter(({ place }) => place.offset >= start && place.offset < end).map((use) => use.coordinate);
   const depending = (used: readonly string[]): JudgedChange[] =>
-    candidates.filter((change) => dependsOn(change, used, known.refused.get(change) ?? []));
+    candidates.filter((change) =>
+      dependsOn(
+        change,
+        used,
+        (known.refused.get(change) ?? []).map((name) => ({ name, names: known.namesOf(name) })),
+      ),
+    );
   // A property that the message says by name is what is wrong, wherever in the statement it stands.
-  const said = new Set([...error.message.matchAll(/[Pp]roperty '([^']+)'/g)].map(([, name]) => name));
+  const said = new Set(error.members);
   const statement = error.ranges.at(-1);
   const saidChange =
     statement &&
@@ -79,29 +89,20 @@ export function explainError(error: CompileError, known: Explaining): JudgedChan
 }
 
 /** Whether one of the things that are used depends on a change, or belongs to an operation that it takes away. */
-function dependsOn(change: JudgedChange, used: readonly string[], operations: readonly string[]): boolean {
+function dependsOn(
+  change: JudgedChange,
+  used: readonly string[],
+  operations: readonly { readonly name: string; readonly names: readonly string[] }[],
+): boolean {
   return used.some(
     (coordinate) =>
       change.coordinates.includes(coordinate) ||
-      operations.some((operation) => callNames(operation).includes(coordinate) || belongsTo(coordinate, operation)),
+      operations.some(({ name, names }) => names.includes(coordinate) || belongsTo(coordinate, name)),
   );
 }
 
 function belongsTo(coordinate: string, operation: string): boolean {
   return ["Answer", "Variables", "Failure"].some((suffix) => coordinate.startsWith(operation + suffix));
-}
-
-/** What an SDK calls the functions and types of an operation. */
-function callNames(operation: string): string[] {
-  const call = operation.charAt(0).toLowerCase() + operation.slice(1);
-  return [
-    call,
-    `${operation}Part`,
-    `is${operation}Failure`,
-    `${operation}Answer`,
-    `${operation}Variables`,
-    `${operation}Failure`,
-  ];
 }
 
 /** What source calls the thing that changed: the last part of what it is known by. */

@@ -19,6 +19,8 @@ export type SourceUseKind =
 
 /** One place where source depends on something of an SDK. */
 export interface SourceUse {
+  /** The SDK that it is of, where there are several. */
+  readonly sdk?: string;
   /**
    * What it depends on, in the SDK's own names: "listBerths", "Berth", "Berth.note", "Berth.note?" where it is left
    * out, "Berth{}" where the record is built, "BerthStatus.free", "Berth.*" where the field cannot be seen.

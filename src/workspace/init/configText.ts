@@ -1,3 +1,5 @@
+import { usualLanguage } from "../languages/index.js";
+
 /** A contract as the first configuration names it. */
 export interface FirstContract {
   readonly name: string;
@@ -29,7 +31,7 @@ export function configText({ contracts, sdk, into, schema }: FirstConfiguration)
     ...contracts.flatMap(contractLines),
     "sdks:",
     `  ${sdk}:`,
-    "    language: typescript",
+    `    language: ${usualLanguage}`,
     `    covers: [${covers.join(", ")}]`,
     `    into: ${scalar(into)} # only files that Rhema wrote are ever replaced`,
     "    # settings: { dates: decoded, testing: true }",
@@ -53,7 +55,7 @@ function contractLines({ name, from, headers, queries, scalars, about }: FirstCo
       : [`    queries: [${queries.map((pattern) => JSON.stringify(pattern)).join(", ")}]`]),
     ...(scalars.length === 0
       ? []
-      : [`    # scalars: { ${scalars.map((each) => `${each}: { typescript: string }`).join(", ")} }`]),
+      : [`    # scalars: { ${scalars.map((each) => `${each}: { ${usualLanguage}: string }`).join(", ")} }`]),
   ];
 }
 

@@ -1,10 +1,11 @@
 import { closeSync, existsSync, openSync, readFileSync, readSync, statSync } from "node:fs";
 import { basename, dirname, join } from "node:path";
 import { globSync } from "tinyglobby";
-import { isHostFile, markPattern, usualTags } from "../../core/graphql/hostFile.js";
+import { hostGlob, isHostFile, markPattern, usualTags } from "../../core/languages/hostFiles.js";
 import { beginsLikeSchema } from "../../core/graphql/schemaStart.js";
 import { dataMember, isData, parseData, textMember } from "../../core/text/parseData.js";
 import { kebabCase } from "../../core/text/words.js";
+import { foreignProjects } from "../languages/index.js";
 
 /** What a folder shows of itself before it has a configuration. */
 export interface Surroundings {
@@ -52,7 +53,7 @@ export function lookAround(root: string): Surroundings {
   const manifest = textOf(join(root, "package.json"));
   const source = sourceFolder(root);
   const framework = frameworkOf(manifest);
-  const hosts = search([`${source === "." ? "" : `${source}/`}**/*.{ts,tsx,js,jsx,mjs,cjs,mts,cts,vue,svelte}`]);
+  const hosts = search([`${source === "." ? "" : `${source}/`}**/${hostGlob}`]);
   return {
     contracts: [
       ...descriptions.map((from): FoundContract => ({ from, protocol: "rest" })),
@@ -162,15 +163,8 @@ function frameworkOf(manifest: string | undefined): string | undefined {
   return frameworks.find(([dependency]) => known.includes(dependency))?.[1];
 }
 
-const otherLanguages = [
-  ["build.gradle.kts", "Kotlin"],
-  ["build.gradle", "Kotlin"],
-  ["Package.swift", "Swift"],
-  ["pubspec.yaml", "Dart"],
-] as const;
-
 function otherLanguage(root: string): string | undefined {
-  return otherLanguages.find(([file]) => existsSync(join(root, file)))?.[1];
+  return foreignProjects.find(([file]) => existsSync(join(root, file)))?.[1];
 }
 
 function textOf(path: string): string | undefined {

@@ -3,7 +3,7 @@ import { rootFields } from "../../core/graphql/draftDocument.js";
 import { readQueryDocuments } from "../../core/graphql/readQueryDocuments.js";
 import type { Problem } from "../../core/problem/problem.js";
 import { counted } from "../../core/report/paint.js";
-import { ContractReader } from "../buildSdk.js";
+import { ContractReader } from "../contractReader.js";
 import type { ContractConfiguration } from "../configuration.js";
 import { obtainCopies } from "../obtainCopies.js";
 import type { Project } from "../project.js";
@@ -62,6 +62,16 @@ export async function tryContract(
 
 function projectWith(where: Whereabouts, name: string, settings: ContractConfiguration): Project {
   const configuration = { contracts: { [name]: settings }, sdks: {} };
-  const { folder: root, environment, trace, secrets } = where;
-  return { root, environment, trace, secrets, configName: "rhema.yaml", configText: "", configuration, problems: [] };
+  const { folder: root, environment, trace, secrets, session } = where;
+  return {
+    root,
+    environment,
+    trace,
+    secrets,
+    session,
+    configName: "rhema.yaml",
+    configText: "",
+    configuration,
+    problems: [],
+  };
 }

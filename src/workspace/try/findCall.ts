@@ -1,89 +1,55 @@
 import type { GraphQLSchema } from "graphql";
 import type { TakenArgument } from "../../core/call/readArguments.js";
-import { isStream, operationLabel, type RestContract, type RestOperation } from "../../core/contract/model.js";
+import { operationLabel, type RestContract } from "../../core/contract/model.js";
 import { draftDocuments } from "../../core/graphql/draftDocument.js";
 import { readQueryDocuments } from "../../core/graphql/readQueryDocuments.js";
-import { contractNames } from "../../core/languages/typescript/identifiers.js";
-import { graphqlCallNames } from "../../core/languages/typescript/printGraphqlCall.js";
-import { restCallNames } from "../../core/languages/typescript/printRestCall.js";
-import { printTypescriptSdk } from "../../core/languages/typescript/printTypescriptSdk.js";
+import type { ContractNames, Language } from "../../core/languages/language.js";
+import { settledSettings } from "../../core/languages/settings.js";
 import { problem } from "../../core/problem/problem.js";
+import { lowerSdk } from "../../core/sdk/lower/lowerSdk.js";
 import { planRest } from "../../core/sdk/planRest.js";
-import type { ContractPlan, RestCall } from "../../core/sdk/sdkPlan.js";
-import { camelCase } from "../../core/text/words.js";
+import type { ContractPlan, PlannedArgument, RestCall } from "../../core/sdk/sdkPlan.js";
 import { didYouMean } from "../../core/text/nearest.js";
-import { ContractReader, mappedScalars, planContract } from "../buildSdk.js";
-import { exitCodes, Halt } from "../halt.js";
-import { runtimeSources } from "../packageFolder.js";
+import { camelCase } from "../../core/text/words.js";
 import { haltOr, mergedHalt } from "../allOrHalt.js";
+import { ContractReader } from "../contractReader.js";
+import { exitCodes, Halt } from "../halt.js";
+import { mappedScalars, planContract } from "../planContract.js";
 import type { Project } from "../project.js";
 import { ProjectTexts } from "../sdkInputs.js";
+import type { LoadedLanguage } from "../session.js";
 import { hashOf } from "../textFile.js";
-
-/** A call that somebody wants to try, and the smallest SDK that has it. */
-export interface FoundCall {
-  readonly contract: string;
-  /** What the SDK calls it. */
-  readonly name: string;
-  /** "GET /berths", or "query Fleet". */
-  readonly label: string;
-  readonly connect: string;
-  /** It answers item by item. */
-  readonly isStream: boolean;
-  /** It asks and changes nothing. */
-  readonly isSafe: boolean;
-  readonly taken: readonly TakenArgument[];
-  readonly types: ContractPlan["types"];
-  /** Names of the connection's credentials. */
-  readonly credentials: readonly string[];
-  /** Parameters that the connection supplies. */
-  readonly standing: readonly TakenArgument[];
-  /** Files of the SDK by path. */
-  readonly files: ReadonlyMap<string, string>;
-  /** The file with the call. */
-  readonly file: string;
-  readonly protocol: "rest" | "graphql";
-  readonly source:
-    | {
-        readonly protocol: "rest";
-        readonly contract: RestContract;
-        readonly operation: RestOperation;
-        readonly call: RestCall;
-      }
-    | { readonly protocol: "graphql"; readonly schema: GraphQLSchema; readonly text: string };
-  /** What the stand-in plays it from. */
-  readonly played: ReturnType<ContractReader["read"]>;
-}
+import type { FoundCall } from "./foundCall.js";
 
 /**
  * Finds a call by its name in the SDK, its operationId or "GET /berths"; for GraphQL by the name of an operation or of
  * a root field, which is drafted when no query document asks for it.
  *
+ * @param id the language that the smallest SDK with the call is printed in
  * @throws Halt (usage) when no contract, or several, have such a call
  */
-export async function findCall(project: Project, contracts: readonly string[], wanted: string): Promise<FoundCall> {
+export async function findCall(
+  project: Project,
+  contracts: readonly string[],
+  wanted: string,
+  id: string,
+): Promise<FoundCall> {
   const texts = new ProjectTexts(project);
   await texts.readHosts(contracts);
-  const reader = new ContractReader(texts);
-  const known: string[] = [];
+  const search = new CallSearch(project, texts, id, await project.session.language(id));
   const halts: Halt[] = [];
   const found = contracts.flatMap((name) => {
-    const reading = haltOr(() => reader.read(name));
-    if (reading instanceof Halt) {
-      halts.push(reading);
-      return [];
-    }
-    const { contract, schema } = reading;
-    if (contract.protocol === "rest")
-      return restCalls(project, contract, wanted, known).map((each) => ({ ...each, played: reading }));
-    return schema ? graphqlCalls(project, name, { reading, schema, texts }, wanted, known) : [];
+    const calls = haltOr(() => search.find(name, wanted));
+    if (!(calls instanceof Halt)) return calls;
+    halts.push(calls);
+    return [];
   });
   const [first, second] = found;
   if (!first) {
     // It may be in one that cannot be read.
     if (halts.length > 0) throw mergedHalt(halts);
     const message = `No call is named \`${wanted}\` in ${contracts.join(" or ")}.`;
-    const hint = didYouMean(wanted, known) ?? "`rhema outline --find TEXT` searches.";
+    const hint = didYouMean(wanted, search.known) ?? "`rhema outline --find TEXT` searches.";
     throw new Halt([problem("try.unknown", message, { hint })], exitCodes.usage);
   }
   if (second && second.contract !== first.contract) {
@@ -93,112 +59,130 @@ export async function findCall(project: Project, contracts: readonly string[], w
   return first;
 }
 
-function restCalls(
-  project: Project,
-  contract: RestContract,
-  wanted: string,
-  known: string[],
-): Omit<FoundCall, "played">[] {
-  const settings = project.configuration.contracts[contract.name] ?? { from: [] };
-  const plan = planRest(contract, settings);
-  const isWanted = (call: RestCall): boolean => {
-    const names = [restCallNames(call).call, call.operation.operationId ?? "", operationLabel(call.operation)];
-    known.push(...names);
-    return names.includes(wanted);
-  };
-  const call = plan.calls.find(isWanted);
-  if (!call) return [];
-  // Names never depend on neighbours, so that the call alone is called the same.
-  const { standing = [], pages = {} } = settings;
-  const alone = planRest({ ...contract, operations: [call.operation], webhooks: [] }, { standing, pages });
-  const own = alone.calls.find(({ name }) => name === call.name) ?? call;
-  const files = sdkFiles(project, alone);
-  const name = restCallNames(own).call;
-  return [
-    {
-      contract: contract.name,
-      name,
-      label: operationLabel(call.operation),
-      connect: contractNames(contract.name).connect,
-      isStream: own.answers.some(({ form }) => isStream(form)),
-      isSafe: ["get", "head", "options", "query"].includes(call.operation.method),
-      taken: own.arguments.filter(({ standing }) => !standing),
-      types: alone.types,
-      credentials: [...alone.authSchemes].flatMap(([scheme, { kind }]) => (kind === "certificate" ? [] : [scheme])),
-      standing: own.arguments.filter(({ standing }) => standing),
-      files,
-      file: fileOf(files, contract.name, name),
-      protocol: "rest",
-      source: { protocol: "rest", contract, operation: call.operation, call: own },
-    },
-  ];
+class CallSearch {
+  /** Everything that could have been asked for. */
+  readonly known: string[] = [];
+  private readonly language: Language;
+  private readonly reader: ContractReader;
+
+  constructor(
+    private readonly project: Project,
+    private readonly texts: ProjectTexts,
+    private readonly id: string,
+    private readonly loaded: LoadedLanguage,
+  ) {
+    this.language = loaded.language;
+    this.reader = new ContractReader(texts);
+  }
+
+  /** @throws Halt (unreadable) when nothing of the contract can be read */
+  find(name: string, wanted: string): FoundCall[] {
+    const reading = this.reader.read(name);
+    const { contract, schema } = reading;
+    if (contract.protocol === "rest") return this.restCalls(contract, reading, wanted);
+    return schema ? this.graphqlCalls(name, reading, schema, wanted) : [];
+  }
+
+  private restCalls(contract: RestContract, played: FoundCall["played"], wanted: string): FoundCall[] {
+    const settings = this.project.configuration.contracts[contract.name] ?? { from: [] };
+    const plan = planRest(contract, settings);
+    const all = this.language.names(plan);
+    const isWanted = (call: RestCall): boolean => {
+      const names = [all.call(call).call, call.operation.operationId ?? "", operationLabel(call.operation)];
+      this.known.push(...names);
+      return names.includes(wanted);
+    };
+    const call = plan.calls.find(isWanted);
+    if (!call) return [];
+    // Names never depend on neighbours, so that the call alone is called the same.
+    const { standing = [], pages = {} } = settings;
+    const alone = planRest({ ...contract, operations: [call.operation], webhooks: [] }, { standing, pages });
+    const own = alone.calls.find(({ name }) => name === call.name) ?? call;
+    const names = this.language.names(alone);
+    const given = own.arguments.map((argument) => ({ argument, taken: takenBy(argument, names) }));
+    const isStanding = ({ argument }: { readonly argument: PlannedArgument }): boolean => argument.standing;
+    const printed = this.print(alone);
+    return [
+      {
+        contract: contract.name,
+        name: names.call(own).call,
+        label: operationLabel(call.operation),
+        connect: names.connect,
+        isStream: printed.lowered.calls.some((each) => each.call === own && each.isStream),
+        isSafe: ["get", "head", "options", "query"].includes(call.operation.method),
+        taken: given.filter((each) => !isStanding(each)).map(({ taken }) => taken),
+        types: alone.types,
+        credentials: [...alone.authSchemes].flatMap(([scheme, { kind }]) => (kind === "certificate" ? [] : [scheme])),
+        standing: given.filter(isStanding).map(({ taken }) => taken),
+        ...printed,
+        source: {
+          protocol: "rest",
+          contract,
+          operation: call.operation,
+          arguments: new Map(given.map(({ argument, taken }) => [taken.name, argument])),
+        },
+        played,
+      },
+    ];
+  }
+
+  private graphqlCalls(
+    contract: string,
+    reading: FoundCall["played"],
+    schema: GraphQLSchema,
+    wanted: string,
+  ): FoundCall[] {
+    const settings = this.project.configuration.contracts[contract] ?? { from: [] };
+    const own = readQueryDocuments(schema, this.texts.queries(contract).texts);
+    const drafted = draftDocuments(schema, { depth: 2, fields: [] });
+    this.known.push(...own.operations.map(({ name }) => name), ...drafted.map(({ field }) => field));
+    const operation = own.operations.find(({ name }) => name === wanted || camelCase(name) === wanted);
+    const draft = operation ? undefined : drafted.find(({ field }) => field === wanted);
+    const queries = operation
+      ? { ...own, operations: [operation] }
+      : draft && readQueryDocuments(schema, [{ document: "draft.graphql", text: draft.text }]);
+    const [chosen] = queries?.operations ?? [];
+    if (!queries || !chosen) return [];
+    const alone = { ...settings, types: "used", queries: [] } as const;
+    const plan = planContract(reading.contract, queries, alone, { language: this.id, settings: {} });
+    const [call] = plan.protocol === "graphql" ? plan.calls : [];
+    if (!call) return [];
+    const names = this.language.names(plan);
+    return [
+      {
+        contract,
+        name: names.call(call).call,
+        label: `${chosen.root} ${chosen.name}`,
+        connect: names.connect,
+        isStream: chosen.root === "subscription",
+        isSafe: chosen.root !== "mutation",
+        taken: call.variables,
+        types: plan.types,
+        credentials: [],
+        standing: [],
+        ...this.print(plan),
+        source: { protocol: "graphql", schema, text: chosen.text },
+        played: reading,
+      },
+    ];
+  }
+
+  /** The smallest SDK, with values as they are on the wire. */
+  private print(plan: ContractPlan): Pick<FoundCall, "lowered" | "files"> {
+    const { language, tools } = this.loaded;
+    const sdk = lowerSdk({ name: "try", contracts: [plan] }, settledSettings(language.settings, {}));
+    const [lowered] = sdk.contracts;
+    if (!lowered) throw new Error("An SDK of one contract has one.");
+    const files = language.print(sdk, {
+      settings: {},
+      runtime: this.project.session.runtime(this.id, tools).files,
+      scalars: new Map([[plan.name, mappedScalars(this.project.configuration.contracts[plan.name], this.id)]]),
+      hash: hashOf,
+    });
+    return { lowered, files };
+  }
 }
 
-function graphqlCalls(
-  project: Project,
-  contract: string,
-  { reading, schema, texts }: { reading: FoundCall["played"]; schema: GraphQLSchema; texts: ProjectTexts },
-  wanted: string,
-  known: string[],
-): FoundCall[] {
-  const settings = project.configuration.contracts[contract] ?? { from: [] };
-  const own = readQueryDocuments(schema, texts.queries(contract).texts);
-  const drafted = draftDocuments(schema, { depth: 2, fields: [] });
-  known.push(...own.operations.map(({ name }) => name), ...drafted.map(({ field }) => field));
-  const lower = (name: string): string => camelCase(name);
-  const operation = own.operations.find(({ name }) => name === wanted || lower(name) === wanted);
-  const draft = operation ? undefined : drafted.find(({ field }) => field === wanted);
-  const queries = operation
-    ? { ...own, operations: [operation] }
-    : draft && readQueryDocuments(schema, [{ document: "draft.graphql", text: draft.text }]);
-  const [chosen] = queries?.operations ?? [];
-  if (!queries || !chosen) return [];
-  const plan = planContract(reading.contract, queries, { ...settings, types: "used", queries: [] }, {});
-  const [call] = plan.protocol === "graphql" ? plan.calls : [];
-  if (!call) return [];
-  const files = sdkFiles(project, plan);
-  const { call: name } = graphqlCallNames(call);
-  return [
-    {
-      contract,
-      name,
-      label: `${chosen.root} ${chosen.name}`,
-      connect: contractNames(contract).connect,
-      isStream: chosen.root === "subscription",
-      isSafe: chosen.root !== "mutation",
-      taken: call.variables,
-      types: plan.types,
-      credentials: [],
-      standing: [],
-      files,
-      file: fileOf(files, contract, name),
-      protocol: "graphql",
-      source: { protocol: "graphql", schema, text: chosen.text },
-      played: reading,
-    },
-  ];
-}
-
-function sdkFiles(project: Project, plan: ContractPlan): Map<string, string> {
-  return printTypescriptSdk(
-    { name: "try", contracts: [plan] },
-    {
-      importEnding: "js",
-      runtime: runtimeSources("typescript"),
-      scalars: new Map([[plan.name, mappedScalars(project.configuration.contracts[plan.name])]]),
-      hash: (text) => hashOf(text),
-    },
-  );
-}
-
-function fileOf(files: ReadonlyMap<string, string>, contract: string, call: string): string {
-  const declaration = new RegExp(
-    `^export (?:async )?(?:function\\*? ${call.replaceAll("$", "\\$")}\\b|const ${call.replaceAll("$", "\\$")}\\b)`,
-    "m",
-  );
-  const found = [...files].find(
-    ([path, text]) => path.startsWith(`${contract}/calls/`) && path.endsWith(".ts") && declaration.test(text),
-  );
-  if (!found) throw new Error(`No file of the SDK has the call ${call}.`);
-  return found[0];
+function takenBy(argument: PlannedArgument, names: ContractNames): TakenArgument {
+  return { ...argument, name: names.argument(argument) };
 }

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { changeCodes } from "../../../src/core/change/changeCodes.js";
 import { compareContracts } from "../../../src/core/change/impact.js";
 import { changeExamples } from "../../../src/core/change/examples.js";
-import { typescriptSdkFacts } from "../../../src/core/languages/typescript/sdkFacts.js";
+import { typescriptFacts } from "../../support/typescriptSdk.js";
 import { readContract } from "../../../src/core/readContract.js";
 
 describe("the examples of changes", () => {
@@ -16,7 +16,7 @@ describe("the examples of changes", () => {
       return contract;
     });
     if (!old || !now) throw new Error("There are two sides.");
-    const facts = typescriptSdkFacts({}, standing ? { standing } : undefined);
+    const facts = typescriptFacts({}, standing ? { standing } : undefined);
     const found = compareContracts(old, now, facts).map((change) => change.code);
     expect([...new Set(found)].sort()).toEqual([code, ...along].sort());
   });

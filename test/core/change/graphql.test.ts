@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { compareGraphql } from "../../../src/core/change/compareGraphql.js";
 import { type JudgedChange } from "../../../src/core/change/judgedChange.js";
-import { typescriptSdkFacts } from "../../../src/core/languages/typescript/sdkFacts.js";
+import { typescriptFacts } from "../../support/typescriptSdk.js";
 import { judgeUse } from "../../../src/core/change/impact.js";
 import { readQueries } from "../../support/readGraphql.js";
 
@@ -10,7 +10,7 @@ const letter = { breaking: "B", risky: "R", compatible: "C" };
 /** The judged changes between two schemas for a project with the given query documents. */
 function judge(before: string, after: string, ...documents: string[]): JudgedChange[] {
   const old = readQueries(before, ...documents);
-  const changes = compareGraphql(old.contract, readQueries(after).contract, typescriptSdkFacts());
+  const changes = compareGraphql(old.contract, readQueries(after).contract, typescriptFacts());
   return judgeUse(changes, "graphql", { queries: old.uses, calls: new Map(), named: () => [], searched: true });
 }
 

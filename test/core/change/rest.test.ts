@@ -1,12 +1,12 @@
 import { describe, expect, it } from "vitest";
 import { compareRest } from "../../../src/core/change/compareRest.js";
 import type { Change } from "../../../src/core/change/change.js";
-import { typescriptSdkFacts } from "../../../src/core/languages/typescript/sdkFacts.js";
+import { typescriptFacts } from "../../support/typescriptSdk.js";
 import { readRest } from "../../support/readRest.js";
 import { contractWith, okay } from "../../support/smallContract.js";
 
 const compare = (before: unknown, after: unknown): Change[] =>
-  compareRest(readRest(before).contract, readRest(after).contract, typescriptSdkFacts());
+  compareRest(readRest(before).contract, readRest(after).contract, typescriptFacts());
 const letter = { breaking: "B", risky: "R", compatible: "C" };
 const told = (changes: readonly Change[]) =>
   changes

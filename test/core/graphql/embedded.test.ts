@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { embeddedQueries, embeddedSchemas } from "../../../src/core/graphql/embedded.js";
+import { embeddedQueries, embeddedSchemas } from "../../../src/core/languages/typescript/embedded.js";
 import { findPosition } from "../../../src/core/problem/findPosition.js";
 import { readGraphqlContract } from "../../../src/core/graphql/readGraphqlContract.js";
 import { readQueryDocuments } from "../../../src/core/graphql/readQueryDocuments.js";

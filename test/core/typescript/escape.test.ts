@@ -55,7 +55,7 @@ describe("contract text cannot steer the code it lands in", () => {
   });
 
   it.each(hostile)("as a comment: %j", (text) => {
-    const comment = docComment([text, `${text}\nand more`, { tag: "deprecated", text }], "  ");
+    const comment = docComment({ paragraphs: [text, `${text}\nand more`], deprecated: text }, "  ");
     expect(comment.indexOf("*/")).toBe(comment.trimEnd().length - 2);
     expect(valueOf(`1\n${comment}`)).toBe(1);
     expect(comment.match(/(^|\s)@\w+/g)?.map((tag) => tag.trim())).toEqual(["@deprecated"]);
@@ -69,6 +69,6 @@ describe("contract text cannot steer the code it lands in", () => {
   });
 
   it("nothing to say is no comment", () => {
-    expect(docComment([undefined, "", "  "])).toBe("");
+    expect(docComment({ paragraphs: ["", "  "] })).toBe("");
   });
 });

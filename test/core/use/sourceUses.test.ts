@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { scriptOf } from "../../../src/core/use/scriptOf.js";
+import { scriptOf } from "../../../src/workspace/languages/typescript/scriptOf.js";
 import { SourceIndex } from "../../../src/core/use/sourceUse.js";
-import { sourceUses } from "../../../src/core/use/sourceUses.js";
+import { sourceUses } from "../../../src/workspace/languages/typescript/sourceUses.js";
 import { programOf } from "../../proof/random/compile.js";
 
 const sdk = `

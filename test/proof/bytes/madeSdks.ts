@@ -4,7 +4,7 @@ import { validate, parse } from "graphql";
 import { readGraphqlContract } from "../../../src/core/graphql/readGraphqlContract.js";
 import { readQueryDocuments } from "../../../src/core/graphql/readQueryDocuments.js";
 import { schemaCopy } from "../../../src/core/graphql/schemaCopy.js";
-import { printTypescriptSdk } from "../../../src/core/languages/typescript/printTypescriptSdk.js";
+import { printTypescriptSdk } from "../../support/typescriptSdk.js";
 import type { TypescriptSettings } from "../../../src/core/languages/typescript/settings.js";
 import type { SourceText } from "../../../src/core/problem/place.js";
 import { readContract } from "../../../src/core/readContract.js";
@@ -176,11 +176,10 @@ function graphqlSide(name: string, source: SourceText, documents: readonly Sourc
   return { plan, schema: schemaCopy(schema) };
 }
 
-function printed(sides: readonly Side[], { imports = "js", ...settings }: Settings): ReadonlyMap<string, string> {
+function printed(sides: readonly Side[], settings: Settings): ReadonlyMap<string, string> {
   return printTypescriptSdk(
     { name: "board", contracts: sides.map(({ plan }) => plan) },
     {
-      importEnding: imports,
       runtime,
       scalars: new Map(sides.map(({ plan }) => [plan.name, scalars])),
       settings,

@@ -46,7 +46,7 @@ export function checkContracts(seeds: readonly number[], options: CheckOptions):
   });
   const sdk = core.printTypescriptSdk(
     { name: "app", contracts: plans },
-    { importEnding: "js", runtime, scalars: new Map(), ...(settings ? { settings } : {}) },
+    { runtime, scalars: new Map(), ...(settings ? { settings } : {}) },
   );
   if (settings) files.set("own.ts", ownModule);
   const code = new Map([...sdk].filter(([path]) => path.endsWith(".ts")).map(([path, text]) => [`sdk/${path}`, text]));

@@ -1,5 +1,5 @@
 import { isStream, type Content } from "../../../src/core/contract/model.js";
-import { restCallNames } from "../../../src/core/languages/typescript/printRestCall.js";
+import { typescriptNames, type TypescriptNames } from "../../../src/core/languages/typescript/names.js";
 import type { RestPlan, RestCall } from "../../../src/core/sdk/sdkPlan.js";
 import { Judge } from "./judge.js";
 import type { RandomContract } from "./makeContract.js";
@@ -26,15 +26,15 @@ interface Probe {
 
 /** A module that asks the compiler about values of every call of a contract. */
 export function probeModule(contract: RandomContract, plan: RestPlan, count: ProbeCount): string {
-  const prober = new Prober(contract, count);
+  const prober = new Prober(contract, typescriptNames(plan), count);
   const lines: string[] = [];
   const calls: string[] = [];
   const failures: string[] = [];
   for (const call of plan.calls) {
     const probes = prober.probesOf(call);
     if (probes.length === 0) continue;
-    if (probes.some(({ type }) => type.includes("typeof "))) calls.push(restCallNames(call).call);
-    const { failure } = restCallNames(call);
+    if (probes.some(({ type }) => type.includes("typeof "))) calls.push(prober.names.rest(call).call);
+    const { failure } = prober.names.rest(call);
     if (probes.some(({ type }) => type.includes(failure))) failures.push(failure);
     for (const { type, text, isTaken, about } of probes) {
       lines.push(`// ${isTaken ? "" : "@ts-expect-error "}${about}`);
@@ -56,6 +56,7 @@ class Prober {
 
   constructor(
     private readonly contract: RandomContract,
+    readonly names: TypescriptNames,
     private readonly count: ProbeCount,
   ) {
     this.random = new Randomness(contract.seed + 1);
@@ -92,7 +93,7 @@ class Prober {
       if (value === undefined) return [];
       base[name] = literal(value);
     }
-    const type = `NonNullable<Parameters<typeof ${restCallNames(call).call}>[1]>`;
+    const type = `NonNullable<Parameters<typeof ${this.names.rest(call).call}>[1]>`;
     const probe = (name: string, text: string, isTaken: boolean, how: string): Probe => {
       const all = Object.entries({ ...base, [name]: text }).map(([key, each]) => `${JSON.stringify(key)}: ${each}`);
       return { type, text: `{ ${all.join(", ")} }`, isTaken, about: `${call.name} ${JSON.stringify(name)}: ${how}` };
@@ -106,7 +107,7 @@ class Prober {
   private answerProbes(call: RestCall): Probe[] {
     if (call.answerChoices.length > 0) return this.choiceProbes(call);
     const isStreaming = call.answers.some(({ form }) => isStream(form));
-    const performed = `ReturnType<typeof ${restCallNames(call).call}>`;
+    const performed = `ReturnType<typeof ${this.names.rest(call).call}>`;
     const type = isStreaming
       ? `(${performed} extends AsyncGenerator<infer Item, void, undefined> ? Item : never)`
       : `Awaited<${performed}>`;
@@ -128,7 +129,7 @@ class Prober {
 
   /** What is answered by the media type that is asked for. */
   private choiceProbes(call: RestCall): Probe[] {
-    const { answers } = restCallNames(call);
+    const { answers } = this.names.rest(call);
     return call.answerChoices.flatMap(({ mediaType, answers: planned }) =>
       planned.flatMap((answer) => {
         if (answer.form !== "json") return [];
@@ -151,7 +152,7 @@ class Prober {
       const pointer = form === "json" ? schemaPointer(call, status) : undefined;
       if (pointer === undefined) return [];
       const key = /^\d+$/.test(status) ? status : JSON.stringify(status);
-      const type = `Extract<${restCallNames(call).failure}, { status: ${key} }>["body"]`;
+      const type = `Extract<${this.names.rest(call).failure}, { status: ${key} }>["body"]`;
       return this.verdicts(pointer, "answer").map(({ value, isTaken, how }): Probe => ({
         type,
         text: literal(value),

@@ -4,9 +4,8 @@ import { dirname, join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { buildSync } from "esbuild";
 import { isStream, type Parameter, type RestContract } from "../../../src/core/contract/model.js";
-import { contractNames } from "../../../src/core/languages/typescript/identifiers.js";
-import { restCallNames } from "../../../src/core/languages/typescript/printRestCall.js";
-import { printTypescriptSdk } from "../../../src/core/languages/typescript/printTypescriptSdk.js";
+import { typescriptNames } from "../../../src/core/languages/typescript/names.js";
+import { printTypescriptSdk } from "../../support/typescriptSdk.js";
 import { readContract } from "../../../src/core/readContract.js";
 import { planRest } from "../../../src/core/sdk/planRest.js";
 import type { RestCall, RestPlan } from "../../../src/core/sdk/sdkPlan.js";
@@ -41,7 +40,7 @@ export async function roundTrips(
   const plans = made.map(({ plan }) => plan);
   const sdk = printTypescriptSdk(
     { name: "app", contracts: plans },
-    { importEnding: "js", runtime, scalars: new Map(), settings: { verify: "answers" } },
+    { runtime, scalars: new Map(), settings: { verify: "answers" } },
   );
   const modules = await bundled(sdk, plans);
   const result: RoundTrips = {
@@ -51,10 +50,10 @@ export async function roundTrips(
     failures: [],
   };
   for (const { plan, random, played } of made) {
-    const names = contractNames(plan.name);
+    const names = typescriptNames(plan);
     const own = modules[plan.name] ?? {};
     let sent = "";
-    const connection = own[names.connect]?.(
+    const connection = own[names.contract.connect]?.(
       {
         baseUrl: `http://play.test/${plan.name}`,
         auth: Object.fromEntries([...plan.authSchemes.keys()].map((scheme) => [scheme, "credential"])),
@@ -76,7 +75,7 @@ export async function roundTrips(
       }
       let status = 0;
       try {
-        const perform = own[restCallNames(call).call]!;
+        const perform = own[names.rest(call).call]!;
         const options = { onAnswer: (answer: { status: number }) => (status = answer.status) };
         const answer = await settledAnswer(perform(connection, args, options));
         const wrong = judged(call, status, answer, judge);

@@ -1,6 +1,6 @@
 import { readGraphqlContract } from "../../../src/core/graphql/readGraphqlContract.js";
 import { readQueryDocuments } from "../../../src/core/graphql/readQueryDocuments.js";
-import { printTypescriptSdk } from "../../../src/core/languages/typescript/printTypescriptSdk.js";
+import { printTypescriptSdk } from "../../support/typescriptSdk.js";
 import { readContract } from "../../../src/core/readContract.js";
 import { planGraphql } from "../../../src/core/sdk/planGraphql.js";
 import { planRest } from "../../../src/core/sdk/planRest.js";

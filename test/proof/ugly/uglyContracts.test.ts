@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { printTypescriptSdk } from "../../../src/core/languages/typescript/printTypescriptSdk.js";
+import { printTypescriptSdk } from "../../support/typescriptSdk.js";
 import { readContract } from "../../../src/core/readContract.js";
 import { planRest } from "../../../src/core/sdk/planRest.js";
 import { programOf, virtualFolder } from "../random/compile.js";
@@ -25,7 +25,7 @@ const everySetting = {
   verify: "answers",
   testing: true,
 } as const;
-const facts = { importEnding: "js", runtime, scalars: new Map() } as const;
+const facts = { runtime, scalars: new Map() } as const;
 
 describe("a contract that", () => {
   it.each(uglyCases.map((each) => [each.does, each] as const))("%s", (_does, ugly) => {

@@ -8,14 +8,15 @@ export const answerFieldNowOptional = rule(
   {
     title: "A field may be absent from answers",
     example: "`Berth.quay`",
-    code: "breaking",
-    apps: "breaking",
+    code: "breaking; compatible where it could be null and the language does not tell the two apart",
+    apps: "breaking, with the same exception",
   },
-  ({ face, subject, before, after }) =>
+  ({ face, subject, before, after }, { tellsAbsentFromNull }) =>
     face === "answer" && before?.required === true && after?.required === false
       ? {
           message: `\`${subject}\` may now be absent from answers.`,
-          verdict: verdicts.bothBreak,
+          // To source that does not tell absent from null, nothing comes that could not come before.
+          verdict: before.type.nullable && !tellsAbsentFromNull ? verdicts.harmless : verdicts.bothBreak,
           hint: "Handle its absence where it is read.",
         }
       : undefined,

@@ -9,14 +9,15 @@ export const answerNullGained = rule(
   {
     title: "An answer can be null",
     example: "`Voyage.from`",
-    code: "breaking",
-    apps: "breaking",
+    code: "breaking; compatible where it could be absent and the language does not tell the two apart",
+    apps: "breaking, with the same exception",
   },
-  (point) =>
+  (point, { tellsAbsentFromNull }) =>
     point.face === "answer" && nullDiffers(point) && point.after.nullable
       ? {
           message: `\`${point.subject}\` can now be null in answers.`,
-          verdict: verdicts.bothBreak,
+          // To source that does not tell null from absent, nothing comes that could not come before.
+          verdict: point.mayBeAbsent === true && !tellsAbsentFromNull ? verdicts.harmless : verdicts.bothBreak,
           hint: "Handle null where it is read.",
         }
       : undefined,

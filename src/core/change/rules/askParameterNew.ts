@@ -8,16 +8,16 @@ export const askParameterNew = rule(
   {
     title: "An optional parameter or argument was added",
     example: "`listBerths` takes `sort`",
-    code: "compatible",
+    code: "compatible; risky where arguments are given by their place",
     apps: "compatible",
   },
-  ({ owner, before, after, isGraphql }) =>
+  ({ owner, before, after, isGraphql }, { takesArgumentsByPlace }) =>
     !before && after && !after.required
       ? {
           message: isGraphql
             ? `\`${owner}\` now takes the argument \`${after.name}\`.`
             : `${owner} now takes the ${after.in ?? ""} parameter \`${after.name}\`.`,
-          verdict: verdicts.harmless,
+          verdict: takesArgumentsByPlace && !isGraphql ? verdicts.codeRisky : verdicts.harmless,
           coordinates: [],
         }
       : undefined,

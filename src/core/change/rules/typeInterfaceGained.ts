@@ -8,14 +8,14 @@ export const typeInterfaceGained = rule(
   {
     title: "Another type implements an interface",
     example: "`Hovercraft` is a `Vessel`",
-    code: "risky: an exhaustive match; compatible for open unions",
+    code: "risky: an exhaustive match; compatible for open unions, unless a match has to name all members",
     apps: "breaking; risky for open unions",
   },
-  ({ type, before, after, isOpen }) =>
+  ({ type, before, after, isOpen }, { matchesAllMembers }) =>
     after !== undefined && before === undefined
       ? {
           message: `\`${after}\` can now be \`${type}\`.`,
-          verdict: isOpen ? verdicts.appsRisky : verdicts.codeRiskyAppsBreak,
+          verdict: !isOpen ? verdicts.codeRiskyAppsBreak : matchesAllMembers ? verdicts.bothRisky : verdicts.appsRisky,
         }
       : undefined,
 );

@@ -1,3 +1,4 @@
+import type { Words } from "../../sdk/lower/documentation.js";
 import { hideSecrets } from "../../text/secrets.js";
 import { escapes, replaceHidden } from "../../text/visible.js";
 
@@ -23,6 +24,11 @@ export function propertyName(name: string): string {
   return isIdentifierName(name) ? name : quoted(name);
 }
 
+/** A key of an object literal. `__proto__` as a plain key would set the prototype. */
+export function literalKey(name: string): string {
+  return name === "__proto__" ? '["__proto__"]' : propertyName(name);
+}
+
 /** Access of a property. */
 export function propertyAccess(object: string, name: string): string {
   return isIdentifierName(name) ? `${object}.${name}` : `${object}[${quoted(name)}]`;
@@ -34,30 +40,29 @@ function isIdentifierName(name: string): boolean {
   return /^[\p{ID_Start}$_][\p{ID_Continue}$]*$/u.test(name);
 }
 
-/** A tag of ours in a doc comment. Only these are tags; an at sign in contract text is escaped. */
-export interface DocTag {
-  readonly tag: "deprecated";
-  readonly text: string;
-}
-
-/** A doc comment of the given paragraphs; "" when there is nothing to say. A text cannot close the comment. */
-export function docComment(paragraphs: readonly (string | DocTag | undefined)[], indent = ""): string {
+/**
+ * A doc comment of what is said about something; "" when that is nothing. A text cannot close the comment, and only the
+ * tag that tells of deprecation is one: an at sign in contract text is escaped.
+ */
+export function docComment({ paragraphs, deprecated }: Words, indent = ""): string {
   const lines: string[] = [];
   for (const paragraph of paragraphs) {
-    if (paragraph === undefined) continue;
-    if (typeof paragraph === "object") {
-      lines.push(`@${paragraph.tag} ${commentLines(paragraph.text.trim().replace(/\s+/g, " ")).join(" ")}`.trimEnd());
-      continue;
-    }
     const said = paragraph.trim();
     if (said === "") continue;
     if (lines.length > 0) lines.push("");
     lines.push(...commentLines(said));
   }
+  if (deprecated !== undefined)
+    lines.push(`@deprecated ${commentLines(deprecated.trim().replace(/\s+/g, " ")).join(" ")}`.trimEnd());
   const [only] = lines;
   if (only === undefined) return "";
   if (lines.length === 1) return `${indent}/** ${only} */\n`;
   return `${indent}/**\n${lines.map((line) => `${indent} * ${line}`.trimEnd()).join("\n")}\n${indent} */\n`;
+}
+
+/** A doc comment of our own words, or of a contract's. */
+export function comment(...paragraphs: readonly (string | undefined)[]): string {
+  return docComment({ paragraphs: paragraphs.filter((each) => each !== undefined) });
 }
 
 /** The lines of a text without space around it. */

@@ -1,5 +1,9 @@
 import { sortedBy } from "../../text/sortedBy.js";
 
+/** The first line of every module. */
+export const header =
+  "// Written by rhema generate. Changes made here are lost; change the contract or the query documents instead.";
+
 export interface Import {
   readonly from: string;
   /** Named imports that are types only. */

@@ -1,6 +1,6 @@
 import { eachChild } from "../../contract/childReferences.js";
 import type { Reference, Shape } from "../../contract/model.js";
-import { convertedLeaf, plainFormats } from "./formats.js";
+import { decodedLeaf, nothingDecoded } from "../../sdk/lower/decodedLeaf.js";
 import { printTypes } from "./printShapes.js";
 import type { TypePrinter } from "./printType.js";
 
@@ -21,7 +21,7 @@ export function onWire(roots: readonly Reference[], printer: TypePrinter): OnWir
   const holders = new Map<string, string[]>();
   const changed = new Set<string>();
   const visit = (holder: string, shape: Shape): void => {
-    if (convertedLeaf(shape, printer.formats)) changed.add(holder);
+    if (decodedLeaf(shape, printer.settings)) changed.add(holder);
     for (const child of childrenOf(shape, printer)) {
       if (child.kind !== "named") {
         visit(holder, child);
@@ -50,9 +50,14 @@ export function onWire(roots: readonly Reference[], printer: TypePrinter): OnWir
   const wirePrinter: TypePrinter = {
     ...printer,
     names: new Map([...printer.names, ...own]),
-    formats: { ...plainFormats, openChoices: printer.formats.openChoices },
-    onUse: (identifier) => {
-      if (!local.has(identifier)) printer.onUse(identifier);
+    settings: { ...printer.settings, ...nothingDecoded },
+    uses: {
+      module: (module, isValue) => {
+        printer.uses.module(module, isValue);
+      },
+      type: (identifier) => {
+        if (!local.has(identifier)) printer.uses.type(identifier);
+      },
     },
   };
   const types = [...changed].flatMap((key) => printer.types.get(key) ?? []);
@@ -70,7 +75,7 @@ function childrenOf(shape: Shape, printer: TypePrinter): Shape[] {
   eachChild(shape, ({ shape: child }) => children.push(child));
   const seals = shape.kind === "record" ? (shape.seals ?? []) : [];
   for (const { fragment } of seals) {
-    const part = printer.sealed?.get(fragment);
+    const part = printer.sealed.get(fragment);
     if (part) children.push(part.shape);
   }
   return children;

@@ -1,10 +1,12 @@
-import type { ContractPlan } from "../../sdk/sdkPlan.js";
-import { docComment } from "./escape.js";
-import { contractNames } from "./identifiers.js";
-import { deprecation } from "./printShapes.js";
+import type { ContractContext } from "./contractContext.js";
+import { comment, docComment } from "./escape.js";
 
 /** One call as the grouped object shows it. */
 export interface GroupedCall {
+  /** The file that it stands in, without its ending. */
+  readonly file: string;
+  /** Names of types that its signature needs from there. */
+  readonly types: readonly string[];
   readonly name: string;
   /** The function behind it. */
   readonly perform: string;
@@ -17,15 +19,19 @@ export interface GroupedCall {
 }
 
 /** Prints the function that offers all calls of a contract behind a dot. */
-export function printGrouped(plan: ContractPlan, calls: readonly GroupedCall[]): string {
-  const names = contractNames(plan.name);
+export function printGrouped(
+  { contract, names: { contract: names } }: ContractContext,
+  calls: readonly GroupedCall[],
+): string {
   const members = calls.map((call) => {
-    const doc = docComment([call.summary, deprecation(call.deprecated)], "    ");
+    const { summary, deprecated } = call;
+    const words = { paragraphs: [summary ?? ""], ...(deprecated === undefined ? {} : { deprecated }) };
+    const doc = docComment(words, "    ");
     return `${doc}    ${call.name}: ${call.generics ?? ""}(args${call.argsNeeded ? "" : "?"}: ${call.argsType}, options?: wire.CallOptions) => ${call.perform}(connection, args, options),\n`;
   });
   return (
-    docComment([
-      `All calls of ${plan.title}, bound to a connection. For people who find out by typing a dot;\nan app that imports single calls ships only those.`,
-    ]) + `export function ${names.grouped}(connection: ${names.connection}) {\n  return {\n${members.join("")}  };\n}\n`
+    comment(
+      `All calls of ${contract.plan.title}, bound to a connection. For people who find out by typing a dot;\nan app that imports single calls ships only those.`,
+    ) + `export function ${names.grouped}(connection: ${names.connection}) {\n  return {\n${members.join("")}  };\n}\n`
   );
 }

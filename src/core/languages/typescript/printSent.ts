@@ -1,4 +1,5 @@
-import { operationLabel, type Field } from "../../contract/model.js";
+import type { Field } from "../../contract/model.js";
+import { sentWords } from "../../sdk/lower/documentation.js";
 import type { PlannedSent } from "../../sdk/sdkPlan.js";
 import { docComment, propertyName, quoted } from "./escape.js";
 import { typeIdentifier } from "./identifiers.js";
@@ -10,21 +11,17 @@ export function printSent(sent: PlannedSent, printer: TypePrinter): string {
   const { request, query, headers, body, reply } = sent;
   const { operation } = request;
   const name = typeIdentifier(sent.name);
-  const words =
-    sent.of === undefined
-      ? `The webhook \`${request.name}\`.`
-      : `The callback \`${request.name}\` of \`${operationLabel(sent.of)}\`, sent to \`${request.address ?? ""}\`.`;
   const fields = [
     `  readonly method: ${quoted(operation.method.toUpperCase())};\n`,
     ...section("query", "Parameters of its query, as text on the wire.", query, printer),
     ...section("headers", "Headers it carries, as text on the wire.", headers, printer),
     ...(body
       ? [
-          `${docComment([operation.body?.description], "  ")}  readonly body${operation.body?.required === true ? "" : "?"}: ${printReference(body, printer, "exact")};\n`,
+          `${docComment({ paragraphs: [operation.body?.description ?? ""] }, "  ")}  readonly body${operation.body?.required === true ? "" : "?"}: ${printReference(body, printer, "exact")};\n`,
         ]
       : []),
   ];
-  const type = `${docComment([operation.summary, operation.description, words])}export interface ${name} {\n${fields.join("")}}\n`;
+  const type = `${docComment(sentWords(sent))}export interface ${name} {\n${fields.join("")}}\n`;
   if (!reply) return type;
   const replyName = typeIdentifier(sent.replyName);
   // A record that stands right in the reply already has this name.

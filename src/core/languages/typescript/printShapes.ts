@@ -1,9 +1,11 @@
 import { eachChild } from "../../contract/childReferences.js";
-import type { Constraints, Field, RecordShape, Reference, Shape } from "../../contract/model.js";
+import type { Field, RecordShape, Reference, Shape } from "../../contract/model.js";
+import { fieldWords, typeWords } from "../../sdk/lower/documentation.js";
+import { nothingDecoded } from "../../sdk/lower/decodedLeaf.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
-import { docComment, propertyName, quoted, type DocTag } from "./escape.js";
-import { plainFormats, usesWire } from "./formats.js";
+import { docComment, propertyName, quoted } from "./escape.js";
+import { noUses } from "./moduleUses.js";
 import {
   isNever,
   openEnds,
@@ -26,16 +28,8 @@ export function printTypes(types: Iterable<PlannedType>, printer: TypePrinter): 
 function printType(type: PlannedType, identifier: string, printer: TypePrinter): string {
   const stance: Stance = type.face === "request" ? "lenient" : "exact";
   const { shape } = type;
-  const scalar =
-    shape.kind === "any" && shape.scalar !== undefined && !printer.scalars.has(shape.scalar)
-      ? "A scalar without a mapping; say what it is under `scalars` in the configuration."
-      : undefined;
-  const doc = docComment([
-    type.description,
-    ...factsOf(shape),
-    scalar,
-    type.deprecated === undefined ? undefined : `Deprecated. ${type.deprecated}`.trim(),
-  ]);
+  const isUnmapped = shape.kind === "any" && shape.scalar !== undefined && !printer.scalars.has(shape.scalar);
+  const doc = docComment(typeWords(type, isUnmapped));
   if (shape.kind === "record") return doc + printRecord(shape, identifier, printer, stance);
   if (shape.kind === "choice" && shape.values.some((choice) => choice.description ?? choice.deprecated))
     return doc + printDescribedChoice(shape, identifier, printer, stance);
@@ -88,7 +82,7 @@ function printDescribedChoice(
     ]
       .filter(Boolean)
       .join(" ");
-    return `${docComment([words], "  ")}  | ${printShape({ kind: "literal", value }, noPrinter, "exact")}`;
+    return `${docComment({ paragraphs: [words] }, "  ")}  | ${printShape({ kind: "literal", value }, noPrinter, "exact")}`;
   });
   const open = openEnds(shape, printer, stance).map((text) => `  | ${text}`);
   return `export type ${identifier} =\n${[...members, ...open].join("\n")};\n`;
@@ -98,11 +92,10 @@ const noPrinter: TypePrinter = {
   types: new Map(),
   names: new Map(),
   scalars: new Map(),
-  formats: plainFormats,
-  converted: { any: new Set(), exact: new Set() },
-  returnsFailures: false,
-  verifies: false,
-  onUse: () => undefined,
+  settings: { ...nothingDecoded, choices: "closed" },
+  hasWholeFiles: false,
+  sealed: new Map(),
+  uses: noUses,
 };
 
 function printRecord(shape: RecordShape, identifier: string, printer: TypePrinter, stance: Stance): string {
@@ -125,25 +118,19 @@ function printRecord(shape: RecordShape, identifier: string, printer: TypePrinte
 /** What a record is sealed as: the fragments spread in it, by name. */
 function sealsOf({ seals = [] }: RecordShape, printer: TypePrinter): string | undefined {
   const parts = seals.flatMap(({ fragment, required }) => {
-    const reference = printer.sealed?.get(fragment);
+    const reference = printer.sealed.get(fragment);
     if (!reference) return [];
     const text = printReference(reference, printer, "exact");
     return [`readonly ${propertyName(fragment)}${required ? "" : "?"}: ${text}`];
   });
   if (parts.length === 0) return undefined;
-  printer.onUse(usesWire);
+  printer.uses.module("wire", false);
   return `wire.Sealed<{ ${parts.join("; ")} }>`;
 }
 
 /** One field of an interface, with what the contract says about it. */
 export function printField(field: Field, printer: TypePrinter, stance: Stance): string {
-  const facts = factsOf(field.type.shape);
-  const hasWords =
-    field.description !== undefined || field.reason !== undefined || field.deprecated !== undefined || facts !== none;
-  const doc =
-    hasWords || field.default !== undefined
-      ? docComment([field.description, ...facts, field.reason, defaultOf(field), deprecation(field.deprecated)], "  ")
-      : "";
+  const doc = docComment(fieldWords(field), "  ");
   const inherited =
     field.required || isUnknown(field.type.shape, printer) || !inheritedMembers.has(field.name)
       ? ""
@@ -160,10 +147,6 @@ export function printPresence(type: Reference, required: boolean, printer: TypeP
   if (isLenient && isNever(type.shape, printer) && !type.nullable) return "?: undefined";
   const text = printReference(type, printer, stance);
   return `${required ? "" : "?"}: ${text}${isLenient ? " | undefined" : ""}`;
-}
-
-export function deprecation(reason: string | undefined): DocTag | undefined {
-  return reason === undefined ? undefined : { tag: "deprecated", text: reason };
 }
 
 /** TypeScript asks of an index signature that every declared field fits it too. */
@@ -187,46 +170,6 @@ function printOneOf(shape: RecordShape, identifier: string, printer: TypePrinter
       .join("; "),
   );
   return `export type ${identifier} =${members.map((member) => `\n  | { ${member} }`).join("")};\n`;
-}
-
-const none: readonly string[] = [];
-
-/** Format and limits in words, for a doc comment. */
-export function factsOf(shape: Shape): readonly string[] {
-  if (shape.kind !== "text" && shape.kind !== "integer" && shape.kind !== "number" && shape.kind !== "list")
-    return none;
-  if (shape.constraints === undefined && (shape.kind === "list" || shape.format === undefined)) return none;
-  const format =
-    shape.kind === "list" || shape.format === undefined || shape.format === "id" || shape.format === "int32"
-      ? []
-      : [`Format: ${shape.format}.`];
-  const facts = [...format, ...limitsOf(shape.constraints ?? {})];
-  return facts.length === 0 ? none : [facts.join(" ")];
-}
-
-function limitsOf(limits: Constraints): string[] {
-  const range = (low: number | undefined, high: number | undefined, what: string): string[] => {
-    if (low !== undefined && high !== undefined)
-      return [low === high ? `Exactly ${String(low)}${what}.` : `From ${String(low)} to ${String(high)}${what}.`];
-    if (low !== undefined) return [`At least ${String(low)}${what}.`];
-    return high === undefined ? [] : [`At most ${String(high)}${what}.`];
-  };
-  return [
-    ...range(limits.minimum, limits.maximum, ""),
-    ...(limits.exclusiveMinimum === undefined ? [] : [`More than ${String(limits.exclusiveMinimum)}.`]),
-    ...(limits.exclusiveMaximum === undefined ? [] : [`Less than ${String(limits.exclusiveMaximum)}.`]),
-    ...(limits.multipleOf === undefined ? [] : [`A multiple of ${String(limits.multipleOf)}.`]),
-    ...range(limits.minLength, limits.maxLength, " characters"),
-    ...range(limits.minItems, limits.maxItems, " items"),
-    ...(limits.pattern === undefined ? [] : [`Pattern: ${limits.pattern}`]),
-  ];
-}
-
-/** The server's default, told and never sent. */
-export function defaultOf(field: Pick<Field, "default">): string | undefined {
-  if (field.default === undefined) return undefined;
-  const text = JSON.stringify(field.default) as string | undefined;
-  return text === undefined || text.length > 200 ? undefined : `When absent: ${text}.`;
 }
 
 function reaches(shape: Shape, id: string, printer: TypePrinter): boolean {

@@ -2,32 +2,29 @@ import type { Field, Reference, Shape, UnionShape } from "../../contract/model.j
 import { resolveShape } from "../../contract/resolveShape.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import { propertyName, quoted } from "./escape.js";
+import type { SharedSettings } from "../../sdk/lower/sharedSettings.js";
 import { newerTag } from "../../sdk/typePlanner.js";
-import { convertedLeaf, usesFormats, usesWire, type Formats } from "./formats.js";
-import type { ConvertedTypes } from "./printConversions.js";
+import { decodedLeaf } from "../../sdk/lower/decodedLeaf.js";
+import { leafType } from "./formats.js";
 import type { TypeNames } from "./identifiers.js";
+import { noUses, type Uses } from "./moduleUses.js";
 
 export interface TypePrinter {
   readonly types: ReadonlyMap<string, PlannedType>;
   readonly names: TypeNames;
   /** TypeScript type of each GraphQL scalar the configuration maps. */
   readonly scalars: ReadonlyMap<string, string>;
-  /** What values are in the app. */
-  readonly formats: Formats;
-  readonly converted: ConvertedTypes;
-  /** What is printed stands beside the conversions; elsewhere they are behind their module's name. */
-  readonly isAmongConversions?: boolean;
+  readonly settings: TypeSettings;
   /** A file is sent as a whole, never as a stream. */
-  readonly hasWholeFiles?: boolean;
+  readonly hasWholeFiles: boolean;
   /** Types of fragments by the fragment's name; sealed fragments only. */
-  readonly sealed?: ReadonlyMap<string, Reference>;
-  /** Calls return their failures instead of throwing them. */
-  readonly returnsFailures: boolean;
-  /** Answers are held against the contract before they are used. */
-  readonly verifies: boolean;
-  /** Told of every planned type the printed text names. */
-  readonly onUse: (identifier: string) => void;
+  readonly sealed: ReadonlyMap<string, Reference>;
+  /** Told of everything that the printed text names. */
+  readonly uses: Uses;
 }
+
+/** The settings that decide what a value is in the app. */
+export type TypeSettings = Pick<SharedSettings, "dates" | "int64" | "ownFormats" | "choices">;
 
 /** Lenient: what an app gives. Exact: what it gets. */
 export type Stance = "exact" | "lenient";
@@ -43,33 +40,12 @@ export function printReference(reference: Reference, printer: TypePrinter, stanc
 
 /** Prints a shape that has no name of its own, or the name of one that has. */
 export function printShape(shape: Shape, printer: TypePrinter, stance: Stance): string {
-  const converted = convertedLeaf(shape, printer.formats);
-  if (converted) {
-    if (converted.isOwn) printer.onUse(usesFormats);
-    return converted.type;
-  }
   switch (shape.kind) {
-    case "text":
-      if (shape.format !== newerTag) return "string";
-      printer.onUse(usesWire);
-      return "wire.NewerType";
-    case "integer":
-    case "number":
-      return "number";
-    case "boolean":
-      return "boolean";
-    case "bytes":
-      if (printer.hasWholeFiles === true) return "Blob";
-      return stance === "lenient" ? "Blob | Uint8Array | ArrayBuffer | ReadableStream<Uint8Array>" : "Blob";
-    case "any":
-      return (shape.scalar !== undefined && printer.scalars.get(shape.scalar)) || "unknown";
-    case "literal":
-      return printLiteral(shape.value);
     case "choice":
       return [...shape.values.map(({ value }) => printLiteral(value)), ...openEnds(shape, printer, stance)].join(" | ");
     case "named": {
       const identifier = printer.names.get(shape.key) ?? "unknown";
-      printer.onUse(identifier);
+      printer.uses.type(identifier);
       return identifier;
     }
     case "list":
@@ -88,6 +64,40 @@ export function printShape(shape: Shape, printer: TypePrinter, stance: Stance): 
       return printUnion(shape, printer, stance);
     case "record":
       return printInlineRecord(shape.fields, printer, stance);
+    default:
+      tellOf(shape, printer);
+      return leafText(shape, printer, stance);
+  }
+}
+
+/** Tells of the modules that the type of a value without parts comes from. */
+function tellOf(shape: LeafShape, { settings, uses }: TypePrinter): void {
+  if (shape.kind !== "text" && shape.kind !== "integer" && shape.kind !== "number") return;
+  if (decodedLeaf(shape, settings)?.kind === "own") uses.module("formats", false);
+  else if (shape.format === newerTag) uses.module("wire", false);
+}
+
+type LeafShape = Exclude<Shape, { kind: "choice" | "named" | "list" | "map" | "tuple" | "union" | "record" }>;
+
+/** The type of a value without parts. */
+function leafText(shape: LeafShape, printer: TypePrinter, stance: Stance): string {
+  const leaf = decodedLeaf(shape, printer.settings);
+  if (leaf) return leafType(leaf);
+  switch (shape.kind) {
+    case "text":
+      return shape.format === newerTag ? "wire.NewerType" : "string";
+    case "integer":
+    case "number":
+      return "number";
+    case "boolean":
+      return "boolean";
+    case "bytes":
+      if (printer.hasWholeFiles) return "Blob";
+      return stance === "lenient" ? "Blob | Uint8Array | ArrayBuffer | ReadableStream<Uint8Array>" : "Blob";
+    case "any":
+      return (shape.scalar !== undefined && printer.scalars.get(shape.scalar)) || "unknown";
+    case "literal":
+      return printLiteral(shape.value);
   }
 }
 
@@ -99,7 +109,7 @@ function printInlineRecord(fields: readonly Field[], printer: TypePrinter, stanc
 
 /** Members for what a later contract may list, which keep the known values in an editor's proposals. */
 export function openEnds(shape: Shape & { kind: "choice" }, printer: TypePrinter, stance: Stance): string[] {
-  if (!printer.formats.openChoices || stance === "lenient" || shape.isTag === true) return [];
+  if (printer.settings.choices === "closed" || stance === "lenient" || shape.isTag === true) return [];
   const kinds = new Set(shape.values.map(({ value }) => typeof value));
   return (["string", "number"] as const)
     .filter((kind) => kinds.has(kind))
@@ -218,19 +228,15 @@ export function isUnknown(shape: Shape, printer: TypePrinter): boolean {
     case "union":
       return atomsOf(shape, printer).includes("unknown");
     case "any":
-      return printShape(shape, silent(printer), "exact") === "unknown";
+      return leafText(shape, printer, "exact") === "unknown";
     default:
       return false;
   }
 }
 
-const silentPrinters = new WeakMap<TypePrinter, TypePrinter>();
-
 /** The same printer, telling nobody what it names. */
-function silent(printer: TypePrinter): TypePrinter {
-  const known = silentPrinters.get(printer) ?? { ...printer, onUse: () => undefined };
-  silentPrinters.set(printer, known);
-  return known;
+export function silent(printer: TypePrinter): TypePrinter {
+  return printer.uses === noUses ? printer : { ...printer, uses: noUses };
 }
 
 function isAliasOf(shape: Shape, id: string, printer: TypePrinter, seen = new Set<string>()): boolean {
@@ -268,8 +274,10 @@ function atomsOf(shape: Shape, printer: TypePrinter, seen: readonly string[] = [
       return [
         `(${shape.items.map((item) => referenceAtoms(item, printer, seen)).join(",")}${shape.rest ? `...${referenceAtoms(shape.rest, printer, seen)}` : ""})${String(shape.needed ?? "")}`,
       ];
+    case "record":
+      return [printInlineRecord(shape.fields, silent(printer), "exact")];
     default:
-      return [printShape(shape, silent(printer), "exact")];
+      return [leafText(shape, printer, "exact")];
   }
 }
 

@@ -1,30 +1,27 @@
 import type { Shape } from "../../contract/model.js";
 import type { SdkFacts } from "../../change/sdkFacts.js";
-import type { RestSettings } from "../../sdk/planRest.js";
-import { typeIdentifier, valueIdentifier } from "./identifiers.js";
-import { convertedLeaf, formatsOf } from "./formats.js";
-import type { TypescriptSettings } from "./settings.js";
+import { decodedLeaf } from "../../sdk/lower/decodedLeaf.js";
+import type { SharedSettings } from "../../sdk/lower/sharedSettings.js";
+import type { FactsScope } from "../language.js";
+import { decodedType } from "./formats.js";
+import { typeIdentifier } from "./identifiers.js";
+import { contractNaming } from "./contractNaming.js";
 
-/**
- * What TypeScript and the settings of an SDK make of a change.
- *
- * @param scalars the TypeScript type of each GraphQL scalar that the configuration maps
- */
-export function typescriptSdkFacts(
-  settings: TypescriptSettings = {},
-  rest: RestSettings = {},
-  scalars: ReadonlyMap<string, string> = new Map(),
-): SdkFacts {
-  const formats = formatsOf(settings);
+/** What TypeScript and the settings of an SDK make of a change. */
+export function typescriptFacts(settings: SharedSettings, { rest, scalars }: FactsScope): SdkFacts {
   return {
-    leafType: (shape) => convertedLeaf(shape, formats)?.type ?? plainType(shape, scalars),
+    leafType: (shape) => decodedType(shape, settings) ?? plainType(shape, scalars),
     typeName: typeIdentifier,
-    valueName: valueIdentifier,
-    decodes: (shape) => convertedLeaf(shape, formats) !== undefined,
-    openChoices: formats.openChoices,
+    memberName: (name) => name,
+    names: contractNaming,
+    decodes: (shape) => decodedLeaf(shape, settings) !== undefined,
+    openChoices: settings.choices === "open",
     openUnions: settings.unions === "open",
     verifies: settings.verify === "answers",
     suppliesBaseUrl: false,
+    tellsAbsentFromNull: true,
+    matchesAllMembers: false,
+    takesArgumentsByPlace: false,
     rest,
   };
 }

@@ -36,17 +36,3 @@ export interface OwnFormat {
   readonly decode: string;
   readonly encode: string;
 }
-
-/** What the workspace found out about the app, and the hand-written runtime sources. */
-export interface TypescriptFacts {
-  readonly importEnding: "js" | "bare";
-  /** Runtime sources by file name, for example "send.ts". */
-  readonly runtime: ReadonlyMap<string, string>;
-  /** TypeScript type of each mapped GraphQL scalar, by contract. */
-  readonly scalars: ReadonlyMap<string, ReadonlyMap<string, string>>;
-  readonly settings?: Omit<TypescriptSettings, "imports">;
-  /** GraphQL schemas as text by contract, where a copy is wanted. */
-  readonly schemas?: ReadonlyMap<string, string>;
-  /** SHA-256 of a text in hexadecimal digits; needed for a manifest. */
-  readonly hash?: (text: string) => string;
-}

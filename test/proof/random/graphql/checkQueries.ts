@@ -91,7 +91,6 @@ export function checkQueries(seeds: readonly number[], options: CheckQueriesOpti
   const sdk = core.printTypescriptSdk(
     { name: "app", contracts: plans },
     {
-      importEnding: "js",
       runtime,
       scalars: new Map(plans.map(({ name }) => [name, scalars])),
       ...(settings ? { settings } : {}),

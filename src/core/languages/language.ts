@@ -1,0 +1,88 @@
+import type { SdkFacts } from "../change/sdkFacts.js";
+import type { RestSettings } from "../sdk/planRest.js";
+import type { Feature } from "../sdk/lower/features.js";
+import type { LoweredSdk } from "../sdk/lower/loweredSdk.js";
+import type { NameClash } from "../sdk/nameScope.js";
+import type { ContractPlan, GraphqlCall, PlannedArgument, RestCall } from "../sdk/sdkPlan.js";
+import type { SdkSettings, SettingsDescription } from "./settings.js";
+
+/** What is known of a language without loading it: enough to read a configuration. */
+export interface LanguageDescription {
+  /** The word of the configuration, which is also the name of its folders. */
+  readonly id: string;
+  /** As people write it. */
+  readonly title: string;
+  readonly settings: SettingsDescription;
+  /** JSON Schema of what `scalars.<name>.<id>` says: what a GraphQL scalar is in this language. */
+  readonly scalar: object;
+}
+
+/** A language that SDKs are written in: the one interface behind which everything of it stands. */
+export interface Language extends LanguageDescription {
+  /** What the language and the settings of an SDK make of a change. */
+  readonly facts: (scope: FactsScope) => SdkFacts;
+  /** What a contract as a whole is called by, from its name in the configuration. */
+  readonly contractNames: (contract: string) => Pick<ContractNames, "connect">;
+  /** Every identifier of a contract's part of an SDK: legal, unique, and never changed by what stands beside it. */
+  readonly names: (plan: ContractPlan) => ContractNames;
+  /** What source may name of a GraphQL operation, from the operation's name alone. */
+  readonly operationNames: (operation: string) => readonly string[];
+  /** The text of every file by its path inside the SDK's folder. */
+  readonly print: (sdk: LoweredSdk, printing: Printing) => Map<string, string>;
+  /** The runtime's files that an SDK with some features holds, by their names below `runtimes/<id>`. */
+  readonly runtime: (features: ReadonlySet<Feature>) => readonly string[];
+  /** What source can name of a contract's part of an SDK, from the SDK's files by path. */
+  readonly exports: (files: ReadonlyMap<string, string>, contract: string) => readonly string[];
+}
+
+/** What facts depend on beside the language. */
+export interface FactsScope {
+  readonly settings: SdkSettings;
+  /** What the SDK covers of a REST contract, and how. */
+  readonly rest: RestSettings;
+  /** What each GraphQL scalar is that the configuration maps. */
+  readonly scalars: ReadonlyMap<string, string>;
+}
+
+/** What a printer is given beside the plan. */
+export interface Printing {
+  /** With everything settled that depends on the app. */
+  readonly settings: SdkSettings;
+  /** The runtime's sources by file name. */
+  readonly runtime: ReadonlyMap<string, string>;
+  /** What each GraphQL scalar is that the configuration maps, by contract. */
+  readonly scalars: ReadonlyMap<string, ReadonlyMap<string, string>>;
+  /** GraphQL schemas as text by contract, where a copy is wanted. */
+  readonly schemas?: ReadonlyMap<string, string>;
+  /** SHA-256 of a text in hexadecimal digits; without it operations have no ids. */
+  readonly hash?: (text: string) => string;
+}
+
+/** The identifiers of one contract's part of an SDK, as far as others than its printer need them. */
+export interface ContractNames {
+  /** What makes a connection. */
+  readonly connect: string;
+  /** Of every planned type, by id. */
+  readonly types: ReadonlyMap<string, string>;
+  readonly call: (call: RestCall | GraphqlCall) => CallNames;
+  /** What an argument of a call is given by. */
+  readonly argument: (argument: PlannedArgument) => string;
+  /** Names that are not what they would be if others did not want the same. */
+  readonly clashes: readonly NameClash[];
+}
+
+/** What source can name of a call. */
+export interface CallNames {
+  /** What performs it. */
+  readonly call: string;
+  /** What goes through all of its pages; absent where it has none. */
+  readonly pages?: string;
+  /** What its failures are known by. */
+  readonly failures: readonly string[];
+  /** Everything that comes with it, itself included. */
+  readonly all: readonly string[];
+  /** How use of an argument is known: "ListBerthsArgs.since". */
+  readonly argumentCoordinate: (argument: string) => string;
+  /** How use of a header that it reads is known: "ListBerthsHeaders.link"; REST only. */
+  readonly headerCoordinate: (header: string) => string;
+}

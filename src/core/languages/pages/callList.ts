@@ -1,0 +1,42 @@
+import { groupFile } from "../../sdk/lower/callFiles.js";
+import type { LoweredContract, LoweredGraphql, LoweredRest } from "../../sdk/lower/loweredSdk.js";
+import { groupedBy } from "../../text/groupedBy.js";
+import { sortedBy } from "../../text/sortedBy.js";
+import { groupTitle } from "./callPages.js";
+import { oneLine } from "./markdown.js";
+import type { PageSpelling } from "./pageSpelling.js";
+
+type Names = Pick<PageSpelling, "callName">;
+
+/** Every call of a contract by name, with the page that tells all about it: the parts of a README. */
+export function callList(contract: LoweredContract, spelling: Names): string[] {
+  return contract.protocol === "rest" ? restRows(contract, spelling) : graphqlRows(contract, spelling);
+}
+
+/** The calls by group, each group with what the contract says about its tag. */
+function restRows({ plan, calls }: LoweredRest, spelling: Names): string[] {
+  const groups = sortedBy(
+    groupedBy(calls, ({ call }) => call.group),
+    ([group]) => group,
+  );
+  return groups.map(([group, own]) => {
+    const tag = plan.tags.get(group);
+    const words = oneLine(tag?.summary ?? tag?.description ?? "");
+    const rows = own.map((lowered) => {
+      const { summary, description } = lowered.call.operation;
+      const said = oneLine(summary ?? description ?? "");
+      return `- \`${spelling.callName(lowered)}\`${said === "" ? "" : `: ${said}`}\n`;
+    });
+    const page = `${plan.name}/calls/${groupFile(group)}.md`;
+    return `### [${groupTitle(plan, group)}](${page})\n${words === "" ? "" : `\n${words}\n`}\n${rows.join("")}`;
+  });
+}
+
+function graphqlRows({ plan, calls }: LoweredGraphql, spelling: Names): string[] {
+  const rows = calls.map((lowered) => {
+    const words = oneLine(lowered.call.operation.description ?? "");
+    const page = `${plan.name}/calls/${lowered.file}.md`;
+    return `- [\`${spelling.callName(lowered)}\`](${page})${words === "" ? "" : `: ${words}`}\n`;
+  });
+  return rows.length === 0 ? [] : [`### Calls\n\n${rows.join("")}`];
+}

@@ -1,0 +1,31 @@
+import type { Language } from "../language.js";
+import { settledSettings } from "../settings.js";
+import { contractNaming, operationNames } from "./contractNaming.js";
+import { contractNames } from "./identifiers.js";
+import { description } from "./description.js";
+import { printTypescriptSdk } from "./printTypescriptSdk.js";
+import { runtimeFiles } from "./runtimeFiles.js";
+import { typescriptFacts } from "./sdkFacts.js";
+
+/** TypeScript: ES modules without dependencies, one function for each call. */
+export const language: Language = {
+  ...description,
+  facts: (scope) => typescriptFacts(settledSettings(description.settings, scope.settings), scope),
+  contractNames,
+  operationNames,
+  names: contractNaming,
+  print: (sdk, printing) => printTypescriptSdk(sdk, printing, printing.settings),
+  runtime: runtimeFiles,
+  exports: exportedNames,
+};
+
+/** Names that the modules of a contract's calls and types export. */
+function exportedNames(files: ReadonlyMap<string, string>, contract: string): string[] {
+  return [...files].flatMap(([path, text]) => {
+    const isOwn = path.startsWith(`${contract}/calls/`) || path === `${contract}/shapes.ts`;
+    if (!isOwn || !path.endsWith(".ts")) return [];
+    return [...text.matchAll(/^export (?:async )?(?:const|function|interface|type) ([\w$]+)/gm)].map(
+      ([, name = ""]) => name,
+    );
+  });
+}

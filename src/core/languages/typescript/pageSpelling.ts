@@ -1,0 +1,62 @@
+import type { Reference } from "../../contract/model.js";
+import type { LoweredCall, LoweredGraphqlCall } from "../../sdk/lower/loweredSdk.js";
+import type { PageSpelling } from "../pages/pageSpelling.js";
+import type { ContractContext, RestContext } from "./contractContext.js";
+import { propertyName } from "./escape.js";
+import { argumentKey } from "./names.js";
+import { answerType } from "./printAnswer.js";
+import { sampleText } from "./printSample.js";
+import { printReference, silent } from "./printType.js";
+
+/** How TypeScript spells what the pages of documentation show. */
+export function pageSpelling(context: ContractContext): PageSpelling {
+  const { names } = context;
+  const printer = silent(context.printer);
+  const isGraphql = (lowered: LoweredCall | LoweredGraphqlCall): lowered is LoweredGraphqlCall => "file" in lowered;
+  const callName = (lowered: LoweredCall | LoweredGraphqlCall): string =>
+    isGraphql(lowered) ? names.graphql(lowered.call).call : names.rest(lowered.call).call;
+  return {
+    fence: "ts",
+    callName,
+    pagesName: ({ call }) => names.rest(call).items,
+    argumentName: argumentKey,
+    type: (reference, way) => printReference(reference, printer, way === "given" ? "lenient" : "exact"),
+    answerType: (lowered) => answerType(lowered, { ...context, printer } as RestContext),
+    sample: (lowered) => {
+      const given = isGraphql(lowered)
+        ? sampleArguments(
+            lowered.call.variables.filter(({ required }) => required),
+            names.graphql(lowered.call).variables,
+            context,
+          )
+        : sampleArguments(
+            lowered.call.arguments
+              .filter(({ required }) => required)
+              .map((argument) => ({ name: argumentKey(argument), type: argument.type })),
+            names.rest(lowered.call).args,
+            context,
+          );
+      const performed = `${callName(lowered)}(connection${given.text})`;
+      const item = isGraphql(lowered) ? "answer" : "item";
+      return lowered.isStream
+        ? `${given.before}for await (const ${item} of ${performed}) console.log(${item});`
+        : `${given.before}await ${performed};`;
+    },
+  };
+}
+
+/** The arguments of a sample call, and what has to stand before it when they are too large to be written out. */
+function sampleArguments(
+  required: readonly { readonly name: string; readonly type: Reference }[],
+  typeName: string,
+  { printer }: ContractContext,
+): { before: string; text: string } {
+  if (required.length === 0) return { before: "", text: "" };
+  const parts = required.map(({ name, type }) => ({ name, sample: sampleText(type, printer) }));
+  if (parts.some(({ sample }) => sample === undefined))
+    return { before: `declare const args: ${typeName};\n`, text: ", args" };
+  return {
+    before: "",
+    text: `, { ${parts.map(({ name, sample }) => `${propertyName(name)}: ${sample ?? ""}`).join(", ")} }`,
+  };
+}

@@ -1,0 +1,103 @@
+import { groupedBy } from "../../text/groupedBy.js";
+import { sortedBy } from "../../text/sortedBy.js";
+import { within, type ContractContext } from "./contractContext.js";
+import { header, moduleText, type Import } from "./moduleText.js";
+import { ModuleUses } from "./moduleUses.js";
+import { printChecks } from "./printChecks.js";
+import { printConnect } from "./printConnect.js";
+import { printConversions } from "./printConversions.js";
+import { printGrouped, type GroupedCall } from "./printGrouped.js";
+import { printTypes } from "./printShapes.js";
+import { printTesting } from "./printTesting.js";
+
+/** Prints the modules that every contract has beside those of its calls, by path; those without content are left out. */
+export function printCommonFiles(context: ContractContext, grouped: readonly GroupedCall[]): Map<string, string> {
+  const files = new Map([
+    ["shapes.ts", shapesModule(context)],
+    ["conversions.ts", conversionsModule(context)],
+    ["checks.ts", checksModule(context)],
+    ["connect.ts", connectModule(context)],
+    ["grouped.ts", groupedModule(context, grouped)],
+    ["testing.ts", testingModule(context, grouped)],
+  ]);
+  for (const [path, text] of files) if (text === "") files.delete(path);
+  return files;
+}
+
+/** The types that stand in the files of single calls, with the file of each. */
+function ownedByCalls({ contract, names }: ContractContext): { readonly file: string; readonly type: string }[] {
+  if (contract.protocol === "rest") return [];
+  return contract.calls.flatMap(({ file, types }) =>
+    types.map(({ id }) => ({ file, type: names.types.get(id) ?? "" })),
+  );
+}
+
+function shapesModule(context: ContractContext): string {
+  const { contract } = context;
+  const owned = new Set(contract.protocol === "rest" ? [] : contract.calls.flatMap(({ types }) => types));
+  const shared = [...contract.types.values()].filter((type) => !owned.has(type));
+  if (shared.length === 0) return "";
+  const uses = new ModuleUses();
+  const types = printTypes(shared, within(context, uses).printer);
+  // The types of the same module need no import.
+  return moduleText(header, uses.namespaces(context.ending, "."), [types]);
+}
+
+function conversionsModule(context: ContractContext): string {
+  const uses = wireUses();
+  const text = printConversions(context.contract, within(context, uses).printer);
+  return text === "" ? "" : moduleText(header, uses.namespaces(context.ending, "."), [text]);
+}
+
+function checksModule(context: ContractContext): string {
+  const uses = wireUses();
+  const text = printChecks(context.contract, within(context, uses).printer);
+  return text === "" ? "" : moduleText(header, uses.namespaces(context.ending, "."), [text]);
+}
+
+function connectModule(context: ContractContext): string {
+  const uses = wireUses();
+  const text = printConnect(within(context, uses));
+  return moduleText(header, uses.imports(context.ending, "."), [text]);
+}
+
+function groupedModule(context: ContractContext, grouped: readonly GroupedCall[]): string {
+  if (grouped.length === 0) return "";
+  const { ending, names } = context;
+  const uses = new ModuleUses();
+  uses.module("wire", false);
+  const calls = sortedBy(grouped, ({ name }) => name);
+  const callImports = [...groupedBy(calls, ({ file }) => file)].map(([file, here]): Import => ({
+    from: `./calls/${file}${ending}`,
+    types: here.flatMap(({ types }) => types),
+    values: here.map(({ perform }) => perform),
+  }));
+  const connect: Import = { from: `./connect${ending}`, types: [names.contract.connection] };
+  const imports = [...uses.imports(ending, "."), connect, ...callImports];
+  return moduleText(header, imports, [printGrouped(context, calls)]);
+}
+
+function testingModule(context: ContractContext, grouped: readonly GroupedCall[]): string {
+  if (!context.contract.settings.testing) return "";
+  const { ending, names } = context;
+  const uses = wireUses();
+  const { text, callTypes } = printTesting(within(context, uses));
+  const owned = ownedByCalls(context);
+  const callImports = [...groupedBy(grouped, ({ file }) => file)].map(([file, here]): Import => ({
+    from: `./calls/${file}${ending}`,
+    types: [
+      ...here.flatMap(({ name }) => callTypes.get(name) ?? []),
+      ...owned.flatMap((own) => (own.file === file && uses.types.has(own.type) ? [own.type] : [])),
+    ],
+  }));
+  const { connection, options, connect } = names.contract;
+  const connectImport: Import = { from: `./connect${ending}`, types: [connection, options], values: [connect] };
+  const imports = uses.without(owned.map(({ type }) => type)).imports(ending, ".");
+  return moduleText(header, [connectImport, ...imports, ...callImports], [text]);
+}
+
+function wireUses(): ModuleUses {
+  const uses = new ModuleUses();
+  uses.module("wire", true);
+  return uses;
+}

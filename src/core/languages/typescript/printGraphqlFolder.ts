@@ -1,0 +1,68 @@
+import { operationId } from "../../graphql/operationId.js";
+import type { LoweredGraphqlCall } from "../../sdk/lower/loweredSdk.js";
+import { graphqlPage } from "../pages/callPages.js";
+import type { GraphqlContext } from "./contractContext.js";
+import type { Import } from "./moduleText.js";
+import { pageSpelling } from "./pageSpelling.js";
+import { callsModule } from "./printCallsModule.js";
+import { printGraphqlCall, variablesType } from "./printGraphqlCall.js";
+import type { GroupedCall } from "./printGrouped.js";
+import { printTypes } from "./printShapes.js";
+import type { TypescriptSettings } from "./settings.js";
+
+/** What an SDK has besides its calls. */
+export interface GraphqlFolderOptions {
+  readonly settings: Pick<TypescriptSettings, "parsed" | "manifest" | "schema">;
+  /** SHA-256 of a text in hexadecimal digits; without it operations have no ids. */
+  readonly hash: ((text: string) => string) | undefined;
+  /** The schema as text, where a copy is wanted. */
+  readonly schema: string | undefined;
+}
+
+/** Prints the modules and pages of a GraphQL contract's calls, by path, and how each call is offered behind a dot. */
+export function printGraphqlFolder(
+  context: GraphqlContext,
+  { settings, hash, schema }: GraphqlFolderOptions,
+): { files: Map<string, string>; grouped: GroupedCall[] } {
+  const { calls } = context.contract;
+  const files = new Map<string, string>();
+  const manifest: object[] = [];
+  const spelling = pageSpelling(context);
+  const isParsed = settings.parsed === true;
+  for (const lowered of calls) {
+    const { name, root: kind, text } = lowered.call.operation;
+    const digest = settings.manifest === true ? hash?.(text) : undefined;
+    const id = digest === undefined ? undefined : operationId(digest);
+    if (id !== undefined) manifest.push({ name, kind, hash: id, text });
+    const extras = { isParsed, ...(id === undefined ? {} : { id }) };
+    const tree: Import[] = isParsed ? [{ from: "graphql", types: ["TypedQueryDocumentNode"] }] : [];
+    const own = lowered.types.map((type) => context.names.types.get(type.id) ?? "");
+    files.set(
+      `calls/${lowered.file}.ts`,
+      callsModule(
+        context,
+        (inside) => [printTypes(lowered.types, inside.printer), printGraphqlCall(lowered, inside, extras)],
+        { types: own, imports: tree },
+      ),
+    );
+    files.set(`calls/${lowered.file}.md`, graphqlPage(lowered, context.contract, spelling));
+  }
+  if (settings.manifest === true)
+    files.set("operations.json", `${JSON.stringify({ operations: manifest }, null, 2)}\n`);
+  if (schema !== undefined) files.set("schema.graphql", schema);
+  return { files, grouped: calls.map((lowered) => groupedCall(lowered, context)) };
+}
+
+function groupedCall(lowered: LoweredGraphqlCall, context: GraphqlContext): GroupedCall {
+  const { call, file } = lowered;
+  const names = context.names.graphql(call);
+  return {
+    file,
+    name: names.call,
+    perform: names.call,
+    argsType: variablesType(lowered, names),
+    argsNeeded: call.variables.some((field) => field.required),
+    summary: call.operation.description,
+    types: call.variables.length > 0 ? [names.variables] : [],
+  };
+}

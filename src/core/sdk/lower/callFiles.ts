@@ -1,0 +1,73 @@
+import { fileBase } from "../../text/fileBase.js";
+import { groupedBy } from "../../text/groupedBy.js";
+import { sortedBy } from "../../text/sortedBy.js";
+import { mark } from "../nameScope.js";
+import type { GraphqlCall, GraphqlPlan, RestCall, RestPlan } from "../sdkPlan.js";
+
+/** The calls that share a file, and the groups of the contract that they belong to. */
+export interface CallFile {
+  /** The file's name without its ending. */
+  readonly file: string;
+  readonly groups: readonly string[];
+  readonly calls: readonly RestCall[];
+}
+
+/** The file name of a group of calls, without its ending. */
+export function groupFile(group: string): string {
+  return fileBase(group, mark) || "calls";
+}
+
+/** The calls of a REST contract by the file that they stand in, sorted by file. */
+export function restCallFiles(plan: RestPlan): CallFile[] {
+  const byFile = groupedBy(plan.calls, (call) => groupFile(call.group));
+  return sortedBy(byFile, ([file]) => file).map(([file, calls]) => ({
+    file,
+    calls,
+    groups: [...new Set(calls.map((call) => call.group))],
+  }));
+}
+
+/** The groups that a group stands below by its tags, outermost first; a circle of parents ends where it closes. */
+export function groupsAbove(group: string, tags: RestPlan["tags"]): string[] {
+  const found: string[] = [];
+  for (let parent = tags.get(group)?.parent; parent !== undefined; parent = tags.get(parent)?.parent) {
+    if (parent === group || found.includes(parent)) break;
+    found.unshift(parent);
+  }
+  return found;
+}
+
+/** The file of each GraphQL call, without its ending: one for each call. */
+export function graphqlCallFiles(plan: GraphqlPlan): Map<GraphqlCall, string> {
+  const taken = new Set<string>();
+  return new Map(
+    plan.calls.map((call) => {
+      const base = fileBase(call.name, mark) || "call";
+      let file = base;
+      for (let number = 2; taken.has(file); number++) file = `${base}-${String(number)}`;
+      taken.add(file);
+      return [call, file];
+    }),
+  );
+}
+
+/** The call that each inline type belongs to, by type id; named types of the schema and fragments' parts are shared. */
+export function ownedTypes(plan: GraphqlPlan): Map<string, GraphqlCall> {
+  const owners = new Map<string, GraphqlCall>();
+  const claim = (id: string, owner: GraphqlCall): void => {
+    const type = plan.types.get(id);
+    if (!type || owners.has(id) || !id.startsWith("inline ")) return;
+    owners.set(id, owner);
+    const open = [type.shape];
+    for (let shape = open.pop(); shape; shape = open.pop()) {
+      if (shape.kind === "named") claim(shape.key, owner);
+      else if (shape.kind === "record") open.push(...shape.fields.map((field) => field.type.shape));
+      else if (shape.kind === "list") open.push(shape.item.shape);
+      else if (shape.kind === "union") open.push(...shape.members.map((member) => member.shape));
+    }
+  };
+  for (const call of plan.calls)
+    for (const { shape } of [call.answer, ...(call.whole ? [call.whole] : [])])
+      if (shape.kind === "named") claim(shape.key, call);
+  return owners;
+}

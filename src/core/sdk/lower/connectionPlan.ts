@@ -1,0 +1,45 @@
+import type { AuthScheme, Server } from "../../contract/model.js";
+import { sortedBy } from "../../text/sortedBy.js";
+import { memberNameFrom } from "../nameScope.js";
+import type { RestPlan, StandingParameter } from "../sdkPlan.js";
+import { defaultUrl, serverUrl } from "./serverAddress.js";
+
+/** A scheme for which the app supplies a credential; a client certificate belongs to the transport. */
+export type Credential = Exclude<AuthScheme, { readonly kind: "certificate" }>;
+
+/** What the connection of a REST contract knows and is given. */
+export interface ConnectionPlan {
+  /** The server whose address is used when the app gives none; absent when the contract does not say a whole one. */
+  readonly server?: Server;
+  /** The address of that server with its variables at their defaults. */
+  readonly address?: string;
+  /** The contract's first server as it is written, whole or not. */
+  readonly written?: string;
+  readonly others: readonly Server[];
+  /** Addresses of the servers that single calls have for themselves. */
+  readonly ownServers: readonly string[];
+  readonly credentials: readonly { readonly name: string; readonly scheme: Credential }[];
+  readonly standing: readonly StandingMember[];
+}
+
+/** A standing parameter, and the member of the connection that holds it. */
+export interface StandingMember {
+  readonly member: string;
+  readonly parameter: StandingParameter;
+}
+
+export function connectionPlan(plan: RestPlan): ConnectionPlan {
+  const [first, ...others] = plan.servers;
+  const address = defaultUrl(plan.servers);
+  const ownServers = plan.calls.flatMap((call) => call.operation.servers.slice(0, 1).map(serverUrl));
+  return {
+    ...(first && address !== undefined ? { server: first, address } : {}),
+    ...(first ? { written: first.url } : {}),
+    others,
+    ownServers: sortedBy(new Set(ownServers), (url) => url),
+    credentials: sortedBy(plan.authSchemes, ([name]) => name).flatMap(([name, scheme]) =>
+      scheme.kind === "certificate" ? [] : [{ name, scheme }],
+    ),
+    standing: plan.standing.map((parameter) => ({ member: memberNameFrom(parameter.name), parameter })),
+  };
+}

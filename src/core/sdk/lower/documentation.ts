@@ -1,0 +1,161 @@
+import type { Constraints, Field, Server, Shape } from "../../contract/model.js";
+import { operationLabel } from "../../contract/model.js";
+import type { GraphqlCall, PlannedArgument, PlannedResponse, PlannedSent, PlannedType, RestCall } from "../sdkPlan.js";
+import type { ConnectionPlan, Credential } from "./connectionPlan.js";
+
+/** What is said about something: paragraphs of contract text and of ours, and why it should not be used any more. */
+export interface Words {
+  readonly paragraphs: readonly string[];
+  readonly deprecated?: string;
+}
+
+function words(paragraphs: readonly (string | undefined)[], deprecated?: string): Words {
+  return {
+    paragraphs: paragraphs.filter((each) => each !== undefined),
+    ...(deprecated === undefined ? {} : { deprecated }),
+  };
+}
+
+/** @param isUnmapped it is a scalar of a schema for which the configuration names no type of the language */
+export function typeWords({ description, shape, deprecated }: PlannedType, isUnmapped: boolean): Words {
+  return words([
+    description,
+    ...factsOf(shape),
+    isUnmapped ? "A scalar without a mapping; say what it is under `scalars` in the configuration." : undefined,
+    deprecated === undefined ? undefined : `Deprecated. ${deprecated}`.trim(),
+  ]);
+}
+
+export function fieldWords({ description, type, reason, deprecated, ...field }: Field): Words {
+  return words([description, ...factsOf(type.shape), reason, defaultOf(field)], deprecated);
+}
+
+export function variableWords(field: Field): Words {
+  return words([defaultOf(field)]);
+}
+
+export function argumentWords({ source, type, standing }: PlannedArgument): Words {
+  const parameter = source.kind === "parameter" ? source.parameter : undefined;
+  const description = source.kind === "parameter" ? source.parameter.description : source.body.description;
+  return words(
+    [
+      description,
+      ...factsOf(type.shape),
+      parameter ? defaultOf(parameter) : undefined,
+      standing ? "Supplied by the connection when absent." : undefined,
+    ],
+    parameter?.deprecated,
+  );
+}
+
+export function headerWords(field: Field): Words {
+  return words([field.description, `\`${field.name}\``, ...factsOf(field.type.shape)], field.deprecated);
+}
+
+/** @param name what the language calls the call */
+export function answerWords(name: string, { answers }: RestCall): Words {
+  const [only] = answers;
+  const said = answers.length === 1 ? only?.description : statusLines(answers);
+  return words([`What \`${name}\` answers.`, said]);
+}
+
+/** @param name what the language calls the call */
+export function failureWords(name: string, { failures }: RestCall): Words {
+  return words([`How \`${name}\` can fail.`, statusLines(failures)]);
+}
+
+function statusLines(responses: readonly PlannedResponse[]): string {
+  return responses
+    .map(({ status, description }) => `- ${status}: ${(description ?? "no description").replace(/\s+/g, " ")}`)
+    .join("\n");
+}
+
+export function callWords({ operation }: RestCall): Words {
+  const { summary, description, deprecated } = operation;
+  const more = description === summary ? undefined : description;
+  return words([summary, more, `\`${operationLabel(operation)}\``], deprecated);
+}
+
+export function graphqlCallWords({ operation }: GraphqlCall): Words {
+  return words([operation.description ?? `Performs the ${operation.root} \`${operation.name}\`.`]);
+}
+
+/** @param name what the language calls the call */
+export function pagesWords(name: string, { operation }: RestCall): Words {
+  return words(
+    [`All items of all pages of \`${name}\`; the next page is asked for when it is needed.`],
+    operation.deprecated,
+  );
+}
+
+export function sentWords({ request, of }: PlannedSent): Words {
+  const { summary, description } = request.operation;
+  const what =
+    of === undefined
+      ? `The webhook \`${request.name}\`.`
+      : `The callback \`${request.name}\` of \`${operationLabel(of)}\`, sent to \`${request.address ?? ""}\`.`;
+  return words([summary, description, what]);
+}
+
+export function baseUrlWords({ written }: ConnectionPlan): Words {
+  const said = written === undefined ? "the contract does not say" : `the contract only says \`${written}\``;
+  return words([`Where the API is; ${said}.`]);
+}
+
+export function otherServersWords(others: readonly Server[]): string | undefined {
+  if (others.length === 0) return undefined;
+  const lines = others.map(
+    ({ url, description }) => `- ${url}${description === undefined ? "" : `: ${description.replace(/\s+/g, " ")}`}`,
+  );
+  return `Other servers of the contract, for \`baseUrl\`:\n${lines.join("\n")}`;
+}
+
+export function credentialWords(scheme: Credential): Words {
+  return words([scheme.description, whatIsSupplied(scheme)]);
+}
+
+function whatIsSupplied(scheme: Credential): string {
+  if (scheme.kind === "key") return `The key for the ${scheme.in} \`${scheme.name}\`.`;
+  if (scheme.kind === "scheme") return `What follows \`${scheme.scheme}\` in the Authorization header.`;
+  return scheme.kind === "basic" ? 'As "user:password".' : "The bearer token.";
+}
+
+const none: readonly string[] = [];
+
+/** Format and limits in words. */
+export function factsOf(shape: Shape): readonly string[] {
+  if (shape.kind !== "text" && shape.kind !== "integer" && shape.kind !== "number" && shape.kind !== "list")
+    return none;
+  if (shape.constraints === undefined && (shape.kind === "list" || shape.format === undefined)) return none;
+  const format =
+    shape.kind === "list" || shape.format === undefined || shape.format === "id" || shape.format === "int32"
+      ? []
+      : [`Format: ${shape.format}.`];
+  const facts = [...format, ...limitsOf(shape.constraints ?? {})];
+  return facts.length === 0 ? none : [facts.join(" ")];
+}
+
+function limitsOf(limits: Constraints): string[] {
+  const range = (low: number | undefined, high: number | undefined, what: string): string[] => {
+    if (low !== undefined && high !== undefined)
+      return [low === high ? `Exactly ${String(low)}${what}.` : `From ${String(low)} to ${String(high)}${what}.`];
+    if (low !== undefined) return [`At least ${String(low)}${what}.`];
+    return high === undefined ? [] : [`At most ${String(high)}${what}.`];
+  };
+  return [
+    ...range(limits.minimum, limits.maximum, ""),
+    ...(limits.exclusiveMinimum === undefined ? [] : [`More than ${String(limits.exclusiveMinimum)}.`]),
+    ...(limits.exclusiveMaximum === undefined ? [] : [`Less than ${String(limits.exclusiveMaximum)}.`]),
+    ...(limits.multipleOf === undefined ? [] : [`A multiple of ${String(limits.multipleOf)}.`]),
+    ...range(limits.minLength, limits.maxLength, " characters"),
+    ...range(limits.minItems, limits.maxItems, " items"),
+    ...(limits.pattern === undefined ? [] : [`Pattern: ${limits.pattern}`]),
+  ];
+}
+
+/** The server's default, told and never sent. */
+function defaultOf(field: Pick<Field, "default">): string | undefined {
+  if (field.default === undefined) return undefined;
+  const text = JSON.stringify(field.default) as string | undefined;
+  return text === undefined || text.length > 200 ? undefined : `When absent: ${text}.`;
+}

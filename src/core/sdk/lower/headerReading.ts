@@ -1,0 +1,33 @@
+import type { ChoiceValue, Shape } from "../../contract/model.js";
+import { resolveShape } from "../../contract/resolveShape.js";
+import type { PlannedHeader, PlannedType } from "../sdkPlan.js";
+
+/** How a header of an answer is read. */
+export interface HeaderReading {
+  readonly header: PlannedHeader;
+  /** Its value is a list of what is read. */
+  readonly isList: boolean;
+  readonly as: "number" | "boolean" | "text" | "oneOf";
+  /** The values that count, for "oneOf". */
+  readonly values: readonly ChoiceValue[];
+}
+
+/** How the headers of a call are read; never decoded, because they are read as they are sent. */
+export function headerReadings(
+  headers: readonly PlannedHeader[],
+  types: ReadonlyMap<string, PlannedType>,
+): HeaderReading[] {
+  return headers.map((header) => {
+    const shape = resolveShape(header.field.type.shape, types);
+    const isList = shape.kind === "list";
+    return { header, isList, ...itemReading(isList ? resolveShape(shape.item.shape, types) : shape) };
+  });
+}
+
+function itemReading(shape: Shape): Pick<HeaderReading, "as" | "values"> {
+  if (shape.kind === "integer" || shape.kind === "number") return { as: "number", values: [] };
+  if (shape.kind === "boolean") return { as: "boolean", values: [] };
+  const values =
+    shape.kind === "literal" ? [shape.value] : shape.kind === "choice" ? shape.values.map(({ value }) => value) : [];
+  return { as: values.length === 0 ? "text" : "oneOf", values };
+}

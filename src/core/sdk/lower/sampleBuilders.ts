@@ -1,0 +1,138 @@
+import type { Field, RecordShape, Reference, Shape } from "../../contract/model.js";
+import { resolveShape } from "../../contract/resolveShape.js";
+import { sortedBy } from "../../text/sortedBy.js";
+import type { PlannedType } from "../sdkPlan.js";
+import { decodedLeaf } from "./decodedLeaf.js";
+import { noFields, sampleLeaf, saysTag, type Sample } from "./sample.js";
+import type { SharedSettings } from "./sharedSettings.js";
+
+/** How a sample of a record is built for tests: its required fields, with what the test says laid over them. */
+export interface SampleBuilder {
+  readonly type: PlannedType;
+  readonly filled: readonly { readonly field: Field; readonly of: Sample }[];
+  /** Required fields that only the test can fill: types of the app's own, and circles. */
+  readonly lacking: readonly Field[];
+}
+
+type Types = ReadonlyMap<string, PlannedType>;
+
+/** A builder for every record of a plan, with the contract's examples where there are some. */
+export function sampleBuilders(types: Types, settings: SharedSettings): SampleBuilder[] {
+  return new Builders(types, settings).all();
+}
+
+const mostItems = 10;
+
+class Builders {
+  /** Fields that only the test can fill, by type; "open" while they are looked for. */
+  private readonly lacking = new Map<string, readonly Field[] | "open">();
+
+  constructor(
+    private readonly types: Types,
+    private readonly settings: SharedSettings,
+  ) {}
+
+  all(): SampleBuilder[] {
+    // In the order of their names, because a circle is broken where it is entered.
+    return sortedBy(this.types.values(), ({ name }) => name).flatMap((type) => {
+      const { shape } = type;
+      if (shape.kind !== "record" || !this.hasBuilder(shape)) return [];
+      const lacking = this.lackOf(type.id);
+      const filled = shape.fields.flatMap((field) => {
+        const of = field.required && !lacking.includes(field) ? this.ofField(field) : undefined;
+        return of ? [{ field, of }] : [];
+      });
+      return [{ type, filled, lacking }];
+    });
+  }
+
+  /** What is sealed cannot be built; its whole can. */
+  private hasBuilder(shape: RecordShape): boolean {
+    const isSealed = this.settings.fragments === "sealed" && (shape.seals ?? []).length > 0;
+    return !shape.oneOf && shape.fields.length > 0 && !isSealed;
+  }
+
+  private lackOf(id: string): readonly Field[] {
+    const known = this.lacking.get(id);
+    if (known !== undefined && known !== "open") return known;
+    const shape = this.types.get(id)?.shape;
+    this.lacking.set(id, "open");
+    const fields = shape?.kind === "record" ? shape.fields.filter((field) => field.required) : [];
+    const found = fields.filter((field) => this.ofField(field) === undefined);
+    this.lacking.set(id, found);
+    return found;
+  }
+
+  private ofField(field: Field): Sample | undefined {
+    const value = this.fromExample(field) ?? this.ofReference(field.type);
+    // What is deprecated stands among constants, and a list of constants is no list that can be written to.
+    const isConstantList = value?.kind === "list" && value.items.length > 0;
+    return field.deprecated !== undefined && isConstantList ? undefined : value;
+  }
+
+  /** The contract's own example, where it is a plain value of the field's type. */
+  private fromExample({ example, type }: Field): Sample | undefined {
+    const shape = resolveShape(type.shape, this.types);
+    if (decodedLeaf(shape, this.settings)) return undefined;
+    if (shape.kind === "text" && typeof example === "string") return { kind: "value", value: example };
+    const isNumber = (shape.kind === "integer" || shape.kind === "number") && typeof example === "number";
+    if (isNumber || (shape.kind === "boolean" && typeof example === "boolean"))
+      return { kind: "value", value: example };
+    if (shape.kind !== "choice") return undefined;
+    const listed = shape.values.find(({ value }) => value === example);
+    return listed && { kind: "value", value: listed.value };
+  }
+
+  private ofReference(reference: Reference): Sample | undefined {
+    return reference.nullable ? { kind: "null" } : this.ofShape(reference.shape, []);
+  }
+
+  private ofShape(shape: Shape, passed: readonly string[]): Sample | undefined {
+    switch (shape.kind) {
+      case "named": {
+        const inner = this.types.get(shape.key)?.shape;
+        if (!inner || passed.includes(shape.key)) return undefined;
+        if (inner.kind !== "record") return this.ofShape(inner, [...passed, shape.key]);
+        if (!this.hasBuilder(inner))
+          return inner.oneOf || inner.fields.length > 0 || inner.seals ? undefined : noFields;
+        // A circle of records that need each other has no end.
+        if (this.lacking.get(shape.key) === "open" || this.lackOf(shape.key).length > 0) return undefined;
+        return { kind: "built", id: shape.key };
+      }
+      case "list": {
+        const count = shape.constraints?.minItems ?? 0;
+        if (count === 0) return { kind: "list", items: [] };
+        const item = this.ofReference(shape.item);
+        return item === undefined || count > mostItems
+          ? undefined
+          : { kind: "list", items: Array.from({ length: count }, () => item) };
+      }
+      case "map":
+        return noFields;
+      case "tuple": {
+        const items = shape.items.slice(0, shape.needed ?? shape.items.length).map((item) => this.ofReference(item));
+        const made = items.filter((item) => item !== undefined);
+        return made.length < items.length ? undefined : { kind: "list", items: made };
+      }
+      case "union": {
+        for (const [at, member] of shape.members.entries()) {
+          const value = this.ofShape(member.shape, passed);
+          if (value !== undefined) return this.tagged(value, shape, at);
+        }
+        return undefined;
+      }
+      case "record":
+        return undefined;
+      default:
+        return sampleLeaf(shape, this.settings);
+    }
+  }
+
+  /** A member of a union told apart by a tag that its record does not say itself. */
+  private tagged(of: Sample, { tag, members }: Shape & { kind: "union" }, at: number): Sample {
+    const value = tag?.values[at]?.[0];
+    const member = members[at];
+    if (!tag || value === undefined || !member || resolveShape(member.shape, this.types).kind !== "record") return of;
+    return saysTag(member, tag.field, this.types) ? of : { kind: "tagged", of, field: tag.field, value };
+  }
+}

@@ -1,0 +1,113 @@
+import type { CompileError } from "../../core/use/explainErrors.js";
+import type { ProjectUses } from "../../core/change/impact.js";
+import type { SdkSettings } from "../../core/languages/settings.js";
+import type { SourceUse } from "../../core/use/sourceUse.js";
+import type { Project } from "../project.js";
+import type { FoundCall } from "../try/foundCall.js";
+import type { Performed, Performing } from "../try/performing.js";
+
+/**
+ * What a language needs files, a compiler or a process for. What a language lacks is left out: then reports say that it
+ * cannot be told.
+ */
+export interface LanguageTools {
+  /** The folder with the runtime's sources. */
+  readonly runtimeFolder: string;
+  /**
+   * An SDK's settings with everything settled that depends on the app around it.
+   *
+   * @param folder the SDK's folder, absolute
+   */
+  readonly settled: (configured: SdkSettings, root: string, folder: string) => SdkSettings;
+  /** What the app's source uses of SDKs. */
+  readonly uses?: UseScanner;
+  /** What the language's compiler says of the app. */
+  readonly proof?: AppProof;
+  /** Writes programs that perform one call. */
+  readonly writer?: ProgramWriter;
+  /** Performs calls; one language does it for all. */
+  readonly performer?: CallPerformer;
+}
+
+/** One contract's part of an SDK that is written, or would be. */
+export interface SdkPart {
+  readonly sdk: string;
+  readonly contract: string;
+  /** Absolute path of the part's folder. */
+  readonly folder: string;
+  /** What makes a connection. */
+  readonly connect: string;
+}
+
+/** Files in memory that stand for those on disk. */
+export interface MadeFiles {
+  /** Texts by absolute path. */
+  readonly texts: ReadonlyMap<string, string>;
+  /** Folders of which nothing but those texts is there. */
+  readonly replaced: readonly string[];
+}
+
+/** A name that source imports from an SDK. */
+export interface ImportedName {
+  readonly document: string;
+  readonly name: string;
+  readonly offset: number;
+}
+
+export interface UseScanner {
+  /** Whether a part of an SDK is written. */
+  readonly isWritten: (part: SdkPart) => boolean;
+  /**
+   * Where the app's source depends on parts of SDKs, by the knowledge of the language's compiler.
+   *
+   * @param made what stands for files that are written, where an SDK of another contract is asked about
+   */
+  readonly find: (project: Project, parts: readonly SdkPart[], made?: MadeFiles) => Promise<SourceUse[]>;
+  /**
+   * Where the app's source names calls, for when no SDK is written: a call that is nowhere named is not used; one that
+   * is named is taken as used there.
+   *
+   * @param labels operation labels by the name of their call
+   */
+  readonly search: (project: Project, labels: ReadonlyMap<string, string>) => Pick<ProjectUses, "calls" | "named">;
+  /** Names that the app's source imports from a folder. */
+  readonly importsFrom: (project: Project, folder: string) => ImportedName[];
+}
+
+export interface AppProof {
+  /** How people run the compiler on an app, and what Node runs for it in the app's folder. */
+  readonly command: { readonly shown: string; readonly args: () => readonly string[] };
+  /** Compiles an app in memory: with the SDKs as they are written, and with others in their place. */
+  readonly compare: (project: Project, made: MadeFiles) => Promise<{ before: CompileError[]; fresh: CompileError[] }>;
+}
+
+export interface CallPerformer {
+  /** Performs a call with the very code that an SDK has for it. */
+  readonly perform: (call: FoundCall, how: Performing) => Promise<Performed>;
+}
+
+/** A program that was written to perform a call. */
+export interface WrittenProgram {
+  /** Path of the program, below the project. */
+  readonly program: string;
+  /** What runs it. */
+  readonly run: string;
+  readonly written: readonly string[];
+  /** Files that were there and stay as they are. */
+  readonly kept: readonly string[];
+}
+
+export interface ProgramWriter {
+  /**
+   * Writes a small runnable program that performs a call. Only files that are missing are written.
+   *
+   * @param folder below the project
+   * @param given the arguments of the call, as JSON has them
+   */
+  readonly write: (
+    project: Project,
+    folder: string,
+    call: FoundCall,
+    given: { readonly baseUrl: string; readonly values: Readonly<Record<string, unknown>> },
+  ) => Promise<WrittenProgram>;
+}

@@ -1,0 +1,144 @@
+import { existsSync } from "node:fs";
+import { dirname, join, resolve } from "node:path";
+import ts from "typescript";
+import { displayPath, isInside, type Project } from "../../project.js";
+import { readText } from "../../textFile.js";
+import { scriptOf } from "./scriptOf.js";
+
+/** The app's own sources as a program, with an SDK that may be another one than the one that is written. */
+export interface AppProgram {
+  readonly program: ts.Program;
+  /** Paths of the files that are the app's own, as people know them, by the compiler's names for them. */
+  readonly documents: ReadonlyMap<string, string>;
+}
+
+export interface AppFiles {
+  /** Absolute paths of the app's sources, script files and components alike. */
+  readonly sources: readonly string[];
+  /** Texts that stand for files, by absolute path. */
+  readonly texts?: ReadonlyMap<string, string>;
+  /** Folders of which nothing but those texts is there. */
+  readonly replaced?: readonly string[];
+}
+
+/** Compiles apps, and parses each of their files once for as long as its text stays. */
+export class AppCompiler {
+  private readonly parsed: ParsedFiles = new Map();
+
+  /**
+   * Makes a program of an app as its own tsconfig.json wants it, references to other configurations followed. What the
+   * app has beside that (plain JavaScript, script blocks of components, files that no configuration names) is part of it
+   * too.
+   */
+  compile(project: Project, files: AppFiles, previous?: ts.Program): AppProgram {
+    const options: ts.CompilerOptions = {
+      ...compilerOptions(project.root),
+      allowJs: true,
+      checkJs: false,
+      noEmit: true,
+      skipLibCheck: true,
+      composite: false,
+      incremental: false,
+      allowImportingTsExtensions: true,
+      noUnusedLocals: false,
+      noUnusedParameters: false,
+    };
+    delete options.rootDir;
+    delete options.tsBuildInfoFile;
+    const documents = new Map<string, string>();
+    const scripts = new Map<string, string>();
+    for (const path of files.sources) {
+      const virtual = isComponent(path) ? `${path}.ts` : path;
+      documents.set(virtual, displayPath(project, path));
+      if (virtual !== path) scripts.set(virtual, scriptOf(readText(path)));
+    }
+    const program = ts.createProgram(
+      [...documents.keys()],
+      options,
+      hostOf(options, files, scripts, this.parsed),
+      previous,
+    );
+    project.trace(() => `parsed the app: ${String(documents.size)} sources of its own`);
+    return { program, documents };
+  }
+}
+
+/** Files by their name and the settings that they were parsed with. */
+type ParsedFiles = Map<string, ts.SourceFile>;
+
+function isComponent(path: string): boolean {
+  return path.endsWith(".vue") || path.endsWith(".svelte");
+}
+
+function hostOf(
+  options: ts.CompilerOptions,
+  files: AppFiles,
+  scripts: ReadonlyMap<string, string>,
+  parsed: ParsedFiles,
+): ts.CompilerHost {
+  const host = ts.createCompilerHost(options, true);
+  const own = (name: string): string | undefined => scripts.get(name) ?? files.texts?.get(name);
+  const isReplaced = (name: string): boolean =>
+    (files.replaced ?? []).some((folder) => folder === name || isInside(folder, name));
+  return {
+    ...host,
+    fileExists: (name) => own(name) !== undefined || (!isReplaced(name) && host.fileExists(name)),
+    readFile: (name) => own(name) ?? (isReplaced(name) ? undefined : host.readFile(name)),
+    directoryExists: (name) => isReplaced(name) || existsSync(name),
+    getSourceFile: (name, settings) => {
+      const text = own(name);
+      if (text !== undefined) return ts.createSourceFile(name, text, settings, true);
+      return isReplaced(name) ? undefined : parsedFile({ name, text: host.readFile(name), settings }, parsed);
+    },
+  };
+}
+
+interface ReadFile {
+  readonly name: string;
+  readonly text: string | undefined;
+  readonly settings: ts.ScriptTarget | ts.CreateSourceFileOptions;
+}
+
+/** A file of the disk; somebody may have saved it since it was parsed. */
+function parsedFile({ name, text, settings }: ReadFile, parsed: ParsedFiles): ts.SourceFile | undefined {
+  if (text === undefined) return undefined;
+  const key = `${name} ${JSON.stringify(settings)}`;
+  const known = parsed.get(key);
+  if (known?.text === text) return known;
+  const file = ts.createSourceFile(name, text, settings, true);
+  parsed.set(key, file);
+  return file;
+}
+
+/** What the app's configurations say together; the first one counts where they differ. */
+function compilerOptions(root: string): ts.CompilerOptions {
+  const path = join(root, "tsconfig.json");
+  const found = existsSync(path) ? optionsIn(path, new Set()) : undefined;
+  return (
+    found ?? {
+      strict: true,
+      target: ts.ScriptTarget.ES2022,
+      module: ts.ModuleKind.ESNext,
+      moduleResolution: ts.ModuleResolutionKind.Bundler,
+      jsx: ts.JsxEmit.Preserve,
+    }
+  );
+}
+
+function optionsIn(path: string, seen: Set<string>): ts.CompilerOptions | undefined {
+  if (seen.has(path) || !existsSync(path)) return undefined;
+  seen.add(path);
+  const { config } = ts.readConfigFile(path, (name) => ts.sys.readFile(name)) as {
+    config?: { references?: { path: string }[] };
+  };
+  if (!config) return undefined;
+  const { options, fileNames } = ts.parseJsonConfigFileContent(config, ts.sys, dirname(path), undefined, path);
+  // A configuration that only refers to others says nothing itself.
+  if (fileNames.length > 0) return options;
+  for (const { path: reference } of config.references ?? []) {
+    const target = resolve(dirname(path), reference);
+    const found = optionsIn(target.endsWith(".json") ? target : join(target, "tsconfig.json"), seen);
+    if (found) return found;
+  }
+  return options;
+}

@@ -1,0 +1,41 @@
+import { displayPath, type Project } from "../../project.js";
+import { findFiles } from "../../sources.js";
+import { readText } from "../../textFile.js";
+import { compilerOutputs } from "./importEnding.js";
+
+const sourceFiles = ["**/*.{ts,tsx,mts,cts,js,jsx,mjs,cjs,vue,svelte}"];
+const usualOutputs = ["dist", "build", "out", "coverage"];
+
+/** A source file of the app. */
+export interface AppSource {
+  readonly document: string;
+  readonly text: string;
+  /** The text with comments and imports blanked out; offsets are those of the file. */
+  readonly code: string;
+}
+
+/** The app's own source files; what a compiler wrote does not count. */
+export function appSources(project: Project): AppSource[] {
+  const outputs = [...usualOutputs, ...compilerOutputs(project.root)].map((folder) => `${folder}/`);
+  return findFiles(project, sourceFiles)
+    .map((path) => ({ path, document: displayPath(project, path) }))
+    .filter(
+      ({ document }) =>
+        !document.endsWith(".d.ts") &&
+        !outputs.some((folder) => document.startsWith(folder) || document.includes(`/${folder}`)),
+    )
+    .sort((a, b) => (a.document < b.document ? -1 : 1))
+    .map(({ path, document }) => {
+      const text = readText(path);
+      return { document, text, code: withoutCommentsAndImports(text) };
+    });
+}
+
+/** Blanks out what names a call without using it, keeping every offset. */
+function withoutCommentsAndImports(text: string): string {
+  const blank = (part: string): string => part.replace(/[^\n]/g, " ");
+  return text
+    .replace(/\/\*[\s\S]*?\*\//g, blank)
+    .replace(/(?<!:)\/\/[^\n]*/g, blank)
+    .replace(/^[ \t]*import\b[^;]*?["'][^"'\n]*["'];?/gm, blank);
+}

@@ -1,0 +1,133 @@
+import ts from "typescript";
+import type { CompileError } from "../../../core/use/explainErrors.js";
+
+/**
+ * Everything that the compiler refuses in an app's own files.
+ *
+ * @param among only files of these names, where that is enough to know
+ */
+export function compileErrors(
+  program: ts.Program,
+  documents: ReadonlyMap<string, string>,
+  among?: ReadonlySet<string>,
+): CompileError[] {
+  const found: CompileError[] = [];
+  const checker = program.getTypeChecker();
+  for (const [name, document] of documents) {
+    if (among && !among.has(name)) continue;
+    const file = program.getSourceFile(name);
+    if (!file) continue;
+    for (const each of [...program.getSyntacticDiagnostics(file), ...program.getSemanticDiagnostics(file)]) {
+      if (each.category !== ts.DiagnosticCategory.Error) continue;
+      const offset = each.start ?? 0;
+      const message = ts.flattenDiagnosticMessageText(each.messageText, " ");
+      const ranges = rangesAround(file, offset, offset + Math.max(1, each.length ?? 1));
+      const [start, end] = ranges.at(-1) ?? [offset, offset];
+      found.push({
+        place: { document, offset, length: Math.max(1, each.length ?? 1) },
+        code: `TS${String(each.code)}`,
+        message,
+        members: [...message.matchAll(/[Pp]roperty '([^']+)'/g)].map(([, member = ""]) => member),
+        ranges,
+        origins: [...originsOf(file, [start, end], checker), ...conditionsAround(file, offset)],
+        scope: scopeAround(file, offset) ?? [start, end],
+        statement: file.text.slice(start, end),
+      });
+    }
+  }
+  return found;
+}
+
+/** From the smallest part of the source that holds a place to the statement around it. */
+function rangesAround(file: ts.SourceFile, start: number, end: number): [number, number][] {
+  let ranges: [number, number][] = [];
+  const visit = (node: ts.Node): void => {
+    const inner = ts.forEachChild(node, (child) =>
+      child.getStart(file) <= start && child.getEnd() >= end ? child : undefined,
+    );
+    if (!inner) return;
+    // What stands in a statement inside a statement has nothing to do with the outer one.
+    if (isStatement(inner)) ranges = [];
+    ranges.unshift([inner.getStart(file), inner.getEnd()]);
+    visit(inner);
+  };
+  visit(file);
+  return ranges.length > 0 ? ranges : [[start, end]];
+}
+
+const originSteps = 3;
+
+/** Where the variables that a statement names were declared, and the variables named there, a few steps back. */
+function originsOf(
+  file: ts.SourceFile,
+  statement: readonly [number, number],
+  checker: ts.TypeChecker,
+): [number, number][] {
+  const found: [number, number][] = [];
+  let from: readonly (readonly [number, number])[] = [statement];
+  for (let step = 0; step < originSteps; step++) {
+    const next: [number, number][] = [];
+    for (const [start, end] of from)
+      for (const name of namesIn(file, start, end)) {
+        const declared = checker.getSymbolAtLocation(name)?.valueDeclaration;
+        const origin = declared?.getSourceFile() === file ? originOf(declared) : undefined;
+        const range: [number, number] | undefined = origin && [origin.getStart(file), origin.getEnd()];
+        if (range && ![statement, ...found, ...next].some(([at]) => at === range[0])) next.push(range);
+      }
+    found.push(...next);
+    from = next;
+  }
+  return found;
+}
+
+/** What is asked around a place, the nearest first: a condition may be what a variable got its type from. */
+function conditionsAround(file: ts.SourceFile, at: number): [number, number][] {
+  const found: [number, number][] = [];
+  const visit = (node: ts.Node): void => {
+    if (node.getStart(file) > at || node.getEnd() <= at) return;
+    if (ts.isFunctionLike(node)) found.length = 0;
+    const condition = ts.isIfStatement(node) || ts.isForOfStatement(node) ? node.expression : undefined;
+    if (condition) found.unshift([condition.getStart(file), condition.getEnd()]);
+    ts.forEachChild(node, visit);
+  };
+  ts.forEachChild(file, visit);
+  return found;
+}
+
+function namesIn(file: ts.SourceFile, start: number, end: number): ts.Identifier[] {
+  const names: ts.Identifier[] = [];
+  const visit = (node: ts.Node): void => {
+    if (node.getEnd() <= start || node.getStart(file) >= end) return;
+    if (ts.isIdentifier(node) && node.getStart(file) >= start && node.getEnd() <= end) names.push(node);
+    ts.forEachChild(node, visit);
+  };
+  visit(file);
+  return names;
+}
+
+/** What a variable got its value from: its declaration, or what is gone through where it is a loop's. */
+function originOf(declared: ts.Declaration): ts.Node | undefined {
+  let node: ts.Node = declared;
+  while (ts.isBindingElement(node) || ts.isObjectBindingPattern(node) || ts.isArrayBindingPattern(node))
+    node = node.parent;
+  if (ts.isParameter(node)) return ts.isCallExpression(node.parent.parent) ? node.parent.parent.expression : undefined;
+  if (!ts.isVariableDeclaration(node)) return undefined;
+  const loop = node.parent.parent;
+  return ts.isForOfStatement(loop) ? loop.expression : node;
+}
+
+/** The function that a place stands in; undefined at the top of a file. */
+function scopeAround(file: ts.SourceFile, at: number): [number, number] | undefined {
+  let scope: [number, number] | undefined;
+  const visit = (node: ts.Node): void => {
+    if (node.getStart(file) > at || node.getEnd() <= at) return;
+    if (ts.isFunctionLike(node)) scope = [node.getStart(file), node.getEnd()];
+    ts.forEachChild(node, visit);
+  };
+  ts.forEachChild(file, visit);
+  return scope;
+}
+
+function isStatement(node: ts.Node): boolean {
+  return ts.isStatement(node) && !ts.isBlock(node);
+}

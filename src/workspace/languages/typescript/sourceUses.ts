@@ -1,0 +1,423 @@
+import ts from "typescript";
+import { filesReaching } from "./filesReaching.js";
+import type { SourceUse, SourceUseKind } from "../../../core/use/sourceUse.js";
+
+/** Where the SDK is, and what its files are called in coordinates. */
+export interface SdkInProgram {
+  readonly program: ts.Program;
+  /** Whether a file is one of the SDK's own modules for the contract that is asked about. */
+  readonly isSdkFile: (fileName: string) => boolean;
+  /** The function that makes a connection. */
+  readonly connect: string;
+  /** The path of a file as people know it, and by how much its text is moved; undefined for files that are not looked at. */
+  readonly documentOf: (fileName: string) => string | undefined;
+}
+
+/**
+ * Finds, by the compiler's own knowledge, every place of an app that depends on an SDK: calls, types, fields read or
+ * written, choices compared. Aliases, re-exports, destructuring, spread and helpers that take a key are followed; where
+ * the field cannot be seen (a key that is computed, `any`) the place is said to reach the record.
+ */
+export function sourceUses(sdk: SdkInProgram): SourceUse[] {
+  const found: SourceUse[] = [];
+  // What never imports the SDK, not even through other files, holds nothing of it.
+  const reaching = filesReaching(sdk.program, sdk.isSdkFile);
+  for (const file of sdk.program.getSourceFiles()) {
+    const document = sdk.documentOf(file.fileName);
+    if (document !== undefined && reaching.has(file.fileName)) new FileScan(sdk, file, document, found).scan();
+  }
+  return found;
+}
+
+/** What an SDK declares: a name, or a member of one. */
+interface Declared {
+  readonly owner: string;
+  readonly member?: string;
+  /** Whether it is a type. */
+  readonly isType: boolean;
+}
+
+class FileScan {
+  private readonly checker: ts.TypeChecker;
+  private readonly seen = new Set<string>();
+
+  constructor(
+    private readonly sdk: SdkInProgram,
+    private readonly file: ts.SourceFile,
+    private readonly document: string,
+    private readonly found: SourceUse[],
+  ) {
+    this.checker = sdk.program.getTypeChecker();
+  }
+
+  scan(): void {
+    this.visit(this.file);
+  }
+
+  private add(coordinate: string, kind: SourceUseKind, node: ts.Node): void {
+    const offset = node.getStart(this.file);
+    // One place may be reached in two ways: by the name of a type, and by the member that has it.
+    const key = `${coordinate} ${kind} ${String(offset)}`;
+    if (this.seen.has(key)) return;
+    this.seen.add(key);
+    const length = Math.max(1, Math.min(node.getEnd() - offset, longestShown));
+    this.found.push({ coordinate, kind, place: { document: this.document, offset, length } });
+  }
+
+  private readonly visit = (node: ts.Node): void => {
+    if (ts.isImportDeclaration(node) || ts.isImportEqualsDeclaration(node)) return;
+    if (ts.isIdentifier(node)) this.identifier(node);
+    else if (ts.isObjectLiteralExpression(node)) this.literal(node);
+    else if (ts.isElementAccessExpression(node)) this.elementAccess(node);
+    else if (ts.isTypeOperatorNode(node) && node.operator === ts.SyntaxKind.KeyOfKeyword) this.reached(node.type, node);
+    else if (ts.isAsExpression(node) && node.type.kind === ts.SyntaxKind.AnyKeyword)
+      this.reached(node.expression, node);
+    else if (ts.isCallExpression(node)) this.call(node);
+    else if (ts.isStringLiteralLike(node) || ts.isNumericLiteral(node)) this.choice(node);
+    else if (ts.isSwitchStatement(node)) this.switched(node);
+    else if (ts.isForInStatement(node)) this.reached(node.expression, node.expression);
+    ts.forEachChild(node, this.visit);
+  };
+
+  private identifier(node: ts.Identifier): void {
+    const { parent } = node;
+    // The name of something of the app's own is a use of nothing.
+    if (isOwnName(node)) return;
+    if (ts.isBindingElement(parent) && (parent.propertyName ?? parent.name) === node) {
+      this.bound(parent, node);
+      return;
+    }
+    // A property of a literal is looked at with the whole literal.
+    if ((ts.isPropertyAssignment(parent) && parent.name === node) || ts.isShorthandPropertyAssignment(parent)) {
+      if (ts.isShorthandPropertyAssignment(parent))
+        this.symbols(this.checker.getShorthandAssignmentValueSymbol(parent), node);
+      return;
+    }
+    this.symbols(this.checker.getSymbolAtLocation(node), node);
+  }
+
+  private symbols(symbol: ts.Symbol | undefined, node: ts.Identifier): void {
+    for (const declared of this.declared(symbol)) this.use(declared, node);
+  }
+
+  private use({ owner, member, isType }: Declared, node: ts.Node): void {
+    if (member !== undefined) {
+      this.field(owner, member, isWritten(node) ? "writes" : "reads", node);
+      return;
+    }
+    this.add(owner === this.sdk.connect ? "connection" : owner, isType ? "names" : "calls", node);
+  }
+
+  private field(owner: string, member: string, kind: SourceUseKind, node: ts.Node): void {
+    this.add(`${owner}.${member}`, kind, node);
+    for (const name of this.namedBy(owner, member)) this.add(name, kind, node);
+  }
+
+  /** Names of types of the SDK that the declared type of a member refers to: who reads the member reads them. */
+  private namedBy(owner: string, member: string): readonly string[] {
+    return this.memberTypes.get(`${owner}.${member}`) ?? [];
+  }
+
+  private readonly memberTypes = new Map<string, string[]>();
+
+  /** What of the SDK a symbol is declared as, through aliases; a property of a union has several declarations. */
+  private declared(symbol: ts.Symbol | undefined): Declared[] {
+    if (!symbol) return [];
+    const target = symbol.flags & ts.SymbolFlags.Alias ? this.checker.getAliasedSymbol(symbol) : symbol;
+    const all = (target.declarations ?? []).flatMap((declaration) => this.declaredBy(declaration));
+    const seen = new Set<string>();
+    return all.filter(({ owner, member }) => {
+      const key = `${owner}.${member ?? ""}`;
+      if (seen.has(key)) return false;
+      seen.add(key);
+      return true;
+    });
+  }
+
+  private declaredBy(declaration: ts.Declaration): Declared[] {
+    const file = declaration.getSourceFile();
+    if (!this.sdk.isSdkFile(file.fileName)) return [];
+    if (ts.isPropertySignature(declaration)) {
+      const owner = ownerOf(declaration);
+      const member = ts.isComputedPropertyName(declaration.name) ? undefined : declaration.name.text;
+      if (owner === undefined || member === undefined) return [];
+      this.rememberTypes(`${owner}.${member}`, declaration.type);
+      return [{ owner, member, isType: true }];
+    }
+    // The grouped calls are properties of what a function gives.
+    if (ts.isPropertyAssignment(declaration) && ts.isIdentifier(declaration.name))
+      return [{ owner: declaration.name.text, isType: false }];
+    if (ts.isInterfaceDeclaration(declaration) || ts.isTypeAliasDeclaration(declaration))
+      return [{ owner: declaration.name.text, isType: true }];
+    if (ts.isFunctionDeclaration(declaration) && declaration.name)
+      return [{ owner: declaration.name.text, isType: false }];
+    if (ts.isVariableDeclaration(declaration) && ts.isIdentifier(declaration.name))
+      return [{ owner: declaration.name.text, isType: false }];
+    return [];
+  }
+
+  private rememberTypes(key: string, type: ts.TypeNode | undefined): void {
+    if (!type || this.memberTypes.has(key)) return;
+    const names: string[] = [];
+    const collect = (node: ts.Node): void => {
+      if (ts.isTypeReferenceNode(node) && ts.isIdentifier(node.typeName)) {
+        const symbol = this.checker.getSymbolAtLocation(node.typeName);
+        const target = symbol && symbol.flags & ts.SymbolFlags.Alias ? this.checker.getAliasedSymbol(symbol) : symbol;
+        if (target && target.flags & ts.SymbolFlags.TypeAlias) names.push(node.typeName.text);
+      }
+      ts.forEachChild(node, collect);
+    };
+    collect(type);
+    this.memberTypes.set(key, names);
+  }
+
+  /** `const { note, status: state } = berth`. */
+  private bound(element: ts.BindingElement, node: ts.Identifier): void {
+    if (element.dotDotDotToken || !ts.isObjectBindingPattern(element.parent)) return;
+    const property = this.checker.getTypeAtLocation(element.parent).getProperty(node.text);
+    for (const { owner, member } of this.declared(property))
+      if (member !== undefined) this.field(owner, member, "reads", node);
+  }
+
+  /** A record that is built: what it sets, and what it leaves out. */
+  private literal(node: ts.ObjectLiteralExpression): void {
+    const expected = this.checker.getContextualType(node);
+    if (!expected) return;
+    const set = new Map<string, ts.Node>();
+    let isWhole = true;
+    for (const property of node.properties) {
+      if (ts.isSpreadAssignment(property)) isWhole = false;
+      else if (!ts.isComputedPropertyName(property.name)) set.set(property.name.text, property.name);
+      else isWhole = false;
+    }
+    const owners = new Set<string>();
+    for (const type of membersOf(expected)) {
+      const owner = this.recordName(type);
+      for (const property of this.checker.getPropertiesOfType(type)) {
+        const at = set.get(property.name);
+        for (const { owner: declaredIn, member } of this.declared(property)) {
+          if (member === undefined) continue;
+          if (owner === undefined) owners.add(declaredIn);
+          if (at) this.field(declaredIn, member, "writes", at);
+          else if (isWhole) this.add(`${declaredIn}.${member}?`, "omits", node);
+        }
+      }
+      if (owner !== undefined) owners.add(owner);
+    }
+    for (const owner of owners) this.add(`${owner}{}`, "builds", node);
+  }
+
+  private recordName(type: ts.Type): string | undefined {
+    return this.declared(type.aliasSymbol ?? type.symbol).find(({ isType, member }) => isType && member === undefined)
+      ?.owner;
+  }
+
+  private elementAccess(node: ts.ElementAccessExpression): void {
+    const key = node.argumentExpression;
+    const type = this.checker.getTypeAtLocation(node.expression);
+    if (ts.isStringLiteralLike(key)) {
+      for (const each of membersOf(type))
+        for (const declared of this.declared(each.getProperty(key.text)))
+          if (declared.member !== undefined)
+            this.field(declared.owner, declared.member, isWritten(node) ? "writes" : "reads", key);
+      return;
+    }
+    if (this.checker.getTypeAtLocation(key).flags & ts.TypeFlags.NumberLike) return;
+    this.reached(node.expression, node);
+  }
+
+  /** A record is reached as a whole, in a way that does not show which of its fields. */
+  private reached(of: ts.Node, node: ts.Node): void {
+    const type = ts.isTypeNode(of) ? this.checker.getTypeFromTypeNode(of) : this.checker.getTypeAtLocation(of);
+    for (const name of this.recordNames(type)) this.add(`${name}.*`, "reaches", node);
+  }
+
+  private recordNames(type: ts.Type): string[] {
+    const direct = membersOf(type).flatMap((each) => this.recordName(each) ?? []);
+    const item = this.checker.getIndexTypeOfType(type, ts.IndexKind.Number);
+    return [...new Set([...direct, ...(item ? membersOf(item).flatMap((each) => this.recordName(each) ?? []) : [])])];
+  }
+
+  /** What a call leaves out, what it hands to `any`, and keys that it says as text: `pick(berth, "note")`. */
+  private call(node: ts.CallExpression): void {
+    const signature = this.checker.getResolvedSignature(node);
+    const declaration = signature?.getDeclaration();
+    if (!signature) return;
+    const isOfSdk = declaration !== undefined && this.sdk.isSdkFile(declaration.getSourceFile().fileName);
+    const parameters = signature.getParameters();
+    if (isOfSdk) {
+      const missing = parameters.slice(node.arguments.length).find(({ name }) => name === "args");
+      if (missing) {
+        const type = this.checker.getTypeOfSymbolAtLocation(missing, node);
+        for (const each of membersOf(type))
+          for (const property of this.checker.getPropertiesOfType(each))
+            for (const { owner, member } of this.declared(property))
+              if (member !== undefined) this.add(`${owner}.${member}?`, "omits", node);
+      }
+      return;
+    }
+    node.arguments.forEach((argument, at) => {
+      const parameter = parameters[Math.min(at, parameters.length - 1)];
+      if (!parameter) return;
+      const expected = this.checker.getTypeOfSymbolAtLocation(parameter, node);
+      if (expected.flags & ts.TypeFlags.Any && !isConsole(node)) this.reached(argument, argument);
+      if (ts.isStringLiteralLike(argument) && takesKey(parameter))
+        for (const other of node.arguments) {
+          if (other === argument) continue;
+          const type = this.checker.getTypeAtLocation(other);
+          const item = this.checker.getIndexTypeOfType(type, ts.IndexKind.Number) ?? type;
+          for (const each of membersOf(item))
+            for (const { owner, member } of this.declared(each.getProperty(argument.text)))
+              if (member !== undefined) this.field(owner, member, "reads", argument);
+        }
+      else if (!ts.isStringLiteralLike(argument) && takesKey(parameter))
+        for (const other of node.arguments) if (other !== argument) this.reached(other, argument);
+    });
+  }
+
+  /** A value of a choice that is compared, matched or sent. */
+  private choice(node: ts.StringLiteralLike | ts.NumericLiteral): void {
+    const { parent } = node;
+    if (ts.isBinaryExpression(parent) && isComparison(parent.operatorToken.kind)) {
+      this.valued(parent.left === node ? parent.right : parent.left, node.text, "matches", node);
+      return;
+    }
+    if (ts.isCaseClause(parent) && parent.expression === node) {
+      this.valued(parent.parent.parent.expression, node.text, "matches", node);
+      return;
+    }
+    const expected = ts.isExpression(node) ? this.checker.getContextualType(node) : undefined;
+    if (expected) for (const name of this.aliases(expected)) this.add(`${name}.${node.text}`, "writes", node);
+    let property: ts.Node = parent;
+    while (
+      ts.isArrayLiteralExpression(property) ||
+      ts.isParenthesizedExpression(property) ||
+      ts.isConditionalExpression(property)
+    )
+      property = property.parent;
+    if (ts.isPropertyAssignment(property)) {
+      const owner = this.checker.getContextualType(property.parent);
+      const { name } = property;
+      if (!owner || ts.isComputedPropertyName(name)) return;
+      for (const each of membersOf(owner)) this.memberValue(each.getProperty(name.text), node.text, "writes", node);
+    }
+  }
+
+  private valued(expression: ts.Expression, value: string, kind: SourceUseKind, node: ts.Node): void {
+    const bare = ts.isParenthesizedExpression(expression) ? expression.expression : expression;
+    for (const name of this.aliases(this.checker.getTypeAtLocation(bare))) this.add(`${name}.${value}`, kind, node);
+    this.memberValue(this.origin(bare), value, kind, node);
+  }
+
+  private memberValue(symbol: ts.Symbol | undefined, value: string, kind: SourceUseKind, node: ts.Node): void {
+    for (const { owner, member } of this.declared(symbol)) {
+      if (member === undefined) continue;
+      this.add(`${owner}.${member}.${value}`, kind, node);
+      for (const name of this.namedBy(owner, member)) this.add(`${name}.${value}`, kind, node);
+    }
+  }
+
+  /** The member that an expression reads, also through a constant that was made from it. */
+  private origin(expression: ts.Expression): ts.Symbol | undefined {
+    const symbol = this.checker.getSymbolAtLocation(
+      ts.isPropertyAccessExpression(expression) ? expression.name : expression,
+    );
+    const declaration = symbol?.valueDeclaration;
+    if (declaration && ts.isBindingElement(declaration)) {
+      const name = declaration.propertyName ?? declaration.name;
+      return ts.isIdentifier(name)
+        ? this.checker.getTypeAtLocation(declaration.parent).getProperty(name.text)
+        : undefined;
+    }
+    if (declaration && ts.isVariableDeclaration(declaration) && declaration.initializer) {
+      const { initializer } = declaration;
+      return ts.isPropertyAccessExpression(initializer) ? this.checker.getSymbolAtLocation(initializer.name) : symbol;
+    }
+    return symbol;
+  }
+
+  private switched(node: ts.SwitchStatement): void {
+    for (const name of this.aliases(this.checker.getTypeAtLocation(node.expression)))
+      this.add(name, "matches", node.expression);
+  }
+
+  /** Names of the SDK's choices that a type is. */
+  private aliases(type: ts.Type): string[] {
+    const all = [type, ...membersOf(type)];
+    return [...new Set(all.flatMap(({ aliasSymbol }) => this.declared(aliasSymbol).map(({ owner }) => owner)))];
+  }
+}
+
+/** Whether an identifier gives a name to something, instead of taking it. */
+function isOwnName(node: ts.Identifier): boolean {
+  const { parent } = node;
+  if ((parent as { readonly name?: ts.Node }).name !== node) return false;
+  return !(
+    ts.isPropertyAccessExpression(parent) ||
+    ts.isPropertyAssignment(parent) ||
+    ts.isShorthandPropertyAssignment(parent) ||
+    ts.isBindingElement(parent) ||
+    ts.isExportSpecifier(parent)
+  );
+}
+
+const longestShown = 80;
+
+/** The types a value can be. */
+function membersOf(type: ts.Type): readonly ts.Type[] {
+  return type.isUnion() ? type.types : [type];
+}
+
+/** The exported type that a member is declared in, however deep. */
+function ownerOf(declaration: ts.Node): string | undefined {
+  for (let node: ts.Node = declaration; !ts.isSourceFile(node); node = node.parent)
+    if (ts.isInterfaceDeclaration(node) || ts.isTypeAliasDeclaration(node)) return node.name.text;
+  return undefined;
+}
+
+function isWritten(node: ts.Node): boolean {
+  const access = ts.isPropertyAccessExpression(node.parent) && node.parent.name === node ? node.parent : node;
+  const { parent } = access;
+  return (
+    ts.isBinaryExpression(parent) &&
+    parent.left === access &&
+    parent.operatorToken.kind >= ts.SyntaxKind.FirstAssignment &&
+    parent.operatorToken.kind <= ts.SyntaxKind.LastAssignment
+  );
+}
+
+function isComparison(kind: ts.SyntaxKind): boolean {
+  return (
+    kind === ts.SyntaxKind.EqualsEqualsEqualsToken ||
+    kind === ts.SyntaxKind.ExclamationEqualsEqualsToken ||
+    kind === ts.SyntaxKind.EqualsEqualsToken ||
+    kind === ts.SyntaxKind.ExclamationEqualsToken
+  );
+}
+
+/** What is printed for people is not taken apart. */
+function isConsole({ expression }: ts.CallExpression): boolean {
+  return (
+    ts.isPropertyAccessExpression(expression) &&
+    ts.isIdentifier(expression.expression) &&
+    (expression.expression.text === "console" || expression.expression.text === "JSON")
+  );
+}
+
+/** Whether a parameter is declared as a key of something: `keyof T`, or a type parameter that extends it. */
+function takesKey(parameter: ts.Symbol): boolean {
+  const declaration = parameter.valueDeclaration;
+  const type = declaration && ts.isParameter(declaration) ? declaration.type : undefined;
+  if (!type) return false;
+  const isKey = (node: ts.TypeNode | undefined): boolean => {
+    if (!node) return false;
+    if (ts.isTypeOperatorNode(node)) return node.operator === ts.SyntaxKind.KeyOfKeyword || isKey(node.type);
+    if (ts.isArrayTypeNode(node)) return isKey(node.elementType);
+    if (ts.isUnionTypeNode(node) || ts.isIntersectionTypeNode(node)) return node.types.some(isKey);
+    if (!ts.isTypeReferenceNode(node) || !ts.isIdentifier(node.typeName)) return false;
+    const { text } = node.typeName;
+    const owner = declaration?.parent as ts.SignatureDeclaration | undefined;
+    return owner?.typeParameters?.some((each) => each.name.text === text && isKey(each.constraint)) === true;
+  };
+  return isKey(type);
+}

@@ -1,0 +1,59 @@
+import { existsSync } from "node:fs";
+import { createRequire } from "node:module";
+import { join, relative, resolve } from "node:path";
+import type { SdkSettings } from "../../../core/languages/settings.js";
+import type { OwnFormat, TypescriptSettings } from "../../../core/languages/typescript/settings.js";
+import { packageFolder } from "../../packageFolder.js";
+import type { Project } from "../../project.js";
+import type { AppProof, LanguageTools, UseScanner } from "../languageTools.js";
+import { appSources } from "./appSources.js";
+import { searchCalls } from "./callSearch.js";
+import type { CompiledApps } from "./compiledApps.js";
+import { importedNames } from "./importedNames.js";
+import { importEnding } from "./importEnding.js";
+
+/** What TypeScript needs files and its compiler for. The compiler is loaded when something is compiled. */
+export function typescriptTools(): LanguageTools {
+  let apps: Promise<CompiledApps> | undefined;
+  const compiledApps = (): Promise<CompiledApps> =>
+    (apps ??= import("./compiledApps.js").then((loaded) => new loaded.CompiledApps()));
+  const uses: UseScanner = {
+    isWritten: ({ folder }) => existsSync(join(folder, "index.ts")),
+    find: async (project, parts, made) => (await compiledApps()).uses(project, parts, made),
+    search: (project, labels) => searchCalls(appSources(project), labels),
+    importsFrom: (project, folder) => importedNames(appSources(project), project.root, folder),
+  };
+  const proof: AppProof = {
+    command: { shown: "tsc -p .", args: () => [compilerProgram(), "-p", "."] },
+    compare: async (project, made) => (await compiledApps()).compare(project, made),
+  };
+  return {
+    runtimeFolder: join(packageFolder(), "runtimes", "typescript", "wire"),
+    settled,
+    uses,
+    proof,
+    performer: { perform: async (call, how) => (await import("./perform.js")).perform(call, how) },
+    writer: {
+      write: async (project: Project, folder, call, given) =>
+        (await import("./writeProgram.js")).writeProgram(project, folder, call, given),
+    },
+  };
+}
+
+/** The endings of imports as the app's compiler wants them, and the app's modules as the SDK's folder sees them. */
+function settled(configured: SdkSettings, root: string, folder: string): SdkSettings {
+  const { imports, formats, ...others }: TypescriptSettings = configured;
+  const seen = Object.entries(formats ?? {}).map(([format, own]): [string, OwnFormat] => {
+    const path = relative(folder, resolve(root, own.from)).replaceAll("\\", "/");
+    return [format, { ...own, from: path.startsWith(".") ? path : `./${path}` }];
+  });
+  return {
+    ...others,
+    imports: imports ?? importEnding(root, folder),
+    ...(formats ? { formats: Object.fromEntries(seen) } : {}),
+  };
+}
+
+function compilerProgram(): string {
+  return createRequire(join(packageFolder(), "package.json")).resolve("typescript/lib/tsc.js");
+}

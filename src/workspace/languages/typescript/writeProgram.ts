@@ -1,0 +1,106 @@
+import { existsSync, mkdirSync, writeFileSync } from "node:fs";
+import { dirname, join, resolve } from "node:path";
+import { problem } from "../../../core/problem/problem.js";
+import { kebabCase } from "../../../core/text/words.js";
+import { exitCodes, Halt } from "../../halt.js";
+import { displayPath, isInside, type Project } from "../../project.js";
+import type { FoundCall } from "../../try/foundCall.js";
+import type { WrittenProgram } from "../languageTools.js";
+import { modulesOf, runnableModules } from "./runnable.js";
+
+/**
+ * Writes a small program that performs a call, with the modules of the SDK that it needs as plain JavaScript; Node runs
+ * it as it is. Only files that are missing are written.
+ *
+ * @param values the arguments of the call, as JSON has them
+ */
+export function writeProgram(
+  project: Project,
+  folder: string,
+  call: FoundCall,
+  { baseUrl, values }: { readonly baseUrl: string; readonly values: Readonly<Record<string, unknown>> },
+): WrittenProgram {
+  const root = resolve(project.root, folder);
+  if (root !== project.root && !isInside(project.root, root)) {
+    const message = `The program would be written to \`${folder}\`, which is not inside the project.`;
+    throw new Halt([problem("path.outside", message, { hint: "Choose a folder below it." })], exitCodes.usage);
+  }
+  const base = kebabCase(call.name) || "call";
+  const entries = modulesOf(call);
+  const modules = runnableModules(call.files, entries);
+  const files = new Map([
+    [`${base}.mjs`, programText(call, entries, baseUrl, values)],
+    ...[...modules].map(([path, text]): [string, string] => [`${base}-sdk/${path}`, text]),
+  ]);
+  const written: string[] = [];
+  const kept: string[] = [];
+  for (const [path, text] of files) {
+    const target = join(root, path);
+    const shown = displayPath(project, target);
+    if (existsSync(target)) {
+      kept.push(shown);
+      continue;
+    }
+    mkdirSync(dirname(target), { recursive: true });
+    writeFileSync(target, text, { flag: "wx" });
+    written.push(shown);
+  }
+  const program = displayPath(project, join(root, `${base}.mjs`));
+  return { program, run: `node ${program}`, written, kept };
+}
+
+function programText(
+  call: FoundCall,
+  [callModule, connectModule]: readonly [string, string],
+  baseUrl: string,
+  values: Readonly<Record<string, unknown>>,
+): string {
+  const base = kebabCase(call.name) || "call";
+  const module = (path: string): string => `./${base}-sdk/${path.replace(/\.ts$/, ".mjs")}`;
+  const environment = `${call.contract.replaceAll("-", "_").toUpperCase()}_URL`;
+  const options = [
+    `  baseUrl: process.env.${environment} ?? ${JSON.stringify(baseUrl)},`,
+    ...(call.credentials.length > 0
+      ? [
+          "  auth: {",
+          ...call.credentials.map((name) => {
+            const variable = kebabCase(name).replaceAll("-", "_").toUpperCase() || "TOKEN";
+            return `    ${JSON.stringify(name)}: () => process.env.${variable} ?? "any-token",`;
+          }),
+          "  },",
+        ]
+      : []),
+    ...(call.standing.length > 0
+      ? [`  standing: ${literal(Object.fromEntries(call.standing.map(({ name }) => [name, values[name]])))},`]
+      : []),
+  ];
+  const own = Object.fromEntries(
+    Object.entries(values).filter(([name]) => call.taken.some((each) => each.name === name)),
+  );
+  const args = literal(own).replaceAll("\n", "\n  ");
+  const performing = call.isStream
+    ? `  for await (const item of await ${call.name}(connection, ${args})) console.dir(item, { depth: null });`
+    : `  console.dir(await ${call.name}(connection, ${args}), { depth: null });`;
+  return `// Performs ${call.name} (${call.label.replace(/\s+/g, " ")}). Run it with: node ${base}.mjs
+import { ${call.connect} } from ${JSON.stringify(module(connectModule))};
+import { ${call.name} } from ${JSON.stringify(module(callModule))};
+
+const connection = ${call.connect}({
+${options.join("\n")}
+});
+try {
+${performing}
+} catch (failure) {
+  // A failure of the call says which status it had, and what the server sent.
+  console.error(failure.message, failure.body ?? failure.errors ?? failure.cause ?? "");
+  process.exitCode = 1;
+}
+`;
+}
+
+/** A value as a literal; what is no JSON cannot be written down and is left to be filled in. */
+function literal(value: unknown): string {
+  return JSON.stringify(value, (_key, inner: unknown) => (inner instanceof Blob ? "…" : inner), 2)
+    .replaceAll("\u2028", "\\u2028")
+    .replaceAll("\u2029", "\\u2029");
+}

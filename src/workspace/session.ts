@@ -1,0 +1,80 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import type { ValidateFunction } from "ajv";
+import type { Language } from "../core/languages/language.js";
+import { FileHashes, MadeHashes } from "./fileHashes.js";
+import type { WorkspaceLanguage } from "./languages/index.js";
+import type { LanguageTools } from "./languages/languageTools.js";
+import { hashOf } from "./textFile.js";
+
+/** A language that is in use. */
+export interface LoadedLanguage {
+  readonly language: Language;
+  readonly tools: LanguageTools;
+}
+
+/** The hand-written sources of a language's runtime. */
+export interface RuntimeSources {
+  /** By file name. */
+  readonly files: ReadonlyMap<string, string>;
+  /** Changes whenever one of them does. */
+  readonly hash: string;
+}
+
+/**
+ * What one run of a command keeps, so that nothing is loaded, read or hashed twice. It is made by the command and passed
+ * down; nothing of it outlives the run.
+ */
+export class Session {
+  readonly files = new FileHashes();
+  readonly made = new MadeHashes();
+  private readonly loaded = new Map<string, Promise<LoadedLanguage>>();
+  private readonly loadedTools = new Map<string, Promise<LanguageTools>>();
+  private readonly runtimes = new Map<string, RuntimeSources>();
+
+  constructor(
+    /** Those that SDKs can be written in. */
+    readonly languages: readonly WorkspaceLanguage[],
+    /** Holds a configuration against a schema with these languages; the one that ships when absent. */
+    readonly validate?: ValidateFunction,
+  ) {}
+
+  /** A language with its tools; loaded once. */
+  language(id: string): Promise<LoadedLanguage> {
+    const known = this.loaded.get(id) ?? this.load(id);
+    this.loaded.set(id, known);
+    return known;
+  }
+
+  /** The tools of a language, without the language: enough to know whether an SDK is what it was. */
+  tools(id: string): Promise<LanguageTools> {
+    const known = this.loadedTools.get(id) ?? this.listed(id).loadTools();
+    this.loadedTools.set(id, known);
+    return known;
+  }
+
+  /** The sources of a language's runtime. */
+  runtime(id: string, { runtimeFolder }: LanguageTools): RuntimeSources {
+    const known = this.runtimes.get(id) ?? readRuntime(runtimeFolder);
+    this.runtimes.set(id, known);
+    return known;
+  }
+
+  private async load(id: string): Promise<LoadedLanguage> {
+    const [language, tools] = await Promise.all([this.listed(id).load(), this.tools(id)]);
+    return { language, tools };
+  }
+
+  private listed(id: string): WorkspaceLanguage {
+    const found = this.languages.find((each) => each.id === id);
+    // The configuration was checked against the same list.
+    if (!found) throw new Error(`There is no language ${id}.`);
+    return found;
+  }
+}
+
+function readRuntime(folder: string): RuntimeSources {
+  const names = readdirSync(folder).sort();
+  const files = new Map(names.map((name) => [name, readFileSync(join(folder, name), "utf8")]));
+  return { files, hash: hashOf(JSON.stringify([...files])) };
+}
