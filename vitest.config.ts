@@ -33,7 +33,7 @@ export default defineConfig({
         test: {
           ...shared,
           name: "unit",
-          include: ["test/{core,runtime,standin,workspace,docs}/**/*.test.ts"],
+          include: ["test/{core,runtime,standin,workspace,docs,languages}/**/*.test.ts"],
         },
       },
       { plugins: [compiledSchemas], test: { ...shared, name: "program", include: ["test/program/**/*.test.ts"] } },

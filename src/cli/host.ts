@@ -12,8 +12,8 @@ export interface Host extends Omit<Whereabouts, "trace" | "secrets" | "session">
   readonly input: MaybeTerminal<Readable>;
   readonly output: MaybeTerminal<Writable>;
   readonly errors: MaybeTerminal<Writable>;
-  /** Other languages than those of the list, and what checks a configuration that may name them. */
-  readonly languages?: { readonly known: readonly WorkspaceLanguage[]; readonly validate: ValidateFunction };
+  /** Languages beside those of the list, and what checks a configuration that may name them. */
+  readonly languages?: { readonly more: readonly WorkspaceLanguage[]; readonly validate: ValidateFunction };
   /** Imports a module by its URL. */
   readonly importer: ModuleImporter;
   /** Resolves when somebody ends the command from outside. */

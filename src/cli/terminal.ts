@@ -69,7 +69,7 @@ export function openTerminal(host: Host, options: GlobalOptions): Terminal {
     host: {
       ...host,
       secrets,
-      session: new Session(host.languages?.known ?? workspaceLanguages, host.languages?.validate),
+      session: new Session([...workspaceLanguages, ...(host.languages?.more ?? [])], host.languages?.validate),
       trace: traceSteps(environment, (line) => errors.write(lines([line]))),
     },
     paint,

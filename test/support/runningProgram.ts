@@ -16,6 +16,12 @@ const load = createRequire(import.meta.url);
 const program = (): typeof import("../../src/cli/program.js") =>
   load(join(packageRoot, "dist/cli/program.cjs")) as typeof import("../../src/cli/program.js");
 
+/** What a run has beside its folder and its arguments. */
+export interface RunningHow {
+  readonly env?: Readonly<Record<string, string>>;
+  readonly languages?: Host["languages"];
+}
+
 /** A run of the built program inside this process, in a folder and an environment of its own. */
 export class RunningProgram {
   out = "";
@@ -25,7 +31,7 @@ export class RunningProgram {
   private readonly interruption: Promise<void>;
   private interrupt: () => void = () => undefined;
 
-  constructor(folder: string, args: readonly string[], env: Readonly<Record<string, string>> = {}) {
+  constructor(folder: string, args: readonly string[], { env = {}, languages }: RunningHow = {}) {
     this.interruption = new Promise((resolve) => (this.interrupt = resolve));
     const { FORCE_COLOR: _colour, ...rest } = process.env;
     const host: Host = {
@@ -38,6 +44,7 @@ export class RunningProgram {
       interrupted: () => this.interruption,
       // What a command leaves uncaught fails the test.
       onUncaught: () => undefined,
+      ...(languages ? { languages } : {}),
       exit: (code) => {
         throw new Error(`The program ended its process with ${String(code)}: ${this.err}`);
       },

@@ -15,12 +15,14 @@ import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { compilerComplaints, complaintLine, folderProgram, lintComplaints } from "./compiler.js";
 import { packageRoot, programPath } from "./packageRoot.js";
-import { RunningProgram, type Ran } from "./runningProgram.js";
+import { RunningProgram, type Ran, type RunningHow } from "./runningProgram.js";
 import { strictest } from "./strictest.js";
 import { whenTestEnds } from "./whenTestEnds.js";
 
 /** A folder of its own for one test, removed afterwards, with the built program at hand. */
 export class TemporaryProject {
+  /** Languages beside those of the program. */
+  languages: RunningHow["languages"];
   readonly folder = mkdtempSync(join(realpathSync(tmpdir()), "rhema-test-"));
 
   constructor(files: Readonly<Record<string, string>> = {}) {
@@ -64,12 +66,16 @@ export class TemporaryProject {
 
   /** Runs the built program in this folder, inside this process, to its end. */
   run(args: readonly string[], env: Readonly<Record<string, string>> = {}): Promise<Ran> {
-    return new RunningProgram(this.folder, args, env).ended;
+    return new RunningProgram(this.folder, args, { env, ...(this.languages ? { languages: this.languages } : {}) })
+      .ended;
   }
 
   /** Starts a command that runs on, inside this process; it is ended with the test. */
   start(args: readonly string[], env: Readonly<Record<string, string>> = {}): RunningProgram {
-    const running = new RunningProgram(this.folder, args, env);
+    const running = new RunningProgram(this.folder, args, {
+      env,
+      ...(this.languages ? { languages: this.languages } : {}),
+    });
     whenTestEnds(async () => {
       await running.ends();
     });

@@ -165,23 +165,23 @@ export const contractBugs: readonly Bug[] = [
   },
   {
     name: "failures have no body",
-    file: "languages/typescript/printRestCall.ts",
+    file: "languages/typescript/printFailure.ts",
     text: 'failure.type ? printReference(failure.type, printer, "exact") : "undefined"',
     instead: '"undefined"',
     seeds: [2],
   },
   {
     name: "a stream is typed as one answer",
-    file: "languages/typescript/printRestCall.ts",
-    text: "streams ? `AsyncGenerator<${given}, void, undefined>` : `Promise<${given}>`",
+    file: "languages/typescript/printResult.ts",
+    text: "isStream ? `AsyncGenerator<${given}, void, undefined>` : `Promise<${given}>`",
     instead: "`Promise<${given}>`",
     seeds: [1],
   },
   {
     name: "headers of answers are forgotten in the types",
-    file: "languages/typescript/printRestCall.ts",
-    text: "} | undefined;\\n`;\n  });\n  const values",
-    instead: "};\\n`;\n  });\n  const values",
+    file: "languages/typescript/printHeaders.ts",
+    text: "readonly ${propertyName(name)}: ${type} | undefined;",
+    instead: "readonly ${propertyName(name)}: ${type};",
     seeds: [1],
   },
   {
@@ -193,9 +193,9 @@ export const contractBugs: readonly Bug[] = [
   },
   {
     name: "a name begins with a digit",
-    file: "languages/typescript/printRestCall.ts",
-    text: "headersReader: valueIdentifier(call.headersReader),",
-    instead: "headersReader: call.headersReader,",
+    file: "languages/typescript/names.ts",
+    text: "headersReader: valueIdentifier(headersReader),",
+    instead: "headersReader,",
     seeds: [10],
   },
 ];
