@@ -4,7 +4,7 @@ import { dirname, join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { build } from "esbuild";
 import { isStream, type RestContract, type RestOperation } from "../src/core/contract/model.js";
-import { typescriptNames } from "../src/core/languages/typescript/names.js";
+import { argumentKey, typescriptNames } from "../src/core/languages/typescript/names.js";
 import { planRest } from "../src/core/sdk/planRest.js";
 import type { RestCall, RestPlan } from "../src/core/sdk/sdkPlan.js";
 import { contractValidator, type ContractValidator } from "../src/standin/ajvForContract.js";
@@ -206,7 +206,9 @@ function argumentsOf(
   const isOther = at % 3 === 2;
   const choice = answerChoices.at(-1);
   if (isOther && choice) args["answerType"] = choice.mediaType;
-  for (const { name, source, required } of planned) {
+  for (const argument of planned) {
+    const { source, required } = argument;
+    const name = argumentKey(argument);
     const other = source.kind === "body" && isOther ? source.others[0] : undefined;
     if (other) {
       args["bodyType"] = other.content.mediaType;

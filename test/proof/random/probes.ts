@@ -1,5 +1,5 @@
 import { isStream, type Content } from "../../../src/core/contract/model.js";
-import { typescriptNames, type TypescriptNames } from "../../../src/core/languages/typescript/names.js";
+import { argumentKey, typescriptNames, type TypescriptNames } from "../../../src/core/languages/typescript/names.js";
 import type { RestPlan, RestCall } from "../../../src/core/sdk/sdkPlan.js";
 import { Judge } from "./judge.js";
 import type { RandomContract } from "./makeContract.js";
@@ -69,7 +69,9 @@ class Prober {
   }
 
   private argumentProbes(call: RestCall): Probe[] {
-    const places = call.arguments.map(({ name, source, required }) => {
+    const places = call.arguments.map((argument) => {
+      const { source, required } = argument;
+      const name = argumentKey(argument);
       const node = source.kind === "parameter" ? source.parameter : source.content;
       const form = source.kind === "body" ? source.content.form : "json";
       return { name, required, pointer: node.schema.pointer, form };

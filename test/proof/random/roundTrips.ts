@@ -4,7 +4,7 @@ import { dirname, join } from "node:path";
 import { pathToFileURL } from "node:url";
 import { buildSync } from "esbuild";
 import { isStream, type Parameter, type RestContract } from "../../../src/core/contract/model.js";
-import { typescriptNames } from "../../../src/core/languages/typescript/names.js";
+import { argumentKey, typescriptNames } from "../../../src/core/languages/typescript/names.js";
 import { printTypescriptSdk } from "../../support/typescriptSdk.js";
 import { readContract } from "../../../src/core/readContract.js";
 import { planRest } from "../../../src/core/sdk/planRest.js";
@@ -167,7 +167,8 @@ function argumentsOf(
   );
   if (spread.length > 1) return undefined;
   const args: Record<string, unknown> = {};
-  for (const { name, source, required } of call.arguments) {
+  for (const argument of call.arguments) {
+    const { source, required } = argument;
     const node = source.kind === "parameter" ? source.parameter : source.content;
     const form = source.kind === "body" ? source.content.form : "json";
     // Form parameters of 2.0 have no schema that stands for all of them.
@@ -186,7 +187,7 @@ function argumentsOf(
       continue;
     }
     if (source.kind === "parameter" && isAmbiguous(source.parameter, value)) return undefined;
-    args[name] = isStream(form) ? [value] : value;
+    args[argumentKey(argument)] = isStream(form) ? [value] : value;
   }
   return args;
 }
