@@ -1,26 +1,26 @@
 import type { GenerateOutcome, SdkOutcome } from "../workspace/generateOutcome.js";
-import type { TextOf } from "../core/report/renderProblem.js";
+import type { ShownTexts } from "../core/problem/shownTexts.js";
 import { impactJson } from "./impactJson.js";
 import { problemJson } from "./problemJson.js";
 
 /** The outcome of a run as `--json` gives it. */
-export function generateJson({ sdks, problems, exitCode, textOf }: GenerateOutcome, elapsedMs: number): object {
+export function generateJson({ sdks, problems, exitCode, texts }: GenerateOutcome, elapsedMs: number): object {
   return {
     exitCode,
     elapsedMs,
-    sdks: sdks.map((sdk) => sdkJson(sdk, textOf)),
-    problems: problems.map((problem) => problemJson(problem, textOf)),
+    sdks: sdks.map((sdk) => sdkJson(sdk, texts)),
+    problems: problems.map((problem) => problemJson(problem, texts)),
   };
 }
 
-function sdkJson(sdk: SdkOutcome, textOf: TextOf): object {
+function sdkJson(sdk: SdkOutcome, texts: ShownTexts): object {
   return {
     name: sdk.name,
     into: sdk.into,
     state: sdk.state,
     files: sdk.files,
     contracts: sdk.contracts,
-    impacts: sdk.impacts.map((impact) => impactJson(impact, textOf, textOf)),
-    problems: sdk.problems.map((problem) => problemJson(problem, textOf)),
+    impacts: sdk.impacts.map((impact) => impactJson(impact, texts, texts)),
+    problems: sdk.problems.map((problem) => problemJson(problem, texts)),
   };
 }

@@ -16,7 +16,7 @@ export function problemLines(
     seen.add(key);
     return isWanted(problem);
   });
-  const lines = all.flatMap((problem) => [...renderProblem(problem, outcome.textOf, paint), ""]);
+  const lines = all.flatMap((problem) => [...renderProblem(problem, outcome.texts, paint), ""]);
   return outcome.completedEarlier
     ? ["An earlier run was stopped while it wrote; it is complete now.", "", ...lines]
     : lines;

@@ -1,3 +1,4 @@
+import type { ShownTexts } from "../core/problem/shownTexts.js";
 import { worst } from "../core/change/verdict.js";
 import { breaksProject, type ContractImpact } from "../core/change/judgedChange.js";
 import type { Place } from "../core/problem/place.js";
@@ -5,7 +6,7 @@ import { counted, wrap, type Paint } from "../core/report/paint.js";
 import type { ContractOutcome, GenerateOutcome, SdkOutcome } from "../workspace/generateOutcome.js";
 
 /** How a place is shown, "file:line:column". */
-export type ShowPlace = (place: Place, textOf: (document: string) => string | undefined) => string;
+export type ShowPlace = (place: Place, texts: ShownTexts) => string;
 
 /** The report of a run in a few aligned lines. */
 export function reportLines(outcome: GenerateOutcome, elapsedMs: number, paint: Paint, showPlace: ShowPlace): string[] {
@@ -16,13 +17,13 @@ export function reportLines(outcome: GenerateOutcome, elapsedMs: number, paint: 
   lines.push(...table([...contracts.values()].map((contract) => contractRow(contract, paint))));
   lines.push(...table(outcome.sdks.map((sdk) => sdkRow(sdk, paint))));
   for (const contract of contracts.values())
-    lines.push(...setAsideLines(contract, (place) => showPlace(place, outcome.textOf), paint));
+    lines.push(...setAsideLines(contract, (place) => showPlace(place, outcome.texts), paint));
   const impacts = new Map(
     outcome.sdks.flatMap((sdk) => sdk.impacts.map((impact) => [impact.contract, impact] as const)),
   );
   const pending = outcome.sdks.some((sdk) => sdk.state === "held back" || sdk.state === "would be written");
   for (const impact of impacts.values())
-    lines.push(...impactLines(impact, (place) => showPlace(place, outcome.textOf), paint));
+    lines.push(...impactLines(impact, (place) => showPlace(place, outcome.texts), paint));
   if (pending && [...impacts.values()].some((impact) => impact.changes.some(breaksProject)))
     lines.push(paint.quiet("  `rhema impact` shows every place"));
   return [...lines, paint.quiet(`  took ${(elapsedMs / 1000).toFixed(2)} s`)];

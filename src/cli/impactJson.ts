@@ -1,9 +1,9 @@
 import type { ContractImpact } from "../core/change/judgedChange.js";
-import type { TextOf } from "../core/report/renderProblem.js";
+import type { ShownTexts } from "../core/problem/shownTexts.js";
 import { placeJson, problemJson } from "./problemJson.js";
 
 /** The impact on one contract as `--json` gives it. */
-export function impactJson(impact: ContractImpact, before: TextOf, after: TextOf): object {
+export function impactJson(impact: ContractImpact, before: ShownTexts, after: ShownTexts): object {
   return {
     contract: impact.contract,
     from: impact.from,

@@ -1,7 +1,6 @@
 import { Command, CommanderError, Option } from "commander";
 import { hideSecrets } from "../core/text/secrets.js";
 import { exitCodes } from "../workspace/halt.js";
-import { importModulesBy } from "../workspace/importModule.js";
 import { version } from "../workspace/packageFolder.js";
 import { reportForms, type ReportForm } from "./reportForms.js";
 import type { ObserveCommandOptions } from "./commands/observe.js";
@@ -22,7 +21,6 @@ export { processHost };
  * @returns the exit code
  */
 export async function runProgram(argv: readonly string[], host: Host): Promise<number> {
-  importModulesBy(host.importer);
   let exitCode: number = exitCodes.done;
   const program = new Command("rhema")
     .description("Typed client SDKs from API contracts, and what a changed contract breaks.")

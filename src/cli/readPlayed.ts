@@ -1,3 +1,4 @@
+import { ShownTexts } from "../core/problem/shownTexts.js";
 import { operationId } from "../core/graphql/operationId.js";
 import type { ContractReading } from "../core/readContract.js";
 import { renderProblem } from "../core/report/renderProblem.js";
@@ -22,10 +23,11 @@ export async function readPlayed(
   const reader = new ContractReader(texts);
   const names = chosenContracts(project, contracts);
   await texts.readHosts(names);
+  const shown = new ShownTexts((document) => texts.find(document));
   return allOrHalt(names, (name): PlayedContract => {
     const reading = reader.read(name);
     const { contract, schema, raw, problems } = reading;
-    terminal.note(problems.flatMap((each) => renderProblem(each, (document) => texts.find(document), terminal.paint)));
+    terminal.note(problems.flatMap((each) => renderProblem(each, shown, terminal.paint)));
     for (const credential of credentialNames([contract])) terminal.host.secrets.learnName(credential);
     return { contract, schema, raw, texts: schema && textsById(project, name, reading, texts) };
   });

@@ -1,3 +1,4 @@
+import { ShownTexts } from "../core/problem/shownTexts.js";
 import { exitCodes, Halt } from "../workspace/halt.js";
 import type { Host } from "./host.js";
 import { openTerminal, type GlobalOptions, type Terminal } from "./terminal.js";
@@ -25,11 +26,11 @@ export async function runCommand(
     if (error instanceof Halt) {
       const { renderProblem } = await import("../core/report/renderProblem.js");
       const { problemJson } = await import("./problemJson.js");
-      const textOf = (document: string): string | undefined => error.texts.get(document);
-      terminal.note(error.problems.flatMap((problem) => renderProblem(problem, textOf, terminal.paint)));
+      const texts = new ShownTexts((document) => error.texts.get(document));
+      terminal.note(error.problems.flatMap((problem) => renderProblem(problem, texts, terminal.paint)));
       terminal.document({
         exitCode: error.exitCode,
-        problems: error.problems.map((problem) => problemJson(problem, textOf)),
+        problems: error.problems.map((problem) => problemJson(problem, texts)),
       });
       return error.exitCode;
     }

@@ -69,7 +69,11 @@ export function openTerminal(host: Host, options: GlobalOptions): Terminal {
     host: {
       ...host,
       secrets,
-      session: new Session([...workspaceLanguages, ...(host.languages?.more ?? [])], host.languages?.validate),
+      session: new Session(
+        host.importer,
+        [...workspaceLanguages, ...(host.languages?.more ?? [])],
+        host.languages?.validate,
+      ),
       trace: traceSteps(environment, (line) => errors.write(lines([line]))),
     },
     paint,

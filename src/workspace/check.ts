@@ -1,3 +1,4 @@
+import { ShownTexts } from "../core/problem/shownTexts.js";
 import { join } from "node:path";
 import { usualGate, type Gate } from "../core/change/gate.js";
 import { problem, type Problem } from "../core/problem/problem.js";
@@ -27,7 +28,7 @@ export interface CheckedSdk {
 export interface CheckOutcome {
   readonly sdks: readonly CheckedSdk[];
   readonly problems: readonly Problem[];
-  readonly textOf: (document: string) => string | undefined;
+  readonly texts: ShownTexts;
   readonly exitCode: ExitCode;
 }
 
@@ -69,8 +70,10 @@ export async function check(
   return {
     sdks,
     problems,
-    textOf: (document) =>
-      older.get(document) ?? texts.find(document) ?? haltTexts.get(document) ?? sourceText(project, document),
+    texts: new ShownTexts(
+      (document) =>
+        older.get(document) ?? texts.find(document) ?? haltTexts.get(document) ?? sourceText(project, document),
+    ),
     exitCode: gravest([failed ? exitCodes.findings : exitCodes.done, ...halts.map(({ exitCode }) => exitCode)]),
   };
 }

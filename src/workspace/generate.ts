@@ -1,3 +1,4 @@
+import { ShownTexts } from "../core/problem/shownTexts.js";
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { holdsAny, isHeld, type Gate } from "../core/change/gate.js";
@@ -77,8 +78,10 @@ export async function generate(project: Project, options: GenerateOptions): Prom
     sdks,
     problems: [...project.problems, ...copies.problems],
     completedEarlier,
-    textOf: (document) => texts.find(document) ?? haltTexts.get(document) ?? sourceText(project, document),
-    pinTextOf: (document) => pinTexts.get(document),
+    texts: new ShownTexts(
+      (document) => texts.find(document) ?? haltTexts.get(document) ?? sourceText(project, document),
+    ),
+    pinTexts: new ShownTexts((document) => pinTexts.get(document)),
     exitCode: gravest([found, ...halts.map(({ exitCode }) => exitCode)]),
     ...(options.comparing === "after" ? { compare: () => allOf(comparisons) } : {}),
   };

@@ -1,3 +1,4 @@
+import type { ShownTexts } from "../core/problem/shownTexts.js";
 import type { Gate } from "../core/change/gate.js";
 import type { ContractImpact } from "../core/change/judgedChange.js";
 import type { SetAside } from "../core/contract/model.js";
@@ -53,9 +54,9 @@ export interface GenerateOutcome {
   readonly problems: readonly Problem[];
   /** A killed run was completed first. */
   readonly completedEarlier: boolean;
-  readonly textOf: (document: string) => string | undefined;
+  readonly texts: ShownTexts;
   /** Texts of the pins as they were before. */
-  readonly pinTextOf: (document: string) => string | undefined;
+  readonly pinTexts: ShownTexts;
   readonly exitCode: ExitCode;
   /** Finds what changed since the pins as they were before the run, where that was left for later. */
   readonly compare?: () => Promise<readonly ContractImpact[]>;

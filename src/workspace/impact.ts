@@ -1,3 +1,4 @@
+import { ShownTexts } from "../core/problem/shownTexts.js";
 import type { ContractImpact } from "../core/change/judgedChange.js";
 import { problem } from "../core/problem/problem.js";
 import { ContractReader } from "./contractReader.js";
@@ -32,8 +33,8 @@ export interface ImpactOutcome {
   readonly unpinned: readonly string[];
   /** With `prove`: compile errors that no change explains, and those that were there before. */
   readonly proof?: Pick<Proof, "unexplained" | "before" | "unproved">;
-  readonly beforeTextOf: (document: string) => string | undefined;
-  readonly afterTextOf: (document: string) => string | undefined;
+  readonly beforeTexts: ShownTexts;
+  readonly afterTexts: ShownTexts;
 }
 
 /** Compares contracts and says what the differences do to the project. @throws Halt on wrong names or unreadable contracts */
@@ -66,9 +67,10 @@ export async function impact(project: Project, cwd: string, options: ImpactOptio
     for (const each of ofReleases) for (const [document, text] of each.texts) others.set(document, text);
     releases.push(...ofReleases);
   }
-  const textOf = (document: string): string | undefined =>
-    others.get(document) ?? texts.find(document) ?? sourceText(project, document);
-  const outcome = { releases, unpinned, beforeTextOf: textOf, afterTextOf: textOf };
+  const shown = new ShownTexts(
+    (document) => others.get(document) ?? texts.find(document) ?? sourceText(project, document),
+  );
+  const outcome = { releases, unpinned, beforeTexts: shown, afterTexts: shown };
   if (options.prove !== true) return { impacts, ...outcome };
   if (options.before !== undefined || options.after !== undefined) throw provesOnlyNow();
   const { prove } = await import("./prove.js");
@@ -108,8 +110,8 @@ export async function impactOfFiles(
   };
   const sides = [await load(before), await load(after)] as const;
   const impacts = [await compareSides(name, sameProtocol(name, sides), { session, texts: undefined })];
-  const textOf = (document: string): string | undefined => texts.get(document);
-  return { impacts, releases: [], unpinned: [], beforeTextOf: textOf, afterTextOf: textOf };
+  const shown = new ShownTexts((document) => texts.get(document));
+  return { impacts, releases: [], unpinned: [], beforeTexts: shown, afterTexts: shown };
 }
 
 function sameProtocol(name: string, sides: readonly [Side, Side]): readonly [Side, Side] {

@@ -1,3 +1,4 @@
+import { ShownTexts } from "../core/problem/shownTexts.js";
 import { operationLabel, type RestContract } from "../core/contract/model.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
 import type { ContractNames } from "../core/languages/language.js";
@@ -37,7 +38,7 @@ export interface OutlineRequest {
 export interface OutlineOutcome {
   readonly outlines: readonly Outline[];
   readonly details: readonly (OutlineDetail & { readonly contract: string })[];
-  readonly textOf: (document: string) => string | undefined;
+  readonly texts: ShownTexts;
 }
 
 /**
@@ -78,8 +79,8 @@ export async function outline(project: Project, wanted: OutlineRequest): Promise
     const hint = didYouMean(wanted.about, names) ?? "`rhema outline --find TEXT` searches.";
     throw new Halt([problem("outline.unknown", message, { hint })], exitCodes.usage);
   }
-  const textOf = (document: string): string | undefined => texts.find(document) ?? sourceText(project, document);
-  return { outlines, details, textOf };
+  const shown = new ShownTexts((document) => texts.find(document) ?? sourceText(project, document));
+  return { outlines, details, texts: shown };
 }
 
 function graphqlSource(

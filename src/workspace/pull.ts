@@ -1,3 +1,4 @@
+import { ShownTexts } from "../core/problem/shownTexts.js";
 import { publicAddress } from "../core/text/secrets.js";
 import { gravest, haltOrAsync } from "./allOrHalt.js";
 import type { ContractImpact } from "../core/change/judgedChange.js";
@@ -30,7 +31,7 @@ export interface PullOutcome {
   readonly impacts: readonly ContractImpact[];
   readonly problems: readonly Problem[];
   readonly exitCode: ExitCode;
-  readonly textOf: (document: string) => string | undefined;
+  readonly texts: ShownTexts;
 }
 
 export interface PullOptions {
@@ -38,7 +39,7 @@ export interface PullOptions {
   /** Only say whether the origin moved. */
   readonly checkOnly: boolean;
   /** Told what a new copy changes before it is saved. */
-  readonly onImpact?: (impact: ContractImpact, textOf: (document: string) => string | undefined) => void;
+  readonly onImpact?: (impact: ContractImpact, texts: ShownTexts) => void;
 }
 
 /**
@@ -53,8 +54,9 @@ export async function pull(project: Project, options: PullOptions): Promise<Pull
   const impacts: ContractImpact[] = [];
   const others = new Map<string, string>();
   const texts = new ProjectTexts(project);
-  const textOf = (document: string): string | undefined =>
-    others.get(document) ?? texts.find(document) ?? sourceText(project, document);
+  const shown = new ShownTexts(
+    (document) => others.get(document) ?? texts.find(document) ?? sourceText(project, document),
+  );
   const halts: Halt[] = [];
   for (const name of options.contracts) {
     const pulled = await haltOrAsync(() => pullOne(project, name));
@@ -70,7 +72,7 @@ export async function pull(project: Project, options: PullOptions): Promise<Pull
       const impact = await impactOf(project, name, fresh, texts, others);
       if (impact) {
         impacts.push(impact);
-        options.onImpact?.(impact, textOf);
+        options.onImpact?.(impact, shown);
       }
     }
     if (!options.checkOnly) for (const [address, copy] of fresh) saveCopy(project, name, address, copy);
@@ -80,7 +82,7 @@ export async function pull(project: Project, options: PullOptions): Promise<Pull
   const isMoved = options.checkOnly && contracts.some(({ state }) => state === "changed" || state === "new");
   const found = isFailed || isMoved ? exitCodes.findings : exitCodes.done;
   const exitCode = gravest([found, ...halts.map((halt) => halt.exitCode)]);
-  return { contracts, impacts, problems, exitCode, textOf };
+  return { contracts, impacts, problems, exitCode, texts: shown };
 }
 
 function addressesOf(project: Project, name: string): (string | undefined)[] {

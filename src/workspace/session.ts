@@ -7,6 +7,9 @@ import type { WorkspaceLanguage } from "./languages/index.js";
 import type { LanguageTools } from "./languages/languageTools.js";
 import { hashOf } from "./textFile.js";
 
+/** Imports a module by its URL, which compiled code that was kept cannot do by itself. */
+export type ModuleImporter = (url: string) => Promise<unknown>;
+
 /** A language that is in use. */
 export interface LoadedLanguage {
   readonly language: Language;
@@ -33,6 +36,7 @@ export class Session {
   private readonly runtimes = new Map<string, RuntimeSources>();
 
   constructor(
+    readonly importer: ModuleImporter,
     /** Those that SDKs can be written in. */
     readonly languages: readonly WorkspaceLanguage[],
     /** Holds a configuration against a schema with these languages; the one that ships when absent. */

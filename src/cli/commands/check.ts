@@ -19,7 +19,7 @@ export async function checkCommand(
   const all = [...outcome.problems, ...outcome.sdks.flatMap((sdk) => sdk.problems)];
   const bad = outcome.sdks.filter((sdk) => !sdk.ok);
   const errors = all.filter((problem) => problem.level === "error").length;
-  terminal.note(all.flatMap((problem) => [...renderProblem(problem, outcome.textOf, paint), ""]));
+  terminal.note(all.flatMap((problem) => [...renderProblem(problem, outcome.texts, paint), ""]));
   const headline =
     outcome.exitCode === 0
       ? paint.good(`check: ${counted(outcome.sdks.length, "SDK")} up to date, all queries fit`)
@@ -35,9 +35,9 @@ export async function checkCommand(
     exitCode: outcome.exitCode,
     sdks: outcome.sdks.map((sdk) => ({
       ...sdk,
-      problems: sdk.problems.map((problem) => problemJson(problem, outcome.textOf)),
+      problems: sdk.problems.map((problem) => problemJson(problem, outcome.texts)),
     })),
-    problems: outcome.problems.map((problem) => problemJson(problem, outcome.textOf)),
+    problems: outcome.problems.map((problem) => problemJson(problem, outcome.texts)),
   });
   return outcome.exitCode;
 }

@@ -1,3 +1,4 @@
+import { ShownTexts } from "../../core/problem/shownTexts.js";
 import { holdsAny, type Gate } from "../../core/change/gate.js";
 import type { ContractImpact } from "../../core/change/judgedChange.js";
 import { impactFindings } from "../../core/report/impactFindings.js";
@@ -35,7 +36,7 @@ export async function impactCommand(
 ): Promise<number> {
   const outcome = await findImpact(globals, options, terminal);
   const { paint } = terminal;
-  const texts = { before: outcome.beforeTextOf, after: outcome.afterTextOf };
+  const texts = { before: outcome.beforeTexts, after: outcome.afterTexts };
   for (const name of outcome.unpinned)
     terminal.note([`${name}: nothing to compare with yet; \`rhema generate\` pins the contract.`]);
   const released = outcome.releases.map(({ impact }) => impact);
@@ -98,7 +99,7 @@ async function findImpact(
     const project = await openProject(terminal.host, globals.config);
     terminal.note(
       [...project.problems, ...outlivedAcceptances(project)].flatMap((problem) =>
-        renderProblem(problem, () => project.configText, terminal.paint),
+        renderProblem(problem, new ShownTexts(() => project.configText), terminal.paint),
       ),
     );
     return await impact(project, terminal.host.folder, options);

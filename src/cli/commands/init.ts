@@ -1,3 +1,4 @@
+import { ShownTexts } from "../../core/problem/shownTexts.js";
 import { existsSync } from "node:fs";
 import { resolve } from "node:path";
 import prompts from "prompts";
@@ -70,7 +71,7 @@ export async function initCommand(
     ...outcome,
     contracts: setup.contracts.map(({ problems, ...each }) => ({
       ...each,
-      problems: problems.map((one) => problemJson(one, () => undefined)),
+      problems: problems.map((one) => problemJson(one, new ShownTexts(() => undefined))),
     })),
     exitCode: exitCodes.done,
   });
@@ -140,9 +141,9 @@ class Setup {
       return true;
     } catch (error) {
       if (!(error instanceof Halt)) throw error;
-      const textOf = (document: string): string | undefined => error.texts.get(document) || undefined;
+      const texts = new ShownTexts((document) => error.texts.get(document) || undefined);
       const shown = error.problems.map((each) => ({ ...each, level: "warning" as const }));
-      this.terminal.note(shown.flatMap((each) => [...renderProblem(each, textOf, this.terminal.paint), ""]));
+      this.terminal.note(shown.flatMap((each) => [...renderProblem(each, texts, this.terminal.paint), ""]));
       return false;
     }
   }

@@ -22,14 +22,14 @@ export async function outlineCommand(
 ): Promise<number> {
   const project = await openProject(terminal.host, globals.config);
   const chosen = chosenContracts(project, contracts);
-  const { outlines, details, textOf } = await outline(project, { contracts: chosen, find: find ?? "", unused, about });
-  const view = { textOf, paint: terminal.paint, isNarrowed: find !== undefined || unused };
+  const { outlines, details, texts } = await outline(project, { contracts: chosen, find: find ?? "", unused, about });
+  const view = { texts, paint: terminal.paint, isNarrowed: find !== undefined || unused };
   const blocks = [
     ...outlines.map((each) => renderOutline(each, view)),
     ...details.map((each) => renderDetail(each, view)),
   ];
   terminal.result(blocks.flatMap((lines, at) => (at === 0 ? lines : ["", ...lines])));
-  const shown = (places: readonly Place[]): string[] => places.map((place) => placeText(place, textOf));
+  const shown = (places: readonly Place[]): string[] => places.map((place) => placeText(place, texts));
   terminal.document({
     contracts: outlines.map((each) => ({
       ...each,

@@ -1,3 +1,4 @@
+import { ShownTexts } from "../../core/problem/shownTexts.js";
 import { problem } from "../../core/problem/problem.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
 import { counted } from "../../core/report/paint.js";
@@ -98,9 +99,9 @@ export async function startPlay(terminal: Terminal, globals: GlobalOptions, opti
         if (!terminal.quiet) terminal.note([paint.quiet(`  ${saved.join(", ")} saved, played from now on`)]);
       } catch (error) {
         if (!(error instanceof Halt)) throw error;
-        const textOf = (document: string): string | undefined => error.texts.get(document);
+        const texts = new ShownTexts((document) => error.texts.get(document));
         terminal.note([
-          ...error.problems.flatMap((each) => renderProblem(each, textOf, paint)),
+          ...error.problems.flatMap((each) => renderProblem(each, texts, paint)),
           paint.warn("  played as before"),
         ]);
       }

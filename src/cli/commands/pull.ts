@@ -38,15 +38,13 @@ export async function pullCommand(
   const outcome = await pull(project, {
     contracts: chosenContracts(project, contracts),
     checkOnly: check,
-    onImpact: (impact, textOf) => {
-      const texts = { before: textOf, after: textOf };
-      terminal.result([...renderImpact([impact], texts, paint, false), ""]);
+    onImpact: (impact, texts) => {
+      terminal.result([...renderImpact([impact], { before: texts, after: texts }, paint, false), ""]);
     },
   });
-  const textOf = (document: string): string | undefined =>
-    document === project.configName ? project.configText : outcome.textOf(document);
+  const { texts } = outcome;
   terminal.note(
-    [...project.problems, ...outcome.problems].flatMap((each) => [...renderProblem(each, textOf, paint), ""]),
+    [...project.problems, ...outcome.problems].flatMap((each) => [...renderProblem(each, texts, paint), ""]),
   );
   terminal.result([
     headline(outcome.contracts, check, terminal),
@@ -57,7 +55,7 @@ export async function pullCommand(
     changes: outcome.impacts.flatMap(({ contract, changes }) =>
       changes.map(({ code, message, verdict, use }) => ({ contract, code, message, verdict, use })),
     ),
-    problems: outcome.problems.map((each) => problemJson(each, textOf)),
+    problems: outcome.problems.map((each) => problemJson(each, texts)),
     exitCode: outcome.exitCode,
   });
   return outcome.exitCode;

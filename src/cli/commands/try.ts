@@ -81,6 +81,7 @@ export async function tryCommand(
   const { performer } = await project.session.tools(usualLanguage);
   if (!performer) throw new Error(`Nothing performs calls in ${usualLanguage}.`);
   const performed = await performer.perform(call, {
+    importer: terminal.host.importer,
     baseUrl: options.baseUrl === undefined ? `${playedAt}/${call.contract}` : publicAddress(options.baseUrl),
     fetch: options.baseUrl === undefined ? playing(call, seed) : (request) => fetch(request),
     auth: options.baseUrl === undefined ? Object.fromEntries(call.credentials.map((name) => [name, "any-token"])) : {},

@@ -1,3 +1,4 @@
+import { ShownTexts } from "../../core/problem/shownTexts.js";
 import type { ContractImpact } from "../../core/change/judgedChange.js";
 import { breaksProject } from "../../core/change/judgedChange.js";
 import { worst } from "../../core/change/verdict.js";
@@ -66,10 +67,10 @@ function report(
   const { paint } = terminal;
   const { outcome, halt } = run;
   if (halt) {
-    const textOf = (document: string): string | undefined => halt.texts.get(document);
-    terminal.note(halt.problems.flatMap((each) => renderProblem(each, textOf, paint)));
+    const texts = new ShownTexts((document) => halt.texts.get(document));
+    terminal.note(halt.problems.flatMap((each) => renderProblem(each, texts, paint)));
     terminal.result([paint.bad(`watch: ${savedNames(run.saved)} cannot be read, the SDK stays as it was`)]);
-    terminal.line({ saved: run.saved, problems: halt.problems.map((each) => problemJson(each, textOf)), sdks: [] });
+    terminal.line({ saved: run.saved, problems: halt.problems.map((each) => problemJson(each, texts)), sdks: [] });
     return new Set(told);
   }
   if (!outcome) return new Set(told);
@@ -79,7 +80,7 @@ function report(
     saved: run.saved,
     elapsedMs: Math.round(run.elapsedMs),
     sdks: outcome.sdks.map(({ name, state, files }) => ({ name, state, files })),
-    problems: outcome.sdks.flatMap(({ problems }) => problems).map((each) => problemJson(each, outcome.textOf)),
+    problems: outcome.sdks.flatMap(({ problems }) => problems).map((each) => problemJson(each, outcome.texts)),
     changes: impacts.flatMap(({ contract, changes }) =>
       changes.map(({ code, message, verdict, use }) => ({ contract, code, message, verdict, use })),
     ),
@@ -127,7 +128,7 @@ function impactLines(impacts: readonly ContractImpact[], outcome: GenerateOutcom
     return [`  ${counted(changes.length, "change")}, ${rest}`];
   }
   const [hit, ...more] = heaviest.hits;
-  const where = hit ? `  ${placeText(hit.place, outcome.textOf)}` : "";
+  const where = hit ? `  ${placeText(hit.place, outcome.texts)}` : "";
   const count = more.length > 0 ? ` and ${String(more.length)} more` : "";
   const rest = others.length > 0 ? `, and ${counted(others.length, "other break")}` : "";
   return [`  ${paint.bad("x")} ${heaviest.message}${paint.quiet(`${where}${count}${rest}`)}`];

@@ -19,9 +19,6 @@ const nothingFound: ShapeFacts = { names: none, hasFaces: false, hasBytes: false
 const untypedFound: ShapeFacts = { ...nothingFound, untyped: 1 };
 const bytesFound: ShapeFacts = { ...nothingFound, hasBytes: true };
 
-/** Shapes that hold others are asked about again and again. */
-const known = new WeakMap<Shape, ShapeFacts>();
-
 /** What a shape and the shapes in it are made of. */
 export function shapeFacts(shape: Shape): ShapeFacts {
   switch (shape.kind) {
@@ -35,11 +32,8 @@ export function shapeFacts(shape: Shape): ShapeFacts {
     case "list":
     case "map":
     case "tuple":
-    case "union": {
-      const facts = known.get(shape) ?? factsInside(shape);
-      known.set(shape, facts);
-      return facts;
-    }
+    case "union":
+      return factsInside(shape);
     default:
       return nothingFound;
   }

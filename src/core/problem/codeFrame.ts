@@ -1,6 +1,7 @@
 import { maskSecrets } from "../text/secrets.js";
 import { visible } from "../text/visible.js";
-import { lineOf, type Position } from "./textLines.js";
+import type { Position } from "./position.js";
+import type { ShownText } from "./shownText.js";
 
 /** So that a frame with its number and indent holds in 80 columns. */
 const maxFrameWidth = 68;
@@ -12,19 +13,19 @@ const around = 1_000;
  * around the column; credentials are masked, and characters that nobody sees are shown as a middle dot, so that a hostile
  * text cannot steer a terminal.
  */
-export function codeFrame(text: string, position: Position): string[] {
+export function codeFrame(text: ShownText, position: Position): string[] {
   const first = Math.max(1, position.line - 1);
   const width = String(position.line).length;
   const windowStart = Math.max(0, position.column - 1 - maxFrameWidth + 20);
   const rows: string[] = [];
   for (let line = first; line <= position.line; line++) {
     const start = Math.max(0, windowStart - around);
-    const safe = maskSecrets(lineOf(text, line).slice(start, windowStart + maxFrameWidth + around));
+    const safe = maskSecrets(text.line(line).slice(start, windowStart + maxFrameWidth + around));
     const shown = visible(safe.slice(windowStart - start, windowStart - start + maxFrameWidth));
     rows.push(`${String(line).padStart(width)} | ${shown}`.trimEnd());
   }
   const caretColumn = position.column - 1 - windowStart;
-  const rest = Math.max(1, lineOf(text, position.line).length - (position.column - 1));
+  const rest = Math.max(1, text.line(position.line).length - (position.column - 1));
   const carets = "^".repeat(Math.max(1, Math.min(position.length, rest, maxFrameWidth - caretColumn)));
   rows.push(`${" ".repeat(width)} | ${" ".repeat(caretColumn)}${carets}`);
   return rows;

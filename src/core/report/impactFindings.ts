@@ -1,10 +1,9 @@
 import { worst, type Level } from "../change/verdict.js";
 import { isHeld, type Gate } from "../change/gate.js";
 import type { ContractImpact } from "../change/judgedChange.js";
-import { findPosition } from "../problem/findPosition.js";
 import type { Place } from "../problem/place.js";
 import type { ImpactTexts } from "./renderImpact.js";
-import type { TextOf } from "./renderProblem.js";
+import type { ShownTexts } from "../problem/shownTexts.js";
 
 /** One thing to tell a machine: a change at one place that it hits, or at the contract where it hits none. */
 export interface Finding {
@@ -47,9 +46,9 @@ export function impactFindings(impacts: readonly ContractImpact[], texts: Impact
   ]);
 }
 
-function at(place: Place, textOf: TextOf): Pick<Finding, "at"> {
-  const text = textOf(place.document);
-  if (text === undefined) return place.document === "" ? {} : { at: { file: place.document, line: 1, column: 1 } };
-  const { line, column } = findPosition(place, text);
+function at(place: Place, texts: ShownTexts): Pick<Finding, "at"> {
+  const position = texts.position(place);
+  if (!position) return place.document === "" ? {} : { at: { file: place.document, line: 1, column: 1 } };
+  const { line, column } = position;
   return { at: { file: place.document, line, column } };
 }

@@ -5,7 +5,8 @@ import { isHeld } from "../change/gate.js";
 import type { Place } from "../problem/place.js";
 import type { CompileError } from "../use/explainErrors.js";
 import { impactHeadline, type ImpactTexts } from "./renderImpact.js";
-import { placeText, type TextOf } from "./renderProblem.js";
+import { placeText } from "./renderProblem.js";
+import type { ShownTexts } from "../problem/shownTexts.js";
 import { pageScript, pageStyle } from "./impactPageParts.js";
 import { shapeSides } from "./shapeText.js";
 
@@ -97,27 +98,27 @@ function list(title: string, items: readonly string[]): string {
   return all.length === 0 ? "" : `<h3>${title}</h3><ul>${all.join("")}</ul>`;
 }
 
-function hitItems(change: JudgedChange, textOf: TextOf): string[] {
+function hitItems(change: JudgedChange, texts: ShownTexts): string[] {
   return change.hits.map(({ place, kind, owner, operations }) => {
     const through = operations.filter((operation) => operation !== owner);
     const sent = through.length > 0 ? `, sent by ${html(through.join(", "))}` : "";
-    return `<li><code>${html(placeText(place, textOf))}</code> ${html(kind)} <code>${html(owner)}</code>${sent}${lineOf(place, textOf)}</li>`;
+    return `<li><code>${html(placeText(place, texts))}</code> ${html(kind)} <code>${html(owner)}</code>${sent}${lineOf(place, texts)}</li>`;
   });
 }
 
-function errorItems(errors: readonly CompileError[], textOf: TextOf): string[] {
+function errorItems(errors: readonly CompileError[], texts: ShownTexts): string[] {
   return errors.map(
     ({ place, code, message }) =>
-      `<li><code>${html(placeText(place, textOf))}</code> ${html(code)} ${html(message)}${lineOf(place, textOf)}</li>`,
+      `<li><code>${html(placeText(place, texts))}</code> ${html(code)} ${html(message)}${lineOf(place, texts)}</li>`,
   );
 }
 
-function placeItem(place: Place | undefined, textOf: TextOf, side: string): string {
-  return place && place.document !== "" ? `<li>${side} <code>${html(placeText(place, textOf))}</code></li>` : "";
+function placeItem(place: Place | undefined, texts: ShownTexts, side: string): string {
+  return place && place.document !== "" ? `<li>${side} <code>${html(placeText(place, texts))}</code></li>` : "";
 }
 
-function lineOf(place: Place, textOf: TextOf): string {
-  const text = textOf(place.document);
+function lineOf(place: Place, texts: ShownTexts): string {
+  const text = texts.find(place.document)?.text;
   if (text === undefined || !("offset" in place)) return "";
   const start = text.lastIndexOf("\n", place.offset - 1) + 1;
   const end = text.indexOf("\n", place.offset);

@@ -4,7 +4,8 @@ import type { Place } from "../problem/place.js";
 import type { CompileError } from "../use/explainErrors.js";
 import { visible } from "../text/visible.js";
 import { counted, wrap, type Paint } from "./paint.js";
-import { placeText, renderProblem, type TextOf } from "./renderProblem.js";
+import { placeText, renderProblem } from "./renderProblem.js";
+import type { ShownTexts } from "../problem/shownTexts.js";
 
 const width = 80;
 const hitsShown = 4;
@@ -12,8 +13,8 @@ const mostErrorLines = 3;
 
 export interface ImpactTexts {
   /** Texts of the old contract and of the project's own files. */
-  readonly before: TextOf;
-  readonly after: TextOf;
+  readonly before: ShownTexts;
+  readonly after: ShownTexts;
 }
 
 /** The verdict on all contracts in one line of at most 60 columns. */
@@ -56,7 +57,7 @@ export interface CompiledApp {
 export function renderProof(
   { unexplained, before, unproved }: CompiledApp,
   impacts: readonly ContractImpact[],
-  textOf: TextOf,
+  texts: ShownTexts,
   paint: Paint,
 ): string[] {
   const errors = impacts.flatMap((impact) => impact.changes.flatMap((change) => change.errors ?? []));
@@ -65,11 +66,11 @@ export function renderProof(
       ? "proved: your app compiles against the new SDK as before"
       : `proved: ${counted(errors.length + unexplained.length, "new compile error")}, ${String(errors.length)} explained by a change`;
   const rows = ["", paint.strong(headline)];
-  if (unexplained.length > 0) rows.push("  errors that no change explains", ...errorRows(unexplained, textOf, paint));
+  if (unexplained.length > 0) rows.push("  errors that no change explains", ...errorRows(unexplained, texts, paint));
   if (before.length > 0)
     rows.push(
       `  ${counted(before.length, "error")} that ${before.length === 1 ? "was" : "were"} there before`,
-      ...errorRows(before, textOf, paint),
+      ...errorRows(before, texts, paint),
     );
   if (unproved.length > 0) rows.push(`  cannot tell for ${unproved.join(", ")}: their compiler cannot be asked`);
   return rows;
@@ -176,8 +177,8 @@ function operationRows(operations: readonly string[]): string[] {
 }
 
 /** The line of source that a hit stands in, as much of it around the place as there is room for. */
-function sourceLine(place: Place, textOf: TextOf): string | undefined {
-  const text = textOf(place.document);
+function sourceLine(place: Place, texts: ShownTexts): string | undefined {
+  const text = texts.find(place.document)?.text;
   if (text === undefined || !("offset" in place)) return undefined;
   const start = text.lastIndexOf("\n", place.offset - 1) + 1;
   const end = text.indexOf("\n", place.offset);
@@ -190,11 +191,11 @@ function sourceLine(place: Place, textOf: TextOf): string | undefined {
   return visible(`${from > 0 ? "…" : ""}${shown}${from + room < line.length ? "…" : ""}`);
 }
 
-function errorRows(errors: readonly CompileError[], textOf: TextOf, paint: Paint): string[] {
+function errorRows(errors: readonly CompileError[], texts: ShownTexts, paint: Paint): string[] {
   const rows = errors.slice(0, hitsShown).flatMap(({ place, code, message }) => {
     const [first = "", ...more] = wrap(`${code} ${visible(message)}`, width - 8).slice(0, mostErrorLines);
     return [
-      `      ${paint.bad("does not compile")}  ${paint.strong(placeText(place, textOf))}`,
+      `      ${paint.bad("does not compile")}  ${paint.strong(placeText(place, texts))}`,
       ...[first, ...more].map((line) => `        ${paint.quiet(line)}`),
     ];
   });
@@ -209,8 +210,8 @@ function hitOwner(hit: Hit, change: JudgedChange): string {
   return `in ${hit.owner}${through.length > 0 ? `, sent by ${through.join(", ")}` : ""}`;
 }
 
-function placeOn(place: Place | undefined, textOf: TextOf): string | undefined {
-  return place && place.document !== "" ? placeText(place, textOf) : undefined;
+function placeOn(place: Place | undefined, texts: ShownTexts): string | undefined {
+  return place && place.document !== "" ? placeText(place, texts) : undefined;
 }
 
 function levelMark(level: Level, paint: Paint): string {

@@ -3,7 +3,8 @@ import type { Outline, OutlineDetail, OutlineEntry, OutlineUse } from "../outlin
 import type { Place } from "../problem/place.js";
 import { visible } from "../text/visible.js";
 import { counted, wrap, type Paint } from "./paint.js";
-import { placeText, type TextOf } from "./renderProblem.js";
+import { placeText } from "./renderProblem.js";
+import type { ShownTexts } from "../problem/shownTexts.js";
 
 const width = 80;
 const mostTypes = 60;
@@ -11,14 +12,14 @@ const placesShown = 3;
 
 /** How a reader looks at an outline. */
 export interface OutlineView {
-  readonly textOf: TextOf;
+  readonly texts: ShownTexts;
   readonly paint: Paint;
   /** List types however many there are. */
   readonly isNarrowed: boolean;
 }
 
 /** An outline as a tree, with a mark on what is used. */
-export function renderOutline(outline: Outline, { textOf, paint, isNarrowed }: OutlineView): string[] {
+export function renderOutline(outline: Outline, { texts, paint, isNarrowed }: OutlineView): string[] {
   const entries = outline.groups.flatMap((group) => group.entries);
   const used = entries.filter(({ use }) => use === "used").length;
   const thing = outline.protocol === "rest" ? "operation" : "root field";
@@ -30,7 +31,7 @@ export function renderOutline(outline: Outline, { textOf, paint, isNarrowed }: O
     ...outline.groups.flatMap(({ name, summary, entries: members }) => [
       "",
       `  ${paint.accent(visible(name))}${summary === undefined ? "" : paint.quiet(`  ${cut(visible(summary), width - name.length - 4)}`)}`,
-      ...members.flatMap((entry) => entryLines(entry, textOf, paint)),
+      ...members.flatMap((entry) => entryLines(entry, texts, paint)),
     ]),
     ...typeLines(outline, paint, isNarrowed),
     ...adviceLines(outline.advice, paint, isNarrowed),
@@ -45,7 +46,7 @@ function mark(use: OutlineUse, paint: Paint): string {
   return use === "used" ? paint.good(marks[use]) : paint.quiet(marks[use]);
 }
 
-function entryLines(entry: OutlineEntry, textOf: TextOf, paint: Paint): string[] {
+function entryLines(entry: OutlineEntry, texts: ShownTexts, paint: Paint): string[] {
   const { label, name, summary, deprecated, use, places } = entry;
   // A root field's name with its arguments holds all that its label does.
   const isField = label.endsWith(`.${name.replace(/[(:].*$/s, "")}`);
@@ -54,7 +55,7 @@ function entryLines(entry: OutlineEntry, textOf: TextOf, paint: Paint): string[]
     ...(deprecated === undefined ? [] : [`deprecated${deprecated === "" ? "" : `: ${deprecated}`}`]),
     ...(summary === undefined ? [] : [summary]),
   ].join(". ");
-  const where = places.length > 0 ? placesText(places, textOf, 1) : "";
+  const where = places.length > 0 ? placesText(places, texts, 1) : "";
   return [
     `  ${mark(use, paint)} ${isField ? wrap(visible(name), width - 4, "      ").join("\n") : short}`,
     ...(rest === "" ? [] : [`      ${paint.quiet(cut(visible(rest), width - 6))}`]),
@@ -62,8 +63,8 @@ function entryLines(entry: OutlineEntry, textOf: TextOf, paint: Paint): string[]
   ];
 }
 
-function placesText(places: readonly Place[], textOf: TextOf, most: number): string {
-  const shown = places.slice(0, most).map((place) => placeText(place, textOf));
+function placesText(places: readonly Place[], texts: ShownTexts, most: number): string {
+  const shown = places.slice(0, most).map((place) => placeText(place, texts));
   const more = places.length - shown.length;
   return `${shown.join(", ")}${more > 0 ? ` and ${String(more)} more` : ""}`;
 }
@@ -103,7 +104,7 @@ function adviceLines(advice: readonly Advice[], paint: Paint, isNarrowed: boolea
 /** One operation or type in full, with everything it reaches. */
 export function renderDetail(
   detail: OutlineDetail & { readonly contract: string },
-  { textOf, paint }: OutlineView,
+  { texts, paint }: OutlineView,
 ): string[] {
   const { title, contract, description, lines, use, places, reachedBy, reaches } = detail;
   const used = {
@@ -117,7 +118,7 @@ export function renderDetail(
     `${paint.strong(`outline: ${title}`)}${paint.quiet(`  in ${contract}, ${used[use]}`)}`,
     ...(description === undefined ? [] : block(description.trim()).map(paint.quiet)),
     ...lines.map((line) => `    ${visible(line)}`),
-    ...(places.length === 0 ? [] : [`  used at ${placesText(places, textOf, placesShown)}`]),
+    ...(places.length === 0 ? [] : [`  used at ${placesText(places, texts, placesShown)}`]),
     ...(reachedBy.length === 0
       ? []
       : wrap(`reached by ${reachedBy.join(", ")}`, width - 2, "  ").map((line) => `  ${line}`)),

@@ -1,12 +1,9 @@
 import { visible } from "../text/visible.js";
 import { codeFrame } from "../problem/codeFrame.js";
-import { findPosition } from "../problem/findPosition.js";
 import type { Place } from "../problem/place.js";
+import type { ShownTexts } from "../problem/shownTexts.js";
 import type { Problem } from "../problem/problem.js";
 import { counted, wrap, type Paint } from "./paint.js";
-
-/** Looks up the text of a document by the name problems use; undefined when it is not at hand. */
-export type TextOf = (document: string) => string | undefined;
 
 const width = 80;
 const framesShown = 2;
@@ -15,7 +12,7 @@ const framesShown = 2;
  * A problem for a person: first where and what, in one line that holds at 60 columns as far as the words allow, then
  * the lines in question, then why and what to do.
  */
-export function renderProblem(problem: Problem, textOf: TextOf, paint: Paint): string[] {
+export function renderProblem(problem: Problem, texts: ShownTexts, paint: Paint): string[] {
   const mark =
     problem.level === "error"
       ? paint.bad("error")
@@ -23,14 +20,14 @@ export function renderProblem(problem: Problem, textOf: TextOf, paint: Paint): s
         ? paint.warn("warning")
         : paint.accent("note");
   const [first, ...others] = problem.places;
-  const rows = [`${mark} ${paint.quiet(problem.code)}${first ? `  ${paint.strong(placeText(first, textOf))}` : ""}`];
+  const rows = [`${mark} ${paint.quiet(problem.code)}${first ? `  ${paint.strong(placeText(first, texts))}` : ""}`];
   rows.push(...wrap(visible(problem.message), width - 2).map((line) => `  ${line}`));
   const shown = [first, ...others].filter((place): place is Place => place !== undefined).slice(0, framesShown);
   shown.forEach((place, at) => {
-    const text = textOf(place.document);
-    if (text === undefined || text === "") return;
-    if (at > 0) rows.push(`  ${paint.quiet("and")} ${paint.strong(placeText(place, textOf))}`);
-    rows.push(...codeFrame(text, findPosition(place, text)).map((line) => `    ${paint.quiet(line)}`));
+    const text = texts.find(place.document);
+    if (!text || text.text === "") return;
+    if (at > 0) rows.push(`  ${paint.quiet("and")} ${paint.strong(placeText(place, texts))}`);
+    rows.push(...codeFrame(text, text.position(place)).map((line) => `    ${paint.quiet(line)}`));
   });
   const more = problem.places.length - shown.length;
   if (more > 0) rows.push(`  ${paint.quiet(`and ${counted(more, "more place")}`)}`);
@@ -41,9 +38,8 @@ export function renderProblem(problem: Problem, textOf: TextOf, paint: Paint): s
 }
 
 /** "file:line:column", or the file alone when its text is not at hand. */
-export function placeText(place: Place, textOf: TextOf): string {
-  const text = textOf(place.document);
-  if (text === undefined) return place.document;
-  const { line, column } = findPosition(place, text);
-  return `${place.document}:${String(line)}:${String(column)}`;
+export function placeText(place: Place, texts: ShownTexts): string {
+  const position = texts.position(place);
+  if (!position) return place.document;
+  return `${place.document}:${String(position.line)}:${String(position.column)}`;
 }

@@ -66,14 +66,7 @@ export function keywordsOf(topic: keyof typeof speaksOf): readonly string[] {
 
 /** All that a schema speaks about, found in one look at its keys: most schemas have two, and there are fifty to ask for. */
 export function topicsOf(schema: Data): number {
-  // A field is asked again right after its schema was read.
-  if (schema === lastSchema) return lastTopics;
   let found = 0;
   for (const key in schema) found |= bitByKeyword.get(key) ?? 0;
-  lastSchema = schema;
-  lastTopics = found;
   return found;
 }
-
-let lastSchema: Data | undefined;
-let lastTopics = 0;

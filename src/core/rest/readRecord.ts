@@ -2,7 +2,7 @@ import type { Field, Reference, Shape } from "../contract/model.js";
 import { kindOf } from "../problem/kindOf.js";
 import { below, keyBelow, type PointerPlace } from "../problem/place.js";
 import { dataMember, isData, listMember, member, type Data } from "../text/parseData.js";
-import { keywordsOf, speaksOf, topicsOf } from "./keywords.js";
+import { keywordsOf, speaksOf } from "./keywords.js";
 import { annotate } from "./readAnnotations.js";
 import type { SchemaReader } from "./schemaReader.js";
 import { unsaid } from "./unsaid.js";
@@ -47,7 +47,7 @@ function readField(name: string, schema: unknown, required: boolean, place: Poin
     place: keyBelow(place, "properties", name),
   };
   if (!isData(schema)) return field;
-  const topics = topicsOf(schema);
+  const topics = reader.topicsOf(schema);
   if (topics & speaksOf.field) {
     if (member(schema, "readOnly") === true) field.face = "answer";
     else if (member(schema, "writeOnly") === true) field.face = "request";

@@ -4,7 +4,7 @@ import { below, type PointerPlace } from "../problem/place.js";
 import { didYouMean } from "../text/nearest.js";
 import { isData, listMember, member, textMember, type Data } from "../text/parseData.js";
 import { mergeReferences, type MergeContext } from "./mergeShapes.js";
-import { keywordsOf, speaksOf, topicsOf } from "./keywords.js";
+import { keywordsOf, speaksOf } from "./keywords.js";
 import { plainShapes } from "./plainSchema.js";
 import { readAnnotations } from "./readAnnotations.js";
 import { readConstraints } from "./readConstraints.js";
@@ -19,7 +19,7 @@ type TypeName = (typeof typeNames)[number] | "file";
 
 /** Reads one schema object (JSON Schema 2020-12, OpenAPI 3.0 dialect included) into a reference. */
 export function readSchema(schema: Data, place: PointerPlace, reader: SchemaReader): Reference {
-  const topics = topicsOf(schema);
+  const topics = reader.topicsOf(schema);
   const read = readReference(schema, topics, place, reader);
   if ((topics & speaksOf.annotations) === 0) return read;
   const { kind } = read.shape;

@@ -2,11 +2,12 @@ import { shapeFacts } from "../contract/shapeFacts.js";
 import type { Reference, Shape, TypeDefinition } from "../contract/model.js";
 import { kindOf } from "../problem/kindOf.js";
 import { below, pointerPlace, pointerToken, pointerTokens, type PointerPlace } from "../problem/place.js";
-import { isData, member, textMember } from "../text/parseData.js";
+import { isData, member, textMember, type Data } from "../text/parseData.js";
 import { pascalCase } from "../text/words.js";
 import { schemasPointer } from "./dialect.js";
 import { Fault, StillReading } from "./fault.js";
 import { partOf } from "./linkDocuments.js";
+import { topicsOf } from "./keywords.js";
 import { readAnnotations } from "./readAnnotations.js";
 import { plainReference, soleReference } from "./plainSchema.js";
 import { readFamily, SchemaFamily } from "./schemaFamily.js";
@@ -49,8 +50,21 @@ export class SchemaReader {
   /** What was made of each reference. */
   private readonly referenced = new Map<string, Reference>();
 
+  /** The schema that was looked at last, because a field is asked again right after its schema was read. */
+  private lastSchema: Data | undefined;
+  private lastTopics = 0;
+
   constructor(readonly document: RestDocument) {
     this.schemas = `${schemasPointer(document.dialect)}/`;
+  }
+
+  /** All that a schema speaks about. */
+  topicsOf(schema: Data): number {
+    if (schema !== this.lastSchema) {
+      this.lastSchema = schema;
+      this.lastTopics = topicsOf(schema);
+    }
+    return this.lastTopics;
   }
 
   /** Reads a schema at its place. Throws a Fault when it, or what it cannot do without, is broken. */

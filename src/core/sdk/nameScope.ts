@@ -23,20 +23,8 @@ const spellings: Readonly<Record<string, string>> = {
  * that `+1` and `-1` stay apart; what cannot be spelled becomes its code points.
  */
 export function typeNameFrom(text: string): string {
-  const known = typeNamesMade.get(text);
-  if (known !== undefined) return known;
-  const name = makeTypeName(text);
-  if (typeNamesMade.size >= mostNamesKept) typeNamesMade.clear();
-  typeNamesMade.set(text, name);
-  return name;
-}
-
-// Contracts repeat the same field names thousands of times.
-const typeNamesMade = new Map<string, string>();
-const memberNamesMade = new Map<string, string>();
-const mostNamesKept = 20_000;
-
-function makeTypeName(text: string): string {
+  // Most names are letters and digits; of those only the first letter may change, because words begin with capitals.
+  if (/^[A-Za-z][A-Za-z0-9]*$/.test(text)) return text.charAt(0).toUpperCase() + text.slice(1);
   const direct = pascalCase(text.replace(/^([+-])(?=\d)/, (sign) => ` ${spellings[sign] ?? ""} `));
   if (direct !== "") return direct;
   const spelledOut = Array.from(text)
@@ -46,12 +34,9 @@ function makeTypeName(text: string): string {
 }
 
 export function memberNameFrom(text: string): string {
-  const known = memberNamesMade.get(text);
-  if (known !== undefined) return known;
-  const name = camelCase(typeNameFrom(text)) || "empty";
-  if (memberNamesMade.size >= mostNamesKept) memberNamesMade.clear();
-  memberNamesMade.set(text, name);
-  return name;
+  // A first word of several letters that is no abbreviation loses its capital, and that is all.
+  if (/^[A-Za-z][a-z][A-Za-z0-9]*$/.test(text)) return text.charAt(0).toLowerCase() + text.slice(1);
+  return camelCase(typeNameFrom(text)) || "empty";
 }
 
 /**

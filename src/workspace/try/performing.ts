@@ -1,3 +1,5 @@
+import type { ModuleImporter } from "../session.js";
+
 /** One exchange as it went over the wire. */
 export interface Exchange {
   readonly method: string;
@@ -31,6 +33,7 @@ export interface Performed {
 
 /** What a call is performed with. */
 export interface Performing {
+  readonly importer: ModuleImporter;
   readonly baseUrl: string;
   readonly fetch: (request: Request) => Promise<Response>;
   readonly auth: Readonly<Record<string, string>>;

@@ -8,7 +8,8 @@ import { visible } from "../../../src/core/text/visible.js";
 import { findPosition } from "../../../src/core/problem/findPosition.js";
 import { below, pointerPlace, pointerToken, pointerTokens } from "../../../src/core/problem/place.js";
 import { problem } from "../../../src/core/problem/problem.js";
-import { positionAt } from "../../../src/core/problem/textLines.js";
+import { ShownText } from "../../../src/core/problem/shownText.js";
+import { ShownTexts } from "../../../src/core/problem/shownTexts.js";
 import { plainPaint } from "../../../src/core/report/paint.js";
 import { renderProblem } from "../../../src/core/report/renderProblem.js";
 import { packageRoot } from "../../support/packageRoot.js";
@@ -99,7 +100,7 @@ describe("places", () => {
             return isSeq(each) ? [String(each.items.indexOf(next))] : [];
           });
           const pointer = tokens.map((token) => `/${pointerToken(token)}`).join("");
-          const seen = positionAt(text, node.range[0]);
+          const seen = new ShownText(text).positionAt(node.range[0]);
           expect(at(pointer, text), pointer).toBe(`${String(seen.line)}:${String(seen.column)}`);
           compared++;
         },
@@ -116,7 +117,7 @@ describe("places", () => {
 
 describe("a code frame", () => {
   it("shows the line, the one before, and carets", () => {
-    expect(codeFrame("one\ntwo three", { line: 2, column: 5, length: 5 })).toEqual([
+    expect(codeFrame(new ShownText("one\ntwo three"), { line: 2, column: 5, length: 5 })).toEqual([
       "1 | one",
       "2 | two three",
       "  |     ^^^^^",
@@ -124,7 +125,7 @@ describe("a code frame", () => {
   });
 
   it("cuts a long line to a window around the column", () => {
-    const [, row = "", carets = ""] = codeFrame(`first\n${"x".repeat(5000)}here${"y".repeat(5000)}`, {
+    const [, row = "", carets = ""] = codeFrame(new ShownText(`first\n${"x".repeat(5000)}here${"y".repeat(5000)}`), {
       line: 2,
       column: 5001,
       length: 4,
@@ -139,7 +140,7 @@ describe("a code frame", () => {
 });
 
 describe("a problem for a person", () => {
-  const textOf = (document: string) => (document === "q.graphql" ? "query A {\n  boat\n}" : undefined);
+  const texts = new ShownTexts((document) => (document === "q.graphql" ? "query A {\n  boat\n}" : undefined));
 
   it("says in its first line what and where, then shows, then helps", () => {
     const found = problem("query.invalid", "Cannot query field `boat`.", {
@@ -147,7 +148,7 @@ describe("a problem for a person", () => {
       why: "The server would refuse it.",
       hint: "Did you mean `boats`?",
     });
-    expect(renderProblem(found, textOf, plainPaint)).toEqual([
+    expect(renderProblem(found, texts, plainPaint)).toEqual([
       "error query.invalid  q.graphql:2:3",
       "  Cannot query field `boat`.",
       "    1 | query A {",
@@ -161,7 +162,7 @@ describe("a problem for a person", () => {
   it("without a text names the file, and counts further places", () => {
     const place = { document: "gone.graphql", offset: 1, length: 1 };
     expect(
-      renderProblem(problem("query.duplicate", "Twice.", { places: [place, place, place, place] }), textOf, plainPaint),
+      renderProblem(problem("query.duplicate", "Twice.", { places: [place, place, place, place] }), texts, plainPaint),
     ).toEqual(["error query.duplicate  gone.graphql", "  Twice.", "  and 2 more places"]);
   });
 });

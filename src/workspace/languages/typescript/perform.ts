@@ -14,7 +14,7 @@ export async function perform(call: FoundCall, how: Performing): Promise<Perform
   const entries = modulesOf(call);
   const modules = runnableModules(call.files, entries);
   const names = entries.map((path) => path.replace(/\.ts$/, ".mjs"));
-  const exported = await loadModules(modules, names);
+  const exported = await loadModules(modules, names, how.importer);
   const exchanges: Exchange[] = [];
   const watched: typeof fetch = async (input, init) => {
     const request = new Request(input, init);

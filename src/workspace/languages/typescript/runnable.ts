@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { dirname, join, posix } from "node:path";
 import { pathToFileURL } from "node:url";
 import ts from "typescript";
-import { importModule } from "../../importModule.js";
+import type { ModuleImporter } from "../../session.js";
 import type { FoundCall } from "../../try/foundCall.js";
 
 /** Paths of the modules that have a call and make its connection, in this order. */
@@ -44,6 +44,7 @@ export function runnableModules(files: ReadonlyMap<string, string>, entries: rea
 export async function loadModules(
   modules: ReadonlyMap<string, string>,
   paths: readonly string[],
+  importer: ModuleImporter,
 ): Promise<Readonly<Record<string, unknown>>> {
   const folder = mkdtempSync(join(tmpdir(), "rhema-try-"));
   try {
@@ -52,7 +53,7 @@ export async function loadModules(
       writeFileSync(join(folder, path), text);
     }
     const loaded = await Promise.all(
-      paths.map(async (path) => (await importModule(pathToFileURL(join(folder, path)).href)) as object),
+      paths.map(async (path) => (await importer(pathToFileURL(join(folder, path)).href)) as object),
     );
     return Object.assign({}, ...loaded) as Record<string, unknown>;
   } finally {
