@@ -29,7 +29,7 @@ export interface Language extends LanguageDescription {
   readonly operationNames: (operation: string) => readonly string[];
   /** The text of every file by its path inside the SDK's folder. */
   readonly print: (sdk: LoweredSdk, printing: Printing) => Map<string, string>;
-  /** The runtime's files that an SDK with some features holds, by their names below `runtimes/<id>`. */
+  /** The runtime's files that an SDK with some features holds, by their names in the runtime's folder. */
   readonly runtime: (features: ReadonlySet<Feature>) => readonly string[];
   /** What source can name of a contract's part of an SDK, from the SDK's files by path. */
   readonly exports: (files: ReadonlyMap<string, string>, contract: string) => readonly string[];
@@ -48,7 +48,7 @@ export interface FactsScope {
 export interface Printing {
   /** With everything settled that depends on the app. */
   readonly settings: SdkSettings;
-  /** The runtime's sources by file name. */
+  /** Sources of the runtime by file name: those that the SDK's features need. */
   readonly runtime: ReadonlyMap<string, string>;
   /** What each GraphQL scalar is that the configuration maps, by contract. */
   readonly scalars: ReadonlyMap<string, ReadonlyMap<string, string>>;

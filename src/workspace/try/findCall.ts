@@ -4,6 +4,7 @@ import { operationLabel, type RestContract } from "../../core/contract/model.js"
 import { draftDocuments } from "../../core/graphql/draftDocument.js";
 import { readQueryDocuments } from "../../core/graphql/readQueryDocuments.js";
 import type { ContractNames, Language } from "../../core/languages/language.js";
+import { printLowered } from "../../core/languages/printSdk.js";
 import { settledSettings } from "../../core/languages/settings.js";
 import { problem } from "../../core/problem/problem.js";
 import { lowerSdk } from "../../core/sdk/lower/lowerSdk.js";
@@ -173,7 +174,7 @@ class CallSearch {
     const sdk = lowerSdk({ name: "try", contracts: [plan] }, settledSettings(language.settings, {}));
     const [lowered] = sdk.contracts;
     if (!lowered) throw new Error("An SDK of one contract has one.");
-    const files = language.print(sdk, {
+    const files = printLowered(language, sdk, {
       settings: {},
       runtime: this.project.session.runtime(this.id, tools).files,
       scalars: new Map([[plan.name, mappedScalars(this.project.configuration.contracts[plan.name], this.id)]]),

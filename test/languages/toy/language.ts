@@ -51,12 +51,11 @@ function facts({ settings, rest }: FactsScope): SdkFacts {
 
 function print(sdk: LoweredSdk, { runtime, scalars }: Printing): Map<string, string> {
   const files = new Map<string, string>();
-  const features = new Set(sdk.contracts.flatMap((contract) => [...contract.features]));
   for (const contract of sdk.contracts) {
     const own = scalars.get(contract.plan.name) ?? new Map<string, string>();
     for (const [path, text] of printContract(contract, own)) files.set(`${contract.plan.name}/${path}`, text);
   }
-  for (const file of language.runtime(features)) files.set(`wire/${file}`, runtime.get(file) ?? "");
+  for (const [file, text] of runtime) files.set(`wire/${file}`, text);
   return files.set(
     "README.md",
     `# ${sdk.name}\n\n${sdk.contracts.flatMap((contract) => callList(contract, pageSpelling(contract))).join("\n")}`,
@@ -72,8 +71,7 @@ function printContract(contract: LoweredContract, scalars: ReadonlyMap<string, s
     return files;
   }
   for (const file of contract.files) {
-    const calls = contract.calls.filter(({ call }) => file.calls.includes(call));
-    files.set(`calls/${file.file}.toy`, calls.map((call) => printCall(call, names, spelling)).join("\n"));
+    files.set(`calls/${file.file}.toy`, file.calls.map((call) => printCall(call, names, spelling)).join("\n"));
     files.set(`calls/${file.file}.md`, restPage(file, contract, pageSpelling(contract)));
   }
   return files;

@@ -21,7 +21,7 @@ export function toyText(text: string): string {
 /** Lines of comment; a text cannot leave them. */
 export function toyComment({ paragraphs, deprecated }: Words, indent: string): string {
   const said = [...paragraphs, ...(deprecated === undefined ? [] : [`not any more: ${deprecated}`])];
-  const lines = said.flatMap((paragraph) => paragraph.split(/\r\n|[\n\r\u2028\u2029]/));
+  const lines = said.flatMap((paragraph) => (paragraph ?? "").split(/\r\n|[\n\r\u2028\u2029]/));
   return lines
     .filter((line) => line.trim() !== "")
     .map((line) => `${indent}# ${replaceHidden(line.trim(), () => " ")}\n`)

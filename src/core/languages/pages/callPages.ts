@@ -1,22 +1,18 @@
 import { operationLabel } from "../../contract/model.js";
 import type { CallFile } from "../../sdk/lower/callFiles.js";
 import { groupsAbove } from "../../sdk/lower/callFiles.js";
-import { factsOf } from "../../sdk/lower/documentation.js";
+import { factOf } from "../../sdk/lower/documentation.js";
 import type { LoweredCall, LoweredGraphql, LoweredGraphqlCall, LoweredRest } from "../../sdk/lower/loweredSdk.js";
 import type { PlannedArgument, PlannedResponse, RestCall, RestPlan } from "../../sdk/sdkPlan.js";
 import { codeBlock, codeSpan, oneLine, paragraphs, section } from "./markdown.js";
 import type { PageSpelling } from "./pageSpelling.js";
 
 /** The page of the calls that share a file: every call with all there is to know about it. */
-export function restPage({ groups, calls }: CallFile, contract: LoweredRest, spelling: PageSpelling): string {
-  const byCall = new Map(contract.calls.map((lowered) => [lowered.call, lowered]));
-  const parts = groups.map((group) => {
-    const tag = contract.plan.tags.get(group);
-    const own = calls.flatMap((call) => {
-      const lowered = call.group === group ? byCall.get(call) : undefined;
-      return lowered ? [restCall(lowered, contract.plan, spelling).trimEnd()] : [];
-    });
-    return `# ${groupTitle(contract.plan, group)}\n\n${paragraphs(tag?.description ?? tag?.summary)}${own.join("\n\n")}\n`;
+export function restPage({ groups }: CallFile<LoweredCall>, { plan }: LoweredRest, spelling: PageSpelling): string {
+  const parts = [...groups].map(([group, calls]) => {
+    const tag = plan.tags.get(group);
+    const own = calls.map((lowered) => restCall(lowered, plan, spelling).trimEnd());
+    return `# ${groupTitle(plan, group)}\n\n${paragraphs(tag?.description ?? tag?.summary)}${own.join("\n\n")}\n`;
   });
   return parts.join("\n");
 }
@@ -66,7 +62,7 @@ function argumentRows(argument: PlannedArgument, spelling: PageSpelling): string
   const node = source.kind === "parameter" ? source.parameter : source.body;
   const ways = source.kind === "body" ? source.others : [];
   const name = codeSpan(spelling.argumentName(argument));
-  const words = [oneLine(node.description ?? ""), ...factsOf(argument.type.shape).map(oneLine)].filter(
+  const words = [oneLine(node.description ?? ""), oneLine(factOf(argument.type.shape) ?? "")].filter(
     (each) => each !== "",
   );
   const needed = argument.required ? "needed" : argument.standing ? "supplied by the connection" : "optional";

@@ -47,6 +47,7 @@ function isIdentifierName(name: string): boolean {
 export function docComment({ paragraphs, deprecated }: Words, indent = ""): string {
   const lines: string[] = [];
   for (const paragraph of paragraphs) {
+    if (paragraph === undefined) continue;
     const said = paragraph.trim();
     if (said === "") continue;
     if (lines.length > 0) lines.push("");
@@ -62,7 +63,7 @@ export function docComment({ paragraphs, deprecated }: Words, indent = ""): stri
 
 /** A doc comment of our own words, or of a contract's. */
 export function comment(...paragraphs: readonly (string | undefined)[]): string {
-  return docComment({ paragraphs: paragraphs.filter((each) => each !== undefined) });
+  return docComment({ paragraphs });
 }
 
 /** The lines of a text without space around it. */

@@ -1,9 +1,10 @@
+import { sentences } from "../../sdk/lower/sentences.js";
 import type { Reference } from "../../contract/model.js";
 import { answerWords } from "../../sdk/lower/documentation.js";
 import type { LoweredCall } from "../../sdk/lower/loweredSdk.js";
 import type { PlannedResponse } from "../../sdk/sdkPlan.js";
 import type { RestContext } from "./contractContext.js";
-import { docComment, quoted } from "./escape.js";
+import { comment, docComment, quoted } from "./escape.js";
 import { printReference, printUnion } from "./printType.js";
 
 /** The type of a call's answer, as it is written where the call is used. */
@@ -47,5 +48,5 @@ export function printAnswers(lowered: LoweredCall, context: RestContext): string
   const rows = call.answerChoices.map(
     ({ mediaType, answers }) => `  readonly ${quoted(mediaType)}: ${textOfAnswers(answers, lowered, context)};\n`,
   );
-  return `/** What \`${names.call}\` answers, by the \`answerType\` it is asked for. */\nexport interface ${names.answers} {\n${rows.join("")}}\n`;
+  return `${comment(sentences.answersByType(names.call))}export interface ${names.answers} {\n${rows.join("")}}\n`;
 }

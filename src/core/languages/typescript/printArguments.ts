@@ -1,9 +1,10 @@
+import { sentences } from "../../sdk/lower/sentences.js";
 import type { Reference } from "../../contract/model.js";
 import { argumentWords } from "../../sdk/lower/documentation.js";
 import type { LoweredCall } from "../../sdk/lower/loweredSdk.js";
 import type { PlannedArgument } from "../../sdk/sdkPlan.js";
 import type { RestContext } from "./contractContext.js";
-import { docComment, propertyName, quoted } from "./escape.js";
+import { comment, docComment, propertyName, quoted } from "./escape.js";
 import { argumentKey } from "./names.js";
 import { printPresence } from "./printShapes.js";
 import type { TypePrinter } from "./printType.js";
@@ -16,7 +17,7 @@ export function printArguments({ call, request }: LoweredCall, { names, printer 
   const fields = call.arguments
     .filter((argument) => argument !== body?.argument)
     .map((argument) => printArgument(argument, argument.type, printer));
-  const words = `/** What \`${own.call}\` takes. */\n`;
+  const words = comment(sentences.arguments(own.call));
   if (!body) return `${words}export interface ${own.args} {\n${fields.join("")}}\n`;
   const ways = body.ways.map(({ mediaType, type }, at) => {
     const isUsual = at === 0;
@@ -28,6 +29,6 @@ export function printArguments({ call, request }: LoweredCall, { names, printer 
 }
 
 function printArgument(argument: PlannedArgument, type: Reference, printer: TypePrinter): string {
-  const doc = docComment(argumentWords({ ...argument, type }), "  ");
+  const doc = docComment(argumentWords(argument, type), "  ");
   return `${doc}  readonly ${propertyName(argumentKey(argument))}${printPresence(type, argument.required, printer, "lenient")};\n`;
 }

@@ -1,3 +1,4 @@
+import { sentences } from "../../sdk/lower/sentences.js";
 import type { Server } from "../../contract/model.js";
 import type { ConnectionPlan, Credential, StandingMember } from "../../sdk/lower/connectionPlan.js";
 import { baseUrlWords, credentialWords, otherServersWords, type Words } from "../../sdk/lower/documentation.js";
@@ -23,12 +24,10 @@ export function printConnect({ contract, names: { contract: names }, printer }: 
     ...(ownServers.length > 0 ? [serversField(ownServers)] : []),
     ...(auth.length > 0
       ? [
-          `  /** Credentials by scheme; a call uses the first alternative that is supplied. */\n  readonly auth?:\n    | {\n${auth.map(authField).join("")}      }\n    | undefined;\n`,
+          `  /** ${sentences.credentials} */\n  readonly auth?:\n    | {\n${auth.map(authField).join("")}      }\n    | undefined;\n`,
         ]
       : []),
-    ...(standing === undefined
-      ? []
-      : [`  /** Parameters that many calls share, supplied once. */\n  readonly standing: ${standing};\n`]),
+    ...(standing === undefined ? [] : [`  /** ${sentences.standing} */\n  readonly standing: ${standing};\n`]),
   ];
   const schemes =
     auth.length > 0
@@ -43,22 +42,22 @@ export function printConnect({ contract, names: { contract: names }, printer }: 
     ...(rest ? [] : ["queriesBy: options.queriesBy", "sends: options.sends", "subscriptions: options.subscriptions"]),
   ];
   return [
-    `${comment(`What \`${names.connect}\` takes.`, otherServersWords(rest?.others ?? []))}${
+    `${comment(sentences.connectionOptions(names.connect), otherServersWords(rest?.others ?? []))}${
       optionFields.length > 0
         ? `export interface ${names.options} extends ${optionsBase} {\n${optionFields.join("")}}\n`
         : `export type ${names.options} = ${optionsBase};\n`
     }`,
-    `${comment(`Where ${plan.title} is, and how its calls get there.`)}export interface ${names.connection} extends wire.${rest ? "Connection" : "GraphqlConnection"} {\n  readonly contract: ${quoted(plan.name)};\n${
+    `${comment(sentences.connection(plan.title))}export interface ${names.connection} extends wire.${rest ? "Connection" : "GraphqlConnection"} {\n  readonly contract: ${quoted(plan.name)};\n${
       standing === undefined ? "" : `  readonly standing: ${standing};\n`
     }}\n`,
-    `/** Makes a connection. Nothing is sent until a call is made. */\nexport function ${names.connect}(${options}): ${names.connection} {\n` +
+    `/** ${sentences.connect} */\nexport function ${names.connect}(${options}): ${names.connection} {\n` +
       `  const base = wire.connection(${quoted(plan.name)}, ${server === undefined ? '""' : urlText(server)}, options${schemes});\n` +
       `  return { ...base, ${own.join(", ")} };\n}\n`,
   ].join("\n");
 }
 
 function urlWords(rest: ConnectionPlan | undefined): Words {
-  return rest ? baseUrlWords(rest) : { paragraphs: ["The URL of the GraphQL endpoint."] };
+  return rest ? baseUrlWords(rest) : { paragraphs: [sentences.endpoint] };
 }
 
 function urlText(server: Server): string {
@@ -72,9 +71,9 @@ function urlText(server: Server): string {
 function variablesField(server: Server): string {
   const fields = [...server.variables].map(([name, { values, description, default: fallback }]) => {
     const type = values ? values.map(quoted).join(" | ") : "string";
-    return `${docComment({ paragraphs: [description ?? "", `When absent: ${JSON.stringify(fallback)}.`] }, "        ")}        readonly ${propertyName(name)}?: ${type};\n`;
+    return `${docComment({ paragraphs: [description ?? "", sentences.serverVariable(fallback)] }, "        ")}        readonly ${propertyName(name)}?: ${type};\n`;
   });
-  return `${docComment({ paragraphs: [`Parts of the address \`${server.url}\`.`] }, "  ")}  readonly variables?:\n    | {\n${fields.join("")}      }\n    | undefined;\n`;
+  return `${docComment({ paragraphs: [sentences.serverVariables(server.url)] }, "  ")}  readonly variables?:\n    | {\n${fields.join("")}      }\n    | undefined;\n`;
 }
 
 function serversField(urls: readonly string[]): string {

@@ -1,9 +1,10 @@
+import { sentences } from "../../sdk/lower/sentences.js";
 import { parse } from "graphql";
 import type { Shape } from "../../contract/model.js";
 import { graphqlCallWords, variableWords } from "../../sdk/lower/documentation.js";
 import type { LoweredGraphqlCall } from "../../sdk/lower/loweredSdk.js";
 import type { GraphqlContext } from "./contractContext.js";
-import { docComment, propertyName, quoted, templateText } from "./escape.js";
+import { comment, docComment, propertyName, quoted, templateText } from "./escape.js";
 import type { GraphqlCallNames } from "./names.js";
 import { onWire, unexported } from "./onWire.js";
 import { conversionText } from "./printConversions.js";
@@ -43,7 +44,7 @@ function printVariables({ call }: LoweredGraphqlCall, names: GraphqlCallNames, p
     (field) =>
       `${docComment(variableWords(field), "  ")}  readonly ${propertyName(field.name)}${printPresence(field.type, field.required, printer, "lenient")};\n`,
   );
-  return `/** What \`${names.call}\` takes. */\nexport interface ${names.variables} {\n${fields.join("")}}\n`;
+  return `${comment(sentences.arguments(names.call))}export interface ${names.variables} {\n${fields.join("")}}\n`;
 }
 
 /** The type of what a call takes. */
@@ -52,10 +53,7 @@ export function variablesType({ call }: LoweredGraphqlCall, names: GraphqlCallNa
 }
 
 function printFailure({ label }: LoweredGraphqlCall, names: GraphqlCallNames, answer: string): string {
-  return (
-    `/** How \`${names.call}\` can fail; with status "errors" it carries what could be answered all the same. */\n` +
-    `export type ${names.failure} = wire.GraphqlErrorsFailure<${answer}> | wire.OtherFailure;\n\n${printGuard(names, label)}`
-  );
+  return `${comment(sentences.graphqlFailure(names.call))}export type ${names.failure} = wire.GraphqlErrorsFailure<${answer}> | wire.OtherFailure;\n\n${printGuard(names, label)}`;
 }
 
 interface ValueContext {
@@ -76,7 +74,7 @@ function printValue(lowered: LoweredGraphqlCall, { names, answer, printer, extra
   const id = extras.id === undefined ? "" : `  id: ${quoted(extras.id)},\n`;
   return (
     (parsed?.declarations ?? "") +
-    `/** The ${operation.root} as it is sent, with the types of its variables and answer. */\n` +
+    comment(sentences.operation(operation.root)) +
     `export const ${names.operation}: wire.GraphqlOperation${ownTypes}${parsed?.type ?? ""} = {\n` +
     `  kind: ${quoted(operation.root)},\n  name: ${quoted(operation.name)},\n${id}  text: \`${templateText(operation.text)}\`,\n${parsed?.member ?? ""}};\n`
   );

@@ -1,9 +1,10 @@
+import { sentences } from "../../sdk/lower/sentences.js";
 import { nothingDecoded } from "../../sdk/lower/decodedLeaf.js";
 import { headerWords } from "../../sdk/lower/documentation.js";
 import type { HeaderReading } from "../../sdk/lower/headerReading.js";
 import type { LoweredCall } from "../../sdk/lower/loweredSdk.js";
 import type { RestContext } from "./contractContext.js";
-import { docComment, propertyName, quoted } from "./escape.js";
+import { comment, docComment, propertyName, quoted } from "./escape.js";
 import { printReference, type TypePrinter } from "./printType.js";
 
 /** Prints the headers that a call's answers and failures declare, and the function that reads them; "" without any. */
@@ -18,7 +19,7 @@ export function printHeaders({ call, headers }: LoweredCall, context: RestContex
   });
   const values = headers.map((reading) => `    ${propertyName(reading.header.name)}: ${headerValue(reading)},\n`);
   return (
-    `/** Headers of \`${names.call}\`, of its answers and failures alike. */\nexport interface ${names.headers} {\n${fields.join("")}}\n\n` +
+    `${comment(sentences.headers(names.call))}export interface ${names.headers} {\n${fields.join("")}}\n\n` +
     `/** Reads the headers that \`${names.call}\` passes to \`onAnswer\`, or that its failures carry. */\n` +
     `export function ${names.headersReader}(headers: Headers): ${names.headers} {\n  return {\n${values.join("")}  };\n}\n`
   );

@@ -1,4 +1,4 @@
-import type { CallFile } from "../../sdk/lower/callFiles.js";
+import { sentences } from "../../sdk/lower/sentences.js";
 import type { LoweredCall } from "../../sdk/lower/loweredSdk.js";
 import { restPage } from "../pages/callPages.js";
 import { within, type RestContext } from "./contractContext.js";
@@ -14,14 +14,12 @@ import { printSent } from "./printSent.js";
 /** Prints the modules and pages of a REST contract's calls, by path, and how each call is offered behind a dot. */
 export function printRestFolder(context: RestContext): { files: Map<string, string>; grouped: GroupedCall[] } {
   const files = new Map<string, string>();
-  const byCall = new Map(context.contract.calls.map((lowered) => [lowered.call, lowered]));
   const grouped: GroupedCall[] = [];
   const spelling = pageSpelling(context);
   for (const file of context.contract.files) {
-    const calls = file.calls.flatMap((call) => byCall.get(call) ?? []);
-    files.set(`calls/${file.file}.ts`, callsText(calls, context));
+    files.set(`calls/${file.file}.ts`, callsText(file.calls, context));
     files.set(`calls/${file.file}.md`, restPage(file, context.contract, spelling));
-    grouped.push(...calls.flatMap((lowered) => groupedCalls(lowered, file, context)));
+    for (const lowered of file.calls) grouped.push(...groupedCalls(lowered, file.file, context));
   }
   const { sent } = context.contract.plan;
   if (sent.length > 0) {
@@ -38,17 +36,21 @@ function callsText(calls: readonly LoweredCall[], context: RestContext): string 
 }
 
 /** A call behind a dot, and its pages. */
-function groupedCalls(lowered: LoweredCall, { file }: CallFile, context: RestContext): GroupedCall[] {
+function groupedCalls(lowered: LoweredCall, file: string, context: RestContext): GroupedCall[] {
   const { call } = lowered;
   const names = context.names.rest(call);
   const { summary, description, deprecated } = call.operation;
-  const common = { file, ...callSignature(lowered, context), deprecated };
-  const types = [
-    ...(call.arguments.length > 0 ? [names.args] : []),
-    ...(call.answerChoices.length > 0 ? [names.answers] : []),
+  const { generics, argsType, argsNeeded } = callSignature(lowered, context);
+  const types: string[] = [];
+  if (call.arguments.length > 0) types.push(names.args);
+  if (call.answerChoices.length > 0) types.push(names.answers);
+  const signature = { file, generics, argsType, argsNeeded, deprecated };
+  const calls: GroupedCall[] = [
+    { ...signature, name: names.call, perform: names.perform, summary: summary ?? description, types },
   ];
-  const whole = { ...common, name: names.call, perform: names.perform, summary: summary ?? description, types };
-  if (!call.paging) return [whole];
-  const pages = `All items of all pages of \`${names.call}\`.`;
-  return [whole, { ...common, name: names.items, perform: names.performItems, summary: pages, types: [] }];
+  if (call.paging) {
+    const all = sentences.allPages(names.call);
+    calls.push({ ...signature, name: names.items, perform: names.performItems, summary: all, types: [] });
+  }
+  return calls;
 }

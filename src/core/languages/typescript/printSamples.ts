@@ -1,8 +1,9 @@
+import { sentences } from "../../sdk/lower/sentences.js";
 import type { Field } from "../../contract/model.js";
 import type { LoweredContract } from "../../sdk/lower/loweredSdk.js";
 import type { Sample } from "../../sdk/lower/sample.js";
 import { sortedBy } from "../../text/sortedBy.js";
-import { propertyName, quoted } from "./escape.js";
+import { comment, propertyName, quoted } from "./escape.js";
 import { builderName, printSample } from "./printSample.js";
 import type { TypePrinter } from "./printType.js";
 
@@ -27,7 +28,7 @@ export function printSamples({ builders }: LoweredContract, printer: TypePrinter
         lacking.length === 0
           ? `over: Partial<${identifier}> = {}`
           : `over: Partial<${identifier}> & Pick<${identifier}, ${needed}>`;
-      const doc = `/** A \`${identifier}\` with its required fields filled, and what is given laid over them. */\n`;
+      const doc = comment(sentences.sample(identifier));
       return `${doc}export function ${builderName(identifier)}(${over}): ${identifier} {\n${before}  return {\n${parts.join("")}    ...over,\n  };\n}\n`;
     })
     .join("\n");

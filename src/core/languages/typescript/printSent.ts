@@ -1,7 +1,8 @@
+import { sentences } from "../../sdk/lower/sentences.js";
 import type { Field } from "../../contract/model.js";
 import { sentWords } from "../../sdk/lower/documentation.js";
 import type { PlannedSent } from "../../sdk/sdkPlan.js";
-import { docComment, propertyName, quoted } from "./escape.js";
+import { comment, docComment, propertyName, quoted } from "./escape.js";
 import { typeIdentifier } from "./identifiers.js";
 import { printField } from "./printShapes.js";
 import { printReference, type TypePrinter } from "./printType.js";
@@ -13,8 +14,8 @@ export function printSent(sent: PlannedSent, printer: TypePrinter): string {
   const name = typeIdentifier(sent.name);
   const fields = [
     `  readonly method: ${quoted(operation.method.toUpperCase())};\n`,
-    ...section("query", "Parameters of its query, as text on the wire.", query, printer),
-    ...section("headers", "Headers it carries, as text on the wire.", headers, printer),
+    ...section("query", sentences.webhookQuery, query, printer),
+    ...section("headers", sentences.webhookHeaders, headers, printer),
     ...(body
       ? [
           `${docComment({ paragraphs: [operation.body?.description ?? ""] }, "  ")}  readonly body${operation.body?.required === true ? "" : "?"}: ${printReference(body, printer, "exact")};\n`,
@@ -27,7 +28,7 @@ export function printSent(sent: PlannedSent, printer: TypePrinter): string {
   // A record that stands right in the reply already has this name.
   if (reply.shape.kind === "named" && printer.names.get(reply.shape.key) === replyName) return type;
   const answer = printReference(reply, printer, "lenient");
-  return `${type}\n/** What the server expects back for \`${name}\`. */\nexport type ${replyName} = ${answer};\n`;
+  return `${type}\n${comment(sentences.reply(name))}export type ${replyName} = ${answer};\n`;
 }
 
 function section(key: string, words: string, fields: readonly Field[], printer: TypePrinter): string[] {

@@ -1,3 +1,4 @@
+import { sentences } from "../../sdk/lower/sentences.js";
 import { eachChild } from "../../contract/childReferences.js";
 import type { Field, RecordShape, Reference, Shape } from "../../contract/model.js";
 import { fieldWords, typeWords } from "../../sdk/lower/documentation.js";
@@ -109,7 +110,7 @@ function printRecord(shape: RecordShape, identifier: string, printer: TypePrinte
   }
   const fields = shape.fields.map((field) => printField(field, printer, stance));
   const rest = shape.rest
-    ? [`  /** Any other key. */\n  [key: string]: ${printRest(shape, shape.rest, printer, stance)};\n`]
+    ? [`  /** ${sentences.otherKeys} */\n  [key: string]: ${printRest(shape, shape.rest, printer, stance)};\n`]
     : [];
   const base = seals === undefined ? "" : ` extends ${seals}`;
   return `export interface ${identifier}${base} {\n${[...fields, ...rest].join("")}}\n`;

@@ -1,3 +1,4 @@
+import { sentences } from "../../sdk/lower/sentences.js";
 import type { GraphqlConversion, LoweredCall, LoweredGraphqlCall } from "../../sdk/lower/loweredSdk.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import type { ContractContext, GraphqlContext, RestContext } from "./contractContext.js";
@@ -37,14 +38,12 @@ export function printTesting(context: ContractContext): PrintedTesting {
   const isStanding = contract.protocol === "rest" && contract.connection.standing.length > 0;
   const options = `options: Omit<${names.options}, "baseUrl" | "fetch">${isStanding ? "" : " = {}"}`;
   const fakes =
-    comment(`What a fake connection to ${contract.plan.title} answers, by call.`) +
+    comment(sentences.fakes(contract.plan.title)) +
     (fields.length === 0
       ? `export type ${names.fakes} = Readonly<Record<string, never>>;\n`
       : `export interface ${names.fakes} {\n${fields.join("")}}\n`) +
     "\n" +
-    comment(
-      "A connection for tests: it answers by itself, without a server, and keeps what it was asked.\nA call that is given no answer fails.",
-    ) +
+    comment(sentences.fake) +
     `export function ${names.fake}(\n  fakes: ${names.fakes},\n  ${options},\n): wire.FakeConnection<${names.connection}> {\n` +
     `  const server = wire.fakeServer(\n    { ...fakes },\n    {\n${rows.join("")}    },\n  );\n` +
     `  const connection = ${names.connect}({\n    ...options,\n    baseUrl: "https://fake.test",\n    around: [...(options.around ?? []), server.layer],\n  });\n` +

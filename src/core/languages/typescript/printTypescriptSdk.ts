@@ -1,4 +1,3 @@
-import type { Feature } from "../../sdk/lower/features.js";
 import type { LoweredSdk } from "../../sdk/lower/loweredSdk.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import type { Printing } from "../language.js";
@@ -20,17 +19,15 @@ export function printTypescriptSdk(
 ): Map<string, string> {
   const ending = settings.imports === "bare" ? "" : ".js";
   const files = new Map<string, string>();
-  const features = new Set<Feature>();
-  const contexts = sdk.contracts.map((contract) => {
-    for (const feature of contract.features) features.add(feature);
-    return contractContext(contract, printing.scalars.get(contract.plan.name) ?? new Map<string, string>(), ending);
-  });
+  const contexts = sdk.contracts.map((contract) =>
+    contractContext(contract, printing.scalars.get(contract.plan.name) ?? new Map<string, string>(), ending),
+  );
   for (const context of contexts)
     for (const [path, text] of printFolder(context, printing, settings))
       files.set(`${context.contract.plan.name}/${path}`, text);
   const formats = printFormats(settings.formats ?? {}, `./wire/index${ending}`);
   if (formats !== "") files.set("formats.ts", `${header}\n\n${formats}`);
-  for (const [path, text] of printRuntime(features, printing.runtime, ending)) files.set(path, text);
+  for (const [path, text] of printRuntime(printing.runtime, ending)) files.set(path, text);
   files.set("README.md", printReadme(sdk.name, contexts));
   return new Map(sortedBy(files, ([path]) => path));
 }

@@ -45,22 +45,17 @@ export function runtimeFiles(features: ReadonlySet<Feature>): string[] {
 /**
  * The runtime's files as an SDK holds them, by their path inside its folder.
  *
- * @param sources the runtime's sources by file name
+ * @param sources by file name
  * @param ending of relative imports
  */
-export function printRuntime(
-  features: ReadonlySet<Feature>,
-  sources: ReadonlyMap<string, string>,
-  ending: "" | ".js",
-): Map<string, string> {
-  const sorted = runtimeFiles(features);
+export function printRuntime(sources: ReadonlyMap<string, string>, ending: "" | ".js"): Map<string, string> {
   const files = new Map<string, string>();
-  for (const file of sorted) {
-    const source = sources.get(file);
-    if (source === undefined) throw new Error(`The runtime file ${file} is missing from the installation.`);
+  for (const [file, source] of sources) {
     const text = source.replace(/\r\n/g, "\n");
     files.set(`wire/${file}`, ending === ".js" ? text : text.replace(/(from "\.[^"]*)\.js"/g, '$1"'));
   }
-  const lines = sorted.map((file) => `export * from "./${file.replace(/\.ts$/, "")}${ending}";`);
+  const lines = sortedBy(sources.keys(), (file) => file).map(
+    (file) => `export * from "./${file.replace(/\.ts$/, "")}${ending}";`,
+  );
   return files.set("wire/index.ts", moduleText(header, [], [lines.join("\n")]));
 }

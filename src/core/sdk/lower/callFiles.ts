@@ -4,12 +4,12 @@ import { sortedBy } from "../../text/sortedBy.js";
 import { mark } from "../nameScope.js";
 import type { GraphqlCall, GraphqlPlan, RestCall, RestPlan } from "../sdkPlan.js";
 
-/** The calls that share a file, and the groups of the contract that they belong to. */
-export interface CallFile {
+/** The calls that share a file, by the groups of the contract that they belong to. */
+export interface CallFile<Call> {
   /** The file's name without its ending. */
   readonly file: string;
-  readonly groups: readonly string[];
-  readonly calls: readonly RestCall[];
+  readonly calls: readonly Call[];
+  readonly groups: ReadonlyMap<string, readonly Call[]>;
 }
 
 /** The file name of a group of calls, without its ending. */
@@ -18,12 +18,15 @@ export function groupFile(group: string): string {
 }
 
 /** The calls of a REST contract by the file that they stand in, sorted by file. */
-export function restCallFiles(plan: RestPlan): CallFile[] {
-  const byFile = groupedBy(plan.calls, (call) => groupFile(call.group));
-  return sortedBy(byFile, ([file]) => file).map(([file, calls]) => ({
+export function restCallFiles<Call extends { readonly call: RestCall }>(calls: readonly Call[]): CallFile<Call>[] {
+  const groups = groupedBy(calls, ({ call }) => call.group);
+  const fileOf = new Map([...groups.keys()].map((group) => [group, groupFile(group)]));
+  // Groups whose names differ in spelling only share a file, in which calls keep their order.
+  const files = groupedBy(calls, ({ call }) => fileOf.get(call.group) ?? "");
+  return sortedBy(files, ([file]) => file).map(([file, own]) => ({
     file,
-    calls,
-    groups: [...new Set(calls.map((call) => call.group))],
+    calls: own,
+    groups: new Map([...groups].filter(([group]) => fileOf.get(group) === file)),
   }));
 }
 

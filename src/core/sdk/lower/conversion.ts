@@ -37,13 +37,16 @@ export class Conversions {
   private readonly converted = new Set<string>();
   /** Keys of those that hold integers which need all their digits. */
   private readonly exact = new Set<string>();
+  /** The settings convert anything at all. */
+  private readonly isAny: boolean;
 
   constructor(
     private readonly types: ReadonlyMap<string, PlannedType>,
     readonly settings: DecodingSettings,
   ) {
     const { dates, int64, ownFormats } = settings;
-    if (dates === "text" && int64 === "number" && ownFormats.size === 0) return;
+    this.isAny = dates === "decoded" || int64 !== "number" || ownFormats.size > 0;
+    if (!this.isAny) return;
     const usedBy = new Map<string, string[]>();
     for (const { id, shape } of types.values()) {
       const open: Shape[] = [shape];
@@ -71,11 +74,12 @@ export class Conversions {
 
   /** The conversion of a use of a shape; undefined when nothing in it is converted. */
   of(reference: Reference): Conversion | undefined {
-    return this.ofShape(reference.shape);
+    return this.isAny ? this.ofShape(reference.shape) : undefined;
   }
 
   /** Whether something in a shape needs integers with all their digits. */
   needsExact(reference: Reference): boolean {
+    if (this.settings.int64 === "number") return false;
     const open: Shape[] = [reference.shape];
     for (let shape = open.pop(); shape; shape = open.pop()) {
       const isExact =

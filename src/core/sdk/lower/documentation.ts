@@ -1,46 +1,46 @@
-import type { Constraints, Field, Server, Shape } from "../../contract/model.js";
+import type { Constraints, Field, Reference, Server, Shape } from "../../contract/model.js";
 import { operationLabel } from "../../contract/model.js";
 import type { GraphqlCall, PlannedArgument, PlannedResponse, PlannedSent, PlannedType, RestCall } from "../sdkPlan.js";
 import type { ConnectionPlan, Credential } from "./connectionPlan.js";
 
 /** What is said about something: paragraphs of contract text and of ours, and why it should not be used any more. */
 export interface Words {
-  readonly paragraphs: readonly string[];
-  readonly deprecated?: string;
+  /** What is undefined or empty is not said. */
+  readonly paragraphs: readonly (string | undefined)[];
+  readonly deprecated?: string | undefined;
 }
 
 function words(paragraphs: readonly (string | undefined)[], deprecated?: string): Words {
-  return {
-    paragraphs: paragraphs.filter((each) => each !== undefined),
-    ...(deprecated === undefined ? {} : { deprecated }),
-  };
+  return { paragraphs, deprecated };
 }
 
 /** @param isUnmapped it is a scalar of a schema for which the configuration names no type of the language */
 export function typeWords({ description, shape, deprecated }: PlannedType, isUnmapped: boolean): Words {
   return words([
     description,
-    ...factsOf(shape),
+    factOf(shape),
     isUnmapped ? "A scalar without a mapping; say what it is under `scalars` in the configuration." : undefined,
     deprecated === undefined ? undefined : `Deprecated. ${deprecated}`.trim(),
   ]);
 }
 
-export function fieldWords({ description, type, reason, deprecated, ...field }: Field): Words {
-  return words([description, ...factsOf(type.shape), reason, defaultOf(field)], deprecated);
+export function fieldWords(field: Field): Words {
+  const { description, type, reason, deprecated } = field;
+  return words([description, factOf(type.shape), reason, defaultOf(field)], deprecated);
 }
 
 export function variableWords(field: Field): Words {
   return words([defaultOf(field)]);
 }
 
-export function argumentWords({ source, type, standing }: PlannedArgument): Words {
+/** @param type the argument's own, or that of another way to send it */
+export function argumentWords({ source, standing }: PlannedArgument, type: Reference): Words {
   const parameter = source.kind === "parameter" ? source.parameter : undefined;
   const description = source.kind === "parameter" ? source.parameter.description : source.body.description;
   return words(
     [
       description,
-      ...factsOf(type.shape),
+      factOf(type.shape),
       parameter ? defaultOf(parameter) : undefined,
       standing ? "Supplied by the connection when absent." : undefined,
     ],
@@ -49,7 +49,7 @@ export function argumentWords({ source, type, standing }: PlannedArgument): Word
 }
 
 export function headerWords(field: Field): Words {
-  return words([field.description, `\`${field.name}\``, ...factsOf(field.type.shape)], field.deprecated);
+  return words([field.description, `\`${field.name}\``, factOf(field.type.shape)], field.deprecated);
 }
 
 /** @param name what the language calls the call */
@@ -120,19 +120,17 @@ function whatIsSupplied(scheme: Credential): string {
   return scheme.kind === "basic" ? 'As "user:password".' : "The bearer token.";
 }
 
-const none: readonly string[] = [];
-
-/** Format and limits in words. */
-export function factsOf(shape: Shape): readonly string[] {
+/** Format and limits in words; undefined when there are none. */
+export function factOf(shape: Shape): string | undefined {
   if (shape.kind !== "text" && shape.kind !== "integer" && shape.kind !== "number" && shape.kind !== "list")
-    return none;
-  if (shape.constraints === undefined && (shape.kind === "list" || shape.format === undefined)) return none;
+    return undefined;
+  if (shape.constraints === undefined && (shape.kind === "list" || shape.format === undefined)) return undefined;
   const format =
     shape.kind === "list" || shape.format === undefined || shape.format === "id" || shape.format === "int32"
       ? []
       : [`Format: ${shape.format}.`];
   const facts = [...format, ...limitsOf(shape.constraints ?? {})];
-  return facts.length === 0 ? none : [facts.join(" ")];
+  return facts.length === 0 ? undefined : facts.join(" ");
 }
 
 function limitsOf(limits: Constraints): string[] {

@@ -1,5 +1,5 @@
-import { isStream, type Parameter } from "../../contract/model.js";
-import type { GraphqlPlan, RestCall, RestPlan } from "../sdkPlan.js";
+import { isStream, type MediaForm, type Parameter } from "../../contract/model.js";
+import type { GraphqlPlan, RestPlan } from "../sdkPlan.js";
 import { holdsFiles } from "./holdsFiles.js";
 import type { SharedSettings } from "./sharedSettings.js";
 
@@ -41,53 +41,47 @@ const rareStyles: readonly Parameter["style"][] = [
 
 /** What a REST contract's part of an SDK needs of the runtime. */
 export function restFeatures(plan: RestPlan, settings: SharedSettings): Set<Feature> {
-  const hasServers =
-    plan.calls.some((call) => call.operation.servers.length > 0) || (plan.servers[0]?.variables.size ?? 0) > 0;
-  return new Set<Feature>([
-    "rest",
-    ...(hasServers ? (["servers"] as const) : []),
-    ...(settings.verify === "answers" ? (["checks"] as const) : []),
-    ...settingFeatures(settings),
-    ...plan.calls.flatMap(callFeatures),
-  ]);
+  const found = settingFeatures(settings).add("rest");
+  if ((plan.servers[0]?.variables.size ?? 0) > 0) found.add("servers");
+  if (settings.verify === "answers") found.add("checks");
+  for (const call of plan.calls) {
+    if (call.operation.servers.length > 0) found.add("servers");
+    if (call.paging) found.add("pages");
+    if (call.headers.length > 0) found.add("response headers");
+    if (call.answers.some(({ form }) => isStream(form))) found.add("streams");
+    for (const { source } of call.arguments) {
+      if (source.kind === "parameter") addParameter(source.parameter, found);
+      else for (const { content } of [source, ...source.others]) addBody(content.form, found);
+    }
+  }
+  return found;
 }
 
 /** What a GraphQL contract's part of an SDK needs of the runtime. */
 export function graphqlFeatures(plan: GraphqlPlan, settings: SharedSettings): Set<Feature> {
-  return new Set<Feature>([
-    "graphql",
-    ...settingFeatures(settings),
-    ...(plan.calls.some((call) => call.operation.root === "subscription") ? (["sockets"] as const) : []),
-    ...(plan.calls.some((call) => holdsFiles(call, plan.types)) ? (["file uploads", "progress"] as const) : []),
-    ...(settings.unions === "open" ? (["newer types"] as const) : []),
-  ]);
+  const found = settingFeatures(settings).add("graphql");
+  if (settings.unions === "open") found.add("newer types");
+  if (plan.calls.some((call) => call.operation.root === "subscription")) found.add("sockets");
+  if (plan.calls.some((call) => holdsFiles(call, plan.types))) found.add("file uploads").add("progress");
+  return found;
 }
 
-function settingFeatures({ dates, int64, ownFormats, failures, testing }: SharedSettings): Feature[] {
-  const isDecoded = dates === "decoded" || int64 !== "number" || ownFormats.size > 0;
-  return [
-    ...(failures === "return" ? (["outcomes"] as const) : []),
-    ...(testing ? (["fakes"] as const) : []),
-    ...(isDecoded ? (["conversions"] as const) : []),
-    ...(int64 === "number" ? [] : (["exact integers"] as const)),
-  ];
+function settingFeatures({ dates, int64, ownFormats, failures, testing }: SharedSettings): Set<Feature> {
+  const found = new Set<Feature>();
+  if (failures === "return") found.add("outcomes");
+  if (testing) found.add("fakes");
+  if (dates === "decoded" || int64 !== "number" || ownFormats.size > 0) found.add("conversions");
+  if (int64 !== "number") found.add("exact integers");
+  return found;
 }
 
-function callFeatures(call: RestCall): Feature[] {
-  const parameters = call.arguments.flatMap(({ source }) => (source.kind === "parameter" ? [source.parameter] : []));
-  const forms = call.arguments.flatMap(({ source }) =>
-    source.kind === "body" ? [source.content.form, ...source.others.map(({ content }) => content.form)] : [],
-  );
-  const isForm = forms.some((form) => form === "urlencoded" || form === "multipart");
-  const isRare = parameters.some(({ style, allowReserved }) => rareStyles.includes(style) || allowReserved);
-  const streams = call.answers.some(({ form }) => isStream(form)) || forms.some(isStream);
-  return [
-    ...(isRare || isForm ? (["rarer parameters"] as const) : []),
-    ...(isForm ? (["forms"] as const) : []),
-    ...(forms.some((form) => form === "bytes" || form === "multipart") ? (["progress"] as const) : []),
-    ...(call.paging ? (["pages"] as const) : []),
-    ...(streams ? (["streams"] as const) : []),
-    ...(call.headers.length > 0 ? (["response headers"] as const) : []),
-    ...(parameters.some((parameter) => parameter.in === "cookie") ? (["cookies"] as const) : []),
-  ];
+function addParameter({ style, allowReserved, in: location }: Parameter, found: Set<Feature>): void {
+  if (allowReserved || rareStyles.includes(style)) found.add("rarer parameters");
+  if (location === "cookie") found.add("cookies");
+}
+
+function addBody(form: MediaForm, found: Set<Feature>): void {
+  if (form === "urlencoded" || form === "multipart") found.add("forms").add("rarer parameters");
+  if (form === "bytes" || form === "multipart") found.add("progress");
+  if (isStream(form)) found.add("streams");
 }

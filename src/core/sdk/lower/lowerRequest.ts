@@ -1,4 +1,4 @@
-import type { Content, Parameter } from "../../contract/model.js";
+import type { Parameter } from "../../contract/model.js";
 import { memberNameFrom } from "../nameScope.js";
 import type { PlannedArgument, PlannedResponse, RestCall, RestPlan } from "../sdkPlan.js";
 import type { Conversions } from "./conversion.js";
@@ -6,31 +6,33 @@ import { bodyWays } from "./lowerBody.js";
 import type { CookieStep, HeaderStep, PathStep, QueryStep, RequestPlan, SentValue } from "./request.js";
 import { serverUrl } from "./serverAddress.js";
 
-/** An argument that is a parameter, with what the contract says about it. */
+/** An argument that is a parameter, with what the contract says about it and what is sent of it. */
 interface Given {
-  readonly argument: PlannedArgument;
   readonly parameter: Parameter;
+  readonly value: SentValue;
 }
 
 /** Decides how the request of a call is written. */
 export function lowerRequest(call: RestCall, plan: RestPlan, conversions: Conversions): RequestPlan {
   const { operation } = call;
-  const given = call.arguments.flatMap((argument): Given[] =>
-    argument.source.kind === "parameter" ? [{ argument, parameter: argument.source.parameter }] : [],
-  );
-  const inside = (location: Parameter["in"]): Given[] => given.filter(({ parameter }) => parameter.in === location);
-  const sent = ({ argument, parameter }: Given): SentValue => sentValue(argument, parameter, conversions);
+  const inside: Record<Parameter["in"], Given[]> = { path: [], query: [], querystring: [], header: [], cookie: [] };
+  let body: PlannedArgument | undefined;
+  for (const argument of call.arguments) {
+    if (argument.source.kind === "body") {
+      body = argument;
+      continue;
+    }
+    const { parameter } = argument.source;
+    inside[parameter.in].push({ parameter, value: sentValue(argument, parameter, conversions) });
+  }
   const [server] = operation.servers;
-  const body = call.arguments.find(({ source }) => source.kind === "body");
   const accept = acceptOf(call.answers);
   return {
     method: operation.method.toUpperCase(),
-    path: pathSteps(operation.path, inside("path"), sent),
-    query: [
-      ...inside("query").map((each) => queryStep(each, sent(each))),
-      ...inside("querystring").map((each) => wholeQuery(each, sent(each))),
-    ],
-    ...headersAndCookies(inside("header"), inside("cookie"), sent),
+    path: pathSteps(operation.path, inside.path),
+    query: [...inside.query.map(queryStep), ...inside.querystring.map(wholeQuery)],
+    headers: headerSteps(inside.header, inside.cookie.length > 0),
+    cookies: inside.cookie.length > 0 ? cookieSteps(inside.header, inside.cookie) : none,
     ...(server ? { server: serverUrl(server) } : {}),
     ...(body ? { body: { argument: body, ways: bodyWays(body, conversions) } } : {}),
     ...(accept === undefined ? {} : { accept }),
@@ -38,8 +40,11 @@ export function lowerRequest(call: RestCall, plan: RestPlan, conversions: Conver
   };
 }
 
+const none: readonly never[] = [];
+
 function sentValue(argument: PlannedArgument, parameter: Parameter, conversions: Conversions): SentValue {
   const encode = conversions.of(argument.type);
+  if (!argument.standing && !encode) return { argument };
   return {
     argument,
     ...(argument.standing ? { standing: memberNameFrom(parameter.name) } : {}),
@@ -48,24 +53,33 @@ function sentValue(argument: PlannedArgument, parameter: Parameter, conversions:
 }
 
 /** The path in parts: fixed text, and parameters that are written by their style. */
-function pathSteps(path: string, parameters: readonly Given[], sent: (given: Given) => SentValue): PathStep[] {
-  const steps = path.split(/(\{[^{}]+\})/).map((part): PathStep => {
-    const name = /^\{([^{}]+)\}$/.exec(part)?.[1];
-    const given = parameters.find(({ parameter }) => parameter.name === name);
-    if (!given) return { kind: "text", text: part };
-    const { style, explode } = given.parameter;
+function pathSteps(path: string, parameters: readonly Given[]): PathStep[] {
+  if (parameters.length === 0) return path === "" ? [] : [{ kind: "text", text: path }];
+  const steps: PathStep[] = [];
+  for (const part of path.split(/(\{[^{}]+\})/)) {
+    const given =
+      part.startsWith("{") && part.endsWith("}")
+        ? parameters.find(
+            ({ parameter }) => part.length === parameter.name.length + 2 && part.startsWith(parameter.name, 1),
+          )
+        : undefined;
+    if (!given) {
+      if (part !== "") steps.push({ kind: "text", text: part });
+      continue;
+    }
+    const { style, explode, name } = given.parameter;
     const writer = style === "json" || style === "label" || style === "matrix" ? style : "segment";
-    return { kind: "value", writer, name: given.parameter.name, value: sent(given), explode };
-  });
-  return steps.filter((step) => step.kind === "value" || step.text !== "");
+    steps.push({ kind: "value", writer, name, value: given.value, explode });
+  }
+  return steps;
 }
 
-function queryStep({ parameter }: Given, value: SentValue): QueryStep {
-  const { name, style, explode } = parameter;
-  return { name, value, explode, writer: writerOf(parameter, style, explode) };
+function queryStep({ parameter, value }: Given): QueryStep {
+  const { name, explode } = parameter;
+  return { name, value, explode, writer: writerOf(parameter) };
 }
 
-function writerOf(parameter: Parameter, style: Parameter["style"], explode: boolean): QueryStep["writer"] {
+function writerOf({ style, explode, allowReserved }: Parameter): QueryStep["writer"] {
   switch (style) {
     // Exploded, every item has the name again, whatever would have stood between them.
     case "spaceDelimited":
@@ -78,52 +92,49 @@ function writerOf(parameter: Parameter, style: Parameter["style"], explode: bool
     case "json":
       return style;
     default:
-      return parameter.allowReserved ? "reserved" : "form";
+      return allowReserved ? "reserved" : "form";
   }
 }
 
 /** 3.2's whole query string: JSON as it is, or the pairs of a record. */
-function wholeQuery({ parameter }: Given, value: SentValue): QueryStep {
+function wholeQuery({ parameter, value }: Given): QueryStep {
   return { name: undefined, value, explode: true, writer: parameter.style === "json" ? "json" : "form" };
 }
 
-/** The headers of a call; where it sends cookies, a header `Cookie` is one of them. */
-function headersAndCookies(
-  headers: readonly Given[],
-  cookies: readonly Given[],
-  sent: (given: Given) => SentValue,
-): { headers: HeaderStep[]; cookies: CookieStep[] } {
-  const isCookie = ({ parameter }: Given): boolean => cookies.length > 0 && parameter.name.toLowerCase() === "cookie";
-  return {
-    headers: headers
-      .filter((each) => !isCookie(each))
-      .map((each): HeaderStep => {
-        const { name, style, explode } = each.parameter;
-        return { name, writer: style === "json" ? "json" : "plain", value: sent(each), explode };
-      }),
-    cookies: [
-      ...headers
-        .filter(isCookie)
-        .map((each): CookieStep => ({ name: each.parameter.name, writer: "whole", value: sent(each) })),
-      ...cookies.map((each): CookieStep => {
-        const { name, style } = each.parameter;
-        return { name, writer: style === "json" ? "json" : "form", value: sent(each) };
-      }),
-    ],
-  };
+/** @param hasCookies a header `Cookie` is one of the cookies then */
+function headerSteps(headers: readonly Given[], hasCookies: boolean): HeaderStep[] {
+  const own = hasCookies ? headers.filter((each) => !isCookie(each)) : headers;
+  return own.map(({ parameter: { name, style, explode }, value }): HeaderStep => {
+    return { name, writer: style === "json" ? "json" : "plain", value, explode };
+  });
 }
 
-function acceptOf(answers: readonly PlannedResponse[]): string | undefined {
-  const types = [
-    ...new Set(answers.flatMap(({ mediaType }): Content["mediaType"][] => (mediaType ? [mediaType] : []))),
+function cookieSteps(headers: readonly Given[], cookies: readonly Given[]): CookieStep[] {
+  return [
+    ...headers.filter(isCookie).map(({ parameter: { name }, value }): CookieStep => ({ name, writer: "whole", value })),
+    ...cookies.map(({ parameter: { name, style }, value }): CookieStep => {
+      return { name, writer: style === "json" ? "json" : "form", value };
+    }),
   ];
-  return types.length > 0 ? types.join(", ") : undefined;
+}
+
+function isCookie({ parameter }: Given): boolean {
+  return parameter.name.toLowerCase() === "cookie";
+}
+
+/** The media types of all answers, each once. */
+function acceptOf(answers: readonly PlannedResponse[]): string | undefined {
+  const [only] = answers;
+  if (answers.length === 1) return only?.mediaType;
+  const types = new Set(answers.flatMap(({ mediaType }) => mediaType ?? []));
+  return types.size > 0 ? [...types].join(", ") : undefined;
 }
 
 /** A client certificate belongs to the transport; what is left are the credentials that the app supplies. */
-function authOf(call: RestCall, plan: RestPlan): string[][] {
-  return call.operation.auth
-    .filter((schemes) => schemes.every((scheme) => plan.authSchemes.has(scheme)))
-    .map((schemes) => schemes.filter((scheme) => plan.authSchemes.get(scheme)?.kind !== "certificate"))
+function authOf({ operation }: RestCall, { authSchemes }: RestPlan): readonly (readonly string[])[] {
+  if (operation.auth.length === 0) return none;
+  return operation.auth
+    .filter((schemes) => schemes.every((scheme) => authSchemes.has(scheme)))
+    .map((schemes) => schemes.filter((scheme) => authSchemes.get(scheme)?.kind !== "certificate"))
     .filter((schemes) => schemes.length > 0);
 }

@@ -36,14 +36,15 @@ function lowerRest(plan: RestPlan, settings: SharedSettings): LoweredRest {
   const conversions = new Conversions(types, settings);
   const checks = settings.verify === "answers" ? new Checks(types, settings) : undefined;
   const context: ReadingContext = { types, conversions, checks };
+  const calls = plan.calls.map((call) => lowerCall(call, plan, context));
   return {
     protocol: "rest",
     plan,
     types,
     settings,
     connection: connectionPlan(plan),
-    calls: plan.calls.map((call) => lowerCall(call, plan, context)),
-    files: restCallFiles(plan),
+    calls,
+    files: restCallFiles(calls),
     conversions: conversions.ofTypes(),
     checks: checks?.ofTypes() ?? [],
     builders: settings.testing ? sampleBuilders(types, settings) : [],

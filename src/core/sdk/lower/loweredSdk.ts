@@ -42,7 +42,7 @@ export interface LoweredRest extends LoweredBase {
   readonly connection: ConnectionPlan;
   /** By name. */
   readonly calls: readonly LoweredCall[];
-  readonly files: readonly CallFile[];
+  readonly files: readonly CallFile<LoweredCall>[];
 }
 
 /** One REST call with all that is decided about it. */

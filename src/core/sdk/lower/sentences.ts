@@ -1,0 +1,25 @@
+/** What is said about the parts of an SDK in every language. The names are what the language calls them. */
+export const sentences = {
+  arguments: (call: string) => `What \`${call}\` takes.`,
+  answersByType: (call: string) => `What \`${call}\` answers, by the \`answerType\` it is asked for.`,
+  graphqlFailure: (call: string) =>
+    `How \`${call}\` can fail; with status "errors" it carries what could be answered all the same.`,
+  headers: (call: string) => `Headers of \`${call}\`, of its answers and failures alike.`,
+  allPages: (call: string) => `All items of all pages of \`${call}\`.`,
+  operation: (root: string) => `The ${root} as it is sent, with the types of its variables and answer.`,
+  reply: (request: string) => `What the server expects back for \`${request}\`.`,
+  webhookQuery: "Parameters of its query, as text on the wire.",
+  webhookHeaders: "Headers it carries, as text on the wire.",
+  otherKeys: "Any other key.",
+  connection: (title: string) => `Where ${title} is, and how its calls get there.`,
+  connectionOptions: (connect: string) => `What \`${connect}\` takes.`,
+  connect: "Makes a connection. Nothing is sent until a call is made.",
+  endpoint: "The URL of the GraphQL endpoint.",
+  credentials: "Credentials by scheme; a call uses the first alternative that is supplied.",
+  standing: "Parameters that many calls share, supplied once.",
+  serverVariables: (url: string) => `Parts of the address \`${url}\`.`,
+  serverVariable: (fallback: string) => `When absent: ${JSON.stringify(fallback)}.`,
+  fakes: (title: string) => `What a fake connection to ${title} answers, by call.`,
+  fake: "A connection for tests: it answers by itself, without a server, and keeps what it was asked.\nA call that is given no answer fails.",
+  sample: (type: string) => `A \`${type}\` with its required fields filled, and what is given laid over them.`,
+} as const;
