@@ -1,6 +1,8 @@
 import { existsSync, readFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { describe, expect, it } from "vitest";
+import { withLanguages } from "../../src/core/languages/configurationSchema.js";
+import { languages } from "../../src/core/languages/index.js";
 import { renderChangeReference, renderProblemReference } from "../../src/core/report/renderReference.js";
 import { packageRoot } from "../support/packageRoot.js";
 
@@ -10,6 +12,11 @@ describe("the docs are what the program says", () => {
   it("problem codes and change codes", () => {
     expect(read("docs/problems.md")).toBe(renderProblemReference());
     expect(read("docs/changes.md")).toBe(renderChangeReference());
+  });
+
+  it("settings in the schema of the configuration are those of the languages", () => {
+    const schema = JSON.parse(read("schema/rhema.schema.json")) as object;
+    expect(withLanguages(schema, languages)).toEqual(schema);
   });
 
   it("every key of the configuration is documented", () => {

@@ -1,0 +1,60 @@
+import { describe, expect, it } from "vitest";
+import type { Change } from "../../../src/core/change/change.js";
+import { judgeUse } from "../../../src/core/change/impact.js";
+import { mergedForSdks } from "../../../src/core/change/mergedForSdks.js";
+import type { Level } from "../../../src/core/change/verdict.js";
+
+const change = (code: Level, coordinate: string, message = "It changed."): Change => ({
+  code: "answer.field.gone",
+  face: "answer",
+  subject: "Berth.note",
+  message,
+  verdict: { code, apps: "risky" },
+  operations: [],
+  coordinates: [coordinate],
+});
+const place = { document: "app", offset: 0, length: 1 };
+const uses = (sdk: string, coordinate: string) => ({ sdk, coordinate, kind: "reads" as const, place });
+
+describe("a change that several SDKs see", () => {
+  const merged = mergedForSdks([
+    { sdk: "web", changes: [change("breaking", "Berth.note")] },
+    { sdk: "phone", changes: [change("risky", "berth.note"), change("breaking", "berth.note", "Only here.")] },
+  ]);
+
+  it("is told once, and counts as it does for the one that it hits hardest", () => {
+    expect(
+      merged.map(({ message, verdict, sdks }) => [message, verdict.code, sdks?.map(({ sdk, code }) => [sdk, code])]),
+    ).toEqual([
+      [
+        "It changed.",
+        "breaking",
+        [
+          ["web", "breaking"],
+          ["phone", "risky"],
+        ],
+      ],
+      ["Only here.", "breaking", [["phone", "breaking"]]],
+    ]);
+  });
+
+  it("counts for those in use alone where there are some, each by its own names", () => {
+    const judged = (source: ReturnType<typeof uses>[], unknown: string[] = []) => {
+      const [first] = judgeUse(merged.slice(0, 1), "rest", {
+        queries: [],
+        calls: new Map(),
+        named: () => [],
+        searched: true,
+        source,
+        unknown,
+      });
+      return [first?.use, first?.verdict.code, first?.hits.length];
+    };
+    expect(judged([])).toEqual(["not used", "breaking", 0]);
+    expect(judged([uses("phone", "berth.note")])).toEqual(["used", "risky", 1]);
+    // The name of another SDK is no use.
+    expect(judged([uses("phone", "Berth.note")])).toEqual(["not used", "breaking", 0]);
+    expect(judged([], ["phone"])).toEqual(["cannot tell", "risky", 0]);
+    expect(judged([uses("web", "Berth.note"), uses("phone", "berth.note")])).toEqual(["used", "breaking", 1]);
+  });
+});
