@@ -43,15 +43,14 @@ function addressOf(contract: LoweredContract): string | undefined {
 
 function givenFields({ contract, printer }: ContractContext): string[] {
   if (contract.protocol !== "rest") return [];
-  const { standing } = contract.connection;
-  // A certificate is one of them here: who needs it has to be told.
-  const [scheme] = [...contract.plan.authSchemes.keys()].sort();
+  const { standing, credentials } = contract.connection;
+  const [first] = credentials;
   const members = standing.map(
     ({ member, parameter }) =>
       `${propertyName(member)}: ${sampleText(parameter.type, printer) ?? "undefined as never"}`,
   );
   return [
-    ...(scheme === undefined ? [] : [`auth: { ${propertyName(scheme)}: () => "token" }`]),
+    ...(first ? [`auth: { ${propertyName(first.name)}: () => "token" }`] : []),
     ...(members.length > 0 ? [`standing: { ${members.join(", ")} }`] : []),
   ];
 }
