@@ -1,7 +1,7 @@
 import type { ValidateFunction } from "ajv";
 import type { Readable, Writable } from "node:stream";
-import type { WorkspaceLanguage } from "../workspace/languages/index.js";
-import type { ModuleImporter } from "../workspace/session.js";
+import type { WorkspaceLanguage } from "../workspace/languages/languageTools.js";
+import type { ModuleImporter } from "../workspace/moduleImporter.js";
 import type { Whereabouts } from "../workspace/whereabouts.js";
 
 /** A stream that may be a terminal. */

@@ -8,14 +8,14 @@ import { ContractReader } from "../workspace/contractReader.js";
 import { readQueries } from "../workspace/planContract.js";
 import { allOrHalt } from "../workspace/allOrHalt.js";
 import { chosenContracts } from "../workspace/chosenContracts.js";
-import type { Project } from "../workspace/project.js";
+import type { OpenedProject } from "../workspace/openProject.js";
 import { ProjectTexts } from "../workspace/sdkInputs.js";
 import { hashOf } from "../workspace/textFile.js";
 import type { Terminal } from "./terminal.js";
 
 /** Reads contracts to play or to judge by, and tells what there is to say about them. */
 export async function readPlayed(
-  project: Project,
+  project: OpenedProject,
   contracts: readonly string[],
   terminal: Terminal,
 ): Promise<PlayedContract[]> {
@@ -35,7 +35,7 @@ export async function readPlayed(
 
 /** Texts of a contract's operations by the ids that SDKs send instead, where the settings give them some. */
 function textsById(
-  project: Project,
+  project: OpenedProject,
   contract: string,
   reading: ContractReading,
   texts: ProjectTexts,

@@ -1,4 +1,4 @@
-import { untraced, type Environment, type Trace } from "../workspace/whereabouts.js";
+import { untraced, type Environment, type Trace } from "../workspace/trace.js";
 
 /**
  * A line for each step that is done: milliseconds since the start and since the step before, and what it was.

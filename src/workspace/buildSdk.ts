@@ -9,7 +9,8 @@ import type { SdkConfiguration } from "./configuration.js";
 import type { ContractReader } from "./contractReader.js";
 import { pinTexts } from "./pins.js";
 import { mappedScalars, planContract, readQueries } from "./planContract.js";
-import { outputFolder, type Project } from "./project.js";
+import { outputFolder } from "./project.js";
+import type { OpenedProject } from "./openProject.js";
 import { losses, proposals } from "./sdkNotes.js";
 import type { LoadedLanguage } from "./session.js";
 import { hashOf } from "./textFile.js";
@@ -40,7 +41,7 @@ export interface BuiltSdk {
  *
  * @throws Halt (unreadable) when nothing of one of its contracts can be read
  */
-export async function buildSdk(project: Project, sdk: string, reader: ContractReader): Promise<BuiltSdk> {
+export async function buildSdk(project: OpenedProject, sdk: string, reader: ContractReader): Promise<BuiltSdk> {
   const configuration = sdkNamed(project, sdk);
   const loaded = await project.session.language(configuration.language);
   const building = new Building(project, sdk, configuration, loaded);
@@ -51,7 +52,7 @@ export async function buildSdk(project: Project, sdk: string, reader: ContractRe
   return { files, hashes: project.session.made.of(folder, files), pins, contracts, problems, queryErrors };
 }
 
-function sdkNamed(project: Project, sdk: string): SdkConfiguration {
+function sdkNamed(project: OpenedProject, sdk: string): SdkConfiguration {
   const configuration = project.configuration.sdks[sdk];
   if (!configuration) throw new Error(`There is no SDK ${sdk}.`);
   return configuration;
@@ -66,7 +67,7 @@ class Building {
   private readonly schemas = new Map<string, string>();
 
   constructor(
-    private readonly project: Project,
+    private readonly project: OpenedProject,
     private readonly sdk: string,
     private readonly configuration: SdkConfiguration,
     private readonly loaded: LoadedLanguage,

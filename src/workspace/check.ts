@@ -9,7 +9,8 @@ import { allOrHalt, gravest, haltOr, haltOrAsync } from "./allOrHalt.js";
 import { exitCodes, Halt, type ExitCode } from "./halt.js";
 import { knownParts, readLedger } from "./ledger.js";
 import { folderHashes, outputState } from "./outputState.js";
-import { displayPath, outputFolder, type Project } from "./project.js";
+import { displayPath, outputFolder } from "./project.js";
+import type { OpenedProject } from "./openProject.js";
 import { outlivedAcceptances } from "./acceptances.js";
 import { guarded } from "./guard.js";
 import { inputsHash, ProjectTexts } from "./sdkInputs.js";
@@ -34,7 +35,7 @@ export interface CheckOutcome {
 
 /** Says whether every SDK is what its inputs give and every query document fits; writes nothing. */
 export async function check(
-  project: Project,
+  project: OpenedProject,
   wanted: readonly string[],
   gate: Gate = usualGate,
 ): Promise<CheckOutcome> {
@@ -79,7 +80,7 @@ export async function check(
 }
 
 async function checkSdk(
-  project: Project,
+  project: OpenedProject,
   name: string,
   texts: ProjectTexts,
   reader: ContractReader,

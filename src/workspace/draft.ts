@@ -9,7 +9,8 @@ import { didYouMean } from "../core/text/nearest.js";
 import { kebabCase } from "../core/text/words.js";
 import { ContractReader } from "./contractReader.js";
 import { exitCodes, Halt } from "./halt.js";
-import { displayPath, isInside, type Project } from "./project.js";
+import { displayPath, isInside } from "./project.js";
+import type { OpenedProject } from "./openProject.js";
 import { ProjectTexts } from "./sdkInputs.js";
 
 /** What became of a draft. */
@@ -44,7 +45,7 @@ export interface DraftRequest {
  *
  * @throws Halt (usage) when the contract is no schema, a field is none of its root fields, or the folder is outside
  */
-export async function draft(project: Project, contract: string, wanted: DraftRequest): Promise<DraftOutcome> {
+export async function draft(project: OpenedProject, contract: string, wanted: DraftRequest): Promise<DraftOutcome> {
   const texts = new ProjectTexts(project);
   await texts.readHosts([contract]);
   const { schema } = new ContractReader(texts).read(contract);
@@ -93,7 +94,7 @@ function coordinate(schema: GraphQLSchema, { kind, field }: Draft): string {
 const usualFolder = "queries";
 
 /** The folder that is named, that of the contract's first pattern for documents, or `queries`. */
-function folderFor(project: Project, contract: string, into: string | undefined): string {
+function folderFor(project: OpenedProject, contract: string, into: string | undefined): string {
   const pattern = project.configuration.contracts[contract]?.queries?.find((each) =>
     /\.(?:graphql|gql)$|[{,](?:graphql|gql)[,}]/.test(each),
   );
@@ -113,7 +114,7 @@ function beside(base: string): string {
   return /^(?:src|app|source|lib|client|web|frontend)$/.test(base) ? `${base}/${usualFolder}` : base;
 }
 
-function write(project: Project, path: string, { text }: Draft): void {
+function write(project: OpenedProject, path: string, { text }: Draft): void {
   try {
     mkdirSync(dirname(path), { recursive: true });
     writeFileSync(path, text, { flag: "wx" });

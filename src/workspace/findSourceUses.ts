@@ -8,7 +8,8 @@ import { buildSdk } from "./buildSdk.js";
 import type { SdkConfiguration } from "./configuration.js";
 import { ContractReader } from "./contractReader.js";
 import type { MadeFiles, SdkPart } from "./languages/languageTools.js";
-import { outputFolder, type Project } from "./project.js";
+import { outputFolder } from "./project.js";
+import type { OpenedProject } from "./openProject.js";
 import { ProjectTexts } from "./sdkInputs.js";
 import type { LoadedLanguage } from "./session.js";
 
@@ -28,7 +29,7 @@ export interface FoundSourceUses {
  * @returns undefined when no SDK of the contract is written, and none is made
  */
 export async function findSourceUses(
-  project: Project,
+  project: OpenedProject,
   contract: string,
   made?: ContractReading & { readonly contract: Contract },
 ): Promise<FoundSourceUses | undefined> {
@@ -61,7 +62,7 @@ export async function findSourceUses(
  * @returns what source names, by operation label
  */
 export async function searchSource(
-  project: Project,
+  project: OpenedProject,
   contract: Contract & { readonly protocol: "rest" },
 ): Promise<Pick<ProjectUses, "calls" | "named">> {
   const found: Pick<ProjectUses, "calls" | "named">[] = [];
@@ -82,7 +83,7 @@ type NamedSdk = readonly [string, SdkConfiguration];
 
 /** The SDKs that cover a contract, by their language. */
 async function coveringByLanguage(
-  project: Project,
+  project: OpenedProject,
   contract: string,
 ): Promise<{ readonly loaded: LoadedLanguage; readonly sdks: readonly NamedSdk[] }[]> {
   const covering = Object.entries(project.configuration.sdks).filter(([, { covers }]) => covers.includes(contract));
@@ -97,7 +98,7 @@ async function coveringByLanguage(
 
 /** The files that a contract gives its SDKs, in the place of those that are written; what others give stays. */
 async function filesOf(
-  project: Project,
+  project: OpenedProject,
   made: ContractReading & { readonly contract: Contract },
   sdks: readonly NamedSdk[],
   parts: readonly SdkPart[],

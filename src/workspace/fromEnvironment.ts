@@ -1,6 +1,6 @@
 import { problem } from "../core/problem/problem.js";
 import { exitCodes, Halt } from "./halt.js";
-import type { Environment } from "./whereabouts.js";
+import type { Environment } from "./trace.js";
 
 /**
  * A text with every `${NAME}` replaced by the environment variable of that name.

@@ -11,7 +11,8 @@ import { exitCodes, Halt } from "./halt.js";
 import { knownParts, ledgerPath, ledgerText, readLedger, type Ledger, type LedgerEntry } from "./ledger.js";
 import type { GenerateOptions, GenerateOutcome, SdkOutcome } from "./generateOutcome.js";
 import { folderHashes, foreignFiles, outputState, type FolderHashes } from "./outputState.js";
-import { displayPath, outputFolder, type Project } from "./project.js";
+import { displayPath, outputFolder } from "./project.js";
+import type { OpenedProject } from "./openProject.js";
 import type { Obtained } from "./obtainCopies.js";
 import { inputsHash, ProjectTexts } from "./sdkInputs.js";
 import { sourceList, sourceText } from "./sources.js";
@@ -25,7 +26,7 @@ import type { ContractReader } from "./contractReader.js";
  *
  * @throws Halt on wrong names
  */
-export async function generate(project: Project, options: GenerateOptions): Promise<GenerateOutcome> {
+export async function generate(project: OpenedProject, options: GenerateOptions): Promise<GenerateOutcome> {
   const completedEarlier = options.dryRun ? false : guardWrites(".rhema", () => finishWriting(project));
   const names = chosenSdks(project, options.sdks);
   let ledger = readLedger(project);
@@ -88,7 +89,7 @@ export async function generate(project: Project, options: GenerateOptions): Prom
 }
 
 /** An SDK that cannot be made. */
-function heldBack(project: Project, name: string, { problems }: Halt): SdkOutcome {
+function heldBack(project: OpenedProject, name: string, { problems }: Halt): SdkOutcome {
   return {
     name,
     into: project.configuration.sdks[name]?.into ?? "",
@@ -107,7 +108,7 @@ async function allOf(comparisons: readonly (() => Promise<readonly ContractImpac
 }
 
 /** The names to work on. @throws Halt on a name the configuration does not have */
-export function chosenSdks(project: Project, wanted: readonly string[]): string[] {
+export function chosenSdks(project: OpenedProject, wanted: readonly string[]): string[] {
   const known = Object.keys(project.configuration.sdks).sort();
   for (const name of wanted) {
     if (known.includes(name)) continue;
@@ -119,7 +120,7 @@ export function chosenSdks(project: Project, wanted: readonly string[]): string[
 
 /** The outcome of an SDK whose inputs and output are what the ledger says; undefined when there is work to do. */
 export function unchangedOutcome(
-  project: Project,
+  project: OpenedProject,
   name: string,
   inputs: string,
   ledger: Ledger,
@@ -148,7 +149,7 @@ export function unchangedOutcome(
   };
 }
 
-function pinExists(project: Project, sdk: string, contract: string): boolean {
+function pinExists(project: OpenedProject, sdk: string, contract: string): boolean {
   const base = join(project.root, ".rhema", "pins", sdk, contract);
   return [`${base}.openapi.json`, `${base}.graphql`].some((path) => existsSync(path));
 }
@@ -167,7 +168,7 @@ interface Made {
 }
 
 /** Copies are looked after only where a contract comes from elsewhere, so that nothing is loaded for the others. */
-async function freshCopies(project: Project, sdks: readonly string[], fresh: boolean): Promise<Obtained> {
+async function freshCopies(project: OpenedProject, sdks: readonly string[], fresh: boolean): Promise<Obtained> {
   const covered = new Set(sdks.flatMap((sdk) => project.configuration.sdks[sdk]?.covers ?? []));
   const isRemote = (contract: string): boolean => {
     const settings = project.configuration.contracts[contract];
@@ -178,7 +179,7 @@ async function freshCopies(project: Project, sdks: readonly string[], fresh: boo
   return (await import("./obtainCopies.js")).obtainCopies(project, remote, fresh);
 }
 
-function partsOf(project: Project, sdk: string, texts: ProjectTexts): Record<string, string[]> {
+function partsOf(project: OpenedProject, sdk: string, texts: ProjectTexts): Record<string, string[]> {
   const covers = [...(project.configuration.sdks[sdk]?.covers ?? [])].sort();
   return Object.fromEntries(
     covers.map((name) => [name, texts.partNames(name)] as const).filter(([, parts]) => parts.length > 0),
@@ -186,7 +187,7 @@ function partsOf(project: Project, sdk: string, texts: ProjectTexts): Record<str
 }
 
 /** Decides whether an SDK may be written, and writes it together with its pin and the ledger. */
-function settle(project: Project, name: string, made: Made, ledger: Ledger, options: GenerateOptions): Settled {
+function settle(project: OpenedProject, name: string, made: Made, ledger: Ledger, options: GenerateOptions): Settled {
   const { built, outcome, inputs, parts } = made;
   const setAside = built.contracts.reduce((count, contract) => count + contract.setAside.length, 0);
   const into = project.configuration.sdks[name]?.into ?? "";
@@ -292,7 +293,7 @@ function countFiles(onDisk: FolderHashes, built: BuiltSdk, previous: LedgerEntry
 
 /** What forbids writing: hand edits, and files that Rhema did not write. */
 function refusalsOf(
-  { project, folder, onDisk }: { project: Project; folder: string; onDisk: FolderHashes },
+  { project, folder, onDisk }: { project: OpenedProject; folder: string; onDisk: FolderHashes },
   previous: LedgerEntry | undefined,
   built: BuiltSdk,
   force: boolean,

@@ -6,7 +6,8 @@ import { ContractReader } from "./contractReader.js";
 import type { ContractOutcome, SdkOutcome } from "./generateOutcome.js";
 import type { SourceText } from "../core/problem/place.js";
 import { pinPaths, readPin } from "./pins.js";
-import { displayPath, outputFolder, type Project } from "./project.js";
+import { displayPath, outputFolder } from "./project.js";
+import type { OpenedProject } from "./openProject.js";
 import type { ProjectTexts } from "./sdkInputs.js";
 import { vanishedNames } from "./vanishedNames.js";
 
@@ -17,7 +18,7 @@ import { vanishedNames } from "./vanishedNames.js";
  * @returns besides the SDK, `compare` when the comparison with the pins is left for later
  */
 export async function generateSdk(
-  project: Project,
+  project: OpenedProject,
   name: string,
   reader: ContractReader,
   pinTexts: Map<string, string>,
@@ -57,7 +58,7 @@ export async function generateSdk(
  * @throws Halt with the problems of every contract that cannot be read
  */
 export async function fetchParts(
-  project: Project,
+  project: OpenedProject,
   sdk: string,
   reader: ContractReader,
   lacking: ReadonlyMap<string, Halt>,
@@ -70,7 +71,7 @@ export async function fetchParts(
   if (halts.length > 0) throw mergedHalt(halts);
 }
 
-async function fetchPartsOf(project: Project, contract: string, reader: ContractReader): Promise<void> {
+async function fetchPartsOf(project: OpenedProject, contract: string, reader: ContractReader): Promise<void> {
   const tried = new Set<string>();
   for (;;) {
     reader.read(contract);

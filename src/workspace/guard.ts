@@ -2,7 +2,7 @@ import { isHeld, judged, type Gate } from "../core/change/gate.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { compareSides, readSide } from "./compareWithPin.js";
 import type { ContractReader } from "./contractReader.js";
-import type { Project } from "./project.js";
+import type { OpenedProject } from "./openProject.js";
 import { sideTexts } from "./sides.js";
 
 /**
@@ -13,7 +13,7 @@ import { sideTexts } from "./sides.js";
  * @throws Halt when there is no such revision
  */
 export async function guarded(
-  project: Project,
+  project: OpenedProject,
   contracts: Iterable<string>,
   reader: ContractReader,
   gate: Gate,

@@ -7,7 +7,7 @@ import { allOrHalt } from "./allOrHalt.js";
 import { compareSides, readSide, type Side } from "./compareWithPin.js";
 import { exitCodes, Halt } from "./halt.js";
 import { chosenContracts } from "./chosenContracts.js";
-import type { Project } from "./project.js";
+import type { OpenedProject } from "./openProject.js";
 import type { Proof } from "./prove.js";
 import { releaseImpacts, type ReleaseImpact } from "./releases.js";
 import { ProjectTexts } from "./sdkInputs.js";
@@ -38,7 +38,7 @@ export interface ImpactOutcome {
 }
 
 /** Compares contracts and says what the differences do to the project. @throws Halt on wrong names or unreadable contracts */
-export async function impact(project: Project, cwd: string, options: ImpactOptions): Promise<ImpactOutcome> {
+export async function impact(project: OpenedProject, cwd: string, options: ImpactOptions): Promise<ImpactOutcome> {
   const texts = new ProjectTexts(project);
   const reader = new ContractReader(texts);
   const others = new Map<string, string>();
@@ -131,7 +131,7 @@ function sameProtocol(name: string, sides: readonly [Side, Side]): readonly [Sid
   );
 }
 
-function comparedContracts(project: Project, { contracts, before, after }: ImpactOptions): string[] {
+function comparedContracts(project: OpenedProject, { contracts, before, after }: ImpactOptions): string[] {
   const chosen = chosenContracts(project, contracts);
   if (chosen.length > 1 && (before !== undefined || after !== undefined)) {
     throw new Halt(

@@ -1,7 +1,7 @@
 import { ShownTexts } from "../core/problem/shownTexts.js";
 import { operationLabel, type RestContract } from "../core/contract/model.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
-import type { ContractNames } from "../core/languages/language.js";
+import type { ContractNames } from "../core/sdk/contractNames.js";
 import { narrowed, type Outline, type OutlineDetail, type UsesOf } from "../core/outline/outline.js";
 import {
   detailOfGraphql,
@@ -20,7 +20,7 @@ import { findSourceUses, searchSource } from "./findSourceUses.js";
 import { usualLanguage } from "./languages/index.js";
 import { exitCodes, Halt } from "./halt.js";
 import { allOrHalt } from "./allOrHalt.js";
-import type { Project } from "./project.js";
+import type { OpenedProject } from "./openProject.js";
 import { ProjectTexts } from "./sdkInputs.js";
 import { sourceText } from "./sources.js";
 
@@ -46,7 +46,7 @@ export interface OutlineOutcome {
  *
  * @throws Halt when a contract cannot be read, or nothing has the name that is asked about
  */
-export async function outline(project: Project, wanted: OutlineRequest): Promise<OutlineOutcome> {
+export async function outline(project: OpenedProject, wanted: OutlineRequest): Promise<OutlineOutcome> {
   const texts = new ProjectTexts(project);
   await texts.readHosts(wanted.contracts);
   const reader = new ContractReader(texts);
@@ -99,7 +99,7 @@ function graphqlSource(
   };
 }
 
-async function restSource(project: Project, contract: RestContract): Promise<RestOutlineSource> {
+async function restSource(project: OpenedProject, contract: RestContract): Promise<RestOutlineSource> {
   const { calls, names } = await namedCalls(project, contract);
   const callOf = new Map(calls.map((call) => [operationLabel(call.operation), names.call(call).call]));
   const namesOf = new Map<string, string[]>();
@@ -113,7 +113,7 @@ async function restSource(project: Project, contract: RestContract): Promise<Res
 
 /** The calls of a contract by the names that its first SDK gives them. */
 async function namedCalls(
-  project: Project,
+  project: OpenedProject,
   contract: RestContract,
 ): Promise<{ readonly calls: readonly RestCall[]; readonly names: ContractNames }> {
   const { configuration, session } = project;
@@ -124,7 +124,7 @@ async function namedCalls(
 }
 
 async function usesByLabel(
-  project: Project,
+  project: OpenedProject,
   contract: RestContract,
   namesOf: ReadonlyMap<string, readonly string[]>,
 ): Promise<UsesOf> {

@@ -3,14 +3,16 @@ import { join } from "node:path";
 import type { ContractImpact, JudgedChange } from "../core/change/judgedChange.js";
 import type { Place } from "../core/problem/place.js";
 import { problem } from "../core/problem/problem.js";
-import { explainError, type CompileError } from "../core/use/explainErrors.js";
+import type { CompileError } from "../core/use/compileError.js";
+import { explainError } from "../core/use/explainErrors.js";
 import type { SourceUse } from "../core/use/sourceUse.js";
 import { buildSdk } from "./buildSdk.js";
 import type { ContractReader } from "./contractReader.js";
 import { findSourceUses } from "./findSourceUses.js";
 import { exitCodes, Halt } from "./halt.js";
 import type { MadeFiles } from "./languages/languageTools.js";
-import { outputFolder, type Project } from "./project.js";
+import { outputFolder } from "./project.js";
+import type { OpenedProject } from "./openProject.js";
 
 /** What the compiler says of an app when its SDKs are made from the new contracts. */
 export interface Proof {
@@ -31,7 +33,7 @@ export interface Proof {
  * @throws Halt when an SDK is not written yet, so that there is nothing to compare with
  */
 export async function prove(
-  project: Project,
+  project: OpenedProject,
   reader: ContractReader,
   impacts: readonly ContractImpact[],
 ): Promise<Proof> {
@@ -66,7 +68,7 @@ export async function prove(
 
 /** The files of the SDKs that change, as the contracts would give them now, by language. */
 async function madeAnew(
-  project: Project,
+  project: OpenedProject,
   reader: ContractReader,
   impacts: readonly ContractImpact[],
 ): Promise<{ readonly made: ReadonlyMap<string, MadeFiles>; readonly unproved: readonly string[] }> {

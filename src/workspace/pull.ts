@@ -12,7 +12,7 @@ import { exitCodes, Halt, type ExitCode } from "./halt.js";
 import { knownParts, readLedger } from "./ledger.js";
 import { fetchCopy, remoteSources, saveCopy, type FetchedCopy } from "./obtainCopies.js";
 import { readOrigin } from "./origins.js";
-import type { Project } from "./project.js";
+import type { OpenedProject } from "./openProject.js";
 import { ProjectTexts } from "./sdkInputs.js";
 import { sourceText } from "./sources.js";
 
@@ -48,7 +48,7 @@ export interface PullOptions {
  *
  * @throws Halt (unreadable) when a contract cannot be had and has no copy
  */
-export async function pull(project: Project, options: PullOptions): Promise<PullOutcome> {
+export async function pull(project: OpenedProject, options: PullOptions): Promise<PullOutcome> {
   const contracts: PulledContract[] = [];
   const problems: Problem[] = [];
   const impacts: ContractImpact[] = [];
@@ -85,21 +85,21 @@ export async function pull(project: Project, options: PullOptions): Promise<Pull
   return { contracts, impacts, problems, exitCode, texts: shown };
 }
 
-function addressesOf(project: Project, name: string): (string | undefined)[] {
+function addressesOf(project: OpenedProject, name: string): (string | undefined)[] {
   const settings = project.configuration.contracts[name];
   if (!settings) return [];
   const parts = (knownParts(readLedger(project)).get(name) ?? []).filter(isUrl);
   return [...new Set([...remoteSources(settings), ...parts])];
 }
 
-function copyPaths(project: Project, name: string): string[] {
+function copyPaths(project: OpenedProject, name: string): string[] {
   return addressesOf(project, name).flatMap((address) => readCopy(project, name, address)?.document ?? []);
 }
 
 type Fresh = ReadonlyMap<string | undefined, FetchedCopy>;
 
 async function pullOne(
-  project: Project,
+  project: OpenedProject,
   name: string,
 ): Promise<Pick<PulledContract, "state"> & { readonly fresh: Fresh; readonly problems: readonly Problem[] }> {
   const addresses = addressesOf(project, name);
@@ -130,7 +130,7 @@ function trimmed(text: string | undefined): string | undefined {
 }
 
 /** Without a copy there is nothing to go on with; with one, a failure is only a warning. */
-function failure(project: Project, name: string, problem: Problem, hasCopy: boolean): Problem {
+function failure(project: OpenedProject, name: string, problem: Problem, hasCopy: boolean): Problem {
   const place = { document: project.configName, pointer: `/contracts/${name}/from` };
   const texts = new Map([[project.configName, project.configText]]);
   if (!hasCopy) throw new Halt([{ ...problem, places: [place] }], exitCodes.unreadable, texts);
@@ -139,7 +139,7 @@ function failure(project: Project, name: string, problem: Problem, hasCopy: bool
 
 /** What fresh copies change; undefined where either side cannot be read, which `generate` tells about. */
 async function impactOf(
-  project: Project,
+  project: OpenedProject,
   name: string,
   fresh: Fresh,
   texts: ProjectTexts,

@@ -5,7 +5,7 @@ import { compareForSdks } from "./compareForSdks.js";
 import { applyPolicy } from "../core/change/policy.js";
 import { today } from "./acceptances.js";
 import { readSide, type Side } from "./compareWithPin.js";
-import type { Project } from "./project.js";
+import type { OpenedProject } from "./openProject.js";
 import { sideTexts } from "./sides.js";
 
 /** What the contract as it is now does to a released app: nothing of the code, which is out already. */
@@ -21,7 +21,7 @@ export interface ReleaseImpact {
  *
  * @throws Halt when a release names a revision or file that is not there
  */
-export async function releaseImpacts(project: Project, contract: string, now: Side): Promise<ReleaseImpact[]> {
+export async function releaseImpacts(project: OpenedProject, contract: string, now: Side): Promise<ReleaseImpact[]> {
   const found: ReleaseImpact[] = [];
   for (const release of Object.keys(project.configuration.releases ?? {}).sort()) {
     const side = await sideTexts(project, contract, release, project.root);

@@ -6,7 +6,8 @@ import { sortedBy } from "../core/text/sortedBy.js";
 import { haltOr } from "./allOrHalt.js";
 import { Halt } from "./halt.js";
 import { build, version } from "./packageFolder.js";
-import { outputFolder, type Project } from "./project.js";
+import { outputFolder } from "./project.js";
+import type { OpenedProject } from "./openProject.js";
 import { contractTexts, partText, queryTexts, type QueryTexts } from "./sources.js";
 import { hashOf } from "./textFile.js";
 
@@ -28,7 +29,7 @@ export class ProjectTexts {
    * decides whether anything changed, before anything is parsed
    */
   constructor(
-    readonly project: Project,
+    readonly project: OpenedProject,
     knownParts: ReadonlyMap<string, readonly string[]> = new Map(),
   ) {
     for (const [contract, names] of knownParts) for (const name of names) this.addPart(contract, name);
@@ -165,7 +166,7 @@ export class ProjectTexts {
  * configuration, every text, and what the app's compiler settings ask for. Equal hashes give equal bytes.
  */
 export async function inputsHash(
-  project: Project,
+  project: OpenedProject,
   sdk: string,
   texts: ProjectTexts,
   partial: boolean,

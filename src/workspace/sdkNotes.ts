@@ -1,4 +1,4 @@
-import type { ContractNames } from "../core/languages/language.js";
+import type { ContractNames } from "../core/sdk/contractNames.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { sharedParameters } from "../core/sdk/sharedParameters.js";
 import type { ContractPlan, RestPlan } from "../core/sdk/sdkPlan.js";

@@ -3,12 +3,9 @@ import { join } from "node:path";
 import type { ValidateFunction } from "ajv";
 import type { Language } from "../core/languages/language.js";
 import { FileHashes, MadeHashes } from "./fileHashes.js";
-import type { WorkspaceLanguage } from "./languages/index.js";
-import type { LanguageTools } from "./languages/languageTools.js";
+import type { LanguageTools, WorkspaceLanguage } from "./languages/languageTools.js";
+import type { ModuleImporter } from "./moduleImporter.js";
 import { hashOf } from "./textFile.js";
-
-/** Imports a module by its URL, which compiled code that was kept cannot do by itself. */
-export type ModuleImporter = (url: string) => Promise<unknown>;
 
 /** A language that is in use. */
 export interface LoadedLanguage {

@@ -4,14 +4,15 @@ import { problem, type Problem } from "../core/problem/problem.js";
 import { didYouMean } from "../core/text/nearest.js";
 import type { BuiltSdk } from "./buildSdk.js";
 import { readLedger } from "./ledger.js";
-import { displayPath, outputFolder, type Project } from "./project.js";
+import { displayPath, outputFolder } from "./project.js";
+import type { OpenedProject } from "./openProject.js";
 import { readText } from "./textFile.js";
 
 /**
  * What the GraphQL part of an SDK offers on disk, no longer will, and the app still imports: most often the query it
  * was made from was deleted or renamed. The app is only searched when something vanishes.
  */
-export async function vanishedNames(project: Project, sdk: string, built: BuiltSdk): Promise<Problem[]> {
+export async function vanishedNames(project: OpenedProject, sdk: string, built: BuiltSdk): Promise<Problem[]> {
   const configuration = project.configuration.sdks[sdk];
   const contracts = built.contracts
     .filter(({ contract }) => contract.protocol === "graphql")
@@ -40,7 +41,7 @@ export async function vanishedNames(project: Project, sdk: string, built: BuiltS
 
 /** Files as they were written, those that will be other ones or none. */
 function changedFiles(
-  project: Project,
+  project: OpenedProject,
   sdk: string,
   { hashes }: BuiltSdk,
   folder: string,

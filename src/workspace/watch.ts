@@ -6,7 +6,8 @@ import { ContractReader } from "./contractReader.js";
 import { Halt } from "./halt.js";
 import { savedSince } from "./inputFiles.js";
 import { InputWatcher } from "./inputWatcher.js";
-import { openProject, type Project } from "./project.js";
+
+import { openProject, type OpenedProject } from "./openProject.js";
 import { ProjectTexts } from "./sdkInputs.js";
 import { contractTexts } from "./sources.js";
 import type { Whereabouts } from "./whereabouts.js";
@@ -15,7 +16,7 @@ import type { Whereabouts } from "./whereabouts.js";
 export interface WatchRun {
   /** Paths that changed since the run before, below the project, sorted; none in the first run. */
   readonly saved: readonly string[];
-  readonly project: Project | undefined;
+  readonly project: OpenedProject | undefined;
   /** Undefined when the configuration or a contract could not be read; then nothing was written. */
   readonly outcome: GenerateOutcome | undefined;
   readonly halt: Halt | undefined;
@@ -74,7 +75,7 @@ export class Watcher {
   private async run(saved: readonly string[], isEcho = false): Promise<void> {
     const begunAt = Date.now();
     const startedAt = performance.now();
-    let project: Project | undefined;
+    let project: OpenedProject | undefined;
     let outcome: GenerateOutcome | undefined;
     let halt: Halt | undefined;
     try {
@@ -98,7 +99,7 @@ export class Watcher {
    * Whether a contract holds just the beginning of what it held: somebody is still writing it. YAML that breaks off is
    * valid more often than not. It is looked at again after a while.
    */
-  private isHalfWritten(project: Project, saved: readonly string[]): boolean {
+  private isHalfWritten(project: OpenedProject, saved: readonly string[]): boolean {
     let isHalf = false;
     const found: [string, string][] = [];
     for (const name of Object.keys(project.configuration.contracts)) {
@@ -120,7 +121,7 @@ export class Watcher {
   }
 }
 
-function textsOf(project: Project, contract: string): { document: string; text: string }[] {
+function textsOf(project: OpenedProject, contract: string): { document: string; text: string }[] {
   try {
     return contractTexts(project, contract);
   } catch (error) {
@@ -148,7 +149,7 @@ const mostWarmRounds = 12;
 const longestWarmUpMs = 1_500;
 
 /** Makes every SDK in memory, so that the first save finds everything loaded and compiled. */
-async function warmUp(project: Project): Promise<void> {
+async function warmUp(project: OpenedProject): Promise<void> {
   try {
     const until = performance.now() + longestWarmUpMs;
     for (let round = 0; round < mostWarmRounds && performance.now() < until; round++) {

@@ -2,7 +2,7 @@ import { spawnSync } from "node:child_process";
 import { describe, expect, it } from "vitest";
 import { changeCodes } from "../../src/core/change/changeCodes.js";
 import { problemMeanings, type ProblemCode } from "../../src/core/problem/codes.js";
-import { problemExamples } from "../../src/core/problem/examples.js";
+import { problemExamples } from "../../src/core/report/problemExamples.js";
 import { pseudoTerminal, runInTerminal } from "../support/pseudoTerminal.js";
 import { TemporaryProject } from "../support/temporaryProject.js";
 

@@ -2,7 +2,7 @@ import { counted } from "../../core/report/paint.js";
 import type { Gate } from "../../core/change/gate.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
 import { check } from "../../workspace/check.js";
-import { openProject } from "../../workspace/project.js";
+import { openProject } from "../../workspace/openProject.js";
 import { problemJson } from "../problemJson.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";
 

@@ -3,7 +3,7 @@ import { problem } from "../../core/problem/problem.js";
 import { chosenContracts } from "../../workspace/chosenContracts.js";
 import { draft, type DraftOutcome } from "../../workspace/draft.js";
 import { exitCodes, Halt } from "../../workspace/halt.js";
-import { openProject } from "../../workspace/project.js";
+import { openProject } from "../../workspace/openProject.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";
 
 export interface DraftCommandOptions {

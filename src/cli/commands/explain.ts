@@ -1,7 +1,7 @@
 import { changeMeanings, isChangeCode } from "../../core/change/changeCodes.js";
 import { changeExamples } from "../../core/change/examples.js";
 import { isProblemCode, problemMeanings } from "../../core/problem/codes.js";
-import { problemExamples } from "../../core/problem/examples.js";
+import { problemExamples } from "../../core/report/problemExamples.js";
 import { problem } from "../../core/problem/problem.js";
 import { explainChange, explainProblem, listCodes } from "../../core/report/renderExplanation.js";
 import { didYouMean } from "../../core/text/nearest.js";

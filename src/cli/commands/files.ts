@@ -1,7 +1,7 @@
 import { chosenSdks } from "../../workspace/generate.js";
 import { exitCodes } from "../../workspace/halt.js";
 import { buildFiles } from "../../workspace/inputFiles.js";
-import { openProject } from "../../workspace/project.js";
+import { openProject } from "../../workspace/openProject.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";
 
 /** `rhema generate --files [sdk…]`: what a build tool has to know, always as JSON. */

@@ -1,7 +1,7 @@
 import type { GenerateOptions, GenerateOutcome } from "../../workspace/generateOutcome.js";
 import { generate } from "../../workspace/generate.js";
 import { readLedger } from "../../workspace/ledger.js";
-import { openProject } from "../../workspace/project.js";
+import { openProject } from "../../workspace/openProject.js";
 import { hashOf } from "../../workspace/textFile.js";
 import { reportLines } from "../generateReport.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";

@@ -8,7 +8,7 @@ import { harExchanges } from "../../standin/observe/harExchanges.js";
 import { Observations } from "../../standin/observe/observations.js";
 import { observingProxy } from "../../standin/observe/proxy.js";
 import { exitCodes, Halt } from "../../workspace/halt.js";
-import { openProject } from "../../workspace/project.js";
+import { openProject } from "../../workspace/openProject.js";
 import { listen } from "../listen.js";
 import type { ObserveForm } from "../observeForms.js";
 import { observedSocket } from "../observedSocket.js";

@@ -4,7 +4,7 @@ import type { Place } from "../../core/problem/place.js";
 import { chosenContracts } from "../../workspace/chosenContracts.js";
 import { exitCodes } from "../../workspace/halt.js";
 import { outline } from "../../workspace/outline.js";
-import { openProject } from "../../workspace/project.js";
+import { openProject } from "../../workspace/openProject.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";
 
 export interface OutlineCommandOptions {

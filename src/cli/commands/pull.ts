@@ -2,7 +2,7 @@ import { counted } from "../../core/report/paint.js";
 import { renderImpact } from "../../core/report/renderImpact.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
 import { chosenContracts } from "../../workspace/chosenContracts.js";
-import { openProject } from "../../workspace/project.js";
+import { openProject } from "../../workspace/openProject.js";
 import { pull, type PulledContract } from "../../workspace/pull.js";
 import { problemJson } from "../problemJson.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";

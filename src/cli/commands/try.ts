@@ -14,10 +14,10 @@ import { readWish, wishHeader } from "../../standin/wish.js";
 import { chosenContracts } from "../../workspace/chosenContracts.js";
 import { fromEnvironment } from "../../workspace/fromEnvironment.js";
 import { exitCodes, Halt } from "../../workspace/halt.js";
-import { openProject } from "../../workspace/project.js";
+import { openProject, type OpenedProject } from "../../workspace/openProject.js";
 import { usualLanguage } from "../../workspace/languages/index.js";
 import type { ProgramWriter, WrittenProgram } from "../../workspace/languages/languageTools.js";
-import type { Project } from "../../workspace/project.js";
+
 import { findCall } from "../../workspace/try/findCall.js";
 import type { FoundCall } from "../../workspace/try/foundCall.js";
 import type { Exchange, Performed } from "../../workspace/try/performing.js";
@@ -97,7 +97,7 @@ export async function tryCommand(
 
 /** What writes a program for a call: the language of an SDK that has it, or else the one that performs calls. */
 async function writing(
-  project: Project,
+  project: OpenedProject,
   call: FoundCall,
   wanted: string,
 ): Promise<{ readonly writer: ProgramWriter; readonly written: FoundCall }> {

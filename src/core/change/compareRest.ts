@@ -17,7 +17,7 @@ import { deepSignature } from "./deepSignature.js";
 import { pairOperations } from "./pairOperations.js";
 import type { Asked, PointKind, Points } from "./points.js";
 import { renamedTo } from "./renamedTo.js";
-import type { CallNames, ContractNames } from "../languages/language.js";
+import type { CallNames, ContractNames } from "../sdk/contractNames.js";
 import type { SdkFacts } from "./sdkFacts.js";
 
 /**

@@ -1,7 +1,7 @@
 import type { Contract } from "../contract/model.js";
 import type { Place } from "../problem/place.js";
 import type { Problem } from "../problem/problem.js";
-import type { CompileError } from "../use/explainErrors.js";
+import type { CompileError } from "../use/compileError.js";
 import type { Change } from "./change.js";
 import type { JudgedForSdk } from "./forSdk.js";
 import { worst } from "./verdict.js";

@@ -1,5 +1,5 @@
 import type { Shape } from "../contract/model.js";
-import type { ContractNames } from "../languages/language.js";
+import type { ContractNames } from "../sdk/contractNames.js";
 import type { RestSettings } from "../sdk/planRest.js";
 import type { ContractPlan } from "../sdk/sdkPlan.js";
 

@@ -1,10 +1,5 @@
-import type { Language, LanguageDescription } from "./language.js";
+import type { Language, ListedLanguage } from "./language.js";
 import { description as typescript } from "./typescript/description.js";
-
-/** A language of the list: known by its description, and loaded when it is used. */
-export interface ListedLanguage extends LanguageDescription {
-  readonly load: () => Promise<Language>;
-}
 
 /** The language of a first SDK, and the one that performs a call whatever language its SDK is in. */
 export const usualLanguage = "typescript";

@@ -2,8 +2,8 @@ import type { SdkFacts } from "../change/sdkFacts.js";
 import type { RestSettings } from "../sdk/planRest.js";
 import type { Feature } from "../sdk/lower/features.js";
 import type { LoweredSdk } from "../sdk/lower/loweredSdk.js";
-import type { NameClash } from "../sdk/nameScope.js";
-import type { ContractPlan, GraphqlCall, PlannedArgument, RestCall } from "../sdk/sdkPlan.js";
+import type { ContractNames } from "../sdk/contractNames.js";
+import type { ContractPlan } from "../sdk/sdkPlan.js";
 import type { SdkSettings, SettingsDescription } from "./settings.js";
 
 /** What is known of a language without loading it: enough to read a configuration. */
@@ -58,31 +58,7 @@ export interface Printing {
   readonly hash?: (text: string) => string;
 }
 
-/** The identifiers of one contract's part of an SDK, as far as others than its printer need them. */
-export interface ContractNames {
-  /** What makes a connection. */
-  readonly connect: string;
-  /** Of every planned type, by id. */
-  readonly types: ReadonlyMap<string, string>;
-  readonly call: (call: RestCall | GraphqlCall) => CallNames;
-  /** What an argument of a call is given by. */
-  readonly argument: (argument: PlannedArgument) => string;
-  /** Names that are not what they would be if others did not want the same. */
-  readonly clashes: readonly NameClash[];
-}
-
-/** What source can name of a call. */
-export interface CallNames {
-  /** What performs it. */
-  readonly call: string;
-  /** What goes through all of its pages; absent where it has none. */
-  readonly pages?: string;
-  /** What its failures are known by. */
-  readonly failures: readonly string[];
-  /** Everything that comes with it, itself included. */
-  readonly all: readonly string[];
-  /** How use of an argument is known: "ListBerthsArgs.since". */
-  readonly argumentCoordinate: (argument: string) => string;
-  /** How use of a header that it reads is known: "ListBerthsHeaders.link"; REST only. */
-  readonly headerCoordinate: (header: string) => string;
+/** A language of the list: known by its description, and loaded when it is used. */
+export interface ListedLanguage extends LanguageDescription {
+  readonly load: () => Promise<Language>;
 }

@@ -3,7 +3,7 @@ import type { ContractImpact, JudgedChange } from "../change/judgedChange.js";
 import type { Gate } from "../change/gate.js";
 import { isHeld } from "../change/gate.js";
 import type { Place } from "../problem/place.js";
-import type { CompileError } from "../use/explainErrors.js";
+import type { CompileError } from "../use/compileError.js";
 import { impactHeadline, type ImpactTexts } from "./renderImpact.js";
 import { placeText } from "./renderProblem.js";
 import type { ShownTexts } from "../problem/shownTexts.js";

@@ -1,7 +1,7 @@
 import { changeMeanings, type ChangeCode } from "../change/changeCodes.js";
 import { changeExamples } from "../change/examples.js";
 import { problemMeanings, type ProblemCode } from "../problem/codes.js";
-import { problemExamples } from "../problem/examples.js";
+import { problemExamples } from "./problemExamples.js";
 import { lineDiff } from "../text/lineDiff.js";
 import { wrap, type Paint } from "./paint.js";
 

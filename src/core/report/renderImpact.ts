@@ -1,7 +1,7 @@
 import { weight, worst, type Level } from "../change/verdict.js";
 import { breaksProject, type ContractImpact, type Hit, type JudgedChange } from "../change/judgedChange.js";
 import type { Place } from "../problem/place.js";
-import type { CompileError } from "../use/explainErrors.js";
+import type { CompileError } from "../use/compileError.js";
 import { visible } from "../text/visible.js";
 import { counted, wrap, type Paint } from "./paint.js";
 import { placeText, renderProblem } from "./renderProblem.js";

@@ -6,7 +6,7 @@ import { counted } from "../../core/report/paint.js";
 import { ContractReader } from "../contractReader.js";
 import type { ContractConfiguration } from "../configuration.js";
 import { obtainCopies } from "../obtainCopies.js";
-import type { Project } from "../project.js";
+import type { OpenedProject } from "../openProject.js";
 import type { Whereabouts } from "../whereabouts.js";
 import { ProjectTexts } from "../sdkInputs.js";
 
@@ -60,7 +60,7 @@ export async function tryContract(
   return { ...found, settings: whole, protocol: "graphql", about, queries: operations.length, scalars };
 }
 
-function projectWith(where: Whereabouts, name: string, settings: ContractConfiguration): Project {
+function projectWith(where: Whereabouts, name: string, settings: ContractConfiguration): OpenedProject {
   const configuration = { contracts: { [name]: settings }, sdks: {} };
   const { folder: root, environment, trace, secrets, session } = where;
   return {

@@ -1,11 +1,5 @@
-import { languages, usualLanguage, type ListedLanguage } from "../../core/languages/index.js";
-import type { LanguageTools } from "./languageTools.js";
-
-/** A language with its tools, each loaded when it is used. */
-export interface WorkspaceLanguage extends ListedLanguage {
-  /** Makes the tools; what they remember lasts as long as they do. */
-  readonly loadTools: () => Promise<LanguageTools>;
-}
+import { languages, usualLanguage } from "../../core/languages/index.js";
+import type { WorkspaceLanguage } from "./languageTools.js";
 
 const tools: Readonly<Record<string, WorkspaceLanguage["loadTools"]>> = {
   typescript: async () => (await import("./typescript/tools.js")).typescriptTools(),

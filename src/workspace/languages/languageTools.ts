@@ -1,4 +1,5 @@
-import type { CompileError } from "../../core/use/explainErrors.js";
+import type { ListedLanguage } from "../../core/languages/language.js";
+import type { CompileError } from "../../core/use/compileError.js";
 import type { ProjectUses } from "../../core/change/impact.js";
 import type { SdkSettings } from "../../core/languages/settings.js";
 import type { SourceUse } from "../../core/use/sourceUse.js";
@@ -110,4 +111,10 @@ export interface ProgramWriter {
     call: FoundCall,
     given: { readonly baseUrl: string; readonly values: Readonly<Record<string, unknown>> },
   ) => Promise<WrittenProgram>;
+}
+
+/** A language with its tools, each loaded when it is used. */
+export interface WorkspaceLanguage extends ListedLanguage {
+  /** Makes the tools; what they remember lasts as long as they do. */
+  readonly loadTools: () => Promise<LanguageTools>;
 }

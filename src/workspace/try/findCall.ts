@@ -3,7 +3,8 @@ import type { TakenArgument } from "../../core/call/readArguments.js";
 import { operationLabel, type RestContract } from "../../core/contract/model.js";
 import { draftDocuments } from "../../core/graphql/draftDocument.js";
 import { readQueryDocuments } from "../../core/graphql/readQueryDocuments.js";
-import type { ContractNames, Language } from "../../core/languages/language.js";
+import type { Language } from "../../core/languages/language.js";
+import type { ContractNames } from "../../core/sdk/contractNames.js";
 import { printLowered } from "../../core/languages/printSdk.js";
 import { settledSettings } from "../../core/languages/settings.js";
 import { problem } from "../../core/problem/problem.js";
@@ -16,7 +17,7 @@ import { haltOr, mergedHalt } from "../allOrHalt.js";
 import { ContractReader } from "../contractReader.js";
 import { exitCodes, Halt } from "../halt.js";
 import { mappedScalars, planContract } from "../planContract.js";
-import type { Project } from "../project.js";
+import type { OpenedProject } from "../openProject.js";
 import { ProjectTexts } from "../sdkInputs.js";
 import type { LoadedLanguage } from "../session.js";
 import { hashOf } from "../textFile.js";
@@ -30,7 +31,7 @@ import type { FoundCall } from "./foundCall.js";
  * @throws Halt (usage) when no contract, or several, have such a call
  */
 export async function findCall(
-  project: Project,
+  project: OpenedProject,
   contracts: readonly string[],
   wanted: string,
   id: string,
@@ -67,7 +68,7 @@ class CallSearch {
   private readonly reader: ContractReader;
 
   constructor(
-    private readonly project: Project,
+    private readonly project: OpenedProject,
     private readonly texts: ProjectTexts,
     private readonly id: string,
     private readonly loaded: LoadedLanguage,

@@ -1,9 +1,9 @@
 import type { GraphQLSchema } from "graphql";
 import type { TakenArgument } from "../../core/call/readArguments.js";
-import type { RestContract, RestOperation } from "../../core/contract/model.js";
+import type { Contract, RestContract, RestOperation } from "../../core/contract/model.js";
 import type { LoweredContract } from "../../core/sdk/lower/loweredSdk.js";
 import type { ContractPlan, PlannedArgument } from "../../core/sdk/sdkPlan.js";
-import type { ContractReader } from "../contractReader.js";
+import type { ContractReading } from "../../core/readContract.js";
 
 /** A call that somebody wants to try, and the smallest SDK that has it. */
 export interface FoundCall {
@@ -38,5 +38,5 @@ export interface FoundCall {
       }
     | { readonly protocol: "graphql"; readonly schema: GraphQLSchema; readonly text: string };
   /** What the stand-in plays it from. */
-  readonly played: ReturnType<ContractReader["read"]>;
+  readonly played: ContractReading & { readonly contract: Contract };
 }

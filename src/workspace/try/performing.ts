@@ -1,4 +1,4 @@
-import type { ModuleImporter } from "../session.js";
+import type { ModuleImporter } from "../moduleImporter.js";
 
 /** One exchange as it went over the wire. */
 export interface Exchange {

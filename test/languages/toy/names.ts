@@ -1,4 +1,4 @@
-import type { CallNames, ContractNames } from "../../../src/core/languages/language.js";
+import type { CallNames, ContractNames } from "../../../src/core/sdk/contractNames.js";
 import { NameScope } from "../../../src/core/sdk/nameScope.js";
 import type { ContractPlan, GraphqlCall, RestCall } from "../../../src/core/sdk/sdkPlan.js";
 import { words } from "../../../src/core/text/words.js";

@@ -1,5 +1,5 @@
 import { callWords, graphqlCallWords } from "../../../src/core/sdk/lower/documentation.js";
-import type { ContractNames } from "../../../src/core/languages/language.js";
+import type { ContractNames } from "../../../src/core/sdk/contractNames.js";
 import type { LoweredCall, LoweredGraphqlCall } from "../../../src/core/sdk/lower/loweredSdk.js";
 import type { StatusReading } from "../../../src/core/sdk/lower/reading.js";
 import type { SentValue } from "../../../src/core/sdk/lower/request.js";

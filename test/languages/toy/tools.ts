@@ -1,5 +1,5 @@
 import { join } from "node:path";
-import type { WorkspaceLanguage } from "../../../src/workspace/languages/index.js";
+import type { WorkspaceLanguage } from "../../../src/workspace/languages/languageTools.js";
 import { packageRoot } from "../../support/packageRoot.js";
 import { description } from "./description.js";
 

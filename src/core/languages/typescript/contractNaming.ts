@@ -1,5 +1,5 @@
 import type { ContractPlan, GraphqlCall, RestCall } from "../../sdk/sdkPlan.js";
-import type { CallNames, ContractNames } from "../language.js";
+import type { CallNames, ContractNames } from "../../sdk/contractNames.js";
 import { argumentKey, typescriptNames, type TypescriptNames } from "./names.js";
 
 /** The identifiers of a contract's part of an SDK. */

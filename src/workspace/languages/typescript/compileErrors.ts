@@ -1,5 +1,5 @@
 import ts from "typescript";
-import type { CompileError } from "../../../core/use/explainErrors.js";
+import type { CompileError } from "../../../core/use/compileError.js";
 
 /**
  * Everything that the compiler refuses in an app's own files.

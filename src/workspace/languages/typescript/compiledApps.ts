@@ -1,5 +1,5 @@
 import { resolve } from "node:path";
-import type { CompileError } from "../../../core/use/explainErrors.js";
+import type { CompileError } from "../../../core/use/compileError.js";
 import type { SourceUse } from "../../../core/use/sourceUse.js";
 import { isInside, type Project } from "../../project.js";
 import type { MadeFiles, SdkPart } from "../languageTools.js";

@@ -1,5 +1,5 @@
 import { usualLanguage } from "../languages/index.js";
-import type { ProblemCode } from "./codes.js";
+import type { ProblemCode } from "../problem/codes.js";
 
 /** Files by path. */
 type Files = Readonly<Record<string, string>>;
