@@ -96,9 +96,10 @@ class Building {
     const plan = planContract(contract, queries, configured, { language, settings });
     project.trace(() => `planned ${counted(plan.calls.length, "call")} of ${name}`);
     if (settings.schema === true && reading.schema) this.schemas.set(name, schemaCopy(reading.schema));
-    const names = this.loaded.language.names(plan);
+    const { language: printer } = this.loaded;
+    const names = printer.names(plan);
     if (plan.protocol === "rest") this.problems.push(...proposals(project, plan, configured, names));
-    this.problems.push(...losses(project, plan, sdk, names));
+    this.problems.push(...losses(project, plan, sdk, { names, int64: printer.settings.shared.int64 }));
     return { contract, plan, queries, setAside: contract.setAside };
   }
 

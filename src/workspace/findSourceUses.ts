@@ -16,7 +16,7 @@ import type { LoadedLanguage } from "./session.js";
 /** What is known of the use of a contract in source. */
 export interface FoundSourceUses {
   readonly uses: readonly SourceUse[];
-  /** SDKs in a language whose source nobody can look through. */
+  /** SDKs in a language whose source nobody can look through, and those that are not written beside others that are. */
   readonly unknown: readonly string[];
 }
 
@@ -35,6 +35,7 @@ export async function findSourceUses(
 ): Promise<FoundSourceUses | undefined> {
   const uses: SourceUse[] = [];
   const unknown: string[] = [];
+  const unwritten: string[] = [];
   let isAnyThere = false;
   for (const { loaded, sdks } of await coveringByLanguage(project, contract)) {
     const { uses: scanner } = loaded.tools;
@@ -48,12 +49,13 @@ export async function findSourceUses(
       return { sdk, contract, folder, connect };
     });
     const there = parts.filter((part) => made !== undefined || scanner.isWritten(part));
+    unwritten.push(...parts.filter((part) => !there.includes(part)).map(({ sdk }) => sdk));
     if (there.length === 0) continue;
     isAnyThere = true;
     const files = made && (await filesOf(project, made, sdks, parts));
     uses.push(...(await scanner.find(project, there, files)));
   }
-  return isAnyThere || unknown.length > 0 ? { uses, unknown } : undefined;
+  return isAnyThere || unknown.length > 0 ? { uses, unknown: [...unknown, ...unwritten] } : undefined;
 }
 
 /**

@@ -101,26 +101,31 @@ function graphqlSource(
 
 async function restSource(project: OpenedProject, contract: RestContract): Promise<RestOutlineSource> {
   const { calls, names } = await namedCalls(project, contract);
-  const callOf = new Map(calls.map((call) => [operationLabel(call.operation), names.call(call).call]));
+  const [first] = names;
+  const callOf = new Map(calls.map((call) => [operationLabel(call.operation), first?.call(call).call ?? call.name]));
   const namesOf = new Map<string, string[]>();
   for (const call of calls) {
     const label = operationLabel(call.operation);
-    const { call: name, pages } = names.call(call);
-    namesOf.set(label, [...(namesOf.get(label) ?? []), name, ...(pages === undefined ? [] : [pages])]);
+    const own = names.flatMap((each) => {
+      const { call: name, pages } = each.call(call);
+      return pages === undefined ? [name] : [name, pages];
+    });
+    namesOf.set(label, [...(namesOf.get(label) ?? []), ...own]);
   }
   return { contract, callOf, usesOf: await usesByLabel(project, contract, namesOf) };
 }
 
-/** The calls of a contract by the names that its first SDK gives them. */
+/** The calls of a contract, and the names that the languages of its SDKs give them, those of its first SDK first. */
 async function namedCalls(
   project: OpenedProject,
   contract: RestContract,
-): Promise<{ readonly calls: readonly RestCall[]; readonly names: ContractNames }> {
+): Promise<{ readonly calls: readonly RestCall[]; readonly names: readonly ContractNames[] }> {
   const { configuration, session } = project;
   const plan = planRest(contract, configuration.contracts[contract.name] ?? {});
-  const sdk = Object.values(configuration.sdks).find(({ covers }) => covers.includes(contract.name));
-  const { language } = await session.language(sdk?.language ?? usualLanguage);
-  return { calls: plan.calls, names: language.names(plan) };
+  const covering = Object.values(configuration.sdks).filter(({ covers }) => covers.includes(contract.name));
+  const ids = covering.length > 0 ? new Set(covering.map(({ language }) => language)) : [usualLanguage];
+  const loaded = await Promise.all([...ids].map((id) => session.language(id)));
+  return { calls: plan.calls, names: loaded.map(({ language }) => language.names(plan)) };
 }
 
 async function usesByLabel(
@@ -136,5 +141,8 @@ async function usesByLabel(
   const byName = new Map<string, Place[]>();
   for (const { coordinate, kind, place } of found.uses)
     if (kind === "calls") byName.set(coordinate, [...(byName.get(coordinate) ?? []), place]);
-  return (label) => (namesOf.get(label) ?? []).flatMap((name) => byName.get(name) ?? []);
+  return (label) => {
+    const places = (namesOf.get(label) ?? []).flatMap((name) => byName.get(name) ?? []);
+    return places.length === 0 && found.unknown.length > 0 ? undefined : places;
+  };
 }

@@ -1,3 +1,4 @@
+import type { SettingsDescription } from "../core/languages/settings.js";
 import type { ContractNames } from "../core/sdk/contractNames.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { sharedParameters } from "../core/sdk/sharedParameters.js";
@@ -46,18 +47,28 @@ export function proposals(
 }
 
 /** What an SDK could do better, and does not by itself. */
-export function losses(project: Project, plan: ContractPlan, sdk: string, names: ContractNames): Problem[] {
+export function losses(
+  project: Project,
+  plan: ContractPlan,
+  sdk: string,
+  { names, int64 }: { readonly names: ContractNames; readonly int64: SettingsDescription["shared"]["int64"] },
+): Problem[] {
   const place = { document: project.configName, pointer: `/contracts/${plan.name}` };
   const listed = (names: readonly string[]): string => {
     const more = names.length > mostShown ? ` and ${String(names.length - mostShown)} more` : "";
     return names.slice(0, mostShown).join(", ") + more;
   };
   const found: Problem[] = [];
-  const wide = project.configuration.sdks[sdk]?.settings?.int64 === undefined ? wideIntegers(plan) : [];
+  const exact = (int64?.values ?? []).filter((value) => value !== "number");
+  // Where the language's usual integer keeps all digits, there is nothing to say.
+  const isOpen = int64?.usual === "number" && project.configuration.sdks[sdk]?.settings?.int64 === undefined;
+  const wide = isOpen && exact.length > 0 ? wideIntegers(plan) : [];
   if (wide.length > 0) {
     const count = wide.length === 1 ? "1 place holds" : `${String(wide.length)} places hold`;
     const message = `${count} integers of 64 bits, which become \`number\` in \`${sdk}\`: ${listed(wide.map((name) => `\`${name}\``))}.`;
-    const hint = "Say `int64: bigint` (or `text`) in the SDK's `settings`, or `int64: number` when it is meant.";
+    const [best = "", ...others] = exact;
+    const or = others.length > 0 ? ` (or ${others.map((value) => `\`${value}\``).join(", ")})` : "";
+    const hint = `Say \`int64: ${best}\`${or} in the SDK's \`settings\`, or \`int64: number\` when it is meant.`;
     found.push(problem("contract.integers", message, { level: "note", place, hint }));
   }
   const clashes = [...plan.clashes, ...names.clashes];

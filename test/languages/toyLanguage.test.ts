@@ -163,6 +163,19 @@ describe("a change that two SDKs see differently", () => {
     );
   });
 
+  it("is used where one of them is, by the names of each; of the other nobody can tell", async () => {
+    const used = await changed(`import { connectTides, readTide } from "./sdk/tides/index.js";
+export const tide = readTide(connectTides({ baseUrl: "http://localhost" }));
+`);
+    expect((await used.run(["outline"])).out).toMatch(/\* .*GET \/tides/);
+    const unused = await changed("export {};\n");
+    expect((await unused.run(["outline"])).out).toMatch(/\? .*GET \/tides/);
+    // An SDK that is not written beside one that is has no use that anybody could see.
+    unused.remove("src/sdk");
+    const { out } = await unused.run(["impact", "--json"]);
+    expect(out).toContain('"sdk": "app",\n              "code": "breaking",\n              "use": "cannot tell"');
+  });
+
   it("is proved as far as compilers can be asked, and says what is left", async () => {
     const source = `import { connectTides, readTide } from "./sdk/tides/index.js";
 export const length = async (): Promise<number> => {

@@ -1,7 +1,7 @@
 import type { Reference } from "../../contract/model.js";
 import type { LoweredCall, LoweredGraphqlCall } from "../../sdk/lower/loweredSdk.js";
 import type { PageSpelling } from "../pages/pageSpelling.js";
-import type { ContractContext, RestContext } from "./contractContext.js";
+import type { ContractContext } from "./contractContext.js";
 import { propertyName } from "./escape.js";
 import { argumentKey } from "./names.js";
 import { answerType } from "./printAnswer.js";
@@ -21,7 +21,7 @@ export function pageSpelling(context: ContractContext): PageSpelling {
     pagesName: ({ call }) => names.rest(call).items,
     argumentName: argumentKey,
     type: (reference, way) => printReference(reference, printer, way === "given" ? "lenient" : "exact"),
-    answerType: (lowered) => answerType(lowered, { ...context, printer } as RestContext),
+    answerType: (lowered) => answerType(lowered, { names, printer }),
     sample: (lowered) => {
       const given = isGraphql(lowered)
         ? sampleArguments(

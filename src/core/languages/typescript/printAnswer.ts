@@ -8,7 +8,7 @@ import { comment, docComment, quoted } from "./escape.js";
 import { printReference, printUnion } from "./printType.js";
 
 /** The type of a call's answer, as it is written where the call is used. */
-export function answerType(lowered: LoweredCall, context: RestContext): string {
+export function answerType(lowered: LoweredCall, context: Pick<RestContext, "names" | "printer">): string {
   const text = textOfAnswers(lowered.call.answers, lowered, context);
   return /^[\w$]+$/.test(text) || /^[\p{ID_Continue}$]+$/u.test(text) ? text : context.names.rest(lowered.call).answer;
 }
@@ -17,7 +17,7 @@ export function answerType(lowered: LoweredCall, context: RestContext): string {
 function textOfAnswers(
   answers: readonly PlannedResponse[],
   { isStream }: LoweredCall,
-  { printer }: RestContext,
+  { printer }: Pick<RestContext, "printer">,
 ): string {
   const members = answers.flatMap((answer): Reference[] => (answer.type ? [answer.type] : []));
   const [only] = members;
