@@ -73,7 +73,7 @@ export class GraphqlTruth {
     const after = this.read(print(tree as never));
     // An edit that makes no schema is none that anybody publishes.
     if (after.contract.setAside.length > 0) return undefined;
-    const uses = { queries: this.before.queries.uses, calls: new Map(), named: () => [], searched: true };
+    const uses = { queries: this.before.queries.uses, searched: true };
     const all = compareGraphql(this.before.contract, after.contract, typescriptFacts(this.settings));
     const changes = judgeUse(all, "graphql", uses).filter(({ use }) => use === "used");
     changes.push(

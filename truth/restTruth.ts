@@ -121,8 +121,6 @@ export class RestTruth {
     this.refused(after);
     const judged = judgeUse(changes, "rest", {
       queries: [],
-      calls: new Map(),
-      named: () => [],
       searched: true,
       source: this.uses,
     });

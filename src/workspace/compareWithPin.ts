@@ -13,7 +13,7 @@ import type { SourceText } from "../core/problem/place.js";
 import type { Problem } from "../core/problem/problem.js";
 import { readContract, type ContractReading } from "../core/readContract.js";
 import { compareForSdks } from "./compareForSdks.js";
-import { findSourceUses, searchSource } from "./findSourceUses.js";
+import { findSourceUses } from "./findSourceUses.js";
 import { exitCodes, Halt } from "./halt.js";
 import type { Session } from "./session.js";
 import type { ProjectTexts } from "./sdkInputs.js";
@@ -79,27 +79,23 @@ export async function compareSides(
   };
 }
 
-const unknownUses: ProjectUses = { queries: [], calls: new Map(), named: () => [], searched: false };
+const unknownUses: ProjectUses = { queries: [], searched: false };
 
 async function projectUses(
   name: string,
   { reading, isPinned }: Side,
   { texts, changes }: { readonly texts: ProjectTexts; readonly changes: readonly Change[] },
 ): Promise<ProjectUses> {
-  const { project } = texts;
-  const made = isPinned === true ? undefined : reading;
+  const against = { reading, isWritten: isPinned === true };
   if (reading.schema) {
     const queries = readQueryDocuments(reading.schema, texts.queries(name).texts).uses;
     const isNamed = changes.some(({ code }) => code.startsWith("type.name."));
-    const found = isNamed ? await findSourceUses(project, name, made) : undefined;
-    const source = isNamed ? { source: found?.uses ?? [], unknown: found?.unknown ?? [] } : {};
-    return { ...unknownUses, queries, ...source, searched: true };
+    const found = isNamed ? await findSourceUses(texts.project, against) : { uses: [], unknown: [] };
+    return { queries, source: found.uses, unknown: found.unknown, searched: true };
   }
-  const { contract } = reading;
-  if (contract.protocol !== "rest") return unknownUses;
-  const found = await findSourceUses(project, name, made);
-  if (found) return { ...unknownUses, source: found.uses, unknown: found.unknown, searched: true };
-  return { ...unknownUses, ...(await searchSource(project, contract)), searched: true };
+  if (reading.contract.protocol !== "rest") return unknownUses;
+  const { uses, unknown } = await findSourceUses(texts.project, against);
+  return { queries: [], source: uses, unknown, searched: true };
 }
 
 /** Types of the schema that source can name, and that the same query documents no longer bring into an SDK. */

@@ -1,8 +1,7 @@
+import { existsSync } from "node:fs";
 import { join } from "node:path";
-import { operationLabel, type Contract } from "../core/contract/model.js";
-import type { ProjectUses } from "../core/change/impact.js";
+import type { Contract } from "../core/contract/model.js";
 import type { ContractReading } from "../core/readContract.js";
-import { planRest } from "../core/sdk/planRest.js";
 import type { SourceUse } from "../core/use/sourceUse.js";
 import { buildSdk } from "./buildSdk.js";
 import type { SdkConfiguration } from "./configuration.js";
@@ -16,69 +15,46 @@ import type { LoadedLanguage } from "./session.js";
 /** What is known of the use of a contract in source. */
 export interface FoundSourceUses {
   readonly uses: readonly SourceUse[];
-  /** SDKs in a language whose source nobody can look through, and those that are not written beside others that are. */
+  /** SDKs in a language whose source nobody can look through. */
   readonly unknown: readonly string[];
 }
 
+/** The contract that source was written against. */
+export interface WrittenAgainst {
+  readonly reading: ContractReading & { readonly contract: Contract };
+  /** SDKs that are written were made from it. */
+  readonly isWritten: boolean;
+}
+
 /**
- * Where the app's source depends on the SDKs of a contract, by the knowledge of each language's compiler. A compiler is
- * only loaded when there is an SDK and source beside it.
- *
- * @param made the contract to make the SDKs from in memory, where those that are written were made from another: what
- * is gone cannot be found with an SDK that does not have it any more
- * @returns undefined when no SDK of the contract is written, and none is made
+ * Where the app's source depends on the SDKs of a contract, by the knowledge of each language's compiler. An SDK that is
+ * not written, or was made from another version, is made in memory: what is gone cannot be found with an SDK that does not
+ * have it any more. A compiler is only loaded when there is source.
  */
 export async function findSourceUses(
   project: OpenedProject,
-  contract: string,
-  made?: ContractReading & { readonly contract: Contract },
-): Promise<FoundSourceUses | undefined> {
+  { reading, isWritten }: WrittenAgainst,
+): Promise<FoundSourceUses> {
+  const { name } = reading.contract;
   const uses: SourceUse[] = [];
   const unknown: string[] = [];
-  const unwritten: string[] = [];
-  let isAnyThere = false;
-  for (const { loaded, sdks } of await coveringByLanguage(project, contract)) {
+  for (const { loaded, sdks } of await coveringByLanguage(project, name)) {
     const { uses: scanner } = loaded.tools;
     if (!scanner) {
       unknown.push(...sdks.map(([sdk]) => sdk));
       continue;
     }
-    const { connect } = loaded.language.contractNames(contract);
+    if (!scanner.hasSources(project)) continue;
+    const { connect } = loaded.language.contractNames(name);
     const parts = sdks.map(([sdk, { into }]): SdkPart => {
-      const folder = join(outputFolder(project, sdk, into), contract);
-      return { sdk, contract, folder, connect };
+      const folder = join(outputFolder(project, sdk, into), name);
+      return { sdk, contract: name, folder, connect };
     });
-    const there = parts.filter((part) => made !== undefined || scanner.isWritten(part));
-    unwritten.push(...parts.filter((part) => !there.includes(part)).map(({ sdk }) => sdk));
-    if (there.length === 0) continue;
-    isAnyThere = true;
-    const files = made && (await filesOf(project, made, sdks, parts));
-    uses.push(...(await scanner.find(project, there, files)));
+    const lacking = parts.filter((part) => !isWritten || !scanner.isWritten(part));
+    const made = lacking.length > 0 ? await filesOf(project, reading, lacking) : undefined;
+    uses.push(...(await scanner.find(project, parts, made)));
   }
-  return isAnyThere || unknown.length > 0 ? { uses, unknown: [...unknown, ...unwritten] } : undefined;
-}
-
-/**
- * Where the app's source names the calls of a REST contract, for when no SDK of it is written.
- *
- * @returns what source names, by operation label
- */
-export async function searchSource(
-  project: OpenedProject,
-  contract: Contract & { readonly protocol: "rest" },
-): Promise<Pick<ProjectUses, "calls" | "named">> {
-  const found: Pick<ProjectUses, "calls" | "named">[] = [];
-  const plan = planRest(contract, project.configuration.contracts[contract.name] ?? {});
-  for (const { loaded } of await coveringByLanguage(project, contract.name)) {
-    const names = loaded.language.names(plan);
-    const labels = new Map(plan.calls.map((call) => [names.call(call).call, operationLabel(call.operation)]));
-    if (loaded.tools.uses) found.push(loaded.tools.uses.search(project, labels));
-  }
-  const labels = new Set(found.flatMap(({ calls }) => [...calls.keys()]));
-  return {
-    calls: new Map([...labels].map((label) => [label, found.flatMap(({ calls }) => calls.get(label) ?? [])])),
-    named: (word) => found.flatMap(({ named }) => named(word)),
-  };
+  return { uses, unknown };
 }
 
 type NamedSdk = readonly [string, SdkConfiguration];
@@ -98,26 +74,31 @@ async function coveringByLanguage(
   );
 }
 
-/** The files that a contract gives its SDKs, in the place of those that are written; what others give stays. */
+/** The files that a contract gives some SDKs, in the place of those that are written; what others give stays. */
 async function filesOf(
   project: OpenedProject,
-  made: ContractReading & { readonly contract: Contract },
-  sdks: readonly NamedSdk[],
+  reading: WrittenAgainst["reading"],
   parts: readonly SdkPart[],
 ): Promise<MadeFiles> {
   const texts = new Map<string, string>();
-  for (const [sdk, settings] of sdks) {
-    const { name } = made.contract;
-    const folder = outputFolder(project, sdk, settings.into);
+  const replaced: string[] = [];
+  for (const { sdk, contract, folder } of parts) {
+    const settings = project.configuration.sdks[sdk];
+    if (!settings) continue;
     const alone = {
       ...project,
-      configuration: { ...project.configuration, sdks: { [sdk]: { ...settings, covers: [name] } } },
+      configuration: { ...project.configuration, sdks: { [sdk]: { ...settings, covers: [contract] } } },
     };
     const inputs = new ProjectTexts(alone);
-    await inputs.readHosts([name]);
-    const reader = new ContractReader(inputs).instead(name, made);
-    for (const [path, text] of (await buildSdk(alone, sdk, reader)).files)
-      if (path.startsWith(`${name}/`)) texts.set(join(folder, path), text);
+    await inputs.readHosts([contract]);
+    const reader = new ContractReader(inputs).instead(contract, reading);
+    const whole = outputFolder(project, sdk, settings.into);
+    for (const [path, text] of (await buildSdk(alone, sdk, reader)).files) {
+      const target = join(whole, path);
+      // What the contracts have in common is there already where another one is written.
+      if (path.startsWith(`${contract}/`) || !existsSync(target)) texts.set(target, text);
+    }
+    replaced.push(folder);
   }
-  return { texts, replaced: parts.map(({ folder }) => folder) };
+  return { texts, replaced };
 }

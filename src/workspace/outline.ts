@@ -1,5 +1,6 @@
+import type { ContractReading } from "../core/readContract.js";
 import { ShownTexts } from "../core/problem/shownTexts.js";
-import { operationLabel, type RestContract } from "../core/contract/model.js";
+import { operationLabel, type Contract, type RestContract } from "../core/contract/model.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
 import type { ContractNames } from "../core/sdk/contractNames.js";
 import { narrowed, type Outline, type OutlineDetail, type UsesOf } from "../core/outline/outline.js";
@@ -16,7 +17,7 @@ import { planRest } from "../core/sdk/planRest.js";
 import { didYouMean } from "../core/text/nearest.js";
 import type { RestCall } from "../core/sdk/sdkPlan.js";
 import { ContractReader } from "./contractReader.js";
-import { findSourceUses, searchSource } from "./findSourceUses.js";
+import { findSourceUses } from "./findSourceUses.js";
 import { usualLanguage } from "./languages/index.js";
 import { exitCodes, Halt } from "./halt.js";
 import { allOrHalt } from "./allOrHalt.js";
@@ -55,9 +56,10 @@ export async function outline(project: OpenedProject, wanted: OutlineRequest): P
   const details: (OutlineDetail & { contract: string })[] = [];
   const names: string[] = [];
   for (const name of wanted.contracts) {
-    const { contract, schema } = reader.read(name);
+    const reading = reader.read(name);
+    const { contract, schema } = reading;
     if (contract.protocol === "rest") {
-      const source = await restSource(project, contract);
+      const source = await restSource(project, reading, contract);
       if (wanted.about === undefined) outlines.push(narrowed(outlineRest(source), wanted.find, wanted.unused));
       else {
         const detail = detailOfRest(source, wanted.about);
@@ -99,7 +101,11 @@ function graphqlSource(
   };
 }
 
-async function restSource(project: OpenedProject, contract: RestContract): Promise<RestOutlineSource> {
+async function restSource(
+  project: OpenedProject,
+  reading: ContractReading & { readonly contract: Contract },
+  contract: RestContract,
+): Promise<RestOutlineSource> {
   const { calls, names } = await namedCalls(project, contract);
   const [first] = names;
   const callOf = new Map(calls.map((call) => [operationLabel(call.operation), first?.call(call).call ?? call.name]));
@@ -112,7 +118,7 @@ async function restSource(project: OpenedProject, contract: RestContract): Promi
     });
     namesOf.set(label, [...(namesOf.get(label) ?? []), ...own]);
   }
-  return { contract, callOf, usesOf: await usesByLabel(project, contract, namesOf) };
+  return { contract, callOf, usesOf: await usesByLabel(project, reading, namesOf) };
 }
 
 /** The calls of a contract, and the names that the languages of its SDKs give them, those of its first SDK first. */
@@ -130,19 +136,15 @@ async function namedCalls(
 
 async function usesByLabel(
   project: OpenedProject,
-  contract: RestContract,
+  reading: ContractReading & { readonly contract: Contract },
   namesOf: ReadonlyMap<string, readonly string[]>,
 ): Promise<UsesOf> {
-  const found = await findSourceUses(project, contract.name);
-  if (!found) {
-    const { calls } = await searchSource(project, contract);
-    return (label) => (calls.get(label) ?? []).map(({ place }) => place);
-  }
+  const { uses, unknown } = await findSourceUses(project, { reading, isWritten: true });
   const byName = new Map<string, Place[]>();
-  for (const { coordinate, kind, place } of found.uses)
+  for (const { coordinate, kind, place } of uses)
     if (kind === "calls") byName.set(coordinate, [...(byName.get(coordinate) ?? []), place]);
   return (label) => {
     const places = (namesOf.get(label) ?? []).flatMap((name) => byName.get(name) ?? []);
-    return places.length === 0 && found.unknown.length > 0 ? undefined : places;
+    return places.length === 0 && unknown.length > 0 ? undefined : places;
   };
 }

@@ -40,7 +40,8 @@ export async function prove(
   const { made, unproved } = await madeAnew(project, reader, impacts);
   const before: CompileError[] = [];
   const uses: SourceUse[] = [];
-  for (const { contract } of impacts) uses.push(...((await findSourceUses(project, contract))?.uses ?? []));
+  for (const { contract } of impacts)
+    uses.push(...(await findSourceUses(project, { reading: reader.read(contract), isWritten: true })).uses);
   const changes = impacts.flatMap((impact) => impact.changes);
   const refused = new Map(impacts.flatMap((impact) => [...refusedOperations(impact)]));
   const errors = new Map<JudgedChange, CompileError[]>();

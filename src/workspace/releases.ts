@@ -40,7 +40,7 @@ export async function releaseImpacts(project: OpenedProject, contract: string, n
     const { schema } = before.reading;
     const queries = schema && side.operations ? readQueryDocuments(schema, [side.operations]).uses : [];
     const searched = side.operations !== undefined && schema !== undefined;
-    const uses = { queries, calls: new Map(), named: () => [], searched };
+    const uses = { queries, searched };
     const texts = [...side.texts, ...(side.operations ? [side.operations] : [])];
     found.push({
       release,

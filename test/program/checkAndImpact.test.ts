@@ -250,3 +250,35 @@ describe("impact", () => {
     ]);
   });
 });
+
+describe("an SDK that is not committed", () => {
+  const fresh = async (): Promise<TemporaryProject> => {
+    const project = v2(await generated());
+    project.remove("src/sdk");
+    return project;
+  };
+
+  it("is made in memory from the pin, so that use in source is found all the same", async () => {
+    const [written, missing] = [v2(await generated()), await fresh()];
+    const told = async (project: TemporaryProject) => {
+      const { code, out } = await project.run(["impact", "--json"]);
+      const { contracts } = JSON.parse(out) as {
+        contracts: { changes: { code: string; use: string; hits: object[] }[] }[];
+      };
+      return {
+        code,
+        changes: contracts.flatMap(({ changes }) => changes.map((each) => [each.code, each.use, each.hits])),
+      };
+    };
+    const found = await told(missing);
+    expect(found).toEqual(await told(written));
+    expect(found.code).toBe(1);
+    expect(missing.exists("src/sdk")).toBe(false);
+  });
+
+  it("is no reason not to know which calls are used", async () => {
+    const project = await fresh();
+    const before = await v2(await generated()).run(["outline", "berths", "--unused"]);
+    expect((await project.run(["outline", "berths", "--unused"])).out).toBe(before.out);
+  });
+});

@@ -13,15 +13,11 @@ import { SourceIndex, type SourceUse } from "../use/sourceUse.js";
 /** What is known about this project's use of a contract. */
 export interface ProjectUses {
   readonly queries: readonly QueryUse[];
-  /** REST: calls found in source, by operation label; a label without an entry was looked for and not found. */
-  readonly calls: ReadonlyMap<string, readonly Hit[]>;
-  /** REST: where source names a word, for example a field. */
-  readonly named: (word: string) => readonly Hit[];
-  /** REST: what source uses of the SDKs, where a compiler can tell; then calls and words are not asked for. */
+  /** What source uses of the SDKs; absent where nobody looked. */
   readonly source?: readonly SourceUse[];
   /** SDKs of which nobody can tell what source uses. */
   readonly unknown?: readonly string[];
-  /** Whether source was searched for calls at all. */
+  /** Whether query documents are known, of a schema. */
   readonly searched: boolean;
 }
 
@@ -42,8 +38,9 @@ export function judgeUse(
   const judged = changes.map((change): JudgedChange => {
     if (source && (protocol === "rest" || change.code.startsWith("type.name."))) return judgeForSdks(change, source);
     const found = protocol === "graphql" ? queryUses(change, uses.queries) : [];
-    const hits = protocol === "graphql" ? found.map(hitOf) : sourceHits(change, uses);
-    const use = hits.length > 0 ? "used" : uses.searched ? "not used" : "cannot tell";
+    const hits = found.map(hitOf);
+    const isKnown = protocol === "graphql" && uses.searched;
+    const use = hits.length > 0 ? "used" : isKnown ? "not used" : "cannot tell";
     const { sdks, ...whole } = change;
     return {
       ...whole,
@@ -149,12 +146,6 @@ function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedC
     hits: distinct(hits),
     use: hits.length > 0 ? "used" : isUnclear ? "cannot tell" : "not used",
   };
-}
-
-/** Source is hit where it calls what is touched; by the change of a field or parameter, only where it names that too. */
-function sourceHits(change: Change, uses: ProjectUses): readonly Hit[] {
-  const calls = change.operations.flatMap((label) => uses.calls.get(label) ?? []);
-  return change.word === undefined || calls.length === 0 ? calls : uses.named(change.word);
 }
 
 /** A document that only reads a choice is not hit by what can be sent, and the other way round. */

@@ -1,6 +1,5 @@
 import type { ListedLanguage } from "../../core/languages/language.js";
 import type { CompileError } from "../../core/use/compileError.js";
-import type { ProjectUses } from "../../core/change/impact.js";
 import type { SdkSettings } from "../../core/languages/settings.js";
 import type { SourceUse } from "../../core/use/sourceUse.js";
 import type { Project } from "../project.js";
@@ -56,21 +55,16 @@ export interface ImportedName {
 }
 
 export interface UseScanner {
+  /** Whether the app has any source in the language. */
+  readonly hasSources: (project: Project) => boolean;
   /** Whether a part of an SDK is written. */
   readonly isWritten: (part: SdkPart) => boolean;
   /**
    * Where the app's source depends on parts of SDKs, by the knowledge of the language's compiler.
    *
-   * @param made what stands for files that are written, where an SDK of another contract is asked about
+   * @param made what stands for files that are written, or that are not
    */
   readonly find: (project: Project, parts: readonly SdkPart[], made?: MadeFiles) => Promise<SourceUse[]>;
-  /**
-   * Where the app's source names calls, for when no SDK is written: a call that is nowhere named is not used; one that
-   * is named is taken as used there.
-   *
-   * @param labels operation labels by the name of their call
-   */
-  readonly search: (project: Project, labels: ReadonlyMap<string, string>) => Pick<ProjectUses, "calls" | "named">;
   /** Names that the app's source imports from a folder. */
   readonly importsFrom: (project: Project, folder: string) => ImportedName[];
 }

@@ -11,7 +11,7 @@ const letter = { breaking: "B", risky: "R", compatible: "C" };
 function judge(before: string, after: string, ...documents: string[]): JudgedChange[] {
   const old = readQueries(before, ...documents);
   const changes = compareGraphql(old.contract, readQueries(after).contract, typescriptFacts());
-  return judgeUse(changes, "graphql", { queries: old.uses, calls: new Map(), named: () => [], searched: true });
+  return judgeUse(changes, "graphql", { queries: old.uses, searched: true });
 }
 
 const told = (changes: readonly JudgedChange[]) =>

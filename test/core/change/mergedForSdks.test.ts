@@ -42,8 +42,6 @@ describe("a change that several SDKs see", () => {
     const judged = (source: ReturnType<typeof uses>[], unknown: string[] = []) => {
       const [first] = judgeUse(merged.slice(0, 1), "rest", {
         queries: [],
-        calls: new Map(),
-        named: () => [],
         searched: true,
         source,
         unknown,

@@ -78,19 +78,29 @@ function hostOf(
 ): ts.CompilerHost {
   const host = ts.createCompilerHost(options, true);
   const own = (name: string): string | undefined => scripts.get(name) ?? files.texts?.get(name);
+  const folders = foldersOf(files.texts?.keys() ?? []);
   const isReplaced = (name: string): boolean =>
     (files.replaced ?? []).some((folder) => folder === name || isInside(folder, name));
   return {
     ...host,
     fileExists: (name) => own(name) !== undefined || (!isReplaced(name) && host.fileExists(name)),
     readFile: (name) => own(name) ?? (isReplaced(name) ? undefined : host.readFile(name)),
-    directoryExists: (name) => isReplaced(name) || existsSync(name),
+    directoryExists: (name) => folders.has(name) || isReplaced(name) || existsSync(name),
     getSourceFile: (name, settings) => {
       const text = own(name);
       if (text !== undefined) return ts.createSourceFile(name, text, settings, true);
       return isReplaced(name) ? undefined : parsedFile({ name, text: host.readFile(name), settings }, parsed);
     },
   };
+}
+
+/** The folders that files stand in, and those around them. */
+function foldersOf(paths: Iterable<string>): Set<string> {
+  const found = new Set<string>();
+  for (const path of paths)
+    for (let folder = dirname(path); !found.has(folder) && folder !== dirname(folder); folder = dirname(folder))
+      found.add(folder);
+  return found;
 }
 
 interface ReadFile {

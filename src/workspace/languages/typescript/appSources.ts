@@ -10,8 +10,6 @@ const usualOutputs = ["dist", "build", "out", "coverage"];
 export interface AppSource {
   readonly document: string;
   readonly text: string;
-  /** The text with comments and imports blanked out; offsets are those of the file. */
-  readonly code: string;
 }
 
 /** The app's own source files; what a compiler wrote does not count. */
@@ -25,17 +23,5 @@ export function appSources(project: Project): AppSource[] {
         !outputs.some((folder) => document.startsWith(folder) || document.includes(`/${folder}`)),
     )
     .sort((a, b) => (a.document < b.document ? -1 : 1))
-    .map(({ path, document }) => {
-      const text = readText(path);
-      return { document, text, code: withoutCommentsAndImports(text) };
-    });
-}
-
-/** Blanks out what names a call without using it, keeping every offset. */
-function withoutCommentsAndImports(text: string): string {
-  const blank = (part: string): string => part.replace(/[^\n]/g, " ");
-  return text
-    .replace(/\/\*[\s\S]*?\*\//g, blank)
-    .replace(/(?<!:)\/\/[^\n]*/g, blank)
-    .replace(/^[ \t]*import\b[^;]*?["'][^"'\n]*["'];?/gm, blank);
+    .map(({ path, document }) => ({ document, text: readText(path) }));
 }

@@ -7,7 +7,6 @@ import { packageFolder } from "../../packageFolder.js";
 import type { Project } from "../../project.js";
 import type { AppProof, LanguageTools, UseScanner } from "../languageTools.js";
 import { appSources } from "./appSources.js";
-import { searchCalls } from "./callSearch.js";
 import type { CompiledApps } from "./compiledApps.js";
 import { importedNames } from "./importedNames.js";
 import { importEnding } from "./importEnding.js";
@@ -18,9 +17,9 @@ export function typescriptTools(): LanguageTools {
   const compiledApps = (): Promise<CompiledApps> =>
     (apps ??= import("./compiledApps.js").then((loaded) => new loaded.CompiledApps()));
   const uses: UseScanner = {
+    hasSources: (project) => appSources(project).length > 0,
     isWritten: ({ folder }) => existsSync(join(folder, "index.ts")),
     find: async (project, parts, made) => (await compiledApps()).uses(project, parts, made),
-    search: (project, labels) => searchCalls(appSources(project), labels),
     importsFrom: (project, folder) => importedNames(appSources(project), project.root, folder),
   };
   const proof: AppProof = {
