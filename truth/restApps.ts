@@ -6,10 +6,11 @@ import { build } from "esbuild";
 import { isStream, type RestContract, type RestOperation } from "../src/core/contract/model.js";
 import { argumentKey, typescriptNames } from "../src/core/languages/typescript/names.js";
 import { planRest } from "../src/core/sdk/planRest.js";
+import { serverUrl } from "../src/core/sdk/lower/serverAddress.js";
 import type { RestCall, RestPlan } from "../src/core/sdk/sdkPlan.js";
 import { contractValidator, type ContractValidator } from "../src/standin/ajvForContract.js";
 import { checkRequest } from "../src/standin/checkRequest.js";
-import { operationMatcher } from "../src/standin/matchOperation.js";
+import { operationMatcher, type MatchedOperation } from "../src/standin/matchOperation.js";
 import type { RandomContract } from "../test/proof/random/makeContract.js";
 import type { Json } from "../test/proof/random/makeSchema.js";
 import { Randomness } from "../test/proof/random/randomness.js";
@@ -20,6 +21,8 @@ type Call = (connection: unknown, args: object, options?: object) => unknown;
 const argumentsEach = 20;
 const answersEach = 5;
 const credential = "credential";
+/** The address that the app supplies; operations with servers of their own are not served there. */
+const supplied = "http://play.test/shop";
 
 /** An app that was released with the SDK of a contract, and goes on making its calls to servers of later ones. */
 export class ReleasedApp {
@@ -74,7 +77,7 @@ export class ReleasedApp {
     const schemes = [...this.plan.authSchemes.keys()].map((scheme): [string, string] => [scheme, credential]);
     const connection = this.sdk[names.contract.connect]?.(
       {
-        baseUrl: `http://play.test/${this.plan.name}`,
+        baseUrl: supplied,
         auth: Object.fromEntries(schemes),
         fetch: (url: string, init: RequestInit) => server.answer(new Request(url, init)),
       },
@@ -127,12 +130,11 @@ class Server {
   async answer(request: Request): Promise<Response> {
     this.isSpeechless = false;
     this.isFailing = false;
-    const path = new URL(request.url).pathname.slice(this.contract.name.length + 1);
-    const refusal = await this.refusal(request, path);
+    const found = this.found(request);
+    if (found === undefined) return new Response(`there is no ${request.method} ${request.url}`, { status: 404 });
+    const refusal = await this.refusal(request, found);
     if (refusal !== undefined) return new Response(refusal, { status: 400 });
-    const found = this.match(request.method, path);
-    if (found.kind !== "match") return new Response("", { status: 404 });
-    const { operation } = found.match;
+    const { operation } = found;
     const wanted = this.random.chance(0.3) ? /^[45]\d\d$/ : /^2\d\d$/;
     const among = (pattern: RegExp) => operation.responses.filter(({ status }) => pattern.test(status));
     const declared = among(wanted).length > 0 ? among(wanted) : among(/^2\d\d$/);
@@ -169,12 +171,21 @@ class Server {
     return ((schema?.["required"] ?? []) as string[]).some((name) => !parts.has(name));
   }
 
+  /** The operation that a request asks for: it is served at the address of its own server only, when it has one. */
+  private found(request: Request): MatchedOperation | undefined {
+    const servedAt = ({ servers: [own] }: RestOperation): string => (own ? serverUrl(own) : supplied);
+    for (const address of new Set(this.contract.operations.map(servedAt))) {
+      if (!request.url.startsWith(`${address}/`)) continue;
+      const found = this.match(request.method, new URL(request.url.slice(address.length), supplied).pathname);
+      if (found.kind === "match" && servedAt(found.match.operation) === address) return found.match;
+    }
+    return undefined;
+  }
+
   /** Why a request is not taken. */
-  private async refusal(request: Request, path: string): Promise<string | undefined> {
-    const found = this.match(request.method, path);
-    if (found.kind !== "match") return `there is no ${request.method} ${path}`;
+  private async refusal(request: Request, found: MatchedOperation): Promise<string | undefined> {
     const mediaType = request.headers.get("content-type") ?? undefined;
-    if (mediaType?.startsWith("multipart/") === true && (await this.lacksParts(request.clone(), found.match.operation)))
+    if (mediaType?.startsWith("multipart/") === true && (await this.lacksParts(request.clone(), found.operation)))
       return "the form lacks a part";
     const asked = {
       query: new URL(request.url).search.slice(1),
@@ -183,7 +194,7 @@ class Server {
       body: await request.text(),
     };
     const context = { types: this.contract.types, credentials: new Set<string>() };
-    const { misfits } = checkRequest(found.match, asked, this.validator, context);
+    const { misfits } = checkRequest(found, asked, this.validator, context);
     // The stand-in is strict about what a server overlooks: parameters and bodies that it does not know.
     const refused = misfits.filter(({ message }) => !/not a parameter of|this operation takes none/.test(message));
     return refused.length > 0 ? refused.map(({ name, message }) => `${name} ${message}`).join("; ") : undefined;

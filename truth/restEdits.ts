@@ -535,6 +535,27 @@ const ofOperations: RestEdit[] = [
     }
     return true;
   }),
+  operationEdit("an operation served elsewhere", ({ operation }) => {
+    if (operation["servers"] !== undefined) return false;
+    operation["servers"] = [{ url: "https://elsewhere.ostrel.example/v1" }];
+    return true;
+  }),
+  operationEdit("an operation's own server replaced", ({ operation }) => {
+    if (operation["servers"] === undefined) return false;
+    operation["servers"] = [{ url: "https://elsewhere.ostrel.example/v1" }];
+    return true;
+  }),
+  operationEdit("an operation's own server moved", ({ operation }) => {
+    const [server] = (operation["servers"] ?? []) as Json[];
+    if (!server) return false;
+    server["url"] = `${String(server["url"])}/anew`;
+    return true;
+  }),
+  operationEdit("an operation's own server dropped", ({ operation }) => {
+    if (operation["servers"] === undefined) return false;
+    Reflect.deleteProperty(operation, "servers");
+    return true;
+  }),
   operationEdit("another method", ({ item, method, operation }) => {
     const other = method === "put" ? "patch" : method === "post" ? "put" : undefined;
     if (other === undefined || item[other] !== undefined) return false;

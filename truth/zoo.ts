@@ -197,6 +197,7 @@ export function chandlery(): Json {
       "/log": {
         get: {
           operationId: "readLog",
+          servers: [{ url: "https://logs.ostrel.example/v1" }],
           responses: {
             200: {
               description: "Lines.",

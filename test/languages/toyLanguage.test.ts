@@ -170,10 +170,17 @@ export const tide = readTide(connectTides({ baseUrl: "http://localhost" }));
     expect((await used.run(["outline"])).out).toMatch(/\* .*GET \/tides/);
     const unused = await changed("export {};\n");
     expect((await unused.run(["outline"])).out).toMatch(/\? .*GET \/tides/);
-    // An SDK that is not written beside one that is has no use that anybody could see.
+    // An SDK that is not written is made in memory: use of it can be told all the same.
     unused.remove("src/sdk");
     const { out } = await unused.run(["impact", "--json"]);
-    expect(out).toContain('"sdk": "app",\n              "code": "breaking",\n              "use": "cannot tell"');
+    expect(out).toMatch(/"sdk": "app",\s+"code": "breaking",\s+"use": "not used"/);
+    const reading = await changed(`import { connectTides, readTide } from "./sdk/tides/index.js";
+export const { note } = await readTide(connectTides({ baseUrl: "http://localhost" }));
+`);
+    reading.remove("src/sdk");
+    expect((await reading.run(["impact", "--json"])).out).toMatch(
+      /"sdk": "app",\s+"code": "breaking",\s+"use": "used"/,
+    );
   });
 
   it("is proved as far as compilers can be asked, and says what is left", async () => {

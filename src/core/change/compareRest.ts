@@ -7,6 +7,7 @@ import {
   type Shape,
 } from "../contract/model.js";
 import { namedTypes } from "../contract/reachedTypes.js";
+import { connectionPlan } from "../sdk/lower/connectionPlan.js";
 import { planRest } from "../sdk/planRest.js";
 import { receivedBy, repliedTo } from "../sdk/planSent.js";
 import type { PlannedArgument, PlannedResponse, PlannedSent, RestCall, RestPlan } from "../sdk/sdkPlan.js";
@@ -58,7 +59,7 @@ class RestComparison {
     this.compareNamed();
     this.compareNames();
     const contracts = { subject: "servers", face: "operation", coordinates: ["connection"] } as const;
-    this.at("servers", { ...contracts, before: before.servers, after: after.servers }, () => []);
+    this.at("servers", { ...contracts, before: before.servers, after: after.servers, isOwn: false }, () => []);
     this.compareConnection();
   }
 
@@ -146,23 +147,30 @@ class RestComparison {
 
   private compareCall({ before, after, label }: CallPair): void {
     const operations = (): string[] => [label];
-    const own = this.namesOf(before);
-    const coordinates = [own.call];
+    const named = this.namesOf(before);
+    const coordinates = [named.call];
     const point = {
       ...this.operationPoint(label, before),
       placeAfter: after.operation.place,
     };
-    const names = before.name === after.name ? coordinates : own.all;
+    const names = before.name === after.name ? coordinates : named.all;
     this.at("operation", { ...point, before, after, coordinates: names }, operations);
-    const { pages } = own;
+    const { pages } = named;
     if (pages !== undefined) {
       const now = this.names.after.call(after).pages;
       this.at("paging", { ...point, before: pages, after: now, coordinates: [pages] }, operations);
     }
     const contracts = { before: this.from, after: this.to };
     this.at("auth", { ...point, before, after, contracts }, operations);
-    const servers = { before: before.operation.servers, after: after.operation.servers };
-    if (servers.before.length > 0) this.at("servers", { ...point, ...servers }, operations);
+    const own = { before: before.operation.servers, after: after.operation.servers };
+    if (own.before.length > 0 || own.after.length > 0) {
+      // Without servers of its own an operation is sent to those of the contract.
+      const servers = {
+        before: own.before.length > 0 ? own.before : this.from.servers,
+        after: own.after.length > 0 ? own.after : this.to.servers,
+      };
+      this.at("servers", { ...point, ...servers, isOwn: true }, operations);
+    }
     this.compareArguments({ before, after, label }, operations);
     this.compareBody({ before, after, label }, operations);
     this.compareStatuses({ before, after, label }, operations);
@@ -485,10 +493,17 @@ class RestComparison {
       const point = {
         subject: `connection ${name}`,
         face: "operation",
-        coordinates: ["connection"],
+        coordinates: [this.names.before.connectionCoordinate(name)],
         word: name,
       } as const;
       this.at("scheme", { ...point, before: name }, none);
+    }
+    const { ownServers } = connectionPlan(this.after);
+    for (const url of connectionPlan(this.before).ownServers) {
+      if (ownServers.includes(url)) continue;
+      const coordinates = [this.names.before.connectionCoordinate(url)];
+      const subject = `connection ${url}`;
+      this.at("ownServer", { subject, face: "operation", coordinates, word: url, before: url }, none);
     }
   }
 }

@@ -135,6 +135,12 @@ export const changeExamples: Readonly<Record<ChangeCode, ChangeExample>> = {
     before: `${inside({}, {}).before}servers: [{ url: "https://api.ostrel.example/v1" }]\n`,
     after: `${inside({}, {}).before}servers: [{ url: "https://api.ostrel.example/v2" }]\n`,
   },
+  "server.own.gone": inside({ more: 'servers: [{ url: "https://files.ostrel.example" }]' }, {}),
+  "server.elsewhere": {
+    protocol: "rest",
+    before: `${inside({}, {}).before}servers: [{ url: "https://api.ostrel.example/v1" }]\n`,
+    after: `${inside({}, {}).before}servers: [{ url: "https://api.elsewhere.example/v1" }]\n`,
+  },
   "operation.pages.gone": inside(
     { parameters: [cursor], statuses: [status("200", json(page))] },
     { parameters: [cursor], statuses: [status("200", `${json(page)}, text/csv: { schema: ${text} }`)] },

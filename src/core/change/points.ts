@@ -54,7 +54,10 @@ export interface Points {
   readonly auth: Point & Pair<RestCall> & { readonly contracts: Pair<RestContract> };
   /** A credential that the connection takes. */
   readonly scheme: Point & { readonly before: string };
-  readonly servers: Point & Pair<readonly Server[]>;
+  /** A server that calls have for themselves, for which the connection takes another address. */
+  readonly ownServer: Point & { readonly before: string };
+  /** Where calls are sent; `isOwn` where it is a single operation that has servers of its own on either side. */
+  readonly servers: Point & Pair<readonly Server[]> & { readonly isOwn: boolean };
   readonly parameter: Point &
     Sides<Asked> & {
       readonly owner: string;

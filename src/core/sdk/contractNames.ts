@@ -5,6 +5,8 @@ import type { GraphqlCall, PlannedArgument, RestCall } from "./sdkPlan.js";
 export interface ContractNames {
   /** What makes a connection. */
   readonly connect: string;
+  /** How it is known that source gives a connection something: "HarbourConnectionOptions.token". */
+  readonly connectionCoordinate: (given: string) => string;
   /** Of every planned type, by id. */
   readonly types: ReadonlyMap<string, string>;
   readonly call: (call: RestCall | GraphqlCall) => CallNames;

@@ -496,3 +496,82 @@ describe("operations, parameters, statuses and auth", () => {
     ]);
   });
 });
+
+describe("where calls go", () => {
+  const served = (servers: string[], own: string[] = []) => {
+    const data = contractWith(
+      {},
+      { "/a": { get: { ...(own.length > 0 ? { servers: own.map((url) => ({ url })) } : {}), responses: okay } } },
+    );
+    return { ...data, servers: servers.map((url) => ({ url })) };
+  };
+  const api = "https://api.ostrel.example/v1";
+  it.each<[string, unknown, unknown, string[]]>([
+    ["the same, spelled another way", served([api]), served([`${api}/`]), []],
+    [
+      "another path of the same origin",
+      served([api]),
+      served(["https://api.ostrel.example/v2"]),
+      ["server.moved servers C/B"],
+    ],
+    ["another origin", served([api]), served(["https://api.elsewhere.example/v1"]), ["server.elsewhere servers B/B"]],
+    ["another one is listed besides", served([api]), served([api, "https://test.ostrel.example"]), []],
+    [
+      "one of several is gone",
+      served([api, "https://test.ostrel.example"]),
+      served([api]),
+      ["server.moved servers C/B"],
+    ],
+    ["a path where the contract said nothing", served([]), served(["/v2"]), ["server.moved servers C/B"]],
+    ["nothing where the contract said a path", served(["/v1"]), served([]), ["server.moved servers C/B"]],
+    ["an address where the app had to say one", served(["/v1"]), served([api]), []],
+    [
+      "an operation gains a server elsewhere",
+      served([api]),
+      served([api], ["https://files.ostrel.example"]),
+      ["server.elsewhere GET /a B/B"],
+    ],
+    [
+      "also where the app says the address of the others",
+      served([]),
+      served([], ["https://files.ostrel.example"]),
+      ["server.elsewhere GET /a B/B"],
+    ],
+    [
+      "an operation changes its server",
+      served([api], ["https://a.ostrel.example"]),
+      served([api], ["https://b.ostrel.example"]),
+      ["server.elsewhere GET /a B/B", "server.own.gone connection https://a.ostrel.example B/C"],
+    ],
+    [
+      "an operation gains one on the same origin",
+      served([api]),
+      served([api], ["https://api.ostrel.example/files"]),
+      ["server.moved GET /a C/B"],
+    ],
+    ["an operation gains what the contract has", served([api]), served([api], [api]), []],
+    [
+      "an operation loses its own",
+      served([api], ["https://files.ostrel.example"]),
+      served([api]),
+      ["server.elsewhere GET /a B/B", "server.own.gone connection https://files.ostrel.example B/C"],
+    ],
+  ])("%s", (_what, before, after, expected) => {
+    expect(told(compare(before, after))).toEqual(expected);
+  });
+
+  it("a base path of 2.0", () => {
+    const old = (more: object) => ({
+      swagger: "2.0",
+      info: { title: "T", version: "1" },
+      paths: { "/a": { get: { responses: okay } } },
+      ...more,
+    });
+    expect(told(compare(old({}), old({ basePath: "/v2" })))).toEqual(["server.moved servers C/B"]);
+    const host = { host: "api.ostrel.example", schemes: ["https"] };
+    expect(told(compare(old(host), old({ ...host, basePath: "/v2" })))).toEqual(["server.moved servers C/B"]);
+    expect(told(compare(old(host), old({ ...host, host: "api.elsewhere.example" })))).toEqual([
+      "server.elsewhere servers B/B",
+    ]);
+  });
+});

@@ -31,6 +31,7 @@ export function toyNames(plan: ContractPlan): ContractNames {
   }
   return {
     connect: `open_${toyName(plan.name)}`,
+    connectionCoordinate: (given) => `open_${toyName(plan.name)}(${given})`,
     types,
     call: (call) => {
       const found = byCall.get(call);

@@ -8,7 +8,7 @@ export const authSchemeGone = rule(
   {
     title: "The connection no longer takes a credential",
     example: "`harbourToken` is now called `token`",
-    code: "breaking at the connection",
+    code: "breaking where the connection is given it",
     apps: "compatible: each operation is judged by itself",
   },
   ({ before }) => ({

@@ -6,6 +6,8 @@ import { operationDeprecated } from "./operationDeprecated.js";
 import { authNowRequired } from "./authNowRequired.js";
 import { authNoLongerRequired } from "./authNoLongerRequired.js";
 import { authSchemeGone } from "./authSchemeGone.js";
+import { serverElsewhere } from "./serverElsewhere.js";
+import { serverOwnGone } from "./serverOwnGone.js";
 import { serverMoved } from "./serverMoved.js";
 import { operationPagesGone } from "./operationPagesGone.js";
 import { askParameterGone } from "./askParameterGone.js";
@@ -96,6 +98,8 @@ export const rules = [
   authNoLongerRequired,
   authSchemeGone,
   serverMoved,
+  serverElsewhere,
+  serverOwnGone,
   operationPagesGone,
   askParameterGone,
   askParameterRenamed,

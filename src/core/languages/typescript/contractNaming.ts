@@ -7,6 +7,7 @@ export function contractNaming(plan: ContractPlan): ContractNames {
   const names = typescriptNames(plan);
   return {
     connect: names.contract.connect,
+    connectionCoordinate: (given) => `${names.contract.options}.${given}`,
     types: names.types,
     call: (call) => callNaming(call, names),
     argument: argumentKey,
