@@ -319,6 +319,11 @@ const ofInputs: SchemaEdit[] = [
   inputEdit("an input field takes Int instead of Float", (each) => swap(each.type, "Float", "Int")),
   inputEdit("an input field takes Int instead of String", (each) => swap(each.type, "String", "Int")),
   inputEdit("an input field takes String instead of ID", (each) => swap(each.type, "ID", "String")),
+  inputEdit("an input field takes a list", (each) => {
+    if (nullable(each.type).kind === Kind.LIST_TYPE || each.defaultValue) return false;
+    each.type = wrapped(Kind.LIST_TYPE, each.type);
+    return true;
+  }),
   inputEdit("an input field deprecated", (each) => {
     if (each.type.kind === Kind.NON_NULL_TYPE) return false;
     each.directives = argument('f: Int @deprecated(reason: "Old.")').directives;

@@ -797,6 +797,12 @@ const ofParameters: RestEdit[] = [
     holder[at] = { ...parameter, in: "header" };
     return true;
   }),
+  parameterEdit("a parameter takes a list", (parameter) => {
+    const schema = parameter["schema"] as Json;
+    if (parameter["in"] !== "query" || schema["type"] === "array" || schema["type"] === "object") return false;
+    parameter["schema"] = { type: "array", items: schema };
+    return true;
+  }),
   parameterEdit("a list written another way", (parameter) => {
     if ((parameter["schema"] as Json)["type"] !== "array") return false;
     parameter["explode"] = false;

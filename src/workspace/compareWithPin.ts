@@ -3,11 +3,13 @@ import { compareGraphqlNames, type PlannedSide } from "../core/change/compareGra
 import { mergedForSdks, type ChangesForSdk } from "../core/change/mergedForSdks.js";
 import { planContract } from "./planContract.js";
 import type { Contract } from "../core/contract/model.js";
-import { type ContractImpact } from "../core/change/judgedChange.js";
+import type { ContractImpact, JudgedChange } from "../core/change/judgedChange.js";
+import { unacceptedRefusals } from "../core/change/unacceptedRefusals.js";
 import { worst } from "../core/change/verdict.js";
 import { judgeUse, type ProjectUses } from "../core/change/impact.js";
 import { applyPolicy } from "../core/change/policy.js";
 import { today } from "./acceptances.js";
+import { refusedQueries } from "../core/graphql/refusedQueries.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
 import type { SourceText } from "../core/problem/place.js";
 import type { Problem } from "../core/problem/problem.js";
@@ -69,13 +71,15 @@ export async function compareSides(
     changes.every(({ verdict }) => worst(verdict) === "compatible");
   const isSearched = searching === "all" ? changes.length > 0 : !isPlain;
   const uses = !isSearched || !texts ? unknownUses : await projectUses(name, before, { texts, changes });
+  const judged = applyPolicy(judgeUse(changes, from.protocol, uses), project?.configuration.guard ?? {}, name, today());
+  const documents = texts && changes.length > 0 ? texts.queries(name).texts : [];
   return {
     contract: name,
     from: before.label,
     to: after.label,
     contracts: { before: from, after: to },
-    changes: applyPolicy(judgeUse(changes, from.protocol, uses), project?.configuration.guard ?? {}, name, today()),
-    brokenQueries: texts && changes.length > 0 ? brokenQueries(name, before, after, texts) : [],
+    changes: judged,
+    brokenQueries: refusalsThatCount([before, after], documents, judged),
   };
 }
 
@@ -119,13 +123,12 @@ async function graphqlNames(name: string, sides: readonly [Side, Side], texts: P
   return mergedForSdks(bySdk);
 }
 
-/** Errors that the query documents have against the new schema and did not have against the old one. */
-function brokenQueries(name: string, before: Side, after: Side, texts: ProjectTexts): Problem[] {
-  if (!before.reading.schema || !after.reading.schema) return [];
-  const documents = texts.queries(name).texts;
-  const key = (problem: Problem): string => JSON.stringify([problem.message, problem.places]);
-  const known = new Set(readQueryDocuments(before.reading.schema, documents).problems.map(key));
-  return readQueryDocuments(after.reading.schema, documents).problems.filter(
-    (problem) => problem.level === "error" && !known.has(key(problem)),
-  );
+/** Errors that query documents have against the new schema and did not have against the old one, and nobody accepted. */
+export function refusalsThatCount(
+  [before, after]: readonly [Side, Side],
+  documents: readonly SourceText[],
+  changes: readonly JudgedChange[],
+): Problem[] {
+  const [from, to] = [before.reading.schema, after.reading.schema];
+  return from && to ? unacceptedRefusals(refusedQueries(from, to, documents), changes) : [];
 }

@@ -46,7 +46,7 @@ export async function fetchText(address: string, shown: string, options: FetchOp
   for (let redirects = 0; redirects <= mostRedirects; redirects++) {
     let response: Response;
     try {
-      response = await fetch(url.href, {
+      response = await asked(url, {
         redirect: "manual",
         signal: AbortSignal.timeout(options.timeoutMs),
         ...(body === undefined ? {} : { method: "POST", body }),
@@ -107,6 +107,20 @@ export async function fetchText(address: string, shown: string, options: FetchOp
     return { text, validators: validatorsOf(response.headers) };
   }
   return failed(`redirects more than ${String(mostRedirects)} times`, "Use the final address.");
+}
+
+/**
+ * A server may close a connection that was kept just when it is used again. What is asked here changes nothing, so it is
+ * asked once more (RFC 9110, section 9.2.2).
+ */
+async function asked(url: URL, request: RequestInit): Promise<Response> {
+  try {
+    return await fetch(url.href, request);
+  } catch (error) {
+    const { code } = (error instanceof Error ? error.cause ?? {} : {}) as { code?: string };
+    if (code !== "ECONNRESET" && code !== "UND_ERR_SOCKET") throw error;
+    return await fetch(url.href, request);
+  }
 }
 
 function withoutUserInfo(address: URL): URL {

@@ -4,7 +4,7 @@ import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
 import { compareForSdks } from "./compareForSdks.js";
 import { applyPolicy } from "../core/change/policy.js";
 import { today } from "./acceptances.js";
-import { readSide, type Side } from "./compareWithPin.js";
+import { readSide, refusalsThatCount, type Side } from "./compareWithPin.js";
 import type { OpenedProject } from "./openProject.js";
 import { sideTexts } from "./sides.js";
 
@@ -41,6 +41,7 @@ export async function releaseImpacts(project: OpenedProject, contract: string, n
     const queries = schema && side.operations ? readQueryDocuments(schema, [side.operations]).uses : [];
     const searched = side.operations !== undefined && schema !== undefined;
     const uses = { queries, searched };
+    const judged = applyPolicy(judgeUse(changes, protocol, uses), project.configuration.guard ?? {}, contract, today());
     const texts = [...side.texts, ...(side.operations ? [side.operations] : [])];
     found.push({
       release,
@@ -48,9 +49,10 @@ export async function releaseImpacts(project: OpenedProject, contract: string, n
         contract,
         from: `release ${release}`,
         to: now.label,
+        isReleased: true,
         contracts: { before: before.reading.contract, after: now.reading.contract },
-        changes: applyPolicy(judgeUse(changes, protocol, uses), project.configuration.guard ?? {}, contract, today()),
-        brokenQueries: [],
+        changes: judged,
+        brokenQueries: refusalsThatCount([before, now], side.operations ? [side.operations] : [], judged),
       },
       texts: new Map(texts.map(({ document, text }) => [document, text])),
     });

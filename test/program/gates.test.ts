@@ -126,6 +126,32 @@ describe.skipIf(!hasGit)("revisions", () => {
     expect((await project.run(["impact", "--before", "1.0", "--all"])).out).toMatch(/fleet {2}1\.0 -> now/);
   });
 
+  it("what a released app asks is held against the new schema, whatever changed", async () => {
+    const asking = (input: string) => `${schema}\ntype Mutation { moor(at: At): Boolean }\ninput At { ${input} }\n`;
+    const project = await committed('releases: { "1.0": "git:v2" }\n');
+    project.write("schema.graphql", asking("quay: String other: [Int]"));
+    project.write("q/moor.graphql", "mutation Moor($quay: String, $n: Int) { moor(at: { quay: $quay, other: [$n] }) }");
+    await project.run(["generate"]);
+    expect([git(project, "add", "."), git(project, "commit", "-m", "two"), git(project, "tag", "v2")]).toEqual([
+      0, 0, 0,
+    ]);
+    project.write("q/moor.graphql", "mutation MoorNow { moor }");
+    for (const input of ["quay: String! other: [Int]", "quay: String other: [Int!]"]) {
+      project.write("schema.graphql", asking(input));
+      await project.run(["generate"]);
+      const { code, out } = await project.run(["impact", "--judge", "apps"]);
+      expect(out).toMatch(/^impact: .*1 query refused/);
+      expect(out).toMatch(/query documents the new contract refuses: 1[\s\S]*operations\.graphql \(v2\)/);
+      expect(code).toBe(1);
+      expect((await project.run(["impact", "--judge", "code"])).code).toBe(0);
+    }
+    const accepted = `guard:\n  accepted:\n    - { change: ask.field.now-required, reason: known, until: 2999-01-01 }\n`;
+    project.write("rhema.yaml", `${project.read("rhema.yaml")}${accepted}`);
+    project.write("schema.graphql", asking("quay: String! other: [Int]"));
+    await project.run(["generate"]);
+    expect((await project.run(["impact", "--judge", "apps"])).code).toBe(0);
+  });
+
   it("a contract that was adopted later has nothing to be judged against, unless it is asked for", async () => {
     const project = await committed('guard: { since: "git:v1" }\nreleases: { "1.0": "git:v1" }\n');
     project.write("new.graphql", "type Query { tide: Float }");

@@ -11,16 +11,23 @@ afterEach(() => {
 interface Origin {
   text: string;
   etag: string | undefined;
+  /** Requests at whose connection it hangs up. */
+  resets: number;
   readonly asked: (string | undefined)[];
   readonly address: string;
 }
 
 /** A server of one document that knows its version. */
 async function origin(text: string, etag?: string): Promise<Origin> {
-  const state = { text, etag, asked: [] as (string | undefined)[], address: "" };
+  const state = { text, etag, resets: 0, asked: [] as (string | undefined)[], address: "" };
   const server = createServer((request, response) => {
     const condition = request.headers["if-none-match"];
     state.asked.push(condition);
+    if (state.resets > 0) {
+      state.resets--;
+      request.socket.destroy();
+      return;
+    }
     if (state.etag !== undefined) response.setHeader("etag", state.etag);
     if (condition !== undefined && condition === state.etag) response.writeHead(304).end();
     else response.end(state.text);
@@ -76,6 +83,17 @@ describe("pull", () => {
     expect((await app.run(["pull"])).out).toMatch(/^pull: nothing changed/);
     expect((await app.run(["pull"])).out).toMatch(/^pull: nothing changed/);
     expect(server.asked.slice(3)).toEqual(['"1"', '"2"']);
+  });
+
+  it("asks once more when a server hangs up on a connection, and not again", async () => {
+    const server = await origin(contract({ id: text }));
+    const app = project(server.address);
+    server.resets = 1;
+    expect((await app.run(["pull"])).code).toBe(0);
+    expect(server.asked).toHaveLength(2);
+    server.resets = 9;
+    expect((await app.run(["pull"])).err).toContain("cannot be reached");
+    expect(server.resets).toBe(7);
   });
 
   it("shows what a newer contract breaks, with places, and keeps one value in one line of the copy", async () => {

@@ -40,7 +40,10 @@ export async function impactCommand(
   for (const name of outcome.unpinned)
     terminal.note([`${name}: nothing to compare with yet; \`rhema generate\` pins the contract.`]);
   const released = outcome.releases.map(({ impact }) => impact);
-  const all = [...outcome.impacts, ...released.filter(({ changes }) => changes.length > 0)];
+  const all = [
+    ...outcome.impacts,
+    ...released.filter(({ changes, brokenQueries }) => changes.length + brokenQueries.length > 0),
+  ];
   // Finding the lines of thousands of places takes time, so only what is shown is made.
   if (all.length > 0 && !terminal.json) terminal.result(reportOf(all, texts, options, paint));
   const { proof } = outcome;

@@ -204,7 +204,13 @@ class GraphqlComparison {
       this.at("value", { ...point, ...shapes, isGraphql: true });
     };
     const isNamed = (key: string): boolean => this.before.types.has(key) || this.after.types.has(key);
-    new ShapeWalk(this.context, other, isNamed).compare({ ...point, face, owner: coordinates });
+    new ShapeWalk(this.context, other, isNamed).compare({
+      ...point,
+      face,
+      owner: coordinates,
+      // GraphQL, section 3.11.
+      asListOfOne: face === "ask" ? "whole" : undefined,
+    });
   }
 
   private compareInterfaces(before: TypeDefinition, after: TypeDefinition): void {

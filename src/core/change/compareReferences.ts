@@ -21,6 +21,8 @@ export interface ReferencePair extends Point {
   readonly isShared?: boolean | undefined;
   /** The value is a field's, which could be absent before. */
   readonly mayBeAbsent?: boolean | undefined;
+  /** Where a list is expected, one value is one of one: "whole", or "split" where it is taken apart at a mark. */
+  readonly asListOfOne?: "whole" | "split" | undefined;
 }
 
 /** A pair of named types that has to be compared once for each direction it is used in. */
@@ -55,7 +57,24 @@ export class ShapeWalk {
     const right = resolveReference(after, this.context.after);
     const inner = this.throughName(pair);
     if (!this.holdsNames(left.shape) && sameReference(left, right)) return;
-    this.inside(inner, left, right);
+    const isListOfIt = this.isListOf(right.shape, before);
+    this.inside(isListOfIt ? inner : { ...inner, asListOfOne: undefined }, left, right);
+  }
+
+  /** Whether a shape is a list that takes one of a value alone. */
+  private isListOf(list: Shape, value: Reference): boolean {
+    if (list.kind !== "list" || (list.constraints?.minItems ?? 0) > 1) return false;
+    const [item, one] = [list.item, value].map((each) => ({ ...each, nullable: false }));
+    return (
+      item !== undefined &&
+      one !== undefined &&
+      sameMeaning(one, item, {
+        before: this.context.before,
+        after: this.context.after,
+        isOwnName: this.isNamed,
+        named: () => undefined,
+      })
+    );
   }
 
   /** Compares what two names stand for; null belongs to the uses, which were compared already. */
@@ -108,7 +127,7 @@ export class ShapeWalk {
     this.atValue(pair, before, after);
     if (shapeFamily(left) !== shapeFamily(right)) return;
     const inner = (one: Reference, other: Reference, subject: string): void => {
-      this.compare({ ...pair, before: one, after: other, subject, mayBeAbsent: undefined });
+      this.compare({ ...pair, before: one, after: other, subject, mayBeAbsent: undefined, asListOfOne: undefined });
     };
     if (left.kind === "list" && right.kind === "list") inner(left.item, right.item, `${pair.subject}[]`);
     else if (left.kind === "tuple" && right.kind === "tuple") {

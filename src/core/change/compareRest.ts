@@ -210,7 +210,15 @@ class RestComparison {
       context.at("parameter", { ...point, before: each, after: other, successor });
       if (!partner) continue;
       const isWritten = each.style !== "json";
-      walk.compare({ ...point, before: each.type, after: partner.type, owner: point.coordinates, isWritten });
+      const asListOfOne = listOfOne(partner);
+      walk.compare({
+        ...point,
+        before: each.type,
+        after: partner.type,
+        owner: point.coordinates,
+        isWritten,
+        asListOfOne,
+      });
     }
     for (const each of fresh)
       if (!renamed.has(each))
@@ -506,6 +514,12 @@ class RestComparison {
       this.at("ownServer", { subject, face: "operation", coordinates, word: url, before: url }, none);
     }
   }
+}
+
+/** How one value is read where a parameter is a list (OpenAPI 3.1, section 4.8.12.4). */
+function listOfOne({ style, explode }: Asked): "whole" | "split" | undefined {
+  if (style === "form" && explode === true) return "whole";
+  return style === "json" || style === "deepObject" || style === undefined ? undefined : "split";
 }
 
 function isInline(key: string): boolean {

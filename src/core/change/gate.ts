@@ -21,10 +21,16 @@ export function isHeld(change: JudgedChange, { level, judge }: Gate): boolean {
   return weight[judged(change.verdict, judge)] >= weight[level];
 }
 
-/** Whether a gate holds anything of an impact; a query that the new contract refuses breaks the code. */
+/** Whether a gate holds anything of an impact. */
 export function holdsAny(impact: ContractImpact, gate: Gate): boolean {
   if (gate.level === "off") return false;
-  return (
-    (gate.judge !== "apps" && impact.brokenQueries.length > 0) || impact.changes.some((each) => isHeld(each, gate))
-  );
+  return holdsRefusals(impact, gate) || impact.changes.some((each) => isHeld(each, gate));
+}
+
+/**
+ * Whether a gate holds queries that the new contract refuses. A query that the new contract refuses breaks on both clocks: the SDK is not
+ * made of it any more, and a server that validates it, as all have to (GraphQL, section 6), refuses it from released apps.
+ */
+export function holdsRefusals({ brokenQueries, isReleased }: ContractImpact, { level, judge }: Gate): boolean {
+  return level !== "off" && brokenQueries.length > 0 && !(isReleased === true && judge === "code");
 }

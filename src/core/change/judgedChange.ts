@@ -41,6 +41,8 @@ export interface ContractImpact {
   readonly changes: readonly JudgedChange[];
   /** Query documents that the new contract refuses. */
   readonly brokenQueries: readonly Problem[];
+  /** It is about an app that is released, of which no code is judged. */
+  readonly isReleased?: boolean;
   /** Both sides as they were read, for reports that show shapes. */
   readonly contracts?: { readonly before: Contract; readonly after: Contract };
 }

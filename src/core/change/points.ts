@@ -110,6 +110,8 @@ export interface Points {
       readonly isShared?: boolean | undefined;
       /** It is a field's, which could be absent before. */
       readonly mayBeAbsent?: boolean | undefined;
+      /** It is a list of what was sent alone: "whole", or "split" where that is taken apart at a mark. */
+      readonly asListOfOne?: "whole" | "split" | undefined;
     };
   readonly choice: Point &
     Sides<Choice["value"]> & {

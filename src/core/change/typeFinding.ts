@@ -23,7 +23,16 @@ export function typeFinding(point: Points["value"], facts: SdkFacts): Finding | 
   const verdict = isAnswer ? answered(before, after, facts) : asked(before, after, facts, point.isShared === true);
   if (point.isWritten === true && isAnyText(after) && isLeaf(before))
     return { message, verdict: { code: verdict.code, apps: "compatible" } };
-  return isAnswer || !point.isGraphql ? { message, verdict } : inDocuments(point, { message, verdict });
+  const finding = { message, verdict: isAnswer ? verdict : takenAlone(point, verdict) };
+  return isAnswer || !point.isGraphql ? finding : inDocuments(point, finding);
+}
+
+/** Where a list is expected, one value may be taken for a list of one; source has another type for it. */
+function takenAlone({ asListOfOne, coordinates, before: { shape } }: Points["value"], verdict: Verdict): Verdict {
+  if (asListOfOne === undefined) return verdict;
+  if (isWrittenOut(coordinates)) return verdicts.harmless;
+  // A text may hold the mark that parts are taken apart at.
+  return asListOfOne === "whole" || isLeaf(shape) ? verdicts.codeBreaks : verdicts.codeBreaksAppsRisky;
 }
 
 /**
@@ -31,13 +40,17 @@ export function typeFinding(point: Points["value"], facts: SdkFacts): Finding | 
  * is judged once and for all, what is sent as a value of a variable each time.
  */
 export function inDocuments({ coordinates }: Points["value"], { message, verdict }: Finding): Finding {
-  const isWrittenOut = coordinates.some((coordinate) => coordinate.endsWith(":)"));
   return {
     message,
-    verdict: isWrittenOut ? { code: heavier(verdict.code, verdict.apps), apps: verdict.apps } : verdict,
+    verdict: isWrittenOut(coordinates) ? { code: heavier(verdict.code, verdict.apps), apps: verdict.apps } : verdict,
     coordinates: [...coordinates, ...coordinates.map((coordinate) => `${coordinate}$`)],
     verdictAt: Object.fromEntries(coordinates.map((coordinate) => [`${coordinate}$`, verdicts.bothBreak])),
   };
+}
+
+/** Whether it is an argument, whose value stands in the document or comes from a variable. */
+function isWrittenOut(coordinates: readonly string[]): boolean {
+  return coordinates.some((coordinate) => coordinate.endsWith(":)"));
 }
 
 /** A text that any value becomes when it is written. */

@@ -20,6 +20,7 @@ import {
   type GraphQLSchema,
   type OperationDefinitionNode,
   type SelectionSetNode,
+  type ValueNode,
 } from "graphql";
 import type { Place } from "../problem/place.js";
 import { placeOfNode } from "./graphqlPlace.js";
@@ -88,8 +89,8 @@ function usesOf(
             add(coordinate, "passes", placeOfNode(given));
             if (given.value.kind === Kind.VARIABLE) {
               add(`${coordinate}$`, "passes", placeOfNode(given));
-              if (maybeNull.has(given.value.name.value)) add(`${coordinate}$?`, "passes", placeOfNode(given));
             }
+            if (mayBeNull(given.value, maybeNull)) add(`${coordinate}$?`, "passes", placeOfNode(given));
           } else add(`${parent.name}.${field.name}(${argument.name}:)?`, "passes", place);
         }
       },
@@ -108,6 +109,7 @@ function usesOf(
         const coordinate = `${parent.name}.${node.name.value}`;
         add(coordinate, "sends", placeOfNode(node));
         if (node.value.kind === Kind.VARIABLE) add(`${coordinate}$`, "sends", placeOfNode(node));
+        if (mayBeNull(node.value, maybeNull)) add(`${coordinate}$?`, "sends", placeOfNode(node));
       },
       [Kind.ENUM](node) {
         const type = getNamedType(info.getInputType());
@@ -133,6 +135,7 @@ function usesOf(
           else {
             add(coordinate, "passes", placeOfNode(given));
             if (given.value.kind === Kind.VARIABLE) add(`${coordinate}$`, "passes", placeOfNode(given));
+            if (mayBeNull(given.value, maybeNull)) add(`${coordinate}$?`, "passes", placeOfNode(given));
           }
         }
       },
@@ -162,6 +165,11 @@ function usesOf(
     }),
   );
   return uses;
+}
+
+/** Whether null is sent where a value stands, or may be. */
+function mayBeNull(value: ValueNode, maybeNull: ReadonlySet<string>): boolean {
+  return value.kind === Kind.NULL || (value.kind === Kind.VARIABLE && maybeNull.has(value.name.value));
 }
 
 /** Types a value of a type can be. */

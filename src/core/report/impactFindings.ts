@@ -1,5 +1,5 @@
 import { worst, type Level } from "../change/verdict.js";
-import { isHeld, type Gate } from "../change/gate.js";
+import { holdsRefusals, isHeld, type Gate } from "../change/gate.js";
 import type { ContractImpact } from "../change/judgedChange.js";
 import type { Place } from "../problem/place.js";
 import type { ImpactTexts } from "./renderImpact.js";
@@ -38,7 +38,7 @@ export function impactFindings(impacts: readonly ContractImpact[], texts: Impact
         code: problem.code,
         level: "breaking",
         message: problem.message,
-        isHeld: gate.level !== "off" && gate.judge !== "apps",
+        isHeld: holdsRefusals(impact, gate),
         use: "used",
         ...(place ? at(place, texts.before) : {}),
       };

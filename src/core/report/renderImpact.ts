@@ -17,13 +17,17 @@ export interface ImpactTexts {
   readonly after: ShownTexts;
 }
 
-/** The verdict on all contracts in one line of at most 60 columns. */
+/** The verdict on all contracts in one line of at most 80 columns. */
 export function impactHeadline(impacts: readonly ContractImpact[]): string {
   const changes = impacts.flatMap((impact) => impact.changes);
   const breaking = changes.filter(breaksProject);
-  if (changes.length === 0) return "impact: nothing changed";
-  if (breaking.length === 0) return `impact: ${counted(changes.length, "change")}, none breaks what you use`;
-  return `impact: ${String(breaking.length)} of ${counted(changes.length, "change")} can break this project`;
+  const refused = impacts.flatMap(({ brokenQueries }) => brokenQueries).length;
+  const refusals = `${counted(refused, "query", "queries")} refused`;
+  const all = counted(changes.length, "change");
+  if (breaking.length > 0)
+    return `impact: ${String(breaking.length)} of ${all} can break this project${refused > 0 ? `, ${refusals}` : ""}`;
+  if (refused > 0) return `impact: ${refusals} after ${all}`;
+  return changes.length === 0 ? "impact: nothing changed" : `impact: ${all}, none breaks what you use`;
 }
 
 /**

@@ -126,6 +126,30 @@ describe("inputs, enums, unions and interfaces", () => {
     expect(told(judge(asking(before), asking(after), "query Q($f: F) { a(f: $f) }"))).toEqual(changes);
   });
 
+  it.each([
+    ["left to a variable that may be null", "query Q($x: Int) { a(f: { x: $x }) }", "used"],
+    ["left to a variable that has a value", "query Q($x: Int = 3) { a(f: { x: $x }) }", "not used"],
+    ["given as null", "query Q { a(f: { x: null }) }", "used"],
+    ["given", "query Q { a(f: { x: 1 }) }", "not used"],
+  ])("a field that is required now, %s", (_name, query, use) => {
+    expect(told(judge(asking("x: Int"), asking("x: Int!"), query))).toEqual([`ask.field.now-required F.x B/B ${use}`]);
+  });
+
+  it("one value is taken for a list of one, but a variable says its type", () => {
+    const before = schema("a(x: S, f: F): Int", "enum S { A } input F { x: S }");
+    const after = schema("a(x: [S!], f: F): Int", "enum S { A } input F { x: S }");
+    const inside = schema("a(x: S, f: F): Int", "enum S { A } input F { x: [S] }");
+    const [written] = told(judge(before, after, "query Q { a(x: A) }"));
+    expect(written).toBe("ask.type.changed Query.a(x:) C/C used");
+    expect(told(judge(before, after, "query Q($x: S) { a(x: $x) }"))).toEqual([
+      "ask.type.changed Query.a(x:) B/B used",
+    ]);
+    expect(told(judge(before, inside, "query Q($f: F) { a(f: $f) }"))).toEqual(["ask.type.changed F.x B/C used"]);
+    expect(told(judge(before, inside, "query Q($x: S) { a(f: { x: $x }) }"))).toEqual([
+      "ask.type.changed F.x B/B used",
+    ]);
+  });
+
   it("an input field that a literal does not name is not in use", () => {
     expect(told(judge(asking("x: Int y: String"), asking("x: Int"), "query Q { a(f: { x: 1 }) }"))).toEqual([
       "ask.field.gone F.y B/B not used",

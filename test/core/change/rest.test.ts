@@ -320,6 +320,24 @@ describe("operations, parameters, statuses and auth", () => {
       get({ parameters: [query("search")] }),
       ["ask.parameter.renamed GET /berths q B/R"],
     ],
+    [
+      "parameter from one value to a list of them, repeated",
+      get({ parameters: [query("q")] }),
+      get({ parameters: [query("q", { schema: { type: "array", items: { type: "string" } } })] }),
+      ["ask.type.changed GET /berths q B/C"],
+    ],
+    [
+      "to a list in one text",
+      get({ parameters: [query("q", { explode: false })] }),
+      get({ parameters: [query("q", { explode: false, schema: { type: "array", items: { type: "string" } } })] }),
+      ["ask.type.changed GET /berths q B/R"],
+    ],
+    [
+      "to a list of at least two",
+      get({ parameters: [query("q")] }),
+      get({ parameters: [query("q", { schema: { type: "array", items: { type: "string" }, minItems: 2 } })] }),
+      ["ask.type.changed GET /berths q B/B"],
+    ],
     ["parameter added", get(), get({ parameters: [query("q")] }), ["ask.parameter.new GET /berths q C/C"]],
     [
       "required parameter added",

@@ -18,7 +18,7 @@ export const askFieldNowRequired = rule(
           verdict: verdicts.bothBreak,
           coordinates: [
             ...(isGraphql ? owner.filter((each) => !each.endsWith("{}")) : []),
-            ...coordinates.map((each) => `${each}?`),
+            ...coordinates.flatMap((each) => [`${each}?`, `${each}$?`]),
           ],
           word: null,
         }
