@@ -64,17 +64,19 @@ export class ShapeWalk {
   /** Whether a shape is a list that takes one of a value alone. */
   private isListOf(list: Shape, value: Reference): boolean {
     if (list.kind !== "list" || (list.constraints?.minItems ?? 0) > 1) return false;
-    const [item, one] = [list.item, value].map((each) => ({ ...each, nullable: false }));
-    return (
-      item !== undefined &&
-      one !== undefined &&
-      sameMeaning(one, item, {
-        before: this.context.before,
-        after: this.context.after,
-        isOwnName: this.isNamed,
-        named: () => undefined,
-      })
-    );
+    const { before, after } = this.context;
+    const same = (one: Reference, item: Reference): boolean =>
+      sameMeaning(
+        { ...one, nullable: false },
+        { ...item, nullable: false },
+        {
+          before,
+          after,
+          isOwnName: this.isNamed,
+          named: () => undefined,
+        },
+      );
+    return same(value, list.item) || same(resolveReference(value, before), resolveReference(list.item, after));
   }
 
   /** Compares what two names stand for; null belongs to the uses, which were compared already. */

@@ -1,4 +1,4 @@
-import type { GraphQLSchema } from "graphql";
+import { Kind, type GraphQLSchema } from "graphql";
 import type { SourceText } from "../problem/place.js";
 import type { Problem } from "../problem/problem.js";
 import { parseText } from "./parseText.js";
@@ -46,7 +46,9 @@ function definitionsOf(documents: readonly SourceText[]): Definition[] {
     const parsed = parseText(source);
     if (!parsed.ok) return [];
     return parsed.document.definitions.flatMap((definition): Definition[] =>
-      "name" in definition && definition.name && definition.loc
+      (definition.kind === Kind.OPERATION_DEFINITION || definition.kind === Kind.FRAGMENT_DEFINITION) &&
+      definition.name &&
+      definition.loc
         ? [
             {
               name: definition.name.value,
