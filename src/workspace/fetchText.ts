@@ -117,7 +117,7 @@ async function asked(url: URL, request: RequestInit): Promise<Response> {
   try {
     return await fetch(url.href, request);
   } catch (error) {
-    const { code } = (error instanceof Error ? error.cause ?? {} : {}) as { code?: string };
+    const { code } = (error instanceof Error ? (error.cause ?? {}) : {}) as { code?: string };
     if (code !== "ECONNRESET" && code !== "UND_ERR_SOCKET") throw error;
     return await fetch(url.href, request);
   }
