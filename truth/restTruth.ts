@@ -23,7 +23,7 @@ import { restEdits, type Edit } from "./restEdits.js";
 import type { Blame, Case } from "./truth.js";
 
 const name = "shop";
-const documents = new Map([[`${folder}/app.ts`, "app.ts"]]);
+const documents = new Map([[`${folder}/app.ts`, { document: "app.ts" }]]);
 
 /** One REST contract with an app that uses everything of it, to be changed in many ways. */
 export class RestTruth {
@@ -55,7 +55,7 @@ export class RestTruth {
       program: this.program,
       isSdkFile: (path) => path.startsWith(`${folder}/sdk/${name}/`),
       connect: "connectShop",
-      documentOf: (path) => documents.get(path),
+      documentOf: (path) => documents.get(path)?.document,
     });
     if (refused.size > 0)
       throw new Error(`The app does not compile before: ${refusalsTold(this.app, refused).slice(0, 5).join("\n")}`);

@@ -1,5 +1,4 @@
 import { describe, expect, it } from "vitest";
-import { scriptOf } from "../../../src/workspace/languages/typescript/scriptOf.js";
 import { SourceIndex } from "../../../src/core/use/sourceUse.js";
 import { sourceUses } from "../../../src/workspace/languages/typescript/sourceUses.js";
 import { programOf } from "../../proof/random/compile.js";
@@ -126,16 +125,5 @@ describe("what source uses of an SDK, to the place", () => {
     ]);
     expect([index.usesOf(["Berth.note"], "answer").length, index.usesOf(["Berth.note"], "ask").length]).toEqual([1, 0]);
     expect([index.mayReach(["Owner.name"]), index.mayReach(["Berth.id"])]).toEqual([true, false]);
-  });
-});
-
-describe("components", () => {
-  it("script blocks keep their offsets", () => {
-    const text =
-      '<template>\n  <p>{{ note }}</p>\n</template>\n<script setup lang="ts">\nconst a = 1;\n</script>\n<style>p {}</style>\n';
-    const script = scriptOf(text);
-    expect(script.length).toBe(text.length);
-    expect(script.trim()).toBe("const a = 1;");
-    expect(script.indexOf("const")).toBe(text.indexOf("const"));
   });
 });

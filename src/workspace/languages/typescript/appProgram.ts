@@ -3,13 +3,23 @@ import { dirname, join, resolve } from "node:path";
 import ts from "typescript";
 import { displayPath, isInside, type Project } from "../../project.js";
 import { readText } from "../../textFile.js";
-import { scriptOf } from "./scriptOf.js";
+import type { ComponentModule } from "./markup/componentModule.js";
+import { componentModule } from "./markup/componentModules.js";
+import { markupEndings } from "./markup/markupEndings.js";
 
 /** The app's own sources as a program, with an SDK that may be another one than the one that is written. */
 export interface AppProgram {
   readonly program: ts.Program;
-  /** Paths of the files that are the app's own, as people know them, by the compiler's names for them. */
-  readonly documents: ReadonlyMap<string, string>;
+  /** The files that are the app's own, by the compiler's names for them. */
+  readonly documents: ReadonlyMap<string, AppDocument>;
+}
+
+/** A file of the app's own. */
+export interface AppDocument {
+  /** Its path as people know it. */
+  readonly document: string;
+  /** What the compiler reads in its place, where it holds markup. */
+  readonly module?: ComponentModule;
 }
 
 export interface AppFiles {
@@ -24,11 +34,12 @@ export interface AppFiles {
 /** Compiles apps, and parses each of their files once for as long as its text stays. */
 export class AppCompiler {
   private readonly parsed: ParsedFiles = new Map();
+  private readonly modules = new Map<string, { readonly text: string; readonly module: ComponentModule }>();
 
   /**
    * Makes a program of an app as its own tsconfig.json wants it, references to other configurations followed. What the
-   * app has beside that (plain JavaScript, script blocks of components, files that no configuration names) is part of it
-   * too.
+   * app has beside that (plain JavaScript, components with their templates, files that no configuration names) is part of
+   * it too.
    */
   compile(project: Project, files: AppFiles, previous?: ts.Program): AppProgram {
     const options: ts.CompilerOptions = {
@@ -45,39 +56,46 @@ export class AppCompiler {
     };
     delete options.rootDir;
     delete options.tsBuildInfoFile;
-    const documents = new Map<string, string>();
-    const scripts = new Map<string, string>();
+    const documents = new Map<string, AppDocument>();
+    const modules = new Map<string, string>();
     for (const path of files.sources) {
-      const virtual = isComponent(path) ? `${path}.ts` : path;
-      documents.set(virtual, displayPath(project, path));
-      if (virtual !== path) scripts.set(virtual, scriptOf(readText(path)));
+      const module = this.moduleOf(path);
+      const virtual = module ? `${path}${module.ending}` : path;
+      documents.set(virtual, { document: displayPath(project, path), ...(module ? { module } : {}) });
+      if (module) modules.set(virtual, module.mapped.text);
     }
     const program = ts.createProgram(
       [...documents.keys()],
       options,
-      hostOf(options, files, scripts, this.parsed),
+      hostOf(options, files, modules, this.parsed),
       previous,
     );
     project.trace(() => `parsed the app: ${String(documents.size)} sources of its own`);
     return { program, documents };
+  }
+
+  private moduleOf(path: string): ComponentModule | undefined {
+    if (!markupEndings.some((ending) => path.endsWith(ending))) return undefined;
+    const text = readText(path);
+    const known = this.modules.get(path);
+    if (known?.text === text) return known.module;
+    const module = componentModule({ path, text });
+    if (module) this.modules.set(path, { text, module });
+    return module;
   }
 }
 
 /** Files by their name and the settings that they were parsed with. */
 type ParsedFiles = Map<string, ts.SourceFile>;
 
-function isComponent(path: string): boolean {
-  return path.endsWith(".vue") || path.endsWith(".svelte");
-}
-
 function hostOf(
   options: ts.CompilerOptions,
   files: AppFiles,
-  scripts: ReadonlyMap<string, string>,
+  modules: ReadonlyMap<string, string>,
   parsed: ParsedFiles,
 ): ts.CompilerHost {
   const host = ts.createCompilerHost(options, true);
-  const own = (name: string): string | undefined => scripts.get(name) ?? files.texts?.get(name);
+  const own = (name: string): string | undefined => modules.get(name) ?? files.texts?.get(name);
   const folders = foldersOf(files.texts?.keys() ?? []);
   const isReplaced = (name: string): boolean =>
     (files.replaced ?? []).some((folder) => folder === name || isInside(folder, name));

@@ -1,9 +1,12 @@
 import { displayPath, type Project } from "../../project.js";
 import { findFiles } from "../../sources.js";
 import { readText } from "../../textFile.js";
+import { markupEndings } from "./markup/markupEndings.js";
 import { compilerOutputs } from "./importEnding.js";
 
-const sourceFiles = ["**/*.{ts,tsx,mts,cts,js,jsx,mjs,cjs,vue,svelte}"];
+const sourceFiles = [
+  `**/*.{ts,tsx,mts,cts,js,jsx,mjs,cjs,${markupEndings.map((ending) => ending.slice(1)).join(",")}}`,
+];
 const usualOutputs = ["dist", "build", "out", "coverage"];
 
 /** A source file of the app. */

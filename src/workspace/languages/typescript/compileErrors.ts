@@ -1,5 +1,6 @@
 import ts from "typescript";
 import type { CompileError } from "../../../core/use/compileError.js";
+import type { AppDocument } from "./appProgram.js";
 
 /**
  * Everything that the compiler refuses in an app's own files.
@@ -8,34 +9,52 @@ import type { CompileError } from "../../../core/use/compileError.js";
  */
 export function compileErrors(
   program: ts.Program,
-  documents: ReadonlyMap<string, string>,
+  documents: ReadonlyMap<string, AppDocument>,
   among?: ReadonlySet<string>,
 ): CompileError[] {
   const found: CompileError[] = [];
   const checker = program.getTypeChecker();
-  for (const [name, document] of documents) {
+  for (const [name, { document, module }] of documents) {
     if (among && !among.has(name)) continue;
+    // Components without types are not checked.
+    if (module && !module.isTyped) continue;
     const file = program.getSourceFile(name);
     if (!file) continue;
+    const inSource: InSource = (range) => (module ? module.mapped.sourceRange(...range) : range);
     for (const each of [...program.getSyntacticDiagnostics(file), ...program.getSemanticDiagnostics(file)]) {
       if (each.category !== ts.DiagnosticCategory.Error) continue;
       const offset = each.start ?? 0;
+      const whole: [number, number] = [offset, offset + Math.max(1, each.length ?? 1)];
+      const at = inSource(whole);
+      if (!at) continue;
       const message = ts.flattenDiagnosticMessageText(each.messageText, " ");
-      const ranges = rangesAround(file, offset, offset + Math.max(1, each.length ?? 1));
+      const ranges = rangesAround(file, ...whole);
       const [start, end] = ranges.at(-1) ?? [offset, offset];
+      const origins = [...originsOf(file, [start, end], checker), ...conditionsAround(file, offset)];
+      const [from, to] = inSource([start, end]) ?? at;
       found.push({
-        place: { document, offset, length: Math.max(1, each.length ?? 1) },
+        place: { document, offset: at[0], length: at[1] - at[0] },
         code: `TS${String(each.code)}`,
         message,
         members: [...message.matchAll(/[Pp]roperty '([^']+)'/g)].map(([, member = ""]) => member),
-        ranges,
-        origins: [...originsOf(file, [start, end], checker), ...conditionsAround(file, offset)],
-        scope: scopeAround(file, offset) ?? [start, end],
+        ranges: mappedAll(ranges, inSource),
+        origins: mappedAll(origins, inSource),
+        scope: inSource(scopeAround(file, offset) ?? [start, end]) ?? [from, to],
         statement: file.text.slice(start, end),
       });
     }
   }
   return found;
+}
+
+/** Where a part of a file stands in the source that it was made from; undefined for what was added. */
+type InSource = (range: [number, number]) => [number, number] | undefined;
+
+function mappedAll(ranges: readonly [number, number][], inSource: InSource): [number, number][] {
+  return ranges.flatMap((range) => {
+    const mapped = inSource(range);
+    return mapped ? [mapped] : [];
+  });
 }
 
 /** From the smallest part of the source that holds a place to the statement around it. */

@@ -22,7 +22,11 @@ export class CompiledApps {
         program: app.program,
         isSdkFile: (name) => isInside(folder, resolve(name)),
         connect,
-        documentOf: (name) => app.documents.get(name),
+        documentOf: (name) => app.documents.get(name)?.document,
+        sourceRange: (name, start, end) => {
+          const module = app.documents.get(name)?.module;
+          return module ? module.mapped.sourceRange(start, end) : [start, end];
+        },
       }).map((use) => ({ ...use, sdk })),
     );
   }

@@ -1,5 +1,6 @@
 import ts from "typescript";
 import { filesReaching } from "./filesReaching.js";
+import { recordsInside } from "./recordsInside.js";
 import type { SourceUse, SourceUseKind } from "../../../core/use/sourceUse.js";
 
 /** Where the SDK is, and what its files are called in coordinates. */
@@ -9,8 +10,10 @@ export interface SdkInProgram {
   readonly isSdkFile: (fileName: string) => boolean;
   /** The function that makes a connection. */
   readonly connect: string;
-  /** The path of a file as people know it, and by how much its text is moved; undefined for files that are not looked at. */
+  /** The path of a file as people know it; undefined for files that are not looked at. */
   readonly documentOf: (fileName: string) => string | undefined;
+  /** Where a part of a file stands in the source that it was made from; undefined for what was added. */
+  readonly sourceRange?: (fileName: string, start: number, end: number) => readonly [number, number] | undefined;
 }
 
 /**
@@ -55,13 +58,20 @@ class FileScan {
   }
 
   private add(coordinate: string, kind: SourceUseKind, node: ts.Node): void {
-    const offset = node.getStart(this.file);
+    const range = this.rangeOf(node);
+    if (!range) return;
+    const [offset, end] = range;
     // One place may be reached in two ways: by the name of a type, and by the member that has it.
     const key = `${coordinate} ${kind} ${String(offset)}`;
     if (this.seen.has(key)) return;
     this.seen.add(key);
-    const length = Math.max(1, Math.min(node.getEnd() - offset, longestShown));
+    const length = Math.max(1, Math.min(end - offset, longestShown));
     this.found.push({ coordinate, kind, place: { document: this.document, offset, length } });
+  }
+
+  private rangeOf(node: ts.Node): readonly [number, number] | undefined {
+    const [start, end] = [node.getStart(this.file), node.getEnd()];
+    return this.sdk.sourceRange ? this.sdk.sourceRange(this.file.fileName, start, end) : [start, end];
   }
 
   private readonly visit = (node: ts.Node): void => {
@@ -71,7 +81,9 @@ class FileScan {
     else if (ts.isElementAccessExpression(node)) this.elementAccess(node);
     else if (ts.isTypeOperatorNode(node) && node.operator === ts.SyntaxKind.KeyOfKeyword) this.reached(node.type, node);
     else if (ts.isAsExpression(node) && node.type.kind === ts.SyntaxKind.AnyKeyword)
-      this.reached(node.expression, node);
+      this.handedOn(this.checker.getTypeAtLocation(node.expression), node);
+    else if (ts.isClassDeclaration(node) && isRenderedElsewhere(node) && node.name)
+      this.handedOn(this.checker.getTypeAtLocation(node), node.name);
     else if (ts.isCallExpression(node)) this.call(node);
     else if (ts.isStringLiteralLike(node) || ts.isNumericLiteral(node)) this.choice(node);
     else if (ts.isSwitchStatement(node)) this.switched(node);
@@ -232,6 +244,24 @@ class FileScan {
     for (const name of this.recordNames(type)) this.add(`${name}.*`, "reaches", node);
   }
 
+  /** A value goes where nobody sees what is read of it, and of what is inside. */
+  private handedOn(type: ts.Type, node: ts.Node): void {
+    const isOwn = (file: ts.SourceFile): boolean =>
+      this.sdk.isSdkFile(file.fileName) || this.sdk.documentOf(file.fileName) !== undefined;
+    for (const name of recordsInside(type, {
+      checker: this.checker,
+      isOwn,
+      nameOf: (each) => this.recordName(each) ?? this.fieldOwner(each),
+    }))
+      this.add(`${name}.*`, "reaches", node);
+  }
+
+  /** The record that a type has its fields from, where a helper made the type. */
+  private fieldOwner(type: ts.Type): string | undefined {
+    const [first] = type.getProperties();
+    return this.declared(first).find(({ member }) => member !== undefined)?.owner;
+  }
+
   private recordNames(type: ts.Type): string[] {
     const direct = membersOf(type).flatMap((each) => this.recordName(each) ?? []);
     const item = this.checker.getIndexTypeOfType(type, ts.IndexKind.Number);
@@ -260,7 +290,8 @@ class FileScan {
       const parameter = parameters[Math.min(at, parameters.length - 1)];
       if (!parameter) return;
       const expected = this.checker.getTypeOfSymbolAtLocation(parameter, node);
-      if (expected.flags & ts.TypeFlags.Any && !isConsole(node)) this.reached(argument, argument);
+      if (expected.flags & ts.TypeFlags.Any && !isConsole(node))
+        this.handedOn(this.checker.getTypeAtLocation(argument), argument);
       if (ts.isStringLiteralLike(argument) && takesKey(parameter))
         for (const other of node.arguments) {
           if (other === argument) continue;
@@ -346,6 +377,16 @@ class FileScan {
     const all = [type, ...membersOf(type)];
     return [...new Set(all.flatMap(({ aliasSymbol }) => this.declared(aliasSymbol).map(({ owner }) => owner)))];
   }
+}
+
+/** Whether a class has a template that stands elsewhere, so that nobody sees what it reads. */
+function isRenderedElsewhere(node: ts.ClassDeclaration): boolean {
+  return (ts.getDecorators(node) ?? []).some(
+    ({ expression }) =>
+      ts.isCallExpression(expression) &&
+      ts.isIdentifier(expression.expression) &&
+      expression.expression.text === "Component",
+  );
 }
 
 /** Whether an identifier gives a name to something, instead of taking it. */

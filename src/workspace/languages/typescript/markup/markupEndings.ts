@@ -1,0 +1,2 @@
+/** The endings of files that hold code and markup. */
+export const markupEndings = [".vue", ".svelte", ".astro", ".mdx"] as const;
