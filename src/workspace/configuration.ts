@@ -33,6 +33,8 @@ export interface SdkConfiguration {
   readonly covers: readonly string[];
   readonly into: string;
   readonly settings?: SettingsWritten;
+  /** How the app that uses it is checked, for `impact --prove`. */
+  readonly proof?: { readonly run: string };
 }
 
 /** Settings as they are written: the shared ones that the workspace itself looks at, and all others of the language. */

@@ -46,6 +46,7 @@ export async function impact(project: OpenedProject, cwd: string, options: Impac
   await texts.readHosts(names);
   if (options.after === undefined) allOrHalt(names, (name) => reader.read(name));
   const impacts: ContractImpact[] = [];
+  const sides = new Map<string, { before: Side; after: Side }>();
   const releases: ReleaseImpact[] = [];
   const unpinned: string[] = [];
   const load = async (name: string, spec: string): Promise<Side | undefined> => {
@@ -61,6 +62,7 @@ export async function impact(project: OpenedProject, cwd: string, options: Impac
       unpinned.push(name);
       continue;
     }
+    sides.set(name, { before, after });
     impacts.push(await compareSides(name, sameProtocol(name, [before, after]), { session: project.session, texts }));
     if (options.before !== undefined) continue;
     const ofReleases = await releaseImpacts(project, name, after);
@@ -72,16 +74,9 @@ export async function impact(project: OpenedProject, cwd: string, options: Impac
   );
   const outcome = { releases, unpinned, beforeTexts: shown, afterTexts: shown };
   if (options.prove !== true) return { impacts, ...outcome };
-  if (options.before !== undefined || options.after !== undefined) throw provesOnlyNow();
   const { prove } = await import("./prove.js");
-  const { impacts: proved, unexplained, before, unproved } = await prove(project, reader, impacts);
+  const { impacts: proved, unexplained, before, unproved } = await prove(texts, sides, impacts);
   return { impacts: proved, proof: { unexplained, before, unproved }, ...outcome };
-}
-
-function provesOnlyNow(): Halt {
-  const message =
-    "--prove compiles the app with its SDKs as they are and as they would be now; it takes no other sides.";
-  return new Halt([problem("option.conflict", message, { hint: "Leave out --before and --after." })], exitCodes.usage);
 }
 
 function nothingThere(contract: string, spec: string): Halt {

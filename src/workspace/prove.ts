@@ -2,17 +2,17 @@ import { existsSync } from "node:fs";
 import { join } from "node:path";
 import type { ContractImpact, JudgedChange } from "../core/change/judgedChange.js";
 import type { Place } from "../core/problem/place.js";
-import { problem } from "../core/problem/problem.js";
 import type { CompileError } from "../core/use/compileError.js";
 import { explainError } from "../core/use/explainErrors.js";
 import type { SourceUse } from "../core/use/sourceUse.js";
 import { buildSdk } from "./buildSdk.js";
-import type { ContractReader } from "./contractReader.js";
+import type { Side } from "./compareWithPin.js";
+import { ContractReader } from "./contractReader.js";
 import { findSourceUses } from "./findSourceUses.js";
-import { exitCodes, Halt } from "./halt.js";
+import { checkedApps, configuredChecker } from "./languages/checkedApps.js";
 import type { MadeFiles } from "./languages/languageTools.js";
 import { outputFolder } from "./project.js";
-import type { OpenedProject } from "./openProject.js";
+import type { ProjectTexts } from "./sdkInputs.js";
 
 /** What the compiler says of an app when its SDKs are made from the new contracts. */
 export interface Proof {
@@ -20,37 +20,43 @@ export interface Proof {
   readonly impacts: readonly ContractImpact[];
   /** New errors that no change explains. */
   readonly unexplained: readonly CompileError[];
-  /** Errors that the app has with the SDKs as they are. */
+  /** Errors that the app has with the SDKs of the old contracts. */
   readonly before: readonly CompileError[];
   /** SDKs in a language whose compiler cannot be asked. */
   readonly unproved: readonly string[];
 }
 
+/** The two sides of each contract that is compared. */
+export type ProvedSides = ReadonlyMap<string, { readonly before: Side; readonly after: Side }>;
+
 /**
- * Compiles the app in memory, with the SDKs as they are written and with what the contracts would give now, and puts
- * each error that is new under the change that causes it. Nothing is written.
- *
- * @throws Halt when an SDK is not written yet, so that there is nothing to compare with
+ * Compiles the app with SDKs of the old contracts and with SDKs of the new ones, and puts each error that is new under the
+ * change that causes it. Nothing is written into the project.
  */
 export async function prove(
-  project: OpenedProject,
-  reader: ContractReader,
+  texts: ProjectTexts,
+  sides: ProvedSides,
   impacts: readonly ContractImpact[],
 ): Promise<Proof> {
-  const { made, unproved } = await madeAnew(project, reader, impacts);
+  const { project } = texts;
+  const { apps, unproved } = await appsToCompile(texts, sides);
   const before: CompileError[] = [];
   const uses: SourceUse[] = [];
-  for (const { contract } of impacts)
-    uses.push(...(await findSourceUses(project, { reading: reader.read(contract), isWritten: true })).uses);
+  for (const [, { before: old }] of sides) {
+    const against = { reading: old.reading, isWritten: old.isPinned === true };
+    uses.push(...(await findSourceUses(project, against)).uses);
+  }
   const changes = impacts.flatMap((impact) => impact.changes);
   const refused = new Map(impacts.flatMap((impact) => [...refusedOperations(impact)]));
   const errors = new Map<JudgedChange, CompileError[]>();
   const unexplained: CompileError[] = [];
-  for (const [id, files] of made) {
+  for (const { language: id, run, made, old } of apps) {
     const { language, tools } = await project.session.language(id);
-    const compared = await tools.proof?.compare(project, files);
-    before.push(...(compared?.before ?? []));
-    for (const error of compared?.fresh ?? []) {
+    const compared = tools.proof
+      ? await tools.proof.compare(project, made, { old, run })
+      : await checkedApps({ project, checker: configuredChecker(run ?? "") }, made, old);
+    before.push(...compared.before);
+    for (const error of compared.fresh) {
       const change = explainError(error, { changes, uses, refused, namesOf: language.operationNames });
       if (change) errors.set(change, [...(errors.get(change) ?? []), error]);
       else unexplained.push(error);
@@ -67,37 +73,73 @@ export async function prove(
   };
 }
 
-/** The files of the SDKs that change, as the contracts would give them now, by language. */
-async function madeAnew(
-  project: OpenedProject,
-  reader: ContractReader,
-  impacts: readonly ContractImpact[],
-): Promise<{ readonly made: ReadonlyMap<string, MadeFiles>; readonly unproved: readonly string[] }> {
-  const made = new Map<string, MadeFiles>();
+/** An app in one language, with the SDKs of both sides. */
+interface AppToCompile {
+  readonly language: string;
+  /** The command that checks it, where the configuration has one. */
+  readonly run?: string | undefined;
+  readonly made: MadeFiles;
+  /** Absent where the SDKs that are written are those of the old contracts. */
+  readonly old?: MadeFiles | undefined;
+}
+
+/** The apps of the project by what compiles them, each with the SDKs that change. */
+async function appsToCompile(
+  texts: ProjectTexts,
+  sides: ProvedSides,
+): Promise<{ readonly apps: readonly AppToCompile[]; readonly unproved: readonly string[] }> {
+  const { project } = texts;
+  const apps = new Map<string, AppToCompile>();
   const unproved: string[] = [];
-  for (const [sdk, { covers, into, language }] of Object.entries(project.configuration.sdks)) {
-    if (!impacts.some(({ contract }) => covers.includes(contract))) continue;
+  for (const [sdk, { covers, language, proof }] of Object.entries(project.configuration.sdks)) {
+    const changed = covers.filter((name) => sides.has(name));
+    if (changed.length === 0) continue;
     const { tools } = await project.session.language(language);
-    if (!tools.proof) {
+    const run = proof?.run;
+    if (!tools.proof && run === undefined) {
       unproved.push(sdk);
       continue;
     }
-    const folder = outputFolder(project, sdk, into);
-    if (!existsSync(folder)) throw notWritten(sdk);
-    // What other contracts give stays as it is written.
-    const kept = covers.filter((name) => !impacts.some(({ contract }) => contract === name));
-    const { files } = await buildSdk(project, sdk, reader);
-    const parts = [...new Set([...files.keys()].flatMap((path) => folderIn(path)))].filter(
-      (part) => !kept.includes(part),
-    );
-    const texts = [...files].filter(([path]) => parts.some((part) => path.startsWith(`${part}/`)));
-    const known = made.get(language) ?? { texts: new Map<string, string>(), replaced: [] };
-    made.set(language, {
-      texts: new Map([...known.texts, ...texts.map(([path, text]) => [join(folder, path), text] as const)]),
-      replaced: [...known.replaced, ...parts.map((part) => join(folder, part))],
+    const key = `${language} ${run ?? ""}`;
+    const known = apps.get(key);
+    const made = await sdkFiles(texts, sdk, new Map([...sides].map(([name, { after }]) => [name, after])));
+    const isWritten = changed.every((name) => {
+      const folder = join(outputFolder(project, sdk, project.configuration.sdks[sdk]?.into ?? ""), name);
+      return sides.get(name)?.before.isPinned === true && existsSync(folder);
     });
+    const old = isWritten
+      ? undefined
+      : await sdkFiles(texts, sdk, new Map([...sides].map(([name, { before }]) => [name, before])));
+    apps.set(key, { language, run, made: together(known?.made, made), old: together(known?.old, old) });
   }
-  return { made, unproved };
+  return { apps: [...apps.values()], unproved };
+}
+
+function together<Files extends MadeFiles | undefined>(one: MadeFiles | undefined, other: Files): Files | MadeFiles {
+  if (!one || !other) return other ?? (one as Files);
+  return { texts: new Map([...one.texts, ...other.texts]), replaced: [...one.replaced, ...other.replaced] };
+}
+
+/** The files of an SDK, as one side of its contracts gives them; what other contracts give stays as it is written. */
+async function sdkFiles(texts: ProjectTexts, sdk: string, sides: ReadonlyMap<string, Side>): Promise<MadeFiles> {
+  const { project } = texts;
+  const { covers, into } = project.configuration.sdks[sdk] ?? { covers: [], into: "" };
+  const folder = outputFolder(project, sdk, into);
+  const reader = new ContractReader(texts);
+  for (const [name, { reading }] of sides) reader.instead(name, reading);
+  const kept = covers.filter((name) => !sides.has(name) && existsSync(join(folder, name)));
+  const { files } = await buildSdk(project, sdk, reader);
+  const parts = [...new Set([...files.keys()].flatMap((path) => folderIn(path)))].filter(
+    (part) => !kept.includes(part),
+  );
+  return {
+    texts: new Map(
+      [...files]
+        .filter(([path]) => parts.some((part) => path.startsWith(`${part}/`)) || !existsSync(join(folder, path)))
+        .map(([path, text]) => [join(folder, path), text]),
+    ),
+    replaced: parts.map((part) => join(folder, part)),
+  };
 }
 
 /** The first folder of a path inside an SDK: a contract's, or the runtime's. */
@@ -128,10 +170,4 @@ function meet(a: Place, b: Place): boolean {
 function withErrors(change: JudgedChange, errors: readonly CompileError[]): JudgedChange {
   if (errors.length === 0) return { ...change, errors };
   return { ...change, errors, use: "used", verdict: { ...change.verdict, code: "breaking" } };
-}
-
-function notWritten(sdk: string): Halt {
-  const message = `There is nothing to prove with: the SDK \`${sdk}\` is not written yet.`;
-  const hint = "Run `rhema generate` with the contract that the app was written against.";
-  return new Halt([problem("sdk.missing", message, { hint })], exitCodes.usage);
 }

@@ -143,7 +143,7 @@ describe("impact", () => {
     const { code, out } = await project.run(["impact"]);
     expect(code).toBe(1);
     expect(out.split("\n")[0]).toMatch(/^impact: \d+ of \d+ changes can break this project, \d queries refused$/);
-    for (const line of out.split("\n").slice(0, 1)) expect(line.length).toBeLessThanOrEqual(60);
+    for (const line of out.split("\n").slice(0, 1)) expect(line.length).toBeLessThanOrEqual(80);
     expect(out).toContain("  type Berth\n");
     expect(out).toContain("  operation GET /tides/{day}\n");
     expect(out).toMatch(

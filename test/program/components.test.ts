@@ -1,53 +1,5 @@
-import { symlinkSync, mkdirSync } from "node:fs";
-import { resolve } from "node:path";
 import { describe, expect, it } from "vitest";
-import { TemporaryProject } from "../support/temporaryProject.js";
-
-const text = { type: "string" };
-
-function contract(fields: object): string {
-  const quay = { type: "object", required: Object.keys(fields), properties: fields };
-  return JSON.stringify({
-    openapi: "3.1.0",
-    info: { title: "Quays", version: "1" },
-    paths: {
-      "/quays": {
-        get: {
-          operationId: "listQuays",
-          responses: {
-            200: {
-              description: "All.",
-              content: {
-                "application/json": { schema: { type: "array", items: { $ref: "#/components/schemas/Quay" } } },
-              },
-            },
-          },
-        },
-      },
-    },
-    components: { schemas: { Quay: quay } },
-  });
-}
-
-/** A project with the frameworks that are installed here, as far as it has them. */
-function projectWith(files: Record<string, string>, frameworks: readonly string[]): TemporaryProject {
-  const project = new TemporaryProject({
-    "package.json": '{ "type": "module" }',
-    "tsconfig.json": JSON.stringify({
-      compilerOptions: { strict: true, target: "ES2022", module: "ESNext", moduleResolution: "Bundler", noEmit: true },
-      include: ["src"],
-    }),
-    "quays.json": contract({ id: text, name: text, note: text }),
-    "rhema.yaml":
-      "contracts: { quays: { from: quays.json } }\nsdks: { app: { language: typescript, covers: [quays], into: src/sdk } }\n",
-    "src/quays.ts":
-      'import { connectQuays, listQuays } from "./sdk/quays/index.js";\nexport const load = () => listQuays(connectQuays({ baseUrl: "/" }));\n',
-    ...files,
-  });
-  mkdirSync(project.path("node_modules"));
-  for (const name of frameworks) symlinkSync(resolve("node_modules", name), project.path(`node_modules/${name}`));
-  return project;
-}
+import { quaysContract as contract, quaysProject as projectWith, text } from "../support/quaysProject.js";
 
 /** What is said of the loss of `note`, and where it is used. */
 async function impactOf(files: Record<string, string>, frameworks: readonly string[]) {

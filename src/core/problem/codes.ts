@@ -226,10 +226,10 @@ const meanings = {
     why: "There is nothing to work on.",
     fix: "Use one of the configured names.",
   },
-  "sdk.missing": {
-    title: "An SDK that something is to be proved with is not written yet",
-    why: "Compile errors are new only beside those that were there before.",
-    fix: "Run `rhema generate` with the contract that the app was written against.",
+  "proof.failed": {
+    title: "What checks the app cannot be run on a copy of it",
+    why: "Nothing is known of compile errors then, and silence would look as if there were none.",
+    fix: "Run the command in the app's folder and see to what it needs, or name another one with `proof` of the SDK.",
   },
   "explain.unknown": {
     title: "There is no such code",
@@ -290,11 +290,6 @@ const meanings = {
     title: "An option of a command has a value it does not take",
     why: "A value that is not understood would silently do nothing.",
     fix: "Use a value that the message proposes.",
-  },
-  "option.conflict": {
-    title: "Two options of a command exclude each other",
-    why: "It cannot do both.",
-    fix: "Leave one of them out.",
   },
   "revision.unknown": {
     title: "A revision that changes are to be judged against is not there",

@@ -178,7 +178,12 @@ export const problemExamples: Readonly<Record<ProblemCode, ProblemExample>> = {
   },
   "query.none": { files: asked, steps: generate },
   "sdk.unknown": then("rhema generate bord"),
-  "sdk.missing": then("rhema generate", "rm -r src/sdk", { "berths.yaml": renamed }, "rhema impact --prove"),
+  "proof.failed": configured(
+    `${adopted}${oneSdk.replace(" }", ', proof: { run: "echo no compiler here; exit 1" } }')}`,
+    "rhema generate",
+    { "berths.yaml": renamed },
+    "rhema impact --prove",
+  ),
   "explain.unknown": then("rhema explain answer.feild.gone"),
   "outline.unknown": then("rhema outline --about Birth"),
   "draft.rest": then("rhema draft berths"),
@@ -202,7 +207,6 @@ export const problemExamples: Readonly<Record<ProblemCode, ProblemExample>> = {
   "observe.address": then("rhema observe localhost"),
   "observe.recording": then({ "traffic.har": "{}\n" }, "rhema observe --har traffic.har"),
   "option.value": { files: asked, steps: ["rhema draft passages --depth many"] },
-  "option.conflict": then("rhema generate", "rhema impact --prove --before pin"),
   "revision.unknown": then("rhema impact --before git:v9.9"),
   "revision.empty": then(
     "git init -q && git -c user.name=a -c user.email=a@b commit -qm empty --allow-empty",

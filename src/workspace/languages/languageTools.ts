@@ -72,8 +72,19 @@ export interface UseScanner {
 export interface AppProof {
   /** How people run the compiler on an app, and what Node runs for it in the app's folder. */
   readonly command: { readonly shown: string; readonly args: () => readonly string[] };
-  /** Compiles an app in memory: with the SDKs as they are written, and with others in their place. */
-  readonly compare: (project: Project, made: MadeFiles) => Promise<{ before: CompileError[]; fresh: CompileError[] }>;
+  /** Compiles an app twice: with the SDKs as they are written, and with others in their place. */
+  readonly compare: (
+    project: Project,
+    made: MadeFiles,
+    how?: ComparingApps,
+  ) => Promise<{ before: CompileError[]; fresh: CompileError[] }>;
+}
+
+export interface ComparingApps {
+  /** What stands for the SDKs as they are, where it is not what is written. */
+  readonly old?: MadeFiles | undefined;
+  /** The command that the configuration has for it. */
+  readonly run?: string | undefined;
 }
 
 export interface CallPerformer {

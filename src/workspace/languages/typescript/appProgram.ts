@@ -1,6 +1,7 @@
 import { existsSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import ts from "typescript";
+import { installedTypescript } from "./appChecker.js";
 import { displayPath, isInside, type Project } from "../../project.js";
 import { readText } from "../../textFile.js";
 import type { ComponentModule } from "./markup/componentModule.js";
@@ -43,7 +44,7 @@ export class AppCompiler {
    */
   compile(project: Project, files: AppFiles, previous?: ts.Program): AppProgram {
     const options: ts.CompilerOptions = {
-      ...compilerOptions(project.root),
+      ...withNewDefaults(compilerOptions(project.root), project.root),
       allowJs: true,
       checkJs: false,
       noEmit: true,
@@ -137,6 +138,19 @@ function parsedFile({ name, text, settings }: ReadFile, parsed: ParsedFiles): ts
   parsed.set(key, file);
   return file;
 }
+
+/** Options with what versions of TypeScript from 6 on take for said where they are silent. */
+function withNewDefaults(options: ts.CompilerOptions, root: string): ts.CompilerOptions {
+  const [major = "5"] = (installedTypescript(root) ?? "").split(".");
+  if (Number(major) < firstStrict) return options;
+  const modules =
+    options.module === undefined
+      ? { module: ts.ModuleKind.ESNext, moduleResolution: ts.ModuleResolutionKind.Bundler }
+      : {};
+  return { strict: true, esModuleInterop: true, target: ts.ScriptTarget.ESNext, ...modules, ...options };
+}
+
+const firstStrict = 6;
 
 /** What the app's configurations say together; the first one counts where they differ. */
 function compilerOptions(root: string): ts.CompilerOptions {

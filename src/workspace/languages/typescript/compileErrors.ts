@@ -1,6 +1,7 @@
 import ts from "typescript";
 import type { CompileError } from "../../../core/use/compileError.js";
 import type { AppDocument } from "./appProgram.js";
+import type { ComponentModule } from "./markup/componentModule.js";
 
 /**
  * Everything that the compiler refuses in an app's own files.
@@ -13,38 +14,61 @@ export function compileErrors(
   among?: ReadonlySet<string>,
 ): CompileError[] {
   const found: CompileError[] = [];
-  const checker = program.getTypeChecker();
   for (const [name, { document, module }] of documents) {
     if (among && !among.has(name)) continue;
     // Components without types are not checked.
     if (module && !module.isTyped) continue;
     const file = program.getSourceFile(name);
     if (!file) continue;
-    const inSource: InSource = (range) => (module ? module.mapped.sourceRange(...range) : range);
     for (const each of [...program.getSyntacticDiagnostics(file), ...program.getSemanticDiagnostics(file)]) {
       if (each.category !== ts.DiagnosticCategory.Error) continue;
       const offset = each.start ?? 0;
-      const whole: [number, number] = [offset, offset + Math.max(1, each.length ?? 1)];
-      const at = inSource(whole);
-      if (!at) continue;
-      const message = ts.flattenDiagnosticMessageText(each.messageText, " ");
-      const ranges = rangesAround(file, ...whole);
-      const [start, end] = ranges.at(-1) ?? [offset, offset];
-      const origins = [...originsOf(file, [start, end], checker), ...conditionsAround(file, offset)];
-      const [from, to] = inSource([start, end]) ?? at;
-      found.push({
-        place: { document, offset: at[0], length: at[1] - at[0] },
+      const error = {
+        document,
         code: `TS${String(each.code)}`,
-        message,
-        members: [...message.matchAll(/[Pp]roperty '([^']+)'/g)].map(([, member = ""]) => member),
-        ranges: mappedAll(ranges, inSource),
-        origins: mappedAll(origins, inSource),
-        scope: inSource(scopeAround(file, offset) ?? [start, end]) ?? [from, to],
-        statement: file.text.slice(start, end),
-      });
+        message: ts.flattenDiagnosticMessageText(each.messageText, " "),
+      };
+      const described = describeError(
+        { program, file, module },
+        [offset, offset + Math.max(1, each.length ?? 1)],
+        error,
+      );
+      if (described) found.push(described);
     }
   }
   return found;
+}
+
+/** A file of an app, in the program that it is part of. */
+export interface ProgramFile {
+  readonly program: ts.Program;
+  readonly file: ts.SourceFile;
+  /** What it was made from, where it is a component. */
+  readonly module?: ComponentModule | undefined;
+}
+
+/** What stands around an error, which tells what it comes from; undefined where it is in code that nobody wrote. */
+export function describeError(
+  { program, file, module }: ProgramFile,
+  whole: [number, number],
+  { document, code, message }: { readonly document: string; readonly code: string; readonly message: string },
+): CompileError | undefined {
+  const inSource: InSource = (range) => (module ? module.mapped.sourceRange(...range) : range);
+  const at = inSource(whole);
+  if (!at) return undefined;
+  const ranges = rangesAround(file, ...whole);
+  const [start, end] = ranges.at(-1) ?? whole;
+  const origins = [...originsOf(file, [start, end], program.getTypeChecker()), ...conditionsAround(file, whole[0])];
+  return {
+    place: { document, offset: at[0], length: at[1] - at[0] },
+    code,
+    message,
+    members: [...message.matchAll(/[Pp]roperty '([^']+)'/g)].map(([, member = ""]) => member),
+    ranges: mappedAll(ranges, inSource),
+    origins: mappedAll(origins, inSource),
+    scope: inSource(scopeAround(file, whole[0]) ?? [start, end]) ?? at,
+    statement: file.text.slice(start, end),
+  };
 }
 
 /** Where a part of a file stands in the source that it was made from; undefined for what was added. */

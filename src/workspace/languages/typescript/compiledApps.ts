@@ -2,10 +2,12 @@ import { resolve } from "node:path";
 import type { CompileError } from "../../../core/use/compileError.js";
 import type { SourceUse } from "../../../core/use/sourceUse.js";
 import { isInside, type Project } from "../../project.js";
-import type { MadeFiles, SdkPart } from "../languageTools.js";
+import type { ComparingApps, MadeFiles, SdkPart } from "../languageTools.js";
+import { checkedApps, configuredChecker, type Describing } from "../checkedApps.js";
+import { appChecker } from "./appChecker.js";
 import { AppCompiler, type AppProgram } from "./appProgram.js";
 import { appSources } from "./appSources.js";
-import { compileErrors } from "./compileErrors.js";
+import { compileErrors, describeError } from "./compileErrors.js";
 import { filesReaching } from "./filesReaching.js";
 import { sourceUses } from "./sourceUses.js";
 
@@ -31,16 +33,26 @@ export class CompiledApps {
     );
   }
 
-  /** What is refused in an app with its SDKs as they are written, and what is besides with others in their place. */
-  compare(project: Project, made: MadeFiles): { before: CompileError[]; fresh: CompileError[] } {
-    const old = this.compiled(project);
-    const before = compileErrors(old.program, old.documents);
+  /**
+   * What is refused in an app with its SDKs as they are, and what is besides with others in their place. The app's own
+   * checker says it where there is one.
+   */
+  async compare(
+    project: Project,
+    made: MadeFiles,
+    { old, run }: ComparingApps = {},
+  ): Promise<{ before: CompileError[]; fresh: CompileError[] }> {
+    const app = old ? this.compile(project, old) : this.compiled(project);
+    const documents = [...app.documents.values()].map(({ document }) => document);
+    const checker = run === undefined ? appChecker(project.root, documents) : configuredChecker(run);
+    if (checker) return checkedApps({ project, checker, describe: describing(app) }, made, old);
+    const before = compileErrors(app.program, app.documents);
     const known = new Set(before.map(keyOf));
     // What does not import an SDK that is made anew compiles as before.
-    const touched = filesReaching(old.program, (name) =>
+    const touched = filesReaching(app.program, (name) =>
       made.replaced.some((folder) => isInside(folder, resolve(name))),
     );
-    const now = this.compile(project, made, old);
+    const now = this.compile(project, made, app);
     const fresh = compileErrors(now.program, now.documents, touched).filter((error) => !known.has(keyOf(error)));
     return { before, fresh };
   }
@@ -55,6 +67,20 @@ export class CompiledApps {
     const sources = appSources(project).map(({ document }) => resolve(project.root, document));
     return this.compiler.compile(project, { sources, ...made }, previous?.program);
   }
+}
+
+/** What stands around a complaint of the app's checker. */
+function describing({ program, documents }: AppProgram): Describing {
+  const byDocument = new Map([...documents].map(([name, { document, module }]) => [document, { name, module }]));
+  return ({ file: document, code, message }, { offset, length }) => {
+    const known = byDocument.get(document);
+    const file = known && program.getSourceFile(known.name);
+    if (!file) return undefined;
+    const { module } = known;
+    const start = module ? module.mapped.moduleOffset(offset) : offset;
+    if (start === undefined) return undefined;
+    return describeError({ program, file, module }, [start, start + length], { document, code, message });
+  };
 }
 
 function keyOf({ place, code, message }: CompileError): string {

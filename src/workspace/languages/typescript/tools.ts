@@ -24,7 +24,7 @@ export function typescriptTools(): LanguageTools {
   };
   const proof: AppProof = {
     command: { shown: "tsc -p .", args: () => [compilerProgram(), "-p", "."] },
-    compare: async (project, made) => (await compiledApps()).compare(project, made),
+    compare: async (project, made, how) => (await compiledApps()).compare(project, made, how),
   };
   return {
     runtimeFolder: join(packageFolder(), "runtimes", "typescript", "wire"),

@@ -54,6 +54,12 @@ export class MappedText {
       : undefined;
   }
 
+  /** Where an offset of the source stands in the module; undefined for what is not part of it. */
+  moduleOffset(from: number): number | undefined {
+    const segment = this.segments.find((each) => each.from <= from && from < each.from + each.span);
+    return segment && segment.at + Math.min(from - segment.from, segment.length - 1);
+  }
+
   /** What of the source a part of the module holds, from its first place to its last; undefined where it holds nothing. */
   sourceRange(start: number, end: number): [number, number] | undefined {
     const held = this.segments.filter(({ at, length }) => at < end && start < at + length);

@@ -1,0 +1,104 @@
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  realpathSync,
+  rmSync,
+  statSync,
+  symlinkSync,
+  writeFileSync,
+} from "node:fs";
+import { tmpdir } from "node:os";
+import { dirname, join, relative, sep } from "node:path";
+import type { MadeFiles } from "./languageTools.js";
+
+/** What tools make anew, and nobody wrote. */
+const outputs = new Set(["dist", "build", "out", "coverage", ".git", ".gradle", ".next", ".nuxt", ".svelte-kit"]);
+const packages = "node_modules";
+const largestCopied = 1_000_000;
+
+/**
+ * An app in a folder of its own, for tools that read files from the disk. What is around the app stands around the copy
+ * too, by links; what a tool writes stays in the copy.
+ */
+export class AppCopy {
+  private readonly whole = mkdtempSync(join(realpathSync(tmpdir()), "rhema-proof-"));
+  /** The app's folder in the copy. */
+  readonly root: string;
+
+  /** @param appRoot absolute path of the app's folder */
+  constructor(private readonly appRoot: string) {
+    const base = outermost(appRoot);
+    const steps = relative(base, appRoot)
+      .split(sep)
+      .filter((step) => step !== "");
+    let from = base;
+    let to = this.whole;
+    for (const step of steps) {
+      for (const name of readdirSync(from))
+        if (name !== step && name !== ".git") place(join(from, name), join(to, name), name);
+      from = join(from, step);
+      to = join(to, step);
+      mkdirSync(to);
+    }
+    this.root = to;
+    copyFolder(appRoot, to);
+  }
+
+  /** Puts files in the place of those that are there. */
+  put({ texts, replaced }: MadeFiles): void {
+    for (const folder of replaced) rmSync(this.inside(folder), { recursive: true, force: true });
+    for (const [path, text] of texts) {
+      const target = this.inside(path);
+      mkdirSync(dirname(target), { recursive: true });
+      writeFileSync(target, text);
+    }
+  }
+
+  remove(): void {
+    rmSync(this.whole, { recursive: true, force: true });
+  }
+
+  private inside(path: string): string {
+    return join(this.root, relative(this.appRoot, path));
+  }
+}
+
+/** The folder that holds everything which an app may refer to: its repository, or the workspace that it is part of. */
+function outermost(root: string): string {
+  let found = root;
+  for (let folder = root; ; folder = dirname(folder)) {
+    if (existsSync(join(folder, packages)) || existsSync(join(folder, "package.json"))) found = folder;
+    if (existsSync(join(folder, ".git"))) return folder;
+    if (folder === dirname(folder)) return found;
+  }
+}
+
+function copyFolder(from: string, to: string): void {
+  for (const entry of readdirSync(from, { withFileTypes: true })) {
+    const { name } = entry;
+    if (outputs.has(name)) continue;
+    const source = join(from, name);
+    const target = join(to, name);
+    if (name === packages || !entry.isDirectory()) place(source, target, name);
+    else {
+      mkdirSync(target);
+      copyFolder(source, target);
+    }
+  }
+}
+
+/** A file as a copy, when it is not large; installed packages one by one, so that nothing is written beside them. */
+function place(source: string, target: string, name: string): void {
+  const found = statSync(source, { throwIfNoEntry: false });
+  if (!found) return;
+  if (found.isFile() && found.size <= largestCopied) copyFileSync(source, target);
+  else if (name === packages && found.isDirectory()) {
+    mkdirSync(target);
+    for (const each of readdirSync(source))
+      if (!each.startsWith(".") || each === ".bin" || each === ".pnpm")
+        symlinkSync(join(source, each), join(target, each));
+  } else if (found.isFile() || found.isDirectory()) symlinkSync(source, target);
+}
