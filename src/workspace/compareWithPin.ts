@@ -9,13 +9,14 @@ import { worst } from "../core/change/verdict.js";
 import { judgeUse, type ProjectUses } from "../core/change/impact.js";
 import { applyPolicy } from "../core/change/policy.js";
 import { today } from "./acceptances.js";
-import { refusedQueries } from "../core/graphql/refusedQueries.js";
+import { refusedQueries, type RefusedQuery } from "../core/graphql/refusedQueries.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
 import type { SourceText } from "../core/problem/place.js";
 import type { Problem } from "../core/problem/problem.js";
 import { readContract, type ContractReading } from "../core/readContract.js";
 import { compareForSdks } from "./compareForSdks.js";
 import { findSourceUses } from "./findSourceUses.js";
+import { judgeByCompiler } from "./judgeByCompiler.js";
 import { exitCodes, Halt } from "./halt.js";
 import type { Session } from "./session.js";
 import type { ProjectTexts } from "./sdkInputs.js";
@@ -49,6 +50,8 @@ export interface Comparing {
   readonly texts: ProjectTexts | undefined;
   /** "notable": source is looked into only when something is risky or breaking, because that takes long. */
   readonly searching?: "all" | "notable";
+  /** Source may have been adapted to what it is compared with, as after a revision that is long past. */
+  readonly mayBeAdapted?: boolean;
 }
 
 /**
@@ -58,7 +61,7 @@ export interface Comparing {
 export async function compareSides(
   name: string,
   [before, after]: readonly [Side, Side],
-  { session, texts, searching = "all" }: Comparing,
+  { session, texts, searching = "all", mayBeAdapted = false }: Comparing,
 ): Promise<ContractImpact> {
   const from = before.reading.contract;
   const to = after.reading.contract;
@@ -71,8 +74,13 @@ export async function compareSides(
     changes.every(({ verdict }) => worst(verdict) === "compatible");
   const isSearched = searching === "all" ? changes.length > 0 : !isPlain;
   const uses = !isSearched || !texts ? unknownUses : await projectUses(name, before, { texts, changes });
-  const judged = applyPolicy(judgeUse(changes, from.protocol, uses), project?.configuration.guard ?? {}, name, today());
   const documents = texts && changes.length > 0 ? texts.queries(name).texts : [];
+  const scanned = judgeUse(changes, from.protocol, uses);
+  const refused = refusedOf([before, after], documents);
+  const known = { changes: scanned, uses: uses.source ?? [], refused, mayBeAdapted };
+  const told =
+    texts && isSearched ? await judgeByCompiler(texts, new Map([[name, { before, after }]]), known) : scanned;
+  const judged = applyPolicy(told, project?.configuration.guard ?? {}, name, today());
   return {
     contract: name,
     from: before.label,
@@ -129,6 +137,10 @@ export function refusalsThatCount(
   documents: readonly SourceText[],
   changes: readonly JudgedChange[],
 ): Problem[] {
+  return unacceptedRefusals(refusedOf([before, after], documents), changes);
+}
+
+function refusedOf([before, after]: readonly [Side, Side], documents: readonly SourceText[]): RefusedQuery[] {
   const [from, to] = [before.reading.schema, after.reading.schema];
-  return from && to ? unacceptedRefusals(refusedQueries(from, to, documents), changes) : [];
+  return from && to ? refusedQueries(from, to, documents) : [];
 }

@@ -1,4 +1,5 @@
 import { isHeld, judged, type Gate } from "../core/change/gate.js";
+import type { JudgedChange } from "../core/change/judgedChange.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { compareSides, readSide } from "./compareWithPin.js";
 import type { ContractReader } from "./contractReader.js";
@@ -33,6 +34,7 @@ export async function guarded(
     const { changes } = await compareSides(name, [before, { reading, label }], {
       session: project.session,
       texts: reader.texts,
+      mayBeAdapted: true,
     });
     for (const change of changes) {
       if (!isHeld(change, gate)) continue;
@@ -42,12 +44,19 @@ export async function guarded(
         problem("guard.broken", change.message, {
           places,
           why: `${capital(judged(change.verdict, gate.judge))} since \`${since}\` (${change.code}: code ${change.verdict.code}, apps ${change.verdict.apps}).`,
-          ...(change.hint === undefined ? {} : { hint: change.hint }),
+          hint: hintOf(change),
         }),
       );
     }
   }
   return problems;
+}
+
+/** What to do: source is adapted; of released apps somebody has to decide. */
+function hintOf({ hint, verdict, code, subject }: JudgedChange): string {
+  const accept = `accept it until a day: \`guard.accepted: [{ change: ${code}, subject: ${subject}, … }]\`.`;
+  if (verdict.code !== "compatible") return hint ?? "Adapt the places above.";
+  return `Your source is fine; released apps are not. Wait until they are gone, or ${accept}`;
 }
 
 function capital(text: string): string {

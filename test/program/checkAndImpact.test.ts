@@ -170,11 +170,11 @@ describe("impact", () => {
       expect.arrayContaining([
         "answer.field.renamed Berth.draught breaking/compatible used",
         "answer.field.gone Berth.note breaking/compatible used",
-        "answer.choice.new BerthStatus risky/breaking used",
+        "answer.choice.new BerthStatus breaking/breaking used",
         "operation.moved GET /tides/{day} compatible/breaking used",
         "ask.field.now-required ReservationRequest.crew breaking/breaking not used",
         "answer.type.changed Money.amount breaking/breaking used",
-        "failure.status.new POST /berths/{berthId}/reservations 423 risky/risky used",
+        "failure.status.new POST /berths/{berthId}/reservations 423 compatible/risky used",
         "operation.gone DELETE /berths/{berthId} breaking/breaking not used",
         "operation.renamed GET /vessels breaking/compatible not used",
         "auth.now-required GET /tariffs breaking/breaking not used",

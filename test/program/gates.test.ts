@@ -1,4 +1,5 @@
 import { spawnSync } from "node:child_process";
+import { quaysContract, quaysProject, text } from "../support/quaysProject.js";
 import { describe, expect, it } from "vitest";
 import { demoProject, graphqlProject, type TemporaryProject } from "../support/temporaryProject.js";
 
@@ -97,6 +98,39 @@ describe.skipIf(!hasGit)("revisions", () => {
     expect((await project.run(["check", "--gate", "off"])).code).toBe(0);
     project.write("q/boat.graphql", "query BoatNow { boat { id } }");
     await project.run(["generate"]);
+    expect((await project.run(["check"])).code).toBe(0);
+  });
+
+  it("source that was adapted is done with; for released apps somebody has to accept it", async () => {
+    const project = quaysProject(
+      {
+        "src/list.ts":
+          'import { load } from "./quays.js";\nexport const all = async () => (await load()).map(({ note }) => note.length);\n',
+      },
+      [],
+    );
+    project.write("rhema.yaml", `${project.read("rhema.yaml")}guard: { since: "git:v1" }\n`);
+    await project.run(["generate"]);
+    expect([
+      git(project, "init"),
+      git(project, "add", "."),
+      git(project, "commit", "-m", "one"),
+      git(project, "tag", "v1"),
+    ]).toEqual([0, 0, 0, 0]);
+    project.write("quays.json", quaysContract({ id: text, name: text, note: text }, ["id", "name"]));
+    await project.run(["generate"]);
+    const broken = await project.run(["check", "--judge", "code"]);
+    expect([broken.code, broken.err]).toEqual([1, expect.stringMatching(/guard\.broken {2}src\/list\.ts:2/)]);
+    project.write("src/list.ts", project.read("src/list.ts").replace("note.length", "note?.length"));
+    expect((await project.run(["check", "--judge", "code"])).code).toBe(0);
+    const both = await project.run(["check"]);
+    expect([both.code, both.err]).toEqual([
+      1,
+      expect.stringMatching(/accept it until a day: `guard\.accepted: \[\{ change:\s+answer\.field\.now-optional/),
+    ]);
+    const accepted =
+      'accepted: [{ change: answer.field.now-optional, subject: Quay.note, reason: known, until: "2999-01-01" }] }';
+    project.write("rhema.yaml", project.read("rhema.yaml").replace('"git:v1" }', `"git:v1", ${accepted}`));
     expect((await project.run(["check"])).code).toBe(0);
   });
 

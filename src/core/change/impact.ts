@@ -50,8 +50,13 @@ export function judgeUse(
       use,
     };
   });
+  return inReportOrder(judged);
+}
+
+/** Changes as reports list them: those in use first, then the heaviest. */
+export function inReportOrder(changes: readonly JudgedChange[]): JudgedChange[] {
   const rank = { used: 0, "cannot tell": 1, "not used": 2 } as const;
-  return judged.sort(
+  return [...changes].sort(
     (a, b) =>
       rank[a.use] - rank[b.use] ||
       byWeight(a.verdict, b.verdict) ||

@@ -309,7 +309,7 @@ const meanings = {
   "guard.broken": {
     title: "A contract breaks something in use since the guarded revision",
     why: "The app was made for the contract as it was; regenerating alone does not mend it.",
-    fix: "Mend the places, or agree on the change and move the guard.",
+    fix: "Mend the places: what source still breaks on counts, whether it was generated over or not. For released apps it counts until they are gone: accept it until a day with `guard.accepted`, or move the guard.",
   },
   "gate.held": {
     title: "The contract changed more than the gate lets through",

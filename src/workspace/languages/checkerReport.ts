@@ -26,7 +26,7 @@ const forms = [
 /** What a compiler or checker complains about, from what it printed; lines that belong to a complaint follow it indented. */
 export function checkerComplaints(output: string, folder: string): CheckerComplaint[] {
   const found: CheckerComplaint[] = [];
-   
+
   for (const line of output.replace(/\u001b\[[\d;]*m/g, "").split(/\r?\n/)) {
     const parts = forms.map((form) => form.exec(line)?.groups).find((groups) => groups !== undefined);
     const last = found.at(-1);

@@ -1,3 +1,4 @@
+import type { Place } from "../../core/problem/place.js";
 import type { ListedLanguage } from "../../core/languages/language.js";
 import type { CompileError } from "../../core/use/compileError.js";
 import type { SdkSettings } from "../../core/languages/settings.js";
@@ -78,6 +79,19 @@ export interface AppProof {
     made: MadeFiles,
     how?: ComparingApps,
   ) => Promise<{ before: CompileError[]; fresh: CompileError[] }>;
+  /** Compiles in memory what depends on SDKs that are made anew; fast enough to be done without being asked. */
+  readonly inMemory: (project: Project, made: MadeFiles, old?: MadeFiles) => Promise<CompiledInMemory>;
+}
+
+/** What a compiler says of an app in memory. */
+export interface CompiledInMemory {
+  /** What is refused with the new SDKs, and was not with the old ones. */
+  readonly fresh: readonly CompileError[];
+  /** Files of the app that depend on the SDKs, as people know them: those that the compiler checks, and others. */
+  readonly checked: ReadonlySet<string>;
+  readonly unchecked: ReadonlySet<string>;
+  /** Whether the type of what stands at a place is still known: an error elsewhere can hide what would break there. */
+  readonly knows: (place: Place) => boolean;
 }
 
 export interface ComparingApps {

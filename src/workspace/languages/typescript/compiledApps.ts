@@ -1,14 +1,17 @@
 import { resolve } from "node:path";
+import ts from "typescript";
+import type { OffsetPlace } from "../../../core/problem/place.js";
 import type { CompileError } from "../../../core/use/compileError.js";
 import type { SourceUse } from "../../../core/use/sourceUse.js";
 import { isInside, type Project } from "../../project.js";
-import type { ComparingApps, MadeFiles, SdkPart } from "../languageTools.js";
+import type { ComparingApps, CompiledInMemory, MadeFiles, SdkPart } from "../languageTools.js";
 import { checkedApps, configuredChecker, type Describing } from "../checkedApps.js";
 import { appChecker } from "./appChecker.js";
 import { AppCompiler, type AppProgram } from "./appProgram.js";
 import { appSources } from "./appSources.js";
 import { compileErrors, describeError } from "./compileErrors.js";
-import { filesReaching } from "./filesReaching.js";
+import { filesReaching, importsUnknown } from "./filesReaching.js";
+import type { ComponentModule } from "./markup/componentModule.js";
 import { sourceUses } from "./sourceUses.js";
 
 /** Apps as the compiler sees them. One program serves all contracts of a project. */
@@ -47,14 +50,51 @@ export class CompiledApps {
     const checker = run === undefined ? appChecker(project.root, documents) : configuredChecker(run);
     if (checker) return checkedApps({ project, checker, describe: describing(app) }, made, old);
     const before = compileErrors(app.program, app.documents);
-    const known = new Set(before.map(keyOf));
+    return { before, fresh: this.fresh(project, made, app).errors };
+  }
+
+  /** What is refused in memory of what depends on SDKs that are made anew. */
+  inMemory(project: Project, made: MadeFiles, old?: MadeFiles): CompiledInMemory {
+    const app = old ? this.compile(project, old) : this.compiled(project);
+    const { errors, touched, now } = this.fresh(project, made, app);
+    const checksScripts = app.program.getCompilerOptions().checkJs === true;
+    const isChecked = (name: string, module: ComponentModule | undefined): boolean => {
+      if (module ? !module.isTyped : /\.[cm]?jsx?$/.test(name) && !checksScripts) return false;
+      const file = app.program.getSourceFile(name);
+      return file !== undefined && !importsUnknown(app.program, file);
+    };
+    const documents = [...touched].flatMap((name) => {
+      const found = app.documents.get(name);
+      return found ? [{ name, ...found }] : [];
+    });
+    const [checked, unchecked] = [true, false].map(
+      (wanted) =>
+        new Set(
+          documents.filter(({ name, module }) => isChecked(name, module) === wanted).map(({ document }) => document),
+        ),
+    );
+    return {
+      fresh: errors,
+      checked: checked ?? new Set(),
+      unchecked: unchecked ?? new Set(),
+      knows: (place) => errors.length === 0 || !("offset" in place) || !isHidden(place, app, now),
+    };
+  }
+
+  private fresh(
+    project: Project,
+    made: MadeFiles,
+    app: AppProgram,
+  ): { readonly errors: CompileError[]; readonly touched: ReadonlySet<string>; readonly now: AppProgram } {
     // What does not import an SDK that is made anew compiles as before.
     const touched = filesReaching(app.program, (name) =>
       made.replaced.some((folder) => isInside(folder, resolve(name))),
     );
     const now = this.compile(project, made, app);
-    const fresh = compileErrors(now.program, now.documents, touched).filter((error) => !known.has(keyOf(error)));
-    return { before, fresh };
+    const refused = compileErrors(now.program, now.documents, touched);
+    if (refused.length === 0) return { errors: [], touched, now };
+    const known = new Set(compileErrors(app.program, app.documents, touched).map(keyOf));
+    return { errors: refused.filter((error) => !known.has(keyOf(error))), touched, now };
   }
 
   private compiled(project: Project): AppProgram {
@@ -81,6 +121,33 @@ function describing({ program, documents }: AppProgram): Describing {
     if (start === undefined) return undefined;
     return describeError({ program, file, module }, [start, start + length], { document, code, message });
   };
+}
+
+/** Whether what stands at a place had a type before, and has none that the compiler knows now. */
+function isHidden(place: OffsetPlace, before: AppProgram, now: AppProgram): boolean {
+  const [then, after] = [before, now].map((app) => typeAt(app, place));
+  return then !== undefined && after !== undefined && !isAny(then) && isAny(after);
+}
+
+function typeAt({ program, documents }: AppProgram, { document, offset }: OffsetPlace): ts.Type | undefined {
+  for (const [name, { document: shown, module }] of documents) {
+    if (shown !== document) continue;
+    const file = program.getSourceFile(name);
+    const at = module ? module.mapped.moduleOffset(offset) : offset;
+    if (file && at !== undefined) return program.getTypeChecker().getTypeAtLocation(innermost(file, at));
+  }
+  return undefined;
+}
+
+function innermost(node: ts.Node, offset: number): ts.Node {
+  const inside = ts.forEachChild(node, (child) =>
+    child.getStart() <= offset && offset < child.getEnd() ? child : undefined,
+  );
+  return inside ? innermost(inside, offset) : node;
+}
+
+function isAny(type: ts.Type): boolean {
+  return (type.flags & ts.TypeFlags.Any) !== 0;
 }
 
 function keyOf({ place, code, message }: CompileError): string {

@@ -25,6 +25,17 @@ export function filesReaching(program: ts.Program, isWanted: (fileName: string) 
   return found;
 }
 
+/** Whether a file imports code that is not there, so that the compiler cannot know what is made of it. */
+export function importsUnknown(program: ts.Program, file: ts.SourceFile): boolean {
+  const checker = program.getTypeChecker();
+  return specifiersOf(file).some(
+    (specifier) =>
+      ts.isStringLiteralLike(specifier) &&
+      !/\.(?![cm]?[jt]sx?$|vue$|svelte$)\w+(?:\?\w+)?$/.test(specifier.text) &&
+      checker.getSymbolAtLocation(specifier) === undefined,
+  );
+}
+
 /** What a module imports or hands on, `import()` and `require` among it. */
 function specifiersOf(file: ts.SourceFile): ts.Expression[] {
   const found: ts.Expression[] = [];

@@ -25,6 +25,7 @@ export function typescriptTools(): LanguageTools {
   const proof: AppProof = {
     command: { shown: "tsc -p .", args: () => [compilerProgram(), "-p", "."] },
     compare: async (project, made, how) => (await compiledApps()).compare(project, made, how),
+    inMemory: async (project, made, old) => (await compiledApps()).inMemory(project, made, old),
   };
   return {
     runtimeFolder: join(packageFolder(), "runtimes", "typescript", "wire"),

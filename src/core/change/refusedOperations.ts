@@ -1,0 +1,25 @@
+import type { Place } from "../problem/place.js";
+import type { Problem } from "../problem/problem.js";
+import type { JudgedChange } from "./judgedChange.js";
+
+/** Operations that the new schema refuses, by the change that hits the place which it does not take. */
+export function refusedOperations(
+  changes: readonly JudgedChange[],
+  refused: readonly Problem[],
+): Map<JudgedChange, string[]> {
+  const found = new Map<JudgedChange, string[]>();
+  for (const { places } of refused) {
+    for (const change of changes) {
+      const hits = change.hits.filter(({ place }) => places.some((each) => meet(each, place)));
+      const operations = hits.flatMap((hit) => [hit.owner, ...hit.operations]);
+      if (operations.length > 0 && change.verdict.code === "breaking")
+        found.set(change, [...(found.get(change) ?? []), ...operations]);
+    }
+  }
+  return found;
+}
+
+function meet(a: Place, b: Place): boolean {
+  if (!("offset" in a) || !("offset" in b) || a.document !== b.document) return false;
+  return a.offset < b.offset + b.length && b.offset < a.offset + a.length;
+}

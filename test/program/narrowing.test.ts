@@ -1,0 +1,180 @@
+import { describe, expect, it } from "vitest";
+import { TemporaryProject } from "../support/temporaryProject.js";
+
+const configuration = {
+  "package.json": '{ "type": "module" }',
+  "tsconfig.json": JSON.stringify({
+    compilerOptions: { strict: true, target: "ES2022", module: "ESNext", moduleResolution: "Bundler", noEmit: true },
+    include: ["src"],
+  }),
+};
+
+/** A contract whose one answer has the given fields. */
+function rest(fields: object, types: object = {}): string {
+  const berth = { type: "object", required: Object.keys(fields), properties: fields };
+  return JSON.stringify({
+    openapi: "3.1.0",
+    info: { title: "Berths", version: "1" },
+    paths: {
+      "/berth": {
+        get: {
+          operationId: "getBerth",
+          responses: {
+            200: {
+              description: "",
+              content: { "application/json": { schema: { $ref: "#/components/schemas/Berth" } } },
+            },
+          },
+        },
+      },
+    },
+    components: { schemas: { Berth: berth, ...types } },
+  });
+}
+
+const text = { type: "string" };
+const choice = (...values: string[]) => ({ type: "string", enum: values });
+const reading = (body: string) =>
+  `import type { Berth } from "./sdk/berths/index.js";\ndeclare const berth: Berth;\n${body}\n`;
+
+/** The heaviest verdict on source, with what the gate on source makes of it, and how many errors a proof finds. */
+async function judged(before: string, after: string, source: string) {
+  const project = new TemporaryProject({
+    ...configuration,
+    "berths.json": before,
+    "rhema.yaml":
+      "contracts: { berths: { from: berths.json } }\nsdks: { app: { language: typescript, covers: [berths], into: src/sdk } }\n",
+    "src/app.ts": reading(source),
+  });
+  expect((await project.run(["generate"])).code).toBe(0);
+  project.write("berths.json", after);
+  return verdicts(project);
+}
+
+async function verdicts(project: TemporaryProject) {
+  const scanned = await project.run(["impact", "--judge", "code", "--json"]);
+  const proved = await project.run(["impact", "--judge", "code", "--prove", "--json"]);
+  const changesOf = (out: string) =>
+    (
+      JSON.parse(out) as { contracts: { changes: { code: string; use: string; verdict: { code: string } }[] }[] }
+    ).contracts
+      .flatMap(({ changes }) => changes)
+      .filter(({ use }) => use === "used")
+      .map(({ code, verdict }) => `${code} ${verdict.code}`);
+  const [told, provedTold] = [changesOf(scanned.out), changesOf(proved.out)];
+  expect(provedTold, "a proof says the same").toEqual(told);
+  expect(proved.code).toBe(scanned.code);
+  return [scanned.code, ...told];
+}
+
+describe("what source narrows", () => {
+  it.each<[string, string, string, string, unknown[]]>([
+    [
+      "a text that becomes a choice, and is compared with another value",
+      rest({ state: text }),
+      rest({ state: choice("open", "shut") }),
+      'export const lost = berth.state === "lost";',
+      [1, "answer.type.changed breaking"],
+    ],
+    [
+      "a text that becomes a choice, and is compared with one of its values",
+      rest({ state: text }),
+      rest({ state: choice("open", "shut") }),
+      'export const open = berth.state === "open";',
+      [0, "answer.type.changed compatible"],
+    ],
+    [
+      "a union that loses text",
+      rest({ size: { anyOf: [text, { type: "number" }, { type: "boolean" }] } }),
+      rest({ size: { anyOf: [{ type: "number" }, { type: "boolean" }] } }),
+      'export const length = typeof berth.size === "string" ? berth.size.length : 0;',
+      [1, "answer.member.gone breaking"],
+    ],
+    [
+      "a union that gains a member whose common field has another type",
+      rest(
+        { owner: { anyOf: [{ $ref: "#/components/schemas/Person" }, { $ref: "#/components/schemas/Club" }] } },
+        {
+          Person: { type: "object", required: ["kind", "id"], properties: { kind: { const: "person" }, id: text } },
+          Club: { type: "object", required: ["kind", "id"], properties: { kind: { const: "club" }, id: text } },
+        },
+      ),
+      rest(
+        {
+          owner: {
+            anyOf: ["Person", "Club", "Fleet"].map((name) => ({ $ref: `#/components/schemas/${name}` })),
+          },
+        },
+        {
+          Person: { type: "object", required: ["kind", "id"], properties: { kind: { const: "person" }, id: text } },
+          Club: { type: "object", required: ["kind", "id"], properties: { kind: { const: "club" }, id: text } },
+          Fleet: {
+            type: "object",
+            required: ["kind", "id"],
+            properties: { kind: { const: "fleet" }, id: { type: "number" } },
+          },
+        },
+      ),
+      "export const id: string = berth.owner.id;",
+      [1, "answer.member.new breaking"],
+    ],
+    [
+      "a record of all values of a choice that grows",
+      rest({ state: { $ref: "#/components/schemas/State" } }, { State: choice("open", "shut") }),
+      rest({ state: { $ref: "#/components/schemas/State" } }, { State: choice("open", "shut", "lost") }),
+      'const words: Record<Berth["state"], string> = { open: "Open", shut: "Shut" };\nexport const word = words[berth.state];',
+      [1, "answer.choice.new breaking"],
+    ],
+    [
+      "a match that says it is whole",
+      rest({ state: choice("open", "shut") }),
+      rest({ state: choice("open", "shut", "lost") }),
+      'const never = (value: never): never => value;\nexport const is = berth.state === "open" ? 1 : berth.state === "shut" ? 2 : never(berth.state);',
+      [1, "answer.choice.new breaking"],
+    ],
+    [
+      "a comparison, when another value is added",
+      rest({ state: choice("open", "shut") }),
+      rest({ state: choice("open", "shut", "lost") }),
+      'export const open = berth.state === "open";',
+      [0, "answer.choice.new compatible"],
+    ],
+  ])("%s", async (_what, before, after, source, expected) => {
+    expect(await judged(before, after, source)).toEqual(expected);
+  });
+
+  const pets = (members: string) =>
+    `type Query { pet: Pet }\nunion Pet = ${members}\n${["Cat", "Dog", "Rat"].map((name) => `type ${name} { name: String! age: Int! }`).join("\n")}\n`;
+  it.each<[string, string, unknown[]]>([
+    ['a.pet?.__typename === "Rat"', "says what is gone", [1, "answer.member.gone breaking"]],
+    ['a.pet?.__typename === "Cat"', "says what stays", [0, "answer.member.gone compatible"]],
+  ])("of a query's answer: %s %s", async (condition, _what, expected) => {
+    const project = new TemporaryProject({
+      ...configuration,
+      "pets.graphql": pets("Cat | Dog | Rat"),
+      "src/pet.graphql": "query Pet { pet { __typename ... on Cat { name } } }\n",
+      "rhema.yaml":
+        'contracts: { pets: { from: pets.graphql, queries: ["src/*.graphql"] } }\nsdks: { app: { language: typescript, covers: [pets], into: src/sdk } }\n',
+      "src/app.ts": `import { connectPets, pet } from "./sdk/pets/index.js";\nconst a = await pet(connectPets({ url: "/" }));\nexport const is = ${condition};\n`,
+    });
+    expect((await project.run(["generate"])).code).toBe(0);
+    project.write("pets.graphql", pets("Cat | Dog"));
+    expect(await verdicts(project)).toEqual(expected);
+  });
+
+  it("what the compiler does not look at keeps its verdict", async () => {
+    const before = rest({ state: choice("open", "shut") });
+    const after = rest({ state: choice("open", "shut", "lost") });
+    const project = new TemporaryProject({
+      ...configuration,
+      "berths.json": before,
+      "rhema.yaml":
+        "contracts: { berths: { from: berths.json } }\nsdks: { app: { language: typescript, covers: [berths], into: src/sdk } }\n",
+      "src/app.js":
+        'import { connectBerths, getBerth } from "./sdk/berths/index.js";\nexport const open = (await getBerth(connectBerths({ baseUrl: "/" }))).state === "open";\n',
+    });
+    expect((await project.run(["generate"])).code).toBe(0);
+    project.write("berths.json", after);
+    expect(await verdicts(project)).toEqual([0, "answer.choice.new risky"]);
+  });
+});
