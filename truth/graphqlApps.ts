@@ -32,7 +32,7 @@ export interface Openness {
   readonly openChoices: boolean;
 }
 
-const tries = 24;
+const tries = 48;
 
 /**
  * What released operations no longer do with a server that has another schema: a request that is refused, or an answer

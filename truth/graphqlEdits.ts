@@ -385,6 +385,60 @@ const ofTypes: SchemaEdit[] = [
       }),
   },
   {
+    kind: "a member added to a union, with what the others have",
+    apply: (tree, random) =>
+      oneOf(unions(tree), random, (each) => {
+        const members = objects(tree).filter(
+          ({ name }) => each.types?.some((one) => one.name.value === name.value) === true,
+        );
+        tree.definitions.push({ ...structuredClone(random.pick(members)), name: named("BrandNew") });
+        each.types?.push(referring(Kind.NAMED_TYPE, "BrandNew"));
+        return true;
+      }),
+  },
+  {
+    kind: "a type of an interface that lacks what the others have beside",
+    apply: (tree, random) =>
+      oneOf(interfaces(tree), random, (each) => {
+        const fresh = definition(`type BrandNew implements ${each.name.value} { fresh: Int }`);
+        if ((each.interfaces?.length ?? 0) > 0) return false;
+        fresh.fields?.push(...(structuredClone(each.fields) ?? []));
+        tree.definitions.push(fresh);
+        return true;
+      }),
+  },
+  ...[true, false].map((isWhole): SchemaEdit => ({
+    kind: `a field that has another type with ${isWhole ? "all" : "most of"} its fields`,
+    apply: (tree, random) =>
+      oneOf(objects(tree), random, (each) => {
+        const roots = ["Query", "Mutation", "Subscription"];
+        if (roots.includes(each.name.value) || (each.fields?.length ?? 0) < 2) return false;
+        const uses = objects(tree)
+          .flatMap((owner) => (owner.interfaces?.length ? [] : (owner.fields ?? [])))
+          .filter(({ type }) => JSON.stringify(type).includes(`"value":"${each.name.value}"`));
+        if (uses.length === 0) return false;
+        const twin = { ...structuredClone(each), name: named("Twin") };
+        if (!isWhole && twin.interfaces?.length) return false;
+        if (!isWhole) twin.fields?.splice(random.below(twin.fields.length), 1);
+        tree.definitions.push(twin);
+        return swap(random.pick(uses).type, each.name.value, "Twin");
+      }),
+  })),
+  {
+    kind: "a field that has another enum with more values",
+    apply: (tree, random) =>
+      oneOf(enums(tree), random, (each) => {
+        const uses = objects(tree)
+          .flatMap((owner) => (owner.interfaces?.length ? [] : (owner.fields ?? [])))
+          .filter(({ type }) => JSON.stringify(type).includes(`"value":"${each.name.value}"`));
+        if (uses.length === 0) return false;
+        const twin = { ...structuredClone(each), name: named("Twin") };
+        twin.values?.push(referring(Kind.ENUM_VALUE_DEFINITION, "BRAND_NEW"));
+        tree.definitions.push(twin);
+        return swap(random.pick(uses).type, each.name.value, "Twin");
+      }),
+  },
+  {
     kind: "a member taken from a union",
     apply: (tree, random) =>
       oneOf(unions(tree), random, (each) => {

@@ -134,8 +134,9 @@ export class RestTruth {
         refused: new Map(),
         namesOf: operationNames,
       });
-      // What only several edits together do has no one edit to blame.
-      if (culprits.length === 0) blame.alone++;
+      // What only several edits together do has no one edit to blame; nor has an edit that, alone, hits another place.
+      const isOfAll = change && !singles.some(({ keys }) => keys.has(keyOf(change)));
+      if (culprits.length === 0 || isOfAll === true) blame.alone++;
       else if (change && culprits.some(({ keys }) => keys.has(keyOf(change)))) blame.right++;
       else
         blame.wrong.push(

@@ -20,16 +20,16 @@ describe("watch", () => {
     const from = watching.out.length;
     project.write(
       "contracts/berths.yaml",
-      project.read("contracts/berths.yaml").replace("        note: { type: string,", "        remark: { type: string,"),
+      project.read("contracts/berths.yaml").replace("        note: { type: string,", "        notes: { type: string,"),
     );
     const said = await watching.says(
       /watch: contracts\/berths\.yaml saved, quay-board \d+ files? written in \d+ ms\n.*\n/,
       from,
     );
     expect(said.trim().split("\n")).toHaveLength(2);
-    expect(said).toContain("`Berth.note` is now called `remark`.  src/");
+    expect(said).toContain("`Berth.note` is gone; perhaps it is now called `notes`.  src/");
     const after = project.tree("src/sdk");
-    expect(after["berths/shapes.ts"]).toContain("remark?: string");
+    expect(after["berths/shapes.ts"]).toContain("notes?: string");
     const changed = Object.keys(after).filter((path) => after[path] !== before[path]);
     expect(changed.length).toBeGreaterThan(0);
     expect(changed.every((path) => !path.startsWith("passages/"))).toBe(true);

@@ -191,7 +191,7 @@ async function watching(
     const contract = join(folder, "contracts", "berths.yaml");
     const text = readFileSync(contract, "utf8");
     for (const [saved, wanted] of [
-      [text.replace("        note: { type: string,", "        remark: { type: string,"), /(saved, [^]*\n {2}[^\n]*)/],
+      [text.replace("        note: { type: string,", "        notes: { type: string,"), /(saved, [^]*\n {2}[^\n]*)/],
       [text, /saved, [^]*(saved, [^]*\n {2}[^\n]*)/],
     ] as const) {
       writeFileSync(contract, saved);

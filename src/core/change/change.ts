@@ -23,6 +23,10 @@ export interface Change {
   readonly coordinates: readonly string[];
   /** GraphQL: uses for which the verdict is another one, by coordinate. */
   readonly verdictAt?: Readonly<Record<string, Verdict>>;
+  /** GraphQL: the interfaces and unions of a type that an answer can now be. */
+  readonly joins?: readonly string[];
+  /** GraphQL: what may be selected of a new type that answers as the old one did: "name", "on Vessel". */
+  readonly kept?: readonly string[];
   /** REST: source is hit only where it names this, for example the field that is gone. */
   readonly word?: string;
   readonly hint?: string;

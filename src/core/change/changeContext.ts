@@ -39,7 +39,7 @@ export function applyRules<K extends PointKind>(
   for (const rule of rulesAt.get(kind) ?? []) {
     const finding = rule.find(point, facts);
     if (!finding) continue;
-    const { message, verdict, hint, verdictAt } = finding;
+    const { message, verdict, hint, verdictAt, joins, kept } = finding;
     const word = finding.word === undefined ? point.word : finding.word;
     changes.push({
       code: rule.code as Change["code"],
@@ -52,6 +52,8 @@ export function applyRules<K extends PointKind>(
       ...(word === undefined || word === null ? {} : { word }),
       ...(hint === undefined ? {} : { hint }),
       ...(verdictAt === undefined ? {} : { verdictAt }),
+      ...(joins === undefined ? {} : { joins }),
+      ...(kept === undefined ? {} : { kept }),
       operations: operations(),
       coordinates: finding.coordinates ?? point.coordinates,
     });

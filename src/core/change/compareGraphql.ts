@@ -1,4 +1,4 @@
-import { reachedTypes } from "../contract/reachedTypes.js";
+import { namedTypes, reachedTypes } from "../contract/reachedTypes.js";
 import type { Field, GraphqlContract, Shape, TypeDefinition } from "../contract/model.js";
 import { resolveReference } from "../contract/resolveShape.js";
 import { referenceSignature } from "../contract/sameShape.js";
@@ -8,6 +8,7 @@ import { applyRules, type ChangeContext } from "./changeContext.js";
 import { comparedFields, ShapeWalk } from "./compareReferences.js";
 import type { PointKind, Points } from "./points.js";
 import { renamedTo } from "./renamedTo.js";
+import { renamedTypes } from "./renamedTypes.js";
 import type { SdkFacts } from "./sdkFacts.js";
 
 /** Every difference between two versions of a GraphQL schema, by schema coordinate. */
@@ -170,7 +171,9 @@ class GraphqlComparison {
       }) as const;
     for (const argument of before) {
       const other = after.find((each) => each.name === argument.name);
-      const successor = other ? undefined : renamedTo(argument, gone, fresh, this.context.signatures);
+      const successor = other
+        ? undefined
+        : renamedTo(argument, { gone, fresh, owner: subject }, this.context.signatures);
       if (successor) renamed.add(successor.name);
       const places = { placeBefore: argument.place, placeAfter: (other ?? successor)?.place };
       const point = { ...pointOf(argument.name), ...places };
@@ -201,7 +204,13 @@ class GraphqlComparison {
         before: { shape: scalarOr(from, left), nullable: false },
         after: { shape: scalarOr(to, right), nullable: false },
       };
-      this.at("value", { ...point, ...shapes, isGraphql: true });
+      if (from?.role === "enum" && to?.role === "enum" && face === "answer") {
+        const pair = { ...point, ...shapes, face, owner: coordinates } as const;
+        new ShapeWalk(this.context, () => undefined).compareNamed(pair, from.shape, to.shape);
+        return;
+      }
+      const kept = from && to && face === "answer" ? this.keptSelections(from, to) : undefined;
+      this.at("value", { ...point, ...shapes, isGraphql: true, kept });
     };
     const isNamed = (key: string): boolean => this.before.types.has(key) || this.after.types.has(key);
     new ShapeWalk(this.context, other, isNamed).compare({
@@ -211,6 +220,38 @@ class GraphqlComparison {
       // GraphQL, section 3.11.
       asListOfOne: face === "ask" ? "whole" : undefined,
     });
+  }
+
+  /** What a document may select of a value that answers the same where another type came: fields, and fragments on a type. */
+  private keptSelections(from: TypeDefinition, to: TypeDefinition): string[] {
+    const fields =
+      from.shape.kind === "record" && to.shape.kind === "record"
+        ? from.shape.fields.filter(({ name }) => this.isSameField(`${from.key}.${name}`, `${to.key}.${name}`))
+        : [];
+    const kindsOf = ({ key, role, shape }: TypeDefinition, types: GraphqlContract["types"]): string[] =>
+      role === "object"
+        ? [key]
+        : role === "union"
+          ? [...namedTypes([shape])]
+          : [...types.values()].filter((type) => type.implements?.includes(key)).map((type) => type.key);
+    const possible = kindsOf(to, this.after.types);
+    const isSame = String(kindsOf(from, this.before.types).sort()) === String([...possible].sort());
+    const common = this.before.types.get(to.key) ? [to.key, ...(to.implements ?? [])] : [];
+    const conditions = isSame ? [...possible, ...common] : from.role === "object" ? common : [];
+    return [...fields.map(({ name }) => name), ...conditions.map((condition) => `on ${condition}`)];
+  }
+
+  /** Whether a field answers the same, asked for in the same way. */
+  private isSameField(left: string, right: string): boolean {
+    const before = this.before.fields.get(left);
+    const after = this.after.fields.get(right);
+    if (!before || !after || referenceSignature(before.type) !== referenceSignature(after.type)) return false;
+    const signature = ({ name, type, required }: Field): string =>
+      JSON.stringify([name, referenceSignature(type), required]);
+    const taken = new Set(after.arguments.map(signature));
+    const isTaken = before.arguments.every((argument) => taken.has(signature(argument)));
+    const known = new Set(before.arguments.map(({ name }) => name));
+    return isTaken && after.arguments.every(({ name, required }) => known.has(name) || !required);
   }
 
   private compareInterfaces(before: TypeDefinition, after: TypeDefinition): void {
@@ -227,7 +268,7 @@ class GraphqlComparison {
     for (const name of after.implements ?? []) {
       if (known.has(name) || !this.before.types.has(name) || after.role !== "object") continue;
       const point = { face: "answer", subject: name, coordinates: [`${name}*`] } as const;
-      this.at("implementation", { ...point, ...places, type: after.key, after: name, isOpen });
+      this.at("implementation", { ...point, ...places, type: after.key, after: name, joins: after.implements, isOpen });
     }
   }
 
@@ -250,7 +291,13 @@ class GraphqlComparison {
       for (const name of type.implements ?? []) {
         if (!this.before.types.has(name)) continue;
         const point = { face: "answer", subject: name, coordinates: [`${name}*`], placeAfter: type.place } as const;
-        this.at("implementation", { ...point, type: type.key, after: name, isOpen: this.facts.openUnions });
+        this.at("implementation", {
+          ...point,
+          type: type.key,
+          after: name,
+          joins: type.implements,
+          isOpen: this.facts.openUnions,
+        });
       }
     }
   }
@@ -276,41 +323,6 @@ function facesOf(contract: GraphqlContract): Record<"ask" | "answer", Set<string
       shapeOf,
     ),
   };
-}
-
-/** New names of types by their old ones: a type that is gone and a new one of its kind with most of its parts, where there is only one such. */
-export function renamedTypes(before: GraphqlContract, after: GraphqlContract): Map<string, string> {
-  const gone = [...before.types.values()].filter(({ key }) => !after.types.has(key));
-  const fresh = [...after.types.values()].filter(({ key }) => !before.types.has(key));
-  const found = new Map<string, string>();
-  for (const root of ["query", "mutation", "subscription"] as const) {
-    const from = before.roots[root];
-    const to = after.roots[root];
-    if (from !== undefined && to !== undefined && from !== to && !after.types.has(from)) found.set(from, to);
-  }
-  for (const type of gone) {
-    if (found.has(type.key)) continue;
-    const alike = fresh.filter((each) => isAlike(type, each));
-    const [only] = alike;
-    if (only && alike.length === 1 && gone.filter((each) => isAlike(each, only)).length === 1)
-      found.set(type.key, only.key);
-  }
-  return found;
-}
-
-function isAlike(a: TypeDefinition, b: TypeDefinition): boolean {
-  if (a.role !== b.role) return false;
-  const left = partsOf(a);
-  const right = new Set(partsOf(b));
-  const shared = left.filter((part) => right.has(part)).length;
-  return shared > 0 && shared * 3 >= Math.max(left.length, right.size) * 2;
-}
-
-function partsOf({ shape }: TypeDefinition): string[] {
-  if (shape.kind === "record") return shape.fields.map(({ name }) => name);
-  if (shape.kind === "choice") return shape.values.map(({ value }) => String(value));
-  if (shape.kind === "union") return shape.members.map((member) => referenceSignature(member));
-  return [];
 }
 
 /** What stands for a type in a sentence, and in a comparison of leaves. */

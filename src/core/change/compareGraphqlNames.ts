@@ -2,7 +2,7 @@ import type { GraphqlContract } from "../contract/model.js";
 import type { GraphqlPlan } from "../sdk/sdkPlan.js";
 import type { Change } from "./change.js";
 import { applyRules } from "./changeContext.js";
-import { renamedTypes } from "./compareGraphql.js";
+import { renamedTypes } from "./renamedTypes.js";
 import type { SdkFacts } from "./sdkFacts.js";
 
 /** One side of a schema, with the SDK that the same query documents get from it. */

@@ -180,6 +180,7 @@ export class ShapeWalk {
         after: this.words(key, member, this.context.after),
         before: undefined,
         lacksCommon,
+        joins: member.shape.kind === "named" ? (this.context.after.get(member.shape.key)?.implements ?? []) : undefined,
       });
     }
     for (const [key, partner] of partners) {
@@ -324,7 +325,7 @@ export function comparedFields(
   const shared = { records, owner: pair.owner, isGraphql: context.isGraphql };
   const renamed = new Set<string>();
   for (const field of gone) {
-    const successor = renamedTo(field, gone, fresh, context.signatures);
+    const successor = renamedTo(field, { gone, fresh, owner: pair.subject }, context.signatures);
     if (successor) renamed.add(successor.name);
     context.at("field", {
       ...pointOf(field.name),
@@ -337,8 +338,8 @@ export function comparedFields(
     });
   }
   for (const field of fresh) {
-    if (renamed.has(field.name)) continue;
     const isTakenByRest = before.rest && isTakenBy(field, before.rest, pair.face, context);
+    if (renamed.has(field.name) && isTakenByRest !== false) continue;
     context.at("field", { ...pointOf(field.name), ...shared, after: field, placeAfter: field.place, isTakenByRest });
   }
   return left.flatMap((field) => {

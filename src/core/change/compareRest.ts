@@ -10,12 +10,14 @@ import { namedTypes } from "../contract/reachedTypes.js";
 import { connectionPlan } from "../sdk/lower/connectionPlan.js";
 import { planRest } from "../sdk/planRest.js";
 import { receivedBy, repliedTo } from "../sdk/planSent.js";
-import type { PlannedArgument, PlannedResponse, PlannedSent, RestCall, RestPlan } from "../sdk/sdkPlan.js";
+import type { PlannedArgument, PlannedResponse, PlannedSent, PlannedType, RestCall, RestPlan } from "../sdk/sdkPlan.js";
 import type { Change } from "./change.js";
 import { applyRules, type ChangeContext } from "./changeContext.js";
 import { ShapeWalk, type NamedPairs } from "./compareReferences.js";
 import { deepSignature } from "./deepSignature.js";
+import { namesAlike } from "./mayBeRenamed.js";
 import { pairOperations } from "./pairOperations.js";
+import { partsShared } from "./partsShared.js";
 import type { Asked, PointKind, Points } from "./points.js";
 import { renamedTo } from "./renamedTo.js";
 import type { CallNames, ContractNames } from "../sdk/contractNames.js";
@@ -463,12 +465,7 @@ class RestComparison {
       new Map([...plan.types.values()].filter(({ id }) => !isInline(id)).map((type) => [type.name, type]));
     const left = names(this.before);
     const right = names(this.after);
-    const successors = new Map<string, string>();
-    for (const { before, after } of this.named.values()) {
-      const from = this.before.types.get(before)?.name;
-      const to = this.after.types.get(after)?.name;
-      if (from !== undefined && to !== undefined && !right.has(from) && !left.has(to)) successors.set(from, to);
-    }
+    const successors = this.renamedNames(left, right);
     for (const [name, { id }] of left) {
       if (right.has(name)) continue;
       const point = { subject: name, face: "operation", coordinates: [this.facts.typeName(name)], word: name } as const;
@@ -478,6 +475,27 @@ class RestComparison {
         () => [...new Set([...this.users.ask(id), ...this.users.answer(id)])],
       );
     }
+  }
+
+  /** New names by the old ones: a type that is gone, where everything that is still there has one other in its place. */
+  private renamedNames(left: ReadonlyMap<string, PlannedType>, right: ReadonlyMap<string, PlannedType>) {
+    const candidates = new Map<string, Set<string>>();
+    const origins = new Map<string, Set<string>>();
+    for (const { before, after } of this.named.values()) {
+      const from = this.before.types.get(before);
+      const to = this.after.types.get(after);
+      if (!from || !to || right.has(from.name) || this.to.types.has(before)) continue;
+      candidates.set(from.name, (candidates.get(from.name) ?? new Set()).add(to.name));
+      origins.set(to.name, (origins.get(to.name) ?? new Set()).add(from.name));
+    }
+    const found = new Map<string, string>();
+    for (const [name, tos] of candidates) {
+      const [only, ...others] = tos;
+      if (only === undefined || others.length > 0 || left.has(only) || origins.get(only)?.size !== 1) continue;
+      const [before, after] = [left.get(name), right.get(only)];
+      if (before && after && isRenamed(before, after)) found.set(name, only);
+    }
+    return found;
   }
 
   /** What the connection has to be given. */
@@ -514,6 +532,14 @@ class RestComparison {
       this.at("ownServer", { subject, face: "operation", coordinates, word: url, before: url }, none);
     }
   }
+}
+
+/** Whether the one type came for the other: most of its parts are the same, or its name says so. */
+function isRenamed(before: PlannedType, after: PlannedType): boolean {
+  return (
+    partsShared(before.shape, after.shape) ||
+    (before.shape.kind === after.shape.kind && namesAlike(before.name, after.name))
+  );
 }
 
 /** How one value is read where a parameter is a list (OpenAPI 3.1, section 4.8.12.4). */
@@ -581,7 +607,7 @@ function successorOf(
   if (moved && parameter.in !== "path") return moved;
   if (parameter.in !== "path") {
     const here = (each: Asked): boolean => each.in === parameter.in;
-    return renamedTo(parameter, gone.filter(here), fresh.filter(here), signatures);
+    return renamedTo(parameter, { gone: gone.filter(here), fresh: fresh.filter(here), owner: "" }, signatures);
   }
   const names = (path: string): string[] => [...path.matchAll(/\{([^{}]+)\}/g)].map(([, name = ""]) => name);
   const name = names(after.operation.path)[names(before.operation.path).indexOf(parameter.name)];

@@ -230,8 +230,8 @@ export const changeExamples: Readonly<Record<ChangeCode, ChangeExample>> = {
   "ask.field.now-optional": sent(record(`quay: ${text}`, ", required: [quay]"), record(`quay: ${text}`)),
   "answer.field.gone": answered(record(`quay: ${text}, note: ${text}`, ", required: [note]"), record(`quay: ${text}`)),
   "answer.field.renamed": answered(
-    record(`quay: ${text}, draught: { type: number }`),
-    record(`quay: ${text}, depth: { type: number }`),
+    record(`quay: ${text}, draught: { type: number, description: Depth at low water. }`),
+    record(`quay: ${text}, depth: { type: number, description: Depth at low water. }`),
   ),
   "answer.field.new": answered(record(`quay: ${text}`), record(`quay: ${text}, photos: { type: integer }`)),
   "answer.field.now-optional": answered(record(`quay: ${text}`, ", required: [quay]"), record(`quay: ${text}`)),

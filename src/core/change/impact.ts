@@ -1,4 +1,5 @@
 import type { Contract } from "../contract/model.js";
+import type { Ways } from "../graphql/memberNeeds.js";
 import type { QueryUse } from "../graphql/queryModel.js";
 import { groupedBy } from "../text/groupedBy.js";
 import { byCodeUnit } from "../text/sortedBy.js";
@@ -79,7 +80,9 @@ function hitOf({ owner, operations, place, kind }: QueryUse): Hit {
 function verdictOn({ verdict, verdictAt }: Pick<Change, "verdict" | "verdictAt">, uses: readonly QueryUse[]): Verdict {
   if (!verdictAt) return verdict;
   const found = uses.map(({ coordinate }) => verdictAt[coordinate] ?? verdict);
-  return (found.length > 0 ? found : [verdict, ...Object.values(verdictAt)]).reduce((one, other) => ({
+  // Which keys types share is a matter of documents, of which a contract alone says nothing.
+  const others = Object.entries(verdictAt).flatMap(([coordinate, each]) => (/[+&]$/.test(coordinate) ? [] : [each]));
+  return (found.length > 0 ? found : [verdict, ...others]).reduce((one, other) => ({
     code: heavier(one.code, other.code),
     apps: heavier(one.apps, other.apps),
   }));
@@ -153,8 +156,16 @@ function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedC
   };
 }
 
+/** Whether a type that an answer can now be has no way to a key that is read of all types alike. */
+function lacksKey(joins: readonly string[], keys: readonly Ways[]): boolean {
+  return keys.some((ways) => !ways.some((way) => way.every((condition) => joins.includes(condition))));
+}
+
 /** A document that only reads a choice is not hit by what can be sent, and the other way round. */
 function fits(change: Change, use: QueryUse): boolean {
+  const { kept } = change;
+  if (use.selected && kept) return use.selected.some((each) => !kept.includes(each));
+  if (use.keys && change.joins) return lacksKey(change.joins, use.keys);
   // Who selects a field, or sends what holds a type, does not say the type's name.
   if (change.code === "type.renamed" || change.code === "type.gone")
     return !["selects", "sends"].includes(use.kind) || /[.$]/.test(use.coordinate);

@@ -1,5 +1,5 @@
-import type { RestOperation } from "../contract/model.js";
-import { sharesWord } from "../text/words.js";
+import { nameless, type RestOperation } from "../contract/model.js";
+import { mayBeRenamed } from "./mayBeRenamed.js";
 
 export interface PairedOperations {
   readonly pairs: readonly { readonly before: RestOperation; readonly after: RestOperation }[];
@@ -15,7 +15,7 @@ export interface Likeness {
 
 /**
  * Pairs operations by method and path (parameter names apart), then by operationId, then where both are new: the only
- * two that ask and answer the same, when their paths share a word.
+ * two that ask and answer the same, when their paths, names or summaries say the same.
  */
 export function pairOperations(
   before: readonly RestOperation[],
@@ -47,7 +47,7 @@ export function pairOperations(
     const text = likeness.before(operation) ?? "";
     const [partner, ...others] = right.get(text) ?? [];
     const isOnly = partner !== undefined && others.length === 0 && left.get(text)?.length === 1;
-    return !take(operation, isOnly && sharesWord(pathWords(operation), pathWords(partner)) ? partner : undefined);
+    return !take(operation, isOnly && mayHaveMoved(operation, partner) ? partner : undefined);
   });
   return { pairs, gone, fresh: [...open] };
 }
@@ -64,10 +64,18 @@ function groupedBy(
   return groups;
 }
 
+function mayHaveMoved(before: RestOperation, after: RestOperation): boolean {
+  const [from, to] = [before, after].map((operation) => ({
+    name: pathWords(operation),
+    description: operation.summary ?? operation.description,
+  }));
+  return from !== undefined && to !== undefined && mayBeRenamed(from, to);
+}
+
 function pathWords({ path }: RestOperation): string {
   return path.replace(/\{[^{}]*\}/g, " ");
 }
 
 function pathKey({ method, path }: RestOperation): string {
-  return `${method} ${path.replace(/\{[^{}]*\}/g, "{}")}`;
+  return `${method} ${nameless(path)}`;
 }

@@ -110,6 +110,8 @@ export interface Points {
       readonly isShared?: boolean | undefined;
       /** It is a field's, which could be absent before. */
       readonly mayBeAbsent?: boolean | undefined;
+      /** GraphQL: what may be selected of the new type that answers as the old one did: "name", "on Vessel". */
+      readonly kept?: readonly string[] | undefined;
       /** It is a list of what was sent alone: "whole", or "split" where that is taken apart at a mark. */
       readonly asListOfOne?: "whole" | "split" | undefined;
     };
@@ -127,13 +129,21 @@ export interface Points {
       readonly lacksCommon?: boolean | undefined;
       /** GraphQL: the name of the member. */
       readonly key?: string;
+      /** GraphQL: the interfaces of a new member. */
+      readonly joins?: readonly string[] | undefined;
       /** What went is a record, which source tells from the others by its fields. */
       readonly isRecord?: boolean;
       readonly isGraphql: boolean;
     };
   readonly definition: Point & Sides<TypeDefinition> & { readonly successor?: TypeDefinition | undefined };
   /** Whether a GraphQL type implements an interface. */
-  readonly implementation: Point & Sides<string> & { readonly type: string; readonly isOpen: boolean };
+  readonly implementation: Point &
+    Sides<string> & {
+      readonly type: string;
+      /** All that the type implements now. */
+      readonly joins?: readonly string[] | undefined;
+      readonly isOpen: boolean;
+    };
   /** A type of the SDK by its name. */
   readonly name: Point & { readonly before: string; readonly successor?: string | undefined };
   readonly paging: Point & { readonly before: string; readonly after?: string | undefined };

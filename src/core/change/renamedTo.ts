@@ -1,5 +1,5 @@
 import type { Field, Reference } from "../contract/model.js";
-import { sharesWord } from "../text/words.js";
+import { mayBeRenamed } from "./mayBeRenamed.js";
 
 /** Texts that are equal for two references exactly when they describe the same values, for either side. */
 export interface Signatures {
@@ -7,25 +7,29 @@ export interface Signatures {
   readonly after: (reference: Reference) => string;
 }
 
+/** What went and what came at one place. */
+export interface GoneAndFresh<T> {
+  readonly gone: readonly T[];
+  readonly fresh: readonly T[];
+  /** What the place is called: its words tell nothing of a field. */
+  readonly owner: string;
+}
+
 /**
- * The new field that a gone one turned into: of the same shape and presence, and either the only candidate both ways
- * or the only one that shares a word with the old name.
+ * The new field that a gone one perhaps turned into: of the same shape, presence and default, with a name or description
+ * that says the same; undefined where there is a second candidate on either side.
  */
 export function renamedTo<T extends Field>(
   field: T,
-  gone: readonly T[],
-  fresh: readonly T[],
+  { gone, fresh, owner }: GoneAndFresh<T>,
   { before, after }: Signatures,
 ): T | undefined {
-  if (fresh.length === 0) return undefined;
-  const wanted = before(field.type);
-  const candidates = fresh.filter((each) => each.required === field.required && after(each.type) === wanted);
-  if (candidates.length === 0) return undefined;
-  const rivals = gone.filter((each) => each.required === field.required && before(each.type) === wanted);
-  const [only] = candidates;
-  if (candidates.length === 1 && rivals.length === 1) return only;
-  const related = candidates.filter((each) => sharesWord(field.name, each.name));
-  const [first] = related;
-  const contested = first && rivals.some((each) => each !== field && sharesWord(each.name, first.name));
-  return related.length === 1 && !contested ? first : undefined;
+  const mayBecome = (from: T, to: T): boolean =>
+    from.required === to.required &&
+    JSON.stringify(from.default) === JSON.stringify(to.default) &&
+    mayBeRenamed(from, to, owner) &&
+    before(from.type) === after(to.type);
+  const [only, ...others] = fresh.filter((each) => mayBecome(field, each));
+  if (!only || others.length > 0) return undefined;
+  return gone.some((each) => each !== field && mayBecome(each, only)) ? undefined : only;
 }

@@ -12,6 +12,10 @@ export interface Finding {
   readonly coordinates?: readonly string[];
   /** Instead of the point's own; null when source is hit whatever it names. */
   readonly word?: string | null | undefined;
+  /** GraphQL: the interfaces and unions of a type that an answer can now be. */
+  readonly joins?: readonly string[] | undefined;
+  /** GraphQL: what may be selected of a new type that answers as the old one did. */
+  readonly kept?: readonly string[] | undefined;
   /** Uses for which the verdict is another one, by coordinate. */
   readonly verdictAt?: Readonly<Record<string, Verdict>> | undefined;
 }

@@ -15,6 +15,8 @@ export function shapeFamily(shape: Shape): string {
       return "record";
     case "tuple":
       return `tuple of ${String(shape.items.length)}, ${String(shape.needed ?? shape.items.length)}, ${String(shape.rest !== undefined)}`;
+    case "named":
+      return `named ${shape.key}`;
     case "any":
       return `any ${shape.scalar ?? ""}`;
     default:

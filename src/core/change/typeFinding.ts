@@ -23,7 +23,7 @@ export function typeFinding(point: Points["value"], facts: SdkFacts): Finding | 
   const verdict = isAnswer ? answered(before, after, facts) : asked(before, after, facts, point.isShared === true);
   if (point.isWritten === true && isAnyText(after) && isLeaf(before))
     return { message, verdict: { code: verdict.code, apps: "compatible" } };
-  const finding = { message, verdict: isAnswer ? verdict : takenAlone(point, verdict) };
+  const finding = { message, verdict: isAnswer ? verdict : takenAlone(point, verdict), kept: point.kept };
   return isAnswer || !point.isGraphql ? finding : inDocuments(point, finding);
 }
 

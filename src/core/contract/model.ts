@@ -332,3 +332,8 @@ export interface RestOperation {
 export function operationLabel(operation: Pick<RestOperation, "method" | "path">): string {
   return `${operation.method.toUpperCase()} ${operation.path}`;
 }
+
+/** A path or label without the names of its path parameters, which are not sent. */
+export function nameless(path: string): string {
+  return path.replace(/\{[^{}]*\}/g, "{}");
+}

@@ -12,7 +12,6 @@ import {
   typeFromAST,
   visit,
   visitWithTypeInfo,
-  type FieldNode,
   type FragmentDefinitionNode,
   type GraphQLCompositeType,
   type GraphQLNamedType,
@@ -24,6 +23,7 @@ import {
 } from "graphql";
 import type { Place } from "../problem/place.js";
 import { placeOfNode } from "./graphqlPlace.js";
+import { memberNeeds } from "./memberNeeds.js";
 import type { QueryUse, UseKind } from "./queryModel.js";
 
 /** Every place where the definitions depend on something of the schema, in document order. */
@@ -61,8 +61,8 @@ function usesOf(
   const uses: QueryUse[] = [];
   const info = new TypeInfo(schema);
   const owner = definition.name?.value ?? "";
-  const add = (coordinate: string, kind: UseKind, place: Place): void => {
-    uses.push({ coordinate, kind, owner, operations: [], place });
+  const add = (coordinate: string, kind: UseKind, place: Place, more?: Pick<QueryUse, "keys" | "selected">): void => {
+    uses.push({ coordinate, kind, owner, operations: [], place, ...more });
   };
   visit(
     definition,
@@ -74,13 +74,18 @@ function usesOf(
         if (parent && node.name.value === "__typename")
           for (const name of kindsOf(schema, parent)) add(`${name}~`, "matches", place);
         if (!parent || !field || field.name.startsWith("__")) return;
-        add(`${parent.name}.${field.name}`, "selects", place);
         const type = getNamedType(field.type);
+        const selected = node.selectionSet && selectedIn(node.selectionSet, fragments);
+        add(`${parent.name}.${field.name}`, "selects", place, selected && { selected });
         if (isEnumType(type) || isScalarType(type) || isAbstractType(type)) add(type.name, "selects", place);
-        if (isAbstractType(type) && tellsApart(node, type, conditions)) {
-          add(`${type.name}*`, "matches", place);
-          if (hasCommonFields(schema, node, type, fragments)) add(`${type.name}+`, "matches", place);
-          for (const name of kindsOf(schema, type)) add(`${name}~`, "matches", place);
+        if (isAbstractType(type) && node.selectionSet) {
+          const { isTold, keys } = memberNeeds(node.selectionSet, type, schema, fragments);
+          if (isTold) {
+            add(`${type.name}*`, "matches", place);
+            for (const name of kindsOf(schema, type)) add(`${name}~`, "matches", place);
+          }
+          const coordinate = `${type.name}${isTold ? "+" : "&"}`;
+          if (keys.some((ways) => ways.every((way) => way.length > 0))) add(coordinate, "matches", place, { keys });
         }
         for (const argument of field.args) {
           const given = node.arguments?.find((each) => each.name.value === argument.name);
@@ -197,41 +202,26 @@ function bridges(schema: GraphQLSchema, outer: GraphQLCompositeType, inner: Grap
   return [...ofUnions, ...ofInterfaces];
 }
 
-/** Whether every type a value can be has a field of one name in a selection. */
-function hasCommonFields(
-  schema: GraphQLSchema,
-  node: FieldNode,
-  type: GraphQLCompositeType,
+/** What a selection asks of a value: names of fields, and the types that fragments are on, all of them looked into. */
+function selectedIn(
+  set: SelectionSetNode,
   fragments: ReadonlyMap<string, FragmentDefinitionNode>,
-): boolean {
-  const keysOn = (actual: GraphQLObjectType, set: SelectionSetNode | undefined, found: Set<string>): Set<string> => {
-    for (const selection of set?.selections ?? []) {
-      if (selection.kind === Kind.FIELD) {
-        found.add(selection.alias?.value ?? selection.name.value);
-        continue;
-      }
-      const inner = selection.kind === Kind.INLINE_FRAGMENT ? selection : fragments.get(selection.name.value);
-      const condition = inner?.typeCondition && schema.getType(inner.typeCondition.name.value);
-      const applies =
-        !condition || condition === actual || (isAbstractType(condition) && schema.isSubType(condition, actual));
-      if (inner && applies) keysOn(actual, inner.selectionSet, found);
+  found = new Set<string>(),
+  seen = new Set<SelectionSetNode>(),
+): string[] {
+  if (seen.has(set)) return [...found];
+  seen.add(set);
+  for (const selection of set.selections) {
+    if (selection.kind === Kind.FIELD) {
+      found.add(selection.name.value);
+      continue;
     }
-    return found;
-  };
-  const [first, ...others] = possibleTypes(schema, type).map((each) => keysOn(each, node.selectionSet, new Set()));
-  return [...(first ?? [])].some((key) => key !== "__typename" && others.every((keys) => keys.has(key)));
-}
-
-/** Whether a selection asks which of its types a value is. */
-function tellsApart(node: FieldNode, type: GraphQLNamedType, conditions: ReadonlyMap<string, string>): boolean {
-  return (node.selectionSet?.selections ?? []).some((selection) => {
-    if (selection.kind === Kind.FIELD) return selection.name.value === "__typename";
-    const condition =
-      selection.kind === Kind.INLINE_FRAGMENT
-        ? selection.typeCondition?.name.value
-        : conditions.get(selection.name.value);
-    return condition !== undefined && condition !== type.name;
-  });
+    const inner = selection.kind === Kind.INLINE_FRAGMENT ? selection : fragments.get(selection.name.value);
+    if (!inner) continue;
+    if (inner.typeCondition) found.add(`on ${inner.typeCondition.name.value}`);
+    selectedIn(inner.selectionSet, fragments, found, seen);
+  }
+  return [...found];
 }
 
 /** A variable of an input type may carry every field the type reaches. */

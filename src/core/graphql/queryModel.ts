@@ -1,4 +1,5 @@
 import type { Field, GraphqlRoot, Reference } from "../contract/model.js";
+import type { Ways } from "./memberNeeds.js";
 import type { Place } from "../problem/place.js";
 
 /** One operation of the user's query documents, typed against a schema. */
@@ -38,6 +39,10 @@ export interface QueryUse {
   /** The operations that send the place: the owner, or those that spread it. */
   readonly operations: readonly string[];
   readonly place: Place;
+  /** Of a selection on an interface or union: the keys that all types answer today, by the ways to them. */
+  readonly keys?: readonly Ways[];
+  /** Of a field that has fields: what is selected of it, "name", "__typename", and the types that fragments are on, "on Vessel". */
+  readonly selected?: readonly string[];
 }
 
 export interface QueryDocuments {

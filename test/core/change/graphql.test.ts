@@ -71,7 +71,13 @@ describe("arguments", () => {
   it.each([
     ["gone and passed", "x: Int", "", "query Q { a(x: 1) }", ["ask.parameter.gone Query.a(x:) B/B used"]],
     ["gone and not passed", "x: Int", "", "query Q { a }", ["ask.parameter.gone Query.a(x:) B/B not used"]],
-    ["renamed", "x: Int", "y: Int", "query Q { a(x: 1) }", ["ask.parameter.renamed Query.a(x:) B/B used"]],
+    [
+      "renamed",
+      "quay: Int",
+      "quayNumber: Int",
+      "query Q { a(quay: 1) }",
+      ["ask.parameter.renamed Query.a(quay:) B/B used"],
+    ],
     ["required one added", "", "x: Int!", "query Q { a }", ["ask.parameter.new-required Query.a(x:) B/B used"]],
     ["optional one added", "", "x: Int", "query Q { a }", ["ask.parameter.new Query.a(x:) C/C not used"]],
     [
@@ -207,5 +213,51 @@ describe("inputs, enums, unions and interfaces", () => {
   it("a schema compared with itself, in another order", () => {
     const one = "type Query { a: A b: Int } type A { a: A x(i: Int = 3): Int } enum E { X Y }";
     expect(judge(one, "enum E { X Y } type A { x(i: Int = 3): Int a: A } type Query { b: Int a: A }")).toEqual([]);
+  });
+});
+
+describe("a type comes in the place of another, or beside others", () => {
+  const named = "interface Named { name: String! }";
+  const pet = (name: string, more = "implements Named") => `type ${name} ${more} { name: String! age: Int! }`;
+  const pets = (...names: string[]) =>
+    `type Query { pet: Pet! node: Named! } ${named} union Pet = ${names.join(" | ")}`;
+  const before = `${pets("Cat", "Dog")} ${pet("Cat")} ${pet("Dog")}`;
+  const withRat = (rat: string) => `${pets("Cat", "Dog", "Rat")} ${pet("Cat")} ${pet("Dog")} ${rat}`;
+
+  it.each([
+    ["is selected by an interface that it implements", "{ pet { ... on Named { name } } }", true, "R/B not used"],
+    ["is selected by an interface that it lacks", "{ pet { ... on Named { name } } }", false, "B/B used"],
+    ["is asked for by name", "{ pet { __typename ... on Named { name } } }", true, "R/B used"],
+    ["has all that is common", "{ pet { ... on Named { name } ... on Cat { age } } }", true, "R/B used"],
+    ["lacks what is common", "{ pet { ... on Named { name } ... on Cat { age } } }", false, "B/B used"],
+    ["lacks what each fragment asks", "{ pet { ... on Cat { age } ... on Dog { age } } }", true, "B/B used"],
+  ])("a member that %s", (_what, query, isNamed, expected) => {
+    const changes = told(judge(before, withRat(pet("Rat", isNamed ? "implements Named" : "")), `query Q ${query}`));
+    expect(changes.filter((change) => change.startsWith("answer.member.new"))).toEqual([
+      `answer.member.new Pet ${expected}`,
+    ]);
+  });
+
+  const boats = (type: string) =>
+    `type Query { boat: ${type} buoy: Buoy quay: Quay } type Boat { name: String length: Int } type Buoy { name: String } type Quay { name: String owner: Int }`;
+  it.each([
+    ["is selected alike", "Quay", "{ boat { name } }", "not used"],
+    ["is asked for what it lacks", "Quay", "{ boat { name length } }", "used"],
+    ["is asked which one it is", "Quay", "{ boat { __typename name } }", "used"],
+    ["is asked for by a fragment on the old one", "Quay", "{ boat { ... on Boat { name } } }", "used"],
+  ])("another type that %s", (_what, type, query, use) => {
+    expect(told(judge(boats("Boat"), boats(type), `query Q ${query}`))).toEqual([
+      `answer.type.changed Query.boat B/B ${use}`,
+    ]);
+  });
+
+  it("an enum of another name with other values is judged by its values", () => {
+    const moods = (name: string, values: string) => `type Query { mood: ${name} } enum ${name} { ${values} }`;
+    expect(told(judge(moods("Mood", "CALM"), moods("State", "CALM"), "query Q { mood }"))).toEqual([
+      "type.renamed Mood B/B not used",
+    ]);
+    expect(told(judge(moods("Mood", "CALM"), moods("State", "CALM WILD"), "query Q { mood }"))).toContain(
+      "answer.choice.new Query.mood R/B used",
+    );
   });
 });

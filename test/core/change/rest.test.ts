@@ -62,9 +62,9 @@ describe("answers", () => {
     ["an optional field removed", record({ a: text, b: text }), record({ a: text }), ["answer.field.gone Berth.b B/C"]],
     [
       "a field renamed",
-      record({ a: text, draught: { type: "number" } }),
       record({ a: text, depth: { type: "number" } }),
-      ["answer.field.renamed Berth.draught B/C"],
+      record({ a: text, waterDepth: { type: "number" } }),
+      ["answer.field.renamed Berth.depth B/C"],
     ],
     [
       "a field that may be absent",
@@ -252,12 +252,12 @@ describe("no change at all", () => {
         ),
       );
     const before = at({ "/crews/current": "currentCrew" });
-    expect(told(compare(before, at({ "/crews/now": "crewNow" })))).toEqual([
+    expect(told(compare(before, at({ "/v2/crews/current": "crewNow" })))).toEqual([
       "operation.moved GET /crews/current C/B",
       "operation.renamed GET /crews/current B/C",
     ]);
     // Two that could be it, or a path that has nothing of the old one, is no likeness.
-    expect(told(compare(before, at({ "/crews/now": "crewNow", "/crews/then": "crewThen" })))).toContain(
+    expect(told(compare(before, at({ "/v2/crews/current": "crewNow", "/v3/crews/current": "crewThen" })))).toContain(
       "operation.gone GET /crews/current B/B",
     );
     expect(told(compare(before, at({ "/hands": "crewNow" })))).toContain("operation.gone GET /crews/current B/B");
@@ -316,9 +316,9 @@ describe("operations, parameters, statuses and auth", () => {
     ["parameter removed", get({ parameters: [query("q")] }), get(), ["ask.parameter.gone GET /berths q B/R"]],
     [
       "parameter renamed",
-      get({ parameters: [query("q")] }),
-      get({ parameters: [query("search")] }),
-      ["ask.parameter.renamed GET /berths q B/R"],
+      get({ parameters: [query("quay")] }),
+      get({ parameters: [query("quayName")] }),
+      ["ask.parameter.renamed GET /berths quay B/R"],
     ],
     [
       "parameter from one value to a list of them, repeated",

@@ -6,7 +6,7 @@ export const answerFieldRenamed = rule(
   "field",
   "answer.field.renamed",
   {
-    title: "A field is answered under another name",
+    title: "A field is gone, and another one perhaps came for it",
     example: "`Berth.draught` is now `depth`",
     code: "breaking",
     apps: "breaking when it was always there",
@@ -14,9 +14,9 @@ export const answerFieldRenamed = rule(
   ({ face, subject, before, successor, isGraphql }) =>
     face === "answer" && before && successor
       ? {
-          message: `\`${subject}\` is now called \`${successor.name}\`.`,
+          message: `\`${subject}\` is gone; perhaps it is now called \`${successor.name}\`.`,
           verdict: before.required || isGraphql ? verdicts.bothBreak : verdicts.codeBreaks,
-          hint: `Use \`${successor.name}\` instead.`,
+          hint: `Use \`${successor.name}\` if it says the same.`,
         }
       : undefined,
 );

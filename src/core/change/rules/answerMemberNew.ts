@@ -1,3 +1,4 @@
+import { asSelected } from "../asSelected.js";
 import { rule } from "../rule.js";
 import { verdicts } from "../verdict.js";
 
@@ -8,10 +9,13 @@ export const answerMemberNew = rule(
   {
     title: "Another kind of value can be answered",
     example: "hovercraft",
-    code: "risky: an exhaustive match; breaking when it lacks a field that the others have; compatible for open unions, unless a match has to name all members",
-    apps: "breaking for closed unions, risky for open ones",
+    code: "risky: an exhaustive match; breaking when it lacks a field that the others have; compatible for open unions, unless a match has to name all members, and in GraphQL where nothing tells it from the others",
+    apps: "breaking for closed unions, risky for open ones; compatible in GraphQL where nothing tells it from the others",
   },
-  ({ face, subject, before, after, alone, lacksCommon, isGraphql, coordinates }, { openUnions, matchesAllMembers }) => {
+  (
+    { face, subject, before, after, alone, lacksCommon, isGraphql, coordinates, joins },
+    { openUnions, matchesAllMembers },
+  ) => {
     if (face !== "answer" || after === undefined || before !== undefined) return undefined;
     const message = `\`${subject}\` can now be ${after}.`;
     const hint = "Give every match on it a default branch.";
@@ -21,15 +25,11 @@ export const answerMemberNew = rule(
         verdict: alone || lacksCommon === true ? verdicts.bothBreak : verdicts.codeRiskyAppsBreak,
         hint,
       };
-    if (openUnions) return { message, verdict: matchesAllMembers ? verdicts.bothRisky : verdicts.appsRisky, hint };
-    // What a document selects of every member alike is read without asking which one it is.
-    const common = coordinates.map((coordinate) => `${coordinate}+`);
-    return {
-      message,
-      verdict: verdicts.codeRiskyAppsBreak,
-      hint,
-      coordinates: [...coordinates, ...common],
-      verdictAt: Object.fromEntries(common.map((each) => [each, verdicts.bothBreak])),
-    };
+    const verdict = !openUnions
+      ? verdicts.codeRiskyAppsBreak
+      : matchesAllMembers
+        ? verdicts.bothRisky
+        : verdicts.appsRisky;
+    return { message, verdict, hint, joins, ...asSelected(coordinates, openUnions) };
   },
 );

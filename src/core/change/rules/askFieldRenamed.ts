@@ -6,7 +6,7 @@ export const askFieldRenamed = rule(
   "field",
   "ask.field.renamed",
   {
-    title: "A field that is sent was renamed",
+    title: "A field that could be sent is gone, and another one perhaps came for it",
     example: "`crew` is now `crewSize`",
     code: "breaking",
     apps: "risky, breaking when the new one is required or undeclared fields are forbidden",
@@ -14,12 +14,12 @@ export const askFieldRenamed = rule(
   ({ face, subject, before, successor, records, isGraphql }) =>
     face === "ask" && before && successor
       ? {
-          message: `\`${subject}\` is now called \`${successor.name}\` when it is sent.`,
+          message: `\`${subject}\` can no longer be sent; perhaps it is now called \`${successor.name}\`.`,
           verdict:
             records.after.closed === true || successor.required || isGraphql
               ? verdicts.bothBreak
               : verdicts.codeBreaksAppsRisky,
-          hint: `Use \`${successor.name}\` instead.`,
+          hint: `Send \`${successor.name}\` if it means the same.`,
         }
       : undefined,
 );

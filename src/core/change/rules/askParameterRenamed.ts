@@ -6,30 +6,31 @@ export const askParameterRenamed = rule(
   "parameter",
   "ask.parameter.renamed",
   {
-    title: "A parameter or argument was renamed",
+    title: "A path parameter was renamed, or another one perhaps came for one that is gone",
     example: "`quay` is now `quayName`",
     code: "breaking",
     apps: "compatible in the path, else breaking or risky",
   },
   ({ owner, before, successor, isGraphql }) => {
     if (!before || !successor || before.in !== successor.in) return undefined;
-    const hint = `Pass \`${successor.name}\` instead.`;
+    const perhaps = `Pass \`${successor.name}\` if it means the same.`;
     if (isGraphql)
       return {
-        message: `The argument \`${before.name}\` of \`${owner}\` is now called \`${successor.name}\`.`,
+        message: `The argument \`${before.name}\` of \`${owner}\` is gone; perhaps it is now called \`${successor.name}\`.`,
         verdict: verdicts.bothBreak,
-        hint,
+        hint: perhaps,
       };
-    const verdict =
-      before.in === "path"
-        ? verdicts.codeBreaks
-        : successor.required
-          ? verdicts.bothBreak
-          : verdicts.codeBreaksAppsRisky;
+    const parameter = `In ${owner}, the ${before.in ?? ""} parameter \`${before.name}\``;
+    if (before.in === "path")
+      return {
+        message: `${parameter} is now called \`${successor.name}\`.`,
+        verdict: verdicts.codeBreaks,
+        hint: `Pass \`${successor.name}\` instead.`,
+      };
     return {
-      message: `In ${owner}, the ${before.in ?? ""} parameter \`${before.name}\` is now called \`${successor.name}\`.`,
-      verdict,
-      hint,
+      message: `${parameter} is gone; perhaps it is now called \`${successor.name}\`.`,
+      verdict: successor.required ? verdicts.bothBreak : verdicts.codeBreaksAppsRisky,
+      hint: perhaps,
     };
   },
 );

@@ -1,6 +1,6 @@
 import { rule } from "../rule.js";
 import { verdicts } from "../verdict.js";
-import { operationLabel } from "../../contract/model.js";
+import { nameless, operationLabel } from "../../contract/model.js";
 
 /** Released apps go on asking the old path; names of path parameters are no part of it. */
 export const operationMoved = rule(
@@ -15,8 +15,10 @@ export const operationMoved = rule(
   ({ subject, before, after }) => {
     if (!before || !after) return undefined;
     const label = operationLabel(after.operation);
-    const nameless = (text: string): string => text.replace(/\{[^{}]*\}/g, "{}");
     if (nameless(operationLabel(before.operation)) === nameless(label)) return undefined;
-    return { message: `${subject} moved to ${label}.`, verdict: verdicts.appsBreak };
+    const { operationId } = before.operation;
+    const isSure = operationId !== undefined && operationId === after.operation.operationId;
+    const message = isSure ? `${subject} moved to ${label}.` : `${subject} is gone; perhaps it moved to ${label}.`;
+    return { message, verdict: verdicts.appsBreak };
   },
 );

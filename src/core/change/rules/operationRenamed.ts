@@ -1,5 +1,6 @@
 import { rule } from "../rule.js";
 import { verdicts } from "../verdict.js";
+import { nameless, operationLabel } from "../../contract/model.js";
 
 /** The wire does not know what a call is called; source does. */
 export const operationRenamed = rule(
@@ -13,8 +14,12 @@ export const operationRenamed = rule(
   },
   ({ subject, before, after }) => {
     if (!before || !after || before.name === after.name) return undefined;
+    const now = operationLabel(after.operation);
+    const isSame = nameless(operationLabel(before.operation)) === nameless(now);
     return {
-      message: `${subject} is now called \`${after.name}\`; it was \`${before.name}\`.`,
+      message: isSame
+        ? `${subject} is now called \`${after.name}\`; it was \`${before.name}\`.`
+        : `${now}, which perhaps came for ${subject}, is called \`${after.name}\`; that was called \`${before.name}\`.`,
       verdict: verdicts.codeBreaks,
       hint: `Call \`${after.name}\` instead.`,
     };

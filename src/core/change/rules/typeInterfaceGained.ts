@@ -1,3 +1,4 @@
+import { asSelected } from "../asSelected.js";
 import { rule } from "../rule.js";
 import { verdicts } from "../verdict.js";
 
@@ -11,11 +12,13 @@ export const typeInterfaceGained = rule(
     code: "risky: an exhaustive match; compatible for open unions, unless a match has to name all members",
     apps: "breaking; risky for open unions",
   },
-  ({ type, before, after, isOpen }, { matchesAllMembers }) =>
+  ({ type, before, after, isOpen, joins }, { matchesAllMembers }) =>
     after !== undefined && before === undefined
       ? {
           message: `\`${after}\` can now be \`${type}\`.`,
           verdict: !isOpen ? verdicts.codeRiskyAppsBreak : matchesAllMembers ? verdicts.bothRisky : verdicts.appsRisky,
+          joins,
+          ...asSelected([after], isOpen),
         }
       : undefined,
 );

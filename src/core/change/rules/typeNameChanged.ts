@@ -6,7 +6,7 @@ export const typeNameChanged = rule(
   "name",
   "type.name.changed",
   {
-    title: "A type of the SDK has another name",
+    title: "A type of the SDK is gone, and another one perhaps came for it",
     example: "`Berth` is now `Mooring`",
     code: "breaking where it is named",
     apps: "compatible",
@@ -15,8 +15,8 @@ export const typeNameChanged = rule(
     successor === undefined
       ? undefined
       : {
-          message: `The type \`${before}\` is now called \`${successor}\`.`,
+          message: `The type \`${before}\` is gone; perhaps it is now called \`${successor}\`.`,
           verdict: verdicts.codeBreaks,
-          hint: `Use \`${successor}\` instead.`,
+          hint: `Use \`${successor}\` if it means the same.`,
         },
 );

@@ -6,7 +6,7 @@ export const typeRenamed = rule(
   "definition",
   "type.renamed",
   {
-    title: "A named type has another name",
+    title: "A named type is gone, and another one perhaps came for it",
     example: "`Berth` is now `Mooring`",
     code: "breaking where it is named",
     apps: "compatible; breaking in GraphQL where a document names it",
@@ -16,7 +16,7 @@ export const typeRenamed = rule(
     // What tells types apart gets a name that it does not know.
     const told = `${before.key}~`;
     return {
-      message: `The ${before.role ?? "type"} \`${before.key}\` looks renamed: it is now called \`${successor.key}\`.`,
+      message: `The ${before.role ?? "type"} \`${before.key}\` is gone; perhaps it is now called \`${successor.key}\`.`,
       verdict: verdicts.bothBreak,
       coordinates: [...coordinates, `${before.key}$`, told],
       verdictAt: { [told]: openUnions ? verdicts.codeBreaksAppsRisky : verdicts.bothBreak },

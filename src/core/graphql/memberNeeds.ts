@@ -1,0 +1,61 @@
+import {
+  isAbstractType,
+  Kind,
+  type FragmentDefinitionNode,
+  type GraphQLAbstractType,
+  type GraphQLObjectType,
+  type GraphQLSchema,
+  type SelectionSetNode,
+} from "graphql";
+
+/** What a selection on an abstract type asks of a type that such a value can be. */
+export interface MemberNeeds {
+  /** It asks which type a value is: it names that, or has fragments that hold for some types only. */
+  readonly isTold: boolean;
+  /** Each key that every type answers today: the ways to it, each the types a value has to be for it. */
+  readonly keys: readonly Ways[];
+}
+
+/** Ways to one key; a way is the conditions of the fragments around it, without those that hold for the type itself. */
+export type Ways = readonly (readonly string[])[];
+
+/** Looks through the fragments of a selection on an abstract type, of which `fragments` holds those that have names. */
+export function memberNeeds(
+  set: SelectionSetNode,
+  type: GraphQLAbstractType,
+  schema: GraphQLSchema,
+  fragments: ReadonlyMap<string, FragmentDefinitionNode>,
+): MemberNeeds {
+  const possible = schema.getPossibleTypes(type);
+  const ways = new Map<string, string[][]>();
+  let isTold = false;
+  const look = (inside: SelectionSetNode, conditions: readonly string[], seen: ReadonlySet<SelectionSetNode>): void => {
+    if (seen.has(inside)) return;
+    for (const selection of inside.selections) {
+      if (selection.kind === Kind.FIELD) {
+        if (selection.name.value === "__typename") isTold = true;
+        else {
+          const key = selection.alias?.value ?? selection.name.value;
+          ways.set(key, [...(ways.get(key) ?? []), [...conditions]]);
+        }
+        continue;
+      }
+      const inner = selection.kind === Kind.INLINE_FRAGMENT ? selection : fragments.get(selection.name.value);
+      if (!inner) continue;
+      const condition = inner.typeCondition?.name.value;
+      const isOwn = condition === undefined || condition === type.name;
+      if (!isOwn && !possible.every((each) => holds(schema, condition, each))) isTold = true;
+      look(inner.selectionSet, isOwn ? conditions : [...conditions, condition], new Set([...seen, inside]));
+    }
+  };
+  look(set, [], new Set());
+  const keys = [...ways.values()].filter((each) =>
+    possible.every((object) => each.some((way) => way.every((condition) => holds(schema, condition, object)))),
+  );
+  return { isTold, keys };
+}
+
+function holds(schema: GraphQLSchema, condition: string, object: GraphQLObjectType): boolean {
+  const wanted = schema.getType(condition);
+  return wanted === object || (isAbstractType(wanted) && schema.isSubType(wanted, object));
+}
