@@ -514,15 +514,14 @@ class RestComparison {
       const point = { owner: "connection", subject: `connection ${name}`, face: "ask", isGraphql: false } as const;
       if (isDemanded) this.at("parameter", { ...point, coordinates: ["connection"], after: field }, none);
     }
-    for (const name of this.before.authSchemes.keys()) {
-      if (this.after.authSchemes.has(name)) continue;
+    for (const [name, scheme] of this.before.authSchemes) {
       const point = {
         subject: `connection ${name}`,
         face: "operation",
         coordinates: [this.names.before.connectionCoordinate(name)],
         word: name,
       } as const;
-      this.at("scheme", { ...point, before: name }, none);
+      this.at("scheme", { ...point, before: name, scheme, after: this.after.authSchemes.get(name) }, none);
     }
     const { ownServers } = connectionPlan(this.after);
     for (const url of connectionPlan(this.before).ownServers) {

@@ -129,6 +129,11 @@ export const changeExamples: Readonly<Record<ChangeCode, ChangeExample>> = {
     before: bearer("harbourToken"),
     after: bearer("harbourToken", "security: [{}, { harbourToken: [] }]"),
   },
+  "auth.scheme.changed": {
+    protocol: "rest",
+    before: bearer("harbourKey").replace("type: http, scheme: bearer", "type: apiKey, in: header, name: X-Harbour"),
+    after: bearer("harbourKey").replace("type: http, scheme: bearer", "type: apiKey, in: header, name: X-Key"),
+  },
   "auth.scheme.gone": { protocol: "rest", before: bearer("harbourToken"), after: bearer("token") },
   "server.moved": {
     protocol: "rest",

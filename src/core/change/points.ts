@@ -1,4 +1,5 @@
 import type {
+  AuthScheme,
   Choice,
   Field,
   Parameter,
@@ -53,7 +54,12 @@ export interface Points {
   /** The auth of an operation, and the contracts that declare the schemes. */
   readonly auth: Point & Pair<RestCall> & { readonly contracts: Pair<RestContract> };
   /** A credential that the connection takes. */
-  readonly scheme: Point & { readonly before: string };
+  readonly scheme: Point & {
+    readonly before: string;
+    readonly scheme?: AuthScheme | undefined;
+    /** Absent where the connection takes it no longer. */
+    readonly after?: AuthScheme | undefined;
+  };
   /** A server that calls have for themselves, for which the connection takes another address. */
   readonly ownServer: Point & { readonly before: string };
   /** Where calls are sent; `isOwn` where it is a single operation that has servers of its own on either side. */

@@ -453,6 +453,23 @@ describe("operations, parameters, statuses and auth", () => {
     expect(told(compare(before, after))).toEqual(changes);
   });
 
+  it.each<[string, unknown, string]>([
+    ["is sent as another header", { type: "apiKey", in: "header", name: "X-Key" }, "C/B"],
+    ["is sent in the query", { type: "apiKey", in: "query", name: "X-Harbour" }, "C/B"],
+    ["is of another kind", { type: "http", scheme: "bearer" }, "B/B"],
+  ])("a key that %s is told once, whatever needs it", (_what, scheme, verdict) => {
+    const secured = (key: unknown) => ({
+      ...contractWith({ Berth: record({ a: text }), Crew: record({ b: text }) }),
+      security: [{ key: [] }],
+      components: {
+        schemas: { Berth: record({ a: text }), Crew: record({ b: text }) },
+        securitySchemes: { key },
+      },
+    });
+    const before = secured({ type: "apiKey", in: "header", name: "X-Harbour" });
+    expect(told(compare(before, secured(scheme)))).toEqual([`auth.scheme.changed connection key ${verdict}`]);
+  });
+
   it("a path parameter renamed breaks the argument, not the request", () => {
     const path = (name: string) =>
       contractWith(

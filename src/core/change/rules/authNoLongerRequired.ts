@@ -14,7 +14,7 @@ export const authNoLongerRequired = rule(
   },
   ({ subject, before, after, contracts }) => {
     const left = authAlternatives(before.operation, contracts.before);
-    const right = authAlternatives(after.operation, contracts.after);
+    const right = authAlternatives(after.operation, contracts.after, contracts.before);
     if (left.length === 0 || left.includes("") || (right.length > 0 && !right.includes(""))) return undefined;
     return { message: `${subject} no longer needs auth.`, verdict: verdicts.harmless };
   },

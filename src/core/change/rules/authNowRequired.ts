@@ -14,7 +14,7 @@ export const authNowRequired = rule(
   },
   ({ subject, before, after, contracts }) => {
     const left = waysIn(authAlternatives(before.operation, contracts.before));
-    const right = waysIn(authAlternatives(after.operation, contracts.after));
+    const right = waysIn(authAlternatives(after.operation, contracts.after, contracts.before));
     const isLetIn = (way: readonly string[]): boolean => right.some((each) => each.every((one) => way.includes(one)));
     const shut = left.filter((way) => !isLetIn(way));
     if (shut.length === 0) return undefined;

@@ -11,8 +11,11 @@ export const authSchemeGone = rule(
     code: "breaking where the connection is given it",
     apps: "compatible: each operation is judged by itself",
   },
-  ({ before }) => ({
-    message: `The connection no longer takes the credential \`${before}\`.`,
-    verdict: verdicts.codeBreaks,
-  }),
+  ({ before, after }) =>
+    after
+      ? undefined
+      : {
+          message: `The connection no longer takes the credential \`${before}\`.`,
+          verdict: verdicts.codeBreaks,
+        },
 );

@@ -5,6 +5,7 @@ import { operationMoved } from "./operationMoved.js";
 import { operationDeprecated } from "./operationDeprecated.js";
 import { authNowRequired } from "./authNowRequired.js";
 import { authNoLongerRequired } from "./authNoLongerRequired.js";
+import { authSchemeChanged } from "./authSchemeChanged.js";
 import { authSchemeGone } from "./authSchemeGone.js";
 import { serverElsewhere } from "./serverElsewhere.js";
 import { serverOwnGone } from "./serverOwnGone.js";
@@ -96,6 +97,7 @@ export const rules = [
   operationDeprecated,
   authNowRequired,
   authNoLongerRequired,
+  authSchemeChanged,
   authSchemeGone,
   serverMoved,
   serverElsewhere,
