@@ -77,7 +77,7 @@ describe("reports of impact for machines and for review", () => {
 
   it("Markdown: what breaks first, the rest folded, nothing of a contract left to steer the page", async () => {
     expect(outOf("markdown")).toMatch(
-      /^## impact: \d+ of \d+ changes can break this project, \d queries refused\n\n### berths: 1\.4\.0 to /,
+      /^## impact: \d+ of \d+ changes can break this project, \d queries refused\n\n\| in use, of all \|[^]*?\n\n- 3 of 3: [^]*?\n\n### berths: 1\.4\.0 to /,
     );
     expect(outOf("markdown")).toMatch(/- \*\*breaking\*\* [\s\S]*<details><summary>\d+ other changes?<\/summary>/);
     expect(outOf("markdown")).toContain("`queries/voyage-line.graphql:");

@@ -1,46 +1,116 @@
 import { hideSecrets } from "../text/secrets.js";
 import { visible } from "../text/visible.js";
-import { worst } from "../change/verdict.js";
+import { weight, worst, type Level } from "../change/verdict.js";
 import { isHeld, type Gate } from "../change/gate.js";
-import type { ContractImpact, Hit, JudgedChange } from "../change/judgedChange.js";
+import type { ContractImpact, Hit } from "../change/judgedChange.js";
+import { impactSummary, needsSummary, type KindOfChange } from "./impactSummary.js";
+import { joinedChanges, type JoinedChange } from "./joinedChanges.js";
 import { counted } from "./paint.js";
 import { impactHeadline, type ImpactTexts } from "./renderImpact.js";
 import { placeText } from "./renderProblem.js";
 
 const hitsShown = 8;
 
-/** The report of `impact` as Markdown, for a comment on a pull request: what the gate holds, then the rest, folded. */
+/** As much as a comment on a review takes. */
+export const longestComment = 65_536;
+
+/**
+ * The report of `impact` as Markdown, for a comment on a pull request: counts where there is much to say, what the gate
+ * holds, then the rest, folded. What does not fit into a comment is counted.
+ */
 export function impactMarkdown(impacts: readonly ContractImpact[], texts: ImpactTexts, gate: Gate): string {
-  const parts = impacts.map((impact) => contractPart(impact, texts, gate));
-  return `## ${escaped(impactHeadline(impacts))}\n\n${parts.join("\n")}`;
+  const room = new Room(longestComment - roomForEnds * (impacts.length + 1));
+  const parts = [`## ${escaped(impactHeadline(impacts))}\n\n`, needsSummary(impacts) ? summaryPart(impacts) : ""];
+  for (const part of parts) room.take(part);
+  // What is held comes first everywhere, so that only what is not is left out.
+  const held = impacts.map((impact) => heldPart(impact, texts, gate, room));
+  const others = impacts.map((impact) => othersPart(impact, texts, gate, room));
+  return `${parts.join("")}${impacts.map((_, at) => `${held[at] ?? ""}${others[at] ?? ""}`).join("\n")}`;
 }
 
-function contractPart(impact: ContractImpact, texts: ImpactTexts, gate: Gate): string {
-  const held = impact.changes.filter((change) => isHeld(change, gate));
-  const others = impact.changes.filter((change) => !held.includes(change));
+const roomForEnds = 400;
+
+/** What is left of a comment. */
+class Room {
+  constructor(private left: number) {}
+
+  /** Whether a text fits, which it is then counted as. */
+  take(text: string): boolean {
+    if (text.length > this.left) return false;
+    this.left -= text.length;
+    return true;
+  }
+
+  /** As many items as fit, and a sentence that counts the others. */
+  fill(items: readonly string[]): string {
+    const fitting = items.findIndex((item) => !this.take(item));
+    if (fitting < 0) return items.join("");
+    const left = counted(items.length - fitting, "more entry", "more entries");
+    return `${items.slice(0, fitting).join("")}\n${left} did not fit into a comment: \`rhema impact --report html\` has all.\n`;
+  }
+}
+
+function summaryPart(impacts: readonly ContractImpact[]): string {
+  const { clocks, kinds, knowsUse } = impactSummary(impacts);
+  const cell = (clock: "code" | "apps", level: Level): string => {
+    const { used, all } = clocks[clock];
+    return knowsUse ? `${String(used[level])} of ${String(all[level])}` : String(all[level]);
+  };
+  const row = (title: string, clock: "code" | "apps"): string =>
+    `| ${title} | ${levels.map((level) => cell(clock, level)).join(" | ")} |\n`;
+  const kind = ({ code: name, title, count, used }: KindOfChange): string =>
+    `- ${knowsUse ? `${String(used)} of ${String(count)}` : String(count)}: ${escaped(title)} ${code(name)}\n`;
+  const left = kinds.slice(kindsShown).reduce((sum, { count }) => sum + count, 0);
+  return [
+    `| ${knowsUse ? "in use, of all" : ""} | ${levels.join(" | ")} |\n|---|---|---|---|\n`,
+    row("your code", "code"),
+    row("released apps", "apps"),
+    "\n",
+    ...kinds.slice(0, kindsShown).map(kind),
+    left > 0 ? `- and ${counted(left, "change")} of other kinds\n` : "",
+    "\n",
+  ].join("");
+}
+
+const levels = Object.keys(weight) as Level[];
+const kindsShown = 8;
+
+function heldPart(impact: ContractImpact, texts: ImpactTexts, gate: Gate, room: Room): string {
   const title = `### ${escaped(impact.contract)}: ${escaped(impact.from)} to ${escaped(impact.to)}\n\n`;
+  room.take(title);
   if (impact.changes.length === 0) return `${title}No change of meaning.\n`;
+  const held = joinedChanges(impact.changes.filter((change) => isHeld(change, gate)));
   const refused = impact.brokenQueries.map((problem) => {
     const [place] = problem.places;
     return `- ${escaped(problem.message)}${place ? ` (${code(placeText(place, texts.before))})` : ""}\n`;
   });
   return (
     title +
-    held.map((change) => changeItem(change, texts)).join("") +
-    (refused.length > 0 ? `\nQueries the new contract refuses:\n\n${refused.join("")}` : "") +
-    (others.length === 0
-      ? ""
-      : `\n<details><summary>${counted(others.length, "other change")}</summary>\n\n${others.map((change) => changeItem(change, texts)).join("")}\n</details>\n`)
+    (knowsUse(impact) ? "" : "Cannot tell whether your code uses any of this.\n\n") +
+    room.fill(held.map((change) => changeItem(change, texts, knowsUse(impact)))) +
+    (refused.length > 0 ? `\nQueries the new contract refuses:\n\n${room.fill(refused)}` : "")
   );
 }
 
-function changeItem(change: JudgedChange, texts: ImpactTexts): string {
+function othersPart(impact: ContractImpact, texts: ImpactTexts, gate: Gate, room: Room): string {
+  const others = impact.changes.filter((change) => !isHeld(change, gate));
+  if (others.length === 0) return "";
+  const items = joinedChanges(others).map((change) => changeItem(change, texts, knowsUse(impact)));
+  return `\n<details><summary>${counted(others.length, "other change")}</summary>\n\n${room.fill(items)}\n</details>\n`;
+}
+
+/** Whether it is known of any change whether it is in use. */
+function knowsUse({ changes }: ContractImpact): boolean {
+  return changes.some(({ use }) => use !== "cannot tell");
+}
+
+function changeItem(change: JoinedChange, texts: ImpactTexts, knowsUse: boolean): string {
   const { verdict } = change;
   const mark = { breaking: "**breaking**", risky: "risky", compatible: "compatible" }[worst(verdict)];
   const hits = change.hits.slice(0, hitsShown).map((hit) => hitItem(hit, texts));
   const more = change.hits.length - hits.length;
   return (
-    `- ${mark} ${escaped(change.message)} ${code(change.code)}, code ${verdict.code}, apps ${verdict.apps}${change.use === "used" ? "" : `, ${change.use}`}\n` +
+    `- ${mark} ${escaped(change.message)} ${code(change.code)}, code ${verdict.code}, apps ${verdict.apps}${change.use === "used" || !knowsUse ? "" : `, ${change.use}`}\n` +
     hits.join("") +
     (more > 0 ? `  - and ${counted(more, "more place")}\n` : "") +
     (change.hint === undefined || change.use === "not used" ? "" : `  - ${escaped(change.hint)}\n`)

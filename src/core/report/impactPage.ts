@@ -3,7 +3,13 @@ import type { ContractImpact, JudgedChange } from "../change/judgedChange.js";
 import type { Gate } from "../change/gate.js";
 import { isHeld } from "../change/gate.js";
 import type { Place } from "../problem/place.js";
+import { weight, worst, type Level } from "../change/verdict.js";
 import type { CompileError } from "../use/compileError.js";
+import { groupedBy } from "../text/groupedBy.js";
+import { headingIn } from "./changeHeading.js";
+import { impactSummary, needsSummary } from "./impactSummary.js";
+import { joinedChanges, type JoinedChange } from "./joinedChanges.js";
+import { counted } from "./paint.js";
 import { impactHeadline, type ImpactTexts } from "./renderImpact.js";
 import { placeText } from "./renderProblem.js";
 import type { ShownTexts } from "../problem/shownTexts.js";
@@ -29,6 +35,7 @@ ${filters()}
 <p id="count" role="status"></p>
 </header>
 <main>
+${needsSummary(impacts) ? summary(impacts) : ""}
 ${impacts.map((impact) => section(impact, texts, gate)).join("\n")}
 </main>
 <script>${pageScript}</script>
@@ -50,6 +57,25 @@ function filters(): string {
 </form>`;
 }
 
+function summary(impacts: readonly ContractImpact[]): string {
+  const { clocks, kinds, knowsUse } = impactSummary(impacts);
+  const cells = (clock: "code" | "apps"): string =>
+    levels
+      .map(
+        (level) =>
+          `<td>${knowsUse ? `${String(clocks[clock].used[level])} of ` : ""}${String(clocks[clock].all[level])}</td>`,
+      )
+      .join("");
+  const rows = kinds.map(
+    ({ code, title, verdict, count, used }) =>
+      `<tr><td>${knowsUse ? `${String(used)} of ` : ""}${String(count)}</td><td><span class="level ${worst(verdict)}">${worst(verdict)}</span></td><td>${words(title)}</td><td><code>${html(code)}</code></td></tr>`,
+  );
+  return `<section class="summary"><table><thead><tr><th>${knowsUse ? "in use, of all" : ""}</th>${levels.map((level) => `<th class="level ${level}">${level}</th>`).join("")}</tr></thead><tbody><tr><th>your code</th>${cells("code")}</tr><tr><th>released apps</th>${cells("apps")}</tr></tbody></table>
+<details class="group" open><summary><h3>Kinds of change</h3> <small>${String(kinds.length)}</small></summary><table><tbody>${rows.join("")}</tbody></table></details></section>`;
+}
+
+const levels = Object.keys(weight) as Level[];
+
 function section(impact: ContractImpact, texts: ImpactTexts, gate: Gate): string {
   const refused = impact.brokenQueries.map(
     ({ message, places }) =>
@@ -58,30 +84,49 @@ function section(impact: ContractImpact, texts: ImpactTexts, gate: Gate): string
   return `<section>
 <h2>${html(impact.contract)} <small>${html(impact.from)} → ${html(impact.to)}</small></h2>
 ${impact.changes.length === 0 ? "<p>No change of meaning.</p>" : ""}
-${impact.changes.map((change) => card(change, impact, texts, gate)).join("\n")}
+${[...groupedBy(joinedChanges(impact.changes), headingIn(impact))].map(([heading, changes]) => group(heading, changes, { impact, texts, gate })).join("\n")}
 ${refused.length > 0 ? `<h3>Query documents that the new contract refuses</h3><ul class="refused">${refused.join("")}</ul>` : ""}
 </section>`;
 }
 
-function card(change: JudgedChange, impact: ContractImpact, texts: ImpactTexts, gate: Gate): string {
+interface Shown {
+  readonly impact: ContractImpact;
+  readonly texts: ImpactTexts;
+  readonly gate: Gate;
+  /** The titles of shapes that need not be shown again. */
+  readonly told?: Set<string> | undefined;
+}
+
+/** The entries below one heading; closed, unless there is one of them that the gate holds and the report is short. */
+function group(heading: string, changes: readonly JoinedChange[], shown: Shown): string {
+  const held = changes.filter((change) => change.use !== "not used" && isHeld(change, shown.gate));
+  const isOpen = held.length > 0 && shown.impact.changes.length <= shortReport;
+  const breaking = changes.filter(({ verdict }) => worst(verdict) === "breaking").length;
+  const broken = breaking > 0 ? `, <span class="level breaking">${String(breaking)} breaking</span>` : "";
+  // What a type was and is stands once below its heading where there is much to show.
+  const told = shown.impact.changes.length > shortReport ? new Set<string>() : undefined;
+  return `<details class="group"${isOpen ? " open" : ""}>
+<summary><h3>${html(heading)}</h3> <small>${counted(changes.length, "entry", "entries")}${broken}</small></summary>
+${changes.map((change) => card(change, { ...shown, told })).join("\n")}
+</details>`;
+}
+
+const shortReport = 100;
+
+function card(change: JoinedChange, { impact, texts, gate, told }: Shown): string {
   const { verdict } = change;
   const clock = (name: string, level: string): string =>
     `<span class="clock">${name} <b class="level ${level}">${level}</b></span>`;
-  const isOpen = change.use !== "not used" && isHeld(change, gate);
+  const isOpen = change.use !== "not used" && isHeld(change, gate) && impact.changes.length <= shortReport;
+  const places = placeItems(change, texts);
   return `<details class="change" data-code="${verdict.code}" data-apps="${verdict.apps}" data-use="${change.use}"${isOpen ? " open" : ""}>
 <summary><span class="message">${words(change.message)}</span><span class="facts">${clock("code", verdict.code)}${clock("apps", verdict.apps)}<span class="use">${change.use}</span><code>${html(change.code)}</code></span></summary>
-${sides(change, impact)}
+${sides(change, impact, told)}
 ${list("Where", hitItems(change, texts.before))}
 ${list("Does not compile", errorItems(change.errors ?? [], texts.before))}
-${list("In the contract", [placeItem(change.before, texts.before, "before"), placeItem(change.after, texts.after, "after")])}
-${
-  change.operations.length > 0
-    ? list(
-        "Operations",
-        change.operations.map((label) => `<li><code>${html(label)}</code></li>`),
-      )
-    : ""
-}
+${list("In the contract", places)}
+${line(capital(change.differ ?? ""), change.differ === "operations" ? [] : change.items)}
+${line("Operations", change.operations)}
 ${[
   change.hint === undefined ? "" : `→ ${change.hint}`,
   change.leveled === undefined ? "" : `Level set in the configuration: ${change.leveled}`,
@@ -95,7 +140,18 @@ ${[
 
 function list(title: string, items: readonly string[]): string {
   const all = items.filter((item) => item !== "");
-  return all.length === 0 ? "" : `<h3>${title}</h3><ul>${all.join("")}</ul>`;
+  return all.length === 0 ? "" : `<h4>${title}</h4><ul>${all.join("")}</ul>`;
+}
+
+/** Short texts in one paragraph. */
+function line(title: string, items: readonly string[]): string {
+  if (items.length === 0) return "";
+  return `<h4>${title}</h4><p class="items">${items.map((item) => words(item.includes("`") ? item : `\`${item}\``)).join(", ")}</p>`;
+}
+
+function placeItems({ before, after, parts }: JoinedChange, texts: ImpactTexts): string[] {
+  if (parts.length > 1) return [];
+  return [placeItem(before, texts.before, "before"), placeItem(after, texts.after, "after")];
 }
 
 function hitItems(change: JudgedChange, texts: ShownTexts): string[] {
@@ -117,6 +173,8 @@ function placeItem(place: Place | undefined, texts: ShownTexts, side: string): s
   return place && place.document !== "" ? `<li>${side} <code>${html(placeText(place, texts))}</code></li>` : "";
 }
 
+const longestSides = 24;
+
 function lineOf(place: Place, texts: ShownTexts): string {
   const text = texts.find(place.document)?.text;
   if (text === undefined || !("offset" in place)) return "";
@@ -126,13 +184,25 @@ function lineOf(place: Place, texts: ShownTexts): string {
 }
 
 /** The shape that changed, before and after, side by side; what is on one side only is marked. */
-function sides({ subject }: JudgedChange, { contracts }: ContractImpact): string {
-  const found = contracts && shapeSides(subject, contracts.before, contracts.after);
-  if (!found) return "";
-  const rows = (own: readonly string[], other: readonly string[], mark: string): string =>
-    own.length === 0
-      ? `<li class="nothing">not there</li>`
-      : own.map((line) => `<li${other.includes(line) ? "" : ` class="${mark}"`}>${html(line)}</li>`).join("");
+function sides({ subject, differ }: JoinedChange, { contracts, changes }: ContractImpact, told?: Set<string>): string {
+  const found =
+    contracts && (differ === undefined || ["values", "fields"].includes(differ))
+      ? shapeSides(subject, contracts.before, contracts.after)
+      : undefined;
+  if (!found || told?.has(found.title) === true) return "";
+  told?.add(found.title);
+  // What is long is shown by what differs.
+  const isLong = found.before.length + found.after.length > longestSides || changes.length > shortReport;
+  const rows = (own: readonly string[], other: readonly string[], mark: string): string => {
+    if (own.length === 0) return `<li class="nothing">not there</li>`;
+    const known = new Set(other);
+    const kept = own.filter((each) => !isLong || !known.has(each));
+    const shown = kept
+      .slice(0, longestSides)
+      .map((each) => `<li${known.has(each) ? "" : ` class="${mark}"`}>${html(each)}</li>`);
+    const left = own.length - shown.length;
+    return `${shown.join("")}${left > 0 ? `<li class="nothing">and ${String(left)} more</li>` : ""}`;
+  };
   return `<div class="sides"><figure><figcaption>${html(found.title)} before</figcaption><ul>${rows(found.before, found.after, "gone")}</ul></figure><figure><figcaption>${html(found.title)} after</figcaption><ul>${rows(found.after, found.before, "new")}</ul></figure></div>`;
 }
 

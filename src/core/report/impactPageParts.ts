@@ -8,7 +8,14 @@ header, main { max-width: 76rem; margin: 0 auto; padding: 1rem 1.25rem; }
 header { border-bottom: 1px solid var(--line); }
 h1 { font-size: 1.35rem; margin: 0 0 .75rem; }
 h2 { font-size: 1.1rem; margin: 1.5rem 0 .5rem; }
-h3 { font-size: .8rem; margin: .75rem 0 .2rem; color: var(--quiet); font-weight: 600; }
+h3 { font-size: .95rem; margin: 0; font-weight: 600; display: inline; overflow-wrap: anywhere; }
+h4 { font-size: .8rem; margin: .75rem 0 .2rem; color: var(--quiet); font-weight: 600; }
+.group { margin: .4rem 0; }
+.group > summary { padding: .35rem 0; }
+.items { margin: 0; max-height: 12rem; overflow-y: auto; overflow-wrap: anywhere; }
+table { border-collapse: collapse; margin: .25rem 0 .5rem; }
+th, td { padding: .15rem 1rem .15rem 0; text-align: left; vertical-align: top; font-weight: 400; }
+thead th.level { font-weight: 600; }
 small, .facts, #count { color: var(--quiet); }
 #count { margin: .5rem 0 0; }
 form { display: flex; flex-wrap: wrap; gap: .75rem; }
@@ -41,6 +48,12 @@ export const pageScript = `
 const form = document.getElementById("filters");
 const count = document.getElementById("count");
 const changes = [...document.querySelectorAll(".change")];
+const texts = new Map();
+function textOf(change) {
+  const known = texts.get(change) ?? change.textContent.toLowerCase();
+  texts.set(change, known);
+  return known;
+}
 function show() {
   const data = new FormData(form);
   const clock = data.get("clock");
@@ -51,11 +64,16 @@ function show() {
     const { code, apps, use } = change.dataset;
     const rank = { breaking: 2, risky: 1, compatible: 0 };
     const level = clock === "code" ? code : clock === "apps" ? apps : rank[code] >= rank[apps] ? code : apps;
-    const fits = levels.includes(level) && (data.get("use") === "all" || use !== "not used") && change.textContent.toLowerCase().includes(words);
+    const fits = levels.includes(level) && (data.get("use") === "all" || use !== "not used") && (words === "" || textOf(change).includes(words));
     change.hidden = !fits;
     if (fits) shown++;
   }
-  count.textContent = shown + " of " + changes.length + (changes.length === 1 ? " change" : " changes") + " shown";
+  for (const group of document.querySelectorAll(".group:has(.change)")) {
+    const fitting = group.querySelectorAll(".change:not([hidden])").length;
+    group.hidden = fitting === 0;
+    if (words !== "" && fitting > 0) group.open = true;
+  }
+  count.textContent = shown + " of " + changes.length + (changes.length === 1 ? " entry" : " entries") + " shown";
 }
 form.addEventListener("input", show);
 form.addEventListener("submit", (event) => event.preventDefault());

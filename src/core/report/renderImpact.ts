@@ -1,14 +1,20 @@
 import { weight, worst, type Level } from "../change/verdict.js";
+import { groupedBy } from "../text/groupedBy.js";
 import { breaksProject, type ContractImpact, type Hit, type JudgedChange } from "../change/judgedChange.js";
 import type { Place } from "../problem/place.js";
 import type { CompileError } from "../use/compileError.js";
 import { visible } from "../text/visible.js";
+import { headingIn } from "./changeHeading.js";
+import { isNotable, needsSummary } from "./impactSummary.js";
+import { joinedChanges, type JoinedChange } from "./joinedChanges.js";
 import { counted, wrap, type Paint } from "./paint.js";
 import { placeText, renderProblem } from "./renderProblem.js";
+import { renderSummary } from "./renderSummary.js";
 import type { ShownTexts } from "../problem/shownTexts.js";
 
 const width = 80;
 const hitsShown = 4;
+const itemsShown = 8;
 const mostErrorLines = 3;
 
 export interface ImpactTexts {
@@ -44,7 +50,8 @@ export function renderImpact(
 ): string[] {
   // A large contract has more rows than a function takes arguments.
   const blocks = impacts.flatMap((impact) => ["", ...renderContract(impact, texts, paint, all)]);
-  return [paint.strong(impactHeadline(impacts)), ...blocks];
+  const summary = needsSummary(impacts) ? ["", ...renderSummary(impacts, texts.before, paint)] : [];
+  return [paint.strong(impactHeadline(impacts)), ...summary, ...blocks];
 }
 
 /** What compilers say of an app beside what they say of its changes. */
@@ -83,12 +90,13 @@ export function renderProof(
 function renderContract(impact: ContractImpact, texts: ImpactTexts, paint: Paint, all: boolean): string[] {
   const rows = [`${paint.strong(impact.contract)}  ${paint.quiet(`${impact.from} -> ${impact.to}`)}`];
   if (impact.changes.length === 0) return [...rows, "  no change of meaning"];
-  const shown = impact.changes.filter(
-    (change) => all || (change.use !== "not used" && worst(change.verdict) !== "compatible"),
-  );
-  for (const [heading, group] of grouped(shown)) {
+  const shown = impact.changes.filter((change) => all || isNotable(change));
+  // Where there is no app, one line says of all changes what nobody can tell.
+  const knowsUse = impact.changes.some(({ use }) => use !== "cannot tell");
+  if (!knowsUse) rows.push(`  ${paint.quiet("your code: cannot tell whether it uses any of this")}`);
+  for (const [heading, group] of groupedBy(joinedChanges(shown), headingIn(impact))) {
     rows.push("", `  ${paint.accent(heading)}`);
-    for (const change of group) rows.push(...renderChange(change, texts, paint));
+    for (const change of group) rows.push(...renderChange(change, texts, paint, knowsUse));
   }
   if (impact.brokenQueries.length > 0) {
     rows.push(
@@ -114,24 +122,7 @@ function foldedText(changes: readonly JudgedChange[]): string {
   return `and ${parts.join(", ")} (--all lists them)`;
 }
 
-/** Groups by what is broken: an operation of the contract, or the type that operations or documents share. */
-function grouped(changes: readonly JudgedChange[]): Map<string, JudgedChange[]> {
-  const groups = new Map<string, JudgedChange[]>();
-  for (const change of changes) {
-    const heading = headingOf(change);
-    groups.set(heading, [...(groups.get(heading) ?? []), change]);
-  }
-  return groups;
-}
-
-function headingOf(change: JudgedChange): string {
-  const [only, ...more] = change.operations;
-  if (only !== undefined && more.length === 0 && (change.subject.startsWith(only) || change.face === "operation"))
-    return `operation ${only}`;
-  return `type ${change.subject.split(/[.[( ]/)[0] ?? change.subject}`;
-}
-
-function renderChange(change: JudgedChange, texts: ImpactTexts, paint: Paint): string[] {
+function renderChange(change: JoinedChange, texts: ImpactTexts, paint: Paint, knowsUse: boolean): string[] {
   const rows = [
     `    ${levelMark(worst(change.verdict), paint)} ${paint.quiet(change.code)}  code ${levelWord(change.verdict.code, paint)}, apps ${levelWord(change.verdict.apps, paint)}`,
   ];
@@ -142,8 +133,10 @@ function renderChange(change: JudgedChange, texts: ImpactTexts, paint: Paint): s
     (text): text is string => text !== undefined,
   );
   if (places.length > 0) rows.push(`      ${paint.quiet(`contract  ${places.join(" -> ")}`)}`);
+  if (change.differ === "types")
+    rows.push(...listRows("types", change.items).map((line) => `      ${paint.quiet(line)}`));
   if (change.operations.length > 1)
-    rows.push(...operationRows(change.operations).map((line) => `      ${paint.quiet(line)}`));
+    rows.push(...listRows("operations", change.operations).map((line) => `      ${paint.quiet(line)}`));
   let last: string | undefined;
   for (const hit of change.hits.slice(0, hitsShown)) {
     rows.push(
@@ -168,16 +161,23 @@ function renderChange(change: JudgedChange, texts: ImpactTexts, paint: Paint): s
         (line) => `      ${paint.good(line)}`,
       ),
     );
-  if (change.use === "cannot tell") rows.push(`      ${paint.quiet("your code: cannot tell whether it uses this")}`);
+  if (change.use === "cannot tell" && knowsUse)
+    rows.push(`      ${paint.quiet("your code: cannot tell whether it uses this")}`);
   if (change.use === "not used") rows.push(`      ${paint.quiet("your code: does not use this")}`);
   if (change.hint !== undefined && change.use !== "not used") rows.push(`      ${paint.good(`-> ${change.hint}`)}`);
   return rows;
 }
 
-/** Operations in a list whose lines never break inside one. */
-function operationRows(operations: readonly string[]): string[] {
-  const glued = operations.map((label) => label.replace(" ", "\u00a0")).join(", ");
-  return wrap(`operations\u00a0 ${glued}`, width - 6, "            ").map((line) => line.replaceAll("\u00a0", " "));
+/** A list whose lines never break inside an item. */
+function listRows(title: string, all: readonly string[]): string[] {
+  const left = all.length - itemsShown;
+  const glued = [
+    ...all.slice(0, itemsShown).map((label) => label.replace(" ", "\u00a0")),
+    ...(left > 0 ? [`and\u00a0${String(left)}\u00a0more`] : []),
+  ].join(", ");
+  return wrap(`${title}\u00a0 ${glued}`, width - 6, " ".repeat(title.length + 2)).map((line) =>
+    line.replaceAll("\u00a0", " "),
+  );
 }
 
 /** The line of source that a hit stands in, as much of it around the place as there is room for. */

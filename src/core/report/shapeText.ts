@@ -1,5 +1,6 @@
 import { operationLabel, type Contract, type RestOperation } from "../contract/model.js";
 import { operationLines, shapeLines } from "./shapeLines.js";
+import { typeAt, typeNames } from "./typeAt.js";
 
 /** What a change is about, on both sides, a part a line; undefined where it is about nothing that has parts. */
 export interface ShapeSides {
@@ -25,7 +26,7 @@ export function shapeSides(subject: string, before: Contract, after: Contract): 
       after: operationLines(find(after, operation) ?? byId(after, id)),
     };
   }
-  const [title = ""] = subject.split(/[.[( ]/);
+  const title = typeAt(subject, typeNames(before, after));
   const left = typeLines(title, before);
   const right = typeLines(title, after);
   return left.length + right.length === 0 ? undefined : { title, before: left, after: right };
