@@ -1,4 +1,4 @@
-import { Option } from "commander";
+import { InvalidArgumentError, Option } from "commander";
 import { usualGate, type Gate } from "../core/change/gate.js";
 
 /** What a command line says about the gate. */
@@ -17,4 +17,17 @@ export function gateOptions(usual: Gate["level"]): [Option, Option] {
 
 export function gateOf({ gate = usualGate.level, judge = usualGate.judge }: GateFlags): Gate {
   return { level: gate, judge };
+}
+
+/** `--most-users`: how many users a change may break, by the shares of the releases. */
+export function mostUsersOption(): Option {
+  return new Option(
+    "--most-users <share>",
+    "the share of users whom a change may break, such as 1%; released apps then count by `releases` alone",
+  ).argParser((text: string): number => {
+    const [, digits = "", sign] = /^(\d+(?:\.\d+)?)\s*(%?)$/.exec(text.trim()) ?? [];
+    const share = Number(digits) / (sign === "%" ? 100 : 1);
+    if (digits === "" || share > 1) throw new InvalidArgumentError("It is a share: 1% or 0.01.");
+    return share;
+  });
 }

@@ -26,6 +26,7 @@ export function impactJson(impact: ContractImpact, before: ShownTexts, after: Sh
         ...placeJson(hit.place, before),
       })),
       errors: change.errors?.map(({ place, code, message }) => ({ code, message, ...placeJson(place, before) })),
+      users: change.users,
       leveled: change.leveled,
       accepted: change.accepted,
       hint: change.hint,

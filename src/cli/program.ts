@@ -6,7 +6,7 @@ import { reportForms, type ReportForm } from "./reportForms.js";
 import type { ObserveCommandOptions } from "./commands/observe.js";
 import type { TryCommandOptions } from "./commands/try.js";
 import { observeForms } from "./observeForms.js";
-import { gateOf, gateOptions, type GateFlags } from "./gateOptions.js";
+import { gateOf, gateOptions, mostUsersOption, type GateFlags } from "./gateOptions.js";
 import { processHost, type Host } from "./host.js";
 import { runCommand } from "./runCommand.js";
 import type { GlobalOptions, Terminal } from "./terminal.js";
@@ -120,13 +120,11 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
     .option("--before <side>", "compare this instead of the pin: a file, a URL, a release, or git:REVISION")
     .option("--after <side>", "compare with this instead of the contract as it is now")
     .option("--all", "also list compatible changes and changes to what you do not use")
-    .option(
-      "--prove",
-      "compile the app in memory against what the SDK would be, and show each new error under its change",
-    )
+    .option("--prove", "check the app with what the SDK would be, and show each new error under its change")
     .addOption(new Option("--report <form>", "the form of the report").choices(reportForms).default("text"))
     .addOption(impactGate)
     .addOption(impactJudge)
+    .addOption(mostUsersOption())
     .action(
       async (
         contracts: string[],
@@ -135,6 +133,7 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
           after?: string;
           all?: boolean;
           prove?: boolean;
+          mostUsers?: number;
           report?: ReportForm;
         },
       ) => {
@@ -145,7 +144,7 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
           after: flags.after,
           all: flags.all === true,
           prove: flags.prove,
-          gate: gateOf(flags),
+          gate: { ...gateOf(flags), ...(flags.mostUsers === undefined ? {} : { mostUsers: flags.mostUsers }) },
           report: flags.report ?? "text",
         };
         await run((terminal) => impactCommand(terminal, globals(), options));

@@ -7,7 +7,16 @@ export interface Configuration {
   readonly contracts: Readonly<Record<string, ContractConfiguration>>;
   readonly sdks: Readonly<Record<string, SdkConfiguration>>;
   readonly guard?: Policy & { readonly since?: string };
-  readonly releases?: Readonly<Record<string, string>>;
+  readonly releases?: Readonly<Record<string, string | ReleaseConfiguration>>;
+  /** A CSV with the shares of users of the releases, or a command that prints one. */
+  readonly shares?: { readonly from?: string; readonly run?: string };
+}
+
+export interface ReleaseConfiguration {
+  /** The state: `git:` and a revision, a file or a URL. */
+  readonly at: string;
+  /** The share of users who have it, from 0 to 1. */
+  readonly share?: number;
 }
 
 export interface ContractConfiguration {

@@ -10,6 +10,8 @@ import { chosenContracts } from "./chosenContracts.js";
 import type { OpenedProject } from "./openProject.js";
 import type { Proof } from "./prove.js";
 import { releaseImpacts, type ReleaseImpact } from "./releases.js";
+import { allShared, releaseShares } from "./releaseShares.js";
+import { servedReleases, withUsers, type ReleasedImpact, type Served } from "../core/change/releasedUsers.js";
 import { ProjectTexts } from "./sdkInputs.js";
 import { sideTexts } from "./sides.js";
 import { sourceText } from "./sources.js";
@@ -21,6 +23,8 @@ export interface ImpactOptions {
   readonly before?: string | undefined;
   /** What to compare with instead of the contract as it is now. */
   readonly after?: string | undefined;
+  /** The gate goes by shares of users. */
+  readonly countsUsers?: boolean | undefined;
   /** Also compile the app against the SDK of the new contract. */
   readonly prove?: boolean | undefined;
 }
@@ -28,7 +32,9 @@ export interface ImpactOptions {
 export interface ImpactOutcome {
   readonly impacts: readonly ContractImpact[];
   /** What happens to apps that are released already. */
-  readonly releases: readonly ReleaseImpact[];
+  readonly releases: readonly ReleasedImpact[];
+  /** From which release on nothing breaks; absent where no release is known. */
+  readonly served?: Served | undefined;
   /** Contracts that have no pin yet. */
   readonly unpinned: readonly string[];
   /** With `prove`: compile errors that no change explains, and those that were there before. */
@@ -48,6 +54,8 @@ export async function impact(project: OpenedProject, cwd: string, options: Impac
   const impacts: ContractImpact[] = [];
   const sides = new Map<string, { before: Side; after: Side }>();
   const releases: ReleaseImpact[] = [];
+  const known = options.before === undefined ? await releaseShares(project) : [];
+  if (options.countsUsers === true) allShared(known);
   const unpinned: string[] = [];
   const load = async (name: string, spec: string): Promise<Side | undefined> => {
     const side = await sideTexts(project, name, spec, cwd);
@@ -65,14 +73,20 @@ export async function impact(project: OpenedProject, cwd: string, options: Impac
     sides.set(name, { before, after });
     impacts.push(await compareSides(name, sameProtocol(name, [before, after]), { session: project.session, texts }));
     if (options.before !== undefined) continue;
-    const ofReleases = await releaseImpacts(project, name, after);
+    const ofReleases = await releaseImpacts(project, name, { now: after, releases: known });
     for (const each of ofReleases) for (const [document, text] of each.texts) others.set(document, text);
     releases.push(...ofReleases);
   }
   const shown = new ShownTexts(
     (document) => others.get(document) ?? texts.find(document) ?? sourceText(project, document),
   );
-  const outcome = { releases, unpinned, beforeTexts: shown, afterTexts: shown };
+  const outcome = {
+    releases: withUsers(releases),
+    served: servedReleases(known, releases),
+    unpinned,
+    beforeTexts: shown,
+    afterTexts: shown,
+  };
   if (options.prove !== true) return { impacts, ...outcome };
   const { prove } = await import("./prove.js");
   const { impacts: proved, unexplained, before, unproved } = await prove(texts, sides, impacts);

@@ -1,8 +1,7 @@
-import { execFile } from "node:child_process";
 import { existsSync } from "node:fs";
 import { join } from "node:path";
-import { promisify } from "node:util";
 import { isUrl } from "../core/rest/documentNames.js";
+import { printedBy } from "./printedBy.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { copyPath, readCopy } from "./copies.js";
 import { dataMember, isData, listMember, parseData, textMember } from "../core/text/parseData.js";
@@ -18,7 +17,6 @@ import { sourceList } from "./sources.js";
 import { performWriting } from "./writing.js";
 
 const timeoutMs = 30_000;
-const mostOutput = 128 * 1024 * 1024;
 
 /** What came of getting copies. */
 export interface Obtained {
@@ -236,26 +234,10 @@ function sameOrigin(a: string, b: string): boolean {
 }
 
 async function runCommand(project: Project, contract: string, command: string): Promise<CopyOutcome> {
-  const shell = process.platform === "win32" ? ["cmd", "/d", "/s", "/c"] : ["/bin/sh", "-c"];
-  const [program = "", ...flags] = shell;
-  try {
-    const { stdout } = await promisify(execFile)(program, [...flags, command], {
-      cwd: project.root,
-      env: project.environment,
-      maxBuffer: mostOutput,
-      timeout: waitMs(project) * 4,
-      encoding: "utf8",
-    });
-    project.trace(() => `ran the command of the contract ${contract}: ${String(stdout.length)} characters`);
-    if (stdout.trim() === "") return { problem: failedCommand(contract, "printed nothing") };
-    return { text: withoutSecrets(await asSaved(stdout)) };
-  } catch (error) {
-    const { code, stderr } = error as { code?: number | string; stderr?: string };
-    const said = (stderr ?? "").trim().split("\n").slice(-3).join(" ").slice(0, 300);
-    return {
-      problem: failedCommand(contract, `failed (${String(code ?? "stopped")})${said === "" ? "" : `: ${said}`}`),
-    };
-  }
+  const printed = await printedBy(project, command, waitMs(project) * 4);
+  if ("failure" in printed) return { problem: failedCommand(contract, printed.failure) };
+  project.trace(() => `ran the command of the contract ${contract}: ${String(printed.text.length)} characters`);
+  return { text: withoutSecrets(await asSaved(printed.text)) };
 }
 
 function failedCommand(contract: string, what: string): Problem {

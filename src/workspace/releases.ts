@@ -1,4 +1,4 @@
-import type { ContractImpact } from "../core/change/judgedChange.js";
+import type { Release, ReleasedImpact } from "../core/change/releasedUsers.js";
 import { judgeUse } from "../core/change/impact.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
 import { compareForSdks } from "./compareForSdks.js";
@@ -9,9 +9,7 @@ import type { OpenedProject } from "./openProject.js";
 import { sideTexts } from "./sides.js";
 
 /** What the contract as it is now does to a released app: nothing of the code, which is out already. */
-export interface ReleaseImpact {
-  readonly release: string;
-  readonly impact: ContractImpact;
+export interface ReleaseImpact extends ReleasedImpact {
   readonly texts: ReadonlyMap<string, string>;
 }
 
@@ -21,12 +19,16 @@ export interface ReleaseImpact {
  *
  * @throws Halt when a release names a revision or file that is not there
  */
-export async function releaseImpacts(project: OpenedProject, contract: string, now: Side): Promise<ReleaseImpact[]> {
+export async function releaseImpacts(
+  project: OpenedProject,
+  contract: string,
+  { now, releases }: { readonly now: Side; readonly releases: readonly Release[] },
+): Promise<ReleaseImpact[]> {
   const found: ReleaseImpact[] = [];
-  for (const release of Object.keys(project.configuration.releases ?? {}).sort()) {
-    const side = await sideTexts(project, contract, release, project.root);
+  for (const release of releases) {
+    const side = await sideTexts(project, contract, release.name, project.root);
     if (!side) continue;
-    const before = readSide(contract, side.texts, release);
+    const before = readSide(contract, side.texts, release.name);
     const { protocol } = before.reading.contract;
     if (protocol !== now.reading.contract.protocol) continue;
     const compared = await compareForSdks([before.reading.contract, now.reading.contract], project, project.session);
@@ -47,7 +49,7 @@ export async function releaseImpacts(project: OpenedProject, contract: string, n
       release,
       impact: {
         contract,
-        from: `release ${release}`,
+        from: `release ${release.name}`,
         to: now.label,
         isReleased: true,
         contracts: { before: before.reading.contract, after: now.reading.contract },

@@ -37,7 +37,8 @@ export async function sideTexts(
   }
   const release = project?.configuration.releases?.[spec];
   if (release !== undefined) {
-    const side = await sideTexts(project, contract, release, project?.root ?? cwd);
+    const at = typeof release === "string" ? release : release.at;
+    const side = await sideTexts(project, contract, at, project?.root ?? cwd);
     return side && { ...side, label: spec };
   }
   if (project && spec.startsWith(revisionMark)) return sideAt(project, contract, spec.slice(revisionMark.length));

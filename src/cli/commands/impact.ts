@@ -7,6 +7,8 @@ import { impactPage } from "../../core/report/impactPage.js";
 import { impactMarkdown } from "../../core/report/impactMarkdown.js";
 import { annotations, junit, sarif } from "../../core/report/machineReports.js";
 import type { Paint } from "../../core/report/paint.js";
+import { servedText } from "../../core/report/usersText.js";
+import { mergedReleases, type Served } from "../../core/change/releasedUsers.js";
 import { renderImpact, renderProof, type ImpactTexts } from "../../core/report/renderImpact.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
 import { visibleJson } from "../../core/text/visible.js";
@@ -40,13 +42,18 @@ export async function impactCommand(
   for (const name of outcome.unpinned)
     terminal.note([`${name}: nothing to compare with yet; \`rhema generate\` pins the contract.`]);
   const released = outcome.releases.map(({ impact }) => impact);
+  const { served } = outcome;
   const all = [
     ...outcome.impacts,
-    ...released.filter(({ changes, brokenQueries }) => changes.length + brokenQueries.length > 0),
+    ...mergedReleases(
+      outcome.releases.filter(({ impact: { changes, brokenQueries } }) => changes.length + brokenQueries.length > 0),
+    ),
   ];
   // Finding the lines of thousands of places takes time, so only what is shown is made.
-  if (all.length > 0 && !terminal.json) terminal.result(reportOf(all, texts, options, paint));
+  if (all.length > 0 && !terminal.json) terminal.result(reportOf(all, texts, { ...options, served }, paint));
   const { proof } = outcome;
+  if (served && options.report === "text" && !terminal.json)
+    terminal.result(["", ...servedText(served).map((line) => paint.strong(line))]);
   if (proof && options.report === "text") terminal.result(renderProof(proof, outcome.impacts, texts.before, paint));
   const held = [...outcome.impacts, ...released].some((each) => holdsAny(each, options.gate));
   const exitCode = held ? exitCodes.findings : exitCodes.done;
@@ -55,9 +62,11 @@ export async function impactCommand(
     exitCode,
     contracts: outcome.impacts.map((each) => impactJson(each, texts.before, texts.after)),
     releases: outcome.releases.map(({ release, impact }) => ({
-      release,
+      release: release.name,
+      share: release.share,
       ...impactJson(impact, texts.before, texts.after),
     })),
+    served,
     unpinned: outcome.unpinned,
     ...(proof
       ? {
@@ -79,13 +88,13 @@ function errorsJson(errors: readonly CompileError[], texts: ImpactTexts): object
 function reportOf(
   impacts: readonly ContractImpact[],
   texts: ImpactTexts,
-  { report, gate, all }: ImpactCommandOptions,
+  { report, gate, all, served }: ImpactCommandOptions & { readonly served: Served | undefined },
   paint: Paint,
 ): string[] {
   if (report === "text") return renderImpact(impacts, texts, paint, all);
-  if (report === "markdown") return [impactMarkdown(impacts, texts, gate).trimEnd()];
+  if (report === "markdown") return [impactMarkdown(impacts, texts, { gate, served }).trimEnd()];
   if (report === "changelog") return [impactChangelog(impacts).trimEnd()];
-  if (report === "html") return [impactPage(impacts, texts, gate).trimEnd()];
+  if (report === "html") return [impactPage(impacts, texts, { gate, served }).trimEnd()];
   const findings = impactFindings(impacts, texts, gate);
   if (report === "sarif") return [visibleJson(sarif(findings, version), 2)];
   const contracts = [...new Set(impacts.map(({ contract }) => contract))];
@@ -105,7 +114,10 @@ async function findImpact(
         renderProblem(problem, new ShownTexts(() => project.configText), terminal.paint),
       ),
     );
-    return await impact(project, terminal.host.folder, options);
+    return await impact(project, terminal.host.folder, {
+      ...options,
+      countsUsers: options.gate.mostUsers !== undefined,
+    });
   } catch (error) {
     // Two files can be compared anywhere; without a project nothing is known about their use.
     const noProject =

@@ -5,6 +5,8 @@ import type { ContractImpact, JudgedChange } from "./judgedChange.js";
 export interface Gate {
   readonly level: "breaking" | "risky" | "off";
   readonly judge: "code" | "apps" | "both";
+  /** The share of users, as a fraction, whom a change may break; the clock of apps then counts by releases alone. */
+  readonly mostUsers?: number;
 }
 
 /** Lets everything through but what breaks. */
@@ -16,8 +18,12 @@ export function judged(verdict: Verdict, judge: Gate["judge"]): Level {
 }
 
 /** Whether a gate holds a change: it is heavy enough on the clocks that count, and in use as far as can be told. */
-export function isHeld(change: JudgedChange, { level, judge }: Gate): boolean {
+export function isHeld(change: JudgedChange, { level, judge, mostUsers }: Gate): boolean {
   if (level === "off" || change.use === "not used" || change.accepted) return false;
+  if (mostUsers !== undefined) {
+    const isHeldOnCode = judge !== "apps" && weight[change.verdict.code] >= weight[level];
+    return isHeldOnCode || (judge !== "code" && (change.users?.share ?? 0) > mostUsers);
+  }
   return weight[judged(change.verdict, judge)] >= weight[level];
 }
 
@@ -31,6 +37,13 @@ export function holdsAny(impact: ContractImpact, gate: Gate): boolean {
  * Whether a gate holds queries that the new contract refuses. A query that the new contract refuses breaks on both clocks: the SDK is not
  * made of it any more, and a server that validates it, as all have to (GraphQL, section 6), refuses it from released apps.
  */
-export function holdsRefusals({ brokenQueries, isReleased }: ContractImpact, { level, judge }: Gate): boolean {
+export function holdsRefusals(
+  { brokenQueries, isReleased, release }: ContractImpact,
+  { level, judge, mostUsers }: Gate,
+): boolean {
+  if (mostUsers !== undefined) {
+    const counts = isReleased === true ? judge !== "code" && (release?.share ?? 0) > mostUsers : judge !== "apps";
+    return level !== "off" && brokenQueries.length > 0 && counts;
+  }
   return level !== "off" && brokenQueries.length > 0 && !(isReleased === true && judge === "code");
 }

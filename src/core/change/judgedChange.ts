@@ -3,6 +3,7 @@ import type { Place } from "../problem/place.js";
 import type { Problem } from "../problem/problem.js";
 import type { CompileError } from "../use/compileError.js";
 import type { Change } from "./change.js";
+import type { BrokenReleases, Release } from "./releasedUsers.js";
 import type { JudgedForSdk } from "./forSdk.js";
 import { worst } from "./verdict.js";
 
@@ -29,6 +30,8 @@ export interface JudgedChange extends Change {
   readonly leveled?: string;
   /** It is known and wanted, until a day (YYYY-MM-DD). */
   readonly accepted?: { readonly reason: string; readonly until: string };
+  /** The released apps that it breaks; absent where it breaks none, or none is known. */
+  readonly users?: BrokenReleases;
   /** What the compiler refuses because of it; absent when nobody asked the compiler. */
   readonly errors?: readonly CompileError[];
 }
@@ -43,6 +46,8 @@ export interface ContractImpact {
   readonly brokenQueries: readonly Problem[];
   /** It is about an app that is released, of which no code is judged. */
   readonly isReleased?: boolean;
+  /** The app that is released, where it is one. */
+  readonly release?: Release;
   /** Both sides as they were read, for reports that show shapes. */
   readonly contracts?: { readonly before: Contract; readonly after: Contract };
 }

@@ -301,6 +301,11 @@ const meanings = {
     why: "Neither its pin nor its file was committed there.",
     fix: "Name a revision after the contract was adopted, and commit the folder .rhema.",
   },
+  "shares.invalid": {
+    title: "The shares of users cannot be used",
+    why: "How many users a change breaks is counted from them.",
+    fix: "Give a CSV with the columns `release` and `share`; shares are fractions that come to 1 at most.",
+  },
   "guard.outlived": {
     title: "An accepted change has outlived the day until which it was accepted",
     why: "It counts again as if nobody had accepted it.",

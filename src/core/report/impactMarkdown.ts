@@ -2,11 +2,13 @@ import { hideSecrets } from "../text/secrets.js";
 import { visible } from "../text/visible.js";
 import { weight, worst, type Level } from "../change/verdict.js";
 import { isHeld, type Gate } from "../change/gate.js";
+import type { Served } from "../change/releasedUsers.js";
 import type { ContractImpact, Hit } from "../change/judgedChange.js";
 import { impactSummary, needsSummary, type KindOfChange } from "./impactSummary.js";
 import { joinedChanges, type JoinedChange } from "./joinedChanges.js";
 import { counted } from "./paint.js";
 import { impactHeadline, type ImpactTexts } from "./renderImpact.js";
+import { servedText, usersText } from "./usersText.js";
 import { placeText } from "./renderProblem.js";
 
 const hitsShown = 8;
@@ -18,14 +20,33 @@ export const longestComment = 65_536;
  * The report of `impact` as Markdown, for a comment on a pull request: counts where there is much to say, what the gate
  * holds, then the rest, folded. What does not fit into a comment is counted.
  */
-export function impactMarkdown(impacts: readonly ContractImpact[], texts: ImpactTexts, gate: Gate): string {
+export function impactMarkdown(
+  impacts: readonly ContractImpact[],
+  texts: ImpactTexts,
+  { gate, served }: Reporting,
+): string {
   const room = new Room(longestComment - roomForEnds * (impacts.length + 1));
   const parts = [`## ${escaped(impactHeadline(impacts))}\n\n`, needsSummary(impacts) ? summaryPart(impacts) : ""];
   for (const part of parts) room.take(part);
   // What is held comes first everywhere, so that only what is not is left out.
   const held = impacts.map((impact) => heldPart(impact, texts, gate, room));
   const others = impacts.map((impact) => othersPart(impact, texts, gate, room));
-  return `${parts.join("")}${impacts.map((_, at) => `${held[at] ?? ""}${others[at] ?? ""}`).join("\n")}`;
+  const end = served
+    ? `\n${servedText(served)
+        .map((line) => `${capital(escaped(line))}.`)
+        .join(" ")}\n`
+    : "";
+  return `${parts.join("")}${impacts.map((_, at) => `${held[at] ?? ""}${others[at] ?? ""}`).join("\n")}${end}`;
+}
+
+/** What a report says beside its impacts. */
+export interface Reporting {
+  readonly gate: Gate;
+  readonly served?: Served | undefined;
+}
+
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
 const roomForEnds = 400;
@@ -111,6 +132,7 @@ function changeItem(change: JoinedChange, texts: ImpactTexts, knowsUse: boolean)
   const more = change.hits.length - hits.length;
   return (
     `- ${mark} ${escaped(change.message)} ${code(change.code)}, code ${verdict.code}, apps ${verdict.apps}${change.use === "used" || !knowsUse ? "" : `, ${change.use}`}\n` +
+    (change.users ? `  - ${escaped(usersText(change.users))}\n` : "") +
     hits.join("") +
     (more > 0 ? `  - and ${counted(more, "more place")}\n` : "") +
     (change.hint === undefined || change.use === "not used" ? "" : `  - ${escaped(change.hint)}\n`)

@@ -11,13 +11,19 @@ import { impactSummary, needsSummary } from "./impactSummary.js";
 import { joinedChanges, type JoinedChange } from "./joinedChanges.js";
 import { counted } from "./paint.js";
 import { impactHeadline, type ImpactTexts } from "./renderImpact.js";
+import type { Reporting } from "./impactMarkdown.js";
+import { servedText, usersText } from "./usersText.js";
 import { placeText } from "./renderProblem.js";
 import type { ShownTexts } from "../problem/shownTexts.js";
 import { pageScript, pageStyle } from "./impactPageParts.js";
 import { shapeSides } from "./shapeText.js";
 
 /** An impact as one page that needs nothing else: no network, no file beside it. */
-export function impactPage(impacts: readonly ContractImpact[], texts: ImpactTexts, gate: Gate): string {
+export function impactPage(
+  impacts: readonly ContractImpact[],
+  texts: ImpactTexts,
+  { gate, served }: Reporting,
+): string {
   const headline = impactHeadline(impacts).replace(/^impact: /, "");
   return `<!doctype html>
 <html lang="en">
@@ -31,6 +37,13 @@ export function impactPage(impacts: readonly ContractImpact[], texts: ImpactText
 <body>
 <header>
 <h1>${html(capital(headline))}</h1>
+${
+  served
+    ? `<p>${servedText(served)
+        .map((line) => `${html(capital(line))}.`)
+        .join(" ")}</p>`
+    : ""
+}
 ${filters()}
 <p id="count" role="status"></p>
 </header>
@@ -128,6 +141,7 @@ ${list("In the contract", places)}
 ${line(capital(change.differ ?? ""), change.differ === "operations" ? [] : change.items)}
 ${line("Operations", change.operations)}
 ${[
+  change.users ? capital(`${usersText(change.users)}.`) : "",
   change.hint === undefined ? "" : `→ ${change.hint}`,
   change.leveled === undefined ? "" : `Level set in the configuration: ${change.leveled}`,
   change.accepted ? `Accepted until ${change.accepted.until}: ${change.accepted.reason}` : "",

@@ -212,6 +212,13 @@ export const problemExamples: Readonly<Record<ProblemCode, ProblemExample>> = {
     "git init -q && git -c user.name=a -c user.email=a@b commit -qm empty --allow-empty",
     "rhema impact --before git:HEAD",
   ),
+  "shares.invalid": {
+    files: {
+      "rhema.yaml": `${adopted}${oneSdk}releases: { "1.0": berths.yaml }\nshares: { from: shares.csv }\n`,
+      "shares.csv": "release,share\n1.0,80 %\n",
+    },
+    steps: ["rhema generate", "rhema impact"],
+  },
   "guard.outlived": {
     files: {
       "rhema.yaml": `${adopted}${oneSdk}guard:\n  accepted:\n    - { change: answer.field.gone, reason: the board no longer shows it, until: 2026-01-31 }\n`,

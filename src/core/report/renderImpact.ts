@@ -10,6 +10,7 @@ import { joinedChanges, type JoinedChange } from "./joinedChanges.js";
 import { counted, wrap, type Paint } from "./paint.js";
 import { placeText, renderProblem } from "./renderProblem.js";
 import { renderSummary } from "./renderSummary.js";
+import { usersText } from "./usersText.js";
 import type { ShownTexts } from "../problem/shownTexts.js";
 
 const width = 80;
@@ -149,6 +150,7 @@ function renderChange(change: JoinedChange, texts: ImpactTexts, paint: Paint, kn
   if (change.hits.length > hitsShown)
     rows.push(`      ${paint.quiet(`and ${counted(change.hits.length - hitsShown, "more place")}`)}`);
   rows.push(...errorRows(change.errors ?? [], texts.before, paint));
+  if (change.users) rows.push(...wrap(usersText(change.users), width - 6).map((line) => `      ${paint.warn(line)}`));
   if (change.leveled !== undefined)
     rows.push(
       ...wrap(`level set in the configuration: ${visible(change.leveled)}`, width - 6).map(

@@ -32,7 +32,7 @@ function impactOf(before: unknown, after: unknown, searched = false): ContractIm
 }
 
 const texts = { before: new ShownTexts(() => ""), after: new ShownTexts(() => "") };
-const gate = usualGate;
+const reporting = { gate: usualGate };
 const many = (own: number, searched = false): ContractImpact => {
   const { before, after } = manyChanges(own);
   return impactOf(JSON.parse(before), JSON.parse(after), searched);
@@ -74,15 +74,15 @@ describe("a report on many changes", () => {
           wide.map((name) => [name, { type: "object", required: [field + name], properties: { [field + name]: {} } }]),
         ),
       );
-    const text = impactMarkdown([impactOf(version("old"), version("new"))], texts, gate);
+    const text = impactMarkdown([impactOf(version("old"), version("new"))], texts, reporting);
     expect(text.length).toBeLessThanOrEqual(longestComment);
     expect(text.length).toBeGreaterThan(longestComment / 2);
     expect(text).toMatch(/\d+ more entries did not fit into a comment: `rhema impact --report html` has all\./);
-    expect(impactMarkdown([many(1)], texts, gate)).not.toContain("did not fit");
+    expect(impactMarkdown([many(1)], texts, reporting)).not.toContain("did not fit");
   });
 
   it("is a page of less than a megabyte, with its groups closed", () => {
-    const page = impactPage([many(9)], texts, gate);
+    const page = impactPage([many(9)], texts, reporting);
     expect(page.length).toBeLessThan(1_000_000);
     expect(page).not.toContain('class="change" open');
     expect(page).toContain("flag-239");

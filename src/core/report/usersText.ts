@@ -1,0 +1,34 @@
+import type { BrokenReleases, Served } from "../change/releasedUsers.js";
+import { counted } from "./paint.js";
+
+const releasesNamed = 6;
+
+/** "breaks releases 1.0 and 1.1, 17 % of users". */
+export function usersText({ releases, share }: BrokenReleases): string {
+  const named = releases.slice(0, releasesNamed);
+  const left = releases.length - named.length;
+  const all = left > 0 ? [...named, counted(left, "more", "more")] : named;
+  const listed = all.length > 1 ? `${all.slice(0, -1).join(", ")} and ${all.at(-1) ?? ""}` : (all[0] ?? "");
+  const users = share === undefined ? "" : `, ${percentText(share)} of users`;
+  return `breaks ${releases.length === 1 ? "release" : "releases"} ${listed}${users}`;
+}
+
+/** From which release on nothing breaks, and how many users no release covers. */
+export function servedText({ from, newest, rest }: Served): string[] {
+  const served =
+    from === undefined
+      ? `served without a break: no release, not even ${newest}, the newest`
+      : from === newest
+        ? `served without a break: ${newest}, the newest release`
+        : `served without a break: all releases from ${from} on`;
+  return rest === undefined || rest < smallest
+    ? [served]
+    : [served, `of the rest, ${percentText(rest)} of users, nothing is known`];
+}
+
+const smallest = 1e-6;
+
+/** A fraction as people write it: 0.125 is "12.5 %". */
+function percentText(share: number): string {
+  return `${String(Number((share * 100).toPrecision(3)))} %`;
+}
