@@ -90,7 +90,9 @@ function schemaProblem(error: ErrorObject, document: string): Problem {
     case "anyOf":
       return problem(
         "config.invalid",
-        `\`${key}\` has to be a path, a URL, a list of those, or \`{ run: "command" }\`.`,
+        pointerTokens(error.instancePath)[0] === "releases"
+          ? `\`${key}\` has to be a state such as \`git:v1.2\`, or \`{ at: git:v1.2, share: 0.12 }\` with a fraction.`
+          : `\`${key}\` has to be a path, a URL, a list of those, or \`{ run: "command" }\`.`,
         details(place),
       );
     default:

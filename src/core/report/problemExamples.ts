@@ -216,6 +216,7 @@ export const problemExamples: Readonly<Record<ProblemCode, ProblemExample>> = {
     files: {
       "rhema.yaml": `${adopted}${oneSdk}releases: { "1.0": berths.yaml }\nshares: { from: shares.csv }\n`,
       "shares.csv": "release,share\n1.0,80 %\n",
+      "berths.yaml": noted,
     },
     steps: ["rhema generate", "rhema impact"],
   },
