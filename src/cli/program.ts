@@ -44,7 +44,7 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
   };
 
   program
-    .command("init")
+    .command("init [source...]")
     .description("find contracts, try them, and write rhema.yaml; asks what is left to ask")
     .option(
       "--from <source>",
@@ -58,9 +58,15 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
     .option("--into <folder>", "where the SDK is written to")
     .option("--no-scripts", "leave package.json as it is")
     .option("--yes", "ask nothing: take what is found")
-    .action(async (flags: InitFlags) => {
+    .action(async (sources: string[], flags: InitFlags) => {
       const { initCommand } = await import("./commands/init.js");
-      const options = { ...flags, sdk: flags.sdk, into: flags.into, yes: flags.yes === true };
+      const options = {
+        ...flags,
+        from: [...sources, ...flags.from],
+        sdk: flags.sdk,
+        into: flags.into,
+        yes: flags.yes === true,
+      };
       await run((terminal) => initCommand(terminal, globals(), options));
     });
 

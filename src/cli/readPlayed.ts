@@ -27,7 +27,7 @@ export async function readPlayed(
   return allOrHalt(names, (name): PlayedContract => {
     const reading = reader.read(name);
     const { contract, schema, raw, problems } = reading;
-    terminal.note(problems.flatMap((each) => renderProblem(each, shown, terminal.paint)));
+    terminal.note(problems.filter(terminal.isTold).flatMap((each) => renderProblem(each, shown, terminal.paint)));
     for (const credential of credentialNames([contract])) terminal.host.secrets.learnName(credential);
     return { contract, schema, raw, texts: schema && textsById(project, name, reading, texts) };
   });

@@ -1,3 +1,4 @@
+import type { Problem } from "../core/problem/problem.js";
 import pc from "picocolors";
 import { plainPaint, type Paint } from "../core/report/paint.js";
 import { Secrets } from "../core/text/secrets.js";
@@ -19,6 +20,8 @@ export interface Terminal {
   readonly quiet: boolean;
   readonly result: (lines: readonly string[]) => void;
   readonly note: (lines: readonly string[]) => void;
+  /** Whether a problem is said at all: notes are not where only problems are wanted. */
+  readonly isTold: (problem: Pick<Problem, "level">) => boolean;
   /** What is told whatever the options say: a defect of ours. */
   readonly defect: (lines: readonly string[]) => void;
   /** The one JSON document of a command. */
@@ -82,6 +85,7 @@ export function openTerminal(host: Host, options: GlobalOptions): Terminal {
     result: (texts) => {
       if (!json && !quiet) output.write(lines(texts));
     },
+    isTold: ({ level }) => !quiet || level !== "note",
     note: (texts) => {
       if (!json && texts.length > 0) errors.write(lines(texts));
     },

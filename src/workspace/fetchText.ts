@@ -94,7 +94,7 @@ export async function fetchText(address: string, shown: string, options: FetchOp
     const text = await readLimited(response);
     // A GraphQL server says with 400 what it does not understand of a query.
     if (!response.ok && !(body !== undefined && response.status === 400 && /^\s*\{/.test(text ?? "")))
-      return failed(`answers ${String(response.status)}`, "Check the address.", response.status);
+      return failed(`answers ${String(response.status)}`, hintFor(response.status), response.status);
     if (text === undefined)
       return failed("is larger than 128 MB or broke off", "Save it to a file, and name the file.");
     if (text.trim() === "") return failed("is empty", "Check the address.");
@@ -163,4 +163,12 @@ async function readLimited(response: Response): Promise<string | undefined> {
     return undefined;
   }
   return new TextDecoder().decode(Buffer.concat(parts));
+}
+
+/** What to do about an answer that holds no contract. */
+function hintFor(status: number): string {
+  if (status === 404 || status === 410)
+    return "There is nothing at this address. Open it in a browser: it has to show the contract itself, often at /openapi.json or /graphql, and not a page about it.";
+  if (status === 429) return "The server takes no more requests for now. Wait, and try again.";
+  return status >= 500 ? "The server has a problem of its own. Try again later." : "Check the address.";
 }

@@ -36,7 +36,7 @@ export async function openProject(
     throw new Halt(
       [
         problem("config.missing", "There is no rhema.yaml in this folder.", {
-          hint: "Create it, or name another file with --config FILE.",
+          hint: "`rhema init` finds contracts and writes it; --config FILE names another file.",
         }),
       ],
       exitCodes.usage,

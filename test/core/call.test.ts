@@ -28,6 +28,7 @@ const types = new Map([
   ],
 ]);
 const taken = [
+  { name: "photo", type: of({ kind: "bytes" }), required: false },
   { name: "body", type: of({ kind: "named", key: "Order" }), required: true },
   { name: "tags", type: of({ kind: "list", item: text }), required: false },
   { name: "size", type: of({ kind: "number" }), required: true },
@@ -39,10 +40,30 @@ const read = (...written: string[]) =>
   readArguments(
     written.map((each) => ({ path: each.slice(0, each.indexOf("=")), value: each.slice(each.indexOf("=") + 1) })),
     taken,
-    types,
+    { types, ...files },
   );
+const files = {
+  fileOf: (path: string) => (path === "photo.png" ? new File(["png"], path) : undefined),
+  textOf: (path: string) => (path === "by.json" ? '{"x": 7}' : undefined),
+};
+
+const missing = (path: string) => ({
+  why: `names the file \`${path}\`, which cannot be read`,
+  hint: "Name it from this folder: @photo.png.",
+});
 
 describe("arguments written as text", () => {
+  it("are read from a file where bytes or JSON are expected, and nowhere else", async () => {
+    const { values, faults } = read("photo=@photo.png", "by=@by.json", "tags=@everyone,b", "body.note=@you");
+    expect(faults).toEqual([]);
+    const { photo, by, body, tags } = values as { photo: File; by: unknown; body: { note: string }; tags: unknown };
+    expect([photo.name, await photo.text(), by, body.note]).toEqual(["photo.png", "png", { x: 7 }, "@you"]);
+    expect(tags).toEqual(["@everyone", "b"]);
+    const [plain] = [read("photo=@@home").values["photo"] as Blob];
+    expect(await plain.text()).toBe("@home");
+    expect(read("photo=@none.png").faults).toEqual([{ path: "photo", ...missing("none.png") }]);
+  });
+
   it("become what the call takes, also deep inside records and lists", () => {
     const { values, faults } = read(
       "body.lines[0].text=a=b",

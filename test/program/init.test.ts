@@ -177,12 +177,13 @@ describe("init", () => {
       ["init"],
       [
         { after: "Which contracts", keys: "j \r" },
+        { after: "What shall it be called", keys: "moorings\r" },
         { after: "Which folder", keys: "src/harbour\r" },
         { after: "Add scripts", keys: "n" },
       ],
     );
     expect([code, out.includes("rhema.yaml written")]).toEqual([0, true]);
-    expect(project.read("rhema.yaml")).toContain("covers: [berths]");
+    expect(project.read("rhema.yaml")).toMatch(/moorings:[^]*covers: \[moorings\]/);
     expect(project.read("rhema.yaml")).toContain("into: src/harbour");
     expect(project.read("package.json")).toBe(manifest);
   });
@@ -198,6 +199,7 @@ describe("init", () => {
           { after: "Where is the contract", keys: "nowhere.yaml\r" },
           { after: "there is no such file", keys: "" },
           { after: "Where is the contract", keys: "cat later.txt\r" },
+          { after: "What shall it be called", keys: "\r" },
           { after: "Which folder", keys: "\r" },
           { after: "Add scripts", keys: "\r" },
         ],

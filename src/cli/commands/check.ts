@@ -19,7 +19,9 @@ export async function checkCommand(
   const all = [...outcome.problems, ...outcome.sdks.flatMap((sdk) => sdk.problems)];
   const bad = outcome.sdks.filter((sdk) => !sdk.ok);
   const errors = all.filter((problem) => problem.level === "error").length;
-  terminal.note(all.flatMap((problem) => [...renderProblem(problem, outcome.texts, paint), ""]));
+  terminal.note(
+    all.filter(terminal.isTold).flatMap((problem) => [...renderProblem(problem, outcome.texts, paint), ""]),
+  );
   const headline =
     outcome.exitCode === 0
       ? paint.good(`check: ${counted(outcome.sdks.length, "SDK")} up to date, all queries fit`)

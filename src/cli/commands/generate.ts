@@ -33,7 +33,7 @@ export async function generateCommand(
   const places = hasPlaces(outcome) ? await import("../../core/report/renderProblem.js") : undefined;
   if (places) {
     const { problemLines } = await import("../generateProblems.js");
-    terminal.note(problemLines(outcome, terminal.paint));
+    terminal.note(problemLines(outcome, terminal.paint, terminal.isTold));
   }
   terminal.result(reportLines(outcome, elapsedMs, terminal.paint, places?.placeText ?? (({ document }) => document)));
   return outcome.exitCode;

@@ -39,7 +39,7 @@ export async function impactCommand(
   const outcome = await findImpact(globals, options, terminal);
   const { paint } = terminal;
   const texts = { before: outcome.beforeTexts, after: outcome.afterTexts };
-  for (const name of outcome.unpinned)
+  for (const name of terminal.quiet ? [] : outcome.unpinned)
     terminal.note([`${name}: nothing to compare with yet; \`rhema generate\` pins the contract.`]);
   const released = outcome.releases.map(({ impact }) => impact);
   const { served } = outcome;
@@ -110,9 +110,9 @@ async function findImpact(
   try {
     const project = await openProject(terminal.host, globals.config);
     terminal.note(
-      [...project.problems, ...outlivedAcceptances(project)].flatMap((problem) =>
-        renderProblem(problem, new ShownTexts(() => project.configText), terminal.paint),
-      ),
+      [...project.problems, ...outlivedAcceptances(project)]
+        .filter(terminal.isTold)
+        .flatMap((problem) => renderProblem(problem, new ShownTexts(() => project.configText), terminal.paint)),
     );
     return await impact(project, terminal.host.folder, {
       ...options,

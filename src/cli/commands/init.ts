@@ -95,6 +95,20 @@ async function asked<T>(question: Omit<prompts.PromptObject, "name">): Promise<T
   return answer;
 }
 
+/** What a contract is called in the configuration and in the SDK. */
+async function askName(initial: string, taken: ReadonlySet<string>): Promise<string> {
+  const name = await asked<string>({
+    type: "text",
+    message: "What shall it be called?",
+    initial,
+    validate: (answer: string) =>
+      contractName(answer.trim()) !== answer.trim()
+        ? "A name begins with a lower-case letter and holds lower-case letters, digits and hyphens."
+        : !taken.has(answer.trim()) || "Another contract is called that.",
+  });
+  return name.trim();
+}
+
 class Setup {
   readonly contracts: TriedContract[] = [];
 
@@ -110,11 +124,15 @@ class Setup {
     const taken = new Set(this.contracts.map(({ name }) => name));
     const { queries } = this.surroundings;
     const tried = await adopt(this.terminal.host, source, { queries, headers: this.headers, taken });
-    this.contracts.push(tried);
-    if (!this.isWatched) return;
+    if (!this.isWatched) {
+      this.contracts.push(tried);
+      return;
+    }
     const { paint } = this.terminal;
     const aside = tried.setAside === 0 ? "" : paint.warn(`  ${counted(tried.setAside, "part")} set aside`);
     this.terminal.note([`  ${paint.good("found")} ${paint.accent(tried.name)}  ${tried.about}${aside}`]);
+    const name = source.name ?? (await askName(tried.name, taken));
+    this.contracts.push({ ...tried, name });
   }
 
   /** Takes every contract that was found; one that cannot be read is told and left out. */

@@ -44,7 +44,9 @@ export async function pullCommand(
   });
   const { texts } = outcome;
   terminal.note(
-    [...project.problems, ...outcome.problems].flatMap((each) => [...renderProblem(each, texts, paint), ""]),
+    [...project.problems, ...outcome.problems]
+      .filter(terminal.isTold)
+      .flatMap((each) => [...renderProblem(each, texts, paint), ""]),
   );
   terminal.result([
     headline(outcome.contracts, check, terminal),

@@ -1,7 +1,9 @@
+import { readFileSync } from "node:fs";
+import { basename, resolve } from "node:path";
 import { dump } from "js-yaml";
 import prompts from "prompts";
 import { fillArguments } from "../../core/call/fillArguments.js";
-import { readArguments, type WrittenArgument } from "../../core/call/readArguments.js";
+import { readArguments, type ReadingArguments, type WrittenArgument } from "../../core/call/readArguments.js";
 import { credentialOf, publicAddress } from "../../core/text/secrets.js";
 import { visible } from "../../core/text/visible.js";
 import { isData } from "../../core/text/parseData.js";
@@ -52,7 +54,7 @@ export async function tryCommand(
   const project = await openProject(terminal.host, globals.config);
   const contracts = chosenContracts(project, options.contract === undefined ? [] : [options.contract]);
   const call = await findCall(project, contracts, options.call, usualLanguage);
-  const { values, missing } = argumentsOf(call, options, seed);
+  const { values, missing } = argumentsOf(call, options, { seed, files: filesIn(terminal.host.folder) });
   const own = Object.fromEntries(
     Object.entries(values).filter(([name]) => call.taken.some((each) => each.name === name)),
   );
@@ -116,7 +118,7 @@ async function writing(
 function argumentsOf(
   call: FoundCall,
   { texts, baseUrl, code }: TryCommandOptions,
-  seed: number,
+  { seed, files }: { readonly seed: number; readonly files: Omit<ReadingArguments, "types"> },
 ): { readonly values: Readonly<Record<string, unknown>>; readonly missing: readonly string[] } {
   const taken = [...call.taken, ...call.standing];
   const written = texts.map((text): WrittenArgument => {
@@ -125,7 +127,7 @@ function argumentsOf(
     const message = `\`${text}\` is no argument: a name, an equals sign and a value are expected.`;
     throw new Halt([problem("try.argument", message, { hint: "For example berthId=B12." })], exitCodes.usage);
   });
-  const { values, faults } = readArguments(written, taken, call.types);
+  const { values, faults } = readArguments(written, taken, { types: call.types, ...files });
   if (faults.length > 0)
     throw new Halt(
       faults.map(({ path, why, hint }) =>
@@ -146,6 +148,21 @@ function argumentsOf(
     );
   }
   return filled;
+}
+
+/** The user's own files, by their path from a folder. */
+function filesIn(folder: string): Omit<ReadingArguments, "types"> {
+  const read = <T>(path: string, made: (bytes: Buffer) => T): T | undefined => {
+    try {
+      return made(readFileSync(resolve(folder, path)));
+    } catch {
+      return undefined;
+    }
+  };
+  return {
+    fileOf: (path) => read(path, (bytes) => new File([bytes], basename(path))),
+    textOf: (path) => read(path, (bytes) => bytes.toString("utf8")),
+  };
 }
 
 function sampleOf(call: FoundCall, seed: number): (name: string) => unknown {

@@ -36,8 +36,10 @@ export async function watchCommand(
     const begun = await player?.catch(() => undefined);
     const isReadable = run.outcome !== undefined && run.outcome.exitCode < exitCodes.usage;
     if (isReadable && run.saved.length > 0) await begun?.reload(run.saved);
+    told = reportWritten(run, told, terminal);
+    // Finding what breaks takes longer than writing, so it is said afterwards.
     const impacts = (await run.outcome?.compare?.()) ?? [];
-    told = report(run, impacts, told, terminal);
+    reportImpacts(run, impacts, terminal);
   };
   const watcher = await Watcher.start(terminal.host, globals.config, { sdks, partial, settleMs, onRun });
   terminal.result([terminal.paint.quiet("watch: waiting for a save, Ctrl-C ends it")]);
@@ -54,16 +56,11 @@ export async function watchCommand(
 }
 
 /**
- * Says what a run did. What is no error and was said of the run before is not said again.
+ * Says what a run wrote. What is no error and was said of the run before is not said again.
  *
  * @returns what was there to be said, for the next run
  */
-function report(
-  run: WatchRun,
-  impacts: readonly ContractImpact[],
-  told: ReadonlySet<string>,
-  terminal: Terminal,
-): Set<string> {
+function reportWritten(run: WatchRun, told: ReadonlySet<string>, terminal: Terminal): Set<string> {
   const { paint } = terminal;
   const { outcome, halt } = run;
   if (halt) {
@@ -74,8 +71,25 @@ function report(
     return new Set(told);
   }
   if (!outcome) return new Set(told);
-  terminal.note(problemLines(outcome, paint, ({ level, message }) => level === "error" || !told.has(message)));
-  terminal.result([headline(run, outcome, terminal), ...impactLines(impacts, outcome, terminal)]);
+  terminal.note(
+    problemLines(
+      outcome,
+      paint,
+      (each) => terminal.isTold(each) && (each.level === "error" || !told.has(each.message)),
+    ),
+  );
+  terminal.result([headline(run, outcome, terminal)]);
+  const said = outcome.sdks.flatMap(({ problems }) => problems).map(({ message }) => message);
+  // What cannot be read says nothing of what was said before.
+  return new Set(outcome.exitCode < exitCodes.usage ? said : [...told, ...said]);
+}
+
+/** Says what a run breaks; machines get all of it in one line. */
+function reportImpacts(run: WatchRun, impacts: readonly ContractImpact[], terminal: Terminal): void {
+  const { outcome } = run;
+  if (!outcome || run.halt) return;
+  const lines = impactLines(impacts, outcome, terminal);
+  if (lines.length > 0) terminal.result(lines);
   terminal.line({
     saved: run.saved,
     elapsedMs: Math.round(run.elapsedMs),
@@ -85,9 +99,6 @@ function report(
       changes.map(({ code, message, verdict, use }) => ({ contract, code, message, verdict, use })),
     ),
   });
-  const said = outcome.sdks.flatMap(({ problems }) => problems).map(({ message }) => message);
-  // What cannot be read says nothing of what was said before.
-  return new Set(outcome.exitCode < exitCodes.usage ? said : [...told, ...said]);
 }
 
 function savedNames(saved: readonly string[]): string {

@@ -29,14 +29,23 @@ export interface ReadArguments {
   readonly faults: readonly ArgumentFault[];
 }
 
+/** What reading arguments needs to know. */
+export interface ReadingArguments {
+  readonly types: ShapeTable;
+  /** A file by its path, as bytes and as text; undefined where it cannot be read. Without them no file is read. */
+  readonly fileOf?: (path: string) => File | undefined;
+  readonly textOf?: (path: string) => string | undefined;
+}
+
 /**
  * Makes values of arguments that were written as text, by what the call takes: numbers and choices are checked, lists
- * may be written with commas, and anything as JSON. A path leads into records and lists: "body.lines[0].text".
+ * may be written with commas, and anything as JSON. A path leads into records and lists: "body.lines[0].text". "@" and a
+ * path stand for a file where bytes or JSON are expected.
  */
 export function readArguments(
   written: readonly WrittenArgument[],
   taken: readonly TakenArgument[],
-  types: ShapeTable,
+  reading: ReadingArguments,
 ): ReadArguments {
   const values: Record<string, unknown> = Object.create(null) as Record<string, unknown>;
   const faults: ArgumentFault[] = [];
@@ -47,7 +56,7 @@ export function readArguments(
       faults.push({ path, why: "is no argument of this call", hint: hintFor(name, taken) });
       continue;
     }
-    const fault = put(values, [name, ...rest], value, argument.type, types);
+    const fault = put(values, [name, ...rest], value, { type: argument.type, reading });
     if (fault) faults.push({ path, ...fault });
   }
   return { values: { ...values }, faults };
@@ -70,9 +79,9 @@ function put(
   into: Record<string, unknown>,
   path: readonly string[],
   text: string,
-  type: Reference,
-  types: ShapeTable,
+  { type, reading }: { readonly type: Reference; readonly reading: ReadingArguments },
 ): Fault | undefined {
+  const { types } = reading;
   let holder: unknown = into;
   let key: string | number = path[0] ?? "";
   let reference = type;
@@ -87,7 +96,7 @@ function put(
     holder = next;
     key = step.startsWith("[") ? (step === "[]" ? (next as unknown[]).length : Number(step.slice(1, -1))) : step;
   }
-  const made = valueOf(text, reference, types);
+  const made = valueOf(text, reference, reading);
   if ("why" in made) return made;
   write(holder, key, made.value);
   return undefined;
@@ -125,14 +134,14 @@ function memberOf(shape: Shape, step: string, types: ShapeTable): { readonly typ
 const anything = { type: { shape: { kind: "any" }, nullable: true } as const };
 
 /** What a text stands for where a type is expected. */
-function valueOf(text: string, reference: Reference, types: ShapeTable): { readonly value: unknown } | Fault {
-  const { shape, nullable } = resolveReference(reference, types);
+function valueOf(text: string, reference: Reference, reading: ReadingArguments): { readonly value: unknown } | Fault {
+  const { shape, nullable } = resolveReference(reference, reading.types);
   if (text === "null" && nullable) return { value: null };
   switch (shape.kind) {
     case "text":
       return { value: text };
     case "bytes":
-      return { value: new Blob([text]) };
+      return bytes(text, reading);
     case "integer":
     case "number":
       if (
@@ -156,22 +165,39 @@ function valueOf(text: string, reference: Reference, types: ShapeTable): { reado
       };
     }
     case "list": {
-      if (text.startsWith("[")) return json(text, shape);
-      const items = text === "" ? [] : text.split(",").map((item) => valueOf(item, shape.item, types));
+      if (text.startsWith("[")) return json(text, shape, reading);
+      const items = text === "" ? [] : text.split(",").map((item) => valueOf(item, shape.item, reading));
       const fault = items.find((item) => "why" in item);
       return fault ?? { value: items.map((item) => ("value" in item ? item.value : undefined)) };
     }
     case "union":
     case "any": {
-      const made = json(text, shape);
+      const made = json(text, shape, reading);
       return "why" in made ? { value: text } : made;
     }
     default:
-      return json(text, shape);
+      return json(text, shape, reading);
   }
 }
 
-function json(text: string, shape: Shape): { readonly value: unknown } | Fault {
+/** The bytes of a text, or of the file that it names; two "@" stand for one. */
+function bytes(text: string, { fileOf }: ReadingArguments): { readonly value: unknown } | Fault {
+  if (!fileOf || !text.startsWith("@")) return { value: new Blob([text]) };
+  if (text.startsWith("@@")) return { value: new Blob([text.slice(1)]) };
+  const file = fileOf(text.slice(1));
+  return file ? { value: file } : missing(text);
+}
+
+function missing(text: string): Fault {
+  return {
+    why: `names the file \`${text.slice(1)}\`, which cannot be read`,
+    hint: "Name it from this folder: @photo.png.",
+  };
+}
+
+function json(given: string, shape: Shape, { textOf }: ReadingArguments): { readonly value: unknown } | Fault {
+  const text = textOf && given.startsWith("@") ? textOf(given.slice(1)) : given;
+  if (text === undefined) return missing(given);
   try {
     return { value: JSON.parse(text) as unknown };
   } catch {

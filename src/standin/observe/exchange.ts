@@ -9,6 +9,8 @@ export interface SeenExchange {
   readonly answerHeader: (name: string) => string | undefined;
   /** Undefined when it was not recorded, or is no text. */
   readonly answerBody: string | undefined;
+  /** The app gave it up before it had the whole answer. */
+  readonly isAborted?: boolean;
 }
 
 /** What there is to say about one exchange. */

@@ -101,7 +101,7 @@ export class Observations {
     this.exchanges++;
     const { method, url, status } = exchange;
     const shown = `${method} ${this.pathOf(url)}`;
-    const found = this.find(exchange);
+    const found = this.find(wholeLines(exchange));
     if (!found) {
       if (this.base === undefined || (url.pathname !== this.base && !url.pathname.startsWith(`${this.base}/`))) {
         this.passedOver++;
@@ -111,7 +111,7 @@ export class Observations {
       const message = `${method} ${url.pathname} is in no contract${near === undefined ? "" : `; the nearest is ${near}`}`;
       return { contract: "", ...this.keepUnknown([message], shown) };
     }
-    const { contract, judgement } = found;
+    const { contract, judgement } = isGivenUp(exchange) ? unjudged(found) : found;
     for (const each of judgement.unjudged) this.unjudged.set(each, (this.unjudged.get(each) ?? 0) + 1);
     if (judgement.operation === undefined) {
       if (judgement.disagreements.length > 0) this.keepUnknown(judgement.disagreements, shown);
@@ -182,6 +182,26 @@ export class Observations {
       known: rest.filter(({ operation }) => operation.includes(" /")).length,
     };
   }
+}
+
+/** A stream that was given up, without the item that it was in. */
+function wholeLines(exchange: SeenExchange): SeenExchange {
+  const { isAborted, answerBody } = exchange;
+  if (isAborted !== true || answerBody === undefined) return exchange;
+  return { ...exchange, answerBody: answerBody.slice(0, answerBody.lastIndexOf("\n") + 1) };
+}
+
+/** Whether nothing can be said of an exchange, because the app gave it up; what came of a stream is whole as far as it goes. */
+function isGivenUp({ isAborted, status, answerHeader }: SeenExchange): boolean {
+  if (isAborted !== true && status !== 0) return false;
+  return (
+    status === 0 || !/event-stream|ndjson|jsonl|json-seq|multipart\/mixed/.test(answerHeader("content-type") ?? "")
+  );
+}
+
+function unjudged({ contract, judgement }: { contract: string; judgement: Judgement }) {
+  const { operation } = judgement;
+  return { contract, judgement: { operation, disagreements: [], unjudged: ["the app gave the call up"] } };
 }
 
 function count(found: Map<string, Count>, message: string, first: string): void {

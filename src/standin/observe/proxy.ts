@@ -61,7 +61,11 @@ export function observingProxy({
     const location = passed.get("location");
     if (location?.startsWith(target.origin) === true)
       passed.set("location", `${own.origin}${location.slice(target.origin.length).replace(base, "")}`);
-    const seen = (answerBody: string | undefined): void => {
+    let isTold = false;
+    const seen: Seen = (answerBody, isAborted = outgoing.destroyed) => {
+      // An app that gives up ends its request and its answer, each of which can be noticed first.
+      if (isTold) return;
+      isTold = true;
       onExchange(
         {
           method: request.method,
@@ -71,12 +75,13 @@ export function observingProxy({
           status: answer.status,
           answerHeader: (name) => answer.headers.get(name) ?? undefined,
           answerBody,
+          ...(isAborted ? { isAborted } : {}),
         },
         performance.now() - startedAt,
       );
     };
     if (!answer.body) {
-      seen("");
+      seen("", false);
       return new Response(null, { status: answer.status, headers: passed });
     }
     const breakOff = (): void => {
@@ -133,24 +138,27 @@ class Kept {
   }
 }
 
+/** Takes the text of an answer, and whether the app gave it up; where that is not said, whether the app is still there. */
+type Seen = (text: string | undefined, isAborted?: boolean) => void;
+
 /** Passes bytes on as they come, and tells their text when the last one, or the client, has gone. */
 function watched(
   body: ReadableStream<Uint8Array>,
-  seen: (text: string | undefined) => void,
+  seen: Seen,
   keeps: boolean,
   breakOff: () => void,
 ): ReadableStream<Uint8Array> {
   const reader = body.getReader();
   const kept = new Kept();
-  const tell = (): void => {
-    seen(keeps ? kept.text() : undefined);
+  const tell = (isAborted: boolean): void => {
+    seen(keeps ? kept.text() : undefined, isAborted);
   };
   return new ReadableStream<Uint8Array>({
     pull: async (controller) => {
       try {
         const { done, value } = await reader.read();
         if (done) {
-          tell();
+          tell(false);
           controller.close();
           return;
         }
@@ -164,7 +172,7 @@ function watched(
       }
     },
     cancel: async (reason) => {
-      tell();
+      tell(true);
       await reader.cancel(reason);
     },
   });
