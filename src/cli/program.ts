@@ -126,6 +126,7 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
     .option("--before <side>", "compare this instead of the pin: a file, a URL, a release, or git:REVISION")
     .option("--after <side>", "compare with this instead of the contract as it is now")
     .option("--all", "also list compatible changes and changes to what you do not use")
+    .option("--fresh", "ask the servers of remote contracts what they have now; uses the network, saves nothing")
     .option("--prove", "check the app with what the SDK would be, and show each new error under its change")
     .addOption(new Option("--report <form>", "the form of the report").choices(reportForms).default("text"))
     .addOption(impactGate)
@@ -139,6 +140,7 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
           after?: string;
           all?: boolean;
           prove?: boolean;
+          fresh?: boolean;
           mostUsers?: number;
           report?: ReportForm;
         },
@@ -150,6 +152,7 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
           after: flags.after,
           all: flags.all === true,
           prove: flags.prove,
+          fresh: flags.fresh === true,
           gate: { ...gateOf(flags), ...(flags.mostUsers === undefined ? {} : { mostUsers: flags.mostUsers }) },
           report: flags.report ?? "text",
         };

@@ -1,6 +1,6 @@
 import { ShownTexts } from "../core/problem/shownTexts.js";
 import type { ContractImpact } from "../core/change/judgedChange.js";
-import { problem } from "../core/problem/problem.js";
+import { problem, type Problem } from "../core/problem/problem.js";
 import { ContractReader } from "./contractReader.js";
 import type { Whereabouts } from "./whereabouts.js";
 import { allOrHalt } from "./allOrHalt.js";
@@ -12,6 +12,8 @@ import type { Proof } from "./prove.js";
 import { releaseImpacts, type ReleaseImpact } from "./releases.js";
 import { allShared, releaseShares } from "./releaseShares.js";
 import { servedReleases, withUsers, type ReleasedImpact, type Served } from "../core/change/releasedUsers.js";
+import { usedCopies, type UsedCopy } from "./copyAge.js";
+import { freshSide } from "./pull.js";
 import { ProjectTexts } from "./sdkInputs.js";
 import { sideTexts } from "./sides.js";
 import { sourceText } from "./sources.js";
@@ -23,6 +25,8 @@ export interface ImpactOptions {
   readonly before?: string | undefined;
   /** What to compare with instead of the contract as it is now. */
   readonly after?: string | undefined;
+  /** Ask the servers of remote contracts for what they have now, instead of using their copies; saves nothing. */
+  readonly fresh?: boolean | undefined;
   /** The gate goes by shares of users. */
   readonly countsUsers?: boolean | undefined;
   /** Also compile the app against the SDK of the new contract. */
@@ -37,6 +41,10 @@ export interface ImpactOutcome {
   readonly served?: Served | undefined;
   /** Contracts that have no pin yet. */
   readonly unpinned: readonly string[];
+  /** Copies that stand for remote contracts. */
+  readonly copies: readonly UsedCopy[];
+  /** Warnings of what could not be asked. */
+  readonly problems: readonly Problem[];
   /** With `prove`: compile errors that no change explains, and those that were there before. */
   readonly proof?: Pick<Proof, "unexplained" | "before" | "unproved">;
   readonly beforeTexts: ShownTexts;
@@ -57,6 +65,8 @@ export async function impact(project: OpenedProject, cwd: string, options: Impac
   const known = options.before === undefined ? await releaseShares(project) : [];
   if (options.countsUsers === true) allShared(known);
   const unpinned: string[] = [];
+  const problems: Problem[] = [];
+  const copied: UsedCopy[] = [];
   const load = async (name: string, spec: string): Promise<Side | undefined> => {
     const side = await sideTexts(project, name, spec, cwd);
     if (!side && spec !== "pin") throw nothingThere(name, spec);
@@ -65,7 +75,12 @@ export async function impact(project: OpenedProject, cwd: string, options: Impac
   };
   for (const name of names) {
     const before = await load(name, options.before ?? "pin");
-    const after = options.after === undefined ? sideNow(reader, name) : await load(name, options.after);
+    const asked = options.fresh === true && options.after === undefined ? await freshSide(project, name) : undefined;
+    for (const { document, text } of asked?.texts ?? []) others.set(document, text);
+    problems.push(...(asked?.problems ?? []));
+    const now = asked?.side ?? (options.after === undefined ? sideNow(reader, name) : undefined);
+    const after = now ?? (options.after === undefined ? undefined : await load(name, options.after));
+    if (now && !asked?.side) copied.push(...usedCopies(project, [name]));
     if (!before || !after) {
       unpinned.push(name);
       continue;
@@ -84,6 +99,8 @@ export async function impact(project: OpenedProject, cwd: string, options: Impac
     releases: withUsers(releases),
     served: servedReleases(known, releases),
     unpinned,
+    problems,
+    copies: copied,
     beforeTexts: shown,
     afterTexts: shown,
   };
@@ -120,7 +137,7 @@ export async function impactOfFiles(
   const sides = [await load(before), await load(after)] as const;
   const impacts = [await compareSides(name, sameProtocol(name, sides), { session, texts: undefined })];
   const shown = new ShownTexts((document) => texts.get(document));
-  return { impacts, releases: [], unpinned: [], beforeTexts: shown, afterTexts: shown };
+  return { impacts, releases: [], unpinned: [], copies: [], problems: [], beforeTexts: shown, afterTexts: shown };
 }
 
 function sameProtocol(name: string, sides: readonly [Side, Side]): readonly [Side, Side] {

@@ -6,7 +6,7 @@ import { isUrl } from "../core/rest/documentNames.js";
 import type { SourceText } from "../core/problem/place.js";
 import type { Problem } from "../core/problem/problem.js";
 import { readContract } from "../core/readContract.js";
-import { compareSides, type Side } from "./compareWithPin.js";
+import { compareSides, readSide, type Side } from "./compareWithPin.js";
 import { readCopy } from "./copies.js";
 import { exitCodes, Halt, type ExitCode } from "./halt.js";
 import { knownParts, readLedger } from "./ledger.js";
@@ -146,20 +146,40 @@ async function impactOf(
   others: Map<string, string>,
 ): Promise<ContractImpact | undefined> {
   await texts.readHosts([name]);
-  const addresses = addressesOf(project, name);
-  const sources = (isAfter: boolean): SourceText[] =>
-    addresses.flatMap((address) => {
-      const copy = readCopy(project, name, address);
-      const text = isAfter ? (fresh.get(address)?.text ?? copy?.text) : copy?.text;
-      const document = copy?.document ?? address ?? name;
-      const base = address === undefined ? {} : { base: publicAddress(address) };
-      return text === undefined ? [] : [{ document: isAfter ? `${document} (new)` : document, text, ...base }];
-    });
-  const before = sideOf(name, sources(false), "the copy");
-  const after = sideOf(name, sources(true), "now");
+  const [old, now] = [remoteTexts(project, name), remoteTexts(project, name, fresh)];
+  const before = sideOf(name, old, "the copy");
+  const after = sideOf(name, now, "now");
   if (before?.reading.contract.protocol !== after?.reading.contract.protocol) return undefined;
-  for (const { document, text } of [...sources(false), ...sources(true)]) others.set(document, text);
+  for (const { document, text } of [...old, ...now]) others.set(document, text);
   return before && after && compareSides(name, [before, after], { session: project.session, texts });
+}
+
+/** The texts of a remote contract: its copies, or what was fetched in their place. */
+function remoteTexts(project: OpenedProject, name: string, fresh?: Fresh): SourceText[] {
+  return addressesOf(project, name).flatMap((address) => {
+    const copy = readCopy(project, name, address);
+    const text = fresh?.get(address)?.text ?? copy?.text;
+    const document = copy?.document ?? address ?? name;
+    const base = address === undefined ? {} : { base: publicAddress(address) };
+    return text === undefined ? [] : [{ document: fresh ? `${document} (new)` : document, text, ...base }];
+  });
+}
+
+/** A remote contract as its server has it now, of which nothing is saved. */
+export interface FreshSide {
+  /** Absent where it comes from no server. */
+  readonly side?: Side;
+  readonly texts: readonly SourceText[];
+  /** Warnings: what could not be had, so that the copy stands for it. */
+  readonly problems: readonly Problem[];
+}
+
+/** Asks the servers of a contract for what they have now. @throws Halt when it cannot be had, or not be read */
+export async function freshSide(project: OpenedProject, name: string): Promise<FreshSide> {
+  const { state, fresh, problems } = await pullOne(project, name);
+  if (state === "local") return { texts: [], problems };
+  const texts = remoteTexts(project, name, fresh);
+  return { side: readSide(name, texts, "now"), texts, problems };
 }
 
 function sideOf(name: string, sources: readonly SourceText[], label: string): Side | undefined {

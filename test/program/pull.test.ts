@@ -1,4 +1,5 @@
 import { createServer, type Server } from "node:http";
+import { ageText } from "../../src/workspace/copyAge.js";
 import type { AddressInfo } from "node:net";
 import { afterEach, describe, expect, it } from "vitest";
 import { TemporaryProject } from "../support/temporaryProject.js";
@@ -122,5 +123,40 @@ describe("pull", () => {
     expect(after.filter((line) => !before.includes(line)).map((line) => line.trim())).toEqual(['"id"']);
     const data = JSON.parse((await app.run(["pull", "--json"])).out) as { contracts: unknown };
     expect(data.contracts).toMatchObject([{ name: "berths", state: "same" }]);
+  });
+});
+
+describe("impact on a remote contract", () => {
+  it("says which copy it compared and how old that is; --fresh asks the server and saves nothing", async () => {
+    const server = await origin(contract({ id: text, note: text }));
+    const app = project(server.address);
+    expect((await app.run(["generate"])).code).toBe(0);
+    const asked = server.asked.length;
+    server.text = contract({ id: text });
+    const { code, out } = await app.run(["impact"]);
+    expect([code, server.asked.length]).toEqual([0, asked]);
+    expect(out).toMatch(
+      /berths: compared with its copy, which is just fetched; `rhema impact --fresh` asks the server\n {2}\.rhema\/copies\/berths\//,
+    );
+    const before = app.tree(".rhema");
+    const fresh = await app.run(["impact", "--fresh"]);
+    expect([fresh.code, fresh.out]).toEqual([1, expect.stringContaining("no longer answered")]);
+    expect(fresh.out).not.toContain("compared with its copy");
+    expect(app.tree(".rhema")).toEqual(before);
+    const { copies } = JSON.parse((await app.run(["impact", "--json"])).out) as { copies: { contract: string }[] };
+    expect(copies.map((each) => each.contract)).toEqual(["berths"]);
+    server.resets = 9;
+    const gone = await app.run(["impact", "--fresh"]);
+    expect([gone.code, gone.err]).toEqual([0, expect.stringContaining("warning contract.fetch")]);
+  });
+
+  it.each([
+    [5 * 86_400_000 + 9, "5 days old"],
+    [86_400_000, "1 day old"],
+    [7_200_000, "2 hours old"],
+    [61_000, "1 minute old"],
+    [2_000, "just fetched"],
+  ])("an age of %i ms is %s", (passed, said) => {
+    expect(ageText(new Date(1_000_000), new Date(1_000_000 + passed))).toBe(said);
   });
 });

@@ -15,6 +15,7 @@ import { visibleJson } from "../../core/text/visible.js";
 import { outlivedAcceptances } from "../../workspace/acceptances.js";
 import { exitCodes, Halt } from "../../workspace/halt.js";
 import { impact, impactOfFiles, type ImpactOptions, type ImpactOutcome } from "../../workspace/impact.js";
+import { ageText, type UsedCopy } from "../../workspace/copyAge.js";
 import { version } from "../../workspace/packageFolder.js";
 import { openProject } from "../../workspace/openProject.js";
 import type { ReportForm } from "../reportForms.js";
@@ -41,6 +42,9 @@ export async function impactCommand(
   const texts = { before: outcome.beforeTexts, after: outcome.afterTexts };
   for (const name of terminal.quiet ? [] : outcome.unpinned)
     terminal.note([`${name}: nothing to compare with yet; \`rhema generate\` pins the contract.`]);
+  terminal.note(
+    outcome.problems.filter(terminal.isTold).flatMap((each) => [...renderProblem(each, texts.before, paint), ""]),
+  );
   const released = outcome.releases.map(({ impact }) => impact);
   const { served } = outcome;
   const all = [
@@ -52,6 +56,8 @@ export async function impactCommand(
   // Finding the lines of thousands of places takes time, so only what is shown is made.
   if (all.length > 0 && !terminal.json) terminal.result(reportOf(all, texts, { ...options, served }, paint));
   const { proof } = outcome;
+  if (options.report === "text" && !terminal.json && outcome.copies.length > 0)
+    terminal.result(["", ...copyLines(outcome.copies).map((line) => paint.quiet(line))]);
   if (served && options.report === "text" && !terminal.json)
     terminal.result(["", ...servedText(served).map((line) => paint.strong(line))]);
   if (proof && options.report === "text") terminal.result(renderProof(proof, outcome.impacts, texts.before, paint));
@@ -67,6 +73,7 @@ export async function impactCommand(
       ...impactJson(impact, texts.before, texts.after),
     })),
     served,
+    copies: outcome.copies.map(({ contract, file, from }) => ({ contract, file, from: from.toISOString() })),
     unpinned: outcome.unpinned,
     ...(proof
       ? {
@@ -79,6 +86,15 @@ export async function impactCommand(
       : {}),
   });
   return exitCode;
+}
+
+/** Which copies were compared, how old they are, and how to ask the servers. */
+function copyLines(copies: readonly UsedCopy[]): string[] {
+  const now = new Date();
+  return copies.flatMap(({ contract, file, from }) => [
+    `${contract}: compared with its copy, which is ${ageText(from, now)}; \`rhema impact --fresh\` asks the server`,
+    `  ${file}`,
+  ]);
 }
 
 function errorsJson(errors: readonly CompileError[], texts: ImpactTexts): object[] {
