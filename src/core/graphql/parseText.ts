@@ -1,4 +1,5 @@
 import { GraphQLError, parse, Source, type DocumentNode } from "graphql";
+import { didYouMean } from "../text/nearest.js";
 import type { Place, SourceText } from "../problem/place.js";
 import { placesOfError } from "./graphqlPlace.js";
 
@@ -21,7 +22,7 @@ export function parseText({ document, text }: SourceText): ParsedText {
     if (error instanceof GraphQLError) {
       const open = error.message.endsWith("<EOF>.") ? neverClosed(text) : undefined;
       return open === undefined
-        ? { ok: false, message: error.message, places: placesOfError(error) }
+        ? { ok: false, message: messageOf(error.message), places: placesOfError(error) }
         : {
             ok: false,
             message: `this \`${text.charAt(open)}\` is never closed`,
@@ -33,6 +34,19 @@ export function parseText({ document, text }: SourceText): ParsedText {
     throw error;
   }
 }
+
+/** What a document can begin with, or the message as it is. */
+function messageOf(message: string): string {
+  const [, word] = /^Syntax Error: Unexpected Name "(\w+)"\.$/.exec(message) ?? [];
+  if (word === undefined) return message.replaceAll('"', "`");
+  const hint = didYouMean(word, starts) ?? `There it can begin with ${starts.map((each) => `\`${each}\``).join(", ")}.`;
+  return `nothing begins with \`${word}\`. ${hint}`;
+}
+
+const starts = [
+  ...["query", "mutation", "subscription", "fragment"],
+  ...["type", "interface", "union", "enum", "input", "scalar", "directive", "schema", "extend"],
+];
 
 /** As many braces and parentheses may be in each other; whoever walks through more runs out of room. */
 const deepest = 500;

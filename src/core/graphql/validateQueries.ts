@@ -12,6 +12,7 @@ import {
 import type { Place } from "../problem/place.js";
 import { problem, type Problem } from "../problem/problem.js";
 import { sharesWord } from "../text/words.js";
+import { queryAdvice, type Advising } from "./queryAdvice.js";
 import { placeOfNode, placesOfError } from "./graphqlPlace.js";
 import { sentence } from "./readGraphqlContract.js";
 
@@ -44,7 +45,7 @@ export function validateQueries(
   const errors = validate(schema, document, rules, { maxErrors: mostErrors })
     .filter((error) => !(isIncomplete && error.message.startsWith("Unknown fragment")))
     .filter((error) => !/^Unknown directive "@(?:defer|stream)"/.test(error.message))
-    .map((error) => invalid(schema, error, senders));
+    .map((error) => invalid(error, { schema, document }, senders));
   return [
     ...errors,
     ...rootless(schema, definitions),
@@ -86,12 +87,12 @@ function rootless(schema: GraphQLSchema, definitions: readonly Definition[]): Pr
     });
 }
 
-function invalid(schema: GraphQLSchema, error: GraphQLError, senders: (place: Place) => string | undefined): Problem {
-  const [, message = error.message, suggestion] = /^(.*?\.) (Did you mean .*\?)$/s.exec(error.message) ?? [];
-  const hint = relatedField(schema, error.message) ?? suggestion?.replaceAll('"', "`");
+function invalid(error: GraphQLError, advising: Advising, senders: (place: Place) => string | undefined): Problem {
+  const advice = queryAdvice(error, advising);
+  const hint = relatedField(advising.schema, error.message) ?? advice.hint;
   const places = placesOfError(error);
   const why = places[0] && senders(places[0]);
-  return problem("query.invalid", sentence(message).replaceAll('"', "`"), {
+  return problem("query.invalid", sentence(advice.message), {
     places,
     ...(why === undefined ? {} : { why }),
     ...(hint === undefined ? {} : { hint }),

@@ -115,7 +115,7 @@ describe("queries inside source code", () => {
       places[0] && "offset" in places[0] && text.slice(places[0].offset, places[0].offset + 6),
     ]);
     expect(positions).toEqual([
-      ["Unknown argument `text` on field `Query.boats`.", 3, "text: "],
+      ["`Query.boats` has no argument `text`.", 3, "text: "],
       ["Cannot query field `nope` on type `Query`.", 3, "\\u006e"],
     ]);
   });
