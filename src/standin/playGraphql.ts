@@ -28,6 +28,7 @@ import {
 } from "graphql";
 import type { Misfit } from "./checkRequest.js";
 import { Graph, poolSize, type Made } from "./graph.js";
+import { takesEvents, wantedMedia, type GraphqlMedia } from "./graphqlMedia.js";
 import type { PlayedAnswer } from "./playedAnswer.js";
 import type { SentBody } from "./sentBody.js";
 import { Shelves, type Facts } from "./shelves.js";
@@ -68,25 +69,35 @@ export function playGraphql(schema: GraphQLSchema, options: GraphqlPlayOptions):
     return known;
   };
   return async (request, body) => {
+    const accept = request.headers.get("accept");
+    const media = wantedMedia(accept);
+    if (media === undefined)
+      return refused([{ message: `The answer is JSON or events, and \`${String(accept)}\` takes neither.` }], {
+        status: 406,
+      });
     const asked = await readRequest(request, body, options.texts);
-    if ("error" in asked) return refused([{ message: asked.error }]);
-    return { ...(await answer(request, asked)), received: JSON.stringify(asked) };
+    if ("error" in asked) return refused([{ message: asked.error }], { ...asked, media });
+    return { ...(await answer(request, asked, media)), received: JSON.stringify(asked) };
   };
 
-  async function answer(request: Request, asked: Asked): Promise<PlayedAnswer> {
+  async function answer(request: Request, asked: Asked, media: GraphqlMedia): Promise<PlayedAnswer> {
+    // Who takes plain JSON alone may know no other sign of an answer than its status (GraphQL over HTTP, section 6.4.1).
+    const status = media === "application/json" ? 200 : 400;
     const document = documentOf(asked.query);
-    if (Array.isArray(document)) return refused(document);
+    if (Array.isArray(document)) return refused(document, { status, media });
     const operation = getOperationAST(document, asked.operationName);
-    if (!operation) return refused([{ message: "The document holds no operation of that name." }]);
+    if (!operation) return refused([{ message: "The document holds no operation of that name." }], { status, media });
     const label = operationName(operation);
-    if (operation.operation === OperationTypeNode.MUTATION && request.method !== "POST")
-      return refused([{ message: "A mutation has to be sent with POST." }], label);
+    if (operation.operation === OperationTypeNode.MUTATION && request.method !== "POST") {
+      const message = "A mutation has to be sent with POST.";
+      return refused([{ message }], { status: 405, media, operation: label, headers: { allow: "POST" } });
+    }
     const wish = options.wishes.for([operation.name?.value, ...rootFields(operation)], request.headers.get(wishHeader));
-    if (typeof wish === "string") return refused([{ message: `${wish}.` }], label);
+    if (typeof wish === "string") return refused([{ message: `${wish}.` }], { media, operation: label });
     await waitFor(wish);
     if (wish.status !== undefined && wish.status !== 200) {
       const message = `It was wished that ${label} fails with ${String(wish.status)}.`;
-      return answered(wish.status, { errors: [{ message }], data: null }, label);
+      return answered({ errors: [{ message }], data: null }, { status: wish.status, media, operation: label });
     }
     const args = {
       ...execution(wish),
@@ -94,15 +105,17 @@ export function playGraphql(schema: GraphQLSchema, options: GraphqlPlayOptions):
       operationName: operation.name?.value,
       variableValues: asked.variables,
     };
+    const told = { status, media, operation: label };
     if (operation.operation === OperationTypeNode.SUBSCRIPTION) {
+      if (!takesEvents(request.headers.get("accept")))
+        return refused([{ message: "A subscription is answered as text/event-stream." }], { ...told, status: 406 });
       const events = await subscribe(args);
-      if (!(Symbol.asyncIterator in events)) return answered(400, events, label);
-      const headers = { "content-type": "text/event-stream", "cache-control": "no-store" };
-      const response = new Response(toEventStream(untilAborted(events, request.signal)), { status: 200, headers });
-      return { response, operation: label, misfits: [], faults: [], sent: "(events)" };
+      if (!(Symbol.asyncIterator in events)) return answered(events, told);
+      return inEvents(untilAborted(events, request.signal), label);
     }
     const result = await execute(args);
-    return answered(result.data === undefined ? 400 : 200, result, label);
+    if (media === "text/event-stream" && result.data !== undefined) return inEvents(once(result), label);
+    return answered(result, { ...told, status: result.data === undefined ? status : 200 });
   }
 }
 
@@ -130,14 +143,35 @@ function rootFields({ selectionSet }: OperationDefinitionNode): string[] {
   return selectionSet.selections.flatMap((each) => (each.kind === Kind.FIELD ? [each.name.value] : []));
 }
 
-function refused(errors: readonly { readonly message: string }[], operation?: string): PlayedAnswer {
-  const misfits: Misfit[] = errors.map(({ message }) => ({ in: "body", name: "query", message }));
-  return { ...answered(400, { errors }, operation), misfits };
+/** How something is answered: 400 as plain JSON where nothing else is said. */
+interface Telling {
+  readonly status?: number;
+  readonly media?: GraphqlMedia;
+  readonly operation?: string;
+  readonly headers?: Readonly<Record<string, string>>;
 }
 
-function answered(status: number, result: object, operation: string | undefined): PlayedAnswer {
+function refused(errors: readonly { readonly message: string }[], how: Telling): PlayedAnswer {
+  const misfits: Misfit[] = errors.map(({ message }) => ({ in: "body", name: "query", message }));
+  return { ...answered({ errors }, how), misfits };
+}
+
+/** A stream of results, as server-sent events. */
+function inEvents(results: AsyncGenerator<ExecutionResult, void, void>, operation: string): PlayedAnswer {
+  const headers = { "content-type": "text/event-stream", "cache-control": "no-store" };
+  const response = new Response(toEventStream(results), { status: 200, headers });
+  return { response, operation, misfits: [], faults: [], sent: "(events)" };
+}
+
+async function* once(result: ExecutionResult): AsyncGenerator<ExecutionResult, void, void> {
+  yield await Promise.resolve(result);
+}
+
+function answered(result: object, { status = 400, media, operation, headers: own }: Telling): PlayedAnswer {
   const sent = JSON.stringify(result);
-  const headers = { "content-type": "application/json; charset=utf-8" };
+  // What is refused is no stream, even where one was wanted.
+  const type = media === "application/graphql-response+json" ? media : "application/json";
+  const headers = { "content-type": `${type}; charset=utf-8`, ...own };
   return { response: new Response(sent, { status, headers }), operation, misfits: [], faults: [], sent };
 }
 
@@ -148,12 +182,28 @@ export interface Asked {
   readonly variables?: Readonly<Record<string, unknown>>;
 }
 
+/** A request that holds no query. */
+interface Unread {
+  readonly error: string;
+  readonly status?: number;
+  readonly headers?: Readonly<Record<string, string>>;
+}
+
+/** Whether a body is JSON in an encoding of Unicode's, or a form with files. */
+function isReadable(type: string | null): boolean {
+  return type !== null && /^\s*(?:application\/(?:[\w.+-]+\+)?json|multipart\/form-data)\s*(?:;|$)/i.test(type);
+}
+
 /** Reads a request (GraphQL over HTTP, sections 5.3 and 5.4), also one that brings files as a multipart form. */
 async function readRequest(
   request: Request,
   sent: SentBody,
   texts: ReadonlyMap<string, string> | undefined,
-): Promise<Asked | { readonly error: string }> {
+): Promise<Asked | Unread> {
+  if (request.method !== "GET" && request.method !== "POST")
+    return { error: "Send the query with POST as JSON, or with GET.", status: 405, headers: { allow: "GET, POST" } };
+  if (request.method === "POST" && !isReadable(request.headers.get("content-type")))
+    return { error: "A query is sent as application/json, and the request has to say so.", status: 415 };
   let body: unknown;
   try {
     body = await bodyOf(request, sent);
@@ -170,9 +220,14 @@ async function readRequest(
  * @param texts of the operations that are known by an id
  */
 export function readAsked(
-  { query: said, documentId, operationName, variables }: Data,
+  { query: said, documentId, operationName, variables, extensions }: Data,
   texts: ReadonlyMap<string, string> | undefined,
 ): Asked | { readonly error: string } {
+  const isAbsent = (value: unknown): boolean => value === undefined || value === null;
+  if (!isAbsent(operationName) && typeof operationName !== "string")
+    return { error: "`operationName` has to be a text." };
+  if (!isAbsent(variables) && !isData(variables)) return { error: "`variables` has to be an object." };
+  if (!isAbsent(extensions) && !isData(extensions)) return { error: "`extensions` has to be an object." };
   const query = said ?? (typeof documentId === "string" ? texts?.get(documentId) : undefined);
   if (query === undefined && typeof documentId === "string")
     return {
@@ -188,9 +243,10 @@ export function readAsked(
 
 async function bodyOf(request: Request, sent: SentBody): Promise<unknown> {
   if (request.method === "GET") {
-    const { query, variables, ...others } = Object.fromEntries(new URL(request.url).searchParams);
+    const { query, variables, extensions, ...others } = Object.fromEntries(new URL(request.url).searchParams);
     if (query === undefined && others["documentId"] === undefined) return undefined;
-    return { ...others, query, ...(variables === undefined ? {} : { variables: JSON.parse(variables) as unknown }) };
+    const parsed = (text: string | undefined): unknown => (text === undefined ? undefined : JSON.parse(text));
+    return { ...others, query, variables: parsed(variables), extensions: parsed(extensions) };
   }
   if (request.method !== "POST") return undefined;
   if (request.headers.get("content-type")?.startsWith("multipart/form-data") !== true)

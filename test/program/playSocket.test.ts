@@ -1,5 +1,7 @@
 import { connect } from "node:net";
+import { createClient } from "graphql-ws";
 import { describe, expect, it } from "vitest";
+import { WebSocket } from "ws";
 import { SubscriptionClient as Client } from "../support/subscriptionClient.js";
 import { demoProject } from "../support/temporaryProject.js";
 import { until } from "../support/until.js";
@@ -7,6 +9,26 @@ import { until } from "../support/until.js";
 const arrivals = { query: "subscription Live { arrivals { id status } }" };
 
 describe("subscriptions over a socket", () => {
+  it("serves an independent client: subscriptions, queries, and a mistake", async () => {
+    const address = (await demoProject().play(["passages"])).replace("http:", "ws:");
+    const client = createClient({ url: `${address}/passages`, webSocketImpl: WebSocket, retryAttempts: 0 });
+    const taken = async (query: string, most: number): Promise<unknown[]> => {
+      const found: unknown[] = [];
+      for await (const result of client.iterate({ query })) {
+        found.push(result);
+        if (found.length >= most) break;
+      }
+      return found;
+    };
+    expect(await taken("subscription Live { arrivals { id status } }", 3)).toHaveLength(3);
+    const ports = await taken("{ ports { id } }", 9);
+    expect(ports).toEqual([{ data: { ports: expect.any(Array) as unknown } }]);
+    await expect(taken("subscription Bad { nothing }", 1)).rejects.toMatchObject([
+      { message: expect.stringContaining("nothing") as string },
+    ]);
+    await client.dispose();
+  });
+
   it("emit, several on one socket, until they are ended; queries and mistakes are answered too", async () => {
     const address = (await demoProject().play(["passages"])).replace("http:", "ws:");
     const client = await Client.open(`${address}/passages`);
@@ -47,7 +69,11 @@ describe("subscriptions over a socket", () => {
     const byGet = await fetch(`${http}/passages?${query.toString()}`);
     expect([byGet.status, Object.keys((await byGet.json()) as object)]).toEqual([200, ["data"]]);
     const body = JSON.stringify({ documentId: "sha256:0" });
-    const refused = await fetch(`${http}/passages`, { method: "POST", body });
+    const refused = await fetch(`${http}/passages`, {
+      method: "POST",
+      body,
+      headers: { "content-type": "application/json" },
+    });
     expect(refused.status).toBe(400);
     expect(await refused.text()).toContain("No operation of this project has the id sha256:0");
     const client = await Client.open(`${http.replace("http:", "ws:")}/passages`);

@@ -196,6 +196,7 @@ describe("a REST contract, played", () => {
       expect(stay.arrival > stay.departure, JSON.stringify(stay)).toBe(true);
       const asked = await standinOf("stays", from, "stays.graphql", seed).request("/stays", {
         method: "POST",
+        headers: { "content-type": "application/json" },
         body: JSON.stringify({ query: "{ stays { checkIn checkOut arrivesOn departsOn } }" }),
       });
       const { data: played } = (await asked.json()) as { data: { stays: Record<string, string>[] } };
@@ -237,11 +238,12 @@ describe("a REST contract, played", () => {
 });
 
 describe("a GraphQL schema, played", () => {
-  const ask = async (query: string, variables: object = {}, seed = 1) => {
+  const json = { "content-type": "application/json" };
+  const ask = async (query: string, variables: object = {}, seed = 1, headers: Record<string, string> = {}) => {
     const response = await passages(seed).request("/passages", {
       method: "POST",
       body: JSON.stringify({ query, variables }),
-      headers: { "content-type": "application/json" },
+      headers: { "content-type": "application/json", ...headers },
     });
     return {
       status: response.status,
@@ -264,23 +266,32 @@ describe("a GraphQL schema, played", () => {
   });
 
   it.each([
-    ["{ voyages { nope } }", 400, "Cannot query field"],
-    ["{ voyages(", 400, "Syntax Error"],
-    ["query Q($id: ID!) { voyage(id: $id) { id } }", 400, "was not provided"],
-    ["fragment F on Voyage { id }", 400, "F"],
-  ])("refuses %s", async (query, status, message) => {
-    const found = await ask(query);
-    expect([found.status, found.errors?.[0]?.message.includes(message)]).toEqual([status, true]);
+    ["{ voyages { nope } }", "Cannot query field"],
+    ["{ voyages(", "Syntax Error"],
+    ["query Q($id: ID!) { voyage(id: $id) { id } }", "was not provided"],
+    ["fragment F on Voyage { id }", "F"],
+  ])("refuses %s: 200 as plain JSON, 400 where more is understood", async (query, message) => {
+    for (const [accept, status] of [
+      ["application/json", 200],
+      ["application/graphql-response+json, application/json;q=0.9", 400],
+    ] as const) {
+      const found = await ask(query, {}, 1, { accept });
+      expect([found.status, found.errors?.[0]?.message.includes(message)]).toEqual([status, true]);
+    }
   });
 
   it.each([
-    [{ method: "GET" }, "with POST"],
-    [{ method: "PUT" }, "with POST"],
-    [{ method: "POST", body: "{" }, "not valid JSON"],
-    [{ method: "POST", body: "[]" }, "`query`"],
-  ])("refuses %j", async (init, message) => {
+    [400, { method: "GET" }, "with POST"],
+    [405, { method: "PUT" }, "with POST"],
+    [415, { method: "POST", body: new Blob(["{}"]) }, "application/json"],
+    [415, { method: "POST", body: "{}", headers: { "content-type": "text/plain" } }, "application/json"],
+    [406, { method: "GET", headers: { accept: "image/png" } }, "JSON or events"],
+    [400, { method: "POST", body: "{", headers: json }, "not valid JSON"],
+    [400, { method: "POST", body: "[]", headers: json }, "`query`"],
+    [400, { method: "POST", body: '{"query":"{ a }","variables":[]}', headers: json }, "`variables`"],
+  ])("answers %i to %j", async (status, init, message) => {
     const response = await passages().request("/passages", init);
-    expect([response.status, (await response.text()).includes(message)]).toEqual([400, true]);
+    expect([response.status, (await response.text()).includes(message)]).toEqual([status, true]);
   });
 
   it("answers queries by GET, and no mutation", async () => {
@@ -295,7 +306,7 @@ describe("a GraphQL schema, played", () => {
       { data: { voyage: { id: "v-1" } } },
     ]);
     expect(await get('# change\nmutation M { cancelVoyage(id: "v-1") { id } }')).toEqual([
-      400,
+      405,
       { errors: [{ message: "A mutation has to be sent with POST." }] },
     ]);
   });
@@ -322,6 +333,7 @@ describe("a GraphQL schema, played", () => {
   it("streams a subscription as server-sent events", async () => {
     const response = await passages().request("/passages", {
       method: "POST",
+      headers: json,
       body: JSON.stringify({ query: "subscription { arrivals { id status } }" }),
     });
     expect(response.headers.get("content-type")).toBe("text/event-stream");

@@ -1,0 +1,26 @@
+import { parseAccept } from "hono/utils/accept";
+
+/** The media types that GraphQL is answered in. */
+export type GraphqlMedia = "application/graphql-response+json" | "application/json" | "text/event-stream";
+
+const offered: readonly GraphqlMedia[] = ["application/graphql-response+json", "application/json", "text/event-stream"];
+
+/**
+ * The media type that a request wants its answer in (GraphQL over HTTP, section 6.1; RFC 9110, section 12.5.1); undefined
+ * when it takes none of those that there are. Who takes anything gets plain JSON.
+ */
+export function wantedMedia(accept: string | null): GraphqlMedia | undefined {
+  if (accept === null || accept.trim() === "") return "application/json";
+  for (const { type, q } of parseAccept(accept)) {
+    if (q === 0) continue;
+    if (type === "*/*" || type === "application/*") return "application/json";
+    const found = offered.find((each) => each === type.toLowerCase());
+    if (found) return found;
+  }
+  return undefined;
+}
+
+/** Whether a request takes a stream of events. */
+export function takesEvents(accept: string | null): boolean {
+  return accept === null || /text\/event-stream|\*\/\*|text\/\*/i.test(accept);
+}
