@@ -1,3 +1,4 @@
+import { scalarFormats } from "../workspace/planContract.js";
 import { ShownTexts } from "../core/problem/shownTexts.js";
 import { operationId } from "../core/graphql/operationId.js";
 import type { ContractReading } from "../core/readContract.js";
@@ -29,7 +30,8 @@ export async function readPlayed(
     const { contract, schema, raw, problems } = reading;
     terminal.note(problems.filter(terminal.isTold).flatMap((each) => renderProblem(each, shown, terminal.paint)));
     for (const credential of credentialNames([contract])) terminal.host.secrets.learnName(credential);
-    return { contract, schema, raw, texts: schema && textsById(project, name, reading, texts) };
+    const scalars = scalarFormats(project.configuration.contracts[name]);
+    return { contract, schema, raw, scalars, texts: schema && textsById(project, name, reading, texts) };
   });
 }
 

@@ -1,3 +1,4 @@
+import { hasLinks, linkParameter } from "./pageOf.js";
 import type { Content, ParameterLocation, RestOperation } from "../core/contract/model.js";
 import { resolveShape, type TypeTable } from "../core/contract/resolveShape.js";
 import { isData, member } from "../core/text/parseData.js";
@@ -75,6 +76,7 @@ function unknownNames(
 ): Set<string> {
   if (operation.parameters.some((each) => each.in === "querystring")) return new Set();
   const taken = new Set(declared);
+  if (hasLinks(operation)) taken.add(linkParameter);
   for (const parameter of operation.parameters) {
     const names = spreadNames(parameter, types);
     if (!names) return new Set();

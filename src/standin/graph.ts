@@ -23,6 +23,9 @@ export interface Made {
   readonly known: Facts;
 }
 
+/** The id that samples of calls have, of which there is always something until it is removed. */
+export const sampleId = "1";
+
 const stemLength = 5;
 
 /** How many entities of a type there are at the beginning. */
@@ -83,6 +86,13 @@ export class Graph {
     if (!chosen) return undefined;
     put(this.shelf(chosen), id, {});
     return this.made(chosen, id);
+  }
+
+  /** The entity of an id, as long as there is one. */
+  private there(type: GraphQLNamedType, id: string): Made | undefined {
+    const holder = this.possible(type).find((each) => this.shelf(each).things.has(id));
+    if (holder) return this.made(holder, id);
+    return id === sampleId ? this.one(type, id) : undefined;
   }
 
   /** Some entity of a type, the same for the same key. */
@@ -159,7 +169,8 @@ export class Graph {
     const told = flattened(args);
     const [verb = ""] = words(name);
     const id = creates.test(verb) ? undefined : this.idIn(told, target);
-    const known = id === undefined ? undefined : this.one(target, id);
+    // Reading makes up whatever is asked for by its id; what is changed has to be there.
+    const known = id === undefined ? undefined : this.there(target, id);
     if (removes.test(verb)) {
       if (known) this.remove(known);
       return known;

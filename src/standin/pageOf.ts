@@ -51,13 +51,21 @@ export function pageOf(
   const named = (names: RegExp) => parameters.find((each) => names.test(each.name));
   const size = named(sizeNames);
   const sizeAsked = wholeNumber(url, size?.name) ?? numberOf(size?.default);
-  const length = sizeAsked ?? (parameters.some(({ name }) => isPaging(name)) ? usualSize : Math.max(items.length, 1));
+  const isLinked = hasLinks(operation);
+  const length =
+    sizeAsked ??
+    (parameters.some(({ name }) => isPaging(name)) ? usualSize : isLinked ? linkedSize : Math.max(items.length, 1));
   const cursor = named(cursorNames);
   const number = named(numberNames);
   const offset = named(offsetNames);
   const firstPage = numberOf(number?.default) === 0 ? 0 : 1;
   const pageNumber = wholeNumber(url, number?.name) ?? firstPage;
-  const sentCursor = cursor && url.searchParams.get(cursor.name);
+  const hasWay = cursor !== undefined || number !== undefined || offset !== undefined;
+  const sentCursor = cursor
+    ? url.searchParams.get(cursor.name)
+    : isLinked && !hasWay
+      ? url.searchParams.get(linkParameter)
+      : null;
   const start = sentCursor
     ? startOf(sentCursor)
     : number
@@ -120,9 +128,20 @@ function numberOf(value: unknown): number | undefined {
   return typeof value === "number" ? value : undefined;
 }
 
+/** How a link says where the next page begins, of an operation that has no parameter for it. */
+export const linkParameter = "rhema-page";
+
+/** So few that there are several pages of what is made up. */
+const linkedSize = 3;
+
+/** Whether an operation answers with links (RFC 8288). */
+export function hasLinks({ responses }: RestOperation): boolean {
+  return responses.some(({ headers }) => headers.some(({ name }) => /^link$/i.test(name)));
+}
+
 /** The address of the next page, where the operation says that it answers with links. */
 function linkHeader(
-  { responses }: RestOperation,
+  operation: RestOperation,
   url: URL,
   {
     cursor,
@@ -138,11 +157,10 @@ function linkHeader(
     readonly pageNumber: number;
   },
 ): [string, string][] {
-  const isDeclared = responses.some(({ headers }) => headers.some(({ name }) => /^link$/i.test(name)));
+  if (!hasLinks(operation)) return [];
   const way = cursor ?? number ?? offset;
-  if (!isDeclared || !way) return [];
   const next = new URL(url);
   const value = way === cursor ? cursorMark + String(end) : String(way === number ? pageNumber + 1 : end);
-  next.searchParams.set(way.name, value);
+  next.searchParams.set(way?.name ?? linkParameter, value);
   return [["link", `<${next.href}>; rel="next"`]];
 }

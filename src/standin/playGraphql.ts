@@ -30,6 +30,7 @@ import type { Misfit } from "./checkRequest.js";
 import { Graph, poolSize, type Made } from "./graph.js";
 import { takesEvents, wantedMedia, type GraphqlMedia } from "./graphqlMedia.js";
 import type { PlayedAnswer } from "./playedAnswer.js";
+import { scalarCheck } from "./scalarFormats.js";
 import type { SentBody } from "./sentBody.js";
 import { Shelves, type Facts } from "./shelves.js";
 import { waitFor, wishHeader, type Wish, type Wishes } from "./wish.js";
@@ -44,6 +45,8 @@ export interface GraphqlPlayOptions {
   readonly shelves?: Shelves;
   /** Milliseconds between two events of a subscription. */
   readonly eventEveryMs: number;
+  /** What formats scalars have, by their names. */
+  readonly scalars?: ReadonlyMap<string, string> | undefined;
   /** Texts of the operations that are known by an id. */
   readonly texts?: ReadonlyMap<string, string> | undefined;
 }
@@ -60,6 +63,7 @@ const keptDocuments = 500;
  */
 export function playGraphql(schema: GraphQLSchema, options: GraphqlPlayOptions): PlayGraphql {
   const documents = new Map<string, DocumentNode | GraphQLError[]>();
+  const check = scalarCheck(schema, options.scalars ?? new Map());
   const execution = graphExecution(schema, options);
   const documentOf = (query: string): DocumentNode | GraphQLError[] => {
     const known = documents.get(query) ?? readDocument(schema, query);
@@ -92,6 +96,12 @@ export function playGraphql(schema: GraphQLSchema, options: GraphqlPlayOptions):
       const message = "A mutation has to be sent with POST.";
       return refused([{ message }], { status: 405, media, operation: label, headers: { allow: "POST" } });
     }
+    const odd = check(document, asked.variables ?? {});
+    if (odd.length > 0)
+      return refused(
+        odd.map((message) => ({ message })),
+        { status, media, operation: label },
+      );
     const wish = options.wishes.for([operation.name?.value, ...rootFields(operation)], request.headers.get(wishHeader));
     if (typeof wish === "string") return refused([{ message: `${wish}.` }], { media, operation: label });
     await waitFor(wish);
@@ -286,11 +296,11 @@ function readDocument(schema: GraphQLSchema, query: string): DocumentNode | Grap
 /** What is the same in all executions: how fields are resolved, and what subscriptions emit. */
 function graphExecution(
   schema: GraphQLSchema,
-  { seed, eventEveryMs, shelves }: GraphqlPlayOptions,
+  { seed, eventEveryMs, shelves, scalars = new Map() }: GraphqlPlayOptions,
 ): (wish: Wish) => Omit<ExecutionArgs, "document"> {
   const graph = new Graph(schema, seed, shelves ?? new Shelves());
   return (wish) => {
-    const context: MakeContext = { schema, seed, graph, items: wish.items };
+    const context: MakeContext = { schema, seed, graph, scalars, items: wish.items };
     return {
       schema,
       typeResolver: (value) => (value as Made).__typename,
@@ -326,6 +336,8 @@ async function* events(
 }
 
 interface MakeContext {
+  /** What formats scalars have, by their names. */
+  readonly scalars: ReadonlyMap<string, string>;
   readonly schema: GraphQLSchema;
   readonly seed: number;
   readonly graph: Graph;
@@ -559,7 +571,7 @@ function makeValue(type: GraphQLOutputType, name: string, key: string, known: Fa
   return { __typename: chosen.name, key, known } satisfies Made;
 }
 
-function makeLeaf(type: GraphQLOutputType, name: string, key: string, { seed }: MakeContext): unknown {
+function makeLeaf(type: GraphQLOutputType, name: string, key: string, { seed, scalars }: MakeContext): unknown {
   const fake = seededFaker(seed, key, "leaf");
   if (isEnumType(type)) return fake.helpers.arrayElement(type.getValues()).value as unknown;
   switch (getNamedType(type).name) {
@@ -574,12 +586,18 @@ function makeLeaf(type: GraphQLOutputType, name: string, key: string, { seed }: 
     case "String":
       return sampleText(name, undefined, {}, fake);
     default:
-      return sampleScalar(getNamedType(type).name, name, fake);
+      return sampleScalar({ scalar: getNamedType(type).name, said: scalars.get(getNamedType(type).name) }, name, fake);
   }
 }
 
-/** What a custom scalar holds can only be guessed by its name. */
-function sampleScalar(scalar: string, name: string, fake: ReturnType<typeof seededFaker>): unknown {
+/** What a custom scalar holds is what the project says of it; else it can only be guessed by its name. */
+function sampleScalar(
+  { scalar, said }: { readonly scalar: string; readonly said: string | undefined },
+  name: string,
+  fake: ReturnType<typeof seededFaker>,
+): unknown {
+  if (said !== undefined && /^u?int\d*$/.test(said)) return fake.number.int({ min: 1, max: 100_000 });
+  if (said !== undefined) return sampleText(name, said, {}, fake);
   const format = /instant|datetime|timestamp/i.test(scalar)
     ? "date-time"
     : /^(day|.*date)$/i.test(scalar)

@@ -1,3 +1,4 @@
+import { STATUS_CODES } from "node:http";
 import {
   isStream,
   operationLabel,
@@ -215,7 +216,10 @@ class RestPlayer {
   /** An answer as the contract declares it, with what is known put where it belongs. */
   private declared(response: DeclaredResponse, status: number, asked: Given): PlayedAnswer {
     // A failure that says its status in the body says the one it has; where that does not fit, anything goes.
-    const given = status < 400 ? asked : { ...asked, known: new Map([...asked.known, ["status", status]]) };
+    const given =
+      status < 400
+        ? asked
+        : { ...asked, known: new Map([...asked.known, ["status", status]]), usual: problemFields(status, asked.label) };
     const { label, accept = "" } = given;
     const wanted = accept.split(",").map((each) => each.split(";")[0]?.trim().toLowerCase() ?? "");
     const acceptable = response.contents.filter(({ mediaType }) => wanted.includes(mediaType.toLowerCase()));
@@ -325,15 +329,16 @@ class RestPlayer {
     const headers = new Headers();
     if (given.location !== undefined) setHeader(headers, "location", given.location);
     for (const { name, type } of declared) {
-      if (!isHeaderName(name) || headers.has(name) || /^content-type$/i.test(name)) continue;
+      if (!isHeaderName(name) || headers.has(name) || /^(?:content-type|link)$/i.test(name)) continue;
       const value = sampleAnswer(type, name, this.contextFor({ ...given, known: new Map() }));
       if (["string", "number", "boolean"].includes(typeof value)) setHeader(headers, name, String(value));
     }
     return headers;
   }
 
-  private contextFor({ known, seedParts }: Pick<Given, "known" | "seedParts">): SampleContext {
-    return { ...this.context([this.options.seed, this.contract.name, ...seedParts]), known };
+  private contextFor({ known, seedParts, usual }: Pick<Given, "known" | "seedParts" | "usual">): SampleContext {
+    const context = { ...this.context([this.options.seed, this.contract.name, ...seedParts]), known };
+    return usual ? { ...context, usual } : context;
   }
 
   private context(seed: readonly unknown[]): SampleContext {
@@ -375,6 +380,8 @@ interface Given {
   readonly label: string;
   readonly known: ReadonlyMap<string, unknown>;
   readonly seedParts: readonly unknown[];
+  /** What fields of these names hold where nothing else is said. */
+  readonly usual?: ReadonlyMap<string, unknown>;
   readonly accept?: string;
   readonly example?: string | undefined;
   readonly facts?: Readonly<Record<string, unknown>>;
@@ -383,6 +390,19 @@ interface Given {
   readonly url?: URL;
   readonly items?: number | undefined;
   readonly location?: string | undefined;
+}
+
+/** What the fields of problem details say (RFC 9457, section 3.1). */
+function problemFields(status: number, label: string): ReadonlyMap<string, unknown> {
+  const words = STATUS_CODES[status] ?? (status < 500 ? "Refused" : "Failed");
+  const title = words.charAt(0) + words.slice(1).toLowerCase();
+  return new Map<string, unknown>([
+    ["type", "about:blank"],
+    ["title", title],
+    ["detail", `The stand-in answers ${label} with ${String(status)}.`],
+    ["message", `${title}.`],
+    ["error", title],
+  ]);
 }
 
 function played(response: Response, operation: string | undefined, sent: string): PlayedAnswer {

@@ -21,6 +21,8 @@ export interface SampleContext {
   /** Whether the raw contract allows a value where its schema stands. */
   readonly fits: (place: Place, value: unknown) => boolean;
   readonly depth: number;
+  /** What fields of the outermost record hold where nothing else is said, by name. */
+  readonly usual?: ReadonlyMap<string, unknown>;
   /** The depth of the record that what is known is about: 1, and deeper where a union is around it. */
   readonly knownAt?: number;
   /**
@@ -137,6 +139,7 @@ function sampleRecord(fields: readonly Field[], context: SampleContext): Record<
       suits(field, field.example, context)
     )
       set(field.name, field.example);
+    else if (isUsual(field, context)) set(field.name, context.usual?.get(field.name));
     else {
       const value = sampleAnswer(
         field.type,
@@ -148,6 +151,12 @@ function sampleRecord(fields: readonly Field[], context: SampleContext): Record<
     }
   }
   return record;
+}
+
+/** Whether a field of the outermost record has a value that it usually has. */
+function isUsual(field: Field, context: SampleContext): boolean {
+  const value = context.depth === 1 ? context.usual?.get(field.name) : undefined;
+  return value !== undefined && suits(field, value, context) && context.fits(field.place, value);
 }
 
 /** Whether a value that was not made up can be a field's: what several schemas say of it has one place only. */

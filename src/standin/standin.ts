@@ -22,6 +22,8 @@ export interface PlayedContract {
   readonly raw?: unknown;
   /** GraphQL: texts of the project's operations by the ids that its SDKs send. */
   readonly texts?: ReadonlyMap<string, string> | undefined;
+  /** GraphQL: the formats that the project gives scalars, by their names. */
+  readonly scalars?: ReadonlyMap<string, string> | undefined;
 }
 
 export interface StandinOptions {
@@ -77,7 +79,7 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
     contracts = next;
     shown = shownTraffic(credentialNames(next.map(({ contract }) => contract)));
     plays = new Map(
-      next.flatMap(({ contract, schema, raw, texts }): [string, Play][] => {
+      next.flatMap(({ contract, schema, raw, texts, scalars }): [string, Play][] => {
         const common = { seed, wishes, shelves: shelvesOf(contract.name) };
         if (contract.protocol === "rest") {
           const play = playRest(contract, raw, { ...common, asksAuth });
@@ -86,7 +88,7 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
           return [[contract.name, (request, body) => play(request, below(request), body)]];
         }
         if (!schema) return [];
-        const play = playGraphql(schema, { ...common, eventEveryMs, texts });
+        const play = playGraphql(schema, { ...common, eventEveryMs, texts, scalars });
         return [[contract.name, play]];
       }),
     );
@@ -158,9 +160,9 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
     journal,
     wishes,
     subscriptionsOf: (name) => {
-      const { schema, texts } = contracts.find(({ contract }) => contract.name === name) ?? {};
+      const { schema, texts, scalars } = contracts.find(({ contract }) => contract.name === name) ?? {};
       if (!schema) return undefined;
-      const run = subscribeGraphql(schema, { seed, wishes, shelves: shelvesOf(name), eventEveryMs });
+      const run = subscribeGraphql(schema, { seed, wishes, shelves: shelvesOf(name), eventEveryMs, scalars });
       return (payload) => {
         const asked = readAsked(payload, texts);
         if ("error" in asked) return Promise.resolve({ errors: [{ message: asked.error }] });

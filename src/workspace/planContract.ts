@@ -57,6 +57,15 @@ export function mappedScalars(configured: ContractConfiguration | undefined, lan
   );
 }
 
+/** Formats of the GraphQL scalars that a contract's configuration gives one. */
+export function scalarFormats(configured: ContractConfiguration | undefined): Map<string, string> {
+  return new Map(
+    Object.entries(configured?.scalars ?? {}).flatMap(([scalar, { format }]): [string, string][] =>
+      format === undefined ? [] : [[scalar, format]],
+    ),
+  );
+}
+
 function isSaid(type: string | undefined): type is string {
   return type !== undefined && type !== "unknown";
 }

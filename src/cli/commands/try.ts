@@ -16,6 +16,7 @@ import { readWish, wishHeader } from "../../standin/wish.js";
 import { chosenContracts } from "../../workspace/chosenContracts.js";
 import { fromEnvironment } from "../../workspace/fromEnvironment.js";
 import { exitCodes, Halt } from "../../workspace/halt.js";
+import { scalarFormats } from "../../workspace/planContract.js";
 import { openProject, type OpenedProject } from "../../workspace/openProject.js";
 import { usualLanguage } from "../../workspace/languages/index.js";
 import type { ProgramWriter, WrittenProgram } from "../../workspace/languages/languageTools.js";
@@ -85,7 +86,7 @@ export async function tryCommand(
   const performed = await performer.perform(call, {
     importer: terminal.host.importer,
     baseUrl: options.baseUrl === undefined ? `${playedAt}/${call.contract}` : publicAddress(options.baseUrl),
-    fetch: options.baseUrl === undefined ? playing(call, seed) : (request) => fetch(request),
+    fetch: options.baseUrl === undefined ? playing(project, call, seed) : (request) => fetch(request),
     auth: options.baseUrl === undefined ? Object.fromEntries(call.credentials.map((name) => [name, "any-token"])) : {},
     headers: { ...(real ? credentialOf(real) : {}), ...headers, ...wishHeaders(options) },
     standing,
@@ -179,9 +180,10 @@ function sampleOf(call: FoundCall, seed: number): (name: string) => unknown {
   };
 }
 
-function playing(call: FoundCall, seed: number): (request: Request) => Promise<Response> {
+function playing(project: OpenedProject, call: FoundCall, seed: number): (request: Request) => Promise<Response> {
   const { contract, schema, raw } = call.played;
-  const standin = createStandin([{ contract, schema, raw }], { seed, eventEveryMs: 10, asksAuth: true });
+  const scalars = scalarFormats(project.configuration.contracts[call.contract]);
+  const standin = createStandin([{ contract, schema, raw, scalars }], { seed, eventEveryMs: 10, asksAuth: true });
   return async (request) => standin.fetch(request);
 }
 

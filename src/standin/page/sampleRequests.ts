@@ -1,3 +1,4 @@
+import { sampleId } from "../graph.js";
 import {
   getNamedType,
   isEnumType,
@@ -162,14 +163,14 @@ function sampleInput(type: GraphQLInputType, name: string, seed: number, depth: 
       return 1.5;
     case "Boolean":
       return true;
+    case "ID":
+      return sampleId;
     default: {
       const format = /instant|datetime|timestamp/i.test(named.name)
         ? "date-time"
         : /date|day/i.test(named.name)
           ? "date"
-          : named.name === "ID"
-            ? "id"
-            : undefined;
+          : undefined;
       return sampleText(name, format, {}, seededFaker(seed, "sample", name));
     }
   }
