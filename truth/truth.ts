@@ -38,8 +38,8 @@ export interface Score {
  * does it refuse a list that it takes apart in another way. That calls go to another origin is breaking by decision.
  */
 const unseen: Readonly<Record<Clock, readonly string[]>> = {
-  code: ["auth.now-required", "server.elsewhere"],
-  apps: ["auth.now-required", "ask.style.changed"],
+  code: ["auth.now-required", "auth.scheme.changed", "server.elsewhere"],
+  apps: ["auth.now-required", "auth.scheme.changed", "ask.style.changed"],
 };
 
 /** The heaviest prediction on a clock. */

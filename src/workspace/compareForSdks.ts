@@ -1,5 +1,5 @@
 import type { Change } from "../core/change/change.js";
-import { compareContracts } from "../core/change/impact.js";
+import { comparedWhole } from "../core/change/impact.js";
 import { mergedForSdks, type ChangesForSdk } from "../core/change/mergedForSdks.js";
 import type { SdkFacts } from "../core/change/sdkFacts.js";
 import type { Contract } from "../core/contract/model.js";
@@ -18,7 +18,7 @@ export async function compareForSdks(
   const bySdk: ChangesForSdk[] = [];
   for (const { sdk, key, facts } of await factsOfSdks(project, before.name, session)) {
     // SDKs of one language with the same settings see the same.
-    const changes = compared.get(key) ?? compareContracts(before, after, facts);
+    const changes = compared.get(key) ?? comparedWhole(before, after, facts);
     compared.set(key, changes);
     bySdk.push({ sdk, changes });
   }

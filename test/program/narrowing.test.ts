@@ -177,4 +177,14 @@ describe("what source narrows", () => {
     project.write("berths.json", after);
     expect(await verdicts(project)).toEqual([0, "answer.choice.new risky"]);
   });
+
+  it("of a name that the SDK made up: it is told where source uses it, and its errors belong to it", async () => {
+    const inline = { type: "object", required: ["metres"], properties: { metres: { type: "number" } } };
+    const before = rest({ size: inline });
+    const after = rest({ size: { $ref: "#/components/schemas/Size" } }, { Size: inline });
+    const naming =
+      'import type { BerthSize } from "./sdk/berths/index.js";\nexport const metres = (size: BerthSize) => size.metres;\nexport const own = metres(berth.size);';
+    expect(await judged(before, after, naming)).toEqual([1, "type.name.gone breaking"]);
+    expect(await judged(before, after, "export const own = berth.size.metres;")).toEqual([0]);
+  });
 });

@@ -27,6 +27,8 @@ export interface Change {
   readonly joins?: readonly string[];
   /** GraphQL: what may be selected of a new type that answers as the old one did: "name", "on Vessel". */
   readonly kept?: readonly string[];
+  /** It is news only for source that uses it: nobody promised it. */
+  readonly isUnpromised?: boolean;
   /** REST: source is hit only where it names this, for example the field that is gone. */
   readonly word?: string;
   readonly hint?: string;

@@ -39,7 +39,7 @@ export function applyRules<K extends PointKind>(
   for (const rule of rulesAt.get(kind) ?? []) {
     const finding = rule.find(point, facts);
     if (!finding) continue;
-    const { message, verdict, hint, verdictAt, joins, kept } = finding;
+    const { message, verdict, hint, verdictAt, joins, kept, isUnpromised } = finding;
     const word = finding.word === undefined ? point.word : finding.word;
     changes.push({
       code: rule.code as Change["code"],
@@ -54,6 +54,7 @@ export function applyRules<K extends PointKind>(
       ...(verdictAt === undefined ? {} : { verdictAt }),
       ...(joins === undefined ? {} : { joins }),
       ...(kept === undefined ? {} : { kept }),
+      ...(isUnpromised === true ? { isUnpromised } : {}),
       operations: operations(),
       coordinates: finding.coordinates ?? point.coordinates,
     });

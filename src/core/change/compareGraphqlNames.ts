@@ -16,6 +16,7 @@ export function compareGraphqlNames(before: PlannedSide, after: PlannedSide, fac
   const changes: Change[] = [];
   const names = ({ contract, plan }: PlannedSide): Set<string> =>
     new Set([...plan.types.values()].map(({ name }) => name).filter((name) => contract.types.has(name)));
+  compareMadeUp(before, after, facts, changes);
   const renames = renamedTypes(before.contract, after.contract);
   const kept = names(after);
   for (const name of names(before)) {
@@ -40,4 +41,19 @@ export function compareGraphqlNames(before: PlannedSide, after: PlannedSide, fac
     );
   }
   return changes;
+}
+
+/** Names of what operations answer, as long as the operation is there: what becomes of others is told of the operation. */
+function compareMadeUp(before: PlannedSide, after: PlannedSide, facts: SdkFacts, changes: Change[]): void {
+  const kept = new Set([...after.plan.types.values()].map(({ name }) => name));
+  const there = new Set(after.plan.calls.map(({ operation }) => operation.name));
+  const gone = before.plan.calls.map(({ operation }) => operation.name).filter((name) => !there.has(name));
+  for (const { name } of before.plan.types.values()) {
+    if (kept.has(name) || before.contract.types.has(name)) continue;
+    const belongs = gone.some((operation) => name.startsWith(facts.typeName(operation)));
+    if (belongs) continue;
+    const coordinates = [facts.typeName(name)];
+    const point = { subject: name, face: "operation", coordinates, word: name, before: name } as const;
+    applyRules(changes, "name", { ...point, isMadeUp: true }, facts);
+  }
 }

@@ -459,12 +459,21 @@ class RestComparison {
     }
   }
 
-  /** Names that source may import: those the contract gives, and no others, because those are made up for it. */
+  /** Names that source may import: those the contract gives; of those that are made up for it nothing is promised. */
   private compareNames(): void {
-    const names = (plan: RestPlan) =>
-      new Map([...plan.types.values()].filter(({ id }) => !isInline(id)).map((type) => [type.name, type]));
+    const names = (plan: RestPlan, inline = false) =>
+      new Map([...plan.types.values()].filter(({ id }) => isInline(id) === inline).map((type) => [type.name, type]));
     const left = names(this.before);
     const right = names(this.after);
+    const madeUp = names(this.after, true);
+    for (const [name, { id }] of names(this.before, true)) {
+      if (right.has(name) || madeUp.has(name)) continue;
+      const coordinates = [this.facts.typeName(name)];
+      const point = { subject: name, face: "operation", coordinates, word: name, before: name } as const;
+      this.at("name", { ...point, isMadeUp: true }, () => [
+        ...new Set([...this.users.ask(id), ...this.users.answer(id)]),
+      ]);
+    }
     const successors = this.renamedNames(left, right);
     for (const [name, { id }] of left) {
       if (right.has(name)) continue;

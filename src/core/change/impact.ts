@@ -24,6 +24,11 @@ export interface ProjectUses {
 
 /** Compares two versions of a contract; of different protocols everything differs, which is a mistake, not a change. */
 export function compareContracts(before: Contract, after: Contract, facts: SdkFacts): Change[] {
+  return comparedWhole(before, after, facts).filter(({ isUnpromised }) => isUnpromised !== true);
+}
+
+/** The same, with what is news only for source that uses it. */
+export function comparedWhole(before: Contract, after: Contract, facts: SdkFacts): Change[] {
   if (before.protocol === "rest" && after.protocol === "rest") return compareRest(before, after, facts);
   if (before.protocol === "graphql" && after.protocol === "graphql") return compareGraphql(before, after, facts);
   throw new Error(`${before.name} was ${before.protocol} and is ${after.protocol}.`);
@@ -51,7 +56,7 @@ export function judgeUse(
       use,
     };
   });
-  return inReportOrder(judged);
+  return inReportOrder(judged.filter(({ isUnpromised, use }) => isUnpromised !== true || use === "used"));
 }
 
 /** Changes as reports list them: those in use first, then the heaviest. */

@@ -151,7 +151,12 @@ export interface Points {
       readonly isOpen: boolean;
     };
   /** A type of the SDK by its name. */
-  readonly name: Point & { readonly before: string; readonly successor?: string | undefined };
+  readonly name: Point & {
+    readonly before: string;
+    readonly successor?: string | undefined;
+    /** The SDK made the name up, for a shape that has none in the contract. */
+    readonly isMadeUp?: boolean;
+  };
   readonly paging: Point & { readonly before: string; readonly after?: string | undefined };
   readonly sent: Point & Sides<SentRequest>;
   readonly directive: Point & { readonly before: string };

@@ -14,6 +14,8 @@ export interface Finding {
   readonly word?: string | null | undefined;
   /** GraphQL: the interfaces and unions of a type that an answer can now be. */
   readonly joins?: readonly string[] | undefined;
+  /** It is news only for source that uses it: nobody promised it. */
+  readonly isUnpromised?: boolean | undefined;
   /** GraphQL: what may be selected of a new type that answers as the old one did. */
   readonly kept?: readonly string[] | undefined;
   /** Uses for which the verdict is another one, by coordinate. */

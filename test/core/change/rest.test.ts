@@ -10,6 +10,7 @@ const compare = (before: unknown, after: unknown): Change[] =>
 const letter = { breaking: "B", risky: "R", compatible: "C" };
 const told = (changes: readonly Change[]) =>
   changes
+    .filter(({ isUnpromised }) => isUnpromised !== true)
     .map(({ code, subject, verdict }) => `${code} ${subject} ${letter[verdict.code]}/${letter[verdict.apps]}`)
     .sort();
 

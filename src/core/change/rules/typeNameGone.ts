@@ -11,8 +11,18 @@ export const typeNameGone = rule(
     code: "breaking where it is named",
     apps: "compatible",
   },
-  ({ before, successor }) =>
-    successor === undefined
-      ? { message: `The type \`${before}\` is gone: nothing that is called reaches it.`, verdict: verdicts.codeBreaks }
-      : undefined,
+  ({ before, successor, isMadeUp }) => {
+    if (successor !== undefined) return undefined;
+    if (isMadeUp === true)
+      return {
+        message: `The type \`${before}\` is gone; the SDK had made its name up for a shape that has none.`,
+        verdict: verdicts.codeBreaks,
+        isUnpromised: true,
+        hint: "Give the shape a name in the contract, or take its type from the type around it.",
+      };
+    return {
+      message: `The type \`${before}\` is gone: nothing that is called reaches it.`,
+      verdict: verdicts.codeBreaks,
+    };
+  },
 );
