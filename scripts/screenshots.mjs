@@ -151,7 +151,7 @@ try {
   await shoot(
     "watch",
     "rhema watch",
-    `cp contracts/berths.yaml /tmp/berths.kept; ${node} watch & sleep 4; sed -i 's/        note: { type: string,/        remark: { type: string,/' contracts/berths.yaml; sleep 4; printf '{' > contracts/passages.graphql.new; cp contracts/passages.graphql /tmp/passages.kept; printf 'type Query {' > contracts/passages.graphql; sleep 3; cp /tmp/berths.kept contracts/berths.yaml; cp /tmp/passages.kept contracts/passages.graphql; rm -f contracts/passages.graphql.new`,
+    `cp contracts/berths.yaml /tmp/berths.kept; ${node} watch & sleep 4; sed -i 's/        note: { type: string,/        notes: { type: string,/' contracts/berths.yaml; sleep 4; printf '{' > contracts/passages.graphql.new; cp contracts/passages.graphql /tmp/passages.kept; printf 'type Query {' > contracts/passages.graphql; sleep 3; cp /tmp/berths.kept contracts/berths.yaml; cp /tmp/passages.kept contracts/passages.graphql; rm -f contracts/passages.graphql.new`,
     14_000,
   );
   contracts("v1");

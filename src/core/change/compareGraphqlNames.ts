@@ -16,7 +16,7 @@ export function compareGraphqlNames(before: PlannedSide, after: PlannedSide, fac
   const changes: Change[] = [];
   const names = ({ contract, plan }: PlannedSide): Set<string> =>
     new Set([...plan.types.values()].map(({ name }) => name).filter((name) => contract.types.has(name)));
-  compareMadeUp(before, after, facts, changes);
+  changes.push(...madeUpNames(before, after, facts));
   const renames = renamedTypes(before.contract, after.contract);
   const kept = names(after);
   for (const name of names(before)) {
@@ -43,17 +43,22 @@ export function compareGraphqlNames(before: PlannedSide, after: PlannedSide, fac
   return changes;
 }
 
-/** Names of what operations answer, as long as the operation is there: what becomes of others is told of the operation. */
-function compareMadeUp(before: PlannedSide, after: PlannedSide, facts: SdkFacts, changes: Change[]): void {
+/** Names of what queries answer, as long as the query is there: what becomes of others is told of the query. */
+function madeUpNames(before: PlannedSide, after: PlannedSide, facts: SdkFacts): Change[] {
+  const changes: Change[] = [];
   const kept = new Set([...after.plan.types.values()].map(({ name }) => name));
-  const there = new Set(after.plan.calls.map(({ operation }) => operation.name));
-  const gone = before.plan.calls.map(({ operation }) => operation.name).filter((name) => !there.has(name));
+  const there = new Set(queriesOf(after));
+  const gone = queriesOf(before).filter((name) => !there.has(name));
   for (const { name } of before.plan.types.values()) {
-    if (kept.has(name) || before.contract.types.has(name)) continue;
-    const belongs = gone.some((operation) => name.startsWith(facts.typeName(operation)));
-    if (belongs) continue;
+    if (kept.has(name) || before.contract.types.has(name) || gone.some((query) => name.startsWith(query))) continue;
     const coordinates = [facts.typeName(name)];
     const point = { subject: name, face: "operation", coordinates, word: name, before: name } as const;
     applyRules(changes, "name", { ...point, isMadeUp: true }, facts);
   }
+  return changes;
+}
+
+/** Names of operations and fragments, as names of types begin with them. */
+function queriesOf({ plan }: PlannedSide): string[] {
+  return [...plan.calls, ...plan.fragments].map(({ name }) => name);
 }

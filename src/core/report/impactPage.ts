@@ -84,10 +84,12 @@ function summary(impacts: readonly ContractImpact[]): string {
       `<tr><td>${knowsUse ? `${String(used)} of ` : ""}${String(count)}</td><td><span class="level ${worst(verdict)}">${worst(verdict)}</span></td><td>${words(title)}</td><td><code>${html(code)}</code></td></tr>`,
   );
   return `<section class="summary"><table><thead><tr><th>${knowsUse ? "in use, of all" : ""}</th>${levels.map((level) => `<th class="level ${level}">${level}</th>`).join("")}</tr></thead><tbody><tr><th>your code</th>${cells("code")}</tr><tr><th>released apps</th>${cells("apps")}</tr></tbody></table>
-<details class="group" open><summary><h3>Kinds of change</h3> <small>${String(kinds.length)}</small></summary><table><tbody>${rows.join("")}</tbody></table></details></section>`;
+<h3>Kinds of change</h3><table><tbody>${rows.slice(0, kindsShown).join("")}</tbody></table>
+${rows.length > kindsShown ? `<details class="group"><summary>${counted(rows.length - kindsShown, "more kind")}</summary><table><tbody>${rows.slice(kindsShown).join("")}</tbody></table></details>` : ""}</section>`;
 }
 
 const levels = Object.keys(weight) as Level[];
+const kindsShown = 5;
 
 function section(impact: ContractImpact, texts: ImpactTexts, gate: Gate): string {
   const refused = impact.brokenQueries.map(
