@@ -20,6 +20,7 @@ import { errorCode, hashOf, normalized } from "./textFile.js";
 import { finishWriting, performWriting, TakenBack } from "./writing.js";
 import type { BuiltSdk } from "./buildSdk.js";
 import type { ContractReader } from "./contractReader.js";
+import { sweepUnfinished } from "./wholeFile.js";
 
 /**
  * Brings the SDKs of a project up to date. Nothing is written for an SDK that is held back.
@@ -28,6 +29,9 @@ import type { ContractReader } from "./contractReader.js";
  */
 export async function generate(project: OpenedProject, options: GenerateOptions): Promise<GenerateOutcome> {
   const completedEarlier = options.dryRun ? false : guardWrites(".rhema", () => finishWriting(project));
+  // An `init` that was killed may have left halves of what it wrote.
+  if (!options.dryRun)
+    for (const name of [project.configName, "package.json"]) sweepUnfinished(join(project.root, name));
   const names = chosenSdks(project, options.sdks);
   let ledger = readLedger(project);
   const copies = await freshCopies(project, names, options.fresh && !options.dryRun);

@@ -34,14 +34,14 @@ export function replaceWhole(path: string, text: string): void {
 }
 
 function begin(path: string, text: string, mode = 0o666): string {
-  sweep(path);
+  sweepUnfinished(path);
   const unfinished = `${path}.${String(process.pid)}${ending}`;
   writeFileSync(unfinished, text, { mode });
   return unfinished;
 }
 
 /** Removes what processes left behind that were killed while they wrote this file. */
-function sweep(path: string): void {
+export function sweepUnfinished(path: string): void {
   const start = `${basename(path)}.`;
   for (const name of readdirSync(dirname(path)))
     if (name.startsWith(start) && /^\d+\.unfinished$/.test(name.slice(start.length)))

@@ -91,6 +91,16 @@ describe("a process that is killed", () => {
     }
   });
 
+  it("while it adopts leaves nothing that the next generation does not remove", async () => {
+    const project = restProject(large(1));
+    project.write("package.json", "{}");
+    const halves = ["package.json.17.unfinished", "rhema.yaml.17.unfinished"];
+    for (const half of [...halves, "notes.17.unfinished"]) project.write(half, "{");
+    expect((await project.run(["generate"])).code).toBe(0);
+    expect(halves.filter((half) => project.exists(half))).toEqual([]);
+    expect(project.exists("notes.17.unfinished")).toBe(true);
+  });
+
   it("while it watches leaves what the next run completes or has not begun", async () => {
     const project = restProject(large(1));
     expect((await project.run(["generate"])).code).toBe(0);
