@@ -81,7 +81,9 @@ export class GraphqlTruth {
         { contract: this.before.contract, plan: this.plan(this.before) },
         { contract: after.contract, plan: this.plan(after) },
         typescriptFacts(this.settings),
-      ).map(({ sdks: _sdks, ...change }) => ({ ...change, use: "used" as const, hits: [] })),
+      )
+        .filter(({ isUnpromised }) => isUnpromised !== true)
+        .map(({ sdks: _sdks, ...change }) => ({ ...change, use: "used" as const, hits: [] })),
     );
     const isMeaningless = done.every((each) => each.isMeaningless === true);
     const refused = this.refused(after);
