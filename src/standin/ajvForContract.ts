@@ -1,9 +1,9 @@
 import { Ajv2020, type ValidateFunction } from "ajv/dist/2020.js";
-import addFormatsModule from "ajv-formats";
 import { pointerToken, pointerTokens, type PointerPlace } from "../core/problem/place.js";
 import { pointerInLinked } from "../core/rest/linkDocuments.js";
 import { isData } from "../core/text/parseData.js";
 import { patternEngine } from "./limitedExpression.js";
+import { addFormats } from "./addFormats.js";
 import { addLazyReferences, withLazyReferences } from "./lazyReferences.js";
 
 const contractId = "contract.json";
@@ -27,7 +27,6 @@ export function contractValidator(raw: unknown, dialect: string, direction: "req
   } as const;
   const exact = new Ajv2020(options);
   const coercing = new Ajv2020({ ...options, coerceTypes: "array" });
-  const addFormats = addFormatsModule as unknown as (ajv: Ajv2020) => void;
   for (const ajv of [exact, coercing]) {
     addFormats(ajv);
     for (const format of ["int32", "int64", "float", "double", "binary", "byte", "password"])

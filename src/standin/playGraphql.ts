@@ -135,9 +135,12 @@ export function subscribeGraphql(
   options: GraphqlPlayOptions,
 ): (asked: Asked) => Promise<AsyncGenerator<ExecutionResult, void, void> | ExecutionResult> {
   const execution = graphExecution(schema, options);
+  const check = scalarCheck(schema, options.scalars ?? new Map());
   return async (asked) => {
     const document = readDocument(schema, asked.query);
     if (Array.isArray(document)) return { errors: document };
+    const odd = check(document, asked.variables ?? {});
+    if (odd.length > 0) return { errors: odd.map((message) => new GraphQLError(message)) };
     const operation = getOperationAST(document, asked.operationName);
     if (!operation) return { errors: [new GraphQLError("The document holds no operation of that name.")] };
     const args = { ...execution({}), document, operationName: operation.name?.value, variableValues: asked.variables };

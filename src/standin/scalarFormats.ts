@@ -1,5 +1,4 @@
 import { Ajv2020 } from "ajv/dist/2020.js";
-import addFormatsModule from "ajv-formats";
 import {
   getNamedType,
   getNullableType,
@@ -17,6 +16,7 @@ import {
   type TypeNode,
   type ValueNode,
 } from "graphql";
+import { addFormats } from "./addFormats.js";
 
 /** What a request gives for a scalar that has a format and does not fit it, each as a sentence. */
 export type ScalarCheck = (document: DocumentNode, variables: Readonly<Record<string, unknown>>) => string[];
@@ -71,8 +71,7 @@ export function scalarCheck(schema: GraphQLSchema, scalars: ReadonlyMap<string, 
 /** Whether a value is written as a format says; of a format that nobody knows, everything is. */
 function formatCheck(): (format: string, value: unknown) => boolean {
   const ajv = new Ajv2020({ strict: false });
-  // The module's own types are those of another module system.
-  (addFormatsModule as unknown as (ajv: Ajv2020) => void)(ajv);
+  addFormats(ajv);
   return (format, value) => {
     if (/^u?int\d*$/.test(format))
       return Number.isInteger(value) || (typeof value === "string" && /^-?\d+$/.test(value));

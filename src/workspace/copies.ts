@@ -16,6 +16,8 @@ const endings = [".json", ".yaml", ".yml", ".graphql", ".gql"];
  * @param address the URL as the configuration or a reference writes it, or undefined for the output of a command
  */
 export function readCopy(project: Project, contract: string, address: string | undefined): SourceText | undefined {
+  const unsaved = project.unsaved?.find(contract, address);
+  if (unsaved) return unsaved;
   const base = copyBase(project, contract, address);
   const path = [base, ...endings.map((ending) => base + ending)].find(
     (candidate) => endings.some((ending) => candidate.endsWith(ending)) && existsSync(candidate),

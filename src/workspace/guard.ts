@@ -1,3 +1,4 @@
+import { capital } from "../core/text/capital.js";
 import { isHeld, judged, type Gate } from "../core/change/gate.js";
 import type { JudgedChange } from "../core/change/judgedChange.js";
 import { problem, type Problem } from "../core/problem/problem.js";
@@ -57,8 +58,4 @@ function hintOf({ hint, verdict, code, subject }: JudgedChange): string {
   const accept = `accept it until a day: \`guard.accepted: [{ change: ${code}, subject: ${subject}, … }]\`.`;
   if (verdict.code !== "compatible") return hint ?? "Adapt the places above.";
   return `Your source is fine; released apps are not. Wait until they are gone, or ${accept}`;
-}
-
-function capital(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
 }

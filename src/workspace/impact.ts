@@ -13,7 +13,7 @@ import { releaseImpacts, type ReleaseImpact } from "./releases.js";
 import { allShared, releaseShares } from "./releaseShares.js";
 import { servedReleases, withUsers, type ReleasedImpact, type Served } from "../core/change/releasedUsers.js";
 import { usedCopies, type UsedCopy } from "./copyAge.js";
-import { freshSide } from "./pull.js";
+import { freshReader } from "./freshReader.js";
 import { ProjectTexts } from "./sdkInputs.js";
 import { sideTexts } from "./sides.js";
 import { sourceText } from "./sources.js";
@@ -75,12 +75,12 @@ export async function impact(project: OpenedProject, cwd: string, options: Impac
   };
   for (const name of names) {
     const before = await load(name, options.before ?? "pin");
-    const asked = options.fresh === true && options.after === undefined ? await freshSide(project, name) : undefined;
-    for (const { document, text } of asked?.texts ?? []) others.set(document, text);
+    const asked = options.fresh === true && options.after === undefined ? await freshReader(project, name) : undefined;
+    for (const { document, text } of asked?.reader.texts.contract(name) ?? []) others.set(document, text);
     problems.push(...(asked?.problems ?? []));
-    const now = asked?.side ?? (options.after === undefined ? sideNow(reader, name) : undefined);
-    const after = now ?? (options.after === undefined ? undefined : await load(name, options.after));
-    if (now && !asked?.side) copied.push(...usedCopies(project, [name]));
+    const after =
+      options.after === undefined ? sideNow(asked?.reader ?? reader, name) : await load(name, options.after);
+    if (options.after === undefined && asked?.isFetched !== true) copied.push(...usedCopies(project, [name]));
     if (!before || !after) {
       unpinned.push(name);
       continue;

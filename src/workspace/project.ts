@@ -1,3 +1,4 @@
+import type { SourceText } from "../core/problem/place.js";
 import { existsSync, realpathSync } from "node:fs";
 import { basename, dirname, isAbsolute, join, relative, resolve, sep } from "node:path";
 import { problem, type Problem } from "../core/problem/problem.js";
@@ -20,6 +21,13 @@ export interface Project {
   readonly configuration: Configuration;
   /** Warnings about the configuration. */
   readonly problems: readonly Problem[];
+  /** What was fetched just now and is not saved: it stands for the copies of the same contract and address. */
+  readonly unsaved?: UnsavedCopies;
+}
+
+/** Copies that are not saved. */
+export interface UnsavedCopies {
+  readonly find: (contract: string, address: string | undefined) => SourceText | undefined;
 }
 
 /** A path as messages and ledgers spell it: relative to the project, with slashes. */

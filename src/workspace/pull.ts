@@ -6,7 +6,7 @@ import { isUrl } from "../core/rest/documentNames.js";
 import type { SourceText } from "../core/problem/place.js";
 import type { Problem } from "../core/problem/problem.js";
 import { readContract } from "../core/readContract.js";
-import { compareSides, readSide, type Side } from "./compareWithPin.js";
+import { compareSides, type Side } from "./compareWithPin.js";
 import { readCopy } from "./copies.js";
 import { exitCodes, Halt, type ExitCode } from "./halt.js";
 import { knownParts, readLedger } from "./ledger.js";
@@ -163,23 +163,6 @@ function remoteTexts(project: OpenedProject, name: string, fresh?: Fresh): Sourc
     const base = address === undefined ? {} : { base: publicAddress(address) };
     return text === undefined ? [] : [{ document: fresh ? `${document} (new)` : document, text, ...base }];
   });
-}
-
-/** A remote contract as its server has it now, of which nothing is saved. */
-export interface FreshSide {
-  /** Absent where it comes from no server. */
-  readonly side?: Side;
-  readonly texts: readonly SourceText[];
-  /** Warnings: what could not be had, so that the copy stands for it. */
-  readonly problems: readonly Problem[];
-}
-
-/** Asks the servers of a contract for what they have now. @throws Halt when it cannot be had, or not be read */
-export async function freshSide(project: OpenedProject, name: string): Promise<FreshSide> {
-  const { state, fresh, problems } = await pullOne(project, name);
-  if (state === "local") return { texts: [], problems };
-  const texts = remoteTexts(project, name, fresh);
-  return { side: readSide(name, texts, "now"), texts, problems };
 }
 
 function sideOf(name: string, sources: readonly SourceText[], label: string): Side | undefined {

@@ -1,20 +1,8 @@
-import { spawnSync } from "node:child_process";
+import { commitAll, hasGit } from "../support/gitProject.js";
 import { quaysContract, quaysProject, text } from "../support/quaysProject.js";
 import { describe, expect, it } from "vitest";
 import { demoProject, graphqlProject, type TemporaryProject } from "../support/temporaryProject.js";
 
-const git = (project: TemporaryProject, ...args: string[]): number | null => {
-  const identity = [
-    "-c",
-    "user.name=Harbour",
-    "-c",
-    "user.email=harbour@example.test",
-    "-c",
-    "init.defaultBranch=main",
-  ];
-  return spawnSync("git", [...identity, ...args], { cwd: project.folder, encoding: "utf8" }).status;
-};
-const hasGit = spawnSync("git", ["--version"]).status === 0;
 const schema = "type Query { boat: Boat harbour: String } type Boat { id: ID! name: String! length: Float }";
 const query = { boat: "query BoatNow { boat { id name } }" };
 
@@ -23,12 +11,7 @@ async function committed(more = ""): Promise<TemporaryProject> {
   const project = graphqlProject(schema, query);
   project.write("rhema.yaml", project.read("rhema.yaml") + more);
   expect((await project.run(["generate"])).code).toBe(0);
-  expect([
-    git(project, "init"),
-    git(project, "add", "."),
-    git(project, "commit", "-m", "one"),
-    git(project, "tag", "v1"),
-  ]).toEqual([0, 0, 0, 0]);
+  commitAll(project, "v1");
   return project;
 }
 
@@ -69,8 +52,7 @@ describe.skipIf(!hasGit)("revisions", () => {
     const project = demoProject();
     project.write("rhema.yaml", `${project.read("rhema.yaml")}guard: { since: "git:v1" }\n`);
     expect((await project.run(["generate"])).code).toBe(0);
-    for (const args of [["init"], ["add", "."], ["commit", "-m", "one"], ["tag", "v1"]])
-      expect(git(project, ...args)).toBe(0);
+    commitAll(project, "v1");
     const contract = project.read("contracts/berths.yaml");
     project.write(
       "contracts/berths.yaml",
@@ -111,12 +93,7 @@ describe.skipIf(!hasGit)("revisions", () => {
     );
     project.write("rhema.yaml", `${project.read("rhema.yaml")}guard: { since: "git:v1" }\n`);
     await project.run(["generate"]);
-    expect([
-      git(project, "init"),
-      git(project, "add", "."),
-      git(project, "commit", "-m", "one"),
-      git(project, "tag", "v1"),
-    ]).toEqual([0, 0, 0, 0]);
+    commitAll(project, "v1");
     project.write("quays.json", quaysContract({ id: text, name: text, note: text }, ["id", "name"]));
     await project.run(["generate"]);
     const broken = await project.run(["check", "--judge", "code"]);
@@ -166,9 +143,7 @@ describe.skipIf(!hasGit)("revisions", () => {
     project.write("schema.graphql", asking("quay: String other: [Int]"));
     project.write("q/moor.graphql", "mutation Moor($quay: String, $n: Int) { moor(at: { quay: $quay, other: [$n] }) }");
     await project.run(["generate"]);
-    expect([git(project, "add", "."), git(project, "commit", "-m", "two"), git(project, "tag", "v2")]).toEqual([
-      0, 0, 0,
-    ]);
+    commitAll(project, "v2");
     project.write("q/moor.graphql", "mutation MoorNow { moor }");
     for (const input of ["quay: String! other: [Int]", "quay: String other: [Int!]"]) {
       project.write("schema.graphql", asking(input));
@@ -201,7 +176,7 @@ describe.skipIf(!hasGit)("revisions", () => {
   it("of REST too", async () => {
     const project = demoProject();
     await project.run(["generate"]);
-    expect([git(project, "init"), git(project, "add", "."), git(project, "commit", "-m", "one")]).toEqual([0, 0, 0]);
+    commitAll(project);
     const berths = project.read("contracts/berths.yaml");
     project.write("contracts/berths.yaml", berths.replace("operationId: getBerth", "operationId: readBerth"));
     await project.run(["generate"]);

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { oneAnswer } from "../support/oneAnswer.js";
 import { TemporaryProject } from "../support/temporaryProject.js";
 
 const configuration = {
@@ -8,29 +9,6 @@ const configuration = {
     include: ["src"],
   }),
 };
-
-/** A contract whose one answer has the given fields. */
-function rest(fields: object, types: object = {}): string {
-  const berth = { type: "object", required: Object.keys(fields), properties: fields };
-  return JSON.stringify({
-    openapi: "3.1.0",
-    info: { title: "Berths", version: "1" },
-    paths: {
-      "/berth": {
-        get: {
-          operationId: "getBerth",
-          responses: {
-            200: {
-              description: "",
-              content: { "application/json": { schema: { $ref: "#/components/schemas/Berth" } } },
-            },
-          },
-        },
-      },
-    },
-    components: { schemas: { Berth: berth, ...types } },
-  });
-}
 
 const text = { type: "string" };
 const choice = (...values: string[]) => ({ type: "string", enum: values });
@@ -71,35 +49,35 @@ describe("what source narrows", () => {
   it.each<[string, string, string, string, unknown[]]>([
     [
       "a text that becomes a choice, and is compared with another value",
-      rest({ state: text }),
-      rest({ state: choice("open", "shut") }),
+      oneAnswer({ state: text }),
+      oneAnswer({ state: choice("open", "shut") }),
       'export const lost = berth.state === "lost";',
       [1, "answer.type.changed breaking"],
     ],
     [
       "a text that becomes a choice, and is compared with one of its values",
-      rest({ state: text }),
-      rest({ state: choice("open", "shut") }),
+      oneAnswer({ state: text }),
+      oneAnswer({ state: choice("open", "shut") }),
       'export const open = berth.state === "open";',
       [0, "answer.type.changed compatible"],
     ],
     [
       "a union that loses text",
-      rest({ size: { anyOf: [text, { type: "number" }, { type: "boolean" }] } }),
-      rest({ size: { anyOf: [{ type: "number" }, { type: "boolean" }] } }),
+      oneAnswer({ size: { anyOf: [text, { type: "number" }, { type: "boolean" }] } }),
+      oneAnswer({ size: { anyOf: [{ type: "number" }, { type: "boolean" }] } }),
       'export const length = typeof berth.size === "string" ? berth.size.length : 0;',
       [1, "answer.member.gone breaking"],
     ],
     [
       "a union that gains a member whose common field has another type",
-      rest(
+      oneAnswer(
         { owner: { anyOf: [{ $ref: "#/components/schemas/Person" }, { $ref: "#/components/schemas/Club" }] } },
         {
           Person: { type: "object", required: ["kind", "id"], properties: { kind: { const: "person" }, id: text } },
           Club: { type: "object", required: ["kind", "id"], properties: { kind: { const: "club" }, id: text } },
         },
       ),
-      rest(
+      oneAnswer(
         {
           owner: {
             anyOf: ["Person", "Club", "Fleet"].map((name) => ({ $ref: `#/components/schemas/${name}` })),
@@ -120,22 +98,22 @@ describe("what source narrows", () => {
     ],
     [
       "a record of all values of a choice that grows",
-      rest({ state: { $ref: "#/components/schemas/State" } }, { State: choice("open", "shut") }),
-      rest({ state: { $ref: "#/components/schemas/State" } }, { State: choice("open", "shut", "lost") }),
+      oneAnswer({ state: { $ref: "#/components/schemas/State" } }, { State: choice("open", "shut") }),
+      oneAnswer({ state: { $ref: "#/components/schemas/State" } }, { State: choice("open", "shut", "lost") }),
       'const words: Record<Berth["state"], string> = { open: "Open", shut: "Shut" };\nexport const word = words[berth.state];',
       [1, "answer.choice.new breaking"],
     ],
     [
       "a match that says it is whole",
-      rest({ state: choice("open", "shut") }),
-      rest({ state: choice("open", "shut", "lost") }),
+      oneAnswer({ state: choice("open", "shut") }),
+      oneAnswer({ state: choice("open", "shut", "lost") }),
       'const never = (value: never): never => value;\nexport const is = berth.state === "open" ? 1 : berth.state === "shut" ? 2 : never(berth.state);',
       [1, "answer.choice.new breaking"],
     ],
     [
       "a comparison, when another value is added",
-      rest({ state: choice("open", "shut") }),
-      rest({ state: choice("open", "shut", "lost") }),
+      oneAnswer({ state: choice("open", "shut") }),
+      oneAnswer({ state: choice("open", "shut", "lost") }),
       'export const open = berth.state === "open";',
       [0, "answer.choice.new compatible"],
     ],
@@ -163,8 +141,8 @@ describe("what source narrows", () => {
   });
 
   it("what the compiler does not look at keeps its verdict", async () => {
-    const before = rest({ state: choice("open", "shut") });
-    const after = rest({ state: choice("open", "shut", "lost") });
+    const before = oneAnswer({ state: choice("open", "shut") });
+    const after = oneAnswer({ state: choice("open", "shut", "lost") });
     const project = new TemporaryProject({
       ...configuration,
       "berths.json": before,
@@ -180,8 +158,8 @@ describe("what source narrows", () => {
 
   it("of a name that the SDK made up: it is told where source uses it, and its errors belong to it", async () => {
     const inline = { type: "object", required: ["metres"], properties: { metres: { type: "number" } } };
-    const before = rest({ size: inline });
-    const after = rest({ size: { $ref: "#/components/schemas/Size" } }, { Size: inline });
+    const before = oneAnswer({ size: inline });
+    const after = oneAnswer({ size: { $ref: "#/components/schemas/Size" } }, { Size: inline });
     const naming =
       'import type { BerthSize } from "./sdk/berths/index.js";\nexport const metres = (size: BerthSize) => size.metres;\nexport const own = metres(berth.size);';
     expect(await judged(before, after, naming)).toEqual([1, "type.name.gone breaking"]);

@@ -2,6 +2,7 @@ import { createServer, type Server } from "node:http";
 import { ageText } from "../../src/workspace/copyAge.js";
 import type { AddressInfo } from "node:net";
 import { afterEach, describe, expect, it } from "vitest";
+import { oneAnswer } from "../support/oneAnswer.js";
 import { TemporaryProject } from "../support/temporaryProject.js";
 
 const servers: Server[] = [];
@@ -40,26 +41,6 @@ async function origin(text: string, etag?: string): Promise<Origin> {
   });
 }
 
-const contract = (properties: object): string =>
-  JSON.stringify({
-    openapi: "3.1.0",
-    info: { title: "Berths", version: "1" },
-    paths: {
-      "/berth": {
-        get: {
-          operationId: "getBerth",
-          responses: {
-            200: {
-              description: "",
-              content: {
-                "application/json": { schema: { type: "object", required: Object.keys(properties), properties } },
-              },
-            },
-          },
-        },
-      },
-    },
-  });
 const text = { type: "string" };
 const project = (address: string) =>
   new TemporaryProject({
@@ -71,7 +52,7 @@ const project = (address: string) =>
 
 describe("pull", () => {
   it("asks a server that knows versions for a newer one only, and the whole where a copy was changed by hand", async () => {
-    const server = await origin(contract({ id: text, note: text }), '"1"');
+    const server = await origin(oneAnswer({ id: text, note: text }), '"1"');
     const app = project(server.address);
     expect((await app.run(["generate"])).code).toBe(0);
     const copy = Object.keys(app.tree(".rhema/copies")).find((path) => path.endsWith("berths.json")) ?? "";
@@ -87,7 +68,7 @@ describe("pull", () => {
   });
 
   it("asks once more when a server hangs up on a connection, and not again", async () => {
-    const server = await origin(contract({ id: text }));
+    const server = await origin(oneAnswer({ id: text }));
     const app = project(server.address);
     server.resets = 1;
     expect((await app.run(["pull"])).code).toBe(0);
@@ -98,7 +79,7 @@ describe("pull", () => {
   });
 
   it("shows what a newer contract breaks, with places, and keeps one value in one line of the copy", async () => {
-    const server = await origin(contract({ id: text, note: text }));
+    const server = await origin(oneAnswer({ id: text, note: text }));
     const app = project(server.address);
     await app.run(["generate"]);
     const copies = () =>
@@ -107,7 +88,7 @@ describe("pull", () => {
         .join("");
     const before = copies().split("\n");
     expect(before.length).toBeGreaterThan(20);
-    server.text = contract({ id: text });
+    server.text = oneAnswer({ id: text });
     const checked = await app.run(["pull", "--check"]);
     expect([checked.code, checked.out.includes("pull: 1 contract moved")]).toEqual([1, true]);
     expect(copies().split("\n")).toEqual(before);
@@ -128,11 +109,11 @@ describe("pull", () => {
 
 describe("impact on a remote contract", () => {
   it("says which copy it compared and how old that is; --fresh asks the server and saves nothing", async () => {
-    const server = await origin(contract({ id: text, note: text }));
+    const server = await origin(oneAnswer({ id: text, note: text }));
     const app = project(server.address);
     expect((await app.run(["generate"])).code).toBe(0);
     const asked = server.asked.length;
-    server.text = contract({ id: text });
+    server.text = oneAnswer({ id: text });
     const { code, out } = await app.run(["impact"]);
     expect([code, server.asked.length]).toEqual([0, asked]);
     expect(out).toMatch(
@@ -148,6 +129,33 @@ describe("impact on a remote contract", () => {
     server.resets = 9;
     const gone = await app.run(["impact", "--fresh"]);
     expect([gone.code, gone.err]).toEqual([0, expect.stringContaining("warning contract.fetch")]);
+  });
+
+  it("reads what the server has beside the files of the project, and what that refers to now", async () => {
+    const asked: string[] = [];
+    const berth = (properties: object) => JSON.stringify({ Berth: { type: "object", properties } });
+    const documents: Record<string, string> = { "/shapes.json": berth({ size: text }) };
+    const server = createServer((request, response) => {
+      asked.push(request.url ?? "");
+      const found = documents[request.url ?? ""];
+      response.writeHead(found === undefined ? 404 : 200).end(found);
+    });
+    servers.push(server);
+    await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
+    const at = `http://127.0.0.1:${String((server.address() as AddressInfo).port)}`;
+    const app = project("main.json");
+    app.write("rhema.yaml", app.read("rhema.yaml").replace("from: main.json", `from: [main.json, ${at}/shapes.json]`));
+    app.write("main.json", oneAnswer({ berth: { $ref: `${at}/shapes.json#/Berth` } }));
+    app.write("src/app.ts", "export {};\n");
+    expect((await app.run(["generate"])).code).toBe(0);
+    documents["/shapes.json"] = berth({
+      size: { $ref: `${at}/size.json` },
+    });
+    documents["/size.json"] = '{ "type": "integer" }';
+    asked.length = 0;
+    const { out } = await app.run(["impact", "--fresh", "--all"]);
+    expect(asked).toEqual(["/shapes.json", "/size.json"]);
+    expect(out).toMatch(/size` was text and is an integer\./);
   });
 
   it.each([

@@ -1,18 +1,12 @@
-import { spawnSync } from "node:child_process";
+import { commitAll, hasGit } from "../support/gitProject.js";
 import { describe, expect, it } from "vitest";
 import { graphqlProject, type TemporaryProject } from "../support/temporaryProject.js";
 
-const git = (project: TemporaryProject, ...args: string[]): void => {
-  const identity = ["user.name=Harbour", "user.email=harbour@example.test", "init.defaultBranch=main"];
-  const done = spawnSync("git", [...identity.flatMap((each) => ["-c", each]), ...args], { cwd: project.folder });
-  expect(done.status).toBe(0);
-};
 const schema = "type Query { boat: Boat } type Boat { id: ID! name: String length: Float }";
 
 /** Three releases: 1.9 and 1.10 ask for a name, 1.11 does not; now nobody gets names. */
 async function released(releases: string): Promise<TemporaryProject> {
   const project = graphqlProject(schema, { boat: "query BoatNow { boat { id name } }" });
-  git(project, "init");
   for (const [tag, fields] of [
     ["v1.9", "id name"],
     ["v1.10", "name length"],
@@ -20,9 +14,7 @@ async function released(releases: string): Promise<TemporaryProject> {
   ] as const) {
     project.write("q/boat.graphql", `query BoatNow { boat { ${fields} } }`);
     expect((await project.run(["generate"])).code).toBe(0);
-    git(project, "add", ".");
-    git(project, "commit", "-m", tag);
-    git(project, "tag", tag);
+    commitAll(project, tag);
   }
   project.write("rhema.yaml", `${project.read("rhema.yaml")}${releases}`);
   project.write("schema.graphql", schema.replace(" name: String", ""));
@@ -34,7 +26,7 @@ const inline =
   'releases: { "1.9": { at: git:v1.9, share: 0.04 }, "1.10": { at: git:v1.10, share: 0.085 }, "1.11": { at: git:v1.11, share: 0.8 } }\n';
 const plain = 'releases: { "1.9": git:v1.9, "1.10": git:v1.10, "1.11": git:v1.11 }\n';
 
-describe.skipIf(spawnSync("git", ["--version"]).status !== 0)("how many users a change breaks", () => {
+describe.skipIf(!hasGit)("how many users a change breaks", () => {
   it("is said of each change, by the shares of the releases that it breaks", async () => {
     const project = await released(inline);
     const { code, out } = await project.run(["impact"]);
@@ -95,5 +87,22 @@ describe.skipIf(spawnSync("git", ["--version"]).status !== 0)("how many users a 
     project.write("shares.csv", csv);
     const { code, err } = await project.run(["impact"]);
     expect([code, err.replace(/\s+/g, " ")]).toEqual([3, expect.stringContaining(message)]);
+  });
+
+  it("counts who is refused one query over all releases that send it", async () => {
+    const asking = `${schema} type Mutation { moor(at: At): Boolean } input At { quay: String }`;
+    const project = graphqlProject(asking, { moor: "mutation Moor($quay: String) { moor(at: { quay: $quay }) }" });
+    for (const tag of ["v1", "v2"]) {
+      project.write("notes.txt", tag);
+      expect((await project.run(["generate"])).code).toBe(0);
+      commitAll(project, tag);
+    }
+    project.write("q/moor.graphql", "mutation MoorNow { moor }");
+    const releases = 'releases: { "1": { at: git:v1, share: 0.04 }, "2": { at: git:v2, share: 0.03 } }\n';
+    project.write("rhema.yaml", `${project.read("rhema.yaml")}${releases}`);
+    project.write("schema.graphql", asking.replace("quay: String", "quay: String!"));
+    expect((await project.run(["generate"])).code).toBe(0);
+    const codes = ["5%", "8%"].map(async (most) => (await project.run(["impact", "--most-users", most])).code);
+    expect(await Promise.all(codes)).toEqual([1, 0]);
   });
 });

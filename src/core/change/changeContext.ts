@@ -14,6 +14,8 @@ export interface ChangeContext {
   readonly facts: SdkFacts;
   readonly isGraphql: boolean;
   readonly signatures: Signatures;
+  /** GraphQL: the interfaces and unions that a type of the new schema belongs to. */
+  readonly joins?: (type: string) => readonly string[];
   readonly at: <K extends PointKind>(kind: K, point: Points[K]) => void;
 }
 

@@ -36,6 +36,7 @@ class GraphqlComparison {
       facts,
       isGraphql: true,
       signatures: { before: referenceSignature, after: referenceSignature },
+      joins: (type) => this.joins(type),
       at: (kind, point) => {
         this.at(kind, point);
       },
@@ -236,9 +237,17 @@ class GraphqlComparison {
           : [...types.values()].filter((type) => type.implements?.includes(key)).map((type) => type.key);
     const possible = kindsOf(to, this.after.types);
     const isSame = String(kindsOf(from, this.before.types).sort()) === String([...possible].sort());
-    const common = this.before.types.get(to.key) ? [to.key, ...(to.implements ?? [])] : [];
+    const common = [to.key, ...this.joins(to.key)];
     const conditions = isSame ? [...possible, ...common] : from.role === "object" ? common : [];
     return [...fields.map(({ name }) => name), ...conditions.map((condition) => `on ${condition}`)];
+  }
+
+  /** The interfaces and unions that a type of the new schema belongs to. */
+  private joins(key: string): string[] {
+    const unions = [...this.after.types.values()].filter(
+      ({ role, shape }) => role === "union" && namedTypes([shape]).has(key),
+    );
+    return [...(this.after.types.get(key)?.implements ?? []), ...unions.map((union) => union.key)];
   }
 
   /** Whether a field answers the same, asked for in the same way. */
@@ -268,7 +277,14 @@ class GraphqlComparison {
     for (const name of after.implements ?? []) {
       if (known.has(name) || !this.before.types.has(name) || after.role !== "object") continue;
       const point = { face: "answer", subject: name, coordinates: [`${name}*`] } as const;
-      this.at("implementation", { ...point, ...places, type: after.key, after: name, joins: after.implements, isOpen });
+      this.at("implementation", {
+        ...point,
+        ...places,
+        type: after.key,
+        after: name,
+        joins: this.joins(after.key),
+        isOpen,
+      });
     }
   }
 
@@ -295,7 +311,7 @@ class GraphqlComparison {
           ...point,
           type: type.key,
           after: name,
-          joins: type.implements,
+          joins: this.joins(type.key),
           isOpen: this.facts.openUnions,
         });
       }

@@ -180,7 +180,7 @@ export class ShapeWalk {
         after: this.words(key, member, this.context.after),
         before: undefined,
         lacksCommon,
-        joins: member.shape.kind === "named" ? (this.context.after.get(member.shape.key)?.implements ?? []) : undefined,
+        joins: member.shape.kind === "named" ? this.context.joins?.(member.shape.key) : undefined,
       });
     }
     for (const [key, partner] of partners) {

@@ -38,11 +38,11 @@ export function holdsAny(impact: ContractImpact, gate: Gate): boolean {
  * made of it any more, and a server that validates it, as all have to (GraphQL, section 6), refuses it from released apps.
  */
 export function holdsRefusals(
-  { brokenQueries, isReleased, release }: ContractImpact,
+  { brokenQueries, isReleased, refusedShare = 0 }: ContractImpact,
   { level, judge, mostUsers }: Gate,
 ): boolean {
   if (mostUsers !== undefined) {
-    const counts = isReleased === true ? judge !== "code" && (release?.share ?? 0) > mostUsers : judge !== "apps";
+    const counts = isReleased === true ? judge !== "code" && refusedShare > mostUsers : judge !== "apps";
     return level !== "off" && brokenQueries.length > 0 && counts;
   }
   return level !== "off" && brokenQueries.length > 0 && !(isReleased === true && judge === "code");

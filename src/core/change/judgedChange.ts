@@ -48,6 +48,8 @@ export interface ContractImpact {
   readonly isReleased?: boolean;
   /** The app that is released, where it is one. */
   readonly release?: Release;
+  /** The share of users who have a release of which the query is refused that most of them send. */
+  readonly refusedShare?: number;
   /** Both sides as they were read, for reports that show shapes. */
   readonly contracts?: { readonly before: Contract; readonly after: Contract };
 }

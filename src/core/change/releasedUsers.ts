@@ -1,4 +1,6 @@
+import { inReportOrder } from "./impact.js";
 import type { JudgedChange, ContractImpact } from "./judgedChange.js";
+import { heavier } from "./verdict.js";
 
 /** A released app, with the share of all users who have it where that is known: a fraction. */
 export interface Release {
@@ -24,7 +26,10 @@ export function breaksRelease({ use, accepted, verdict }: JudgedChange): boolean
   return use !== "not used" && !accepted && verdict.apps === "breaking";
 }
 
-/** The impacts on releases, each change with all releases that it breaks and how many users that is. */
+/**
+ * The impacts on releases, each change with all releases that it breaks and how many users that is, and the largest share
+ * of users of whom one query is refused.
+ */
 export function withUsers(released: readonly ReleasedImpact[]): ReleasedImpact[] {
   const broken = new Map<string, Release[]>();
   for (const { release, impact } of released)
@@ -33,6 +38,12 @@ export function withUsers(released: readonly ReleasedImpact[]): ReleasedImpact[]
         const key = keyOf(impact, change);
         broken.set(key, [...(broken.get(key) ?? []), release]);
       }
+  const shareOf = (contract: string, message: string): number =>
+    released
+      .filter(
+        ({ impact }) => impact.contract === contract && impact.brokenQueries.some((each) => each.message === message),
+      )
+      .reduce((sum, { release }) => sum + (release.share ?? 0), 0);
   return released.map(({ release, impact }) => {
     const usersOf = (change: JudgedChange): BrokenReleases | undefined => {
       const releases = broken.get(keyOf(impact, change));
@@ -42,7 +53,8 @@ export function withUsers(released: readonly ReleasedImpact[]): ReleasedImpact[]
       const users = usersOf(change);
       return users ? { ...change, users } : change;
     });
-    return { release, impact: { ...impact, changes, release } };
+    const refusedShare = Math.max(0, ...impact.brokenQueries.map(({ message }) => shareOf(impact.contract, message)));
+    return { release, impact: { ...impact, changes, release, ...(refusedShare > 0 ? { refusedShare } : {}) } };
   });
 }
 
@@ -66,7 +78,7 @@ export function mergedReleases(released: readonly ReleasedImpact[]): ContractImp
       {
         ...first.impact,
         from: `releases ${own.map(({ release }) => release.name).join(", ")}`,
-        changes: [...changes.values()],
+        changes: inReportOrder([...changes.values()]),
         brokenQueries: [
           ...new Map(refusals.map((each) => [JSON.stringify([each.message, each.places]), each])).values(),
         ],
@@ -75,16 +87,20 @@ export function mergedReleases(released: readonly ReleasedImpact[]): ContractImp
   });
 }
 
-/** One change of two releases: in use where one uses it, with the places of both. */
+/** One change of two releases: in use where one uses it, as heavy as for the one it hits hardest, with the places of both. */
 function heavierUse(one: JudgedChange, other: JudgedChange): JudgedChange {
   const rank = { used: 2, "cannot tell": 1, "not used": 0 } as const;
   const [main, side] = rank[other.use] > rank[one.use] ? [other, one] : [one, other];
   const hits = [...main.hits, ...side.hits];
-  return { ...main, hits: [...new Map(hits.map((hit) => [JSON.stringify(hit.place), hit])).values()] };
+  return {
+    ...main,
+    verdict: { code: main.verdict.code, apps: heavier(main.verdict.apps, side.verdict.apps) },
+    hits: [...new Map(hits.map((hit) => [JSON.stringify(hit.place), hit])).values()],
+  };
 }
 
-/** The users of all releases that are broken by a change, or refused a query. */
-export function together(releases: readonly Release[]): BrokenReleases {
+/** The users of all releases that a change breaks. */
+function together(releases: readonly Release[]): BrokenReleases {
   const shares = releases.flatMap(({ share }) => share ?? []);
   return {
     releases: releases.map(({ name }) => name),

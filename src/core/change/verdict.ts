@@ -10,6 +10,9 @@ export interface Verdict {
 /** Levels in the order of how hard they hit. */
 export const weight: Readonly<Record<Level, number>> = { breaking: 2, risky: 1, compatible: 0 };
 
+/** All levels, the one that hits hardest first. */
+export const levels: readonly Level[] = ["breaking", "risky", "compatible"];
+
 /** The heavier of two levels. */
 export function heavier(a: Level, b: Level): Level {
   return weight[a] >= weight[b] ? a : b;

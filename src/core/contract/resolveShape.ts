@@ -3,10 +3,7 @@ import type { Reference, Shape, TypeDefinition } from "./model.js";
 export type TypeTable = ReadonlyMap<string, TypeDefinition>;
 
 /** What names stand for: the types of a contract, or of a plan. */
-export type ShapeTable = Pick<
-  ReadonlyMap<string, { readonly shape: Shape; readonly nullable?: boolean; readonly implements?: readonly string[] }>,
-  "get"
->;
+export type ShapeTable = Pick<ReadonlyMap<string, { readonly shape: Shape; readonly nullable?: boolean }>, "get">;
 
 /** Follows `named` shapes to what they stand for; null anywhere on the way makes the result nullable. */
 export function resolveReference(reference: Reference, types: ShapeTable): Reference {

@@ -1,9 +1,4 @@
 import {
-  getNamedType,
-  isAbstractType,
-  isCompositeType,
-  isEnumType,
-  isInputObjectType,
   Kind,
   TypeInfo,
   visit,
@@ -11,10 +6,10 @@ import {
   type ASTNode,
   type DocumentNode,
   type GraphQLError,
-  type GraphQLNamedType,
   type GraphQLSchema,
 } from "graphql";
 import { didYouMean } from "../text/nearest.js";
+import { argumentsOf, conditions, fieldsOf, instead, quoted, valuesOf } from "./schemaNames.js";
 
 /** What is said of a mistake in a query: what is wrong, and what to write instead. */
 export interface Advice {
@@ -58,7 +53,7 @@ const forms: readonly Form[] = [
     /^Value "(\w+)" does not exist in "(\w+)" enum\./,
     ([value = "", name = ""], { schema }) => ({
       message: `\`${name}\` has no value \`${value}\`.`,
-      hint: didYouMean(value, valuesOf(schema, name)) ?? `It has ${listed(valuesOf(schema, name))}.`,
+      hint: didYouMean(value, valuesOf(schema, name)) ?? `It has ${quoted(valuesOf(schema, name))}.`,
     }),
   ],
   [/^(\w+) cannot represent (?:a )?(non.*?) value: (.*)$/s, scalarValue],
@@ -171,14 +166,14 @@ const forms: readonly Form[] = [
     /^OneOf Input Object "(\w+)" must specify exactly one key\.$/,
     ([input = ""], { schema }) => ({
       message: `\`${input}\` takes exactly one of its fields.`,
-      hint: `Give one of ${listed(fieldsOf(schema.getType(input)))}, and no other.`,
+      hint: `Give exactly one of ${quoted(fieldsOf(schema.getType(input)))}.`,
     }),
   ],
   [
     /^Field "(\w+)\.(\w+)" must be non-null\.$/,
     ([input = "", field = ""], { schema }) => ({
       message: `\`${input}\` takes exactly one of its fields, and never null.`,
-      hint: `Give \`${field}\` a value, or another one of ${listed(fieldsOf(schema.getType(input)))}.`,
+      hint: `Give \`${field}\` a value, or another one of ${quoted(fieldsOf(schema.getType(input)))}.`,
     }),
   ],
   [
@@ -204,8 +199,8 @@ const forms: readonly Form[] = [
       const fields = fieldsOf(schema.getType(type));
       const hint =
         fields.length === 0
-          ? `It is a union: select inside fragments, \`... on ${conditions(schema, type)}\`.`
-          : `It has ${listed(fields)}.`;
+          ? `It is a union: select inside a fragment on ${conditions(schema, type)}.`
+          : `It has ${quoted(fields)}.`;
       return { message: `Cannot query field \`${field}\` on type \`${type}\`.`, hint };
     },
   ],
@@ -223,7 +218,7 @@ const forms: readonly Form[] = [
       const [first = "__typename"] = fields;
       return {
         message: `\`${field}\` is \`${type}\`, of which fields have to be selected.`,
-        hint: `Write \`${field} { ${first} }\`${fields.length > 1 ? `; it has ${listed(fields)}` : ""}.`,
+        hint: `Write \`${field} { ${first} }\`${fields.length > 1 ? `; it has ${quoted(fields)}` : ""}.`,
       };
     },
   ],
@@ -235,7 +230,7 @@ function enumValue([name = "", value = ""]: readonly string[], { schema }: At): 
   const hint =
     plain !== undefined && values.includes(plain)
       ? `Write \`${plain}\`, without quotes.`
-      : (didYouMean(plain ?? value, values) ?? `It has ${listed(values)}.`);
+      : (didYouMean(plain ?? value, values) ?? `It has ${quoted(values)}.`);
   return { message: `\`${value}\` is no value of \`${name}\`.`, hint };
 }
 
@@ -282,42 +277,6 @@ function typeWanted(schema: GraphQLSchema, document: DocumentNode, node: ASTNode
     }),
   );
   return found;
-}
-
-const mostNamed = 10;
-
-function listed(names: readonly string[]): string {
-  const shown = names.slice(0, mostNamed).map((name) => `\`${name}\``);
-  const left = names.length - shown.length;
-  return left > 0 ? `${shown.join(", ")} and ${String(left)} more` : shown.join(", ");
-}
-
-function instead(written: string, known: readonly string[]): string | undefined {
-  return didYouMean(written, known) ?? (known.length === 0 ? undefined : `There is ${listed(known)}.`);
-}
-
-function valuesOf(schema: GraphQLSchema, name: string): string[] {
-  const type = schema.getType(name);
-  return isEnumType(type) ? type.getValues().map((each) => each.name) : [];
-}
-
-function fieldsOf(type: GraphQLNamedType | undefined): string[] {
-  return type && "getFields" in type ? Object.keys(type.getFields()) : [];
-}
-
-function argumentsOf(type: GraphQLNamedType | undefined, field: string): string[] {
-  if (!isCompositeType(type) || !("getFields" in type) || isInputObjectType(type)) return [];
-  return (type.getFields()[field]?.args ?? []).map(({ name }) => name);
-}
-
-/** The types that a fragment can be on inside a type. */
-function conditions(schema: GraphQLSchema, name: string): string {
-  const type = schema.getType(name);
-  if (!isCompositeType(type)) return `\`${name}\``;
-  const possible = isAbstractType(type) ? schema.getPossibleTypes(type) : [type];
-  const names = [name, ...possible.map((each) => getNamedType(each).name)];
-  const interfaces = possible.flatMap((each) => each.getInterfaces().map((one) => one.name));
-  return listed([...new Set([...names, ...interfaces])]);
 }
 
 /** "FRAGMENT_SPREAD" as people say it. */

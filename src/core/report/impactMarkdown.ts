@@ -1,13 +1,14 @@
+import { capital } from "../text/capital.js";
 import { hideSecrets } from "../text/secrets.js";
 import { visible } from "../text/visible.js";
-import { weight, worst, type Level } from "../change/verdict.js";
+import { levels, worst, type Level } from "../change/verdict.js";
 import { isHeld, type Gate } from "../change/gate.js";
 import type { Served } from "../change/releasedUsers.js";
 import type { ContractImpact, Hit } from "../change/judgedChange.js";
-import { impactSummary, needsSummary, type KindOfChange } from "./impactSummary.js";
+import { impactSummary, knowsUse, needsSummary, type KindOfChange } from "./impactSummary.js";
 import { joinedChanges, type JoinedChange } from "./joinedChanges.js";
 import { counted } from "./paint.js";
-import { impactHeadline, type ImpactTexts } from "./renderImpact.js";
+import { impactHeadline, unknownUse, type ImpactTexts } from "./renderImpact.js";
 import { servedText, usersText } from "./usersText.js";
 import { placeText } from "./renderProblem.js";
 
@@ -45,10 +46,6 @@ export interface Reporting {
   readonly served?: Served | undefined;
 }
 
-function capital(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
-}
-
 const roomForEnds = 400;
 
 /** What is left of a comment. */
@@ -72,18 +69,18 @@ class Room {
 }
 
 function summaryPart(impacts: readonly ContractImpact[]): string {
-  const { clocks, kinds, knowsUse } = impactSummary(impacts);
+  const { clocks, kinds, knowsUse: isUseKnown } = impactSummary(impacts);
   const cell = (clock: "code" | "apps", level: Level): string => {
     const { used, all } = clocks[clock];
-    return knowsUse ? `${String(used[level])} of ${String(all[level])}` : String(all[level]);
+    return isUseKnown ? `${String(used[level])} of ${String(all[level])}` : String(all[level]);
   };
   const row = (title: string, clock: "code" | "apps"): string =>
     `| ${title} | ${levels.map((level) => cell(clock, level)).join(" | ")} |\n`;
   const kind = ({ code: name, title, count, used }: KindOfChange): string =>
-    `- ${knowsUse ? `${String(used)} of ${String(count)}` : String(count)}: ${escaped(title)} ${code(name)}\n`;
+    `- ${isUseKnown ? `${String(used)} of ${String(count)}` : String(count)}: ${escaped(title)} ${code(name)}\n`;
   const left = kinds.slice(kindsShown).reduce((sum, { count }) => sum + count, 0);
   return [
-    `| ${knowsUse ? "in use, of all" : ""} | ${levels.join(" | ")} |\n|---|---|---|---|\n`,
+    `| ${isUseKnown ? "in use, of all" : ""} | ${levels.join(" | ")} |\n|---|---|---|---|\n`,
     row("your code", "code"),
     row("released apps", "apps"),
     "\n",
@@ -93,7 +90,6 @@ function summaryPart(impacts: readonly ContractImpact[]): string {
   ].join("");
 }
 
-const levels = Object.keys(weight) as Level[];
 const kindsShown = 8;
 
 function heldPart(impact: ContractImpact, texts: ImpactTexts, gate: Gate, room: Room): string {
@@ -107,8 +103,8 @@ function heldPart(impact: ContractImpact, texts: ImpactTexts, gate: Gate, room: 
   });
   return (
     title +
-    (knowsUse(impact) ? "" : "Cannot tell whether your code uses any of this.\n\n") +
-    room.fill(held.map((change) => changeItem(change, texts, knowsUse(impact)))) +
+    (knowsUse(impact.changes) ? "" : `${capital(unknownUse(impact))}.\n\n`) +
+    room.fill(held.map((change) => changeItem(change, texts, knowsUse(impact.changes)))) +
     (refused.length > 0 ? `\nQueries the new contract refuses:\n\n${room.fill(refused)}` : "")
   );
 }
@@ -116,22 +112,17 @@ function heldPart(impact: ContractImpact, texts: ImpactTexts, gate: Gate, room: 
 function othersPart(impact: ContractImpact, texts: ImpactTexts, gate: Gate, room: Room): string {
   const others = impact.changes.filter((change) => !isHeld(change, gate));
   if (others.length === 0) return "";
-  const items = joinedChanges(others).map((change) => changeItem(change, texts, knowsUse(impact)));
+  const items = joinedChanges(others).map((change) => changeItem(change, texts, knowsUse(impact.changes)));
   return `\n<details><summary>${counted(others.length, "other change")}</summary>\n\n${room.fill(items)}\n</details>\n`;
 }
 
-/** Whether it is known of any change whether it is in use. */
-function knowsUse({ changes }: ContractImpact): boolean {
-  return changes.some(({ use }) => use !== "cannot tell");
-}
-
-function changeItem(change: JoinedChange, texts: ImpactTexts, knowsUse: boolean): string {
+function changeItem(change: JoinedChange, texts: ImpactTexts, isUseKnown: boolean): string {
   const { verdict } = change;
   const mark = { breaking: "**breaking**", risky: "risky", compatible: "compatible" }[worst(verdict)];
   const hits = change.hits.slice(0, hitsShown).map((hit) => hitItem(hit, texts));
   const more = change.hits.length - hits.length;
   return (
-    `- ${mark} ${escaped(change.message)} ${code(change.code)}, code ${verdict.code}, apps ${verdict.apps}${change.use === "used" || !knowsUse ? "" : `, ${change.use}`}\n` +
+    `- ${mark} ${escaped(change.message)} ${code(change.code)}, code ${verdict.code}, apps ${verdict.apps}${change.use === "used" || !isUseKnown ? "" : `, ${change.use}`}\n` +
     (change.users ? `  - ${escaped(usersText(change.users))}\n` : "") +
     hits.join("") +
     (more > 0 ? `  - and ${counted(more, "more place")}\n` : "") +

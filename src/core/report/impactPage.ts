@@ -1,9 +1,10 @@
+import { capital } from "../text/capital.js";
 import { visibleLines } from "../text/visible.js";
 import type { ContractImpact, JudgedChange } from "../change/judgedChange.js";
 import type { Gate } from "../change/gate.js";
 import { isHeld } from "../change/gate.js";
 import type { Place } from "../problem/place.js";
-import { weight, worst, type Level } from "../change/verdict.js";
+import { levels, worst } from "../change/verdict.js";
 import type { CompileError } from "../use/compileError.js";
 import { groupedBy } from "../text/groupedBy.js";
 import { headingIn } from "./changeHeading.js";
@@ -88,7 +89,6 @@ function summary(impacts: readonly ContractImpact[]): string {
 ${rows.length > kindsShown ? `<details class="group"><summary>${counted(rows.length - kindsShown, "more kind")}</summary><table><tbody>${rows.slice(kindsShown).join("")}</tbody></table></details>` : ""}</section>`;
 }
 
-const levels = Object.keys(weight) as Level[];
 const kindsShown = 5;
 
 function section(impact: ContractImpact, texts: ImpactTexts, gate: Gate): string {
@@ -225,10 +225,6 @@ function sides({ subject, differ }: JoinedChange, { contracts, changes }: Contra
 /** A sentence, what it quotes as code. */
 function words(text: string): string {
   return html(text).replace(/`([^`]*)`/g, "<code>$1</code>");
-}
-
-function capital(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
 /** Text that can stand in an element or an attribute. */

@@ -29,8 +29,21 @@ export interface KindOfChange {
 /** Counts changes by clock and by kind. */
 export function impactSummary(impacts: readonly ContractImpact[]): ImpactSummary {
   const changes = impacts.flatMap((impact) => impact.changes);
-  const used = changes.filter(({ use }) => use !== "not used");
-  const clocks = (clock: keyof Verdict) => ({ used: counts(used, clock), all: counts(changes, clock) });
+  // Of an app that is released no code is judged.
+  const ofCode = impacts.flatMap((impact) => (impact.isReleased === true ? [] : impact.changes));
+  const clocks = (all: readonly JudgedChange[], clock: keyof Verdict) => ({
+    used: counts(
+      all.filter(({ use }) => use !== "not used"),
+      clock,
+    ),
+    all: counts(all, clock),
+  });
+  const breaking = impacts.flatMap((impact) =>
+    impact.changes.filter(breaksProject).map((change) => ({ change, isReleased: impact.isReleased === true })),
+  );
+  // What breaks the project now is not said again of its releases.
+  const told = new Set(breaking.flatMap(({ change, isReleased }) => (isReleased ? [] : [keyOf(change)])));
+  const news = breaking.filter(({ change, isReleased }) => !isReleased || !told.has(keyOf(change)));
   const kinds = [...groupedBy(changes, ({ code }) => code)].map(([code, own]): KindOfChange => ({
     code,
     title: changeMeanings[code].title,
@@ -41,8 +54,8 @@ export function impactSummary(impacts: readonly ContractImpact[]): ImpactSummary
     used: own.filter(({ use }) => use !== "not used").length,
   }));
   return {
-    clocks: { code: clocks("code"), apps: clocks("apps") },
-    knowsUse: changes.some(({ use }) => use !== "cannot tell"),
+    clocks: { code: clocks(ofCode, "code"), apps: clocks(changes, "apps") },
+    knowsUse: knowsUse(changes),
     kinds: kinds.sort(
       (a, b) =>
         Number(b.used > 0) - Number(a.used > 0) ||
@@ -51,16 +64,26 @@ export function impactSummary(impacts: readonly ContractImpact[]): ImpactSummary
         b.count - a.count,
     ),
     // What many have in common says more than what one has.
-    breaking: impacts
-      .flatMap((impact) => joinedChanges(impact.changes.filter(breaksProject)))
-      .sort((a, b) => Number(b.use === "used") - Number(a.use === "used") || b.parts.length - a.parts.length),
+    breaking: joinedChanges(news.map(({ change }) => change)).sort(
+      (a, b) => Number(b.use === "used") - Number(a.use === "used") || b.parts.length - a.parts.length,
+    ),
   };
+}
+
+/** What is said of a change, whomever it is said to. */
+function keyOf({ code, subject, message }: JudgedChange): string {
+  return JSON.stringify([code, subject, message]);
 }
 
 function counts(changes: readonly JudgedChange[], clock: keyof Verdict): Counts {
   const found = { breaking: 0, risky: 0, compatible: 0 };
   for (const { verdict } of changes) found[verdict[clock]] += 1;
   return found;
+}
+
+/** Whether it is known of any change whether it is in use. */
+export function knowsUse(changes: readonly JudgedChange[]): boolean {
+  return changes.some(({ use }) => use !== "cannot tell");
 }
 
 /** Whether there is so much to say that it needs a summary. */

@@ -1,3 +1,4 @@
+import { listed } from "../text/listed.js";
 import type { Hit, JudgedChange } from "../change/judgedChange.js";
 
 /** Changes that have one cause, as one; each report shows it as one entry. */
@@ -87,7 +88,7 @@ const bySubject: Joining = {
     const items = messages.map((message) => message.slice(start, message.length - suffix.length));
     const isSaid = start >= shortestSentence && messages.every((message) => message.endsWith(suffix));
     if (!isSaid || items.some((item) => item === "" || item.length > longestItem)) return undefined;
-    return { message: `${first.slice(0, start)}${listed(items)}${suffix}`, items };
+    return { message: `${first.slice(0, start)}${listed(items, fewItems)}${suffix}`, items };
   },
 };
 
@@ -160,7 +161,10 @@ const byType: Joining = {
     const fields = changes.map(({ subject }) => typeAndField(subject)[1]);
     const rest = first.message.slice(first.subject.length + 2);
     const quoted = fields.map((field) => `\`${field}\``);
-    return { message: `In \`${typeAndField(first.subject)[0]}\`, ${listed(quoted)}${plural(rest)}`, items: fields };
+    return {
+      message: `In \`${typeAndField(first.subject)[0]}\`, ${listed(quoted, fewItems)}${plural(rest)}`,
+      items: fields,
+    };
   },
 };
 
@@ -191,11 +195,6 @@ function plural(rest: string): string {
   return rest.replace(/^( no longer| now)? (\w+)/, (whole, adverb: string | undefined, verb: string) =>
     Object.hasOwn(verbs, verb) ? `${adverb ?? ""} ${verbs[verb] ?? verb}` : whole,
   );
-}
-
-function listed(items: readonly string[]): string {
-  if (items.length <= fewItems) return `${items.slice(0, -1).join(", ")} and ${items.at(-1) ?? ""}`;
-  return `${items.slice(0, fewItems - 1).join(", ")} and ${String(items.length - fewItems + 1)} more`;
 }
 
 function sharedStart(a: string, b: string, most: number): number {

@@ -5,8 +5,9 @@ import type { Place } from "../problem/place.js";
 import type { CompileError } from "../use/compileError.js";
 import { visible } from "../text/visible.js";
 import { headingIn } from "./changeHeading.js";
-import { isNotable, needsSummary } from "./impactSummary.js";
+import { isNotable, knowsUse, needsSummary } from "./impactSummary.js";
 import { joinedChanges, type JoinedChange } from "./joinedChanges.js";
+import { levelMark } from "./levelMark.js";
 import { counted, wrap, type Paint } from "./paint.js";
 import { placeText, renderProblem } from "./renderProblem.js";
 import { renderSummary } from "./renderSummary.js";
@@ -93,11 +94,11 @@ function renderContract(impact: ContractImpact, texts: ImpactTexts, paint: Paint
   if (impact.changes.length === 0) return [...rows, "  no change of meaning"];
   const shown = impact.changes.filter((change) => all || isNotable(change));
   // Where there is no app, one line says of all changes what nobody can tell.
-  const knowsUse = impact.changes.some(({ use }) => use !== "cannot tell");
-  if (!knowsUse) rows.push(`  ${paint.quiet("your code: cannot tell whether it uses any of this")}`);
+  const isUseKnown = knowsUse(impact.changes);
+  if (!isUseKnown) rows.push(`  ${paint.quiet(unknownUse(impact))}`);
   for (const [heading, group] of groupedBy(joinedChanges(shown), headingIn(impact))) {
     rows.push("", `  ${paint.accent(heading)}`);
-    for (const change of group) rows.push(...renderChange(change, texts, paint, knowsUse));
+    for (const change of group) rows.push(...renderChange(change, texts, paint, isUseKnown));
   }
   if (impact.brokenQueries.length > 0) {
     rows.push(
@@ -113,6 +114,13 @@ function renderContract(impact: ContractImpact, texts: ImpactTexts, paint: Paint
   return rows;
 }
 
+/** What is said once where nobody knows of any change whether it is in use. */
+export function unknownUse({ isReleased }: ContractImpact): string {
+  return isReleased === true
+    ? "released apps: cannot tell whether they use any of this"
+    : "your code: cannot tell whether it uses any of this";
+}
+
 function foldedText(changes: readonly JudgedChange[]): string {
   const unused = changes.filter((change) => change.use === "not used" && worst(change.verdict) !== "compatible").length;
   const harmless = changes.length - unused;
@@ -123,7 +131,7 @@ function foldedText(changes: readonly JudgedChange[]): string {
   return `and ${parts.join(", ")} (--all lists them)`;
 }
 
-function renderChange(change: JoinedChange, texts: ImpactTexts, paint: Paint, knowsUse: boolean): string[] {
+function renderChange(change: JoinedChange, texts: ImpactTexts, paint: Paint, isUseKnown: boolean): string[] {
   const rows = [
     `    ${levelMark(worst(change.verdict), paint)} ${paint.quiet(change.code)}  code ${levelWord(change.verdict.code, paint)}, apps ${levelWord(change.verdict.apps, paint)}`,
   ];
@@ -163,7 +171,7 @@ function renderChange(change: JoinedChange, texts: ImpactTexts, paint: Paint, kn
         (line) => `      ${paint.good(line)}`,
       ),
     );
-  if (change.use === "cannot tell" && knowsUse)
+  if (change.use === "cannot tell" && isUseKnown)
     rows.push(`      ${paint.quiet("your code: cannot tell whether it uses this")}`);
   if (change.use === "not used") rows.push(`      ${paint.quiet("your code: does not use this")}`);
   if (change.hint !== undefined && change.use !== "not used") rows.push(`      ${paint.good(`-> ${change.hint}`)}`);
@@ -218,10 +226,6 @@ function hitOwner(hit: Hit, change: JudgedChange): string {
 
 function placeOn(place: Place | undefined, texts: ShownTexts): string | undefined {
   return place && place.document !== "" ? placeText(place, texts) : undefined;
-}
-
-function levelMark(level: Level, paint: Paint): string {
-  return level === "breaking" ? paint.bad("x") : level === "risky" ? paint.warn("!") : paint.good("o");
 }
 
 /** What a change is for each SDK, those that it hits hardest first. */

@@ -1,10 +1,12 @@
 import { visible } from "../text/visible.js";
 import type { ContractImpact } from "../change/judgedChange.js";
-import { weight, worst, type Level } from "../change/verdict.js";
+import { levels, worst, type Level } from "../change/verdict.js";
 import type { ShownTexts } from "../problem/shownTexts.js";
 import { impactSummary, type Counts, type ImpactSummary } from "./impactSummary.js";
 import type { JoinedChange } from "./joinedChanges.js";
+import { levelMark } from "./levelMark.js";
 import { counted, type Paint } from "./paint.js";
+import { usersText } from "./usersText.js";
 import { placeText } from "./renderProblem.js";
 
 const width = 80;
@@ -16,8 +18,6 @@ export function renderSummary(impacts: readonly ContractImpact[], texts: ShownTe
   const summary = impactSummary(impacts);
   return [...clockRows(summary, paint), "", ...kindRows(summary, paint), ...breakingRows(summary, texts, paint)];
 }
-
-const levels = Object.keys(weight) as Level[];
 
 function clockRows({ clocks, knowsUse }: ImpactSummary, paint: Paint): string[] {
   const cell = ({ used, all }: { readonly used: Counts; readonly all: Counts }, level: Level): string =>
@@ -37,7 +37,7 @@ function kindRows({ kinds, knowsUse }: ImpactSummary, paint: Paint): string[] {
   const column = Math.max(...counts.map(({ length }) => length));
   const rows = kinds.slice(0, kindsShown).map(({ code, title, verdict }, at) => {
     const said = cut(title, width - column - code.length - 8);
-    return `  ${mark(worst(verdict), paint)} ${(counts[at] ?? "").padStart(column)}  ${said}  ${paint.quiet(code)}`;
+    return `  ${levelMark(worst(verdict), paint)} ${(counts[at] ?? "").padStart(column)}  ${said}  ${paint.quiet(code)}`;
   });
   const left = kinds.slice(kindsShown);
   const rest = left.reduce((sum, { count }) => sum + count, 0);
@@ -66,14 +66,12 @@ function breakingRows({ breaking, knowsUse }: ImpactSummary, texts: ShownTexts, 
 function entryRow(change: JoinedChange, texts: ShownTexts, paint: Paint): string {
   const [hit] = change.hits;
   const more = change.hits.length - 1;
-  const place = hit ? `  ${placeText(hit.place, texts)}${more > 0 ? ` and ${String(more)} more` : ""}` : "";
+  const where = hit && `${placeText(hit.place, texts)}${more > 0 ? ` and ${String(more)} more` : ""}`;
+  const said = change.users ? usersText(change.users) : where;
+  const place = said === undefined ? "" : `  ${said}`;
   const message = visible(change.message);
   const room = width - 6;
   const shown = cut(message, room);
-  const line = `    ${mark(worst(change.verdict), paint)} ${shown}`;
+  const line = `    ${levelMark(worst(change.verdict), paint)} ${shown}`;
   return shown.length + place.length > room || place === "" ? line : `${line}${paint.quiet(place)}`;
-}
-
-function mark(level: Level, paint: Paint): string {
-  return level === "breaking" ? paint.bad("x") : level === "risky" ? paint.warn("!") : paint.good("o");
 }

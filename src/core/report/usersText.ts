@@ -1,16 +1,12 @@
 import type { BrokenReleases, Served } from "../change/releasedUsers.js";
-import { counted } from "./paint.js";
+import { listed } from "../text/listed.js";
 
 const releasesNamed = 6;
 
 /** "breaks releases 1.0 and 1.1, 17 % of users". */
 export function usersText({ releases, share }: BrokenReleases): string {
-  const named = releases.slice(0, releasesNamed);
-  const left = releases.length - named.length;
-  const all = left > 0 ? [...named, counted(left, "more", "more")] : named;
-  const listed = all.length > 1 ? `${all.slice(0, -1).join(", ")} and ${all.at(-1) ?? ""}` : (all[0] ?? "");
   const users = share === undefined ? "" : `, ${percentText(share)} of users`;
-  return `breaks ${releases.length === 1 ? "release" : "releases"} ${listed}${users}`;
+  return `breaks ${releases.length === 1 ? "release" : "releases"} ${listed(releases, releasesNamed)}${users}`;
 }
 
 /** From which release on nothing breaks, and how many users no release covers. */

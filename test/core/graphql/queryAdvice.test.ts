@@ -27,7 +27,7 @@ describe("what is said of a mistake in a query", () => {
   it.each([
     ['{ mood(m: "CALM") }', '`"CALM"` is no value of `Mood`.', "Write `CALM`, without quotes."],
     ['{ mood(m: "CLM") }', '`"CLM"` is no value of `Mood`.', "Did you mean `CALM`?"],
-    ["{ mood(m: 3) }", "`3` is no value of `Mood`.", "It has `CALM`, `WILD`."],
+    ["{ mood(m: 3) }", "`3` is no value of `Mood`.", "It has `CALM` and `WILD`."],
     ["{ mood(m: CLM) }", "`Mood` has no value `CLM`.", "Did you mean `CALM`?"],
     ['{ mood(n: "3") }', '`"3"` is no `Int`.', "Write `3`, without quotes."],
     ['{ mood(n: "three") }', '`"three"` is no `Int`.', undefined],
@@ -70,12 +70,12 @@ describe("what is said of a mistake in a query", () => {
     [
       '{ mood(by: {id: "1", name: "a"}) }',
       "`By` takes exactly one of its fields.",
-      "Give one of `id`, `name`, and no other.",
+      "Give exactly one of `id` and `name`.",
     ],
     [
       "{ mood(by: {id: null}) }",
       "`By` takes exactly one of its fields, and never null.",
-      "Give `id` a value, or another one of `id`, `name`.",
+      "Give `id` a value, or another one of `id` and `name`.",
     ],
     [
       "query Q($i: ID) { mood(by: {id: $i}) }",

@@ -62,6 +62,25 @@ describe("a report on many changes", () => {
     expect(lines(many(1, true))[3]).toMatch(/0 of \d+/);
   });
 
+  it("counts released apps on their own clock alone, and tells once what breaks them too", () => {
+    const impact = many(1, true);
+    const used = { ...impact, changes: impact.changes.map((change) => ({ ...change, use: "used" as const })) };
+    const released = {
+      ...used,
+      isReleased: true,
+      changes: used.changes.map((change) => ({
+        ...change,
+        verdict: { ...change.verdict, code: "compatible" as const },
+        users: { releases: ["1.0"], share: 0.5 },
+      })),
+    };
+    const shown = (impacts: readonly ContractImpact[]) => renderImpact(impacts, texts, plainPaint, false).slice(3, 30);
+    const [both, alone] = [shown([used, released]), shown([used])];
+    expect(both[0]).toBe(alone[0]);
+    const breaking = (lines: readonly string[]) => lines.filter((line) => line.startsWith("    x "));
+    expect(breaking(both)).toEqual(breaking(alone));
+  });
+
   it("has a type with dots in its name under its whole name", () => {
     expect(lines(many(1))).toContain("  type harbour.Flag");
   });

@@ -1,0 +1,4 @@
+/** A sentence with a capital letter at its beginning. */
+export function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
