@@ -80,17 +80,14 @@ class Building {
     const reading = reader.read(name);
     const { contract } = reading;
     project.trace(() => `read the contract ${name} into the model`);
-    this.problems.push(...reading.problems);
+    this.note(reading.problems);
     const configured = project.configuration.contracts[name] ?? { from: [] };
     const { language, settings = {} } = configuration;
     const queries = readQueries(name, reading, reader.texts, settings);
     const inQueries = [...reader.texts.queries(name).problems, ...(queries?.problems ?? [])];
-    this.problems.push(
-      ...reader.texts.queryDocuments(name).problems,
-      ...inQueries.filter(({ level }) => level !== "error"),
-    );
-    this.queryErrors.push(...inQueries.filter(({ level }) => level === "error"));
-    this.problems.push(...unmatchedWords(project, name, contract, configured));
+    this.note(reader.texts.queryDocuments(name).problems);
+    for (const each of inQueries) (each.level === "error" ? this.queryErrors : this.problems).push(each);
+    this.note(unmatchedWords(project, name, contract, configured));
     for (const [path, text] of pinTexts(project, sdk, reading, queries)) this.pins.set(path, text);
     if (queries) project.trace(() => `typed ${counted(queries.operations.length, "query", "queries")} of ${name}`);
     const plan = planContract(contract, queries, configured, { language, settings });
@@ -98,9 +95,14 @@ class Building {
     if (settings.schema === true && reading.schema) this.schemas.set(name, schemaCopy(reading.schema));
     const { language: printer } = this.loaded;
     const names = printer.names(plan);
-    if (plan.protocol === "rest") this.problems.push(...proposals(project, plan, configured, names));
-    this.problems.push(...losses(project, plan, sdk, { names, int64: printer.settings.shared.int64 }));
+    if (plan.protocol === "rest") this.note(proposals(project, plan, configured, names));
+    this.note(losses(project, plan, sdk, { names, int64: printer.settings.shared.int64 }));
     return { contract, plan, queries, setAside: contract.setAside };
+  }
+
+  /** A contract may have more problems than a function takes arguments. */
+  private note(problems: readonly Problem[]): void {
+    for (const each of problems) this.problems.push(each);
   }
 
   print(contracts: readonly BuiltContract[]): Map<string, string> {

@@ -52,7 +52,8 @@ export async function findSourceUses(
     });
     const lacking = parts.filter((part) => !isWritten || !scanner.isWritten(part));
     const made = lacking.length > 0 ? await filesOf(project, reading, lacking) : undefined;
-    uses.push(...(await scanner.find(project, parts, made)));
+    // An app may hold more of them than a function takes arguments.
+    for (const use of await scanner.find(project, parts, made)) uses.push(use);
   }
   return { uses, unknown };
 }

@@ -35,7 +35,7 @@ export async function prove(
   const uses: SourceUse[] = [];
   for (const [, { before: old }] of sides) {
     const against = { reading: old.reading, isWritten: old.isPinned === true };
-    uses.push(...(await findSourceUses(project, against)).uses);
+    for (const use of (await findSourceUses(project, against)).uses) uses.push(use);
   }
   const changes = impacts.flatMap((impact) => impact.changes);
   const refused = new Map(impacts.flatMap((impact) => [...refusedOperations(impact.changes, impact.brokenQueries)]));
@@ -46,7 +46,7 @@ export async function prove(
     const compared = tools.proof
       ? await tools.proof.compare(project, made, { old, run })
       : await checkedApps({ project, checker: configuredChecker(run ?? "") }, made, old);
-    before.push(...compared.before);
+    for (const error of compared.before) before.push(error);
     for (const error of compared.fresh) {
       const change = explainError(error, { changes, uses, refused, namesOf: language.operationNames });
       if (change) errors.set(change, [...(errors.get(change) ?? []), error]);

@@ -1,17 +1,10 @@
-import {
-  isStream,
-  operationLabel,
-  type Reference,
-  type RestContract,
-  type RestOperation,
-  type Shape,
-} from "../contract/model.js";
+import { isStream, operationLabel, type Reference, type RestContract, type RestOperation } from "../contract/model.js";
 import { namedTypes } from "../contract/reachedTypes.js";
 import { connectionPlan } from "../sdk/lower/connectionPlan.js";
 import { planRest } from "../sdk/planRest.js";
-import { receivedBy, repliedTo } from "../sdk/planSent.js";
 import type { PlannedArgument, PlannedResponse, PlannedSent, PlannedType, RestCall, RestPlan } from "../sdk/sdkPlan.js";
 import type { Change } from "./change.js";
+import { bodyWays } from "./bodyWays.js";
 import { applyRules, type ChangeContext } from "./changeContext.js";
 import { ShapeWalk, type NamedPairs } from "./compareReferences.js";
 import { deepSignature } from "./deepSignature.js";
@@ -22,6 +15,7 @@ import type { Asked, PointKind, Points } from "./points.js";
 import { renamedTo } from "./renamedTo.js";
 import type { CallNames, ContractNames } from "../sdk/contractNames.js";
 import type { SdkFacts } from "./sdkFacts.js";
+import { usersOfTypes } from "./usersOfTypes.js";
 
 /**
  * Every difference between two versions of a REST contract, as the SDKs made from them see it: both are planned, and
@@ -41,7 +35,7 @@ interface CallPair {
 class RestComparison {
   readonly changes: Change[] = [];
   private readonly named = new Map<string, { before: string; after: string; face: "ask" | "answer" }>();
-  private readonly users: Record<"ask" | "answer", (key: string) => string[]>;
+  private readonly users: Record<"ask" | "answer", (key: string) => readonly string[]>;
   private readonly names: Record<"before" | "after", ContractNames>;
 
   constructor(
@@ -53,8 +47,8 @@ class RestComparison {
   ) {
     this.names = { before: facts.names(before), after: facts.names(after) };
     this.users = {
-      ask: typeUsers(before, askedBy, repliedTo),
-      answer: typeUsers(before, answeredBy, receivedBy),
+      ask: usersOfTypes(before, "ask"),
+      answer: usersOfTypes(before, "answer"),
     };
     this.compareCalls();
     this.compareSent();
@@ -255,9 +249,9 @@ class RestComparison {
       });
     if (left?.source.kind !== "body" || right?.source.kind !== "body") return;
     const offered = right.source.body.contents.map(({ mediaType }) => mediaType);
-    const ways = waysOf(right);
-    const isChosen = waysOf(left).length > 1;
-    for (const [at, { mediaType, type }] of waysOf(left).entries()) {
+    const ways = bodyWays(right);
+    const isChosen = bodyWays(left).length > 1;
+    for (const [at, { mediaType, type }] of bodyWays(left).entries()) {
       context.at("media", { ...point, usual: mediaType, offered, isChosen });
       // What source chose and is gone is told; what takes the place of the usual one is compared with it.
       const other = ways.find((way) => way.mediaType === mediaType) ?? (at === 0 ? ways[0] : undefined);
@@ -622,14 +616,6 @@ function successorOf(
   return fresh.find((each) => each.in === "path" && each.name === name);
 }
 
-function waysOf({ source, type }: PlannedArgument): { mediaType: string; type: Reference }[] {
-  if (source.kind !== "body") return [];
-  return [
-    { mediaType: source.content.mediaType, type },
-    ...source.others.map((other) => ({ mediaType: other.content.mediaType, type: other.type })),
-  ];
-}
-
 function responsePlace(call: RestCall, response: PlannedResponse | undefined) {
   return response && call.operation.responses.find(({ status }) => status === response.status)?.place;
 }
@@ -641,7 +627,7 @@ function responsePlace(call: RestCall, response: PlannedResponse | undefined) {
 function likenessOf(call: RestCall | undefined, { types }: RestPlan): string | undefined {
   if (!call) return undefined;
   const answers = call.answers.flatMap(({ type }) => type ?? []);
-  const bodies = call.arguments.flatMap(waysOf).map(({ type }) => type);
+  const bodies = call.arguments.flatMap(bodyWays).map(({ type }) => type);
   const isTelling = [...answers, ...bodies].some(({ shape }) => namedTypes([shape]).size > 0);
   if (!isTelling) return undefined;
   const text = (type: Reference): string => deepSignature(type, types, isInline);
@@ -653,66 +639,4 @@ function likenessOf(call: RestCall | undefined, { types }: RestPlan): string | u
     text(each.type),
   ]);
   return JSON.stringify([call.operation.method, parameters, bodies.map(text), answers.map(text)]);
-}
-
-function askedBy(call: RestCall): Reference[] {
-  return call.arguments.flatMap((argument) =>
-    argument.source.kind === "body" ? waysOf(argument).map(({ type }) => type) : [argument.type],
-  );
-}
-
-function answeredBy(call: RestCall): Reference[] {
-  const responses = [...call.answers, ...call.answerChoices.flatMap(({ answers }) => answers), ...call.failures];
-  return responses.flatMap(({ type }) => type ?? []);
-}
-
-/**
- * A function that gives the labels of the operations that reach a type in one direction, found against the use. It is
- * asked once for nearly every type of a large contract, so what is walked are numbers.
- */
-function typeUsers(
-  plan: RestPlan,
-  ofCall: (call: RestCall) => readonly Reference[],
-  ofSent: (sent: PlannedSent) => readonly Reference[],
-): (key: string) => string[] {
-  const numbers = new Map<string, number>();
-  const usedBy: number[][] = [];
-  const numberOf = (node: string): number => {
-    const known = numbers.get(node);
-    if (known !== undefined) return known;
-    numbers.set(node, usedBy.length);
-    return usedBy.push([]) - 1;
-  };
-  const add = (shapes: readonly Shape[], user: number): void => {
-    for (const used of namedTypes(shapes)) usedBy[numberOf(`type ${used}`)]?.push(user);
-  };
-  // Operations come first, in their order, so that those that were reached are found in it.
-  const labels = [...new Set(plan.calls.map((call) => operationLabel(call.operation)))];
-  for (const label of labels) numberOf(label);
-  for (const call of plan.calls) {
-    const shapes = ofCall(call).map(({ shape }) => shape);
-    add(shapes, numberOf(operationLabel(call.operation)));
-  }
-  for (const { id, shape } of plan.types.values()) add([shape], numberOf(`type ${id}`));
-  for (const sent of plan.sent) {
-    const shapes = ofSent(sent).map(({ shape }) => shape);
-    add(shapes, numberOf(`sent ${sent.name}`));
-  }
-  const reachedBy = new Int32Array(usedBy.length).fill(-1);
-  const known = new Map<string, string[]>();
-  return (key) => {
-    const before = known.get(key);
-    if (before) return before;
-    const start = numbers.get(`type ${key}`);
-    const open = start === undefined ? [] : [start];
-    const mark = known.size;
-    for (let node = open.pop(); node !== undefined; node = open.pop()) {
-      if (reachedBy[node] === mark) continue;
-      reachedBy[node] = mark;
-      for (const user of usedBy[node] ?? []) if (reachedBy[user] !== mark) open.push(user);
-    }
-    const found = labels.filter((_, at) => reachedBy[at] === mark);
-    known.set(key, found);
-    return found;
-  };
 }

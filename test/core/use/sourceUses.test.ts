@@ -103,6 +103,21 @@ describe("what source uses of an SDK, to the place", () => {
     expect(all).toContain("Berth.kind.wood writes app.ts:5:60");
   });
 
+  it("what is handed on, however deep, each record once", () => {
+    const links = Array.from(
+      { length: 12 },
+      (_, at) => `export interface Link${String(at)} { next: Link${String(at + 1)}[] }\n`,
+    );
+    const chain = `${links.join("")}export interface Link12 { first: Link0; note: string }\n`;
+    const shown = Array.from({ length: 50 }, () => "show(first);\n").join("");
+    const all = found(
+      `import type { Link0 } from "./sdk/harbour/chain.js";\ndeclare const first: Link0;\ndeclare function show(what: any): void;\n${shown}`,
+      { "sdk/harbour/chain.ts": chain },
+    ).filter((text) => text.includes(" reaches "));
+    expect(all).toHaveLength(13);
+    expect(all).toContain("Link12.* reaches app.ts:4:6");
+  });
+
   it("choices: compared, switched, and the same text elsewhere", () => {
     const all = found(
       `${start}export const a = berth.status === "free";\nswitch (berth.kind) {\n  case "stone":\n    break;\n}\nexport const b = "free";\nconst { status } = berth;\nexport const c = status !== "taken";\nexport type S = BerthStatus | Owner;`,

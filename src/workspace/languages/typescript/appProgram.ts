@@ -95,19 +95,20 @@ function hostOf(
   modules: ReadonlyMap<string, string>,
   parsed: ParsedFiles,
 ): ts.CompilerHost {
-  const host = ts.createCompilerHost(options, true);
+  const host = ts.createCompilerHost(options);
   const own = (name: string): string | undefined => modules.get(name) ?? files.texts?.get(name);
   const folders = foldersOf(files.texts?.keys() ?? []);
   const isReplaced = (name: string): boolean =>
     (files.replaced ?? []).some((folder) => folder === name || isInside(folder, name));
   return {
     ...host,
+    jsDocParsingMode: ts.JSDocParsingMode.ParseForTypeInfo,
     fileExists: (name) => own(name) !== undefined || (!isReplaced(name) && host.fileExists(name)),
     readFile: (name) => own(name) ?? (isReplaced(name) ? undefined : host.readFile(name)),
     directoryExists: (name) => folders.has(name) || isReplaced(name) || existsSync(name),
     getSourceFile: (name, settings) => {
       const text = own(name);
-      if (text !== undefined) return ts.createSourceFile(name, text, settings, true);
+      if (text !== undefined) return ts.createSourceFile(name, text, settings);
       return isReplaced(name) ? undefined : parsedFile({ name, text: host.readFile(name), settings }, parsed);
     },
   };
@@ -134,7 +135,7 @@ function parsedFile({ name, text, settings }: ReadFile, parsed: ParsedFiles): ts
   const key = `${name} ${JSON.stringify(settings)}`;
   const known = parsed.get(key);
   if (known?.text === text) return known;
-  const file = ts.createSourceFile(name, text, settings, true);
+  const file = ts.createSourceFile(name, text, settings);
   parsed.set(key, file);
   return file;
 }

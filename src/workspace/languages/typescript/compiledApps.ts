@@ -25,7 +25,7 @@ export class CompiledApps {
     return parts.flatMap(({ sdk, folder, connect }) =>
       sourceUses({
         program: app.program,
-        isSdkFile: (name) => isInside(folder, resolve(name)),
+        isSdkFile: once((name) => isInside(folder, resolve(name))),
         connect,
         documentOf: (name) => app.documents.get(name)?.document,
         sourceRange: (name, start, end) => {
@@ -152,4 +152,16 @@ function isAny(type: ts.Type): boolean {
 
 function keyOf({ place, code, message }: CompileError): string {
   return `${place.document} ${String(place.offset)} ${code} ${message}`;
+}
+
+/** Remembers what it said of a file: it is asked for each property that source reads. */
+function once(isIn: (name: string) => boolean): (name: string) => boolean {
+  const known = new Map<string, boolean>();
+  return (name) => {
+    const before = known.get(name);
+    if (before !== undefined) return before;
+    const found = isIn(name);
+    known.set(name, found);
+    return found;
+  };
 }

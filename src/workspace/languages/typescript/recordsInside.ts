@@ -5,36 +5,55 @@ export interface LookingInside {
   readonly checker: ts.TypeChecker;
   /** Whether a file is the app's or the SDK's: into what others declare nobody looks. */
   readonly isOwn: (file: ts.SourceFile) => boolean;
-  /** The SDK's name of a record. */
-  readonly nameOf: (type: ts.Type) => string | undefined;
 }
 
-const deepest = 6;
-const mostTypes = 500;
+/** A generic type can hold itself with ever other arguments. */
+const deepest = 50;
 
-/** The SDK's names of all records that a value of a type holds, or that its functions give. */
-export function recordsInside(type: ts.Type, { checker, isOwn, nameOf }: LookingInside): Set<string> {
-  const names = new Set<string>();
-  const seen = new Set<ts.Type>();
-  const look = (each: ts.Type, depth: number): void => {
-    if (depth > deepest || seen.has(each) || seen.size > mostTypes) return;
-    seen.add(each);
-    if (each.isUnionOrIntersection()) {
-      for (const member of each.types) look(member, depth);
-      return;
+/**
+ * The records that values hold which are handed on to where nobody sees what is read of them. Values of one type may be
+ * handed on at thousands of places, and most types of a contract reach each other: each type is looked into once.
+ */
+export class RecordsInside {
+  private readonly seen = new Set<ts.Type>();
+
+  constructor(private readonly looking: LookingInside) {}
+
+  /**
+   * The names of all records that a value of a type holds, or that its functions give, but those told before.
+   *
+   * @param nameOf the SDK's name of a record; undefined for what the SDK does not declare
+   */
+  newIn(type: ts.Type, nameOf: (type: ts.Type) => string | undefined): Set<string> {
+    const names = new Set<string>();
+    let open: ts.Type[] = [type];
+    for (let depth = 0; open.length > 0 && depth <= deepest; depth++) {
+      const next: ts.Type[] = [];
+      for (const each of open) {
+        if (this.seen.has(each)) continue;
+        this.seen.add(each);
+        const name = each.isUnionOrIntersection() ? undefined : nameOf(each);
+        if (name !== undefined) names.add(name);
+        for (const part of this.partsOf(each)) next.push(part);
+      }
+      open = next;
     }
-    const name = nameOf(each);
-    if (name !== undefined) names.add(name);
-    if (!(each.flags & ts.TypeFlags.Object)) return;
-    if ((each as ts.ObjectType).objectFlags & ts.ObjectFlags.Reference)
-      for (const argument of checker.getTypeArguments(each as ts.TypeReference)) look(argument, depth + 1);
-    for (const { type: value } of checker.getIndexInfosOfType(each)) look(value, depth + 1);
-    for (const signature of each.getCallSignatures()) look(signature.getReturnType(), depth + 1);
-    for (const property of each.getProperties()) {
-      const declaration = property.declarations?.[0];
-      if (declaration && isOwn(declaration.getSourceFile())) look(checker.getTypeOfSymbol(property), depth + 1);
-    }
-  };
-  look(type, 0);
-  return names;
+    return names;
+  }
+
+  private partsOf(type: ts.Type): readonly ts.Type[] {
+    const { checker, isOwn } = this.looking;
+    if (type.isUnionOrIntersection()) return type.types;
+    if (!(type.flags & ts.TypeFlags.Object)) return [];
+    const isReference = ((type as ts.ObjectType).objectFlags & ts.ObjectFlags.Reference) !== 0;
+    return [
+      ...(isReference ? checker.getTypeArguments(type as ts.TypeReference) : []),
+      ...checker.getIndexInfosOfType(type).map((index) => index.type),
+      ...type.getCallSignatures().map((signature) => signature.getReturnType()),
+      ...type.getProperties().flatMap((property) => {
+        const file = property.declarations?.[0]?.getSourceFile();
+        return file && isOwn(file) ? [checker.getTypeOfSymbol(property)] : [];
+      }),
+    ];
+  }
 }

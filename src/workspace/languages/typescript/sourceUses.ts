@@ -1,6 +1,6 @@
 import ts from "typescript";
 import { filesReaching } from "./filesReaching.js";
-import { recordsInside } from "./recordsInside.js";
+import { RecordsInside } from "./recordsInside.js";
 import type { SourceUse, SourceUseKind } from "../../../core/use/sourceUse.js";
 
 /** Where the SDK is, and what its files are called in coordinates. */
@@ -25,9 +25,14 @@ export function sourceUses(sdk: SdkInProgram): SourceUse[] {
   const found: SourceUse[] = [];
   // What never imports the SDK, not even through other files, holds nothing of it.
   const reaching = filesReaching(sdk.program, sdk.isSdkFile);
+  const inside = new RecordsInside({
+    checker: sdk.program.getTypeChecker(),
+    isOwn: ({ fileName }) => sdk.isSdkFile(fileName) || sdk.documentOf(fileName) !== undefined,
+  });
   for (const file of sdk.program.getSourceFiles()) {
     const document = sdk.documentOf(file.fileName);
-    if (document !== undefined && reaching.has(file.fileName)) new FileScan(sdk, file, document, found).scan();
+    if (document === undefined || !reaching.has(file.fileName)) continue;
+    new FileScan({ sdk, inside, found }, file, document).scan();
   }
   return found;
 }
@@ -40,17 +45,25 @@ interface Declared {
   readonly isType: boolean;
 }
 
+/** What the scans of all files share. */
+interface WholeScan {
+  readonly sdk: SdkInProgram;
+  readonly inside: RecordsInside;
+  readonly found: SourceUse[];
+}
+
 class FileScan {
+  private readonly sdk: SdkInProgram;
   private readonly checker: ts.TypeChecker;
   private readonly seen = new Set<string>();
 
   constructor(
-    private readonly sdk: SdkInProgram,
+    private readonly whole: WholeScan,
     private readonly file: ts.SourceFile,
     private readonly document: string,
-    private readonly found: SourceUse[],
   ) {
-    this.checker = sdk.program.getTypeChecker();
+    this.sdk = whole.sdk;
+    this.checker = this.sdk.program.getTypeChecker();
   }
 
   scan(): void {
@@ -66,7 +79,7 @@ class FileScan {
     if (this.seen.has(key)) return;
     this.seen.add(key);
     const length = Math.max(1, Math.min(end - offset, longestShown));
-    this.found.push({ coordinate, kind, place: { document: this.document, offset, length } });
+    this.whole.found.push({ coordinate, kind, place: { document: this.document, offset, length } });
   }
 
   private rangeOf(node: ts.Node): readonly [number, number] | undefined {
@@ -246,14 +259,8 @@ class FileScan {
 
   /** A value goes where nobody sees what is read of it, and of what is inside. */
   private handedOn(type: ts.Type, node: ts.Node): void {
-    const isOwn = (file: ts.SourceFile): boolean =>
-      this.sdk.isSdkFile(file.fileName) || this.sdk.documentOf(file.fileName) !== undefined;
-    for (const name of recordsInside(type, {
-      checker: this.checker,
-      isOwn,
-      nameOf: (each) => this.recordName(each) ?? this.fieldOwner(each),
-    }))
-      this.add(`${name}.*`, "reaches", node);
+    const nameOf = (each: ts.Type): string | undefined => this.recordName(each) ?? this.fieldOwner(each);
+    for (const name of this.whole.inside.newIn(type, nameOf)) this.add(`${name}.*`, "reaches", node);
   }
 
   /** The record that a type has its fields from, where a helper made the type. */
