@@ -16,8 +16,10 @@ import { exercisingApp, type ExercisingApp } from "./exercise.js";
 import { brokenOperations } from "./graphqlApps.js";
 import { graphqlEdits, schemaTree } from "./graphqlEdits.js";
 import { factOf, refusalsTold } from "./refusals.js";
-import { programOf, refusedLines } from "./program.js";
-import type { Case } from "./truth.js";
+import { programOf, refusedBy, refusedLines } from "./program.js";
+import { ProjectOnDisk } from "./projectOnDisk.js";
+import { sparseApp } from "./sparseApp.js";
+import { isHeld, type AppCase, type Case } from "./truth.js";
 
 const name = "fleet";
 
@@ -32,13 +34,15 @@ export class GraphqlTruth {
   private readonly before: Side;
   private readonly app: ExercisingApp;
   private program: ts.Program;
+  private readonly project: ProjectOnDisk;
 
   constructor(
     readonly base: string,
     private readonly schema: string,
     private readonly documents: readonly string[],
     private readonly runtime: ReadonlyMap<string, string>,
-    private readonly settings: Omit<TypescriptSettings, "imports"> = {},
+    private readonly settings: Omit<TypescriptSettings, "imports">,
+    root: string,
   ) {
     this.before = this.read(schema);
     const errors = this.before.queries.problems.filter(({ level }) => level === "error");
@@ -53,10 +57,27 @@ export class GraphqlTruth {
       settings.unions === "open",
     );
     const refused = this.refused(this.before);
+    const scalars = Object.fromEntries(scalarsOf(this.before.contract).map((key) => [key, { typescript: "string" }]));
+    this.project = new ProjectOnDisk({
+      root,
+      configuration: {
+        contracts: { [name]: { from: "schema.graphql", queries: ["queries/*.graphql"], scalars } },
+        sdks: { app: { language: "typescript", covers: [name], into: "src/sdk", settings } },
+      },
+      files: {
+        "schema.graphql": schema,
+        ...Object.fromEntries(documents.map((text, at) => [`queries/q${String(at)}.graphql`, text])),
+      },
+    });
     if (refused.size > 0)
       throw new Error(`The app does not compile before: ${refusalsTold(this.app, refused).slice(0, 5).join("\n")}`);
     const broken = brokenOperations(this.before.queries.operations, this.before.schema, this.before.schema, 1);
     if (broken.length > 0) throw new Error(`The released app does not work before: ${broken.join("\n")}`);
+  }
+
+  /** Writes the SDK of the app that uses little. */
+  prepare(): Promise<void> {
+    return this.project.generate();
   }
 
   get lines(): number {
@@ -64,7 +85,7 @@ export class GraphqlTruth {
   }
 
   /** Applies an edit of each kind, one after the other, and says what is predicted and what is so. */
-  judge(kinds: readonly string[], seed: number): Case | undefined {
+  async judge(kinds: readonly string[], seed: number): Promise<Case | undefined> {
     const tree = schemaTree(this.schema);
     const random = new Randomness(seed);
     const edits = kinds.flatMap((kind) => graphqlEdits.find((edit) => edit.kind === kind) ?? []);
@@ -92,7 +113,9 @@ export class GraphqlTruth {
       openUnions: open,
       openChoices: this.settings.choices === "open",
     });
+    const inUse = await this.judgeInUse({ text: print(tree as never), after, broken }, [...refused.keys()], seed);
     return {
+      inUse,
       base: this.base,
       seed,
       kinds: done.map(({ kind }) => kind),
@@ -100,6 +123,32 @@ export class GraphqlTruth {
       changes: isMeaningless ? all : changes,
       facts: { code: factOf(this.app, refused), apps: broken.length > 0 ? "breaking" : "compatible" },
       evidence: { code: refusalsTold(this.app, refused), apps: broken },
+    };
+  }
+
+  /** What the program says of an app that uses little, half of the time of something that no longer compiles. */
+  private async judgeInUse(
+    { text, after, broken }: { readonly text: string; readonly after: Side; readonly broken: readonly string[] },
+    lines: readonly number[],
+    seed: number,
+  ): Promise<AppCase> {
+    const random = new Randomness(seed * 13 + 7);
+    const before = this.files(this.before);
+    const app = sparseApp(this.app, {
+      random,
+      wanted: lines.length > 0 && random.chance(0.5) ? [random.pick(lines)] : [],
+      index: `sdk/${name}/index.js`,
+      compiles: (script) => refusedBy(before, script).size === 0,
+    });
+    const told = await this.project.impact(app.files, { "schema.graphql": text });
+    const refused = refusedBy(this.files(after), app.script);
+    return {
+      said: { code: isHeld(told, "code"), apps: isHeld(told, "apps") },
+      // Of a query that is refused no SDK is made.
+      breaks: { code: refused.size > 0 || isRefused(after), apps: broken.length > 0 },
+      changes: told.changes,
+      evidence: { code: [...refused.values()].flat(), apps: broken },
+      files: app.files,
     };
   }
 
@@ -134,6 +183,10 @@ export class GraphqlTruth {
     );
     return new Map([...sdk].filter(([path]) => path.endsWith(".ts")).map(([path, text]) => [`sdk/${path}`, text]));
   }
+}
+
+function isRefused({ queries }: Side): boolean {
+  return queries.problems.some(({ level }) => level === "error");
 }
 
 function scalarsOf(contract: GraphqlContract): string[] {

@@ -7,7 +7,7 @@ import { graphqlEdits } from "./graphqlEdits.js";
 import { GraphqlTruth } from "./graphqlTruth.js";
 import { restEdits } from "./restEdits.js";
 import { RestTruth } from "./restTruth.js";
-import { misses, percent, predicted, score, type Case, type Clock } from "./truth.js";
+import { misses, percent, predicted, score, scoreInUse, type AppCase, type Case, type Clock } from "./truth.js";
 import { chandlery } from "./zoo.js";
 
 /** What contracts are changed in, and in which ways. */
@@ -46,18 +46,28 @@ async function makeBenches(root: string): Promise<Bench[]> {
   const queries = readdirSync(`${root}/demo/app/queries`).map((file) => read(`demo/app/queries/${file}`));
   const verified = { verify: "answers" } as const;
   const decoded = { ...verified, choices: "open", dates: "decoded", int64: "bigint" } as const;
+  const pages = Object.fromEntries(
+    ["listBerths", "listReservations", "listVessels"].map((call) => [
+      call,
+      { by: "cursor", parameter: "cursor" } as const,
+    ]),
+  );
   const rest = [
-    new RestTruth("chandlery", chandlery(), runtime, verified),
-    new RestTruth("chandlery, open and decoded", chandlery(), runtime, decoded),
-    new RestTruth("berths", load(read("demo/contracts/v1/berths.yaml")) as Json, runtime, verified),
+    new RestTruth("chandlery", chandlery(), runtime, verified, { root }),
+    new RestTruth("chandlery, open and decoded", chandlery(), runtime, decoded, { root }),
+    new RestTruth("berths", load(read("demo/contracts/v1/berths.yaml")) as Json, runtime, verified, {
+      root,
+      rest: { pages },
+    }),
   ];
   for (const each of rest) await each.release();
   const open = { unions: "open", choices: "open" } as const;
   const graphql = [
-    new GraphqlTruth("regatta", regattaSchema, regattaQueries, runtime),
-    new GraphqlTruth("regatta, open", regattaSchema, regattaQueries, runtime, open),
-    new GraphqlTruth("passages", read("demo/contracts/v1/passages.graphql"), queries, runtime),
+    new GraphqlTruth("regatta", regattaSchema, regattaQueries, runtime, {}, root),
+    new GraphqlTruth("regatta, open", regattaSchema, regattaQueries, runtime, open, root),
+    new GraphqlTruth("passages", read("demo/contracts/v1/passages.graphql"), queries, runtime, {}, root),
   ];
+  for (const each of graphql) await each.prepare();
   return [
     ...rest.map((each) => benchOf(each, restEdits, each.untried)),
     ...graphql.map((each) => benchOf(each, graphqlEdits, [])),
@@ -141,6 +151,10 @@ export function told({ benches, cases, never }: Truth): string[] {
     rows.push(`${base}: ${String(uses)} uses${untried.length > 0 ? `; calls not tried: ${untried.join(", ")}` : ""}`);
   for (const clock of ["code", "apps"] as const)
     for (const each of misses(cases, clock)) rows.push("", ...missRows(each, clock));
+  for (const clock of ["code", "apps"] as const)
+    for (const each of cases)
+      if (each.inUse?.breaks[clock] !== undefined && each.inUse.said[clock] !== each.inUse.breaks[clock])
+        rows.push("", ...appRows(each, each.inUse, clock));
   const noisy = cases.filter(({ isMeaningless, changes }) => isMeaningless && changes.length > 0);
   for (const { base, kinds, changes } of noisy)
     rows.push("", `${base}, ${kinds.join()}: ${changes.map(({ message }) => message).join(" ")}`);
@@ -162,6 +176,12 @@ export function told({ benches, cases, never }: Truth): string[] {
         `${clock} ${level}: ${String(truths)} are, recall ${percent(found, truths)}; ${String(said)} said, precision ${percent(right, said)}`,
       );
     }
+  for (const clock of ["code", "apps"] as const) {
+    const { truths, found, predicted: said, right } = scoreInUse(cases, clock);
+    rows.push(
+      `${clock} breaking, with an app that uses some of it: ${String(truths)} are, recall ${percent(found, truths)}; ${String(said)} said, precision ${percent(right, said)}`,
+    );
+  }
   rows.push(
     ...ruleRows(cases),
     ...blameRows(cases),
@@ -176,6 +196,23 @@ function missRows(each: Case, clock: Clock): string[] {
     `${clock}, ${each.base}, seed ${String(each.seed)}, ${each.kinds.join(" + ")}: said ${said}, is ${each.facts[clock] ?? ""}`,
     ...each.changes.map(({ code, verdict, message }) => `   ${code} ${verdict[clock]}: ${message}`),
     ...(each.evidence[clock] ?? []).slice(0, 3).map((line) => `   > ${line}`),
+  ];
+}
+
+/** A wrong verdict on an app that uses little. */
+function appRows({ base, seed, kinds }: Case, app: AppCase, clock: Clock): string[] {
+  const inUse = app.changes.filter(({ use }) => use !== "not used");
+  return [
+    `${clock} with an app, ${base}, seed ${String(seed)}, ${kinds.join(" + ")}: ${app.said[clock] ? "said to break, does not" : "breaks, and is not said to"}`,
+    ...(inUse.length > 0 ? inUse : app.changes).map(
+      ({ code, use, verdict, message, hits }) =>
+        `   ${code} ${verdict[clock]}, ${use}: ${message} ${hits
+          .slice(0, 3)
+          .map(({ owner, how, file, line }) => `(${owner} ${how} ${file}:${String(line)})`)
+          .join(" ")}`,
+    ),
+    ...app.evidence[clock].slice(0, 3).map((line) => `   > ${line}`),
+    ...[...app.files].flatMap(([path, text]) => [`   | ${path}`, ...text.split("\n").map((line) => `   |   ${line}`)]),
   ];
 }
 

@@ -5,10 +5,10 @@ import { strictest } from "../test/support/strictest.js";
 /** Where the files of a program seem to be; beside the real packages, so that their types are found. */
 export const folder = "/virtual";
 
-const { options } = ts.convertCompilerOptionsFromJson(
-  { ...strictest, noUnusedLocals: false, noUnusedParameters: false },
-  folder,
-);
+/** What every app is compiled with, as its configuration says it. */
+export const compilerSettings = { ...strictest, noUnusedLocals: false, noUnusedParameters: false };
+
+const { options } = ts.convertCompilerOptionsFromJson(compilerSettings, folder);
 
 /** Files are parsed and bound once for all programs that hold them as they are. */
 const parsed = new Map<string, { text: string; file: ts.SourceFile }>();
@@ -52,4 +52,9 @@ export function refusedLines(program: ts.Program, path: string): Map<number, str
     found.set(line, [...(found.get(line) ?? []), ts.flattenDiagnosticMessageText(each.messageText, " ")]);
   }
   return found;
+}
+
+/** The same of a script beside the files of an SDK. */
+export function refusedBy(sdk: ReadonlyMap<string, string>, script: string): Map<number, string[]> {
+  return refusedLines(programOf(new Map([...sdk, ["app.ts", script]])), "app.ts");
 }

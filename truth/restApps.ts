@@ -5,7 +5,7 @@ import { pathToFileURL } from "node:url";
 import { build } from "esbuild";
 import { isStream, type RestContract, type RestOperation } from "../src/core/contract/model.js";
 import { argumentKey, typescriptNames } from "../src/core/languages/typescript/names.js";
-import { planRest } from "../src/core/sdk/planRest.js";
+import { planRest, type RestSettings } from "../src/core/sdk/planRest.js";
 import { serverUrl } from "../src/core/sdk/lower/serverAddress.js";
 import type { RestCall, RestPlan } from "../src/core/sdk/sdkPlan.js";
 import { contractValidator, type ContractValidator } from "../src/standin/ajvForContract.js";
@@ -19,38 +19,84 @@ import { Samples, schemaAt } from "../test/proof/random/samples.js";
 type Call = (connection: unknown, args: object, options?: object) => unknown;
 
 const argumentsEach = 20;
-const answersEach = 5;
+const answersOfAll = 120;
 const credential = "credential";
 /** The address that the app supplies; operations with servers of their own are not served there. */
 const supplied = "http://play.test/shop";
 
+/** A call as source writes it. */
+export interface WrittenCall {
+  /** In the SDK. */
+  readonly name: string;
+  readonly args: unknown;
+}
+
 /** An app that was released with the SDK of a contract, and goes on making its calls to servers of later ones. */
 export class ReleasedApp {
+  /** Arguments that the old server takes, by call. */
+  private readonly asked = new Map<string, Record<string, unknown>[]>();
+  private readonly samples: Samples;
+
   private constructor(
+    private readonly contract: RestContract,
+    private readonly document: Json,
     private readonly plan: RestPlan,
     private readonly sdk: Record<string, Call>,
-    /** Arguments that the old server takes, by call. */
-    private readonly asked: Map<string, Record<string, unknown>[]>,
-  ) {}
+  ) {
+    this.samples = new Samples(randomContract(document), 11);
+  }
 
   /** @param files the SDK as it was generated, by path */
   static async released(
     contract: RestContract,
     document: Json,
     files: ReadonlyMap<string, string>,
+    rest: Pick<RestSettings, "pages">,
   ): Promise<ReleasedApp> {
-    const plan = planRest(contract, {});
-    const app = new ReleasedApp(plan, await bundled(files, plan.name), new Map());
-    const samples = new Samples(randomContract(document), 11);
+    const plan = planRest(contract, rest);
+    const app = new ReleasedApp(contract, document, plan, await bundled(files, plan.name));
     for (const call of plan.calls) {
-      const found: Record<string, unknown>[] = [];
-      for (let at = 0; at < argumentsEach; at++) {
-        const args = argumentsOf(call, samples, at);
-        if (args && (await app.refused(call, args, new Server(contract, document, at))) === undefined) found.push(args);
-      }
-      app.asked.set(call.name, found);
+      const drawn = Array.from({ length: argumentsEach }, (_, at) => argumentsOf(call, app.samples, at));
+      app.asked.set(call.name, await app.taken(call, drawn));
     }
     return app;
+  }
+
+  /** Those of some arguments that the old server takes. */
+  private async taken(
+    call: RestCall,
+    drawn: readonly (Record<string, unknown> | undefined)[],
+  ): Promise<Record<string, unknown>[]> {
+    const found: Record<string, unknown>[] = [];
+    for (const [at, args] of drawn.entries())
+      if (args && (await this.refused(call, args, new Server(this.contract, this.document, at))) === undefined)
+        found.push(args);
+    return found;
+  }
+
+  /**
+   * Arguments like those that source gives, which the old server takes, by call.
+   *
+   * @returns undefined where it takes none for something that is written: what that call does to the app nobody knows
+   */
+  async askedIn(
+    calls: readonly WrittenCall[],
+  ): Promise<ReadonlyMap<string, readonly Record<string, unknown>[]> | undefined> {
+    const names = typescriptNames(this.plan);
+    const asked = new Map<string, Record<string, unknown>[]>();
+    for (const call of this.plan.calls) {
+      const taken: Record<string, unknown>[] = [];
+      for (const { args } of calls.filter(({ name }) => name === names.rest(call).call)) {
+        const drawn = Array.from({ length: argumentsEach * 3 }, (_, at) =>
+          alike(argumentsOf(call, this.samples, at) ?? {}, args),
+        );
+        const some = await this.taken(call, [args, ...drawn] as Record<string, unknown>[]);
+        if (some.length === 0) return undefined;
+        taken.push(...some.slice(0, argumentsEach));
+      }
+      if (taken.length > 0) asked.set(call.name, taken);
+    }
+    return asked;
   }
 
   /** Calls that could not be tried, because no arguments were found that the old server takes. */
@@ -58,15 +104,25 @@ export class ReleasedApp {
     return [...this.asked].filter(([, args]) => args.length === 0).map(([name]) => name);
   }
 
-  /** What no longer works with a server that speaks another contract: the first thing of each call. */
-  async broken(contract: RestContract, document: Json, seed: number): Promise<string[]> {
+  /**
+   * What no longer works with a server that speaks another contract: the first thing of each call.
+   *
+   * @param asked what the app asks, by call; everything when absent
+   */
+  async broken(
+    contract: RestContract,
+    document: Json,
+    seed: number,
+    asked: ReadonlyMap<string, readonly Record<string, unknown>[]> = this.asked,
+  ): Promise<string[]> {
     const found: string[] = [];
     const server = new Server(contract, document, seed);
+    // An app that makes few calls gets more answers to each.
+    const answersEach = Math.ceil(answersOfAll / Math.max(1, asked.size));
     for (const call of this.plan.calls) {
-      const asked = this.asked.get(call.name) ?? [];
       let wrong: string | undefined;
       for (let at = 0; at < answersEach && wrong === undefined; at++)
-        for (const args of asked) wrong ??= await this.refused(call, args, server);
+        for (const args of asked.get(call.name) ?? []) wrong ??= await this.refused(call, args, server);
       if (wrong !== undefined) found.push(`${call.name}: ${wrong}`);
     }
     return found;
@@ -98,6 +154,27 @@ export class ReleasedApp {
       return `${String(error)} ${JSON.stringify((error as { body?: unknown }).body ?? "")}`.slice(0, 300);
     }
   }
+}
+
+/** A drawn value with no more in it than source gives; what source writes for any value is drawn. */
+function alike(drawn: unknown, written: unknown): unknown {
+  if (Array.isArray(written)) {
+    const items = written as unknown[];
+    if (items.length === 0 || !Array.isArray(drawn)) return written;
+    return drawn.map((each, at) => alike(each, items[at % items.length]));
+  }
+  if (isPlainObject(written)) {
+    const from = isPlainObject(drawn) ? drawn : {};
+    return Object.fromEntries(
+      Object.entries(written).map(([key, value]) => [key, key in from ? alike(from[key], value) : value]),
+    );
+  }
+  const isAny = written === "text" || written === "anything" || written === 1;
+  return isAny && typeof drawn === typeof written ? drawn : written;
+}
+
+function isPlainObject(value: unknown): value is Record<string, unknown> {
+  return typeof value === "object" && value !== null && Object.getPrototypeOf(value) === Object.prototype;
 }
 
 async function readAll(items: AsyncIterable<unknown>): Promise<void> {

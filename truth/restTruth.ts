@@ -12,15 +12,17 @@ import { operationNames } from "../src/core/languages/typescript/contractNaming.
 import { typescriptFacts } from "../test/support/typescriptSdk.js";
 import type { TypescriptSettings } from "../src/core/languages/typescript/settings.js";
 import { readContract } from "../src/core/readContract.js";
-import { planRest } from "../src/core/sdk/planRest.js";
+import { planRest, type RestSettings } from "../src/core/sdk/planRest.js";
 import type { Json } from "../test/proof/random/makeSchema.js";
 import { Randomness } from "../test/proof/random/randomness.js";
 import { exercisingApp, type ExercisingApp } from "./exercise.js";
 import { ReleasedApp } from "./restApps.js";
 import { factOf, refusalsTold } from "./refusals.js";
-import { folder, programOf, refusedLines } from "./program.js";
+import { folder, programOf, refusedBy, refusedLines } from "./program.js";
+import { ProjectOnDisk } from "./projectOnDisk.js";
 import { restEdits, type Edit } from "./restEdits.js";
-import type { Blame, Case } from "./truth.js";
+import { sparseApp } from "./sparseApp.js";
+import { isHeld, type AppCase, type Blame, type Case } from "./truth.js";
 
 const name = "shop";
 const documents = new Map([[`${folder}/app.ts`, { document: "app.ts" }]]);
@@ -33,13 +35,17 @@ export class RestTruth {
   private readonly settings: Omit<TypescriptSettings, "imports">;
   private readonly uses: readonly SourceUse[];
   private released: ReleasedApp | undefined;
+  private readonly project: ProjectOnDisk;
+  private readonly rest: Pick<RestSettings, "pages">;
 
   constructor(
     readonly base: string,
     private readonly document: Json,
     private readonly runtime: ReadonlyMap<string, string>,
-    settings: Omit<TypescriptSettings, "imports"> = {},
+    settings: Omit<TypescriptSettings, "imports">,
+    { root, rest = {} }: { readonly root: string; readonly rest?: Pick<RestSettings, "pages"> },
   ) {
+    this.rest = rest;
     this.settings = settings;
     this.before = read(document);
     const files = this.files(this.before);
@@ -57,6 +63,14 @@ export class RestTruth {
       connect: "connectShop",
       documentOf: (path) => documents.get(path)?.document,
     });
+    this.project = new ProjectOnDisk({
+      root,
+      configuration: {
+        contracts: { [name]: { from: "api.json", ...rest } },
+        sdks: { app: { language: "typescript", covers: [name], into: "src/sdk", settings } },
+      },
+      files: { "api.json": JSON.stringify(document) },
+    });
     if (refused.size > 0)
       throw new Error(`The app does not compile before: ${refusalsTold(this.app, refused).slice(0, 5).join("\n")}`);
   }
@@ -73,9 +87,10 @@ export class RestTruth {
   /** Releases an app with the SDK as it is, so that the clock of apps is judged too. */
   async release(): Promise<void> {
     const files = this.files(this.before);
-    this.released = await ReleasedApp.released(this.before, this.document, files);
+    this.released = await ReleasedApp.released(this.before, this.document, files, this.rest);
     const broken = await this.released.broken(this.before, this.document, 3);
     if (broken.length > 0) throw new Error(`The released app does not work before: ${broken.join("\n")}`);
+    await this.project.generate();
   }
 
   /** Applies an edit of each kind, one after the other, and says what is predicted and what is so. */
@@ -89,12 +104,15 @@ export class RestTruth {
     const changes = compareRest(this.before, after, {
       ...typescriptFacts(this.settings),
       suppliesBaseUrl: true,
+      rest: this.rest,
     }).filter(({ isUnpromised }) => isUnpromised !== true);
     const broken = await this.released?.broken(after, document, seed);
     const refused = this.refused(after);
+    const inUse = await this.judgeInUse(document, after, [...refused.keys()], seed);
     const blame = done.length > 1 ? this.blame(after, changes, edits, seed) : undefined;
     return {
       ...(blame ? { blame } : {}),
+      inUse,
       base: this.base,
       seed,
       kinds: done.map(({ kind }) => kind),
@@ -108,9 +126,37 @@ export class RestTruth {
     };
   }
 
+  /** What the program says of an app that uses little, half of the time of something that no longer compiles. */
+  private async judgeInUse(
+    document: Json,
+    after: RestContract,
+    lines: readonly number[],
+    seed: number,
+  ): Promise<AppCase> {
+    const random = new Randomness(seed * 13 + 7);
+    const before = this.files(this.before);
+    const app = sparseApp(this.app, {
+      random,
+      wanted: lines.length > 0 && random.chance(0.5) ? [random.pick(lines)] : [],
+      index: `sdk/${name}/index.js`,
+      compiles: (script) => refusedBy(before, script).size === 0,
+    });
+    const told = await this.project.impact(app.files, { "api.json": JSON.stringify(document) });
+    const asked = app.isWhole ? await this.released?.askedIn(app.calls) : undefined;
+    const broken = asked && (await this.released?.broken(after, document, seed, asked));
+    const refused = refusedBy(this.files(after), app.script);
+    return {
+      said: { code: isHeld(told, "code"), apps: isHeld(told, "apps") },
+      breaks: { code: refused.size > 0, ...(broken ? { apps: broken.length > 0 } : {}) },
+      changes: told.changes,
+      evidence: { code: [...refused.values()].flat(), apps: broken ?? [] },
+      files: app.files,
+    };
+  }
+
   /** Whether each compile error is put under a change of the edit that alone would cause it too. */
   private blame(after: RestContract, changes: readonly Change[], edits: readonly Edit<Json>[], seed: number): Blame {
-    const facts = { ...typescriptFacts(this.settings), suppliesBaseUrl: true };
+    const facts = { ...typescriptFacts(this.settings), suppliesBaseUrl: true, rest: this.rest };
     const keyOf = ({ code, subject }: Change): string => `${code} ${subject}`;
     const singles = edits.flatMap((edit, at) => {
       const document = structuredClone(this.document);
@@ -154,7 +200,7 @@ export class RestTruth {
 
   private files(contract: RestContract): Map<string, string> {
     const sdk = printTypescriptSdk(
-      { name: "sdk", contracts: [planRest(contract, {})] },
+      { name: "sdk", contracts: [planRest(contract, this.rest)] },
       { runtime: this.runtime, scalars: new Map(), settings: this.settings },
     );
     return new Map([...sdk].filter(([path]) => path.endsWith(".ts")).map(([path, text]) => [`sdk/${path}`, text]));

@@ -1,4 +1,5 @@
 import type { Change } from "../src/core/change/change.js";
+import type { ToldChange, ToldImpact } from "./projectOnDisk.js";
 import { heavier, weight, type Level } from "../src/core/change/verdict.js";
 
 export type Clock = "code" | "apps";
@@ -12,6 +13,18 @@ export interface Blame {
   alone: number;
 }
 
+/** An app that uses some of the SDK: what the program said of it, and what is so. */
+export interface AppCase {
+  /** Whether the gate holds it. */
+  readonly said: Readonly<Record<Clock, boolean>>;
+  /** Whether it breaks; a clock that was not tried is absent. */
+  readonly breaks: Readonly<Partial<Record<Clock, boolean>>>;
+  readonly changes: readonly ToldChange[];
+  readonly evidence: Readonly<Record<Clock, readonly string[]>>;
+  /** The app's own files, by path. */
+  readonly files: ReadonlyMap<string, string>;
+}
+
 /** One or more edits, what was predicted and what was found out. */
 export interface Case {
   readonly base: string;
@@ -22,6 +35,8 @@ export interface Case {
   /** What really happens; a clock that was not tried is absent. Of apps only breaks can be seen. */
   readonly facts: Readonly<Partial<Record<Clock, Level>>>;
   readonly blame?: Blame;
+  /** The same edits, and an app that uses little; absent where none was made. */
+  readonly inUse?: AppCase | undefined;
   /** What the fact was seen by, for people who look into a miss. */
   readonly evidence: Readonly<Partial<Record<Clock, readonly string[]>>>;
 }
@@ -41,6 +56,24 @@ const unseen: Readonly<Record<Clock, readonly string[]>> = {
   code: ["auth.now-required", "auth.scheme.changed", "server.elsewhere"],
   apps: ["auth.now-required", "auth.scheme.changed", "ask.style.changed"],
 };
+
+/** Whether the gate holds what the program told of an app, but for what nobody here sees. */
+export function isHeld({ changes, brokenQueries }: ToldImpact, clock: Clock): boolean {
+  return (
+    brokenQueries.length > 0 ||
+    changes.some(
+      ({ code, use, verdict }) => use !== "not used" && verdict[clock] === "breaking" && !unseen[clock].includes(code),
+    )
+  );
+}
+
+/** Counts, for one clock, how many apps break, are said to, and both. */
+export function scoreInUse(cases: readonly Case[], clock: Clock): Score {
+  const all = cases.flatMap(({ inUse }) => (inUse?.breaks[clock] === undefined ? [] : inUse));
+  const [truths, said] = [all.filter(({ breaks }) => breaks[clock]), all.filter((each) => each.said[clock])];
+  const both = truths.filter((each) => each.said[clock]).length;
+  return { truths: truths.length, found: both, predicted: said.length, right: both };
+}
 
 /** The heaviest prediction on a clock. */
 export function predicted(changes: readonly Change[], clock: Clock): Level {

@@ -1,7 +1,7 @@
 import { inReportOrder } from "../core/change/impact.js";
-import type { JudgedChange } from "../core/change/judgedChange.js";
+import type { Hit, JudgedChange } from "../core/change/judgedChange.js";
 import { refusedOperations } from "../core/change/refusedOperations.js";
-import { heavier, type Level } from "../core/change/verdict.js";
+import { heavier, type Level, type Verdict } from "../core/change/verdict.js";
 import type { RefusedQuery } from "../core/graphql/refusedQueries.js";
 import type { CompileError } from "../core/use/compileError.js";
 import { explainError } from "../core/use/explainErrors.js";
@@ -55,15 +55,29 @@ export async function judgeByCompiler(
   // What uses a query that is refused compiles, or not, only once that is mended.
   const isGone = ({ hits }: JudgedChange): boolean =>
     hits.some(({ owner, operations }) => [owner, ...operations].some((operation) => gone.has(operation)));
-  return inReportOrder(changes.map((change) => (isAsked(change) && !isGone(change) ? judged(change, asked) : change)));
+  return inReportOrder(
+    changes.map((change) => {
+      if (isAsked(change) && !isGone(change)) return judged(change, asked);
+      return change.use === "not used" ? foundByCompiler(change, asked) : change;
+    }),
+  );
 }
 
 /** Whether only the compiler knows what a change does: a query that uses it does not say what source makes of the answer. */
-function isOpen({ verdict, use, sdks, hits }: JudgedChange, mayBeAdapted: boolean): boolean {
+function isOpen(change: JudgedChange, mayBeAdapted: boolean): boolean {
+  const { verdict, use, sdks, hits } = change;
   if (use !== "used") return false;
+  if (verdict.code !== "compatible" && isOfOneKind(change)) return true;
   const codes = [verdict.code, ...(sdks ?? []).map(({ code }) => code)];
   if (codes.includes("risky")) return true;
   return codes.includes("breaking") && (mayBeAdapted || !hits.some(({ isInSource }) => isInSource === true));
+}
+
+/** Whether one of several values, or kinds of value, is gone, and no place says that it is the one which is used there. */
+function isOfOneKind({ code, coordinates, hits }: JudgedChange): boolean {
+  if (code === "ask.member.gone") return true;
+  const isSaid = hits.some(({ owner }) => coordinates.some((coordinate) => owner.startsWith(`${coordinate}.`)));
+  return code.endsWith(".choice.gone") && !isSaid;
 }
 
 /** What the compiler of one language says. */
@@ -95,6 +109,16 @@ function judged(change: JudgedChange, asked: readonly AskedApp[]): JudgedChange 
     ...(sdks ? { sdks } : {}),
     ...(errors.length > 0 ? { errors } : {}),
   };
+}
+
+/** A change of which nobody saw a use, and which the compiler refuses all the same, is in use where it does. */
+function foundByCompiler(change: JudgedChange, asked: readonly AskedApp[]): JudgedChange {
+  const errors = asked.flatMap((app) => app.errors.get(change) ?? []);
+  if (errors.length === 0) return change;
+  const owner = change.word ?? change.subject;
+  const hits = errors.map(({ place }): Hit => ({ owner, operations: [], place, kind: "names", isInSource: true }));
+  const verdict: Verdict = { ...change.verdict, code: "breaking" };
+  return { ...change, use: "used", verdict, hits, errors };
 }
 
 /** Whether an error may come from a change: it is near what uses it, or nobody knows where in source that is. */

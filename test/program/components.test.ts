@@ -38,6 +38,11 @@ describe("templates of Vue", () => {
       "5",
     ],
     [
+      "in an attribute with entities",
+      `${setup(`${quayImport}\ndefineProps<{ quay: Quay }>();`)}<template><p v-if="quay.note === &quot;calm&quot; &amp;&amp; 1 &lt; 2"></p></template>`,
+      "5",
+    ],
+    [
       "of a ref",
       `${setup(`import { ref } from "vue";\n${quayImport}\nconst quay = ref<Quay>();`)}<template>\n<p :title="quay?.note">x</p></template>`,
       "7",

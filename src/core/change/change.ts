@@ -21,6 +21,11 @@ export interface Change {
   readonly operations: readonly string[];
   /** How query documents and source depend on it; a use with one of these coordinates is hit. */
   readonly coordinates: readonly string[];
+  /**
+   * What calls the operations that answer it, in the SDK's own names, where the SDK reads all of an answer: a call whose
+   * answer it cannot read fails in released apps, whatever the app would have used of it.
+   */
+  readonly callers?: readonly string[];
   /** GraphQL: uses for which the verdict is another one, by coordinate. */
   readonly verdictAt?: Readonly<Record<string, Verdict>>;
   /** GraphQL: the interfaces and unions of a type that an answer can now be. */

@@ -1,4 +1,11 @@
-import { isStream, operationLabel, type Reference, type RestContract, type RestOperation } from "../contract/model.js";
+import {
+  isStream,
+  operationLabel,
+  type Field,
+  type Reference,
+  type RestContract,
+  type RestOperation,
+} from "../contract/model.js";
 import { namedTypes } from "../contract/reachedTypes.js";
 import { connectionPlan } from "../sdk/lower/connectionPlan.js";
 import { planRest } from "../sdk/planRest.js";
@@ -13,7 +20,8 @@ import { pairOperations } from "./pairOperations.js";
 import { partsShared } from "./partsShared.js";
 import type { Asked, PointKind, Points } from "./points.js";
 import { renamedTo } from "./renamedTo.js";
-import type { CallNames, ContractNames } from "../sdk/contractNames.js";
+import type { ContractNames } from "../sdk/contractNames.js";
+import { operationNames, type OperationNames } from "./operationNames.js";
 import type { SdkFacts } from "./sdkFacts.js";
 import { usersOfTypes } from "./usersOfTypes.js";
 
@@ -24,6 +32,12 @@ import { usersOfTypes } from "./usersOfTypes.js";
 export function compareRest(before: RestContract, after: RestContract, facts: SdkFacts): Change[] {
   const plans = { before: planRest(before, facts.rest), after: planRest(after, facts.rest) };
   return new RestComparison(before, after, plans.before, plans.after, facts).changes;
+}
+
+/** An operation may be called for its whole answer, and as a stream. */
+interface CallsOfOperation {
+  readonly whole: RestCall;
+  readonly stream?: RestCall;
 }
 
 interface CallPair {
@@ -37,6 +51,9 @@ class RestComparison {
   private readonly named = new Map<string, { before: string; after: string; face: "ask" | "answer" }>();
   private readonly users: Record<"ask" | "answer", (key: string) => readonly string[]>;
   private readonly names: Record<"before" | "after", ContractNames>;
+  private readonly left: ReadonlyMap<string, CallsOfOperation>;
+  private readonly operationNames = new Map<string, OperationNames>();
+  private readonly callers = new WeakMap<readonly string[], readonly string[]>();
 
   constructor(
     private readonly from: RestContract,
@@ -46,6 +63,7 @@ class RestComparison {
     private readonly facts: SdkFacts,
   ) {
     this.names = { before: facts.names(before), after: facts.names(after) };
+    this.left = callsByLabel(before);
     this.users = {
       ask: usersOfTypes(before, "ask"),
       answer: usersOfTypes(before, "answer"),
@@ -60,7 +78,34 @@ class RestComparison {
   }
 
   private at<K extends PointKind>(kind: K, point: Points[K], operations: () => readonly string[]): void {
+    const first = this.changes.length;
     applyRules(this.changes, kind, point, this.facts, operations);
+    if (this.changes.length === first || !this.isReadWhole(kind, point)) return;
+    for (const change of this.changes.splice(first)) {
+      const isFatal = change.face === "answer" && change.verdict.apps !== "compatible";
+      this.changes.push(isFatal ? { ...change, callers: this.callersOf(change.operations) } : change);
+    }
+  }
+
+  /** Whether the SDK reads what is at a point in every answer: all of it is checked, or the value becomes another one. */
+  private isReadWhole<K extends PointKind>(kind: K, point: Points[K]): boolean {
+    const { facts } = this;
+    if (facts.verifies) return true;
+    const before = "before" in point ? point.before : undefined;
+    if (kind === "value") return facts.decodes((before as Reference).shape);
+    return kind === "field" && before !== undefined && facts.decodes((before as Field).type.shape);
+  }
+
+  /** What source calls the calls of some operations. */
+  private callersOf(operations: readonly string[]): readonly string[] {
+    const known = this.callers.get(operations);
+    if (known) return known;
+    const found = operations.flatMap((label) => {
+      const call = this.left.get(label)?.whole;
+      return call ? this.namesOf(call).calls : [];
+    });
+    this.callers.set(operations, found);
+    return found;
   }
 
   private readonly onNamed: NamedPairs = (before, after, face) => {
@@ -90,9 +135,20 @@ class RestComparison {
     return name === undefined ? undefined : this.facts.typeName(name);
   }
 
-  /** What source calls what a call of the old contract has. */
-  private namesOf(call: RestCall): CallNames {
-    return this.names.before.call(call);
+  /** What source can name of an operation of the old contract, whichever way it calls it. */
+  private namesOf(call: RestCall): OperationNames {
+    const label = operationLabel(call.operation);
+    const known = this.operationNames.get(label);
+    if (known) return known;
+    const { whole, stream } = this.left.get(label) ?? { whole: call };
+    const names = operationNames([whole, ...(stream ? [stream] : [])], this.names.before);
+    this.operationNames.set(label, names);
+    return names;
+  }
+
+  /** What source can name of one call: as a stream an operation answers, and fails, by other types. */
+  private ownNamesOf(call: RestCall): OperationNames {
+    return operationNames([call], this.names.before);
   }
 
   private walk(operations: () => readonly string[]): ShapeWalk {
@@ -105,7 +161,7 @@ class RestComparison {
   }
 
   private compareCalls(): void {
-    const left = callsByLabel(this.before);
+    const { left } = this;
     const right = callsByLabel(this.after);
     const kept = (plan: RestPlan): RestOperation[] =>
       [...callsByLabel(plan).values()].map(({ whole }) => whole.operation);
@@ -144,14 +200,14 @@ class RestComparison {
   private compareCall({ before, after, label }: CallPair): void {
     const operations = (): string[] => [label];
     const named = this.namesOf(before);
-    const coordinates = [named.call];
+    const coordinates = named.calls;
     const point = {
       ...this.operationPoint(label, before),
       placeAfter: after.operation.place,
     };
     const names = before.name === after.name ? coordinates : named.all;
     this.at("operation", { ...point, before, after, coordinates: names }, operations);
-    const { pages } = named;
+    const { pages } = this.names.before.call(before);
     if (pages !== undefined) {
       const now = this.names.after.call(after).pages;
       this.at("paging", { ...point, before: pages, after: now, coordinates: [pages] }, operations);
@@ -170,7 +226,7 @@ class RestComparison {
     this.compareArguments({ before, after, label }, operations);
     this.compareBody({ before, after, label }, operations);
     this.compareStatuses({ before, after, label }, operations);
-    this.compareHeaders({ before, after, label }, operations, coordinates);
+    this.compareHeaders({ before, after, label }, operations, this.ownNamesOf(before).calls);
   }
 
   private operationPoint(label: string, call: RestCall | undefined) {
@@ -178,7 +234,7 @@ class RestComparison {
       subject: label,
       face: "operation",
       placeBefore: call?.operation.place,
-      coordinates: call ? [this.namesOf(call).call] : [],
+      coordinates: call ? this.namesOf(call).calls : [],
     } as const;
   }
 
@@ -193,7 +249,7 @@ class RestComparison {
     const pointOf = (each: Asked) => ({
       ...common,
       subject: `${label} ${each.name}`,
-      coordinates: [this.namesOf(before).argumentCoordinate(each.argument ?? each.name)],
+      coordinates: this.namesOf(before).argument(each.argument ?? each.name),
       word: each.argument ?? each.name,
     });
     const renamed = new Set<Asked>();
@@ -220,7 +276,7 @@ class RestComparison {
       if (!renamed.has(each))
         context.at("parameter", {
           ...pointOf(each),
-          coordinates: [this.namesOf(before).call],
+          coordinates: this.namesOf(before).calls,
           after: each,
           placeAfter: each.place,
         });
@@ -236,7 +292,7 @@ class RestComparison {
       owner: label,
       face: "ask",
       subject: `${label} body`,
-      coordinates: [this.namesOf(before).argumentCoordinate("body")],
+      coordinates: this.namesOf(before).argument("body"),
       placeBefore: from?.place,
       placeAfter: to?.place,
     } as const;
@@ -245,7 +301,7 @@ class RestComparison {
         ...point,
         before: from,
         after: to,
-        coordinates: from ? point.coordinates : [this.namesOf(before).call],
+        coordinates: from ? point.coordinates : this.namesOf(before).calls,
       });
     if (left?.source.kind !== "body" || right?.source.kind !== "body") return;
     const offered = right.source.body.contents.map(({ mediaType }) => mediaType);
@@ -297,7 +353,7 @@ class RestComparison {
       owner: label,
       face: "answer",
       subject: `${label} ${what}`,
-      coordinates: [this.namesOf(before).call],
+      coordinates: this.ownNamesOf(before).calls,
       placeBefore: before.operation.place,
       placeAfter: after.operation.place,
     } as const;
@@ -321,7 +377,7 @@ class RestComparison {
           deepSignature(type, this.before.types, isInline) === deepSignature(after.type, this.after.types, isInline),
       );
     const status = (before ?? after)?.status ?? "";
-    const coordinates = role === "failure" ? this.namesOf(pair.before).failures : [this.namesOf(pair.before).call];
+    const coordinates = role === "failure" ? this.ownNamesOf(pair.before).failures : this.ownNamesOf(pair.before).calls;
     const point = {
       owner: label,
       role,
@@ -356,7 +412,7 @@ class RestComparison {
     operations: () => readonly string[],
   ): void {
     if (!before.type || !after.type || before.form !== after.form) return;
-    const coordinates = [this.namesOf(pair.before).call];
+    const coordinates = this.ownNamesOf(pair.before).calls;
     this.walk(operations).compare({
       before: before.type,
       after: after.type,
@@ -379,7 +435,7 @@ class RestComparison {
       const other = after.headers.find((each) => each.name === name);
       const point = {
         ...pointOf(field.name),
-        coordinates: [this.namesOf(before).headerCoordinate(name)],
+        coordinates: this.ownNamesOf(before).header(name),
         word: name,
         placeBefore: field.place,
         placeAfter: other?.field.place,
@@ -517,11 +573,14 @@ class RestComparison {
       const point = { owner: "connection", subject: `connection ${name}`, face: "ask", isGraphql: false } as const;
       if (isDemanded) this.at("parameter", { ...point, coordinates: ["connection"], after: field }, none);
     }
+    // What is given by name stands together in one option, which goes with the last of them.
+    const given = (name: string, option: string, left: number): string[] =>
+      [name, ...(left === 0 ? [option] : [])].map((each) => this.names.before.connectionCoordinate(each));
     for (const [name, scheme] of this.before.authSchemes) {
       const point = {
         subject: `connection ${name}`,
         face: "operation",
-        coordinates: [this.names.before.connectionCoordinate(name)],
+        coordinates: given(name, "auth", this.after.authSchemes.size),
         word: name,
       } as const;
       this.at("scheme", { ...point, before: name, scheme, after: this.after.authSchemes.get(name) }, none);
@@ -529,7 +588,7 @@ class RestComparison {
     const { ownServers } = connectionPlan(this.after);
     for (const url of connectionPlan(this.before).ownServers) {
       if (ownServers.includes(url)) continue;
-      const coordinates = [this.names.before.connectionCoordinate(url)];
+      const coordinates = given(url, "servers", ownServers.length);
       const subject = `connection ${url}`;
       this.at("ownServer", { subject, face: "operation", coordinates, word: url, before: url }, none);
     }
@@ -564,8 +623,8 @@ function definedAt(contract: RestContract, id: string) {
 }
 
 /** The calls of each operation: the one that answers a whole, and the one that answers item by item, if it has two. */
-function callsByLabel(plan: RestPlan): Map<string, { whole: RestCall; stream?: RestCall }> {
-  const found = new Map<string, { whole: RestCall; stream?: RestCall }>();
+function callsByLabel(plan: RestPlan): Map<string, CallsOfOperation> {
+  const found = new Map<string, CallsOfOperation>();
   const labels = new Map<string, RestCall[]>();
   for (const call of plan.calls) {
     const label = operationLabel(call.operation);

@@ -6,6 +6,8 @@ export interface ForSdk {
   readonly code: Level;
   /** How source depends on what changed, in the SDK's own names. */
   readonly coordinates: readonly string[];
+  /** What calls the operations that answer it, where the SDK reads all of an answer. */
+  readonly callers?: readonly string[];
 }
 
 /** What a change does to the source that is written against one SDK. */

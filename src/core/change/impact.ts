@@ -4,7 +4,7 @@ import type { QueryUse } from "../graphql/queryModel.js";
 import { groupedBy } from "../text/groupedBy.js";
 import { byCodeUnit } from "../text/sortedBy.js";
 import type { Change } from "./change.js";
-import { byWeight, heavier, type Verdict } from "./verdict.js";
+import { byWeight, heavier, type Level, type Verdict } from "./verdict.js";
 import { compareGraphql } from "./compareGraphql.js";
 import { compareRest } from "./compareRest.js";
 import type { Hit, JudgedChange } from "./judgedChange.js";
@@ -87,10 +87,7 @@ function verdictOn({ verdict, verdictAt }: Pick<Change, "verdict" | "verdictAt">
   const found = uses.map(({ coordinate }) => verdictAt[coordinate] ?? verdict);
   // Which keys types share is a matter of documents, of which a contract alone says nothing.
   const others = Object.entries(verdictAt).flatMap(([coordinate, each]) => (/[+&]$/.test(coordinate) ? [] : [each]));
-  return (found.length > 0 ? found : [verdict, ...others]).reduce((one, other) => ({
-    code: heavier(one.code, other.code),
-    apps: heavier(one.apps, other.apps),
-  }));
+  return (found.length > 0 ? found : [verdict, ...others]).reduce(heaviestOnEach);
 }
 
 /** Uses in source by the SDK that they are of. */
@@ -119,46 +116,71 @@ function judgeForSdks({ sdks, ...change }: Change, source: SourceBySdk): JudgedC
     const judged = judgeSource(change, source.all);
     return judged.use === "not used" && source.unknown.length > 0 ? { ...judged, use: "cannot tell" } : judged;
   }
-  const judged = sdks.map(({ sdk, code, coordinates }) => {
-    const own = judgeSource({ ...change, coordinates, verdict: { ...change.verdict, code } }, source.of(sdk));
+  const judged = sdks.map(({ sdk, code, coordinates, callers }) => {
+    const forSdk = { ...change, coordinates, ...(callers ? { callers } : {}), verdict: { ...change.verdict, code } };
+    const own = judgeSource(forSdk, source.of(sdk));
     return { sdk, own: source.unknown.includes(sdk) ? { ...own, use: "cannot tell" as const } : own };
   });
   const touched = judged.filter(({ own }) => own.use !== "not used");
   const uses = judged.map(({ own }) => own.use);
-  const code = (touched.length > 0 ? touched : judged)
-    .map(({ own }) => own.verdict.code)
-    .reduce((one, other) => heavier(one, other));
+  const [first, ...others] = (touched.length > 0 ? touched : judged).map(({ own }) => own.verdict);
   return {
     ...change,
-    verdict: { ...change.verdict, code },
+    verdict: others.reduce(heaviestOnEach, first ?? change.verdict),
     sdks: judged.map(({ sdk, own }) => ({ sdk, code: own.verdict.code, coordinates: own.coordinates, use: own.use })),
     hits: distinct(judged.flatMap(({ own }) => own.hits)),
     use: uses.includes("used") ? "used" : uses.includes("cannot tell") ? "cannot tell" : "not used",
   };
 }
 
+function heaviestOnEach(one: Verdict, other: Verdict): Verdict {
+  return { code: heavier(one.code, other.code), apps: heavier(one.apps, other.apps) };
+}
+
 /** What source does with what is changed, as the compiler sees it. */
 function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedChange {
   const isName = change.code.startsWith("type.name.");
   const found = source.usesOf(change.coordinates, change.face).filter(({ kind }) => !isName || kind === "names");
-  const hits = found.map(({ coordinate, kind, place }): Hit => ({
-    owner: coordinate.replace(/[?{}]+$/, ""),
-    operations: [],
-    place,
-    kind,
-    isInSource: true,
-  }));
-  // Who builds an answer by hand does not compile when more has to be there.
-  const isBuilt =
-    change.code.startsWith("answer.field.") && found.some(({ kind }) => kind === "builds" || kind === "omits");
-  const code = change.verdict.code === "risky" && isBuilt ? "breaking" : change.verdict.code;
-  const isUnclear = hits.length === 0 && source.mayReach(change.coordinates);
+  // An answer that is built by hand, as in a test, need not compile with another type; only the compiler knows.
+  const given = found.length === 0 && change.face === "answer" ? source.writesOf(change.coordinates) : [];
+  const called = source.usesOf(change.callers ?? [], "operation");
+  const hits = distinct((found.length > 0 ? found : given.length > 0 ? given : called).map(hitInSource));
+  const isUnclear = found.length === 0 && source.mayReach(change.coordinates);
+  const isBuilt = change.code.startsWith("answer.field.") && found.some(({ kind }) => isBuilding(kind));
+  const onCode = (level: Level): Level => {
+    if (level === "compatible" || isUnclear) return level;
+    if (found.length === 0 && hits.length > 0) return given.length > 0 ? "risky" : "compatible";
+    // Who builds an answer by hand does not compile when more has to be there.
+    return level === "risky" && isBuilt ? "breaking" : level;
+  };
+  // What is only built is nothing that a server answered, and what is only compared is nothing that is sent.
+  const isRead = called.length > 0 || isUnclear || (hits.length > 0 && !hits.every(({ kind }) => isGiving(kind)));
+  const { code, apps } = change.verdict;
+  const isUnsent = change.face === "ask" && hits.length > 0 && hits.every(({ kind }) => kind === "matches");
+  const isSpared = isUnsent || (change.face === "answer" && hits.length > 0 && !isRead);
+  const isCalledAlone = found.length === 0 && given.length === 0 && hits.length > 0;
   return {
     ...change,
-    verdict: { ...change.verdict, code },
-    hits: distinct(hits),
+    ...(isCalledAlone ? { hint: readWhole } : {}),
+    verdict: { code: onCode(code), apps: isSpared ? "compatible" : apps },
+    hits,
     use: hits.length > 0 ? "used" : isUnclear ? "cannot tell" : "not used",
   };
+}
+
+const readWhole =
+  "The SDK reads whole answers: in released apps these calls fail when they are answered this, whatever is used of it.";
+
+function hitInSource({ coordinate, kind, place }: SourceUse): Hit {
+  return { owner: coordinate.replace(/[?{}]+$/, ""), operations: [], place, kind, isInSource: true };
+}
+
+function isBuilding(kind: string): boolean {
+  return kind === "builds" || kind === "omits";
+}
+
+function isGiving(kind: string): boolean {
+  return isBuilding(kind) || kind === "writes";
 }
 
 /** Whether a type that an answer can now be has no way to a key that is read of all types alike. */

@@ -20,10 +20,11 @@ export function mergedForSdks(all: readonly ChangesForSdk[]): Change[] {
     for (const change of changes) {
       const key = JSON.stringify([change.code, change.face, change.subject, change.message]);
       const known = merged.get(key);
-      const { verdict, coordinates, verdictAt = known?.verdictAt } = change;
-      const sdks = [...(known?.sdks ?? []), { sdk, code: verdict.code, coordinates }];
+      const { verdict, coordinates, verdictAt = known?.verdictAt, callers, ...own } = change;
+      const forSdk = { sdk, code: verdict.code, coordinates, ...(callers ? { callers } : {}) };
+      const sdks = [...(known?.sdks ?? []), forSdk];
       merged.set(key, {
-        ...(known ?? change),
+        ...(known ?? own),
         ...(verdictAt ? { verdictAt } : {}),
         verdict: known
           ? { code: heavier(known.verdict.code, verdict.code), apps: heavier(known.verdict.apps, verdict.apps) }

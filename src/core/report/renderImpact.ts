@@ -174,7 +174,8 @@ function renderChange(change: JoinedChange, texts: ImpactTexts, paint: Paint, is
   if (change.use === "cannot tell" && isUseKnown)
     rows.push(`      ${paint.quiet("your code: cannot tell whether it uses this")}`);
   if (change.use === "not used") rows.push(`      ${paint.quiet("your code: does not use this")}`);
-  if (change.hint !== undefined && change.use !== "not used") rows.push(`      ${paint.good(`-> ${change.hint}`)}`);
+  if (change.hint !== undefined && change.use !== "not used")
+    rows.push(...wrap(`-> ${change.hint}`, width - 6, "   ").map((line) => `      ${paint.good(line)}`));
   return rows;
 }
 

@@ -53,6 +53,13 @@ export class SourceIndex {
       .filter(({ kind }) => kinds?.has(kind) ?? true);
   }
 
+  /** Where one of some coordinates is given a value. */
+  writesOf(coordinates: readonly string[]): SourceUse[] {
+    return coordinates
+      .flatMap((coordinate) => this.byCoordinate.get(coordinate) ?? [])
+      .filter(({ kind }) => kind === "writes");
+  }
+
   /** Whether a record that one of the coordinates belongs to is reached in a way that does not show its fields. */
   mayReach(coordinates: readonly string[]): boolean {
     return coordinates.some((coordinate) => {

@@ -26,12 +26,12 @@ function callNaming(call: RestCall | GraphqlCall, names: TypescriptNames): CallN
       headerCoordinate: () => "",
     };
   }
-  const { call: name, items, args, failure, isFailure, headers } = names.rest(call);
+  const { call: name, items, args, failure, isFailure, headers, headersReader } = names.rest(call);
   return {
     call: name,
     ...(items === "" ? {} : { pages: items }),
     failures: [failure, isFailure],
-    all: [name, args, failure, isFailure],
+    all: [name, ...(items === "" ? [] : [items]), args, failure, isFailure, headers, headersReader],
     argumentCoordinate: (argument) => `${args}.${argument}`,
     headerCoordinate: (header) => `${headers}.${header}`,
   };

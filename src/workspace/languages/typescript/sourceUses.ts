@@ -127,7 +127,9 @@ class FileScan {
 
   private use({ owner, member, isType }: Declared, node: ts.Node): void {
     if (member !== undefined) {
-      this.field(owner, member, isWritten(node) ? "writes" : "reads", node);
+      const value = valueGiven(node);
+      if (value) this.written(owner, member, node, value);
+      else this.field(owner, member, "reads", node);
       return;
     }
     this.add(owner === this.sdk.connect ? "connection" : owner, isType ? "names" : "calls", node);
@@ -136,6 +138,20 @@ class FileScan {
   private field(owner: string, member: string, kind: SourceUseKind, node: ts.Node): void {
     this.add(`${owner}.${member}`, kind, node);
     for (const name of this.namedBy(owner, member)) this.add(name, kind, node);
+  }
+
+  /** A member is given a value: where that can only be some values of a choice, no other one is sent. */
+  private written(owner: string, member: string, node: ts.Node, value: ts.Expression | undefined): void {
+    const values = value && valuesOf(this.checker.getTypeAtLocation(value));
+    const taken = value && this.checker.getContextualType(value);
+    const isAny = (values?.length ?? 0) > 1 && values?.length === (taken && valuesOf(taken))?.length;
+    if (!values || isAny) {
+      this.field(owner, member, "writes", node);
+      return;
+    }
+    this.add(`${owner}.${member}`, "writes", node);
+    for (const name of [`${owner}.${member}`, ...this.namedBy(owner, member)])
+      for (const each of values) this.add(`${name}.${each}`, "writes", node);
   }
 
   /** Names of types of the SDK that the declared type of a member refers to: who reads the member reads them. */
@@ -209,27 +225,39 @@ class FileScan {
     const expected = this.checker.getContextualType(node);
     if (!expected) return;
     const set = new Map<string, ts.Node>();
+    const given = new Map<string, ts.Expression>();
     let isWhole = true;
     for (const property of node.properties) {
       if (ts.isSpreadAssignment(property)) isWhole = false;
       else if (!ts.isComputedPropertyName(property.name)) set.set(property.name.text, property.name);
       else isWhole = false;
+      if (ts.isPropertyAssignment(property) && !ts.isComputedPropertyName(property.name))
+        given.set(property.name.text, property.initializer);
+      else if (ts.isShorthandPropertyAssignment(property)) given.set(property.name.text, property.name);
     }
     const owners = new Set<string>();
-    for (const type of membersOf(expected)) {
+    for (const type of this.takenBy(node, membersOf(expected))) {
       const owner = this.recordName(type);
       for (const property of this.checker.getPropertiesOfType(type)) {
         const at = set.get(property.name);
         for (const { owner: declaredIn, member } of this.declared(property)) {
           if (member === undefined) continue;
           if (owner === undefined) owners.add(declaredIn);
-          if (at) this.field(declaredIn, member, "writes", at);
+          if (at) this.written(declaredIn, member, at, given.get(property.name));
           else if (isWhole) this.add(`${declaredIn}.${member}?`, "omits", node);
         }
       }
       if (owner !== undefined) owners.add(owner);
     }
     for (const owner of owners) this.add(`${owner}{}`, "builds", node);
+  }
+
+  /** The members of a union that a literal can be; all of them where it is none, as when it is not complete yet. */
+  private takenBy(node: ts.ObjectLiteralExpression, members: readonly ts.Type[]): readonly ts.Type[] {
+    if (members.length < 2) return members;
+    const own = this.checker.getTypeAtLocation(node);
+    const fitting = members.filter((each) => this.checker.isTypeAssignableTo(own, each));
+    return fitting.length > 0 ? fitting : members;
   }
 
   private recordName(type: ts.Type): string | undefined {
@@ -244,7 +272,7 @@ class FileScan {
       for (const each of membersOf(type))
         for (const declared of this.declared(each.getProperty(key.text)))
           if (declared.member !== undefined)
-            this.field(declared.owner, declared.member, isWritten(node) ? "writes" : "reads", key);
+            this.field(declared.owner, declared.member, valueGiven(node) ? "writes" : "reads", key);
       return;
     }
     if (this.checker.getTypeAtLocation(key).flags & ts.TypeFlags.NumberLike) return;
@@ -423,15 +451,25 @@ function ownerOf(declaration: ts.Node): string | undefined {
   return undefined;
 }
 
-function isWritten(node: ts.Node): boolean {
+/** What a member is given, where a node is what an assignment writes to. */
+function valueGiven(node: ts.Node): ts.Expression | undefined {
   const access = ts.isPropertyAccessExpression(node.parent) && node.parent.name === node ? node.parent : node;
   const { parent } = access;
-  return (
+  const isAssigned =
     ts.isBinaryExpression(parent) &&
     parent.left === access &&
     parent.operatorToken.kind >= ts.SyntaxKind.FirstAssignment &&
-    parent.operatorToken.kind <= ts.SyntaxKind.LastAssignment
+    parent.operatorToken.kind <= ts.SyntaxKind.LastAssignment;
+  return isAssigned ? parent.right : undefined;
+}
+
+/** The values that a type can have, where these are few and written in the type; undefined for others. */
+function valuesOf(type: ts.Type): readonly string[] | undefined {
+  const members = membersOf(type).filter(({ flags }) => !(flags & (ts.TypeFlags.Undefined | ts.TypeFlags.Null)));
+  const values = members.flatMap((each) =>
+    each.isStringLiteral() || each.isNumberLiteral() ? String(each.value) : [],
   );
+  return values.length > 0 && values.length === members.length ? values : undefined;
 }
 
 function isComparison(kind: ts.SyntaxKind): boolean {

@@ -193,7 +193,8 @@ export class VueTemplateCode {
     }
     const at = this.source.indexOf(content, start.offset);
     if (at >= start.offset && at + content.length <= end.offset) this.code.take(at, at + content.length);
-    else this.code.write(content);
+    // What is written with entities (`&lt;`) is another text.
+    else this.code.stand(content, start.offset, end.offset);
   }
 }
 
