@@ -85,7 +85,7 @@ export class GraphqlTruth {
   }
 
   /** Applies an edit of each kind, one after the other, and says what is predicted and what is so. */
-  async judge(kinds: readonly string[], seed: number): Promise<Case | undefined> {
+  async judge(kinds: readonly string[], seed: number, withApp: boolean): Promise<Case | undefined> {
     const tree = schemaTree(this.schema);
     const random = new Randomness(seed);
     const edits = kinds.flatMap((kind) => graphqlEdits.find((edit) => edit.kind === kind) ?? []);
@@ -113,7 +113,9 @@ export class GraphqlTruth {
       openUnions: open,
       openChoices: this.settings.choices === "open",
     });
-    const inUse = await this.judgeInUse({ text: print(tree as never), after, broken }, [...refused.keys()], seed);
+    const inUse = withApp
+      ? await this.judgeInUse({ text: print(tree as never), after, broken }, [...refused.keys()], seed)
+      : undefined;
     return {
       inUse,
       base: this.base,

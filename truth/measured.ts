@@ -16,7 +16,8 @@ interface Bench {
   readonly uses: number;
   readonly untried: readonly string[];
   readonly kinds: readonly string[];
-  readonly judge: (kinds: readonly string[], seed: number) => Promise<Case | undefined> | Case | undefined;
+  /** @param withApp whether an app that uses little is judged too */
+  readonly judge: (kinds: readonly string[], seed: number, withApp: boolean) => Promise<Case | undefined>;
 }
 
 export interface TruthOptions {
@@ -27,6 +28,8 @@ export interface TruthOptions {
   /** Only kinds of edits that hold these words. */
   readonly words: string;
   readonly seed: number;
+  /** In every how manieth case an app that uses little is judged too. */
+  readonly appEvery: number;
   /** Told how many cases are done before each one. */
   readonly onCase?: (done: number) => void;
 }
@@ -84,18 +87,19 @@ function benchOf(
     uses: truth.lines,
     untried,
     kinds: edits.map(({ kind }) => kind),
-    judge: (kinds, seed) => truth.judge(kinds, seed),
+    judge: (kinds, seed, withApp) => truth.judge(kinds, seed, withApp),
   };
 }
 
 /** Edits contracts at random, first one edit at a time, each kind in turn, then several at once. */
 export async function measured(root: string, options: TruthOptions): Promise<Truth> {
-  const { singles, several, words, seed } = options;
+  const { singles, several, words, seed, appEvery } = options;
   const benches = await makeBenches(root);
   const isWanted = (kind: string): boolean => kind.includes(words);
   const cases: Case[] = [];
   const done = new Set<string>();
   const tried = new Set<string>();
+  const withApp = (): boolean => cases.length % appEvery === 0;
   for (let round = seed; cases.length < singles; round++) {
     const before = cases.length;
     for (const kind of new Set(benches.flatMap((bench) => bench.kinds.filter(isWanted)))) {
@@ -103,7 +107,10 @@ export async function measured(root: string, options: TruthOptions): Promise<Tru
       tried.add(kind);
       await breath();
       options.onCase?.(cases.length);
-      const found = await firstOf(rotated(benches, round + cases.length), kind, round * 7919 + cases.length);
+      const found = await firstOf(rotated(benches, round + cases.length), kind, {
+        seed: round * 7919 + cases.length,
+        withApp: withApp(),
+      });
       if (!found) continue;
       cases.push(found);
       done.add(kind);
@@ -116,7 +123,7 @@ export async function measured(root: string, options: TruthOptions): Promise<Tru
     options.onCase?.(cases.length);
     const bench = random.pick(benches);
     const kinds = Array.from({ length: 3 + random.below(4) }, () => random.pick(bench.kinds));
-    const found = await bench.judge([...new Set(kinds)], seed * 31 + count * 17);
+    const found = await bench.judge([...new Set(kinds)], seed * 31 + count * 17, withApp());
     if (found) cases.push(found);
   }
   return { benches, cases, never: [...tried].filter((kind) => !done.has(kind)) };
@@ -128,10 +135,14 @@ async function breath(): Promise<void> {
 }
 
 /** An edit on the first base that it changes into something that can be read; each kind on one base a round. */
-async function firstOf(benches: readonly Bench[], kind: string, seed: number): Promise<Case | undefined> {
+async function firstOf(
+  benches: readonly Bench[],
+  kind: string,
+  { seed, withApp }: { readonly seed: number; readonly withApp: boolean },
+): Promise<Case | undefined> {
   for (let attempt = 0; attempt < mostAttempts; attempt++)
     for (const bench of benches) {
-      const found = bench.kinds.includes(kind) ? await bench.judge([kind], seed + attempt * 101) : undefined;
+      const found = bench.kinds.includes(kind) ? await bench.judge([kind], seed + attempt * 101, withApp) : undefined;
       if (found) return found;
     }
   return undefined;

@@ -36,14 +36,17 @@ export class ReleasedApp {
   /** Arguments that the old server takes, by call. */
   private readonly asked = new Map<string, Record<string, unknown>[]>();
   private readonly samples: Samples;
+  /** The server that it was made for. */
+  private readonly old: Server;
 
   private constructor(
-    private readonly contract: RestContract,
-    private readonly document: Json,
+    contract: RestContract,
+    document: Json,
     private readonly plan: RestPlan,
     private readonly sdk: Record<string, Call>,
   ) {
     this.samples = new Samples(randomContract(document), 11);
+    this.old = new Server(contract, document, 11);
   }
 
   /** @param files the SDK as it was generated, by path */
@@ -68,9 +71,7 @@ export class ReleasedApp {
     drawn: readonly (Record<string, unknown> | undefined)[],
   ): Promise<Record<string, unknown>[]> {
     const found: Record<string, unknown>[] = [];
-    for (const [at, args] of drawn.entries())
-      if (args && (await this.refused(call, args, new Server(this.contract, this.document, at))) === undefined)
-        found.push(args);
+    for (const args of drawn) if (args && (await this.refused(call, args, this.old)) === undefined) found.push(args);
     return found;
   }
 
@@ -86,7 +87,7 @@ export class ReleasedApp {
     const asked = new Map<string, Record<string, unknown>[]>();
     for (const call of this.plan.calls) {
       const taken: Record<string, unknown>[] = [];
-      for (const { args } of calls.filter(({ name }) => name === names.rest(call).call)) {
+      for (const { args } of calls.filter(({ name }) => isOf(name, names.rest(call)))) {
         const drawn = Array.from({ length: argumentsEach * 3 }, (_, at) =>
           alike(argumentsOf(call, this.samples, at) ?? {}, args),
         );
@@ -156,6 +157,11 @@ export class ReleasedApp {
   }
 }
 
+/** Whether source calls an operation by a name: as a whole, or page by page. */
+function isOf(name: string, { call, items }: { readonly call: string; readonly items: string }): boolean {
+  return name === call || name === items;
+}
+
 /** A drawn value with no more in it than source gives; what source writes for any value is drawn. */
 function alike(drawn: unknown, written: unknown): unknown {
   if (Array.isArray(written)) {
@@ -222,7 +228,8 @@ class Server {
     const status = Number(response.status);
     if (response.contents.length === 0) return new Response(null, { status });
     const accepted = request.headers.get("accept") ?? "";
-    const asked = response.contents.filter(({ mediaType }) => accepted.includes(mediaType));
+    // What went wrong servers say in their own words, whatever was asked for.
+    const asked = response.contents.filter(({ mediaType }) => this.isFailing || accepted.includes(mediaType));
     if (asked.length === 0) return new Response("", { status: 406 });
     const content = this.random.pick(asked);
     const value = (): unknown => this.samples.allowed(content.schema.pointer, false);

@@ -94,7 +94,7 @@ export class RestTruth {
   }
 
   /** Applies an edit of each kind, one after the other, and says what is predicted and what is so. */
-  async judge(kinds: readonly string[], seed: number): Promise<Case | undefined> {
+  async judge(kinds: readonly string[], seed: number, withApp: boolean): Promise<Case | undefined> {
     const document = structuredClone(this.document);
     const edits = kinds.map((kind) => restEdits.find((edit) => edit.kind === kind) as Edit<Json>);
     const done = edits.filter((edit, at) => edit.apply(document, new Randomness(seed + at)));
@@ -108,7 +108,7 @@ export class RestTruth {
     }).filter(({ isUnpromised }) => isUnpromised !== true);
     const broken = await this.released?.broken(after, document, seed);
     const refused = this.refused(after);
-    const inUse = await this.judgeInUse(document, after, [...refused.keys()], seed);
+    const inUse = withApp ? await this.judgeInUse(document, after, [...refused.keys()], seed) : undefined;
     const blame = done.length > 1 ? this.blame(after, changes, edits, seed) : undefined;
     return {
       ...(blame ? { blame } : {}),

@@ -9,6 +9,7 @@ const truth = await measured(process.cwd(), {
   several: Number(several),
   words,
   seed: Number(seed),
+  appEvery: 1,
   onCase: (done) => {
     if (done % toldEvery !== 0 || done === toldAt) return;
     toldAt = done;

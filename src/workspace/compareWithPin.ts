@@ -3,7 +3,8 @@ import { compareGraphqlNames, type PlannedSide } from "../core/change/compareGra
 import { mergedForSdks, type ChangesForSdk } from "../core/change/mergedForSdks.js";
 import { planContract } from "./planContract.js";
 import type { Contract } from "../core/contract/model.js";
-import type { ContractImpact, JudgedChange } from "../core/change/judgedChange.js";
+import type { ContractImpact } from "../core/change/judgedChange.js";
+import { withoutTaken } from "../core/change/withoutTaken.js";
 import { unacceptedRefusals } from "../core/change/unacceptedRefusals.js";
 import { worst } from "../core/change/verdict.js";
 import { judgeUse, type ProjectUses } from "../core/change/impact.js";
@@ -12,7 +13,6 @@ import { today } from "./acceptances.js";
 import { refusedQueries, type RefusedQuery } from "../core/graphql/refusedQueries.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
 import type { SourceText } from "../core/problem/place.js";
-import type { Problem } from "../core/problem/problem.js";
 import { readContract, type ContractReading } from "../core/readContract.js";
 import { compareForSdks } from "./compareForSdks.js";
 import { findSourceUses } from "./findSourceUses.js";
@@ -75,8 +75,8 @@ export async function compareSides(
   const isSearched = searching === "all" ? changes.length > 0 : !isPlain;
   const uses = !isSearched || !texts ? unknownUses : await projectUses(name, before, { texts, changes });
   const documents = texts && changes.length > 0 ? texts.queries(name).texts : [];
-  const scanned = judgeUse(changes, from.protocol, uses);
   const refused = refusedOf([before, after], documents);
+  const scanned = withoutTaken(judgeUse(changes, from.protocol, uses), refused);
   const known = { changes: scanned, uses: uses.source ?? [], refused, mayBeAdapted };
   const told =
     texts && isSearched ? await judgeByCompiler(texts, new Map([[name, { before, after }]]), known) : scanned;
@@ -87,7 +87,7 @@ export async function compareSides(
     to: after.label,
     contracts: { before: from, after: to },
     changes: judged,
-    brokenQueries: refusalsThatCount([before, after], documents, judged),
+    brokenQueries: unacceptedRefusals(refused, judged),
   };
 }
 
@@ -131,16 +131,8 @@ async function graphqlNames(name: string, sides: readonly [Side, Side], texts: P
   return mergedForSdks(bySdk);
 }
 
-/** Errors that query documents have against the new schema and did not have against the old one, and nobody accepted. */
-export function refusalsThatCount(
-  [before, after]: readonly [Side, Side],
-  documents: readonly SourceText[],
-  changes: readonly JudgedChange[],
-): Problem[] {
-  return unacceptedRefusals(refusedOf([before, after], documents), changes);
-}
-
-function refusedOf([before, after]: readonly [Side, Side], documents: readonly SourceText[]): RefusedQuery[] {
+/** Errors that query documents have against the new schema and did not have against the old one. */
+export function refusedOf([before, after]: readonly [Side, Side], documents: readonly SourceText[]): RefusedQuery[] {
   const [from, to] = [before.reading.schema, after.reading.schema];
   return from && to ? refusedQueries(from, to, documents) : [];
 }

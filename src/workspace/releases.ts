@@ -3,8 +3,10 @@ import { judgeUse } from "../core/change/impact.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
 import { compareForSdks } from "./compareForSdks.js";
 import { applyPolicy } from "../core/change/policy.js";
+import { unacceptedRefusals } from "../core/change/unacceptedRefusals.js";
+import { withoutTaken } from "../core/change/withoutTaken.js";
 import { today } from "./acceptances.js";
-import { readSide, refusalsThatCount, type Side } from "./compareWithPin.js";
+import { readSide, refusedOf, type Side } from "./compareWithPin.js";
 import type { OpenedProject } from "./openProject.js";
 import { sideTexts } from "./sides.js";
 
@@ -43,7 +45,9 @@ export async function releaseImpacts(
     const queries = schema && side.operations ? readQueryDocuments(schema, [side.operations]).uses : [];
     const searched = side.operations !== undefined && schema !== undefined;
     const uses = { queries, searched };
-    const judged = applyPolicy(judgeUse(changes, protocol, uses), project.configuration.guard ?? {}, contract, today());
+    const refused = refusedOf([before, now], side.operations ? [side.operations] : []);
+    const scanned = withoutTaken(judgeUse(changes, protocol, uses), refused);
+    const judged = applyPolicy(scanned, project.configuration.guard ?? {}, contract, today());
     const texts = [...side.texts, ...(side.operations ? [side.operations] : [])];
     found.push({
       release,
@@ -54,7 +58,7 @@ export async function releaseImpacts(
         isReleased: true,
         contracts: { before: before.reading.contract, after: now.reading.contract },
         changes: judged,
-        brokenQueries: refusalsThatCount([before, now], side.operations ? [side.operations] : [], judged),
+        brokenQueries: unacceptedRefusals(refused, judged),
       },
       texts: new Map(texts.map(({ document, text }) => [document, text])),
     });

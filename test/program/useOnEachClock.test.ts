@@ -210,3 +210,32 @@ describe("an operation that is called another way", () => {
     await expect(project).resolves.toContain("operation.renamed: breaking, compatible");
   });
 });
+
+describe("a field that is gone of a type", () => {
+  const schema = (me: string, user: string) =>
+    `type Query { me: ${me} boss: User }\ntype User { id: ID! ${user} }\ntype Person { id: ID! age: Int }\n`;
+
+  it("is not what a document selects of the type that came in its place", async () => {
+    const project = new TemporaryProject({
+      "crew.graphql": schema("User", "age: Int"),
+      "src/me.graphql": "query Me { me { id age } }\n",
+      "rhema.json": JSON.stringify({
+        contracts: { crew: { from: "crew.graphql", queries: ["src/*.graphql"] } },
+        sdks: { app: { language: "typescript", covers: ["crew"], into: "src/sdk" } },
+      }),
+    });
+    await project.run(["generate"]);
+    const used = async () => {
+      const { code, out } = await project.run(["impact", "--json"]);
+      const [{ changes }] = (JSON.parse(out) as { contracts: [{ changes: Told[] }] }).contracts;
+      return [
+        code,
+        ...changes.filter(({ use, verdict }) => use === "used" && verdict.code === "breaking").map((each) => each.code),
+      ];
+    };
+    project.write("crew.graphql", schema("Person", ""));
+    expect(await used()).toEqual([0]);
+    project.write("crew.graphql", schema("User", ""));
+    expect(await used()).toEqual([1, "answer.field.gone"]);
+  });
+});

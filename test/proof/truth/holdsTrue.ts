@@ -1,7 +1,7 @@
 import { expect } from "vitest";
 import { packageRoot } from "../../support/packageRoot.js";
 import { measured, told, type Truth, type TruthOptions } from "../../../truth/measured.js";
-import { score } from "../../../truth/truth.js";
+import { score, scoreInUse } from "../../../truth/truth.js";
 
 /**
  * Changes contracts, and expects that what is predicted is what compilers and released apps then say.
@@ -9,7 +9,7 @@ import { score } from "../../../truth/truth.js";
  * @param expected how many changes have to break at least, so that it means something, and how many more may be said to
  */
 export async function holdsTrue(
-  options: Pick<TruthOptions, "singles" | "several">,
+  options: Pick<TruthOptions, "singles" | "several" | "appEvery">,
   expected: { readonly breaking: number; readonly wrong: number },
 ): Promise<Truth & { readonly report: string }> {
   const truth = await measured(packageRoot, { ...options, words: "", seed: 1 });
@@ -22,6 +22,12 @@ export async function holdsTrue(
     expect(truths, report).toBeGreaterThan(expected.breaking);
     expect(found, report).toBe(truths);
     expect(predicted - right, report).toBeLessThanOrEqual(expected.wrong);
+  }
+  for (const clock of ["code", "apps"] as const) {
+    const { truths, found, predicted, right } = scoreInUse(cases, clock);
+    if (clock === "code") expect(truths, report).toBeGreaterThan(0);
+    expect(found, report).toBe(truths);
+    expect(predicted - right, report).toBeLessThanOrEqual(1);
   }
   expect(cases.filter(({ isMeaningless, changes }) => isMeaningless && changes.length > 0)).toEqual([]);
   return { ...truth, report };

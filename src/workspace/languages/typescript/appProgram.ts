@@ -153,12 +153,12 @@ function withNewDefaults(options: ts.CompilerOptions, root: string): ts.Compiler
 
 const firstStrict = 6;
 
-/** What the app's configurations say together; the first one counts where they differ. */
+/** What the configuration says that holds most of the app's files: the first one may be about its tools alone. */
 function compilerOptions(root: string): ts.CompilerOptions {
-  const path = join(root, "tsconfig.json");
-  const found = existsSync(path) ? optionsIn(path, new Set()) : undefined;
+  const found = configurationsFrom(join(root, "tsconfig.json"), new Set());
+  const [most] = [...found].sort((a, b) => b.files - a.files);
   return (
-    found ?? {
+    most?.options ?? {
       strict: true,
       target: ts.ScriptTarget.ES2022,
       module: ts.ModuleKind.ESNext,
@@ -168,20 +168,31 @@ function compilerOptions(root: string): ts.CompilerOptions {
   );
 }
 
-function optionsIn(path: string, seen: Set<string>): ts.CompilerOptions | undefined {
-  if (seen.has(path) || !existsSync(path)) return undefined;
+interface FoundConfiguration {
+  readonly options: ts.CompilerOptions;
+  /** How many files it holds. */
+  readonly files: number;
+}
+
+/** Components hold code that the compiler by itself does not know. */
+const markup = markupEndings.map((ending): ts.FileExtensionInfo => ({
+  extension: ending,
+  isMixedContent: true,
+  scriptKind: ts.ScriptKind.Deferred,
+}));
+
+/** A configuration, and all that it refers to. */
+function configurationsFrom(path: string, seen: Set<string>): FoundConfiguration[] {
+  if (seen.has(path) || !existsSync(path)) return [];
   seen.add(path);
   const { config } = ts.readConfigFile(path, (name) => ts.sys.readFile(name)) as {
     config?: { references?: { path: string }[] };
   };
-  if (!config) return undefined;
-  const { options, fileNames } = ts.parseJsonConfigFileContent(config, ts.sys, dirname(path), undefined, path);
-  // A configuration that only refers to others says nothing itself.
-  if (fileNames.length > 0) return options;
-  for (const { path: reference } of config.references ?? []) {
-    const target = resolve(dirname(path), reference);
-    const found = optionsIn(target.endsWith(".json") ? target : join(target, "tsconfig.json"), seen);
-    if (found) return found;
-  }
-  return options;
+  if (!config) return [];
+  const read = ts.parseJsonConfigFileContent(config, ts.sys, dirname(path), undefined, path, undefined, markup);
+  const others = (config.references ?? []).flatMap((reference) => {
+    const target = resolve(dirname(path), reference.path);
+    return configurationsFrom(target.endsWith(".json") ? target : join(target, "tsconfig.json"), seen);
+  });
+  return [{ options: read.options, files: read.fileNames.length }, ...others];
 }
