@@ -1,4 +1,4 @@
-import type { Field, Reference, Shape } from "../contract/model.js";
+import type { ChoiceShape, Field, Reference, Shape } from "../contract/model.js";
 import type { ShapeTable } from "../contract/resolveShape.js";
 
 /** What two shapes are compared with: the names on either side, and what is done with names of the contract's own. */
@@ -55,12 +55,26 @@ function sameShape(a: Shape, b: Shape, context: MeaningContext): boolean {
       const other = b as typeof a;
       return sameData(a.tag, other.tag) && sameAll(a.members, other.members, context);
     }
+    case "choice":
+      return sameChoices(a, b as typeof a);
     case "boolean":
     case "bytes":
       return true;
     default:
       return sameData(a, b);
   }
+}
+
+/** What is said of a choice, or of its values, is no part of it: pins leave it out. */
+function sameChoices(a: ChoiceShape, b: ChoiceShape): boolean {
+  return (
+    a.isTag === b.isTag &&
+    a.values.length === b.values.length &&
+    a.values.every(({ value, deprecated }, at) => {
+      const other = b.values[at];
+      return value === other?.value && deprecated === other.deprecated;
+    })
+  );
 }
 
 function sameNames(a: string, b: string, context: MeaningContext): boolean {
