@@ -109,7 +109,12 @@ const [program, core] = await Promise.all([
 ]);
 writeFileSync("dist/THIRD-PARTY-LICENCES.txt", bundledLicences([program.metafile, core.metafile]));
 // The last, because its time tells how old the build is.
-await build({ ...common, entryPoints: ["src/cli/main.ts"], outfile: "dist/cli/main.js", format: "esm" });
+await build({
+  ...common,
+  entryPoints: ["src/cli/useWorker.ts", "src/cli/main.ts"],
+  outdir: "dist/cli",
+  format: "esm",
+});
 chmodSync("dist/cli/main.js", 0o755);
 execFileSync(process.execPath, ["node_modules/typescript/lib/tsc.js", "-p", "tsconfig.build.json"], {
   stdio: "inherit",

@@ -1,11 +1,10 @@
 #!/usr/bin/env node
-import { existsSync } from "node:fs";
-import { basename, dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { setFlagsFromString } from "node:v8";
 import { exitCodes } from "../workspace/halt.js";
-import { build, packageFolder, version } from "../workspace/packageFolder.js";
+import { build, version } from "../workspace/packageFolder.js";
 import { CodeCache } from "./codeCache.js";
+import { codeFolder } from "./codeFolder.js";
 import { endWithStarter, hasRoom, runWithRoom } from "./roomier.js";
 
 declare const RHEMA_PACKAGES: readonly string[];
@@ -38,13 +37,6 @@ if (process.argv.length === 3 && (process.argv[2] === "--version" || process.arg
   const importer = (url: string): Promise<unknown> => import(url) as Promise<unknown>;
   process.exitCode = await program.runProgram(process.argv.slice(2), program.processHost(importer));
   if (process.exitCode === exitCodes.done || process.exitCode === exitCodes.findings) cache.save();
-}
-
-/** Where other tools of the app keep what they can make again: beside the installed packages. */
-function codeFolder(): string | undefined {
-  const folder = packageFolder();
-  const packages = [dirname(folder), join(folder, "node_modules")].find((each) => basename(each) === "node_modules");
-  return packages !== undefined && existsSync(packages) ? join(packages, ".cache", "rhema") : undefined;
 }
 
 /** The command among the arguments, as a word that a file can be named with. */

@@ -2,6 +2,9 @@ import { Command, CommanderError, Option } from "commander";
 import { hideSecrets } from "../core/text/secrets.js";
 import { exitCodes } from "../workspace/halt.js";
 import { version } from "../workspace/packageFolder.js";
+import type { SourceUse } from "../core/use/sourceUse.js";
+import type { ModuleImporter } from "../workspace/moduleImporter.js";
+import type { UseTask } from "../workspace/usesOfTask.js";
 import { reportForms, type ReportForm } from "./reportForms.js";
 import type { ObserveCommandOptions } from "./commands/observe.js";
 import type { TryCommandOptions } from "./commands/try.js";
@@ -12,6 +15,11 @@ import { runCommand } from "./runCommand.js";
 import type { GlobalOptions, Terminal } from "./terminal.js";
 
 export { processHost };
+
+/** Looks for what an app uses of its SDKs, in a thread of its own. */
+export async function usesOfTask(task: UseTask, importer: ModuleImporter): Promise<SourceUse[]> {
+  return (await import("../workspace/usesOfTask.js")).usesOfTask(task, importer);
+}
 
 /**
  * The command line. Each command's own code is loaded when it runs.

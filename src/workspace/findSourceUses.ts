@@ -45,26 +45,47 @@ export async function findSourceUses(
       continue;
     }
     if (!scanner.hasSources(project)) continue;
-    const { connect } = loaded.language.contractNames(name);
-    const parts = sdks.map(([sdk, { into }]): SdkPart => {
-      const folder = join(outputFolder(project, sdk, into), name);
-      return { sdk, contract: name, folder, connect };
-    });
+    const parts = partsOf(project, name, { loaded, sdks });
     const lacking = parts.filter((part) => !isWritten || !scanner.isWritten(part));
     const made = lacking.length > 0 ? await filesOf(project, reading, lacking) : undefined;
     // An app may hold more of them than a function takes arguments.
-    for (const use of await scanner.find(project, parts, made)) uses.push(use);
+    const begun = made ? undefined : await project.session.usesBeside.found(project, parts);
+    for (const use of begun ?? (await scanner.find(project, parts, made))) uses.push(use);
   }
   return { uses, unknown };
+}
+
+/**
+ * Begins to look for uses of a contract whose SDKs are written, so that it goes on while the contract is compared. What
+ * it finds is given by `findSourceUses`.
+ */
+export async function beginSourceUses(project: OpenedProject, contract: string): Promise<void> {
+  for (const covering of await coveringByLanguage(project, contract)) {
+    const { language, tools } = covering.loaded;
+    if (!tools.uses?.hasSources(project)) continue;
+    const parts = partsOf(project, contract, covering);
+    if (parts.every((part) => tools.uses?.isWritten(part)))
+      project.session.usesBeside.begin(project, language.id, parts);
+  }
+}
+
+interface Covering {
+  readonly loaded: LoadedLanguage;
+  readonly sdks: readonly NamedSdk[];
+}
+
+function partsOf(project: OpenedProject, contract: string, { loaded, sdks }: Covering): SdkPart[] {
+  const { connect } = loaded.language.contractNames(contract);
+  return sdks.map(([sdk, { into }]) => {
+    const folder = join(outputFolder(project, sdk, into), contract);
+    return { sdk, contract, folder, connect };
+  });
 }
 
 type NamedSdk = readonly [string, SdkConfiguration];
 
 /** The SDKs that cover a contract, by their language. */
-async function coveringByLanguage(
-  project: OpenedProject,
-  contract: string,
-): Promise<{ readonly loaded: LoadedLanguage; readonly sdks: readonly NamedSdk[] }[]> {
+async function coveringByLanguage(project: OpenedProject, contract: string): Promise<Covering[]> {
   const covering = Object.entries(project.configuration.sdks).filter(([, { covers }]) => covers.includes(contract));
   const ids = [...new Set(covering.map(([, { language }]) => language))];
   return Promise.all(

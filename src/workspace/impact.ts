@@ -13,6 +13,7 @@ import { releaseImpacts, type ReleaseImpact } from "./releases.js";
 import { allShared, releaseShares } from "./releaseShares.js";
 import { servedReleases, withUsers, type ReleasedImpact, type Served } from "../core/change/releasedUsers.js";
 import { usedCopies, type UsedCopy } from "./copyAge.js";
+import { beginSourceUses } from "./findSourceUses.js";
 import { freshReader } from "./freshReader.js";
 import { ProjectTexts } from "./sdkInputs.js";
 import { sideTexts } from "./sides.js";
@@ -58,6 +59,7 @@ export async function impact(project: OpenedProject, cwd: string, options: Impac
   const others = new Map<string, string>();
   const names = comparedContracts(project, options);
   await texts.readHosts(names);
+  if (options.before === undefined) for (const name of names) await beginSourceUses(project, name);
   if (options.after === undefined) allOrHalt(names, (name) => reader.read(name));
   const impacts: ContractImpact[] = [];
   const sides = new Map<string, { before: Side; after: Side }>();

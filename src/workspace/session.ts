@@ -6,6 +6,7 @@ import { FileHashes, MadeHashes } from "./fileHashes.js";
 import type { LanguageTools, WorkspaceLanguage } from "./languages/languageTools.js";
 import type { ModuleImporter } from "./moduleImporter.js";
 import { hashOf } from "./textFile.js";
+import { UsesBeside } from "./usesBeside.js";
 
 /** A language that is in use. */
 export interface LoadedLanguage {
@@ -28,6 +29,7 @@ export interface RuntimeSources {
 export class Session {
   readonly files = new FileHashes();
   readonly made = new MadeHashes();
+  readonly usesBeside = new UsesBeside();
   private readonly loaded = new Map<string, Promise<LoadedLanguage>>();
   private readonly loadedTools = new Map<string, Promise<LanguageTools>>();
   private readonly runtimes = new Map<string, RuntimeSources>();

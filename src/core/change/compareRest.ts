@@ -82,7 +82,7 @@ class RestComparison {
     applyRules(this.changes, kind, point, this.facts, operations);
     if (this.changes.length === first || !this.isReadWhole(kind, point)) return;
     for (const change of this.changes.splice(first)) {
-      const isFatal = change.face === "answer" && change.verdict.apps !== "compatible";
+      const isFatal = change.face === "answer" && change.verdict.apps === "breaking";
       this.changes.push(isFatal ? { ...change, callers: this.callersOf(change.operations) } : change);
     }
   }

@@ -1,0 +1,16 @@
+import { fileURLToPath } from "node:url";
+import { parentPort, workerData } from "node:worker_threads";
+import { build } from "../workspace/packageFolder.js";
+import type { UseTask } from "../workspace/usesOfTask.js";
+import { CodeCache } from "./codeCache.js";
+import { codeFolder } from "./codeFolder.js";
+
+declare const RHEMA_PACKAGES: readonly string[];
+
+/** A thread that looks for what an app uses of its SDKs, and tells it once. */
+const cache = new CodeCache(codeFolder(), build, "uses");
+const file = fileURLToPath(new URL("program.cjs", import.meta.url));
+const program = cache.load(file, RHEMA_PACKAGES) as typeof import("./program.js");
+const importer = (url: string): Promise<unknown> => import(url) as Promise<unknown>;
+parentPort?.postMessage(await program.usesOfTask(workerData as UseTask, importer));
+cache.save();
