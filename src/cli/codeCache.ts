@@ -75,15 +75,22 @@ export class CodeCache {
       for (const { script, path, about, kept } of this.loaded) {
         if (kept && elapsedMs < 2 * kept.elapsedMs + 250) continue;
         writeKeptCode(path, about, () => ({ code: script.createCachedData(), elapsedMs }));
-        this.removeOtherBuilds(dirname(path));
+        this.removeUseless(dirname(path));
       }
     } catch {
       // A folder of somebody else, or a full disk.
     }
   }
 
-  private removeOtherBuilds(folder: string): void {
-    for (const name of readdirSync(folder))
-      if (!name.startsWith(`${this.build}-`)) rmSync(join(folder, name), { force: true });
+  /** What other builds kept, and halves of what a run wrote that was killed. */
+  private removeUseless(folder: string): void {
+    for (const name of readdirSync(folder)) {
+      const path = join(folder, name);
+      const isHalf = /\.\d+$/.test(name) && Date.now() - statSync(path).mtimeMs > halfLifeMs;
+      if (isHalf || !name.startsWith(`${this.build}-`)) rmSync(path, { force: true });
+    }
   }
 }
+
+/** Nobody writes for so long. */
+const halfLifeMs = 3_600_000;

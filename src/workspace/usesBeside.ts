@@ -42,14 +42,9 @@ export class UsesBeside {
     const search = this.begun.get(key);
     if (!search) return undefined;
     this.begun.delete(key);
+    // It keeps what was compiled of it for the next run, which has to be done when this one ends.
     search.worker.ref();
-    try {
-      return await search.uses;
-    } catch {
-      return undefined;
-    } finally {
-      search.worker.unref();
-    }
+    return search.uses.catch(() => undefined);
   }
 }
 

@@ -1,5 +1,5 @@
 import { execFileSync } from "node:child_process";
-import { cpSync, readFileSync, readdirSync, statSync, writeFileSync } from "node:fs";
+import { cpSync, readFileSync, readdirSync, statSync, utimesSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { CodeCache } from "../../src/cli/codeCache.js";
@@ -59,6 +59,20 @@ describe("the code cache", () => {
     project.write("free.cjs", project.read("free.cjs").replace("'S'", "'N'"));
     load("two").save();
     expect(filesOf(project).map((name) => name.slice(0, 4))).toEqual(["two-", "two-"]);
+  });
+
+  it("removes halves that a killed run left long ago, and none that is being written", () => {
+    const { project, load } = quays();
+    for (const [pid, hours] of [
+      ["1", 2],
+      ["2", 0],
+    ] as const) {
+      project.write(`kept/one-half.${pid}`, "");
+      const then = new Date(Date.now() - hours * 3_600_000);
+      utimesSync(project.path(`kept/one-half.${pid}`), then, then);
+    }
+    load().save();
+    expect(filesOf(project).filter((name) => name.includes("half"))).toEqual(["one-half.2"]);
   });
 
   it("does without where nothing can be kept", () => {
