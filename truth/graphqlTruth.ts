@@ -12,14 +12,14 @@ import type { TypescriptSettings } from "../src/core/languages/typescript/settin
 import type { GraphqlPlan } from "../src/core/sdk/sdkPlan.js";
 import { planGraphql } from "../src/core/sdk/planGraphql.js";
 import { Randomness } from "../test/proof/random/randomness.js";
+import { appInUse } from "./appInUse.js";
 import { exercisingApp, type ExercisingApp } from "./exercise.js";
 import { brokenOperations } from "./graphqlApps.js";
 import { graphqlEdits, schemaTree } from "./graphqlEdits.js";
 import { factOf, refusalsTold } from "./refusals.js";
-import { programOf, refusedBy, refusedLines } from "./program.js";
+import { programOf, refusedLines } from "./program.js";
 import { ProjectOnDisk } from "./projectOnDisk.js";
-import { sparseApp } from "./sparseApp.js";
-import { isHeld, type AppCase, type Case } from "./truth.js";
+import { type AppCase, type Case } from "./truth.js";
 
 const name = "fleet";
 
@@ -128,30 +128,24 @@ export class GraphqlTruth {
     };
   }
 
-  /** What the program says of an app that uses little, half of the time of something that no longer compiles. */
   private async judgeInUse(
     { text, after, broken }: { readonly text: string; readonly after: Side; readonly broken: readonly string[] },
     lines: readonly number[],
     seed: number,
   ): Promise<AppCase> {
-    const random = new Randomness(seed * 13 + 7);
-    const before = this.files(this.before);
-    const app = sparseApp(this.app, {
-      random,
-      wanted: lines.length > 0 && random.chance(0.5) ? [random.pick(lines)] : [],
-      index: `sdk/${name}/index.js`,
-      compiles: (script) => refusedBy(before, script).size === 0,
-    });
-    const told = await this.project.impact(app.files, { "schema.graphql": text });
-    const refused = refusedBy(this.files(after), app.script);
-    return {
-      said: { code: isHeld(told, "code"), apps: isHeld(told, "apps") },
-      // Of a query that is refused no SDK is made.
-      breaks: { code: refused.size > 0 || isRefused(after), apps: broken.length > 0 },
-      changes: told.changes,
-      evidence: { code: [...refused.values()].flat(), apps: broken },
-      files: app.files,
+    const changed = {
+      everything: this.app,
+      project: this.project,
+      name,
+      before: this.files(this.before),
+      after: this.files(after),
+      changed: { "schema.graphql": text },
+      lines,
+      seed,
     };
+    const judged = await appInUse(changed, () => Promise.resolve(broken));
+    // Of a query that is refused no SDK is made.
+    return { ...judged, breaks: { ...judged.breaks, code: judged.breaks.code === true || isRefused(after) } };
   }
 
   private read(text: string): Side {

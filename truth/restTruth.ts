@@ -15,14 +15,14 @@ import { readContract } from "../src/core/readContract.js";
 import { planRest, type RestSettings } from "../src/core/sdk/planRest.js";
 import type { Json } from "../test/proof/random/makeSchema.js";
 import { Randomness } from "../test/proof/random/randomness.js";
+import { appInUse } from "./appInUse.js";
 import { exercisingApp, type ExercisingApp } from "./exercise.js";
 import { ReleasedApp } from "./restApps.js";
 import { factOf, refusalsTold } from "./refusals.js";
-import { folder, programOf, refusedBy, refusedLines } from "./program.js";
+import { folder, programOf, refusedLines } from "./program.js";
 import { ProjectOnDisk } from "./projectOnDisk.js";
 import { restEdits, type Edit } from "./restEdits.js";
-import { sparseApp } from "./sparseApp.js";
-import { isHeld, type AppCase, type Blame, type Case } from "./truth.js";
+import { type AppCase, type Blame, type Case } from "./truth.js";
 
 const name = "shop";
 const documents = new Map([[`${folder}/app.ts`, { document: "app.ts" }]]);
@@ -126,32 +126,21 @@ export class RestTruth {
     };
   }
 
-  /** What the program says of an app that uses little, half of the time of something that no longer compiles. */
-  private async judgeInUse(
-    document: Json,
-    after: RestContract,
-    lines: readonly number[],
-    seed: number,
-  ): Promise<AppCase> {
-    const random = new Randomness(seed * 13 + 7);
-    const before = this.files(this.before);
-    const app = sparseApp(this.app, {
-      random,
-      wanted: lines.length > 0 && random.chance(0.5) ? [random.pick(lines)] : [],
-      index: `sdk/${name}/index.js`,
-      compiles: (script) => refusedBy(before, script).size === 0,
-    });
-    const told = await this.project.impact(app.files, { "api.json": JSON.stringify(document) });
-    const asked = app.isWhole ? await this.released?.askedIn(app.calls) : undefined;
-    const broken = asked && (await this.released?.broken(after, document, seed, asked));
-    const refused = refusedBy(this.files(after), app.script);
-    return {
-      said: { code: isHeld(told, "code"), apps: isHeld(told, "apps") },
-      breaks: { code: refused.size > 0, ...(broken ? { apps: broken.length > 0 } : {}) },
-      changes: told.changes,
-      evidence: { code: [...refused.values()].flat(), apps: broken ?? [] },
-      files: app.files,
+  private judgeInUse(document: Json, after: RestContract, lines: readonly number[], seed: number): Promise<AppCase> {
+    const changed = {
+      everything: this.app,
+      project: this.project,
+      name,
+      before: this.files(this.before),
+      after: this.files(after),
+      changed: { "api.json": JSON.stringify(document) },
+      lines,
+      seed,
     };
+    return appInUse(changed, async ({ isWhole, calls }) => {
+      const asked = isWhole ? await this.released?.askedIn(calls) : undefined;
+      return asked && this.released?.broken(after, document, seed, asked);
+    });
   }
 
   /** Whether each compile error is put under a change of the edit that alone would cause it too. */

@@ -18,6 +18,8 @@ interface Loaded {
  */
 export class CodeCache {
   private readonly loaded: Loaded[] = [];
+  /** What files gave, by their paths: whoever requires one again gets the same, as `require` does it. */
+  private readonly modules = new Map<string, { exports: unknown }>();
 
   /**
    * @param folder where compiled code is kept; nothing is kept without one
@@ -42,6 +44,8 @@ export class CodeCache {
   private loadFor(use: string, file: string, alike: readonly string[]): unknown {
     const plain = createRequire(file);
     if (this.folder === undefined) return plain(file);
+    const known = this.modules.get(file);
+    if (known) return known.exports;
     const bytes = readFileSync(file);
     // Read faster, and half the size in memory.
     const text = isAscii(bytes) ? bytes.toString("latin1") : bytes.toString("utf8");
@@ -56,6 +60,7 @@ export class CodeCache {
     });
     this.loaded.push({ script, path, about, kept: script.cachedDataRejected === true ? undefined : kept });
     const module = { exports: {} as unknown };
+    this.modules.set(file, module);
     // Several commands share what they load; V8 refuses code that it compiled under other flags.
     const shared = process.execArgv.length === 0 ? "all" : this.use;
     const require = (id: string): unknown =>

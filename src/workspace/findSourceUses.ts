@@ -11,6 +11,7 @@ import { outputFolder } from "./project.js";
 import type { OpenedProject } from "./openProject.js";
 import { ProjectTexts } from "./sdkInputs.js";
 import type { LoadedLanguage } from "./session.js";
+import { isWorthThread } from "./usesBeside.js";
 
 /** What is known of the use of a contract in source. */
 export interface FoundSourceUses {
@@ -48,8 +49,8 @@ export async function findSourceUses(
     const parts = partsOf(project, name, { loaded, sdks });
     const lacking = parts.filter((part) => !isWritten || !scanner.isWritten(part));
     const made = lacking.length > 0 ? await filesOf(project, reading, lacking) : undefined;
-    // An app may hold more of them than a function takes arguments.
     const begun = made ? undefined : await project.session.usesBeside.found(project, parts);
+    // An app may hold more of them than a function takes arguments.
     for (const use of begun ?? (await scanner.find(project, parts, made))) uses.push(use);
   }
   return { uses, unknown };
@@ -62,10 +63,10 @@ export async function findSourceUses(
 export async function beginSourceUses(project: OpenedProject, contract: string): Promise<void> {
   for (const covering of await coveringByLanguage(project, contract)) {
     const { language, tools } = covering.loaded;
-    if (!tools.uses?.hasSources(project)) continue;
     const parts = partsOf(project, contract, covering);
-    if (parts.every((part) => tools.uses?.isWritten(part)))
-      project.session.usesBeside.begin(project, language.id, parts);
+    // Reading the whole app comes last: most SDKs are small.
+    if (!isWorthThread(parts) || !parts.every((part) => tools.uses?.isWritten(part))) continue;
+    if (tools.uses?.hasSources(project)) project.session.usesBeside.begin(project, language.id, parts);
   }
 }
 

@@ -11,18 +11,23 @@ import type { UseTask } from "./usesOfTask.js";
 /** Below this size of an SDK, in bytes, another thread takes longer to start than it saves. */
 const smallest = 1_500_000;
 
+const workerFile = (): string => join(packageFolder(), "dist", "cli", "useWorker.js");
+
+/** Whether parts of SDKs are so large that a thread of their own saves time, and whether there can be one. */
+export function isWorthThread(parts: readonly SdkPart[]): boolean {
+  return availableParallelism() > 1 && existsSync(workerFile()) && sizeOf(parts) >= smallest;
+}
+
 /** Searches for uses that go on in threads of their own while contracts are read and compared. */
 export class UsesBeside {
   private readonly begun = new Map<string, { readonly worker: Worker; readonly uses: Promise<SourceUse[]> }>();
 
-  /** Begins to look for uses of parts of SDKs, where these are large and there is a processor for it. */
+  /** Begins to look for uses of parts of SDKs. */
   begin(project: Project, language: string, parts: readonly SdkPart[]): void {
     const { root, configName, environment } = project;
-    const file = join(packageFolder(), "dist", "cli", "useWorker.js");
-    if (availableParallelism() < 2 || !existsSync(file) || sizeOf(parts) < smallest) return;
     const task: UseTask = { root, configName, environment: { ...environment }, language, parts };
     project.trace(() => "began to look for uses of the SDKs in a thread of its own");
-    const worker = new Worker(file, { workerData: task });
+    const worker = new Worker(workerFile(), { workerData: task });
     const uses = new Promise<SourceUse[]>((resolve, reject) => {
       worker.once("message", resolve);
       worker.once("error", reject);

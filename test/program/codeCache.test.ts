@@ -35,6 +35,18 @@ describe("the code cache", () => {
     expect(filesOf(project).map((name) => statSync(project.path(`kept/${name}`)).ino)).toEqual(times);
   });
 
+  it("runs a file once, however many others require it", () => {
+    const project = new TemporaryProject();
+    project.write("tide.cjs", "exports.hour = 0;\n");
+    project.write(
+      "turns.cjs",
+      'require("./tide.cjs").hour += 6;\nrequire("./tide.cjs").hour += 6;\nexports.hour = require("./tide.cjs").hour;\n',
+    );
+    const cache = new CodeCache(project.path("kept"), "one", "generate");
+    const loaded = cache.load(project.path("turns.cjs"), ["./tide.cjs"]) as { hour: number };
+    expect(loaded.hour).toBe(12);
+  });
+
   it("takes no code of another text, of another build, or that is damaged", () => {
     const { project, load } = quays();
     load().save();

@@ -124,8 +124,10 @@ function judgeForSdks({ sdks, ...change }: Change, source: SourceBySdk): JudgedC
   const touched = judged.filter(({ own }) => own.use !== "not used");
   const uses = judged.map(({ own }) => own.use);
   const [first, ...others] = (touched.length > 0 ? touched : judged).map(({ own }) => own.verdict);
+  const hint = touched.find(({ own }) => own.hint !== undefined)?.own.hint;
   return {
     ...change,
+    ...(hint === undefined ? {} : { hint }),
     verdict: others.reduce(heaviestOnEach, first ?? change.verdict),
     sdks: judged.map(({ sdk, own }) => ({ sdk, code: own.verdict.code, coordinates: own.coordinates, use: own.use })),
     hits: distinct(judged.flatMap(({ own }) => own.hits)),

@@ -38,6 +38,23 @@ describe("a change that several SDKs see", () => {
     ]);
   });
 
+  it("says why calls alone are hit of an SDK that reads whole answers, and of no other", () => {
+    const read = { ...change("breaking", "Berth.note"), callers: ["getBerth"] };
+    const both = mergedForSdks([
+      { sdk: "web", changes: [read] },
+      { sdk: "phone", changes: [change("breaking", "berth.note")] },
+    ]);
+    const judged = (sdk: string) => {
+      const source = [{ ...uses(sdk, "getBerth"), kind: "calls" as const }];
+      const [first] = judgeUse(both, "rest", { queries: [], searched: true, source });
+      return [first?.use, first?.hint?.startsWith("The SDK reads whole answers")];
+    };
+    expect([judged("web"), judged("phone")]).toEqual([
+      ["used", true],
+      ["not used", undefined],
+    ]);
+  });
+
   it("counts for those in use alone where there are some, each by its own names", () => {
     const judged = (source: ReturnType<typeof uses>[], unknown: string[] = []) => {
       const [first] = judgeUse(merged.slice(0, 1), "rest", {

@@ -73,6 +73,29 @@ describe("what source uses of an SDK, to the place", () => {
     expect(all).toContain("ReserveArgs.crew? omits app.ts:3:106");
   });
 
+  it("what others give another name, by default, by an assignment, and loaded while the app runs", () => {
+    const again =
+      'import { getBerth } from "./sdk/harbour/index.js";\nimport * as all from "./sdk/harbour/index.js";\nexport default getBerth;\nexport import book = all.reserve;\nexport { all as whole };';
+    const app =
+      'import ask, { book as take, whole } from "./again.js";\nimport * as again from "./again.js";\nexport const asked = [ask({}, { id: "" }), take({}), whole.reserve({}), again.default({}, { id: "" }), again.book({})];\nconst { reserve: later, ...rest } = await import("./sdk/harbour/index.js");\nexport const more = [later({}), rest.listBerths({})];';
+    const calls = found(app, { "again.ts": again }).filter((text) => text.startsWith("reserve calls app"));
+    expect(calls).toEqual([
+      "reserve calls app.ts:3:44",
+      "reserve calls app.ts:3:60",
+      "reserve calls app.ts:3:110",
+      "reserve calls app.ts:4:9",
+    ]);
+  });
+
+  it("what only asks what a value is reads none of it", () => {
+    const all = found(
+      `${start}declare function show(what: any): void;\nexport const a = [Array.isArray(berth), Boolean(berth), String(berth.id)];`,
+    );
+    expect(all.filter((text) => text.includes(" reaches "))).toEqual([]);
+    const shown = found(`${start}declare function show(what: any): void;\nshow(berth);`);
+    expect(shown).toContain("Berth.* reaches app.ts:5:6");
+  });
+
   it("spread copies keep their fields", () => {
     const all = found(
       `${start}const copy = { ...berth, extra: 1 };\nexport const a = copy.note;\nexport const b = copy.extra;`,

@@ -1,6 +1,7 @@
 import ts from "typescript";
 import { filesReaching } from "./filesReaching.js";
 import { RecordsInside } from "./recordsInside.js";
+import { sdkWords } from "./sdkWords.js";
 import type { SourceUse, SourceUseKind } from "../../../core/use/sourceUse.js";
 
 /** Where the SDK is, and what its files are called in coordinates. */
@@ -25,6 +26,7 @@ export function sourceUses(sdk: SdkInProgram): SourceUse[] {
   const found: SourceUse[] = [];
   // What never imports the SDK, not even through other files, holds nothing of it.
   const reaching = filesReaching(sdk.program, sdk.isSdkFile);
+  const words = sdkWords({ program: sdk.program, isSdkFile: sdk.isSdkFile, reaching });
   const inside = new RecordsInside({
     checker: sdk.program.getTypeChecker(),
     isOwn: ({ fileName }) => sdk.isSdkFile(fileName) || sdk.documentOf(fileName) !== undefined,
@@ -32,7 +34,7 @@ export function sourceUses(sdk: SdkInProgram): SourceUse[] {
   for (const file of sdk.program.getSourceFiles()) {
     const document = sdk.documentOf(file.fileName);
     if (document === undefined || !reaching.has(file.fileName)) continue;
-    new FileScan({ sdk, inside, found }, file, document).scan();
+    new FileScan({ sdk, inside, words, found }, file, document).scan();
   }
   return found;
 }
@@ -49,6 +51,8 @@ interface Declared {
 interface WholeScan {
   readonly sdk: SdkInProgram;
   readonly inside: RecordsInside;
+  /** Identifiers that can name something of the SDK. */
+  readonly words: ReadonlySet<string>;
   readonly found: SourceUse[];
 }
 
@@ -107,7 +111,7 @@ class FileScan {
   private identifier(node: ts.Identifier): void {
     const { parent } = node;
     // The name of something of the app's own is a use of nothing.
-    if (isOwnName(node)) return;
+    if (!this.whole.words.has(node.text) || isOwnName(node)) return;
     if (ts.isBindingElement(parent) && (parent.propertyName ?? parent.name) === node) {
       this.bound(parent, node);
       return;
@@ -216,8 +220,8 @@ class FileScan {
   private bound(element: ts.BindingElement, node: ts.Identifier): void {
     if (element.dotDotDotToken || !ts.isObjectBindingPattern(element.parent)) return;
     const property = this.checker.getTypeAtLocation(element.parent).getProperty(node.text);
-    for (const { owner, member } of this.declared(property))
-      if (member !== undefined) this.field(owner, member, "reads", node);
+    // What a module gives that is loaded while the app runs has no member.
+    for (const declared of this.declared(property)) this.use(declared, node);
   }
 
   /** A record that is built: what it sets, and what it leaves out. */
@@ -305,6 +309,7 @@ class FileScan {
 
   /** What a call leaves out, what it hands to `any`, and keys that it says as text: `pick(berth, "note")`. */
   private call(node: ts.CallExpression): void {
+    if (this.isWithoutMeaning(node)) return;
     const signature = this.checker.getResolvedSignature(node);
     const declaration = signature?.getDeclaration();
     if (!signature) return;
@@ -325,8 +330,7 @@ class FileScan {
       const parameter = parameters[Math.min(at, parameters.length - 1)];
       if (!parameter) return;
       const expected = this.checker.getTypeOfSymbolAtLocation(parameter, node);
-      if (expected.flags & ts.TypeFlags.Any && !isConsole(node))
-        this.handedOn(this.checker.getTypeAtLocation(argument), argument);
+      if (expected.flags & ts.TypeFlags.Any) this.handedOn(this.checker.getTypeAtLocation(argument), argument);
       if (ts.isStringLiteralLike(argument) && takesKey(parameter))
         for (const other of node.arguments) {
           if (other === argument) continue;
@@ -339,6 +343,27 @@ class FileScan {
       else if (!ts.isStringLiteralLike(argument) && takesKey(parameter))
         for (const other of node.arguments) if (other !== argument) this.reached(other, argument);
     });
+  }
+
+  /** Whether a call tells nothing, so that the compiler need not look for its signature: that is most of its work. */
+  private isWithoutMeaning(node: ts.CallExpression): boolean {
+    const { expression, arguments: given } = node;
+    if (looksAtNothing(expression)) return true;
+    const name = ts.isPropertyAccessExpression(expression) ? expression.name : expression;
+    if (!ts.isIdentifier(name)) return false;
+    if (!this.whole.words.has(name.text)) return given.length === 0;
+    const symbol = this.checker.getSymbolAtLocation(name);
+    const target = symbol && symbol.flags & ts.SymbolFlags.Alias ? this.checker.getAliasedSymbol(symbol) : symbol;
+    const declarations = target?.declarations ?? [];
+    return declarations.length > 0 && declarations.every((each) => this.isSdkCallWithAll(each, given));
+  }
+
+  /** Whether a declaration is the SDK's, and what it takes is given. */
+  private isSdkCallWithAll(declaration: ts.Declaration, given: readonly ts.Expression[]): boolean {
+    if (!ts.isFunctionDeclaration(declaration) || !this.sdk.isSdkFile(declaration.getSourceFile().fileName))
+      return false;
+    const at = declaration.parameters.findIndex(({ name }) => ts.isIdentifier(name) && name.text === "args");
+    return at < given.length && !given.some(ts.isSpreadElement);
   }
 
   /** A value of a choice that is compared, matched or sent. */
@@ -481,13 +506,12 @@ function isComparison(kind: ts.SyntaxKind): boolean {
   );
 }
 
-/** What is printed for people is not taken apart. */
-function isConsole({ expression }: ts.CallExpression): boolean {
-  return (
-    ts.isPropertyAccessExpression(expression) &&
-    ts.isIdentifier(expression.expression) &&
-    (expression.expression.text === "console" || expression.expression.text === "JSON")
-  );
+/** Whether what is called reads no field: what is printed for people is not taken apart, and some only ask what it is. */
+function looksAtNothing(called: ts.Expression): boolean {
+  if (ts.isIdentifier(called)) return called.text === "Boolean" || called.text === "String";
+  if (!ts.isPropertyAccessExpression(called) || !ts.isIdentifier(called.expression)) return false;
+  const { text } = called.expression;
+  return text === "console" || text === "JSON" || (text === "Array" && called.name.text === "isArray");
 }
 
 /** Whether a parameter is declared as a key of something: `keyof T`, or a type parameter that extends it. */
