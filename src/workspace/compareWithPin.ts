@@ -14,8 +14,9 @@ import { refusedQueries, type RefusedQuery } from "../core/graphql/refusedQuerie
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
 import type { SourceText } from "../core/problem/place.js";
 import { readContract, type ContractReading } from "../core/readContract.js";
+import type { SourceUse } from "../core/use/sourceUse.js";
 import { compareForSdks } from "./compareForSdks.js";
-import { findSourceUses } from "./findSourceUses.js";
+import { findSourceUses, type FoundSourceUses } from "./findSourceUses.js";
 import { judgeByCompiler } from "./judgeByCompiler.js";
 import { exitCodes, Halt } from "./halt.js";
 import type { Session } from "./session.js";
@@ -77,7 +78,15 @@ export async function compareSides(
   const documents = texts && changes.length > 0 ? texts.queries(name).texts : [];
   const refused = refusedOf([before, after], documents);
   const scanned = withoutTaken(judgeUse(changes, from.protocol, uses), refused);
-  const known = { changes: scanned, uses: uses.source ?? [], refused, mayBeAdapted };
+  const search = async (): Promise<readonly SourceUse[]> =>
+    (texts ? await sourceUsesOf(before, texts) : { uses: [] }).uses;
+  const known = {
+    changes: scanned,
+    uses: uses.source ?? [],
+    ...(from.protocol === "graphql" ? { search } : {}),
+    refused,
+    mayBeAdapted,
+  };
   const told =
     texts && isSearched ? await judgeByCompiler(texts, new Map([[name, { before, after }]]), known) : scanned;
   const judged = applyPolicy(told, project?.configuration.guard ?? {}, name, today());
@@ -93,20 +102,24 @@ export async function compareSides(
 
 const unknownUses: ProjectUses = { queries: [], searched: false };
 
+function sourceUsesOf({ reading, isPinned }: Side, { project }: ProjectTexts): Promise<FoundSourceUses> {
+  return findSourceUses(project, { reading, isWritten: isPinned === true });
+}
+
 async function projectUses(
   name: string,
-  { reading, isPinned }: Side,
+  before: Side,
   { texts, changes }: { readonly texts: ProjectTexts; readonly changes: readonly Change[] },
 ): Promise<ProjectUses> {
-  const against = { reading, isWritten: isPinned === true };
+  const { reading } = before;
   if (reading.schema) {
     const queries = readQueryDocuments(reading.schema, texts.queries(name).texts).uses;
     const isNamed = changes.some(({ code }) => code.startsWith("type.name."));
-    const found = isNamed ? await findSourceUses(texts.project, against) : { uses: [], unknown: [] };
+    const found = isNamed ? await sourceUsesOf(before, texts) : { uses: [], unknown: [] };
     return { queries, source: found.uses, unknown: found.unknown, searched: true };
   }
   if (reading.contract.protocol !== "rest") return unknownUses;
-  const { uses, unknown } = await findSourceUses(texts.project, against);
+  const { uses, unknown } = await sourceUsesOf(before, texts);
   return { queries: [], source: uses, unknown, searched: true };
 }
 

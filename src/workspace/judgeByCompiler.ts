@@ -15,6 +15,8 @@ export interface ToJudge {
   readonly changes: readonly JudgedChange[];
   /** What the app's source uses. */
   readonly uses: readonly SourceUse[];
+  /** Looks for what source uses where that was not worth its time so far. */
+  readonly search?: () => Promise<readonly SourceUse[]>;
   /** Queries that the new contract refuses. */
   readonly refused: readonly RefusedQuery[];
   /** Source may have been adapted to the new contract already, so that what it uses need not break it any more. */
@@ -29,13 +31,14 @@ export interface ToJudge {
 export async function judgeByCompiler(
   texts: ProjectTexts,
   sides: ComparedSides,
-  { changes, uses, refused, mayBeAdapted }: ToJudge,
+  { changes, uses: known, search, refused, mayBeAdapted }: ToJudge,
 ): Promise<readonly JudgedChange[]> {
   const isAsked = (change: JudgedChange): boolean => isOpen(change, mayBeAdapted);
   if (!changes.some(isAsked)) return changes;
   const { project } = texts;
   const { apps } = await appsToCompile(texts, sides);
   const asked: AskedApp[] = [];
+  let uses = known;
   const blamed = refusedOperations(
     changes,
     refused.map(({ problem }) => problem),
@@ -46,8 +49,11 @@ export async function judgeByCompiler(
     if (!tools.proof) continue;
     const compiled = await tools.proof.inMemory(project, made, old);
     const errors = new Map<JudgedChange, CompileError[]>();
+    const explained = (error: CompileError): JudgedChange | undefined =>
+      explainError(error, { changes, uses, refused: blamed, namesOf: language.operationNames });
+    if (search && uses === known && compiled.fresh.some((error) => !explained(error))) uses = await search();
     for (const error of compiled.fresh) {
-      const change = explainError(error, { changes, uses, refused: blamed, namesOf: language.operationNames });
+      const change = explained(error);
       if (change) errors.set(change, [...(errors.get(change) ?? []), error]);
     }
     asked.push({ sdks, compiled, errors });

@@ -123,20 +123,24 @@ describe("what source narrows", () => {
 
   const pets = (members: string) =>
     `type Query { pet: Pet }\nunion Pet = ${members}\n${["Cat", "Dog", "Rat"].map((name) => `type ${name} { name: String! age: Int! }`).join("\n")}\n`;
-  it.each<[string, string, unknown[]]>([
-    ['a.pet?.__typename === "Rat"', "says what is gone", [1, "answer.member.gone breaking"]],
-    ['a.pet?.__typename === "Cat"', "says what stays", [0, "answer.member.gone compatible"]],
-  ])("of a query's answer: %s %s", async (condition, _what, expected) => {
+  const whole = "Cat | Dog | Rat";
+  const some = "Cat | Dog";
+  it.each<[string, string, [string, string], unknown[]]>([
+    ['a.pet?.__typename === "Rat"', "says what is gone", [whole, some], [1, "answer.member.gone breaking"]],
+    ['a.pet?.__typename === "Cat"', "says what stays", [whole, some], [0, "answer.member.gone compatible"]],
+    ["named(a.pet?.__typename)", "says all that there was", [some, whole], [1, "answer.member.new breaking"]],
+    ["String(a.pet?.__typename)", "takes whatever comes", [some, whole], [0, "answer.member.new compatible"]],
+  ])("of a query's answer: %s %s", async (expression, _what, [before, after], expected) => {
     const project = new TemporaryProject({
       ...configuration,
-      "pets.graphql": pets("Cat | Dog | Rat"),
-      "src/pet.graphql": "query Pet { pet { __typename ... on Cat { name } } }\n",
+      "pets.graphql": pets(before),
+      "src/pet.graphql": "query Pet { pet { __typename ... on Cat { name } ... on Dog { name } } }\n",
       "rhema.yaml":
         'contracts: { pets: { from: pets.graphql, queries: ["src/*.graphql"] } }\nsdks: { app: { language: typescript, covers: [pets], into: src/sdk } }\n',
-      "src/app.ts": `import { connectPets, pet } from "./sdk/pets/index.js";\nconst a = await pet(connectPets({ url: "/" }));\nexport const is = ${condition};\n`,
+      "src/app.ts": `import { connectPets, pet } from "./sdk/pets/index.js";\nexport const named = (kind: "${before.replaceAll(" | ", '" | "')}" | undefined) => kind ?? "none";\nconst a = await pet(connectPets({ url: "/" }));\nexport const is = ${expression};\n`,
     });
     expect((await project.run(["generate"])).code).toBe(0);
-    project.write("pets.graphql", pets("Cat | Dog"));
+    project.write("pets.graphql", pets(after));
     expect(await verdicts(project)).toEqual(expected);
   });
 

@@ -15,7 +15,8 @@ export interface Explaining {
 
 /**
  * Says which change causes a compile error: the one that what is used nearest to the error depends on, or what the
- * statement's variables were made of; where nothing of the SDK is used near it, the one that the compiler's message or the statement names.
+ * statement's variables were made of; where nothing of the SDK is used near it, the one that the compiler's message or
+ * the statement names, or one that a query has whose answer is used there.
  *
  * @returns undefined when no change explains the error
  */
@@ -63,10 +64,17 @@ export function explainError(error: CompileError, known: Explaining): JudgedChan
     const best = heaviest(depending(usedIn(range)));
     if (best) return best;
   }
+  const isOf = (operation: string, used: readonly string[]): boolean =>
+    used.some((each) => known.namesOf(operation).includes(each) || belongsTo(each, operation));
+  const throughQueries = (used: readonly string[]): JudgedChange[] =>
+    candidates.filter(({ hits }) => hits.some(({ operations }) => operations.some((each) => isOf(each, used))));
+  const around = [...error.ranges, ...error.origins].map((range) => throughQueries(usedIn(range)));
   return (
     heaviest(candidates.filter(inMessage)) ??
     heaviest(candidates.filter(isMentioned(error.statement))) ??
-    heaviest(depending(usedIn(error.scope)))
+    heaviest(around.find((found) => found.length > 0) ?? []) ??
+    heaviest(depending(usedIn(error.scope))) ??
+    heaviest(throughQueries(usedIn(error.scope)))
   );
 }
 
