@@ -7,7 +7,7 @@ import { languages, renderChangeReference, renderProblemReference, withLanguages
 
 process.chdir(fileURLToPath(new URL("..", import.meta.url)));
 writeFileSync("docs/problems.md", renderProblemReference());
-writeFileSync("docs/changes.md", renderChangeReference());
+writeFileSync("docs/changes.md", renderChangeReference(await Promise.all(languages.map((each) => each.load()))));
 const schemaFile = "schema/rhema.schema.json";
 const schema = withLanguages(JSON.parse(readFileSync(schemaFile, "utf8")), languages);
 writeFileSync(schemaFile, await format(JSON.stringify(schema), { filepath: schemaFile, printWidth: 120 }));

@@ -1,9 +1,10 @@
 // Takes docs/screenshots/ from the demo: real commands in a real terminal window (xterm under Xvfb), 1280x800.
 // Needs Xvfb, xterm, ImageMagick's import and Chromium, all in Debian; nothing else of the project does.
 import { execFileSync, spawn, spawnSync } from "node:child_process";
-import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { createServer } from "node:http";
 import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { extname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import WebSocket from "ws";
 
@@ -71,6 +72,26 @@ function browse(name, page, scheme) {
     `file://${page}`,
   ]);
   rmSync(profile, { recursive: true, force: true });
+}
+
+/** The demo's page without a build step, with its SDK in JavaScript, from a server of files. */
+async function browsePlainPage(standin) {
+  const site = mkdtempSync(join(tmpdir(), "rhema-page-"));
+  cpSync(join(root, "demo/contracts"), join(site, "contracts"), { recursive: true });
+  cpSync(join(root, "demo/page"), join(site, "page"), { recursive: true });
+  spawnSync(process.execPath, [program, "generate", "--quiet"], { cwd: join(site, "page") });
+  const types = { ".html": "text/html", ".js": "text/javascript" };
+  const files = createServer(({ url }, response) => {
+    const path = join(site, "page", url === "/" ? "index.html" : url);
+    if (!existsSync(path)) return response.writeHead(404).end();
+    const body = readFileSync(path, "utf8").replace("http://localhost:4020", standin);
+    response.writeHead(200, { "content-type": types[extname(path)] ?? "text/plain" }).end(body);
+  });
+  await new Promise((resolve) => files.listen(0, "127.0.0.1", resolve));
+  await browseLive("plain-page", `http://127.0.0.1:${files.address().port}/`, 1);
+  files.closeAllConnections();
+  files.close();
+  rmSync(site, { recursive: true, force: true });
 }
 
 /** A page that goes on being told things, which is never done loading: pictured after a while, over DevTools. */
@@ -181,6 +202,7 @@ try {
     await send("/passages", { query: "{ ports { id name } }" });
     await send("/passages", { query: "{ ports { id nmae } }" });
     await browseLive("play-page", `${at}/`, 1);
+    await browsePlainPage(at);
     await browseLive("play-page-dark", `${at}/`, 0);
   } finally {
     player.kill();

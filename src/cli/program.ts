@@ -1,4 +1,5 @@
 import { Command, CommanderError, Option } from "commander";
+import { languages } from "../core/languages/index.js";
 import { hideSecrets } from "../core/text/secrets.js";
 import { exitCodes } from "../workspace/halt.js";
 import { version } from "../workspace/packageFolder.js";
@@ -64,6 +65,7 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
     .option("--header <text>", 'sent to URLs: "authorization: Bearer ${NAME}"; may be given again', collected, [])
     .option("--sdk <name>", "what the SDK is called")
     .option("--into <folder>", "where the SDK is written to")
+    .addOption(new Option("--language <word>", "what the SDK is written in").choices(languages.map(({ id }) => id)))
     .option("--no-scripts", "leave package.json as it is")
     .option("--yes", "ask nothing: take what is found")
     .action(async (sources: string[], flags: InitFlags) => {
@@ -73,6 +75,7 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
         from: [...sources, ...flags.from],
         sdk: flags.sdk,
         into: flags.into,
+        language: flags.language,
         yes: flags.yes === true,
       };
       await run((terminal) => initCommand(terminal, globals(), options));
@@ -291,6 +294,7 @@ interface InitFlags {
   readonly header: readonly string[];
   readonly sdk?: string;
   readonly into?: string;
+  readonly language?: string;
   readonly scripts: boolean;
   readonly yes?: boolean;
 }

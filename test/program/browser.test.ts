@@ -1,15 +1,12 @@
-import { spawn } from "node:child_process";
-import { existsSync, readFileSync } from "node:fs";
-import { createServer, type RequestListener } from "node:http";
-import type { AddressInfo } from "node:net";
+import { readFileSync } from "node:fs";
 import { pathToFileURL } from "node:url";
-import { afterEach, expect, it } from "vitest";
+import { expect, it } from "vitest";
+import { chromium } from "../support/chromium.js";
+import { pageAfter } from "../support/pageAfter.js";
 import { bundle } from "../support/bundled.js";
+import { listening } from "../support/listening.js";
 import { okay } from "../support/smallContract.js";
 import { demoProject, restProject, type TemporaryProject } from "../support/temporaryProject.js";
-
-const browser = ["/usr/bin/chromium", "/usr/bin/chromium-browser"].find((path) => existsSync(path));
-if (browser === undefined) process.stdout.write("browser: no Chromium here, so the SDK runs in Node only\n");
 
 /** What an app does with its SDKs, told as data. */
 const app = `import { cancelReservation, connectBerths, currentNotices, getBerth, isReserveBerthFailure, listVesselsItems, reserveBerth } from "./sdk/berths/index.js";
@@ -41,12 +38,7 @@ export async function run(address: string): Promise<unknown> {
 }
 `;
 
-const closing: (() => void)[] = [];
-afterEach(() => {
-  for (const close of closing.splice(0)) close();
-});
-
-it.skipIf(browser === undefined)(
+it.skipIf(chromium === undefined)(
   "one SDK gives the same results in Node and in a browser",
   async () => {
     const project = demoProject();
@@ -99,7 +91,7 @@ export async function run(address: string): Promise<unknown> {
 }
 `;
 
-it.skipIf(browser === undefined)(
+it.skipIf(chromium === undefined)(
   "a browser sends no key along a redirect, and tells how far an upload is",
   async () => {
     const project = restProject(guarded, { "src/guarded.ts": guardedApp });
@@ -138,17 +130,6 @@ it.skipIf(browser === undefined)(
   120_000,
 );
 
-/** Starts a server that ends with the test, and gives its address. */
-async function listening(answer: RequestListener): Promise<string> {
-  const server = createServer(answer);
-  await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
-  closing.push(() => {
-    server.closeAllConnections();
-    server.close();
-  });
-  return `http://127.0.0.1:${String((server.address() as AddressInfo).port)}`;
-}
-
 /** What the function `run` of a bundled module gives in a browser, as data. */
 async function toldInBrowser(project: TemporaryProject, outfile: string, address: string): Promise<unknown> {
   const page = `<!doctype html><meta charset="utf-8"><pre id="told">running</pre><script type="module">
@@ -161,26 +142,5 @@ async function toldInBrowser(project: TemporaryProject, outfile: string, address
     response.writeHead(200, { "content-type": isScript ? "text/javascript" : "text/html" });
     response.end(isScript ? readFileSync(outfile) : page);
   });
-  const dom = await dumped(`${at}/`, project.path("profile"));
-  const told = /<pre id="told">([\s\S]*?)<\/pre>/.exec(dom)?.[1] ?? dom;
-  return JSON.parse(told.replaceAll("&lt;", "<").replaceAll("&gt;", ">").replaceAll("&amp;", "&")) as unknown;
-}
-
-/** The page after its scripts ran; the servers live in this process, so the browser must not block it. */
-async function dumped(url: string, profile: string): Promise<string> {
-  const options = [
-    "--headless=new",
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-dev-shm-usage",
-    `--user-data-dir=${profile}`,
-  ];
-  const child = spawn(browser ?? "", [...options, "--virtual-time-budget=30000", "--dump-dom", url], {
-    stdio: ["ignore", "pipe", "ignore"],
-  });
-  closing.push(() => void child.kill("SIGKILL"));
-  let text = "";
-  child.stdout.setEncoding("utf8").on("data", (part: string) => (text += part));
-  await new Promise((resolve) => child.on("exit", resolve));
-  return text;
+  return JSON.parse(await pageAfter(`${at}/`, project.path("profile"))) as unknown;
 }

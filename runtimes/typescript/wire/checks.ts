@@ -20,15 +20,15 @@ function isNumeric(value: unknown): boolean {
   return typeof value === "number" || (typeof value === "string" && value.startsWith("\u0000integer:"));
 }
 
-export const isText = plain((value) => typeof value === "string", "text");
-export const isNumber = plain(isNumeric, "a number");
-export const isInteger = plain(
+export const isText: Check = plain((value) => typeof value === "string", "text");
+export const isNumber: Check = plain(isNumeric, "a number");
+export const isInteger: Check = plain(
   (value) => isNumeric(value) && !(typeof value === "number" && !Number.isInteger(value)),
   "a whole number",
 );
-export const isBoolean = plain((value) => typeof value === "boolean", "true or false");
+export const isBoolean: Check = plain((value) => typeof value === "boolean", "true or false");
 export const isAnything: Check = () => undefined;
-export const isNothing = plain(() => false, "nothing");
+export const isNothing: Check = plain(() => false, "nothing");
 
 /** One of some constants. */
 export function isOneOf(...values: readonly (string | number | boolean)[]): Check {

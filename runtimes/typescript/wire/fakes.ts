@@ -2,7 +2,7 @@ import type { Conversion } from "./bodies.js";
 import type { Connection, Layer, Outgoing } from "./connection.js";
 import { failure, type StatusFailure } from "./failure.js";
 
-const mark = Symbol("a failure to answer with");
+const mark: unique symbol = Symbol("a failure to answer with");
 
 /** A failure that a fake connection answers with. */
 export interface FakeFailure<Status extends number | string, Body> {

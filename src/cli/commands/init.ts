@@ -24,7 +24,7 @@ import { readHeaders } from "../readHeaders.js";
 import type { GlobalOptions, Terminal } from "../terminal.js";
 
 const titles = workspaceLanguages.map(({ title }) => title).join(", ");
-const usualTitle = workspaceLanguages.find(({ id }) => id === usualLanguage)?.title ?? usualLanguage;
+const titleOf = (language: string): string => workspaceLanguages.find(({ id }) => id === language)?.title ?? language;
 
 export interface InitCommandOptions {
   readonly from: readonly string[];
@@ -32,6 +32,7 @@ export interface InitCommandOptions {
   readonly header: readonly string[];
   readonly sdk: string | undefined;
   readonly into: string | undefined;
+  readonly language: string | undefined;
   readonly scripts: boolean;
   readonly yes: boolean;
 }
@@ -57,16 +58,18 @@ export async function initCommand(
   else if (isAsking) await setup.ask();
   else await setup.addFound(options.yes);
   const into = options.into ?? freeFolder(root, surroundings);
-  const answers = isAsking ? await askRest(into, surroundings, options) : { into, scripts: options.scripts };
+  const language = options.language ?? surroundings.language;
+  const answers = isAsking ? await askRest(into, surroundings, options) : { language, into, scripts: options.scripts };
   const outcome = writeInit(root, {
     contracts: setup.contracts,
     sdk: options.sdk ?? surroundings.name,
+    language: answers.language,
     into: answers.into,
     configName,
     scripts: answers.scripts,
     surroundings,
   });
-  terminal.result(report(outcome, setup.contracts, answers.into, surroundings, terminal));
+  terminal.result(report(outcome, setup.contracts, answers, surroundings, terminal));
   terminal.document({
     ...outcome,
     contracts: setup.contracts.map(({ problems, ...each }) => ({
@@ -167,8 +170,9 @@ class Setup {
   }
 
   async ask(): Promise<void> {
-    const { contracts, framework } = this.surroundings;
-    if (framework !== undefined) this.terminal.note([this.terminal.paint.quiet(`  ${framework} with ${usualTitle}`)]);
+    const { contracts, framework, language } = this.surroundings;
+    if (framework !== undefined)
+      this.terminal.note([this.terminal.paint.quiet(`  ${framework} with ${titleOf(language)}`)]);
     if (contracts.length > 0) {
       const chosen = await asked<(ChosenSource["from"] | undefined)[]>({
         type: "multiselect",
@@ -219,9 +223,11 @@ function nothingFound(otherLanguage: string | undefined): Halt {
 
 async function askRest(
   into: string,
-  { manifest }: Surroundings,
+  { manifest, language: shown }: Surroundings,
   options: InitCommandOptions,
-): Promise<{ into: string; scripts: boolean }> {
+): Promise<RestAnswers> {
+  // Who has the usual language wants no other.
+  const language = options.language ?? (shown === usualLanguage ? shown : await askLanguage(shown));
   const folder =
     options.into ??
     (await asked<string>({ type: "text", message: "Which folder is the SDK written to?", initial: into }));
@@ -233,7 +239,24 @@ async function askRest(
       message: "Add scripts to package.json, so that it is generated before dev and build?",
       initial: true,
     }));
-  return { into: folder.trim() === "" ? into : folder.trim(), scripts };
+  return { language, into: folder.trim() === "" ? into : folder.trim(), scripts };
+}
+
+/** What is asked beside the contracts. */
+interface RestAnswers {
+  readonly language: string;
+  readonly into: string;
+  readonly scripts: boolean;
+}
+
+function askLanguage(shown: string): Promise<string> {
+  const ids = workspaceLanguages.map(({ id }) => id);
+  return asked<string>({
+    type: "select",
+    message: "Which language is the SDK written in?",
+    choices: workspaceLanguages.map(({ id, title }) => ({ title, value: id })),
+    initial: ids.indexOf(shown),
+  });
 }
 
 function sourceText(from: ChosenSource["from"]): string {
@@ -244,7 +267,7 @@ function sourceText(from: ChosenSource["from"]): string {
 function report(
   outcome: InitOutcome,
   contracts: readonly TriedContract[],
-  into: string,
+  { language, into }: RestAnswers,
   { name }: Surroundings,
   { paint }: Terminal,
 ): string[] {
@@ -258,7 +281,7 @@ function report(
       (each) =>
         `  ${paint.accent(each.name.padEnd(width))}  ${each.about}${asking(each)}  ${paint.quiet(sourceText(each.settings.from))}`,
     ),
-    `  ${paint.accent("SDK")} ${contractName(name) ?? name} in ${usualTitle}, in ${into}`,
+    `  ${paint.accent("SDK")} ${contractName(name) ?? name} in ${titleOf(language)}, in ${into}`,
     ...(outcome.scripts.length === 0
       ? []
       : [`  package.json has the script${outcome.scripts.length === 1 ? "" : "s"} ${outcome.scripts.join(", ")} now`]),

@@ -1,4 +1,5 @@
 import type { Language, ListedLanguage } from "./language.js";
+import { description as javascript } from "./javascript/description.js";
 import { description as typescript } from "./typescript/description.js";
 
 /** The language of a first SDK, and the one that performs a call whatever language its SDK is in. */
@@ -19,4 +20,5 @@ export async function loadEmbedded() {
 /** Every language that SDKs can be written in. The only list of them in the core. */
 export const languages: readonly ListedLanguage[] = [
   { ...typescript, load: async () => (await import("./typescript/language.js")).language },
+  { ...javascript, load: async () => (await import("./javascript/language.js")).language },
 ];

@@ -13,6 +13,8 @@ export interface LanguageDescription {
   /** As people write it. */
   readonly title: string;
   readonly settings: SettingsDescription;
+  /** A sentence about how a change is judged for its source, where that does not go without saying. */
+  readonly judging?: string;
   /** JSON Schema of what `scalars.<name>.<id>` says: what a GraphQL scalar is in this language. */
   readonly scalar: object;
 }

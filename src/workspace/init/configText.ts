@@ -1,5 +1,3 @@
-import { usualLanguage } from "../languages/index.js";
-
 /** A contract as the first configuration names it. */
 export interface FirstContract {
   readonly name: string;
@@ -16,22 +14,24 @@ export interface FirstContract {
 export interface FirstConfiguration {
   readonly contracts: readonly FirstContract[];
   readonly sdk: string;
+  /** The word of the configuration for its language. */
+  readonly language: string;
   readonly into: string;
   /** Where editors find the schema of the configuration, when it is installed there. */
   readonly schema: string | undefined;
 }
 
 /** The text of a first `rhema.yaml`: what was chosen, and as comments what there is besides. */
-export function configText({ contracts, sdk, into, schema }: FirstConfiguration): string {
+export function configText({ contracts, sdk, language, into, schema }: FirstConfiguration): string {
   const covers = contracts.map(({ name }) => name);
   return [
     "# Which API contracts this project consumes, and what is made of them. `rhema generate` reads it.",
     ...(schema === undefined ? [] : [`# yaml-language-server: $schema=${schema}`]),
     "contracts:",
-    ...contracts.flatMap(contractLines),
+    ...contracts.flatMap((contract) => contractLines(contract, language)),
     "sdks:",
     `  ${sdk}:`,
-    `    language: ${usualLanguage}`,
+    `    language: ${language}`,
     `    covers: [${covers.join(", ")}]`,
     `    into: ${scalar(into)} # only files that Rhema wrote are ever replaced`,
     "    # settings: { dates: decoded, testing: true }",
@@ -42,7 +42,7 @@ export function configText({ contracts, sdk, into, schema }: FirstConfiguration)
   ].join("\n");
 }
 
-function contractLines({ name, from, headers, queries, scalars, about }: FirstContract): string[] {
+function contractLines({ name, from, headers, queries, scalars, about }: FirstContract, language: string): string[] {
   const sent = Object.entries(headers);
   return [
     `  ${name}: # ${about.replace(/\s+/g, " ")}`,
@@ -55,7 +55,7 @@ function contractLines({ name, from, headers, queries, scalars, about }: FirstCo
       : [`    queries: [${queries.map((pattern) => JSON.stringify(pattern)).join(", ")}]`]),
     ...(scalars.length === 0
       ? []
-      : [`    # scalars: { ${scalars.map((each) => `${each}: { ${usualLanguage}: string }`).join(", ")} }`]),
+      : [`    # scalars: { ${scalars.map((each) => `${each}: { ${language}: string }`).join(", ")} }`]),
   ];
 }
 

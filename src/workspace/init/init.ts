@@ -124,6 +124,7 @@ export function freeFolder(root: string, { source }: Surroundings): string {
 export interface InitPlan {
   readonly contracts: readonly TriedContract[];
   readonly sdk: string;
+  readonly language: string;
   readonly into: string;
   readonly configName: string;
   readonly scripts: boolean;
@@ -141,7 +142,7 @@ export interface InitOutcome {
 
 /** Writes the configuration and, where wanted, the scripts; nothing that is there is replaced. */
 export function writeInit(root: string, plan: InitPlan): InitOutcome {
-  const { contracts, sdk, into, configName, surroundings } = plan;
+  const { contracts, sdk, language, into, configName, surroundings } = plan;
   const wanted = resolve(root, into);
   if (!isInside(root, wanted)) {
     const message = `The SDK would be written to \`${into}\`, which is not inside the project.`;
@@ -158,6 +159,7 @@ export function writeInit(root: string, plan: InitPlan): InitOutcome {
       about: title === "" ? about : `${title}, ${about}`,
     })),
     sdk,
+    language,
     into,
     schema: existsSync(join(root, schema)) ? schema : undefined,
   });

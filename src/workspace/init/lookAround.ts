@@ -5,7 +5,7 @@ import { hostGlob, isHostFile, markPattern, usualTags } from "../../core/languag
 import { beginsLikeSchema } from "../../core/graphql/schemaStart.js";
 import { dataMember, isData, parseData, textMember } from "../../core/text/parseData.js";
 import { kebabCase } from "../../core/text/words.js";
-import { foreignProjects } from "../languages/index.js";
+import { foreignProjects, languageSigns, usualLanguage } from "../languages/index.js";
 
 /** What a folder shows of itself before it has a configuration. */
 export interface Surroundings {
@@ -19,6 +19,8 @@ export interface Surroundings {
   readonly name: string;
   /** "React", "Vue", …; undefined when nothing tells. */
   readonly framework: string | undefined;
+  /** The language that the project is written in, as the configuration names it. */
+  readonly language: string;
   /** A language that the project seems to be written in and that has no SDK yet. */
   readonly otherLanguage: string | undefined;
   /** The text of package.json. */
@@ -52,7 +54,8 @@ export function lookAround(root: string): Surroundings {
   const documents = graphql.filter((path) => !schemas.includes(path));
   const manifest = textOf(join(root, "package.json"));
   const source = sourceFolder(root);
-  const framework = frameworkOf(manifest);
+  const dependencies = dependenciesOf(manifest);
+  const framework = frameworks.find(([dependency]) => dependencies.includes(dependency))?.[1];
   const hosts = search([`${source === "." ? "" : `${source}/`}**/${hostGlob}`]);
   return {
     contracts: [
@@ -63,6 +66,7 @@ export function lookAround(root: string): Surroundings {
     source,
     name: projectName(root, manifest),
     framework,
+    language: languageOf(root, dependencies, (endings) => search([`**/*.{${endings.join(",")}}`]).length > 0),
     otherLanguage: manifest === undefined ? otherLanguage(root) : undefined,
     manifest,
   };
@@ -155,12 +159,26 @@ const frameworks = [
   ["react", "React"],
 ] as const;
 
-function frameworkOf(manifest: string | undefined): string | undefined {
+/** Names of the packages that a project depends on. */
+function dependenciesOf(manifest: string | undefined): string[] {
   const parsed = manifest === undefined ? undefined : parseData(manifest);
-  if (parsed?.ok !== true || !isData(parsed.data)) return undefined;
+  if (parsed?.ok !== true || !isData(parsed.data)) return [];
   const { data } = parsed;
-  const known = ["dependencies", "devDependencies"].flatMap((key) => Object.keys(dataMember(data, key) ?? {}));
-  return frameworks.find(([dependency]) => known.includes(dependency))?.[1];
+  return ["dependencies", "devDependencies"].flatMap((key) => Object.keys(dataMember(data, key) ?? {}));
+}
+
+function languageOf(
+  root: string,
+  dependencies: readonly string[],
+  holds: (endings: readonly string[]) => boolean,
+): string {
+  const shown = languageSigns.find(
+    ({ files, packages, endings }) =>
+      files.some((file) => existsSync(join(root, file))) ||
+      packages.some((each) => dependencies.includes(each)) ||
+      holds(endings),
+  );
+  return shown?.id ?? usualLanguage;
 }
 
 function otherLanguage(root: string): string | undefined {

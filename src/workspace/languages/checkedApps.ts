@@ -73,8 +73,9 @@ export async function checkedApps(
   }
 }
 
-function keyOf({ file, line, column, code, message }: CheckerComplaint): string {
-  return `${file} ${String(line)} ${String(column)} ${code} ${message}`;
+/** What did not compile there before may be told in other words: messages print whole types. */
+function keyOf({ file, line, column, code }: CheckerComplaint): string {
+  return `${file} ${String(line)} ${String(column)} ${code}`;
 }
 
 function placeOf(project: Project, made: MadeFiles, { file, line, column }: CheckerComplaint): ComplaintPlace {

@@ -2,6 +2,7 @@ import { languages, usualLanguage } from "../../core/languages/index.js";
 import type { WorkspaceLanguage } from "./languageTools.js";
 
 const tools: Readonly<Record<string, WorkspaceLanguage["loadTools"]>> = {
+  javascript: async () => (await import("./javascript/tools.js")).javascriptTools(),
   typescript: async () => (await import("./typescript/tools.js")).typescriptTools(),
 };
 
@@ -12,6 +13,23 @@ export const workspaceLanguages: readonly WorkspaceLanguage[] = languages.flatMa
 });
 
 export { usualLanguage };
+
+/** What tells that a project is written in a language. */
+export interface LanguageSigns {
+  readonly id: string;
+  /** Files at its root. */
+  readonly files: readonly string[];
+  /** What it depends on. */
+  readonly packages: readonly string[];
+  /** Endings of its sources. */
+  readonly endings: readonly string[];
+}
+
+/** The first language whose signs a project shows is its own. */
+export const languageSigns: readonly LanguageSigns[] = [
+  { id: "typescript", files: ["tsconfig.json"], packages: ["typescript"], endings: ["ts", "tsx", "mts", "cts"] },
+  { id: "javascript", files: ["jsconfig.json"], packages: [], endings: ["js", "jsx", "mjs", "html"] },
+];
 
 /** Files that tell of a project in a language that SDKs are not written in yet. */
 export const foreignProjects: readonly (readonly [string, string])[] = [

@@ -1,4 +1,7 @@
+import ts from "typescript";
 import { describe, expect, it } from "vitest";
+import { language as javascript } from "../../../src/core/languages/javascript/language.js";
+import { printSdk } from "../../../src/core/languages/printSdk.js";
 import { printTypescriptSdk } from "../../support/typescriptSdk.js";
 import { readContract } from "../../../src/core/readContract.js";
 import { planRest } from "../../../src/core/sdk/planRest.js";
@@ -27,6 +30,16 @@ const everySetting = {
 } as const;
 const facts = { runtime, scalars: new Map() } as const;
 
+/** What is wrong with a text as JavaScript: types of TypeScript among it. */
+function syntaxComplaints(path: string, text: string): string[] {
+  const { diagnostics = [] } = ts.transpileModule(text, {
+    fileName: path,
+    reportDiagnostics: true,
+    compilerOptions: { allowJs: true, target: ts.ScriptTarget.ES2022, module: ts.ModuleKind.ESNext },
+  });
+  return diagnostics.map(({ messageText }) => ts.flattenDiagnosticMessageText(messageText, " "));
+}
+
 describe("a contract that", () => {
   it.each(uglyCases.map((each) => [each.does, each] as const))("%s", (_does, ugly) => {
     const { plan, said } = read(ugly, "case");
@@ -51,5 +64,19 @@ describe("a contract that", () => {
       [],
     );
     expect(uglyCases.length).toBeGreaterThanOrEqual(60);
+  });
+
+  it.each([
+    ["as they are", {}],
+    ["with every setting turned", everySetting],
+  ] as const)("all are JavaScript with types of its own, %s", (_how, settings) => {
+    const contracts = uglyCases.map((each, at) => read(each, `case${String(at)}`).plan);
+    const sdk = printSdk(javascript, { name: "app", contracts }, { ...facts, settings });
+    const declarations = [...sdk].filter(([path]) => path.endsWith(".d.ts"));
+    const scripts = [...sdk].filter(([path]) => path.endsWith(".js"));
+    const program = programOf(new Map(declarations.map(([path, text]) => [`sdk/${path}`, text])));
+    expect(compilerComplaints(program, virtualFolder)).toEqual([]);
+    expect(scripts.map(([path]) => path.replace(/\.js$/, ".d.ts"))).toEqual(declarations.map(([path]) => path));
+    for (const [path, text] of scripts) expect(syntaxComplaints(path, text)).toEqual([]);
   });
 });

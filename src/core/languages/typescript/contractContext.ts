@@ -11,6 +11,8 @@ export interface ContractContext<Contract extends LoweredContract = LoweredContr
   readonly printer: TypePrinter;
   /** Of relative imports. */
   readonly ending: "" | ".js";
+  /** The modules become JavaScript: each says the types of all that it exports, and samples show none. */
+  readonly isTranspiled: boolean;
 }
 
 export type RestContext = ContractContext<LoweredRest>;
@@ -20,7 +22,7 @@ export type GraphqlContext = ContractContext<LoweredGraphql>;
 export function contractContext(
   contract: LoweredContract,
   scalars: ReadonlyMap<string, string>,
-  ending: "" | ".js",
+  { ending, isTranspiled }: Pick<ContractContext, "ending" | "isTranspiled">,
 ): ContractContext {
   const names = typescriptNames(contract.plan);
   const isGraphql = contract.protocol === "graphql";
@@ -33,7 +35,7 @@ export function contractContext(
     sealed: isGraphql ? contract.sealed : new Map(),
     uses: noUses,
   };
-  return { contract, names, printer, ending };
+  return { contract, names, printer, ending, isTranspiled };
 }
 
 /** The same context, for a module that is told what it names. */

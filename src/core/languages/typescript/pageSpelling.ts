@@ -16,7 +16,7 @@ export function pageSpelling(context: ContractContext): PageSpelling {
   const callName = (lowered: LoweredCall | LoweredGraphqlCall): string =>
     isGraphql(lowered) ? names.graphql(lowered.call).call : names.rest(lowered.call).call;
   return {
-    fence: "ts",
+    fence: context.isTranspiled ? "js" : "ts",
     callName,
     pagesName: ({ call }) => names.rest(call).items,
     argumentName: argumentKey,
@@ -49,12 +49,15 @@ export function pageSpelling(context: ContractContext): PageSpelling {
 function sampleArguments(
   required: readonly { readonly name: string; readonly type: Reference }[],
   typeName: string,
-  { printer }: ContractContext,
+  { printer, isTranspiled }: ContractContext,
 ): { before: string; text: string } {
   if (required.length === 0) return { before: "", text: "" };
   const parts = required.map(({ name, type }) => ({ name, sample: sampleText(type, printer) }));
   if (parts.some(({ sample }) => sample === undefined))
-    return { before: `declare const args: ${typeName};\n`, text: ", args" };
+    return {
+      before: isTranspiled ? `/** @type {${typeName}} */\nlet args;\n` : `declare const args: ${typeName};\n`,
+      text: ", args",
+    };
   return {
     before: "",
     text: `, { ${parts.map(({ name, sample }) => `${propertyName(name)}: ${sample ?? ""}`).join(", ")} }`,

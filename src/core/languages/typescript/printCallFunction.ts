@@ -48,6 +48,6 @@ export function printCallFunction(lowered: LoweredCall, context: RestContext): s
   if (call.operation.deprecated === undefined) return `${doc}export function ${names.call}${signature} {\n${body}\n}\n`;
   return (
     `/** What \`${names.call}\` does; not marked itself, so that the grouped calls can use it. */\n` +
-    `export function ${names.perform}${signature} {\n${body}\n}\n\n${doc}export const ${names.call} = ${names.perform};\n`
+    `export function ${names.perform}${signature} {\n${body}\n}\n\n${doc}export const ${names.call}: typeof ${names.perform} = ${names.perform};\n`
   );
 }

@@ -74,7 +74,10 @@ function groupedModule(context: ContractContext, grouped: readonly GroupedCall[]
   }));
   const connect: Import = { from: `./connect${ending}`, types: [names.contract.connection] };
   const imports = [...uses.imports(ending, "."), connect, ...callImports];
-  return moduleText(header, imports, [printGrouped(context, calls)]);
+  const { connect: make } = names.contract;
+  // Who needs no bundler has all calls, and what makes a connection for them, by one import.
+  const handedOn = context.isTranspiled ? [`export { ${make} } from "./connect${ending}";`] : [];
+  return moduleText(header, imports, [...handedOn, printGrouped(context, calls)]);
 }
 
 function testingModule(context: ContractContext, grouped: readonly GroupedCall[]): string {

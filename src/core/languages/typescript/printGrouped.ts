@@ -20,14 +20,17 @@ export interface GroupedCall {
 
 /** Prints the function that offers all calls of a contract behind a dot. */
 export function printGrouped(
-  { contract, names: { contract: names } }: ContractContext,
+  { contract, names: { contract: names }, isTranspiled }: ContractContext,
   calls: readonly GroupedCall[],
 ): string {
   const members = calls.map((call) => {
     const { summary, deprecated } = call;
     const words = { paragraphs: [summary ?? ""], ...(deprecated === undefined ? {} : { deprecated }) };
     const doc = docComment(words, "    ");
-    return `${doc}    ${call.name}: ${call.generics ?? ""}(args${call.argsNeeded ? "" : "?"}: ${call.argsType}, options?: wire.CallOptions) => ${call.perform}(connection, args, options),\n`;
+    const answer = isTranspiled
+      ? `: ReturnType<typeof ${call.perform}${(call.generics ?? "") === "" ? "" : "<Type>"}>`
+      : "";
+    return `${doc}    ${call.name}: ${call.generics ?? ""}(args${call.argsNeeded ? "" : "?"}: ${call.argsType}, options?: wire.CallOptions)${answer} => ${call.perform}(connection, args, options),\n`;
   });
   return (
     comment(

@@ -20,9 +20,13 @@ function contractPart(context: ContractContext): string {
   const { contract, names } = context;
   const { title, version, name } = contract.plan;
   const shown = version === "" ? "" : ` ${oneLine(version)}`;
+  const { grouped, connect } = names.contract;
+  const allCalls = context.isTranspiled
+    ? `All calls behind a dot, by one import (a page does it in \`<script type="module">\`):\n\n${codeBlock(`import { ${grouped}, ${connect} } from "./${name}/grouped.js";`, "js")}`
+    : `All calls behind a dot: \`${grouped}(connection)\` in \`${name}/grouped\`.\n`;
   return (
-    `## ${oneLine(title)}${shown}\n\n${codeBlock(connectSample(context), "ts")}\n` +
-    `All calls behind a dot: \`${names.contract.grouped}(connection)\` in \`${name}/grouped\`.\n\n${callList(contract, pageSpelling(context)).join("\n")}`
+    `## ${oneLine(title)}${shown}\n\n${codeBlock(connectSample(context), context.isTranspiled ? "js" : "ts")}\n` +
+    `${allCalls}\n${callList(contract, pageSpelling(context)).join("\n")}`
   );
 }
 
@@ -41,13 +45,13 @@ function addressOf(contract: LoweredContract): string | undefined {
   return contract.protocol === "rest" ? contract.connection.address : undefined;
 }
 
-function givenFields({ contract, printer }: ContractContext): string[] {
+function givenFields({ contract, printer, isTranspiled }: ContractContext): string[] {
   if (contract.protocol !== "rest") return [];
   const { standing, credentials } = contract.connection;
   const [first] = credentials;
   const members = standing.map(
     ({ member, parameter }) =>
-      `${propertyName(member)}: ${sampleText(parameter.type, printer) ?? "undefined as never"}`,
+      `${propertyName(member)}: ${sampleText(parameter.type, printer) ?? (isTranspiled ? "undefined" : "undefined as never")}`,
   );
   return [
     ...(first ? [`auth: { ${propertyName(first.name)}: () => "token" }`] : []),

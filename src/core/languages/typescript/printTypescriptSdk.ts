@@ -15,12 +15,16 @@ import type { TypescriptSettings } from "./settings.js";
 export function printTypescriptSdk(
   sdk: LoweredSdk,
   printing: Printing,
-  settings: TypescriptSettings,
+  settings: TypescriptSettings & { readonly isTranspiled?: boolean },
 ): Map<string, string> {
+  const isTranspiled = settings.isTranspiled === true;
   const ending = settings.imports === "bare" ? "" : ".js";
   const files = new Map<string, string>();
   const contexts = sdk.contracts.map((contract) =>
-    contractContext(contract, printing.scalars.get(contract.plan.name) ?? new Map<string, string>(), ending),
+    contractContext(contract, printing.scalars.get(contract.plan.name) ?? new Map<string, string>(), {
+      ending,
+      isTranspiled,
+    }),
   );
   for (const context of contexts)
     for (const [path, text] of printFolder(context, printing, settings))

@@ -37,6 +37,9 @@ export class AppCompiler {
   private readonly parsed: ParsedFiles = new Map();
   private readonly modules = new Map<string, { readonly text: string; readonly module: ComponentModule }>();
 
+  /** @param checksScripts plain scripts are checked too */
+  constructor(private readonly checksScripts = false) {}
+
   /**
    * Makes a program of an app as its own tsconfig.json wants it, references to other configurations followed. What the
    * app has beside that (plain JavaScript, components with their templates, files that no configuration names) is part of
@@ -46,7 +49,7 @@ export class AppCompiler {
     const options: ts.CompilerOptions = {
       ...withNewDefaults(compilerOptions(project.root), project.root),
       allowJs: true,
-      checkJs: false,
+      checkJs: this.checksScripts,
       noEmit: true,
       skipLibCheck: true,
       composite: false,
@@ -155,11 +158,13 @@ const firstStrict = 6;
 
 /** What the configuration says that holds most of the app's files: the first one may be about its tools alone. */
 function compilerOptions(root: string): ts.CompilerOptions {
-  const found = configurationsFrom(join(root, "tsconfig.json"), new Set());
+  const name = ["tsconfig.json", "jsconfig.json"].find((each) => existsSync(join(root, each)));
+  const found = name === undefined ? [] : configurationsFrom(join(root, name), new Set());
   const [most] = [...found].sort((a, b) => b.files - a.files);
   return (
     most?.options ?? {
       strict: true,
+      noImplicitAny: false,
       target: ts.ScriptTarget.ES2022,
       module: ts.ModuleKind.ESNext,
       moduleResolution: ts.ModuleResolutionKind.Bundler,

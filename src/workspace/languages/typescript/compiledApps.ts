@@ -16,8 +16,13 @@ import { sourceUses } from "./sourceUses.js";
 
 /** Apps as the compiler sees them. One program serves all contracts of a project. */
 export class CompiledApps {
-  private readonly compiler = new AppCompiler();
+  private readonly compiler: AppCompiler;
   private readonly programs = new WeakMap<Project, AppProgram>();
+
+  /** @param checksScripts the compiler checks plain scripts too, whatever the app's configuration says */
+  constructor(private readonly checksScripts = false) {
+    this.compiler = new AppCompiler(checksScripts);
+  }
 
   /** Where an app's source depends on parts of SDKs. */
   uses(project: Project, parts: readonly SdkPart[], made?: MadeFiles): SourceUse[] {
@@ -47,7 +52,9 @@ export class CompiledApps {
   ): Promise<{ before: CompileError[]; fresh: CompileError[] }> {
     const app = old ? this.compile(project, old) : this.compiled(project);
     const documents = [...app.documents.values()].map(({ document }) => document);
-    const checker = run === undefined ? appChecker(project.root, documents) : configuredChecker(run);
+    // The app's own checker does not look at scripts unless it is told to.
+    const own = this.checksScripts ? undefined : appChecker(project.root, documents);
+    const checker = run === undefined ? own : configuredChecker(run);
     if (checker) return checkedApps({ project, checker, describe: describing(app) }, made, old);
     const before = compileErrors(app.program, app.documents);
     return { before, fresh: this.fresh(project, made, app).errors };
@@ -59,7 +66,7 @@ export class CompiledApps {
     const { errors, touched, now } = this.fresh(project, made, app);
     const checksScripts = app.program.getCompilerOptions().checkJs === true;
     const isChecked = (name: string, module: ComponentModule | undefined): boolean => {
-      if (module ? !module.isTyped : /\.[cm]?jsx?$/.test(name) && !checksScripts) return false;
+      if (module?.isTyped === false || (/\.[cm]?jsx?$/.test(name) && !checksScripts)) return false;
       const file = app.program.getSourceFile(name);
       return file !== undefined && !importsUnknown(app.program, file);
     };
@@ -150,8 +157,9 @@ function isAny(type: ts.Type): boolean {
   return (type.flags & ts.TypeFlags.Any) !== 0;
 }
 
-function keyOf({ place, code, message }: CompileError): string {
-  return `${place.document} ${String(place.offset)} ${code} ${message}`;
+/** What did not compile there before may be told in other words: messages print whole types. */
+function keyOf({ place, code }: CompileError): string {
+  return `${place.document} ${String(place.offset)} ${code}`;
 }
 
 /** Remembers what it said of a file: it is asked for each property that source reads. */

@@ -185,7 +185,10 @@ class FileScan {
     if (ts.isPropertySignature(declaration)) {
       const owner = ownerOf(declaration);
       const member = ts.isComputedPropertyName(declaration.name) ? undefined : declaration.name.text;
-      if (owner === undefined || member === undefined) return [];
+      if (member === undefined) return [];
+      // What a declared function gives: the grouped calls are its members.
+      if (owner === undefined)
+        return declaration.type && ts.isFunctionTypeNode(declaration.type) ? [{ owner: member, isType: false }] : [];
       this.rememberTypes(`${owner}.${member}`, declaration.type);
       return [{ owner, member, isType: true }];
     }

@@ -11,14 +11,27 @@ import type { CompiledApps } from "./compiledApps.js";
 import { importedNames } from "./importedNames.js";
 import { importEnding } from "./importEnding.js";
 
-/** What TypeScript needs files and its compiler for. The compiler is loaded when something is compiled. */
+/** What TypeScript needs files and its compiler for. */
 export function typescriptTools(): LanguageTools {
+  return scriptTools({ index: "index.ts", checksScripts: false });
+}
+
+/** A language that TypeScript's compiler reads. */
+export interface ScriptLanguage {
+  /** The file of an SDK that tells that a contract's part is written. */
+  readonly index: string;
+  /** Plain scripts are checked too. */
+  readonly checksScripts: boolean;
+}
+
+/** What languages need files and TypeScript's compiler for. The compiler is loaded when something is compiled. */
+export function scriptTools({ index, checksScripts }: ScriptLanguage): LanguageTools {
   let apps: Promise<CompiledApps> | undefined;
   const compiledApps = (): Promise<CompiledApps> =>
-    (apps ??= import("./compiledApps.js").then((loaded) => new loaded.CompiledApps()));
+    (apps ??= import("./compiledApps.js").then((loaded) => new loaded.CompiledApps(checksScripts)));
   const uses: UseScanner = {
     hasSources: (project) => appSources(project).length > 0,
-    isWritten: ({ folder }) => existsSync(join(folder, "index.ts")),
+    isWritten: ({ folder }) => existsSync(join(folder, index)),
     find: async (project, parts, made) => (await compiledApps()).uses(project, parts, made),
     importsFrom: (project, folder) => importedNames(appSources(project), project.root, folder),
   };

@@ -4,8 +4,8 @@ import type { MappedText } from "./mappedText.js";
 export interface ComponentModule {
   readonly mapped: MappedText;
   /** The ending that its text is read by. */
-  readonly ending: ".ts" | ".tsx";
-  /** It is TypeScript, so that what the compiler refuses counts. */
+  readonly ending: ".ts" | ".tsx" | ".js";
+  /** What the compiler refuses counts: it is TypeScript, or a script that is checked as others are. */
   readonly isTyped: boolean;
 }
 

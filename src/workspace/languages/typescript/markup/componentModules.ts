@@ -1,5 +1,6 @@
 import type { ComponentModule, MarkupFile } from "./componentModule.js";
 import { markupEndings } from "./markupEndings.js";
+import { pageModule } from "./pageModule.js";
 import { svelteModule } from "./svelteModule.js";
 import { unreadModule } from "./unreadModule.js";
 import { vueModule } from "./vueModule.js";
@@ -9,6 +10,7 @@ const readers: Readonly<Record<(typeof markupEndings)[number], (file: MarkupFile
   ".svelte": svelteModule,
   ".astro": unreadModule,
   ".mdx": unreadModule,
+  ".html": pageModule,
 };
 
 /** A file with markup as a module; undefined for every other file. */

@@ -1,2 +1,2 @@
 /** The endings of files that hold code and markup. */
-export const markupEndings = [".vue", ".svelte", ".astro", ".mdx"] as const;
+export const markupEndings = [".vue", ".svelte", ".astro", ".mdx", ".html"] as const;

@@ -1,0 +1,13 @@
+import type { LanguageDescription } from "../language.js";
+import { description as typescript } from "../typescript/description.js";
+
+const { imports: _imports, ...own } = typescript.settings.own;
+
+/** What a configuration can say of a JavaScript SDK: as of a TypeScript one, but that imports end as a browser needs them. */
+export const description: LanguageDescription = {
+  id: "javascript",
+  title: "JavaScript",
+  settings: { shared: typescript.settings.shared, own },
+  judging: "JavaScript is judged as TypeScript's compiler sees it with `checkJs`.",
+  scalar: typescript.scalar,
+};
