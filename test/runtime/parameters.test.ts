@@ -1,49 +1,11 @@
-import { readFileSync } from "node:fs";
 import { createServer, type AddressInfo } from "node:net";
-import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { bytesBody, jsonBody, textBody, type Body } from "../../runtimes/typescript/wire/bodies.js";
+import { bytesBody } from "../../runtimes/typescript/wire/bodies.js";
 import { connection } from "../../runtimes/typescript/wire/connection.js";
-import { multipart, urlencoded, type FieldOptions } from "../../runtimes/typescript/wire/forms.js";
+import { multipart } from "../../runtimes/typescript/wire/forms.js";
 import { form, header, segment } from "../../runtimes/typescript/wire/parameters.js";
-import {
-  deepObject,
-  jsonQuery,
-  jsonText,
-  label,
-  matrix,
-  piped,
-  reserved,
-  spaced,
-  tabbed,
-} from "../../runtimes/typescript/wire/rarerParameters.js";
+import { deepObject, jsonQuery, reserved, spaced, tabbed } from "../../runtimes/typescript/wire/rarerParameters.js";
 import { send, type RestRequest } from "../../runtimes/typescript/wire/send.js";
-import { itemsBody } from "../../runtimes/typescript/wire/streams.js";
-import { packageRoot } from "../support/packageRoot.js";
-
-interface Row {
-  readonly writer: string;
-  readonly name?: string;
-  readonly value: unknown;
-  readonly explode?: boolean;
-  readonly text: string;
-}
-
-const { rows } = JSON.parse(readFileSync(join(packageRoot, "vectors/parameters.json"), "utf8")) as { rows: Row[] };
-const writers: Record<string, (row: Row) => string | undefined> = {
-  form: ({ name = "", value, explode }) => form(name, value, explode),
-  segment: ({ value, explode }) => segment(value, "v", explode),
-  header: ({ value, explode }) => header(value, explode),
-  spaced: ({ name = "", value }) => spaced(name, value),
-  piped: ({ name = "", value }) => piped(name, value),
-  tabbed: ({ name = "", value }) => tabbed(name, value),
-  reserved: ({ name = "", value, explode }) => reserved(name, value, explode),
-  jsonText: ({ value }) => jsonText(value),
-  deepObject: ({ name = "", value }) => deepObject(name, value),
-  jsonQuery: ({ name = "", value }) => jsonQuery(name, value),
-  label: ({ value, explode }) => label(value, explode),
-  matrix: ({ name = "", value, explode }) => matrix(name, value, explode),
-};
 
 /** What a server received, byte by byte. */
 interface Received {
@@ -106,17 +68,7 @@ async function arrived(more: Partial<RestRequest<undefined>>): Promise<Received>
   return received;
 }
 
-describe("the vectors of parameter styles", () => {
-  it.each(rows)("$writer $name $value $explode", async (row) => {
-    const text = writers[row.writer]?.(row) ?? "";
-    expect(text).toBe(row.text);
-    if (["segment", "label", "matrix"].includes(row.writer)) {
-      expect((await arrived({ path: `/v/${text}` })).target).toBe(`/v/${row.text}`);
-    } else if (row.writer === "header") {
-      expect((await arrived({ headers: { "x-row": text } })).headers.get("x-row")).toBe(row.text);
-    } else expect((await arrived({ query: [text] })).target).toBe(row.text === "" ? "/v" : `/v?${row.text}`);
-  });
-
+describe("parameters", () => {
   it.each([".", "..", [".."]])("a path argument %j is refused, because it would lead elsewhere", async (value) => {
     await expect(arrived({ path: `/v/${segment(value, "berthId")}/x` })).rejects.toThrow("would lead to another path");
     await expect(arrived({ path: `/v/${segment(value, "berthId")}` })).rejects.toThrow("would lead to another path");
@@ -140,6 +92,10 @@ describe("the vectors of parameter styles", () => {
     await expect(arrived({ query: [pair] })).rejects.toMatchObject({ status: "unreachable" });
   });
 
+  it("values may have tabs between (OpenAPI 2.0, tsv)", async () => {
+    expect((await arrived({ query: [tabbed("a", ["x", "y"])] })).target).toBe("/v?a=x%09y");
+  });
+
   it("absent values write nothing", () => {
     expect([form("a", undefined), deepObject("a", undefined), jsonQuery("a", undefined), header(undefined)]).toEqual([
       "",
@@ -151,52 +107,30 @@ describe("the vectors of parameter styles", () => {
   });
 });
 
-interface BodyRow {
-  readonly writer: string;
-  readonly value: unknown;
-  readonly options?: Readonly<Record<string, FieldOptions>>;
-  readonly type?: string;
-  readonly body: string;
-}
+describe("a body that is a stream", () => {
+  const stream = (): ReadableStream<Uint8Array> => new Blob(["in pieces"]).stream();
+  const part = (head: string, text: string): string =>
+    `--BOUNDARY\r\nContent-Disposition: form-data; ${head}\r\n\r\n${text}\r\n`;
 
-const bodies = (JSON.parse(readFileSync(join(packageRoot, "vectors/bodies.json"), "utf8")) as { rows: BodyRow[] }).rows;
+  it("is sent as it comes", async () => {
+    const { headers, body } = await arrived({ body: bytesBody(stream(), "image/png") });
+    expect([headers.get("content-type"), body]).toEqual(["image/png", "in pieces"]);
+  });
 
-/** Files stand in rows as their text, type and name. */
-function withFiles(value: unknown): unknown {
-  if (typeof value !== "object" || value === null || Array.isArray(value)) return value;
-  const { file, stream, type, name } = value as Record<string, string>;
-  if (stream !== undefined) return new Blob([stream]).stream();
-  if (file !== undefined) return new File([file], name ?? "", { type: type ?? "" });
-  return Object.fromEntries(Object.entries(value).map(([key, each]) => [key, withFiles(each)]));
-}
-
-function bodyOf({ writer, value, options, type = "" }: BodyRow): Body | undefined {
-  const given = withFiles(value);
-  switch (writer) {
-    case "urlencoded":
-      return urlencoded(given, options);
-    case "multipart":
-      return multipart(given, options);
-    case "json":
-      return jsonBody(given, type);
-    case "text":
-      return textBody(given as string, type);
-    case "bytes":
-      return bytesBody(given as Blob, type);
-    case "stream":
-      return bytesBody((given as Blob).stream(), type);
-    default:
-      return itemsBody(given as unknown[], writer as "lines", type);
-  }
-}
-
-describe("the vectors of bodies, as bytes on the wire", () => {
-  it.each(bodies)("$writer $value $options", async (row) => {
-    const { headers, body } = await arrived({ body: bodyOf(row) });
-    const sent = headers.get("content-type") ?? "";
-    const boundary = /^multipart\/form-data; boundary=(.+)$/.exec(sent)?.[1];
-    expect(boundary === undefined ? body : body.replaceAll(boundary, "BOUNDARY")).toBe(row.body);
-    if (row.writer === "urlencoded") expect(sent).toBe("application/x-www-form-urlencoded");
-    else if (row.writer !== "multipart") expect(sent).toBe(row.type);
+  it.each([
+    [
+      "with its type",
+      { photo: { type: "image/png" } },
+      part('name="photo"; filename="blob"\r\nContent-Type: image/png', "in pieces"),
+    ],
+    [
+      "without a type",
+      {},
+      part('name="photo"; filename="blob"\r\nContent-Type: application/octet-stream', "in pieces"),
+    ],
+  ])("may be a part of a form, %s", async (_how, options, expected) => {
+    const { headers, body } = await arrived({ body: multipart({ photo: stream(), note: "n" }, options) });
+    const boundary = /^multipart\/form-data; boundary=(.+)$/.exec(headers.get("content-type") ?? "")?.[1] ?? "";
+    expect(body.replaceAll(boundary, "BOUNDARY")).toBe(`${expected}${part('name="note"', "n")}--BOUNDARY--\r\n`);
   });
 });

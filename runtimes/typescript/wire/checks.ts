@@ -62,24 +62,31 @@ function isRecordValue(value: unknown): value is Readonly<Record<string, unknown
   return typeof value === "object" && value !== null && !Array.isArray(value);
 }
 
-/** A record: fields that have to be there, fields that may be, and what any other key holds. */
+/**
+ * A record: fields that have to be there, fields that may be, and what any other key holds; held against in this order,
+ * whatever order they came in.
+ */
 export function isRecord(
   needed: Readonly<Record<string, Check>>,
   optional: Readonly<Record<string, Check>> = {},
   rest: Check = isAnything,
 ): Check {
+  const fields = [...Object.entries(needed), ...Object.entries(optional)];
+  const known = new Set(fields.map(([name]) => name));
   return (value, path) => {
     if (!isRecordValue(value)) return { path, expected: "a record" };
     for (const name of Object.keys(needed))
       if (!Object.prototype.hasOwnProperty.call(value, name))
         return { path, expected: `a field ${JSON.stringify(name)}` };
+    for (const [name, check] of fields) {
+      const wrong = Object.prototype.hasOwnProperty.call(value, name)
+        ? check(value[name], below(path, name))
+        : undefined;
+      if (wrong) return wrong;
+    }
+    if (rest === isAnything) return undefined;
     for (const [name, each] of Object.entries(value)) {
-      const check = Object.prototype.hasOwnProperty.call(needed, name)
-        ? needed[name]
-        : Object.prototype.hasOwnProperty.call(optional, name)
-          ? optional[name]
-          : rest;
-      const wrong = check?.(each, below(path, name));
+      const wrong = known.has(name) ? undefined : rest(each, below(path, name));
       if (wrong) return wrong;
     }
     return undefined;

@@ -61,7 +61,11 @@ export const uglyCases: readonly UglyCase[] = [
         409: { description: "", content: { "application/json": { schema: record({ why: text }) } } },
       },
     }),
-    gives: ["export const _2faStatus: typeof perform2faStatus =", "export function _2faStatusHeaders(", "export const _2faStatusItems ="],
+    gives: [
+      "export const _2faStatus: typeof perform2faStatus =",
+      "export function _2faStatusHeaders(",
+      "export const _2faStatusItems =",
+    ],
   },
   {
     does: "pages by a deprecated parameter, whichever way",

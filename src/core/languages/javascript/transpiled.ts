@@ -1,4 +1,5 @@
 import ts from "typescript";
+import { header } from "../typescript/moduleText.js";
 import { tidied } from "./tidied.js";
 
 const compilerOptions: ts.CompilerOptions = {
@@ -22,6 +23,11 @@ export function transpiled(files: ReadonlyMap<string, string>): Map<string, stri
       continue;
     }
     const base = path.slice(0, -".ts".length);
+    if (holdsTypesAlone(text)) {
+      made.set(`${base}.d.ts`, text);
+      made.set(`${base}.js`, `${header}\n\nexport {};\n`);
+      continue;
+    }
     // The compiler keeps the first line in modules alone, and the blank line after it nowhere.
     const [first = ""] = /^\/\/.*\n\n/.exec(text) ?? [];
     const body = text.slice(first.length);
@@ -29,6 +35,11 @@ export function transpiled(files: ReadonlyMap<string, string>): Map<string, stri
     made.set(`${base}.js`, first + tidied(ts.transpileModule(body, { compilerOptions, fileName: path }).outputText));
   }
   return made;
+}
+
+/** Whether a module runs nothing, so that it is its own declaration; most of a large SDK is in such modules. */
+function holdsTypesAlone(text: string): boolean {
+  return !/^(?!\/\/|\/\*\*| \*|import type |export type |export interface |[ }|)]|$)/m.test(text);
 }
 
 function declarations(fileName: string, text: string): string {

@@ -1,0 +1,159 @@
+import { RawServer } from "./rawServer.js";
+import type { Data, SentRequest } from "./vectorRow.js";
+import type { VectorStep } from "./vectorSteps.js";
+
+/** What had to come of a step, and what came. */
+export interface Played {
+  readonly step: VectorStep;
+  readonly expected: unknown;
+  readonly found: unknown;
+}
+
+/** The module of an SDK's contract. */
+export type SdkModule = Readonly<Record<string, (...given: unknown[]) => unknown>>;
+
+/** Plays steps with an SDK in TypeScript or JavaScript. @param connect the name of what makes a connection */
+export async function playScript(sdk: SdkModule, connect: string, steps: readonly VectorStep[]): Promise<Played[]> {
+  const server = await RawServer.started();
+  const played: Played[] = [];
+  let before: unknown;
+  try {
+    for (const step of steps) {
+      server.answers = [...step.answers];
+      server.requests.length = 0;
+      const connection = sdk[connect]?.({
+        baseUrl: server.address,
+        auth: valueOf(step.auth),
+        ...(step.headers ? { headers: step.headers } : {}),
+      });
+      const given = valueOf(step.given) as Record<string, unknown>;
+      if (step.givenBack !== undefined) given[step.givenBack] = before;
+      const told: unknown[] = [];
+      const call = sdk[step.isPaged === true ? `${step.id}Items` : step.id];
+      const options = { onEvent: (event: unknown) => told.push(event) };
+      const ended = await outcome(() => call?.(connection, given, ...(step.told ? [options] : [])));
+      before = ended.value;
+      played.push({
+        step,
+        expected: whatIsSaid(step, {
+          ...step.sends,
+          asks: step.asks,
+          gives: step.gives,
+          fails: step.fails,
+          told: step.told,
+        }),
+        found: whatIsSaid(step, {
+          ...sentLast(server),
+          asks: server.requests.map(({ target }) => target),
+          gives: ended.gives,
+          fails: ended.error === undefined ? undefined : await failed(ended.error, step.fails),
+          told,
+        }),
+      });
+    }
+  } finally {
+    server.close();
+  }
+  return played;
+}
+
+interface Outcome {
+  readonly value?: unknown;
+  /** What the app saw of it, or of the items that came. */
+  readonly gives?: unknown;
+  readonly error?: unknown;
+}
+
+async function outcome(call: () => unknown): Promise<Outcome> {
+  const items: unknown[] = [];
+  try {
+    const value = await call();
+    if (
+      typeof value !== "object" ||
+      value === null ||
+      !(Symbol.asyncIterator in value) ||
+      value instanceof ReadableStream
+    )
+      return { value, gives: await seen(value) };
+    for await (const item of value as AsyncIterable<unknown>) items.push(await seen(item));
+    return { gives: items };
+  } catch (error) {
+    return { error, gives: items };
+  }
+}
+
+interface Ended extends SentRequest {
+  readonly asks?: readonly string[] | undefined;
+  readonly gives?: unknown;
+  readonly fails?: unknown;
+  readonly told?: unknown;
+}
+
+/** Of an end what a row says something about; a failure always. */
+function whatIsSaid({ sends, ...step }: VectorStep, ended: Ended): unknown {
+  const said = { ...sends, ...step };
+  const kept = (["method", "target", "body", "asks", "gives", "told"] as const).filter(
+    (key) => key in said && said[key as keyof typeof said] !== undefined,
+  );
+  const headers = sends.headers && Object.keys(sends.headers).map((name) => [name, ended.headers?.[name] ?? null]);
+  return {
+    ...Object.fromEntries(kept.map((key) => [key, ended[key]])),
+    ...(headers ? { headers: Object.fromEntries(headers) as unknown } : {}),
+    ...(ended.fails === undefined ? {} : { fails: ended.fails }),
+  };
+}
+
+/** The last request, with its boundary replaced. */
+function sentLast({ requests }: RawServer): SentRequest {
+  const last = requests.at(-1);
+  if (!last) return {};
+  const boundary = /boundary=(\S+)/.exec(last.headers.get("content-type") ?? "")?.[1];
+  return {
+    method: last.method,
+    target: last.target,
+    headers: Object.fromEntries(last.headers),
+    body: boundary === undefined ? last.body : last.body.replaceAll(boundary, "BOUNDARY"),
+  };
+}
+
+/** A value of the app's, from a row. */
+function valueOf(data: Data): unknown {
+  if (Array.isArray(data)) return (data as readonly Data[]).map(valueOf);
+  if (typeof data !== "object" || data === null) return data;
+  const record = data as Readonly<Record<string, Data>>;
+  if ("$instant" in record) return new Date(record["$instant"] as string);
+  if ("$integer" in record) return BigInt(record["$integer"] as string);
+  if ("$bytes" in record) {
+    const { $bytes, type, name } = record as Readonly<Record<string, string>>;
+    return name === undefined
+      ? new Blob([$bytes ?? ""], { type: type ?? "" })
+      : new File([$bytes ?? ""], name, { type: type ?? "" });
+  }
+  if ("$stream" in record) return new Blob([record["$stream"] as string]).stream();
+  return Object.fromEntries(Object.entries(record).map(([key, each]) => [key, valueOf(each)]));
+}
+
+/** What an app sees, as rows write it. */
+async function seen(value: unknown): Promise<unknown> {
+  if (value instanceof Date) return { $instant: value.toISOString() };
+  if (typeof value === "bigint") return { $integer: String(value) };
+  if (value instanceof Blob) return { $bytes: await value.text() };
+  if (value instanceof ReadableStream) return { $stream: await new Response(value).text() };
+  if (Array.isArray(value)) return Promise.all(value.map(seen));
+  if (typeof value !== "object" || value === null) return value ?? null;
+  const entries = Object.entries(value).filter(([, each]) => each !== undefined);
+  return Object.fromEntries(await Promise.all(entries.map(async ([key, each]) => [key, await seen(each)] as const)));
+}
+
+/** A failure, with those of its parts that a row says. */
+async function failed(error: unknown, wanted: object | undefined): Promise<unknown> {
+  const { status, httpStatus, body, cause, message } = error as Record<string, unknown>;
+  if (wanted === undefined) return String(message);
+  const all: Record<string, unknown> = {
+    status,
+    httpStatus,
+    body: await seen(body),
+    path: (cause as { path?: string } | undefined)?.path,
+  };
+  return Object.fromEntries(Object.keys(wanted).map((key) => [key, all[key]]));
+}
