@@ -64,7 +64,7 @@ export const uglyCases: readonly UglyCase[] = [
     gives: [
       "export const _2faStatus: typeof perform2faStatus =",
       "export function _2faStatusHeaders(",
-      "export const _2faStatusItems =",
+      "export const _2faStatusItems: typeof perform_2faStatusItems =",
     ],
   },
   {
