@@ -111,7 +111,7 @@ describe("a project without a build step", () => {
       "shown.js":
         'import { getBerth } from "./src/sdk/berths/index.js";\nexport const note = async (at) => (await getBerth(at, { berthId: "N-07" })).note;\n',
       "tides.html":
-        '<h1>Tides</h1>\n<script src="old.js"></script>\n<script type="module">\n  import { berthsCalls, connectBerths } from "./src/sdk/berths/grouped.js";\n  const harbour = berthsCalls(connectBerths({ baseUrl: "/berths" }));\n  console.log(await harbour.listBerths({ minLength: 3 }));\n</script>\n',
+        '<h1>Tides</h1>\n<script src="old.js"></script>\n<script type="module">\n  import { berthsCalls, connectBerths } from "/src/sdk/berths/grouped.js";\n  const harbour = berthsCalls(connectBerths({ baseUrl: "/berths" }));\n  console.log(await harbour.listBerths({ minLength: 3 }));\n</script>\n',
     });
     project.write("berths.yaml", contract("v2"));
     const { code, out } = await project.run(["impact", "--json", "--judge", "code"]);

@@ -6,6 +6,7 @@ import { displayPath, isInside, type Project } from "../../project.js";
 import { readText } from "../../textFile.js";
 import type { ComponentModule } from "./markup/componentModule.js";
 import { componentModule } from "./markup/componentModules.js";
+import { siteImports } from "./siteImports.js";
 import { markupEndings } from "./markup/markupEndings.js";
 
 /** The app's own sources as a program, with an SDK that may be another one than the one that is written. */
@@ -68,12 +69,9 @@ export class AppCompiler {
       documents.set(virtual, { document: displayPath(project, path), ...(module ? { module } : {}) });
       if (module) modules.set(virtual, module.mapped.text);
     }
-    const program = ts.createProgram(
-      [...documents.keys()],
-      options,
-      hostOf(options, files, modules, this.parsed),
-      previous,
-    );
+    const host = hostOf(options, files, modules, this.parsed);
+    if (this.checksScripts) host.resolveModuleNameLiterals = siteImports(project.root, options, host);
+    const program = ts.createProgram([...documents.keys()], options, host, previous);
     project.trace(() => `parsed the app: ${String(documents.size)} sources of its own`);
     return { program, documents };
   }
