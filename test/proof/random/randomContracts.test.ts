@@ -1,9 +1,11 @@
 import { expect, it } from "vitest";
 import { roundTrips } from "./roundTrips.js";
+import { printJavascriptSdk } from "../../support/javascriptSdk.js";
 import { runtime } from "../../support/readRest.js";
 import { checkContracts } from "./checkContracts.js";
 import { everyFeature } from "./features.js";
 import { seedsFrom } from "./seedsFrom.js";
+import { testedCore } from "./testedCore.js";
 
 /** Everything other than as it is on the wire. */
 const decoded = {
@@ -23,6 +25,14 @@ it("random contracts compile and lint with every setting turned", () => {
     settings: { int64: "text", dates: "decoded", testing: true },
   });
   expect([...bigints.failures, ...texts.failures]).toEqual([]);
+}, 300_000);
+
+it("SDKs of random contracts in JavaScript declare what those in TypeScript do", () => {
+  const core = { ...testedCore, printTypescriptSdk: printJavascriptSdk };
+  const plain = checkContracts(seedsFrom(1, 30), { core, runtime, lint: false });
+  const turned = checkContracts(seedsFrom(31, 10), { core, runtime, lint: false, settings: decoded });
+  expect([...plain.failures, ...turned.failures]).toEqual([]);
+  expect(Math.min(plain.taken, plain.refused)).toBeGreaterThan(500);
 }, 300_000);
 
 // Thirty hold every feature; twice as many hold more of them together.

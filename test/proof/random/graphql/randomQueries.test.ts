@@ -1,6 +1,8 @@
 import { expect, it } from "vitest";
+import { printJavascriptSdk } from "../../../support/javascriptSdk.js";
 import { runtime } from "../../../support/readRest.js";
 import { seedsFrom } from "../seedsFrom.js";
+import { testedCore } from "../testedCore.js";
 import { checkQueries } from "./checkQueries.js";
 
 const schemas = Number(process.env["RANDOM_SCHEMAS"] ?? 40);
@@ -44,6 +46,13 @@ it("with every setting turned they compile and lint, and whole answers are taken
   } as const;
   const { failures } = checkQueries(seedsFrom(firstSeed + 5000, 10), { runtime, lint: true, settings });
   expect(failures).toEqual([]);
+}, 300_000);
+
+it("SDKs in JavaScript declare what those in TypeScript do", () => {
+  const core = { ...testedCore, printTypescriptSdk: printJavascriptSdk };
+  const checked = checkQueries(seedsFrom(firstSeed, 15), { core, runtime, lint: false });
+  expect(checked.failures).toEqual([]);
+  expect(Math.min(checked.taken, checked.refused)).toBeGreaterThan(100);
 }, 300_000);
 
 const everyFeature = [
