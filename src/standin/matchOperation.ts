@@ -1,4 +1,3 @@
-import { LimitedExpression } from "./limitedExpression.js";
 import type { RestOperation } from "../core/contract/model.js";
 
 export interface MatchedOperation {
@@ -15,10 +14,15 @@ export type Matching =
 
 interface Route {
   readonly operation: RestOperation;
-  readonly expression: LimitedExpression;
-  readonly names: readonly string[];
+  readonly segments: readonly Segment[];
   /** More fixed text wins: "/berths/free" before "/berths/{berthId}". */
   readonly fixed: number;
+}
+
+/** A part of a path between two slashes: texts, with a parameter after each but the last. */
+interface Segment {
+  readonly texts: readonly string[];
+  readonly names: readonly string[];
 }
 
 /** Makes a function that finds the operation a request is for. */
@@ -27,10 +31,9 @@ export function operationMatcher(operations: readonly RestOperation[]): (method:
   return (method, path) => {
     const allowed: string[] = [];
     for (const route of routes) {
-      const found = route.expression.exec(path);
-      if (!found || found === "slow") continue;
+      const rawValues = valuesIn(path, route);
+      if (!rawValues) continue;
       if (route.operation.method === method.toLowerCase()) {
-        const rawValues = new Map(route.names.map((name, at) => [name, found[at + 1] ?? ""]));
         const pathValues = new Map([...rawValues].map(([name, text]) => [name, decoded(text)]));
         return { kind: "match", match: { operation: route.operation, pathValues, rawValues } };
       }
@@ -41,15 +44,48 @@ export function operationMatcher(operations: readonly RestOperation[]): (method:
 }
 
 function toRoute(operation: RestOperation): Route {
-  const names: string[] = [];
-  const source = operation.path.split(/(\{[^{}]+\})/).map((part) => {
-    const name = /^\{([^{}]+)\}$/.exec(part)?.[1];
-    if (name === undefined) return part.replace(/[.*+?^${}()|[\]\\]/g, "\\$&");
-    names.push(name);
-    return "([^/]+?)";
+  const segments = operation.path.split("/").map((segment): Segment => {
+    const parts = segment.split(/\{([^{}]+)\}/);
+    return { texts: parts.filter((_, at) => at % 2 === 0), names: parts.filter((_, at) => at % 2 === 1) };
   });
   const fixed = operation.path.replace(/\{[^{}]+\}/g, "").length;
-  return { operation, names, fixed, expression: new LimitedExpression(`^${source.join("")}/?$`) };
+  return { operation, segments, fixed };
+}
+
+/** The values of a route's parameters in a path, which may have one slash more at its end; undefined where it is another. */
+function valuesIn(path: string, { segments }: Route): Map<string, string> | undefined {
+  const parts = path.split("/");
+  if (parts.length === segments.length + 1 && parts.at(-1) === "") parts.pop();
+  if (parts.length !== segments.length) return undefined;
+  const values = new Map<string, string>();
+  for (const [at, { texts, names }] of segments.entries()) {
+    const found = valuesBetween(parts[at] ?? "", texts);
+    if (!found) return undefined;
+    names.forEach((name, index) => values.set(name, found[index] ?? ""));
+  }
+  return values;
+}
+
+/**
+ * What stands between texts, as short as it can be and never nothing. A regular expression would take its time for
+ * paths that nobody expects.
+ */
+function valuesBetween(part: string, texts: readonly string[]): string[] | undefined {
+  const [first = "", ...others] = texts;
+  if (others.length === 0) return part === first || decoded(part) === first ? [] : undefined;
+  if (!part.startsWith(first)) return undefined;
+  const last = others.pop() ?? "";
+  const values: string[] = [];
+  let from = first.length;
+  for (const text of others) {
+    const at = part.indexOf(text, from + 1);
+    if (at < 0) return undefined;
+    values.push(part.slice(from, at));
+    from = at + text.length;
+  }
+  const end = part.length - last.length;
+  if (end <= from || !part.endsWith(last)) return undefined;
+  return [...values, part.slice(from, end)];
 }
 
 function decoded(text: string): string {

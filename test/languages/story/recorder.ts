@@ -1,0 +1,78 @@
+import { createServer, request as ask, type IncomingHttpHeaders, type Server } from "node:http";
+import type { AddressInfo } from "node:net";
+import type { Interrupt } from "./storyStep.js";
+
+/** A request as it arrived, with the headers that an SDK sets. */
+export interface Recorded {
+  readonly method: string;
+  readonly target: string;
+  readonly headers: Readonly<Record<string, string>>;
+  readonly body: string;
+}
+
+/** Stands between an SDK and the stand-in, and keeps every request. */
+export class Recorder {
+  /** What is answered to the next requests instead of what the stand-in says. */
+  interrupts: Interrupt[] = [];
+  requests: Recorded[] = [];
+  private constructor(
+    private readonly server: Server,
+    /** Headers of the language's platform: by name, or with the value that it sends ("accept: …"). */
+    private readonly platform: ReadonlySet<string>,
+  ) {}
+
+  static async before(standin: string, platform: ReadonlySet<string>): Promise<Recorder> {
+    const { hostname, port } = new URL(standin);
+    const server = createServer((incoming, response) => {
+      const pieces: Buffer[] = [];
+      incoming.on("data", (piece: Buffer) => pieces.push(piece));
+      incoming.on("end", () => {
+        const body = Buffer.concat(pieces);
+        const { method = "", url = "", headers } = incoming;
+        recorder.requests.push(recorder.recorded(method, url, headers, body));
+        const interrupt = recorder.interrupts.shift();
+        if (interrupt === "broken") {
+          incoming.socket.destroy();
+          return;
+        }
+        if (interrupt !== undefined && interrupt !== null) {
+          const { status = 200, type = "application/json", body: text = "" } = interrupt;
+          response.writeHead(status, type === null ? {} : { "content-type": type }).end(String(text));
+          return;
+        }
+        const onward = ask(
+          { hostname, port, method, path: url, headers: { ...headers, host: `${hostname}:${port}` } },
+          (answer) => {
+            response.writeHead(answer.statusCode ?? 502, answer.headers);
+            answer.pipe(response);
+          },
+        );
+        onward.on("error", () => response.destroy());
+        response.on("close", () => onward.destroy());
+        onward.end(body);
+      });
+      incoming.on("error", () => undefined);
+    });
+    const recorder = new Recorder(server, platform);
+    await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
+    return recorder;
+  }
+
+  get address(): string {
+    return `http://127.0.0.1:${String((this.server.address() as AddressInfo).port)}`;
+  }
+
+  close(): void {
+    this.server.closeAllConnections();
+    this.server.close();
+  }
+
+  private recorded(method: string, target: string, headers: IncomingHttpHeaders, body: Buffer): Recorded {
+    const boundary = /boundary=([^;]+)/.exec(headers["content-type"] ?? "")?.[1];
+    const shown = (text: string): string => (boundary === undefined ? text : text.replaceAll(boundary, "BOUNDARY"));
+    const own = Object.entries(headers)
+      .filter(([name, value]) => !this.platform.has(name) && !this.platform.has(`${name}: ${String(value)}`))
+      .map(([name, value]): [string, string] => [name, shown(String(value))]);
+    return { method, target, headers: Object.fromEntries(own.sort()), body: shown(body.toString("utf8")) };
+  }
+}
