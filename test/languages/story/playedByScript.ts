@@ -16,6 +16,9 @@ export async function playedByScript(language: Language, story: Story): Promise<
   const project = demoProject();
   const berths = project.read("contracts/berths.yaml").replace("\npaths:\n", `\npaths:\n${story.paths.join("\n")}\n`);
   project.write("contracts/berths.yaml", berths);
+  const schema = `${project.read("contracts/passages.graphql")}\n${story.definitions.join("\n")}\n`;
+  project.write("contracts/passages.graphql", schema);
+  for (const [file, text] of Object.entries(story.queries)) project.write(`queries/${file}`, text);
   const configuration = project
     .read("rhema.yaml")
     .replace("language: typescript", `language: ${language.id}`)

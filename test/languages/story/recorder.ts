@@ -1,5 +1,5 @@
 import { createServer, request as ask, type IncomingHttpHeaders, type Server } from "node:http";
-import type { AddressInfo } from "node:net";
+import { connect, type AddressInfo } from "node:net";
 import type { Interrupt } from "./storyStep.js";
 
 /** A request as it arrived, with the headers that an SDK sets. */
@@ -52,6 +52,19 @@ export class Recorder {
         onward.end(body);
       });
       incoming.on("error", () => undefined);
+    });
+    server.on("upgrade", (incoming, socket, head) => {
+      const { url = "", headers, rawHeaders } = incoming;
+      const { "sec-websocket-protocol": protocol = "" } = headers;
+      recorder.requests.push({ method: "GET", target: url, headers: { "sec-websocket-protocol": protocol }, body: "" });
+      const onward = connect(Number(port), hostname, () => {
+        const lines = rawHeaders.flatMap((name, at) => (at % 2 === 0 ? [`${name}: ${rawHeaders[at + 1] ?? ""}`] : []));
+        onward.write(`GET ${url} HTTP/1.1\r\n${lines.join("\r\n")}\r\n\r\n`);
+        onward.write(head);
+        socket.pipe(onward).pipe(socket);
+      });
+      for (const each of [socket, onward]) each.on("error", () => onward.destroy());
+      socket.on("close", () => onward.destroy());
     });
     const recorder = new Recorder(server, platform);
     await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));

@@ -1,4 +1,5 @@
 import { setTimeout as pause } from "node:timers/promises";
+import { WebSocket } from "ws";
 import type { Reference } from "../../../src/core/contract/model.js";
 import type { ContractPlan } from "../../../src/core/sdk/sdkPlan.js";
 import { seen, valueOf } from "../vectors/scriptValues.js";
@@ -79,7 +80,7 @@ function callOf(
 }
 
 function optionsOf(
-  { auth = {}, renewed = {}, headers, timeoutMs, retries }: StoryConnection,
+  { auth = {}, renewed = {}, headers, timeoutMs, retries, overSocket }: StoryConnection,
   baseUrl: string,
   wire: SdkModule,
 ): object {
@@ -92,6 +93,7 @@ function optionsOf(
     auth: { ...auth, ...(Object.fromEntries(suppliers) as object) },
     ...(headers ? { headers } : {}),
     ...(timeoutMs === undefined ? {} : { timeoutMs }),
+    ...(overSocket === true ? { subscriptions: wire["overWebSocket"]?.({ WebSocket }) } : {}),
     ...(retries === undefined ? {} : { around: [wire["retrying"]?.({ times: retries, pauseMs: 1 })] }),
   };
 }

@@ -13,6 +13,8 @@ export interface StoryConnection {
   readonly timeoutMs?: number;
   /** Safe requests are sent again so many times, without much of a pause. */
   readonly retries?: number;
+  /** Subscriptions go over a WebSocket. */
+  readonly overSocket?: boolean;
 }
 
 /** A raw answer, a connection that ends without one, or null for what the stand-in says. */
@@ -45,6 +47,9 @@ export interface Story {
   readonly settings: Readonly<Record<string, string | boolean>>;
   /** Paths beside those of the demo's REST contract, as YAML. */
   readonly paths: readonly string[];
+  /** Definitions beside those of the demo's schema, and query documents by their file. */
+  readonly definitions: readonly string[];
+  readonly queries: Readonly<Record<string, string>>;
   readonly steps: readonly StoryStep[];
 }
 
