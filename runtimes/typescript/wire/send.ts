@@ -127,7 +127,9 @@ export async function answered<Answer>(
   const { response } = exchanged;
   const { call } = request;
   const httpStatus = response.status;
-  const success = response.ok ? declared(request.answers, httpStatus) : undefined;
+  const success = response.ok
+    ? (declared(request.answers, httpStatus) ?? onlyDeclared(request.answers, httpStatus))
+    : undefined;
   if (success !== undefined) return success;
   const failed = declared(request.failures ?? {}, httpStatus);
   const { headers } = response;
@@ -198,9 +200,13 @@ function declared(table: Readonly<Record<string, ReadAs>>, httpStatus: number): 
         readAs: httpStatus === 204 ? "none" : readAs,
       };
   }
-  // An undeclared success is read like the only declared one.
+  return undefined;
+}
+
+/** An undeclared success is read like the only declared one. */
+function onlyDeclared(table: Readonly<Record<string, ReadAs>>, httpStatus: number): Declared | undefined {
   const [only, ...more] = Object.entries(table);
-  return httpStatus < 300 && only !== undefined && more.length === 0
+  return only !== undefined && more.length === 0
     ? { key: only[0], status: httpStatus, readAs: httpStatus === 204 ? "none" : only[1] }
     : undefined;
 }

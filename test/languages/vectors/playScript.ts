@@ -91,7 +91,7 @@ interface Ended extends SentRequest {
 }
 
 /** Of an end what a row says something about; a failure always. */
-function whatIsSaid({ sends, ...step }: VectorStep, ended: Ended): unknown {
+export function whatIsSaid({ sends, ...step }: VectorStep, ended: Ended): unknown {
   const said = { ...sends, ...step };
   const kept = (["method", "target", "body", "asks", "gives", "told"] as const).filter(
     (key) => key in said && said[key as keyof typeof said] !== undefined,
@@ -105,7 +105,7 @@ function whatIsSaid({ sends, ...step }: VectorStep, ended: Ended): unknown {
 }
 
 /** The last request, with its boundary replaced. */
-function sentLast({ requests }: RawServer): SentRequest {
+export function sentLast({ requests }: RawServer): SentRequest {
   const last = requests.at(-1);
   if (!last) return {};
   const boundary = /boundary=(\S+)/.exec(last.headers.get("content-type") ?? "")?.[1];

@@ -67,6 +67,8 @@ export interface AnswerRow extends Named {
   readonly answer: RawAnswer | string;
   readonly gives?: Data;
   readonly fails?: Failed;
+  /** How it fails instead in languages whose types have no place for what is given. */
+  readonly strict?: Failed;
 }
 
 /** A value on the wire, what the app sees of it, and what is sent when it is given back. */

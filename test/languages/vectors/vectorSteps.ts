@@ -44,6 +44,8 @@ export interface VectorStep {
   /** What the app gets; of items those that came before a failure. */
   readonly gives?: Data;
   readonly fails?: Failed;
+  /** How it fails instead in languages whose types have no place for what is given. */
+  readonly strict?: Failed;
   /** What the app is told of the events beside their data. */
   readonly told?: readonly Data[];
 }
@@ -61,6 +63,13 @@ interface Operation {
   readonly given?: Readonly<Record<string, Data>>;
   /** How its pages are gone through. */
   readonly pages?: PagingChoice;
+}
+
+/** What a call is answered whose row is about the request alone: what it declares. */
+function answerOf({ responses }: Described): RawAnswer {
+  const { content = {} } = ((responses as Described | undefined)?.["200"] ?? {}) as { content?: Described };
+  const [type] = Object.keys(content);
+  return type === undefined ? done : { type, body: type.includes("json") ? '""' : "" };
 }
 
 const done = { status: 204, type: null } as const;
@@ -103,7 +112,7 @@ const operationsOf = {
     },
   ],
   answers: (
-    { schema, schemas, type = "application/json", answer, gives, fails }: AnswerRow,
+    { schema, schemas, type = "application/json", answer, gives, fails, strict }: AnswerRow,
     id: string,
   ): Operation[] => [
     {
@@ -119,26 +128,31 @@ const operationsOf = {
         sends: {},
         ...(gives === undefined ? {} : { gives }),
         ...(fails ? { fails } : {}),
+        ...(strict ? { strict } : {}),
       },
     },
   ],
-  values: ({ schema, schemas, wire, seen, back = wire }: ValueRow, id: string): Operation[] => [
-    {
-      id: `${id}Asked`,
-      path: `/${id}`,
-      method: "get",
-      operation: { responses: { 200: { description: "Fine", content: { "application/json": { schema } } } } },
-      ...(schemas ? { schemas } : {}),
-      step: { answers: [{ body: wire }], sends: {}, gives: seen },
-    },
-    {
-      id: `${id}Sent`,
-      path: `/${id}`,
-      method: "post",
-      operation: { requestBody: { required: true, content: { "application/json": { schema } } }, responses: none },
-      step: { answers: [done], sends: { body: back }, givenBack: "body" },
-    },
-  ],
+  // By a name, so that what is asked and what is sent have one type.
+  values: ({ schema: whole, schemas, wire, seen, back = wire }: ValueRow, id: string): Operation[] => {
+    const schema = { $ref: "#/components/schemas/Whole" };
+    return [
+      {
+        id: `${id}Asked`,
+        path: `/${id}`,
+        method: "get",
+        operation: { responses: { 200: { description: "Fine", content: { "application/json": { schema } } } } },
+        schemas: { ...schemas, Whole: whole },
+        step: { answers: [{ body: wire }], sends: {}, gives: seen },
+      },
+      {
+        id: `${id}Sent`,
+        path: `/${id}`,
+        method: "post",
+        operation: { requestBody: { required: true, content: { "application/json": { schema } } }, responses: none },
+        step: { answers: [done], sends: { body: back }, givenBack: "body" },
+      },
+    ];
+  },
   calls: (
     { method = "get", path, operation, schemas, security, given, auth, sends }: CallRow,
     id: string,
@@ -151,7 +165,7 @@ const operationsOf = {
       ...(schemas ? { schemas } : {}),
       ...(security ? { security } : {}),
       step: {
-        answers: [done],
+        answers: [answerOf(operation)],
         sends: { ...sends, ...(sends.target === undefined ? {} : { target: `/${id}${sends.target}` }) },
         ...(auth ? { auth } : {}),
       },
@@ -365,6 +379,6 @@ function schemaOf(value: Data): Described {
       type: "object",
       properties: Object.fromEntries(Object.entries(value).map(([key, each]) => [key, schemaOf(each)])),
     };
-  if (typeof value === "number") return { type: Number.isInteger(value) ? "integer" : "number" };
+  if (typeof value === "number") return { type: Number.isSafeInteger(value) ? "integer" : "number" };
   return { type: typeof value };
 }

@@ -82,3 +82,74 @@ function formsOf(shape: Shape, at: number, isDecoded: boolean, types: Types): Me
       return [];
   }
 }
+
+/** A form of value by which a member of a union is recognised where every member has to be. */
+export interface AnyMemberForm extends Omit<MemberForm, "kind"> {
+  readonly kind: MemberForm["kind"] | "whole" | "truth" | "anything";
+}
+
+/**
+ * How the members of a union without a tag are recognised in a language that has a value of its own for each: all of
+ * them, in the order in which they are tried.
+ *
+ * @param isOpen a choice may have values that the contract does not list
+ */
+export function tellAllApart(union: UnionShape, types: Types, isOpen: boolean): AnyMemberForm[] {
+  const found = union.members.flatMap((member, at) => allFormsOf(member.shape, at, { types, isOpen, passed: [] }));
+  return found.sort((a, b) => a.rank - b.rank).map(({ form }) => form);
+}
+
+interface Telling {
+  readonly types: Types;
+  readonly isOpen: boolean;
+  readonly passed: readonly Shape[];
+}
+
+/** What says most about itself comes first: listed values, then records by the fields that they need, then kinds of values. */
+function allFormsOf(
+  shape: Shape,
+  at: number,
+  telling: Telling,
+): { readonly form: AnyMemberForm; readonly rank: number }[] {
+  const inner = resolveShape(shape, telling.types);
+  const one = (kind: AnyMemberForm["kind"], rank: number): { form: AnyMemberForm; rank: number }[] => [
+    { form: { at, kind, needs: [] }, rank },
+  ];
+  switch (inner.kind) {
+    case "literal":
+      return [{ form: { at, kind: "text", needs: [], values: [inner.value] }, rank: -2000 }];
+    case "choice": {
+      const values = inner.values.map(({ value }) => value);
+      const listed = [{ form: { at, kind: "text" as const, needs: [], values }, rank: -2000 }];
+      return telling.isOpen ? [...listed, ...one(typeof values[0] === "number" ? "number" : "text", 50)] : listed;
+    }
+    case "record": {
+      const needs = inner.fields.filter(({ required }) => required).map(({ name }) => name);
+      return [{ form: { at, kind: "record", needs }, rank: -500 - needs.length }];
+    }
+    case "map":
+      return one("record", -400);
+    case "list":
+    case "tuple":
+      return one("list", 0);
+    case "text":
+      return one("text", inner.format === undefined ? 20 : 10);
+    case "bytes":
+      return one("text", 30);
+    case "integer":
+      return one("whole", 0);
+    case "number":
+      return one("number", 10);
+    case "boolean":
+      return one("truth", 0);
+    case "any":
+      return one("anything", 100);
+    case "union":
+      if (telling.passed.includes(inner)) return [];
+      return inner.members.flatMap((member) =>
+        allFormsOf(member.shape, at, { ...telling, passed: [...telling.passed, inner] }),
+      );
+    case "named":
+      return one("anything", 100);
+  }
+}

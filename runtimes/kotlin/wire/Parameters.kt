@@ -1,0 +1,97 @@
+package wire
+
+import kotlinx.serialization.json.JsonArray
+import kotlinx.serialization.json.JsonElement
+import kotlinx.serialization.json.JsonNull
+import kotlinx.serialization.json.JsonObject
+import kotlinx.serialization.json.JsonPrimitive
+
+/** Stands in an address for what no address can carry; a request is refused because of it. */
+internal const val UNSENDABLE: Char = '\u0000'
+
+private const val HEX = "0123456789ABCDEF"
+private const val UNRESERVED = "-_.!~*'()"
+
+/** A text as a part of an address, percent-encoded in UTF-8. */
+internal fun encode(text: String): String {
+    if (text.indices.any { isHalf(text, it) }) return UNSENDABLE.toString()
+    val written = StringBuilder(text.length + 8)
+    for (byte in text.toByteArray(Charsets.UTF_8)) {
+        val character = byte.toInt().toChar()
+        if (character in 'a'..'z' || character in 'A'..'Z' || character in '0'..'9' || character in UNRESERVED) {
+            written.append(character)
+        } else {
+            written.append('%').append(HEX[byte.toInt() shr 4 and 15]).append(HEX[byte.toInt() and 15])
+        }
+    }
+    return written.toString()
+}
+
+/** A single value as text; a record or list inside a value becomes JSON. */
+internal fun text(value: JsonElement): String =
+    when {
+        value is JsonNull -> "null"
+        value is JsonPrimitive -> if (value.isString) value.content else plainText(value)
+        else -> jsonText(value)
+    }
+
+/**
+ * Path style "simple" (RFC 6570, section 3.2.2): `a`, `a,b`, or for a record `k,v` (`k=v` when exploded).
+ *
+ * @param name the argument, for the failure of one that cannot be sent
+ */
+internal fun segment(name: String, value: JsonElement, explode: Boolean = false): String {
+    val written = simple(value, explode)
+    // Without it the path would be another one.
+    return if (written.isEmpty() || UNSENDABLE in written) "$UNSENDABLE$name$UNSENDABLE" else written
+}
+
+/** Style "simple" (RFC 6570, section 3.2.2), also for what is a part of another style. */
+internal fun simple(value: JsonElement, explode: Boolean = false): String =
+    when (value) {
+        is JsonArray -> value.joinToString(",") { encode(text(it)) }
+        is JsonObject ->
+            value.entries.joinToString(",") { (key, each) ->
+                encode(key) + (if (explode) "=" else ",") + encode(text(each))
+            }
+        else -> encode(text(value))
+    }
+
+/** Header style "simple": like a path segment, without percent-encoding; null when the value is absent. */
+internal fun header(value: JsonElement?, explode: Boolean = false): String? =
+    when (value) {
+        null -> null
+        is JsonArray -> value.joinToString(",", transform = ::text)
+        is JsonObject ->
+            value.entries.joinToString(",") { (key, each) -> key + (if (explode) "=" else ",") + text(each) }
+        else -> text(value)
+    }
+
+/**
+ * Query style "form": `name=a&name=b` when exploded (the default), else `name=a,b`; "" when the value is absent.
+ *
+ * @param name null where the fields of the value are the whole query
+ */
+internal fun form(
+    name: String?,
+    value: JsonElement?,
+    explode: Boolean = true,
+    encodeValue: (String) -> String = ::encode,
+): String {
+    val key = encode(name.orEmpty())
+    return when (value) {
+        null -> ""
+        is JsonArray -> {
+            val parts = value.map { encodeValue(text(it)) }
+            when {
+                parts.isEmpty() -> ""
+                explode -> parts.joinToString("&") { "$key=$it" }
+                else -> "$key=${parts.joinToString(",")}"
+            }
+        }
+        is JsonObject ->
+            if (explode) value.entries.joinToString("&") { (field, each) -> "${encode(field)}=${encodeValue(text(each))}" }
+            else "$key=" + value.entries.joinToString(",") { (field, each) -> "${encode(field)},${encodeValue(text(each))}" }
+        else -> "$key=${encodeValue(text(value))}"
+    }
+}

@@ -1,0 +1,126 @@
+package wire
+
+import kotlinx.coroutines.suspendCancellableCoroutine
+import okhttp3.Call
+import okhttp3.Callback
+import okhttp3.Headers
+import okhttp3.HttpUrl
+import okhttp3.HttpUrl.Companion.toHttpUrl
+import okhttp3.Request
+import okhttp3.RequestBody
+import okhttp3.Response
+import okhttp3.ResponseBody
+import okhttp3.ResponseBody.Companion.asResponseBody
+import okio.Buffer
+import java.io.IOException
+import kotlin.coroutines.resume
+import kotlin.coroutines.resumeWithException
+
+private val redirected = setOf(301, 302, 303, 307, 308)
+private const val MOST_REDIRECTS = 20
+
+private val harmless =
+    setOf("accept", "accept-language", "content-language", "content-type", "range", "user-agent")
+
+/** Whether a header tells nobody's secrets, whoever set it; any other may be a credential. */
+internal fun isHarmless(name: String): Boolean = name.lowercase() in harmless
+
+/**
+ * Sends a request and follows redirects (Fetch standard, section 4.4), without any credential once they lead to another
+ * origin.
+ *
+ * @throws IOException where nothing is answered, and for a redirect that cannot be followed
+ */
+internal suspend fun Connection.fetchFollowing(outgoing: Outgoing): Response {
+    var url = try {
+        outgoing.url.toHttpUrl()
+    } catch (_: IllegalArgumentException) {
+        // The platform's words may hold the whole address, and a key in its query.
+        throw Trouble("${shownAddress(outgoing.url)} is no address")
+    }
+    var method = outgoing.method
+    var headers = outgoing.headers
+    var body = outgoing.body
+    var count = 0
+    while (true) {
+        val response = fetch(requestOf(url, method, headers, body), outgoing.isStream)
+        val location = if (response.code in redirected) response.headers["location"] else null
+        if (location == null) return response
+        response.close()
+        if (count++ == MOST_REDIRECTS) throw Trouble("the server redirects more than $MOST_REDIRECTS times")
+        // A user in an address would be sent as a credential.
+        val to = url.resolve(location)?.newBuilder()?.username("")?.password("")?.build()
+            ?: throw Trouble("the server redirects to what is no address")
+        val becomesGet = if (response.code == 303) method != "HEAD" else response.code < 303 && method == "POST"
+        if (body?.isOneShot() == true && !becomesGet) {
+            throw Trouble("the server redirects, and a stream cannot be sent twice")
+        }
+        if (!isSameOrigin(url, to)) headers = headers.only(::isHarmless)
+        if (becomesGet) {
+            method = "GET"
+            body = null
+            headers = headers.newBuilder().removeAll("content-type").build()
+        }
+        url = to
+    }
+}
+
+private fun Headers.only(keeps: (String) -> Boolean): Headers {
+    val kept = Headers.Builder()
+    for ((name, value) in this) if (keeps(name)) kept.addUnsafeNonAscii(name, value)
+    return kept.build()
+}
+
+internal fun isSameOrigin(one: HttpUrl, other: HttpUrl): Boolean =
+    one.scheme == other.scheme && one.host == other.host && one.port == other.port
+
+private val needsBody = setOf("POST", "PUT", "PATCH")
+
+private fun requestOf(url: HttpUrl, method: String, headers: Headers, body: RequestBody?): Request {
+    val content = body ?: if (method in needsBody) TextContent("") else null
+    return try {
+        Request.Builder().url(url).headers(headers).method(method, content).build()
+    } catch (error: IllegalArgumentException) {
+        throw Trouble("$method cannot be sent${if (body == null) "" else " with a body"}", cause = error)
+    }
+}
+
+/** Sends a request once. The body of a stream is left to be read; any other is read by the thread it came on. */
+private suspend fun Connection.fetch(request: Request, isStream: Boolean): Response {
+    val call = client.newCall(request)
+    // A call that waits for its stream counts among the five that a host may have at a time, one that runs does not.
+    if (isStream) return blocking(call::cancel) { call.execute() }
+    return suspendCancellableCoroutine { waiting ->
+        waiting.invokeOnCancellation { call.cancel() }
+        call.enqueue(
+            object : Callback {
+                override fun onFailure(call: Call, e: IOException) {
+                    waiting.resumeWithException(e)
+                }
+
+                override fun onResponse(call: Call, response: Response) {
+                    val whole = try {
+                        response.inMemory()
+                    } catch (error: IOException) {
+                        waiting.resumeWithException(BrokenOff(error))
+                        return
+                    }
+                    waiting.resume(whole)
+                }
+            },
+        )
+    }
+}
+
+/** Older versions of the client have answers without a body. */
+internal fun bodyOf(response: Response): ResponseBody? = response.body
+
+/** The answer had begun. */
+internal class BrokenOff(cause: IOException) : IOException(cause)
+
+private fun Response.inMemory(): Response {
+    val body = bodyOf(this) ?: return this
+    val bytes = Buffer()
+    body.use { it.source().readAll(bytes) }
+    return newBuilder().body(bytes.asResponseBody(body.contentType(), bytes.size)).build()
+}

@@ -1,0 +1,16 @@
+package wire
+
+/** A field of a request that may be left out, and may be null too: both mean something. */
+public sealed interface Sent<out T> {
+    /** Not sent at all. */
+    public data object Absent : Sent<Nothing>
+
+    /** Sent as null. */
+    public data object Null : Sent<Nothing>
+
+    /** Sent as it is. */
+    public data class Value<out T>(public val value: T) : Sent<T>
+}
+
+/** The value, where there is one. */
+public fun <T : Any> Sent<T>.orNull(): T? = (this as? Sent.Value)?.value

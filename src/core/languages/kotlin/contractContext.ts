@@ -1,0 +1,60 @@
+import { directions, type Direction } from "../../sdk/lower/directions.js";
+import type { LoweredContract, LoweredGraphql, LoweredRest } from "../../sdk/lower/loweredSdk.js";
+import { packageSegment } from "./identifiers.js";
+import { FileUses } from "./kotlinFile.js";
+import { kotlinNames, type KotlinNames } from "./names.js";
+import type { KotlinSettings } from "./settings.js";
+import { wrappedAliases } from "./wrappedAliases.js";
+import { directUnions, type DirectUnions } from "./directUnions.js";
+
+/** One contract of an SDK, with everything that printing any part of it needs. */
+export interface ContractContext<Contract extends LoweredContract = LoweredContract> {
+  readonly contract: Contract;
+  readonly names: KotlinNames;
+  /** The package of this contract's part, and of the runtime. */
+  readonly package: string;
+  readonly runtime: string;
+  /** What the configuration says each GraphQL scalar is. */
+  readonly scalars: ReadonlyMap<string, string>;
+  readonly formats: NonNullable<KotlinSettings["formats"]>;
+  readonly directions: ReadonlyMap<string, Direction>;
+  /** Names for something that would hold itself; each becomes a class. */
+  readonly wrapped: ReadonlySet<string>;
+  readonly unions: DirectUnions;
+  /** Counts of positions of the tuples that are used. */
+  readonly tuples: Set<string>;
+}
+
+export type RestContext = ContractContext<LoweredRest>;
+export type GraphqlContext = ContractContext<LoweredGraphql>;
+
+/** A contract's part that is about to be printed into one file. */
+export interface FileContext<Contract extends LoweredContract = LoweredContract> extends ContractContext<Contract> {
+  readonly uses: FileUses;
+}
+
+/** @param namespace the package of the SDK */
+export function contractContext(
+  contract: LoweredContract,
+  namespace: string,
+  { scalars, formats }: Pick<ContractContext, "scalars" | "formats">,
+): ContractContext {
+  const { plan } = contract;
+  return {
+    contract,
+    names: kotlinNames(plan),
+    package: `${namespace}.${packageSegment(plan.name)}`,
+    runtime: `${namespace}.wire`,
+    scalars,
+    formats,
+    directions: directions(plan),
+    wrapped: wrappedAliases(contract.types),
+    unions: directUnions(contract.types),
+    tuples: new Set(),
+  };
+}
+
+/** The same context, for a file of its own. */
+export function inFile<Contract extends LoweredContract>(context: ContractContext<Contract>): FileContext<Contract> {
+  return { ...context, uses: new FileUses(context.runtime) };
+}

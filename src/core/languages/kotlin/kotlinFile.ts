@@ -1,0 +1,81 @@
+import { sortedBy } from "../../text/sortedBy.js";
+
+/** The first line of every file. */
+export const header =
+  "// Written by rhema generate. Changes made here are lost; change the contract or the query documents instead.";
+
+/** What one file needs from elsewhere: whole names, as they are imported. */
+export class FileUses {
+  private readonly names = new Set<string>();
+
+  constructor(
+    /** The package of the runtime. */
+    private readonly runtime: string,
+  ) {}
+
+  /** Something of the runtime. Gives its short name. */
+  wire(name: string): string {
+    this.names.add(`${this.runtime}.${name}`);
+    return name;
+  }
+
+  /** Something of the platform or a library, by its whole name. Gives its short name. */
+  other(whole: string): string {
+    this.names.add(whole);
+    return whole.slice(whole.lastIndexOf(".") + 1);
+  }
+
+  /** The whole name of what is imported by a short one; undefined where nothing is. */
+  wholeName(short: string): string | undefined {
+    return [...this.names].find((name) => name.endsWith(`.${short}`));
+  }
+
+  imports(): string[] {
+    return sortedBy(this.names, (name) => name);
+  }
+}
+
+/** A file of Kotlin source. */
+export interface KotlinFile {
+  readonly package: string;
+  readonly uses: FileUses;
+  /** Declarations, each without an empty line at its end. */
+  readonly parts: readonly string[];
+  /** What the JVM calls the class of the functions that stand alone. */
+  readonly facade?: string | undefined;
+  /** Warnings that are none here. */
+  readonly suppresses?: readonly string[];
+}
+
+/** The text of a file: the header, the package, what is imported in its order, then the parts with a blank line between them. */
+export function fileText({ package: name, uses, parts, facade, suppresses = [] }: KotlinFile): string {
+  const annotations = [
+    ...(facade === undefined ? [] : [`@file:JvmName("${facade}")`]),
+    ...(suppresses.length === 0 ? [] : [`@file:Suppress(${suppresses.map((each) => `"${each}"`).join(", ")})`]),
+  ];
+  const imports = uses.imports().map((each) => `import ${each}`);
+  const blocks = [
+    header,
+    annotations.join("\n"),
+    `package ${name}`,
+    imports.join("\n"),
+    ...parts.map((part) => part.trimEnd()),
+  ];
+  return `${blocks.filter((block) => block !== "").join("\n\n")}\n`;
+}
+
+const widest = 120;
+
+/**
+ * Something with arguments in parentheses, on one line where it fits.
+ *
+ * @param before what stands before the parenthesis, on the same line
+ * @param after what stands behind it
+ */
+export function withArguments(before: string, given: readonly string[], after = "", indent = ""): string {
+  const line = `${before}(${given.join(", ")})${after}`;
+  if (!line.includes("\n") && indent.length + line.length <= widest) return line;
+  if (given.length === 0) return line;
+  const inner = given.map((each) => `${indent}    ${each.replace(/\n/g, "\n    ")},\n`).join("");
+  return `${before}(\n${inner}${indent})${after}`;
+}

@@ -1,0 +1,209 @@
+import type { Choice, Field, RecordShape, Reference, Shape, UnionShape } from "../../contract/model.js";
+import { choiceNames, memberNames, unionNames } from "../../sdk/lower/partNames.js";
+import { NameScope, type NameClash } from "../../sdk/nameScope.js";
+import type { CallNames, ContractNames } from "../../sdk/contractNames.js";
+import type { ContractPlan, GraphqlCall, PlannedArgument, PlannedType, RestCall } from "../../sdk/sdkPlan.js";
+import { camelCase, pascalCase } from "../../text/words.js";
+import {
+  constantIdentifier,
+  memberIdentifier,
+  takenFunctions,
+  takenProperties,
+  typeIdentifier,
+} from "./identifiers.js";
+
+/** Names of everything that comes with a call. */
+export interface KotlinCallNames {
+  /** The function, and the one that goes through all items of all pages; "" where there are no pages. */
+  readonly call: string;
+  readonly items: string;
+  readonly failure: string;
+  /** How its answers are read. */
+  readonly reading: string;
+  /** What it answers, where its answers have no type in common. */
+  readonly answer: string;
+  readonly headers: string;
+  /** What it takes as its body, where that can be sent in several media types. */
+  readonly body: string;
+  /** The calls that ask for another media type than the usual one, by it. */
+  readonly answeredAs: ReadonlyMap<
+    string,
+    { readonly call: string; readonly answer: string; readonly reading: string }
+  >;
+  /** GraphQL: the object that holds the operation. */
+  readonly operation: string;
+}
+
+/** Every identifier that a contract gets in a Kotlin SDK. */
+export interface KotlinNames {
+  readonly contract: ReturnType<typeof ownNames>;
+  /** Of every planned type by id, and of what reads and writes it. */
+  readonly types: ReadonlyMap<string, string>;
+  readonly forms: ReadonlyMap<string, string>;
+  readonly checks: ReadonlyMap<string, string>;
+  readonly call: (call: RestCall | GraphqlCall) => KotlinCallNames;
+  /** What the JVM calls the functions of a file, by the file's name in the plan. */
+  readonly facade: (file: string) => string;
+  readonly clashes: readonly NameClash[];
+}
+
+/** Names everything that a contract's plan holds. */
+export function kotlinNames(plan: ContractPlan): KotlinNames {
+  const own = ownNames(plan.name);
+  const scope = new NameScope(Object.values(own));
+  const types = new Map<string, string>();
+  const claimType = (type: PlannedType): void => {
+    types.set(type.id, scope.claim(typeIdentifier(type.name), type.id, type.name));
+  };
+  const all = [...plan.types.values()];
+  // What is called as the plan says comes first, so that what is moved out of the way moves no other.
+  for (const type of all) if (typeIdentifier(type.name) === type.name && !scope.isTaken(type.name)) claimType(type);
+  for (const type of all) if (!types.has(type.id)) claimType(type);
+  const functions = new NameScope(takenFunctions);
+  const calls = new Map<RestCall | GraphqlCall, KotlinCallNames>();
+  const called = plan.calls.map((call) => {
+    const wanted = "arguments" in call ? call.name : camelCase(call.name) || call.name;
+    return { call, function: functions.claim(memberIdentifier(wanted, takenFunctions, "Call"), call.name) };
+  });
+  for (const { call, function: name } of called) {
+    const base = typeIdentifier(pascalCase(call.name) || call.name);
+    const isRest = "arguments" in call;
+    const claim = (wanted: string): string => scope.claim(typeIdentifier(wanted), `${call.name} ${wanted}`);
+    const inPlan = isRest ? call.typeNames : undefined;
+    const others = isRest ? call.answerChoices.slice(1).map(({ mediaType }) => mediaType) : [];
+    calls.set(call, {
+      call: name,
+      items: isRest && call.paging ? functions.claim(`${name}Items`, `${call.name} items`) : "",
+      failure: claim(call.typeNames.failure),
+      answer: inPlan ? claim(inPlan.answer) : "",
+      headers: inPlan ? claim(inPlan.headers) : "",
+      body: inPlan ? claim(`${base}Body`) : "",
+      answeredAs: new Map(
+        others.map((mediaType) => {
+          const words = pascalCase(mediaType) || "Other";
+          return [
+            mediaType,
+            {
+              call: functions.claim(`${name}As${words}`, `${call.name} as ${mediaType}`),
+              answer: claim(`${base}As${words}Answer`),
+              reading: claim(`${base}As${words}Reading`),
+            },
+          ];
+        }),
+      ),
+      operation: isRest ? "" : claim(base),
+      reading: claim(`${base}Reading`),
+    });
+  }
+  const forms = new Map([...types].map(([id, name]) => [id, scope.claim(`${name}Form`, `${id} form`)]));
+  const checks = new Map([...types].map(([id, name]) => [id, scope.claim(`${name}Check`, `${id} check`)]));
+  const facades = new Map<string, string>();
+  return {
+    contract: own,
+    types,
+    forms,
+    checks,
+    call: (call) => {
+      const found = calls.get(call);
+      if (!found) throw new Error("The call belongs to another plan.");
+      return found;
+    },
+    facade: (file) => {
+      const known = facades.get(file);
+      if (known !== undefined) return known;
+      const name = scope.claim(`${pascalCase(file) || "Own"}Calls`, `${file} calls`);
+      facades.set(file, name);
+      return name;
+    },
+    clashes: [...scope.clashes, ...functions.clashes].filter(
+      ({ wanted }) => !/(?:Form|Check|Reading|Body)$/.test(wanted),
+    ),
+  };
+}
+
+/** Names of what a contract as a whole gets, from its name in the configuration. */
+export function ownNames(contract: string) {
+  const name = pascalCase(contract) || "Api";
+  const safe = /^\p{L}/u.test(name) ? name : `_${name}`;
+  return {
+    connection: `${safe}Connection`,
+    auth: `${safe}Auth`,
+    servers: `${safe}Servers`,
+    variables: `${safe}ServerVariables`,
+    fakes: `${safe}Fakes`,
+    tuples: `${safe}Tuples`,
+    checks: `${safe}Checks`,
+    samples: `${safe}Samples`,
+    webhooks: `${safe}Webhooks`,
+  };
+}
+
+/** The identifiers of a contract's part of an SDK, as far as others than the printer need them. */
+export function contractNaming(plan: ContractPlan): ContractNames {
+  const names = kotlinNames(plan);
+  return {
+    connect: names.contract.connection,
+    connectionCoordinate: (given) => `${names.contract.connection}.${given}`,
+    types: names.types,
+    call: (call): CallNames => {
+      const own = names.call(call);
+      const all = [own.call, own.items, own.failure, own.headers, own.answer, own.operation];
+      return {
+        call: own.call,
+        ...(own.items === "" ? {} : { pages: own.items }),
+        failures: [own.failure],
+        all: all.filter((name) => name !== ""),
+        argumentCoordinate: (argument) => `${own.call}(${argument})`,
+        headerCoordinate: (header) => `${own.headers}.${header}`,
+      };
+    },
+    argument: argumentName,
+    clashes: names.clashes,
+  };
+}
+
+/** Parameters that every call has beside the contract's. */
+const ownParameters: ReadonlySet<string> = new Set(["options"]);
+
+/** What an argument of a call is called. */
+export function argumentName({ name, apart }: Pick<PlannedArgument, "name" | "apart">): string {
+  return ownParameters.has(name)
+    ? memberIdentifier(apart, ownParameters, "Value")
+    : memberIdentifier(name, new Set(), "");
+}
+
+/** What the fields of a record are called, and what holds its other keys. */
+export interface RecordNames {
+  readonly of: (field: Field) => string;
+  readonly others: string;
+}
+
+const known = new WeakMap<Shape, RecordNames>();
+
+export function recordNames(shape: RecordShape): RecordNames {
+  const found = known.get(shape);
+  if (found) return found;
+  const names = memberNames(shape.fields);
+  const scope = new NameScope([...names.values()]);
+  const made: RecordNames = {
+    of: (field) => memberIdentifier(names.get(field) ?? field.name, takenProperties, "Value"),
+    others: scope.claim("otherKeys"),
+  };
+  known.set(shape, made);
+  return made;
+}
+
+/** What the constants of a choice are called. */
+export function constantNames(values: readonly Choice[]): Map<Choice, string> {
+  return new Map([...choiceNames(values)].map(([choice, name]) => [choice, constantIdentifier(name)]));
+}
+
+/** What the members of a union are called that have a class of their own. */
+export function memberClassNames(union: UnionShape, types: ReadonlyMap<string, PlannedType>): Map<Reference, string> {
+  return new Map(
+    [...unionNames(union, types)].map(([member, name]) => {
+      const wanted = typeIdentifier(constantIdentifier(name));
+      return [member, wanted === "Other" ? "OtherShape" : wanted];
+    }),
+  );
+}

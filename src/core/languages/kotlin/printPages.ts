@@ -1,0 +1,104 @@
+import { resolveShape } from "../../contract/resolveShape.js";
+import type { Reference } from "../../contract/model.js";
+import { pagesWords } from "../../sdk/lower/documentation.js";
+import type { LoweredCall } from "../../sdk/lower/loweredSdk.js";
+import type { PageReading, PageStep } from "../../sdk/lower/pageReading.js";
+import type { PlannedArgument } from "../../sdk/sdkPlan.js";
+import { sortedBy } from "../../text/sortedBy.js";
+import type { FileContext, RestContext } from "./contractContext.js";
+import { deprecation, quoted } from "./escape.js";
+import { spelled } from "./identifiers.js";
+import { withArguments } from "./kotlinFile.js";
+import { argumentName, recordNames } from "./names.js";
+import { usualAnswer } from "./printAnswer.js";
+import { callDoc, parametersOf, resultType } from "./printCall.js";
+import { fieldState, printReference } from "./printType.js";
+
+type Context = RestContext & FileContext;
+
+/** Prints the function that goes through all pages of a call; "" where it answers everything at once. */
+export function printPages(lowered: LoweredCall, context: Context): string {
+  const { call, pages } = lowered;
+  if (!pages) return "";
+  const names = context.names.call(call);
+  const { uses } = context;
+  const item = printReference(pages.paging.item, context);
+  const isReturned = context.contract.settings.failures === "return";
+  const answer = usualAnswer(lowered, context).type;
+  const items = reached(pages.items, lowered, context);
+  const paging = `${uses.wire("Paging")}<${answer}, ${item}>(${quoted(lowered.label)}, ${names.failure}::Other) { page -> ${items.text} }`;
+  const gone = goneThrough(lowered, pages, { paging, isReturned }, context);
+  const given = isReturned ? `${uses.wire("settledItems")}(\n        ${gone},\n    )` : gone;
+  const words = pagesWords(names.call, call);
+  const start = `public fun ${context.names.contract.connection}.${spelled(names.items)}`;
+  const result = resultType(item, true, names.failure, context);
+  return `${callDoc(lowered, words, context)}${deprecation(words.deprecated)}${withArguments(start, parametersOf(lowered, context), `: ${result} =`)}\n    ${given}\n`;
+}
+
+function goneThrough(
+  { call }: LoweredCall,
+  pages: PageReading,
+  { paging, isReturned }: { readonly paging: string; readonly isReturned: boolean },
+  context: Context,
+): string {
+  const { uses } = context;
+  const names = context.names.call(call);
+  const asked = (changed: Readonly<Record<string, string>>): string => {
+    const given = sortedBy(call.arguments, argumentName).map((argument) => {
+      const name = argumentName(argument);
+      return `${spelled(name)} = ${changed[name] ?? spelled(name)}`;
+    });
+    const text = `${spelled(names.call)}(${[...given, `options = ${changed["options"] ?? "options"}`].join(", ")})`;
+    return isReturned ? `${text}.${uses.wire("orThrow")}()` : text;
+  };
+  const { argument } = pages;
+  if (pages.paging.by === "link" || !argument) {
+    const credentials =
+      pages.credentials.length === 0 ? "emptySet()" : `setOf(${pages.credentials.map(quoted).join(", ")})`;
+    return `${uses.wire("pagesByLink")}(${paging}, ${credentials}, options) { following ->\n        ${asked({ options: "following" })}\n    }`;
+  }
+  const name = argumentName(argument);
+  const kind = argumentKind(argument, context);
+  if (pages.paging.by === "cursor") {
+    const first = kind === "String" ? spelled(name) : `${spelled(name)}?.toString()`;
+    const place = kind === "String" ? "place" : `place?.to${kind}OrNull()`;
+    const next = reached(pages.next, { call }, context);
+    return `${uses.wire("pagesByCursor")}(${paging}, ${first}, { place -> ${asked({ [name]: argument.required ? `${place}.orEmpty()` : place })} }) { page ->\n        ${next.isText ? next.text : `${next.text}?.toString()`}\n    }`;
+  }
+  const start = argument.required ? spelled(name) : `(${spelled(name)} ?: ${String(pages.first)})`;
+  const first = kind === "Long" ? start : kind === "String" ? `${start}.toString().toLong()` : `${start}.toLong()`;
+  const place = kind === "Long" ? "place" : `place.to${kind}()`;
+  const by = uses.wire(pages.paging.by === "offset" ? "pagesByOffset" : "pagesByNumber");
+  return `${by}(${paging}, ${first}) { place ->\n        ${asked({ [name]: place })}\n    }`;
+}
+
+/** What Kotlin calls the values of the argument that says which page. */
+function argumentKind({ type }: PlannedArgument, context: Context): string {
+  const shape = resolveShape(type.shape, context.contract.types);
+  if (shape.kind === "integer") return shape.format === "int32" ? "Int" : "Long";
+  return shape.kind === "number" ? "Double" : "String";
+}
+
+/** Goes into an answer by the names of properties. */
+function reached(
+  steps: readonly PageStep[],
+  { call }: Pick<LoweredCall, "call">,
+  context: Context,
+): { readonly text: string; readonly isText: boolean } {
+  let type: Reference | undefined = call.answers[0]?.type;
+  let text = "page";
+  const response = call.answers.length > 1 || type?.nullable === true;
+  for (const [at, step] of steps.entries()) {
+    const shape = type && resolveShape(type.shape, context.contract.types);
+    if (shape?.kind !== "record") break;
+    const field = shape.fields.find(({ name }) => name === step.name);
+    if (!field) break;
+    const id = type?.shape.kind === "named" ? type.shape.key : undefined;
+    const isSent = id !== undefined && context.directions.get(id)?.isWritten === true;
+    text += `${step.mayLack || (at === 0 && response) ? "?" : ""}.${spelled(recordNames(shape).of(field))}`;
+    if (fieldState(field, isSent, context) === "sent") text += `.${context.uses.wire("orNull")}()`;
+    type = field.type;
+  }
+  const end = type && resolveShape(type.shape, context.contract.types);
+  return { text, isText: end?.kind === "text" };
+}

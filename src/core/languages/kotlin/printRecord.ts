@@ -1,0 +1,297 @@
+import type { Field, RecordShape } from "../../contract/model.js";
+import { resolveShape } from "../../contract/resolveShape.js";
+import { fieldWords, typeWords } from "../../sdk/lower/documentation.js";
+import { sentences } from "../../sdk/lower/sentences.js";
+import type { PlannedType } from "../../sdk/sdkPlan.js";
+import type { FileContext } from "./contractContext.js";
+import { comment, deprecation, docComment, quoted } from "./escape.js";
+import { spelled } from "./identifiers.js";
+import { recordNames } from "./names.js";
+import { constant } from "./printChoice.js";
+import {
+  admitsNull,
+  fieldState,
+  plainType,
+  printFieldType,
+  printForm,
+  printReference,
+  printShapeForm,
+} from "./printType.js";
+import { formType, type PrintedClass } from "./printTypes.js";
+import { sortedBy } from "../../text/sortedBy.js";
+
+/** A property of a record's class. */
+interface Property {
+  readonly field: Field;
+  readonly name: string;
+  readonly type: string;
+  /** What it is where nothing is given; undefined where something has to be. */
+  readonly fallback?: string;
+}
+
+/** Prints a record: its class, and what reads and writes it. */
+export function printRecord(type: PlannedType, record: RecordShape, context: FileContext): PrintedClass {
+  const properties = propertiesOf(type, record, context);
+  const isDeprecated = record.fields.some(({ deprecated }) => deprecated !== undefined);
+  const declared = fitsOneConstructor(properties, record)
+    ? printDataClass(type, record, properties, context)
+    : printOpenClass(type, record, properties, context);
+  const form = printRecordForm(type, record, properties, context);
+  return {
+    parts: [declared, ...(form === "" ? [] : [form])],
+    ...(isDeprecated ? { suppresses: ["DEPRECATION"] } : {}),
+  };
+}
+
+function propertiesOf(type: PlannedType, record: RecordShape, context: FileContext): Property[] {
+  const names = recordNames(record);
+  const isSent = context.directions.get(type.id)?.isWritten === true;
+  return record.fields.map((field) => {
+    const fallback = fallbackOf(field, isSent, context);
+    return {
+      field,
+      name: names.of(field),
+      type: printFieldType(field, isSent, context),
+      ...(fallback === undefined ? {} : { fallback }),
+    };
+  });
+}
+
+function fallbackOf(field: Field, isSent: boolean, context: FileContext): string | undefined {
+  switch (fieldState(field, isSent, context)) {
+    case "optional":
+      return "null";
+    case "sent":
+      return `${context.uses.wire("Sent")}.Absent`;
+    case "required": {
+      // What can only be one value need not be said.
+      const shape = resolveShape(field.type.shape, context.contract.types);
+      if (shape.kind !== "literal" || admitsNull(field.type, context)) return undefined;
+      return constant(shape.value, plainType([shape.value], context));
+    }
+  }
+}
+
+/** The JVM gives a method 255 slots; a long and a double take two, and so does a mask for every 32 fallbacks and the end. */
+const mostSlots = 250;
+
+function fitsOneConstructor(properties: readonly Property[], { rest }: RecordShape): boolean {
+  const slots = properties.reduce(
+    (sum, { type }) => sum + (type === "Long" || type === "Double" ? 2 : 1),
+    rest ? 1 : 0,
+  );
+  return slots + Math.ceil((properties.length + 1) / 32) + 2 <= mostSlots;
+}
+
+/** Interfaces of the unions that a record is a member of. */
+function interfacesOf(type: PlannedType, { names, unions }: FileContext): string {
+  const found = sortedBy(
+    (unions.of.get(type.id) ?? []).map((id) => names.types.get(id) ?? ""),
+    (name) => name,
+  );
+  return found.length === 0 ? "" : ` : ${found.join(", ")}`;
+}
+
+function restProperty(record: RecordShape, context: FileContext): string[] {
+  if (!record.rest) return [];
+  const of = printReference(record.rest, context);
+  return [
+    `    /** ${sentences.otherKeys} */\n    public val ${recordNames(record).others}: Map<String, ${of}> = emptyMap(),\n`,
+  ];
+}
+
+function printDataClass(
+  type: PlannedType,
+  record: RecordShape,
+  properties: readonly Property[],
+  context: FileContext,
+): string {
+  const name = context.names.types.get(type.id) ?? "";
+  const doc = docComment(typeWords(type, false));
+  const interfaces = interfacesOf(type, context);
+  if (properties.length === 0 && !record.rest) return `${doc}public data object ${name}${interfaces}\n`;
+  // In the order of names, so that neither another order in the contract nor a field that becomes optional moves an argument.
+  const lines = sortedBy(properties, (each) => each.name).map(
+    (each) =>
+      `${propertyDoc(each)}    public val ${spelled(each.name)}: ${each.type}${each.fallback === undefined ? "" : ` = ${each.fallback}`},\n`,
+  );
+  return `${doc}public data class ${name}(\n${[...lines, ...restProperty(record, context)].join("")})${interfaces}\n`;
+}
+
+function propertyDoc({ field }: Property): string {
+  const { paragraphs, deprecated } = fieldWords(field);
+  return docComment({ paragraphs }, "    ") + deprecation(deprecated, "    ");
+}
+
+const primitives: Readonly<Record<string, string>> = { Int: "0", Long: "0L", Double: "0.0", Boolean: "false" };
+
+/** A record with more properties than a constructor takes: they are set one by one. */
+function printOpenClass(
+  type: PlannedType,
+  record: RecordShape,
+  properties: readonly Property[],
+  context: FileContext,
+): string {
+  const name = context.names.types.get(type.id) ?? "";
+  const lines = sortedBy(properties, (each) => each.name).map((each) => {
+    const fallback = each.fallback ?? (each.type.endsWith("?") ? "null" : primitives[each.type]);
+    const late = fallback === undefined && !isValueClass(each.field, context) ? "lateinit " : "";
+    if (fallback === undefined && late === "")
+      return `${propertyDoc(each)}    public var ${spelled(each.name)}: ${each.type} = ${each.type}(${constant(valueOf(each.field, context), plainOf(each.field, context))})\n`;
+    return `${propertyDoc(each)}    public ${late}var ${spelled(each.name)}: ${each.type}${fallback === undefined ? "" : ` = ${fallback}`}\n`;
+  });
+  const rest = restProperty(record, context).map((line) => line.replace("val", "var").replace(/,\n$/, "\n"));
+  return `${comment(...typeWords(type, false).paragraphs, sentences.manyProperties)}public class ${name}(fill: ${name}.() -> Unit = {})${interfacesOf(type, context)} {\n${[...lines, ...rest].join("\n")}\n    init {\n        fill()\n    }\n}\n`;
+}
+
+/** Properties that are values around a text cannot be set late. */
+function isValueClass({ type }: Field, context: FileContext): boolean {
+  return resolveShape(type.shape, context.contract.types).kind === "choice";
+}
+
+function valueOf({ type }: Field, context: FileContext): string | number | boolean {
+  const shape = resolveShape(type.shape, context.contract.types);
+  return shape.kind === "choice" ? (shape.values[0]?.value ?? "") : "";
+}
+
+function plainOf({ type }: Field, context: FileContext): string {
+  const shape = resolveShape(type.shape, context.contract.types);
+  return shape.kind === "choice"
+    ? plainType(
+        shape.values.map(({ value }) => value),
+        context,
+      )
+    : "String";
+}
+
+/** As many fields as one method reads or writes: a method has 64 KB at most. */
+const mostTogether = 200;
+
+function printRecordForm(
+  type: PlannedType,
+  record: RecordShape,
+  properties: readonly Property[],
+  context: FileContext,
+): string {
+  const direction = context.directions.get(type.id);
+  if (!direction) return "";
+  const name = context.names.types.get(type.id) ?? "";
+  const parts = [
+    ...(direction.isRead ? [printRead(type, record, properties, context)] : []),
+    ...(direction.isWritten ? [printWrite(name, record, properties, context)] : []),
+    ...(direction.isWritten ? printFiles(name, properties, context) : []),
+  ];
+  const form = context.names.forms.get(type.id) ?? "";
+  return `internal object ${form} : ${formType(name, direction, context)} {\n${parts.join("\n")}}\n`;
+}
+
+const jsonElement = "kotlinx.serialization.json.JsonElement";
+
+function printRead(
+  type: PlannedType,
+  record: RecordShape,
+  properties: readonly Property[],
+  context: FileContext,
+): string {
+  const name = context.names.types.get(type.id) ?? "";
+  const isSent = context.directions.get(type.id)?.isWritten === true;
+  const { uses } = context;
+  const json = uses.other(jsonElement);
+  const given = [
+    // Required fields are looked at before others, whatever is read first.
+    ...properties.filter(({ field }) => field.required),
+    ...properties.filter(({ field }) => !field.required),
+  ].map((each) => `${spelled(each.name)} = fields.${readCall(each, isSent, context)}`);
+  const names = record.fields.map((field) => quoted(field.name));
+  const rest = record.rest
+    ? [
+        `${recordNames(record).others} = fields.${uses.wire("others")}(${names.length === 0 ? "emptySet()" : "declared"}, ${printForm(record.rest, "read", context)})`,
+      ]
+    : [];
+  const declared = record.rest && names.length > 0 ? `\n    private val declared = ${setOf(names)}\n` : "";
+  if (given.length + rest.length === 0)
+    return `    override fun read(value: ${json}): ${name} = ${uses.wire("recordOf")}(value).let { ${name} }\n`;
+  const start = `    override fun read(value: ${json}): ${name} {\n        val fields = ${uses.wire("recordOf")}(value)\n`;
+  if (fitsOneConstructor(properties, record)) {
+    const lines = [...given, ...rest].map((line) => `            ${line},\n`);
+    return `${start}        return ${name}(\n${lines.join("")}        )\n    }\n${declared}`;
+  }
+  const groups = chunks([...given, ...rest], mostTogether);
+  const object = uses.other("kotlinx.serialization.json.JsonObject");
+  const calls = groups.map((_, at) => `            read${String(at)}(fields, this)\n`);
+  const functions = groups.map(
+    (lines, at) =>
+      `\n    private fun read${String(at)}(fields: ${object}, into: ${name}) {\n${lines.map((line) => `        into.${line}\n`).join("")}    }\n`,
+  );
+  return `${start}        return ${name} {\n${calls.join("")}        }\n    }\n${functions.join("")}${declared}`;
+}
+
+function setOf(names: readonly string[]): string {
+  return `setOf(${names.join(", ")})`;
+}
+
+function readCall({ field }: Property, isSent: boolean, context: FileContext): string {
+  const { uses } = context;
+  const name = quoted(field.name);
+  if (field.required) return `${uses.wire("required")}(${name}, ${printForm(field.type, "read", context)})`;
+  const form = printShapeForm(field.type.shape, "read", context);
+  const state = fieldState(field, isSent, context);
+  return `${uses.wire(state === "sent" ? "sent" : "optional")}(${name}, ${form})`;
+}
+
+function printWrite(name: string, record: RecordShape, properties: readonly Property[], context: FileContext): string {
+  const { uses } = context;
+  const json = uses.other(jsonElement);
+  const lines = properties.map(({ field, name: property }) => {
+    const state = fieldState(field, true, context);
+    const form =
+      state === "required"
+        ? printForm(field.type, "write", context)
+        : printShapeForm(field.type.shape, "write", context);
+    return `${state}(${quoted(field.name)}, value.${spelled(property)}, ${form})`;
+  });
+  if (record.rest)
+    lines.push(`others(value.${recordNames(record).others}, ${printForm(record.rest, "write", context)})`);
+  const writeRecord = uses.wire("writeRecord");
+  if (lines.length === 0) return `    override fun write(value: ${name}): ${json} = ${writeRecord} {}\n`;
+  const groups = chunks(lines, mostTogether);
+  if (groups.length === 1)
+    return `    override fun write(value: ${name}): ${json} = ${writeRecord} {\n${lines.map((line) => `        ${line}\n`).join("")}    }\n`;
+  const writer = uses.wire("RecordWriter");
+  const functions = groups.map(
+    (group, at) =>
+      `\n    private fun ${writer}.write${String(at)}(value: ${name}) {\n${group.map((line) => `        ${line}\n`).join("")}    }\n`,
+  );
+  return `    override fun write(value: ${name}): ${json} = ${writeRecord} {\n${groups.map((_, at) => `        write${String(at)}(value)\n`).join("")}    }\n${functions.join("")}`;
+}
+
+/** Prints what collects the files among the properties of a record; nothing where there are none. */
+function printFiles(name: string, properties: readonly Property[], context: FileContext): string[] {
+  const lines = properties.flatMap(({ field, name: property }) => {
+    const shape = resolveShape(field.type.shape, context.contract.types);
+    const value = `value.${spelled(property)}`;
+    const access = fieldState(field, true, context) === "sent" ? `${value}.${context.uses.wire("orNull")}()` : value;
+    if (shape.kind === "bytes") return [`        ${context.uses.wire("addFile")}(${quoted(field.name)}, ${access})\n`];
+    if (shape.kind === "list" && resolveShape(shape.item.shape, context.contract.types).kind === "bytes")
+      return [`        ${context.uses.wire("addFiles")}(${quoted(field.name)}, ${access})\n`];
+    return [];
+  });
+  if (lines.length === 0) return [];
+  const upload = context.uses.wire("Upload");
+  return [`    fun files(value: ${name}): Map<String, ${upload}> = buildMap {\n${lines.join("")}    }\n`];
+}
+
+/** Whether a type has files among its fields, so that its form can collect them. */
+export function hasFiles(record: RecordShape, context: FileContext): boolean {
+  return record.fields.some(({ type }) => {
+    const shape = resolveShape(type.shape, context.contract.types);
+    const inner = shape.kind === "list" ? resolveShape(shape.item.shape, context.contract.types) : shape;
+    return inner.kind === "bytes";
+  });
+}
+
+function chunks<T>(items: readonly T[], size: number): T[][] {
+  const found: T[][] = [];
+  for (let from = 0; from < items.length; from += size) found.push(items.slice(from, from + size));
+  return found;
+}

@@ -1,0 +1,118 @@
+import { comment } from "./escape.js";
+import { sentences } from "../../sdk/lower/sentences.js";
+import { typeWords } from "../../sdk/lower/documentation.js";
+import { positionNames } from "../../sdk/lower/partNames.js";
+import type { PlannedType } from "../../sdk/sdkPlan.js";
+import { sortedBy } from "../../text/sortedBy.js";
+import { inFile, type ContractContext, type FileContext } from "./contractContext.js";
+import { docComment } from "./escape.js";
+import { fileText } from "./kotlinFile.js";
+import { printChoice } from "./printChoice.js";
+import { printCheck } from "./printChecks.js";
+import { printRecord } from "./printRecord.js";
+import { printForm, printReference } from "./printType.js";
+import { printUnion } from "./printUnion.js";
+
+/** Prints a file for each type of a contract that has a class, and one for all other names. */
+export function printTypes(context: ContractContext): Map<string, string> {
+  const files = new Map<string, string>();
+  const aliases: string[] = [];
+  const shared = inFile(context);
+  const types = sortedBy(context.contract.types.values(), ({ id }) => context.names.types.get(id) ?? "");
+  for (const type of types) {
+    const name = context.names.types.get(type.id) ?? "";
+    const own = inFile(context);
+    const parts = printClass(type, own);
+    if (!parts) {
+      aliases.push(printAlias(type, shared), ...printCheck(type, shared));
+      continue;
+    }
+    const all = [...parts.parts, ...printCheck(type, own)];
+    files.set(name, fileText({ ...parts, package: context.package, uses: own.uses, parts: all }));
+  }
+  if (aliases.length > 0)
+    files.set(
+      `${context.names.contract.connection.replace(/Connection$/, "")}Types`,
+      fileText({ package: context.package, uses: shared.uses, parts: aliases }),
+    );
+  return files;
+}
+
+/** What one file holds of a type. */
+export interface PrintedClass {
+  readonly parts: readonly string[];
+  readonly suppresses?: readonly string[];
+}
+
+function printClass(type: PlannedType, context: FileContext): PrintedClass | undefined {
+  const { shape } = type;
+  switch (shape.kind) {
+    case "record":
+      return printRecord(type, shape, context);
+    case "choice":
+      return printChoice(type, shape, context);
+    case "union":
+      return printUnion(type, shape, context);
+    default:
+      return context.wrapped.has(type.id) ? printWrapper(type, context) : undefined;
+  }
+}
+
+function isUnmapped({ shape }: PlannedType, { scalars }: ContractContext): boolean {
+  return shape.kind === "any" && shape.scalar !== undefined && !scalars.has(shape.scalar);
+}
+
+function printAlias(type: PlannedType, context: FileContext): string {
+  const name = context.names.types.get(type.id) ?? "";
+  const of = printReference({ shape: type.shape, nullable: false }, context);
+  return `${docComment(typeWords(type, isUnmapped(type, context)))}public typealias ${name} = ${of}\n`;
+}
+
+/** A name for something that holds itself, as a class. */
+function printWrapper(type: PlannedType, context: FileContext): PrintedClass {
+  const name = context.names.types.get(type.id) ?? "";
+  const form = context.names.forms.get(type.id) ?? "";
+  const reference = { shape: type.shape, nullable: false };
+  // Behind its own name it is what it stands for.
+  const open = {
+    ...context,
+    wrapped: new Set([...context.wrapped].filter((id) => id !== type.id || type.shape.kind === "named")),
+  };
+  const { isRead = false, isWritten = false } = context.directions.get(type.id) ?? {};
+  const { uses } = context;
+  const declared = `${docComment(typeWords(type, false))}public data class ${name}(public val value: ${printReference(reference, open)})\n`;
+  if (!isRead && !isWritten) return { parts: [declared] };
+  const reads = `    override fun read(value: ${uses.other("kotlinx.serialization.json.JsonElement")}): ${name} =\n        ${name}(${printForm(reference, "read", context)}.read(value))\n`;
+  const writes = `    override fun write(value: ${name}): ${uses.other("kotlinx.serialization.json.JsonElement")} =\n        ${printForm(reference, "write", context)}.write(value.value)\n`;
+  return {
+    parts: [
+      declared,
+      `internal object ${form} : ${formType(name, { isRead, isWritten }, context)} {\n${[...(isRead ? [reads] : []), ...(isWritten ? [writes] : [])].join("\n")}}\n`,
+    ],
+  };
+}
+
+/** The interface of what reads or writes a type, or both. */
+export function formType(
+  name: string,
+  { isRead, isWritten }: { readonly isRead: boolean; readonly isWritten: boolean },
+  { uses }: FileContext,
+): string {
+  return `${uses.wire(isRead && isWritten ? "Form" : isRead ? "Reader" : "Writer")}<${name}>`;
+}
+
+/** Prints the classes of the tuples that a contract's part uses; "" when it uses none. */
+export function printTuples(context: ContractContext): string {
+  if (context.tuples.size === 0) return "";
+  const parts = sortedBy(context.tuples, (key) => key.padStart(12, "0")).map((key) => {
+    const names = positionNames(Number.parseInt(key, 10));
+    const fields = names.map((name, at) => ({ name, type: `P${String(at + 1)}`, generic: `out P${String(at + 1)}` }));
+    if (key.endsWith("AndMore")) fields.push({ name: "rest", type: "List<R>", generic: "out R" });
+    if (fields.length === 0) return `${comment(sentences.tuple)}public data object Tuple${key}\n`;
+    const generics = `<${fields.map(({ generic }) => generic).join(", ")}>`;
+    const lines = fields.map(({ name, type }) => `    public val ${name}: ${type},\n`);
+    return `${comment(sentences.tuple)}public data class Tuple${key}${generics}(\n${lines.join("")})\n`;
+  });
+  const { uses } = inFile(context);
+  return fileText({ package: context.package, uses, parts });
+}

@@ -1,0 +1,161 @@
+import type { Reference, UnionShape } from "../../contract/model.js";
+import { typeWords } from "../../sdk/lower/documentation.js";
+import { saysTag } from "../../sdk/lower/sample.js";
+import { sentences } from "../../sdk/lower/sentences.js";
+import { tellAllApart, tellApart, type AnyMemberForm } from "../../sdk/lower/tellApart.js";
+import type { PlannedType } from "../../sdk/sdkPlan.js";
+import type { FileContext } from "./contractContext.js";
+import { docComment, quoted } from "./escape.js";
+import { besideNested } from "./nestedNames.js";
+import { memberClassNames } from "./names.js";
+import { constant } from "./printChoice.js";
+import { printShape, printShapeForm } from "./printType.js";
+import { formType, type PrintedClass } from "./printTypes.js";
+
+/** A member of a union in source. */
+interface Member {
+  readonly at: number;
+  readonly reference: Reference;
+  /** The class that a value of it has. */
+  readonly type: string;
+  /** It is a class around the value, not the value's own. */
+  readonly isWrapped: boolean;
+}
+
+/** Prints a union: a sealed interface of its members, and what reads and writes it. */
+export function printUnion(type: PlannedType, union: UnionShape, context: FileContext): PrintedClass {
+  const name = context.names.types.get(type.id) ?? "";
+  const isOpen = context.contract.settings.unions === "open" || union.members.length === 0;
+  const members = membersOf(type, union, context);
+  const wrapped = members.filter(({ isWrapped }) => isWrapped);
+  const nested = [...wrapped.map(({ type: of }) => of.slice(name.length + 1)), "Other"];
+  const classes = wrapped.map(({ type: of, reference }) => {
+    const value = besideNested(printShape(reference.shape, context), nested, context);
+    return `    public data class ${of.slice(name.length + 1)}(public val value: ${value}) : ${name}\n`;
+  });
+  const json = context.uses.other("kotlinx.serialization.json.JsonElement");
+  if (isOpen) {
+    const tag = union.tag ? "public val tag: String?, " : "";
+    classes.push(
+      `    /** ${sentences.otherMember} */\n    public data class Other(${tag}public val json: ${json}) : ${name}\n`,
+    );
+  }
+  const body = classes.length === 0 ? "" : ` {\n${classes.join("\n")}}`;
+  const declared = `${docComment(typeWords(type, false))}public sealed interface ${name}${body}\n`;
+  const form = printUnionForm(type, union, members, { ...context, isOpen });
+  return { parts: [declared, ...(form === "" ? [] : [form])] };
+}
+
+function membersOf(type: PlannedType, union: UnionShape, context: FileContext): Member[] {
+  const name = context.names.types.get(type.id) ?? "";
+  if (context.unions.ids.has(type.id))
+    return union.members.map((reference, at) => ({
+      at,
+      reference,
+      type: printShape(reference.shape, context),
+      isWrapped: false,
+    }));
+  const names = memberClassNames(union, context.contract.types);
+  return union.members.map((reference, at) => ({
+    at,
+    reference,
+    type: `${name}.${names.get(reference) ?? ""}`,
+    isWrapped: true,
+  }));
+}
+
+function printUnionForm(
+  type: PlannedType,
+  union: UnionShape,
+  members: readonly Member[],
+  context: FileContext & { readonly isOpen: boolean },
+): string {
+  const direction = context.directions.get(type.id);
+  if (!direction) return "";
+  const name = context.names.types.get(type.id) ?? "";
+  const json = context.uses.other("kotlinx.serialization.json.JsonElement");
+  const reads = `    override fun read(value: ${json}): ${name} =\n${readText(name, union, members, context)}`;
+  const writes = `    override fun write(value: ${name}): ${json} =\n${writeText(name, union, members, context)}`;
+  const parts = [...(direction.isRead ? [reads] : []), ...(direction.isWritten ? [writes] : [])];
+  return `internal object ${context.names.forms.get(type.id) ?? ""} : ${formType(name, direction, context)} {\n${parts.join("\n")}}\n`;
+}
+
+function readText(
+  name: string,
+  union: UnionShape,
+  members: readonly Member[],
+  context: FileContext & { readonly isOpen: boolean },
+): string {
+  const { uses } = context;
+  const made = ({ reference, type, isWrapped }: Member, value: string): string => {
+    const read = `${printShapeForm(reference.shape, "read", context)}.read(${value})`;
+    return isWrapped ? `${type}(${read})` : read;
+  };
+  const telling = tellApart(union, context.contract.types);
+  if (telling.by === "tag") {
+    const field = quoted(telling.field);
+    const tags = telling.rows.map(({ value }) => JSON.stringify(value)).slice(0, 20);
+    const otherwise = context.isOpen
+      ? `${name}.Other(tag, value)`
+      : `throw ${uses.wire("Mismatch")}(${quoted(tags.join(" or "))}, ${quoted(`/${telling.field.replace(/~/g, "~0").replace(/\//g, "~1")}`)})`;
+    const rows = telling.rows.flatMap(({ value, at }) => {
+      const member = members[at];
+      return member ? [`            ${quoted(value)} -> ${made(member, "value")}\n`] : [];
+    });
+    return `        when (${context.isOpen ? "val tag = " : ""}${uses.wire("tagOf")}(value, ${field})) {\n${rows.join("")}            else -> ${otherwise}\n        }\n`;
+  }
+  const forms = tellAllApart(union, context.contract.types, context.contract.settings.choices === "open");
+  if (forms.length === 0) return `        ${name}.Other(${union.tag ? "null, " : ""}value)\n`;
+  const tries = forms.flatMap((form) => {
+    const member = members[form.at];
+    return member ? [`            { if (${conditionText(form, context)}) ${made(member, "it")} else null },\n`] : [];
+  });
+  const fitting = uses.wire(context.isOpen ? "firstFitting" : "onlyFitting");
+  const otherwise = context.isOpen ? ` ?: ${name}.Other(${union.tag ? "null, " : ""}value)` : "";
+  return `        ${fitting}<${name}>(\n            value,\n${tries.join("")}        )${otherwise}\n`;
+}
+
+function conditionText({ kind, needs, values }: AnyMemberForm, { uses }: FileContext): string {
+  if (values) {
+    uses.other("kotlinx.serialization.json.JsonPrimitive");
+    const constants = values.slice(0, mostListed).map((value) => constant(value, "JsonPrimitive"));
+    if (values.length <= mostListed) return `${uses.wire("isOneOf")}(it, ${constants.join(", ")})`;
+    return `${uses.wire(typeof values[0] === "number" ? "isNumber" : "isText")}(it)`;
+  }
+  switch (kind) {
+    case "record":
+      return `${uses.wire("isRecord")}(${["it", ...needs.map(quoted)].join(", ")})`;
+    case "list":
+      return `${uses.wire("isList")}(it)`;
+    case "text":
+      return `${uses.wire("isText")}(it)`;
+    case "whole":
+    case "number":
+      return `${uses.wire("isNumber")}(it)`;
+    case "truth":
+      return `${uses.wire("isTruth")}(it)`;
+    case "anything":
+      return "true";
+  }
+}
+
+/** More are not listed a second time: reading finds out. */
+const mostListed = 50;
+
+function writeText(
+  name: string,
+  union: UnionShape,
+  members: readonly Member[],
+  context: FileContext & { readonly isOpen: boolean },
+): string {
+  const { tag } = union;
+  const rows = members.map(({ reference, type, isWrapped, at }) => {
+    const form = printShapeForm(reference.shape, "write", context);
+    const value = tag?.values[at]?.[0];
+    const says = !tag || value === undefined || saysTag(reference, tag.field, context.contract.types);
+    const tagged = says ? "" : `.${context.uses.wire("tagged")}(${quoted(tag.field)}, ${quoted(value)})`;
+    return `            is ${type} -> ${form}.write(value${isWrapped ? ".value" : ""})${tagged}\n`;
+  });
+  if (context.isOpen) rows.push(`            is ${name}.Other -> value.json\n`);
+  return `        when (value) {\n${rows.join("")}        }\n`;
+}

@@ -1,0 +1,47 @@
+import type { Feature } from "../../sdk/lower/features.js";
+import { sortedBy } from "../../text/sortedBy.js";
+
+const always = [
+  "Auth.kt",
+  "Blocking.kt",
+  "Bodies.kt",
+  "Connection.kt",
+  "Emulator.kt",
+  "Exchange.kt",
+  "Failures.kt",
+  "Forms.kt",
+  "JsonText.kt",
+  "Layers.kt",
+  "Parameters.kt",
+  "Problem.kt",
+  "Redirects.kt",
+  "Sent.kt",
+  "Servers.kt",
+];
+
+/** The files of the runtime that each feature needs, beside those that every SDK has. */
+const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
+  rest: ["Send.kt"],
+  graphql: [],
+  "rarer parameters": ["RarerParameters.kt"],
+  forms: ["FormBodies.kt"],
+  progress: [],
+  pages: ["Pages.kt", "HeaderValues.kt"],
+  streams: ["Events.kt", "Streams.kt"],
+  "response headers": ["HeaderValues.kt"],
+  cookies: ["Cookies.kt"],
+  servers: [],
+  conversions: ["Instants.kt"],
+  "exact integers": [],
+  checks: ["Checks.kt"],
+  outcomes: ["Outcome.kt"],
+  fakes: [],
+  sockets: [],
+  "file uploads": [],
+  "newer types": [],
+};
+
+/** The runtime's files that an SDK with some features holds, sorted. */
+export function runtimeFiles(features: ReadonlySet<Feature>): string[] {
+  return sortedBy(new Set([...always, ...[...features].flatMap((feature) => filesByFeature[feature])]), (file) => file);
+}

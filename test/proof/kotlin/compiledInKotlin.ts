@@ -1,0 +1,35 @@
+import { language } from "../../../src/core/languages/kotlin/language.js";
+import { printSdk } from "../../../src/core/languages/printSdk.js";
+import type { ContractPlan } from "../../../src/core/sdk/sdkPlan.js";
+import { KotlinCompiler } from "../../support/kotlin/kotlinCompiler.js";
+import { kotlinRuntime } from "../../support/kotlin/kotlinRuntime.js";
+
+/** Every setting other than usual. */
+export const turned = {
+  dates: "decoded",
+  choices: "closed",
+  failures: "return",
+  unions: "closed",
+  verify: "answers",
+} as const;
+
+/** Compiles one SDK of some contracts with warnings as errors, and loads all of its classes; gives every complaint. */
+export async function compiledInKotlin(
+  contracts: readonly ContractPlan[],
+  settings: Readonly<Record<string, unknown>>,
+): Promise<{
+  readonly complaints: readonly string[];
+  readonly classes: string;
+  readonly files: ReadonlyMap<string, string>;
+}> {
+  const files = printSdk(
+    language,
+    { name: "app", contracts },
+    { runtime: kotlinRuntime, scalars: new Map(), settings: { ...settings } },
+  );
+  const compiler = KotlinCompiler.shared();
+  const { isFine, printed, classes } = await compiler.compile(files);
+  if (!isFine) return { complaints: [printed], classes, files };
+  const loaded = await compiler.load(classes);
+  return { complaints: loaded.isFine ? [] : [loaded.printed], classes, files };
+}

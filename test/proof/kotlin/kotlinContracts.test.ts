@@ -1,0 +1,49 @@
+import { expect, it } from "vitest";
+import { readContract } from "../../../src/core/readContract.js";
+import { planRest } from "../../../src/core/sdk/planRest.js";
+import { canCompileKotlin } from "../../support/kotlin/kotlinCompiler.js";
+import { everyFeature } from "../random/features.js";
+import { makeContract } from "../random/makeContract.js";
+import { seedsFrom } from "../random/seedsFrom.js";
+import { uglyCases } from "../ugly/uglyContracts.js";
+import { compiledInKotlin, turned } from "./compiledInKotlin.js";
+
+function planned(name: string, document: unknown) {
+  const { contract, problems } = readContract(name, [{ document: "api.json", text: JSON.stringify(document) }]);
+  if (contract?.protocol !== "rest") throw new Error(problems.map(({ message }) => message).join("; "));
+  return planRest(contract, {});
+}
+
+it.each([
+  ["as they are", {}],
+  ["with every setting turned", turned],
+] as const)(`all ${String(uglyCases.length)} ugly contracts compile in Kotlin, %s`, async (how, settings) => {
+  if (!canCompileKotlin(`ugly contracts in Kotlin, ${how}`)) return;
+  const contracts = uglyCases.map(({ document }, at) => planned(`case${String(at)}`, document));
+  expect((await compiledInKotlin(contracts, settings)).complaints).toEqual([]);
+});
+
+const count = Number(process.env["RANDOM_CONTRACTS"] ?? 60);
+const firstSeed = Number(process.env["RANDOM_SEED"] ?? 1);
+/** As many contracts as are compiled at once. */
+const together = 20;
+
+it(`${String(count)} random contracts compile in Kotlin without a warning, and every class loads`, async () => {
+  if (!canCompileKotlin("random contracts in Kotlin")) return;
+  const occurred = new Set<string>();
+  const complaints: string[] = [];
+  let calls = 0;
+  for (let seed = firstSeed; seed < firstSeed + count; seed += together) {
+    const contracts = seedsFrom(seed, Math.min(together, firstSeed + count - seed)).map((each) => {
+      const made = makeContract(each);
+      for (const feature of made.occurred.keys()) occurred.add(feature);
+      return planned(`c${String(each)}`, made.document);
+    });
+    calls += contracts.reduce((sum, plan) => sum + plan.calls.length, 0);
+    const isTurned = ((seed - firstSeed) / together) % 2 === 1;
+    complaints.push(...(await compiledInKotlin(contracts, isTurned ? turned : {})).complaints);
+  }
+  process.stdout.write(`${String(count)} random contracts with ${String(calls)} calls in Kotlin\n`);
+  expect(complaints).toEqual([]);
+  expect([...everyFeature].filter((feature) => !occurred.has(feature))).toEqual([]);
+});

@@ -1,0 +1,123 @@
+import { spawn, type ChildProcessWithoutNullStreams } from "node:child_process";
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { delimiter, dirname, join } from "node:path";
+import { createInterface } from "node:readline";
+import { packageRoot } from "../packageRoot.js";
+
+const toolchain = join(packageRoot, ".toolchains/kotlin");
+const compilerJar = join(toolchain, "node_modules/kotlin-compiler/lib/kotlin-compiler.jar");
+
+/** Whether there is what compiles Kotlin; `node scripts/toolchains.mjs` gets it. */
+export const hasKotlin = existsSync(compilerJar) && jarsIn("current").length > 0;
+
+/**
+ * Says where it is missing that something is left out; a run that has to be whole fails instead.
+ *
+ * @returns whether it is there
+ */
+export function canCompileKotlin(what: string): boolean {
+  if (hasKotlin) return true;
+  if (process.env["CI"] === "true") throw new Error(`There is no Kotlin compiler: ${what} cannot be tested.`);
+  process.stderr.write(
+    `Left out, because there is no Kotlin compiler (node scripts/toolchains.mjs gets it): ${what}\n`,
+  );
+  return false;
+}
+
+function jarsIn(name: string): string[] {
+  const folder = join(toolchain, name, "jars");
+  return existsSync(folder)
+    ? readdirSync(folder).flatMap((file) => (file.endsWith(".jar") ? [join(folder, file)] : []))
+    : [];
+}
+
+/** What came of a compilation, or of a program. */
+export interface JvmResult {
+  readonly isFine: boolean;
+  readonly printed: string;
+}
+
+/** A warm JVM that compiles Kotlin and runs what was compiled. */
+export class KotlinCompiler {
+  private readonly process: ChildProcessWithoutNullStreams;
+  private readonly waiting: ((result: JvmResult) => void)[] = [];
+  private errors = "";
+
+  constructor() {
+    const server = join(packageRoot, "test/support/kotlin/CompilerServer.java");
+    this.process = spawn("java", ["-Xmx3g", "-Xss8m", "-cp", compilerJar, server], { stdio: "pipe" });
+    this.process.stderr.on("data", (text: Buffer) => (this.errors += text.toString()));
+    createInterface({ input: this.process.stdout }).on("line", (line) => {
+      const [word, printed = ""] = line.split("\t");
+      this.waiting.shift()?.({ isFine: word === "ok", printed: Buffer.from(printed, "base64").toString("utf8") });
+    });
+    process.on("exit", () => this.process.kill());
+    this.process.on("exit", () => {
+      for (const resolve of this.waiting) resolve({ isFine: false, printed: `The JVM ended. ${this.errors}` });
+    });
+  }
+
+  /** The one of this process: starting one takes seconds, and it is faster the longer it runs. */
+  static shared(): KotlinCompiler {
+    return (KotlinCompiler.running ??= new KotlinCompiler());
+  }
+
+  private static running: KotlinCompiler | undefined;
+
+  close(): void {
+    this.process.stdin.end();
+  }
+
+  /**
+   * Compiles sources, warnings being errors.
+   *
+   * @param files texts by path
+   * @param libraries folders of classes that they use
+   */
+  async compile(
+    files: ReadonlyMap<string, string>,
+    { libraries = [], isStrict = true }: { readonly libraries?: readonly string[]; readonly isStrict?: boolean } = {},
+  ): Promise<JvmResult & { readonly classes: string }> {
+    const folder = mkdtempSync(join(tmpdir(), "kotlin-"));
+    for (const [path, text] of files) {
+      const whole = join(folder, "source", path);
+      mkdirSync(dirname(whole), { recursive: true });
+      writeFileSync(whole, text);
+    }
+    const classes = join(folder, "classes");
+    const words = [
+      "compile",
+      "-no-stdlib",
+      "-no-reflect",
+      "-Xjdk-release=8",
+      ...(isStrict ? ["-Xexplicit-api=strict", "-Werror"] : []),
+      "-language-version",
+      "2.1",
+      "-Xsuppress-version-warnings",
+      "-cp",
+      [...jarsIn("current"), ...libraries].join(delimiter),
+      "-d",
+      classes,
+      join(folder, "source"),
+    ];
+    return { ...(await this.ask(words)), classes };
+  }
+
+  /** Loads every class of a folder. */
+  load(classes: string, libraries: readonly string[] = []): Promise<JvmResult> {
+    return this.ask(["load", [...jarsIn("current"), ...libraries].join(delimiter), classes]);
+  }
+
+  /** Runs the `main` of a class. */
+  run(program: string, classes: readonly string[], given: readonly string[] = []): Promise<JvmResult> {
+    return this.ask(["run", [...jarsIn("current"), ...classes].join(delimiter), program, ...given]);
+  }
+
+  private ask(words: readonly string[]): Promise<JvmResult> {
+    return new Promise((resolve) => {
+      this.waiting.push(resolve);
+      this.process.stdin.write(`${words.join("\t")}\n`);
+    });
+  }
+}
