@@ -38,6 +38,16 @@ private fun isWhole(content: String): Boolean {
 internal fun oneOfCheck(vararg constants: JsonPrimitive): Check =
     plain(constants.joinToString(" or ", transform = ::jsonText)) { isOneOf(it, *constants) }
 
+/** One of many constants, as a list of JSON. */
+internal fun oneOfCheck(constants: String): Check {
+    val list = itemsOf(parseJson(constants), 0).map { it as JsonPrimitive }
+    val known = list.toHashSet()
+    val expected by lazy { list.joinToString(" or ", transform = ::jsonText) }
+    return Check { value ->
+        if (value !in known && !isOneOf(value, *list.toTypedArray())) throw Mismatch(expected)
+    }
+}
+
 /** Null, or what another check says. */
 internal fun orNullCheck(of: Check): Check = Check { if (it !is JsonNull) of.hold(it) }
 

@@ -6,6 +6,8 @@ import { everyFeature } from "../random/features.js";
 import { makeContract } from "../random/makeContract.js";
 import { seedsFrom } from "../random/seedsFrom.js";
 import { uglyCases } from "../ugly/uglyContracts.js";
+import { hostileContract, hostileNames, positions } from "./hostileNames.js";
+import { largeContract } from "./largeContract.js";
 import { compiledInKotlin, turned } from "./compiledInKotlin.js";
 
 function planned(name: string, document: unknown) {
@@ -21,6 +23,27 @@ it.each([
   if (!canCompileKotlin(`ugly contracts in Kotlin, ${how}`)) return;
   const contracts = uglyCases.map(({ document }, at) => planned(`case${String(at)}`, document));
   expect((await compiledInKotlin(contracts, settings)).complaints).toEqual([]);
+});
+
+it.each([
+  ["as they are", {}],
+  ["with every setting turned", turned],
+] as const)(
+  `${String(hostileNames.length)} hostile names in ${String(positions.length)} positions compile in Kotlin, %s`,
+  async (how, settings) => {
+    if (!canCompileKotlin(`hostile names in Kotlin, ${how}`)) return;
+    expect(hostileNames.length * positions.length).toBeGreaterThan(400);
+    const { complaints } = await compiledInKotlin([planned("names", hostileContract())], settings);
+    expect(complaints).toEqual([]);
+  },
+);
+
+it.each([
+  ["as it is", {}],
+  ["with every setting turned", turned],
+] as const)("a contract with more than the JVM has room for compiles in Kotlin, %s", async (how, settings) => {
+  if (!canCompileKotlin(`a large contract in Kotlin, ${how}`)) return;
+  expect((await compiledInKotlin([planned("large", largeContract())], settings)).complaints).toEqual([]);
 });
 
 const count = Number(process.env["RANDOM_CONTRACTS"] ?? 60);

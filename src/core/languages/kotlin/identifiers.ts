@@ -15,9 +15,9 @@ const takenTypes = new Set(
     "Any Array Boolean Byte Char Comparable Deprecated Double Enum Exception Float Int Iterable JvmInline JvmName List Long Map MutableList MutableMap " +
     "Nothing Number Pair Set Short String Suppress Throwable Triple Unit Void " +
     "ByteString Flow Headers Instant JsonArray JsonElement JsonNull JsonObject JsonPrimitive " +
-    "AnswerRule AnyForm BodyForm Body BooleanForm CallFailure CallOptions Checks Connection ConnectionSettings Credential DoubleForm FailedAnswer FailureRule " +
-    "FieldWay Form InstantForm IntForm ItemKind LongForm Mishap Outcome OwnServer Paging PlainForm Reader Reading Report RestRequest " +
-    "Scheme Sent TextForm Upload Writer"
+    "AnswerRule AnyForm BodyForm Body BooleanForm CallFailure CallOptions Check FieldCheck Connection ConnectionSettings Credential DoubleForm FailedAnswer FailureRule " +
+    "FieldWay Form InstantForm Mismatch IntForm ItemKind LongForm Mishap Outcome OwnServer Paging PlainForm Reader RecordWriter Reading Report RestRequest " +
+    "Scheme Sent TextForm Upload UploadForm Writer"
   ).split(" "),
 );
 

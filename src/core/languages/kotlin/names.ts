@@ -23,6 +23,8 @@ export interface KotlinCallNames {
   /** What it answers, where its answers have no type in common. */
   readonly answer: string;
   readonly headers: string;
+  /** What holds its arguments, where there are too many for a method. */
+  readonly args: string;
   /** What it takes as its body, where that can be sent in several media types. */
   readonly body: string;
   /** The calls that ask for another media type than the usual one, by it. */
@@ -77,6 +79,7 @@ export function kotlinNames(plan: ContractPlan): KotlinNames {
       failure: claim(call.typeNames.failure),
       answer: inPlan ? claim(inPlan.answer) : "",
       headers: inPlan ? claim(inPlan.headers) : "",
+      args: inPlan ? claim(inPlan.args) : "",
       body: inPlan ? claim(`${base}Body`) : "",
       answeredAs: new Map(
         others.map((mediaType) => {
@@ -95,8 +98,10 @@ export function kotlinNames(plan: ContractPlan): KotlinNames {
       reading: claim(`${base}Reading`),
     });
   }
-  const forms = new Map([...types].map(([id, name]) => [id, scope.claim(`${name}Form`, `${id} form`)]));
-  const checks = new Map([...types].map(([id, name]) => [id, scope.claim(`${name}Check`, `${id} check`)]));
+  const forms = new Map([...types].map(([id, name]) => [id, scope.claim(typeIdentifier(`${name}Form`), `${id} form`)]));
+  const checks = new Map(
+    [...types].map(([id, name]) => [id, scope.claim(typeIdentifier(`${name}Check`), `${id} check`)]),
+  );
   const facades = new Map<string, string>();
   return {
     contract: own,

@@ -18,6 +18,7 @@ import { printPages } from "./printPages.js";
 import { printReading } from "./printReading.js";
 import { bodyText, printRequest } from "./printRequest.js";
 import { orNull, printReference } from "./printType.js";
+import { fitsOneMethod } from "./slots.js";
 
 type Context = RestContext & FileContext;
 
@@ -48,6 +49,7 @@ export function printRestCall(lowered: LoweredCall, context: Context): string[] 
   return [
     ...functions(way),
     printPages(lowered, context),
+    printArguments(lowered, context),
     ...answeredAs,
     printBodies(lowered, context),
     printAnswer(call, lowered.answers, usual, context),
@@ -68,20 +70,52 @@ interface Way {
 }
 
 /** The parameters of a call: by name, the body behind them, the options at the end. */
-export function parametersOf({ call }: LoweredCall, context: Context, bodyType?: string): string[] {
+export function parametersOf(lowered: LoweredCall, context: Context, bodyType?: string): string[] {
+  const options = `options: ${context.uses.wire("CallOptions")} = ${context.uses.wire("CallOptions")}()`;
+  if (hasTooMany(lowered, context)) {
+    const type = context.names.call(lowered.call).args;
+    const mayLack = lowered.call.arguments.every(({ required, standing }) => !required || standing);
+    return [`arguments: ${type}${mayLack ? ` = ${type} {}` : ""}`, options];
+  }
+  return [...givenArguments(lowered).map((argument) => parameterText(argument, context, bodyType)), options];
+}
+
+/** Whether a call has more arguments than a method can have parameters: then they are the properties of one. */
+export function hasTooMany({ call }: LoweredCall, context: Context): boolean {
+  const types = call.arguments.map((argument) => argumentType(argument, context));
+  return !fitsOneMethod([...types, "Connection", "CallOptions", "Continuation"]);
+}
+
+function givenArguments({ call }: LoweredCall): PlannedArgument[] {
   const given = call.arguments.filter(({ source }) => source.kind === "parameter");
-  const body = call.arguments.filter(({ source }) => source.kind === "body");
-  return [
-    ...sortedBy(given, argumentName).map((argument) => parameterText(argument, context)),
-    ...body.map((argument) => parameterText(argument, context, bodyType)),
-    `options: ${context.uses.wire("CallOptions")} = ${context.uses.wire("CallOptions")}()`,
-  ];
+  return [...sortedBy(given, argumentName), ...call.arguments.filter(({ source }) => source.kind === "body")];
+}
+
+function argumentType(argument: PlannedArgument, context: Context, bodyType?: string): string {
+  const type = argument.source.kind === "body" && bodyType ? bodyType : printReference(argument.type, context);
+  return argument.required && !argument.standing ? type : orNull(type);
 }
 
 function parameterText(argument: PlannedArgument, context: Context, bodyType?: string): string {
-  const type = bodyType ?? printReference(argument.type, context);
   const name = spelled(argumentName(argument));
-  return argument.required && !argument.standing ? `${name}: ${type}` : `${name}: ${orNull(type)} = null`;
+  const isNeeded = argument.required && !argument.standing;
+  return `${name}: ${argumentType(argument, context, bodyType)}${isNeeded ? "" : " = null"}`;
+}
+
+const primitives: Readonly<Record<string, string>> = { Int: "0", Long: "0L", Double: "0.0", Boolean: "false" };
+
+/** Prints the class that holds the arguments of a call which has too many of them; "" for any other. */
+function printArguments(lowered: LoweredCall, context: Context): string {
+  if (!hasTooMany(lowered, context)) return "";
+  const { args, call } = context.names.call(lowered.call);
+  const lines = givenArguments(lowered).map((argument) => {
+    const type = argumentType(argument, context);
+    const isNeeded = argument.required && !argument.standing && !type.endsWith("?");
+    const start = isNeeded ? primitives[type] : "null";
+    const doc = docComment({ paragraphs: argumentWords(argument, argument.type).paragraphs }, "    ");
+    return `${doc}    public ${start === undefined ? "lateinit " : ""}var ${spelled(argumentName(argument))}: ${type}${start === undefined ? "" : ` = ${start}`}\n`;
+  });
+  return `${comment(sentences.arguments(call), sentences.manyProperties)}public class ${args}(fill: ${args}.() -> Unit) {\n${lines.join("\n")}\n    init {\n        fill()\n    }\n}\n`;
 }
 
 /** What a call gives, with its failure beside it where failures are returned. */
@@ -129,14 +163,17 @@ function printFunction(lowered: LoweredCall, way: Way, context: Context): string
     ? `${value}?.let { ${bodyFunction(names.body)}(it) }`
     : `${bodyFunction(names.body)}(${value})`;
   const body = way.anyBody ? chosen : usual && bodyText(usual, { value, mayLack }, context);
-  const performed = `${uses.wire(streams ? "receive" : "send")}(\n        ${printRequest(lowered, { body, accept: way.accept }, context)},\n        options,\n        ${way.reading},\n    )`;
+  const performed = `${uses.wire(streams ? "receive" : "send")}(\n        ${printRequest(lowered, { body, accept: way.accept, self: hasTooMany(lowered, context) ? way.name : undefined }, context)},\n        options,\n        ${way.reading},\n    )`;
   const result = resultType(way.answer.type, streams, names.failure, context);
   const returns = context.contract.settings.failures === "return";
+  const whole = hasTooMany(lowered, context)
+    ? `arguments.run {\n        ${performed.replace(/\n/g, "\n    ")}\n    }`
+    : performed;
   const given = !returns
-    ? performed
+    ? whole
     : streams
-      ? `${uses.wire("settledItems")}(${performed})`
-      : `${uses.wire("settled")} { ${performed} }`;
+      ? `${uses.wire("settledItems")}(${whole})`
+      : `${uses.wire("settled")} { ${whole} }`;
   const start = `public ${streams ? "" : "suspend "}fun ${context.names.contract.connection}.${spelled(way.name)}`;
   const signature = `${withArguments(start, parameters, `: ${result} =`)}\n    ${given}\n`;
   return `${callDoc(lowered, callWords(call), context)}${deprecation(call.operation.deprecated)}${signature}`;

@@ -17,6 +17,9 @@ export function printCheck({ id }: PlannedType, context: FileContext): string[] 
   ];
 }
 
+/** As many constants as stand in one expression. */
+const mostConstants = 200;
+
 /** A check as an expression. */
 export function checkText(check: Check, context: FileContext): string {
   const { uses } = context;
@@ -34,6 +37,9 @@ export function checkText(check: Check, context: FileContext): string {
     case "nothing":
       return uses.wire("noCheck");
     case "oneOf":
+      // A method has no room for thousands of constants, but a text of any length is one.
+      if (check.values.length > mostConstants)
+        return `${uses.wire("oneOfCheck")}(${quoted(JSON.stringify(check.values))})`;
       uses.other("kotlinx.serialization.json.JsonPrimitive");
       return `${uses.wire("oneOfCheck")}(${check.values.map((value) => constant(value, "JsonPrimitive")).join(", ")})`;
     case "type":

@@ -2,7 +2,7 @@ import type { ChoiceShape, ChoiceValue } from "../../contract/model.js";
 import { typeWords } from "../../sdk/lower/documentation.js";
 import { sentences } from "../../sdk/lower/sentences.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
-import type { FileContext } from "./contractContext.js";
+import type { ContractContext, FileContext } from "./contractContext.js";
 import { deprecation, docComment, quoted } from "./escape.js";
 import { spelled } from "./identifiers.js";
 import { constantNames } from "./names.js";
@@ -17,13 +17,19 @@ const mostCases = 1000;
  * others; so is one with more values than an enum holds.
  */
 export function printChoice(type: PlannedType, choice: ChoiceShape, context: FileContext): PrintedClass {
-  const isOpen = context.contract.settings.choices === "open" || choice.values.length > mostCases;
+  const isOpen = isOpenChoice(choice, context);
   const declared = isOpen ? printOpen(type, choice, context) : printClosed(type, choice, context);
   const form = printChoiceForm(type, choice, isOpen, context);
   return { parts: [...declared, ...(form === "" ? [] : [form])], ...suppressed(choice) };
 }
 
-function suppressed({ values }: ChoiceShape): Pick<PrintedClass, "suppresses"> {
+/** Whether a choice is a value around its text. */
+export function isOpenChoice({ values }: ChoiceShape, { contract }: ContractContext): boolean {
+  return contract.settings.choices === "open" || values.length > mostCases;
+}
+
+/** Warnings that are none where a constant is deprecated. */
+export function suppressed({ values }: ChoiceShape): Pick<PrintedClass, "suppresses"> {
   return values.some(({ deprecated }) => deprecated !== undefined) ? { suppresses: ["DEPRECATION"] } : {};
 }
 
@@ -58,13 +64,26 @@ function printOpen(type: PlannedType, choice: ChoiceShape, context: FileContext)
   const main =
     `${docComment(words)}@JvmInline\npublic value class ${name}(public val ${member.name}: ${member.type}) {\n` +
     `    override fun toString(): String = ${text}\n\n    public companion object {\n${within.join("")}    }\n}\n`;
-  const others = constants
-    .slice(mostCases)
-    .map(
-      (each) =>
-        `${each.doc.replace(/^ {8}/gm, "")}public val ${name}.Companion.${each.name}: ${name} get() = ${each.value}\n`,
-    );
-  return [main, ...others];
+  return [main];
+}
+
+/**
+ * Prints the constants of an open choice that a class has no room for, as many as a file has room for in each; none where
+ * one class holds all.
+ */
+export function printMoreConstants({ id }: PlannedType, choice: ChoiceShape, context: FileContext): string[] {
+  const name = context.names.types.get(id) ?? "";
+  const { type } = memberOf(choice, context);
+  const names = constantNames(choice.values);
+  const found: string[] = [];
+  for (let from = mostCases; from < choice.values.length; from += mostCases) {
+    const lines = choice.values.slice(from, from + mostCases).map((each) => {
+      const doc = docComment({ paragraphs: [each.description] }) + deprecation(each.deprecated);
+      return `${doc}public val ${name}.Companion.${spelled(names.get(each) ?? "")}: ${name} get() = ${name}(${constant(each.value, type)})\n`;
+    });
+    found.push(lines.join(""));
+  }
+  return found;
 }
 
 function memberOf({ values }: ChoiceShape, context: FileContext): { readonly name: string; readonly type: string } {
@@ -101,10 +120,15 @@ function printChoiceForm(type: PlannedType, choice: ChoiceShape, isOpen: boolean
   const json = uses.other("kotlinx.serialization.json.JsonElement");
   const made = isOpen
     ? `${name}(${plain}.read(value))`
-    : `${plain}.read(value).let { found -> ${name}.entries.firstOrNull { it.${member.name} == found } }\n            ?: throw ${uses.wire("Mismatch")}(${quoted(listed(values))})`;
+    : `byValue[${plain}.read(value)] ?: throw ${uses.wire("Mismatch")}(${quoted(listed(values))})`;
+  const table = `    private val byValue = ${name}.entries.associateBy { it.${member.name} }\n`;
   const reads = `    override fun read(value: ${json}): ${name} =\n        ${made}\n`;
   const writes = `    override fun write(value: ${name}): ${json} = ${plain}.write(value.${member.name})\n`;
-  const parts = [...(direction.isRead ? [reads] : []), ...(direction.isWritten ? [writes] : [])];
+  const parts = [
+    ...(direction.isRead && !isOpen ? [table] : []),
+    ...(direction.isRead ? [reads] : []),
+    ...(direction.isWritten ? [writes] : []),
+  ];
   return `internal object ${context.names.forms.get(type.id) ?? ""} : ${formType(name, direction, context)} {\n${parts.join("\n")}}\n`;
 }
 

@@ -11,7 +11,7 @@ import { spelled } from "./identifiers.js";
 import { withArguments } from "./kotlinFile.js";
 import { argumentName, recordNames } from "./names.js";
 import { usualAnswer } from "./printAnswer.js";
-import { callDoc, parametersOf, resultType } from "./printCall.js";
+import { callDoc, hasTooMany, parametersOf, resultType } from "./printCall.js";
 import { fieldState, printReference } from "./printType.js";
 
 type Context = RestContext & FileContext;
@@ -36,40 +36,58 @@ export function printPages(lowered: LoweredCall, context: Context): string {
 }
 
 function goneThrough(
-  { call }: LoweredCall,
+  lowered: LoweredCall,
   pages: PageReading,
   { paging, isReturned }: { readonly paging: string; readonly isReturned: boolean },
   context: Context,
 ): string {
   const { uses } = context;
+  const { call } = lowered;
+  const tooMany = hasTooMany(lowered, context);
+  const held = (name: string): string => `${tooMany ? "arguments." : ""}${spelled(name)}`;
   const names = context.names.call(call);
+  const pagesText = (by: string, given: readonly string[], last: string): string =>
+    `${uses.wire(by)}(\n${given.map((each) => `        ${each},\n`).join("")}    ) { ${last} }`;
   const asked = (changed: Readonly<Record<string, string>>): string => {
+    const { options = "options", ...others } = changed;
+    if (tooMany) {
+      const set = Object.entries(others).map(([name, value]) => `it.${spelled(name)} = ${value}`);
+      const own = set.length === 0 ? "arguments" : `arguments.also { ${set.join("; ")} }`;
+      const text = `${spelled(names.call)}(${own}, options = ${options})`;
+      return isReturned ? `${text}.${uses.wire("orThrow")}()` : text;
+    }
     const given = sortedBy(call.arguments, argumentName).map((argument) => {
       const name = argumentName(argument);
       return `${spelled(name)} = ${changed[name] ?? spelled(name)}`;
     });
-    const text = `${spelled(names.call)}(${[...given, `options = ${changed["options"] ?? "options"}`].join(", ")})`;
+    const text = `${spelled(names.call)}(${[...given, `options = ${options}`].join(", ")})`;
     return isReturned ? `${text}.${uses.wire("orThrow")}()` : text;
   };
   const { argument } = pages;
   if (pages.paging.by === "link" || !argument) {
     const credentials =
       pages.credentials.length === 0 ? "emptySet()" : `setOf(${pages.credentials.map(quoted).join(", ")})`;
-    return `${uses.wire("pagesByLink")}(${paging}, ${credentials}, options) { following ->\n        ${asked({ options: "following" })}\n    }`;
+    return pagesText(
+      "pagesByLink",
+      [paging, credentials, "options"],
+      `following -> ${asked({ options: "following" })}`,
+    );
   }
   const name = argumentName(argument);
   const kind = argumentKind(argument, context);
   if (pages.paging.by === "cursor") {
-    const first = kind === "String" ? spelled(name) : `${spelled(name)}?.toString()`;
+    const first = kind === "String" ? held(name) : `${held(name)}?.toString()`;
     const place = kind === "String" ? "place" : `place?.to${kind}OrNull()`;
     const next = reached(pages.next, { call }, context);
-    return `${uses.wire("pagesByCursor")}(${paging}, ${first}, { place -> ${asked({ [name]: argument.required ? `${place}.orEmpty()` : place })} }) { page ->\n        ${next.isText ? next.text : `${next.text}?.toString()`}\n    }`;
+    const following = next.isText ? next.text : `${next.text}?.toString()`;
+    const ask = `{ place -> ${asked({ [name]: argument.required ? `${place}.orEmpty()` : place })} }`;
+    return pagesText("pagesByCursor", [paging, first, ask], `page -> ${following}`);
   }
-  const start = argument.required ? spelled(name) : `(${spelled(name)} ?: ${String(pages.first)})`;
+  const start = argument.required ? held(name) : `(${held(name)} ?: ${String(pages.first)})`;
   const first = kind === "Long" ? start : kind === "String" ? `${start}.toString().toLong()` : `${start}.toLong()`;
   const place = kind === "Long" ? "place" : `place.to${kind}()`;
-  const by = uses.wire(pages.paging.by === "offset" ? "pagesByOffset" : "pagesByNumber");
-  return `${by}(${paging}, ${first}) { place ->\n        ${asked({ [name]: place })}\n    }`;
+  const by = pages.paging.by === "offset" ? "pagesByOffset" : "pagesByNumber";
+  return pagesText(by, [paging, first], `place -> ${asked({ [name]: place })}`);
 }
 
 /** What Kotlin calls the values of the argument that says which page. */

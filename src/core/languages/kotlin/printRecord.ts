@@ -17,6 +17,7 @@ import {
   printReference,
   printShapeForm,
 } from "./printType.js";
+import { fitsOneMethod } from "./slots.js";
 import { formType, type PrintedClass } from "./printTypes.js";
 import { sortedBy } from "../../text/sortedBy.js";
 
@@ -72,15 +73,8 @@ function fallbackOf(field: Field, isSent: boolean, context: FileContext): string
   }
 }
 
-/** The JVM gives a method 255 slots; a long and a double take two, and so does a mask for every 32 fallbacks and the end. */
-const mostSlots = 250;
-
 function fitsOneConstructor(properties: readonly Property[], { rest }: RecordShape): boolean {
-  const slots = properties.reduce(
-    (sum, { type }) => sum + (type === "Long" || type === "Double" ? 2 : 1),
-    rest ? 1 : 0,
-  );
-  return slots + Math.ceil((properties.length + 1) / 32) + 2 <= mostSlots;
+  return fitsOneMethod([...properties.map(({ type }) => type), ...(rest ? ["Map"] : [])]);
 }
 
 /** Interfaces of the unions that a record is a member of. */

@@ -19,12 +19,23 @@ import { hasFiles } from "./printRecord.js";
 import { admitsNull, printForm, printShapeForm } from "./printType.js";
 import { standingName } from "./printConnection.js";
 
+interface ValueContext extends FileContext {
+  readonly contract: RestContext["contract"];
+  /** The function whose receiver is the connection, where that is not the nearest one. */
+  readonly self: string | undefined;
+}
+
 /** Prints the request of a call: an expression. */
 export function printRequest(
   { label, request }: LoweredCall,
-  { body, accept }: { readonly body: string | undefined; readonly accept: string | undefined },
-  context: RestContext & FileContext,
+  {
+    body,
+    accept,
+    self,
+  }: { readonly body: string | undefined; readonly accept: string | undefined; readonly self: string | undefined },
+  given: RestContext & FileContext,
 ): string {
+  const context = { ...given, self };
   const { method, path, server, auth } = request;
   const query = request.query.map((step) => queryText(step, context));
   const headers = [
@@ -51,17 +62,14 @@ export function printRequest(
 }
 
 /** The value of an argument as it is on the wire; may be null unless it has to be there. */
-function valueText(
-  { argument, standing }: SentValue,
-  context: RestContext & FileContext,
-): { text: string; mayLack: boolean } {
+function valueText({ argument, standing }: SentValue, context: ValueContext): { text: string; mayLack: boolean } {
   const name = spelled(argumentName(argument));
   const parameter =
     standing === undefined
       ? undefined
       : context.contract.connection.standing.find(({ parameter: each }) => memberNameFrom(each.name) === standing);
   if (parameter) {
-    const given = `(${name} ?: this.${spelled(standingName(parameter.member))})`;
+    const given = `(${name} ?: this${context.self === undefined ? "" : `@${spelled(context.self)}`}.${spelled(standingName(parameter.member))})`;
     if (!admitsNull(parameter.parameter.type, context))
       return { text: `${printShapeForm(argument.type.shape, "write", context)}.write(${given})`, mayLack: false };
     return {
@@ -74,13 +82,13 @@ function valueText(
   return { text: `${name}?.let { ${printShapeForm(argument.type.shape, "write", context)}.write(it) }`, mayLack: true };
 }
 
-function certain(value: SentValue, context: RestContext & FileContext): string {
+function certain(value: SentValue, context: ValueContext): string {
   const { text, mayLack } = valueText(value, context);
   if (!mayLack) return text;
   return `(${text} ?: ${context.uses.other("kotlinx.serialization.json.JsonNull")})`;
 }
 
-function pathText(steps: readonly PathStep[], context: RestContext & FileContext): string {
+function pathText(steps: readonly PathStep[], context: ValueContext): string {
   if (steps.length === 0) return '""';
   const parts = steps.map((step) => {
     if (step.kind === "text") return quoted(step.text);
@@ -101,7 +109,7 @@ function pathText(steps: readonly PathStep[], context: RestContext & FileContext
   return parts.join(" + ");
 }
 
-function queryText({ writer, name, value, explode }: QueryStep, context: RestContext & FileContext): string {
+function queryText({ writer, name, value, explode }: QueryStep, context: ValueContext): string {
   const { text } = valueText(value, context);
   const writers = {
     form: "form",
@@ -116,13 +124,13 @@ function queryText({ writer, name, value, explode }: QueryStep, context: RestCon
   return `${context.uses.wire(writers[writer])}(${name === undefined ? "null" : quoted(name)}, ${text}${exploded})`;
 }
 
-function headerText({ writer, value, explode }: HeaderStep, context: RestContext & FileContext): string {
+function headerText({ writer, value, explode }: HeaderStep, context: ValueContext): string {
   const { text } = valueText(value, context);
   if (writer === "json") return `${context.uses.wire("jsonHeader")}(${text})`;
   return `${context.uses.wire("header")}(${text}${explode ? ", explode = true" : ""})`;
 }
 
-function cookiesText(cookies: readonly CookieStep[], context: RestContext & FileContext): string {
+function cookiesText(cookies: readonly CookieStep[], context: ValueContext): string {
   const { uses } = context;
   const pairs = cookies.map(({ writer, name, value }) => {
     const { text } = valueText(value, context);
@@ -145,23 +153,24 @@ export function bodyText(
   context: RestContext & FileContext,
 ): string {
   const { uses } = context;
-  const written = mayLack
-    ? `${value}?.let { ${printShapeForm(type.shape, "write", context)}.write(it) }`
-    : `${printForm(type, "write", context)}.write(${value})`;
+  const written = (): string =>
+    mayLack
+      ? `${value}?.let { ${printShapeForm(type.shape, "write", context)}.write(it) }`
+      : `${printForm(type, "write", context)}.write(${value})`;
   switch (writer.kind) {
     case "json":
-      return `${uses.wire("jsonBody")}(${written}${writer.mediaType === undefined ? "" : `, ${quoted(writer.mediaType)}`})`;
+      return `${uses.wire("jsonBody")}(${written()}${writer.mediaType === undefined ? "" : `, ${quoted(writer.mediaType)}`})`;
     case "urlencoded":
-      return `${uses.wire("urlencoded")}(${written}${waysText(writer.fields, "ways", context)})`;
+      return `${uses.wire("urlencoded")}(${written()}${waysText(writer.fields, "ways", context)})`;
     case "multipart":
-      return `${uses.wire("multipart")}(${written}${filesText(type.shape, { value, mayLack }, context)}${waysText(writer.fields, "ways", context)})`;
+      return `${uses.wire("multipart")}(${written()}${filesText(type.shape, { value, mayLack }, context)}${waysText(writer.fields, "ways", context)})`;
     case "items": {
       const kind = { events: "Events", lines: "Lines", sequence: "Sequence" }[writer.form];
       const item = type.shape.kind === "list" ? printForm(type.shape.item, "write", context) : uses.wire("AnyForm");
       return `${uses.wire("itemsBody")}(${value}${mayLack ? "?" : ""}.map { ${item}.write(it) }, ${uses.wire("ItemKind")}.${kind}, ${quoted(writer.mediaType)})`;
     }
     case "text":
-      return `${uses.wire("textBody")}(${mayLack ? `${written}?.let { ${uses.wire("text")}(it) }` : `${uses.wire("text")}(${written})`}, ${quoted(writer.mediaType)})`;
+      return `${uses.wire("textBody")}(${mayLack ? `${written()}?.let { ${uses.wire("text")}(it) }` : `${uses.wire("text")}(${written()})`}, ${quoted(writer.mediaType)})`;
     case "bytes":
       return `${uses.wire("bytesBody")}(${value}, ${quoted(writer.mediaType)})`;
   }

@@ -7,7 +7,7 @@ import { sortedBy } from "../../text/sortedBy.js";
 import { inFile, type ContractContext, type FileContext } from "./contractContext.js";
 import { docComment } from "./escape.js";
 import { fileText } from "./kotlinFile.js";
-import { printChoice } from "./printChoice.js";
+import { isOpenChoice, printChoice, printMoreConstants, suppressed } from "./printChoice.js";
 import { printCheck } from "./printChecks.js";
 import { printRecord } from "./printRecord.js";
 import { printForm, printReference } from "./printType.js";
@@ -28,6 +28,14 @@ export function printTypes(context: ContractContext): Map<string, string> {
       continue;
     }
     const all = [...parts.parts, ...printCheck(type, own)];
+    if (type.shape.kind === "choice" && isOpenChoice(type.shape, context))
+      for (const [at, part] of printMoreConstants(type, type.shape, own).entries()) {
+        const more = `${name}Constants${String(at + 2)}`;
+        files.set(
+          more,
+          fileText({ package: context.package, uses: inFile(context).uses, parts: [part], ...suppressed(type.shape) }),
+        );
+      }
     files.set(name, fileText({ ...parts, package: context.package, uses: own.uses, parts: all }));
   }
   if (aliases.length > 0)

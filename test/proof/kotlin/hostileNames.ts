@@ -1,0 +1,189 @@
+/** Names that are words of the language, of its platform or of printed code, or that could leave where they stand. */
+export const hostileNames: readonly string[] = [
+  ..."as break class continue do else false for fun if in interface is null object package return super this throw true".split(
+    " ",
+  ),
+  ..."try typealias typeof val var when while by catch constructor delegate dynamic field file finally get import init".split(
+    " ",
+  ),
+  ..."set where actual annotation companion const crossinline data enum external infix inline inner internal lateinit".split(
+    " ",
+  ),
+  ..."open operator out override private public sealed suspend tailrec value vararg it name ordinal entries values".split(
+    " ",
+  ),
+  ..."valueOf copy component1 hashCode equals toString getClass wait notify clone finalize apply also let run with use".split(
+    " ",
+  ),
+  ..."options body settings auth baseUrl client fields declared tag json text other others read write send receive".split(
+    " ",
+  ),
+  ..."Any Boolean Companion Double Exception Int Iterable List Long Map Nothing Pair Result String Throwable Unit".split(
+    " ",
+  ),
+  ..."Form Reader Writer Reading Report Other Conflict NotFound Mishap Sent Upload Flow Headers Instant JsonElement".split(
+    " ",
+  ),
+  ..."kotlin java wire app Names NamesConnection NamesAuth NamesCalls CallsKt NamesKt Tuple2 Url uRL a_b a-b aB".split(
+    " ",
+  ),
+  "*/",
+  "/*",
+  "/** x */",
+  "$x",
+  "${System.exit(1)}",
+  '"',
+  '"""',
+  "\\",
+  "`",
+  "``; fun x() = 1 //",
+  "a\nb",
+  "\u202egnp.exe",
+  "1st",
+  "_",
+  "__",
+  "-",
+  "+1",
+  "日付",
+  "größe",
+  "ｆｕｌｌ",
+  "e\u0301",
+  "🚢",
+  "@Suppress",
+  "<T>",
+  "a.b",
+  "a;b",
+  "a:b",
+  "[x]",
+  "x".repeat(300),
+];
+
+/** Where a name of a contract can stand. */
+export const positions = [
+  "type",
+  "field",
+  "required field",
+  "field beside all others",
+  "parameter in the query",
+  "parameter in a header",
+  "parameter in the path",
+  "operation",
+  "tag",
+  "choice",
+  "choice beside all others",
+  "tag value of a union",
+  "field that is the tag",
+  "security scheme",
+  "response header",
+  "constant",
+  "description",
+  "deprecation",
+  "pattern",
+  "server variable",
+] as const;
+
+type Json = Readonly<Record<string, unknown>>;
+
+/** A contract in which every name stands in every position. */
+export function hostileContract(): Json {
+  const schemas: Record<string, unknown> = {};
+  const paths: Record<string, unknown> = {};
+  const securitySchemes: Record<string, unknown> = {};
+  const all = [...new Set(hostileNames)];
+  const ref = (key: string): Json => ({ $ref: `#/components/schemas/${key.replace(/~/g, "~0").replace(/\//g, "~1")}` });
+  for (const [at, name] of all.entries()) {
+    const key = `n${String(at)}`;
+    const isKey = /^[\w.-]+$/.test(name);
+    if (isKey) schemas[name] = { type: "object", properties: { a: { type: "string" } } };
+    schemas[`${key}Field`] = { type: "object", properties: { [name]: { type: "string", description: name } } };
+    schemas[`${key}Required`] = {
+      type: "object",
+      required: [name],
+      properties: { [name]: { type: ["integer", "null"], deprecated: true }, nullable: { type: ["string", "null"] } },
+    };
+    schemas[`${key}Choice`] = { type: "string", enum: [name] };
+    schemas[`${key}Constant`] = { type: "object", required: ["a"], properties: { a: { const: name, pattern: name } } };
+    schemas[`${key}One`] = { type: "object", required: [name], properties: { [name]: { const: "one" } } };
+    schemas[`${key}Two`] = { type: "object", required: [name], properties: { [name]: { const: name } } };
+    schemas[`${key}Union`] = {
+      oneOf: [ref(`${key}One`), ref(`${key}Two`)],
+      discriminator: {
+        propertyName: name,
+        mapping: { one: ref(`${key}One`)["$ref"], [name]: ref(`${key}Two`)["$ref"] },
+      },
+    };
+    securitySchemes[isKey ? name : key] = { type: "apiKey", in: "query", name, description: name };
+    const parameter = (place: string, wire: string): Json => ({
+      name: wire,
+      in: place,
+      required: place === "path",
+      description: name,
+      deprecated: place === "query",
+      schema: { type: "string" },
+    });
+    const isToken = /^[\w!#$%&'*+.^`|~-]+$/.test(name);
+    const isSegment = !/[{}/?#\n]/.test(name);
+    const content = { "application/json": { schema: ref(`${key}Union`) } };
+    paths[`/${key}${isSegment ? `/{${name}}` : ""}`] = {
+      post: {
+        operationId: name,
+        tags: [name],
+        description: name,
+        deprecated: true,
+        security: [{ [isKey ? name : key]: [] }],
+        parameters: [
+          parameter("query", name),
+          ...(isToken ? [parameter("header", name)] : []),
+          ...(isSegment ? [parameter("path", name)] : []),
+        ],
+        requestBody: { description: name, content: { "application/json": { schema: ref(`${key}Required`) } } },
+        responses: {
+          200: {
+            description: name,
+            headers: isToken ? { [name]: { schema: { type: "integer" }, description: name } } : {},
+            content,
+          },
+          404: {
+            description: name,
+            content: { "application/json": { schema: isKey ? ref(name) : ref(`${key}Field`) } },
+          },
+          409: { description: name, content: { "application/json": { schema: ref(`${key}Choice`) } } },
+        },
+      },
+    };
+    paths[`/${key}/more`] = {
+      get: {
+        responses: { 200: { description: "x", content: { "application/json": { schema: ref(`${key}Constant`) } } } },
+      },
+      put: {
+        requestBody: { content: { "application/json": { schema: ref(`${key}Required`) } } },
+        responses: { 200: { description: "x", content: { "application/json": { schema: ref(`${key}Required`) } } } },
+      },
+    };
+  }
+  schemas["AllFields"] = {
+    type: "object",
+    properties: Object.fromEntries(all.map((name) => [name, { type: "string" }])),
+    additionalProperties: { type: "integer" },
+  };
+  schemas["AllChoices"] = { type: "string", enum: all };
+  const whole = { type: "array", items: { type: "object", properties: { a: ref("AllFields"), b: ref("AllChoices") } } };
+  paths["/all"] = {
+    put: {
+      requestBody: { content: { "application/json": { schema: whole } } },
+      responses: { 200: { description: "x", content: { "application/json": { schema: whole } } } },
+    },
+  };
+  return {
+    openapi: "3.1.0",
+    info: { title: '*/ "hostile" ${x}', version: "*/" },
+    servers: [
+      {
+        url: `https://{${all.filter((name) => !/[{}/\n]/.test(name)).join("}.{")}}.example`,
+        variables: Object.fromEntries(all.map((name) => [name, { default: "a", description: name }])),
+      },
+    ],
+    paths,
+    components: { schemas, securitySchemes },
+  };
+}
