@@ -1,4 +1,4 @@
-import { spawn, type ChildProcessWithoutNullStreams } from "node:child_process";
+import { spawn, spawnSync, type ChildProcessWithoutNullStreams } from "node:child_process";
 import { existsSync, mkdirSync, mkdtempSync, readdirSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { delimiter, dirname, join } from "node:path";
@@ -30,6 +30,33 @@ function jarsIn(name: string): string[] {
   return existsSync(folder)
     ? readdirSync(folder).flatMap((file) => (file.endsWith(".jar") ? [join(folder, file)] : []))
     : [];
+}
+
+/** A temporary folder with sources. */
+function written(files: ReadonlyMap<string, string>): string {
+  const folder = mkdtempSync(join(tmpdir(), "kotlin-"));
+  for (const [path, text] of files) {
+    const whole = join(folder, "source", path);
+    mkdirSync(dirname(whole), { recursive: true });
+    writeFileSync(whole, text);
+  }
+  return folder;
+}
+
+/** Compiles sources with the oldest compiler and libraries that are supported; gives what it complains about. */
+export function compileWithOldest(files: ReadonlyMap<string, string>): string {
+  const folder = written(files);
+  const jars = jarsIn("oldest").join(delimiter);
+  const { stdout, stderr, status } = spawnSync(
+    "java",
+    [
+      ...["-Xmx2g", "-cp", jars, "org.jetbrains.kotlin.cli.jvm.K2JVMCompiler"],
+      ...["-no-stdlib", "-no-reflect", "-Xjdk-release=8", "-Xexplicit-api=strict", "-Werror"],
+      ...["-cp", jars, "-d", join(folder, "classes"), join(folder, "source")],
+    ],
+    { encoding: "utf8" },
+  );
+  return status === 0 ? "" : stdout + stderr;
 }
 
 /** What came of a compilation, or of a program. */
@@ -79,12 +106,7 @@ export class KotlinCompiler {
     files: ReadonlyMap<string, string>,
     { libraries = [], isStrict = true }: { readonly libraries?: readonly string[]; readonly isStrict?: boolean } = {},
   ): Promise<JvmResult & { readonly classes: string }> {
-    const folder = mkdtempSync(join(tmpdir(), "kotlin-"));
-    for (const [path, text] of files) {
-      const whole = join(folder, "source", path);
-      mkdirSync(dirname(whole), { recursive: true });
-      writeFileSync(whole, text);
-    }
+    const folder = written(files);
     const classes = join(folder, "classes");
     const words = [
       "compile",
