@@ -39,5 +39,6 @@ it("the runtime uses nothing that Android 21 lacks", () => {
 });
 
 it("no part of the runtime reflects, or needs a plug-in of the compiler", () => {
-  for (const [file, source] of kotlinRuntime) expect(source, file).not.toMatch(/kotlin\.reflect|::class\.|javaClass|@Serializable/);
+  for (const [file, source] of kotlinRuntime)
+    expect(source, file).not.toMatch(/kotlin\.reflect|::class\.|javaClass|@Serializable/);
 });
