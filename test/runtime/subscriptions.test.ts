@@ -1,87 +1,33 @@
-import { readFileSync } from "node:fs";
-import { createServer } from "node:http";
-import type { AddressInfo } from "node:net";
-import { join } from "node:path";
 import { afterEach, describe, expect, it } from "vitest";
-import { WebSocket, WebSocketServer } from "ws";
+import { WebSocket } from "ws";
 import { bearer } from "../../runtimes/typescript/wire/auth.js";
 import { connection, type CallOptions, type ConnectionOptions } from "../../runtimes/typescript/wire/connection.js";
-import type { GraphqlConnection, GraphqlOperation, GraphqlResult } from "../../runtimes/typescript/wire/graphql.js";
+import type { GraphqlConnection, GraphqlOperation } from "../../runtimes/typescript/wire/graphql.js";
 import { subscribe, subscribeOutcomes } from "../../runtimes/typescript/wire/subscribe.js";
 import { overWebSocket, type WebSocketOptions } from "../../runtimes/typescript/wire/websocket.js";
-import { packageRoot } from "../support/packageRoot.js";
+import {
+  eventServer,
+  socketServer,
+  subscriptionRows as rows,
+  type SubscriptionRow as Row,
+  type SubscriptionServer,
+} from "../support/subscriptionServers.js";
 
-interface Row {
-  readonly why: string;
-  readonly results: readonly GraphqlResult[];
-  readonly ends: "complete" | "refused";
-  readonly errors: "end" | "told" | "returned";
-  readonly gives: readonly unknown[];
-  readonly told?: readonly string[];
-  readonly fails?: string;
-}
-const { rows } = JSON.parse(readFileSync(join(packageRoot, "vectors/subscriptions.json"), "utf8")) as { rows: Row[] };
 const counted: GraphqlOperation<{ n: number }, object> = {
   kind: "subscription",
   name: "Counted",
   text: "subscription Counted { n }",
 };
-const refusal = [{ message: "no" }];
+/** A server that is closed when the test ends. */
+async function opening(server: Promise<SubscriptionServer>): Promise<SubscriptionServer> {
+  const started = await server;
+  opened.push(started);
+  return started;
+}
 const opened: { close: () => unknown }[] = [];
 afterEach(() => {
   for (const each of opened.splice(0)) each.close();
 });
-
-/** A server that says the results over server-sent events; what it refuses, it says when it is asked again. */
-async function eventServer({ results, ends }: Pick<Row, "results" | "ends">): Promise<string> {
-  let asked = 0;
-  const server = createServer((_request, response) => {
-    if (asked++ > 0) {
-      response.writeHead(403, { "content-type": "application/json" }).end(JSON.stringify({ errors: refusal }));
-      return;
-    }
-    response.writeHead(200, { "content-type": "text/event-stream" });
-    for (const result of results) response.write(`event: next\ndata: ${JSON.stringify(result)}\n\n`);
-    if (ends === "complete") response.end("event: complete\ndata:\n\n");
-    // It breaks off, and is refused the next time.
-    else setTimeout(() => response.destroy(), 30);
-  });
-  opened.push(server);
-  await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
-  return `http://127.0.0.1:${String((server.address() as AddressInfo).port)}`;
-}
-
-interface SocketServer {
-  readonly address: string;
-  readonly initial: unknown[];
-}
-
-async function socketServer({
-  results,
-  ends,
-}: Pick<Row, "results"> & { ends: Row["ends"] | "silence" }): Promise<SocketServer> {
-  const server = new WebSocketServer({ port: 0, host: "127.0.0.1" });
-  const initial: unknown[] = [];
-  server.on("connection", (peer) => {
-    peer.on("message", (data: Buffer) => {
-      const { type, payload } = JSON.parse(data.toString()) as { type: string; payload?: unknown };
-      const say = (message: object): void => {
-        peer.send(JSON.stringify(message));
-      };
-      if (type === "connection_init") {
-        initial.push(payload);
-        say({ type: "connection_ack" });
-      }
-      if (type !== "subscribe") return;
-      for (const each of results) say({ id: "1", type: "next", payload: each });
-      if (ends === "complete") say({ id: "1", type: "complete" });
-      if (ends === "refused") say({ id: "1", type: "error", payload: refusal });
-    });
-  });
-  opened.push(server);
-  await new Promise((resolve) => server.on("listening", resolve));
-  return { address: `ws://127.0.0.1:${String((server.address() as AddressInfo).port)}`, initial };
-}
 
 function connect(
   baseUrl: string,
@@ -121,8 +67,8 @@ describe("a subscription", () => {
     const options: ConnectionOptions = { onFailure: (failure) => seen.push(failure) };
     const made =
       by === "events"
-        ? connect(await eventServer(row), {}, options)
-        : connect("http://unused.test", bySocket((await socketServer(row)).address), options);
+        ? connect((await opening(eventServer(row))).address, {}, options)
+        : connect("http://unused.test", bySocket((await opening(socketServer(row))).address), options);
     const { gives, told, fails } = await heard(made, row.errors);
     expect({ gives, told, fails }).toEqual({ gives: row.gives, told: row.told ?? [], fails: row.fails });
     const failed = row.gives.filter((each) => typeof each === "string").length + (row.fails === undefined ? 0 : 1);
@@ -146,14 +92,14 @@ describe("a subscription over WebSocket", () => {
     ["what the app gives instead", { auth: { bearer: "t-1" } }, {}, { opening: () => ({ token: 2 }) }, { token: 2 }],
     ["nothing where the app gives nothing", { auth: { bearer: "t-1" } }, {}, { opening: () => undefined }, undefined],
   ])("opens with %s", async (_name, more, options, given, expected) => {
-    const { address, initial } = await socketServer(quiet);
+    const { address, initial } = await opening(socketServer(quiet));
     const made = connect("http://unused.test", { ...more, ...bySocket(address, given) }, options);
     expect((await heard(made, "end")).gives).toEqual([1]);
     expect(initial).toEqual([expected]);
   });
 
   it("is ended by its silence where that has a limit", async () => {
-    const { address } = await socketServer({ ...quiet, ends: "silence" });
+    const { address } = await opening(socketServer({ ...quiet, ends: "silence" }));
     const ended = await heard(connect("http://unused.test", bySocket(address)), "end", { idleMs: 40 });
     expect(ended).toEqual({ gives: [1], told: [], fails: "no result within 40 ms" });
   });
@@ -165,7 +111,7 @@ describe("a subscription over WebSocket", () => {
   });
 
   it("that a credential with a line end cannot open fails without showing it", async () => {
-    const { address } = await socketServer(quiet);
+    const { address } = await opening(socketServer(quiet));
     const { fails } = await heard(
       connect("http://x.test", { auth: { bearer: "t\nhush-4711" }, ...bySocket(address) }),
       "end",

@@ -145,6 +145,16 @@ internal fun MutableMap<String, Upload>.addFile(name: String, file: Upload?) {
     if (file != null) put(name, file)
 }
 
-internal fun MutableMap<String, Upload>.addFiles(name: String, files: List<Upload>?) {
-    files?.forEachIndexed { at, file -> put("$name.$at", file) }
+internal fun MutableMap<String, Upload>.addFiles(name: String, files: List<Upload?>?) {
+    files?.forEachIndexed { at, file -> addFile("$name.$at", file) }
+}
+
+/** Files of a record inside another one. */
+internal fun <T : Any> MutableMap<String, Upload>.addFilesOf(name: String, value: T?, files: (T) -> Files) {
+    if (value != null) for ((path, file) in files(value)) put("$name.$path", file)
+}
+
+/** Files of records in a list. */
+internal fun <T> MutableMap<String, Upload>.addNestedFiles(name: String, values: List<T>?, files: (T & Any) -> Files) {
+    values?.forEachIndexed { at, value -> addFilesOf("$name.$at", value) { files(it) } }
 }

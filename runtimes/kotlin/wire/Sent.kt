@@ -14,3 +14,6 @@ public sealed interface Sent<out T> {
 
 /** The value, where there is one. */
 public fun <T : Any> Sent<T>.orNull(): T? = (this as? Sent.Value)?.value
+
+/** Something to send in the place of a value that may be left out: null is sent as null. */
+public fun <T : Any> sent(value: T?): Sent<T> = if (value == null) Sent.Null else Sent.Value(value)

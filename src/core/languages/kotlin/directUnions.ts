@@ -27,7 +27,10 @@ function isDirect(union: UnionShape, types: ReadonlyMap<string, PlannedType>): b
   if (keys.length === 0 || keys.length < union.members.length || new Set(keys).size < keys.length) return false;
   if (!keys.every((key) => types.get(key)?.shape.kind === "record")) return false;
   const { tag } = union;
-  return !tag || union.members.every((member, at) => tag.values[at]?.length === 1 || saysTag(member, tag.field, types));
+  // What has no value of its own is a member that the schema does not have yet.
+  return (
+    !tag || union.members.every((member, at) => (tag.values[at] ?? []).length < 2 || saysTag(member, tag.field, types))
+  );
 }
 
 function keysOf({ members }: UnionShape): string[] {

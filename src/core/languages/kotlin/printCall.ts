@@ -119,9 +119,16 @@ function printArguments(lowered: LoweredCall, context: Context): string {
 }
 
 /** What a call gives, with its failure beside it where failures are returned. */
-export function resultType(type: string, isStream: boolean, failure: string, { contract, uses }: Context): string {
+export function resultType(type: string, isStream: boolean, failure: string, { contract, uses }: FileContext): string {
   const one = contract.settings.failures === "return" ? `${uses.wire("Outcome")}<${type}, ${failure}>` : type;
   return isStream ? `${uses.other("kotlinx.coroutines.flow.Flow")}<${one}>` : one;
+}
+
+/** A line of a comment that begins with a tag of our own; none where nothing is said. */
+export function commentLine(tag: string, said: readonly (string | undefined)[]): string[] {
+  const words = said.map((each) => each?.trim().replace(/\s+/g, " ") ?? "").filter((each) => each !== "");
+  const [, safe] = /^\/\*\* (.*) \*\/\n$/.exec(docComment({ paragraphs: [words.join(" ")] })) ?? [];
+  return safe === undefined ? [] : [`${tag} ${safe}`];
 }
 
 /** A doc comment that tells of the parameters too. */
@@ -132,18 +139,10 @@ export function callDoc(
 ): string {
   const { call } = lowered;
   const failure = context.names.call(call).failure;
-  const told = sortedBy(call.arguments, argumentName).flatMap((argument) => {
+  const safe = sortedBy(call.arguments, argumentName).flatMap((argument) => {
     const { paragraphs, deprecated } = argumentWords(argument, argument.type);
     const said = [...paragraphs, deprecated === undefined ? undefined : `Deprecated. ${deprecated}`];
-    const line = said
-      .flatMap((each) => each?.trim().replace(/\s+/g, " ") ?? [])
-      .filter((each) => each !== "")
-      .join(" ");
-    return line === "" ? [] : [{ name: argumentName(argument), line }];
-  });
-  const safe = told.map(({ name, line }) => {
-    const [, first = ""] = /^\/\*\* (.*) \*\/\n$/.exec(docComment({ paragraphs: [line] })) ?? [];
-    return `@param ${name} ${first}`;
+    return commentLine(`@param ${argumentName(argument)}`, said);
   });
   const tags = context.contract.settings.failures === "return" ? safe : [...safe, `@throws ${failure}`];
   return docComment(words, "", tags);

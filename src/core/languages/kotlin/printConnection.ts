@@ -5,7 +5,7 @@ import { sentences } from "../../sdk/lower/sentences.js";
 import { serverUrl } from "../../sdk/lower/serverAddress.js";
 import { NameScope, memberNameFrom } from "../../sdk/nameScope.js";
 import { sortedBy } from "../../text/sortedBy.js";
-import { inFile, type RestContext } from "./contractContext.js";
+import { inFile, type GraphqlContext, type RestContext } from "./contractContext.js";
 import { comment, docComment, quoted } from "./escape.js";
 import { memberIdentifier, spelled, takenProperties } from "./identifiers.js";
 import { fileText } from "./kotlinFile.js";
@@ -141,4 +141,19 @@ function printServers(urls: readonly string[], name: string): string {
   );
   const all = members.map(({ thing, member }) => `        ${quoted(thing)} to ${spelled(member)},\n`);
   return `/** ${sentences.ownServers} */\npublic class ${name}(\n${sortedBy(lines, (line) => line.trim()).join("")}) {\n    internal val all: Map<String, String?> = mapOf(\n${all.join("")}    )\n}\n`;
+}
+
+/** Prints the connection of a GraphQL contract. */
+export function printGraphqlConnection(given: GraphqlContext): string {
+  const { contract, uses, names, package: own } = inFile(given);
+  const settings = uses.wire("ConnectionSettings");
+  const graphql = uses.wire("GraphqlSettings");
+  const name = names.contract.connection;
+  const text =
+    `${comment(sentences.connection(contract.plan.title))}public class ${name}(\n` +
+    `    /** ${sentences.endpoint} */\n    baseUrl: String,\n` +
+    `    /** ${sentences.bearer} */\n    bearer: ${orNull(uses.wire("Credential"))} = null,\n` +
+    `    graphql: ${graphql} = ${graphql}(),\n    settings: ${settings} = ${settings}(),\n` +
+    `) : ${uses.wire("GraphqlConnection")}(${quoted(contract.plan.name)}, baseUrl, settings, bearer, graphql)\n`;
+  return fileText({ package: own, uses, parts: [text] });
 }

@@ -259,28 +259,42 @@ function printWrite(name: string, record: RecordShape, properties: readonly Prop
   return `    override fun write(value: ${name}): ${json} = ${writeRecord} {\n${groups.map((_, at) => `        write${String(at)}(value)\n`).join("")}    }\n${functions.join("")}`;
 }
 
-/** Prints what collects the files among the properties of a record; nothing where there are none. */
+/** Prints what collects the files below a record; nothing where there are none. */
 function printFiles(name: string, properties: readonly Property[], context: FileContext): string[] {
   const lines = properties.flatMap(({ field, name: property }) => {
-    const shape = resolveShape(field.type.shape, context.contract.types);
     const value = `value.${spelled(property)}`;
     const access = fieldState(field, true, context) === "sent" ? `${value}.${context.uses.wire("orNull")}()` : value;
-    if (shape.kind === "bytes") return [`        ${context.uses.wire("addFile")}(${quoted(field.name)}, ${access})\n`];
-    if (shape.kind === "list" && resolveShape(shape.item.shape, context.contract.types).kind === "bytes")
-      return [`        ${context.uses.wire("addFiles")}(${quoted(field.name)}, ${access})\n`];
-    return [];
+    const text = filesOf(field, access, context);
+    return text === undefined ? [] : [`        ${text}\n`];
   });
   if (lines.length === 0) return [];
   const upload = context.uses.wire("Upload");
   return [`    fun files(value: ${name}): Map<String, ${upload}> = buildMap {\n${lines.join("")}    }\n`];
 }
 
-/** Whether a type has files among its fields, so that its form can collect them. */
-export function hasFiles(record: RecordShape, context: FileContext): boolean {
+/** What collects the files of one field: a statement. Undefined where it holds none. */
+export function filesOf(field: Field, access: string, context: FileContext): string | undefined {
+  const { types } = context.contract;
+  const shape = resolveShape(field.type.shape, types);
+  const name = quoted(field.name);
+  if (shape.kind === "bytes") return `${context.uses.wire("addFile")}(${name}, ${access})`;
+  const item = shape.kind === "list" ? shape.item : undefined;
+  const inner = item ? resolveShape(item.shape, types) : shape;
+  if (item && inner.kind === "bytes") return `${context.uses.wire("addFiles")}(${name}, ${access})`;
+  if (inner.kind !== "record" || !hasFiles(inner, context)) return undefined;
+  const form = printShapeForm(item ? item.shape : field.type.shape, "write", context);
+  return item
+    ? `${context.uses.wire("addNestedFiles")}(${name}, ${access}) { ${form}.files(it) }`
+    : `${context.uses.wire("addFilesOf")}(${name}, ${access}) { ${form}.files(it) }`;
+}
+
+/** Whether a record has files somewhere below, so that its form can collect them. */
+export function hasFiles(record: RecordShape, context: FileContext, passed: readonly RecordShape[] = []): boolean {
+  if (passed.includes(record)) return false;
   return record.fields.some(({ type }) => {
     const shape = resolveShape(type.shape, context.contract.types);
     const inner = shape.kind === "list" ? resolveShape(shape.item.shape, context.contract.types) : shape;
-    return inner.kind === "bytes";
+    return inner.kind === "bytes" || (inner.kind === "record" && hasFiles(inner, context, [...passed, record]));
   });
 }
 

@@ -25,7 +25,8 @@ interface Member {
 /** Prints a union: a sealed interface of its members, and what reads and writes it. */
 export function printUnion(type: PlannedType, union: UnionShape, context: FileContext): PrintedClass {
   const name = context.names.types.get(type.id) ?? "";
-  const isOpen = context.contract.settings.unions === "open" || union.members.length === 0;
+  const newer = newerMember(union);
+  const isOpen = newer < 0 && (context.contract.settings.unions === "open" || union.members.length === 0);
   const members = membersOf(type, union, context);
   const wrapped = members.filter(({ isWrapped }) => isWrapped);
   const nested = [...wrapped.map(({ type: of }) => of.slice(name.length + 1)), "Other"];
@@ -44,6 +45,11 @@ export function printUnion(type: PlannedType, union: UnionShape, context: FileCo
   const declared = `${docComment(typeWords(type, false))}public sealed interface ${name}${body}\n`;
   const form = printUnionForm(type, union, members, { ...context, isOpen });
   return { parts: [declared, ...(form === "" ? [] : [form])] };
+}
+
+/** The place of the member for types that the schema does not have yet; -1 where there is none. */
+function newerMember({ tag }: UnionShape): number {
+  return tag ? tag.values.findIndex((values) => values.length === 0) : -1;
 }
 
 function membersOf(type: PlannedType, union: UnionShape, context: FileContext): Member[] {
@@ -95,9 +101,12 @@ function readText(
   if (telling.by === "tag") {
     const field = quoted(telling.field);
     const tags = telling.rows.map(({ value }) => JSON.stringify(value)).slice(0, 20);
-    const otherwise = context.isOpen
-      ? `${name}.Other(tag, value)`
-      : `throw ${uses.wire("Mismatch")}(${quoted(tags.join(" or "))}, ${quoted(`/${telling.field.replace(/~/g, "~0").replace(/\//g, "~1")}`)})`;
+    const newer = members[newerMember(union)];
+    const otherwise = newer
+      ? made(newer, "value")
+      : context.isOpen
+        ? `${name}.Other(tag, value)`
+        : `throw ${uses.wire("Mismatch")}(${quoted(tags.join(" or "))}, ${quoted(`/${telling.field.replace(/~/g, "~0").replace(/\//g, "~1")}`)})`;
     const rows = telling.rows.flatMap(({ value, at }) => {
       const member = members[at];
       return member ? [`            ${quoted(value)} -> ${made(member, "value")}\n`] : [];

@@ -22,7 +22,16 @@ const always = [
 /** The files of the runtime that each feature needs, beside those that every SDK has. */
 const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   rest: ["Send.kt"],
-  graphql: [],
+  graphql: [
+    "Events.kt",
+    "FormBodies.kt",
+    "Graphql.kt",
+    "Outcome.kt",
+    "RarerParameters.kt",
+    "Send.kt",
+    "Streams.kt",
+    "Subscribe.kt",
+  ],
   "rarer parameters": ["RarerParameters.kt"],
   forms: ["FormBodies.kt"],
   progress: [],
@@ -36,7 +45,7 @@ const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   checks: ["Checks.kt"],
   outcomes: ["Outcome.kt"],
   fakes: [],
-  sockets: [],
+  sockets: ["WebSockets.kt"],
   "file uploads": [],
   "newer types": [],
 };

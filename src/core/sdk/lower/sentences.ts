@@ -16,6 +16,10 @@ export const sentences = {
   otherFailure: "What can happen to any call.",
   failureBody: "As the contract says; null where the server sent something else, which `answer` has as text.",
   bodiesByType: (call: string) => `What \`${call}\` takes as its body, by the media type that it is sent in.`,
+  bearer: "The bearer token; every call uses it.",
+  graphqlFailures: (call: string) => `How \`${call}\` can fail.`,
+  resultErrors: "An answer with errors.",
+  partialData: "What could be answered all the same.",
   otherMember: "One that this SDK does not know.",
   unlistedChoice: (type: string) =>
     `A \`${type}\` may hold a value that is not listed here: the server can have newer ones.`,
