@@ -90,6 +90,9 @@ function pageSpelling(contract: LoweredContract): PageSpelling {
     type,
     answerType: ({ call }) =>
       call.answers.map((answer) => (answer.type ? type(answer.type, "got") : "nothing")).join(" or "),
+    page: ({ plan }, file) => `${plan.name}/calls/${file}.md`,
+    otherAnswers: { title: "In other forms", row: (_lowered, mediaType) => mediaType },
+    otherBody: (_lowered, { mediaType }) => mediaType,
     sample: (lowered) => `${callName(lowered)}()`,
   };
 }

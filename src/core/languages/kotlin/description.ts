@@ -20,6 +20,11 @@ export const description: LanguageDescription = {
         description: "The package of the SDK; each contract has one below it. Made of the SDK's name when absent.",
         ...qualifiedName,
       },
+      manifest: {
+        description:
+          "Whether there is a list of all GraphQL operations with hash and text, for servers that know them by id.",
+        type: "boolean",
+      },
       formats: {
         description: "Types of the app's own, by format.",
         type: "object",

@@ -58,7 +58,7 @@ function printFunction(lowered: LoweredGraphqlCall, answer: string, context: Con
   });
   const returns = context.contract.settings.failures === "return";
   const tags = returns ? told : [...told, `@throws ${names.failure}`];
-  const given = `${names.operation}, ${variablesText(call.variables, context)}, options`;
+  const given = `\n        ${names.operation},\n        ${variablesText(call.variables, context)},\n        options,\n    `;
   const performed = isStream
     ? returns
       ? `${uses.wire("subscribeOutcomes")}<${answer}, ${names.failure}>(${given})`
@@ -82,16 +82,16 @@ function variablesText(variables: readonly Field[], context: Context): string {
       state === "required"
         ? printForm(field.type, "write", context)
         : printShapeForm(field.type.shape, "write", context);
-    return `            ${state}(${quoted(field.name)}, ${spelled(variableName(field, variables))}, ${form})\n`;
+    return `                ${state}(${quoted(field.name)}, ${spelled(variableName(field, variables))}, ${form})\n`;
   });
   const files = variables.flatMap((field) => {
     const name = spelled(variableName(field, variables));
     const access = fieldState(field, true, context) === "sent" ? `${name}.${uses.wire("orNull")}()` : name;
     const text = filesOf(field, access, context);
-    return text === undefined ? [] : [`            ${text}\n`];
+    return text === undefined ? [] : [`                ${text}\n`];
   });
-  const collected = files.length === 0 ? "" : `, buildMap {\n${files.join("")}        }`;
-  return `${uses.wire("Variables")}(${record} {\n${lines.join("")}        }${collected})`;
+  const collected = files.length === 0 ? "" : `            files = buildMap {\n${files.join("")}            },\n`;
+  return `${uses.wire("Variables")}(\n            ${record} {\n${lines.join("")}            },\n${collected}        )`;
 }
 
 function printFailure({ call }: LoweredGraphqlCall, answer: string, context: Context): string {

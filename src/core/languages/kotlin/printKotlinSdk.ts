@@ -8,6 +8,10 @@ import {
   type GraphqlContext,
   type RestContext,
 } from "./contractContext.js";
+import { operationId } from "../../graphql/operationId.js";
+import { graphqlPage, restPage } from "../pages/callPages.js";
+import { pageSpelling } from "./pageSpelling.js";
+import { printReadme } from "./printReadme.js";
 import { packageSegment, usualNamespace } from "./identifiers.js";
 import { fileText } from "./kotlinFile.js";
 import { printGraphqlCall } from "./printGraphqlCall.js";
@@ -20,26 +24,30 @@ import type { KotlinSettings } from "./settings.js";
 export function printKotlinSdk(sdk: LoweredSdk, printing: Printing, settings: KotlinSettings): Map<string, string> {
   const files = new Map<string, string>();
   const namespace = settings.namespace ?? usualNamespace(sdk.name);
-  for (const contract of sdk.contracts) {
-    const context = contractContext(contract, namespace, {
+  const contexts = sdk.contracts.map((contract) =>
+    contractContext(contract, namespace, {
       scalars: printing.scalars.get(contract.plan.name) ?? new Map<string, string>(),
       formats: settings.formats ?? {},
-    });
-    for (const [name, text] of printFolder(context, printing.hash))
-      files.set(`${packageSegment(contract.plan.name)}/${name}`, text);
-  }
+    }),
+  );
+  for (const context of contexts)
+    for (const [name, text] of printFolder(context, settings, printing.hash))
+      files.set(`${packageSegment(context.contract.plan.name)}/${name}`, text);
+  files.set("README.md", printReadme(sdk.name, contexts));
   for (const [file, source] of printing.runtime)
     files.set(`wire/${file}`, source.replace(/\r\n/g, "\n").replace(/^package wire$/m, `package ${namespace}.wire`));
   return new Map(sortedBy(files, ([path]) => path));
 }
 
-function printFolder(context: ContractContext, hash: Printing["hash"]): Map<string, string> {
+function printFolder(context: ContractContext, settings: KotlinSettings, hash: Printing["hash"]): Map<string, string> {
   const files = new Map<string, string>();
   const { contract } = context;
+  const spelling = pageSpelling(context);
   if (contract.protocol === "rest") {
     const rest: RestContext = { ...context, contract };
     files.set(`${context.names.contract.connection}.kt`, printConnection(rest));
     for (const file of contract.files) {
+      files.set(`${file.file}.md`, restPage(file, contract, spelling));
       const inside = inFile(rest);
       const parts = file.calls.flatMap((lowered) => printRestCall(lowered, inside));
       const facade = context.names.facade(file.file);
@@ -57,13 +65,21 @@ function printFolder(context: ContractContext, hash: Printing["hash"]): Map<stri
     }
   } else {
     const graphql: GraphqlContext = { ...context, contract };
+    const manifest: object[] = [];
     files.set(`${context.names.contract.connection}.kt`, printGraphqlConnection(graphql));
     for (const lowered of contract.calls) {
       const inside = inFile(graphql);
       const facade = context.names.facade(lowered.call.name);
-      const parts = printGraphqlCall(lowered, { ...graphql, uses: inside.uses }, hash?.(lowered.call.operation.text));
+      const { name, root: kind, text } = lowered.call.operation;
+      const digest = settings.manifest === true ? hash?.(text) : undefined;
+      const id = digest === undefined ? undefined : operationId(digest);
+      if (id !== undefined) manifest.push({ name, kind, hash: id, text });
+      const parts = printGraphqlCall(lowered, { ...graphql, uses: inside.uses }, id);
+      files.set(`${lowered.file}.md`, graphqlPage(lowered, contract, spelling));
       files.set(`${facade}.kt`, fileText({ package: context.package, uses: inside.uses, parts, facade }));
     }
+    if (settings.manifest === true)
+      files.set("operations.json", `${JSON.stringify({ operations: manifest }, null, 2)}\n`);
   }
   for (const [name, text] of printTypes(context)) files.set(`${name}.kt`, text);
   const tuples = printTuples(context);

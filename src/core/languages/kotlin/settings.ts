@@ -2,6 +2,8 @@
 export interface KotlinSettings {
   /** The package of the SDK. */
   readonly namespace?: string;
+  /** Whether there is a list of all GraphQL operations with their hashes, and operations have ids. */
+  readonly manifest?: boolean;
   /** Types of the app's own by the format they stand for. */
   readonly formats?: Readonly<Record<string, OwnFormat>>;
 }

@@ -6,7 +6,7 @@ import { groupTitle } from "./callPages.js";
 import { oneLine } from "./markdown.js";
 import type { PageSpelling } from "./pageSpelling.js";
 
-type Names = Pick<PageSpelling, "callName">;
+type Names = Pick<PageSpelling, "callName" | "page">;
 
 /** Every call of a contract by name, with the page that tells all about it: the parts of a README. */
 export function callList(contract: LoweredContract, spelling: Names): string[] {
@@ -14,7 +14,8 @@ export function callList(contract: LoweredContract, spelling: Names): string[] {
 }
 
 /** The calls by group, each group with what the contract says about its tag. */
-function restRows({ plan, calls }: LoweredRest, spelling: Names): string[] {
+function restRows(contract: LoweredRest, spelling: Names): string[] {
+  const { plan, calls } = contract;
   const groups = sortedBy(
     groupedBy(calls, ({ call }) => call.group),
     ([group]) => group,
@@ -27,15 +28,15 @@ function restRows({ plan, calls }: LoweredRest, spelling: Names): string[] {
       const said = oneLine(summary ?? description ?? "");
       return `- \`${spelling.callName(lowered)}\`${said === "" ? "" : `: ${said}`}\n`;
     });
-    const page = `${plan.name}/calls/${groupFile(group)}.md`;
+    const page = spelling.page(contract, groupFile(group));
     return `### [${groupTitle(plan, group)}](${page})\n${words === "" ? "" : `\n${words}\n`}\n${rows.join("")}`;
   });
 }
 
-function graphqlRows({ plan, calls }: LoweredGraphql, spelling: Names): string[] {
-  const rows = calls.map((lowered) => {
+function graphqlRows(contract: LoweredGraphql, spelling: Names): string[] {
+  const rows = contract.calls.map((lowered) => {
     const words = oneLine(lowered.call.operation.description ?? "");
-    const page = `${plan.name}/calls/${lowered.file}.md`;
+    const page = spelling.page(contract, lowered.file);
     return `- [\`${spelling.callName(lowered)}\`](${page})${words === "" ? "" : `: ${words}`}\n`;
   });
   return rows.length === 0 ? [] : [`### Calls\n\n${rows.join("")}`];

@@ -42,12 +42,12 @@ function restCall(lowered: LoweredCall, plan: RestPlan, spelling: PageSpelling):
     `${codeSpan(operationLabel(operation))}\n\n${codeBlock(spelling.sample(lowered), spelling.fence)}\n` +
     section(
       "Arguments",
-      call.arguments.flatMap((argument) => argumentRows(argument, spelling)),
+      call.arguments.flatMap((argument) => argumentRows(argument, lowered, spelling)),
     ) +
     `Answers ${codeSpan(spelling.answerType(lowered))}${isStream ? ", item by item" : ""}${answers === "" ? "" : `: ${oneLine(answers)}`}\n\n` +
     section(
-      "By `answerType`",
-      call.answerChoices.map((choice) => codeSpan(choice.mediaType)),
+      spelling.otherAnswers.title,
+      call.answerChoices.map((choice) => spelling.otherAnswers.row(lowered, choice.mediaType)),
     ) +
     (call.answers.length > 1 ? section("By status", rows(call.answers)) : "") +
     (paging ? `${codeSpan(spelling.pagesName(lowered))} goes through all items of all pages.\n\n` : "") +
@@ -56,7 +56,7 @@ function restCall(lowered: LoweredCall, plan: RestPlan, spelling: PageSpelling):
   );
 }
 
-function argumentRows(argument: PlannedArgument, spelling: PageSpelling): string[] {
+function argumentRows(argument: PlannedArgument, lowered: LoweredCall, spelling: PageSpelling): string[] {
   const { source } = argument;
   const where = source.kind === "parameter" ? source.parameter.in : "body";
   const node = source.kind === "parameter" ? source.parameter : source.body;
@@ -68,10 +68,7 @@ function argumentRows(argument: PlannedArgument, spelling: PageSpelling): string
   const needed = argument.required ? "needed" : argument.standing ? "supplied by the connection" : "optional";
   return [
     `${name} ${codeSpan(spelling.type(argument.type, "given"))}, ${where}, ${needed}${words.length > 0 ? `: ${words.join(" ")}` : ""}`,
-    ...ways.map(
-      ({ content, type }) =>
-        `${name} ${codeSpan(spelling.type(type, "given"))} with ${codeSpan("bodyType")} ${codeSpan(JSON.stringify(content.mediaType))}`,
-    ),
+    ...ways.map(({ content: { mediaType }, type }) => spelling.otherBody(lowered, { mediaType, type })),
   ];
 }
 

@@ -1,6 +1,7 @@
 import type { Reference } from "../../contract/model.js";
 import type { LoweredCall, LoweredGraphqlCall } from "../../sdk/lower/loweredSdk.js";
 import type { PageSpelling } from "../pages/pageSpelling.js";
+import { codeSpan } from "../pages/markdown.js";
 import type { ContractContext } from "./contractContext.js";
 import { propertyName } from "./escape.js";
 import { argumentKey } from "./names.js";
@@ -22,6 +23,10 @@ export function pageSpelling(context: ContractContext): PageSpelling {
     argumentName: argumentKey,
     type: (reference, way) => printReference(reference, printer, way === "given" ? "lenient" : "exact"),
     answerType: (lowered) => answerType(lowered, { names, printer }),
+    page: ({ plan }, file) => `${plan.name}/calls/${file}.md`,
+    otherAnswers: { title: "By `answerType`", row: (_lowered, mediaType) => codeSpan(mediaType) },
+    otherBody: ({ request }, { mediaType, type }) =>
+      `${codeSpan(request.body ? argumentKey(request.body.argument) : "body")} ${codeSpan(printReference(type, printer, "lenient"))} with ${codeSpan("bodyType")} ${codeSpan(JSON.stringify(mediaType))}`,
     sample: (lowered) => {
       const given = isGraphql(lowered)
         ? sampleArguments(

@@ -1,0 +1,54 @@
+import type { Reference } from "../../contract/model.js";
+import type { LoweredCall, LoweredGraphqlCall } from "../../sdk/lower/loweredSdk.js";
+import { sortedBy } from "../../text/sortedBy.js";
+import { pascalCase } from "../../text/words.js";
+import { codeSpan } from "../pages/markdown.js";
+import type { PageSpelling } from "../pages/pageSpelling.js";
+import { inFile, type ContractContext } from "./contractContext.js";
+import { packageSegment, spelled } from "./identifiers.js";
+import { argumentName } from "./names.js";
+import { usualAnswer } from "./printAnswer.js";
+import { variableName } from "./printGraphqlCall.js";
+import { sampleText } from "./printSample.js";
+import { printReference } from "./printType.js";
+
+/** How Kotlin spells what the pages of documentation show. */
+export function pageSpelling(given: ContractContext): PageSpelling {
+  const context = inFile(given);
+  const { names } = context;
+  const isGraphql = (lowered: LoweredCall | LoweredGraphqlCall): lowered is LoweredGraphqlCall => "file" in lowered;
+  const callName: PageSpelling["callName"] = ({ call }) => names.call(call).call;
+  const type = (reference: Reference): string => printReference(reference, context);
+  return {
+    fence: "kotlin",
+    callName,
+    pagesName: ({ call }) => names.call(call).items,
+    argumentName,
+    type,
+    answerType: (lowered) => usualAnswer(lowered, context).type,
+    page: ({ plan }, file) => `${packageSegment(plan.name)}/${file}.md`,
+    otherAnswers: {
+      title: "In other media types",
+      row: ({ call }, mediaType) => {
+        const own = names.call(call);
+        return `${codeSpan(own.answeredAs.get(mediaType)?.call ?? own.call)}: ${codeSpan(mediaType)}`;
+      },
+    },
+    otherBody: ({ call }, { mediaType, type: of }) =>
+      `${codeSpan("body")} ${codeSpan(`${names.call(call).body}.${pascalCase(mediaType)}(${type(of)})`)}: ${codeSpan(mediaType)}`,
+    sample: (lowered) => {
+      const required = isGraphql(lowered)
+        ? lowered.call.variables
+            .filter((field) => field.required)
+            .map((field) => ({ name: variableName(field, lowered.call.variables), type: field.type }))
+        : lowered.call.arguments
+            .filter((argument) => argument.required && !argument.standing)
+            .map((argument) => ({ name: argumentName(argument), type: argument.type }));
+      const text = sortedBy(required, ({ name }) => (name === "body" ? "~" : name)).map(
+        ({ name, type: of }) => `${spelled(name)} = ${sampleText(of, context) ?? "…"}`,
+      );
+      const performed = `connection.${spelled(callName(lowered))}(${text.join(", ")})`;
+      return lowered.isStream ? `${performed}.collect { println(it) }` : performed;
+    },
+  };
+}

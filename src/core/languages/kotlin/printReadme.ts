@@ -1,0 +1,74 @@
+import type { LoweredContract } from "../../sdk/lower/loweredSdk.js";
+import { callList } from "../pages/callList.js";
+import { codeBlock, oneLine } from "../pages/markdown.js";
+import { inFile, type ContractContext } from "./contractContext.js";
+import { quoted } from "./escape.js";
+import { spelled } from "./identifiers.js";
+import { memberNameFrom } from "../../sdk/nameScope.js";
+import { pageSpelling } from "./pageSpelling.js";
+import { standingName } from "./printConnection.js";
+import { sampleText } from "./printSample.js";
+
+/** What an SDK depends on, with the versions that it is tested with. */
+const dependencies = [
+  ["com.squareup.okhttp3", "okhttp", "okhttp-jvm", "5.3.2"],
+  ["org.jetbrains.kotlinx", "kotlinx-coroutines-core", "kotlinx-coroutines-core-jvm", "1.10.2"],
+  ["org.jetbrains.kotlinx", "kotlinx-serialization-json", "kotlinx-serialization-json-jvm", "1.9.0"],
+] as const;
+
+/** Prints the SDK's README: how to build it, how to connect, and every call by name, with the page that tells all about it. */
+export function printReadme(sdk: string, contexts: readonly ContractContext[]): string {
+  const decodes = contexts.some(({ contract }) => contract.settings.dates === "decoded");
+  return `# SDK ${sdk}\n\nWritten by \`rhema generate\`; the next run replaces it. Calls are functions of a connection: type a dot behind one to see them all.\n\n${contexts.map(contractPart).join("\n")}\n${building(decodes)}`;
+}
+
+function contractPart(context: ContractContext): string {
+  const { contract } = context;
+  const { title, version } = contract.plan;
+  const shown = version === "" ? "" : ` ${oneLine(version)}`;
+  return `## ${oneLine(title)}${shown}\n\n${codeBlock(connectSample(context), "kotlin")}\n${callList(contract, pageSpelling(context)).join("\n")}`;
+}
+
+function connectSample(context: ContractContext): string {
+  const { contract, names } = context;
+  const own = names.contract;
+  const given = [
+    `baseUrl = ${quoted(addressOf(contract) ?? `http://localhost:4020/${contract.plan.name}`)}`,
+    ...givenFields(context),
+  ].sort();
+  return `import ${context.package}.*\n\nval connection = ${own.connection}(${given.join(", ")})`;
+}
+
+function addressOf(contract: LoweredContract): string | undefined {
+  return contract.protocol === "rest" ? contract.connection.address : undefined;
+}
+
+function givenFields(context: ContractContext): string[] {
+  const { contract, names } = context;
+  if (contract.protocol !== "rest") return ["bearer = { session.token() }"];
+  const inside = inFile(context);
+  const [first] = contract.connection.credentials;
+  return [
+    ...(first ? [`auth = ${names.contract.auth}(${spelled(memberNameFrom(first.name))} = { session.token() })`] : []),
+    ...contract.connection.standing.map(
+      ({ member, parameter }) => `${spelled(standingName(member))} = ${sampleText(parameter.type, inside) ?? "…"}`,
+    ),
+  ];
+}
+
+function building(decodes: boolean): string {
+  const gradle = dependencies.map(([group, name, , version]) => `    implementation("${group}:${name}:${version}")\n`);
+  const maven = dependencies.map(
+    ([group, , name, version]) =>
+      `<dependency>\n  <groupId>${group}</groupId>\n  <artifactId>${name}</artifactId>\n  <version>${version}</version>\n</dependency>\n`,
+  );
+  return (
+    "## Building\n\nKotlin 2.0 or newer, Java 8 or Android 21. No plug-in of the compiler, no annotation processor and no shrinker rules are needed.\n\n" +
+    `Gradle (these lines were not run where the SDK's tests run):\n\n${codeBlock(`dependencies {\n${gradle.join("")}}\n\n// Where this folder is not inside a source folder already:\nkotlin.sourceSets["main"].kotlin.srcDir("path/to/this/folder")\n\nval generateSdk by tasks.registering(Exec::class) { commandLine("npx", "rhema", "generate") }\ntasks.withType<org.jetbrains.kotlin.gradle.tasks.KotlinCompile>().configureEach { dependsOn(generateSdk) }`, "kotlin")}\n` +
+    `Maven:\n\n${codeBlock(maven.join("").trimEnd(), "xml")}\n` +
+    (decodes
+      ? "Instants are `java.time.Instant`. Below Android 26 the app has to switch on core library desugaring.\n\n"
+      : "") +
+    'In the Android emulator the computer\'s own servers are at another address: `baseUrl = onEmulator("http://localhost:4020")`, for debug builds. Plain HTTP has to be allowed there, by `android:usesCleartextTraffic="true"` in `src/debug/AndroidManifest.xml`.\n'
+  );
+}
