@@ -1,11 +1,9 @@
 package counting.counted
 
-import counting.wire.CallFailure
 import counting.wire.CallOptions
 import counting.wire.ConnectionSettings
 import counting.wire.GraphqlSettings
 import counting.wire.Mishap
-import counting.wire.Outcome
 import counting.wire.QueriesBy
 import counting.wire.Reconnecting
 import counting.wire.Subscriptions
@@ -17,11 +15,19 @@ import java.io.File
 import kotlin.time.Duration.Companion.milliseconds
 import kotlin.time.Duration.Companion.seconds
 import kotlinx.coroutines.flow.first
+import kotlinx.coroutines.flow.toList
 import kotlinx.coroutines.runBlocking
 import kotlinx.coroutines.withTimeout
 import okio.ByteString.Companion.encodeUtf8
+import returning.counted.CountedConnection as ReturningConnection
+import returning.counted.count as counted
+import returning.wire.GraphqlSettings as ReturningSettings
+import returning.wire.Outcome
+import returning.wire.Reconnecting as ReturningReconnecting
+import returning.wire.overEvents as returningOverEvents
+import returning.wire.overWebSocket as returningOverWebSocket
 
-private fun first(failure: CallFailure): String = failure.message.orEmpty().substringAfter(": ")
+private fun first(failure: Exception): String = failure.message.orEmpty().substringAfter(": ")
 
 /** Plays what a line of the file says, and prints what the app saw as a line of JSON. */
 fun main(given: Array<String>) = runBlocking {
@@ -50,14 +56,7 @@ private suspend fun heard(carrier: String, url: String, errors: String): String 
     val connection = connected(url.replace(Regex("^ws"), "http"), subscriptions)
     try {
         if (errors == "returned") {
-            connection.outcomes().collect { outcome ->
-                gives.add(
-                    when (outcome) {
-                        is Outcome.Success -> outcome.answer.n.toString()
-                        is Outcome.Failed -> "\"!${first(outcome.failure)}\""
-                    },
-                )
-            }
+            gives.addAll(returned(carrier, url))
         } else {
             val options = if (errors == "told") CallOptions(onErrors = { told.add("\"${first(it)}\"") }) else CallOptions()
             connection.count(options).collect { gives.add(it.n.toString()) }
@@ -67,6 +66,22 @@ private suspend fun heard(carrier: String, url: String, errors: String): String 
     }
     val more = (if (told.isEmpty()) "" else ",\"told\":$told") + (fails?.let { ",\"fails\":\"$it\"" } ?: "")
     return "{\"gives\":$gives$more}"
+}
+
+private suspend fun returned(carrier: String, url: String): List<String> {
+    val again = ReturningReconnecting(wait = 1.milliseconds)
+    val carried = if (carrier == "events") returningOverEvents(again) else returningOverWebSocket(reconnecting = again)
+    val connection = ReturningConnection(
+        baseUrl = url.replace(Regex("^ws"), "http"),
+        bearer = { "t0ken" },
+        graphql = ReturningSettings(subscriptions = carried),
+    )
+    return connection.counted().toList().map { outcome ->
+        when (outcome) {
+            is Outcome.Success -> outcome.answer.n.toString()
+            is Outcome.Failed -> "\"!${first(outcome.failure)}\""
+        }
+    }
 }
 
 private suspend fun asked(url: String): String {
