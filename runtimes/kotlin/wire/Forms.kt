@@ -296,3 +296,14 @@ internal fun <T> readOwn(decode: (String) -> T): Reader<T> = Reader { value ->
 }
 
 internal fun <T> writeOwn(encode: (T) -> String): Writer<T> = Writer { JsonPrimitive(encode(it)) }
+
+/** A property that has to be set before it is read, of a class with too many for a constructor. */
+internal class Needed<T : Any>(private val name: String) {
+    private var given: T? = null
+
+    operator fun getValue(owner: Any?, property: Any?): T = checkNotNull(given) { "`$name` is not set" }
+
+    operator fun setValue(owner: Any?, property: Any?, value: T) {
+        given = value
+    }
+}

@@ -33,28 +33,28 @@ internal fun <Page, Item> pagesByOffset(
     paging: Paging<Page, Item>,
     first: Long,
     ask: suspend (offset: Long) -> Page,
-): Flow<Item> = flow {
-    var offset = first
-    while (true) {
-        val items = paging.items(ask(offset)).orEmpty()
-        if (items.isEmpty()) return@flow
-        emitAll(items)
-        offset += items.size
-    }
-}
+): Flow<Item> = countedPages(paging, first, ask) { it.size.toLong() }
 
 /** Goes through pages that are asked for by their number, until one is empty. */
 internal fun <Page, Item> pagesByNumber(
     paging: Paging<Page, Item>,
     first: Long,
     ask: suspend (number: Long) -> Page,
+): Flow<Item> = countedPages(paging, first, ask) { 1 }
+
+/** @param step how far the next page is from one with these items */
+private fun <Page, Item> countedPages(
+    paging: Paging<Page, Item>,
+    first: Long,
+    ask: suspend (place: Long) -> Page,
+    step: (List<Item>) -> Long,
 ): Flow<Item> = flow {
-    var number = first
+    var place = first
     while (true) {
-        val items = paging.items(ask(number)).orEmpty()
+        val items = paging.items(ask(place)).orEmpty()
         if (items.isEmpty()) return@flow
         emitAll(items)
-        number++
+        place += step(items)
     }
 }
 

@@ -6,12 +6,14 @@ import okhttp3.Callback
 import okhttp3.Headers
 import okhttp3.HttpUrl
 import okhttp3.HttpUrl.Companion.toHttpUrl
+import okhttp3.MediaType
 import okhttp3.Request
 import okhttp3.RequestBody
 import okhttp3.Response
 import okhttp3.ResponseBody
 import okhttp3.ResponseBody.Companion.asResponseBody
 import okio.Buffer
+import okio.BufferedSource
 import java.io.IOException
 import kotlin.coroutines.resume
 import kotlin.coroutines.resumeWithException
@@ -89,7 +91,7 @@ private fun requestOf(url: HttpUrl, method: String, headers: Headers, body: Requ
 private suspend fun Connection.fetch(request: Request, isStream: Boolean): Response {
     val call = client.newCall(request)
     // A call that waits for its stream counts among the five that a host may have at a time, one that runs does not.
-    if (isStream) return blocking(call::cancel) { call.execute() }
+    if (isStream) return blocking(call::cancel) { call.execute() }.endedBy(call)
     return suspendCancellableCoroutine { waiting ->
         waiting.invokeOnCancellation { call.cancel() }
         call.enqueue(
@@ -114,6 +116,25 @@ private suspend fun Connection.fetch(request: Request, isStream: Boolean): Respo
 
 /** Older versions of the client have answers without a body. */
 internal fun bodyOf(response: Response): ResponseBody? = response.body
+
+/** An answer of which the reading ends at once when it is closed, whichever thread reads it. */
+private fun Response.endedBy(call: Call): Response {
+    val body = bodyOf(this) ?: return this
+    return newBuilder().body(EndingBody(call, body)).build()
+}
+
+private class EndingBody(private val call: Call, private val body: ResponseBody) : ResponseBody() {
+    override fun contentType(): MediaType? = body.contentType()
+
+    override fun contentLength(): Long = body.contentLength()
+
+    override fun source(): BufferedSource = body.source()
+
+    override fun close() {
+        call.cancel()
+        body.close()
+    }
+}
 
 /** The answer had begun. */
 internal class BrokenOff(cause: IOException) : IOException(cause)

@@ -9,7 +9,6 @@ import kotlinx.coroutines.launch
 import kotlinx.serialization.json.JsonElement
 import kotlinx.serialization.json.JsonObject
 import kotlinx.serialization.json.JsonPrimitive
-import okhttp3.Response
 import java.io.IOException
 import kotlin.time.Duration
 
@@ -86,10 +85,7 @@ private class Receiving<Item>(
         }
         exchanged.response.use { response ->
             val received = Received(response, exchanged.outgoing)
-            if (!response.isSuccessful) {
-                blocking(response::close) { success(received, reading, request.call) }
-            }
-            val rule = success(received, reading, request.call)
+            val rule = blocking(response::close) { success(received, reading, request.call) }
             // Nothing is left to be sent (HTML, section 9.2.2).
             if (response.code == 204) {
                 state.lastId = ""
@@ -165,10 +161,10 @@ internal suspend fun <T> waited(received: Received, idle: Duration?, read: (okio
         val timer = if (idle == null || idle.isInfinite()) null else launch {
             delay(idle)
             isOver = true
-            received.response.abort()
+            received.response.close()
         }
         try {
-            blocking({ received.response.abort() }) { read(source) }
+            blocking(received.response::close) { read(source) }
         } catch (error: IOException) {
             if (error is Trouble) throw error
             if (isOver) throw Trouble("no answer within ${idle?.inWholeMilliseconds} ms", Mishap.TimedOut, error)
@@ -177,11 +173,6 @@ internal suspend fun <T> waited(received: Received, idle: Duration?, read: (okio
             timer?.cancel()
         }
     }
-}
-
-/** Ends an answer while another thread reads it. */
-internal fun Response.abort() {
-    close()
 }
 
 private fun eventOf(form: BodyForm.Items<*>, event: ServerEvent, received: Received): Any? =

@@ -4,7 +4,7 @@ import type { FileContext } from "../../../src/core/languages/kotlin/contractCon
 import { quoted } from "../../../src/core/languages/kotlin/escape.js";
 import { spelled } from "../../../src/core/languages/kotlin/identifiers.js";
 import { memberClassNames, recordNames } from "../../../src/core/languages/kotlin/names.js";
-import { constant, numberText } from "../../../src/core/languages/kotlin/printChoice.js";
+import { constant, numberText } from "../../../src/core/languages/kotlin/constants.js";
 import { fieldState, plainType, printShape } from "../../../src/core/languages/kotlin/printType.js";
 import type { Data } from "../vectors/vectorRow.js";
 

@@ -5,7 +5,7 @@ import { join } from "node:path";
 import type { Reference } from "../../../src/core/contract/model.js";
 import { contractContext, type RestContext } from "../../../src/core/languages/kotlin/contractContext.js";
 import { language } from "../../../src/core/languages/kotlin/language.js";
-import { statusClass } from "../../../src/core/languages/kotlin/printFailure.js";
+import { statusClass } from "../../../src/core/languages/kotlin/statusClass.js";
 import { printLowered } from "../../../src/core/languages/printSdk.js";
 import { settledSettings } from "../../../src/core/languages/settings.js";
 import { lowerSdk } from "../../../src/core/sdk/lower/lowerSdk.js";

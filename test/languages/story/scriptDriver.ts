@@ -2,7 +2,7 @@ import { setTimeout as pause } from "node:timers/promises";
 import { WebSocket } from "ws";
 import type { Reference } from "../../../src/core/contract/model.js";
 import type { ContractPlan } from "../../../src/core/sdk/sdkPlan.js";
-import { seen, valueOf } from "../vectors/scriptValues.js";
+import { endOf, seen, valueOf } from "../vectors/scriptValues.js";
 import type { SdkModule } from "../vectors/playScript.js";
 import { inContractOrder } from "./contractOrder.js";
 import type { Recorded, Recorder } from "./recorder.js";
@@ -51,14 +51,11 @@ export async function playStep(step: StoryStep, { contracts, wire }: ScriptSdk, 
       controller.abort();
     });
   const name = `${found.name}${step.isPaged === true ? "Items" : ""}`;
-  const line = await ended(
-    () => Promise.resolve(module[name]?.(connection, valueOf(step.given ?? {}), { signal: controller.signal })),
-    {
-      takes: step.takes ?? Infinity,
-      tell: (value, isItem) =>
-        inContractOrder(value, isItem && step.isPaged === true ? found.item : found.answer, plan.types),
-    },
-  );
+  const line = await ended(() => module[name]?.(connection, valueOf(step.given ?? {}), { signal: controller.signal }), {
+    takes: step.takes ?? Infinity,
+    tell: (value, isItem) =>
+      inContractOrder(value, isItem && step.isPaged === true ? found.item : found.answer, plan.types),
+  });
   return { line: JSON.stringify(line), requests: recorder.requests };
 }
 
@@ -103,31 +100,17 @@ interface Telling {
   readonly tell: (value: unknown, isItem: boolean) => unknown;
 }
 
-async function ended(call: () => Promise<unknown>, { takes, tell }: Telling): Promise<object> {
-  const items: unknown[] = [];
-  try {
-    const value = await call();
-    if (
-      typeof value !== "object" ||
-      value === null ||
-      !(Symbol.asyncIterator in value) ||
-      value instanceof ReadableStream
-    )
-      return { gives: tell(await seen(value), false) };
-    for await (const item of value as AsyncIterable<unknown>) {
-      items.push(tell(await seen(item), true));
-      if (items.length >= takes) break;
-    }
-    return { items };
-  } catch (error) {
-    const { status, cause } = error as { readonly status?: unknown; readonly cause?: { readonly path?: string } };
-    if (status === undefined) throw error;
-    const path = cause?.path;
-    return {
-      ...(items.length > 0 ? { items } : {}),
-      fails: { kind: kindOf(status), status, ...(path === undefined ? {} : { path }) },
-    };
-  }
+async function ended(call: () => unknown, { takes, tell }: Telling): Promise<object> {
+  const { value, items, error } = await endOf(call, takes);
+  const told = items?.map((item) => tell(item, true));
+  if (error === undefined) return told ? { items: told } : { gives: tell(await seen(value), false) };
+  const { status, cause } = error as { readonly status?: unknown; readonly cause?: { readonly path?: string } };
+  if (status === undefined) throw error as Error;
+  const path = cause?.path;
+  return {
+    ...(told && told.length > 0 ? { items: told } : {}),
+    fails: { kind: kindOf(status), status, ...(path === undefined ? {} : { path }) },
+  };
 }
 
 function kindOf(status: unknown): string {

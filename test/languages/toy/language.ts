@@ -3,8 +3,8 @@ import type { FactsScope, Language, Printing } from "../../../src/core/languages
 import { callList } from "../../../src/core/languages/pages/callList.js";
 import { restPage } from "../../../src/core/languages/pages/callPages.js";
 import type { PageSpelling } from "../../../src/core/languages/pages/pageSpelling.js";
+import { settingFacts } from "../../../src/core/languages/settingFacts.js";
 import { settledSettings } from "../../../src/core/languages/settings.js";
-import { decodedLeaf } from "../../../src/core/sdk/lower/decodedLeaf.js";
 import type { Feature } from "../../../src/core/sdk/lower/features.js";
 import type { LoweredContract, LoweredSdk } from "../../../src/core/sdk/lower/loweredSdk.js";
 import { description } from "./description.js";
@@ -37,10 +37,7 @@ function facts({ settings, rest }: FactsScope): SdkFacts {
     typeName: toyName,
     memberName: toyName,
     names: toyNames,
-    decodes: (shape) => decodedLeaf(shape, shared) !== undefined,
-    openChoices: shared.choices === "open",
-    openUnions: shared.unions === "open",
-    verifies: false,
+    ...settingFacts(shared),
     suppliesBaseUrl: false,
     tellsAbsentFromNull: false,
     matchesAllMembers: true,

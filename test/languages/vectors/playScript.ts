@@ -1,5 +1,5 @@
 import { RawServer } from "./rawServer.js";
-import { seen, valueOf } from "./scriptValues.js";
+import { endOf, seen, valueOf } from "./scriptValues.js";
 import type { SentRequest } from "./vectorRow.js";
 import type { VectorStep } from "./vectorSteps.js";
 
@@ -32,7 +32,7 @@ export async function playScript(sdk: SdkModule, connect: string, steps: readonl
       const told: unknown[] = [];
       const call = sdk[step.isPaged === true ? `${step.id}Items` : step.id];
       const options = { onEvent: (event: unknown) => told.push(event) };
-      const ended = await outcome(() => call?.(connection, given, ...(step.told ? [options] : [])));
+      const ended = await endOf(() => call?.(connection, given, ...(step.told ? [options] : [])));
       before = ended.value;
       played.push({
         step,
@@ -46,7 +46,7 @@ export async function playScript(sdk: SdkModule, connect: string, steps: readonl
         found: whatIsSaid(step, {
           ...sentLast(server),
           asks: server.requests.map(({ target }) => target),
-          gives: ended.gives,
+          gives: ended.items ?? (await seen(ended.value)),
           fails: ended.error === undefined ? undefined : await failed(ended.error, step.fails),
           told,
         }),
@@ -58,32 +58,7 @@ export async function playScript(sdk: SdkModule, connect: string, steps: readonl
   return played;
 }
 
-interface Outcome {
-  readonly value?: unknown;
-  /** What the app saw of it, or of the items that came. */
-  readonly gives?: unknown;
-  readonly error?: unknown;
-}
-
-async function outcome(call: () => unknown): Promise<Outcome> {
-  const items: unknown[] = [];
-  try {
-    const value = await call();
-    if (
-      typeof value !== "object" ||
-      value === null ||
-      !(Symbol.asyncIterator in value) ||
-      value instanceof ReadableStream
-    )
-      return { value, gives: await seen(value) };
-    for await (const item of value as AsyncIterable<unknown>) items.push(await seen(item));
-    return { gives: items };
-  } catch (error) {
-    return { error, gives: items };
-  }
-}
-
-interface Ended extends SentRequest {
+interface Said extends SentRequest {
   readonly asks?: readonly string[] | undefined;
   readonly gives?: unknown;
   readonly fails?: unknown;
@@ -91,7 +66,7 @@ interface Ended extends SentRequest {
 }
 
 /** Of an end what a row says something about; a failure always. */
-export function whatIsSaid({ sends, ...step }: VectorStep, ended: Ended): unknown {
+export function whatIsSaid({ sends, ...step }: VectorStep, ended: Said): unknown {
   const said = { ...sends, ...step };
   const kept = (["method", "target", "body", "asks", "gives", "told"] as const).filter(
     (key) => key in said && said[key as keyof typeof said] !== undefined,

@@ -28,3 +28,39 @@ export async function seen(value: unknown): Promise<unknown> {
   const entries = Object.entries(value).filter(([, each]) => each !== undefined);
   return Object.fromEntries(await Promise.all(entries.map(async ([key, each]) => [key, await seen(each)] as const)));
 }
+
+/** How a call of an SDK in a script ended. */
+export interface Ended {
+  /** What it gave, where it did not give items. */
+  readonly value?: unknown;
+  /** What an app sees of the items that came; undefined where it gave none. */
+  readonly items?: readonly unknown[] | undefined;
+  readonly error?: unknown;
+}
+
+/**
+ * Waits for the end of a call, or of its items.
+ *
+ * @param takes as many items as the app wants
+ */
+export async function endOf(call: () => unknown, takes = Infinity): Promise<Ended> {
+  const items: unknown[] = [];
+  try {
+    const value = await call();
+    if (!isItems(value)) return { value };
+    for await (const item of value) {
+      items.push(await seen(item));
+      if (items.length >= takes) break;
+    }
+    return { items };
+  } catch (error) {
+    return { error, items };
+  }
+}
+
+/** Whether a call answers item by item; a stream of bytes is one value. */
+function isItems(value: unknown): value is AsyncIterable<unknown> {
+  return (
+    typeof value === "object" && value !== null && Symbol.asyncIterator in value && !(value instanceof ReadableStream)
+  );
+}

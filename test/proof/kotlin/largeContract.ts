@@ -5,7 +5,8 @@ function many<T>(count: number, make: (at: number) => T): T[] {
 }
 
 function fields(count: number): Readonly<Record<string, unknown>> {
-  const types = [text, { type: "integer" }, { type: "number" }, { type: "boolean" }, { type: "string", enum: ["a"] }];
+  const choice = { type: "string", enum: ["a", "b"] };
+  const types = [text, { type: "integer" }, { type: "number" }, { type: "boolean" }, choice, { const: "c" }];
   return Object.fromEntries(many(count, (at) => [`f${String(at)}`, types[at % types.length]]));
 }
 
@@ -19,7 +20,7 @@ export function largeContract(): Readonly<Record<string, unknown>> {
   const schemas: Record<string, unknown> = {
     AlmostTooMany: record(160, 160),
     TooMany: record(260, 200),
-    FarTooMany: record(1200, 600),
+    FarTooMany: record(600, 300),
     LongChoice: { type: "string", enum: many(1500, (at) => `value ${String(at)}`) },
     LongerChoice: {
       type: "string",
@@ -33,12 +34,12 @@ export function largeContract(): Readonly<Record<string, unknown>> {
     First: { type: "array", items: { $ref: "#/components/schemas/Second" } },
     Second: { type: "object", additionalProperties: { $ref: "#/components/schemas/First" } },
     ManyMembers: {
-      oneOf: many(300, (at) => ({ $ref: `#/components/schemas/Member${String(at)}` })),
+      oneOf: many(120, (at) => ({ $ref: `#/components/schemas/Member${String(at)}` })),
       discriminator: { propertyName: "kind" },
     },
-    ManyKinds: { anyOf: many(300, (at) => ({ $ref: `#/components/schemas/Member${String(at)}` })) },
+    ManyKinds: { anyOf: many(120, (at) => ({ $ref: `#/components/schemas/Member${String(at)}` })) },
   };
-  for (let at = 0; at < 300; at++)
+  for (let at = 0; at < 120; at++)
     schemas[`Member${String(at)}`] = {
       type: "object",
       required: ["kind", `own${String(at)}`],
@@ -64,7 +65,7 @@ export function largeContract(): Readonly<Record<string, unknown>> {
     name: `p${String(at)}`,
     in: "query",
     required: at % 3 === 0,
-    schema: at % 2 === 0 ? { type: "number" } : text,
+    schema: [{ type: "number" }, text, { type: "string", enum: ["a", "b"] }][at % 3],
   }));
   return {
     openapi: "3.1.0",
@@ -72,8 +73,15 @@ export function largeContract(): Readonly<Record<string, unknown>> {
     paths: {
       ...paths,
       "/parameters": {
-        get: {
+        post: {
           operationId: "withParameters",
+          requestBody: {
+            required: true,
+            content: {
+              "application/json": { schema: { $ref: "#/components/schemas/TooMany" } },
+              "text/csv": { schema: text },
+            },
+          },
           parameters: [...parameters, { name: "cursor", in: "query", schema: text }],
           responses: {
             200: {

@@ -1,4 +1,5 @@
 import type { Words } from "../../sdk/lower/documentation.js";
+import { blockComment } from "../blockComment.js";
 import { hideSecrets } from "../../text/secrets.js";
 import { escapes, replaceHidden } from "../../text/visible.js";
 
@@ -34,10 +35,7 @@ export function docComment({ paragraphs }: Words, indent = "", tags: readonly st
     lines.push(...said.split(/\r\n|[\n\r\u2028\u2029]/).map((line) => commentText(line).trimEnd()));
   }
   if (tags.length > 0) lines.push(...(lines.length > 0 ? [""] : []), ...tags);
-  const [only] = lines;
-  if (only === undefined) return "";
-  if (lines.length === 1) return `${indent}/** ${only} */\n`;
-  return `${indent}/**\n${lines.map((line) => `${indent} * ${line}`.trimEnd()).join("\n")}\n${indent} */\n`;
+  return blockComment(lines, indent);
 }
 
 /** A doc comment of our own words, or of a contract's. */

@@ -59,7 +59,8 @@ export function constantIdentifier(member: string): string {
 export function packageSegment(contract: string): string {
   const name = contract.replace(/[^A-Za-z0-9]/g, "_").toLowerCase();
   const safe = /^[a-z_]/.test(name) ? name : `_${name}`;
-  return hardKeywords.has(safe) || safe === "wire" ? `${safe}_` : safe;
+  // No contract's name begins with one.
+  return hardKeywords.has(safe) || safe === "wire" ? `_${safe}` : safe;
 }
 
 /** The package of an SDK whose configuration names none. */

@@ -5,8 +5,8 @@ import type { PlannedResponse, RestCall } from "../../sdk/sdkPlan.js";
 import type { FileContext, RestContext } from "./contractContext.js";
 import { docComment } from "./escape.js";
 import { besideNested } from "./nestedNames.js";
-import { statusClass } from "./printFailure.js";
-import { bodyType } from "./printReading.js";
+import { bodyType } from "./bodyForm.js";
+import { statusClass } from "./statusClass.js";
 import { orNull } from "./printType.js";
 
 /** What a call answers in source. */

@@ -2,11 +2,11 @@ import { argumentWords, callWords } from "../../sdk/lower/documentation.js";
 import type { LoweredCall } from "../../sdk/lower/loweredSdk.js";
 import { sentences } from "../../sdk/lower/sentences.js";
 import type { BodyWay } from "../../sdk/lower/request.js";
-import type { PlannedArgument } from "../../sdk/sdkPlan.js";
 import { pascalCase } from "../../text/words.js";
-import { sortedBy } from "../../text/sortedBy.js";
 import type { FileContext, RestContext } from "./contractContext.js";
+import { argumentType, callDoc, givenArguments, hasTooMany, parametersOf, resultType } from "./callSignature.js";
 import { comment, deprecation, docComment } from "./escape.js";
+import { filledClass } from "./filledClass.js";
 import { spelled } from "./identifiers.js";
 import { withArguments } from "./kotlinFile.js";
 import { argumentName } from "./names.js";
@@ -17,8 +17,7 @@ import { printHeaders } from "./printHeaders.js";
 import { printPages } from "./printPages.js";
 import { printReading } from "./printReading.js";
 import { bodyText, printRequest } from "./printRequest.js";
-import { orNull, printReference } from "./printType.js";
-import { fitsOneMethod } from "./slots.js";
+import { printReference } from "./printType.js";
 
 type Context = RestContext & FileContext;
 
@@ -69,83 +68,16 @@ interface Way {
   readonly anyBody?: boolean;
 }
 
-/** The parameters of a call: by name, the body behind them, the options at the end. */
-export function parametersOf(lowered: LoweredCall, context: Context, bodyType?: string): string[] {
-  const options = `options: ${context.uses.wire("CallOptions")} = ${context.uses.wire("CallOptions")}()`;
-  if (hasTooMany(lowered, context)) {
-    const type = context.names.call(lowered.call).args;
-    const mayLack = lowered.call.arguments.every(({ required, standing }) => !required || standing);
-    return [`arguments: ${type}${mayLack ? ` = ${type} {}` : ""}`, options];
-  }
-  return [...givenArguments(lowered).map((argument) => parameterText(argument, context, bodyType)), options];
-}
-
-/** Whether a call has more arguments than a method can have parameters: then they are the properties of one. */
-export function hasTooMany({ call }: LoweredCall, context: Context): boolean {
-  const types = call.arguments.map((argument) => argumentType(argument, context));
-  return !fitsOneMethod([...types, "Connection", "CallOptions", "Continuation"]);
-}
-
-function givenArguments({ call }: LoweredCall): PlannedArgument[] {
-  const given = call.arguments.filter(({ source }) => source.kind === "parameter");
-  return [...sortedBy(given, argumentName), ...call.arguments.filter(({ source }) => source.kind === "body")];
-}
-
-function argumentType(argument: PlannedArgument, context: Context, bodyType?: string): string {
-  const type = argument.source.kind === "body" && bodyType ? bodyType : printReference(argument.type, context);
-  return argument.required && !argument.standing ? type : orNull(type);
-}
-
-function parameterText(argument: PlannedArgument, context: Context, bodyType?: string): string {
-  const name = spelled(argumentName(argument));
-  const isNeeded = argument.required && !argument.standing;
-  return `${name}: ${argumentType(argument, context, bodyType)}${isNeeded ? "" : " = null"}`;
-}
-
-const primitives: Readonly<Record<string, string>> = { Int: "0", Long: "0L", Double: "0.0", Boolean: "false" };
-
 /** Prints the class that holds the arguments of a call which has too many of them; "" for any other. */
 function printArguments(lowered: LoweredCall, context: Context): string {
   if (!hasTooMany(lowered, context)) return "";
   const { args, call } = context.names.call(lowered.call);
-  const lines = givenArguments(lowered).map((argument) => {
+  const properties = givenArguments(lowered).map((argument) => {
     const type = argumentType(argument, context);
-    const isNeeded = argument.required && !argument.standing && !type.endsWith("?");
-    const start = isNeeded ? primitives[type] : "null";
     const doc = docComment({ paragraphs: argumentWords(argument, argument.type).paragraphs }, "    ");
-    return `${doc}    public ${start === undefined ? "lateinit " : ""}var ${spelled(argumentName(argument))}: ${type}${start === undefined ? "" : ` = ${start}`}\n`;
+    return { doc, name: argumentName(argument), type, fallback: type.endsWith("?") ? "null" : undefined };
   });
-  return `${comment(sentences.arguments(call), sentences.manyProperties)}public class ${args}(fill: ${args}.() -> Unit) {\n${lines.join("\n")}\n    init {\n        fill()\n    }\n}\n`;
-}
-
-/** What a call gives, with its failure beside it where failures are returned. */
-export function resultType(type: string, isStream: boolean, failure: string, { contract, uses }: FileContext): string {
-  const one = contract.settings.failures === "return" ? `${uses.wire("Outcome")}<${type}, ${failure}>` : type;
-  return isStream ? `${uses.other("kotlinx.coroutines.flow.Flow")}<${one}>` : one;
-}
-
-/** A line of a comment that begins with a tag of our own; none where nothing is said. */
-export function commentLine(tag: string, said: readonly (string | undefined)[]): string[] {
-  const words = said.map((each) => each?.trim().replace(/\s+/g, " ") ?? "").filter((each) => each !== "");
-  const [, safe] = /^\/\*\* (.*) \*\/\n$/.exec(docComment({ paragraphs: [words.join(" ")] })) ?? [];
-  return safe === undefined ? [] : [`${tag} ${safe}`];
-}
-
-/** A doc comment that tells of the parameters too. */
-export function callDoc(
-  lowered: LoweredCall,
-  words: { readonly paragraphs: readonly (string | undefined)[] },
-  context: Context,
-): string {
-  const { call } = lowered;
-  const failure = context.names.call(call).failure;
-  const safe = sortedBy(call.arguments, argumentName).flatMap((argument) => {
-    const { paragraphs, deprecated } = argumentWords(argument, argument.type);
-    const said = [...paragraphs, deprecated === undefined ? undefined : `Deprecated. ${deprecated}`];
-    return commentLine(`@param ${argumentName(argument)}`, said);
-  });
-  const tags = context.contract.settings.failures === "return" ? safe : [...safe, `@throws ${failure}`];
-  return docComment(words, "", tags);
+  return filledClass({ name: args, words: [sentences.arguments(call)] }, properties, context);
 }
 
 function printFunction(lowered: LoweredCall, way: Way, context: Context): string {

@@ -2,7 +2,7 @@ import type { Check, FieldCheck } from "../../sdk/lower/check.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import type { FileContext } from "./contractContext.js";
 import { quoted } from "./escape.js";
-import { constant } from "./printChoice.js";
+import { constant } from "./constants.js";
 
 /** Prints what answers of a type are held against; nothing unless answers are verified. */
 export function printCheck({ id }: PlannedType, context: FileContext): string[] {

@@ -4,10 +4,11 @@ import { sentences } from "../../sdk/lower/sentences.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import type { ContractContext, FileContext } from "./contractContext.js";
 import { deprecation, docComment, quoted } from "./escape.js";
+import { constant } from "./constants.js";
 import { spelled } from "./identifiers.js";
 import { constantNames } from "./names.js";
 import { plainForm, plainType } from "./printType.js";
-import { formType, type PrintedClass } from "./printTypes.js";
+import { formType, type PrintedClass } from "./printedClass.js";
 
 /** As many cases as an enum can have before the JVM refuses what makes them (JVM specification, 4.7.3: 64 KB). */
 const mostCases = 1000;
@@ -92,21 +93,6 @@ function memberOf({ values }: ChoiceShape, context: FileContext): { readonly nam
     context,
   );
   return { name: type === "String" ? "text" : "value", type };
-}
-
-/** A constant as source spells it. */
-export function constant(value: ChoiceValue, type: string): string {
-  if (typeof value === "string") return type === "JsonPrimitive" ? `JsonPrimitive(${quoted(value)})` : quoted(value);
-  if (typeof value === "boolean") return type === "JsonPrimitive" ? `JsonPrimitive(${String(value)})` : String(value);
-  return type === "JsonPrimitive" ? `JsonPrimitive(${numberText(value)})` : numberText(value, type);
-}
-
-/** A number as source spells it, as the type it is wanted. */
-export function numberText(value: number, type = Number.isInteger(value) ? "Long" : "Double"): string {
-  if (type === "Long") return `${BigInt(Math.trunc(value)).toString()}L`;
-  if (type === "Int") return String(Math.trunc(value));
-  const text = String(value);
-  return /[.e]/.test(text) ? text.replace("e+", "e") : `${text}.0`;
 }
 
 function printChoiceForm(type: PlannedType, choice: ChoiceShape, isOpen: boolean, context: FileContext): string {

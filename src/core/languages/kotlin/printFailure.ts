@@ -1,19 +1,13 @@
 import { failureWords } from "../../sdk/lower/documentation.js";
-import { statusCase } from "../../sdk/lower/failureCases.js";
 import type { LoweredCall } from "../../sdk/lower/loweredSdk.js";
 import { sentences } from "../../sdk/lower/sentences.js";
 import type { PlannedResponse } from "../../sdk/sdkPlan.js";
 import type { FileContext, RestContext } from "./contractContext.js";
 import { docComment } from "./escape.js";
 import { besideNested } from "./nestedNames.js";
-import { bodyType } from "./printReading.js";
+import { bodyType } from "./bodyForm.js";
 import { orNull } from "./printType.js";
-
-/** The class of a declared status. */
-export function statusClass(status: string): string {
-  const name = statusCase(status);
-  return name.charAt(0).toUpperCase() + name.slice(1);
-}
+import { statusClass } from "./statusClass.js";
 
 /** Prints the failures of a call: a class for each status that the contract declares, and one for all that can happen to any call. */
 export function printFailure(lowered: LoweredCall, context: RestContext & FileContext): string {

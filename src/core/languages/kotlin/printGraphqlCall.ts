@@ -8,7 +8,7 @@ import { comment, docComment, quoted } from "./escape.js";
 import { memberIdentifier, spelled } from "./identifiers.js";
 import { withArguments } from "./kotlinFile.js";
 import { recordNames } from "./names.js";
-import { commentLine, resultType } from "./printCall.js";
+import { commentLine, resultType } from "./callSignature.js";
 import { printFailureClass } from "./printFailure.js";
 import { filesOf } from "./printRecord.js";
 import { fieldState, orNull, printFieldType, printForm, printReference, printShapeForm } from "./printType.js";

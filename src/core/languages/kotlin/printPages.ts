@@ -11,7 +11,7 @@ import { spelled } from "./identifiers.js";
 import { withArguments } from "./kotlinFile.js";
 import { argumentName, recordNames } from "./names.js";
 import { usualAnswer } from "./printAnswer.js";
-import { callDoc, hasTooMany, parametersOf, resultType } from "./printCall.js";
+import { callDoc, hasTooMany, parametersOf, resultType } from "./callSignature.js";
 import { fieldState, printReference } from "./printType.js";
 
 type Context = RestContext & FileContext;

@@ -4,10 +4,11 @@ import { fieldWords, typeWords } from "../../sdk/lower/documentation.js";
 import { sentences } from "../../sdk/lower/sentences.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import type { FileContext } from "./contractContext.js";
-import { comment, deprecation, docComment, quoted } from "./escape.js";
+import { deprecation, docComment, quoted } from "./escape.js";
+import { filledClass, type FilledProperty } from "./filledClass.js";
 import { spelled } from "./identifiers.js";
 import { recordNames } from "./names.js";
-import { constant } from "./printChoice.js";
+import { constant } from "./constants.js";
 import {
   admitsNull,
   fieldState,
@@ -18,7 +19,7 @@ import {
   printShapeForm,
 } from "./printType.js";
 import { fitsOneMethod } from "./slots.js";
-import { formType, type PrintedClass } from "./printTypes.js";
+import { formType, type PrintedClass } from "./printedClass.js";
 import { sortedBy } from "../../text/sortedBy.js";
 
 /** A property of a record's class. */
@@ -36,7 +37,7 @@ export function printRecord(type: PlannedType, record: RecordShape, context: Fil
   const isDeprecated = record.fields.some(({ deprecated }) => deprecated !== undefined);
   const declared = fitsOneConstructor(properties, record)
     ? printDataClass(type, record, properties, context)
-    : printOpenClass(type, record, properties, context);
+    : printFilledClass(type, record, properties, context);
   const form = printRecordForm(type, record, properties, context);
   return {
     parts: [declared, ...(form === "" ? [] : [form])],
@@ -86,11 +87,11 @@ function interfacesOf(type: PlannedType, { names, unions }: FileContext): string
   return found.length === 0 ? "" : ` : ${found.join(", ")}`;
 }
 
-function restProperty(record: RecordShape, context: FileContext): string[] {
+function restProperty(record: RecordShape, context: FileContext): FilledProperty[] {
   if (!record.rest) return [];
-  const of = printReference(record.rest, context);
+  const type = `Map<String, ${printReference(record.rest, context)}>`;
   return [
-    `    /** ${sentences.otherKeys} */\n    public val ${recordNames(record).others}: Map<String, ${of}> = emptyMap(),\n`,
+    { doc: `    /** ${sentences.otherKeys} */\n`, name: recordNames(record).others, type, fallback: "emptyMap()" },
   ];
 }
 
@@ -105,11 +106,12 @@ function printDataClass(
   const interfaces = interfacesOf(type, context);
   if (properties.length === 0 && !record.rest) return `${doc}public data object ${name}${interfaces}\n`;
   // In the order of names, so that neither another order in the contract nor a field that becomes optional moves an argument.
-  const lines = sortedBy(properties, (each) => each.name).map(
+  const own = sortedBy(properties, (each) => each.name).map((each) => ({ ...each, doc: propertyDoc(each) }));
+  const lines = [...own, ...restProperty(record, context)].map(
     (each) =>
-      `${propertyDoc(each)}    public val ${spelled(each.name)}: ${each.type}${each.fallback === undefined ? "" : ` = ${each.fallback}`},\n`,
+      `${each.doc}    public val ${spelled(each.name)}: ${each.type}${each.fallback === undefined ? "" : ` = ${each.fallback}`},\n`,
   );
-  return `${doc}public data class ${name}(\n${[...lines, ...restProperty(record, context)].join("")})${interfaces}\n`;
+  return `${doc}public data class ${name}(\n${lines.join("")})${interfaces}\n`;
 }
 
 function propertyDoc({ field }: Property): string {
@@ -117,45 +119,26 @@ function propertyDoc({ field }: Property): string {
   return docComment({ paragraphs }, "    ") + deprecation(deprecated, "    ");
 }
 
-const primitives: Readonly<Record<string, string>> = { Int: "0", Long: "0L", Double: "0.0", Boolean: "false" };
-
-/** A record with more properties than a constructor takes: they are set one by one. */
-function printOpenClass(
+/** A record with more properties than a constructor takes. */
+function printFilledClass(
   type: PlannedType,
   record: RecordShape,
   properties: readonly Property[],
   context: FileContext,
 ): string {
-  const name = context.names.types.get(type.id) ?? "";
-  const lines = sortedBy(properties, (each) => each.name).map((each) => {
-    const fallback = each.fallback ?? (each.type.endsWith("?") ? "null" : primitives[each.type]);
-    const late = fallback === undefined && !isValueClass(each.field, context) ? "lateinit " : "";
-    if (fallback === undefined && late === "")
-      return `${propertyDoc(each)}    public var ${spelled(each.name)}: ${each.type} = ${each.type}(${constant(valueOf(each.field, context), plainOf(each.field, context))})\n`;
-    return `${propertyDoc(each)}    public ${late}var ${spelled(each.name)}: ${each.type}${fallback === undefined ? "" : ` = ${fallback}`}\n`;
+  const own = sortedBy(properties, ({ name }) => name).map((each): FilledProperty => {
+    const fallback = each.fallback ?? (each.type.endsWith("?") ? "null" : undefined);
+    return { doc: propertyDoc(each), name: each.name, type: each.type, fallback };
   });
-  const rest = restProperty(record, context).map((line) => line.replace("val", "var").replace(/,\n$/, "\n"));
-  return `${comment(...typeWords(type, false).paragraphs, sentences.manyProperties)}public class ${name}(fill: ${name}.() -> Unit = {})${interfacesOf(type, context)} {\n${[...lines, ...rest].join("\n")}\n    init {\n        fill()\n    }\n}\n`;
-}
-
-/** Properties that are values around a text cannot be set late. */
-function isValueClass({ type }: Field, context: FileContext): boolean {
-  return resolveShape(type.shape, context.contract.types).kind === "choice";
-}
-
-function valueOf({ type }: Field, context: FileContext): string | number | boolean {
-  const shape = resolveShape(type.shape, context.contract.types);
-  return shape.kind === "choice" ? (shape.values[0]?.value ?? "") : "";
-}
-
-function plainOf({ type }: Field, context: FileContext): string {
-  const shape = resolveShape(type.shape, context.contract.types);
-  return shape.kind === "choice"
-    ? plainType(
-        shape.values.map(({ value }) => value),
-        context,
-      )
-    : "String";
+  return filledClass(
+    {
+      name: context.names.types.get(type.id) ?? "",
+      words: typeWords(type, false).paragraphs,
+      interfaces: interfacesOf(type, context),
+    },
+    [...own, ...restProperty(record, context)],
+    context,
+  );
 }
 
 /** As many fields as one method reads or writes: a method has 64 KB at most. */
@@ -227,10 +210,9 @@ function setOf(names: readonly string[]): string {
 function readCall({ field }: Property, isSent: boolean, context: FileContext): string {
   const { uses } = context;
   const name = quoted(field.name);
-  if (field.required) return `${uses.wire("required")}(${name}, ${printForm(field.type, "read", context)})`;
-  const form = printShapeForm(field.type.shape, "read", context);
   const state = fieldState(field, isSent, context);
-  return `${uses.wire(state === "sent" ? "sent" : "optional")}(${name}, ${form})`;
+  if (state === "required") return `${uses.wire(state)}(${name}, ${printForm(field.type, "read", context)})`;
+  return `${uses.wire(state)}(${name}, ${printShapeForm(field.type.shape, "read", context)})`;
 }
 
 function printWrite(name: string, record: RecordShape, properties: readonly Property[], context: FileContext): string {

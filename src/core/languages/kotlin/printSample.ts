@@ -5,7 +5,8 @@ import type { FileContext } from "./contractContext.js";
 import { quoted } from "./escape.js";
 import { spelled } from "./identifiers.js";
 import { constantNames, memberClassNames, recordNames } from "./names.js";
-import { isOpenChoice, numberText } from "./printChoice.js";
+import { numberText } from "./constants.js";
+import { isOpenChoice } from "./printChoice.js";
 import { fieldState, printShape } from "./printType.js";
 
 const longestSample = 400;

@@ -1,6 +1,7 @@
 import type { ChoiceValue, Field, Reference, Shape, TupleShape } from "../../contract/model.js";
 import { decodedLeaf } from "../../sdk/lower/decodedLeaf.js";
 import type { FileContext } from "./contractContext.js";
+import { leafType } from "./leafType.js";
 import { isAlias } from "./wrappedAliases.js";
 
 /** A type as source spells it. */
@@ -39,17 +40,11 @@ export function printShape(shape: Shape, context: FileContext): string {
   const leaf = decodedLeaf(shape, context.contract.settings);
   if (leaf?.kind === "instant") return context.uses.other("java.time.Instant");
   if (leaf?.kind === "own") return context.formats[leaf.format]?.type ?? "String";
+  const plain = leafType(shape);
+  if (plain !== undefined) return plain;
   switch (shape.kind) {
     case "named":
       return context.names.types.get(shape.key) ?? context.uses.other(jsonElement);
-    case "text":
-      return "String";
-    case "integer":
-      return shape.format === "int32" ? "Int" : "Long";
-    case "number":
-      return "Double";
-    case "boolean":
-      return "Boolean";
     case "literal":
       return plainType([shape.value], context);
     case "choice":
@@ -67,8 +62,7 @@ export function printShape(shape: Shape, context: FileContext): string {
       return context.uses.wire("Upload");
     case "any":
       return scalarType(shape, context);
-    case "record":
-    case "union":
+    default:
       // Every record and union of a plan has a name; without fields there is nothing to name.
       return context.uses.other(jsonElement);
   }

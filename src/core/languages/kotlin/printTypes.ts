@@ -1,15 +1,15 @@
-import { comment } from "./escape.js";
 import { sentences } from "../../sdk/lower/sentences.js";
 import { typeWords } from "../../sdk/lower/documentation.js";
 import { positionNames } from "../../sdk/lower/partNames.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import { inFile, type ContractContext, type FileContext } from "./contractContext.js";
-import { docComment } from "./escape.js";
+import { comment, docComment } from "./escape.js";
 import { fileText } from "./kotlinFile.js";
 import { isOpenChoice, printChoice, printMoreConstants, suppressed } from "./printChoice.js";
 import { printCheck } from "./printChecks.js";
 import { printRecord } from "./printRecord.js";
+import { formType, type PrintedClass } from "./printedClass.js";
 import { printForm, printReference } from "./printType.js";
 import { printUnion } from "./printUnion.js";
 
@@ -44,12 +44,6 @@ export function printTypes(context: ContractContext): Map<string, string> {
       fileText({ package: context.package, uses: shared.uses, parts: aliases }),
     );
   return files;
-}
-
-/** What one file holds of a type. */
-export interface PrintedClass {
-  readonly parts: readonly string[];
-  readonly suppresses?: readonly string[];
 }
 
 function printClass(type: PlannedType, context: FileContext): PrintedClass | undefined {
@@ -98,15 +92,6 @@ function printWrapper(type: PlannedType, context: FileContext): PrintedClass {
       `internal object ${form} : ${formType(name, { isRead, isWritten }, context)} {\n${[...(isRead ? [reads] : []), ...(isWritten ? [writes] : [])].join("\n")}}\n`,
     ],
   };
-}
-
-/** The interface of what reads or writes a type, or both. */
-export function formType(
-  name: string,
-  { isRead, isWritten }: { readonly isRead: boolean; readonly isWritten: boolean },
-  { uses }: FileContext,
-): string {
-  return `${uses.wire(isRead && isWritten ? "Form" : isRead ? "Reader" : "Writer")}<${name}>`;
 }
 
 /** Prints the classes of the tuples that a contract's part uses; "" when it uses none. */

@@ -8,9 +8,9 @@ import type { FileContext } from "./contractContext.js";
 import { docComment, quoted } from "./escape.js";
 import { besideNested } from "./nestedNames.js";
 import { memberClassNames } from "./names.js";
-import { constant } from "./printChoice.js";
+import { constant } from "./constants.js";
 import { printShape, printShapeForm } from "./printType.js";
-import { formType, type PrintedClass } from "./printTypes.js";
+import { formType, type PrintedClass } from "./printedClass.js";
 
 /** A member of a union in source. */
 interface Member {

@@ -1,9 +1,10 @@
 import type { SdkFacts } from "../../change/sdkFacts.js";
-import type { Shape } from "../../contract/model.js";
 import { decodedLeaf } from "../../sdk/lower/decodedLeaf.js";
 import type { SharedSettings } from "../../sdk/lower/sharedSettings.js";
 import type { FactsScope } from "../language.js";
+import { settingFacts } from "../settingFacts.js";
 import { typeIdentifier } from "./identifiers.js";
+import { leafType } from "./leafType.js";
 import { contractNaming } from "./names.js";
 import type { KotlinSettings } from "./settings.js";
 
@@ -15,36 +16,17 @@ export function kotlinFacts(settings: SharedSettings, { rest, scalars, settings:
       const leaf = decodedLeaf(shape, settings);
       if (leaf?.kind === "instant") return "Instant";
       if (leaf?.kind === "own") return formats?.[leaf.format]?.type ?? "String";
-      return plainType(shape, scalars);
+      if (shape.kind === "any") return (shape.scalar !== undefined && scalars.get(shape.scalar)) || "JsonElement";
+      return leafType(shape) ?? shape.kind;
     },
     typeName: typeIdentifier,
     memberName: (name) => name,
     names: contractNaming,
-    decodes: (shape) => decodedLeaf(shape, settings) !== undefined,
-    openChoices: settings.choices === "open",
-    openUnions: settings.unions === "open",
-    verifies: settings.verify === "answers",
+    ...settingFacts(settings),
     suppliesBaseUrl: false,
     tellsAbsentFromNull: false,
     matchesAllMembers: true,
     takesArgumentsByPlace: false,
     rest,
   };
-}
-
-function plainType(shape: Shape, scalars: ReadonlyMap<string, string>): string {
-  switch (shape.kind) {
-    case "text":
-      return "String";
-    case "integer":
-      return shape.format === "int32" ? "Int" : "Long";
-    case "number":
-      return "Double";
-    case "boolean":
-      return "Boolean";
-    case "any":
-      return (shape.scalar !== undefined && scalars.get(shape.scalar)) || "JsonElement";
-    default:
-      return shape.kind;
-  }
 }

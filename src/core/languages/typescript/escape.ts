@@ -1,4 +1,5 @@
 import type { Words } from "../../sdk/lower/documentation.js";
+import { blockComment } from "../blockComment.js";
 import { hideSecrets } from "../../text/secrets.js";
 import { escapes, replaceHidden } from "../../text/visible.js";
 
@@ -55,10 +56,7 @@ export function docComment({ paragraphs, deprecated }: Words, indent = ""): stri
   }
   if (deprecated !== undefined)
     lines.push(`@deprecated ${commentLines(deprecated.trim().replace(/\s+/g, " ")).join(" ")}`.trimEnd());
-  const [only] = lines;
-  if (only === undefined) return "";
-  if (lines.length === 1) return `${indent}/** ${only} */\n`;
-  return `${indent}/**\n${lines.map((line) => `${indent} * ${line}`.trimEnd()).join("\n")}\n${indent} */\n`;
+  return blockComment(lines, indent);
 }
 
 /** A doc comment of our own words, or of a contract's. */

@@ -1,8 +1,8 @@
 import type { Shape } from "../../contract/model.js";
 import type { SdkFacts } from "../../change/sdkFacts.js";
-import { decodedLeaf } from "../../sdk/lower/decodedLeaf.js";
 import type { SharedSettings } from "../../sdk/lower/sharedSettings.js";
 import type { FactsScope } from "../language.js";
+import { settingFacts } from "../settingFacts.js";
 import { decodedType } from "./formats.js";
 import { typeIdentifier } from "./identifiers.js";
 import { contractNaming } from "./contractNaming.js";
@@ -14,10 +14,7 @@ export function typescriptFacts(settings: SharedSettings, { rest, scalars }: Fac
     typeName: typeIdentifier,
     memberName: (name) => name,
     names: contractNaming,
-    decodes: (shape) => decodedLeaf(shape, settings) !== undefined,
-    openChoices: settings.choices === "open",
-    openUnions: settings.unions === "open",
-    verifies: settings.verify === "answers",
+    ...settingFacts(settings),
     suppliesBaseUrl: false,
     tellsAbsentFromNull: true,
     matchesAllMembers: false,

@@ -1,0 +1,15 @@
+import type { SdkFacts } from "../change/sdkFacts.js";
+import { decodedLeaf } from "../sdk/lower/decodedLeaf.js";
+import type { SharedSettings } from "../sdk/lower/sharedSettings.js";
+
+/** The facts that settings decide alike in every language. */
+export function settingFacts(
+  settings: SharedSettings,
+): Pick<SdkFacts, "decodes" | "openChoices" | "openUnions" | "verifies"> {
+  return {
+    decodes: (shape) => decodedLeaf(shape, settings) !== undefined,
+    openChoices: settings.choices === "open",
+    openUnions: settings.unions === "open",
+    verifies: settings.verify === "answers",
+  };
+}
