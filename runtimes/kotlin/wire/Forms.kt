@@ -248,6 +248,10 @@ internal fun isTruth(value: JsonElement): Boolean =
 internal fun isOneOf(value: JsonElement, vararg constants: JsonPrimitive): Boolean =
     value is JsonPrimitive && value !is JsonNull && constants.any { isSame(value, it) }
 
+/** Whether a record has one of some constants in a field. */
+internal fun hasOneOf(value: JsonElement, name: String, vararg constants: JsonPrimitive): Boolean =
+    (value as? JsonObject)?.get(name)?.let { isOneOf(it, *constants) } == true
+
 private fun isSame(value: JsonPrimitive, constant: JsonPrimitive): Boolean {
     if (value.isString != constant.isString) return false
     if (value.content == constant.content) return true

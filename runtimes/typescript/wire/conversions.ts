@@ -83,6 +83,8 @@ export interface Alternative {
   readonly values?: readonly unknown[];
   /** Fields that are there in any case. */
   readonly needs?: readonly string[];
+  /** Fields that can have some values only. */
+  readonly where?: Readonly<Record<string, readonly unknown[]>>;
   readonly of?: Later;
 }
 
@@ -94,10 +96,16 @@ export function either(...alternatives: readonly Alternative[]): Conversion {
   });
 }
 
-function looksLike(value: unknown, { kind, values, needs = [] }: Alternative): boolean {
+function looksLike(value: unknown, { kind, values, needs = [], where = {} }: Alternative): boolean {
   if (values) return values.includes(value);
   if (kind === "list") return Array.isArray(value);
-  if (kind === "record") return isRecord(value) && !(value instanceof Date) && needs.every((name) => name in value);
+  if (kind === "record")
+    return (
+      isRecord(value) &&
+      !(value instanceof Date) &&
+      needs.every((name) => name in value) &&
+      Object.entries(where).every(([name, constants]) => constants.includes(value[name]))
+    );
   if (kind === "text") return typeof value === "string" || value instanceof Date;
   return typeof value === "number" || typeof value === "bigint";
 }

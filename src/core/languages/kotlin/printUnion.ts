@@ -124,7 +124,7 @@ function readText(
   return `        ${fitting}<${name}>(\n            value,\n${tries.join("")}        )${otherwise}\n`;
 }
 
-function conditionText({ kind, needs, values }: AnyMemberForm, { uses }: FileContext): string {
+function conditionText({ kind, needs, values, constants = [] }: AnyMemberForm, { uses }: FileContext): string {
   if (values) {
     uses.other("kotlinx.serialization.json.JsonPrimitive");
     const constants = values.slice(0, mostListed).map((value) => constant(value, "JsonPrimitive"));
@@ -132,8 +132,15 @@ function conditionText({ kind, needs, values }: AnyMemberForm, { uses }: FileCon
     return `${uses.wire(typeof values[0] === "number" ? "isNumber" : "isText")}(it)`;
   }
   switch (kind) {
-    case "record":
-      return `${uses.wire("isRecord")}(${["it", ...needs.map(quoted)].join(", ")})`;
+    case "record": {
+      const isThere = `${uses.wire("isRecord")}(${["it", ...needs.map(quoted)].join(", ")})`;
+      const says = constants.map((field) => {
+        uses.other("kotlinx.serialization.json.JsonPrimitive");
+        const of = field.values.map((value) => constant(value, "JsonPrimitive"));
+        return `${uses.wire("hasOneOf")}(${["it", quoted(field.name), ...of].join(", ")})`;
+      });
+      return [isThere, ...says].join(" && ");
+    }
     case "list":
       return `${uses.wire("isList")}(it)`;
     case "text":

@@ -1,3 +1,4 @@
+import type { FieldConstants } from "../../sdk/lower/tellApart.js";
 import type { Conversion } from "../../sdk/lower/conversion.js";
 import type { LoweredContract } from "../../sdk/lower/loweredSdk.js";
 import { sortedBy } from "../../text/sortedBy.js";
@@ -62,11 +63,12 @@ function spell(conversion: Conversion, printer: Names, nameOf: (id: string) => s
       return `wire.tagged(${quoted(conversion.field)}, { ${rows.join(", ")} })`;
     }
     case "either": {
-      const forms = conversion.forms.map(({ kind, values, needs, of }) => {
+      const forms = conversion.forms.map(({ kind, values, needs, constants, of }) => {
         const parts = [
           `kind: ${quoted(kind)}`,
           ...(values ? [`values: [${values.map(printLiteral).join(", ")}]`] : []),
           ...(needs.length > 0 ? [`needs: [${needs.map(quoted).join(", ")}]`] : []),
+          ...(constants ? [`where: { ${constants.map(constantsText).join(", ")} }`] : []),
           ...(of ? [`of: ${later(of)}`] : []),
         ];
         return `{ ${parts.join(", ")} }`;
@@ -74,4 +76,8 @@ function spell(conversion: Conversion, printer: Names, nameOf: (id: string) => s
       return `wire.either(${forms.join(", ")})`;
     }
   }
+}
+
+function constantsText({ name, values }: FieldConstants): string {
+  return `${literalKey(name)}: [${values.map(printLiteral).join(", ")}]`;
 }

@@ -1,4 +1,4 @@
-import type { Reference, Shape, UnionShape } from "../../contract/model.js";
+import type { ChoiceValue, RecordShape, Reference, Shape, UnionShape } from "../../contract/model.js";
 import { resolveShape } from "../../contract/resolveShape.js";
 import type { PlannedType } from "../sdkPlan.js";
 
@@ -21,8 +21,16 @@ export interface MemberForm {
   readonly kind: "text" | "number" | "list" | "record";
   /** Records: the fields that have to be there. */
   readonly needs: readonly string[];
+  /** Records: fields that say by the only values that they can have which member it is; absent where none does. */
+  readonly constants?: readonly FieldConstants[];
   /** The only values it can have. */
   readonly values?: readonly (string | number | boolean)[];
+}
+
+/** The only values that a field can have. */
+export interface FieldConstants {
+  readonly name: string;
+  readonly values: readonly ChoiceValue[];
 }
 
 type Types = ReadonlyMap<string, PlannedType>;
@@ -50,7 +58,7 @@ export function tellApart(
     return formsOf(member.shape, at, decoded, types).map((form) => ({
       form,
       // Values that are listed count more than a form, and a form more than the fields that it needs.
-      rank: (form.values ? -1000 : decoded ? 0 : -500) - form.needs.length,
+      rank: (form.values ? -1000 : form.constants ? -750 : decoded ? 0 : -500) - form.needs.length,
     }));
   });
   return { by: "form", forms: found.sort((a, b) => a.rank - b.rank).map(({ form }) => form) };
@@ -72,7 +80,7 @@ function formsOf(shape: Shape, at: number, isDecoded: boolean, types: Types): Me
     case "tuple":
       return [{ at, kind: "list", needs: [] }];
     case "record":
-      return [{ at, kind: "record", needs: inner.fields.filter(({ required }) => required).map(({ name }) => name) }];
+      return recordForms(inner, at, types);
     case "map":
       return [{ at, kind: "record", needs: [] }];
     case "union":
@@ -82,6 +90,32 @@ function formsOf(shape: Shape, at: number, isDecoded: boolean, types: Types): Me
       return [];
   }
 }
+
+/**
+ * How a record is recognised: by the fields that it needs, and by those of them that can have some values only. A choice
+ * may get other values than are listed, so that its record is also known without it, when no other one fits better.
+ */
+function recordForms({ fields }: RecordShape, at: number, types: Types): (MemberForm & { readonly kind: "record" })[] {
+  const required = fields.filter((field) => field.required);
+  const needs = required.map(({ name }) => name);
+  const constants = required.flatMap(({ name, type }) => {
+    const shape = resolveShape(type.shape, types);
+    if (type.nullable || (shape.kind !== "literal" && shape.kind !== "choice")) return [];
+    const values = shape.kind === "literal" ? [shape.value] : shape.values.map(({ value }) => value);
+    return values.length > mostConstants ? [] : [{ name, values, isFixed: shape.kind === "literal" }];
+  });
+  const form = (of: typeof constants): MemberForm & { readonly kind: "record" } => ({
+    at,
+    kind: "record",
+    needs,
+    ...(of.length > 0 ? { constants: of.map(({ name, values }) => ({ name, values })) } : {}),
+  });
+  const fixed = constants.filter(({ isFixed }) => isFixed);
+  return fixed.length === constants.length ? [form(constants)] : [form(constants), form(fixed)];
+}
+
+/** More values than these say too little about a record to be written out. */
+const mostConstants = 50;
 
 /** A form of value by which a member of a union is recognised where every member has to be. */
 export interface AnyMemberForm extends Omit<MemberForm, "kind"> {
@@ -123,10 +157,11 @@ function allFormsOf(
       const listed = [{ form: { at, kind: "text" as const, needs: [], values }, rank: -2000 }];
       return telling.isOpen ? [...listed, ...one(typeof values[0] === "number" ? "number" : "text", 50)] : listed;
     }
-    case "record": {
-      const needs = inner.fields.filter(({ required }) => required).map(({ name }) => name);
-      return [{ form: { at, kind: "record", needs }, rank: -500 - needs.length }];
-    }
+    case "record":
+      return recordForms(inner, at, telling.types).map((form) => ({
+        form,
+        rank: (form.constants ? -750 : -500) - form.needs.length,
+      }));
     case "map":
       return one("record", -400);
     case "list":
