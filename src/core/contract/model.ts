@@ -180,6 +180,10 @@ export interface RecordShape {
   readonly oneOf?: boolean;
   /** GraphQL only: fragments whose fields are there, and which only a component that names the fragment sees. */
   readonly seals?: readonly Seal[];
+  /** GraphQL only, where fragments are types: those that are spread here whatever holds, sorted. */
+  readonly spreads?: readonly string[];
+  /** GraphQL only, where fragments are types: the object types that a value can have; none of those that are known. */
+  readonly objects?: readonly string[];
   /** The contract's words, where the record stands without a name. */
   readonly description?: string;
 }

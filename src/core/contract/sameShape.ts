@@ -27,7 +27,7 @@ export function shapeSignature(shape: Shape): string {
     case "record": {
       const fields = sortedBy(shape.fields, (field) => field.name).map(fieldSignature);
       const rest = shape.rest ? `...${referenceSignature(shape.rest)}` : "";
-      return `{${fields.join(",")}${rest}${shape.closed ? "!" : ""}${shape.oneOf ? "1" : ""}${shape.seals ? JSON.stringify(shape.seals) : ""}}`;
+      return `{${fields.join(",")}${rest}${shape.closed ? "!" : ""}${shape.oneOf ? "1" : ""}${shape.seals ? JSON.stringify(shape.seals) : ""}${shape.spreads ? JSON.stringify(shape.spreads) : ""}}`;
     }
     case "list":
       return `[${referenceSignature(shape.item)}]${shape.constraints ? JSON.stringify(shape.constraints) : ""}`;

@@ -21,6 +21,7 @@ import { spreadFragments } from "./spreadFragments.js";
 import { typeFragment, typeOperation } from "./typeOperation.js";
 import { mostFields, TooManyFields } from "./typeSelections.js";
 import { incremental, validateQueries } from "./validateQueries.js";
+import type { TypingContext } from "./typingContext.js";
 
 export interface QueryReading extends QueryDocuments {
   readonly problems: readonly Problem[];
@@ -63,8 +64,8 @@ export function readQueryDocuments(
 }
 
 export interface TypingOptions {
-  /** Whether the fields of a named fragment are seen where it is spread, or only by who names it. */
-  readonly fragments?: "inline" | "sealed";
+  /** Whether the fields of a named fragment are seen where it is spread, or only by who names it, or whether it is a type. */
+  readonly fragments?: "inline" | "sealed" | "named";
 }
 
 function anonymous(operations: readonly OperationDefinitionNode[]): Problem[] {
@@ -146,7 +147,13 @@ function typed(
     const spread = spreadFragments(node, fragmentsByName);
     return !faulty.has(node) && [...spread].every((name) => fragmentsByName.has(name) && !faultyNames.has(name));
   };
-  const context = { schema, fragments: fragmentsByName, isSealed: options.fragments === "sealed" };
+  const context: TypingContext = {
+    schema,
+    fragments: fragmentsByName,
+    isSealed: options.fragments === "sealed",
+    isNamed: options.fragments === "named",
+    answered: new Map(),
+  };
   const tooLarge: Problem[] = [];
   const typedOrTold = <Node extends OperationDefinitionNode | FragmentDefinitionNode, Typed>(
     nodes: readonly Node[],

@@ -49,6 +49,8 @@ interface Collected {
   readonly fields: Map<string, Merged>;
   /** By fragment, the conditions under which it is spread; sealed fragments only. */
   readonly seals: Map<string, string[]>;
+  /** By fragment, the conditions under which it is spread; where fragments are types. */
+  readonly spreads: Map<string, string[]>;
   /** Conditions that a set was looked at under: spread again, it says nothing new. */
   readonly seen: Map<SelectionSetNode, Set<string>>;
 }
@@ -123,7 +125,7 @@ function unionOf(sets: readonly ConditionalSet[], type: GraphQLCompositeType, co
   for (const object of possibleTypes(type, context.schema)) {
     const record = recordOf(collect(sets, object, type, context), object, context);
     const plain: RecordShape = { ...record, fields: record.fields.filter((field) => field.name !== "__typename") };
-    const key = shapeSignature(plain);
+    const key = shapeSignature(plain) + ofFragments(plain.spreads ?? [], object, context);
     const group = groups.get(key);
     if (group) group.names.push(object.name);
     else groups.set(key, { record: plain, names: [object.name] });
@@ -136,11 +138,12 @@ function unionOf(sets: readonly ConditionalSet[], type: GraphQLCompositeType, co
   const members = [...groups.values()].map(({ record, names }): Reference => {
     const tag: Field = {
       name: "__typename",
-      type: { shape: tagOf(names), nullable: false },
+      type: { shape: tagOf(names, context), nullable: false },
       required: true,
       place,
     };
-    return { shape: { ...record, fields: [tag, ...record.fields] }, nullable: false };
+    const objects = context.isNamed ? { objects: names } : {};
+    return { shape: { ...record, ...objects, fields: [tag, ...record.fields] }, nullable: false };
   });
   const [only] = members;
   if (only && members.length === 1) return only.shape;
@@ -149,18 +152,46 @@ function unionOf(sets: readonly ConditionalSet[], type: GraphQLCompositeType, co
     kind: "union",
     members,
     tag: { field: "__typename", values: [...groups.values()].map(({ names }) => names) },
-    newer: { ...shared, fields: shared.fields.filter((field) => field.name !== "__typename") },
+    newer: {
+      ...shared,
+      ...(context.isNamed ? { objects: [] } : {}),
+      fields: shared.fields.filter((field) => field.name !== "__typename"),
+    },
   };
 }
 
-function tagOf(names: readonly string[]): Shape {
-  const shape = typenames(names);
+/**
+ * What fragments answer for an object type. Types that answer alike where several fragments are spread, but not in one
+ * of them, stay apart: as values of that fragment they are of different kinds.
+ */
+function ofFragments(names: readonly string[], object: GraphQLObjectType, context: SelectionContext): string {
+  return names
+    .map((name) => {
+      const key = `${name} ${object.name}`;
+      const known = context.answered.get(key);
+      if (known !== undefined) return known;
+      const fragment = context.fragments.get(name);
+      const on = fragment && context.schema.getType(fragment.typeCondition.name.value);
+      if (!fragment || !isCompositeType(on)) return "";
+      const inside = { ...context, needTypename: new Set<SelectionSetNode>(), room: { left: mostFields } };
+      const found = collect([{ set: fragment.selectionSet, condition: "" }], object, on, inside);
+      const signature = shapeSignature(recordOf(found, object, inside));
+      context.answered.set(key, signature);
+      return signature;
+    })
+    .join(" ");
+}
+
+function tagOf(names: readonly string[], context: SelectionContext): Shape {
+  const shape = typenames(names, context);
   return shape.kind === "choice" ? { ...shape, isTag: true } : shape;
 }
 
-function typenames(names: readonly string[]): Shape {
+function typenames(names: readonly string[], { isNamed }: SelectionContext): Shape {
   const [only] = names;
   if (only !== undefined && names.length === 1) return { kind: "literal", value: only };
+  // The same where fewer types are possible, so that what spreads a fragment is its type too.
+  if (isNamed) return { kind: "text" };
   return { kind: "choice", values: names.map((value) => ({ value })) };
 }
 
@@ -171,7 +202,7 @@ function collect(
   context: SelectionContext,
 ): Collected {
   const outer = [...new Set(sets.map(({ condition }) => condition))];
-  const collected: Collected = { outer, fields: new Map(), seals: new Map(), seen: new Map() };
+  const collected: Collected = { outer, fields: new Map(), seals: new Map(), spreads: new Map(), seen: new Map() };
   for (const { set, condition } of sets) collectSet(set, condition, object, parent, context, collected);
   return collected;
 }
@@ -210,6 +241,10 @@ function collectSet(
       const name = selection.name.value;
       collected.seals.set(name, [...(collected.seals.get(name) ?? []), together]);
       continue;
+    }
+    if (context.isNamed && selection.kind === Kind.FRAGMENT_SPREAD) {
+      const name = selection.name.value;
+      collected.spreads.set(name, [...(collected.spreads.get(name) ?? []), together]);
     }
     const within = typeCondition === undefined ? undefined : context.schema.getType(typeCondition);
     collectSet(inner, together, object, isCompositeType(within) ? within : parent, context, collected);
@@ -268,7 +303,16 @@ function recordOf(collected: Collected, object: GraphQLCompositeType, context: S
   const seals = [...collected.seals]
     .map(([fragment, conditions]) => ({ fragment, required: isAlways(conditions, collected.outer) }))
     .sort((a, b) => (a.fragment < b.fragment ? -1 : 1));
-  return { kind: "record", fields, ...(seals.length > 0 ? { seals } : {}) };
+  const spreads = [...collected.spreads]
+    .flatMap(([name, conditions]) => (isAlways(conditions, collected.outer) ? [name] : []))
+    .sort();
+  return {
+    kind: "record",
+    fields,
+    ...(seals.length > 0 ? { seals } : {}),
+    ...(spreads.length > 0 ? { spreads } : {}),
+    ...(context.isNamed ? { objects: possibleTypes(object, context.schema).map(({ name }) => name) } : {}),
+  };
 }
 
 /**
@@ -312,8 +356,11 @@ function admitsNull(type: GraphQLOutputType): boolean {
   return isListType(type.ofType) && admitsNull(type.ofType.ofType as GraphQLOutputType);
 }
 
-function typenameShape(type: GraphQLCompositeType, { schema }: SelectionContext): Shape {
-  return typenames(possibleTypes(type, schema).map((each) => each.name));
+function typenameShape(type: GraphQLCompositeType, context: SelectionContext): Shape {
+  return typenames(
+    possibleTypes(type, context.schema).map((each) => each.name),
+    context,
+  );
 }
 
 function typeOutput(type: GraphQLOutputType, nodes: Merged["nodes"], context: SelectionContext): Reference {

@@ -45,7 +45,8 @@ export const sharedSettings: {
     otherwise: "closed",
   },
   fragments: {
-    description: "Whether the fields of a GraphQL fragment are seen where it is spread, or only by who unseals it.",
+    description:
+      "Whether the fields of a GraphQL fragment are seen where it is spread, or only by who unseals it, or whether it is a type that answers have.",
     otherwise: "inline",
   },
   testing: {

@@ -79,6 +79,8 @@ export interface PlannedType {
   readonly name: string;
   readonly shape: Shape;
   readonly face: Face;
+  /** Of a type without a name of its own: the type that it stands in, and what it is called there, in PascalCase. */
+  readonly inside?: { readonly type: string; readonly name: string };
   readonly description?: string;
   readonly deprecated?: string;
 }

@@ -26,6 +26,8 @@ export class TypePlanner {
   private open: (() => void)[] = [];
   /** Face of the type that is being looked into: what stands inside one for both ways goes both ways too. */
   private owner: Face | undefined;
+  /** The type that is being looked into, and the words of its name. */
+  private outer: { readonly id: string; readonly parts: NameParts } | undefined;
 
   constructor(
     readonly table: TypeTable,
@@ -133,7 +135,10 @@ export class TypePlanner {
     if (!isClaimed) this.unnamed.set(id, parts);
     const description = "description" in shape ? shape.description : undefined;
     const words = description === undefined ? {} : { description };
-    this.add({ id, name: parts.join(""), face: this.owner ?? faceOf(direction), shape, ...words }, direction, parts);
+    const { outer } = this;
+    const inside = outer ? { inside: { type: outer.id, name: parts.slice(outer.parts.length).join("") } } : {};
+    const face = this.owner ?? faceOf(direction);
+    this.add({ id, name: parts.join(""), face, shape, ...inside, ...words }, direction, parts);
     return id;
   }
 
@@ -142,9 +147,11 @@ export class TypePlanner {
     // Later, so that a deeply nested contract cannot exhaust the stack.
     this.open.push(() => {
       this.owner = type.face;
+      this.outer = { id: type.id, parts };
       const shape = this.inside(type.shape, direction, parts);
       if (shape !== type.shape) this.types.set(type.id, { ...type, shape });
       this.owner = undefined;
+      this.outer = undefined;
     });
   }
 

@@ -31,7 +31,9 @@ subscription Count { n }
 function printed(): Map<string, string> {
   const reading = readGraphqlContract("counted", [{ document: "s.graphql", text: schema }]);
   if (!reading.contract || !reading.schema) throw new Error("The schema cannot be read.");
-  const { problems, ...read } = readQueryDocuments(reading.schema, [{ document: "q.graphql", text: queries }]);
+  const { problems, ...read } = readQueryDocuments(reading.schema, [{ document: "q.graphql", text: queries }], {
+    fragments: "named",
+  });
   expect(problems).toEqual([]);
   const plan = planGraphql(reading.contract, read, { scalars: new Map([["Upload", { format: "binary" }]]) });
   const print = (settings: { readonly namespace: string; readonly failures: string }): [string, string][] =>

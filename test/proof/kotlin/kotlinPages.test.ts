@@ -27,7 +27,7 @@ function demoSdk(): Map<string, string> {
     document: file,
     text: demo(`app/queries/${file}`),
   }));
-  const { problems, ...read } = readQueryDocuments(reading.schema, texts);
+  const { problems, ...read } = readQueryDocuments(reading.schema, texts, { fragments: "named" });
   expect(problems.filter(({ level }) => level === "error")).toEqual([]);
   const contracts = [planRest(contract, {}), planGraphql(reading.contract, read, { unions: "open" })];
   return printSdk(

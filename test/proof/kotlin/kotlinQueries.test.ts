@@ -23,7 +23,7 @@ function planned(
   const reading = readGraphqlContract(name, [{ document: "s.graphql", text: schema }]);
   if (!reading.contract || !reading.schema) throw new Error(reading.problems.map(({ message }) => message).join("; "));
   const documents = queries(reading.schema as never).map((text, at) => ({ document: `q${String(at)}.graphql`, text }));
-  const { problems, ...read } = readQueryDocuments(reading.schema, documents);
+  const { problems, ...read } = readQueryDocuments(reading.schema, documents, { fragments: "named" });
   expect(problems.filter(({ level }) => level === "error")).toEqual([]);
   return planGraphql(reading.contract, read, { unions, scalars: new Map() });
 }

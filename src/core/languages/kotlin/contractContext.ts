@@ -1,4 +1,5 @@
 import { directions, type Direction } from "../../sdk/lower/directions.js";
+import { fragmentTypes, type FragmentTypes } from "../../sdk/lower/fragmentTypes.js";
 import type { LoweredContract, LoweredGraphql, LoweredRest } from "../../sdk/lower/loweredSdk.js";
 import { packageSegment } from "./identifiers.js";
 import { FileUses } from "./kotlinFile.js";
@@ -21,6 +22,8 @@ export interface ContractContext<Contract extends LoweredContract = LoweredContr
   /** Names for something that would hold itself; each becomes a class. */
   readonly wrapped: ReadonlySet<string>;
   readonly unions: DirectUnions;
+  /** Types of fragments; each is an interface. */
+  readonly fragments: FragmentTypes;
   /** Counts of positions of the tuples that are used. */
   readonly tuples: Set<string>;
 }
@@ -49,7 +52,8 @@ export function contractContext(
     formats,
     directions: directions(plan),
     wrapped: wrappedAliases(contract.types),
-    unions: directUnions(contract.types),
+    unions: directUnions(contract.types, plan.protocol === "graphql"),
+    fragments: fragmentTypes(plan),
     tuples: new Set(),
   };
 }

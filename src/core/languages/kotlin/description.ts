@@ -13,6 +13,7 @@ export const description: LanguageDescription = {
       failures: { values: ["throw", "return"], usual: "throw" },
       verify: { values: ["none", "answers"], usual: "none" },
       unions: { values: ["open", "closed"], usual: "open" },
+      fragments: { values: ["named"], usual: "named" },
       testing: { values: [false, true], usual: false },
     },
     own: {

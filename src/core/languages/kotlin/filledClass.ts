@@ -11,6 +11,8 @@ export interface FilledProperty {
   readonly type: string;
   /** What it is where nothing is given; undefined where something has to be. */
   readonly fallback?: string | undefined;
+  /** An interface has it too. */
+  readonly isOverride?: boolean;
 }
 
 /** What a class is called, what is said about it, and what it implements. */
@@ -30,9 +32,9 @@ export function filledClass(
   properties: readonly FilledProperty[],
   { uses }: FileContext,
 ): string {
-  const lines = properties.map(({ doc, name: property, type, fallback }) => {
+  const lines = properties.map(({ doc, name: property, type, fallback, isOverride }) => {
     const start = fallback === undefined ? `by ${uses.wire("Needed")}(${quoted(property)})` : `= ${fallback}`;
-    return `${doc}    public var ${spelled(property)}: ${type} ${start}\n`;
+    return `${doc}    ${isOverride === true ? "override" : "public"} var ${spelled(property)}: ${type} ${start}\n`;
   });
   return `${comment(...words, sentences.manyProperties)}public class ${name}(fill: ${name}.() -> Unit)${interfaces} {\n${lines.join("\n")}\n    init {\n        fill()\n    }\n}\n`;
 }

@@ -4,6 +4,7 @@ import { NameScope, type NameClash } from "../../sdk/nameScope.js";
 import type { CallNames, ContractNames } from "../../sdk/contractNames.js";
 import type { ContractPlan, GraphqlCall, PlannedArgument, PlannedType, RestCall } from "../../sdk/sdkPlan.js";
 import { camelCase, pascalCase } from "../../text/words.js";
+import { answerKeys, isAnswer } from "./answerKeys.js";
 import {
   constantIdentifier,
   memberIdentifier,
@@ -41,6 +42,8 @@ export interface KotlinNames {
   readonly contract: ReturnType<typeof ownNames>;
   /** Of every planned type by id, and of what reads and writes it. */
   readonly types: ReadonlyMap<string, string>;
+  /** Ids of the types that stand in the class of another one, by that one's id, in the plan's order. */
+  readonly nested: ReadonlyMap<string, readonly string[]>;
   readonly forms: ReadonlyMap<string, string>;
   readonly checks: ReadonlyMap<string, string>;
   readonly call: (call: RestCall | GraphqlCall) => KotlinCallNames;
@@ -53,14 +56,8 @@ export interface KotlinNames {
 export function kotlinNames(plan: ContractPlan): KotlinNames {
   const own = ownNames(plan.name);
   const scope = new NameScope(Object.values(own));
-  const types = new Map<string, string>();
-  const claimType = (type: PlannedType): void => {
-    types.set(type.id, scope.claim(typeIdentifier(type.name), type.id, type.name));
-  };
-  const all = [...plan.types.values()];
-  // What is called as the plan says comes first, so that what is moved out of the way moves no other.
-  for (const type of all) if (typeIdentifier(type.name) === type.name && !scope.isTaken(type.name)) claimType(type);
-  for (const type of all) if (!types.has(type.id)) claimType(type);
+  const { types, flat, nested } = typeNames(plan, scope);
+  if (plan.protocol === "graphql") nameAnswers([...plan.types.values()]);
   const functions = new NameScope(takenFunctions);
   const calls = new Map<RestCall | GraphqlCall, KotlinCallNames>();
   const called = plan.calls.map((call) => {
@@ -98,14 +95,15 @@ export function kotlinNames(plan: ContractPlan): KotlinNames {
       reading: claim(`${base}Reading`),
     });
   }
-  const forms = new Map([...types].map(([id, name]) => [id, scope.claim(typeIdentifier(`${name}Form`), `${id} form`)]));
+  const forms = new Map([...flat].map(([id, name]) => [id, scope.claim(typeIdentifier(`${name}Form`), `${id} form`)]));
   const checks = new Map(
-    [...types].map(([id, name]) => [id, scope.claim(typeIdentifier(`${name}Check`), `${id} check`)]),
+    [...flat].map(([id, name]) => [id, scope.claim(typeIdentifier(`${name}Check`), `${id} check`)]),
   );
   const facades = new Map<string, string>();
   return {
     contract: own,
     types,
+    nested,
     forms,
     checks,
     call: (call) => {
@@ -124,6 +122,48 @@ export function kotlinNames(plan: ContractPlan): KotlinNames {
       ({ wanted }) => !/(?:Form|Check|Reading|Body)$/.test(wanted),
     ),
   };
+}
+
+/** As long as the whole name of a nested class may be: its file is called so too, and a disk takes 255 bytes. */
+const longestPath = 160;
+
+/**
+ * Names the types of a plan. What stands inside an answer or a fragment is nested there, under a short name.
+ *
+ * @returns names as source spells them, names in one word, and what is nested in what, all by id
+ */
+function typeNames(plan: ContractPlan, scope: NameScope) {
+  const types = new Map<string, string>();
+  const flat = new Map<string, string>();
+  const nested = new Map<string, string[]>();
+  const scopes = new Map<string, NameScope>();
+  const claimType = (type: PlannedType): void => {
+    const name = scope.claim(typeIdentifier(type.name), type.id, type.name);
+    types.set(type.id, name);
+    flat.set(type.id, name);
+  };
+  const claimNested = (type: PlannedType, outer: string, wanted: string): void => {
+    const path = types.get(outer) ?? "";
+    if (path.length + wanted.length >= longestPath) {
+      claimType(type);
+      return;
+    }
+    const inside = scopes.get(outer) ?? new NameScope(["Other"]);
+    scopes.set(outer, inside);
+    types.set(type.id, `${path}.${inside.claim(wanted, type.id)}`);
+    flat.set(type.id, scope.claim(typeIdentifier(type.name), type.id));
+    nested.set(outer, [...(nested.get(outer) ?? []), type.id]);
+  };
+  const all = [...plan.types.values()];
+  const isNested = ({ inside }: PlannedType): boolean => plan.protocol === "graphql" && inside !== undefined;
+  const alone = all.filter((type) => !isNested(type));
+  // What is called as the plan says comes first, so that what is moved out of the way moves no other.
+  for (const type of alone) if (typeIdentifier(type.name) === type.name && !scope.isTaken(type.name)) claimType(type);
+  for (const type of alone) if (!types.has(type.id)) claimType(type);
+  // A type comes before those that stand in it.
+  for (const type of all)
+    if (type.inside && isNested(type)) claimNested(type, type.inside.type, typeIdentifier(type.inside.name));
+  return { types, flat, nested };
 }
 
 /** Names of what a contract as a whole gets, from its name in the configuration. */
@@ -189,13 +229,27 @@ export function recordNames(shape: RecordShape): RecordNames {
   const found = known.get(shape);
   if (found) return found;
   const names = memberNames(shape.fields);
-  const scope = new NameScope([...names.values()]);
-  const made: RecordNames = {
-    of: (field) => memberIdentifier(names.get(field) ?? field.name, takenProperties, "Value"),
-    others: scope.claim("otherKeys"),
-  };
+  const made = recordNamesFrom((field) => names.get(field) ?? field.name, names.values());
   known.set(shape, made);
   return made;
+}
+
+/** Names the fields of answers to queries by the keys of the whole contract. */
+function nameAnswers(types: readonly PlannedType[]): void {
+  const keys = answerKeys(types);
+  for (const { shape, id } of types)
+    if (shape.kind === "record" && isAnswer(id))
+      known.set(
+        shape,
+        recordNamesFrom(({ name }) => keys.get(name) ?? name, keys.values()),
+      );
+}
+
+function recordNamesFrom(nameOf: (field: Field) => string, all: Iterable<string>): RecordNames {
+  return {
+    of: (field) => memberIdentifier(nameOf(field), takenProperties, "Value"),
+    others: new NameScope(all).claim("otherKeys"),
+  };
 }
 
 /** What the constants of a choice are called. */

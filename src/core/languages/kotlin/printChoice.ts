@@ -21,7 +21,7 @@ export function printChoice(type: PlannedType, choice: ChoiceShape, context: Fil
   const isOpen = isOpenChoice(choice, context);
   const declared = isOpen ? printOpen(type, choice, context) : printClosed(type, choice, context);
   const form = printChoiceForm(type, choice, isOpen, context);
-  return { parts: [...declared, ...(form === "" ? [] : [form])], ...suppressed(choice) };
+  return { declared, ...(form === "" ? {} : { form }), ...suppressed(choice) };
 }
 
 /** Whether a choice is a value around its text. */
@@ -34,7 +34,7 @@ export function suppressed({ values }: ChoiceShape): Pick<PrintedClass, "suppres
   return values.some(({ deprecated }) => deprecated !== undefined) ? { suppresses: ["DEPRECATION"] } : {};
 }
 
-function printClosed(type: PlannedType, choice: ChoiceShape, context: FileContext): string[] {
+function printClosed(type: PlannedType, choice: ChoiceShape, context: FileContext): string {
   const name = context.names.types.get(type.id) ?? "";
   const member = memberOf(choice, context);
   const names = constantNames(choice.values);
@@ -42,12 +42,10 @@ function printClosed(type: PlannedType, choice: ChoiceShape, context: FileContex
     const words = { paragraphs: [each.description] };
     return `${docComment(words, "    ")}${deprecation(each.deprecated, "    ")}    ${spelled(names.get(each) ?? "")}(${constant(each.value, member.type)}),\n`;
   });
-  return [
-    `${docComment(typeWords(type, false))}public enum class ${name}(public val ${member.name}: ${member.type}) {\n${cases.join("")}}\n`,
-  ];
+  return `${docComment(typeWords(type, false))}public enum class ${name}(public val ${member.name}: ${member.type}) {\n${cases.join("")}}\n`;
 }
 
-function printOpen(type: PlannedType, choice: ChoiceShape, context: FileContext): string[] {
+function printOpen(type: PlannedType, choice: ChoiceShape, context: FileContext): string {
   const name = context.names.types.get(type.id) ?? "";
   const member = memberOf(choice, context);
   const names = constantNames(choice.values);
@@ -62,10 +60,10 @@ function printOpen(type: PlannedType, choice: ChoiceShape, context: FileContext)
   const within = constants
     .slice(0, mostCases)
     .map((each) => `${each.doc}        public val ${each.name}: ${name} get() = ${each.value}\n`);
-  const main =
+  return (
     `${docComment(words)}@JvmInline\npublic value class ${name}(public val ${member.name}: ${member.type}) {\n` +
-    `    override fun toString(): String = ${text}\n\n    public companion object {\n${within.join("")}    }\n}\n`;
-  return [main];
+    `    override fun toString(): String = ${text}\n\n    public companion object {\n${within.join("")}    }\n}\n`
+  );
 }
 
 /**

@@ -3,6 +3,7 @@ import { resolveShape } from "../../contract/resolveShape.js";
 import { fieldWords, typeWords } from "../../sdk/lower/documentation.js";
 import { sentences } from "../../sdk/lower/sentences.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
+import { answerComment } from "./answerComment.js";
 import type { FileContext } from "./contractContext.js";
 import { deprecation, docComment, quoted } from "./escape.js";
 import { filledClass, type FilledProperty } from "./filledClass.js";
@@ -19,7 +20,9 @@ import {
   printShapeForm,
 } from "./printType.js";
 import { fitsOneMethod } from "./slots.js";
+import { declaredName, inheritedFields, interfaceFields, spelledInside } from "./nestedNames.js";
 import { formType, type PrintedClass } from "./printedClass.js";
+import { superTypes } from "./superTypes.js";
 import { sortedBy } from "../../text/sortedBy.js";
 
 /** A property of a record's class. */
@@ -27,12 +30,14 @@ interface Property {
   readonly field: Field;
   readonly name: string;
   readonly type: string;
+  readonly modifier: "override val" | "public val";
   /** What it is where nothing is given; undefined where something has to be. */
   readonly fallback?: string;
 }
 
 /** Prints a record: its class, and what reads and writes it. */
 export function printRecord(type: PlannedType, record: RecordShape, context: FileContext): PrintedClass {
+  if (context.fragments.ids.has(type.id)) return printInterface(type, record, context);
   const properties = propertiesOf(type, record, context);
   const isDeprecated = record.fields.some(({ deprecated }) => deprecated !== undefined);
   const declared = fitsOneConstructor(properties, record)
@@ -40,20 +45,44 @@ export function printRecord(type: PlannedType, record: RecordShape, context: Fil
     : printFilledClass(type, record, properties, context);
   const form = printRecordForm(type, record, properties, context);
   return {
-    parts: [declared, ...(form === "" ? [] : [form])],
-    ...(isDeprecated ? { suppresses: ["DEPRECATION"] } : {}),
+    declared,
+    ...(form === "" ? {} : { form }),
+    ...(isDeprecated ? { suppresses: deprecations(type, context) } : {}),
+  };
+}
+
+function deprecations({ id }: PlannedType, context: FileContext): string[] {
+  return ["DEPRECATION", ...(inheritedFields(id, context).size > 0 ? ["OVERRIDE_DEPRECATION"] : [])];
+}
+
+/** What a fragment selects of a type, as the interface of all that spread it. */
+function printInterface(type: PlannedType, record: RecordShape, context: FileContext): PrintedClass {
+  // What the union declares that it is a member of needs no second line.
+  const given = new Set((context.unions.of.get(type.id) ?? []).flatMap((id) => interfaceFields(id, context)));
+  const own = new Set(interfaceFields(type.id, context).filter((name) => !given.has(name)));
+  const properties = propertiesOf(type, record, context).filter(({ field }) => own.has(field.name));
+  const lines = sortedBy(properties, ({ name }) => name).map(
+    (each) => `${propertyDoc(each)}    ${each.modifier} ${spelled(each.name)}: ${each.type}\n`,
+  );
+  const body = lines.length === 0 ? "" : ` {\n${lines.join("")}}`;
+  const isDeprecated = properties.some(({ field }) => field.deprecated !== undefined);
+  return {
+    declared: `${answerComment(type, context)}public interface ${declaredName(type.id, context)}${superTypes(type, context)}${body}\n`,
+    ...(isDeprecated ? { suppresses: deprecations(type, context) } : {}),
   };
 }
 
 function propertiesOf(type: PlannedType, record: RecordShape, context: FileContext): Property[] {
   const names = recordNames(record);
   const isSent = context.directions.get(type.id)?.isWritten === true;
+  const inherited = inheritedFields(type.id, context);
   return record.fields.map((field) => {
     const fallback = fallbackOf(field, isSent, context);
     return {
       field,
       name: names.of(field),
-      type: printFieldType(field, isSent, context),
+      type: spelledInside(printFieldType(field, isSent, context), type.id, context),
+      modifier: inherited.has(field.name) ? "override val" : "public val",
       ...(fallback === undefined ? {} : { fallback }),
     };
   });
@@ -78,15 +107,6 @@ function fitsOneConstructor(properties: readonly Property[], { rest }: RecordSha
   return fitsOneMethod([...properties.map(({ type }) => type), ...(rest ? ["Map"] : [])]);
 }
 
-/** Interfaces of the unions that a record is a member of. */
-function interfacesOf(type: PlannedType, { names, unions }: FileContext): string {
-  const found = sortedBy(
-    (unions.of.get(type.id) ?? []).map((id) => names.types.get(id) ?? ""),
-    (name) => name,
-  );
-  return found.length === 0 ? "" : ` : ${found.join(", ")}`;
-}
-
 function restProperty(record: RecordShape, context: FileContext): FilledProperty[] {
   if (!record.rest) return [];
   const type = `Map<String, ${printReference(record.rest, context)}>`;
@@ -101,15 +121,15 @@ function printDataClass(
   properties: readonly Property[],
   context: FileContext,
 ): string {
-  const name = context.names.types.get(type.id) ?? "";
+  const name = declaredName(type.id, context);
   const doc = docComment(typeWords(type, false));
-  const interfaces = interfacesOf(type, context);
+  const interfaces = superTypes(type, context);
   if (properties.length === 0 && !record.rest) return `${doc}public data object ${name}${interfaces}\n`;
   // In the order of names, so that neither another order in the contract nor a field that becomes optional moves an argument.
   const own = sortedBy(properties, (each) => each.name).map((each) => ({ ...each, doc: propertyDoc(each) }));
-  const lines = [...own, ...restProperty(record, context)].map(
+  const lines = [...own, ...restProperty(record, context).map((each) => ({ ...each, modifier: "public val" }))].map(
     (each) =>
-      `${each.doc}    public val ${spelled(each.name)}: ${each.type}${each.fallback === undefined ? "" : ` = ${each.fallback}`},\n`,
+      `${each.doc}    ${each.modifier} ${spelled(each.name)}: ${each.type}${each.fallback === undefined ? "" : ` = ${each.fallback}`},\n`,
   );
   return `${doc}public data class ${name}(\n${lines.join("")})${interfaces}\n`;
 }
@@ -128,13 +148,14 @@ function printFilledClass(
 ): string {
   const own = sortedBy(properties, ({ name }) => name).map((each): FilledProperty => {
     const fallback = each.fallback ?? (each.type.endsWith("?") ? "null" : undefined);
-    return { doc: propertyDoc(each), name: each.name, type: each.type, fallback };
+    const isOverride = each.modifier === "override val";
+    return { doc: propertyDoc(each), name: each.name, type: each.type, fallback, isOverride };
   });
   return filledClass(
     {
-      name: context.names.types.get(type.id) ?? "",
+      name: declaredName(type.id, context),
       words: typeWords(type, false).paragraphs,
-      interfaces: interfacesOf(type, context),
+      interfaces: superTypes(type, context),
     },
     [...own, ...restProperty(record, context)],
     context,

@@ -9,7 +9,7 @@ import { fileText } from "./kotlinFile.js";
 import { isOpenChoice, printChoice, printMoreConstants, suppressed } from "./printChoice.js";
 import { printCheck } from "./printChecks.js";
 import { printRecord } from "./printRecord.js";
-import { formType, type PrintedClass } from "./printedClass.js";
+import { formType, withNested, type PrintedClass } from "./printedClass.js";
 import { printForm, printReference } from "./printType.js";
 import { printUnion } from "./printUnion.js";
 
@@ -21,13 +21,15 @@ export function printTypes(context: ContractContext): Map<string, string> {
   const types = sortedBy(context.contract.types.values(), ({ id }) => context.names.types.get(id) ?? "");
   for (const type of types) {
     const name = context.names.types.get(type.id) ?? "";
+    if (name.includes(".")) continue;
     const own = inFile(context);
-    const parts = printClass(type, own);
-    if (!parts) {
+    const printed = printWhole(type, own);
+    if (!printed) {
       aliases.push(printAlias(type, shared), ...printCheck(type, shared));
       continue;
     }
-    const all = [...parts.parts, ...printCheck(type, own)];
+    const { declared, forms, suppresses } = printed;
+    const all = [declared, ...forms, ...printCheck(type, own)];
     if (type.shape.kind === "choice" && isOpenChoice(type.shape, context))
       for (const [at, part] of printMoreConstants(type, type.shape, own).entries()) {
         const more = `${name}Constants${String(at + 2)}`;
@@ -36,7 +38,7 @@ export function printTypes(context: ContractContext): Map<string, string> {
           fileText({ package: context.package, uses: inFile(context).uses, parts: [part], ...suppressed(type.shape) }),
         );
       }
-    files.set(name, fileText({ ...parts, package: context.package, uses: own.uses, parts: all }));
+    files.set(name, fileText({ package: context.package, uses: own.uses, parts: all, suppresses }));
   }
   if (aliases.length > 0)
     files.set(
@@ -44,6 +46,28 @@ export function printTypes(context: ContractContext): Map<string, string> {
       fileText({ package: context.package, uses: shared.uses, parts: aliases }),
     );
   return files;
+}
+
+/** A class with all that is nested in it, what reads and writes each of them, and the warnings that are none there. */
+function printWhole(
+  type: PlannedType,
+  context: FileContext,
+):
+  { readonly declared: string; readonly forms: readonly string[]; readonly suppresses: readonly string[] } | undefined {
+  const printed = printClass(type, context);
+  if (!printed) return undefined;
+  const inner = (context.names.nested.get(type.id) ?? []).flatMap((id) => {
+    const nested = context.contract.types.get(id);
+    return (nested && printWhole(nested, context)) ?? [];
+  });
+  return {
+    declared: withNested(
+      printed.declared,
+      inner.map(({ declared }) => declared),
+    ),
+    forms: [...(printed.form === undefined ? [] : [printed.form]), ...inner.flatMap(({ forms }) => forms)],
+    suppresses: [...new Set([...(printed.suppresses ?? []), ...inner.flatMap(({ suppresses }) => suppresses)])].sort(),
+  };
 }
 
 function printClass(type: PlannedType, context: FileContext): PrintedClass | undefined {
@@ -83,14 +107,12 @@ function printWrapper(type: PlannedType, context: FileContext): PrintedClass {
   const { isRead = false, isWritten = false } = context.directions.get(type.id) ?? {};
   const { uses } = context;
   const declared = `${docComment(typeWords(type, false))}public data class ${name}(public val value: ${printReference(reference, open)})\n`;
-  if (!isRead && !isWritten) return { parts: [declared] };
+  if (!isRead && !isWritten) return { declared };
   const reads = `    override fun read(value: ${uses.other("kotlinx.serialization.json.JsonElement")}): ${name} =\n        ${name}(${printForm(reference, "read", context)}.read(value))\n`;
   const writes = `    override fun write(value: ${name}): ${uses.other("kotlinx.serialization.json.JsonElement")} =\n        ${printForm(reference, "write", context)}.write(value.value)\n`;
   return {
-    parts: [
-      declared,
-      `internal object ${form} : ${formType(name, { isRead, isWritten }, context)} {\n${[...(isRead ? [reads] : []), ...(isWritten ? [writes] : [])].join("\n")}}\n`,
-    ],
+    declared,
+    form: `internal object ${form} : ${formType(name, { isRead, isWritten }, context)} {\n${[...(isRead ? [reads] : []), ...(isWritten ? [writes] : [])].join("\n")}}\n`,
   };
 }
 

@@ -1,16 +1,21 @@
-import type { Reference, UnionShape } from "../../contract/model.js";
-import { typeWords } from "../../sdk/lower/documentation.js";
+import type { Field, Reference, UnionShape } from "../../contract/model.js";
+import { fieldWords } from "../../sdk/lower/documentation.js";
 import { saysTag } from "../../sdk/lower/sample.js";
 import { sentences } from "../../sdk/lower/sentences.js";
 import { tellAllApart, tellApart, type AnyMemberForm } from "../../sdk/lower/tellApart.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
+import { sortedBy } from "../../text/sortedBy.js";
 import type { FileContext } from "./contractContext.js";
-import { docComment, quoted } from "./escape.js";
-import { besideNested } from "./nestedNames.js";
-import { memberClassNames } from "./names.js";
+import { isAnswer } from "./answerKeys.js";
+import { deprecation, docComment, quoted } from "./escape.js";
+import { spelled } from "./identifiers.js";
+import { declaredName, inheritedFields, sharedFields, spelledInside } from "./nestedNames.js";
+import { memberClassNames, recordNames } from "./names.js";
 import { constant } from "./constants.js";
-import { printShape, printShapeForm } from "./printType.js";
+import { printFieldType, printShape, printShapeForm } from "./printType.js";
 import { formType, type PrintedClass } from "./printedClass.js";
+import { answerComment } from "./answerComment.js";
+import { superTypes } from "./superTypes.js";
 
 /** A member of a union in source. */
 interface Member {
@@ -25,26 +30,52 @@ interface Member {
 /** Prints a union: a sealed interface of its members, and what reads and writes it. */
 export function printUnion(type: PlannedType, union: UnionShape, context: FileContext): PrintedClass {
   const name = context.names.types.get(type.id) ?? "";
+  const shared = printShared(type, union, context);
+  if (context.fragments.ids.has(type.id)) return { declared: declaration(type, shared, context) };
   const newer = newerMember(union);
   const isOpen = newer < 0 && (context.contract.settings.unions === "open" || union.members.length === 0);
   const members = membersOf(type, union, context);
   const wrapped = members.filter(({ isWrapped }) => isWrapped);
   const nested = [...wrapped.map(({ type: of }) => of.slice(name.length + 1)), "Other"];
   const classes = wrapped.map(({ type: of, reference }) => {
-    const value = besideNested(printShape(reference.shape, context), nested, context);
-    return `    public data class ${of.slice(name.length + 1)}(public val value: ${value}) : ${name}\n`;
+    const value = spelledInside(printShape(reference.shape, context), type.id, context, nested);
+    return `    public data class ${of.slice(name.length + 1)}(public val value: ${value}) : ${declaredName(type.id, context)}\n`;
   });
   const json = context.uses.other("kotlinx.serialization.json.JsonElement");
   if (isOpen) {
     const tag = union.tag ? "public val tag: String?, " : "";
     classes.push(
-      `    /** ${sentences.otherMember} */\n    public data class Other(${tag}public val json: ${json}) : ${name}\n`,
+      `    /** ${sentences.otherMember} */\n    public data class Other(${tag}public val json: ${json}) : ${declaredName(type.id, context)}\n`,
     );
   }
-  const body = classes.length === 0 ? "" : ` {\n${classes.join("\n")}}`;
-  const declared = `${docComment(typeWords(type, false))}public sealed interface ${name}${body}\n`;
   const form = printUnionForm(type, union, members, { ...context, isOpen });
-  return { parts: [declared, ...(form === "" ? [] : [form])] };
+  return { declared: declaration(type, [...shared, ...classes], context), ...(form === "" ? {} : { form }) };
+}
+
+/** What all members of a union in an answer have. */
+function printShared(type: PlannedType, union: UnionShape, context: FileContext): string[] {
+  if (!isAnswer(type.id)) return [];
+  const inherited = inheritedFields(type.id, context);
+  const names = answerNames(union, context);
+  const lines = sortedBy(
+    sharedFields(union, context).filter(({ name }) => !inherited.has(name)),
+    names,
+  ).map((field) => {
+    const { paragraphs, deprecated } = fieldWords(field);
+    const of = spelledInside(printFieldType(field, false, context), type.id, context);
+    return `${docComment({ paragraphs }, "    ")}${deprecation(deprecated, "    ")}    public val ${spelled(names(field))}: ${of}\n`;
+  });
+  return lines.length === 0 ? [] : [lines.join("")];
+}
+
+function answerNames({ members: [first] }: UnionShape, { contract }: FileContext): (field: Field) => string {
+  const shape = first?.shape.kind === "named" ? contract.types.get(first.shape.key)?.shape : undefined;
+  return shape?.kind === "record" ? recordNames(shape).of : ({ name }) => name;
+}
+
+function declaration(type: PlannedType, classes: readonly string[], context: FileContext): string {
+  const body = classes.length === 0 ? "" : ` {\n${classes.join("\n")}}`;
+  return `${answerComment(type, context)}public sealed interface ${declaredName(type.id, context)}${superTypes(type, context)}${body}\n`;
 }
 
 /** The place of the member for types that the schema does not have yet; -1 where there is none. */

@@ -1,9 +1,20 @@
 import type { FileContext } from "./contractContext.js";
 
-/** What one file holds of a type. */
+/** What is printed of a type. */
 export interface PrintedClass {
-  readonly parts: readonly string[];
+  readonly declared: string;
+  /** What reads and writes it; none where nothing does. */
+  readonly form?: string;
   readonly suppresses?: readonly string[];
+}
+
+/** A class with others nested in it. */
+export function withNested(declared: string, nested: readonly string[]): string {
+  if (nested.length === 0) return declared;
+  const inner = nested.map((each) => each.trimEnd().replace(/^(?=.)/gm, "    ")).join("\n\n");
+  return declared.endsWith("}\n")
+    ? `${declared.slice(0, -2)}\n${inner}\n}\n`
+    : `${declared.trimEnd()} {\n${inner}\n}\n`;
 }
 
 /** The interface of what reads or writes a type, or both. */

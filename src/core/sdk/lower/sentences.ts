@@ -20,6 +20,7 @@ export const sentences = {
   graphqlFailures: (call: string) => `How \`${call}\` can fail.`,
   resultErrors: "An answer with errors.",
   partialData: "What could be answered all the same.",
+  fragment: (name: string) => `What the fragment \`${name}\` selects. Every answer that spreads it has this type too.`,
   otherMember: "One that this SDK does not know.",
   unlistedChoice: (type: string) =>
     `A \`${type}\` may hold a value that is not listed here: the server can have newer ones.`,

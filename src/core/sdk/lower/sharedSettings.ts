@@ -11,8 +11,8 @@ export interface SharedSettings {
   readonly choices: "closed" | "open";
   /** Whether a union of a GraphQL answer has a member for types that the schema does not have yet. */
   readonly unions: "closed" | "open";
-  /** Whether the fields of a fragment are seen where it is spread, or only by who unseals it. */
-  readonly fragments: "inline" | "sealed";
+  /** Whether the fields of a fragment are seen where it is spread, or only by who unseals it, or whether it is a type. */
+  readonly fragments: "inline" | "sealed" | "named";
   /** Whether calls throw their failures, or return them beside their answers. */
   readonly failures: "throw" | "return";
   /** Whether JSON answers of REST calls are held against the contract before they are used. */
