@@ -12,6 +12,7 @@ import { chosenContracts } from "../workspace/chosenContracts.js";
 import type { OpenedProject } from "../workspace/openProject.js";
 import { ProjectTexts } from "../workspace/sdkInputs.js";
 import { hashOf } from "../workspace/textFile.js";
+import { settledSettings } from "../core/languages/settings.js";
 import type { Terminal } from "./terminal.js";
 
 /** Reads contracts to play or to judge by, and tells what there is to say about them. */
@@ -43,9 +44,10 @@ function textsById(
   texts: ProjectTexts,
 ): ReadonlyMap<string, string> {
   const found = new Map<string, string>();
-  for (const { covers, settings = {} } of Object.values(project.configuration.sdks)) {
+  for (const { covers, language, settings = {} } of Object.values(project.configuration.sdks)) {
     if (!covers.includes(contract) || settings.manifest !== true) continue;
-    for (const { text } of readQueries(contract, reading, texts, settings)?.operations ?? [])
+    const shared = settledSettings(project.session.listed(language).settings, settings);
+    for (const { text } of readQueries(contract, reading, texts, shared)?.operations ?? [])
       found.set(operationId(hashOf(text)), text);
   }
   return found;

@@ -12,6 +12,7 @@ import { applyPolicy } from "../core/change/policy.js";
 import { today } from "./acceptances.js";
 import { refusedQueries, type RefusedQuery } from "../core/graphql/refusedQueries.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
+import { settledSettings } from "../core/languages/settings.js";
 import type { SourceText } from "../core/problem/place.js";
 import { readContract, type ContractReading } from "../core/readContract.js";
 import type { SourceUse } from "../core/use/sourceUse.js";
@@ -130,14 +131,15 @@ async function graphqlNames(name: string, sides: readonly [Side, Side], texts: P
   const bySdk: ChangesForSdk[] = [];
   for (const [sdk, { covers, language: id, settings = {} }] of Object.entries(configuration.sdks)) {
     if (!covers.includes(name) || !own) continue;
+    const { language } = await session.language(id);
+    const { fragments, unions } = settledSettings(language.settings, settings);
     const [before, after] = sides.map(({ reading: { contract, schema } }): PlannedSide | undefined => {
       if (contract.protocol !== "graphql" || !schema) return undefined;
-      const queries = readQueryDocuments(schema, texts.queries(name).texts);
-      const plan = planContract(contract, queries, own, { language: id, settings });
+      const queries = readQueryDocuments(schema, texts.queries(name).texts, { fragments });
+      const plan = planContract(contract, queries, own, { language: id, settings: { ...settings, unions } });
       return plan.protocol === "graphql" ? { contract, plan } : undefined;
     });
     if (!before || !after) continue;
-    const { language } = await session.language(id);
     const facts = language.facts({ settings, rest: {}, scalars: new Map() });
     bySdk.push({ sdk, changes: compareGraphqlNames(before, after, facts) });
   }

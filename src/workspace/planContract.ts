@@ -15,14 +15,14 @@ export function readQueries(
   name: string,
   reading: ContractReading,
   texts: ProjectTexts,
-  { fragments = "inline" }: { readonly fragments?: SharedSettings["fragments"] },
+  { fragments }: Pick<SharedSettings, "fragments">,
 ): QueryReading | undefined {
   return reading.schema && readQueryDocuments(reading.schema, texts.queries(name).texts, { fragments });
 }
 
 /** What planning depends on beside the contract. */
 export type PlannedFor = Pick<SdkConfiguration, "language"> & {
-  readonly settings: { readonly unions?: SharedSettings["unions"]; readonly formats?: object };
+  readonly settings: Pick<SharedSettings, "unions"> & { readonly formats?: object };
 };
 
 /** Plans a contract as the project configures it. */
@@ -30,7 +30,7 @@ export function planContract(
   contract: Contract,
   queries: QueryDocuments | undefined,
   configured: ContractConfiguration,
-  { language, settings: { unions = "closed", formats = {} } }: PlannedFor,
+  { language, settings: { unions, formats = {} } }: PlannedFor,
 ): ContractPlan {
   if (contract.protocol === "rest") return planRest(contract, configured);
   const meanings = Object.entries(configured.scalars ?? {});

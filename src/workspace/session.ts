@@ -68,7 +68,8 @@ export class Session {
     return { language, tools };
   }
 
-  private listed(id: string): WorkspaceLanguage {
+  /** A language by its name, as far as it is known without loading it. */
+  listed(id: string): WorkspaceLanguage {
     const found = this.languages.find((each) => each.id === id);
     // The configuration was checked against the same list.
     if (!found) throw new Error(`There is no language ${id}.`);

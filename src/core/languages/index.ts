@@ -1,5 +1,6 @@
 import type { Language, ListedLanguage } from "./language.js";
 import { description as javascript } from "./javascript/description.js";
+import { description as kotlin } from "./kotlin/description.js";
 import { description as typescript } from "./typescript/description.js";
 
 /** The language of a first SDK, and the one that performs a call whatever language its SDK is in. */
@@ -21,4 +22,5 @@ export async function loadEmbedded() {
 export const languages: readonly ListedLanguage[] = [
   { ...typescript, load: async () => (await import("./typescript/language.js")).language },
   { ...javascript, load: async () => (await import("./javascript/language.js")).language },
+  { ...kotlin, load: async () => (await import("./kotlin/language.js")).language },
 ];

@@ -3,6 +3,7 @@ import type { WorkspaceLanguage } from "./languageTools.js";
 
 const tools: Readonly<Record<string, WorkspaceLanguage["loadTools"]>> = {
   javascript: async () => (await import("./javascript/tools.js")).javascriptTools(),
+  kotlin: async () => (await import("./kotlin/tools.js")).kotlinTools(),
   typescript: async () => (await import("./typescript/tools.js")).typescriptTools(),
 };
 

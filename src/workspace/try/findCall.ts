@@ -146,7 +146,7 @@ class CallSearch {
     const [chosen] = queries?.operations ?? [];
     if (!queries || !chosen) return [];
     const alone = { ...settings, types: "used", queries: [] } as const;
-    const plan = planContract(reading.contract, queries, alone, { language: this.id, settings: {} });
+    const plan = planContract(reading.contract, queries, alone, { language: this.id, settings: { unions: "closed" } });
     const [call] = plan.protocol === "graphql" ? plan.calls : [];
     if (!call) return [];
     const names = this.language.names(plan);

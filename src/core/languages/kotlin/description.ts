@@ -21,6 +21,10 @@ export const description: LanguageDescription = {
         description: "The package of the SDK; each contract has one below it. Made of the SDK's name when absent.",
         ...qualifiedName,
       },
+      package: {
+        description: "Whether the SDK is a module with build files of its own, for Gradle and Maven.",
+        type: "boolean",
+      },
       manifest: {
         description:
           "Whether there is a list of all GraphQL operations with hash and text, for servers that know them by id.",

@@ -19,11 +19,14 @@ export const language: Language = {
   runtime: runtimeFiles,
   exports: (files, contract) =>
     [...files].flatMap(([path, text]) =>
-      path.startsWith(`${packageSegment(contract)}/`)
+      path.replace(sourceFolder, "").startsWith(`${packageSegment(contract)}/`)
         ? [...text.matchAll(exported)].map(([, type = "", call = ""]) => type || call)
         : [],
     ),
 };
+
+/** Where the sources of an SDK stand that is a module of its own. */
+const sourceFolder = /^src\/main\/kotlin\//;
 
 const exported =
   /^public (?:(?:data |sealed |enum |value )*(?:class|interface|object)|typealias) `?([\p{L}\p{Nd}_]+)|^public (?:suspend )?fun \w+\.`?([\p{L}\p{Nd}_]+)/gmu;

@@ -58,6 +58,7 @@ export function kotlinNames(plan: ContractPlan): KotlinNames {
   const scope = new NameScope(Object.values(own));
   const { types, flat, nested } = typeNames(plan, scope);
   if (plan.protocol === "graphql") nameAnswers([...plan.types.values()]);
+  const planned = new Set([...plan.types.values()].map(({ name }) => name));
   const functions = new NameScope(takenFunctions);
   const calls = new Map<RestCall | GraphqlCall, KotlinCallNames>();
   const called = plan.calls.map((call) => {
@@ -74,7 +75,8 @@ export function kotlinNames(plan: ContractPlan): KotlinNames {
       call: name,
       items: isRest && call.paging ? functions.claim(`${name}Items`, `${call.name} items`) : "",
       failure: claim(call.typeNames.failure),
-      answer: inPlan ? claim(inPlan.answer) : "",
+      // A type that is all a call answers has the name; then there are no several ones to tell apart.
+      answer: inPlan ? (planned.has(inPlan.answer) ? inPlan.answer : claim(inPlan.answer)) : "",
       headers: inPlan ? claim(inPlan.headers) : "",
       args: inPlan ? claim(inPlan.args) : "",
       body: inPlan ? claim(`${base}Body`) : "",

@@ -12,6 +12,7 @@ import { operationId } from "../../graphql/operationId.js";
 import { graphqlPage, restPage } from "../pages/callPages.js";
 import { pageSpelling } from "./pageSpelling.js";
 import { printReadme } from "./printReadme.js";
+import { buildFiles } from "./buildLines.js";
 import { packageSegment, usualNamespace } from "./identifiers.js";
 import { fileText } from "./kotlinFile.js";
 import { printGraphqlCall } from "./printGraphqlCall.js";
@@ -33,10 +34,19 @@ export function printKotlinSdk(sdk: LoweredSdk, printing: Printing, settings: Ko
   for (const context of contexts)
     for (const [name, text] of printFolder(context, settings, printing.hash))
       files.set(`${packageSegment(context.contract.plan.name)}/${name}`, text);
-  files.set("README.md", printReadme(sdk.name, contexts));
+  files.set("README.md", printReadme(sdk.name, contexts, settings));
   for (const [file, source] of printing.runtime)
     files.set(`wire/${file}`, source.replace(/\r\n/g, "\n").replace(/^package wire$/m, `package ${namespace}.wire`));
-  return new Map(sortedBy(files, ([path]) => path));
+  return new Map(sortedBy(settings.package === true ? asModule(files, namespace, sdk.name) : files, ([path]) => path));
+}
+
+/** The same files as a module: sources where build tools look for them, and what builds them. */
+function asModule(files: ReadonlyMap<string, string>, namespace: string, sdk: string): [string, string][] {
+  const placed = [...files].map(([path, text]): [string, string] => [
+    path.endsWith(".kt") ? `src/main/kotlin/${path}` : path,
+    text,
+  ]);
+  return [...placed, ...buildFiles(namespace, sdk)];
 }
 
 function printFolder(context: ContractContext, settings: KotlinSettings, hash: Printing["hash"]): Map<string, string> {

@@ -1,25 +1,20 @@
 import type { LoweredContract } from "../../sdk/lower/loweredSdk.js";
 import { callList } from "../pages/callList.js";
 import { codeBlock, oneLine } from "../pages/markdown.js";
+import { buildingPart } from "./buildLines.js";
 import { inFile, type ContractContext } from "./contractContext.js";
 import { quoted } from "./escape.js";
 import { spelled } from "./identifiers.js";
 import { memberNameFrom } from "../../sdk/nameScope.js";
 import { pageSpelling } from "./pageSpelling.js";
 import { standingName } from "./printConnection.js";
+import type { KotlinSettings } from "./settings.js";
 import { sampleText } from "./printSample.js";
 
-/** What an SDK depends on, with the versions that it is tested with. */
-const dependencies = [
-  ["com.squareup.okhttp3", "okhttp", "okhttp-jvm", "5.3.2"],
-  ["org.jetbrains.kotlinx", "kotlinx-coroutines-core", "kotlinx-coroutines-core-jvm", "1.10.2"],
-  ["org.jetbrains.kotlinx", "kotlinx-serialization-json", "kotlinx-serialization-json-jvm", "1.9.0"],
-] as const;
-
 /** Prints the SDK's README: how to build it, how to connect, and every call by name, with the page that tells all about it. */
-export function printReadme(sdk: string, contexts: readonly ContractContext[]): string {
+export function printReadme(sdk: string, contexts: readonly ContractContext[], settings: KotlinSettings): string {
   const decodes = contexts.some(({ contract }) => contract.settings.dates === "decoded");
-  return `# SDK ${sdk}\n\nWritten by \`rhema generate\`; the next run replaces it. Calls are functions of a connection: type a dot behind one to see them all.\n\n${contexts.map(contractPart).join("\n")}\n${building(decodes)}`;
+  return `# SDK ${sdk}\n\nWritten by \`rhema generate\`; the next run replaces it. Calls are functions of a connection: type a dot behind one to see them all.\n\n${contexts.map(contractPart).join("\n")}\n${building(decodes, settings)}`;
 }
 
 function contractPart(context: ContractContext): string {
@@ -56,16 +51,14 @@ function givenFields(context: ContractContext): string[] {
   ];
 }
 
-function building(decodes: boolean): string {
-  const gradle = dependencies.map(([group, name, , version]) => `    implementation("${group}:${name}:${version}")\n`);
-  const maven = dependencies.map(
-    ([group, , name, version]) =>
-      `<dependency>\n  <groupId>${group}</groupId>\n  <artifactId>${name}</artifactId>\n  <version>${version}</version>\n</dependency>\n`,
-  );
+function building(decodes: boolean, settings: KotlinSettings): string {
+  const lines =
+    settings.package === true
+      ? 'This folder is a module of its own: `include` it in `settings.gradle.kts` and depend on it, `implementation(project(":path"))`, or install it with Maven, `mvn install`. Its Gradle file was not run where the SDK\'s tests run.\n\n'
+      : buildingPart(settings.placement);
   return (
     "## Building\n\nKotlin 2.0 or newer, Java 8 or Android 21. No plug-in of the compiler, no annotation processor and no shrinker rules are needed.\n\n" +
-    `Gradle (these lines were not run where the SDK's tests run):\n\n${codeBlock(`dependencies {\n${gradle.join("")}}\n\n// Where this folder is not inside a source folder already:\nkotlin.sourceSets["main"].kotlin.srcDir("path/to/this/folder")\n\nval generateSdk by tasks.registering(Exec::class) { commandLine("npx", "rhema", "generate") }\ntasks.withType<org.jetbrains.kotlin.gradle.tasks.KotlinCompile>().configureEach { dependsOn(generateSdk) }`, "kotlin")}\n` +
-    `Maven:\n\n${codeBlock(maven.join("").trimEnd(), "xml")}\n` +
+    lines +
     (decodes
       ? "Instants are `java.time.Instant`. Below Android 26 the app has to switch on core library desugaring.\n\n"
       : "") +

@@ -36,8 +36,7 @@ export function fragmentTypes(plan: ContractPlan): FragmentTypes {
     for (const fragment of spreadsOf(shape, types)) {
       const root = roots.get(fragment);
       const implied = root === undefined ? undefined : links.between(id, root);
-      for (const [from, to] of implied ?? [])
-        found.set(from, (found.get(from) ?? new Set<string>()).add(to));
+      for (const [from, to] of implied ?? []) found.set(from, (found.get(from) ?? new Set<string>()).add(to));
     }
   return { ids, of: withoutImplied(found) };
 }

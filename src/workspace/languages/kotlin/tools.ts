@@ -1,0 +1,39 @@
+import { existsSync } from "node:fs";
+import { dirname, join, relative } from "node:path";
+import type { SdkSettings } from "../../../core/languages/settings.js";
+import type { KotlinSettings, Placement } from "../../../core/languages/kotlin/settings.js";
+import { packageFolder } from "../../packageFolder.js";
+import type { LanguageTools } from "../languageTools.js";
+
+/** What Kotlin needs files for. */
+export function kotlinTools(): LanguageTools {
+  return {
+    runtimeFolder: join(packageFolder(), "runtimes", "kotlin", "wire"),
+    settled,
+  };
+}
+
+function settled(configured: SdkSettings, root: string, folder: string): SdkSettings {
+  const settings: KotlinSettings = { ...configured, placement: placementOf(root, folder) };
+  return { ...settings };
+}
+
+/** What builds a module, by the files in its folder. */
+const buildFiles = ["build.gradle.kts", "build.gradle", "pom.xml"];
+
+/** Where an SDK stands in the module around it: the nearest folder with a build file, else the project's. */
+function placementOf(root: string, folder: string): Placement {
+  let module = folder === root ? root : dirname(folder);
+  while (module !== root && !buildFiles.some((file) => existsSync(join(module, file)))) module = dirname(module);
+  const source = slashed(relative(module, folder));
+  const [sourceRoot] = /^src\/[^/]+\/(?:kotlin|java)(?=\/|$)/.exec(source) ?? [];
+  return {
+    source,
+    ...(sourceRoot === undefined ? {} : { sourceRoot }),
+    project: slashed(relative(module, root)),
+  };
+}
+
+function slashed(path: string): string {
+  return path.replaceAll("\\", "/");
+}
