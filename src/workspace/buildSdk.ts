@@ -93,7 +93,10 @@ class Building {
     this.note(unmatchedWords(project, name, contract, configured));
     for (const [path, text] of pinTexts(project, sdk, reading, queries)) this.pins.set(path, text);
     if (queries) project.trace(() => `typed ${counted(queries.operations.length, "query", "queries")} of ${name}`);
-    const plan = planContract(contract, queries, configured, { language, settings: { ...settings, unions: shared.unions } });
+    const plan = planContract(contract, queries, configured, {
+      language,
+      settings: { ...settings, unions: shared.unions },
+    });
     project.trace(() => `planned ${counted(plan.calls.length, "call")} of ${name}`);
     if (settings.schema === true && reading.schema) this.schemas.set(name, schemaCopy(reading.schema));
     const names = printer.names(plan);

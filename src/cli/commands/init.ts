@@ -16,6 +16,7 @@ import {
   type ChosenSource,
   type InitOutcome,
 } from "../../workspace/init/init.js";
+import type { PlaceForSdk } from "../../workspace/languages/languageTools.js";
 import { usualLanguage, workspaceLanguages } from "../../workspace/languages/index.js";
 import { contractName, lookAround, type Surroundings } from "../../workspace/init/lookAround.js";
 import type { TriedContract } from "../../workspace/init/tryContract.js";
@@ -57,14 +58,20 @@ export async function initCommand(
   if (given.length > 0) for (const source of given) await setup.add(source);
   else if (isAsking) await setup.ask();
   else await setup.addFound(options.yes);
-  const into = options.into ?? freeFolder(root, surroundings);
-  const language = options.language ?? surroundings.language;
-  const answers = isAsking ? await askRest(into, surroundings, options) : { language, into, scripts: options.scripts };
+  const sdk = options.sdk ?? surroundings.name;
+  const placeIn = async (language: string): Promise<PlaceForSdk> => {
+    const { place } = (await workspaceLanguages.find(({ id }) => id === language)?.loadTools()) ?? {};
+    return place?.(root, sdk) ?? { into: freeFolder(root, surroundings), settings: {} };
+  };
+  const answers = isAsking
+    ? await askRest(placeIn, surroundings, options)
+    : await withoutAsking(placeIn, surroundings, options);
   const outcome = writeInit(root, {
     contracts: setup.contracts,
-    sdk: options.sdk ?? surroundings.name,
+    sdk,
     language: answers.language,
     into: answers.into,
+    settings: answers.settings,
     configName,
     scripts: answers.scripts,
     surroundings,
@@ -221,13 +228,24 @@ function nothingFound(otherLanguage: string | undefined): Halt {
   return new Halt(problems, exitCodes.usage);
 }
 
+async function withoutAsking(
+  placeIn: (language: string) => Promise<PlaceForSdk>,
+  surroundings: Surroundings,
+  options: InitCommandOptions,
+): Promise<RestAnswers> {
+  const language = options.language ?? surroundings.language;
+  const place = await placeIn(language);
+  return { language, into: options.into ?? place.into, settings: place.settings, scripts: options.scripts };
+}
+
 async function askRest(
-  into: string,
+  placeIn: (language: string) => Promise<PlaceForSdk>,
   { manifest, language: shown }: Surroundings,
   options: InitCommandOptions,
 ): Promise<RestAnswers> {
   // Who has the usual language wants no other.
   const language = options.language ?? (shown === usualLanguage ? shown : await askLanguage(shown));
+  const { into, settings } = await placeIn(language);
   const folder =
     options.into ??
     (await asked<string>({ type: "text", message: "Which folder is the SDK written to?", initial: into }));
@@ -239,13 +257,14 @@ async function askRest(
       message: "Add scripts to package.json, so that it is generated before dev and build?",
       initial: true,
     }));
-  return { language, into: folder.trim() === "" ? into : folder.trim(), scripts };
+  return { language, into: folder.trim() === "" ? into : folder.trim(), settings, scripts };
 }
 
 /** What is asked beside the contracts. */
 interface RestAnswers {
   readonly language: string;
   readonly into: string;
+  readonly settings: Readonly<Record<string, string>>;
   readonly scripts: boolean;
 }
 

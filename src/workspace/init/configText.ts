@@ -17,24 +17,30 @@ export interface FirstConfiguration {
   /** The word of the configuration for its language. */
   readonly language: string;
   readonly into: string;
+  readonly settings: Readonly<Record<string, string>>;
+  /** What the configuration says of a scalar that is a text in the app. */
+  readonly textScalar: string;
   /** Where editors find the schema of the configuration, when it is installed there. */
   readonly schema: string | undefined;
 }
 
 /** The text of a first `rhema.yaml`: what was chosen, and as comments what there is besides. */
-export function configText({ contracts, sdk, language, into, schema }: FirstConfiguration): string {
+export function configText({ contracts, sdk, language, into, schema, ...more }: FirstConfiguration): string {
+  const settings = Object.entries(more.settings).map(([key, value]) => `${key}: ${scalar(value)}`);
   const covers = contracts.map(({ name }) => name);
   return [
     "# Which API contracts this project consumes, and what is made of them. `rhema generate` reads it.",
     ...(schema === undefined ? [] : [`# yaml-language-server: $schema=${schema}`]),
     "contracts:",
-    ...contracts.flatMap((contract) => contractLines(contract, language)),
+    ...contracts.flatMap((contract) => contractLines(contract, `${language}: ${more.textScalar}`)),
     "sdks:",
     `  ${sdk}:`,
     `    language: ${language}`,
     `    covers: [${covers.join(", ")}]`,
     `    into: ${scalar(into)} # only files that Rhema wrote are ever replaced`,
-    "    # settings: { dates: decoded, testing: true }",
+    ...(settings.length === 0
+      ? ["    # settings: { dates: decoded, testing: true }"]
+      : [`    settings: { ${settings.join(", ")} } # dates: decoded, testing: true`]),
     "",
     "# What `rhema check` judges breaks against, in CI:",
     "# guard: { since: git:origin/main }",
@@ -42,7 +48,7 @@ export function configText({ contracts, sdk, language, into, schema }: FirstConf
   ].join("\n");
 }
 
-function contractLines({ name, from, headers, queries, scalars, about }: FirstContract, language: string): string[] {
+function contractLines({ name, from, headers, queries, scalars, about }: FirstContract, text: string): string[] {
   const sent = Object.entries(headers);
   return [
     `  ${name}: # ${about.replace(/\s+/g, " ")}`,
@@ -53,9 +59,7 @@ function contractLines({ name, from, headers, queries, scalars, about }: FirstCo
     ...(queries === undefined
       ? ['    # only: ["GET /**"]      # keep some operations; skip: […] leaves some out']
       : [`    queries: [${queries.map((pattern) => JSON.stringify(pattern)).join(", ")}]`]),
-    ...(scalars.length === 0
-      ? []
-      : [`    # scalars: { ${scalars.map((each) => `${each}: { ${language}: string }`).join(", ")} }`]),
+    ...(scalars.length === 0 ? [] : [`    # scalars: { ${scalars.map((each) => `${each}: { ${text} }`).join(", ")} }`]),
   ];
 }
 

@@ -9,6 +9,7 @@ import { exitCodes, Halt } from "../halt.js";
 import { createWhole, replaceWhole } from "../wholeFile.js";
 import type { Whereabouts } from "../whereabouts.js";
 import { isInside } from "../project.js";
+import { workspaceLanguages } from "../languages/index.js";
 import { configText } from "./configText.js";
 import { contractName, type Surroundings } from "./lookAround.js";
 import { dependsOn, withScripts } from "./scripts.js";
@@ -126,6 +127,7 @@ export interface InitPlan {
   readonly sdk: string;
   readonly language: string;
   readonly into: string;
+  readonly settings: Readonly<Record<string, string>>;
   readonly configName: string;
   readonly scripts: boolean;
   readonly surroundings: Surroundings;
@@ -142,7 +144,7 @@ export interface InitOutcome {
 
 /** Writes the configuration and, where wanted, the scripts; nothing that is there is replaced. */
 export function writeInit(root: string, plan: InitPlan): InitOutcome {
-  const { contracts, sdk, language, into, configName, surroundings } = plan;
+  const { contracts, sdk, language, into, settings, configName, surroundings } = plan;
   const wanted = resolve(root, into);
   if (!isInside(root, wanted)) {
     const message = `The SDK would be written to \`${into}\`, which is not inside the project.`;
@@ -161,6 +163,8 @@ export function writeInit(root: string, plan: InitPlan): InitOutcome {
     sdk,
     language,
     into,
+    settings,
+    textScalar: textScalarOf(language),
     schema: existsSync(join(root, schema)) ? schema : undefined,
   });
   assertSound(text, configName);
@@ -175,6 +179,13 @@ export function writeInit(root: string, plan: InitPlan): InitOutcome {
     scriptsLeft: scripts?.left ?? [],
     toInstall: manifest !== undefined && !dependsOn(manifest, "rhema") && basename(root) !== "rhema",
   };
+}
+
+/** The first thing that a scalar can be in a language with a choice of them. */
+function textScalarOf(language: string): string {
+  const scalar = workspaceLanguages.find(({ id }) => id === language)?.scalar;
+  const [first = "string"] = (scalar as { readonly enum?: readonly string[] } | undefined)?.enum ?? [];
+  return first;
 }
 
 /** A value that was typed may make a configuration that does not hold; it is told before anything is written. */

@@ -56,17 +56,22 @@ export function lookAround(root: string): Surroundings {
   const source = sourceFolder(root);
   const dependencies = dependenciesOf(manifest);
   const framework = frameworks.find(([dependency]) => dependencies.includes(dependency))?.[1];
+  const language = languageOf(
+    root,
+    dependencies,
+    (endings) => search(endings.map((ending) => `**/*.${ending}`)).length > 0,
+  );
   const hosts = search([`${source === "." ? "" : `${source}/`}**/${hostGlob}`]);
   return {
     contracts: [
       ...descriptions.map((from): FoundContract => ({ from, protocol: "rest" })),
       ...schemaSources(root, schemas).map((from): FoundContract => ({ from, protocol: "graphql" })),
     ],
-    queries: queryPatterns(root, documents, hosts, source, framework),
+    queries: queryPatterns(root, documents, hosts, { source, framework, language }),
     source,
     name: projectName(root, manifest),
     framework,
-    language: languageOf(root, dependencies, (endings) => search([`**/*.{${endings.join(",")}}`]).length > 0),
+    language,
     otherLanguage: manifest === undefined ? otherLanguage(root) : undefined,
     manifest,
   };
@@ -102,8 +107,7 @@ function queryPatterns(
   root: string,
   documents: readonly string[],
   hosts: readonly string[],
-  source: string,
-  framework: string | undefined,
+  { source, framework, language }: Pick<Surroundings, "source" | "framework" | "language">,
 ): readonly string[] {
   const marks = markPattern(usualTags);
   const tops = [...new Set(documents.map((path) => path.split("/")[0] ?? "").filter((top) => !top.includes(".")))];
@@ -121,6 +125,8 @@ function queryPatterns(
       ? []
       : [`${below}**/*.${endings.length === 1 ? (endings[0] ?? "") : `{${endings.join(",")}}`}`];
   if (inDocuments.length + inSource.length > 0) return [...inDocuments, ...inSource];
+  const usual = languageSigns.find(({ id }) => id === language)?.queries;
+  if (usual) return usual;
   const own = framework === "Vue" || framework === "Nuxt" ? ["vue"] : framework === "Svelte" ? ["svelte"] : [];
   return [`${below}**/*.{${["graphql", "gql", "ts", "tsx", "js", "jsx", ...own].join(",")}}`];
 }
@@ -172,11 +178,10 @@ function languageOf(
   dependencies: readonly string[],
   holds: (endings: readonly string[]) => boolean,
 ): string {
+  const has = (file: string): boolean => existsSync(join(root, file));
   const shown = languageSigns.find(
-    ({ files, packages, endings }) =>
-      files.some((file) => existsSync(join(root, file))) ||
-      packages.some((each) => dependencies.includes(each)) ||
-      holds(endings),
+    ({ files, packages, endings, beside = [] }) =>
+      (files.some(has) && !beside.some(has)) || packages.some((each) => dependencies.includes(each)) || holds(endings),
   );
   return shown?.id ?? usualLanguage;
 }

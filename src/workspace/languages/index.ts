@@ -24,18 +24,28 @@ export interface LanguageSigns {
   readonly packages: readonly string[];
   /** Endings of its sources. */
   readonly endings: readonly string[];
+  /** Files of another language's projects, beside which its files tell nothing; its sources do. */
+  readonly beside?: readonly string[];
+  /** Patterns of query documents, where there are none yet. */
+  readonly queries?: readonly string[];
 }
 
 /** The first language whose signs a project shows is its own. */
 export const languageSigns: readonly LanguageSigns[] = [
   { id: "typescript", files: ["tsconfig.json"], packages: ["typescript"], endings: ["ts", "tsx", "mts", "cts"] },
+  {
+    id: "kotlin",
+    files: ["settings.gradle.kts", "settings.gradle", "build.gradle.kts", "build.gradle", "pom.xml"],
+    packages: [],
+    endings: ["kt"],
+    beside: ["package.json"],
+    queries: ["**/src/main/graphql/**/*.{graphql,gql}"],
+  },
   { id: "javascript", files: ["jsconfig.json"], packages: [], endings: ["js", "jsx", "mjs", "html"] },
 ];
 
 /** Files that tell of a project in a language that SDKs are not written in yet. */
 export const foreignProjects: readonly (readonly [string, string])[] = [
-  ["build.gradle.kts", "Kotlin"],
-  ["build.gradle", "Kotlin"],
   ["Package.swift", "Swift"],
   ["pubspec.yaml", "Dart"],
 ];

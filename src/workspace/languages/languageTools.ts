@@ -20,6 +20,8 @@ export interface LanguageTools {
    * @param folder the SDK's folder, absolute
    */
   readonly settled: (configured: SdkSettings, root: string, folder: string) => SdkSettings;
+  /** Where a project shows that an SDK goes, and what its settings are there; a folder below the sources when absent. */
+  readonly place?: (root: string, sdk: string) => PlaceForSdk;
   /** What the app's source uses of SDKs. */
   readonly uses?: UseScanner;
   /** What the language's compiler says of the app. */
@@ -28,6 +30,13 @@ export interface LanguageTools {
   readonly writer?: ProgramWriter;
   /** Performs calls; one language does it for all. */
   readonly performer?: CallPerformer;
+}
+
+/** A place for an SDK in a project. */
+export interface PlaceForSdk {
+  /** The SDK's folder, below the project's. */
+  readonly into: string;
+  readonly settings: Readonly<Record<string, string>>;
 }
 
 /** One contract's part of an SDK that is written, or would be. */

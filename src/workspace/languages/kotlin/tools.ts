@@ -3,6 +3,7 @@ import { dirname, join, relative } from "node:path";
 import type { SdkSettings } from "../../../core/languages/settings.js";
 import type { KotlinSettings, Placement } from "../../../core/languages/kotlin/settings.js";
 import { packageFolder } from "../../packageFolder.js";
+import { placeForSdk } from "./placeForSdk.js";
 import type { LanguageTools } from "../languageTools.js";
 
 /** What Kotlin needs files for. */
@@ -10,6 +11,7 @@ export function kotlinTools(): LanguageTools {
   return {
     runtimeFolder: join(packageFolder(), "runtimes", "kotlin", "wire"),
     settled,
+    place: placeForSdk,
   };
 }
 
