@@ -1,24 +1,15 @@
 import type { Language } from "../../../src/core/languages/language.js";
-import { readContract } from "../../../src/core/readContract.js";
-import { readQueryDocuments } from "../../../src/core/graphql/readQueryDocuments.js";
-import { readGraphqlContract } from "../../../src/core/graphql/readGraphqlContract.js";
-import { planGraphql } from "../../../src/core/sdk/planGraphql.js";
-import { planRest } from "../../../src/core/sdk/planRest.js";
 import { bundled } from "../../support/bundled.js";
-import { demoProject, type TemporaryProject } from "../../support/temporaryProject.js";
+import type { TemporaryProject } from "../../support/temporaryProject.js";
 import type { SdkModule } from "../vectors/playScript.js";
 import { Recorder } from "./recorder.js";
 import { platformHeaders, playStep, type ScriptSdk, type Told } from "./scriptDriver.js";
+import { storyPlans, storyProject } from "./storyContracts.js";
 import type { Story } from "./storyStep.js";
 
 /** Plays the story with an SDK in TypeScript or JavaScript, against a stand-in of its own. */
 export async function playedByScript(language: Language, story: Story): Promise<readonly Told[]> {
-  const project = demoProject();
-  const berths = project.read("contracts/berths.yaml").replace("\npaths:\n", `\npaths:\n${story.paths.join("\n")}\n`);
-  project.write("contracts/berths.yaml", berths);
-  const schema = `${project.read("contracts/passages.graphql")}\n${story.definitions.join("\n")}\n`;
-  project.write("contracts/passages.graphql", schema);
-  for (const [file, text] of Object.entries(story.queries)) project.write(`queries/${file}`, text);
+  const project = storyProject(story);
   const configuration = project
     .read("rhema.yaml")
     .replace("language: typescript", `language: ${language.id}`)
@@ -56,27 +47,8 @@ function contractsOf(
   modules: Readonly<Record<string, SdkModule>>,
   settings: Story["settings"],
 ): ScriptSdk["contracts"] {
-  const rest = readContract("berths", [{ document: "berths.yaml", text: project.read("contracts/berths.yaml") }]);
-  const graphql = readGraphqlContract("passages", [
-    { document: "passages.graphql", text: project.read("contracts/passages.graphql") },
-  ]);
-  if (rest.contract?.protocol !== "rest" || !graphql.contract || !graphql.schema)
-    throw new Error("The demo cannot be read.");
-  const pages = Object.fromEntries(
-    ["listBerths", "listReservations", "listVessels"].map((name) => [
-      name,
-      { by: "cursor", parameter: "cursor" } as const,
-    ]),
-  );
-  const queries = Object.entries(project.tree("queries")).map(([document, text]) => ({ document, text }));
-  const scalars = new Map(["Day", "Instant", "Payload"].map((name) => [name, {}]));
-  const unions = settings["unions"] === "open" ? ("open" as const) : ("closed" as const);
-  const plans = {
-    berths: planRest(rest.contract, { pages }),
-    passages: planGraphql(graphql.contract, readQueryDocuments(graphql.schema, queries), { scalars, unions }),
-  };
   return Object.fromEntries(
-    Object.entries(plans).map(([name, plan]) => [
+    Object.entries(storyPlans(project, settings)).map(([name, plan]) => [
       name,
       { module: modules[name] ?? {}, connect: language.contractNames(name).connect, plan },
     ]),

@@ -62,7 +62,7 @@ export async function playStep(step: StoryStep, { contracts, wire }: ScriptSdk, 
 const unsaid: Reference = { shape: { kind: "any" }, nullable: true };
 
 /** The name of a call, and what it answers; of a stream each of its items. */
-function callOf(
+export function callOf(
   plan: ContractPlan,
   wanted: string,
 ): { readonly name: string; readonly answer: Reference; readonly item: Reference } {
@@ -113,6 +113,7 @@ async function ended(call: () => unknown, { takes, tell }: Telling): Promise<obj
   };
 }
 
-function kindOf(status: unknown): string {
+/** What kind of failure a status tells of. */
+export function kindOf(status: unknown): string {
   return typeof status === "number" || /^(?:\dXX|default)$/.test(String(status)) ? "declared" : String(status);
 }

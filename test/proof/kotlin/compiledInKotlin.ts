@@ -11,6 +11,7 @@ export const turned = {
   failures: "return",
   unions: "closed",
   verify: "answers",
+  testing: true,
 } as const;
 
 /** Compiles one SDK of some contracts with warnings as errors, and loads all of its classes; gives every complaint. */

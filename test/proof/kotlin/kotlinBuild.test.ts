@@ -29,7 +29,10 @@ function generated(into: string, settings: string, files: Readonly<Record<string
   const bin = join(project.folder, "node_modules/.bin");
   mkdirSync(bin, { recursive: true });
   symlinkSync(join(packageRoot, "dist/cli/main.js"), join(bin, "rhema"));
-  const { status, stderr } = spawnSync("node", [join(bin, "rhema"), "generate", "--quiet"], { cwd: project.folder, encoding: "utf8" });
+  const { status, stderr } = spawnSync("node", [join(bin, "rhema"), "generate", "--quiet"], {
+    cwd: project.folder,
+    encoding: "utf8",
+  });
   expect([status, stderr]).toEqual([0, ""]);
   return project;
 }

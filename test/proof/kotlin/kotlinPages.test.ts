@@ -1,45 +1,10 @@
-import { readdirSync, readFileSync } from "node:fs";
-import { join } from "node:path";
 import { expect, it } from "vitest";
-import { readContract } from "../../../src/core/readContract.js";
-import { readGraphqlContract } from "../../../src/core/graphql/readGraphqlContract.js";
-import { readQueryDocuments } from "../../../src/core/graphql/readQueryDocuments.js";
-import { language } from "../../../src/core/languages/kotlin/language.js";
-import { printSdk } from "../../../src/core/languages/printSdk.js";
-import { planGraphql } from "../../../src/core/sdk/planGraphql.js";
-import { planRest } from "../../../src/core/sdk/planRest.js";
 import { canCompileKotlin, KotlinCompiler } from "../../support/kotlin/kotlinCompiler.js";
-import { kotlinRuntime } from "../../support/kotlin/kotlinRuntime.js";
-import { packageRoot } from "../../support/packageRoot.js";
-
-function demo(path: string): string {
-  return readFileSync(join(packageRoot, "demo", path), "utf8");
-}
-
-function demoSdk(): Map<string, string> {
-  const { contract } = readContract("berths", [{ document: "berths.yaml", text: demo("contracts/v1/berths.yaml") }]);
-  const reading = readGraphqlContract("passages", [
-    { document: "s.graphql", text: demo("contracts/v1/passages.graphql") },
-  ]);
-  if (contract?.protocol !== "rest" || !reading.contract || !reading.schema)
-    throw new Error("The demo cannot be read.");
-  const texts = readdirSync(join(packageRoot, "demo/app/queries")).map((file) => ({
-    document: file,
-    text: demo(`app/queries/${file}`),
-  }));
-  const { problems, ...read } = readQueryDocuments(reading.schema, texts, { fragments: "named" });
-  expect(problems.filter(({ level }) => level === "error")).toEqual([]);
-  const contracts = [planRest(contract, {}), planGraphql(reading.contract, read, { unions: "open" })];
-  return printSdk(
-    language,
-    { name: "app", contracts },
-    { runtime: kotlinRuntime, scalars: new Map(), settings: { dates: "decoded", namespace: "app" } },
-  );
-}
+import { demoSdk } from "./demoSdk.js";
 
 it("the samples of the pages and of the README compile", async () => {
   if (!canCompileKotlin("samples of documentation in Kotlin")) return;
-  const files = demoSdk();
+  const files = demoSdk({ dates: "decoded", namespace: "app" });
   const samples = [...files].flatMap(([path, text]) => {
     const [contract = ""] = path.split("/");
     if (!path.endsWith(".md") || path === "README.md") return [];

@@ -2,8 +2,14 @@ package harness
 
 import java.net.HttpURLConnection
 import java.net.URL
+import kotlinx.coroutines.CancellationException
+import kotlinx.coroutines.CoroutineStart
+import kotlinx.coroutines.async
+import kotlinx.coroutines.coroutineScope
+import kotlinx.coroutines.delay
 import kotlinx.coroutines.flow.Flow
 import kotlinx.coroutines.runBlocking
+import kotlinx.coroutines.supervisorScope
 import kotlinx.serialization.json.JsonElement
 import kotlinx.serialization.json.JsonNull
 import kotlinx.serialization.json.JsonObject
@@ -24,13 +30,34 @@ fun play(control: String, steps: List<suspend (String, Any?, MutableList<Any?>) 
             val value = step(url, before, told)
             before = value
             if (value is Flow<*>) value.collect { items.add(it) }
+            seen["isFlow"] = JsonPrimitive(value is Flow<*>)
             seen["gives"] = dump(if (value is Flow<*>) items else value)
         } catch (error: Exception) {
+            seen["isFlow"] = JsonPrimitive(items.isNotEmpty())
             seen["gives"] = dump(items)
             seen["fails"] = failed(error)
         }
         seen["told"] = dump(told)
         asked("$control/$at", JsonObject(seen).toString())
+    }
+}
+
+/** Thrown where the app gave up. */
+class Aborted : Exception()
+
+/** Gives up on a call: at once, or after so many milliseconds. */
+suspend fun cancelling(afterMs: Long, call: suspend () -> Any?): Any? = coroutineScope {
+    val job = async(start = if (afterMs == 0L) CoroutineStart.LAZY else CoroutineStart.DEFAULT) {
+        val value = call()
+        if (value is Flow<*>) value.collect {}
+        value
+    }
+    delay(afterMs)
+    job.cancel()
+    try {
+        supervisorScope { job.await() }
+    } catch (error: CancellationException) {
+        throw Aborted()
     }
 }
 

@@ -20,7 +20,7 @@ function byteString({ uses }: FileContext): string {
 }
 
 /** Whether a text can be read as a value of a type. */
-function isWords({ shape }: Reference, { contract }: FileContext): boolean {
+export function isWords({ shape }: Reference, { contract }: FileContext): boolean {
   const inner = resolveShape(shape, contract.types);
   return inner.kind === "text" || isTextChoice(inner);
 }

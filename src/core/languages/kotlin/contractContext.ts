@@ -18,7 +18,10 @@ export interface ContractContext<Contract extends LoweredContract = LoweredContr
   /** What the configuration says each GraphQL scalar is. */
   readonly scalars: ReadonlyMap<string, string>;
   readonly formats: NonNullable<KotlinSettings["formats"]>;
+  /** Which ways values go. */
   readonly directions: ReadonlyMap<string, Direction>;
+  /** Which ways there is code for: a fake connection writes what the app reads. */
+  readonly forms: ReadonlyMap<string, Direction>;
   /** Names for something that would hold itself; each becomes a class. */
   readonly wrapped: ReadonlySet<string>;
   readonly unions: DirectUnions;
@@ -43,6 +46,7 @@ export function contractContext(
   { scalars, formats }: Pick<ContractContext, "scalars" | "formats">,
 ): ContractContext {
   const { plan } = contract;
+  const known = directions(plan);
   return {
     contract,
     names: kotlinNames(plan),
@@ -50,12 +54,17 @@ export function contractContext(
     runtime: `${namespace}.wire`,
     scalars,
     formats,
-    directions: directions(plan),
+    directions: known,
+    forms: contract.settings.testing ? written(known) : known,
     wrapped: wrappedAliases(contract.types),
     unions: directUnions(contract.types, plan.protocol === "graphql"),
     fragments: fragmentTypes(plan),
     tuples: new Set(),
   };
+}
+
+function written(known: ReadonlyMap<string, Direction>): Map<string, Direction> {
+  return new Map([...known].map(([id, { isRead, isWritten }]) => [id, { isRead, isWritten: isWritten || isRead }]));
 }
 
 /** The same context, for a file of its own. */

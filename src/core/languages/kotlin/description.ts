@@ -30,6 +30,7 @@ export const description: LanguageDescription = {
           "Whether there is a list of all GraphQL operations with hash and text, for servers that know them by id.",
         type: "boolean",
       },
+      schema: { description: "Whether there is a copy of the GraphQL schema as text.", type: "boolean" },
       formats: {
         description: "Types of the app's own, by format.",
         type: "object",

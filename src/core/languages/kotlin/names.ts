@@ -2,7 +2,14 @@ import type { Choice, Field, RecordShape, Reference, Shape, UnionShape } from ".
 import { choiceNames, memberNames, unionNames } from "../../sdk/lower/partNames.js";
 import { NameScope, type NameClash } from "../../sdk/nameScope.js";
 import type { CallNames, ContractNames } from "../../sdk/contractNames.js";
-import type { ContractPlan, GraphqlCall, PlannedArgument, PlannedType, RestCall } from "../../sdk/sdkPlan.js";
+import type {
+  ContractPlan,
+  GraphqlCall,
+  PlannedArgument,
+  PlannedSent,
+  PlannedType,
+  RestCall,
+} from "../../sdk/sdkPlan.js";
 import { camelCase, pascalCase } from "../../text/words.js";
 import { answerKeys, isAnswer } from "./answerKeys.js";
 import {
@@ -21,6 +28,8 @@ export interface KotlinCallNames {
   readonly failure: string;
   /** How its answers are read. */
   readonly reading: string;
+  /** What a test lets it fail with. */
+  readonly fails: string;
   /** What it answers, where its answers have no type in common. */
   readonly answer: string;
   readonly headers: string;
@@ -46,6 +55,10 @@ export interface KotlinNames {
   readonly nested: ReadonlyMap<string, readonly string[]>;
   readonly forms: ReadonlyMap<string, string>;
   readonly checks: ReadonlyMap<string, string>;
+  /** Of what makes a sample of a type, by its id. */
+  readonly samples: ReadonlyMap<string, string>;
+  /** Of what reads a webhook or a callback. */
+  readonly sent: (sent: PlannedSent) => string;
   readonly call: (call: RestCall | GraphqlCall) => KotlinCallNames;
   /** What the JVM calls the functions of a file, by the file's name in the plan. */
   readonly facade: (file: string) => string;
@@ -95,11 +108,18 @@ export function kotlinNames(plan: ContractPlan): KotlinNames {
       ),
       operation: isRest ? "" : claim(base),
       reading: claim(`${base}Reading`),
+      fails: claim(`${base}Fails`),
     });
   }
   const forms = new Map([...flat].map(([id, name]) => [id, scope.claim(typeIdentifier(`${name}Form`), `${id} form`)]));
   const checks = new Map(
     [...flat].map(([id, name]) => [id, scope.claim(typeIdentifier(`${name}Check`), `${id} check`)]),
+  );
+  const webhooks = new Map(
+    (plan.protocol === "rest" ? plan.sent : []).map((sent) => [
+      sent,
+      scope.claim(typeIdentifier(sent.name), `${sent.name} webhook`),
+    ]),
   );
   const facades = new Map<string, string>();
   return {
@@ -108,6 +128,8 @@ export function kotlinNames(plan: ContractPlan): KotlinNames {
     nested,
     forms,
     checks,
+    samples: new Map([...flat].map(([id, name]) => [id, `sample${name}`])),
+    sent: (sent) => webhooks.get(sent) ?? sent.name,
     call: (call) => {
       const found = calls.get(call);
       if (!found) throw new Error("The call belongs to another plan.");
@@ -121,7 +143,7 @@ export function kotlinNames(plan: ContractPlan): KotlinNames {
       return name;
     },
     clashes: [...scope.clashes, ...functions.clashes].filter(
-      ({ wanted }) => !/(?:Form|Check|Reading|Body)$/.test(wanted),
+      ({ wanted }) => !/(?:Form|Check|Reading|Body|Fails)$/.test(wanted),
     ),
   };
 }
@@ -180,7 +202,7 @@ export function ownNames(contract: string) {
     fakes: `${safe}Fakes`,
     tuples: `${safe}Tuples`,
     checks: `${safe}Checks`,
-    samples: `${safe}Samples`,
+    testing: `${safe}Testing`,
     webhooks: `${safe}Webhooks`,
   };
 }

@@ -94,7 +94,7 @@ function memberOf({ values }: ChoiceShape, context: FileContext): { readonly nam
 }
 
 function printChoiceForm(type: PlannedType, choice: ChoiceShape, isOpen: boolean, context: FileContext): string {
-  const direction = context.directions.get(type.id);
+  const direction = context.forms.get(type.id);
   if (!direction) return "";
   const name = context.names.types.get(type.id) ?? "";
   const { uses } = context;

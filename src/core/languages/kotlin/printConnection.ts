@@ -5,7 +5,7 @@ import { sentences } from "../../sdk/lower/sentences.js";
 import { serverUrl } from "../../sdk/lower/serverAddress.js";
 import { NameScope, memberNameFrom } from "../../sdk/nameScope.js";
 import { sortedBy } from "../../text/sortedBy.js";
-import { inFile, type GraphqlContext, type RestContext } from "./contractContext.js";
+import { inFile, type FileContext, type GraphqlContext, type RestContext } from "./contractContext.js";
 import { comment, docComment, quoted } from "./escape.js";
 import { memberIdentifier, spelled, takenProperties } from "./identifiers.js";
 import { fileText } from "./kotlinFile.js";
@@ -24,6 +24,33 @@ const ownParameters: ReadonlySet<string> = new Set([
 /** What the connection calls a parameter that it supplies to many calls. */
 export function standingName(member: string): string {
   return memberIdentifier(member, ownParameters, "Value");
+}
+
+/** A parameter of a connection's constructor. */
+export interface ConnectionParameter {
+  readonly name: string;
+  /** Its type, and what it is where nothing is given. */
+  readonly declared: string;
+}
+
+/** The parameters of a connection, by name, as far as they do not say where the API is. */
+export function connectionParameters(context: (RestContext | GraphqlContext) & FileContext): ConnectionParameter[] {
+  const { contract, uses, names } = context;
+  const settings = uses.wire("ConnectionSettings");
+  const found: ConnectionParameter[] = [{ name: "settings", declared: `${settings} = ${settings}()` }];
+  if (contract.protocol === "graphql") {
+    const graphql = uses.wire("GraphqlSettings");
+    found.push(
+      { name: "bearer", declared: `${orNull(uses.wire("Credential"))} = null` },
+      { name: "graphql", declared: `${graphql} = ${graphql}()` },
+    );
+  } else {
+    const { auth } = names.contract;
+    if (contract.connection.credentials.length > 0) found.push({ name: "auth", declared: `${auth} = ${auth}()` });
+    for (const { member, parameter } of contract.connection.standing)
+      found.push({ name: standingName(member), declared: printReference(parameter.type, context) });
+  }
+  return sortedBy(found, ({ name }) => name);
 }
 
 /** Prints the connection of a REST contract, and what it is given. */

@@ -17,7 +17,10 @@ import { packageSegment, usualNamespace } from "./identifiers.js";
 import { fileText } from "./kotlinFile.js";
 import { printGraphqlCall } from "./printGraphqlCall.js";
 import { printConnection, printGraphqlConnection } from "./printConnection.js";
+import { printFakes } from "./printFakes.js";
+import { printSamples } from "./printSamples.js";
 import { printRestCall } from "./printCall.js";
+import { printWebhooks } from "./printWebhooks.js";
 import { printTuples, printTypes } from "./printTypes.js";
 import type { KotlinSettings } from "./settings.js";
 
@@ -31,6 +34,10 @@ export function printKotlinSdk(sdk: LoweredSdk, printing: Printing, settings: Ko
       formats: settings.formats ?? {},
     }),
   );
+  for (const { contract } of contexts) {
+    const schema = printing.schemas?.get(contract.plan.name);
+    if (schema !== undefined) files.set(`${packageSegment(contract.plan.name)}/schema.graphql`, schema);
+  }
   for (const context of contexts)
     for (const [name, text] of printFolder(context, settings, printing.hash))
       files.set(`${packageSegment(context.contract.plan.name)}/${name}`, text);
@@ -56,6 +63,14 @@ function printFolder(context: ContractContext, settings: KotlinSettings, hash: P
   if (contract.protocol === "rest") {
     const rest: RestContext = { ...context, contract };
     files.set(`${context.names.contract.connection}.kt`, printConnection(rest));
+    if (contract.plan.sent.length > 0) {
+      const inside = inFile(rest);
+      const parts = printWebhooks(inside);
+      files.set(
+        `${context.names.contract.webhooks}.kt`,
+        fileText({ package: context.package, uses: inside.uses, parts }),
+      );
+    }
     for (const file of contract.files) {
       files.set(`${file.file}.md`, restPage(file, contract, spelling));
       const inside = inFile(rest);
@@ -90,6 +105,24 @@ function printFolder(context: ContractContext, settings: KotlinSettings, hash: P
     }
     if (settings.manifest === true)
       files.set("operations.json", `${JSON.stringify({ operations: manifest }, null, 2)}\n`);
+  }
+  if (contract.settings.testing) {
+    const inside = inFile(context);
+    const parts = [
+      ...printFakes(contract.protocol === "rest" ? { ...inside, contract } : { ...inside, contract }),
+      ...printSamples(inside),
+    ];
+    const name = context.names.contract.testing;
+    files.set(
+      `${name}.kt`,
+      fileText({
+        package: context.package,
+        uses: inside.uses,
+        parts,
+        facade: name,
+        suppresses: ["DEPRECATION", "OVERRIDE_DEPRECATION"],
+      }),
+    );
   }
   for (const [name, text] of printTypes(context)) files.set(`${name}.kt`, text);
   const tuples = printTuples(context);

@@ -88,7 +88,8 @@ function propertiesOf(type: PlannedType, record: RecordShape, context: FileConte
   });
 }
 
-function fallbackOf(field: Field, isSent: boolean, context: FileContext): string | undefined {
+/** What a field is where nothing is given: an expression. Undefined where something has to be. */
+export function fallbackOf(field: Field, isSent: boolean, context: FileContext): string | undefined {
   switch (fieldState(field, isSent, context)) {
     case "optional":
       return "null";
@@ -171,13 +172,14 @@ function printRecordForm(
   properties: readonly Property[],
   context: FileContext,
 ): string {
-  const direction = context.directions.get(type.id);
+  const direction = context.forms.get(type.id);
   if (!direction) return "";
+  const isSent = context.directions.get(type.id)?.isWritten === true;
   const name = context.names.types.get(type.id) ?? "";
   const parts = [
     ...(direction.isRead ? [printRead(type, record, properties, context)] : []),
-    ...(direction.isWritten ? [printWrite(name, record, properties, context)] : []),
-    ...(direction.isWritten ? printFiles(name, properties, context) : []),
+    ...(direction.isWritten ? [printWrite(name, record, properties, { ...context, isSent })] : []),
+    ...(isSent ? printFiles(name, properties, context) : []),
   ];
   const form = context.names.forms.get(type.id) ?? "";
   return `internal object ${form} : ${formType(name, direction, context)} {\n${parts.join("\n")}}\n`;
@@ -236,11 +238,16 @@ function readCall({ field }: Property, isSent: boolean, context: FileContext): s
   return `${uses.wire(state)}(${name}, ${printShapeForm(field.type.shape, "read", context)})`;
 }
 
-function printWrite(name: string, record: RecordShape, properties: readonly Property[], context: FileContext): string {
+function printWrite(
+  name: string,
+  record: RecordShape,
+  properties: readonly Property[],
+  context: FileContext & { readonly isSent: boolean },
+): string {
   const { uses } = context;
   const json = uses.other(jsonElement);
   const lines = properties.map(({ field, name: property }) => {
-    const state = fieldState(field, true, context);
+    const state = fieldState(field, context.isSent, context);
     const form =
       state === "required"
         ? printForm(field.type, "write", context)

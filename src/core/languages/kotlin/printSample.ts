@@ -29,15 +29,20 @@ export function printSample(sample: Sample, reference: Reference, context: FileC
   switch (sample.kind) {
     case "null":
     case "nothing":
-      return shape.kind === "any" ? "JsonNull" : "null";
+      return shape.kind === "any" && isJson(sample, context)
+        ? context.uses.other("kotlinx.serialization.json.JsonNull")
+        : "null";
     case "newer":
       return quoted("Newer");
     case "bytes":
-      return 'Upload.of("text".encodeUtf8())';
+      context.uses.other("okio.ByteString.Companion.encodeUtf8");
+      return `${context.uses.wire("Upload")}.of("text".encodeUtf8())`;
     case "decoded":
-      return 'Instant.parse("2026-05-01T08:30:00Z")';
+      return `${context.uses.other("java.time.Instant")}.parse("2026-05-01T08:30:00Z")`;
     case "any":
-      return 'JsonPrimitive("text")';
+      return isJson(sample, context)
+        ? `${context.uses.other("kotlinx.serialization.json.JsonPrimitive")}("text")`
+        : (scalarSamples[(sample.scalar && context.scalars.get(sample.scalar)) ?? ""] ?? quoted("text"));
     case "value":
       return valueText(sample.value, shape, reference, context);
     case "list":
@@ -45,11 +50,19 @@ export function printSample(sample: Sample, reference: Reference, context: FileC
     case "record":
       return shape.kind === "record" ? recordSample(sample.fields, shape, reference, context) : "emptyMap()";
     case "built":
-      return `sample${context.names.types.get(sample.id) ?? ""}()`;
+      return `${context.names.samples.get(sample.id) ?? ""}()`;
     case "tagged":
       return printSample(sample.of, reference, context);
   }
 }
+
+/** Whether what may be anything is JSON in the app. */
+function isJson(sample: Sample, { scalars }: FileContext): boolean {
+  const scalar = sample.kind === "any" ? sample.scalar : undefined;
+  return ((scalar !== undefined && scalars.get(scalar)) || "JsonElement") === "JsonElement";
+}
+
+const scalarSamples: Readonly<Record<string, string>> = { Long: "1", Int: "1", Double: "1.5", Boolean: "true" };
 
 function valueText(value: string | number | boolean, shape: Shape, reference: Reference, context: FileContext): string {
   if (shape.kind === "choice") return choiceText(value, shape, reference, context);
@@ -75,7 +88,12 @@ function choiceText(
 
 function listSample(items: readonly Sample[], shape: Shape, context: FileContext): string {
   if (shape.kind === "tuple") {
-    const parts = items.map((item, at) => printSample(item, shape.items[at] ?? { shape, nullable: false }, context));
+    const given = items.map((item, at) => printSample(item, shape.items[at] ?? { shape, nullable: false }, context));
+    const parts = [
+      ...given,
+      ...shape.items.slice(given.length).map(() => "null"),
+      ...(shape.rest ? ["emptyList()"] : []),
+    ];
     return `${printShape(shape, context).replace(/<.*$/, "")}(${parts.join(", ")})`;
   }
   if (shape.kind !== "list" || items.length === 0) return "emptyList()";
@@ -95,7 +113,9 @@ function recordSample(
     const field = record.fields.find((each) => each.name === name);
     if (!field) return [];
     const text = printSample(of, field.type, context);
-    return [`${spelled(names.of(field))} = ${fieldState(field, true, context) === "sent" ? `sent(${text})` : text}`];
+    return [
+      `${spelled(names.of(field))} = ${fieldState(field, true, context) === "sent" ? `${context.uses.wire("sent")}(${text})` : text}`,
+    ];
   });
   return `${type}(${given.join(", ")})`;
 }

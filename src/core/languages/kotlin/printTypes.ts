@@ -104,7 +104,7 @@ function printWrapper(type: PlannedType, context: FileContext): PrintedClass {
     ...context,
     wrapped: new Set([...context.wrapped].filter((id) => id !== type.id || type.shape.kind === "named")),
   };
-  const { isRead = false, isWritten = false } = context.directions.get(type.id) ?? {};
+  const { isRead = false, isWritten = false } = context.forms.get(type.id) ?? {};
   const { uses } = context;
   const declared = `${docComment(typeWords(type, false))}public data class ${name}(public val value: ${printReference(reference, open)})\n`;
   if (!isRead && !isWritten) return { declared };

@@ -107,7 +107,7 @@ function printUnionForm(
   members: readonly Member[],
   context: FileContext & { readonly isOpen: boolean },
 ): string {
-  const direction = context.directions.get(type.id);
+  const direction = context.forms.get(type.id);
   if (!direction) return "";
   const name = context.names.types.get(type.id) ?? "";
   const json = context.uses.other("kotlinx.serialization.json.JsonElement");

@@ -44,13 +44,18 @@ const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   "exact integers": [],
   checks: ["Checks.kt"],
   outcomes: ["Outcome.kt"],
-  fakes: [],
+  fakes: ["Fakes.kt"],
   sockets: ["WebSockets.kt"],
   "file uploads": [],
   "newer types": [],
+  webhooks: ["Webhooks.kt"],
 };
 
 /** The runtime's files that an SDK with some features holds, sorted. */
 export function runtimeFiles(features: ReadonlySet<Feature>): string[] {
-  return sortedBy(new Set([...always, ...[...features].flatMap((feature) => filesByFeature[feature])]), (file) => file);
+  const ofBoth = features.has("fakes") && features.has("graphql") ? ["GraphqlFakes.kt"] : [];
+  return sortedBy(
+    new Set([...always, ...ofBoth, ...[...features].flatMap((feature) => filesByFeature[feature])]),
+    (file) => file,
+  );
 }

@@ -4,6 +4,8 @@ export interface KotlinSettings {
   readonly namespace?: string;
   /** Whether there is a list of all GraphQL operations with their hashes, and operations have ids. */
   readonly manifest?: boolean;
+  /** Whether there is a copy of the GraphQL schema as text. */
+  readonly schema?: boolean;
   /** The SDK is a module with build files of its own. */
   readonly package?: boolean;
   /** Where the SDK stands in what builds it; settled by the files around it. */

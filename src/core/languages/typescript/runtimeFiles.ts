@@ -34,6 +34,7 @@ const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   sockets: ["websocket.ts"],
   "file uploads": ["uploads.ts"],
   "newer types": ["newerType.ts"],
+  webhooks: [],
 };
 
 /** The runtime's files that an SDK with some features holds, sorted. */

@@ -27,7 +27,9 @@ export type Feature =
   | "sockets"
   | "file uploads"
   /** Members of unions that the schema does not have yet. */
-  | "newer types";
+  | "newer types"
+  /** What the server sends on its own. */
+  | "webhooks";
 
 const rareStyles: readonly Parameter["style"][] = [
   "label",
@@ -44,6 +46,7 @@ export function restFeatures(plan: RestPlan, settings: SharedSettings): Set<Feat
   const found = settingFeatures(settings).add("rest");
   if ((plan.servers[0]?.variables.size ?? 0) > 0) found.add("servers");
   if (settings.verify === "answers") found.add("checks");
+  if (plan.sent.length > 0) found.add("webhooks");
   for (const call of plan.calls) {
     if (call.operation.servers.length > 0) found.add("servers");
     if (call.paging) found.add("pages");

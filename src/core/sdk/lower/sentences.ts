@@ -36,5 +36,7 @@ export const sentences = {
   serverVariable: (fallback: string) => `When absent: ${JSON.stringify(fallback)}.`,
   fakes: (title: string) => `What a fake connection to ${title} answers, by call.`,
   fake: "A connection for tests: it answers by itself, without a server, and keeps what it was asked.\nA call that is given no answer fails.",
+  webhookRead: "Reads the body as it came. What is not as the contract says is an `UnreadableWebhook`.",
+  fakeFailures: (call: string) => `Lets a faked \`${call}\` fail as the contract says.`,
   sample: (type: string) => `A \`${type}\` with its required fields filled, and what is given laid over them.`,
 } as const;

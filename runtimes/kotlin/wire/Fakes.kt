@@ -1,0 +1,111 @@
+package wire
+
+import kotlinx.serialization.json.JsonElement
+import kotlinx.serialization.json.JsonObject
+import kotlinx.serialization.json.JsonPrimitive
+import okhttp3.Headers
+import okhttp3.MediaType.Companion.toMediaType
+import okhttp3.Protocol
+import okhttp3.Request
+import okhttp3.Response
+import okhttp3.ResponseBody.Companion.toResponseBody
+import okio.Buffer
+import okio.ByteString
+import okio.ByteString.Companion.encodeUtf8
+
+/** One request that a fake connection was sent. */
+public class FakeRequest internal constructor(
+    /** The call's name, without the contract's. */
+    public val call: String,
+    public val method: String,
+    public val url: String,
+    public val headers: Headers,
+    /** As it was sent; null where there was none. */
+    public val body: ByteString?,
+) {
+    override fun toString(): String = "$method $call"
+}
+
+/** A connection without a server, and what it was asked. */
+public class FakeConnection<out Own : Connection> internal constructor(
+    public val connection: Own,
+    private val server: FakeServer,
+) {
+    /** Every request so far, in its order. */
+    public val requests: List<FakeRequest>
+        get() = server.asked()
+}
+
+/** Lets a faked call fail as if there were no network. */
+public fun unreachable(): Nothing = throw FakeFailure(null)
+
+/** What a fake connection answers. */
+internal class FakeReply(val status: Int, val type: String, val body: ByteString)
+
+/** Thrown in the place of an answer; without a reply there is no network. */
+internal class FakeFailure(val reply: FakeReply?) : Exception()
+
+/** How one call is answered. */
+internal fun interface FakeCall {
+    suspend fun reply(request: FakeRequest): FakeReply
+}
+
+/** Answers in the place of a server, and keeps what was asked. */
+internal class FakeServer(private val calls: Map<String, FakeCall?>) : Layer {
+    private val requests = mutableListOf<FakeRequest>()
+
+    fun asked(): List<FakeRequest> = synchronized(requests) { requests.toList() }
+
+    override suspend fun around(request: Outgoing, next: suspend (Outgoing) -> Response): Response {
+        val name = request.call.substringAfter('.')
+        val body = request.body?.let { Buffer().also(it::writeTo).readByteString() }
+        val asked = FakeRequest(name, request.method, request.url, request.headers, body)
+        synchronized(requests) { requests.add(asked) }
+        val call = calls[name] ?: throw Trouble("the fake connection has no answer for `$name`", Mishap.Unreachable)
+        val reply = try {
+            call.reply(asked)
+        } catch (failure: FakeFailure) {
+            failure.reply ?: throw Trouble("the fake connection has no network", Mishap.Unreachable)
+        }
+        return Response.Builder()
+            .request(Request.Builder().url(request.url).build())
+            .protocol(Protocol.HTTP_1_1)
+            .code(reply.status)
+            .message("")
+            .header("content-type", reply.type)
+            .body(reply.body.toResponseBody(reply.type.toMediaType()))
+            .build()
+    }
+}
+
+/** The same settings with a layer inside all others. */
+internal fun ConnectionSettings.answeredBy(layer: Layer): ConnectionSettings =
+    ConnectionSettings(around + layer, null, client, headers, onFailure, streamEnd, timeout)
+
+internal fun fakeNothing(status: Int): FakeReply = FakeReply(status, "application/json", ByteString.EMPTY)
+
+internal fun fakeJson(status: Int, type: String, value: JsonElement): FakeReply =
+    FakeReply(status, type, jsonText(value).encodeUtf8())
+
+internal fun fakeText(status: Int, type: String, value: JsonElement): FakeReply =
+    FakeReply(status, type, text(value).encodeUtf8())
+
+internal fun fakeBytes(status: Int, type: String, value: ByteString): FakeReply = FakeReply(status, type, value)
+
+internal fun fakeItems(status: Int, type: String, kind: String, items: List<JsonElement>): FakeReply {
+    val text = items.joinToString("") {
+        when (kind) {
+            "lines" -> jsonText(it) + "\n"
+            "sequence" -> "\u001e" + jsonText(it) + "\n"
+            "eventTexts" -> dataLines(text(it)) + "\n"
+            "eventRecords" -> (it as JsonObject).entries.joinToString("") { (name, value) -> eventLine(name, value) } + "\n"
+            else -> "data: " + jsonText(it) + "\n\n"
+        }
+    }
+    return FakeReply(status, type, text.encodeUtf8())
+}
+
+private fun eventLine(name: String, value: JsonElement): String =
+    if (name == "data") dataLines(text(value)) else "$name: ${text(value)}\n"
+
+private fun dataLines(text: String): String = text.split('\n').joinToString("") { "data: $it\n" }
