@@ -7,7 +7,7 @@ import { buildSdk } from "./buildSdk.js";
 import type { SdkConfiguration } from "./configuration.js";
 import { ContractReader } from "./contractReader.js";
 import type { MadeFiles, SdkPart } from "./languages/languageTools.js";
-import { outputFolder } from "./project.js";
+import { isInside, outputFolder } from "./project.js";
 import type { OpenedProject } from "./openProject.js";
 import { ProjectTexts } from "./sdkInputs.js";
 import type { LoadedLanguage } from "./session.js";
@@ -77,8 +77,8 @@ interface Covering {
 
 function partsOf(project: OpenedProject, contract: string, { loaded, sdks }: Covering): SdkPart[] {
   const { connect } = loaded.language.contractNames(contract);
-  return sdks.map(([sdk, { into }]) => {
-    const folder = join(outputFolder(project, sdk, into), contract);
+  return sdks.map(([sdk, { into, settings = {} }]) => {
+    const folder = join(outputFolder(project, sdk, into), loaded.language.folder(contract, settings));
     return { sdk, contract, folder, connect };
   });
 }
@@ -119,7 +119,7 @@ async function filesOf(
     for (const [path, text] of (await buildSdk(alone, sdk, reader)).files) {
       const target = join(whole, path);
       // What the contracts have in common is there already where another one is written.
-      if (path.startsWith(`${contract}/`) || !existsSync(target)) texts.set(target, text);
+      if (isInside(folder, target) || !existsSync(target)) texts.set(target, text);
     }
     replaced.push(folder);
   }

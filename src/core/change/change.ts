@@ -34,6 +34,8 @@ export interface Change {
   readonly kept?: readonly string[];
   /** It is news only for source that uses it: nobody promised it. */
   readonly isUnpromised?: boolean;
+  /** Of source it hits only a match that names everything there was. */
+  readonly hitsWholeMatches?: boolean;
   /** REST: source is hit only where it names this, for example the field that is gone. */
   readonly word?: string;
   readonly hint?: string;

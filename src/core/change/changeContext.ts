@@ -41,7 +41,7 @@ export function applyRules<K extends PointKind>(
   for (const rule of rulesAt.get(kind) ?? []) {
     const finding = rule.find(point, facts);
     if (!finding) continue;
-    const { message, verdict, hint, verdictAt, joins, kept, isUnpromised } = finding;
+    const { message, verdict, hint, verdictAt, joins, kept, isUnpromised, hitsWholeMatches } = finding;
     const word = finding.word === undefined ? point.word : finding.word;
     changes.push({
       code: rule.code as Change["code"],
@@ -57,6 +57,7 @@ export function applyRules<K extends PointKind>(
       ...(joins === undefined ? {} : { joins }),
       ...(kept === undefined ? {} : { kept }),
       ...(isUnpromised === true ? { isUnpromised } : {}),
+      ...(hitsWholeMatches === true ? { hitsWholeMatches } : {}),
       operations: operations(),
       coordinates: finding.coordinates ?? point.coordinates,
     });

@@ -87,10 +87,10 @@ class RestComparison {
     }
   }
 
-  /** Whether the SDK reads what is at a point in every answer: all of it is checked, or the value becomes another one. */
+  /** Whether the SDK reads what is at a point in every answer: it reads all of it, or the value becomes another one. */
   private isReadWhole<K extends PointKind>(kind: K, point: Points[K]): boolean {
     const { facts } = this;
-    if (facts.verifies) return true;
+    if (facts.readsWhole) return true;
     const before = "before" in point ? point.before : undefined;
     if (kind === "value") return facts.decodes((before as Reference).shape);
     return kind === "field" && before !== undefined && facts.decodes((before as Field).type.shape);

@@ -146,10 +146,13 @@ function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedC
   // An answer that is built by hand, as in a test, need not compile with another type; only the compiler knows.
   const given = found.length === 0 && change.face === "answer" ? source.writesOf(change.coordinates) : [];
   const called = source.usesOf(change.callers ?? [], "operation");
-  const hits = distinct((found.length > 0 ? found : given.length > 0 ? given : called).map(hitInSource));
+  // A scan that knows matches tells of those that name everything there was, and they stop compiling.
+  const matched = change.hitsWholeMatches === true ? source.usesOf(change.coordinates.map(whole), "operation") : [];
+  const hits = distinct((matched.length > 0 ? matched : found.length > 0 ? found : given.length > 0 ? given : called).map(hitInSource));
   const isUnclear = found.length === 0 && source.mayReach(change.coordinates);
   const isBuilt = change.code.startsWith("answer.field.") && found.some(({ kind }) => isBuilding(kind));
   const onCode = (level: Level): Level => {
+    if (level === "risky" && matched.length > 0) return "breaking";
     if (level === "compatible" || isUnclear) return level;
     if (found.length === 0 && hits.length > 0) return given.length > 0 ? "risky" : "compatible";
     // Who builds an answer by hand does not compile when more has to be there.
@@ -170,11 +173,16 @@ function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedC
   };
 }
 
+/** How a match that names everything there is of something is known. */
+function whole(coordinate: string): string {
+  return `${coordinate}!`;
+}
+
 const readWhole =
   "The SDK reads whole answers: in released apps these calls fail when they are answered this, whatever is used of it.";
 
 function hitInSource({ coordinate, kind, place }: SourceUse): Hit {
-  return { owner: coordinate.replace(/[?{}]+$/, ""), operations: [], place, kind, isInSource: true };
+  return { owner: coordinate.replace(/[?!{}]+$/, ""), operations: [], place, kind, isInSource: true };
 }
 
 function isBuilding(kind: string): boolean {

@@ -16,6 +16,8 @@ export interface Finding {
   readonly joins?: readonly string[] | undefined;
   /** It is news only for source that uses it: nobody promised it. */
   readonly isUnpromised?: boolean | undefined;
+  /** Of source it hits only a match that names everything there was. */
+  readonly hitsWholeMatches?: boolean | undefined;
   /** GraphQL: what may be selected of a new type that answers as the old one did. */
   readonly kept?: readonly string[] | undefined;
   /** Uses for which the verdict is another one, by coordinate. */

@@ -20,8 +20,12 @@ export interface SdkFacts {
   readonly openChoices: boolean;
   /** GraphQL answers may hold members of unions and interfaces that the schema does not have. */
   readonly openUnions: boolean;
+  /** Unions of REST carry a member that the contract does not list too, and have no fields in common in source. */
+  readonly opensAllUnions: boolean;
   /** Answers are held against the contract before they are used. */
   readonly verifies: boolean;
+  /** Each answer is read as a whole: a call fails when a part of its answer cannot be read, whatever is used of it. */
+  readonly readsWhole: boolean;
   /** The app says itself where the server is. */
   readonly suppliesBaseUrl: boolean;
   /** Source can tell in an answer whether a value is absent or null; else both are the same to it. */

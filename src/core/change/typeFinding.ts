@@ -70,7 +70,7 @@ function partsOf({ items, needed = items.length, rest }: TupleShape): string {
 function answered(before: Shape, after: Shape, facts: SdkFacts): Verdict {
   const code = facts.leafType(before) === facts.leafType(after) ? "compatible" : "breaking";
   if (before.kind === "integer" && after.kind === "number")
-    return { code, apps: facts.verifies || facts.decodes(before) ? "breaking" : "risky" };
+    return { code, apps: facts.readsWhole || facts.decodes(before) ? "breaking" : "risky" };
   if (before.kind === "number" && after.kind === "integer")
     return { code, apps: facts.decodes(before) ? "risky" : "compatible" };
   const values = valueKind(before);

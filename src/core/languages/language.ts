@@ -25,6 +25,8 @@ export interface Language extends LanguageDescription {
   readonly facts: (scope: FactsScope) => SdkFacts;
   /** What a contract as a whole is called by, from its name in the configuration. */
   readonly contractNames: (contract: string) => Pick<ContractNames, "connect">;
+  /** The folder of a contract's part, below the SDK's. */
+  readonly folder: (contract: string, settings: SdkSettings) => string;
   /** Every identifier of a contract's part of an SDK: legal, unique, and never changed by what stands beside it. */
   readonly names: (plan: ContractPlan) => ContractNames;
   /** What source may name of a GraphQL operation, from the operation's name alone. */

@@ -23,7 +23,7 @@ export interface SourceUse {
   readonly sdk?: string;
   /**
    * What it depends on, in the SDK's own names: "listBerths", "Berth", "Berth.note", "Berth.note?" where it is left
-   * out, "Berth{}" where the record is built, "BerthStatus.free", "Berth.*" where the field cannot be seen.
+   * out, "BerthStatus!" where a match has to name all there is, "Berth{}" where the record is built, "BerthStatus.free", "Berth.*" where the field cannot be seen.
    */
   readonly coordinate: string;
   readonly kind: SourceUseKind;

@@ -15,7 +15,7 @@ export function kotlinValue(data: Data, reference: Reference, context: FileConte
   const { uses } = context;
   const shape = resolveShape(reference.shape, context.contract.types);
   if (shape.kind === "any" && shape.scalar !== undefined && context.scalars.get(shape.scalar) === "String")
-    return quoted(String(data));
+    return quoted(typeof data === "string" ? data : JSON.stringify(data));
   if (shape.kind === "any") return `${uses.wire("parseJson")}(${quoted(JSON.stringify(data))})`;
   if (data === null) return "null";
   const made = ofShape(data, shape, reference, context);

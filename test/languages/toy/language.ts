@@ -17,6 +17,7 @@ import { toyType, type ToySpelling } from "./spelling.js";
 export const language: Language = {
   ...description,
   facts,
+  folder: (contract) => contract,
   contractNames: (contract) => ({ connect: `open_${toyName(contract)}` }),
   names: toyNames,
   operationNames: (operation) => [toyName(operation)],
@@ -38,6 +39,8 @@ function facts({ settings, rest }: FactsScope): SdkFacts {
     memberName: toyName,
     names: toyNames,
     ...settingFacts(shared),
+    readsWhole: false,
+    opensAllUnions: false,
     suppliesBaseUrl: false,
     tellsAbsentFromNull: false,
     matchesAllMembers: true,

@@ -1,4 +1,4 @@
-import { readdirSync, readFileSync } from "node:fs";
+import { readdirSync } from "node:fs";
 import { join } from "node:path";
 import { expect } from "vitest";
 import { language } from "../../../src/core/languages/kotlin/language.js";
@@ -9,21 +9,22 @@ import { readQueryDocuments } from "../../../src/core/graphql/readQueryDocuments
 import { planGraphql } from "../../../src/core/sdk/planGraphql.js";
 import { planRest } from "../../../src/core/sdk/planRest.js";
 import { kotlinRuntime } from "../../support/kotlin/kotlinRuntime.js";
+import { demoText } from "../../support/demoText.js";
 import { packageRoot } from "../../support/packageRoot.js";
-
-const demo = (path: string): string => readFileSync(join(packageRoot, "demo", path), "utf8");
 
 /** The demo's contracts and queries as an SDK called `app`: texts by path. */
 export function demoSdk(settings: Readonly<Record<string, unknown>>): Map<string, string> {
-  const { contract } = readContract("berths", [{ document: "berths.yaml", text: demo("contracts/v1/berths.yaml") }]);
+  const { contract } = readContract("berths", [
+    { document: "berths.yaml", text: demoText("contracts/v1/berths.yaml") },
+  ]);
   const reading = readGraphqlContract("passages", [
-    { document: "s.graphql", text: demo("contracts/v1/passages.graphql") },
+    { document: "s.graphql", text: demoText("contracts/v1/passages.graphql") },
   ]);
   if (contract?.protocol !== "rest" || !reading.contract || !reading.schema)
     throw new Error("The demo cannot be read.");
   const texts = readdirSync(join(packageRoot, "demo/app/queries")).map((file) => ({
     document: file,
-    text: demo(`app/queries/${file}`),
+    text: demoText(`app/queries/${file}`),
   }));
   const { problems, ...read } = readQueryDocuments(reading.schema, texts, { fragments: "named" });
   expect(problems.filter(({ level }) => level === "error")).toEqual([]);

@@ -16,6 +16,7 @@ export const answerChoiceNew = rule(
       ? {
           message: `\`${subject}\` can now answer \`${String(after)}\`.`,
           verdict: openChoices ? verdicts.appsRisky : verdicts.codeRiskyAppsBreak,
+          hitsWholeMatches: true,
           hint: "Give every match on it a default branch.",
         }
       : undefined,

@@ -1,6 +1,6 @@
 import { asSelected } from "../asSelected.js";
 import { rule } from "../rule.js";
-import { verdicts } from "../verdict.js";
+import { verdicts, type Verdict } from "../verdict.js";
 
 /** As with the values of a choice; what is common to all members is what the new one has too. */
 export const answerMemberNew = rule(
@@ -14,7 +14,7 @@ export const answerMemberNew = rule(
   },
   (
     { face, subject, before, after, alone, lacksCommon, isGraphql, coordinates, joins },
-    { openUnions, matchesAllMembers },
+    { openUnions, opensAllUnions, matchesAllMembers },
   ) => {
     if (face !== "answer" || after === undefined || before !== undefined) return undefined;
     const message = `\`${subject}\` can now be ${after}.`;
@@ -22,8 +22,9 @@ export const answerMemberNew = rule(
     if (!isGraphql)
       return {
         message,
-        verdict: alone || lacksCommon === true ? verdicts.bothBreak : verdicts.codeRiskyAppsBreak,
+        verdict: memberVerdict({ alone, lacksCommon: lacksCommon === true, isOpen: opensAllUnions }),
         hint,
+        hitsWholeMatches: true,
       };
     const verdict = !openUnions
       ? verdicts.codeRiskyAppsBreak
@@ -33,3 +34,18 @@ export const answerMemberNew = rule(
     return { message, verdict, hint, joins, ...asSelected(coordinates, openUnions) };
   },
 );
+
+/** @param alone the value was no union before */
+function memberVerdict({
+  alone,
+  lacksCommon,
+  isOpen,
+}: {
+  readonly alone: boolean;
+  readonly lacksCommon: boolean;
+  readonly isOpen: boolean;
+}): Verdict {
+  if (alone) return verdicts.bothBreak;
+  if (isOpen) return verdicts.bothRisky;
+  return lacksCommon ? verdicts.bothBreak : verdicts.codeRiskyAppsBreak;
+}

@@ -15,6 +15,7 @@ export const failureStatusNew = rule(
     role === "failure" && !before && after
       ? {
           message: `${owner} can now fail with ${after.status}.`,
+          hitsWholeMatches: true,
           verdict: isMisread === true ? verdicts.codeRiskyAppsBreak : verdicts.bothRisky,
         }
       : undefined,

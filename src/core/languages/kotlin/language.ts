@@ -3,6 +3,7 @@ import { settledSettings } from "../settings.js";
 import { description } from "./description.js";
 import { packageSegment } from "./identifiers.js";
 import { contractNaming, ownNames } from "./names.js";
+import type { KotlinSettings } from "./settings.js";
 import { printKotlinSdk } from "./printKotlinSdk.js";
 import { runtimeFiles } from "./runtimeFiles.js";
 import { kotlinFacts } from "./sdkFacts.js";
@@ -13,6 +14,8 @@ export const language: Language = {
   ...description,
   facts: (scope) => kotlinFacts(settledSettings(description.settings, scope.settings), scope),
   contractNames: (contract) => ({ connect: ownNames(contract).connection }),
+  folder: (contract, settings: KotlinSettings) =>
+    `${settings.package === true ? "src/main/kotlin/" : ""}${packageSegment(contract)}`,
   names: contractNaming,
   operationNames: (operation) => [camelCase(operation), operation, `${operation}Failure`],
   print: (sdk, printing) => printKotlinSdk(sdk, printing, printing.settings),

@@ -23,6 +23,8 @@ export function kotlinFacts(settings: SharedSettings, { rest, scalars, settings:
     memberName: (name) => name,
     names: contractNaming,
     ...settingFacts(settings),
+    readsWhole: true,
+    opensAllUnions: settings.unions === "open",
     suppliesBaseUrl: false,
     tellsAbsentFromNull: false,
     matchesAllMembers: true,

@@ -12,6 +12,7 @@ export const language: Language = {
   ...description,
   facts: (scope) => typescriptFacts(settledSettings(description.settings, scope.settings), scope),
   contractNames,
+  folder: (contract) => contract,
   operationNames,
   names: contractNaming,
   print: (sdk, printing) => printTypescriptSdk(sdk, printing, printing.settings),

@@ -15,6 +15,8 @@ export function typescriptFacts(settings: SharedSettings, { rest, scalars }: Fac
     memberName: (name) => name,
     names: contractNaming,
     ...settingFacts(settings),
+    readsWhole: settings.verify === "answers",
+    opensAllUnions: false,
     suppliesBaseUrl: false,
     tellsAbsentFromNull: true,
     matchesAllMembers: false,

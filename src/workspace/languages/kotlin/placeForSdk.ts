@@ -45,7 +45,7 @@ function rank({ build }: Module): number {
   if (/android[.-]application/i.test(build) && !/apply\s*\(?\s*false/.test(build)) return 0;
   if (/^\s*(?:application\b|id\s*\(?\s*["']application["'])|mainClass|<mainClass>/m.test(build)) return 1;
   if (/android[.-]library/i.test(build) && !/apply\s*\(?\s*false/.test(build)) return 2;
-  return build.includes('dependencies') ? 3 : 4;
+  return build.includes("dependencies") ? 3 : 4;
 }
 
 const sourceFolders = ["src/main/kotlin", "src/androidMain/kotlin", "src/jvmMain/kotlin", "src/main/java"];

@@ -4,6 +4,7 @@ import type { SdkSettings } from "../../../core/languages/settings.js";
 import type { KotlinSettings, Placement } from "../../../core/languages/kotlin/settings.js";
 import { packageFolder } from "../../packageFolder.js";
 import { placeForSdk } from "./placeForSdk.js";
+import { useScanner } from "./useScanner.js";
 import type { LanguageTools } from "../languageTools.js";
 
 /** What Kotlin needs files for. */
@@ -12,6 +13,7 @@ export function kotlinTools(): LanguageTools {
     runtimeFolder: join(packageFolder(), "runtimes", "kotlin", "wire"),
     settled,
     place: placeForSdk,
+    uses: useScanner(),
   };
 }
 

@@ -1,0 +1,168 @@
+import type { ClassText, Declarations, FunctionText, ParameterText, PropertyText, SourceFile } from "./declarations.js";
+import type { TypeText } from "./typeText.js";
+
+/** A type: of a class of the app or an SDK, by its whole name, or of the language, by its short one. */
+export interface Type {
+  readonly name: string;
+  readonly arguments: readonly (Type | undefined)[];
+  readonly isNullable: boolean;
+  readonly function?: {
+    readonly receiver: Type | undefined;
+    readonly parameters: readonly (Type | undefined)[];
+    readonly result: Type | undefined;
+  };
+}
+
+/** Where something is declared: what names mean there. */
+export interface Home {
+  readonly file: SourceFile;
+  /** The classes around it, from the outside in. */
+  readonly around: readonly KnownClass[];
+  /** What type parameters stand for; undefined where nobody knows. */
+  readonly parameters: ReadonlyMap<string, Type | undefined>;
+}
+
+export interface KnownClass {
+  /** With its package and the classes around it. */
+  readonly name: string;
+  readonly text: ClassText;
+  readonly home: Home;
+  readonly isSdk: boolean;
+}
+
+export interface KnownFunction {
+  readonly text: FunctionText;
+  readonly home: Home;
+}
+
+export interface KnownProperty {
+  readonly text: PropertyText | ParameterText;
+  readonly home: Home;
+}
+
+/** All that an app and its SDK declare. */
+export class KnownProgram {
+  readonly classes = new Map<string, KnownClass>();
+  /** Functions that stand alone, by name. */
+  readonly functions = new Map<string, KnownFunction[]>();
+  readonly properties = new Map<string, KnownProperty[]>();
+  private readonly aliases = new Map<string, { readonly type: TypeText; readonly home: Home }>();
+  private readonly packages = new Set<string>();
+
+  constructor(readonly files: readonly SourceFile[]) {
+    for (const file of files) {
+      this.packages.add(file.package);
+      this.add(file.declared, { file, around: [], parameters: new Map() }, file.package);
+    }
+  }
+
+  private add(declared: Declarations, home: Home, prefix: string): void {
+    const whole = (name: string): string => (prefix === "" ? name : `${prefix}.${name}`);
+    for (const text of declared.classes) this.addClass(text, home, whole(text.name));
+    for (const { name, type } of declared.aliases) this.aliases.set(whole(name), { type, home });
+    if (home.around.length > 0) return;
+    for (const text of declared.functions) push(this.functions, text.name, { text, home });
+    for (const text of declared.properties) push(this.properties, text.name, { text, home });
+  }
+
+  private addClass(text: ClassText, home: Home, name: string): void {
+    const known: KnownClass = { name, text, home, isSdk: home.file.isSdk };
+    this.classes.set(name, known);
+    const parameters = new Map([...home.parameters, ...text.typeParameters.map((each) => [each, undefined] as const)]);
+    const inside: Home = { file: home.file, around: [...home.around, known], parameters };
+    this.add(text, inside, name);
+    for (const companion of text.companions) this.addClass(companion, inside, `${name}.Companion`);
+  }
+
+  /** The class or alias that a name means somewhere; undefined where it is none that is known. */
+  classNamed(parts: readonly string[], home: Home): string | undefined {
+    const [first = "", ...rest] = parts;
+    for (const start of this.candidates(first, home)) {
+      const whole = [start, ...rest].join(".");
+      if (this.classes.has(whole) || this.aliases.has(whole)) return whole;
+    }
+    return undefined;
+  }
+
+  private candidates(name: string, { file, around }: Home): string[] {
+    const nested = [...around].reverse().flatMap((each) => this.withSupers(each).map((one) => `${one.name}.${name}`));
+    const imported = file.imports.get(name)?.whole;
+    return [
+      ...nested,
+      ...(imported === undefined ? [] : [imported]),
+      file.package === "" ? name : `${file.package}.${name}`,
+      ...file.stars.map((star) => `${star}.${name}`),
+      name,
+    ];
+  }
+
+  /** A class and those above it. */
+  withSupers(known: KnownClass, passed: readonly KnownClass[] = []): KnownClass[] {
+    if (passed.includes(known)) return [];
+    const above = known.text.supers.flatMap(({ path }) => {
+      const name = this.classNamed(
+        path.map(({ text }) => text),
+        { ...known.home, around: known.home.around.filter((each) => each !== known) },
+      );
+      const found = name === undefined ? undefined : this.classes.get(name);
+      return found ? this.withSupers(found, [...passed, known]) : [];
+    });
+    return [known, ...above];
+  }
+
+  /** What a type as source spells it means there. */
+  typeOf(text: TypeText | undefined, home: Home, depth = 0): Type | undefined {
+    if (!text || depth > deepest) return undefined;
+    const inside = (each: TypeText | undefined): Type | undefined => this.typeOf(each, home, depth + 1);
+    if (text.function) {
+      const { receiver, parameters, result } = text.function;
+      return {
+        name: "Function",
+        arguments: [],
+        isNullable: text.isNullable,
+        function: { receiver: inside(receiver), parameters: parameters.map(inside), result: inside(result) },
+      };
+    }
+    const parts = text.path.map(({ text: part }) => part);
+    const [first = ""] = parts;
+    if (parts.length === 1 && home.parameters.has(first)) return home.parameters.get(first);
+    const name = this.classNamed(parts, home);
+    const alias = name === undefined ? undefined : this.aliases.get(name);
+    if (alias) {
+      const meant = this.typeOf(alias.type, alias.home, depth + 1);
+      return meant && text.isNullable ? { ...meant, isNullable: true } : meant;
+    }
+    return {
+      name: name ?? parts.at(-1) ?? "",
+      arguments: text.arguments.map(inside),
+      isNullable: text.isNullable,
+    };
+  }
+
+  classOf(type: Type | undefined): KnownClass | undefined {
+    return type && this.classes.get(type.name);
+  }
+
+  /** Whether something that stands alone in one file is known by its name in another. */
+  isSeen(declaredIn: SourceFile, name: string, from: SourceFile): boolean {
+    const whole = declaredIn.package === "" ? name : `${declaredIn.package}.${name}`;
+    return (
+      declaredIn.package === from.package ||
+      from.stars.includes(declaredIn.package) ||
+      [...from.imports.values()].some((each) => each.whole === whole)
+    );
+  }
+
+  isPackage(name: string): boolean {
+    return this.packages.has(name);
+  }
+}
+
+/** Aliases may stand for each other; there are no types so deep. */
+const deepest = 20;
+
+function push<T>(map: Map<string, T[]>, key: string, value: T): void {
+  const known = map.get(key);
+  if (known) known.push(value);
+  else map.set(key, [value]);
+}

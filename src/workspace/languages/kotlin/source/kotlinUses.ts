@@ -1,0 +1,71 @@
+import type { SourceUse } from "../../../../core/use/sourceUse.js";
+import { BodyScan } from "./bodyScan.js";
+import { readSource, type SourceFile } from "./declarations.js";
+import { KnownProgram } from "./knownProgram.js";
+import { SdkModel } from "./sdkModel.js";
+import type { Token } from "./tokens.js";
+
+/** A text, and what people call it. */
+export interface SourceText {
+  readonly document: string;
+  readonly text: string;
+}
+
+/** An SDK in source. */
+export interface SdkSource {
+  readonly name: string;
+  /** The class of a contract's connection. */
+  readonly connect: string;
+  /** Files of the contract's part. */
+  readonly files: readonly SourceText[];
+  /** Files of the runtime. */
+  readonly runtime: readonly SourceText[];
+}
+
+const longestShown = 120;
+
+/**
+ * Finds every place of an app's Kotlin source that depends on a contract's part of an SDK: calls and their arguments,
+ * types, members that are read, records that are built, choices and unions that are matched. Types of expressions are
+ * followed through the app's own declarations and the usual libraries; a member of something of which nothing is known is
+ * said to reach all records that have such a member.
+ */
+export function kotlinUses(app: readonly SourceText[], sdk: SdkSource): SourceUse[] {
+  const own = sdk.files.map(({ document, text }) => ({ file: readSource(document, text, true), text }));
+  const namespace = own[0]?.file.package ?? "";
+  const model = new SdkModel(sdk.connect, namespace, own);
+  const runtime = sdk.runtime.map(({ document, text }) => readSource(document, text, true));
+  const sources = app.map(({ document, text }) => readSource(document, text, false));
+  const program = new KnownProgram([...sources, ...own.map(({ file }) => file), ...runtime]);
+  const uses: SourceUse[] = [];
+  const inferred = { inferred: new Map(), depth: 0 };
+  for (const file of sources) {
+    const seen = new Set<string>();
+    const tell = (coordinate: string, kind: SourceUse["kind"], token: Token): void => {
+      const key = `${coordinate} ${kind} ${String(token.offset)}`;
+      if (seen.has(key)) return;
+      seen.add(key);
+      const length = Math.max(1, Math.min(token.end - token.offset, longestShown));
+      uses.push({ sdk: sdk.name, coordinate, kind, place: { document: file.document, offset: token.offset, length } });
+    };
+    imported(file, namespace, tell);
+    new BodyScan(program, model, tell, inferred).declarations(
+      file.declared,
+      { file, around: [], parameters: new Map() },
+      file.tokens,
+    );
+  }
+  return uses;
+}
+
+/** Names that a file imports of an SDK: when one is gone, the line does not compile. */
+function imported(
+  { imports }: SourceFile,
+  namespace: string,
+  tell: (coordinate: string, kind: SourceUse["kind"], token: Token) => void,
+): void {
+  for (const { whole, token } of imports.values()) {
+    if (!whole.startsWith(`${namespace}.`)) continue;
+    tell(whole.slice(namespace.length + 1), "names", token);
+  }
+}

@@ -1,0 +1,68 @@
+import type { Token } from "./tokens.js";
+
+const end: Token = { kind: "end", text: "", offset: 0, end: 0, startsLine: true };
+
+/** Reads tokens one after the other. */
+export class Reader {
+  constructor(
+    readonly tokens: readonly Token[],
+    public at = 0,
+    /** Where what is read ends. */
+    private readonly limit = tokens.length,
+  ) {}
+
+  get token(): Token {
+    return this.peek(0);
+  }
+
+  peek(ahead: number): Token {
+    const at = this.at + ahead;
+    return at < this.limit ? (this.tokens[at] ?? end) : end;
+  }
+
+  get isAtEnd(): boolean {
+    return this.token.kind === "end";
+  }
+
+  next(): Token {
+    const { token } = this;
+    this.at++;
+    return token;
+  }
+
+  /** Whether the next token is a symbol, or a name that is no name in backticks. */
+  is(text: string): boolean {
+    const { token } = this;
+    return token.text === text && token.kind !== "text" && token.kind !== "end";
+  }
+
+  /** Passes the next token where it is this one. */
+  takes(text: string): boolean {
+    if (!this.is(text)) return false;
+    this.at++;
+    return true;
+  }
+
+  name(): Token | undefined {
+    return this.token.kind === "name" ? this.next() : undefined;
+  }
+
+  /** A reader of the same tokens from a place on. */
+  from(at: number, limit = this.limit): Reader {
+    return new Reader(this.tokens, at, limit);
+  }
+
+  /** Passes what stands in brackets, with them. Gives the places right inside. */
+  skipBrackets(): readonly [from: number, to: number] {
+    const from = this.at + 1;
+    let depth = 0;
+    do {
+      if (this.isAtEnd) return [from, this.at];
+      const { kind, text } = this.next();
+      if (kind !== "symbol") continue;
+      if (text === "(" || text === "[" || text === "{") depth++;
+      if (text === ")" || text === "]" || text === "}") depth--;
+    } while (depth > 0);
+    return [from, this.at - 1];
+  }
+}

@@ -1,0 +1,50 @@
+import type { FunctionText } from "./declarations.js";
+import type { Home, Type } from "./knownProgram.js";
+
+/** What names mean at a place inside a body. */
+export class Scope {
+  private readonly variables = new Map<string, Type | undefined>();
+  private readonly narrowed = new Map<string, Type>();
+  readonly functions = new Map<string, FunctionText>();
+
+  constructor(
+    readonly home: Home,
+    /** What is `this`, the nearest first. */
+    readonly receivers: readonly Type[],
+    private readonly outer?: Scope,
+  ) {}
+
+  inside(receivers: readonly Type[] = this.receivers): Scope {
+    return new Scope(this.home, receivers, this);
+  }
+
+  declare(name: string, type: Type | undefined): void {
+    this.variables.set(name, type);
+    for (const path of [...this.narrowed.keys()])
+      if (path === name || path.startsWith(`${name}.`)) this.narrowed.delete(path);
+  }
+
+  has(name: string): boolean {
+    return this.variables.has(name) || this.outer?.has(name) === true;
+  }
+
+  variable(name: string): Type | undefined {
+    return this.variables.has(name) ? this.variables.get(name) : this.outer?.variable(name);
+  }
+
+  localFunction(name: string): FunctionText | undefined {
+    return this.functions.get(name) ?? this.outer?.localFunction(name);
+  }
+
+  /** What stands at a path is known to be of a type from here on. */
+  narrow(path: string, type: Type): void {
+    this.narrowed.set(path, type);
+  }
+
+  narrowedType(path: string): Type | undefined {
+    const own = this.narrowed.get(path);
+    if (own) return own;
+    const [root = ""] = path.split(".");
+    return this.variables.has(root) ? undefined : this.outer?.narrowedType(path);
+  }
+}

@@ -1,0 +1,93 @@
+import type { SourceFile } from "./declarations.js";
+import type { KnownClass, KnownFunction } from "./knownProgram.js";
+
+/** What an SDK's own source says of names on the wire, and of what belongs together. */
+export class SdkModel {
+  /** Wire names of the properties of records, by class and property: "Berth.note". */
+  private readonly wire = new Map<string, string>();
+  /** Values of the constants of choices: "BerthStatus.Free". */
+  private readonly values = new Map<string, string>();
+  /** Names of schemes by the parameter of the class of credentials. */
+  private readonly schemes = new Map<string, string>();
+  private readonly functions = new Set<string>();
+
+  /**
+   * @param connect the class of the connection
+   * @param files the SDK's files of one contract, and their texts
+   */
+  constructor(
+    readonly connect: string,
+    readonly namespace: string,
+    files: readonly { readonly file: SourceFile; readonly text: string }[],
+  ) {
+    for (const { file, text } of files) {
+      for (const { name } of file.declared.functions) this.functions.add(name);
+      this.readForms(text);
+      this.readChoices(file, text);
+      for (const [, wire = "", member = ""] of text.matchAll(/"((?:[^"\\]|\\.)*)" to `?([\p{L}\p{Nd}_]+)`?,$/gmu))
+        this.schemes.set(member, unescaped(wire));
+    }
+  }
+
+  /** `note = fields.optional("note", …)` where a record is read, `optional("note", value.note, …)` where it is written. */
+  private readForms(text: string): void {
+    const forms = /^internal object [^\n]*? : (?:Form|Reader|Writer)<([\w.]+)> \{\n([^]*?)^\}/gm;
+    for (const [, type = "", body = ""] of text.matchAll(forms)) {
+      const read = /`?([\p{L}\p{Nd}_]+)`? = fields\.\w+\("((?:[^"\\]|\\.)*)"/gu;
+      for (const [, property = "", wire = ""] of body.matchAll(read))
+        this.wire.set(`${type}.${property}`, unescaped(wire));
+      const written = /\b(?:required|optional|sent)\("((?:[^"\\]|\\.)*)", value\.`?([\p{L}\p{Nd}_]+)`?/gu;
+      for (const [, wire = "", property = ""] of body.matchAll(written))
+        this.wire.set(`${type}.${property}`, unescaped(wire));
+    }
+  }
+
+  private readChoices({ declared }: SourceFile, text: string): void {
+    for (const { name, kind, companions } of declared.classes) {
+      if (kind !== "enum" && companions.length === 0) continue;
+      const open = /public val (?:[\w.]+\.)?`?([\p{L}\p{Nd}_]+)`?: [\w.]+ get\(\) = [\w.]+\((.*)\)$/gmu;
+      const closed = /^ {4}`?([\p{L}\p{Nd}_]+)`?\((.*)\),$/gmu;
+      for (const [, constant = "", value = ""] of text.matchAll(kind === "enum" ? closed : open))
+        this.values.set(`${name}.${constant}`, value.startsWith('"') ? unescaped(value.slice(1, -1)) : value);
+    }
+  }
+
+  /** What a class is called in coordinates; undefined for what is none of the contract's. */
+  coordinateOf({ name, isSdk }: KnownClass): string | undefined {
+    return isSdk && name.startsWith(`${this.namespace}.`) ? name.slice(this.namespace.length + 1) : undefined;
+  }
+
+  isContractFile({ package: own }: SourceFile): boolean {
+    return own === this.namespace;
+  }
+
+  /** The wire name of a property. */
+  member(owner: string, property: string): string {
+    return this.wire.get(`${owner}.${property}`) ?? property;
+  }
+
+  scheme(parameter: string): string {
+    return this.schemes.get(parameter) ?? parameter;
+  }
+
+  /** The value of a constant of a choice; undefined where there is none of that name. */
+  constant(owner: string, name: string): string | undefined {
+    return this.values.get(`${owner}.${name}`);
+  }
+
+  isCall({ text, home }: KnownFunction): boolean {
+    return home.file.isSdk && this.isContractFile(home.file) && text.receiver !== undefined;
+  }
+
+  /** The call that goes with what goes through its pages, or asks for another media type. */
+  callOf(name: string): string {
+    const base = name.replace(/(?:Items|As[A-Z]\w*)$/, "");
+    return base !== name && this.functions.has(base) ? base : name;
+  }
+}
+
+function unescaped(text: string): string {
+  return text
+    .replace(/\\u([0-9a-fA-F]{4})/g, (_, code: string) => String.fromCharCode(Number.parseInt(code, 16)))
+    .replace(/\\(.)/g, (_, character: string) => ({ n: "\n", r: "\r", t: "\t" })[character] ?? character);
+}

@@ -1,0 +1,367 @@
+import type { Type } from "./knownProgram.js";
+
+/** What a function of the language or a usual library gives, as far as types follow from it. */
+export interface KnownCall {
+  /** What its lambdas are given. */
+  readonly given?: readonly (Type | undefined)[];
+  /** What is `this` in its lambdas. */
+  readonly inside?: Type | undefined;
+  /** @param made what its last lambda, or its first argument, makes */
+  readonly result: (made: Type | undefined) => Type | undefined;
+}
+
+/** A type of the language. */
+export function builtIn(name: string, ...given: readonly (Type | undefined)[]): Type {
+  return { name, arguments: given, isNullable: false };
+}
+
+const containers = new Set(
+  (
+    "List MutableList Set MutableSet Collection MutableCollection Iterable Sequence Array ArrayList LinkedHashSet HashSet Flow StateFlow " +
+    "SharedFlow MutableStateFlow MutableSharedFlow Channel PersistentList ImmutableList"
+  ).split(" "),
+);
+const maps = new Set("Map MutableMap HashMap LinkedHashMap".split(" "));
+const holders = new Set(
+  "State MutableState Lazy Result Deferred Optional LiveData MutableLiveData StateFlow MutableStateFlow AtomicReference".split(
+    " ",
+  ),
+);
+
+/** What a container holds; undefined where it is none. */
+export function itemOf(type: Type | undefined): Type | undefined {
+  if (!type) return undefined;
+  if (containers.has(type.name)) return type.arguments[0];
+  return maps.has(type.name) ? builtIn("Entry", ...type.arguments) : undefined;
+}
+
+export function isContainer(type: Type | undefined): boolean {
+  return type !== undefined && (containers.has(type.name) || maps.has(type.name));
+}
+
+/** The type of what `by` takes a property from. */
+export function delegated(type: Type | undefined): Type | undefined {
+  return type && (holders.has(type.name) || type.name === "Lazy") ? type.arguments[0] : undefined;
+}
+
+/** Types that are of the language, whose members are none of an SDK's. */
+const plain = new Set(
+  "String Int Long Double Float Boolean Char Byte Short Unit Nothing Instant Duration LocalDate Any Number Regex".split(
+    " ",
+  ),
+);
+
+export function isPlain(type: Type | undefined): boolean {
+  return type !== undefined && plain.has(type.name);
+}
+
+/** The type of a property of the language's own; undefined where nothing is known. */
+export function knownProperty(type: Type, name: string): Type | undefined {
+  const [first, second] = type.arguments;
+  switch (name) {
+    case "value":
+      return holders.has(type.name)
+        ? first
+        : type.name === "Entry" || type.name === "IndexedValue"
+          ? (second ?? first)
+          : undefined;
+    case "key":
+      return type.name === "Entry" ? first : undefined;
+    case "first":
+    case "second":
+      return type.name === "Pair" || type.name === "Triple" ? (name === "first" ? first : second) : undefined;
+    case "third":
+      return type.name === "Triple" ? type.arguments[2] : undefined;
+    case "values":
+      return maps.has(type.name) ? builtIn("Collection", second) : undefined;
+    case "keys":
+      return maps.has(type.name) ? builtIn("Set", first) : undefined;
+    case "entries":
+      return maps.has(type.name) ? builtIn("Set", builtIn("Entry", first, second)) : undefined;
+    case "size":
+    case "lastIndex":
+    case "length":
+      return builtIn("Int");
+    case "indices":
+      return builtIn("List", builtIn("Int"));
+    default:
+      return undefined;
+  }
+}
+
+/** What a type gives when it is taken apart, at a place that begins with 0. */
+export function knownComponent(type: Type, at: number): Type | undefined {
+  if (["Pair", "Triple", "Entry"].includes(type.name)) return type.arguments[at];
+  if (type.name === "IndexedValue") return at === 0 ? builtIn("Int") : type.arguments[0];
+  return itemOf(type);
+}
+
+const same = new Set(
+  (
+    "filter filterNot filterNotNull filterIndexed filterIsInstance sortedBy sortedByDescending sorted sortedDescending sortedWith take takeLast drop dropLast takeWhile dropWhile " +
+    "distinct distinctBy distinctUntilChanged distinctUntilChangedBy reversed shuffled onEach onEachIndexed toList toMutableList asSequence asReversed orEmpty plus minus " +
+    "flowOn catch onStart onCompletion buffer conflate debounce sample retry stateIn shareIn asStateFlow asSharedFlow asFlow asIterable asList ifEmpty subList slice sortedArray"
+  ).split(" "),
+);
+const one = new Set(
+  "first last single random elementAt get maxBy minBy max min reduce removeAt removeFirst removeLast getValue awaitFirst receive".split(
+    " ",
+  ),
+);
+const oneOrNone = new Set(
+  "firstOrNull lastOrNull singleOrNull find findLast getOrNull elementAtOrNull maxByOrNull minByOrNull randomOrNull maxOrNull minOrNull getOrElse maxWithOrNull minWithOrNull".split(
+    " ",
+  ),
+);
+const plainResults: Readonly<Record<string, string>> = {
+  any: "Boolean",
+  all: "Boolean",
+  none: "Boolean",
+  contains: "Boolean",
+  isEmpty: "Boolean",
+  isNotEmpty: "Boolean",
+  isNullOrEmpty: "Boolean",
+  count: "Int",
+  indexOfFirst: "Int",
+  indexOfLast: "Int",
+  indexOf: "Int",
+  sumOf: "Number",
+  joinToString: "String",
+  toString: "String",
+  trim: "String",
+  uppercase: "String",
+  lowercase: "String",
+  forEach: "Unit",
+  forEachIndexed: "Unit",
+  collect: "Unit",
+  collectLatest: "Unit",
+  add: "Boolean",
+  emit: "Unit",
+  isBlank: "Boolean",
+  isNotBlank: "Boolean",
+};
+
+/** What a function does that is called on a value; undefined where it is not known. */
+export function calledOn(type: Type | undefined, name: string): KnownCall | undefined {
+  const scoped = scopeFunction(type, name);
+  if (scoped) return scoped;
+  if (!type) return undefined;
+  const held = heldFunction(type, name);
+  if (held) return held;
+  if (plain.has(type.name)) return { result: () => (plainResults[name] ? builtIn(plainResults[name]) : type) };
+  const item = itemOf(type);
+  if (!isContainer(type)) return plainResults[name] ? { result: () => builtIn(plainResults[name] ?? "") } : undefined;
+  const isIndexed = name.endsWith("Indexed");
+  const given = isIndexed ? [builtIn("Int"), item] : [item];
+  if (maps.has(type.name)) {
+    const ofMap = mapFunction(type, name);
+    if (ofMap) return ofMap;
+  }
+  if (same.has(name))
+    return { given, result: () => (maps.has(type.name) && name === "toList" ? builtIn("List", item) : type) };
+  if (one.has(name)) return { given, result: () => item };
+  if (oneOrNone.has(name)) return { given, result: () => item && { ...item, isNullable: true } };
+  if (plainResults[name]) return { given, result: () => builtIn(plainResults[name] ?? "") };
+  const outer = type.name.includes("Flow") ? "Flow" : type.name === "Sequence" ? "Sequence" : "List";
+  switch (name) {
+    case "map":
+    case "mapNotNull":
+    case "mapIndexed":
+    case "mapIndexedNotNull":
+    case "mapLatest":
+    case "transform":
+      return { given, result: (made) => builtIn(outer, made && { ...made, isNullable: false }) };
+    case "flatMap":
+    case "flatMapLatest":
+    case "flatMapMerge":
+    case "flatMapConcat":
+      return { given, result: (made) => builtIn(outer, itemOf(made)) };
+    case "flatten":
+      return { result: () => builtIn(outer, itemOf(item)) };
+    case "toSet":
+    case "toMutableSet":
+      return { result: () => builtIn("Set", item) };
+    case "chunked":
+    case "windowed":
+      return { given: [builtIn("List", item)], result: () => builtIn(outer, builtIn("List", item)) };
+    case "groupBy":
+      return { given, result: (made) => builtIn("Map", made, builtIn("List", item)) };
+    case "associateBy":
+      return { given, result: (made) => builtIn("Map", made, item) };
+    case "associateWith":
+      return { given, result: (made) => builtIn("Map", item, made) };
+    case "associate":
+      return { given, result: (made) => builtIn("Map", ...(made?.arguments ?? [])) };
+    case "partition":
+      return { given, result: () => builtIn("Pair", type, type) };
+    case "withIndex":
+      return { result: () => builtIn(outer, builtIn("IndexedValue", item)) };
+    case "zip":
+      return { given: [item, undefined], result: (made) => builtIn(outer, builtIn("Pair", item, itemOf(made))) };
+    case "zipWithNext":
+      return { given: [item, item], result: (made) => builtIn(outer, made ?? builtIn("Pair", item, item)) };
+    case "fold":
+    case "runningFold":
+      return { given: [undefined, item], result: (made) => made };
+    case "collectAsState":
+    case "collectAsStateWithLifecycle":
+    case "observeAsState":
+      return { result: () => builtIn("State", item) };
+    case "update":
+    case "getAndUpdate":
+      return { given: [item], result: () => item };
+    default:
+      return undefined;
+  }
+}
+
+function mapFunction(type: Type, name: string): KnownCall | undefined {
+  const [key, value] = type.arguments;
+  const entry = [builtIn("Entry", key, value)];
+  switch (name) {
+    case "get":
+    case "remove":
+      return { result: () => value && { ...value, isNullable: true } };
+    case "getValue":
+    case "getOrDefault":
+    case "getOrElse":
+    case "getOrPut":
+      return { result: () => value };
+    case "mapValues":
+      return { given: entry, result: (made) => builtIn("Map", key, made) };
+    case "mapKeys":
+      return { given: entry, result: (made) => builtIn("Map", made, value) };
+    case "filterValues":
+      return { given: [value], result: () => type };
+    case "filterKeys":
+      return { given: [key], result: () => type };
+    case "toList":
+      return { result: () => builtIn("List", builtIn("Pair", key, value)) };
+    default:
+      return undefined;
+  }
+}
+
+/** Functions of what holds one value. */
+function heldFunction(type: Type, name: string): KnownCall | undefined {
+  if (!holders.has(type.name)) return undefined;
+  const [value] = type.arguments;
+  switch (name) {
+    case "await":
+    case "getOrThrow":
+    case "get":
+    case "getCompleted":
+      return { result: () => value };
+    case "getOrNull":
+    case "getOrElse":
+    case "getOrDefault":
+      return { result: () => value && { ...value, isNullable: true } };
+    case "onSuccess":
+    case "observe":
+      return { given: [value], result: () => type };
+    case "onFailure":
+      return { given: [builtIn("Throwable")], result: () => type };
+    case "map":
+    case "mapCatching":
+      return type.name === "Result" ? { given: [value], result: (made) => builtIn("Result", made) } : undefined;
+    case "fold":
+      return { given: [value], result: (made) => made };
+    default:
+      return undefined;
+  }
+}
+
+/** Functions that any value has. */
+function scopeFunction(type: Type | undefined, name: string): KnownCall | undefined {
+  const whole = type && { ...type, isNullable: false };
+  switch (name) {
+    case "let":
+      return { given: [whole], result: (made) => made };
+    case "also":
+    case "takeIf":
+    case "takeUnless":
+      return { given: [whole], result: () => type };
+    case "use":
+    case "runCatching":
+      return { given: [whole], inside: whole, result: (made) => (name === "use" ? made : builtIn("Result", made)) };
+    case "apply":
+      return { inside: whole, result: () => type };
+    case "run":
+      return { inside: whole, result: (made) => made };
+    case "hashCode":
+      return { result: () => builtIn("Int") };
+    case "equals":
+      return { result: () => builtIn("Boolean") };
+    default:
+      return undefined;
+  }
+}
+
+const made = new Set(
+  (
+    "run runBlocking coroutineScope supervisorScope withContext withTimeout withTimeoutOrNull remember rememberSaveable synchronized measureTimedValue derivedStateOf repeatOnLifecycle " +
+    "runTest requireNotNull checkNotNull"
+  ).split(" "),
+);
+
+/** What a function does that stands alone; undefined where it is not known. */
+export function calledAlone(
+  name: string,
+  firstArgument: Type | undefined,
+  typeArgument: Type | undefined,
+): KnownCall | undefined {
+  if (made.has(name)) return { result: (last) => (name === "derivedStateOf" ? builtIn("State", last) : last) };
+  switch (name) {
+    case "with":
+      return { inside: firstArgument, result: (last) => last };
+    case "async":
+      return { result: (last) => builtIn("Deferred", last) };
+    case "lazy":
+      return { result: (last) => builtIn("Lazy", last) };
+    case "runCatching":
+      return { result: (last) => builtIn("Result", last) };
+    case "listOf":
+    case "mutableListOf":
+    case "arrayListOf":
+    case "listOfNotNull":
+    case "arrayOf":
+    case "mutableStateListOf":
+    case "emptyList":
+      return { result: () => builtIn("List", typeArgument ?? firstArgument) };
+    case "setOf":
+    case "mutableSetOf":
+    case "emptySet":
+      return { result: () => builtIn("Set", typeArgument ?? firstArgument) };
+    case "sequenceOf":
+      return { result: () => builtIn("Sequence", typeArgument ?? firstArgument) };
+    case "flowOf":
+      return { result: () => builtIn("Flow", typeArgument ?? firstArgument) };
+    case "mapOf":
+    case "mutableMapOf":
+      return { result: () => builtIn("Map", ...(firstArgument?.name === "Pair" ? firstArgument.arguments : [])) };
+    case "mutableStateOf":
+      return { result: () => builtIn("State", typeArgument ?? firstArgument) };
+    case "MutableStateFlow":
+      return { result: () => builtIn("MutableStateFlow", typeArgument ?? firstArgument) };
+    case "MutableSharedFlow":
+    case "Channel":
+      return { result: () => builtIn("Flow", typeArgument) };
+    case "flow":
+    case "channelFlow":
+    case "sequence":
+    case "buildList":
+      return { result: () => builtIn(name === "buildList" ? "List" : "Flow", typeArgument) };
+    case "println":
+    case "print":
+    case "launch":
+    case "require":
+    case "check":
+    case "repeat":
+      return { result: () => builtIn("Unit") };
+    case "error":
+    case "TODO":
+      return { result: () => builtIn("Nothing") };
+    default:
+      return undefined;
+  }
+}

@@ -1,0 +1,114 @@
+import type { Reader } from "./reader.js";
+import type { Token } from "./tokens.js";
+
+/** A type as source spells it. */
+export interface TypeText {
+  /** Its name, part by part; of a function type nothing. */
+  readonly path: readonly Token[];
+  readonly arguments: readonly (TypeText | undefined)[];
+  readonly isNullable: boolean;
+  readonly function?: {
+    readonly receiver: TypeText | undefined;
+    readonly parameters: readonly (TypeText | undefined)[];
+    readonly result: TypeText | undefined;
+  };
+}
+
+/** Reads a type, where one stands (Kotlin grammar, `type`). */
+export function readType(reader: Reader): TypeText | undefined {
+  while (reader.is("@")) {
+    reader.next();
+    reader.name();
+    if (reader.is("(")) reader.skipBrackets();
+  }
+  reader.takes("suspend");
+  if (reader.is("(")) return readParenthesized(reader);
+  if (reader.takes("*")) return undefined;
+  if (reader.token.kind === "name" && (reader.is("in") || reader.is("out")) && reader.peek(1).kind === "name")
+    reader.next();
+  const path: Token[] = [];
+  let given: (TypeText | undefined)[] = [];
+  for (;;) {
+    const part = reader.name();
+    if (!part) return path.length === 0 ? undefined : { path, arguments: given, isNullable: false };
+    path.push(part);
+    if (reader.is("<")) given = readTypeArguments(reader) ?? [];
+    if (!(reader.is(".") && reader.peek(1).kind === "name")) break;
+    reader.next();
+  }
+  const isNullable = takesMarks(reader);
+  const type: TypeText = { path, arguments: given, isNullable };
+  if (reader.is(".") && reader.peek(1).text === "(") {
+    reader.next();
+    const read = readParenthesized(reader);
+    return read?.function ? { ...read, function: { ...read.function, receiver: type } } : read;
+  }
+  // `T & Any` is what is not null of it.
+  if (reader.is("&") && reader.peek(1).text === "Any") reader.at += 2;
+  return type;
+}
+
+function takesMarks(reader: Reader): boolean {
+  let found = false;
+  while (reader.takes("?")) found = true;
+  return found;
+}
+
+/** A function type, or a type in parentheses. */
+function readParenthesized(reader: Reader): TypeText | undefined {
+  const [from, to] = reader.skipBrackets();
+  const inner = reader.from(from, to);
+  const parameters: (TypeText | undefined)[] = [];
+  while (!inner.isAtEnd) {
+    if (inner.token.kind === "name" && inner.peek(1).text === ":") inner.at += 2;
+    const before = inner.at;
+    parameters.push(readType(inner));
+    if (!inner.takes(",") && inner.at === before) break;
+  }
+  if (reader.takes("->"))
+    return {
+      path: [],
+      arguments: [],
+      isNullable: false,
+      function: { receiver: undefined, parameters, result: readType(reader) },
+    };
+  const [only] = parameters;
+  const isNullable = takesMarks(reader);
+  return only && isNullable ? { ...only, isNullable } : only;
+}
+
+/** Types between `<` and `>`; undefined where that is a comparison, and nothing is passed. */
+export function readTypeArguments(reader: Reader): (TypeText | undefined)[] | undefined {
+  const before = reader.at;
+  if (!reader.takes("<")) return undefined;
+  const found: (TypeText | undefined)[] = [];
+  while (!reader.is(">")) {
+    const start = reader.at;
+    found.push(readType(reader));
+    if (reader.at === start || (!reader.takes(",") && !reader.is(">"))) {
+      reader.at = before;
+      return undefined;
+    }
+  }
+  reader.next();
+  return found;
+}
+
+/** Names of type parameters, where there are some. */
+export function readTypeParameters(reader: Reader): string[] {
+  if (!reader.takes("<")) return [];
+  const found: string[] = [];
+  let depth = 1;
+  let isFirst = true;
+  while (depth > 0 && !reader.isAtEnd) {
+    const { kind, text } = reader.next();
+    if (text === "<") depth++;
+    else if (text === ">") depth--;
+    else if (depth === 1 && text === ",") isFirst = true;
+    else if (isFirst && kind === "name" && !["in", "out", "reified"].includes(text)) {
+      found.push(text);
+      isFirst = false;
+    }
+  }
+  return found;
+}

@@ -1,0 +1,66 @@
+import { existsSync, readdirSync, statSync } from "node:fs";
+import { dirname, join } from "node:path";
+import type { SourceUse } from "../../../core/use/sourceUse.js";
+import { displayPath, isInside, type Project } from "../../project.js";
+import { findFiles } from "../../sources.js";
+import { readText } from "../../textFile.js";
+import type { ImportedName, MadeFiles, SdkPart, UseScanner } from "../languageTools.js";
+import { readSource } from "./source/declarations.js";
+import { kotlinUses, type SourceText } from "./source/kotlinUses.js";
+
+const patterns = ["**/*.kt", "**/*.kts"];
+const outputs = /(?:^|\/)(?:build|out|target|bin)\//;
+
+/** What the app's Kotlin source uses of SDKs. */
+export function useScanner(): UseScanner {
+  return {
+    hasSources: (project) => appSources(project).length > 0,
+    isWritten: ({ folder, connect }) => existsSync(join(folder, `${connect}.kt`)),
+    find: (project, parts, made) => Promise.resolve(found(project, parts, made)),
+    importsFrom,
+  };
+}
+
+function found(project: Project, parts: readonly SdkPart[], made: MadeFiles | undefined): SourceUse[] {
+  const app = appSources(project);
+  return parts.flatMap(({ sdk, folder, connect }) => {
+    const files = sourcesIn(folder, made);
+    const runtime = sourcesIn(join(dirname(folder), "wire"), made);
+    return kotlinUses(app, { name: sdk, connect, files, runtime });
+  });
+}
+
+function appSources(project: Project): SourceText[] {
+  return findFiles(project, patterns)
+    .map((path) => ({ path, document: displayPath(project, path) }))
+    .filter(({ document }) => !outputs.test(document))
+    .sort((a, b) => (a.document < b.document ? -1 : 1))
+    .map(({ path, document }) => ({ document, text: readText(path) }));
+}
+
+/** Kotlin files right in a folder: those that stand for them, or those on disk. */
+function sourcesIn(folder: string, made: MadeFiles | undefined): SourceText[] {
+  const texts = new Map<string, string>();
+  if (made?.replaced.includes(folder) !== true && existsSync(folder) && statSync(folder).isDirectory())
+    for (const name of readdirSync(folder).sort())
+      if (name.endsWith(".kt")) texts.set(join(folder, name), readText(join(folder, name)));
+  for (const [path, text] of made?.texts ?? [])
+    if (path.endsWith(".kt") && dirname(path) === folder) texts.set(path, text);
+  return [...texts].map(([document, text]) => ({ document, text }));
+}
+
+/** Names that the app imports from the packages of an SDK. */
+function importsFrom(project: Project, folder: string): ImportedName[] {
+  const packages = new Set(
+    readdirSync(folder, { recursive: true, encoding: "utf8" })
+      .filter((path) => path.endsWith(".kt") && isInside(folder, join(folder, path)))
+      .map((path) => readSource(path, readText(join(folder, path)), true).package),
+  );
+  return appSources(project).flatMap(({ document, text }) =>
+    [...readSource(document, text, false).imports.values()].flatMap(({ whole, token }) => {
+      const at = whole.lastIndexOf(".");
+      const name = whole.slice(at + 1);
+      return packages.has(whole.slice(0, at)) ? [{ document, name, offset: token.offset }] : [];
+    }),
+  );
+}

@@ -1,0 +1,267 @@
+import { describe, expect, it } from "vitest";
+import { kotlinUses } from "../../src/workspace/languages/kotlin/source/kotlinUses.js";
+import { language } from "../../src/core/languages/kotlin/language.js";
+import { printSdk } from "../../src/core/languages/printSdk.js";
+import { readContract } from "../../src/core/readContract.js";
+import { planRest } from "../../src/core/sdk/planRest.js";
+import { kotlinRuntime } from "../support/kotlin/kotlinRuntime.js";
+import { demoText } from "../support/demoText.js";
+
+const sdk = ((): Parameters<typeof kotlinUses>[1] => {
+  const { contract } = readContract("berths", [
+    { document: "berths.yaml", text: demoText("contracts/v1/berths.yaml") },
+  ]);
+  if (contract?.protocol !== "rest") throw new Error("The demo cannot be read.");
+  const pages = { listBerths: { by: "cursor", parameter: "cursor" } } as const;
+  const files = printSdk(
+    language,
+    { name: "app", contracts: [planRest(contract, { pages })] },
+    { runtime: kotlinRuntime, scalars: new Map(), settings: { namespace: "org.ostrel" } },
+  );
+  const all = [...files].flatMap(([document, text]) => (document.endsWith(".kt") ? [{ document, text }] : []));
+  return {
+    name: "app",
+    connect: "BerthsConnection",
+    files: all.filter(({ document }) => document.startsWith("berths/")),
+    runtime: all.filter(({ document }) => document.startsWith("wire/")),
+  };
+})();
+
+/** What source uses, as "kind coordinate" with the text at the place, sorted; without what it only imports. */
+function used(text: string, ...others: readonly string[]): string[] {
+  const texts = [text, ...others].map((each, at) => ({ document: `App${String(at)}.kt`, text: each }));
+  return kotlinUses(texts, sdk)
+    .filter(({ place, kind }) => {
+      const source = texts.find(({ document }) => document === place.document)?.text ?? "";
+      const line = source.slice(source.lastIndexOf("\n", place.offset) + 1, place.offset);
+      return kind !== "omits" && !line.startsWith("import ");
+    })
+    .map(({ kind, coordinate, place }) => {
+      const source = texts.find(({ document }) => document === place.document)?.text ?? "";
+      return `${kind} ${coordinate} @${source.slice(place.offset, place.offset + place.length)}`;
+    })
+    .sort();
+}
+
+const star = "package app\nimport org.ostrel.berths.*\n";
+
+describe("uses in Kotlin source", () => {
+  it("calls, their arguments, and members of what they answer", () => {
+    expect(
+      used(`${star}suspend fun show(harbour: BerthsConnection) {
+        val berth = harbour.getBerth(berthId = "N-07")
+        println("\${berth.quay} \$berth \${berth.note?.length}")
+      }`),
+    ).toEqual([
+      "calls connection @BerthsConnection",
+      "calls getBerth @getBerth",
+      "reads Berth.note @note",
+      "reads Berth.quay @quay",
+      "writes getBerth(berthId) @berthId",
+    ]);
+  });
+
+  it("aliases of imports, whole names and comments that name things", () => {
+    expect(
+      used(`package app
+import org.ostrel.berths.Berth as Place
+import org.ostrel.berths.getBerth as fetch
+import org.ostrel.berths.BerthsConnection
+/* Berth.note /* nested berth.quay */ berth.length */
+// harbour.listTariffs()
+fun title(place: Place): String = "berth.note" + place.id
+fun whole(x: org.ostrel.berths.Tariff) = x.toString()
+suspend fun one(c: BerthsConnection) = c.fetch("N-07").status
+`),
+    ).toEqual([
+      "calls connection @BerthsConnection",
+      "calls getBerth @fetch",
+      "names Berth @Place",
+      "names Tariff @Tariff",
+      "reads Berth.id @id",
+      "reads Berth.status @status",
+      "reads BerthStatus @status",
+      'writes getBerth(berthId) @"N-07"',
+    ]);
+  });
+
+  it("with, let, apply, also, collections, destructuring, references and helpers", () => {
+    expect(
+      used(`${star}class Board(private val harbour: BerthsConnection) {
+  private var last: Berth? = null
+  private val page by lazy { BerthPage(items = emptyList(), nextCursor = null) }
+  suspend fun refresh() {
+    val all = harbour.listBerths().items
+    last = all.firstOrNull { it.shorePower }
+    last?.let { println(it.note) }
+    with(all.first()) { println(quay) }
+    all.filter { each -> each.length > 3 }.map(Berth::id).forEach { println(it.uppercase()) }
+    all.associateBy { it.id }.forEach { (key, value) -> println(key + value.draught) }
+    all.groupBy { it.status }.mapValues { entry -> entry.value.size }
+    for ((at, one) in all.withIndex()) println("\$at \${one.occupant?.name}")
+    println(page.nextCursor)
+  }
+  fun Berth.title() = "\$id on \$quay"
+  fun shown() = last?.title() ?: pick(listOf(last!!))?.createdAt
+  private fun <T> pick(from: List<T>): T? = from.lastOrNull()
+}`).filter((use) => use.startsWith("reads") || use.startsWith("reaches")),
+    ).toEqual([
+      "reads Berth.createdAt @createdAt",
+      "reads Berth.draught @draught",
+      "reads Berth.id @id",
+      "reads Berth.id @id",
+      "reads Berth.id @id",
+      "reads Berth.length @length",
+      "reads Berth.note @note",
+      "reads Berth.occupant @occupant",
+      "reads Berth.quay @quay",
+      "reads Berth.quay @quay",
+      "reads Berth.shorePower @shorePower",
+      "reads Berth.status @status",
+      "reads BerthPage.items @items",
+      "reads BerthPage.nextCursor @nextCursor",
+      "reads BerthStatus @status",
+      "reads VesselSummary.name @name",
+    ]);
+  });
+
+  it("choices and unions that are matched, with and without a rest", () => {
+    expect(
+      used(`${star}fun colour(status: BerthStatus) = when (status) {
+  BerthStatus.Free -> 1
+  BerthStatus.Reserved, BerthStatus.Occupied -> 2
+  else -> 3
+}
+fun isFree(berth: Berth) = berth.status == BerthStatus.Free
+fun kind(vessel: Vessel): String = when (vessel) {
+  is MotorVessel -> vessel.fuel.toString()
+  is SailVessel -> "\${vessel.mastHeight}"
+  is RowingVessel -> "oars"
+  is Vessel.Other -> vessel.tag ?: ""
+}
+fun some(vessel: Vessel) = if (vessel is SailVessel && vessel.mastHeight > 3.0) vessel.name else "other"
+`).filter((use) => !use.startsWith("names")),
+    ).toEqual([
+      "matches BerthStatus.free @Free",
+      "matches BerthStatus.free @Free",
+      "matches BerthStatus.occupied @Occupied",
+      "matches BerthStatus.reserved @Reserved",
+      "matches MotorVessel @MotorVessel",
+      "matches RowingVessel @RowingVessel",
+      "matches SailVessel @SailVessel",
+      "matches SailVessel @SailVessel",
+      "matches Vessel @MotorVessel",
+      "matches Vessel @Other",
+      "matches Vessel @RowingVessel",
+      "matches Vessel @SailVessel",
+      "matches Vessel @SailVessel",
+      "matches Vessel @Vessel",
+      "matches Vessel! @when",
+      "matches Vessel.Other @Other",
+      "reads Berth.status @status",
+      "reads BerthStatus @status",
+      "reads MotorVessel.fuel @fuel",
+      "reads MotorVesselFuel @fuel",
+      "reads SailVessel.mastHeight @mastHeight",
+      "reads SailVessel.mastHeight @mastHeight",
+      "reads SailVessel.name @name",
+      "reads Vessel.Other.tag @tag",
+    ]);
+  });
+
+  it("records that are built, copied and handed on", () => {
+    expect(
+      used(`${star}suspend fun reserve(harbour: BerthsConnection, vessel: String) {
+  val body = ReservationRequest(arrival = "2026-05-01", departure = "2026-05-03", vesselId = vessel)
+  harbour.reserveBerth("N-07", body = body.copy(crew = 3))
+  harbour.listBerths(status = listOf(BerthStatus.Free))
+}`),
+    ).toEqual(
+      [
+        "builds ReservationRequest{} @ReservationRequest",
+        "calls connection @BerthsConnection",
+        "calls listBerths @listBerths",
+        "calls reserveBerth @reserveBerth",
+        "names BerthStatus @BerthStatus",
+        "names ReservationRequest @ReservationRequest",
+        "writes BerthStatus.free @Free",
+        "writes ReservationRequest.arrival @arrival",
+        "writes ReservationRequest.crew @crew",
+        "writes ReservationRequest.departure @departure",
+        "writes ReservationRequest.vesselId @vesselId",
+        'writes reserveBerth(berthId) @"N-07"',
+        "writes reserveBerth(body) @body",
+        "writes listBerths(status) @status",
+      ].sort(),
+    );
+  });
+
+  it("failures that are caught, and what they say", () => {
+    expect(
+      used(`${star}suspend fun tried(harbour: BerthsConnection) {
+  try {
+    harbour.removeBerth(berthId = "N-07")
+  } catch (failure: RemoveBerthFailure) {
+    when (failure) {
+      is RemoveBerthFailure.Conflict -> println(failure.body?.conflictsWith)
+      is RemoveBerthFailure.NotFound -> println(failure.body?.title)
+      is RemoveBerthFailure.Other -> println(failure.mishap)
+    }
+  }
+}`).filter((use) => use.startsWith("reads") || use.includes("!")),
+    ).toEqual([
+      "matches RemoveBerthFailure! @when",
+      "reads ConflictProblem.conflictsWith @conflictsWith",
+      "reads Problem.title @title",
+      "reads RemoveBerthFailure.Conflict.body @body",
+      "reads RemoveBerthFailure.NotFound.body @body",
+      "reads RemoveBerthFailure.Other.mishap @mishap",
+    ]);
+  });
+
+  it("state in other files, flows, results and delegates", () => {
+    expect(
+      used(
+        `package app.screen
+import app.state.Model
+fun draw(model: Model) {
+  println(model.state.value.berth?.note)
+  println(model.shown.quay)
+  model.result.onSuccess { println(it.length) }
+}`,
+        `package app.state
+import org.ostrel.berths.*
+import kotlinx.coroutines.flow.*
+data class State(val berth: Berth? = null)
+class Model(val harbour: BerthsConnection) {
+  private val inside = MutableStateFlow(State())
+  val state: StateFlow<State> = inside.asStateFlow()
+  val shown get() = state.value.berth!!
+  val result = runCatching { shown }
+  suspend fun pages() = harbour.listBerthsItems(pageSize = 3).map { it.id }.toList()
+}`,
+      ).filter(
+        (use) =>
+          use.startsWith("reads") || use.startsWith("reaches") || use.startsWith("calls list") || use.includes("list"),
+      ),
+    ).toEqual([
+      "calls listBerthsItems @listBerthsItems",
+      "reads Berth.id @id",
+      "reads Berth.length @length",
+      "reads Berth.note @note",
+      "reads Berth.quay @quay",
+      "writes listBerths(pageSize) @pageSize",
+    ]);
+  });
+
+  it("what cannot be told is said to reach records that have such a member", () => {
+    expect(
+      used(`package app
+import other.library.magic
+fun draw() {
+  println(magic().draught)
+  println("text".length)
+}`),
+    ).toEqual(["reaches Berth.* @draught", "reaches BerthChange.* @draught", "reaches BerthToSend.* @draught"]);
+  });
+});
