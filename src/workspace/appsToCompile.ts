@@ -32,8 +32,8 @@ export async function appsToCompile(
   for (const [sdk, { covers, language, proof }] of Object.entries(project.configuration.sdks)) {
     const changed = covers.filter((name) => sides.has(name));
     if (changed.length === 0) continue;
-    const { tools } = await project.session.language(language);
-    const run = proof?.run;
+    const { tools, language: printer } = await project.session.language(language);
+    const run = proof?.run ?? tools.buildCommand?.(project.root);
     if (!tools.proof && run === undefined) {
       unproved.push(sdk);
       continue;
@@ -42,7 +42,8 @@ export async function appsToCompile(
     const known = apps.get(key);
     const made = await sdkFiles(texts, sdk, new Map([...sides].map(([name, { after }]) => [name, after])));
     const isWritten = changed.every((name) => {
-      const folder = join(outputFolder(project, sdk, project.configuration.sdks[sdk]?.into ?? ""), name);
+      const { into = "", settings = {} } = project.configuration.sdks[sdk] ?? {};
+      const folder = join(outputFolder(project, sdk, into), printer.folder(name, settings));
       return sides.get(name)?.before.isPinned === true && existsSync(folder);
     });
     const old = isWritten

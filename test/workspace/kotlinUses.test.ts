@@ -43,6 +43,9 @@ function used(text: string, ...others: readonly string[]): string[] {
     .sort();
 }
 
+/** Whether a value is only shown is no matter of where it is read. */
+const asRead = (use: string): string => use.replace(/^shows /, "reads ");
+
 const star = "package app\nimport org.ostrel.berths.*\n";
 
 describe("uses in Kotlin source", () => {
@@ -56,7 +59,7 @@ describe("uses in Kotlin source", () => {
       "calls connection @BerthsConnection",
       "calls getBerth @getBerth",
       "reads Berth.note @note",
-      "reads Berth.quay @quay",
+      "shows Berth.quay @quay",
       "writes getBerth(berthId) @berthId",
     ]);
   });
@@ -104,7 +107,10 @@ suspend fun one(c: BerthsConnection) = c.fetch("N-07").status
   fun Berth.title() = "\$id on \$quay"
   fun shown() = last?.title() ?: pick(listOf(last!!))?.createdAt
   private fun <T> pick(from: List<T>): T? = from.lastOrNull()
-}`).filter((use) => use.startsWith("reads") || use.startsWith("reaches")),
+}`)
+        .map(asRead)
+        .filter((use) => use.startsWith("reads") || use.startsWith("reaches"))
+        .sort(),
     ).toEqual([
       "reads Berth.createdAt @createdAt",
       "reads Berth.draught @draught",
@@ -163,9 +169,9 @@ fun some(vessel: Vessel) = if (vessel is SailVessel && vessel.mastHeight > 3.0) 
       "reads MotorVessel.fuel @fuel",
       "reads MotorVesselFuel @fuel",
       "reads SailVessel.mastHeight @mastHeight",
-      "reads SailVessel.mastHeight @mastHeight",
       "reads SailVessel.name @name",
       "reads Vessel.Other.tag @tag",
+      "shows SailVessel.mastHeight @mastHeight",
     ]);
   });
 
@@ -208,7 +214,10 @@ fun some(vessel: Vessel) = if (vessel is SailVessel && vessel.mastHeight > 3.0) 
       is RemoveBerthFailure.Other -> println(failure.mishap)
     }
   }
-}`).filter((use) => use.startsWith("reads") || use.includes("!")),
+}`)
+        .map(asRead)
+        .filter((use) => use.startsWith("reads") || use.includes("!"))
+        .sort(),
     ).toEqual([
       "matches RemoveBerthFailure! @when",
       "reads ConflictProblem.conflictsWith @conflictsWith",
@@ -240,10 +249,15 @@ class Model(val harbour: BerthsConnection) {
   val result = runCatching { shown }
   suspend fun pages() = harbour.listBerthsItems(pageSize = 3).map { it.id }.toList()
 }`,
-      ).filter(
-        (use) =>
-          use.startsWith("reads") || use.startsWith("reaches") || use.startsWith("calls list") || use.includes("list"),
-      ),
+      )
+        .map(asRead)
+        .filter(
+          (use) =>
+            use.startsWith("reads") ||
+            use.startsWith("reaches") ||
+            use.startsWith("calls list") ||
+            use.includes("list"),
+        ),
     ).toEqual([
       "calls listBerthsItems @listBerthsItems",
       "reads Berth.id @id",
@@ -251,6 +265,28 @@ class Model(val harbour: BerthsConnection) {
       "reads Berth.note @note",
       "reads Berth.quay @quay",
       "writes listBerths(pageSize) @pageSize",
+    ]);
+  });
+
+  it("members that are only shown, and those that are handed on by the name of their type", () => {
+    expect(
+      used(`${star}
+fun named(vessel: VesselSummary?) = vessel?.name
+fun Money.shown() = "\$amount"
+fun told(one: Reservation): String {
+  val vessel: VesselSummary = one.vessel
+  return "\${named(one.vessel)} \${one.price.shown()} \${one.arrival ?: "?"} \${one.vessel.id} \${vessel.name}"
+}`).filter((use) => !use.startsWith("names")),
+    ).toEqual([
+      "passes Reservation.price @price",
+      "passes Reservation.vessel @vessel",
+      "passes Reservation.vessel @vessel",
+      "reads Reservation.vessel @vessel",
+      "reads VesselSummary.name @name",
+      "shows Money.amount @amount",
+      "shows Reservation.arrival @arrival",
+      "shows VesselSummary.id @id",
+      "shows VesselSummary.name @name",
     ]);
   });
 

@@ -34,6 +34,10 @@ export interface Change {
   readonly kept?: readonly string[];
   /** It is news only for source that uses it: nobody promised it. */
   readonly isUnpromised?: boolean;
+  /** Source is spared that only makes a text of the value. */
+  readonly sparesShown?: boolean;
+  /** Of source that reads it hits only what hands the value on as the type that it had. */
+  readonly hitsNamedTypes?: boolean;
   /** Of source it hits only a match that names everything there was. */
   readonly hitsWholeMatches?: boolean;
   /** REST: source is hit only where it names this, for example the field that is gone. */

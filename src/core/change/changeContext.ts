@@ -41,7 +41,18 @@ export function applyRules<K extends PointKind>(
   for (const rule of rulesAt.get(kind) ?? []) {
     const finding = rule.find(point, facts);
     if (!finding) continue;
-    const { message, verdict, hint, verdictAt, joins, kept, isUnpromised, hitsWholeMatches } = finding;
+    const {
+      message,
+      verdict,
+      hint,
+      verdictAt,
+      joins,
+      kept,
+      isUnpromised,
+      hitsWholeMatches,
+      hitsNamedTypes,
+      sparesShown,
+    } = finding;
     const word = finding.word === undefined ? point.word : finding.word;
     changes.push({
       code: rule.code as Change["code"],
@@ -57,6 +68,8 @@ export function applyRules<K extends PointKind>(
       ...(joins === undefined ? {} : { joins }),
       ...(kept === undefined ? {} : { kept }),
       ...(isUnpromised === true ? { isUnpromised } : {}),
+      ...(hitsNamedTypes === true ? { hitsNamedTypes } : {}),
+      ...(sparesShown === true ? { sparesShown } : {}),
       ...(hitsWholeMatches === true ? { hitsWholeMatches } : {}),
       operations: operations(),
       coordinates: finding.coordinates ?? point.coordinates,

@@ -16,6 +16,8 @@ import { applyRules, type ChangeContext } from "./changeContext.js";
 import { ShapeWalk, type NamedPairs } from "./compareReferences.js";
 import { deepSignature } from "./deepSignature.js";
 import { namesAlike } from "./mayBeRenamed.js";
+import { otherSpellings } from "./compareSpellings.js";
+import { directions } from "../sdk/lower/directions.js";
 import { pairOperations } from "./pairOperations.js";
 import { partsShared } from "./partsShared.js";
 import type { Asked, PointKind, Points } from "./points.js";
@@ -72,6 +74,7 @@ class RestComparison {
     this.compareSent();
     this.compareNamed();
     this.compareNames();
+    if (facts.knowsTypesByName) this.compareSpellings();
     const contracts = { subject: "servers", face: "operation", coordinates: ["connection"] } as const;
     this.at("servers", { ...contracts, before: before.servers, after: after.servers, isOwn: false }, () => []);
     this.compareConnection();
@@ -536,6 +539,24 @@ class RestComparison {
     }
   }
 
+  /** What breaks by itself is told already. */
+  private compareSpellings(): void {
+    const [before, after] = [
+      { plan: this.before, names: this.names.before, written: writtenTypes(this.before) },
+      { plan: this.after, names: this.names.after, written: writtenTypes(this.after) },
+    ];
+    for (const { owner, operation, ...point } of otherSpellings(before, after, this.facts.memberName)) {
+      const isTold = this.changes.some(
+        ({ face, coordinates, verdict }) =>
+          face === point.face &&
+          verdict.code === "breaking" &&
+          coordinates.some((each) => point.coordinates.includes(each)),
+      );
+      if (isTold) continue;
+      this.at("spelling", point, () => (owner === undefined ? [operation ?? ""] : this.users[point.face](owner)));
+    }
+  }
+
   /** New names by the old ones: a type that is gone, where everything that is still there has one other in its place. */
   private renamedNames(left: ReadonlyMap<string, PlannedType>, right: ReadonlyMap<string, PlannedType>) {
     const candidates = new Map<string, Set<string>>();
@@ -698,4 +719,9 @@ function likenessOf(call: RestCall | undefined, { types }: RestPlan): string | u
     text(each.type),
   ]);
   return JSON.stringify([call.operation.method, parameters, bodies.map(text), answers.map(text)]);
+}
+
+/** Ids of the types that the app sends. */
+function writtenTypes(plan: RestPlan): Set<string> {
+  return new Set([...directions(plan)].flatMap(([id, { isWritten }]) => (isWritten ? [id] : [])));
 }

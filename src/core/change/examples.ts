@@ -9,6 +9,8 @@ export interface ChangeExample {
   readonly along?: readonly ChangeCode[];
   /** REST: parameters that the connection supplies. */
   readonly standing?: readonly string[];
+  /** Only languages that know types by their names see it. */
+  readonly isOfNames?: boolean;
 }
 
 const fine = '"200": { description: Fine, content: { application/json: { schema: { type: string } } } }';
@@ -326,6 +328,13 @@ export const changeExamples: Readonly<Record<ChangeCode, ChangeExample>> = {
       '{ type: object, properties: { size: { $ref: "#/components/schemas/Size" } } }\n    Size: { type: object, properties: { x: { type: number } } }',
       "{ type: object, properties: { size: { type: object, properties: { x: { type: number } } } } }",
     ),
+  },
+  "type.other": {
+    ...answered(
+      '{ type: object, properties: { size: { $ref: "#/components/schemas/Size" }, next: { $ref: "#/components/schemas/Size" } } }\n    Size: { type: object, properties: { x: { type: number } } }',
+      '{ type: object, properties: { size: { type: object, properties: { x: { type: number } } }, next: { $ref: "#/components/schemas/Size" } } }\n    Size: { type: object, properties: { x: { type: number } } }',
+    ),
+    isOfNames: true,
   },
   "type.name.changed": answered(record(`quay: ${text}`), record(`quay: ${text}`), "Berth", "Mooring"),
   "type.interface.dropped": schema(

@@ -148,11 +148,21 @@ function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedC
   const called = source.usesOf(change.callers ?? [], "operation");
   // A scan that knows matches tells of those that name everything there was, and they stop compiling.
   const matched = change.hitsWholeMatches === true ? source.usesOf(change.coordinates.map(whole), "operation") : [];
-  const hits = distinct((matched.length > 0 ? matched : found.length > 0 ? found : given.length > 0 ? given : called).map(hitInSource));
+  const hits = distinct(
+    (matched.length > 0 ? matched : found.length > 0 ? found : given.length > 0 ? given : called).map(hitInSource),
+  );
   const isUnclear = found.length === 0 && source.mayReach(change.coordinates);
   const isBuilt = change.code.startsWith("answer.field.") && found.some(({ kind }) => isBuilding(kind));
   const onCode = (level: Level): Level => {
     if (level === "risky" && matched.length > 0) return "breaking";
+    if (
+      change.hitsNamedTypes === true &&
+      hits.length > 0 &&
+      hits.every(({ kind }) => ["reads", "shows", "calls"].includes(kind))
+    )
+      return "compatible";
+    if (change.sparesShown === true && hits.length > 0 && hits.every(({ kind }) => kind === "shows"))
+      return "compatible";
     if (level === "compatible" || isUnclear) return level;
     if (found.length === 0 && hits.length > 0) return given.length > 0 ? "risky" : "compatible";
     // Who builds an answer by hand does not compile when more has to be there.

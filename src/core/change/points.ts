@@ -157,6 +157,13 @@ export interface Points {
     /** The SDK made the name up, for a shape that has none in the contract. */
     readonly isMadeUp?: boolean;
   };
+  /** A member, by the names of the types that it has. */
+  readonly spelling: Point & {
+    readonly before: string;
+    readonly after: string;
+    /** Source says now of it whether it is sent, or no longer does. */
+    readonly isMarked?: boolean;
+  };
   readonly paging: Point & { readonly before: string; readonly after?: string | undefined };
   readonly sent: Point & Sides<SentRequest>;
   readonly directive: Point & { readonly before: string };

@@ -16,6 +16,10 @@ export interface Finding {
   readonly joins?: readonly string[] | undefined;
   /** It is news only for source that uses it: nobody promised it. */
   readonly isUnpromised?: boolean | undefined;
+  /** Source is spared that only makes a text of the value. */
+  readonly sparesShown?: boolean | undefined;
+  /** Of source that reads it hits only what hands the value on as the type that it had. */
+  readonly hitsNamedTypes?: boolean | undefined;
   /** Of source it hits only a match that names everything there was. */
   readonly hitsWholeMatches?: boolean | undefined;
   /** GraphQL: what may be selected of a new type that answers as the old one did. */

@@ -14,6 +14,12 @@ export interface SdkFacts {
   readonly memberName: (field: string) => string;
   /** What source calls everything else that a plan holds. */
   readonly names: (plan: ContractPlan) => ContractNames;
+  /** Two types of the same shape are different ones. */
+  readonly knowsTypesByName: boolean;
+  /** A place of which the contract says nothing takes every value that source has. */
+  readonly unsaidTakesAll: boolean;
+  /** A choice is a text, a number or a boolean to source, and no type of its own. */
+  readonly choicesArePlain: boolean;
   /** Whether a value becomes another one in the app than is on the wire, so that another spelling of it is not read. */
   readonly decodes: (shape: Shape) => boolean;
   /** Answers may hold choices that the contract does not list. */

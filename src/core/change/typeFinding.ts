@@ -22,8 +22,13 @@ export function typeFinding(point: Points["value"], facts: SdkFacts): Finding | 
   const isAnswer = face === "answer";
   const verdict = isAnswer ? answered(before, after, facts) : asked(before, after, facts, point.isShared === true);
   if (point.isWritten === true && isAnyText(after) && isLeaf(before))
-    return { message, verdict: { code: verdict.code, apps: "compatible" } };
-  const finding = { message, verdict: isAnswer ? verdict : takenAlone(point, verdict), kept: point.kept };
+    return { message, verdict: { code: verdict.code, apps: "compatible" }, sparesShown: true };
+  const finding = {
+    message,
+    verdict: isAnswer ? verdict : takenAlone(point, verdict),
+    kept: point.kept,
+    sparesShown: true,
+  };
   return isAnswer || !point.isGraphql ? finding : inDocuments(point, finding);
 }
 
@@ -74,12 +79,15 @@ function answered(before: Shape, after: Shape, facts: SdkFacts): Verdict {
   if (before.kind === "number" && after.kind === "integer")
     return { code, apps: facts.decodes(before) ? "risky" : "compatible" };
   const values = valueKind(before);
+  if (values !== undefined && isWhole(after, values) && isTypeOfItsOwn(before, facts))
+    return verdicts.codeBreaksAppsRisky;
   if (values !== undefined && isWhole(after, values))
     return facts.openChoices && values !== "boolean" ? verdicts.appsRisky : verdicts.codeRiskyAppsBreak;
   const newValues = valueKind(after);
+  if (newValues !== undefined && isWhole(before, newValues) && isTypeOfItsOwn(after, facts)) return verdicts.codeBreaks;
   if (newValues !== undefined && isWhole(before, newValues))
     return facts.openChoices && newValues !== "boolean" ? verdicts.harmless : verdicts.codeRisky;
-  if (isUnsaid(before)) return verdicts.codeRisky;
+  if (isUnsaid(before)) return facts.unsaidTakesAll ? verdicts.codeRisky : verdicts.codeBreaks;
   if (before.kind === "tuple" && after.kind === "tuple") return tupleAnswered(before, after, facts.verifies);
   if (before.kind === "any" && after.kind === "any" && code === "compatible") return verdicts.appsRisky;
   return verdicts.bothBreak;
@@ -92,13 +100,19 @@ function asked(before: Shape, after: Shape, facts: SdkFacts, isShared: boolean):
   if (before.kind === "number" && after.kind === "integer")
     return { code: isSame ? "compatible" : "breaking", apps: "breaking" };
   const values = valueKind(before);
-  if (values !== undefined && isWhole(after, values)) return verdicts.harmless;
-  if (isUnsaid(after)) return verdicts.harmless;
+  if (values !== undefined && isWhole(after, values))
+    return isTypeOfItsOwn(before, facts) ? verdicts.codeBreaks : verdicts.harmless;
+  if (isUnsaid(after)) return facts.unsaidTakesAll || isSame ? verdicts.harmless : verdicts.codeBreaks;
   // A type that is answered too is as open as answers are.
   if (facts.openChoices && isShared && before.kind === "text" && valueKind(after) === "string")
     return verdicts.appsBreak;
   if (before.kind === "tuple" && after.kind === "tuple") return tupleAsked(before, after);
   return verdicts.bothBreak;
+}
+
+/** Whether source knows a choice by a type of its own; a single value is a constant. */
+function isTypeOfItsOwn({ kind }: Shape, { choicesArePlain }: SdkFacts): boolean {
+  return kind === "choice" && !choicesArePlain;
 }
 
 /** Parts that come later are seen by who checks the length alone; parts that are missing by who reads them. */

@@ -7,6 +7,10 @@ export type SourceUseKind =
   /** A type is named. */
   | "names"
   | "reads"
+  /** A member is read, and nothing is done with it but to make a text of it. */
+  | "shows"
+  /** A member is read, and handed on as what its type is called. */
+  | "passes"
   | "writes"
   /** A field that may be left out is left out where the record is built. */
   | "omits"
@@ -31,7 +35,16 @@ export interface SourceUse {
 }
 
 const asking: ReadonlySet<SourceUseKind> = new Set(["writes", "omits", "builds", "calls", "names", "matches"]);
-const answering: ReadonlySet<SourceUseKind> = new Set(["reads", "matches", "builds", "omits", "calls", "names"]);
+const answering: ReadonlySet<SourceUseKind> = new Set([
+  "reads",
+  "shows",
+  "passes",
+  "matches",
+  "builds",
+  "omits",
+  "calls",
+  "names",
+]);
 
 /** Uses of an SDK by what they depend on. */
 export class SourceIndex {

@@ -19,6 +19,9 @@ const forms = [
   /^\d+ ERROR "(?<file>(?:[^"\\]|\\.)*)" (?<line>\d+):(?<column>\d+) "(?<message>.*)"$/,
   // e: file:///path:line:column message
   /^e: (?:file:\/\/)?(?<file>\/[^:]*):(?<line>\d+):(?<column>\d+):? (?<message>.*)$/,
+  // [ERROR] file:///path:line:column message, and [ERROR] /path:[line,column] message
+  /^\[ERROR\] (?:file:\/\/)?(?<file>\/[^:]*):(?<line>\d+):(?<column>\d+):? (?<message>.*)$/,
+  /^\[ERROR\] (?<file>\/[^:]*):\[(?<line>\d+),(?<column>\d+)\] (?<message>.*)$/,
   // file:line:column: error: message, and file:line:column - error CODE: message
   /^(?<file>[^\s:][^:]*):(?<line>\d+):(?<column>\d+)(?::| -) error:?(?: (?<code>[A-Z]+\d+):)? (?<message>.*)$/,
 ];
@@ -42,7 +45,12 @@ export function checkerComplaints(output: string, folder: string): CheckerCompla
     } else if (last && /^\s+\S/.test(line))
       found[found.length - 1] = { ...last, message: `${last.message} ${line.trim()}` };
   }
-  return found;
+  // Some say at the end once more what they said on the way.
+  const known = new Set<string>();
+  return found.filter((each) => {
+    const key = JSON.stringify(each);
+    return known.has(key) ? false : known.add(key);
+  });
 }
 
 function unquoted(message: string): string {

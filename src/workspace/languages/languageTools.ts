@@ -24,6 +24,8 @@ export interface LanguageTools {
   readonly place?: (root: string, sdk: string) => PlaceForSdk;
   /** What the app's source uses of SDKs. */
   readonly uses?: UseScanner;
+  /** What people run to compile the app, where its files show it: says what compiles where nothing else does. */
+  readonly buildCommand?: (root: string) => string | undefined;
   /** What the language's compiler says of the app. */
   readonly proof?: AppProof;
   /** Writes programs that perform one call. */

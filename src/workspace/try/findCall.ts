@@ -61,6 +61,9 @@ export async function findCall(
   return first;
 }
 
+/** The name of the smallest SDK that has a call. */
+const smallest = "tried";
+
 class CallSearch {
   /** Everything that could have been asked for. */
   readonly known: string[] = [];
@@ -107,6 +110,7 @@ class CallSearch {
     return [
       {
         contract: contract.name,
+        sdk: smallest,
         name: names.call(own).call,
         label: operationLabel(call.operation),
         connect: names.connect,
@@ -153,6 +157,7 @@ class CallSearch {
     return [
       {
         contract,
+        sdk: smallest,
         name: names.call(call).call,
         label: `${chosen.root} ${chosen.name}`,
         connect: names.connect,
@@ -172,7 +177,7 @@ class CallSearch {
   /** The smallest SDK, with values as they are on the wire. */
   private print(plan: ContractPlan): Pick<FoundCall, "lowered" | "files"> {
     const { language, tools } = this.loaded;
-    const sdk = lowerSdk({ name: "try", contracts: [plan] }, settledSettings(language.settings, {}));
+    const sdk = lowerSdk({ name: smallest, contracts: [plan] }, settledSettings(language.settings, {}));
     const [lowered] = sdk.contracts;
     if (!lowered) throw new Error("An SDK of one contract has one.");
     const files = printLowered(language, sdk, {

@@ -8,6 +8,8 @@ import type { ContractReading } from "../../core/readContract.js";
 /** A call that somebody wants to try, and the smallest SDK that has it. */
 export interface FoundCall {
   readonly contract: string;
+  /** The name of the smallest SDK. */
+  readonly sdk: string;
   /** What the SDK calls it. */
   readonly name: string;
   /** "GET /berths", or "query Fleet". */

@@ -7,7 +7,7 @@ import { readContract } from "../../../src/core/readContract.js";
 
 describe("the examples of changes", () => {
   it.each(changeCodes)("%s is what its example raises, and nothing else", (code) => {
-    const { protocol, before, after, standing, along = [] } = changeExamples[code];
+    const { protocol, before, after, standing, along = [], isOfNames = false } = changeExamples[code];
     const document = protocol === "rest" ? "berths.yaml" : "passages.graphql";
     const [old, now] = [before, after].map((text) => {
       const { contract, problems } = readContract("berths", [{ document, text }]);
@@ -16,7 +16,7 @@ describe("the examples of changes", () => {
       return contract;
     });
     if (!old || !now) throw new Error("There are two sides.");
-    const facts = typescriptFacts({}, standing ? { standing } : undefined);
+    const facts = { ...typescriptFacts({}, standing ? { standing } : undefined), knowsTypesByName: isOfNames };
     const found = compareContracts(old, now, facts).map((change) => change.code);
     expect([...new Set(found)].sort()).toEqual([code, ...along].sort());
   });

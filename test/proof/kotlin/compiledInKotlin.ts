@@ -4,6 +4,9 @@ import type { ContractPlan } from "../../../src/core/sdk/sdkPlan.js";
 import { KotlinCompiler } from "../../support/kotlin/kotlinCompiler.js";
 import { kotlinRuntime } from "../../support/kotlin/kotlinRuntime.js";
 
+/** What is slow to compile is compiled one way, and the other way when it is asked for. */
+export const isThorough = process.env["THOROUGH"] === "1";
+
 /** Every setting other than usual. */
 export const turned = {
   dates: "decoded",

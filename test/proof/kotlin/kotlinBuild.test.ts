@@ -42,6 +42,11 @@ function maven(folder: string, goal: string): string {
   return status === 0 ? "" : stdout + stderr;
 }
 
+interface Proved {
+  readonly code: string;
+  readonly errors?: readonly { readonly line: number }[];
+}
+
 /** An app's build file with the lines of the SDK's README as they are written. */
 function buildFileWith(readme: string): string {
   const [, lines = ""] = /```xml\n([^]*?)\n```/.exec(readme) ?? [];
@@ -51,8 +56,7 @@ function buildFileWith(readme: string): string {
 
 it.each([
   ["in the app's own sources", "src/main/kotlin/harbour", "src/main/kotlin"],
-  ["beside them", "sdk", "src/main/kotlin"],
-  ["in a module below the configuration", "android/src/main/java/harbour", "android/src/main/java"],
+  ["beside them, in a module below the configuration", "android/sdk", "android/src/main/kotlin"],
 ])("the Maven lines of the README build an app with the SDK %s", (_where, into, sources) => {
   if (!canCompileKotlin("the Maven lines of the README")) return;
   const module = into.startsWith("android") ? "android" : "";
@@ -77,4 +81,42 @@ it("an SDK that is a module of its own builds with Maven as it is written", () =
   const project = generated("sdk", "{ package: true, namespace: com.ostrel.harbour }");
   expect(maven(join(project.folder, "sdk"), "package")).toBe("");
   expect(existsSync(join(project.folder, "sdk/target/harbour-1.0.0.jar"))).toBe(true);
+});
+
+it("impact --prove runs the app's own build on a copy, and puts what does not compile under the change that causes it", () => {
+  if (!canCompileKotlin("impact --prove in Kotlin")) return;
+  const app = `package app
+
+import harbour.berths.*
+
+suspend fun told(harbour: BerthsConnection): String = harbour.getBerth(berthId = "N-07").let { it.note + it.quay }
+suspend fun kinds(harbour: BerthsConnection) = when (harbour.getVessel(vesselId = "v-1")) {
+    is MotorVessel -> 1
+    is SailVessel -> 2
+    is RowingVessel -> 3
+    is Vessel.Other -> 4
+}
+`;
+  const project = generated("src/main/kotlin/harbour", "{}", { "src/main/kotlin/app/App.kt": app });
+  const readme = readFileSync(join(project.folder, "src/main/kotlin/harbour/README.md"), "utf8");
+  // Building the copy must not make its SDK from the contracts again.
+  const lines = buildFileWith(readme).replace(/<plugin>\s*<groupId>org\.codehaus[^]*?<\/plugin>/, "");
+  writeFileSync(join(project.folder, "pom.xml"), lines);
+  writeFileSync(join(project.folder, "berths.yaml"), demoText("contracts/v2/berths.yaml"));
+  const { stdout, stderr } = spawnSync("node", [join(packageRoot, "dist/cli/main.js"), "impact", "--prove", "--json"], {
+    cwd: project.folder,
+    encoding: "utf8",
+  });
+  const { contracts, proof } = JSON.parse(stdout) as {
+    readonly contracts: readonly { readonly changes: readonly Proved[] }[];
+    readonly proof: { readonly unexplained: readonly object[]; readonly before: readonly object[] };
+  };
+  const proved = contracts.flatMap(({ changes }) =>
+    changes.flatMap(({ code, errors = [] }) => errors.map(({ line }) => `${code} line ${String(line)}`)),
+  );
+  expect([stderr, proved.sort()]).toEqual([
+    "",
+    ["answer.field.gone line 5", "answer.member.new line 6", "ask.parameter.renamed line 6"],
+  ]);
+  expect(proof).toMatchObject({ unexplained: [], before: [] });
 });

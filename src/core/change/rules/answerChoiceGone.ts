@@ -1,6 +1,6 @@
 import { rule } from "../rule.js";
 import { verdicts } from "../verdict.js";
-import { withValue } from "../withValue.js";
+import { ofValue, withValue } from "../withValue.js";
 
 /** Less can come than before; the compiler refuses to compare with what cannot be. */
 export const answerChoiceGone = rule(
@@ -12,12 +12,12 @@ export const answerChoiceGone = rule(
     code: "breaking where it is compared, compatible for open choices",
     apps: "compatible",
   },
-  ({ face, subject, before, after, coordinates }, { openChoices }) =>
+  ({ face, subject, before, after, coordinates }, { openChoices, choicesArePlain }) =>
     face === "answer" && before !== undefined && after === undefined
       ? {
           message: `\`${subject}\` never answers \`${String(before)}\` any more.`,
-          verdict: openChoices ? verdicts.harmless : verdicts.codeBreaks,
-          coordinates: withValue(coordinates, before),
+          verdict: openChoices && choicesArePlain ? verdicts.harmless : verdicts.codeBreaks,
+          coordinates: choicesArePlain ? withValue(coordinates, before) : ofValue(coordinates, before),
         }
       : undefined,
 );

@@ -25,6 +25,7 @@ export const answerMemberNew = rule(
         verdict: memberVerdict({ alone, lacksCommon: lacksCommon === true, isOpen: opensAllUnions }),
         hint,
         hitsWholeMatches: true,
+        sparesShown: alone,
       };
     const verdict = !openUnions
       ? verdicts.codeRiskyAppsBreak

@@ -1,6 +1,6 @@
 import { rule } from "../rule.js";
 import { verdicts } from "../verdict.js";
-import { withValue } from "../withValue.js";
+import { ofValue, withValue } from "../withValue.js";
 
 /** Asks may gain values and not lose any. */
 export const askChoiceGone = rule(
@@ -12,12 +12,13 @@ export const askChoiceGone = rule(
     code: "breaking; compatible for open choices that are answered too",
     apps: "breaking",
   },
-  ({ face, subject, before, after, coordinates, isShared }, { openChoices }) =>
+  ({ face, subject, before, after, coordinates, isShared }, { openChoices, choicesArePlain }) =>
     face === "ask" && before !== undefined && after === undefined
       ? {
           message: `\`${subject}\` no longer takes \`${String(before)}\`.`,
-          verdict: openChoices && isShared === true ? verdicts.appsBreak : verdicts.bothBreak,
-          coordinates: withValue(coordinates, before),
+          verdict: choicesArePlain && openChoices && isShared === true ? verdicts.appsBreak : verdicts.bothBreak,
+          // Where it has a type of its own, source that does not name the constant goes on.
+          coordinates: choicesArePlain ? withValue(coordinates, before) : ofValue(coordinates, before),
         }
       : undefined,
 );

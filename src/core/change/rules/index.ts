@@ -81,6 +81,7 @@ import { typeGone } from "./typeGone.js";
 import { typeRenamed } from "./typeRenamed.js";
 import { typeKindChanged } from "./typeKindChanged.js";
 import { typeNameGone } from "./typeNameGone.js";
+import { typeOther } from "./typeOther.js";
 import { typeNameChanged } from "./typeNameChanged.js";
 import { typeInterfaceDropped } from "./typeInterfaceDropped.js";
 import { typeInterfaceGained } from "./typeInterfaceGained.js";
@@ -173,6 +174,7 @@ export const rules = [
   typeRenamed,
   typeKindChanged,
   typeNameGone,
+  typeOther,
   typeNameChanged,
   typeInterfaceDropped,
   typeInterfaceGained,

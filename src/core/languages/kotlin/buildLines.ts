@@ -122,6 +122,19 @@ function compilerPlugin(folders: readonly string[]): string[] {
   ];
 }
 
+function runningPlugin(main: string): string[] {
+  return [
+    "      <plugin>",
+    "        <groupId>org.codehaus.mojo</groupId>",
+    "        <artifactId>exec-maven-plugin</artifactId>",
+    "        <version>3.5.0</version>",
+    "        <configuration>",
+    `          <mainClass>${main}</mainClass>`,
+    "        </configuration>",
+    "      </plugin>",
+  ];
+}
+
 function xmlText(text: string): string {
   return text.replace(/[&<>]/g, (character) => ({ "&": "&amp;", "<": "&lt;" })[character] ?? "&gt;");
 }
@@ -131,8 +144,9 @@ function xmlText(text: string): string {
  *
  * @param namespace the SDK's package
  * @param sdk the SDK's name in the configuration
+ * @param main the class that runs, where it is a program
  */
-export function buildFiles(namespace: string, sdk: string): Map<string, string> {
+export function buildFiles(namespace: string, sdk: string, main?: string): Map<string, string> {
   const gradle =
     "// Written by rhema generate. The project around it says which version of the plug-in there is.\n" +
     `plugins {\n    kotlin("jvm")\n    \`java-library\`\n}\n\ndependencies {\n${gradleDependencies("api")}}\n\n` +
@@ -153,6 +167,7 @@ export function buildFiles(namespace: string, sdk: string): Map<string, string> 
     "  <build>",
     "    <sourceDirectory>src/main/kotlin</sourceDirectory>",
     "    <plugins>",
+    ...(main === undefined ? [] : runningPlugin(main)),
     ...compilerPlugin([]).map((line) => `  ${line}`),
     "    </plugins>",
     "  </build>",

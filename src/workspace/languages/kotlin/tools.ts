@@ -3,6 +3,7 @@ import { dirname, join, relative } from "node:path";
 import type { SdkSettings } from "../../../core/languages/settings.js";
 import type { KotlinSettings, Placement } from "../../../core/languages/kotlin/settings.js";
 import { packageFolder } from "../../packageFolder.js";
+import { buildCommand } from "./buildCommand.js";
 import { placeForSdk } from "./placeForSdk.js";
 import { useScanner } from "./useScanner.js";
 import type { LanguageTools } from "../languageTools.js";
@@ -14,6 +15,11 @@ export function kotlinTools(): LanguageTools {
     settled,
     place: placeForSdk,
     uses: useScanner(),
+    buildCommand,
+    writer: {
+      write: async (project, folder, call, given) =>
+        (await import("./writeProgram.js")).writeProgram(project, folder, call, given),
+    },
   };
 }
 

@@ -1,11 +1,8 @@
-import { existsSync, mkdirSync, writeFileSync } from "node:fs";
-import { dirname, join, resolve } from "node:path";
-import { problem } from "../../../core/problem/problem.js";
 import { kebabCase } from "../../../core/text/words.js";
-import { exitCodes, Halt } from "../../halt.js";
-import { displayPath, isInside, type Project } from "../../project.js";
+import type { Project } from "../../project.js";
 import type { FoundCall } from "../../try/foundCall.js";
 import type { WrittenProgram } from "../languageTools.js";
+import { writeMissing } from "../writeMissing.js";
 import { modulesOf, runnableModules } from "./runnable.js";
 
 /**
@@ -20,11 +17,6 @@ export function writeProgram(
   call: FoundCall,
   { baseUrl, values }: { readonly baseUrl: string; readonly values: Readonly<Record<string, unknown>> },
 ): WrittenProgram {
-  const root = resolve(project.root, folder);
-  if (root !== project.root && !isInside(project.root, root)) {
-    const message = `The program would be written to \`${folder}\`, which is not inside the project.`;
-    throw new Halt([problem("path.outside", message, { hint: "Choose a folder below it." })], exitCodes.usage);
-  }
   const base = kebabCase(call.name) || "call";
   const entries = modulesOf(call);
   const modules = runnableModules(call.files, entries);
@@ -32,20 +24,8 @@ export function writeProgram(
     [`${base}.mjs`, programText(call, entries, baseUrl, values)],
     ...[...modules].map(([path, text]): [string, string] => [`${base}-sdk/${path}`, text]),
   ]);
-  const written: string[] = [];
-  const kept: string[] = [];
-  for (const [path, text] of files) {
-    const target = join(root, path);
-    const shown = displayPath(project, target);
-    if (existsSync(target)) {
-      kept.push(shown);
-      continue;
-    }
-    mkdirSync(dirname(target), { recursive: true });
-    writeFileSync(target, text, { flag: "wx" });
-    written.push(shown);
-  }
-  const program = displayPath(project, join(root, `${base}.mjs`));
+  const { written, kept, shown } = writeMissing(project, folder, files);
+  const program = shown(`${base}.mjs`);
   return { program, run: `node ${program}`, written, kept };
 }
 

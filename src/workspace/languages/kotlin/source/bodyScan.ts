@@ -28,13 +28,22 @@ import type { Token } from "./tokens.js";
 import { readType, readTypeArguments, type TypeText } from "./typeText.js";
 
 /** Told of each place that depends on the SDK. */
-export type Tell = (coordinate: string, kind: SourceUseKind, token: Token) => void;
+export type Tell = (coordinate: string, kind: SourceUseKind, token: Token) => Told;
+
+/** A place that was told of; what is done with the value is known later. */
+export interface Told {
+  kind: SourceUseKind;
+}
 
 /** What is known of the value of an expression. */
 interface Value {
   readonly type?: Type | undefined;
   /** The expression names a class, and no value. */
   readonly named?: KnownClass;
+  /** The call of the SDK that answers it. */
+  readonly called?: Token;
+  /** Members of the SDK whose value it is. */
+  readonly read?: readonly Told[];
   /** It is a path of names that can be narrowed. */
   readonly path?: string;
   /** A constant of a choice, of which it is not said yet what is done with it. */
@@ -54,6 +63,8 @@ interface Given {
   readonly name: string | undefined;
   readonly token: Token;
   readonly type: Type | undefined;
+  /** Members of the SDK whose value it is. */
+  readonly read: readonly Told[];
   readonly isLambda: boolean;
 }
 
@@ -384,7 +395,21 @@ export class BodyScan {
   private expression(reader: Reader, scope: Scope, wanted?: Type): Value {
     const value = this.unflushed(reader, scope, wanted);
     this.flush(value, "writes");
+    if (this.isHandedOn(value.type, wanted)) this.passes(value);
     return value;
+  }
+
+  private passes({ read = [], called }: Value): void {
+    for (const each of read) each.kind = "passes";
+    if (called) this.tell?.(called.text, "passes", called);
+  }
+
+  /** Whether a value goes where a type of the SDK is wanted by its name. */
+  private isHandedOn(type: Type | undefined, wanted: Type | undefined): boolean {
+    if (!type || !wanted) return false;
+    const known = this.program.classOf(wanted);
+    if (known && known.isSdk && type.name === wanted.name) return true;
+    return wanted.arguments.some((each, at) => this.isHandedOn(type.arguments[at], each));
   }
 
   private flush({ constant }: Value, kind: SourceUseKind): void {
@@ -441,8 +466,9 @@ export class BodyScan {
         this.flush(left, "writes");
         const right = this.binary(reader, scope, level + 1, left.type);
         this.flush(right, "writes");
-        if (left.type) return { type: { ...left.type, isNullable: right.type?.isNullable === true } };
-        return { type: right.type === nothing ? undefined : right.type };
+        const read = [...(left.read ?? []), ...(right.read ?? [])];
+        if (left.type) return { type: { ...left.type, isNullable: right.type?.isNullable === true }, read };
+        return { type: right.type === nothing ? undefined : right.type, read };
       }
       case "==":
       case "!=":
@@ -544,7 +570,10 @@ export class BodyScan {
     switch (token.kind) {
       case "text": {
         reader.next();
-        for (const inside of token.inside ?? []) this.expression(new Reader(inside), scope);
+        for (const inside of token.inside ?? []) {
+          const { read = [] } = this.expression(new Reader(inside), scope);
+          for (const each of read) each.kind = "shows";
+        }
         return { type: builtIn("String") };
       }
       case "number":
@@ -849,8 +878,8 @@ export class BodyScan {
       const known = this.program.classOf(receiver);
       const property = known && this.propertyOf(known, text);
       if (!property) continue;
-      this.reads(property.owner, text, token);
-      return { type: narrowed ?? this.memberType(property.text, property.owner, receiver), path: text };
+      const read = this.reads(property.owner, text, token);
+      return { type: narrowed ?? this.memberType(property.text, property.owner, receiver), path: text, ...read };
     }
     const property = this.program.properties
       .get(text)
@@ -954,8 +983,9 @@ export class BodyScan {
     const known = this.program.classOf(of.type);
     const property = known && this.propertyOf(known, text);
     let type: Type | undefined;
+    let read: Pick<Value, "read"> = {};
     if (property) {
-      this.reads(property.owner, text, token);
+      read = this.reads(property.owner, text, token);
       type = this.memberType(property.text, property.owner, of.type);
     } else {
       const extension = this.program.properties
@@ -968,6 +998,7 @@ export class BodyScan {
     }
     return {
       type: narrowed ?? (type && isSafe ? { ...type, isNullable: true } : type),
+      ...read,
       ...(path === undefined ? {} : { path }),
     };
   }
@@ -1067,10 +1098,10 @@ export class BodyScan {
     });
   }
 
-  private reads(known: KnownClass, property: string, token: Token): void {
+  private reads(known: KnownClass, property: string, token: Token): Pick<Value, "read"> {
     const coordinate = this.sdk.coordinateOf(known);
-    if (coordinate === undefined) return;
-    this.tell?.(`${coordinate}.${this.sdk.member(coordinate, property)}`, "reads", token);
+    if (coordinate === undefined) return {};
+    const told = [this.tell?.(`${coordinate}.${this.sdk.member(coordinate, property)}`, "reads", token)];
     const text = this.propertyOf(known, property)?.text;
     const type =
       text &&
@@ -1082,8 +1113,9 @@ export class BodyScan {
     for (const each of [type, ...(type?.arguments ?? [])]) {
       const of = this.program.classOf(each);
       const name = of && !of.text.isData ? this.sdk.coordinateOf(of) : undefined;
-      if (name !== undefined) this.tell?.(name, "reads", token);
+      if (name !== undefined) told.push(this.tell?.(name, "reads", token));
     }
+    return { read: told.filter((each) => each !== undefined) };
   }
 
   /** A member of something of which nothing is known: it may be any record of the SDK that has such a member. */
@@ -1221,6 +1253,8 @@ export class BodyScan {
     const whole = of.path === undefined || of.type ? undefined : this.program.classes.get(`${of.path}.${text}`);
     if (whole) return this.constructed(whole, token, reader, scope);
     const found = this.functionOn(of.type, text, scope);
+    if (found?.text.receiver && this.isHandedOn(of.type, this.program.typeOf(found.text.receiver, found.home)))
+      this.passes(of);
     if (found) return this.called(found, of.type, token, reader, scope);
     const known = this.program.classOf(of.type);
     if (known?.text.isData === true && of.type) {
@@ -1244,6 +1278,7 @@ export class BodyScan {
       this.callArguments(reader, scope, []);
       return { type: builtIn("List", typeArguments[0]) };
     }
+    if (text === "joinToString" || text === "toString") for (const each of of.read ?? []) each.kind = "shows";
     return this.calledKnown(() => calledOn(of.type, text), reader, scope);
   }
 
@@ -1268,6 +1303,7 @@ export class BodyScan {
       this.bind(each.type, argument?.type, text.typeParameters, bound);
       if (each.type?.function && result) this.bind(each.type.function.result, result, text.typeParameters, bound);
     });
+    const call = this.sdk.isCall(found) ? { called: { ...token, text: found.text.name } } : {};
     if (this.sdk.isCall(found)) this.sdkCall(found, given, token);
     const whole: KnownFunction = { text, home: { ...home, parameters: new Map([...home.parameters, ...bound]) } };
     if (text.result)
@@ -1279,8 +1315,9 @@ export class BodyScan {
             ...text.typeParameters.map((each) => [each, bound.get(each)] as const),
           ]),
         }),
+        ...call,
       };
-    return { type: this.resultOf(found, receiver) };
+    return { type: this.resultOf(found, receiver), ...call };
   }
 
   private sdkCall({ text }: KnownFunction, given: readonly Given[], token: Token): void {
@@ -1373,7 +1410,9 @@ export class BodyScan {
     const made = lambda?.type?.function
       ? lambda.type.function.result
       : (given[0]?.type?.function?.result ?? given[0]?.type);
-    return { type: known?.result(made) };
+    const read = given.flatMap((each) => each.read);
+    if (known?.shows === true) for (const each of read) each.kind = "shows";
+    return { type: known?.result(made), ...(known?.holds === true ? { read } : {}) };
   }
 
   /** Arguments in parentheses, and a lambda behind them. */
@@ -1393,7 +1432,7 @@ export class BodyScan {
     const last = wanted.at(-1)?.function;
     const call = known?.(given[0]?.type);
     const { type } = this.lambda(reader, scope, last?.parameters ?? call?.given ?? [], last?.receiver ?? call?.inside);
-    return [...given, { name: parameters.at(-1)?.name, token, type, isLambda: true }];
+    return [...given, { name: parameters.at(-1)?.name, token, type, read: [], isLambda: true }];
   }
 
   private arguments(
@@ -1413,15 +1452,15 @@ export class BodyScan {
       const at = name === undefined ? given.length : parameters.findIndex((each) => each.name === name);
       const isLambda = reader.is("{");
       const call = known?.(given[0]?.type);
-      const type = isLambda
+      const value: Value = isLambda
         ? this.lambda(
             reader,
             scope,
             wanted[at]?.function?.parameters ?? call?.given ?? [],
             wanted[at]?.function?.receiver ?? call?.inside,
-          ).type
-        : this.expression(reader, scope, wanted[at]).type;
-      given.push({ name, token, type, isLambda });
+          )
+        : this.expression(reader, scope, wanted[at]);
+      given.push({ name, token, type: value.type, read: value.read ?? [], isLambda });
       if (!reader.takes(",") && reader.at === before) reader.next();
     }
     return given;

@@ -1,9 +1,8 @@
 import type { SourceUse } from "../../../../core/use/sourceUse.js";
-import { BodyScan } from "./bodyScan.js";
+import { BodyScan, type Tell, type Told } from "./bodyScan.js";
 import { readSource, type SourceFile } from "./declarations.js";
 import { KnownProgram } from "./knownProgram.js";
 import { SdkModel } from "./sdkModel.js";
-import type { Token } from "./tokens.js";
 
 /** A text, and what people call it. */
 export interface SourceText {
@@ -37,16 +36,24 @@ export function kotlinUses(app: readonly SourceText[], sdk: SdkSource): SourceUs
   const runtime = sdk.runtime.map(({ document, text }) => readSource(document, text, true));
   const sources = app.map(({ document, text }) => readSource(document, text, false));
   const program = new KnownProgram([...sources, ...own.map(({ file }) => file), ...runtime]);
-  const uses: SourceUse[] = [];
+  const found: (Omit<SourceUse, "kind"> & Told)[] = [];
   const inferred = { inferred: new Map(), depth: 0 };
   for (const file of sources) {
-    const seen = new Set<string>();
-    const tell = (coordinate: string, kind: SourceUse["kind"], token: Token): void => {
+    const seen = new Map<string, Told>();
+    const tell: Tell = (coordinate, kind, token) => {
       const key = `${coordinate} ${kind} ${String(token.offset)}`;
-      if (seen.has(key)) return;
-      seen.add(key);
+      const known = seen.get(key);
+      if (known) return known;
       const length = Math.max(1, Math.min(token.end - token.offset, longestShown));
-      uses.push({ sdk: sdk.name, coordinate, kind, place: { document: file.document, offset: token.offset, length } });
+      const told = {
+        sdk: sdk.name,
+        coordinate,
+        kind,
+        place: { document: file.document, offset: token.offset, length },
+      };
+      seen.set(key, told);
+      found.push(told);
+      return told;
     };
     imported(file, namespace, tell);
     new BodyScan(program, model, tell, inferred).declarations(
@@ -55,15 +62,11 @@ export function kotlinUses(app: readonly SourceText[], sdk: SdkSource): SourceUs
       file.tokens,
     );
   }
-  return uses;
+  return found;
 }
 
 /** Names that a file imports of an SDK: when one is gone, the line does not compile. */
-function imported(
-  { imports }: SourceFile,
-  namespace: string,
-  tell: (coordinate: string, kind: SourceUse["kind"], token: Token) => void,
-): void {
+function imported({ imports }: SourceFile, namespace: string, tell: Tell): void {
   for (const { whole, token } of imports.values()) {
     if (!whole.startsWith(`${namespace}.`)) continue;
     tell(whole.slice(namespace.length + 1), "names", token);

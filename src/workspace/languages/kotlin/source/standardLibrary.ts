@@ -6,6 +6,10 @@ export interface KnownCall {
   readonly given?: readonly (Type | undefined)[];
   /** What is `this` in its lambdas. */
   readonly inside?: Type | undefined;
+  /** It makes a text of its arguments, and nothing else. */
+  readonly shows?: boolean;
+  /** What it gives holds its arguments as they are. */
+  readonly holds?: boolean;
   /** @param made what its last lambda, or its first argument, makes */
   readonly result: (made: Type | undefined) => Type | undefined;
 }
@@ -210,8 +214,16 @@ export function calledOn(type: Type | undefined, name: string): KnownCall | unde
     case "update":
     case "getAndUpdate":
       return { given: [item], result: () => item };
+    case "maxOf":
+    case "minOf":
+    case "maxOfOrNull":
+    case "minOfOrNull":
+    case "firstNotNullOf":
+    case "firstNotNullOfOrNull":
+      return { given, result: (made) => made };
     default:
-      return undefined;
+      // Whatever is done to a container is most often done to what it holds.
+      return { given, result: () => undefined };
   }
 }
 
@@ -327,7 +339,7 @@ export function calledAlone(
     case "arrayOf":
     case "mutableStateListOf":
     case "emptyList":
-      return { result: () => builtIn("List", typeArgument ?? firstArgument) };
+      return { holds: true, result: () => builtIn("List", typeArgument ?? firstArgument) };
     case "setOf":
     case "mutableSetOf":
     case "emptySet":
@@ -353,6 +365,7 @@ export function calledAlone(
       return { result: () => builtIn(name === "buildList" ? "List" : "Flow", typeArgument) };
     case "println":
     case "print":
+      return { shows: true, result: () => builtIn("Unit") };
     case "launch":
     case "require":
     case "check":

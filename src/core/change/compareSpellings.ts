@@ -1,0 +1,142 @@
+import { operationLabel, type Field, type Reference, type Shape } from "../contract/model.js";
+import type { ContractNames } from "../sdk/contractNames.js";
+import type { PlannedType, RestPlan } from "../sdk/sdkPlan.js";
+import { resolveShape } from "../contract/resolveShape.js";
+import type { Point } from "./points.js";
+
+/** A member, an argument or an answer that has another type of the SDK now, and both names. */
+export interface OtherSpelling extends Point {
+  readonly face: "ask" | "answer";
+  readonly before: string;
+  readonly after: string;
+  /** Source says now of it whether it is sent, or no longer does. */
+  readonly isMarked?: boolean;
+  /** Id of the type that has the member. */
+  readonly owner?: string;
+  /** The operation whose argument or answer it is. */
+  readonly operation?: string;
+}
+
+/** A plan, and what an SDK calls what is in it. */
+export interface SpelledPlan {
+  readonly plan: RestPlan;
+  readonly names: Pick<ContractNames, "types" | "call" | "argument">;
+  /** Ids of the types that the app sends. */
+  readonly written: ReadonlySet<string>;
+}
+
+/**
+ * Finds members of records that have another type by name, while the type that they had is still there: where types are
+ * known by their names, what such a member holds is no longer what source calls it.
+ */
+export function otherSpellings(
+  before: SpelledPlan,
+  after: SpelledPlan,
+  memberName: (field: string) => string,
+): OtherSpelling[] {
+  const still = new Set(after.names.types.values());
+  const inRecords = [...before.plan.types.values()].flatMap((type) => {
+    const other = after.plan.types.get(type.id);
+    if (type.shape.kind !== "record" || other?.shape.kind !== "record") return [];
+    const fields = new Map(other.shape.fields.map((field) => [field.name, field]));
+    const name = before.names.types.get(type.id) ?? type.name;
+    return type.shape.fields.flatMap((field): OtherSpelling[] => {
+      const now = fields.get(field.name);
+      if (!now) return [];
+      const [was, is] = [classOf(field.type, before), classOf(now.type, after)];
+      const isOther = was !== undefined && is !== undefined && was !== is && still.has(was);
+      const isWrapped = [isMarked(field, type, before), isMarked(now, other, after)] as const;
+      if (!isOther && isWrapped[0] === isWrapped[1]) return [];
+      const point = {
+        subject: `${type.name}.${field.name}`,
+        coordinates: [`${name}.${memberName(field.name)}`],
+        before: shown(was, isWrapped[0]),
+        after: shown(is, isWrapped[1]),
+        isMarked: isWrapped[0] !== isWrapped[1],
+        owner: type.id,
+      };
+      const faces =
+        type.face === "both" ? (["ask", "answer"] as const) : [type.face === "request" ? ("ask" as const) : type.face];
+      return faces.map((face) => ({ ...point, face }));
+    });
+  });
+  return [...inRecords, ...spelledCalls(before, after, still)];
+}
+
+/** Arguments and answers of calls that have another type by name. */
+function spelledCalls(before: SpelledPlan, after: SpelledPlan, still: ReadonlySet<string>): OtherSpelling[] {
+  const right = new Map(after.plan.calls.map((call) => [operationLabel(call.operation), call]));
+  return before.plan.calls.flatMap((call) => {
+    const label = operationLabel(call.operation);
+    const other = right.get(label);
+    if (!other) return [];
+    const own = before.names.call(call);
+    const found: OtherSpelling[] = [];
+    const add = (
+      [was, is]: readonly (string | undefined)[],
+      point: Pick<OtherSpelling, "face" | "subject" | "coordinates">,
+    ): void => {
+      if (was !== undefined && is !== undefined && was !== is && still.has(was))
+        found.push({ ...point, before: was, after: is, operation: label });
+    };
+    for (const argument of call.arguments) {
+      const now = other.arguments.find(({ name }) => name === argument.name);
+      const name = before.names.argument(argument);
+      add([classOf(argument.type, before), now && classOf(now.type, after)], {
+        face: "ask",
+        subject: `${label} ${name}`,
+        coordinates: [own.argumentCoordinate(name)],
+      });
+    }
+    const [answer] = call.answers;
+    const [now] = other.answers;
+    add([answer?.type && classOf(answer.type, before), now?.type && classOf(now.type, after)], {
+      face: "answer",
+      subject: label,
+      coordinates: [own.call, ...(own.pages === undefined ? [] : [own.pages])],
+    });
+    return found;
+  });
+}
+
+/** Whether source says of a field whether it is sent: one that is sent, and may be absent and null. */
+function isMarked(
+  { required, type: { shape, nullable } }: Field,
+  { id }: PlannedType,
+  { plan, written }: SpelledPlan,
+): boolean {
+  const admitsNull = nullable || (resolveShape(shape, plan.types).kind === "union" && hasNull(shape, plan));
+  return !required && admitsNull && written.has(id);
+}
+
+function hasNull(shape: Shape, { types }: RestPlan): boolean {
+  const inner = resolveShape(shape, types);
+  return inner.kind === "union" && inner.members.some(({ nullable }) => nullable);
+}
+
+function shown(name: string | undefined, isMarked: boolean): string {
+  return `${name ?? "value"}${isMarked ? " that may be left out" : ""}`;
+}
+
+/** The name of the class that a value or its items have; undefined for what has none. */
+function classOf({ shape }: Reference, { plan, names, written }: SpelledPlan): string | undefined {
+  switch (shape.kind) {
+    case "list":
+      return classOf(shape.item, { plan, names, written });
+    case "map":
+      return classOf(shape.value, { plan, names, written });
+    case "named": {
+      const type = plan.types.get(shape.key);
+      if (!type) return undefined;
+      return isClass(type)
+        ? names.types.get(shape.key)
+        : classOf({ shape: type.shape, nullable: false }, { plan, names, written });
+    }
+    default:
+      return undefined;
+  }
+}
+
+function isClass({ shape: { kind } }: PlannedType): boolean {
+  return kind === "record" || kind === "choice" || kind === "union";
+}

@@ -1,0 +1,160 @@
+import type { RecordShape, Reference, Shape, UnionShape } from "../../contract/model.js";
+import { resolveShape } from "../../contract/resolveShape.js";
+import { decodedLeaf } from "../../sdk/lower/decodedLeaf.js";
+import { isData } from "../../text/parseData.js";
+import { numberText } from "./constants.js";
+import type { FileContext } from "./contractContext.js";
+import { quoted } from "./escape.js";
+import { spelled } from "./identifiers.js";
+import { constantNames, memberClassNames, recordNames } from "./names.js";
+import { isOpenChoice } from "./printChoice.js";
+import { fieldState, printShape } from "./printType.js";
+
+/**
+ * A value as JSON has it, as source of the type that a reference has.
+ *
+ * @param value what does not fit the type is written as JSON all the same, for the compiler to complain about
+ */
+export function printValue(value: unknown, reference: Reference, context: FileContext): string {
+  const { types, settings } = context.contract;
+  const shape = resolveShape(reference.shape, types);
+  if (value === null || value === undefined) return shape.kind === "any" ? json("null", context) : "null";
+  const leaf = decodedLeaf(shape, settings);
+  if (leaf?.kind === "instant") return `${context.uses.other("java.time.Instant")}.parse(${quoted(text(value))})`;
+  if (leaf?.kind === "own") {
+    const own = context.formats[leaf.format];
+    return own ? `${context.uses.other(own.decode)}(${quoted(text(value))})` : quoted(text(value));
+  }
+  const made = ofShape(value, shape, reference, context);
+  return reference.shape.kind === "named" && context.wrapped.has(reference.shape.key)
+    ? `${printShape(reference.shape, context)}(${made})`
+    : made;
+}
+
+function ofShape(value: unknown, shape: Shape, reference: Reference, context: FileContext): string {
+  switch (shape.kind) {
+    case "record":
+      return isData(value) ? recordText(value, shape, reference, context) : json(JSON.stringify(value), context);
+    case "map":
+      return `mapOf(${Object.entries(isData(value) ? value : {})
+        .map(([key, each]) => `${quoted(key)} to ${printValue(each, shape.value, context)}`)
+        .join(", ")})`;
+    case "list":
+      return `listOf(${itemsOf(value)
+        .map((each) => printValue(each, shape.item, context))
+        .join(", ")})`;
+    case "tuple": {
+      const given = itemsOf(value);
+      const parts = shape.items.map((item, at) => (at < given.length ? printValue(given[at], item, context) : "null"));
+      const { rest } = shape;
+      if (rest) {
+        const more = given.slice(shape.items.length).map((each) => printValue(each, rest, context));
+        parts.push(`listOf(${more.join(", ")})`);
+      }
+      return `${printShape(shape, context).replace(/<.*$/, "")}(${parts.join(", ")})`;
+    }
+    case "union":
+      return unionText(value, shape, reference, context);
+    case "choice": {
+      const type = printShape(reference.shape, context);
+      const found = shape.values.find((each) => each.value === value);
+      const name = found && constantNames(shape.values).get(found);
+      if (name !== undefined) return `${type}.${spelled(name)}`;
+      return isOpenChoice(shape, context) ? `${type}(${plain(value)})` : plain(value);
+    }
+    case "bytes":
+      context.uses.other("okio.ByteString.Companion.encodeUtf8");
+      return `${context.uses.wire("Upload")}.of(${quoted(typeof value === "string" ? value : "…")}.encodeUtf8())`;
+    case "number":
+      return typeof value === "number" ? numberText(value, "Double") : plain(value);
+    case "any": {
+      const scalar = shape.scalar === undefined ? undefined : context.scalars.get(shape.scalar);
+      return scalar === undefined || scalar === "JsonElement" ? json(JSON.stringify(value), context) : plain(value);
+    }
+    case "text":
+      return quoted(text(value));
+    default:
+      return plain(value);
+  }
+}
+
+function plain(value: unknown): string {
+  return typeof value === "number" || typeof value === "boolean" ? String(value) : quoted(text(value));
+}
+
+function text(value: unknown): string {
+  return typeof value === "string" ? value : JSON.stringify(value);
+}
+
+function itemsOf(value: unknown): readonly unknown[] {
+  return Array.isArray(value) ? (value as readonly unknown[]) : [value];
+}
+
+/** Any JSON, read when the program runs. */
+function json(value: string, { uses }: FileContext): string {
+  return `${uses.other("kotlinx.serialization.json.Json")}.parseToJsonElement(${quoted(value)})`;
+}
+
+function recordText(
+  value: Readonly<Record<string, unknown>>,
+  record: RecordShape,
+  reference: Reference,
+  context: FileContext,
+): string {
+  const names = recordNames(record);
+  const type = printShape(reference.shape, context);
+  const given = record.fields.flatMap((field) => {
+    if (!Object.hasOwn(value, field.name)) return [];
+    const made = printValue(value[field.name], field.type, context);
+    const isSent = fieldState(field, true, context) === "sent";
+    return [`${spelled(names.of(field))} = ${isSent ? `${context.uses.wire("sent")}(${made})` : made}`];
+  });
+  const { rest } = record;
+  const others = Object.entries(value).filter(([key]) => !record.fields.some(({ name }) => name === key));
+  if (rest && others.length > 0)
+    given.push(
+      `${names.others} = mapOf(${others.map(([key, each]) => `${quoted(key)} to ${printValue(each, rest, context)}`).join(", ")})`,
+    );
+  return record.fields.length === 0 && !rest ? type : `${type}(${given.join(", ")})`;
+}
+
+function unionText(value: unknown, union: UnionShape, reference: Reference, context: FileContext): string {
+  const at = union.members.findIndex((member, index) =>
+    fits(value, member, union.tag?.values[index], { union, context }),
+  );
+  const member = union.members[at];
+  if (!member) return json(JSON.stringify(value), context);
+  const made = printValue(value, member, context);
+  if (reference.shape.kind === "named" && context.unions.ids.has(reference.shape.key)) return made;
+  return `${printShape(reference.shape, context)}.${memberClassNames(union, context.contract.types).get(member) ?? ""}(${made})`;
+}
+
+function fits(
+  value: unknown,
+  member: Reference,
+  tags: readonly string[] | undefined,
+  { union, context }: { readonly union: UnionShape; readonly context: FileContext },
+): boolean {
+  if (union.tag) return isData(value) && tags?.includes(text(value[union.tag.field])) === true;
+  const shape = resolveShape(member.shape, context.contract.types);
+  switch (shape.kind) {
+    case "record":
+      return isData(value) && shape.fields.every(({ name, required }) => !required || Object.hasOwn(value, name));
+    case "map":
+      return isData(value);
+    case "list":
+    case "tuple":
+      return Array.isArray(value);
+    case "integer":
+    case "number":
+      return typeof value === "number";
+    case "boolean":
+      return typeof value === "boolean";
+    case "literal":
+      return value === shape.value;
+    case "any":
+      return true;
+    default:
+      return typeof value === "string";
+  }
+}

@@ -1,0 +1,41 @@
+import { existsSync, mkdirSync, writeFileSync } from "node:fs";
+import { dirname, join, resolve } from "node:path";
+import { problem } from "../../core/problem/problem.js";
+import { exitCodes, Halt } from "../halt.js";
+import { displayPath, isInside, type Project } from "../project.js";
+
+/** Files that were written, and those that were there. */
+export interface WrittenFiles {
+  readonly written: readonly string[];
+  readonly kept: readonly string[];
+  /** A path in the folder as people know it. */
+  readonly shown: (path: string) => string;
+}
+
+/**
+ * Writes files of a program into a folder below the project; what is there stays as it is.
+ *
+ * @param files texts by path in the folder
+ * @throws Halt (usage) when the folder is not inside the project
+ */
+export function writeMissing(project: Project, folder: string, files: ReadonlyMap<string, string>): WrittenFiles {
+  const root = resolve(project.root, folder);
+  if (root !== project.root && !isInside(project.root, root)) {
+    const message = `The program would be written to \`${folder}\`, which is not inside the project.`;
+    throw new Halt([problem("path.outside", message, { hint: "Choose a folder below it." })], exitCodes.usage);
+  }
+  const written: string[] = [];
+  const kept: string[] = [];
+  for (const [path, text] of files) {
+    const target = join(root, path);
+    const shown = displayPath(project, target);
+    if (existsSync(target)) {
+      kept.push(shown);
+      continue;
+    }
+    mkdirSync(dirname(target), { recursive: true });
+    writeFileSync(target, text, { flag: "wx" });
+    written.push(shown);
+  }
+  return { written, kept, shown: (path) => displayPath(project, join(root, path)) };
+}

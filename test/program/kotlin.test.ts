@@ -1,0 +1,123 @@
+import { describe, expect, it } from "vitest";
+import { demoText } from "../support/demoText.js";
+import { TemporaryProject } from "../support/temporaryProject.js";
+
+const configuration = `contracts:
+  berths:
+    from: berths.yaml
+    pages: { listBerths: { by: cursor, parameter: cursor } }
+  passages:
+    from: passages.graphql
+    queries: [queries/*.graphql]
+    scalars: { Instant: { kotlin: String }, Day: { kotlin: String } }
+sdks:
+  harbour:
+    language: kotlin
+    covers: [berths, passages]
+    into: src/main/kotlin/harbour
+    settings: { namespace: com.ostrel.harbour, testing: true }
+`;
+
+const board = `package app
+
+import com.ostrel.harbour.berths.*
+
+class Board(private val harbour: BerthsConnection) {
+    suspend fun lines() = harbour.listBerths(minLength = 8.0).items.map { line(it) }
+
+    private fun line(berth: Berth): String = listOfNotNull(berth.id, berth.note?.trim()).joinToString()
+
+    suspend fun kind(id: String): String = when (val vessel = harbour.getVessel(vesselId = id)) {
+        is MotorVessel -> vessel.name
+        is SailVessel -> vessel.name
+        is RowingVessel -> vessel.name
+        is Vessel.Other -> "?"
+    }
+}
+`;
+
+async function generated(files: Readonly<Record<string, string>> = {}): Promise<TemporaryProject> {
+  const project = new TemporaryProject({
+    "berths.yaml": demoText("contracts/v1/berths.yaml"),
+    "passages.graphql": demoText("contracts/v1/passages.graphql"),
+    "queries/plan.graphql": demoText("app/queries/plan-voyage.graphql") + demoText("app/queries/voyage-line.graphql"),
+    "rhema.yaml": configuration,
+    "src/main/kotlin/app/Board.kt": board,
+    ...files,
+  });
+  const { code, err } = await project.run(["generate", "--quiet"]);
+  expect([code, err]).toEqual([0, ""]);
+  return project;
+}
+
+interface Impact {
+  readonly contracts: readonly {
+    readonly changes: readonly {
+      readonly code: string;
+      readonly use: string;
+      readonly verdict: { readonly code: string; readonly apps: string };
+      readonly hits: readonly { readonly document?: string; readonly line?: number }[];
+    }[];
+  }[];
+}
+
+describe("an SDK in Kotlin", () => {
+  it("is written, kept up to date, and names its places", async () => {
+    const project = await generated();
+    expect((await project.run(["check"])).code).toBe(0);
+    const files = Object.keys(project.tree("src/main/kotlin/harbour"));
+    for (const file of [
+      "README.md",
+      "berths/Berth.kt",
+      "berths/BerthsTesting.kt",
+      "passages/PlanVoyageAnswer.kt",
+      "wire/Send.kt",
+    ])
+      expect(files).toContain(file);
+    expect(project.read("src/main/kotlin/harbour/passages/PlanVoyageAnswer.kt")).toContain(") : VoyageLinePart {");
+    const { out } = await project.run(["outline", "berths", "--find", "listBerths"]);
+    expect(out).toContain("used at src/main/kotlin/app/Board.kt:6:35");
+  });
+
+  it("tells what a changed contract breaks in the app's source, and what not", async () => {
+    const project = await generated();
+    project.write("berths.yaml", demoText("contracts/v2/berths.yaml"));
+    const { out } = await project.run(["impact", "--json"]);
+    const changes = (JSON.parse(out) as Impact).contracts.flatMap((each) => each.changes);
+    const told = changes
+      .filter(({ use, verdict }) => use === "used" && verdict.code === "breaking")
+      .map(({ code, hits }) => `${code} ${hits.map(({ line }) => String(line)).join(" ")}`);
+    expect(told.sort()).toEqual([
+      "answer.field.gone 8",
+      "answer.member.new 10",
+      "ask.parameter.gone 6",
+      "ask.parameter.renamed 10",
+    ]);
+    expect(changes.some(({ use }) => use === "cannot tell")).toBe(false);
+  });
+
+  it("says that it cannot tell where nothing is known of a value", async () => {
+    const project = await generated({
+      "src/main/kotlin/app/Board.kt": "package app\n\nimport elsewhere.held\n\nfun note() = held().note\n",
+    });
+    project.write("berths.yaml", demoText("contracts/v2/berths.yaml"));
+    const { out } = await project.run(["impact", "--json"]);
+    const gone = (JSON.parse(out) as Impact).contracts
+      .flatMap(({ changes }) => changes)
+      .find(({ code }) => code === "answer.field.gone");
+    expect(gone?.use).toBe("cannot tell");
+  });
+
+  it("has programs that try a call, built by Maven, and keeps what is there", async () => {
+    const project = await generated();
+    const first = await project.run(["try", "reserveBerth", "berthId=N-07", "body.vesselId=v$1", "--code", "samples"]);
+    expect([first.code, first.err]).toEqual([0, ""]);
+    expect(first.out).toContain("mvn -q -B -f samples/reserve-berth/pom.xml compile exec:java");
+    const program = project.read("samples/reserve-berth/src/main/kotlin/Main.kt");
+    expect(program).toContain('connection.reserveBerth(berthId = "N-07", body = ReservationRequest(vesselId = "v\\$1"');
+    project.write("samples/reserve-berth/src/main/kotlin/Main.kt", "// mine");
+    await project.run(["try", "reserveBerth", "--code", "samples"]);
+    expect(project.read("samples/reserve-berth/src/main/kotlin/Main.kt")).toBe("// mine");
+    expect((await project.run(["try", "getBerth", "--code", "../elsewhere"])).err).toContain("path.outside");
+  });
+});
