@@ -11,6 +11,8 @@ export interface OtherSpelling extends Point {
   readonly after: string;
   /** Source says now of it whether it is sent, or no longer does. */
   readonly isMarked?: boolean;
+  /** It was a union: what is sent is a member of it, which may have kept its name. */
+  readonly isUnion?: boolean;
   /** Id of the type that has the member. */
   readonly owner?: string;
   /** The operation whose argument or answer it is. */
@@ -53,6 +55,7 @@ export function otherSpellings(
         before: shown(was, isWrapped[0]),
         after: shown(is, isWrapped[1]),
         isMarked: isWrapped[0] !== isWrapped[1],
+        isUnion: isUnion(field.type, before.plan),
         owner: type.id,
       };
       const faces =
@@ -74,7 +77,7 @@ function spelledCalls(before: SpelledPlan, after: SpelledPlan, still: ReadonlySe
     const found: OtherSpelling[] = [];
     const add = (
       [was, is]: readonly (string | undefined)[],
-      point: Pick<OtherSpelling, "face" | "subject" | "coordinates">,
+      point: Pick<OtherSpelling, "face" | "subject" | "coordinates" | "isUnion">,
     ): void => {
       if (was !== undefined && is !== undefined && was !== is && still.has(was))
         found.push({ ...point, before: was, after: is, operation: label });
@@ -86,6 +89,7 @@ function spelledCalls(before: SpelledPlan, after: SpelledPlan, still: ReadonlySe
         face: "ask",
         subject: `${label} ${name}`,
         coordinates: [own.argumentCoordinate(name)],
+        isUnion: isUnion(argument.type, before.plan),
       });
     }
     const [answer] = call.answers;
@@ -107,6 +111,12 @@ function isMarked(
 ): boolean {
   const admitsNull = nullable || (resolveShape(shape, plan.types).kind === "union" && hasNull(shape, plan));
   return !required && admitsNull && written.has(id);
+}
+
+/** Whether a value, or an item of it, is one of several. */
+function isUnion({ shape }: Reference, plan: RestPlan): boolean {
+  const inner = resolveShape(shape, plan.types);
+  return inner.kind === "list" ? isUnion(inner.item, plan) : inner.kind === "union";
 }
 
 function hasNull(shape: Shape, { types }: RestPlan): boolean {

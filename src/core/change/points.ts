@@ -163,6 +163,8 @@ export interface Points {
     readonly after: string;
     /** Source says now of it whether it is sent, or no longer does. */
     readonly isMarked?: boolean;
+    /** It was a union: what is sent is a member of it, which may have kept its name. */
+    readonly isUnion?: boolean;
   };
   readonly paging: Point & { readonly before: string; readonly after?: string | undefined };
   readonly sent: Point & Sides<SentRequest>;

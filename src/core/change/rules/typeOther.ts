@@ -8,14 +8,14 @@ export const typeOther = rule(
   {
     title: "A value has another type of the SDK",
     example: "`Reservation.vessel` is a `ReservationVessel`, no longer a `VesselSummary`",
-    code: "breaking where it is handed on as the old type, or built; compatible where a language knows types by their shape",
+    code: "breaking where it is handed on as the old type, or built; risky where a member of a union is sent; compatible where a language knows types by their shape",
     apps: "compatible",
   },
-  ({ subject, before, after, isMarked }, { knowsTypesByName }) =>
+  ({ subject, face, before, after, isMarked, isUnion }, { knowsTypesByName }) =>
     knowsTypesByName
       ? {
           message: `\`${subject}\` is a \`${after}\` in source; it was a \`${before}\`.`,
-          verdict: verdicts.codeBreaks,
+          verdict: face === "ask" && isUnion === true ? verdicts.codeRisky : verdicts.codeBreaks,
           hitsNamedTypes: isMarked !== true,
         }
       : undefined,
