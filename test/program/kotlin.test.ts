@@ -21,6 +21,13 @@ sdks:
 const board = `package app
 
 import com.ostrel.harbour.berths.*
+import com.ostrel.harbour.passages.PassagesConnection
+import com.ostrel.harbour.passages.VoyagePlan
+import com.ostrel.harbour.passages.planVoyage
+
+// What another contract answers is known too.
+suspend fun plan(passages: PassagesConnection, plan: VoyagePlan) =
+    passages.planVoyage(plan = plan).planVoyage.let { "\${it.id} \${it.status} \${it.vessel.length}" }
 
 class Board(private val harbour: BerthsConnection) {
     suspend fun lines() = harbour.listBerths(minLength = 8.0).items.map { line(it) }
@@ -76,7 +83,7 @@ describe("an SDK in Kotlin", () => {
       expect(files).toContain(file);
     expect(project.read("src/main/kotlin/harbour/passages/PlanVoyageAnswer.kt")).toContain(") : VoyageLinePart {");
     const { out } = await project.run(["outline", "berths", "--find", "listBerths"]);
-    expect(out).toContain("used at src/main/kotlin/app/Board.kt:6:35");
+    expect(out).toContain("used at src/main/kotlin/app/Board.kt:13:35");
   });
 
   it("tells what a changed contract breaks in the app's source, and what not", async () => {
@@ -88,10 +95,10 @@ describe("an SDK in Kotlin", () => {
       .filter(({ use, verdict }) => use === "used" && verdict.code === "breaking")
       .map(({ code, hits }) => `${code} ${hits.map(({ line }) => String(line)).join(" ")}`);
     expect(told.sort()).toEqual([
-      "answer.field.gone 8",
-      "answer.member.new 10",
-      "ask.parameter.gone 6",
-      "ask.parameter.renamed 10",
+      "answer.field.gone 15",
+      "answer.member.new 17",
+      "ask.parameter.gone 13",
+      "ask.parameter.renamed 17",
     ]);
     expect(changes.some(({ use }) => use === "cannot tell")).toBe(false);
   });

@@ -23,7 +23,7 @@ const sdk = ((): Parameters<typeof kotlinUses>[1] => {
     name: "app",
     connect: "BerthsConnection",
     files: all.filter(({ document }) => document.startsWith("berths/")),
-    runtime: all.filter(({ document }) => document.startsWith("wire/")),
+    others: all.filter(({ document }) => document.startsWith("wire/")),
   };
 })();
 

@@ -3,7 +3,8 @@ import { cpSync, mkdirSync, mkdtempSync, readFileSync, writeFileSync } from "nod
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { exitCodes } from "../../workspace/halt.js";
-import { usualLanguage } from "../../workspace/languages/index.js";
+import type { ExampleApp } from "../../workspace/languages/languageTools.js";
+import { usualLanguage, workspaceLanguages } from "../../workspace/languages/index.js";
 import { packageFolder } from "../../workspace/packageFolder.js";
 import type { Terminal } from "../terminal.js";
 
@@ -13,6 +14,8 @@ interface Run {
   readonly shown: string;
   readonly args: readonly string[];
   readonly expected: number;
+  /** Another program than Node. */
+  readonly command?: string;
   /** Where it runs, instead of the demo's folder. */
   readonly cwd?: string;
 }
@@ -33,10 +36,10 @@ export async function demoCommand(terminal: Terminal): Promise<number> {
   const title = (text: string): void => {
     say(["", terminal.paint.strong(`${String(++step)}. ${text}`)]);
   };
-  const run = ({ title: text, shown, args, expected, cwd = folder }: Run): void => {
+  const run = ({ title: text, shown, args, expected, command = process.execPath, cwd = folder }: Run): void => {
     title(text);
     say([terminal.paint.quiet(`$ ${shown}`)]);
-    const { stdout, stderr, status } = spawnSync(process.execPath, args, {
+    const { stdout, stderr, status } = spawnSync(command, args, {
       cwd,
       encoding: "utf8",
       env: childEnvironment(terminal),
@@ -94,6 +97,10 @@ export async function demoCommand(terminal: Terminal): Promise<number> {
     await playing(title, terminal, program, folder, run);
     rhema("Guard: this is what CI runs.", ["check"]);
     rhema("And what a code means, with an example.", ["explain", "answer.field.renamed"]);
+    for (const language of workspaceLanguages) {
+      const { example } = await terminal.host.session.tools(language.id);
+      if (example) await otherApp({ title, terminal, program, folder, run }, example);
+    }
     say(["", `The folder is yours to explore: cd ${folder}`]);
     return exitCodes.done;
   } catch (error) {
@@ -148,6 +155,45 @@ async function playing(
     server.kill();
     observer?.kill();
   }
+}
+
+/** What the parts of the demo share. */
+interface Stage {
+  readonly title: (text: string) => void;
+  readonly terminal: Terminal;
+  readonly program: string;
+  readonly folder: string;
+  readonly run: (run: Run) => void;
+}
+
+/** An app in a language with a toolchain of its own: built and run where that is found, and told what breaks in any case. */
+async function otherApp({ title, terminal, program, folder, run }: Stage, example: ExampleApp): Promise<void> {
+  const demo = join(packageFolder(), "demo");
+  const cwd = join(folder, example.folder);
+  const copyContracts = (version: string): void => {
+    cpSync(join(demo, "contracts", version), join(cwd, "contracts"), { recursive: true });
+  };
+  const rhema = (text: string, command: string, expected = 0): void => {
+    run({ title: text, shown: `rhema ${command}`, args: [program, command], expected, cwd });
+  };
+  cpSync(join(demo, example.folder), cwd, { recursive: true });
+  copyContracts("v1");
+  rhema(`${example.title}: generate.`, "generate");
+  const server = spawn(process.execPath, [program, "--quiet", "--json", "play", "--port", "0"], {
+    cwd,
+    stdio: ["ignore", "pipe", "ignore"],
+  });
+  try {
+    const steps = example.steps(cwd, await firstMatch(server, /"url": "(http:\/\/[^"/]+)/));
+    if (typeof steps === "string") {
+      title("Build and run it: left out.");
+      terminal.result([terminal.paint.warn(`Left out, because ${steps}.`)]);
+    } else for (const step of steps) run({ ...step, expected: 0, cwd });
+  } finally {
+    server.kill();
+  }
+  copyContracts("v2");
+  rhema("The second version of the contracts, and what it breaks in this app.", "impact", exitCodes.findings);
 }
 
 /** Waits until a program has said something, and gives the part of it that is asked for. */

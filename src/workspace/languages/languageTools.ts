@@ -30,8 +30,27 @@ export interface LanguageTools {
   readonly proof?: AppProof;
   /** Writes programs that perform one call. */
   readonly writer?: ProgramWriter;
+  /** An app of the demo in this language, beside the one that everybody can build. */
+  readonly example?: ExampleApp;
   /** Performs calls; one language does it for all. */
   readonly performer?: CallPerformer;
+}
+
+/** An app of the demo that needs a toolchain of its own. */
+export interface ExampleApp {
+  /** Its folder among those of the demo. */
+  readonly folder: string;
+  readonly title: string;
+  /** What builds it and runs it against a server, in its order; or what it lacks. */
+  readonly steps: (root: string, address: string) => readonly ExampleStep[] | string;
+}
+
+export interface ExampleStep {
+  readonly title: string;
+  readonly command: string;
+  readonly args: readonly string[];
+  /** How people would write it. */
+  readonly shown: string;
 }
 
 /** A place for an SDK in a project. */

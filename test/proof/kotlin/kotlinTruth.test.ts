@@ -84,7 +84,7 @@ it(`${String(count)} edits break an app in Kotlin where they are said to, and no
     name: "harbour",
     connect: "BerthsConnection",
     files: texts("berths/"),
-    runtime: texts("wire/"),
+    others: texts("wire/"),
   });
   const facts = language.facts({ settings, rest, scalars: new Map() });
   const variants: Variant[] = [];

@@ -6,6 +6,7 @@ import { packageFolder } from "../../packageFolder.js";
 import { buildCommand } from "./buildCommand.js";
 import { placeForSdk } from "./placeForSdk.js";
 import { useScanner } from "./useScanner.js";
+import { skipperApp } from "./skipperApp.js";
 import type { LanguageTools } from "../languageTools.js";
 
 /** What Kotlin needs files for. */
@@ -16,6 +17,7 @@ export function kotlinTools(): LanguageTools {
     place: placeForSdk,
     uses: useScanner(),
     buildCommand,
+    example: skipperApp,
     writer: {
       write: async (project, folder, call, given) =>
         (await import("./writeProgram.js")).writeProgram(project, folder, call, given),

@@ -25,9 +25,18 @@ function found(project: Project, parts: readonly SdkPart[], made: MadeFiles | un
   const app = appSources(project);
   return parts.flatMap(({ sdk, folder, connect }) => {
     const files = sourcesIn(folder, made);
-    const runtime = sourcesIn(join(dirname(folder), "wire"), made);
-    return kotlinUses(app, { name: sdk, connect, files, runtime });
+    // Source has values of other contracts and of the runtime too, whose types have to be known.
+    const others = foldersBeside(folder).flatMap((each) => sourcesIn(each, made));
+    return kotlinUses(app, { name: sdk, connect, files, others });
   });
+}
+
+/** The other parts of the SDK: those of its contracts, and the runtime. */
+function foldersBeside(folder: string): string[] {
+  const whole = dirname(folder);
+  const there = existsSync(whole) ? readdirSync(whole, { withFileTypes: true }) : [];
+  const names = new Set(["wire", ...there.flatMap((entry) => (entry.isDirectory() ? [entry.name] : []))]);
+  return [...names].map((name) => join(whole, name)).filter((path) => path !== folder);
 }
 
 function appSources(project: Project): SourceText[] {

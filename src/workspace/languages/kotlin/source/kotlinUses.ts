@@ -1,8 +1,9 @@
 import type { SourceUse } from "../../../../core/use/sourceUse.js";
-import { BodyScan, type Tell, type Told } from "./bodyScan.js";
+import { BodyScan } from "./bodyScan.js";
 import { readSource, type SourceFile } from "./declarations.js";
 import { KnownProgram } from "./knownProgram.js";
 import { SdkModel } from "./sdkModel.js";
+import type { Tell, Told } from "./values.js";
 
 /** A text, and what people call it. */
 export interface SourceText {
@@ -17,8 +18,8 @@ export interface SdkSource {
   readonly connect: string;
   /** Files of the contract's part. */
   readonly files: readonly SourceText[];
-  /** Files of the runtime. */
-  readonly runtime: readonly SourceText[];
+  /** Files of other contracts' parts, and of the runtime. */
+  readonly others: readonly SourceText[];
 }
 
 const longestShown = 120;
@@ -33,9 +34,9 @@ export function kotlinUses(app: readonly SourceText[], sdk: SdkSource): SourceUs
   const own = sdk.files.map(({ document, text }) => ({ file: readSource(document, text, true), text }));
   const namespace = own[0]?.file.package ?? "";
   const model = new SdkModel(sdk.connect, namespace, own);
-  const runtime = sdk.runtime.map(({ document, text }) => readSource(document, text, true));
+  const others = sdk.others.map(({ document, text }) => readSource(document, text, true));
   const sources = app.map(({ document, text }) => readSource(document, text, false));
-  const program = new KnownProgram([...sources, ...own.map(({ file }) => file), ...runtime]);
+  const program = new KnownProgram([...sources, ...own.map(({ file }) => file), ...others]);
   const found: (Omit<SourceUse, "kind"> & Told)[] = [];
   const inferred = { inferred: new Map(), depth: 0 };
   for (const file of sources) {

@@ -1,0 +1,320 @@
+import type { SourceUseKind } from "../../../../core/use/sourceUse.js";
+import type { ClassText, FunctionText, ParameterText, PropertyText } from "./declarations.js";
+import type { Home, KnownClass, KnownFunction, KnownProgram, Type } from "./knownProgram.js";
+import { Reader } from "./reader.js";
+import { Scope } from "./scope.js";
+import type { SdkModel } from "./sdkModel.js";
+import { builtIn, delegated, isContainer, isPlain } from "./standardLibrary.js";
+import type { Token } from "./tokens.js";
+import type { TypeText } from "./typeText.js";
+import { unit, type Tell, type Value } from "./values.js";
+
+/** So many results are looked for inside each other. */
+const deepest = 12;
+
+/** What scans of all files of an app share: results of functions and properties without a declared type. */
+export interface SharedScan {
+  readonly inferred: Map<object, Type | undefined>;
+  depth: number;
+}
+
+/** What names mean, and what depends on the SDK because of it. */
+export abstract class Resolver {
+  constructor(
+    protected readonly program: KnownProgram,
+    protected readonly sdk: SdkModel,
+    /** Absent while a type is looked for whose source is scanned by itself. */
+    protected readonly tell: Tell | undefined,
+    protected readonly shared: SharedScan = { inferred: new Map(), depth: 0 },
+  ) {}
+
+  /** The same scan, which tells nothing. */
+  protected abstract silent(): this;
+
+  protected abstract expression(reader: Reader, scope: Scope, wanted?: Type): Value;
+
+  protected abstract function(text: FunctionText, outer: Scope, tokens: readonly Token[]): Type | undefined;
+
+  protected knownOf(text: ClassText, { file, around }: Home): KnownClass | undefined {
+    const prefix = around.at(-1)?.name ?? file.package;
+    for (const name of [text.name, `Companion.${text.name}`]) {
+      const found = this.program.classes.get(prefix === "" ? name : `${prefix}.${name}`);
+      if (found?.text === text) return found;
+    }
+    return undefined;
+  }
+
+  /** A type that source names. */
+  protected typeText(text: TypeText | undefined, home: Home, kind: SourceUseKind = "names"): void {
+    if (!text) return;
+    for (const each of text.arguments) this.typeText(each, home);
+    if (text.function)
+      for (const each of [text.function.receiver, ...text.function.parameters, text.function.result])
+        this.typeText(each, home);
+    const parts = text.path.map(({ text: part }) => part);
+    for (let count = 1; count <= parts.length; count++) {
+      const known = this.classNamed(parts.slice(0, count), home);
+      const token = text.path[count - 1];
+      if (known && token) this.names(known, token, kind);
+    }
+    const whole = this.program.classNamed(parts, home);
+    const [last] = text.path.slice(-1);
+    // A name of the SDK's own for a list or a map.
+    if (whole !== undefined && last && !this.program.classes.has(whole) && whole.startsWith(`${this.sdk.namespace}.`))
+      this.tell?.(whole.slice(this.sdk.namespace.length + 1), kind, last);
+  }
+
+  protected classNamed(parts: readonly string[], home: Home): KnownClass | undefined {
+    const name = this.program.classNamed(parts, home);
+    return name === undefined ? undefined : this.program.classes.get(name);
+  }
+
+  protected names(known: KnownClass, token: Token, kind: SourceUseKind): void {
+    const coordinate = this.sdk.coordinateOf(known);
+    if (coordinate === undefined) return;
+    if (coordinate === this.sdk.connect) this.tell?.("connection", "calls", token);
+    else this.tell?.(coordinate, kind, token);
+    // A member of a union stands for the union too.
+    for (const above of this.program.withSupers(known).slice(1)) {
+      const union = this.sdk.coordinateOf(above);
+      if (union !== undefined && kind === "matches") this.tell?.(union, kind, token);
+    }
+  }
+
+  /** `is Outcome.Success` of an `Outcome<Berth, …>` holds a berth too. */
+  protected withArguments(type: Type, of: Type | undefined): Type {
+    if (type.arguments.length > 0 || !of) return type;
+    const [narrow, wide] = [this.program.classOf(type), this.program.classOf(of)];
+    if (!narrow || !wide) return isContainer(of) && type.name !== of.name ? { ...type, arguments: of.arguments } : type;
+    const known = new Map(wide.text.typeParameters.map((name, at) => [name, of.arguments[at]]));
+    return { ...type, arguments: narrow.text.typeParameters.map((name) => known.get(name)) };
+  }
+
+  /** A match without a rest has to name whatever comes to be. */
+  protected matchesAll(type: Type | undefined, token: Token): void {
+    const known = this.program.classOf(type);
+    const coordinate = known && this.sdk.coordinateOf(known);
+    if (coordinate !== undefined) this.tell?.(`${coordinate}!`, "matches", token);
+  }
+
+  /** A constant that is imported by its own name, or stands in the class that is read. */
+  protected constantAlone(token: Token, { home }: Scope): Value | undefined {
+    const whole = home.file.imports.get(token.text)?.whole;
+    const candidates = [
+      ...(whole === undefined ? [] : [whole]),
+      ...home.file.stars.map((star) => `${star}.${token.text}`),
+    ];
+    for (const candidate of candidates) {
+      const parts = candidate.split(".");
+      const owner = this.program.classes.get(
+        parts
+          .slice(0, -1)
+          .join(".")
+          .replace(/\.Companion$/, ""),
+      );
+      const found = owner && this.constantOf(owner, { ...token, text: parts.at(-1) ?? "" });
+      if (found?.constant) return { ...found, constant: { ...found.constant, token } };
+    }
+    return undefined;
+  }
+
+  protected constantOf(owner: KnownClass, token: Token): Value | undefined {
+    const coordinate = this.sdk.coordinateOf(owner);
+    const value = coordinate === undefined ? undefined : this.sdk.constant(coordinate, token.text);
+    if (coordinate !== undefined && value !== undefined)
+      return { type: builtIn(owner.name), constant: { coordinate: `${coordinate}.${value}`, token } };
+    const isEntry = owner.text.entries.some((each) => each.token.text === token.text);
+    return isEntry ? { type: builtIn(owner.name) } : undefined;
+  }
+
+  protected companionOf(known: KnownClass): KnownClass {
+    const [companion] = known.text.companions;
+    return (companion && this.program.classes.get(`${known.name}.Companion.${companion.name}`)) ?? known;
+  }
+
+  protected propertyOf(
+    known: KnownClass,
+    name: string,
+  ): { readonly text: PropertyText | ParameterText; readonly owner: KnownClass } | undefined {
+    for (const owner of this.program.withSupers(known)) {
+      const text =
+        owner.text.parameters.find((each) => each.isProperty && each.name === name) ??
+        owner.text.properties.find((each) => each.name === name);
+      if (text) return { text, owner };
+    }
+    return undefined;
+  }
+
+  protected memberType(text: PropertyText | ParameterText, owner: KnownClass, of: Type): Type | undefined {
+    const given = this.program.classOf(of) === owner ? of.arguments : [];
+    const parameters = new Map(owner.text.typeParameters.map((name, at) => [name, given[at]] as const));
+    return this.typeOfProperty(text, {
+      file: owner.home.file,
+      around: [...owner.home.around, owner],
+      parameters: new Map([...owner.home.parameters, ...parameters]),
+    });
+  }
+
+  protected typeOfProperty(text: PropertyText | ParameterText, home: Home): Type | undefined {
+    if (text.type) return this.program.typeOf(text.type, home);
+    if (!("isDelegated" in text)) return undefined;
+    return this.inferredOnce(text, (silent) => {
+      const { tokens } = home.file;
+      const receivers = home.around.map((each) => builtIn(each.name)).reverse();
+      const scope = new Scope(home, receivers);
+      if (text.initial) {
+        const { type } = silent.expression(new Reader(tokens, ...text.initial), scope);
+        return text.isDelegated ? delegated(type) : type;
+      }
+      return text.getter?.isExpression === true
+        ? silent.expression(new Reader(tokens, ...text.getter.range), scope).type
+        : undefined;
+    });
+  }
+
+  protected inferredOnce(key: object, infer: (silent: this) => Type | undefined): Type | undefined {
+    if (this.shared.inferred.has(key)) return this.shared.inferred.get(key);
+    if (this.shared.depth > deepest) return undefined;
+    this.shared.inferred.set(key, undefined);
+    this.shared.depth++;
+    const type = infer(this.silent());
+    this.shared.depth--;
+    this.shared.inferred.set(key, type);
+    return type;
+  }
+
+  protected resultOf({ text, home }: KnownFunction, receiver: Type | undefined): Type | undefined {
+    const known = new Map<string, Type | undefined>();
+    this.bind(text.receiver, receiver, text.typeParameters, known);
+    const inside: Home = {
+      ...home,
+      parameters: new Map([...home.parameters, ...text.typeParameters.map((each) => [each, known.get(each)] as const)]),
+    };
+    if (text.result) return this.program.typeOf(text.result, inside);
+    if (text.body?.isExpression !== true) return unit;
+    return this.inferredOnce(text, (silent) =>
+      silent.function(text, new Scope(home, home.around.map((each) => builtIn(each.name)).reverse()), home.file.tokens),
+    );
+  }
+
+  /** What the type parameters of a function stand for, by the value that it is called on. */
+  protected bind(
+    text: TypeText | undefined,
+    type: Type | undefined,
+    parameters: readonly string[],
+    into: Map<string, Type | undefined>,
+  ): void {
+    if (!text || !type) return;
+    const [only] = text.path;
+    if (only && text.path.length === 1 && parameters.includes(only.text)) into.set(only.text, type);
+    text.arguments.forEach((each, at) => {
+      this.bind(each, type.arguments[at], parameters, into);
+    });
+  }
+
+  protected reads(known: KnownClass, property: string, token: Token): Pick<Value, "read"> {
+    const coordinate = this.sdk.coordinateOf(known);
+    if (coordinate === undefined) return {};
+    const told = [this.tell?.(`${coordinate}.${this.sdk.member(coordinate, property)}`, "reads", token)];
+    const text = this.propertyOf(known, property)?.text;
+    const type =
+      text &&
+      this.program.typeOf(text.type, {
+        file: known.home.file,
+        around: [...known.home.around, known],
+        parameters: new Map(),
+      });
+    for (const each of [type, ...(type?.arguments ?? [])]) {
+      const of = this.program.classOf(each);
+      const name = of && !of.text.isData ? this.sdk.coordinateOf(of) : undefined;
+      if (name !== undefined) told.push(this.tell?.(name, "reads", token));
+    }
+    return { read: told.filter((each) => each !== undefined) };
+  }
+
+  /** A member of something of which nothing is known: it may be any record of the SDK that has such a member. */
+  protected reachesAny({ text, ...token }: Token): void {
+    if (!this.tell) return;
+    for (const known of this.program.classes.values()) {
+      const coordinate = this.sdk.coordinateOf(known);
+      if (coordinate === undefined || !known.text.parameters.some((each) => each.isProperty && each.name === text))
+        continue;
+      this.tell(`${coordinate}.*`, "reaches", { text, ...token });
+    }
+  }
+
+  protected functionAlone(name: string, scope: Scope): KnownFunction | undefined {
+    for (const receiver of scope.receivers) {
+      const found = this.functionOn(receiver, name, scope);
+      if (found) return found;
+    }
+    const whole = scope.home.file.imports.get(name)?.whole;
+    const own = whole?.slice(whole.lastIndexOf(".") + 1) ?? name;
+    return this.program.functions
+      .get(own)
+      ?.find(({ text, home }) => !text.receiver && this.program.isSeen(home.file, own, scope.home.file));
+  }
+
+  /** A member function, or one from outside that is called on such a value. */
+  protected functionOn(type: Type | undefined, name: string, scope: Scope): KnownFunction | undefined {
+    const known = this.program.classOf(type);
+    for (const owner of known ? this.program.withSupers(known) : []) {
+      const text = owner.text.functions.find((each) => each.name === name);
+      const given = owner === known ? (type?.arguments ?? []) : [];
+      const parameters = new Map(owner.text.typeParameters.map((each, at) => [each, given[at]] as const));
+      if (text) return { text, home: { file: owner.home.file, around: [...owner.home.around, owner], parameters } };
+    }
+    const whole = scope.home.file.imports.get(name)?.whole;
+    const own = whole?.slice(whole.lastIndexOf(".") + 1) ?? name;
+    const inClasses = scope.home.around.flatMap((each) =>
+      each.text.functions.flatMap((text): KnownFunction[] =>
+        text.receiver && text.name === name ? [{ text, home: { ...scope.home } }] : [],
+      ),
+    );
+    const seen = [...inClasses, ...(this.program.functions.get(own) ?? [])].filter(
+      ({ text, home }) =>
+        text.receiver &&
+        (inClasses.some((each) => each.text === text) || this.program.isSeen(home.file, own, scope.home.file)),
+    );
+    const fitting =
+      type &&
+      seen.find(({ text, home }) =>
+        this.fits(
+          type,
+          this.program.typeOf(text.receiver, {
+            ...home,
+            parameters: new Map(text.typeParameters.map((each) => [each, undefined])),
+          }),
+        ),
+      );
+    if (fitting) return fitting;
+    // A call of the SDK that is imported by its name can be nothing else, whatever is known of the connection.
+    return type && (known ?? isPlain(type)) ? undefined : seen.find((each) => this.sdk.isCall(each));
+  }
+
+  protected fits(type: Type | undefined, wanted: Type | undefined): boolean {
+    if (!type) return false;
+    if (!wanted || wanted.name === "Any") return true;
+    if (type.name === wanted.name) return true;
+    const known = this.program.classOf(type);
+    if (known) return this.program.withSupers(known).some((each) => each.name === wanted.name);
+    return isContainer(type) && isContainer(wanted) && ["Iterable", "Collection"].includes(wanted.name);
+  }
+
+  protected passes({ read = [], called }: Value): void {
+    for (const each of read) each.kind = "passes";
+    if (called) this.tell?.(called.text, "passes", called);
+  }
+
+  /** Whether a value goes where a type of the SDK is wanted by its name. */
+  protected isHandedOn(type: Type | undefined, wanted: Type | undefined): boolean {
+    if (!type || !wanted) return false;
+    const known = this.program.classOf(wanted);
+    if (known && known.isSdk && type.name === wanted.name) return true;
+    return wanted.arguments.some((each, at) => this.isHandedOn(type.arguments[at], each));
+  }
+
+  protected flush({ constant }: Value, kind: SourceUseKind): void {
+    if (constant) this.tell?.(constant.coordinate, kind, constant.token);
+  }
+}

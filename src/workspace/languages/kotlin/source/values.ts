@@ -1,0 +1,49 @@
+import type { SourceUseKind } from "../../../../core/use/sourceUse.js";
+import type { KnownClass, Type } from "./knownProgram.js";
+import { builtIn } from "./standardLibrary.js";
+import type { Token } from "./tokens.js";
+
+/** Told of each place that depends on the SDK. */
+export type Tell = (coordinate: string, kind: SourceUseKind, token: Token) => Told;
+
+/** A place that was told of; what is done with the value is known later. */
+export interface Told {
+  kind: SourceUseKind;
+}
+
+/** What is known of the value of an expression. */
+export interface Value {
+  readonly type?: Type | undefined;
+  /** The expression names a class, and no value. */
+  readonly named?: KnownClass;
+  /** The call of the SDK that answers it. */
+  readonly called?: Token;
+  /** Members of the SDK whose value it is. */
+  readonly read?: readonly Told[];
+  /** It is a path of names that can be narrowed. */
+  readonly path?: string;
+  /** A constant of a choice, of which it is not said yet what is done with it. */
+  readonly constant?: { readonly coordinate: string; readonly token: Token };
+  /** What is known where it holds, and where it does not. */
+  readonly holds?: readonly Narrowing[];
+  readonly fails?: readonly Narrowing[];
+}
+
+export interface Narrowing {
+  readonly path: string;
+  readonly type: Type;
+}
+
+/** An argument of a call. */
+export interface Given {
+  readonly name: string | undefined;
+  readonly token: Token;
+  readonly type: Type | undefined;
+  /** Members of the SDK whose value it is. */
+  readonly read: readonly Told[];
+  readonly isLambda: boolean;
+}
+
+/** The type of what never gives a value, as `return`. */
+export const nothing = builtIn("Nothing");
+export const unit = builtIn("Unit");
