@@ -3,7 +3,9 @@ import { ShownTexts } from "../core/problem/shownTexts.js";
 import { operationLabel, type Contract, type RestContract } from "../core/contract/model.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
 import type { ContractNames } from "../core/sdk/contractNames.js";
-import { narrowed, type Outline, type OutlineDetail, type UsesOf } from "../core/outline/outline.js";
+import type { Language } from "../core/languages/language.js";
+import { settledSettings, type SdkSettings } from "../core/languages/settings.js";
+import { narrowed, type Outline, type OutlineDetail, type Sample, type UsesOf } from "../core/outline/outline.js";
 import {
   detailOfGraphql,
   namesInGraphql,
@@ -15,7 +17,8 @@ import type { Place } from "../core/problem/place.js";
 import { problem } from "../core/problem/problem.js";
 import { planRest } from "../core/sdk/planRest.js";
 import { didYouMean } from "../core/text/nearest.js";
-import type { RestCall } from "../core/sdk/sdkPlan.js";
+import { lowerSdk } from "../core/sdk/lower/lowerSdk.js";
+import type { RestCall, RestPlan } from "../core/sdk/sdkPlan.js";
 import { ContractReader } from "./contractReader.js";
 import { findSourceUses } from "./findSourceUses.js";
 import { usualLanguage } from "./languages/index.js";
@@ -106,7 +109,7 @@ async function restSource(
   reading: ContractReading & { readonly contract: Contract },
   contract: RestContract,
 ): Promise<RestOutlineSource> {
-  const { calls, names } = await namedCalls(project, contract);
+  const { calls, names, samples } = await namedCalls(project, contract);
   const [first] = names;
   const callOf = new Map(calls.map((call) => [operationLabel(call.operation), first?.call(call).call ?? call.name]));
   const namesOf = new Map<string, string[]>();
@@ -118,20 +121,44 @@ async function restSource(
     });
     namesOf.set(label, [...(namesOf.get(label) ?? []), ...own]);
   }
-  return { contract, callOf, usesOf: await usesByLabel(project, reading, namesOf) };
+  return {
+    contract,
+    callOf,
+    usesOf: await usesByLabel(project, reading, namesOf),
+    samplesOf: (label) => samples.get(label) ?? [],
+  };
 }
 
-/** The calls of a contract, and the names that the languages of its SDKs give them, those of its first SDK first. */
+/** The calls of a contract, with the names and samples in the languages of its SDKs, those of its first SDK first. */
 async function namedCalls(
   project: OpenedProject,
   contract: RestContract,
-): Promise<{ readonly calls: readonly RestCall[]; readonly names: readonly ContractNames[] }> {
+): Promise<{
+  readonly calls: readonly RestCall[];
+  readonly names: readonly ContractNames[];
+  readonly samples: ReadonlyMap<string, readonly Sample[]>;
+}> {
   const { configuration, session } = project;
   const plan = planRest(contract, configuration.contracts[contract.name] ?? {});
   const covering = Object.values(configuration.sdks).filter(({ covers }) => covers.includes(contract.name));
   const ids = covering.length > 0 ? new Set(covering.map(({ language }) => language)) : [usualLanguage];
   const loaded = await Promise.all([...ids].map((id) => session.language(id)));
-  return { calls: plan.calls, names: loaded.map(({ language }) => language.names(plan)) };
+  const samples = new Map<string, Sample[]>();
+  for (const { language } of loaded) {
+    const { settings = {} } = covering.find((each) => each.language === language.id) ?? {};
+    for (const [label, code] of samplesOf(plan, language, settings))
+      samples.set(label, [...(samples.get(label) ?? []), { language: language.title, code }]);
+  }
+  return { calls: plan.calls, names: loaded.map(({ language }) => language.names(plan)), samples };
+}
+
+/** Code that performs each call of a contract, by the operation's label. */
+function samplesOf(plan: RestPlan, language: Language, settings: SdkSettings): Map<string, string> {
+  const { contracts } = lowerSdk({ name: "sample", contracts: [plan] }, settledSettings(language.settings, settings));
+  const [contract] = contracts;
+  const spelling = contract && language.spelling?.(contract, { settings, scalars: new Map() });
+  if (!spelling || contract.protocol !== "rest") return new Map();
+  return new Map(contract.calls.map((lowered) => [operationLabel(lowered.call.operation), spelling.sample(lowered)]));
 }
 
 async function usesByLabel(

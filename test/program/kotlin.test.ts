@@ -84,6 +84,8 @@ describe("an SDK in Kotlin", () => {
     expect(project.read("src/main/kotlin/harbour/passages/PlanVoyageAnswer.kt")).toContain(") : VoyageLinePart {");
     const { out } = await project.run(["outline", "berths", "--find", "listBerths"]);
     expect(out).toContain("used at src/main/kotlin/app/Board.kt:13:35");
+    const about = await project.run(["outline", "berths", "--about", "getBerth"]);
+    expect(about.out).toContain('in Kotlin\n    connection.getBerth(berthId = "text")');
   });
 
   it("tells what a changed contract breaks in the app's source, and what not", async () => {

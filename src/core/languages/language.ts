@@ -1,9 +1,10 @@
 import type { SdkFacts } from "../change/sdkFacts.js";
 import type { RestSettings } from "../sdk/planRest.js";
 import type { Feature } from "../sdk/lower/features.js";
-import type { LoweredSdk } from "../sdk/lower/loweredSdk.js";
+import type { LoweredContract, LoweredSdk } from "../sdk/lower/loweredSdk.js";
 import type { ContractNames } from "../sdk/contractNames.js";
 import type { ContractPlan } from "../sdk/sdkPlan.js";
+import type { PageSpelling } from "./pages/pageSpelling.js";
 import type { SdkSettings, SettingsDescription } from "./settings.js";
 
 /** What is known of a language without loading it: enough to read a configuration. */
@@ -33,6 +34,8 @@ export interface Language extends LanguageDescription {
   readonly operationNames: (operation: string) => readonly string[];
   /** The text of every file by its path inside the SDK's folder. */
   readonly print: (sdk: LoweredSdk, printing: Printing) => Map<string, string>;
+  /** How the language spells calls where they are shown; absent where nothing shows them. */
+  readonly spelling?: (contract: LoweredContract, printing: Pick<Printing, "settings" | "scalars">) => PageSpelling;
   /** The runtime's files that an SDK with some features holds, by their names in the runtime's folder. */
   readonly runtime: (features: ReadonlySet<Feature>) => readonly string[];
   /** What source can name of a contract's part of an SDK, from the SDK's files by path. */

@@ -44,10 +44,19 @@ export interface Outline {
   readonly advice: readonly Advice[];
 }
 
+/** Code that performs an operation, in a language. */
+export interface Sample {
+  /** As people write it. */
+  readonly language: string;
+  readonly code: string;
+}
+
 /** One operation or type in full. */
 export interface OutlineDetail {
   readonly title: string;
   readonly description: string | undefined;
+  /** Code that performs it, in each language that it is called in. */
+  readonly samples: readonly Sample[];
   /** A part a line: parameters and answers, or fields. */
   readonly lines: readonly string[];
   readonly use: OutlineUse;

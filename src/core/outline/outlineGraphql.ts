@@ -78,6 +78,7 @@ export function detailOfGraphql(source: GraphqlOutlineSource, name: string): Out
   return {
     title: `${type.name}, ${kindOf(type)}`,
     description: type.description ?? undefined,
+    samples: [],
     lines: typeLines(type, source),
     use: useOf(places),
     places: distinctPlaces(places),
@@ -105,6 +106,7 @@ function detailOfField(
   return {
     title: `${owner}.${field.name}`,
     description: field.description ?? undefined,
+    samples: [],
     lines: [
       ...field.args.map(
         (argument) =>

@@ -4,7 +4,7 @@ import { operationLines, shapeLines } from "../report/shapeLines.js";
 import { shapesOf } from "../rest/readRestContract.js";
 import { sortedBy } from "../text/sortedBy.js";
 import { adviseRest } from "./advice.js";
-import { useOf, type Outline, type OutlineDetail, type OutlineEntry, type UsesOf } from "./outline.js";
+import { useOf, type Outline, type OutlineDetail, type OutlineEntry, type Sample, type UsesOf } from "./outline.js";
 import { firstSentence, shapeCount } from "./shapeCount.js";
 
 /** What outlines of REST contracts are made from. */
@@ -14,6 +14,8 @@ export interface RestOutlineSource {
   readonly callOf: ReadonlyMap<string, string>;
   /** Uses of an operation, by its label. */
   readonly usesOf: UsesOf;
+  /** Code that performs an operation, by its label. */
+  readonly samplesOf?: (label: string) => readonly Sample[];
 }
 
 /** Outlines a REST contract: its operations by group, and its types. */
@@ -78,7 +80,7 @@ function operationsReaching({ contract }: RestOutlineSource): Map<string, string
 
 /** An operation (by call, operationId or label) or a type in full; undefined when there is none of that name. */
 export function detailOfRest(source: RestOutlineSource, name: string): OutlineDetail | undefined {
-  const { contract, callOf, usesOf } = source;
+  const { contract, callOf, usesOf, samplesOf } = source;
   const isNamed = (operation: RestOperation): boolean => {
     const label = operationLabel(operation);
     return [label, operation.operationId, callOf.get(label)].includes(name);
@@ -91,6 +93,7 @@ export function detailOfRest(source: RestOutlineSource, name: string): OutlineDe
       title: label,
       description:
         [operation.summary, operation.description].filter((text) => text !== undefined).join("\n") || undefined,
+      samples: samplesOf?.(label) ?? [],
       lines: operationLines(operation).filter((line) => line !== label),
       use: useOf(places),
       places: places ?? [],
@@ -111,6 +114,7 @@ export function detailOfRest(source: RestOutlineSource, name: string): OutlineDe
   return {
     title: type.name,
     description: type.description,
+    samples: [],
     lines: shapeLines(type.shape),
     use: useOf(places),
     places: places ?? [],

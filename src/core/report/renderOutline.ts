@@ -106,7 +106,7 @@ export function renderDetail(
   detail: OutlineDetail & { readonly contract: string },
   { texts, paint }: OutlineView,
 ): string[] {
-  const { title, contract, description, lines, use, places, reachedBy, reaches } = detail;
+  const { title, contract, description, samples, lines, use, places, reachedBy, reaches } = detail;
   const used = {
     used: `used ${counted(places.length, "time")}`,
     "not used": "not used here",
@@ -118,6 +118,10 @@ export function renderDetail(
     `${paint.strong(`outline: ${title}`)}${paint.quiet(`  in ${contract}, ${used[use]}`)}`,
     ...(description === undefined ? [] : block(description.trim()).map(paint.quiet)),
     ...lines.map((line) => `    ${visible(line)}`),
+    ...samples.flatMap(({ language, code }) => [
+      `  ${paint.quiet(`in ${language}`)}`,
+      ...code.split("\n").map((line) => `    ${paint.accent(visible(line))}`),
+    ]),
     ...(places.length === 0 ? [] : [`  used at ${placesText(places, texts, placesShown)}`]),
     ...(reachedBy.length === 0
       ? []

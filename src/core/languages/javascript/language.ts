@@ -1,6 +1,6 @@
 import type { Language } from "../language.js";
 import { language as typescript } from "../typescript/language.js";
-import { printTypescriptSdk } from "../typescript/printTypescriptSdk.js";
+import { printTypescriptSdk, typescriptSpelling } from "../typescript/printTypescriptSdk.js";
 import { description } from "./description.js";
 import { transpiled } from "./transpiled.js";
 
@@ -16,6 +16,8 @@ export const language: Language = {
       "package.json",
       manifest,
     ),
+  spelling: (contract, printing) =>
+    typescriptSpelling(contract, printing, { ...printing.settings, imports: "js", isTranspiled: true }),
   exports: exportedNames,
 };
 

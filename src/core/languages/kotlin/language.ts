@@ -4,7 +4,7 @@ import { description } from "./description.js";
 import { packageSegment } from "./identifiers.js";
 import { contractNaming, ownNames } from "./names.js";
 import type { KotlinSettings } from "./settings.js";
-import { printKotlinSdk } from "./printKotlinSdk.js";
+import { kotlinSpelling, printKotlinSdk } from "./printKotlinSdk.js";
 import { runtimeFiles } from "./runtimeFiles.js";
 import { kotlinFacts } from "./sdkFacts.js";
 import { camelCase } from "../../text/words.js";
@@ -19,6 +19,7 @@ export const language: Language = {
   names: contractNaming,
   operationNames: (operation) => [camelCase(operation), operation, `${operation}Failure`],
   print: (sdk, printing) => printKotlinSdk(sdk, printing, printing.settings),
+  spelling: (contract, printing) => kotlinSpelling(contract, printing, printing.settings),
   runtime: runtimeFiles,
   exports: (files, contract) =>
     [...files].flatMap(([path, text]) =>

@@ -1,4 +1,4 @@
-import type { LoweredSdk } from "../../sdk/lower/loweredSdk.js";
+import type { LoweredContract, LoweredSdk } from "../../sdk/lower/loweredSdk.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import type { Printing } from "../language.js";
 import {
@@ -10,6 +10,7 @@ import {
 } from "./contractContext.js";
 import { operationId } from "../../graphql/operationId.js";
 import { graphqlPage, restPage } from "../pages/callPages.js";
+import type { PageSpelling } from "../pages/pageSpelling.js";
 import { pageSpelling } from "./pageSpelling.js";
 import { printReadme } from "./printReadme.js";
 import { buildFiles } from "./buildLines.js";
@@ -28,12 +29,7 @@ import type { KotlinSettings } from "./settings.js";
 export function printKotlinSdk(sdk: LoweredSdk, printing: Printing, settings: KotlinSettings): Map<string, string> {
   const files = new Map<string, string>();
   const namespace = settings.namespace ?? usualNamespace(sdk.name);
-  const contexts = sdk.contracts.map((contract) =>
-    contractContext(contract, namespace, {
-      scalars: printing.scalars.get(contract.plan.name) ?? new Map<string, string>(),
-      formats: settings.formats ?? {},
-    }),
-  );
+  const contexts = sdk.contracts.map((contract) => contextOf(contract, namespace, { printing, settings }));
   for (const { contract } of contexts) {
     const schema = printing.schemas?.get(contract.plan.name);
     if (schema !== undefined) files.set(`${packageSegment(contract.plan.name)}/schema.graphql`, schema);
@@ -45,6 +41,26 @@ export function printKotlinSdk(sdk: LoweredSdk, printing: Printing, settings: Ko
   for (const [file, source] of printing.runtime)
     files.set(`wire/${file}`, source.replace(/\r\n/g, "\n").replace(/^package wire$/m, `package ${namespace}.wire`));
   return new Map(sortedBy(settings.package === true ? asModule(files, namespace, sdk.name) : files, ([path]) => path));
+}
+
+function contextOf(
+  contract: LoweredContract,
+  namespace: string,
+  { printing, settings }: { readonly printing: Pick<Printing, "scalars">; readonly settings: KotlinSettings },
+): ContractContext {
+  return contractContext(contract, namespace, {
+    scalars: printing.scalars.get(contract.plan.name) ?? new Map<string, string>(),
+    formats: settings.formats ?? {},
+  });
+}
+
+/** How Kotlin spells the calls of a contract where they are shown. */
+export function kotlinSpelling(
+  contract: LoweredContract,
+  printing: Pick<Printing, "scalars">,
+  settings: KotlinSettings,
+): PageSpelling {
+  return pageSpelling(contextOf(contract, settings.namespace ?? "", { printing, settings }));
 }
 
 /** The same files as a module: sources where build tools look for them, and what builds them. */

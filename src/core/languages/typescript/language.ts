@@ -3,7 +3,7 @@ import { settledSettings } from "../settings.js";
 import { contractNaming, operationNames } from "./contractNaming.js";
 import { contractNames } from "./identifiers.js";
 import { description } from "./description.js";
-import { printTypescriptSdk } from "./printTypescriptSdk.js";
+import { printTypescriptSdk, typescriptSpelling } from "./printTypescriptSdk.js";
 import { runtimeFiles } from "./runtimeFiles.js";
 import { typescriptFacts } from "./sdkFacts.js";
 
@@ -16,6 +16,7 @@ export const language: Language = {
   operationNames,
   names: contractNaming,
   print: (sdk, printing) => printTypescriptSdk(sdk, printing, printing.settings),
+  spelling: (contract, printing) => typescriptSpelling(contract, printing, printing.settings),
   runtime: runtimeFiles,
   exports: exportedNames,
 };

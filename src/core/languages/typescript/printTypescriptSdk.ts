@@ -1,9 +1,11 @@
-import type { LoweredSdk } from "../../sdk/lower/loweredSdk.js";
+import type { LoweredContract, LoweredSdk } from "../../sdk/lower/loweredSdk.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import type { Printing } from "../language.js";
 import { contractContext, type ContractContext } from "./contractContext.js";
 import { printFormats } from "./formats.js";
 import { header, moduleText } from "./moduleText.js";
+import type { PageSpelling } from "../pages/pageSpelling.js";
+import { pageSpelling } from "./pageSpelling.js";
 import { printCommonFiles } from "./printCommonFiles.js";
 import { printGraphqlFolder } from "./printGraphqlFolder.js";
 import { printReadme } from "./printReadme.js";
@@ -12,20 +14,10 @@ import { printRuntime } from "./runtimeFiles.js";
 import type { TypescriptSettings } from "./settings.js";
 
 /** Prints an SDK as TypeScript: the text of every file by its path inside the SDK's folder. */
-export function printTypescriptSdk(
-  sdk: LoweredSdk,
-  printing: Printing,
-  settings: TypescriptSettings & { readonly isTranspiled?: boolean },
-): Map<string, string> {
-  const isTranspiled = settings.isTranspiled === true;
+export function printTypescriptSdk(sdk: LoweredSdk, printing: Printing, settings: Settings): Map<string, string> {
   const ending = settings.imports === "bare" ? "" : ".js";
   const files = new Map<string, string>();
-  const contexts = sdk.contracts.map((contract) =>
-    contractContext(contract, printing.scalars.get(contract.plan.name) ?? new Map<string, string>(), {
-      ending,
-      isTranspiled,
-    }),
-  );
+  const contexts = sdk.contracts.map((contract) => contextOf(contract, printing, settings));
   for (const context of contexts)
     for (const [path, text] of printFolder(context, printing, settings))
       files.set(`${context.contract.plan.name}/${path}`, text);
@@ -34,6 +26,28 @@ export function printTypescriptSdk(
   for (const [path, text] of printRuntime(printing.runtime, ending)) files.set(path, text);
   files.set("README.md", printReadme(sdk.name, contexts));
   return new Map(sortedBy(files, ([path]) => path));
+}
+
+type Settings = TypescriptSettings & { readonly isTranspiled?: boolean };
+
+function contextOf(
+  contract: LoweredContract,
+  { scalars }: Pick<Printing, "scalars">,
+  { imports, isTranspiled }: Settings,
+): ContractContext {
+  return contractContext(contract, scalars.get(contract.plan.name) ?? new Map<string, string>(), {
+    ending: imports === "bare" ? "" : ".js",
+    isTranspiled: isTranspiled === true,
+  });
+}
+
+/** How TypeScript, or JavaScript, spells the calls of a contract where they are shown. */
+export function typescriptSpelling(
+  contract: LoweredContract,
+  printing: Pick<Printing, "scalars">,
+  settings: Settings,
+): PageSpelling {
+  return pageSpelling(contextOf(contract, printing, settings));
 }
 
 /** The files of one contract. */
