@@ -57,6 +57,11 @@ export class AppCopy {
     }
   }
 
+  /** Removes what a build made: one that goes on from it looks at a part of the source alone. */
+  removeBuilt(): void {
+    removeOutputs(this.root);
+  }
+
   remove(): void {
     rmSync(this.whole, { recursive: true, force: true });
   }
@@ -76,10 +81,25 @@ function outermost(root: string): string {
   }
 }
 
+/** Whether a folder is made by a tool; below sources a package may be called so. */
+function isOutput(parent: string, name: string): boolean {
+  if (parent.split(sep).includes("src")) return false;
+  return outputs.has(name) || (name === "target" && existsSync(join(parent, "pom.xml")));
+}
+
+function removeOutputs(folder: string): void {
+  for (const entry of readdirSync(folder, { withFileTypes: true })) {
+    if (!entry.isDirectory() || entry.name === packages) continue;
+    const path = join(folder, entry.name);
+    if (isOutput(folder, entry.name)) rmSync(path, { recursive: true, force: true });
+    else removeOutputs(path);
+  }
+}
+
 function copyFolder(from: string, to: string): void {
   for (const entry of readdirSync(from, { withFileTypes: true })) {
     const { name } = entry;
-    if (outputs.has(name)) continue;
+    if (entry.isDirectory() && isOutput(from, name)) continue;
     const source = join(from, name);
     const target = join(to, name);
     if (name === packages || !entry.isDirectory()) place(source, target, name);

@@ -59,6 +59,7 @@ export async function checkedApps(
     };
     if (old) copy.put(old);
     const before = await complaints();
+    copy.removeBuilt();
     copy.put(made);
     const known = new Set(before.map(keyOf));
     const fresh = (await complaints()).filter((each) => !known.has(keyOf(each)));
