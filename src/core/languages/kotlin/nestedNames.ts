@@ -89,11 +89,16 @@ export function inheritedFields(id: string, context: ContractContext): Set<strin
 /** Wire names of the properties of an interface: of a fragment's, and of a union's in an answer. */
 export function interfaceFields(id: string, context: ContractContext): string[] {
   const shape = context.contract.types.get(id)?.shape;
-  if (shape?.kind === "union" && isAnswer(id)) return sharedFields(shape, context).map(({ name }) => name);
+  if (shape?.kind === "union" && isOfQuery(id, context)) return sharedFields(shape, context).map(({ name }) => name);
   if (shape?.kind !== "record" || !context.fragments.ids.has(id)) return [];
   // What is a member of one union only because of its type says so in no other place.
   const isMember = (context.unions.of.get(id) ?? []).length > 0 && shape.objects?.length !== 0;
   return shape.fields.flatMap(({ name }) => (isMember && name === "__typename" ? [] : [name]));
+}
+
+/** Whether a type is part of what queries answer; unions of other contracts may have a member of which nothing is known. */
+export function isOfQuery(id: string, { contract }: ContractContext): boolean {
+  return contract.protocol === "graphql" && isAnswer(id);
 }
 
 /** The fields that all members of a union in an answer have, of the same type; only those whose type stands alone. */

@@ -6,10 +6,9 @@ import { tellAllApart, tellApart, type AnyMemberForm } from "../../sdk/lower/tel
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import type { FileContext } from "./contractContext.js";
-import { isAnswer } from "./answerKeys.js";
 import { deprecation, docComment, quoted } from "./escape.js";
 import { spelled } from "./identifiers.js";
-import { declaredName, inheritedFields, sharedFields, spelledInside } from "./nestedNames.js";
+import { declaredName, inheritedFields, isOfQuery, sharedFields, spelledInside } from "./nestedNames.js";
 import { memberClassNames, recordNames } from "./names.js";
 import { constant } from "./constants.js";
 import { printFieldType, printShape, printShapeForm } from "./printType.js";
@@ -54,7 +53,7 @@ export function printUnion(type: PlannedType, union: UnionShape, context: FileCo
 
 /** What all members of a union in an answer have. */
 function printShared(type: PlannedType, union: UnionShape, context: FileContext): string[] {
-  if (!isAnswer(type.id)) return [];
+  if (!isOfQuery(type.id, context)) return [];
   const inherited = inheritedFields(type.id, context);
   const names = answerNames(union, context);
   const lines = sortedBy(
