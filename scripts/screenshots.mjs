@@ -161,7 +161,12 @@ try {
   );
   await shoot("init", "rhema init --yes", `cd ${fresh} && ${node} init --yes; echo; cat rhema.yaml`);
   rmSync(fresh, { recursive: true, force: true });
-  await shoot("outline", "rhema outline berths | head -38", `${node} outline berths | head -38`, 5000);
+  await shoot(
+    "outline",
+    "rhema outline berths | head -14; rhema outline --about reserveBerth | head -21",
+    `${node} outline berths | head -14; ${node} outline --about reserveBerth | head -21`,
+    7000,
+  );
   await shoot(
     "try",
     "rhema try reserveBerth berthId=N-07 body.crew=3",
@@ -235,11 +240,7 @@ try {
   );
   const page = join(folder, "impact.html");
   writeFileSync(page, rhema("impact", "--prove", "--report", "html").stdout);
-  for (const [name, scheme] of [
-    ["impact-page", 1],
-    ["impact-page-dark", 0],
-  ])
-    browse(name, page, scheme);
+  browse("impact-page", page, 1);
   await shoot("held-back", "rhema generate", `${node} generate`, 9000);
   cpSync(join(root, "demo/app-v2"), folder, { recursive: true });
   rhema("generate");
@@ -254,6 +255,22 @@ try {
     .replace("\n  /tides/", "\n  tides/");
   writeFileSync(join(folder, "contracts/berths.yaml"), broken);
   await shoot("broken-contract", "rhema generate", `${node} generate`, 9000);
+  // The app in Kotlin, with the second version of what it consumes.
+  const skipper = mkdtempSync(join(tmpdir(), "rhema-skipper-"));
+  const into = (version) =>
+    cpSync(join(root, "demo/contracts", version), join(skipper, "contracts"), { recursive: true });
+  cpSync(join(root, "demo/skipper"), skipper, { recursive: true });
+  into("v1");
+  spawnSync(process.execPath, [program, "generate", "--quiet"], { cwd: skipper });
+  into("v2");
+  const skipped = 12;
+  await shoot(
+    "impact-kotlin",
+    `rhema impact berths | tail -n +${skipped} | head -38`,
+    `cd ${skipper} && ${node} impact berths 2>&1 | tail -n +${skipped} | head -38`,
+    7000,
+  );
+  rmSync(skipper, { recursive: true, force: true });
 } finally {
   server.kill();
 }

@@ -40,6 +40,8 @@ describe("outline", () => {
     expect(about).toContain("outline: POST /berths/{berthId}/reservations  in berths, used 1 time");
     expect(about).toContain("header Idempotency-Key?: text (maxLength 64)");
     expect(about).toMatch(/ReservationRequest\n {4}vesselId: text/);
+    expect(about).toMatch(/in TypeScript\n {4}await reserveBerth\(.*,\n {6}\S/);
+    expect(Math.max(...about.split("\n").map((line) => line.length))).toBeLessThanOrEqual(80);
     expect((await demo.run(["outline", "--about", "Voyage"])).out).toMatch(/\* eta: Instant\n/);
     const { code, err } = await demo.run(["outline", "--about", "reserveBirth"]);
     expect([code, err.includes("`reserveBerth`")]).toEqual([2, true]);

@@ -300,4 +300,18 @@ fun draw() {
 }`),
     ).toEqual(["reaches Berth.* @draught", "reaches BerthChange.* @draught", "reaches BerthToSend.* @draught"]);
   });
+
+  it("source that is cut off anywhere is read as far as it goes", () => {
+    const whole = `${star}suspend fun show(harbour: BerthsConnection) {
+  val berth = harbour.getBerth(berthId = "N-07")
+  if (berth.quay == "N") println("\${berth.note?.let { "<\$it>" }} \${listOf(berth).map<Berth, String> { it.quay }}")
+}`;
+    for (let length = 0; length < whole.length; length += 4) expect(() => used(whole.slice(0, length))).not.toThrow();
+    expect(used(whole.slice(0, whole.indexOf("  if")))).toContain("calls getBerth @getBerth");
+  });
+
+  it("of source nested too deeply to look through it cannot be told what it uses", () => {
+    const deep = `package app\nfun deep() = ${"(".repeat(20_000)}1${")".repeat(20_000)}\n`;
+    expect(used(deep)).toEqual(expect.arrayContaining(["reaches Berth.* @package", "reaches Reservation.* @package"]));
+  });
 });

@@ -175,18 +175,19 @@ class CallSearch {
   }
 
   /** The smallest SDK, with values as they are on the wire. */
-  private print(plan: ContractPlan): Pick<FoundCall, "lowered" | "files"> {
+  private print(plan: ContractPlan): Pick<FoundCall, "lowered" | "files" | "scalars"> {
     const { language, tools } = this.loaded;
     const sdk = lowerSdk({ name: smallest, contracts: [plan] }, settledSettings(language.settings, {}));
     const [lowered] = sdk.contracts;
     if (!lowered) throw new Error("An SDK of one contract has one.");
+    const scalars = mappedScalars(this.project.configuration.contracts[plan.name], this.id);
     const files = printLowered(language, sdk, {
       settings: {},
       runtime: this.project.session.runtime(this.id, tools).files,
-      scalars: new Map([[plan.name, mappedScalars(this.project.configuration.contracts[plan.name], this.id)]]),
+      scalars: new Map([[plan.name, scalars]]),
       hash: hashOf,
     });
-    return { lowered, files };
+    return { lowered, files, scalars };
   }
 }
 

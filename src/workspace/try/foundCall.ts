@@ -24,6 +24,8 @@ export interface FoundCall {
   readonly types: ContractPlan["types"];
   /** Names of the connection's credentials. */
   readonly credentials: readonly string[];
+  /** What each GraphQL scalar is that the configuration maps. */
+  readonly scalars: ReadonlyMap<string, string>;
   /** Parameters that the connection supplies. */
   readonly standing: readonly TakenArgument[];
   /** The contract with this one call. */

@@ -86,8 +86,7 @@ function variablesText(variables: readonly Field[], context: Context): string {
   });
   const files = variables.flatMap((field) => {
     const name = spelled(variableName(field, variables));
-    const access = fieldState(field, true, context) === "sent" ? `${name}.${uses.wire("orNull")}()` : name;
-    const text = filesOf(field, access, context);
+    const text = filesOf(field, { value: name, isSent: fieldState(field, true, context) === "sent" }, context);
     return text === undefined ? [] : [`                ${text}\n`];
   });
   const collected = files.length === 0 ? "" : `            files = buildMap {\n${files.join("")}            },\n`;

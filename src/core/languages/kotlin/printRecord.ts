@@ -272,9 +272,8 @@ function printWrite(
 /** Prints what collects the files below a record; nothing where there are none. */
 function printFiles(name: string, properties: readonly Property[], context: FileContext): string[] {
   const lines = properties.flatMap(({ field, name: property }) => {
-    const value = `value.${spelled(property)}`;
-    const access = fieldState(field, true, context) === "sent" ? `${value}.${context.uses.wire("orNull")}()` : value;
-    const text = filesOf(field, access, context);
+    const isSent = fieldState(field, true, context) === "sent";
+    const text = filesOf(field, { value: `value.${spelled(property)}`, isSent }, context);
     return text === undefined ? [] : [`        ${text}\n`];
   });
   if (lines.length === 0) return [];
@@ -283,19 +282,24 @@ function printFiles(name: string, properties: readonly Property[], context: File
 }
 
 /** What collects the files of one field: a statement. Undefined where it holds none. */
-export function filesOf(field: Field, access: string, context: FileContext): string | undefined {
+export function filesOf(
+  field: Field,
+  { value, isSent }: { readonly value: string; readonly isSent: boolean },
+  context: FileContext,
+): string | undefined {
+  const access = (): string => (isSent ? `${value}.${context.uses.wire("orNull")}()` : value);
   const { types } = context.contract;
   const shape = resolveShape(field.type.shape, types);
   const name = quoted(field.name);
-  if (shape.kind === "bytes") return `${context.uses.wire("addFile")}(${name}, ${access})`;
+  if (shape.kind === "bytes") return `${context.uses.wire("addFile")}(${name}, ${access()})`;
   const item = shape.kind === "list" ? shape.item : undefined;
   const inner = item ? resolveShape(item.shape, types) : shape;
-  if (item && inner.kind === "bytes") return `${context.uses.wire("addFiles")}(${name}, ${access})`;
+  if (item && inner.kind === "bytes") return `${context.uses.wire("addFiles")}(${name}, ${access()})`;
   if (inner.kind !== "record" || !hasFiles(inner, context)) return undefined;
   const form = printShapeForm(item ? item.shape : field.type.shape, "write", context);
   return item
-    ? `${context.uses.wire("addNestedFiles")}(${name}, ${access}) { ${form}.files(it) }`
-    : `${context.uses.wire("addFilesOf")}(${name}, ${access}) { ${form}.files(it) }`;
+    ? `${context.uses.wire("addNestedFiles")}(${name}, ${access()}) { ${form}.files(it) }`
+    : `${context.uses.wire("addFilesOf")}(${name}, ${access()}) { ${form}.files(it) }`;
 }
 
 /** Whether a record has files somewhere below, so that its form can collect them. */

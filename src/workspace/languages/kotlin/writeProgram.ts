@@ -9,8 +9,6 @@ import { fieldState } from "../../../core/languages/kotlin/printType.js";
 import { printValue } from "../../../core/languages/kotlin/printValue.js";
 import { memberNameFrom } from "../../../core/sdk/nameScope.js";
 import { kebabCase } from "../../../core/text/words.js";
-import { mappedScalars } from "../../planContract.js";
-import type { OpenedProject } from "../../openProject.js";
 import type { Project } from "../../project.js";
 import type { FoundCall } from "../../try/foundCall.js";
 import type { WrittenProgram } from "../languageTools.js";
@@ -30,12 +28,7 @@ export function writeProgram(
 ): WrittenProgram {
   const base = kebabCase(call.name) || "call";
   const namespace = usualNamespace(call.sdk);
-  const context = inFile(
-    contractContext(call.lowered, namespace, {
-      scalars: mappedScalars((project as OpenedProject).configuration.contracts[call.contract], "kotlin"),
-      formats: {},
-    }),
-  );
+  const context = inFile(contractContext(call.lowered, namespace, { scalars: call.scalars, formats: {} }));
   const run = `mvn -q -B -f ${folder}/${base}/pom.xml compile exec:java`;
   const program = `${base}/src/main/kotlin/Main.kt`;
   const files = new Map([

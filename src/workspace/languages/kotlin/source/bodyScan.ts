@@ -12,7 +12,7 @@ import { Scope } from "./scope.js";
 import { builtIn, delegated, itemOf, knownComponent } from "./standardLibrary.js";
 import type { Token } from "./tokens.js";
 import { readType, readTypeArguments } from "./typeText.js";
-import { nothing, unit, type Narrowing, type Value } from "./values.js";
+import { nothing, nothingKnown, type LambdaGiven, type Narrowing, type Value, unit } from "./values.js";
 import { ExpressionScan } from "./expressionScan.js";
 
 const jumps = new Set(["return", "throw", "break", "continue"]);
@@ -45,9 +45,9 @@ export class BodyScan extends ExpressionScan {
     }
     const constructor = scope.inside();
     for (const { name, type } of text.parameters) constructor.declare(name, this.program.typeOf(type, inside));
-    for (const range of text.superArguments) this.arguments(new Reader(tokens, ...range), constructor, []);
+    for (const range of text.superArguments) this.arguments(new Reader(tokens, ...range), constructor, nothingKnown);
     for (const entry of text.entries)
-      if (entry.arguments) this.arguments(new Reader(tokens, ...entry.arguments), scope, []);
+      if (entry.arguments) this.arguments(new Reader(tokens, ...entry.arguments), scope, nothingKnown);
     for (const property of text.properties) this.property(property, inside, tokens, receivers, constructor);
     for (const range of text.initial) this.block(new Reader(tokens, ...range), constructor.inside());
     for (const each of text.functions) this.function(each, new Scope(inside, receivers), tokens);
@@ -447,12 +447,7 @@ export class BodyScan extends ExpressionScan {
   }
 
   /** A lambda; gives the type of what it makes. */
-  protected lambda(
-    reader: Reader,
-    scope: Scope,
-    parameters: readonly (Type | undefined)[],
-    receiver: Type | undefined,
-  ): { readonly type: Type; readonly made: Type | undefined } {
+  protected lambda(reader: Reader, scope: Scope, { parameters, receiver }: LambdaGiven): { readonly type: Type } {
     const body = reader.from(...reader.skipBrackets());
     const inside = scope.inside(receiver ? [receiver, ...scope.receivers] : scope.receivers);
     if (!this.lambdaParameters(body, inside, parameters) && !(parameters.length === 0 && scope.has("it")))
@@ -460,7 +455,7 @@ export class BodyScan extends ExpressionScan {
     this.returning.push(undefined);
     const made = this.block(body, inside);
     this.returning.pop();
-    return { type: { ...builtIn("Function"), function: { receiver, parameters, result: made } }, made };
+    return { type: { ...builtIn("Function"), function: { receiver, parameters, result: made } } };
   }
 
   protected lambdaParameters(reader: Reader, scope: Scope, given: readonly (Type | undefined)[]): boolean {

@@ -1,75 +1,58 @@
-import type { ParameterText } from "./declarations.js";
 import type { Home, KnownClass, KnownFunction, Type } from "./knownProgram.js";
 import type { Reader } from "./reader.js";
 import type { Scope } from "./scope.js";
-import { builtIn, calledAlone, calledOn, type KnownCall } from "./standardLibrary.js";
+import { builtIn, calledAlone, calledOn } from "./standardLibrary.js";
 import type { Token } from "./tokens.js";
-import type { Given, Value } from "./values.js";
+import { nothingKnown, type CallSite, type Given, type LambdaGiven, type Taking, type Value } from "./values.js";
 import { Resolver } from "./resolver.js";
 
 /** Calls: of the SDK, of the app, and of the language. */
 export abstract class CallScan extends Resolver {
-  protected abstract lambda(
-    reader: Reader,
-    scope: Scope,
-    parameters: readonly (Type | undefined)[],
-    receiver: Type | undefined,
-  ): { readonly type: Type };
+  protected abstract lambda(reader: Reader, scope: Scope, given: LambdaGiven): { readonly type: Type };
 
-  protected callAlone(
-    token: Token,
-    typeArguments: readonly (Type | undefined)[],
-    reader: Reader,
-    scope: Scope,
-    wanted?: Type,
-  ): Value {
+  /** A call of what a name alone means: a function, a class, a value. */
+  protected callAlone(site: CallSite): Value {
+    const { token, typeArguments, reader, scope } = site;
     const { text } = token;
     const local = scope.localFunction(text);
     if (local) {
-      this.callArguments(
-        reader,
-        scope,
-        local.parameters.map((each) => this.program.typeOf(each.type, scope.home)),
-      );
+      const wanted = local.parameters.map((each) => this.program.typeOf(each.type, scope.home));
+      this.callArguments(reader, scope, { wanted });
       return { type: this.program.typeOf(local.result, scope.home) };
     }
     if (scope.has(text)) {
       const type = scope.variable(text);
-      this.callArguments(reader, scope, type?.function?.parameters ?? []);
+      this.callArguments(reader, scope, { wanted: type?.function?.parameters ?? [] });
       return { type: type?.function?.result };
     }
     const found = this.functionAlone(text, scope);
-    if (found) return this.called(found, undefined, token, reader, scope);
+    if (found) return this.called(found, undefined, site);
     for (const receiver of scope.receivers) {
       const known = this.program.classOf(receiver);
-      if (known?.text.isData === true && text === "copy") return this.copied(known, receiver, reader, scope);
+      if (known?.text.isData === true && text === "copy") return this.copied(known, receiver, site);
       const property = known && this.propertyOf(known, text);
       const type = property && this.memberType(property.text, property.owner, receiver);
       if (!type?.function) continue;
-      this.callArguments(reader, scope, type.function.parameters);
+      this.callArguments(reader, scope, { wanted: type.function.parameters });
       return { type: type.function.result };
     }
     const known = this.classNamed([text], scope.home);
-    if (known) return this.constructed(known, token, reader, scope, wanted);
+    if (known) return this.constructed(known, site);
     const implicit = scope.receivers.map((receiver) => calledOn(receiver, text)).find((each) => each !== undefined);
-    return this.calledKnown((first) => calledAlone(text, first, typeArguments[0]) ?? implicit, reader, scope);
+    return this.calledKnown(site, (first) => calledAlone(text, first, typeArguments[0]) ?? implicit);
   }
 
-  protected callOn(
-    of: Value,
-    token: Token,
-    typeArguments: readonly (Type | undefined)[],
-    reader: Reader,
-    scope: Scope,
-  ): Value {
+  /** A call behind a dot. */
+  protected callOn(of: Value, site: CallSite): Value {
+    const { token, typeArguments, reader, scope } = site;
     const { text } = token;
     if (of.named) {
       const nested = this.classNamed([...of.named.name.split("."), text], { ...scope.home, around: [] });
-      if (nested) return this.constructed(nested, token, reader, scope);
+      if (nested) return this.constructed(nested, site);
       const owner = of.named.text.kind === "object" ? of.named : this.companionOf(of.named);
       const found = this.functionOn(builtIn(owner.name), text, scope);
-      if (found) return this.called(found, builtIn(owner.name), token, reader, scope);
-      this.callArguments(reader, scope, []);
+      if (found) return this.called(found, builtIn(owner.name), site);
+      this.callArguments(reader, scope, nothingKnown);
       return {
         type:
           text === "valueOf"
@@ -80,19 +63,19 @@ export abstract class CallScan extends Resolver {
       };
     }
     const whole = of.path === undefined || of.type ? undefined : this.program.classes.get(`${of.path}.${text}`);
-    if (whole) return this.constructed(whole, token, reader, scope);
+    if (whole) return this.constructed(whole, site);
     const found = this.functionOn(of.type, text, scope);
     if (found?.text.receiver && this.isHandedOn(of.type, this.program.typeOf(found.text.receiver, found.home)))
       this.passes(of);
-    if (found) return this.called(found, of.type, token, reader, scope);
+    if (found) return this.called(found, of.type, site);
     const known = this.program.classOf(of.type);
     if (known?.text.isData === true && of.type) {
-      if (text === "copy") return this.copied(known, of.type, reader, scope);
+      if (text === "copy") return this.copied(known, of.type, site);
       const at = /^component(\d+)$/.exec(text)?.[1];
       const parameter = at === undefined ? undefined : known.text.parameters[Number(at) - 1];
       if (parameter) {
         this.reads(known, parameter.name, token);
-        this.callArguments(reader, scope, []);
+        this.callArguments(reader, scope, nothingKnown);
         return { type: this.memberType(parameter, known, of.type) };
       }
     }
@@ -100,59 +83,38 @@ export abstract class CallScan extends Resolver {
     const held = property && of.type && this.memberType(property.text, property.owner, of.type);
     if (held?.function) {
       if (property) this.reads(property.owner, text, token);
-      this.callArguments(reader, scope, held.function.parameters);
+      this.callArguments(reader, scope, { wanted: held.function.parameters });
       return { type: held.function.result };
     }
     if (text === "filterIsInstance" && typeArguments[0]) {
-      this.callArguments(reader, scope, []);
+      this.callArguments(reader, scope, nothingKnown);
       return { type: builtIn("List", typeArguments[0]) };
     }
     if (text === "joinToString" || text === "toString") for (const each of of.read ?? []) each.kind = "shows";
-    return this.calledKnown(() => calledOn(of.type, text), reader, scope);
+    return this.calledKnown(site, () => calledOn(of.type, text));
   }
 
-  protected called(
-    found: KnownFunction,
-    receiver: Type | undefined,
-    token: Token,
-    reader: Reader,
-    scope: Scope,
-  ): Value {
+  /** A function of the app or the SDK, with what its type parameters stand for in this call. */
+  protected called(found: KnownFunction, receiver: Type | undefined, { token, reader, scope }: CallSite): Value {
     const { text, home } = found;
-    const bound = new Map<string, Type | undefined>();
+    const bound = new Map<string, Type | undefined>(text.typeParameters.map((each) => [each, undefined]));
+    const inside = (): Home => ({ ...home, parameters: new Map([...home.parameters, ...bound]) });
     this.bind(text.receiver, receiver, text.typeParameters, bound);
-    const inside: Home = {
-      ...home,
-      parameters: new Map([...home.parameters, ...text.typeParameters.map((each) => [each, bound.get(each)] as const)]),
-    };
-    const given = this.callArguments(
-      reader,
-      scope,
-      text.parameters.map((each) => this.program.typeOf(each.type, inside)),
-      text.parameters,
-    );
-    text.parameters.forEach((each, at) => {
-      const argument =
-        given.find(({ name }) => name === each.name) ?? (given[at]?.name === undefined ? given[at] : undefined);
+    const { parameters } = text;
+    const wanted = parameters.map((each) => this.program.typeOf(each.type, inside()));
+    const given = this.callArguments(reader, scope, { wanted, parameters });
+    parameters.forEach(({ name, type }, at) => {
+      const argument = argumentFor(given, name, at);
       const result = argument?.type?.function?.result;
-      this.bind(each.type, argument?.type, text.typeParameters, bound);
-      if (each.type?.function && result) this.bind(each.type.function.result, result, text.typeParameters, bound);
+      this.bind(type, argument?.type, text.typeParameters, bound);
+      if (type?.function && result) this.bind(type.function.result, result, text.typeParameters, bound);
     });
-    const call = this.sdk.isCall(found) ? { called: { ...token, text: found.text.name } } : {};
-    if (this.sdk.isCall(found)) this.sdkCall(found, given, token);
-    const whole: KnownFunction = { text, home: { ...home, parameters: new Map([...home.parameters, ...bound]) } };
-    if (text.result)
-      return {
-        type: this.program.typeOf(text.result, {
-          ...whole.home,
-          parameters: new Map([
-            ...home.parameters,
-            ...text.typeParameters.map((each) => [each, bound.get(each)] as const),
-          ]),
-        }),
-        ...call,
-      };
-    return { type: this.resultOf(found, receiver), ...call };
+    const isCall = this.sdk.isCall(found);
+    if (isCall) this.sdkCall(found, given, token);
+    return {
+      type: text.result ? this.program.typeOf(text.result, inside()) : this.resultOf(found, receiver),
+      ...(isCall ? { called: { ...token, text: text.name } } : {}),
+    };
   }
 
   protected sdkCall({ text }: KnownFunction, given: readonly Given[], token: Token): void {
@@ -160,32 +122,27 @@ export abstract class CallScan extends Resolver {
     const call = this.sdk.callOf(text.name);
     text.parameters.forEach((parameter, at) => {
       if (parameter.name === "options") return;
-      const argument =
-        given.find(({ name }) => name === parameter.name) ?? (given[at]?.name === undefined ? given[at] : undefined);
+      const argument = argumentFor(given, parameter.name, at);
       if (argument) this.tell?.(`${call}(${parameter.name})`, "writes", argument.token);
       else this.tell?.(`${call}(${parameter.name})?`, "omits", token);
     });
   }
 
-  protected constructed(known: KnownClass, token: Token, reader: Reader, scope: Scope, wanted?: Type): Value {
+  protected constructed(known: KnownClass, { token, reader, scope, wanted }: CallSite): Value {
     const { parameters, typeParameters } = known.text;
     const inside: Home = {
       file: known.home.file,
       around: [...known.home.around, known],
       parameters: new Map([...known.home.parameters, ...typeParameters.map((each) => [each, undefined] as const)]),
     };
-    const given = this.callArguments(
-      reader,
-      scope,
-      parameters.map((each) => this.program.typeOf(each.type, inside)),
+    const given = this.callArguments(reader, scope, {
+      wanted: parameters.map((each) => this.program.typeOf(each.type, inside)),
       parameters,
-    );
+    });
     this.builds(known, given, token);
     const bound = new Map<string, Type | undefined>();
     parameters.forEach((each, at) => {
-      const argument =
-        given.find(({ name }) => name === each.name) ?? (given[at]?.name === undefined ? given[at] : undefined);
-      this.bind(each.type, argument?.type, typeParameters, bound);
+      this.bind(each.type, argumentFor(given, each.name, at)?.type, typeParameters, bound);
     });
     const own = wanted?.name === known.name ? wanted.arguments : [];
     return { type: builtIn(known.name, ...typeParameters.map((each, at) => bound.get(each) ?? own[at])) };
@@ -211,18 +168,16 @@ export abstract class CallScan extends Resolver {
     if (this.sdk.constant(coordinate, "") === undefined) this.tell?.(`${coordinate}{}`, "builds", token);
     known.text.parameters.forEach((parameter, at) => {
       const member = `${coordinate}.${this.sdk.member(coordinate, parameter.name)}`;
-      const argument =
-        given?.find(({ name }) => name === parameter.name) ??
-        (given?.[at]?.name === undefined ? given?.[at] : undefined);
+      const argument = given && argumentFor(given, parameter.name, at);
       if (argument) this.tell?.(member, "writes", argument.token);
       else if (given) this.tell?.(`${member}?`, "omits", token);
     });
   }
 
-  protected copied(known: KnownClass, type: Type, reader: Reader, scope: Scope): Value {
+  protected copied(known: KnownClass, type: Type, { reader, scope }: CallSite): Value {
     const { parameters } = known.text;
     const wanted = parameters.map((each) => this.memberType(each, known, type));
-    const given = this.callArguments(reader, scope, wanted, parameters);
+    const given = this.callArguments(reader, scope, { wanted, parameters });
     const coordinate = this.sdk.coordinateOf(known);
     if (coordinate !== undefined)
       given.forEach(({ name, token }, at) => {
@@ -234,49 +189,32 @@ export abstract class CallScan extends Resolver {
   }
 
   /** A function of the language, whose lambdas are given what it is known to give them. */
-  protected calledKnown(of: (first: Type | undefined) => KnownCall | undefined, reader: Reader, scope: Scope): Value {
-    let known = of(undefined);
-    const given = this.callArguments(reader, scope, [], [], (first) => {
-      known = of(first);
-      return known;
-    });
-    known = of(given[0]?.type) ?? known;
-    const lambda = [...given].reverse().find(({ isLambda }) => isLambda);
-    const made = lambda?.type?.function
-      ? lambda.type.function.result
-      : (given[0]?.type?.function?.result ?? given[0]?.type);
+  protected calledKnown({ reader, scope }: CallSite, known: NonNullable<Taking["known"]>): Value {
+    const given = this.callArguments(reader, scope, { wanted: [], known });
+    const [first] = given;
+    const call = known(first?.type);
+    const lambda = [...given].reverse().find(({ isLambda }) => isLambda) ?? first;
     const read = given.flatMap((each) => each.read);
-    if (known?.shows === true) for (const each of read) each.kind = "shows";
-    return { type: known?.result(made), ...(known?.holds === true ? { read } : {}) };
+    if (call?.shows === true) for (const each of read) each.kind = "shows";
+    const made = lambda?.type?.function ? lambda.type.function.result : lambda?.type;
+    return { type: call?.result(made), ...(call?.holds === true ? { read } : {}) };
   }
 
   /** Arguments in parentheses, and a lambda behind them. */
-  protected callArguments(
-    reader: Reader,
-    scope: Scope,
-    wanted: readonly (Type | undefined)[],
-    parameters: readonly ParameterText[] = [],
-    known?: (first: Type | undefined) => KnownCall | undefined,
-  ): Given[] {
+  protected callArguments(reader: Reader, scope: Scope, taking: Taking): Given[] {
     const given =
       reader.is("(") && !reader.token.startsLine
-        ? this.arguments(reader.from(...reader.skipBrackets()), scope, wanted, parameters, known)
+        ? this.arguments(reader.from(...reader.skipBrackets()), scope, taking)
         : [];
     if (!reader.is("{") || reader.token.startsLine) return given;
     const { token } = reader;
-    const last = wanted.at(-1)?.function;
-    const call = known?.(given[0]?.type);
-    const { type } = this.lambda(reader, scope, last?.parameters ?? call?.given ?? [], last?.receiver ?? call?.inside);
-    return [...given, { name: parameters.at(-1)?.name, token, type, read: [], isLambda: true }];
+    const { type } = this.lambda(reader, scope, lambdaGiven(taking, taking.wanted.length - 1, given));
+    return [...given, { name: taking.parameters?.at(-1)?.name, token, type, read: [], isLambda: true }];
   }
 
-  protected arguments(
-    reader: Reader,
-    scope: Scope,
-    wanted: readonly (Type | undefined)[],
-    parameters: readonly ParameterText[] = [],
-    known?: (first: Type | undefined) => KnownCall | undefined,
-  ): Given[] {
+  /** Arguments up to the end of what is read. */
+  protected arguments(reader: Reader, scope: Scope, taking: Taking): Given[] {
+    const { wanted, parameters = [] } = taking;
     const given: Given[] = [];
     while (!reader.isAtEnd) {
       const before = reader.at;
@@ -286,18 +224,24 @@ export abstract class CallScan extends Resolver {
       if (isNamed) reader.next();
       const at = name === undefined ? given.length : parameters.findIndex((each) => each.name === name);
       const isLambda = reader.is("{");
-      const call = known?.(given[0]?.type);
       const value: Value = isLambda
-        ? this.lambda(
-            reader,
-            scope,
-            wanted[at]?.function?.parameters ?? call?.given ?? [],
-            wanted[at]?.function?.receiver ?? call?.inside,
-          )
+        ? this.lambda(reader, scope, lambdaGiven(taking, at, given))
         : this.expression(reader, scope, wanted[at]);
       given.push({ name, token, type: value.type, read: value.read ?? [], isLambda });
       if (!reader.takes(",") && reader.at === before) reader.next();
     }
     return given;
   }
+}
+
+/** The argument that a parameter is given, by its name or its place. */
+function argumentFor(given: readonly Given[], name: string, at: number): Given | undefined {
+  return given.find((each) => each.name === name) ?? (given[at]?.name === undefined ? given[at] : undefined);
+}
+
+/** What the lambda at a place of the arguments is given. */
+function lambdaGiven({ wanted, known }: Taking, at: number, [first]: readonly Given[]): LambdaGiven {
+  const declared = wanted[at]?.function;
+  const call = known?.(first?.type);
+  return { parameters: declared?.parameters ?? call?.given ?? [], receiver: declared?.receiver ?? call?.inside };
 }

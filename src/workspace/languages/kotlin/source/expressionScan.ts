@@ -4,7 +4,7 @@ import type { Scope } from "./scope.js";
 import { builtIn, calledOn, itemOf, knownProperty } from "./standardLibrary.js";
 import type { Token } from "./tokens.js";
 import { readType, readTypeArguments } from "./typeText.js";
-import { nothing, type Narrowing, type Value } from "./values.js";
+import { nothing, nothingKnown, type Narrowing, type Value } from "./values.js";
 import { CallScan } from "./callScan.js";
 
 /** Expressions, as far as they are no statements. */
@@ -143,11 +143,11 @@ export abstract class ExpressionScan extends CallScan {
         value = { ...value, type: value.type && { ...value.type, isNullable: false } };
       } else if ((token.text === "++" || token.text === "--") && !token.startsLine) reader.next();
       else if (token.text === "[" && !token.startsLine) {
-        this.arguments(reader.from(...reader.skipBrackets()), scope, []);
+        this.arguments(reader.from(...reader.skipBrackets()), scope, nothingKnown);
         value = { type: this.indexed(value.type) };
       } else if (token.text === "(" && !token.startsLine) {
         const given = value.type?.function?.parameters ?? [];
-        this.arguments(reader.from(...reader.skipBrackets()), scope, given);
+        this.arguments(reader.from(...reader.skipBrackets()), scope, { wanted: given });
         value = { type: value.type?.function?.result };
       } else return value;
     }
@@ -180,10 +180,13 @@ export abstract class ExpressionScan extends CallScan {
         }
         if (token.text === "{")
           return {
-            type: this.lambda(reader, scope, wanted?.function?.parameters ?? [], wanted?.function?.receiver).type,
+            type: this.lambda(reader, scope, {
+              parameters: wanted?.function?.parameters ?? [],
+              receiver: wanted?.function?.receiver,
+            }).type,
           };
         if (token.text === "[") {
-          this.arguments(reader.from(...reader.skipBrackets()), scope, []);
+          this.arguments(reader.from(...reader.skipBrackets()), scope, nothingKnown);
           return {};
         }
         if (token.text === "::") {
@@ -237,7 +240,7 @@ export abstract class ExpressionScan extends CallScan {
   protected name(reader: Reader, scope: Scope, wanted?: Type): Value {
     const token = reader.next();
     const typeArguments = this.typeArguments(reader, scope);
-    if (this.isCalled(reader)) return this.callAlone(token, typeArguments, reader, scope, wanted);
+    if (this.isCalled(reader)) return this.callAlone({ token, typeArguments, reader, scope, wanted });
     const { text } = token;
     const narrowed = scope.narrowedType(text);
     if (scope.has(text)) return { type: narrowed ?? scope.variable(text), path: text };
@@ -283,7 +286,7 @@ export abstract class ExpressionScan extends CallScan {
     const { text } = token;
     const typeArguments = this.typeArguments(reader, scope);
     if (this.isCalled(reader)) {
-      const called = this.callOn(of, token, typeArguments, reader, scope);
+      const called = this.callOn(of, { token, typeArguments, reader, scope });
       return isSafe && called.type ? { type: { ...called.type, isNullable: true } } : called;
     }
     if (of.named) {

@@ -1,16 +1,12 @@
 import type { ClassText, Declarations, FunctionText, ParameterText, PropertyText, SourceFile } from "./declarations.js";
-import type { TypeText } from "./typeText.js";
+import type { FunctionParts, TypeText } from "./typeText.js";
 
 /** A type: of a class of the app or an SDK, by its whole name, or of the language, by its short one. */
 export interface Type {
   readonly name: string;
   readonly arguments: readonly (Type | undefined)[];
   readonly isNullable: boolean;
-  readonly function?: {
-    readonly receiver: Type | undefined;
-    readonly parameters: readonly (Type | undefined)[];
-    readonly result: Type | undefined;
-  };
+  readonly function?: FunctionParts<Type>;
 }
 
 /** Where something is declared: what names mean there. */

@@ -57,11 +57,17 @@ export function kotlinUses(app: readonly SourceText[], sdk: SdkSource): SourceUs
       return told;
     };
     imported(file, namespace, tell);
-    new BodyScan(program, model, tell, inferred).declarations(
-      file.declared,
-      { file, around: [], parameters: new Map() },
-      file.tokens,
-    );
+    try {
+      new BodyScan(program, model, tell, inferred).declarations(
+        file.declared,
+        { file, around: [], parameters: new Map() },
+        file.tokens,
+      );
+    } catch (error) {
+      // Nested so deeply that nobody wrote it; of the rest of the file nothing is known.
+      if (!(error instanceof RangeError)) throw error;
+      reachesAll(file, { program, model, tell });
+    }
   }
   return found;
 }
@@ -71,5 +77,16 @@ function imported({ imports }: SourceFile, namespace: string, tell: Tell): void 
   for (const { whole, token } of imports.values()) {
     if (!whole.startsWith(`${namespace}.`)) continue;
     tell(whole.slice(namespace.length + 1), "names", token);
+  }
+}
+
+/** Of a file that cannot be looked through it is said that it may use every record. */
+function reachesAll(
+  { tokens: [first] }: SourceFile,
+  { program, model, tell }: { readonly program: KnownProgram; readonly model: SdkModel; readonly tell: Tell },
+): void {
+  for (const known of program.classes.values()) {
+    const coordinate = model.coordinateOf(known);
+    if (coordinate !== undefined && first) tell(`${coordinate}.*`, "reaches", first);
   }
 }

@@ -55,14 +55,28 @@ export class Reader {
   /** Passes what stands in brackets, with them. Gives the places right inside. */
   skipBrackets(): readonly [from: number, to: number] {
     const from = this.at + 1;
-    let depth = 0;
-    do {
-      if (this.isAtEnd) return [from, this.at];
-      const { kind, text } = this.next();
-      if (kind !== "symbol") continue;
-      if (text === "(" || text === "[" || text === "{") depth++;
-      if (text === ")" || text === "]" || text === "}") depth--;
-    } while (depth > 0);
-    return [from, this.at - 1];
+    const to = Math.min(closersOf(this.tokens).get(this.at) ?? this.limit, this.limit);
+    this.at = Math.min(to + 1, this.limit);
+    return [from, to];
   }
+}
+
+const known = new WeakMap<readonly Token[], ReadonlyMap<number, number>>();
+
+/** Where each bracket that is opened is closed, by its place; found once, because brackets stand inside each other. */
+function closersOf(tokens: readonly Token[]): ReadonlyMap<number, number> {
+  const found = known.get(tokens);
+  if (found) return found;
+  const closers = new Map<number, number>();
+  const open: number[] = [];
+  tokens.forEach(({ kind, text }, at) => {
+    if (kind !== "symbol") return;
+    if (text === "(" || text === "[" || text === "{") open.push(at);
+    else if (text === ")" || text === "]" || text === "}") {
+      const opened = open.pop();
+      if (opened !== undefined) closers.set(opened, at);
+    }
+  });
+  known.set(tokens, closers);
+  return closers;
 }

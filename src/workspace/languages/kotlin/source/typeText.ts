@@ -7,11 +7,14 @@ export interface TypeText {
   readonly path: readonly Token[];
   readonly arguments: readonly (TypeText | undefined)[];
   readonly isNullable: boolean;
-  readonly function?: {
-    readonly receiver: TypeText | undefined;
-    readonly parameters: readonly (TypeText | undefined)[];
-    readonly result: TypeText | undefined;
-  };
+  readonly function?: FunctionParts<TypeText>;
+}
+
+/** What a function type says; undefined where nobody knows. */
+export interface FunctionParts<T> {
+  readonly receiver: T | undefined;
+  readonly parameters: readonly (T | undefined)[];
+  readonly result: T | undefined;
 }
 
 /** Reads a type, where one stands (Kotlin grammar, `type`). */

@@ -1,6 +1,9 @@
 import type { SourceUseKind } from "../../../../core/use/sourceUse.js";
+import type { ParameterText } from "./declarations.js";
 import type { KnownClass, Type } from "./knownProgram.js";
-import { builtIn } from "./standardLibrary.js";
+import type { Reader } from "./reader.js";
+import type { Scope } from "./scope.js";
+import { builtIn, type KnownCall } from "./standardLibrary.js";
 import type { Token } from "./tokens.js";
 
 /** Told of each place that depends on the SDK. */
@@ -43,6 +46,33 @@ export interface Given {
   readonly read: readonly Told[];
   readonly isLambda: boolean;
 }
+
+/** A call in source: its name, and what stands behind it. */
+export interface CallSite {
+  readonly token: Token;
+  readonly typeArguments: readonly (Type | undefined)[];
+  readonly reader: Reader;
+  readonly scope: Scope;
+  /** The type that its value has to have. */
+  readonly wanted?: Type | undefined;
+}
+
+/** What a function takes. */
+export interface Taking {
+  readonly wanted: readonly (Type | undefined)[];
+  /** Names of parameters, where they are known. */
+  readonly parameters?: readonly ParameterText[];
+  /** What is known of a function of the language, by the type of its first argument. */
+  readonly known?: (first: Type | undefined) => KnownCall | undefined;
+}
+
+/** What a lambda is given, and what is `this` in it. */
+export interface LambdaGiven {
+  readonly parameters: readonly (Type | undefined)[];
+  readonly receiver: Type | undefined;
+}
+
+export const nothingKnown: Taking = { wanted: [] };
 
 /** The type of what never gives a value, as `return`. */
 export const nothing = builtIn("Nothing");
