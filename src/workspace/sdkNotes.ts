@@ -1,6 +1,7 @@
 import type { SettingsDescription } from "../core/languages/settings.js";
 import type { ContractNames } from "../core/sdk/contractNames.js";
 import { problem, type Problem } from "../core/problem/problem.js";
+import { pagingObstacle } from "../core/sdk/planPaging.js";
 import { sharedParameters } from "../core/sdk/sharedParameters.js";
 import type { ContractPlan, RestPlan } from "../core/sdk/sdkPlan.js";
 import { wideIntegers } from "../core/sdk/wideIntegers.js";
@@ -30,6 +31,20 @@ export function proposals(
         "contract.pages",
         `${count} to answer page by page: ${shown.join(", ")}${more}. \`${names.call(first).pages ?? ""}\` goes through all items.`,
         { level: "note", place, hint: `If one does not, say \`pages: { ${id}: off }\`.` },
+      ),
+    );
+  }
+  for (const call of plan.calls) {
+    const why = pagingObstacle(call, plan.types, settings.pages ?? {});
+    if (why === undefined) continue;
+    found.push(
+      problem(
+        "config.invalid",
+        `The pages of \`${call.operation.operationId ?? call.name}\` cannot be gone through: ${why}.`,
+        {
+          level: "warning",
+          place: { document: project.configName, pointer: `/contracts/${plan.name}/pages` },
+        },
       ),
     );
   }

@@ -148,31 +148,60 @@ fun kind(vessel: Vessel): String = when (vessel) {
 fun some(vessel: Vessel) = if (vessel is SailVessel && vessel.mastHeight > 3.0) vessel.name else "other"
 `).filter((use) => !use.startsWith("names")),
     ).toEqual([
+      "compares Berth.status @status",
+      "compares BerthStatus @status",
       "matches BerthStatus.free @Free",
       "matches BerthStatus.free @Free",
       "matches BerthStatus.occupied @Occupied",
       "matches BerthStatus.reserved @Reserved",
-      "matches MotorVessel @MotorVessel",
-      "matches RowingVessel @RowingVessel",
-      "matches SailVessel @SailVessel",
-      "matches SailVessel @SailVessel",
       "matches Vessel @MotorVessel",
       "matches Vessel @Other",
       "matches Vessel @RowingVessel",
       "matches Vessel @SailVessel",
       "matches Vessel @SailVessel",
-      "matches Vessel @Vessel",
       "matches Vessel! @when",
-      "matches Vessel.Other @Other",
-      "reads Berth.status @status",
-      "reads BerthStatus @status",
       "reads MotorVessel.fuel @fuel",
       "reads MotorVesselFuel @fuel",
       "reads SailVessel.mastHeight @mastHeight",
       "reads SailVessel.name @name",
       "reads Vessel.Other.tag @tag",
       "shows SailVessel.mastHeight @mastHeight",
+      "tells MotorVessel @MotorVessel",
+      "tells RowingVessel @RowingVessel",
+      "tells SailVessel @SailVessel",
+      "tells SailVessel @SailVessel",
+      "tells Vessel @Vessel",
+      "tells Vessel.Other @Other",
     ]);
+  });
+
+  it("places at which a record is taken apart, and what is done with what stands there", () => {
+    expect(
+      used(`${star}fun some(berth: Berth, berths: List<Berth>) {
+  val (draft, id) = berth
+  println("$draft \${id.length}")
+  for ((_, name) in berths) println(name)
+}`).filter((use) => use.includes("(")),
+    ).toEqual(["reads Berth(2) @id", "shows Berth(1) @draft", "shows Berth(2) @name"]);
+  });
+
+  it("what is done with a value, also where a variable holds it", () => {
+    const done = (body: string): string[] =>
+      used(`${star}fun some(berth: Berth, berths: List<Berth>) {\n${body}\n}`).filter((use) =>
+        use.includes(" Berth.quay "),
+      );
+    expect(done(`val (quay, depth) = berth.quay to berth.depth; println("$quay: $depth")`)).toEqual([
+      "shows Berth.quay @quay",
+    ]);
+    expect(done(`val quay = berth.quay; listOf(1).map { "$quay $it" }`)).toEqual(["shows Berth.quay @quay"]);
+    expect(done(`val quay = berth.quay; if (quay == "N") println(quay.length)`)).toEqual(["reads Berth.quay @quay"]);
+    expect(done(`val quay: String = berth.quay; println(quay)`)).toEqual(["reads Berth.quay @quay"]);
+    expect(done(`var quay = berth.quay; println(quay); quay = "S"`)).toEqual(["reads Berth.quay @quay"]);
+    expect(done(`berths.sortedBy { it.quay }`)).toEqual(["orders Berth.quay @quay"]);
+    expect(done(`berths.maxByOrNull { each -> println(each.id); each.quay }`)).toEqual(["orders Berth.quay @quay"]);
+    expect(done(`berths.groupBy { it.quay }`)).toEqual(["reads Berth.quay @quay"]);
+    expect(done(`berths.filter { it.quay != "N" }`)).toEqual(["compares Berth.quay @quay"]);
+    expect(done(`berths.filter { it.quay in setOf("N") }`)).toEqual(["reads Berth.quay @quay"]);
   });
 
   it("records that are built, copied and handed on", () => {

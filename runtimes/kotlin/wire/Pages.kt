@@ -7,22 +7,22 @@ import okhttp3.Headers
 import okhttp3.HttpUrl.Companion.toHttpUrlOrNull
 
 /** Goes through pages of which each says where the next one begins. */
-internal fun <Page, Item> Connection.pagesByCursor(
+internal fun <Page, Item, Cursor : Any> Connection.pagesByCursor(
     paging: Paging<Page, Item>,
-    first: String?,
-    ask: suspend (cursor: String?) -> Page,
-    next: (Page) -> String?,
+    first: Cursor?,
+    ask: suspend (cursor: Cursor?) -> Page,
+    next: (Page) -> Cursor?,
 ): Flow<Item> = flow {
-    val seen = HashSet<String>()
+    val seen = HashSet<Cursor>()
     var cursor = first
     while (true) {
         val page = ask(cursor)
         emitAll(paging.items(page))
-        val following = next(page).orEmpty()
-        if (following.isEmpty()) return@flow
+        val following = next(page)
+        if (following == null || following == "") return@flow
         // Following it would never end.
         if (!seen.add(following)) {
-            throw refused(paging, "a page names one that was read already as the next one", following)
+            throw refused(paging, "a page names one that was read already as the next one", following.toString())
         }
         cursor = following
     }

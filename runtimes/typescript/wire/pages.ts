@@ -5,28 +5,58 @@ import { failure } from "./failure.js";
 type Items<Page, Item> = (page: Page) => readonly Item[] | null | undefined;
 
 /** Goes through pages of which each says where the next one begins. */
-export async function* pagesByCursor<Page, Item>(
+export function pagesByCursor<Page, Item>(
   call: string,
   ask: (cursor: string | undefined) => Promise<Page>,
   itemsOf: Items<Page, Item>,
   nextOf: (page: Page) => string | null | undefined,
 ): AsyncGenerator<Item, void, undefined> {
+  return pagesByPlace(call, ask, itemsOf, nextOf);
+}
+
+/** The same, where that is said by another kind of value. */
+export async function* pagesByPlace<Page, Item, Cursor extends string | number | bigint | object>(
+  call: string,
+  ask: (cursor: Cursor | undefined) => Promise<Page>,
+  itemsOf: Items<Page, Item>,
+  nextOf: (page: Page) => Cursor | null | undefined,
+): AsyncGenerator<Item, void, undefined> {
   const seen = new Set<string>();
-  for (let cursor: string | undefined; ;) {
+  for (let cursor: Cursor | undefined; ;) {
     const page = await ask(cursor);
     yield* itemsOf(page) ?? [];
     const next = nextOf(page) ?? "";
     if (next === "") return;
+    const said = typeof next === "object" ? JSON.stringify(next) : next.toString();
     // Following it would never end.
-    if (seen.has(next))
+    if (seen.has(said))
       throw failure(call, "a page names one that was read already as the next one", {
         status: "malformed",
         httpStatus: 200,
-        body: next,
+        body: said,
       });
-    seen.add(next);
+    seen.add(said);
     cursor = next;
   }
+}
+
+type Place = string | number | bigint | null | undefined;
+
+/** What an answer says of the next page, where it is asked for by a text. */
+export function textPlace(said: Place): string | undefined {
+  return said?.toString();
+}
+
+/** The same, where it is asked for by a number; undefined for what is none. */
+export function numberPlace(said: Place): number | undefined {
+  const place = said === "" ? Number.NaN : Number(said ?? Number.NaN);
+  return Number.isNaN(place) ? undefined : place;
+}
+
+/** The same, where it is asked for by a whole number of any size. */
+export function bigintPlace(said: Place): bigint | undefined {
+  const text = said?.toString() ?? "";
+  return /^-?\d+$/.test(text) ? BigInt(text) : undefined;
 }
 
 /** Goes through pages that are asked for by how many items to pass over, until one is empty. */

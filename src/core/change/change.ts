@@ -1,3 +1,4 @@
+import type { SourceUseKind } from "../use/sourceUse.js";
 import type { Place } from "../problem/place.js";
 import type { ChangeCode } from "./changeCodes.js";
 import type { ChangeFace } from "./points.js";
@@ -34,8 +35,10 @@ export interface Change {
   readonly kept?: readonly string[];
   /** It is news only for source that uses it: nobody promised it. */
   readonly isUnpromised?: boolean;
-  /** Source is spared that only makes a text of the value. */
-  readonly sparesShown?: boolean;
+  /** Source is spared that does nothing with the value but this. */
+  readonly spares?: readonly SourceUseKind[];
+  /** Source that would not compile is only at risk when it does nothing with the value but this. */
+  readonly endangers?: readonly SourceUseKind[];
   /** Of source that reads it hits only what hands the value on as the type that it had. */
   readonly hitsNamedTypes?: boolean;
   /** Of source it hits only a match that names everything there was. */

@@ -51,7 +51,8 @@ export function applyRules<K extends PointKind>(
       isUnpromised,
       hitsWholeMatches,
       hitsNamedTypes,
-      sparesShown,
+      spares,
+      endangers,
     } = finding;
     const word = finding.word === undefined ? point.word : finding.word;
     changes.push({
@@ -69,7 +70,8 @@ export function applyRules<K extends PointKind>(
       ...(kept === undefined ? {} : { kept }),
       ...(isUnpromised === true ? { isUnpromised } : {}),
       ...(hitsNamedTypes === true ? { hitsNamedTypes } : {}),
-      ...(sparesShown === true ? { sparesShown } : {}),
+      ...(spares === undefined ? {} : { spares }),
+      ...(endangers === undefined ? {} : { endangers }),
       ...(hitsWholeMatches === true ? { hitsWholeMatches } : {}),
       operations: operations(),
       coordinates: finding.coordinates ?? point.coordinates,

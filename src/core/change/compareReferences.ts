@@ -7,6 +7,7 @@ import { renamedTo } from "./renamedTo.js";
 import { sameMeaning } from "./sameMeaning.js";
 import { shapeFamily } from "./shapeFamily.js";
 import { shapeWords } from "./shapeWords.js";
+import { sortedBy } from "../text/sortedBy.js";
 
 /** Two uses of a shape that correspond to each other. */
 export interface ReferencePair extends Point {
@@ -157,7 +158,7 @@ export class ShapeWalk {
     const left = this.keyed(before, this.context.before);
     const right = this.keyed(after, this.context.after);
     const { isGraphql } = this.context;
-    const point = { ...pair, alone: alone && before.members.length === 1, isGraphql };
+    const point = { ...pair, alone: alone && before.members.length === 1, isOtherForm: alone, isGraphql };
     if (this.valuesTakenIn(pair, left, right, alone)) return;
     const partners = this.pairedMembers(left, right);
     for (const [key, member] of left)
@@ -270,6 +271,7 @@ export class ShapeWalk {
   private fields(pair: ReferencePair, before: RecordShape, after: RecordShape): void {
     const { isGraphql } = this.context;
     this.context.at("record", { ...pair, before, after, isGraphql });
+    if (this.context.facts.takesRecordsApart && pair.face === "answer") this.places(pair, before, after);
     comparedFields(pair, before, after, this.context).forEach(({ left, right, point, mayBeAbsent }) => {
       const { face, owner, isWritten, isShared } = pair;
       this.compare({ ...point, face, before: left, after: right, owner, isWritten, isShared, mayBeAbsent });
@@ -282,6 +284,30 @@ export class ShapeWalk {
         subject: `${pair.subject}[key]`,
         mayBeAbsent: undefined,
       });
+  }
+
+  /** Comes to each place that a field stood at and another one stands at now. */
+  private places(pair: ReferencePair, before: RecordShape, after: RecordShape): void {
+    const inOrder = ({ fields }: RecordShape): Field[] =>
+      sortedBy(
+        fields.filter(({ face }) => face !== "request"),
+        ({ name }) => this.context.facts.memberName(name),
+      );
+    const right = inOrder(after);
+    const type = ({ type: reference, required }: Field): string =>
+      referenceSignature({ ...reference, nullable: reference.nullable || !required });
+    inOrder(before).forEach((field, at) => {
+      const other = right[at];
+      if (other?.name === field.name) return;
+      this.context.at("place", {
+        ...pair,
+        subject: `${pair.subject}(${String(at + 1)})`,
+        coordinates: pair.owner.map((owner) => owner.replace(/\{\}$/, `(${String(at + 1)})`)),
+        before: field.name,
+        after: other?.name,
+        isSameType: other !== undefined && type(field) === type(other),
+      });
+    });
   }
 }
 

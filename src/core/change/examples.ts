@@ -11,6 +11,8 @@ export interface ChangeExample {
   readonly standing?: readonly string[];
   /** Only languages that know types by their names see it. */
   readonly isOfNames?: boolean;
+  /** It is news only for source that takes records apart by places. */
+  readonly isOfPlaces?: boolean;
 }
 
 const fine = '"200": { description: Fine, content: { application/json: { schema: { type: string } } } }';
@@ -240,6 +242,11 @@ export const changeExamples: Readonly<Record<ChangeCode, ChangeExample>> = {
     record(`quay: ${text}, draught: { type: number, description: Depth at low water. }`),
     record(`quay: ${text}, depth: { type: number, description: Depth at low water. }`),
   ),
+  "answer.field.moved": {
+    ...answered(record(`quay: ${text}`), record(`quay: ${text}, length: { type: integer }`)),
+    along: ["answer.field.new"],
+    isOfPlaces: true,
+  },
   "answer.field.new": answered(record(`quay: ${text}`), record(`quay: ${text}, photos: { type: integer }`)),
   "answer.field.now-optional": answered(record(`quay: ${text}`, ", required: [quay]"), record(`quay: ${text}`)),
   "answer.field.now-always": answered(record(`quay: ${text}`), record(`quay: ${text}`, ", required: [quay]")),

@@ -142,7 +142,9 @@ function heaviestOnEach(one: Verdict, other: Verdict): Verdict {
 /** What source does with what is changed, as the compiler sees it. */
 function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedChange {
   const isName = change.code.startsWith("type.name.");
-  const found = source.usesOf(change.coordinates, change.face).filter(({ kind }) => !isName || kind === "names");
+  const found = source
+    .usesOf(change.coordinates, change.face)
+    .filter(({ kind }) => !isName || kind === "names" || kind === "tells");
   // An answer that is built by hand, as in a test, need not compile with another type; only the compiler knows.
   const given = found.length === 0 && change.face === "answer" ? source.writesOf(change.coordinates) : [];
   const called = source.usesOf(change.callers ?? [], "operation");
@@ -153,16 +155,18 @@ function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedC
   );
   const isUnclear = found.length === 0 && source.mayReach(change.coordinates);
   const isBuilt = change.code.startsWith("answer.field.") && found.some(({ kind }) => isBuilding(kind));
+  const spared: ReadonlySet<string> = new Set(change.spares);
+  const endangered: ReadonlySet<string> = new Set(change.endangers);
   const onCode = (level: Level): Level => {
     if (level === "risky" && matched.length > 0) return "breaking";
     if (
       change.hitsNamedTypes === true &&
       hits.length > 0 &&
-      hits.every(({ kind }) => ["reads", "shows", "calls"].includes(kind))
+      hits.every(({ kind }) => ["reads", "shows", "compares", "orders", "calls"].includes(kind))
     )
       return "compatible";
-    if (change.sparesShown === true && hits.length > 0 && hits.every(({ kind }) => kind === "shows"))
-      return "compatible";
+    if (hits.length > 0 && hits.every(({ kind }) => spared.has(kind))) return "compatible";
+    if (level === "breaking" && hits.length > 0 && hits.every(({ kind }) => endangered.has(kind))) return "risky";
     if (level === "compatible" || isUnclear) return level;
     if (found.length === 0 && hits.length > 0) return given.length > 0 ? "risky" : "compatible";
     // Who builds an answer by hand does not compile when more has to be there.
@@ -171,7 +175,8 @@ function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedC
   // What is only built is nothing that a server answered, and what is only compared is nothing that is sent.
   const isRead = called.length > 0 || isUnclear || (hits.length > 0 && !hits.every(({ kind }) => isGiving(kind)));
   const { code, apps } = change.verdict;
-  const isUnsent = change.face === "ask" && hits.length > 0 && hits.every(({ kind }) => kind === "matches");
+  const isUnsent =
+    change.face === "ask" && hits.length > 0 && hits.every(({ kind }) => kind === "matches" || kind === "tells");
   const isSpared = isUnsent || (change.face === "answer" && hits.length > 0 && !isRead);
   const isCalledAlone = found.length === 0 && given.length === 0 && hits.length > 0;
   return {

@@ -105,6 +105,8 @@ export interface Points {
       /** Whether what the other side says of undeclared fields covers this one; undefined when it says nothing. */
       readonly isTakenByRest?: boolean | undefined;
     };
+  /** A place that a record's fields stand at, where another one stands there now, or none. */
+  readonly place: Point & Sides<string> & { readonly isSameType: boolean };
   readonly record: Point & Pair<RecordShape> & { readonly isGraphql: boolean };
   /** Two uses of a shape, behind their names. */
   readonly value: Point &
@@ -132,6 +134,8 @@ export interface Points {
   readonly member: Point &
     Sides<string> & {
       readonly alone: boolean;
+      /** One side is a union, and the other one is not. */
+      readonly isOtherForm: boolean;
       readonly lacksCommon?: boolean | undefined;
       /** GraphQL: the name of the member. */
       readonly key?: string;

@@ -1,3 +1,4 @@
+import type { SourceUseKind } from "../use/sourceUse.js";
 import type { PointKind, Points } from "./points.js";
 import type { SdkFacts } from "./sdkFacts.js";
 import type { Level, Verdict } from "./verdict.js";
@@ -16,8 +17,10 @@ export interface Finding {
   readonly joins?: readonly string[] | undefined;
   /** It is news only for source that uses it: nobody promised it. */
   readonly isUnpromised?: boolean | undefined;
-  /** Source is spared that only makes a text of the value. */
-  readonly sparesShown?: boolean | undefined;
+  /** Source is spared that does nothing with the value but this. */
+  readonly spares?: readonly SourceUseKind[] | undefined;
+  /** Source that would not compile is only at risk when it does nothing with the value but this. */
+  readonly endangers?: readonly SourceUseKind[] | undefined;
   /** Of source that reads it hits only what hands the value on as the type that it had. */
   readonly hitsNamedTypes?: boolean | undefined;
   /** Of source it hits only a match that names everything there was. */

@@ -40,6 +40,8 @@ export interface SdkFacts {
   readonly matchesAllMembers: boolean;
   /** Arguments are given by their place, so that a new one may come before others. */
   readonly takesArgumentsByPlace: boolean;
+  /** Source can take a record apart by the places of its fields, which stand in the order of their names. */
+  readonly takesRecordsApart: boolean;
   /** What the SDK covers of a REST contract, and how. */
   readonly rest: RestSettings;
 }

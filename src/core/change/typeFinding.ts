@@ -22,12 +22,13 @@ export function typeFinding(point: Points["value"], facts: SdkFacts): Finding | 
   const isAnswer = face === "answer";
   const verdict = isAnswer ? answered(before, after, facts) : asked(before, after, facts, point.isShared === true);
   if (point.isWritten === true && isAnyText(after) && isLeaf(before))
-    return { message, verdict: { code: verdict.code, apps: "compatible" }, sparesShown: true };
+    return { message, verdict: { code: verdict.code, apps: "compatible" }, spares: ["shows"] };
   const finding = {
     message,
     verdict: isAnswer ? verdict : takenAlone(point, verdict),
     kept: point.kept,
-    sparesShown: true,
+    // Numbers and texts can be put in order, whichever they are.
+    spares: isLeaf(after) || after.kind === "text" ? (["shows", "orders"] as const) : (["shows"] as const),
   };
   return isAnswer || !point.isGraphql ? finding : inDocuments(point, finding);
 }
@@ -104,8 +105,8 @@ function asked(before: Shape, after: Shape, facts: SdkFacts, isShared: boolean):
     return isTypeOfItsOwn(before, facts) ? verdicts.codeBreaks : verdicts.harmless;
   if (isUnsaid(after)) return facts.unsaidTakesAll || isSame ? verdicts.harmless : verdicts.codeBreaks;
   // A type that is answered too is as open as answers are.
-  if (facts.openChoices && isShared && before.kind === "text" && valueKind(after) === "string")
-    return verdicts.appsBreak;
+  const isOpened = facts.openChoices && isShared && before.kind === "text" && valueKind(after) === "string";
+  if (isOpened && !isTypeOfItsOwn(after, facts)) return verdicts.appsBreak;
   if (before.kind === "tuple" && after.kind === "tuple") return tupleAsked(before, after);
   return verdicts.bothBreak;
 }

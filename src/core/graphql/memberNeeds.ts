@@ -27,16 +27,20 @@ export function memberNeeds(
   fragments: ReadonlyMap<string, FragmentDefinitionNode>,
 ): MemberNeeds {
   const possible = schema.getPossibleTypes(type);
-  const ways = new Map<string, string[][]>();
+  const ways = new Map<string, (readonly string[])[]>();
   let isTold = false;
-  const look = (inside: SelectionSetNode, conditions: readonly string[], seen: ReadonlySet<SelectionSetNode>): void => {
-    if (seen.has(inside)) return;
+  // Looked through again under more conditions, a selection tells nothing new.
+  const seen = new Map<SelectionSetNode, (readonly string[])[]>();
+  const look = (inside: SelectionSetNode, conditions: readonly string[]): void => {
+    const earlier = seen.get(inside) ?? [];
+    if (earlier.some((way) => way.every((condition) => conditions.includes(condition)))) return;
+    seen.set(inside, [...earlier, conditions]);
     for (const selection of inside.selections) {
       if (selection.kind === Kind.FIELD) {
         if (selection.name.value === "__typename") isTold = true;
         else {
           const key = selection.alias?.value ?? selection.name.value;
-          ways.set(key, [...(ways.get(key) ?? []), [...conditions]]);
+          ways.set(key, [...(ways.get(key) ?? []), conditions]);
         }
         continue;
       }
@@ -45,10 +49,10 @@ export function memberNeeds(
       const condition = inner.typeCondition?.name.value;
       const isOwn = condition === undefined || condition === type.name;
       if (!isOwn && !possible.every((each) => holds(schema, condition, each))) isTold = true;
-      look(inner.selectionSet, isOwn ? conditions : [...conditions, condition], new Set([...seen, inside]));
+      look(inner.selectionSet, isOwn || conditions.includes(condition) ? conditions : [...conditions, condition]);
     }
   };
-  look(set, [], new Set());
+  look(set, []);
   const keys = [...ways.values()].filter((each) =>
     possible.every((object) => each.some((way) => way.every((condition) => holds(schema, condition, object)))),
   );

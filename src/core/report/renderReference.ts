@@ -1,6 +1,6 @@
 import { changeMeanings, type ChangeCode } from "../change/changeCodes.js";
 import { changeExamples } from "../change/examples.js";
-import { compareContracts } from "../change/impact.js";
+import { comparedWhole } from "../change/impact.js";
 import type { Language } from "../languages/language.js";
 import { problemMeanings } from "../problem/codes.js";
 import { readContract } from "../readContract.js";
@@ -41,12 +41,12 @@ export function renderChangeReference(languages: readonly Language[]): string {
 
 /** What the example of a code is to source in a language. @throws Error when it is not what the example raises */
 function exampleVerdict(code: ChangeCode, language: Language): string {
-  const { protocol, before, after, standing, isOfNames = false } = changeExamples[code];
+  const { protocol, before, after, standing, isOfNames = false, isOfPlaces = false } = changeExamples[code];
   const document = protocol === "rest" ? "berths.yaml" : "passages.graphql";
   const [old, now] = [before, after].map((text) => readContract("berths", [{ document, text }]).contract);
   const facts = language.facts({ settings: {}, rest: standing ? { standing } : {}, scalars: new Map() });
-  if (isOfNames && !facts.knowsTypesByName) return "compatible";
-  const change = old && now && compareContracts(old, now, facts).find((each) => each.code === code);
+  if ((isOfNames && !facts.knowsTypesByName) || (isOfPlaces && !facts.takesRecordsApart)) return "compatible";
+  const change = old && now && comparedWhole(old, now, facts).find((each) => each.code === code);
   if (!change) throw new Error(`The example of ${code} does not raise it.`);
   return change.verdict.code;
 }

@@ -93,22 +93,21 @@ export function claimApart<T>(
   things: Iterable<T>,
   { wanted, apart, key }: NameWishes<T>,
 ): Map<T, string> {
-  const groups = new Map<string, { readonly name: string; readonly things: T[] }>();
-  for (const thing of things) {
-    const name = wanted(thing);
+  const wishes = Array.from(things, (thing) => ({ thing, name: wanted(thing) }));
+  const counts = new Map<string, number>();
+  for (const { name } of wishes) {
     const folded = name.toLowerCase();
-    const known = groups.get(folded);
-    if (known) known.things.push(thing);
-    else groups.set(folded, { name, things: [thing] });
+    counts.set(folded, (counts.get(folded) ?? 0) + 1);
   }
   const names = new Map<T, string>();
-  const rivals: T[] = [];
-  for (const { name, things: group } of groups.values()) {
-    const [only] = group;
-    if (only !== undefined && group.length === 1 && !scope.isTaken(name)) names.set(only, scope.claim(name));
-    else rivals.push(...group);
+  const rivals = new Map<string, T[]>();
+  for (const { thing, name } of wishes) {
+    const folded = name.toLowerCase();
+    if (counts.get(folded) === 1 && !scope.isTaken(name)) names.set(thing, scope.claim(name));
+    else rivals.set(folded, [...(rivals.get(folded) ?? []), thing]);
   }
-  for (const rival of rivals) names.set(rival, scope.claim(apart(rival), key(rival)));
+  for (const group of rivals.values())
+    for (const rival of group) names.set(rival, scope.claim(apart(rival), key(rival)));
   return names;
 }
 

@@ -23,35 +23,67 @@ type Types = ReadonlyMap<string, PlannedType>;
  * when it answers everything at once, or nothing tells how it goes on.
  */
 export function planPaging(call: RestCall, types: Types, settings: PagingSettings): PlannedPaging | undefined {
-  const { operationId, method } = call.operation;
-  const said = operationId === undefined ? undefined : settings[operationId];
-  if (said === "off" || (said === undefined && method !== "get")) return undefined;
-  const answer = call.answers.length === 1 && call.answers[0]?.form === "json" ? call.answers[0].type : undefined;
-  if (!answer || call.answerChoices.length > 0) return undefined;
+  const said = saidOf(call, settings);
+  if (said === "off" || (said === undefined && call.operation.method !== "get")) return undefined;
+  const answer = onlyAnswer(call);
+  if (!answer) return undefined;
   const paging = said ? asSaid(said, call, answer, types) : recognised(call, answer, types);
-  return paging && { ...paging, isRecognised: said === undefined };
+  return typeof paging === "object" ? { ...paging, isRecognised: said === undefined } : undefined;
+}
+
+/** Why a call's pages cannot be gone through as the settings say; undefined when they can, or nothing is said. */
+export function pagingObstacle(call: RestCall, types: Types, settings: PagingSettings): string | undefined {
+  const said = saidOf(call, settings);
+  if (said === undefined || said === "off") return undefined;
+  const answer = onlyAnswer(call);
+  if (!answer) return "it has not exactly one answer, in JSON";
+  const paging = asSaid(said, call, answer, types);
+  return typeof paging === "string" ? paging : undefined;
+}
+
+function saidOf({ operation }: RestCall, settings: PagingSettings): "off" | PagingChoice | undefined {
+  return operation.operationId === undefined ? undefined : settings[operation.operationId];
+}
+
+function onlyAnswer({ answers, answerChoices }: RestCall): Reference | undefined {
+  const [answer, ...others] = answers;
+  return others.length === 0 && answerChoices.length === 0 && answer?.form === "json" ? answer.type : undefined;
 }
 
 type Found = Omit<PlannedPaging, "isRecognised">;
 
-function asSaid(choice: PagingChoice, call: RestCall, answer: Reference, types: Types): Found | undefined {
+/** @returns how, or why not */
+function asSaid(choice: PagingChoice, call: RestCall, answer: Reference, types: Types): Found | string {
   const list = choice.items === undefined ? onlyList(answer, types) : at(pointerTokens(choice.items), answer, types);
   const shape = list && resolveShape(list.type.shape, types);
-  if (!list || shape?.kind !== "list") return undefined;
+  if (!list || shape?.kind !== "list") {
+    if (choice.items !== undefined) return `its answer has no list at \`${choice.items}\``;
+    return "its answer has no list, or several: `items` says which one";
+  }
+  const found = { items: list.path, item: shape.item };
+  if (choice.by === "link") return { ...found, by: "link" };
   const argument = call.arguments.find(
     ({ source }) => source.kind === "parameter" && source.parameter.name === choice.parameter,
   );
-  if (choice.by !== "link" && !argument) return undefined;
-  const next = choice.next === undefined ? nextCursor(answer, types) : pointerTokens(choice.next);
-  if (choice.by === "cursor" && !next) return undefined;
-  return {
-    by: choice.by,
-    items: list.path,
-    item: shape.item,
-    ...(argument ? { argument: argument.name } : {}),
-    ...(choice.by === "cursor" && next ? { next } : {}),
-    ...(choice.by === "number" ? { first: firstPage(argument) } : {}),
-  };
+  if (!argument)
+    return choice.parameter === undefined ? "`parameter` is missing" : `it has no parameter \`${choice.parameter}\``;
+  if (!isPlace(argument.type, types)) return `\`${choice.parameter ?? ""}\` is neither one text nor one number`;
+  if (choice.by === "offset") return { ...found, by: "offset", argument: argument.name };
+  if (choice.by === "number")
+    return { ...found, by: "number", argument: argument.name, first: firstPage(argument, types) };
+  const next = choice.next === undefined ? nextCursor(answer, types, places) : pointerTokens(choice.next);
+  if (!next) return "its answer names no next page: `next` says where";
+  const cursor = at(next, answer, types);
+  if (!cursor || !isPlace(cursor.type, types)) return `its answer has no text or number at \`${choice.next ?? ""}\``;
+  return { ...found, by: "cursor", argument: argument.name, next };
+}
+
+/** What can say which page. */
+const places: readonly Shape["kind"][] = ["text", "integer", "number"];
+
+/** Whether a value can say which page. */
+function isPlace({ shape }: Reference, types: Types): boolean {
+  return places.includes(resolveShape(shape, types).kind);
 }
 
 /** Words that contracts use for a parameter that says where the last page ended. */
@@ -72,20 +104,20 @@ function recognised(call: RestCall, answer: Reference, types: Types): Found | un
         names.test(plain(source.parameter.name)) &&
         kinds.includes(resolveShape(type.shape, types).kind),
     );
-  const next = nextCursor(answer, types);
+  const next = nextCursor(answer, types, ["text"]);
   const cursor = named(cursorNames, ["text"]);
   if (cursor && next) return { ...found, by: "cursor", argument: cursor.name, next };
   if (call.headers.some(({ field }) => field.name.toLowerCase() === "link")) return { ...found, by: "link" };
   const offset = named(offsetNames, ["integer", "number"]);
   if (offset) return { ...found, by: "offset", argument: offset.name };
   const number = named(numberNames, ["integer", "number"]);
-  return number && { ...found, by: "number", argument: number.name, first: firstPage(number) };
+  return number && { ...found, by: "number", argument: number.name, first: firstPage(number, types) };
 }
 
 /** Pages are counted from 1 unless the contract says else. */
-function firstPage(argument: PlannedArgument | undefined): number {
-  if (argument?.source.kind !== "parameter") return 1;
-  const { shape } = argument.type;
+function firstPage(argument: PlannedArgument, types: Types): number {
+  if (argument.source.kind !== "parameter") return 1;
+  const shape = resolveShape(argument.type.shape, types);
   const fallback = argument.source.parameter.default;
   if (typeof fallback === "number") return fallback;
   return shape.kind === "integer" && shape.constraints?.minimum === 0 ? 0 : 1;
@@ -111,25 +143,25 @@ function onlyList(answer: Reference, types: Types): ListFound | undefined {
 }
 
 /** Where an answer says its next cursor: in a field of it, or of a record in it. */
-function nextCursor(answer: Reference, types: Types): readonly string[] | undefined {
-  const direct = cursorField(answer.shape, types);
+function nextCursor(answer: Reference, types: Types, kinds: readonly Shape["kind"][]): readonly string[] | undefined {
+  const direct = cursorField(answer.shape, types, kinds);
   if (direct) return [direct.name];
   const shape = resolveShape(answer.shape, types);
   for (const field of shape.kind === "record" ? shape.fields : []) {
-    const inner = cursorField(field.type.shape, types);
+    const inner = cursorField(field.type.shape, types, kinds);
     if (inner) return [field.name, inner.name];
   }
   return undefined;
 }
 
-function cursorField(shape: Shape, types: Types): Field | undefined {
+function cursorField(shape: Shape, types: Types, kinds: readonly Shape["kind"][]): Field | undefined {
   const record = resolveShape(shape, types);
   if (record.kind !== "record") return undefined;
   return record.fields.find(
     (field) =>
       /^(next(page)?(cursor|token|marker)|(next|end)cursor|cursor|nextpage|continuationtoken|next)$/.test(
         plain(field.name),
-      ) && resolveShape(field.type.shape, types).kind === "text",
+      ) && kinds.includes(resolveShape(field.type.shape, types).kind),
   );
 }
 

@@ -9,6 +9,10 @@ export type SourceUseKind =
   | "reads"
   /** A member is read, and nothing is done with it but to make a text of it. */
   | "shows"
+  /** A member is read, and only asked whether it equals another value. */
+  | "compares"
+  /** A member is read, and values are only put in order by it. */
+  | "orders"
   /** A member is read, and handed on as what its type is called. */
   | "passes"
   | "writes"
@@ -18,6 +22,8 @@ export type SourceUseKind =
   | "builds"
   /** A value is compared, or told apart. */
   | "matches"
+  /** A value is told apart by the name of its type. */
+  | "tells"
   /** Which field it is cannot be seen. */
   | "reaches";
 
@@ -34,12 +40,15 @@ export interface SourceUse {
   readonly place: OffsetPlace;
 }
 
-const asking: ReadonlySet<SourceUseKind> = new Set(["writes", "omits", "builds", "calls", "names", "matches"]);
+const asking: ReadonlySet<SourceUseKind> = new Set(["writes", "omits", "builds", "calls", "names", "matches", "tells"]);
 const answering: ReadonlySet<SourceUseKind> = new Set([
   "reads",
   "shows",
+  "compares",
+  "orders",
   "passes",
   "matches",
+  "tells",
   "builds",
   "omits",
   "calls",

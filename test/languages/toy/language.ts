@@ -48,6 +48,7 @@ function facts({ settings, rest }: FactsScope): SdkFacts {
     tellsAbsentFromNull: false,
     matchesAllMembers: true,
     takesArgumentsByPlace: true,
+    takesRecordsApart: true,
     rest,
   };
 }

@@ -114,6 +114,9 @@ export interface EventRow extends Named {
 /** Pages of a list, what is asked for them, and the items that the app gets. */
 export interface PagingRow extends Named {
   readonly by: "link" | "cursor" | "offset" | "number";
+  /** Types of the argument that says which page, and of what an answer says of the next one. */
+  readonly cursor?: "string" | "integer";
+  readonly said?: "string" | "integer";
   /** The query that the app begins with. */
   readonly from?: string;
   /** A key in the query. */
@@ -121,7 +124,7 @@ export interface PagingRow extends Named {
   readonly answers: readonly {
     readonly items?: readonly number[];
     readonly link?: string;
-    readonly next?: string | null;
+    readonly next?: string | number | null;
     readonly status?: number;
   }[];
   readonly asks: readonly string[];

@@ -198,14 +198,15 @@ const operationsOf = {
       },
     },
   ],
-  paging: ({ by, from = "", credential, answers, asks, items, fails }: PagingRow, id: string): Operation[] => {
+  paging: ({ by, from = "", credential, answers, asks, items, fails, ...row }: PagingRow, id: string): Operation[] => {
     const begun = new URLSearchParams(from);
     const number = { type: "integer" };
     const taken = by === "link" ? ["page", "limit"] : [{ cursor: "cursor", offset: "offset", number: "page" }[by]];
     const schema = {
       type: "object",
-      properties: { items: { type: "array", items: number }, next: { type: ["string", "null"] } },
+      properties: { items: { type: "array", items: number }, next: { type: [row.said ?? "string", "null"] } },
     };
+    const asked = { type: row.cursor ?? (by === "cursor" ? "string" : "integer") };
     return [
       {
         id,
@@ -215,14 +216,16 @@ const operationsOf = {
           parameters: taken.map((name) => ({
             name,
             in: "query",
-            schema: name === "cursor" ? { type: "string" } : number,
+            schema: by === "link" ? number : asked,
           })),
           ...(credential === undefined ? {} : { security: [{ Key: [] }] }),
           responses: { 200: { description: "Fine", content: { "application/json": { schema } } } },
         },
         ...(credential === undefined ? {} : { security: { Key: { type: "apiKey", in: "query", name: "k" } } }),
         pages: { by, ...(by === "link" ? {} : { parameter: taken[0] ?? "" }) },
-        given: Object.fromEntries([...begun].map(([name, text]) => [name, name === "cursor" ? text : Number(text)])),
+        given: Object.fromEntries(
+          [...begun].map(([name, text]) => [name, asked.type === "string" ? text : Number(text)]),
+        ),
         step: {
           isPaged: true,
           answers: answers.map(({ link, status = 200, ...page }) => ({

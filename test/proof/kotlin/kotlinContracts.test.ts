@@ -1,5 +1,6 @@
 import { expect, it } from "vitest";
 import { readContract } from "../../../src/core/readContract.js";
+import type { PagingSettings } from "../../../src/core/sdk/planPaging.js";
 import { planRest } from "../../../src/core/sdk/planRest.js";
 import { canCompileKotlin } from "../../support/kotlin/kotlinCompiler.js";
 import { everyFeature } from "../random/features.js";
@@ -10,17 +11,17 @@ import { hostileContract, hostileNames, positions } from "./hostileNames.js";
 import { largeContract } from "./largeContract.js";
 import { compiledInKotlin, isThorough, turned } from "./compiledInKotlin.js";
 
-function planned(name: string, document: unknown) {
+function planned(name: string, document: unknown, pages: PagingSettings = {}) {
   const { contract, problems } = readContract(name, [{ document: "api.json", text: JSON.stringify(document) }]);
   if (contract?.protocol !== "rest") throw new Error(problems.map(({ message }) => message).join("; "));
-  return planRest(contract, {});
+  return planRest(contract, { pages });
 }
 
 it.each([...(isThorough ? [["as they are", {}] as const] : []), ["with every setting turned", turned] as const])(
   `all ${String(uglyCases.length)} ugly contracts compile in Kotlin, %s`,
   async (how, settings) => {
     if (!canCompileKotlin(`ugly contracts in Kotlin, ${how}`)) return;
-    const contracts = uglyCases.map(({ document }, at) => planned(`case${String(at)}`, document));
+    const contracts = uglyCases.map(({ document, pages }, at) => planned(`case${String(at)}`, document, pages));
     expect((await compiledInKotlin(contracts, settings)).complaints).toEqual([]);
   },
 );

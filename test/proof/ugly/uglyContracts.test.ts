@@ -10,14 +10,14 @@ import { compilerComplaints, lintComplaints } from "../../support/compiler.js";
 import { runtime } from "../../support/readRest.js";
 import { uglyCases, type UglyCase } from "./uglyContracts.js";
 
-function read({ document }: UglyCase, name: string) {
+function read({ document, pages = {} }: UglyCase, name: string) {
   const { contract, problems } = readContract(name, [{ document: "api.json", text: JSON.stringify(document) }]);
   if (contract?.protocol !== "rest") throw new Error(problems.map((each) => each.message).join("; "));
   const said = [
     ...problems.map(({ code, message }) => `${code} ${message}`),
     ...contract.setAside.map(({ what }) => `aside ${what}`),
   ];
-  return { plan: planRest(contract, {}), said };
+  return { plan: planRest(contract, { pages }), said };
 }
 
 const everySetting = {

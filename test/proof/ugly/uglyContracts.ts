@@ -1,9 +1,11 @@
+import type { PagingChoice, PagingSettings } from "../../../src/core/sdk/planPaging.js";
 import { contractWith, okay } from "../../support/smallContract.js";
 
 /** A small contract that does one thing real ones do, what comes out of it, and what is said. */
 export interface UglyCase {
   readonly does: string;
   readonly document: Record<string, unknown>;
+  readonly pages?: PagingSettings;
   /** Texts that the SDK holds, in any of its files. */
   readonly gives: readonly string[];
   /** Beginnings of everything that is said: problems by "code message", parts set aside by "aside what". */
@@ -29,6 +31,54 @@ const older = (node: object, more: object = {}, method = "post") => ({
   ...more,
 });
 const json = (body: unknown) => ({ content: { "application/json": { schema: body } } });
+
+/** Kinds of values that could say which page, and kinds that could not. */
+const places: Readonly<Record<string, object>> = {
+  Text: text,
+  Moment: { type: "string", format: "date-time" },
+  Integer: { type: "integer" },
+  Wide: { type: "integer", format: "int64" },
+  Narrow: { type: "integer", format: "int32" },
+  Number: { type: "number" },
+  Choice: { type: "string", enum: ["first", "last"] },
+  List: { type: "array", items: text },
+  Either: { oneOf: [text, { type: "integer" }] },
+  Record: record({ at: text }),
+};
+
+/** A list for each kind of argument with each kind of value that an answer says of the next page; and counted ones. */
+function everyPlace(): Pick<UglyCase, "document" | "pages"> {
+  const pages: Record<string, PagingChoice> = {};
+  const paths: Record<string, unknown> = {};
+  const add = (
+    name: string,
+    choice: PagingChoice,
+    schemas: { readonly asked: object; readonly said: object },
+  ): void => {
+    const isRequired = Object.keys(paths).length % 2 === 0;
+    pages[name] = choice;
+    paths[`/${name}`] = {
+      get: {
+        operationId: name,
+        parameters: [
+          { name: "place", in: "query", schema: schemas.asked, ...(isRequired ? { required: true } : {}) },
+          { name: "following", in: "query", schema: text },
+        ],
+        responses: okay(
+          record({ items: { type: "array", items: ref("Item") }, next: schemas.said }, isRequired ? ["next"] : []),
+        ),
+      },
+    };
+  };
+  for (const [as, asked] of Object.entries(places)) {
+    for (const [of, said] of Object.entries(places))
+      add(`as${as}Said${of}`, { by: "cursor", parameter: "place", next: "/next" }, { asked, said });
+    add(`as${as}Counted`, { by: "number", parameter: "place" }, { asked, said: text });
+    add(`as${as}Passed`, { by: "offset", parameter: "place" }, { asked, said: text });
+  }
+  add("lost", { by: "cursor", parameter: "place", next: "/nowhere" }, { asked: text, said: text });
+  return { document: contractWith({ Item: record({ id: text }) }, paths), pages };
+}
 
 export const uglyCases: readonly UglyCase[] = [
   // Names
@@ -731,6 +781,12 @@ export const uglyCases: readonly UglyCase[] = [
       "3.2.0",
     ),
     gives: ['export type Subject = (Cat & { kind: "Cat" }) | Other;'],
+  },
+  // Pages
+  {
+    does: "says its pages by every kind of value, whether they fit each other or not",
+    ...everyPlace(),
+    gives: ["asTextSaidTextItems", "asIntegerSaidTextItems", "asTextSaidNumberItems", "asMomentSaidMomentItems"],
   },
   // Documents
   {

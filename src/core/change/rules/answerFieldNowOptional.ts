@@ -17,7 +17,7 @@ export const answerFieldNowOptional = rule(
           message: `\`${subject}\` may now be absent from answers.`,
           // To source that does not tell absent from null, nothing comes that could not come before.
           verdict: before.type.nullable && !tellsAbsentFromNull ? verdicts.harmless : verdicts.bothBreak,
-          sparesShown: true,
+          spares: ["shows", "compares"],
           hint: "Handle its absence where it is read.",
         }
       : undefined,

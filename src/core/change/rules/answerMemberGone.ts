@@ -8,13 +8,14 @@ export const answerMemberGone = rule(
   {
     title: "A kind of value is no longer answered",
     example: "rowing vessels",
-    code: "breaking where its fields are matched, else risky",
+    code: "breaking where its fields are matched, or the language has a type of its own for several kinds, else risky",
     apps: "compatible; breaking in GraphQL where a document names it",
   },
-  ({ face, subject, before, after, isRecord, isGraphql, key, coordinates }) => {
+  ({ face, subject, before, after, isRecord, isOtherForm, isGraphql, key, coordinates }, { knowsTypesByName }) => {
     if (face !== "answer" || before === undefined || after !== undefined) return undefined;
     const message = `\`${subject}\` can no longer be ${before}.`;
-    if (!isGraphql) return { message, verdict: isRecord === true ? verdicts.codeBreaks : verdicts.codeRisky };
+    const isBroken = isRecord === true || (isOtherForm && knowsTypesByName);
+    if (!isGraphql) return { message, verdict: isBroken ? verdicts.codeBreaks : verdicts.codeRisky };
     // A document that says what is gone is refused; one that does not just never gets it.
     const bridges = coordinates.map((coordinate) => `${key ?? ""}:${coordinate}`);
     return {

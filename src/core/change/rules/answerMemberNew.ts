@@ -25,7 +25,7 @@ export const answerMemberNew = rule(
         verdict: memberVerdict({ alone, lacksCommon: lacksCommon === true, isOpen: opensAllUnions }),
         hint,
         hitsWholeMatches: true,
-        sparesShown: alone,
+        spares: alone ? ["shows"] : undefined,
       };
     const verdict = !openUnions
       ? verdicts.codeRiskyAppsBreak

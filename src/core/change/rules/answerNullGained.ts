@@ -18,7 +18,7 @@ export const answerNullGained = rule(
           message: `\`${point.subject}\` can now be null in answers.`,
           // To source that does not tell null from absent, nothing comes that could not come before.
           verdict: point.mayBeAbsent === true && !tellsAbsentFromNull ? verdicts.harmless : verdicts.bothBreak,
-          sparesShown: true,
+          spares: ["shows", "compares"],
           hint: "Handle null where it is read.",
         }
       : undefined,

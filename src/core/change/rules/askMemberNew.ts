@@ -8,11 +8,14 @@ export const askMemberNew = rule(
   {
     title: "Another kind of value can be sent",
     example: "hovercraft",
-    code: "compatible",
+    code: "compatible, unless the language has a type of its own for several kinds",
     apps: "compatible",
   },
-  ({ face, subject, before, after }) =>
+  ({ face, subject, before, after, isOtherForm }, { knowsTypesByName }) =>
     face === "ask" && after !== undefined && before === undefined
-      ? { message: `\`${subject}\` can now be sent as ${after}.`, verdict: verdicts.harmless }
+      ? {
+          message: `\`${subject}\` can now be sent as ${after}.`,
+          verdict: isOtherForm && knowsTypesByName ? verdicts.codeBreaks : verdicts.harmless,
+        }
       : undefined,
 );

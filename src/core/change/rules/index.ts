@@ -48,6 +48,7 @@ import { askFieldNowRequired } from "./askFieldNowRequired.js";
 import { askFieldNowOptional } from "./askFieldNowOptional.js";
 import { answerFieldGone } from "./answerFieldGone.js";
 import { answerFieldRenamed } from "./answerFieldRenamed.js";
+import { answerFieldMoved } from "./answerFieldMoved.js";
 import { answerFieldNew } from "./answerFieldNew.js";
 import { answerFieldNowOptional } from "./answerFieldNowOptional.js";
 import { answerFieldNowAlways } from "./answerFieldNowAlways.js";
@@ -141,6 +142,7 @@ export const rules = [
   askFieldNowOptional,
   answerFieldGone,
   answerFieldRenamed,
+  answerFieldMoved,
   answerFieldNew,
   answerFieldNowOptional,
   answerFieldNowAlways,

@@ -1,6 +1,8 @@
+import type { RecordShape } from "../../contract/model.js";
 import { directions, type Direction } from "../../sdk/lower/directions.js";
 import { fragmentTypes, type FragmentTypes } from "../../sdk/lower/fragmentTypes.js";
 import type { LoweredContract, LoweredGraphql, LoweredRest } from "../../sdk/lower/loweredSdk.js";
+import { recordsWithFiles } from "../../sdk/lower/recordsWithFiles.js";
 import { packageSegment } from "./identifiers.js";
 import { FileUses } from "./kotlinFile.js";
 import { kotlinNames, type KotlinNames } from "./names.js";
@@ -25,6 +27,8 @@ export interface ContractContext<Contract extends LoweredContract = LoweredContr
   /** Names for something that would hold itself; each becomes a class. */
   readonly wrapped: ReadonlySet<string>;
   readonly unions: DirectUnions;
+  /** Records with files below them, whose forms collect them. */
+  readonly filed: ReadonlySet<RecordShape>;
   /** Types of fragments; each is an interface. */
   readonly fragments: FragmentTypes;
   /** Counts of positions of the tuples that are used. */
@@ -57,6 +61,7 @@ export function contractContext(
     directions: known,
     forms: contract.settings.testing ? written(known) : known,
     wrapped: wrappedAliases(contract.types),
+    filed: recordsWithFiles(contract.types),
     unions: directUnions(contract.types, plan.protocol === "graphql"),
     fragments: fragmentTypes(plan),
     tuples: new Set(),

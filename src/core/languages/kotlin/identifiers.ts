@@ -26,8 +26,12 @@ const plainIdentifier = /^[\p{Lu}\p{Ll}\p{Lt}\p{Lm}\p{Lo}\p{Nl}_][\p{Lu}\p{Ll}\p
 /** Longer names make class files that no disk takes: 255 bytes, with the names of what is nested in them. */
 const longestName = 100;
 
+/** What nearly every name is; the test for letters of all scripts takes longer. */
+const latinIdentifier = /^[A-Za-z][A-Za-z0-9_]*$/;
+
 /** A name as source spells it: in backticks where the grammar wants them. */
 export function spelled(name: string): string {
+  if (latinIdentifier.test(name)) return hardKeywords.has(name) ? `\`${name}\`` : name;
   return plainIdentifier.test(name) && !hardKeywords.has(name) && !/^_+$/.test(name) ? name : `\`${name}\``;
 }
 

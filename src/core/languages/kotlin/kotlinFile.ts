@@ -7,6 +7,7 @@ export const header =
 /** What one file needs from elsewhere: whole names, as they are imported. */
 export class FileUses {
   private readonly names = new Set<string>();
+  private readonly fromRuntime = new Set<string>();
 
   constructor(
     /** The package of the runtime. */
@@ -15,7 +16,7 @@ export class FileUses {
 
   /** Something of the runtime. Gives its short name. */
   wire(name: string): string {
-    this.names.add(`${this.runtime}.${name}`);
+    this.fromRuntime.add(name);
     return name;
   }
 
@@ -27,11 +28,12 @@ export class FileUses {
 
   /** The whole name of what is imported by a short one; undefined where nothing is. */
   wholeName(short: string): string | undefined {
-    return [...this.names].find((name) => name.endsWith(`.${short}`));
+    return this.imports().find((name) => name.endsWith(`.${short}`));
   }
 
   imports(): string[] {
-    return sortedBy(this.names, (name) => name);
+    const all = [...this.names, ...[...this.fromRuntime].map((name) => `${this.runtime}.${name}`)];
+    return sortedBy(new Set(all), (name) => name);
   }
 }
 

@@ -65,8 +65,18 @@ export interface KotlinNames {
   readonly clashes: readonly NameClash[];
 }
 
+const namesOf = new WeakMap<ContractPlan, KotlinNames>();
+
 /** Names everything that a contract's plan holds. */
 export function kotlinNames(plan: ContractPlan): KotlinNames {
+  const found = namesOf.get(plan);
+  if (found) return found;
+  const made = newNames(plan);
+  namesOf.set(plan, made);
+  return made;
+}
+
+function newNames(plan: ContractPlan): KotlinNames {
   const own = ownNames(plan.name);
   const scope = new NameScope(Object.values(own));
   const { types, flat, nested } = typeNames(plan, scope);

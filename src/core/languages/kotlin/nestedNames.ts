@@ -10,6 +10,7 @@ import type { ContractContext, FileContext } from "./contractContext.js";
  */
 export function besideNested(type: string, nested: Iterable<string>, context: FileContext): string {
   const hidden = new Set(nested);
+  if (hidden.size === 0) return type;
   return type.replace(wholeNames, (path) => {
     const [name = ""] = path.split(".");
     if (!hidden.has(name)) return path;
@@ -34,9 +35,9 @@ export function declaredName(id: string, { names }: ContractContext): string {
  */
 export function spelledInside(type: string, id: string, context: FileContext, more: readonly string[] = []): string {
   const own = `${context.names.types.get(id) ?? ""}.`;
-  return besideNested(type, [...hiddenIn(id, context), ...more], context).replace(wholeNames, (path) =>
-    path.startsWith(own) ? path.slice(own.length) : path,
-  );
+  const beside = besideNested(type, [...hiddenIn(id, context), ...more], context);
+  if (!beside.includes(own)) return beside;
+  return beside.replace(wholeNames, (path) => (path.startsWith(own) ? path.slice(own.length) : path));
 }
 
 /** A type as it is spelled before the body of a nested class. */
@@ -56,6 +57,7 @@ function isNested(id: string, { names }: ContractContext): boolean {
 
 /** Names of the classes that are nested in that of a type, in those around it, and in the interfaces of all of them. */
 function hiddenIn(id: string, context: ContractContext): string[] {
+  if (context.names.nested.size === 0) return [];
   const around = [id];
   for (let at = id; isNested(at, context);) {
     at = context.contract.types.get(at)?.inside?.type ?? "";

@@ -47,9 +47,10 @@ function printFunction(lowered: LoweredGraphqlCall, answer: string, context: Con
   const names = context.names.call(call);
   const variables = sortedBy(call.variables, (field) => variableName(field, call.variables));
   const parameters = variables.map((field) => {
-    const type = printFieldType(field, true, context);
+    const state = fieldState(field, true, context);
+    const type = printFieldType(field, state, context);
     const fallback = { required: "", optional: " = null", sent: " = Sent.Absent" };
-    return `${spelled(variableName(field, call.variables))}: ${type}${fallback[fieldState(field, true, context)]}`;
+    return `${spelled(variableName(field, call.variables))}: ${type}${fallback[state]}`;
   });
   const options = uses.wire("CallOptions");
   const told = variables.flatMap((field) => {

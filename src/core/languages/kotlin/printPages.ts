@@ -3,7 +3,7 @@ import type { Reference } from "../../contract/model.js";
 import { pagesWords } from "../../sdk/lower/documentation.js";
 import type { LoweredCall } from "../../sdk/lower/loweredSdk.js";
 import type { PageReading, PageStep } from "../../sdk/lower/pageReading.js";
-import type { PlannedArgument } from "../../sdk/sdkPlan.js";
+import type { RestCall } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import type { FileContext, RestContext } from "./contractContext.js";
 import { deprecation, quoted } from "./escape.js";
@@ -12,7 +12,7 @@ import { withArguments } from "./kotlinFile.js";
 import { argumentName, recordNames } from "./names.js";
 import { usualAnswer } from "./printAnswer.js";
 import { callDoc, hasTooMany, parametersOf, resultType } from "./callSignature.js";
-import { fieldState, printReference } from "./printType.js";
+import { admitsNull, fieldState, printReference, printShape } from "./printType.js";
 
 type Context = RestContext & FileContext;
 
@@ -65,47 +65,70 @@ function goneThrough(
   };
   const { argument } = pages;
   if (pages.paging.by === "link" || !argument) {
+    const following = freeName("following", call);
     const credentials =
       pages.credentials.length === 0 ? "emptySet()" : `setOf(${pages.credentials.map(quoted).join(", ")})`;
     return pagesText(
       "pagesByLink",
       [paging, credentials, "options"],
-      `following -> ${asked({ options: "following" })}`,
+      `${following} -> ${asked({ options: following })}`,
     );
   }
   const name = argumentName(argument);
-  const kind = argumentKind(argument, context);
+  const kind = placeKind(argument.type, context);
+  const place = freeName("place", call);
   if (pages.paging.by === "cursor") {
-    const first = kind === "String" ? held(name) : `${held(name)}?.toString()`;
-    const place = kind === "String" ? "place" : `place?.to${kind}OrNull()`;
-    const next = reached(pages.next, { call }, context);
-    const following = next.isText ? next.text : `${next.text}?.toString()`;
-    const ask = `{ place -> ${asked({ [name]: argument.required ? `${place}.orEmpty()` : place })} }`;
-    return pagesText("pagesByCursor", [paging, first, ask], `page -> ${following}`);
+    const following = convertedPlace(reached(pages.next, { call }, context), kind);
+    const given = argument.required ? `${place} ?: ${held(name)}` : place;
+    return pagesText(
+      "pagesByCursor",
+      [paging, held(name), `{ ${place} -> ${asked({ [name]: given })} }`],
+      `page -> ${following}`,
+    );
   }
   const start = argument.required ? held(name) : `(${held(name)} ?: ${String(pages.first)})`;
-  const first = kind === "Long" ? start : kind === "String" ? `${start}.toString().toLong()` : `${start}.toLong()`;
-  const place = kind === "Long" ? "place" : `place.to${kind}()`;
+  const text = `${held(name)}${argument.required ? "" : "?"}.toLongOrNull() ?: ${String(pages.first)}`;
+  const first = kind === "Long" ? start : kind === "String" ? text : `${start}.toLong()`;
+  const given = kind === "Long" ? place : `${place}.to${kind}()`;
   const by = pages.paging.by === "offset" ? "pagesByOffset" : "pagesByNumber";
-  return pagesText(by, [paging, first], `place -> ${asked({ [name]: place })}`);
+  return pagesText(by, [paging, first], `${place} -> ${asked({ [name]: given })}`);
 }
 
-/** What Kotlin calls the values of the argument that says which page. */
-function argumentKind({ type }: PlannedArgument, context: Context): string {
-  const shape = resolveShape(type.shape, context.contract.types);
-  if (shape.kind === "integer") return shape.format === "int32" ? "Int" : "Long";
-  return shape.kind === "number" ? "Double" : "String";
+/** A name that no argument of a call has, so that none is hidden by it. */
+function freeName(wanted: string, call: RestCall): string {
+  const taken = new Set(call.arguments.map(argumentName));
+  let name = wanted;
+  while (taken.has(name)) name += "Asked";
+  return name;
+}
+
+/** What an answer says of the next page, as the argument's kind of value. */
+function convertedPlace({ text, kind, isNullable }: Reached, wanted: string): string {
+  if (kind === wanted) return text;
+  const call = isNullable ? "?." : ".";
+  if (wanted === "String") return `${text}${call}toString()`;
+  return kind === "String" ? `${text}${call}to${wanted}OrNull()` : `${text}${call}to${wanted}()`;
+}
+
+/** What Kotlin calls the values that say which page. */
+function placeKind({ shape }: Reference, context: Context): string {
+  return printShape(resolveShape(shape, context.contract.types), context);
+}
+
+/** A value inside a page: an expression. */
+interface Reached {
+  readonly text: string;
+  /** Its type, without null. */
+  readonly kind: string;
+  readonly isNullable: boolean;
 }
 
 /** Goes into an answer by the names of properties. */
-function reached(
-  steps: readonly PageStep[],
-  { call }: Pick<LoweredCall, "call">,
-  context: Context,
-): { readonly text: string; readonly isText: boolean } {
+function reached(steps: readonly PageStep[], { call }: Pick<LoweredCall, "call">, context: Context): Reached {
   let type: Reference | undefined = call.answers[0]?.type;
   let text = "page";
   const response = call.answers.length > 1 || type?.nullable === true;
+  let isNullable = response;
   for (const [at, step] of steps.entries()) {
     const shape = type && resolveShape(type.shape, context.contract.types);
     if (shape?.kind !== "record") break;
@@ -115,8 +138,8 @@ function reached(
     const isSent = id !== undefined && context.directions.get(id)?.isWritten === true;
     text += `${step.mayLack || (at === 0 && response) ? "?" : ""}.${spelled(recordNames(shape).of(field))}`;
     if (fieldState(field, isSent, context) === "sent") text += `.${context.uses.wire("orNull")}()`;
+    isNullable = step.mayLack || (at === 0 && response) || !field.required || admitsNull(field.type, context);
     type = field.type;
   }
-  const end = type && resolveShape(type.shape, context.contract.types);
-  return { text, isText: end?.kind === "text" };
+  return { text, kind: type ? placeKind(type, context) : "String", isNullable };
 }

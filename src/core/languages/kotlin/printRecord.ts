@@ -14,6 +14,7 @@ import {
   admitsNull,
   fieldState,
   plainType,
+  type FieldState,
   printFieldType,
   printForm,
   printReference,
@@ -29,10 +30,14 @@ import { sortedBy } from "../../text/sortedBy.js";
 interface Property {
   readonly field: Field;
   readonly name: string;
+  /** Its name as source spells it, and that on the wire as a literal. */
+  readonly spelling: string;
+  readonly key: string;
+  readonly state: FieldState;
   readonly type: string;
   readonly modifier: "override val" | "public val";
   /** What it is where nothing is given; undefined where something has to be. */
-  readonly fallback?: string;
+  readonly fallback: string | undefined;
 }
 
 /** Prints a record: its class, and what reads and writes it. */
@@ -62,7 +67,7 @@ function printInterface(type: PlannedType, record: RecordShape, context: FileCon
   const own = new Set(interfaceFields(type.id, context).filter((name) => !given.has(name)));
   const properties = propertiesOf(type, record, context).filter(({ field }) => own.has(field.name));
   const lines = sortedBy(properties, ({ name }) => name).map(
-    (each) => `${propertyDoc(each)}    ${each.modifier} ${spelled(each.name)}: ${each.type}\n`,
+    (each) => `${propertyDoc(each)}    ${each.modifier} ${each.spelling}: ${each.type}\n`,
   );
   const body = lines.length === 0 ? "" : ` {\n${lines.join("")}}`;
   const isDeprecated = properties.some(({ field }) => field.deprecated !== undefined);
@@ -77,20 +82,24 @@ function propertiesOf(type: PlannedType, record: RecordShape, context: FileConte
   const isSent = context.directions.get(type.id)?.isWritten === true;
   const inherited = inheritedFields(type.id, context);
   return record.fields.map((field) => {
-    const fallback = fallbackOf(field, isSent, context);
+    const state = fieldState(field, isSent, context);
+    const name = names.of(field);
     return {
       field,
-      name: names.of(field),
-      type: spelledInside(printFieldType(field, isSent, context), type.id, context),
+      name,
+      spelling: spelled(name),
+      key: quoted(field.name),
+      state,
+      type: spelledInside(printFieldType(field, state, context), type.id, context),
       modifier: inherited.has(field.name) ? "override val" : "public val",
-      ...(fallback === undefined ? {} : { fallback }),
+      fallback: fallbackOf(field, state, context),
     };
   });
 }
 
 /** What a field is where nothing is given: an expression. Undefined where something has to be. */
-export function fallbackOf(field: Field, isSent: boolean, context: FileContext): string | undefined {
-  switch (fieldState(field, isSent, context)) {
+export function fallbackOf(field: Field, state: FieldState, context: FileContext): string | undefined {
+  switch (state) {
     case "optional":
       return "null";
     case "sent":
@@ -127,11 +136,12 @@ function printDataClass(
   const interfaces = superTypes(type, context);
   if (properties.length === 0 && !record.rest) return `${doc}public data object ${name}${interfaces}\n`;
   // In the order of names, so that neither another order in the contract nor a field that becomes optional moves an argument.
-  const own = sortedBy(properties, (each) => each.name).map((each) => ({ ...each, doc: propertyDoc(each) }));
-  const lines = [...own, ...restProperty(record, context).map((each) => ({ ...each, modifier: "public val" }))].map(
-    (each) =>
-      `${each.doc}    ${each.modifier} ${spelled(each.name)}: ${each.type}${each.fallback === undefined ? "" : ` = ${each.fallback}`},\n`,
-  );
+  const lines = sortedBy(properties, (each) => each.name).map((each) => {
+    const { modifier, spelling, type: of, fallback } = each;
+    return `${propertyDoc(each)}    ${modifier} ${spelling}: ${of}${fallback === undefined ? "" : ` = ${fallback}`},\n`;
+  });
+  for (const { doc: said, name: rest, type: of, fallback = "" } of restProperty(record, context))
+    lines.push(`${said}    public val ${spelled(rest)}: ${of} = ${fallback},\n`);
   return `${doc}public data class ${name}(\n${lines.join("")})${interfaces}\n`;
 }
 
@@ -178,7 +188,7 @@ function printRecordForm(
   const name = context.names.types.get(type.id) ?? "";
   const parts = [
     ...(direction.isRead ? [printRead(type, record, properties, context)] : []),
-    ...(direction.isWritten ? [printWrite(name, record, properties, { ...context, isSent })] : []),
+    ...(direction.isWritten ? [printWrite(name, record, properties, context)] : []),
     ...(isSent ? printFiles(name, properties, context) : []),
   ];
   const form = context.names.forms.get(type.id) ?? "";
@@ -194,15 +204,14 @@ function printRead(
   context: FileContext,
 ): string {
   const name = context.names.types.get(type.id) ?? "";
-  const isSent = context.directions.get(type.id)?.isWritten === true;
   const { uses } = context;
   const json = uses.other(jsonElement);
   const given = [
     // Required fields are looked at before others, whatever is read first.
     ...properties.filter(({ field }) => field.required),
     ...properties.filter(({ field }) => !field.required),
-  ].map((each) => `${spelled(each.name)} = fields.${readCall(each, isSent, context)}`);
-  const names = record.fields.map((field) => quoted(field.name));
+  ].map((each) => `${each.spelling} = fields.${readCall(each, context)}`);
+  const names = record.rest ? properties.map(({ key }) => key) : [];
   const rest = record.rest
     ? [
         `${recordNames(record).others} = fields.${uses.wire("others")}(${names.length === 0 ? "emptySet()" : "declared"}, ${printForm(record.rest, "read", context)})`,
@@ -230,29 +239,21 @@ function setOf(names: readonly string[]): string {
   return `setOf(${names.join(", ")})`;
 }
 
-function readCall({ field }: Property, isSent: boolean, context: FileContext): string {
+function readCall({ field, key, state }: Property, context: FileContext): string {
   const { uses } = context;
-  const name = quoted(field.name);
-  const state = fieldState(field, isSent, context);
-  if (state === "required") return `${uses.wire(state)}(${name}, ${printForm(field.type, "read", context)})`;
-  return `${uses.wire(state)}(${name}, ${printShapeForm(field.type.shape, "read", context)})`;
+  if (state === "required") return `${uses.wire(state)}(${key}, ${printForm(field.type, "read", context)})`;
+  return `${uses.wire(state)}(${key}, ${printShapeForm(field.type.shape, "read", context)})`;
 }
 
-function printWrite(
-  name: string,
-  record: RecordShape,
-  properties: readonly Property[],
-  context: FileContext & { readonly isSent: boolean },
-): string {
+function printWrite(name: string, record: RecordShape, properties: readonly Property[], context: FileContext): string {
   const { uses } = context;
   const json = uses.other(jsonElement);
-  const lines = properties.map(({ field, name: property }) => {
-    const state = fieldState(field, context.isSent, context);
+  const lines = properties.map(({ field, spelling, key, state }) => {
     const form =
       state === "required"
         ? printForm(field.type, "write", context)
         : printShapeForm(field.type.shape, "write", context);
-    return `${state}(${quoted(field.name)}, value.${spelled(property)}, ${form})`;
+    return `${state}(${key}, value.${spelling}, ${form})`;
   });
   if (record.rest)
     lines.push(`others(value.${recordNames(record).others}, ${printForm(record.rest, "write", context)})`);
@@ -271,9 +272,8 @@ function printWrite(
 
 /** Prints what collects the files below a record; nothing where there are none. */
 function printFiles(name: string, properties: readonly Property[], context: FileContext): string[] {
-  const lines = properties.flatMap(({ field, name: property }) => {
-    const isSent = fieldState(field, true, context) === "sent";
-    const text = filesOf(field, { value: `value.${spelled(property)}`, isSent }, context);
+  const lines = properties.flatMap(({ field, spelling, state }) => {
+    const text = filesOf(field, { value: `value.${spelling}`, isSent: state === "sent" }, context);
     return text === undefined ? [] : [`        ${text}\n`];
   });
   if (lines.length === 0) return [];
@@ -295,21 +295,11 @@ export function filesOf(
   const item = shape.kind === "list" ? shape.item : undefined;
   const inner = item ? resolveShape(item.shape, types) : shape;
   if (item && inner.kind === "bytes") return `${context.uses.wire("addFiles")}(${name}, ${access()})`;
-  if (inner.kind !== "record" || !hasFiles(inner, context)) return undefined;
+  if (inner.kind !== "record" || !context.filed.has(inner)) return undefined;
   const form = printShapeForm(item ? item.shape : field.type.shape, "write", context);
   return item
     ? `${context.uses.wire("addNestedFiles")}(${name}, ${access()}) { ${form}.files(it) }`
     : `${context.uses.wire("addFilesOf")}(${name}, ${access()}) { ${form}.files(it) }`;
-}
-
-/** Whether a record has files somewhere below, so that its form can collect them. */
-export function hasFiles(record: RecordShape, context: FileContext, passed: readonly RecordShape[] = []): boolean {
-  if (passed.includes(record)) return false;
-  return record.fields.some(({ type }) => {
-    const shape = resolveShape(type.shape, context.contract.types);
-    const inner = shape.kind === "list" ? resolveShape(shape.item.shape, context.contract.types) : shape;
-    return inner.kind === "bytes" || (inner.kind === "record" && hasFiles(inner, context, [...passed, record]));
-  });
 }
 
 function chunks<T>(items: readonly T[], size: number): T[][] {

@@ -15,7 +15,6 @@ import { quoted } from "./escape.js";
 import { spelled } from "./identifiers.js";
 import { withArguments } from "./kotlinFile.js";
 import { argumentName } from "./names.js";
-import { hasFiles } from "./printRecord.js";
 import { admitsNull, printForm, printShapeForm } from "./printType.js";
 import { standingName } from "./printConnection.js";
 
@@ -183,7 +182,7 @@ function filesText(
 ): string {
   const record = resolveShape(shape, context.contract.types);
   const form = printShapeForm(shape, "write", context);
-  if (record.kind !== "record" || !hasFiles(record, context)) return "";
+  if (record.kind !== "record" || !context.filed.has(record)) return "";
   return `, files = ${mayLack ? `${value}?.let { ${form}.files(it) }.orEmpty()` : `${form}.files(${value})`}`;
 }
 

@@ -9,7 +9,7 @@ import { recordNames } from "./names.js";
 import { inheritedFields, interfaceFields } from "./nestedNames.js";
 import { fallbackOf } from "./printRecord.js";
 import { printSample } from "./printSample.js";
-import { printFieldType, printReference } from "./printType.js";
+import { fieldState, printFieldType, printReference } from "./printType.js";
 import { fitsOneMethod } from "./slots.js";
 
 /** Prints a function for each record that makes one of samples, with what a test says laid over them. */
@@ -64,12 +64,13 @@ function parametersOf(
   const shown = context.fragments.ids.has(type.id) ? partFields(type.id, record, context) : record.fields;
   const all = shown.map((field): SampleParameter => {
     const sample = samples.get(field);
+    const state = fieldState(field, isSent, context);
     const value = sample
       ? printSample(sample, field.type, context)
       : lacking.includes(field)
         ? undefined
-        : fallbackOf(field, isSent, context);
-    return { field, property: names.of(field), of: printFieldType(field, isSent, context), value };
+        : fallbackOf(field, state, context);
+    return { field, property: names.of(field), of: printFieldType(field, state, context), value };
   });
   return sortedBy(all, ({ property }) => property);
 }

@@ -19,15 +19,23 @@ export function orNull(type: string): string {
 export function admitsNull({ shape, nullable }: Reference, context: FileContext): boolean {
   const inner = aliasTarget(shape, context);
   if (inner.kind === "any") return scalarOf(inner, context) !== "JsonElement" && nullable;
-  return nullable || (inner.kind === "union" && inner.members.some((member) => admitsNull(member, context)));
+  if (nullable || inner.kind !== "union") return nullable;
+  const unions = new Set([inner]);
+  // A set that grows is walked to its end.
+  for (const { members } of unions)
+    for (const member of members) {
+      const target = aliasTarget(member.shape, context);
+      if (target.kind === "union" && !member.nullable) unions.add(target);
+      else if (admitsNull(member, context)) return true;
+    }
+  return false;
 }
 
 /** What a name stands for that has no class of its own. */
 function aliasTarget(shape: Shape, context: FileContext): Shape {
   let found = shape;
-  const seen = new Set<string>();
-  while (found.kind === "named" && !context.wrapped.has(found.key) && !seen.has(found.key)) {
-    seen.add(found.key);
+  // A name that leads back to itself has a class.
+  while (found.kind === "named" && !context.wrapped.has(found.key)) {
     const next = context.contract.types.get(found.key);
     if (!next) break;
     found = next.shape;
@@ -110,16 +118,19 @@ function tupleType(tuple: TupleShape, context: FileContext): string {
   return `Tuple${tupleKey(tuple)}${parts.length > 0 ? `<${parts.join(", ")}>` : ""}`;
 }
 
+/** Whether a field has to be there, may be absent, or is sent as absent, null or a value. */
+export type FieldState = "required" | "optional" | "sent";
+
 /** Which of the states a field has in source. */
-export function fieldState(field: Field, isSent: boolean, context: FileContext): "required" | "optional" | "sent" {
+export function fieldState(field: Field, isSent: boolean, context: FileContext): FieldState {
   if (field.required) return "required";
   return isSent && admitsNull(field.type, context) ? "sent" : "optional";
 }
 
 /** The type of a field, with what it means when it is absent. */
-export function printFieldType(field: Field, isSent: boolean, context: FileContext): string {
+export function printFieldType(field: Field, state: FieldState, context: FileContext): string {
   const type = printReference(field.type, context);
-  switch (fieldState(field, isSent, context)) {
+  switch (state) {
     case "required":
       return type;
     case "optional":

@@ -13,39 +13,75 @@ import { formType, withNested, type PrintedClass } from "./printedClass.js";
 import { printForm, printReference } from "./printType.js";
 import { printUnion } from "./printUnion.js";
 
-/** Prints a file for each type of a contract that has a class, and one for all other names. */
+/**
+ * Prints a file for each type of a contract that has a class, and one for all other names. What has no name of its own
+ * in the contract stands in the file of the type that it is found in.
+ */
 export function printTypes(context: ContractContext): Map<string, string> {
-  const files = new Map<string, string>();
+  const files = new Map<string, TypeFile>();
+  const more = new Map<string, string>();
   const aliases: string[] = [];
   const shared = inFile(context);
   const types = sortedBy(context.contract.types.values(), ({ id }) => context.names.types.get(id) ?? "");
   for (const type of types) {
     const name = context.names.types.get(type.id) ?? "";
     if (name.includes(".")) continue;
-    const own = inFile(context);
-    const printed = printWhole(type, own);
-    if (!printed) {
+    const home = homeOf(type, context);
+    if (!home) {
       aliases.push(printAlias(type, shared), ...printCheck(type, shared));
       continue;
     }
-    const { declared, forms, suppresses } = printed;
-    const all = [declared, ...forms, ...printCheck(type, own)];
+    const file = files.get(home) ?? { inside: inFile(context), parts: [], others: [], suppresses: new Set() };
+    files.set(home, file);
+    const printed = printWhole(type, file.inside);
+    if (!printed) continue;
+    const parts = home === name ? file.parts : file.others;
+    parts.push(printed.declared, ...printed.forms, ...printCheck(type, file.inside));
+    for (const each of printed.suppresses) file.suppresses.add(each);
     if (type.shape.kind === "choice" && isOpenChoice(type.shape, context))
-      for (const [at, part] of printMoreConstants(type, type.shape, own).entries()) {
-        const more = `${name}Constants${String(at + 2)}`;
-        files.set(
-          more,
+      for (const [at, part] of printMoreConstants(type, type.shape, file.inside).entries())
+        more.set(
+          `${name}Constants${String(at + 2)}`,
           fileText({ package: context.package, uses: inFile(context).uses, parts: [part], ...suppressed(type.shape) }),
         );
-      }
-    files.set(name, fileText({ package: context.package, uses: own.uses, parts: all, suppresses }));
   }
+  for (const [name, { inside, parts, others, suppresses }] of files)
+    more.set(
+      name,
+      fileText({
+        package: context.package,
+        uses: inside.uses,
+        parts: [...parts, ...others],
+        suppresses: [...suppresses].sort(),
+      }),
+    );
   if (aliases.length > 0)
-    files.set(
+    more.set(
       `${context.names.contract.connection.replace(/Connection$/, "")}Types`,
       fileText({ package: context.package, uses: shared.uses, parts: aliases }),
     );
-  return files;
+  return more;
+}
+
+/** A file of types while it is put together. */
+interface TypeFile {
+  readonly inside: FileContext;
+  /** Of the type that the file is named for, and of what is found in it. */
+  readonly parts: string[];
+  readonly others: string[];
+  readonly suppresses: Set<string>;
+}
+
+/** The name of the file that a type's class stands in; undefined where it has no class. */
+function homeOf(type: PlannedType, context: ContractContext): string | undefined {
+  if (!hasClass(type, context)) return undefined;
+  const outer = type.inside && context.contract.types.get(type.inside.type);
+  const around = outer && homeOf(outer, context);
+  return around ?? context.names.types.get(type.id);
+}
+
+function hasClass({ id, shape }: PlannedType, { wrapped }: ContractContext): boolean {
+  return ["record", "choice", "union"].includes(shape.kind) || wrapped.has(id);
 }
 
 /** A class with all that is nested in it, what reads and writes each of them, and the warnings that are none there. */

@@ -11,7 +11,7 @@ import { spelled } from "./identifiers.js";
 import { declaredName, inheritedFields, isOfQuery, sharedFields, spelledInside } from "./nestedNames.js";
 import { memberClassNames, recordNames } from "./names.js";
 import { constant } from "./constants.js";
-import { printFieldType, printShape, printShapeForm } from "./printType.js";
+import { fieldState, printFieldType, printShape, printShapeForm } from "./printType.js";
 import { formType, type PrintedClass } from "./printedClass.js";
 import { answerComment } from "./answerComment.js";
 import { superTypes } from "./superTypes.js";
@@ -61,7 +61,7 @@ function printShared(type: PlannedType, union: UnionShape, context: FileContext)
     names,
   ).map((field) => {
     const { paragraphs, deprecated } = fieldWords(field);
-    const of = spelledInside(printFieldType(field, false, context), type.id, context);
+    const of = spelledInside(printFieldType(field, fieldState(field, false, context), context), type.id, context);
     return `${docComment({ paragraphs }, "    ")}${deprecation(deprecated, "    ")}    public val ${spelled(names(field))}: ${of}\n`;
   });
   return lines.length === 0 ? [] : [lines.join("")];

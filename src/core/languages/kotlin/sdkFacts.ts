@@ -32,6 +32,7 @@ export function kotlinFacts(settings: SharedSettings, { rest, scalars, settings:
     tellsAbsentFromNull: false,
     matchesAllMembers: true,
     takesArgumentsByPlace: false,
+    takesRecordsApart: true,
     rest,
   };
 }

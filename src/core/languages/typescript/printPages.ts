@@ -7,7 +7,7 @@ import { docComment, propertyAccess, propertyName, quoted } from "./escape.js";
 import { argumentKey } from "./names.js";
 import { callSignature } from "./printCallFunction.js";
 import { resultType, returnsFailures } from "./printResult.js";
-import { printReference } from "./printType.js";
+import { printReference, printShape } from "./printType.js";
 
 /** Prints the function that goes through all pages of a call; "" where it answers everything at once. */
 export function printPages(lowered: LoweredCall, context: RestContext): string {
@@ -20,7 +20,10 @@ export function printPages(lowered: LoweredCall, context: RestContext): string {
     const text = `${names.perform}(connection, ${given}, ${options})`;
     return returnsFailures(context) ? `wire.unsettled(${text})` : text;
   };
-  const gone = goneThrough(pages, quoted(label), performed);
+  // Where it is no text, the compiler has to be told what says which page.
+  const isTyped = pages.argument !== undefined && pages.paging.by === "cursor" && pages.place !== "text";
+  const type = isTyped ? printShape(pages.argument.type.shape, context.printer, "exact") : undefined;
+  const gone = goneThrough(pages, { label: quoted(label), type }, performed);
   const returned = returnsFailures(context) ? `wire.settledItems(${gone})` : gone;
   const doc = docComment(pagesWords(names.call, call));
   const isHidden = names.performItems !== names.items;
@@ -36,15 +39,19 @@ export function printPages(lowered: LoweredCall, context: RestContext): string {
 }
 
 /** @param performed the call with the given arguments and options */
-function goneThrough(pages: PageReading, label: string, performed: (given: string, options: string) => string): string {
+function goneThrough(
+  pages: PageReading,
+  { label, type }: { readonly label: string; readonly type: string | undefined },
+  performed: (given: string, options: string) => string,
+): string {
   const items = `(page) => ${reached(pages.items)}`;
   if (pages.paging.by === "link" || !pages.argument)
     return `wire.pagesByLink(\n    ${label},\n    connection,\n    (connection, onAnswer) => ${performed("args", "{ ...options, onAnswer }")},\n    ${items},\n    { credentials: [${pages.credentials.map(quoted).join(", ")}], onAnswer: options?.onAnswer },\n  )`;
-  const asked = pageAsked(pages, pages.argument);
+  const asked = pageAsked(pages, pages.argument, type);
   const askedAt = (more: string): string => asked.at(more, (given) => performed(given, "options"));
   switch (pages.paging.by) {
     case "cursor":
-      return `wire.pagesByCursor(\n    ${label},\n    ${askedAt(`${asked.place} === undefined ? {} : { ${asked.given} }`)},\n    ${items},\n    (page) => ${reached(pages.next)},\n  )`;
+      return `wire.${type === undefined ? "pagesByCursor" : "pagesByPlace"}(\n    ${label},\n    ${askedAt(`${asked.place} === undefined ? {} : { ${asked.given} }`)},\n    ${items},\n    (page) => ${nextPlace(pages)},\n  )`;
     case "offset":
       return `wire.pagesByOffset(\n    ${askedAt(`{ ${asked.given} }`)},\n    ${items},\n    ${asked.start},\n  )`;
     case "number":
@@ -64,29 +71,40 @@ interface PageAsked {
 }
 
 /** How the argument that says which page is given, so that nothing complains where it is deprecated. */
-function pageAsked({ counted, first }: PageReading, argument: PlannedArgument): PageAsked {
+function pageAsked(
+  { paging, place: kind, first }: PageReading,
+  argument: PlannedArgument,
+  type: string | undefined,
+): PageAsked {
   const key = argumentKey(argument);
   const property = propertyName(key);
   const isDeprecated = argument.source.kind === "parameter" && argument.source.parameter.deprecated !== undefined;
   // To read a deprecated argument, or to give it by a variable of its name, would be complained about.
   const place = isDeprecated ? "place" : property;
   // Pages are counted in numbers, whatever the settings make of a 64-bit one.
-  const converted = counted === "bigint" ? `BigInt(${place})` : counted === "text" ? `String(${place})` : place;
+  const isConverted = paging.by !== "cursor" && kind !== "number";
+  const converted = isConverted ? `${kind === "bigint" ? "BigInt" : "String"}(${place})` : place;
+  const parameter = type === undefined ? place : `${place}: ${type} | undefined`;
   const given = converted === property ? property : `${property}: ${converted}`;
   const found = isDeprecated
     ? `new Map<string, unknown>(Object.entries(args)).get(${quoted(key)})`
     : propertyAccess("args", key);
-  const said = `${found} ?? ${String(first)}`;
+  const said = argument.required && !argument.standing ? found : `${found} ?? ${String(first)}`;
   return {
     place,
     given,
-    start: isDeprecated || counted !== undefined ? `Number(${said})` : said,
+    start: isDeprecated || isConverted ? `Number(${said})` : said,
     // Nor may it be written where its type is known to be deprecated, so it gets a line of its own.
     at: (more, performed) =>
       isDeprecated
-        ? `(${place}) => {\n      const given = ${more};\n      return ${performed("{ ...args, ...given }")};\n    }`
-        : `(${place}) => ${performed(more.startsWith("{") ? `{ ...args, ${given} }` : `{ ...args, ...(${more}) }`)}`,
+        ? `(${parameter}) => {\n      const given = ${more};\n      return ${performed("{ ...args, ...given }")};\n    }`
+        : `(${parameter}) => ${performed(more.startsWith("{") ? `{ ...args, ${given} }` : `{ ...args, ...(${more}) }`)}`,
   };
+}
+
+/** What an answer says of the next page, as the argument's kind of value. */
+function nextPlace({ place, nextPlace: said, next }: PageReading): string {
+  return place === said ? reached(next) : `wire.${place}Place(${reached(next)})`;
 }
 
 /** A value inside a page, by wire names; what may be missing on the way is asked for with care. */

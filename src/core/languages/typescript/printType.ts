@@ -166,13 +166,14 @@ interface Leaf {
 }
 
 /** What a shape is made of once unions, choices and the names of anything but records are opened. */
-function leavesOf(shape: Shape, printer: TypePrinter, stance: Stance, seen: readonly string[] = []): Leaf[] {
+function leavesOf(shape: Shape, printer: TypePrinter, stance: Stance, seen = new Set<string>()): Leaf[] {
   if (shape.kind === "named") {
     const type = printer.types.get(shape.key);
     if (type && ["union", "choice", "named"].includes(type.shape.kind)) {
-      // A union that has itself as a member gains nothing by it.
-      if (seen.includes(shape.key)) return [];
-      return leavesOf(type.shape, printer, stance, [...seen, shape.key]);
+      // A union that has itself as a member, or another one twice, gains nothing by it.
+      if (seen.has(shape.key)) return [];
+      seen.add(shape.key);
+      return leavesOf(type.shape, printer, stance, seen);
     }
   }
   if (shape.kind === "union") {
@@ -249,40 +250,104 @@ function isAliasOf(shape: Shape, id: string, printer: TypePrinter, seen = new Se
   return inner !== undefined && isAliasOf(inner, id, printer, seen);
 }
 
-/** What a type comes down to for the compiler, so that two spellings of one type are known as one. */
-function atomsOf(shape: Shape, printer: TypePrinter, seen: readonly string[] = []): string[] {
-  switch (shape.kind) {
-    case "named": {
-      const type = printer.types.get(shape.key);
-      if (!type || type.shape.kind === "record" || seen.includes(shape.key)) return [`#${shape.key}`];
-      return atomsOf(type.shape, printer, [...seen, shape.key]);
+/**
+ * What a type comes down to for the compiler, so that two spellings of one type are known as one. Every name is opened
+ * once: types that hold each other over and over take no longer than their number.
+ */
+function atomsOf(shape: Shape, printer: TypePrinter): string[] {
+  const atoms = new Set<string>();
+  const opened = new Set<string>();
+  const path = new Set<string>();
+  const open = (inner: Shape): void => {
+    switch (inner.kind) {
+      case "named": {
+        const { key } = inner;
+        const type = printer.types.get(key);
+        if (!type || type.shape.kind === "record" || path.has(key)) atoms.add(`#${key}`);
+        else if (!opened.has(key)) {
+          opened.add(key);
+          path.add(key);
+          open(type.shape);
+          path.delete(key);
+        }
+        return;
+      }
+      case "union":
+        for (const member of inner.members) {
+          open(member.shape);
+          if (member.nullable) atoms.add("null");
+        }
+        return;
+      case "choice":
+        for (const { value } of inner.values) atoms.add(`=${printLiteral(value)}`);
+        return;
+      case "literal":
+        atoms.add(`=${printLiteral(inner.value)}`);
+        return;
+      case "list":
+      case "map":
+      case "tuple":
+        atoms.add(containerAtom(inner, printer));
+        return;
+      case "record":
+        atoms.add(printInlineRecord(inner.fields, silent(printer), "exact"));
+        return;
+      default:
+        atoms.add(leafText(inner, printer, "exact"));
     }
-    case "union":
-      return shape.members.flatMap((member) => [
-        ...atomsOf(member.shape, printer, seen),
-        ...(member.nullable ? ["null"] : []),
-      ]);
-    case "choice":
-      return shape.values.map(({ value }) => `=${printLiteral(value)}`);
-    case "literal":
-      return [`=${printLiteral(shape.value)}`];
+  };
+  open(shape);
+  return [...atoms];
+}
+
+/** What is known of the types that hold others, for a printer's types, settings and scalars. */
+interface KnownContainers {
+  readonly scalars: TypePrinter["scalars"];
+  /** Undefined while a container is looked into that is found in itself. */
+  readonly atoms: Map<Shape, string | undefined>;
+  /** What stands for a long atom, so that one that holds another twice is not twice as long. */
+  readonly marks: Map<string, string>;
+}
+
+const knownContainers = new WeakMap<TypeSettings, WeakMap<TypePrinter["types"], KnownContainers>>();
+
+function containersOf({ settings, types, scalars }: TypePrinter): KnownContainers {
+  const byTypes = knownContainers.get(settings) ?? new WeakMap<TypePrinter["types"], KnownContainers>();
+  knownContainers.set(settings, byTypes);
+  const found = byTypes.get(types);
+  if (found?.scalars === scalars) return found;
+  const made = { scalars, atoms: new Map(), marks: new Map() };
+  byTypes.set(types, made);
+  return made;
+}
+
+const longestAtom = 100;
+
+function containerAtom(shape: Shape & { kind: "list" | "map" | "tuple" }, printer: TypePrinter): string {
+  const { atoms, marks } = containersOf(printer);
+  if (atoms.has(shape)) return atoms.get(shape) ?? "[]";
+  atoms.set(shape, undefined);
+  const text = containerText(shape, printer);
+  const mark = text.length > longestAtom ? (marks.get(text) ?? `@${String(marks.size)}`) : text;
+  marks.set(text, mark);
+  atoms.set(shape, mark);
+  return mark;
+}
+
+function containerText(shape: Shape & { kind: "list" | "map" | "tuple" }, printer: TypePrinter): string {
+  const inside = (reference: Reference): string => referenceAtoms(reference, printer);
+  switch (shape.kind) {
     case "list":
-      return [`[${referenceAtoms(shape.item, printer, seen)}]`];
+      return `[${inside(shape.item)}]`;
     case "map":
-      return [`<${referenceAtoms(shape.value, printer, seen)}>`];
+      return `<${inside(shape.value)}>`;
     case "tuple":
-      return [
-        `(${shape.items.map((item) => referenceAtoms(item, printer, seen)).join(",")}${shape.rest ? `...${referenceAtoms(shape.rest, printer, seen)}` : ""})${String(shape.needed ?? "")}`,
-      ];
-    case "record":
-      return [printInlineRecord(shape.fields, silent(printer), "exact")];
-    default:
-      return [leafText(shape, printer, "exact")];
+      return `(${shape.items.map(inside).join(",")}${shape.rest ? `...${inside(shape.rest)}` : ""})${String(shape.needed ?? "")}`;
   }
 }
 
-function referenceAtoms(reference: Reference, printer: TypePrinter, seen: readonly string[]): string {
-  return [...atomsOf(reference.shape, printer, seen), ...(reference.nullable ? ["null"] : [])].sort().join("|");
+function referenceAtoms({ shape, nullable }: Reference, printer: TypePrinter): string {
+  return [...new Set([...atomsOf(shape, printer), ...(nullable ? ["null"] : [])])].sort().join("|");
 }
 
 function primitiveOf(atom: string): string {

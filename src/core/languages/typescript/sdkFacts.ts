@@ -24,6 +24,7 @@ export function typescriptFacts(settings: SharedSettings, { rest, scalars }: Fac
     tellsAbsentFromNull: true,
     matchesAllMembers: false,
     takesArgumentsByPlace: false,
+    takesRecordsApart: false,
     rest,
   };
 }

@@ -18,7 +18,7 @@ import type {
   LoweredSdk,
 } from "./loweredSdk.js";
 import { lowerRequest } from "./lowerRequest.js";
-import { pageReading } from "./pageReading.js";
+import { pageReading, withPages } from "./pageReading.js";
 import { nothingRead, readings, type ReadingContext } from "./reading.js";
 import { sampleBuilders } from "./sampleBuilders.js";
 import type { SharedSettings } from "./sharedSettings.js";
@@ -31,7 +31,8 @@ export function lowerSdk({ name, contracts }: SdkPlan, settings: SharedSettings)
   return { name, contracts: lowered, settings };
 }
 
-function lowerRest(plan: RestPlan, settings: SharedSettings): LoweredRest {
+function lowerRest(given: RestPlan, settings: SharedSettings): LoweredRest {
+  const plan = withPages(given, settings);
   const { types } = plan;
   const conversions = new Conversions(types, settings);
   const checks = settings.verify === "answers" ? new Checks(types, settings) : undefined;

@@ -21,26 +21,40 @@ export interface PageReading {
   readonly argument?: PlannedArgument;
   /** By number or offset: the first page, unless the app begins at another. */
   readonly first: number;
-  /** What the settings make of the argument where it is a 64-bit integer; pages are counted in plain numbers. */
-  readonly counted?: "bigint" | "text";
+  /** What the app calls the place of a page: in the argument, and, by cursor, where an answer names the next one. */
+  readonly place: PlaceKind;
+  readonly nextPlace: PlaceKind;
   /** By link: what of the query is a credential, which no link may set. */
   readonly credentials: readonly string[];
 }
 
-/** Decides how the pages of a call are gone through; undefined when it answers everything at once. */
+/** What says which page, as it is in the app. Only texts and numbers are made of each other. */
+export type PlaceKind = "text" | "number" | "bigint" | "instant" | `own ${string}`;
+
+/**
+ * Decides how the pages of a call are gone through; undefined when it answers everything at once, or when the settings
+ * make something of what says which page that cannot be asked for.
+ */
 export function pageReading(call: RestCall, plan: RestPlan, settings: DecodingSettings): PageReading | undefined {
   const { paging } = call;
   if (!paging) return undefined;
   const answer = call.answers[0]?.type;
   const argument = call.arguments.find(({ name }) => name === paging.argument);
-  const leaf = argument && decodedLeaf(resolveShape(argument.type.shape, plan.types), settings);
+  const next = stepsInto(paging.next ?? [], answer, plan.types);
+  const place = argument ? placeKind(argument.type, plan.types, settings) : "text";
+  const nextPlace = next.type ? placeKind(next.type, plan.types, settings) : "text";
+  const isPlain = (kind: PlaceKind): boolean => ["text", "number", "bigint"].includes(kind);
+  const isAsked =
+    paging.by === "cursor" ? place === nextPlace || (isPlain(place) && isPlain(nextPlace)) : isPlain(place);
+  if (!isAsked) return undefined;
   return {
     paging,
-    items: stepsInto(paging.items, answer, plan.types),
-    next: stepsInto(paging.next ?? [], answer, plan.types),
+    items: stepsInto(paging.items, answer, plan.types).steps,
+    next: next.steps,
     ...(argument ? { argument } : {}),
     first: paging.by === "offset" ? 0 : (paging.first ?? 1),
-    ...(leaf?.kind === "integer" ? { counted: leaf.as } : {}),
+    place,
+    nextPlace,
     credentials: queryCredentials(call, plan),
   };
 }
@@ -49,10 +63,10 @@ function stepsInto(
   path: readonly string[],
   answer: Reference | undefined,
   types: ReadonlyMap<string, PlannedType>,
-): PageStep[] {
+): { readonly steps: readonly PageStep[]; readonly type: Reference | undefined } {
   let type = answer;
   let mayLack = answer?.nullable === true;
-  return path.map((name) => {
+  const steps = path.map((name) => {
     const step = { name, mayLack };
     const shape = type && resolveShape(type.shape, types);
     const field = shape?.kind === "record" ? shape.fields.find((each) => each.name === name) : undefined;
@@ -60,6 +74,29 @@ function stepsInto(
     mayLack ||= field?.required !== true || field.type.nullable;
     return step;
   });
+  return { steps, type };
+}
+
+function placeKind({ shape }: Reference, types: RestPlan["types"], settings: DecodingSettings): PlaceKind {
+  const inner = resolveShape(shape, types);
+  const leaf = decodedLeaf(inner, settings);
+  if (leaf?.kind === "integer") return leaf.as;
+  if (leaf?.kind === "instant") return "instant";
+  if (leaf?.kind === "own") return `own ${leaf.format}`;
+  return inner.kind === "text" ? "text" : "number";
+}
+
+/** A plan in which only those calls have pages that can be gone through with some settings. */
+export function withPages(plan: RestPlan, settings: DecodingSettings): RestPlan {
+  const isLeft = (call: RestCall): boolean =>
+    call.paging === undefined || pageReading(call, plan, settings) !== undefined;
+  if (plan.calls.every(isLeft)) return plan;
+  const calls = plan.calls.map((call) => {
+    if (isLeft(call)) return call;
+    const { paging: _paging, ...others } = call;
+    return others;
+  });
+  return { ...plan, calls };
 }
 
 /** Names under which credentials of a call stand in its query. */

@@ -129,14 +129,17 @@ export interface AnyMemberForm extends Omit<MemberForm, "kind"> {
  * @param isOpen a choice may have values that the contract does not list
  */
 export function tellAllApart(union: UnionShape, types: Types, isOpen: boolean): AnyMemberForm[] {
-  const found = union.members.flatMap((member, at) => allFormsOf(member.shape, at, { types, isOpen, passed: [] }));
+  const found = union.members.flatMap((member, at) =>
+    allFormsOf(member.shape, at, { types, isOpen, passed: new Set() }),
+  );
   return found.sort((a, b) => a.rank - b.rank).map(({ form }) => form);
 }
 
 interface Telling {
   readonly types: Types;
   readonly isOpen: boolean;
-  readonly passed: readonly Shape[];
+  /** Unions that were opened for this member: to open one again tells nothing new. */
+  readonly passed: Set<Shape>;
 }
 
 /** What says most about itself comes first: listed values, then records by the fields that they need, then kinds of values. */
@@ -180,10 +183,9 @@ function allFormsOf(
     case "any":
       return one("anything", 100);
     case "union":
-      if (telling.passed.includes(inner)) return [];
-      return inner.members.flatMap((member) =>
-        allFormsOf(member.shape, at, { ...telling, passed: [...telling.passed, inner] }),
-      );
+      if (telling.passed.has(inner)) return [];
+      telling.passed.add(inner);
+      return inner.members.flatMap((member) => allFormsOf(member.shape, at, telling));
     case "named":
       return one("anything", 100);
   }

@@ -13,6 +13,11 @@ fun titled(vessel: VesselSummary): String = vessel.run { "$name ($id)" }
 
 fun TideTable.highest(): Tide? = tides.maxByOrNull { tide -> tide.level }
 
+fun line(tide: Tide): String {
+    val (at, kind) = tide
+    return "$at ${kind.text}"
+}
+
 fun turns(table: TideTable): List<String> {
     val (day, tides) = table.day to table.tides
     return tides.map { "$day ${it.at} ${it.kind} ${it.level}" }

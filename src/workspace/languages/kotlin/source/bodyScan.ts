@@ -6,13 +6,13 @@ import {
   type FunctionText,
   type PropertyText,
 } from "./declarations.js";
-import type { Home, Type } from "./knownProgram.js";
+import type { KnownClass, Home, Type } from "./knownProgram.js";
 import { Reader } from "./reader.js";
 import { Scope } from "./scope.js";
 import { builtIn, delegated, itemOf, knownComponent } from "./standardLibrary.js";
 import type { Token } from "./tokens.js";
 import { readType, readTypeArguments } from "./typeText.js";
-import { nothing, nothingKnown, type LambdaGiven, type Narrowing, type Value, unit } from "./values.js";
+import { nothing, nothingKnown, type LambdaGiven, type Narrowing, type Told, type Value, unit } from "./values.js";
 import { ExpressionScan } from "./expressionScan.js";
 
 const jumps = new Set(["return", "throw", "break", "continue"]);
@@ -104,9 +104,9 @@ export class BodyScan extends ExpressionScan {
   /** What functions around are declared to give. */
   private readonly returning: (Type | undefined)[] = [];
 
-  /** Statements up to the end of what is read; gives the type of the last one. */
-  private block(reader: Reader, scope: Scope): Type | undefined {
-    let last: Type | undefined = unit;
+  /** Statements up to the end of what is read; gives the value of the last one. */
+  private block(reader: Reader, scope: Scope): Value {
+    let last: Value = { type: unit };
     while (!reader.isAtEnd) {
       const before = reader.at;
       last = this.statement(reader, scope);
@@ -115,7 +115,7 @@ export class BodyScan extends ExpressionScan {
     return last;
   }
 
-  private statement(reader: Reader, scope: Scope): Type | undefined {
+  private statement(reader: Reader, scope: Scope): Value {
     const before = reader.at;
     readModifiers(reader);
     if (reader.token.kind === "name")
@@ -123,33 +123,34 @@ export class BodyScan extends ExpressionScan {
         case "val":
         case "var":
           this.local(reader, scope);
-          return unit;
+          return { type: unit };
         case "fun":
           if (reader.peek(1).kind !== "name" && reader.peek(1).text !== "<") break;
           reader.at = before;
           this.localDeclaration(reader, scope);
-          return unit;
+          return { type: unit };
         case "class":
         case "interface":
           reader.at = before;
           this.localDeclaration(reader, scope);
-          return unit;
+          return { type: unit };
         case "for":
           this.loop(reader, scope);
-          return unit;
+          return { type: unit };
         case "while":
           reader.next();
           this.branch(reader, this.conditioned(reader, scope));
-          return unit;
+          return { type: unit };
         case "do": {
           reader.next();
           const inside = scope.inside();
           this.branch(reader, inside);
           if (reader.takes("while")) this.condition(reader, inside);
-          return unit;
+          return { type: unit };
         }
       }
-    const { type, path } = this.unflushed(reader, scope);
+    const value = this.unflushed(reader, scope);
+    const { type, path } = value;
     const operator = reader.token.text;
     if (
       reader.token.kind === "symbol" &&
@@ -161,9 +162,9 @@ export class BodyScan extends ExpressionScan {
       // What is assigned is known better than what was declared.
       if (operator === "=" && path !== undefined && given.type && scope.has(path) && !type)
         scope.declare(path, given.type);
-      return unit;
+      return { type: unit };
     }
-    return type;
+    return value;
   }
 
   private localDeclaration(reader: Reader, scope: Scope): void {
@@ -177,12 +178,16 @@ export class BodyScan extends ExpressionScan {
   }
 
   private local(reader: Reader, scope: Scope): void {
-    reader.next();
+    const isConstant = reader.next().text === "val";
     if (reader.is("(")) {
       const [from, to] = reader.skipBrackets();
       const names = this.destructured(reader.from(from, to), scope);
       const value = reader.takes("=") ? this.expression(reader, scope) : {};
-      this.takeApart(names, value.type, scope);
+      this.takeApart(names, value.type, { scope, isConstant });
+      if (isConstant)
+        names.forEach(({ token, type }, at) => {
+          this.holds(scope, token?.text, type ? [] : value.parts?.[at]);
+        });
       return;
     }
     const name = reader.name()?.text ?? "";
@@ -190,16 +195,27 @@ export class BodyScan extends ExpressionScan {
     this.typeText(text, scope.home);
     const declared = this.program.typeOf(text, scope.home);
     let type = declared;
+    let read: Value["read"];
     if (reader.is("by")) {
       reader.next();
       type = declared ?? delegated(this.expression(reader, scope).type);
     } else if (reader.takes("=")) {
       const value = this.expression(reader, scope, declared);
       type = declared ?? value.type;
+      if (isConstant && !text) ({ read } = value);
       scope.declare(name, type);
       for (const { path, type: known } of value.fails ?? []) if (value.type === nothing) scope.narrow(path, known);
     }
     scope.declare(name, type);
+    this.holds(scope, name, read);
+  }
+
+  /** A variable stands for members of the SDK: what is done with it is done with them. */
+  private holds(scope: Scope, name: string | undefined, read: Value["read"] = []): void {
+    if (name === undefined || name === "_" || read.length === 0) return;
+    const holder = { read, places: [] };
+    scope.hold(name, holder);
+    this.shared.holders.push(holder);
   }
 
   /** Names in parentheses, with the types that they are declared with. */
@@ -222,18 +238,32 @@ export class BodyScan extends ExpressionScan {
   private takeApart(
     names: readonly { readonly token: Token | undefined; readonly type: Type | undefined }[],
     type: Type | undefined,
-    scope: Scope,
+    { scope, isConstant }: { readonly scope: Scope; readonly isConstant: boolean },
   ): void {
     const known = this.program.classOf(type);
     names.forEach(({ token, type: declared }, at) => {
       if (!token) return;
       const parameter = known?.text.isData === true ? known.text.parameters[at] : undefined;
-      if (known && parameter && token.text !== "_") this.reads(known, parameter.name, token);
+      const read = known && parameter && token.text !== "_" ? this.readsAt(known, parameter.name, { at, token }) : [];
       const of =
         parameter && known && type ? this.memberType(parameter, known, type) : type && knownComponent(type, at);
       if (token.text !== "_") scope.declare(token.text, declared ?? of);
+      if (isConstant && !declared) this.holds(scope, token.text, read);
       if (!type && token.text !== "_") this.reachesAny(token);
     });
+  }
+
+  /** A member that is read by its place. */
+  private readsAt(
+    known: KnownClass,
+    member: string,
+    { at, token }: { readonly at: number; readonly token: Token },
+  ): Told[] {
+    const { read = [] } = this.reads(known, member, token);
+    const coordinate = this.sdk.coordinateOf(known);
+    const place =
+      coordinate === undefined ? undefined : this.tell?.(`${coordinate}(${String(at + 1)})`, "reads", token);
+    return place ? [...read, place] : [...read];
   }
 
   private loop(reader: Reader, scope: Scope): void {
@@ -245,7 +275,7 @@ export class BodyScan extends ExpressionScan {
     if (head.is("(")) {
       const names = this.destructured(head.from(...head.skipBrackets()), scope);
       head.takes("in");
-      this.takeApart(names, itemOf(this.expression(head, scope).type), inside);
+      this.takeApart(names, itemOf(this.expression(head, scope).type), { scope: inside, isConstant: true });
     } else {
       const name = head.name()?.text ?? "";
       const text = head.takes(":") ? readType(head) : undefined;
@@ -259,8 +289,8 @@ export class BodyScan extends ExpressionScan {
 
   /** A block in braces, or one statement. */
   private branch(reader: Reader, scope: Scope): Type | undefined {
-    if (reader.is("{")) return this.block(reader.from(...reader.skipBrackets()), scope);
-    return this.statement(reader, scope);
+    if (reader.is("{")) return this.block(reader.from(...reader.skipBrackets()), scope).type;
+    return this.statement(reader, scope).type;
   }
 
   private condition(reader: Reader, scope: Scope): Value {
@@ -340,7 +370,7 @@ export class BodyScan extends ExpressionScan {
 
   /** A branch that gives a value. */
   private valued(reader: Reader, scope: Scope, wanted?: Type): Type | undefined {
-    if (reader.is("{")) return this.block(reader.from(...reader.skipBrackets()), scope);
+    if (reader.is("{")) return this.block(reader.from(...reader.skipBrackets()), scope).type;
     const value = this.unflushed(reader, scope, wanted);
     if (reader.token.kind === "symbol" && /^[-+*/]?=$/.test(reader.token.text)) {
       reader.next();
@@ -403,7 +433,7 @@ export class BodyScan extends ExpressionScan {
         const value = this.unflushed(reader, scope);
         this.flush(value, "matches");
         // An object stands for its own type.
-        if (value.named) this.names(value.named, reader.peek(-1), "matches");
+        if (value.named) this.names(value.named, reader.peek(-1), "tells");
         narrowings.push(subject ? [] : (value.holds ?? []));
       }
     } while (reader.takes(","));
@@ -420,7 +450,7 @@ export class BodyScan extends ExpressionScan {
       const name = head.name()?.text ?? "";
       head.takes(":");
       const text = readType(head);
-      this.typeText(text, scope.home, "matches");
+      this.typeText(text, scope.home, "tells");
       const inside = scope.inside();
       inside.declare(name, this.program.typeOf(text, scope.home));
       this.branch(reader, inside);
@@ -447,15 +477,15 @@ export class BodyScan extends ExpressionScan {
   }
 
   /** A lambda; gives the type of what it makes. */
-  protected lambda(reader: Reader, scope: Scope, { parameters, receiver }: LambdaGiven): { readonly type: Type } {
+  protected lambda(reader: Reader, scope: Scope, { parameters, receiver }: LambdaGiven) {
     const body = reader.from(...reader.skipBrackets());
     const inside = scope.inside(receiver ? [receiver, ...scope.receivers] : scope.receivers);
     if (!this.lambdaParameters(body, inside, parameters) && !(parameters.length === 0 && scope.has("it")))
       inside.declare("it", parameters[0]);
     this.returning.push(undefined);
-    const made = this.block(body, inside);
+    const { type: result, read, held } = this.block(body, inside);
     this.returning.pop();
-    return { type: { ...builtIn("Function"), function: { receiver, parameters, result: made } } };
+    return { type: { ...builtIn("Function"), function: { receiver, parameters, result } }, read, held };
   }
 
   protected lambdaParameters(reader: Reader, scope: Scope, given: readonly (Type | undefined)[]): boolean {
@@ -467,7 +497,7 @@ export class BodyScan extends ExpressionScan {
       if (reader.is("(")) {
         const range = reader.skipBrackets();
         declare.push(() => {
-          this.takeApart(this.destructured(reader.from(...range), scope), type, scope);
+          this.takeApart(this.destructured(reader.from(...range), scope), type, { scope, isConstant: true });
         });
       } else {
         const name = reader.name();

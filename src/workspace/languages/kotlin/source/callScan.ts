@@ -3,12 +3,24 @@ import type { Reader } from "./reader.js";
 import type { Scope } from "./scope.js";
 import { builtIn, calledAlone, calledOn } from "./standardLibrary.js";
 import type { Token } from "./tokens.js";
-import { nothingKnown, type CallSite, type Given, type LambdaGiven, type Taking, type Value } from "./values.js";
+import {
+  nothingKnown,
+  onlyDone,
+  type CallSite,
+  type Given,
+  type LambdaGiven,
+  type Taking,
+  type Value,
+} from "./values.js";
 import { Resolver } from "./resolver.js";
 
 /** Calls: of the SDK, of the app, and of the language. */
 export abstract class CallScan extends Resolver {
-  protected abstract lambda(reader: Reader, scope: Scope, given: LambdaGiven): { readonly type: Type };
+  protected abstract lambda(
+    reader: Reader,
+    scope: Scope,
+    given: LambdaGiven,
+  ): Pick<Value, "read" | "held"> & { readonly type: Type };
 
   /** A call of what a name alone means: a function, a class, a value. */
   protected callAlone(site: CallSite): Value {
@@ -90,7 +102,7 @@ export abstract class CallScan extends Resolver {
       this.callArguments(reader, scope, nothingKnown);
       return { type: builtIn("List", typeArguments[0]) };
     }
-    if (text === "joinToString" || text === "toString") for (const each of of.read ?? []) each.kind = "shows";
+    if (text === "joinToString" || text === "toString") onlyDone(of, "shows");
     return this.calledKnown(site, () => calledOn(of.type, text));
   }
 
@@ -195,7 +207,8 @@ export abstract class CallScan extends Resolver {
     const call = known(first?.type);
     const lambda = [...given].reverse().find(({ isLambda }) => isLambda) ?? first;
     const read = given.flatMap((each) => each.read);
-    if (call?.shows === true) for (const each of read) each.kind = "shows";
+    if (call?.shows === true) for (const each of given) onlyDone(each, "shows");
+    if (call?.orders === true && lambda?.isLambda === true) onlyDone(lambda, "orders");
     const made = lambda?.type?.function ? lambda.type.function.result : lambda?.type;
     return { type: call?.result(made), ...(call?.holds === true ? { read } : {}) };
   }
@@ -208,8 +221,9 @@ export abstract class CallScan extends Resolver {
         : [];
     if (!reader.is("{") || reader.token.startsLine) return given;
     const { token } = reader;
-    const { type } = this.lambda(reader, scope, lambdaGiven(taking, taking.wanted.length - 1, given));
-    return [...given, { name: taking.parameters?.at(-1)?.name, token, type, read: [], isLambda: true }];
+    const { type, read = [], held } = this.lambda(reader, scope, lambdaGiven(taking, taking.wanted.length - 1, given));
+    const lambda: Given = { name: taking.parameters?.at(-1)?.name, token, type, read, held, isLambda: true };
+    return [...given, lambda];
   }
 
   /** Arguments up to the end of what is read. */
@@ -227,7 +241,7 @@ export abstract class CallScan extends Resolver {
       const value: Value = isLambda
         ? this.lambda(reader, scope, lambdaGiven(taking, at, given))
         : this.expression(reader, scope, wanted[at]);
-      given.push({ name, token, type: value.type, read: value.read ?? [], isLambda });
+      given.push({ name, token, type: value.type, read: value.read ?? [], held: value.held, isLambda });
       if (!reader.takes(",") && reader.at === before) reader.next();
     }
     return given;

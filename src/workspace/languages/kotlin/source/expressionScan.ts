@@ -4,7 +4,7 @@ import type { Scope } from "./scope.js";
 import { builtIn, calledOn, itemOf, knownProperty } from "./standardLibrary.js";
 import type { Token } from "./tokens.js";
 import { readType, readTypeArguments } from "./typeText.js";
-import { nothing, nothingKnown, type Narrowing, type Value } from "./values.js";
+import { nothing, nothingKnown, onlyDone, type Narrowing, type Told, type Value } from "./values.js";
 import { CallScan } from "./callScan.js";
 
 /** Expressions, as far as they are no statements. */
@@ -82,13 +82,15 @@ export abstract class ExpressionScan extends CallScan {
         const right = this.binary(reader, scope, level + 1);
         this.flush(left, "matches");
         this.flush(right, "matches");
+        if (!text.endsWith("in")) for (const each of [left, right]) onlyDone(each, "compares");
         return { type: builtIn("Boolean") };
       }
       default: {
         const right = this.binary(reader, scope, level + 1);
         this.flush(left, "writes");
         this.flush(right, "writes");
-        if (text === "to") return { type: builtIn("Pair", left.type, right.type) };
+        if (text === "to")
+          return { type: builtIn("Pair", left.type, right.type), parts: [left.read ?? [], right.read ?? []] };
         if (["<", ">", "<=", ">="].includes(text)) return { type: builtIn("Boolean") };
         if (operator.kind === "name") return this.infix(left, operator, right, scope);
         return { type: text === ".." ? builtIn("List", left.type) : (left.type ?? right.type) };
@@ -105,7 +107,7 @@ export abstract class ExpressionScan extends CallScan {
   /** What stands behind `is`: what the value is then. */
   protected checked(value: Value, reader: Reader, scope: Scope): Narrowing[] {
     const text = readType(reader);
-    this.typeText(text, scope.home, "matches");
+    this.typeText(text, scope.home, "tells");
     const type = this.program.typeOf(text, scope.home);
     return value.path !== undefined && type ? [{ path: value.path, type: this.withArguments(type, value.type) }] : [];
   }
@@ -165,8 +167,7 @@ export abstract class ExpressionScan extends CallScan {
       case "text": {
         reader.next();
         for (const inside of token.inside ?? []) {
-          const { read = [] } = this.expression(new Reader(inside), scope);
-          for (const each of read) each.kind = "shows";
+          onlyDone(this.expression(new Reader(inside), scope), "shows");
         }
         return { type: builtIn("String") };
       }
@@ -243,7 +244,14 @@ export abstract class ExpressionScan extends CallScan {
     if (this.isCalled(reader)) return this.callAlone({ token, typeArguments, reader, scope, wanted });
     const { text } = token;
     const narrowed = scope.narrowedType(text);
-    if (scope.has(text)) return { type: narrowed ?? scope.variable(text), path: text };
+    if (scope.has(text)) {
+      const type = narrowed ?? scope.variable(text);
+      const holder = scope.holder(text);
+      if (!holder) return { type, path: text };
+      const held: Told = { kind: "reads" };
+      holder.places.push(held);
+      return { type, path: text, held };
+    }
     for (const receiver of scope.receivers) {
       const known = this.program.classOf(receiver);
       const property = known && this.propertyOf(known, text);

@@ -93,15 +93,16 @@ export class KnownProgram {
   }
 
   /** A class and those above it. */
-  withSupers(known: KnownClass, passed: readonly KnownClass[] = []): KnownClass[] {
-    if (passed.includes(known)) return [];
+  withSupers(known: KnownClass, passed = new Set<KnownClass>()): KnownClass[] {
+    if (passed.has(known)) return [];
+    passed.add(known);
     const above = known.text.supers.flatMap(({ path }) => {
       const name = this.classNamed(
         path.map(({ text }) => text),
         { ...known.home, around: known.home.around.filter((each) => each !== known) },
       );
       const found = name === undefined ? undefined : this.classes.get(name);
-      return found ? this.withSupers(found, [...passed, known]) : [];
+      return found ? this.withSupers(found, passed) : [];
     });
     return [known, ...above];
   }

@@ -1,4 +1,6 @@
 import type { SourceUse } from "../../../../core/use/sourceUse.js";
+import type { SharedScan } from "./resolver.js";
+import type { Holder } from "./scope.js";
 import { BodyScan } from "./bodyScan.js";
 import { readSource, type SourceFile } from "./declarations.js";
 import { KnownProgram } from "./knownProgram.js";
@@ -38,7 +40,7 @@ export function kotlinUses(app: readonly SourceText[], sdk: SdkSource): SourceUs
   const sources = app.map(({ document, text }) => readSource(document, text, false));
   const program = new KnownProgram([...sources, ...own.map(({ file }) => file), ...others]);
   const found: (Omit<SourceUse, "kind"> & Told)[] = [];
-  const inferred = { inferred: new Map(), depth: 0 };
+  const shared: SharedScan = { inferred: new Map(), depth: 0, holders: [] };
   for (const file of sources) {
     const seen = new Map<string, Told>();
     const tell: Tell = (coordinate, kind, token) => {
@@ -58,7 +60,7 @@ export function kotlinUses(app: readonly SourceText[], sdk: SdkSource): SourceUs
     };
     imported(file, namespace, tell);
     try {
-      new BodyScan(program, model, tell, inferred).declarations(
+      new BodyScan(program, model, tell, shared).declarations(
         file.declared,
         { file, around: [], parameters: new Map() },
         file.tokens,
@@ -69,7 +71,14 @@ export function kotlinUses(app: readonly SourceText[], sdk: SdkSource): SourceUs
       reachesAll(file, { program, model, tell });
     }
   }
+  for (const holder of shared.holders) settleHeld(holder);
   return found;
+}
+
+/** What is done with a variable wherever it stands is done with the members whose value it holds. */
+function settleHeld({ read, places: [first, ...others] }: Holder): void {
+  if (!first || others.some(({ kind }) => kind !== first.kind)) return;
+  for (const each of read) if (each.kind === "reads") each.kind = first.kind;
 }
 
 /** Names that a file imports of an SDK: when one is gone, the line does not compile. */

@@ -2,7 +2,7 @@ import type { SourceUseKind } from "../../../../core/use/sourceUse.js";
 import type { ClassText, FunctionText, ParameterText, PropertyText } from "./declarations.js";
 import type { Home, KnownClass, KnownFunction, KnownProgram, Type } from "./knownProgram.js";
 import { Reader } from "./reader.js";
-import { Scope } from "./scope.js";
+import { Scope, type Holder } from "./scope.js";
 import type { SdkModel } from "./sdkModel.js";
 import { builtIn, delegated, isContainer, isPlain } from "./standardLibrary.js";
 import type { Token } from "./tokens.js";
@@ -16,6 +16,8 @@ const deepest = 12;
 export interface SharedScan {
   readonly inferred: Map<object, Type | undefined>;
   depth: number;
+  /** Variables that hold members of the SDK, of the files that were looked through. */
+  readonly holders: Holder[];
 }
 
 /** What names mean, and what depends on the SDK because of it. */
@@ -25,7 +27,7 @@ export abstract class Resolver {
     protected readonly sdk: SdkModel,
     /** Absent while a type is looked for whose source is scanned by itself. */
     protected readonly tell: Tell | undefined,
-    protected readonly shared: SharedScan = { inferred: new Map(), depth: 0 },
+    protected readonly shared: SharedScan = { inferred: new Map(), depth: 0, holders: [] },
   ) {}
 
   /** The same scan, which tells nothing. */
@@ -77,7 +79,7 @@ export abstract class Resolver {
     // A member of a union stands for the union too.
     for (const above of this.program.withSupers(known).slice(1)) {
       const union = this.sdk.coordinateOf(above);
-      if (union !== undefined && kind === "matches") this.tell?.(union, kind, token);
+      if (union !== undefined && (kind === "matches" || kind === "tells")) this.tell?.(union, "matches", token);
     }
   }
 

@@ -1,9 +1,17 @@
 import type { FunctionText } from "./declarations.js";
+import type { Told } from "./values.js";
 import type { Home, Type } from "./knownProgram.js";
+
+/** A variable that is given the value of members of the SDK once, and the places where it stands. */
+export interface Holder {
+  readonly read: readonly Told[];
+  readonly places: Told[];
+}
 
 /** What names mean at a place inside a body. */
 export class Scope {
   private readonly variables = new Map<string, Type | undefined>();
+  private readonly holders = new Map<string, Holder>();
   private readonly narrowed = new Map<string, Type>();
   readonly functions = new Map<string, FunctionText>();
 
@@ -20,8 +28,18 @@ export class Scope {
 
   declare(name: string, type: Type | undefined): void {
     this.variables.set(name, type);
+    this.holders.delete(name);
     for (const path of [...this.narrowed.keys()])
       if (path === name || path.startsWith(`${name}.`)) this.narrowed.delete(path);
+  }
+
+  /** Says what a variable holds that was declared right here. */
+  hold(name: string, holder: Holder): void {
+    this.holders.set(name, holder);
+  }
+
+  holder(name: string): Holder | undefined {
+    return this.variables.has(name) ? this.holders.get(name) : this.outer?.holder(name);
   }
 
   has(name: string): boolean {

@@ -8,6 +8,8 @@ export interface KnownCall {
   readonly inside?: Type | undefined;
   /** It makes a text of its arguments, and nothing else. */
   readonly shows?: boolean;
+  /** It only puts values in order by what its lambda gives. */
+  readonly orders?: boolean;
   /** What it gives holds its arguments as they are. */
   readonly holds?: boolean;
   /** @param made what its last lambda, or its first argument, makes */
@@ -100,6 +102,8 @@ export function knownComponent(type: Type, at: number): Type | undefined {
   return itemOf(type);
 }
 
+/** What puts values in order by what its lambda gives. */
+const ordering = new Set("sortedBy sortedByDescending maxBy minBy maxByOrNull minByOrNull".split(" "));
 const same = new Set(
   (
     "filter filterNot filterNotNull filterIndexed filterIsInstance sortedBy sortedByDescending sorted sortedDescending sortedWith take takeLast drop dropLast takeWhile dropWhile " +
@@ -161,10 +165,11 @@ export function calledOn(type: Type | undefined, name: string): KnownCall | unde
     const ofMap = mapFunction(type, name);
     if (ofMap) return ofMap;
   }
+  const orders = ordering.has(name);
   if (same.has(name))
-    return { given, result: () => (maps.has(type.name) && name === "toList" ? builtIn("List", item) : type) };
-  if (one.has(name)) return { given, result: () => item };
-  if (oneOrNone.has(name)) return { given, result: () => item && { ...item, isNullable: true } };
+    return { given, orders, result: () => (maps.has(type.name) && name === "toList" ? builtIn("List", item) : type) };
+  if (one.has(name)) return { given, orders, result: () => item };
+  if (oneOrNone.has(name)) return { given, orders, result: () => item && { ...item, isNullable: true } };
   if (plainResults[name]) return { given, result: () => builtIn(plainResults[name] ?? "") };
   const outer = type.name.includes("Flow") ? "Flow" : type.name === "Sequence" ? "Sequence" : "List";
   switch (name) {

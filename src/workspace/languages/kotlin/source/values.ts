@@ -22,7 +22,11 @@ export interface Value {
   /** The call of the SDK that answers it. */
   readonly called?: Token;
   /** Members of the SDK whose value it is. */
-  readonly read?: readonly Told[];
+  readonly read?: readonly Told[] | undefined;
+  /** The place of a variable that holds such a value: what is done with the value here. */
+  readonly held?: Told | undefined;
+  /** Of a pair: the members of the SDK whose values its two are. */
+  readonly parts?: readonly (readonly Told[])[];
   /** It is a path of names that can be narrowed. */
   readonly path?: string;
   /** A constant of a choice, of which it is not said yet what is done with it. */
@@ -42,8 +46,9 @@ export interface Given {
   readonly name: string | undefined;
   readonly token: Token;
   readonly type: Type | undefined;
-  /** Members of the SDK whose value it is. */
+  /** Members of the SDK whose value it is, or, for a lambda, what it gives. */
   readonly read: readonly Told[];
+  readonly held: Told | undefined;
   readonly isLambda: boolean;
 }
 
@@ -77,3 +82,9 @@ export const nothingKnown: Taking = { wanted: [] };
 /** The type of what never gives a value, as `return`. */
 export const nothing = builtIn("Nothing");
 export const unit = builtIn("Unit");
+
+/** Says that nothing is done with a value but this. */
+export function onlyDone({ read = [], held }: Value, kind: SourceUseKind): void {
+  for (const each of read) each.kind = kind;
+  if (held) held.kind = kind;
+}
