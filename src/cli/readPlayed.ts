@@ -5,6 +5,8 @@ import type { ContractReading } from "../core/readContract.js";
 import { renderProblem } from "../core/report/renderProblem.js";
 import { credentialNames } from "../standin/shownTraffic.js";
 import type { PlayedContract } from "../standin/standin.js";
+import { planRest } from "../core/sdk/planRest.js";
+import { callSamples } from "../workspace/callSamples.js";
 import { ContractReader } from "../workspace/contractReader.js";
 import { readQueries } from "../workspace/planContract.js";
 import { allOrHalt } from "../workspace/allOrHalt.js";
@@ -32,7 +34,12 @@ export async function readPlayed(
     terminal.note(problems.filter(terminal.isTold).flatMap((each) => renderProblem(each, shown, terminal.paint)));
     for (const credential of credentialNames([contract])) terminal.host.secrets.learnName(credential);
     const scalars = scalarFormats(project.configuration.contracts[name]);
-    return { contract, schema, raw, scalars, texts: schema && textsById(project, name, reading, texts) };
+    let made: ReturnType<typeof callSamples> | undefined;
+    const samples =
+      contract.protocol === "rest"
+        ? () => (made ??= callSamples(project, planRest(contract, project.configuration.contracts[name] ?? {})))
+        : undefined;
+    return { contract, schema, raw, scalars, samples, texts: schema && textsById(project, name, reading, texts) };
   });
 }
 

@@ -1,3 +1,4 @@
+import type { Sample } from "../core/outline/outline.js";
 import type { IncomingMessage } from "node:http";
 import type { GraphQLSchema } from "graphql";
 import { Hono, type Context } from "hono";
@@ -20,6 +21,8 @@ export interface PlayedContract {
   readonly schema?: GraphQLSchema | undefined;
   /** REST: the parsed document. */
   readonly raw?: unknown;
+  /** REST: code that performs each operation in the languages of the project's SDKs, by the operation's label. */
+  readonly samples?: (() => Promise<ReadonlyMap<string, readonly Sample[]>>) | undefined;
   /** GraphQL: texts of the project's operations by the ids that its SDKs send. */
   readonly texts?: ReadonlyMap<string, string> | undefined;
   /** GraphQL: the formats that the project gives scalars, by their names. */

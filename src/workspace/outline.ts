@@ -2,10 +2,7 @@ import type { ContractReading } from "../core/readContract.js";
 import { ShownTexts } from "../core/problem/shownTexts.js";
 import { operationLabel, type Contract, type RestContract } from "../core/contract/model.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
-import type { ContractNames } from "../core/sdk/contractNames.js";
-import type { Language } from "../core/languages/language.js";
-import { settledSettings, type SdkSettings } from "../core/languages/settings.js";
-import { narrowed, type Outline, type OutlineDetail, type Sample, type UsesOf } from "../core/outline/outline.js";
+import { narrowed, type Outline, type OutlineDetail, type UsesOf } from "../core/outline/outline.js";
 import {
   detailOfGraphql,
   namesInGraphql,
@@ -17,11 +14,9 @@ import type { Place } from "../core/problem/place.js";
 import { problem } from "../core/problem/problem.js";
 import { planRest } from "../core/sdk/planRest.js";
 import { didYouMean } from "../core/text/nearest.js";
-import { lowerSdk } from "../core/sdk/lower/lowerSdk.js";
-import type { RestCall, RestPlan } from "../core/sdk/sdkPlan.js";
+import { callSamples, languagesOf } from "./callSamples.js";
 import { ContractReader } from "./contractReader.js";
 import { findSourceUses } from "./findSourceUses.js";
-import { usualLanguage } from "./languages/index.js";
 import { exitCodes, Halt } from "./halt.js";
 import { allOrHalt } from "./allOrHalt.js";
 import type { OpenedProject } from "./openProject.js";
@@ -109,7 +104,10 @@ async function restSource(
   reading: ContractReading & { readonly contract: Contract },
   contract: RestContract,
 ): Promise<RestOutlineSource> {
-  const { calls, names, samples } = await namedCalls(project, contract);
+  const plan = planRest(contract, project.configuration.contracts[contract.name] ?? {});
+  const { calls } = plan;
+  const names = (await languagesOf(project, contract.name)).map(({ language }) => language.names(plan));
+  const samples = await callSamples(project, plan);
   const [first] = names;
   const callOf = new Map(calls.map((call) => [operationLabel(call.operation), first?.call(call).call ?? call.name]));
   const namesOf = new Map<string, string[]>();
@@ -127,38 +125,6 @@ async function restSource(
     usesOf: await usesByLabel(project, reading, namesOf),
     samplesOf: (label) => samples.get(label) ?? [],
   };
-}
-
-/** The calls of a contract, with the names and samples in the languages of its SDKs, those of its first SDK first. */
-async function namedCalls(
-  project: OpenedProject,
-  contract: RestContract,
-): Promise<{
-  readonly calls: readonly RestCall[];
-  readonly names: readonly ContractNames[];
-  readonly samples: ReadonlyMap<string, readonly Sample[]>;
-}> {
-  const { configuration, session } = project;
-  const plan = planRest(contract, configuration.contracts[contract.name] ?? {});
-  const covering = Object.values(configuration.sdks).filter(({ covers }) => covers.includes(contract.name));
-  const ids = covering.length > 0 ? new Set(covering.map(({ language }) => language)) : [usualLanguage];
-  const loaded = await Promise.all([...ids].map((id) => session.language(id)));
-  const samples = new Map<string, Sample[]>();
-  for (const { language } of loaded) {
-    const { settings = {} } = covering.find((each) => each.language === language.id) ?? {};
-    for (const [label, code] of samplesOf(plan, language, settings))
-      samples.set(label, [...(samples.get(label) ?? []), { language: language.title, code }]);
-  }
-  return { calls: plan.calls, names: loaded.map(({ language }) => language.names(plan)), samples };
-}
-
-/** Code that performs each call of a contract, by the operation's label. */
-function samplesOf(plan: RestPlan, language: Language, settings: SdkSettings): Map<string, string> {
-  const { contracts } = lowerSdk({ name: "sample", contracts: [plan] }, settledSettings(language.settings, settings));
-  const [contract] = contracts;
-  const spelling = contract && language.spelling?.(contract, { settings, scalars: new Map() });
-  if (!spelling || contract.protocol !== "rest") return new Map();
-  return new Map(contract.calls.map((lowered) => [operationLabel(lowered.call.operation), spelling.sample(lowered)]));
 }
 
 async function usesByLabel(

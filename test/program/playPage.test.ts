@@ -63,6 +63,29 @@ describe.skipIf(chromium === undefined)("the page of the stand-in", () => {
     }
   });
 
+  it("shows code that performs an operation, in the language of each SDK", async () => {
+    const project = demoProject();
+    const skipper =
+      "\n  skipper: { language: kotlin, covers: [berths], into: skipper, settings: { failures: return } }\n";
+    project.write("rhema.yaml", project.read("rhema.yaml").trimEnd() + skipper);
+    const address = await project.play(["berths"]);
+    const page = await BrowserPage.open(`${address}/`);
+    try {
+      expect(await pageSays(page, "document.querySelectorAll('#operations details').length === 15")).toBe(true);
+      await page.evaluate(
+        "[...document.querySelectorAll('#operations details')].find((each) => each.textContent.includes('getBerth')).open = true",
+      );
+      expect(await pageSays(page, "document.querySelectorAll('#operations details details').length === 2")).toBe(true);
+      expect(
+        await page.evaluate(
+          "[...document.querySelectorAll('#operations details details')].map((each) => each.innerText + each.querySelector('pre').textContent).join()",
+        ),
+      ).toMatch(/^In TypeScript.*getBerth\(.*In Kotlin.*connection\.getBerth\(berthId = /s);
+    } finally {
+      await page.close();
+    }
+  });
+
   it("shows what the contract says as text, whatever it says, and is nobody else's to steer", async () => {
     const project = demoProject();
     const evil = "<img src=x onerror=document.title='owned'>";

@@ -45,14 +45,16 @@ export function addPage(app: Hono, subject: PageSubject): void {
       return context.json({ title: "This is for the stand-in's own page" }, 403);
     return next();
   });
-  app.get("/.play/state", (context) => {
+  app.get("/.play/state", async (context) => {
     const state = {
-      contracts: contracts().map((played) => ({
-        name: played.contract.name,
-        title: played.contract.protocol === "rest" ? played.contract.title : "",
-        protocol: played.contract.protocol,
-        operations: sampleRequests(played, seed),
-      })),
+      contracts: await Promise.all(
+        contracts().map(async (played) => ({
+          name: played.contract.name,
+          title: played.contract.protocol === "rest" ? played.contract.title : "",
+          protocol: played.contract.protocol,
+          operations: sampleRequests(played, seed, (await played.samples?.()) ?? new Map()),
+        })),
+      ),
       calls: journal.entries.map(shown),
       wishes: Object.fromEntries(wishes.entries()),
     };

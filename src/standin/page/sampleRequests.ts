@@ -17,6 +17,7 @@ import { draftDocuments } from "../../core/graphql/draftDocument.js";
 import { preferredContent } from "../../core/sdk/planContent.js";
 import { sampleAnswer } from "../sampleAnswer.js";
 import { SampleBudget } from "../sampleBudget.js";
+import type { Sample } from "../../core/outline/outline.js";
 import { sampleText } from "../sampleText.js";
 import { seededFaker } from "../seededFaker.js";
 import type { PlayedContract } from "../standin.js";
@@ -36,11 +37,21 @@ export interface SampleRequest {
   readonly statuses: readonly string[];
   /** Headers it needs, with values that the stand-in takes. */
   readonly headers: Readonly<Record<string, string>>;
+  /** Code that performs it, in the languages of the project's SDKs. */
+  readonly code: readonly Sample[];
 }
 
 /** A sample for every operation of a contract; for a GraphQL schema, for every root field. */
-export function sampleRequests({ contract, schema }: PlayedContract, seed: number): SampleRequest[] {
-  if (contract.protocol === "rest") return contract.operations.map((each) => restSample(contract, each, seed));
+export function sampleRequests(
+  { contract, schema }: PlayedContract,
+  seed: number,
+  code: ReadonlyMap<string, readonly Sample[]>,
+): SampleRequest[] {
+  if (contract.protocol === "rest")
+    return contract.operations.map((each) => ({
+      ...restSample(contract, each, seed),
+      code: code.get(operationLabel(each)) ?? [],
+    }));
   return schema ? graphqlSamples(contract.name, schema, seed) : [];
 }
 
@@ -67,7 +78,7 @@ export function sampleArguments(
   return { parameter, body: (type) => sampleAnswer(type, "", context("body")) };
 }
 
-function restSample(contract: RestContract, operation: RestOperation, seed: number): SampleRequest {
+function restSample(contract: RestContract, operation: RestOperation, seed: number): Omit<SampleRequest, "code"> {
   const label = operationLabel(operation);
   const { parameter: valueOf, body: bodyOf } = sampleArguments(contract, operation, seed);
   const textOf = (value: unknown): string => {
@@ -127,6 +138,7 @@ function graphqlSamples(name: string, schema: GraphQLSchema, seed: number): Samp
       body: JSON.stringify({ query: text, variables: sampleVariables(schema, text, seed) }, null, 2),
       statuses: ["200"],
       headers: {},
+      code: [],
     };
   });
 }

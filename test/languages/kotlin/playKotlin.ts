@@ -25,17 +25,25 @@ const settings = { dates: "decoded", choices: "open", verify: "answers" } as con
 
 type Fields = Readonly<Record<string, Data>>;
 
-/** Plays steps with an SDK in Kotlin. */
-export async function playKotlin(
+/** An SDK in Kotlin with a program that performs steps. */
+export interface CompiledSteps {
+  readonly plan: RestPlan;
+  readonly steps: readonly VectorStep[];
+  /** The program's class, and the folder of all classes. */
+  readonly program: string;
+  readonly classes: string;
+  /** Texts of the runtime as they were compiled, by path. */
+  readonly runtime: ReadonlyMap<string, string>;
+}
+
+/** Compiles steps and an SDK in Kotlin that performs them. @throws Error when that does not compile */
+export async function compileSteps(
   compiler: KotlinCompiler,
   plan: RestPlan,
-  {
-    steps,
-    runtime = kotlinRuntime,
-  }: { readonly steps: readonly VectorStep[]; readonly runtime?: ReadonlyMap<string, string> },
-): Promise<Played[]> {
+  steps: readonly VectorStep[],
+): Promise<CompiledSteps> {
   const sdk = lowerSdk({ name: "app", contracts: [plan] }, settledSettings(language.settings, settings));
-  const files = printLowered(language, sdk, { runtime, scalars: new Map(), settings });
+  const files = printLowered(language, sdk, { runtime: kotlinRuntime, scalars: new Map(), settings });
   const [contract] = sdk.contracts;
   if (contract?.protocol !== "rest") throw new Error("The rows are a REST contract.");
   const context: RestContext = {
@@ -49,6 +57,25 @@ export async function playKotlin(
   ]);
   const compiled = await compiler.compile(new Map([...files, ...program, ...helpers]), { isStrict: false });
   if (!compiled.isFine) throw new Error(compiled.printed);
+  const runtime = new Map([...files].filter(([path]) => path.startsWith("wire/")));
+  return { plan, steps, program: `${context.package}.MainKt`, classes: compiled.classes, runtime };
+}
+
+/** Plays steps with an SDK in Kotlin. */
+export async function playKotlin(
+  compiler: KotlinCompiler,
+  plan: RestPlan,
+  { steps }: { readonly steps: readonly VectorStep[] },
+): Promise<Played[]> {
+  return playCompiled(compiler, await compileSteps(compiler, plan, steps));
+}
+
+/** @param instead folders of classes that go before those of the SDK */
+export async function playCompiled(
+  compiler: KotlinCompiler,
+  { plan, steps, program, classes }: CompiledSteps,
+  instead: readonly string[] = [],
+): Promise<Played[]> {
   const server = await RawServer.started();
   const played: Played[] = [];
   const control = createServer((request, response) => {
@@ -69,11 +96,7 @@ export async function playKotlin(
   await new Promise<void>((resolve) => control.listen(0, "127.0.0.1", resolve));
   try {
     const port = (control.address() as AddressInfo).port;
-    const run = await compiler.run(
-      `${context.package}.MainKt`,
-      [compiled.classes],
-      [`http://127.0.0.1:${String(port)}`],
-    );
+    const run = await compiler.run(program, [...instead, classes], [`http://127.0.0.1:${String(port)}`]);
     if (!run.isFine) throw new Error(run.printed);
   } finally {
     control.close();
