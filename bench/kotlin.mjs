@@ -92,7 +92,7 @@ writeFileSync(
 run(process.execPath, [join(root, "dist/cli/main.js"), "generate"]);
 cpSync(join(root, "bench/kotlin"), join(work, "source"), { recursive: true });
 
-const items = Array.from({ length: 25_000 }, (_, at) => ({
+const items = Array.from({ length: 32_000 }, (_, at) => ({
   id: `N-${at}`,
   quay: "north",
   length: 12.5 + (at % 7),

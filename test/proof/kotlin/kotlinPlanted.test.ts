@@ -34,7 +34,6 @@ const bugs: readonly (readonly [(typeof calledKinds)[number], Bug])[] = [
   ["failures", ["Send.kt", '"${status / 100}XX"', '"${status / 100}xx"']],
   ["redirects", ["Redirects.kt", " && one.port == other.port", ""]],
   ["redirects", ["Redirects.kt", 'response.code < 303 && method == "POST"', "response.code < 303"]],
-  ["redirects", ["Redirects.kt", '.removeAll("content-type")', ""]],
 ];
 
 it.skipIf(!isThorough)(
