@@ -1,13 +1,13 @@
 // Prints what one call costs an app: its size in a bundle, and the time of 10,000 calls against a local server, each next
 // to hand-written code. Usage: node bench/calls.mjs [ROUNDS]
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { createServer } from "node:http";
 import { spawnSync } from "node:child_process";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { fileURLToPath, pathToFileURL } from "node:url";
 import { gzipSync } from "node:zlib";
 import { buildSync } from "esbuild";
+import { startReservations } from "./reservations.mjs";
 
 const root = fileURLToPath(new URL("..", import.meta.url));
 const rounds = Number(process.argv[2] ?? 5);
@@ -63,18 +63,8 @@ for (const [name, { size }] of Object.entries(bundles))
   console.log(`one call, bundled, minified, gzip: ${name.padEnd(10)} ${(size / 1024).toFixed(2)} KB`);
 if (bundles.generated.size > 2.5 * 1024) console.log("  more than 2.5 KB  MISSED");
 
-const answer = JSON.stringify({
-  id: "r-1",
-  berthId: "N-07",
-  state: "booked",
-  arrival: "2026-05-01",
-  departure: "2026-05-02",
-});
-const server = createServer((request, response) => {
-  request.resume().on("end", () => response.writeHead(201, { "content-type": "application/json" }).end(answer));
-});
-await new Promise((resolve) => server.listen(0, "127.0.0.1", resolve));
-const baseUrl = `http://127.0.0.1:${server.address().port}`;
+const server = await startReservations();
+const baseUrl = server.address;
 const calls = 10_000;
 const atOnce = 20;
 const body = { vesselId: "v-1", arrival: "2026-05-01", departure: "2026-05-02" };
@@ -106,6 +96,5 @@ for (const [name, list] of Object.entries(seconds))
   console.log(`10,000 calls against a local server:  ${name.padEnd(10)} ${median(list).toFixed(2)} s`);
 const ratio = median(seconds.generated) / median(seconds["by hand"]);
 console.log(`${ratio.toFixed(2)} times (aim: at most 1.3)${ratio > 1.3 ? "  MISSED" : ""}`);
-server.closeAllConnections();
-server.close();
+server.end();
 rmSync(work, { recursive: true, force: true });

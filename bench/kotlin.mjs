@@ -3,10 +3,10 @@
 // Needs the Kotlin toolchain (node scripts/toolchains.mjs). Usage: node bench/kotlin.mjs [ROUNDS]
 import { spawn, spawnSync } from "node:child_process";
 import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
-import { createServer } from "node:http";
 import { tmpdir } from "node:os";
 import { delimiter, join } from "node:path";
 import { fileURLToPath } from "node:url";
+import { startReservations } from "./reservations.mjs";
 
 const root = fileURLToPath(new URL("..", import.meta.url));
 const rounds = process.argv[2] ?? "7";
@@ -92,7 +92,7 @@ writeFileSync(
 run(process.execPath, [join(root, "dist/cli/main.js"), "generate"]);
 cpSync(join(root, "bench/kotlin"), join(work, "source"), { recursive: true });
 
-const items = Array.from({ length: 32_000 }, (_, at) => ({
+const items = Array.from({ length: 26_000 }, (_, at) => ({
   id: `N-${at}`,
   quay: "north",
   length: 12.5 + (at % 7),
@@ -112,18 +112,8 @@ run("java", [
   ...["-cp", jars.join(delimiter), "-d", join(work, "classes"), join(work, "source")],
 ]);
 
-const answer = JSON.stringify({
-  id: "r-1",
-  berthId: "N-07",
-  state: "booked",
-  arrival: "2026-05-01",
-  departure: "2026-05-02",
-});
-const server = createServer((request, response) => {
-  request.resume().on("end", () => response.writeHead(201, { "content-type": "application/json" }).end(answer));
-});
-await new Promise((resolve) => server.listen(0, "127.0.0.1", resolve));
-const given = [join(work, "page.json"), `http://127.0.0.1:${server.address().port}`, rounds];
+const server = await startReservations();
+const given = [join(work, "page.json"), server.address, rounds];
 const program = spawn(
   "java",
   ["-Xmx2g", "-cp", [...jars, join(work, "classes")].join(delimiter), "bench.program.BenchKt", ...given],
@@ -132,7 +122,6 @@ const program = spawn(
   },
 );
 const status = await new Promise((resolve) => program.on("exit", resolve));
-server.closeAllConnections();
-server.close();
+server.end();
 rmSync(work, { recursive: true, force: true });
 process.exitCode = status;

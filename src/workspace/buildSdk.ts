@@ -12,7 +12,7 @@ import { pinTexts } from "./pins.js";
 import { mappedScalars, planContract, readQueries } from "./planContract.js";
 import { outputFolder } from "./project.js";
 import type { OpenedProject } from "./openProject.js";
-import { losses, proposals } from "./sdkNotes.js";
+import { losses, proposals, unfitPages } from "./sdkNotes.js";
 import type { LoadedLanguage } from "./session.js";
 import { hashOf } from "./textFile.js";
 import { unmatchedWords } from "./unmatchedWords.js";
@@ -100,7 +100,10 @@ class Building {
     project.trace(() => `planned ${counted(plan.calls.length, "call")} of ${name}`);
     if (settings.schema === true && reading.schema) this.schemas.set(name, schemaCopy(reading.schema));
     const names = printer.names(plan);
-    if (plan.protocol === "rest") this.note(proposals(project, plan, configured, names));
+    if (plan.protocol === "rest") {
+      this.note(unfitPages(project, plan, configured));
+      this.note(proposals(project, plan, configured, names));
+    }
     this.note(losses(project, plan, sdk, { names, int64: printer.settings.shared.int64 }));
     return { contract, plan, queries, setAside: contract.setAside };
   }

@@ -34,20 +34,6 @@ export function proposals(
       ),
     );
   }
-  for (const call of plan.calls) {
-    const why = pagingObstacle(call, plan.types, settings.pages ?? {});
-    if (why === undefined) continue;
-    found.push(
-      problem(
-        "config.invalid",
-        `The pages of \`${call.operation.operationId ?? call.name}\` cannot be gone through: ${why}.`,
-        {
-          level: "warning",
-          place: { document: project.configName, pointer: `/contracts/${plan.name}/pages` },
-        },
-      ),
-    );
-  }
   for (const { name, count } of sharedParameters(plan.calls)) {
     if (settings.standing?.includes(name)) continue;
     found.push(
@@ -59,6 +45,19 @@ export function proposals(
     );
   }
   return found;
+}
+
+/** Pages that cannot be gone through as the configuration says; they would silently be left out. */
+export function unfitPages(project: Project, plan: RestPlan, { pages = {} }: ContractConfiguration): Problem[] {
+  const place = { document: project.configName, pointer: `/contracts/${plan.name}/pages` };
+  return plan.calls.flatMap((call) => {
+    const why = pagingObstacle(call, plan.types, pages);
+    if (why === undefined) return [];
+    const name = call.operation.operationId ?? call.name;
+    const message = `The pages of \`${name}\` cannot be gone through: ${why}.`;
+    const hint = `Correct \`pages\`, or say \`${name}: off\`.`;
+    return [problem("config.invalid", message, { level: "warning", place, hint })];
+  });
 }
 
 /** What an SDK could do better, and does not by itself. */

@@ -18,7 +18,11 @@ internal fun <Page, Item, Cursor : Any> Connection.pagesByCursor(
     while (true) {
         val page = ask(cursor)
         emitAll(paging.items(page))
-        val following = next(page)
+        val following = try {
+            next(page)
+        } catch (_: NumberFormatException) {
+            throw refused(paging, "a page names the next one by what is no number", "")
+        }
         if (following == null || following == "") return@flow
         // Following it would never end.
         if (!seen.add(following)) {

@@ -47,16 +47,29 @@ export function textPlace(said: Place): string | undefined {
   return said?.toString();
 }
 
-/** The same, where it is asked for by a number; undefined for what is none. */
-export function numberPlace(said: Place): number | undefined {
-  const place = said === "" ? Number.NaN : Number(said ?? Number.NaN);
-  return Number.isNaN(place) ? undefined : place;
+/** The same, where it is asked for by a number. */
+export function numberPlace(call: string, said: Place): number | undefined {
+  const text = said?.toString() ?? "";
+  if (text === "") return undefined;
+  const place = Number(text);
+  if (Number.isNaN(place)) throw noPlace(call, text);
+  return place;
 }
 
 /** The same, where it is asked for by a whole number of any size. */
-export function bigintPlace(said: Place): bigint | undefined {
+export function bigintPlace(call: string, said: Place): bigint | undefined {
   const text = said?.toString() ?? "";
-  return /^-?\d+$/.test(text) ? BigInt(text) : undefined;
+  if (text === "") return undefined;
+  if (!/^-?\d+$/.test(text)) throw noPlace(call, text);
+  return BigInt(text);
+}
+
+function noPlace(call: string, body: string): Error {
+  return failure(call, "a page names the next one by what is no number", {
+    status: "malformed",
+    httpStatus: 200,
+    body,
+  });
 }
 
 /** Goes through pages that are asked for by how many items to pass over, until one is empty. */

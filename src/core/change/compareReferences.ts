@@ -301,6 +301,8 @@ export class ShapeWalk {
       if (other?.name === field.name) return;
       this.context.at("place", {
         ...pair,
+        record: pair.subject,
+        at: at + 1,
         subject: `${pair.subject}(${String(at + 1)})`,
         coordinates: pair.owner.map((owner) => owner.replace(/\{\}$/, `(${String(at + 1)})`)),
         before: field.name,

@@ -106,7 +106,13 @@ export interface Points {
       readonly isTakenByRest?: boolean | undefined;
     };
   /** A place that a record's fields stand at, where another one stands there now, or none. */
-  readonly place: Point & Sides<string> & { readonly isSameType: boolean };
+  readonly place: Point &
+    Sides<string> & {
+      readonly record: string;
+      /** From 1 on. */
+      readonly at: number;
+      readonly isSameType: boolean;
+    };
   readonly record: Point & Pair<RecordShape> & { readonly isGraphql: boolean };
   /** Two uses of a shape, behind their names. */
   readonly value: Point &

@@ -101,8 +101,8 @@ function operationView(contract, sample) {
       make("div", { className: "row" }, make("code", {}, sample.method), path, send, said),
       ...(sample.body ? [body] : []),
       result,
-      ...sample.code.map(({ language, code }) => make("details", {}, make("summary", {}, "In " + language), make("pre", {}, code))),
       make("div", { className: "row" }, make("label", {}, "Status ", status), make("label", {}, "Delay in ms ", delay), wish, wishSaid),
+      ...sample.code.map(({ language, code }) => make("details", {}, make("summary", {}, "In " + language), make("pre", {}, code))),
     );
   };
   return view;

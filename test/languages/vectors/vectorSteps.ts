@@ -266,12 +266,15 @@ const operationsOf = {
           ? {
               method: arrives.method,
               body: arrives.body ? '{"a":1}' : "",
-              headers: Object.fromEntries(
-                Object.entries(credentialHeaders).map(([name, [header, value]]) => [
-                  header,
-                  arrives.credentials.includes(name) ? value : null,
-                ]),
-              ),
+              headers: {
+                ...Object.fromEntries(
+                  Object.entries(credentialHeaders).map(([name, [header, value]]) => [
+                    header,
+                    arrives.credentials.includes(name) ? value : null,
+                  ]),
+                ),
+                "content-type": arrives.body ? "application/json" : null,
+              },
             }
           : {},
         ...(fails ? { fails } : {}),

@@ -6,19 +6,16 @@ export const answerFieldMoved = rule(
   "place",
   "answer.field.moved",
   {
-    title: "Another field stands at a place where records are taken apart",
-    example: "`val (id, quay) = berth` gets `length` for `quay`",
-    code: "breaking where the type is another one; risky where it is the same, or the value is only shown; of no matter where no record is taken apart so",
+    title: "A field has another place in its record",
+    example: "`val (id, quay) = berth` takes `length` for `quay`",
+    code: "breaking where source takes the record apart and the type differs; risky where it is the same, or the value is only shown; else compatible",
     apps: "compatible",
   },
-  ({ subject, before, after, isSameType }) => ({
-    message:
-      after === undefined
-        ? `\`${subject}\` was \`${before ?? ""}\`, and nothing stands there now.`
-        : `\`${subject}\` was \`${before ?? ""}\` and is \`${after}\`, where the record is taken apart by places.`,
+  ({ record, at, before, after, isSameType }) => ({
+    message: `Place ${String(at)} of \`${record}\` was \`${before ?? ""}\` and is ${after === undefined ? "gone" : `\`${after}\``}.`,
     verdict: isSameType ? verdicts.codeRisky : verdicts.codeBreaks,
     isUnpromised: true,
     ...(after === undefined ? {} : { endangers: ["shows"] as const }),
-    hint: "Read the fields by their names.",
+    hint: "Read fields by their names instead of taking the record apart.",
   }),
 );

@@ -107,7 +107,8 @@ function convertedPlace({ text, kind, isNullable }: Reached, wanted: string): st
   if (kind === wanted) return text;
   const call = isNullable ? "?." : ".";
   if (wanted === "String") return `${text}${call}toString()`;
-  return kind === "String" ? `${text}${call}to${wanted}OrNull()` : `${text}${call}to${wanted}()`;
+  // An empty text names no page; what is no number is refused by what goes through the pages.
+  return kind === "String" ? `${text}${call}ifEmpty { null }?.to${wanted}()` : `${text}${call}to${wanted}()`;
 }
 
 /** What Kotlin calls the values that say which page. */

@@ -51,7 +51,7 @@ function goneThrough(
   const askedAt = (more: string): string => asked.at(more, (given) => performed(given, "options"));
   switch (pages.paging.by) {
     case "cursor":
-      return `wire.${type === undefined ? "pagesByCursor" : "pagesByPlace"}(\n    ${label},\n    ${askedAt(`${asked.place} === undefined ? {} : { ${asked.given} }`)},\n    ${items},\n    (page) => ${nextPlace(pages)},\n  )`;
+      return `wire.${type === undefined ? "pagesByCursor" : "pagesByPlace"}(\n    ${label},\n    ${askedAt(`${asked.place} === undefined ? {} : { ${asked.given} }`)},\n    ${items},\n    (page) => ${nextPlace(pages, label)},\n  )`;
     case "offset":
       return `wire.pagesByOffset(\n    ${askedAt(`{ ${asked.given} }`)},\n    ${items},\n    ${asked.start},\n  )`;
     case "number":
@@ -103,8 +103,9 @@ function pageAsked(
 }
 
 /** What an answer says of the next page, as the argument's kind of value. */
-function nextPlace({ place, nextPlace: said, next }: PageReading): string {
-  return place === said ? reached(next) : `wire.${place}Place(${reached(next)})`;
+function nextPlace({ place, nextPlace: said, next }: PageReading, label: string): string {
+  if (place === said) return reached(next);
+  return place === "text" ? `wire.textPlace(${reached(next)})` : `wire.${place}Place(${label}, ${reached(next)})`;
 }
 
 /** A value inside a page, by wire names; what may be missing on the way is asked for with care. */

@@ -328,10 +328,10 @@ function containerAtom(shape: Shape & { kind: "list" | "map" | "tuple" }, printe
   if (atoms.has(shape)) return atoms.get(shape) ?? "[]";
   atoms.set(shape, undefined);
   const text = containerText(shape, printer);
-  const mark = text.length > longestAtom ? (marks.get(text) ?? `@${String(marks.size)}`) : text;
-  marks.set(text, mark);
-  atoms.set(shape, mark);
-  return mark;
+  if (text.length > longestAtom && !marks.has(text)) marks.set(text, `@${String(marks.size)}`);
+  const atom = marks.get(text) ?? text;
+  atoms.set(shape, atom);
+  return atom;
 }
 
 function containerText(shape: Shape & { kind: "list" | "map" | "tuple" }, printer: TypePrinter): string {

@@ -33,6 +33,7 @@ const bugs: readonly (readonly [(typeof calledKinds)[number], Bug])[] = [
   ["calls", ["Auth.kt", 'if (others == null) "" else "$others; "', '""']],
   ["failures", ["Send.kt", '"${status / 100}XX"', '"${status / 100}xx"']],
   ["redirects", ["Redirects.kt", " && one.port == other.port", ""]],
+  ["redirects", ["Redirects.kt", '.removeAll("content-type")', ""]],
   ["redirects", ["Redirects.kt", 'response.code < 303 && method == "POST"', "response.code < 303"]],
 ];
 
