@@ -62,7 +62,7 @@ fun main(given: Array<String>) {
     val text = File(page).readText()
     val count = Json.decodeFromString<HandPage>(text).items.size
     compare(
-        "reading ${text.length / 1_000_000} MB",
+        "reading ${(text.length + 500_000) / 1_000_000} MB",
         3.0,
         rounds.toInt(),
         { check(PageForm.read(parseJson(text)).items.size == count) },

@@ -5,7 +5,6 @@ import type { ContractReading } from "../core/readContract.js";
 import { renderProblem } from "../core/report/renderProblem.js";
 import { credentialNames } from "../standin/shownTraffic.js";
 import type { PlayedContract } from "../standin/standin.js";
-import { planRest } from "../core/sdk/planRest.js";
 import { callSamples } from "../workspace/callSamples.js";
 import { ContractReader } from "../workspace/contractReader.js";
 import { readQueries } from "../workspace/planContract.js";
@@ -35,10 +34,7 @@ export async function readPlayed(
     for (const credential of credentialNames([contract])) terminal.host.secrets.learnName(credential);
     const scalars = scalarFormats(project.configuration.contracts[name]);
     let made: ReturnType<typeof callSamples> | undefined;
-    const samples =
-      contract.protocol === "rest"
-        ? () => (made ??= callSamples(project, planRest(contract, project.configuration.contracts[name] ?? {})))
-        : undefined;
+    const samples = () => (made ??= callSamples(project, reading, texts));
     return { contract, schema, raw, scalars, samples, texts: schema && textsById(project, name, reading, texts) };
   });
 }

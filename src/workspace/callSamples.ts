@@ -1,11 +1,15 @@
-import { operationLabel } from "../core/contract/model.js";
+import { operationLabel, type Contract } from "../core/contract/model.js";
+import { rootFields } from "../core/graphql/draftDocument.js";
+import { selectedRootFields } from "../core/graphql/selectedRootFields.js";
 import type { Language } from "../core/languages/language.js";
 import { settledSettings, type SdkSettings } from "../core/languages/settings.js";
 import type { Sample } from "../core/outline/outline.js";
 import { lowerSdk } from "../core/sdk/lower/lowerSdk.js";
-import type { RestPlan } from "../core/sdk/sdkPlan.js";
+import type { ContractReading } from "../core/readContract.js";
 import { usualLanguage } from "./languages/index.js";
 import type { OpenedProject } from "./openProject.js";
+import { mappedScalars, planContract, readQueries } from "./planContract.js";
+import type { ProjectTexts } from "./sdkInputs.js";
 
 /** The languages of the SDKs that cover a contract, that of its first SDK first, each with that SDK's settings. */
 export async function languagesOf(
@@ -22,19 +26,59 @@ export async function languagesOf(
   );
 }
 
-/** Code that performs each call of a contract, in the languages of its SDKs, by the operation's label. */
-export async function callSamples(project: OpenedProject, plan: RestPlan): Promise<Map<string, readonly Sample[]>> {
+/**
+ * Code that performs each call of a contract, in the languages of its SDKs: by the label of an operation ("GET /berths"),
+ * or by the root field that a query of the project selects ("Query.voyages").
+ */
+export async function callSamples(
+  project: OpenedProject,
+  reading: ContractReading & { readonly contract: Contract },
+  texts: ProjectTexts,
+): Promise<Map<string, readonly Sample[]>> {
   const samples = new Map<string, Sample[]>();
-  for (const { language, settings } of await languagesOf(project, plan.name))
-    for (const [label, code] of samplesIn(plan, language, settings))
-      samples.set(label, [...(samples.get(label) ?? []), { language: language.title, code }]);
+  for (const { language, settings } of await languagesOf(project, reading.contract.name))
+    for (const [label, code] of samplesIn(project, { reading, texts }, { language, settings }))
+      samples.set(label, [...(samples.get(label) ?? []), { language: language.title, code: code.join("\n") }]);
   return samples;
 }
 
-function samplesIn(plan: RestPlan, language: Language, settings: SdkSettings): Map<string, string> {
-  const { contracts } = lowerSdk({ name: "sample", contracts: [plan] }, settledSettings(language.settings, settings));
-  const [contract] = contracts;
-  const spelling = contract && language.spelling?.(contract, { settings, scalars: new Map() });
-  if (!spelling || contract.protocol !== "rest") return new Map();
-  return new Map(contract.calls.map((lowered) => [operationLabel(lowered.call.operation), spelling.sample(lowered)]));
+/** As many queries as are shown that select one root field. */
+const mostShown = 3;
+
+function samplesIn(
+  { configuration }: OpenedProject,
+  {
+    reading,
+    texts,
+  }: { readonly reading: ContractReading & { readonly contract: Contract }; readonly texts: ProjectTexts },
+  { language, settings }: { readonly language: Language; readonly settings: SdkSettings },
+): Map<string, readonly string[]> {
+  const { contract, schema } = reading;
+  const shared = settledSettings(language.settings, settings);
+  const queries = readQueries(contract.name, reading, texts, shared);
+  const configured = configuration.contracts[contract.name];
+  const found = new Map<string, string[]>();
+  if (!configured) return found;
+  const plan = planContract(contract, queries, configured, {
+    language: language.id,
+    settings: { ...settings, unions: shared.unions },
+  });
+  const [lowered] = lowerSdk({ name: "sample", contracts: [plan] }, shared).contracts;
+  const scalars = new Map([[contract.name, mappedScalars(configured, language.id)]]);
+  const spelling = lowered && language.spelling?.(lowered, { settings, scalars });
+  if (!spelling) return found;
+  const add = (label: string, code: string): void => {
+    const known = found.get(label) ?? [];
+    if (known.length < mostShown) found.set(label, [...known, code]);
+  };
+  const roots = schema ? rootFields(schema) : [];
+  if (lowered.protocol === "rest")
+    for (const each of lowered.calls) add(operationLabel(each.call.operation), spelling.sample(each));
+  else
+    for (const each of lowered.calls) {
+      const { root, text } = each.call.operation;
+      const type = roots.find(({ kind }) => kind === root)?.type.name ?? "";
+      for (const field of selectedRootFields(text)) add(`${type}.${field}`, spelling.sample(each));
+    }
+  return found;
 }

@@ -57,7 +57,7 @@ export async function outline(project: OpenedProject, wanted: OutlineRequest): P
     const reading = reader.read(name);
     const { contract, schema } = reading;
     if (contract.protocol === "rest") {
-      const source = await restSource(project, reading, contract);
+      const source = await restSource(project, { reading, texts }, contract);
       if (wanted.about === undefined) outlines.push(narrowed(outlineRest(source), wanted.find, wanted.unused));
       else {
         const detail = detailOfRest(source, wanted.about);
@@ -65,7 +65,9 @@ export async function outline(project: OpenedProject, wanted: OutlineRequest): P
         names.push(...namesInRest(source));
       }
     } else if (schema) {
-      const source = graphqlSource(name, schema, texts);
+      const samples =
+        wanted.about === undefined ? new Map<string, never>() : await callSamples(project, reading, texts);
+      const source = { ...graphqlSource(name, schema, texts), samplesOf: (label: string) => samples.get(label) ?? [] };
       if (wanted.about === undefined) outlines.push(narrowed(outlineGraphql(source), wanted.find, wanted.unused));
       else {
         const detail = detailOfGraphql(source, wanted.about);
@@ -101,13 +103,16 @@ function graphqlSource(
 
 async function restSource(
   project: OpenedProject,
-  reading: ContractReading & { readonly contract: Contract },
+  {
+    reading,
+    texts,
+  }: { readonly reading: ContractReading & { readonly contract: Contract }; readonly texts: ProjectTexts },
   contract: RestContract,
 ): Promise<RestOutlineSource> {
   const plan = planRest(contract, project.configuration.contracts[contract.name] ?? {});
   const { calls } = plan;
   const names = (await languagesOf(project, contract.name)).map(({ language }) => language.names(plan));
-  const samples = await callSamples(project, plan);
+  const samples = await callSamples(project, reading, texts);
   const [first] = names;
   const callOf = new Map(calls.map((call) => [operationLabel(call.operation), first?.call(call).call ?? call.name]));
   const namesOf = new Map<string, string[]>();

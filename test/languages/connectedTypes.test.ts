@@ -18,6 +18,7 @@ const ref = (name: string): Schema => ({ $ref: `#/components/schemas/${name}` })
 const kinds: Readonly<Record<string, (own: string, next: readonly Schema[]) => Schema>> = {
   records: (_, [left, right]) => ({ type: "object", required: ["left"], properties: { left, right } }),
   lists: (_, next) => ({ type: "array", items: { anyOf: next } }),
+  "lists that are never empty": (_, next) => ({ type: "array", items: { anyOf: next }, minItems: 2 }),
   maps: (_, next) => ({ type: "object", additionalProperties: { oneOf: next } }),
   tuples: (_, next) => ({ type: "array", prefixItems: next, minItems: 2, items: false }),
   unions: (own, next) => ({
@@ -44,13 +45,15 @@ function connected(kind: string, steps: number): unknown {
       required: [own],
       properties: { [own]: { type: "string", format: "date-time" } },
     };
+  types["Harbour"] = { type: "object", required: ["quay"], properties: { quay: ref("Quay0") } };
   const content = { "application/json": { schema: ref("Quay0") } };
+  const held = { "application/json": { schema: ref("Harbour") } };
   return contractWith(types, {
     "/quays": {
       post: {
         operationId: "build",
         requestBody: { content: { ...content, "multipart/form-data": { schema: ref("Form") } } },
-        responses: { 200: { description: "fine", content } },
+        responses: { 200: { description: "fine", content }, 201: { description: "made", content: held } },
       },
     },
   });

@@ -105,16 +105,24 @@ describe("an SDK in Kotlin", () => {
     expect(changes.some(({ use }) => use === "cannot tell")).toBe(false);
   });
 
-  it("says that it cannot tell where nothing is known of a value", async () => {
+  it.each([
+    ["in Kotlin", "package app\n\nimport elsewhere.held\n\nfun note() = held().note\n", undefined],
+    [
+      "in Java beside it",
+      "package app\n\nfun nothing() = 1\n",
+      "package app;\n\nimport com.ostrel.harbour.berths.Berth;\n\nclass Label { String of(Berth berth) { return berth.getNote(); } }\n",
+    ],
+  ])("says that it cannot tell where nothing is known of a value %s", async (where, kotlin, java) => {
     const project = await generated({
-      "src/main/kotlin/app/Board.kt": "package app\n\nimport elsewhere.held\n\nfun note() = held().note\n",
+      "src/main/kotlin/app/Board.kt": kotlin,
+      ...(java === undefined ? {} : { "src/main/java/app/Label.java": java }),
     });
     project.write("berths.yaml", demoText("contracts/v2/berths.yaml"));
     const { out } = await project.run(["impact", "--json"]);
     const gone = (JSON.parse(out) as Impact).contracts
       .flatMap(({ changes }) => changes)
       .find(({ code }) => code === "answer.field.gone");
-    expect(gone?.use).toBe("cannot tell");
+    expect([where, gone?.use]).toEqual([where, "cannot tell"]);
   });
 
   it("has programs that try a call, built by Maven, and keeps what is there", async () => {

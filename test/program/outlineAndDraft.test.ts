@@ -42,6 +42,8 @@ describe("outline", () => {
     expect(about).toMatch(/ReservationRequest\n {4}vesselId: text/);
     expect(about).toMatch(/in TypeScript\n {4}await reserveBerth\(.*,\n {6}\S/);
     expect(Math.max(...about.split("\n").map((line) => line.length))).toBeLessThanOrEqual(80);
+    const field = (await demo.run(["outline", "--about", "Query.weather"])).out;
+    expect(field).toMatch(/answers Weather\n {2}in TypeScript\n {4}await \w+\(connection\);\n/);
     expect((await demo.run(["outline", "--about", "Voyage"])).out).toMatch(/\* eta: Instant\n/);
     const { code, err } = await demo.run(["outline", "--about", "reserveBirth"]);
     expect([code, err.includes("`reserveBerth`")]).toEqual([2, true]);

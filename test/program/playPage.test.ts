@@ -66,21 +66,27 @@ describe.skipIf(chromium === undefined)("the page of the stand-in", () => {
   it("shows code that performs an operation, in the language of each SDK", async () => {
     const project = demoProject();
     const skipper =
-      "\n  skipper: { language: kotlin, covers: [berths], into: skipper, settings: { failures: return } }\n";
+      "\n  skipper: { language: kotlin, covers: [berths, passages], into: skipper, settings: { failures: return } }\n";
     project.write("rhema.yaml", project.read("rhema.yaml").trimEnd() + skipper);
-    const address = await project.play(["berths"]);
+    const address = await project.play();
     const page = await BrowserPage.open(`${address}/`);
     try {
-      expect(await pageSays(page, "document.querySelectorAll('#operations details').length === 15")).toBe(true);
-      await page.evaluate(
-        "[...document.querySelectorAll('#operations details')].find((each) => each.textContent.includes('getBerth')).open = true",
+      expect(await pageSays(page, "document.querySelectorAll('#operations details').length === 26")).toBe(true);
+      const code = async (operation: string): Promise<unknown> => {
+        const found = `[...document.querySelectorAll('#operations details')].find((each) => each.textContent.includes('${operation}'))`;
+        await page.evaluate(`${found}.open = true`);
+        expect(await pageSays(page, `${found}.querySelectorAll('details').length === 2`)).toBe(true);
+        return page.evaluate(
+          `[...${found}.querySelectorAll('details')].map((each) => each.innerText + each.querySelector('pre').textContent).join()`,
+        );
+      };
+      expect(await code("getBerth")).toMatch(
+        /^In TypeScript.*getBerth\(.*In Kotlin.*connection\.getBerth\(berthId = /s,
       );
-      expect(await pageSays(page, "document.querySelectorAll('#operations details details').length === 2")).toBe(true);
-      expect(
-        await page.evaluate(
-          "[...document.querySelectorAll('#operations details details')].map((each) => each.innerText + each.querySelector('pre').textContent).join()",
-        ),
-      ).toMatch(/^In TypeScript.*getBerth\(.*In Kotlin.*connection\.getBerth\(berthId = /s);
+      // Of a root field, the project's queries that select it.
+      expect(await code("query voyages")).toMatch(
+        /^In TypeScript.*arrivalsToday\(.*In Kotlin.*connection\.arrivalsToday\(day = /s,
+      );
     } finally {
       await page.close();
     }

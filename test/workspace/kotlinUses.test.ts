@@ -1,31 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { kotlinUses } from "../../src/workspace/languages/kotlin/source/kotlinUses.js";
-import { language } from "../../src/core/languages/kotlin/language.js";
-import { printSdk } from "../../src/core/languages/printSdk.js";
-import { readContract } from "../../src/core/readContract.js";
-import { planRest } from "../../src/core/sdk/planRest.js";
-import { kotlinRuntime } from "../support/kotlin/kotlinRuntime.js";
-import { demoText } from "../support/demoText.js";
+import { demoSdkSource } from "../support/kotlin/demoSdkSource.js";
 
-const sdk = ((): Parameters<typeof kotlinUses>[1] => {
-  const { contract } = readContract("berths", [
-    { document: "berths.yaml", text: demoText("contracts/v1/berths.yaml") },
-  ]);
-  if (contract?.protocol !== "rest") throw new Error("The demo cannot be read.");
-  const pages = { listBerths: { by: "cursor", parameter: "cursor" } } as const;
-  const files = printSdk(
-    language,
-    { name: "app", contracts: [planRest(contract, { pages })] },
-    { runtime: kotlinRuntime, scalars: new Map(), settings: { namespace: "org.ostrel" } },
-  );
-  const all = [...files].flatMap(([document, text]) => (document.endsWith(".kt") ? [{ document, text }] : []));
-  return {
-    name: "app",
-    connect: "BerthsConnection",
-    files: all.filter(({ document }) => document.startsWith("berths/")),
-    others: all.filter(({ document }) => document.startsWith("wire/")),
-  };
-})();
+const sdk = demoSdkSource();
 
 /** What source uses, as "kind coordinate" with the text at the place, sorted; without what it only imports. */
 function used(text: string, ...others: readonly string[]): string[] {

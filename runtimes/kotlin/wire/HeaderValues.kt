@@ -16,7 +16,10 @@ internal fun <T : Any> Headers.readAll(name: String, read: (String) -> T?): List
 
 internal fun asNumber(text: String): Double? = text.trim().toDoubleOrNull()?.takeUnless { it.isNaN() }
 
-internal fun asWhole(text: String): Long? = asNumber(text)?.takeIf { it == Math.rint(it) }?.let { text.trim().toLongOrNull() ?: it.toLong() }
+internal fun asWhole(text: String): Long? {
+    val number = asNumber(text)?.takeIf { it == Math.rint(it) } ?: return null
+    return text.trim().toLongOrNull() ?: number.toLong()
+}
 
 internal fun asTruth(text: String): Boolean? =
     when (text) {

@@ -73,7 +73,8 @@ private suspend fun retried(
 private fun pauseOf(response: Response): Duration? {
     val said = response.headers["retry-after"]?.trim() ?: return null
     if (said.isNotEmpty() && said.all { it in '0'..'9' }) return said.toLongOrNull()?.seconds ?: Duration.INFINITE
-    val format = SimpleDateFormat("EEE, dd MMM yyyy HH:mm:ss zzz", Locale.US).apply { timeZone = TimeZone.getTimeZone("GMT") }
+    val format = SimpleDateFormat("EEE, dd MMM yyyy HH:mm:ss zzz", Locale.US)
+    format.timeZone = TimeZone.getTimeZone("GMT")
     val instant = format.parse(said, ParsePosition(0)) ?: return null
     return (instant.time - System.currentTimeMillis()).coerceAtLeast(0).milliseconds
 }

@@ -69,5 +69,6 @@ internal fun excerpt(contentType: String?, text: String): String {
     val type = contentType?.substringBefore(';') ?: "of no media type"
     val words = text.take(LOOKED_AT).replace(markup, " ").replace(spaces, " ").trim()
     if (words.isEmpty()) return "it is $type, and empty"
-    return "it is $type, and begins with \"${words.take(LONGEST_EXCERPT)}${if (words.length > LONGEST_EXCERPT) "…" else ""}\""
+    val more = if (words.length > LONGEST_EXCERPT) "…" else ""
+    return "it is $type, and begins with \"${words.take(LONGEST_EXCERPT)}$more\""
 }

@@ -176,7 +176,9 @@ private fun refuseUnsendable(request: RestRequest) {
     }
     val lacking = (listOf(request.path) + request.query).firstOrNull { UNSENDABLE in it } ?: return
     // A path says the name; in a query it stands before.
-    val name = if (lacking === request.path) lacking.split(UNSENDABLE)[1] else lacking.substringBefore(UNSENDABLE).substringBefore('=')
+    val name =
+        if (lacking === request.path) lacking.split(UNSENDABLE)[1]
+        else lacking.substringBefore(UNSENDABLE).substringBefore('=')
     val what = if (name.isEmpty()) "an argument" else "the argument `$name`"
     throw Trouble("$what is empty or holds half a character")
 }

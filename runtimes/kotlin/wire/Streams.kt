@@ -180,8 +180,11 @@ private fun eventOf(form: BodyForm.Items<*>, event: ServerEvent, received: Recei
         ItemKind.Events -> itemOf(form.reader, event.data, received)
         ItemKind.EventTexts -> form.reader.read(JsonPrimitive(event.data))
         else -> {
-            val fields = mapOf("event" to event.event, "data" to event.data, "id" to event.id)
-            form.reader.read(JsonObject(fields.mapNotNull { (name, text) -> text?.let { name to JsonPrimitive(it) } }.toMap<String, JsonElement>()))
+            val fields = LinkedHashMap<String, JsonElement>()
+            for ((name, text) in listOf("event" to event.event, "data" to event.data, "id" to event.id)) {
+                if (text != null) fields[name] = JsonPrimitive(text)
+            }
+            form.reader.read(JsonObject(fields))
         }
     }
 

@@ -103,7 +103,10 @@ private class Conversation(
                         return
                     }
                     // Of the whole, and its end.
-                    "error" -> throw errorsOf(subscribed.operation, errorsIn(message.payload as? JsonArray ?: JsonArray(emptyList())), null)
+                    "error" -> {
+                        val said = message.payload as? JsonArray ?: JsonArray(emptyList())
+                        throw errorsOf(subscribed.operation, errorsIn(said), null)
+                    }
                     "ping" -> socket.tell("pong", null)
                     "pong" -> Unit
                     else -> throw foreign(message.text)

@@ -202,6 +202,8 @@ export interface Field {
   /** False: the field may be absent. */
   readonly required: boolean;
   readonly face?: "answer" | "request";
+  /** GraphQL only: it is asked for although the query does not, to tell types apart. */
+  readonly added?: true;
   readonly default?: unknown;
   readonly description?: string;
   /** Why it can be null or absent, in the contract's or the query's own terms. */
@@ -215,7 +217,10 @@ export interface UnionShape {
   readonly kind: "union";
   readonly members: readonly Reference[];
   readonly tag?: UnionTag;
-  /** GraphQL only: what a member looks like that the schema does not have yet. */
+  /**
+   * GraphQL only: what a member looks like that the schema does not have yet. Where all others answer alike there is only
+   * one member beside it.
+   */
   readonly newer?: RecordShape;
   readonly description?: string;
 }

@@ -1,5 +1,6 @@
 import {
   isAbstractType,
+  isInterfaceType,
   isCompositeType,
   isLeafType,
   isListType,
@@ -95,9 +96,14 @@ function splits(
   });
 }
 
-function alwaysHolds(condition: string, type: GraphQLCompositeType, { schema }: SelectionContext): boolean {
+/** Whether every value of a type is of a condition's type too. */
+function alwaysHolds(condition: string, type: GraphQLCompositeType, context: SelectionContext): boolean {
+  const { schema } = context;
   const wanted = schema.getType(condition);
   if (wanted === type) return true;
+  // Of types that the schema does not have yet only what is declared can be said.
+  if (context.isNamed && isAbstractType(type))
+    return isInterfaceType(type) && isInterfaceType(wanted) && schema.isSubType(wanted, type);
   return (
     isAbstractType(wanted) &&
     (isObjectType(type) || isAbstractType(type)) &&
@@ -121,42 +127,47 @@ function fragmentOf(
 }
 
 function unionOf(sets: readonly ConditionalSet[], type: GraphQLCompositeType, context: SelectionContext): Shape {
-  const groups = new Map<string, { record: RecordShape; names: string[] }>();
+  const groups = new Map<string, { record: RecordShape; names: string[]; isAsked: boolean }>();
   for (const object of possibleTypes(type, context.schema)) {
     const record = recordOf(collect(sets, object, type, context), object, context);
     const plain: RecordShape = { ...record, fields: record.fields.filter((field) => field.name !== "__typename") };
     const key = shapeSignature(plain) + ofFragments(plain.spreads ?? [], object, context);
+    const isAsked = record.fields.some(({ name, required }) => name === "__typename" && required);
     const group = groups.get(key);
     if (group) group.names.push(object.name);
-    else groups.set(key, { record: plain, names: [object.name] });
+    else groups.set(key, { record: plain, names: [object.name], isAsked });
+    if (group && !isAsked) group.isAsked = false;
   }
   const [first] = sets;
   // A set that is not always there does not always bring the tag along.
   const always = sets.find(({ condition }) => condition === "");
   for (const { set } of always ? [always] : sets) context.needTypename.add(set);
   const place = first?.set.loc ? placeOfNode(first.set) : { document: "", offset: 0, length: 1 };
-  const members = [...groups.values()].map(({ record, names }): Reference => {
+  const members = [...groups.values()].map(({ record, names, isAsked }): Reference => {
     const tag: Field = {
       name: "__typename",
       type: { shape: tagOf(names, context), nullable: false },
       required: true,
+      ...(isAsked ? {} : { added: true }),
       place,
     };
     const objects = context.isNamed ? { objects: names } : {};
     return { shape: { ...record, ...objects, fields: [tag, ...record.fields] }, nullable: false };
   });
-  const [only] = members;
-  if (only && members.length === 1) return only.shape;
   const shared = recordOf(collect(sets, type, type, context), type, context);
+  const newer: RecordShape = {
+    ...shared,
+    ...(context.isNamed ? { objects: [] } : {}),
+    fields: shared.fields.filter((field) => field.name !== "__typename"),
+  };
+  const [only] = groups.values();
+  const [member] = members;
+  if (only && member && groups.size === 1 && shapeSignature(newer) === shapeSignature(only.record)) return member.shape;
   return {
     kind: "union",
     members,
     tag: { field: "__typename", values: [...groups.values()].map(({ names }) => names) },
-    newer: {
-      ...shared,
-      ...(context.isNamed ? { objects: [] } : {}),
-      fields: shared.fields.filter((field) => field.name !== "__typename"),
-    },
+    newer,
   };
 }
 

@@ -12,7 +12,7 @@ import { rootFields } from "../graphql/draftDocument.js";
 import type { Place } from "../problem/place.js";
 import { sortedBy } from "../text/sortedBy.js";
 import { adviseGraphql } from "./advice.js";
-import { useOf, type Outline, type OutlineDetail, type OutlineEntry, type UsesOf } from "./outline.js";
+import { useOf, type Outline, type OutlineDetail, type OutlineEntry, type Sample, type UsesOf } from "./outline.js";
 import { firstSentence } from "./shapeCount.js";
 
 /** What outlines of schemas are made from. */
@@ -23,6 +23,8 @@ export interface GraphqlOutlineSource {
   readonly usesOf: UsesOf;
   /** Every coordinate that is used. */
   readonly used: ReadonlySet<string>;
+  /** Code that performs the project's queries of a root field ("Query.voyages"). */
+  readonly samplesOf?: (coordinate: string) => readonly Sample[];
 }
 
 /** Outlines a schema: the fields of its roots, and its types. */
@@ -106,7 +108,7 @@ function detailOfField(
   return {
     title: `${owner}.${field.name}`,
     description: field.description ?? undefined,
-    samples: [],
+    samples: source.samplesOf?.(`${owner}.${field.name}`) ?? [],
     lines: [
       ...field.args.map(
         (argument) =>

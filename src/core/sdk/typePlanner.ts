@@ -84,6 +84,10 @@ export class TypePlanner {
       case "choice":
         // What no value has needs no name.
         if (shape.kind === "union" && shape.members.length === 0) return reference;
+        if (shape.kind === "union" && shape.newer && shape.members.length === 1 && this.options.withNewer !== true) {
+          const [only] = shape.members;
+          if (only) return this.plan({ ...only, nullable }, direction, name, isRoot, isClaimed);
+        }
         return { shape: { kind: "named", key: this.hoist(shape, direction, name(), isClaimed) }, nullable };
       case "list": {
         const item = this.plan(shape.item, direction, isRoot ? () => [...name(), "Item"] : name, false);

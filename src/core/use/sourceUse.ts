@@ -24,7 +24,7 @@ export type SourceUseKind =
   | "matches"
   /** A value is told apart by the name of its type. */
   | "tells"
-  /** Which field it is cannot be seen. */
+  /** Which field it is cannot be seen, or whether it is one of this record. */
   | "reaches";
 
 /** One place where source depends on something of an SDK. */
@@ -82,9 +82,10 @@ export class SourceIndex {
       .filter(({ kind }) => kind === "writes");
   }
 
-  /** Whether a record that one of the coordinates belongs to is reached in a way that does not show its fields. */
+  /** Whether one of the coordinates may be reached, or a record that it belongs to is in a way that does not show its fields. */
   mayReach(coordinates: readonly string[]): boolean {
     return coordinates.some((coordinate) => {
+      if (this.byCoordinate.get(coordinate)?.some(({ kind }) => kind === "reaches") === true) return true;
       const [owner = ""] = coordinate.split(/[.{]/);
       return coordinate !== owner && this.byCoordinate.has(`${owner}.*`);
     });

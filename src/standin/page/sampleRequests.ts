@@ -13,7 +13,7 @@ import {
   type GraphQLSchema,
 } from "graphql";
 import { operationLabel, type Reference, type RestContract, type RestOperation } from "../../core/contract/model.js";
-import { draftDocuments } from "../../core/graphql/draftDocument.js";
+import { draftDocuments, rootFields } from "../../core/graphql/draftDocument.js";
 import { preferredContent } from "../../core/sdk/planContent.js";
 import { sampleAnswer } from "../sampleAnswer.js";
 import { SampleBudget } from "../sampleBudget.js";
@@ -52,7 +52,7 @@ export function sampleRequests(
       ...restSample(contract, each, seed),
       code: code.get(operationLabel(each)) ?? [],
     }));
-  return schema ? graphqlSamples(contract.name, schema, seed) : [];
+  return schema ? graphqlSamples(schema, { name: contract.name, seed, code }) : [];
 }
 
 /** Makes values that fit an operation: of a parameter by its wire name, and of its body. */
@@ -126,7 +126,15 @@ function credential({ authSchemes }: RestContract, { auth }: RestOperation): Rec
 
 const draftDepth = 2;
 
-function graphqlSamples(name: string, schema: GraphQLSchema, seed: number): SampleRequest[] {
+function graphqlSamples(
+  schema: GraphQLSchema,
+  {
+    name,
+    seed,
+    code,
+  }: { readonly name: string; readonly seed: number; readonly code: ReadonlyMap<string, readonly Sample[]> },
+): SampleRequest[] {
+  const types = new Map(rootFields(schema).map(({ kind, type }) => [kind, type.name]));
   return draftDocuments(schema, { depth: draftDepth, fields: [] }).map(({ kind, field, text }) => {
     return {
       operation: `${kind} ${field}`,
@@ -138,7 +146,7 @@ function graphqlSamples(name: string, schema: GraphQLSchema, seed: number): Samp
       body: JSON.stringify({ query: text, variables: sampleVariables(schema, text, seed) }, null, 2),
       statuses: ["200"],
       headers: {},
-      code: [],
+      code: code.get(`${types.get(kind) ?? ""}.${field}`) ?? [],
     };
   });
 }

@@ -36,14 +36,22 @@ export interface CompiledSteps {
   readonly runtime: ReadonlyMap<string, string>;
 }
 
-/** Compiles steps and an SDK in Kotlin that performs them. @throws Error when that does not compile */
+/**
+ * Compiles steps and an SDK in Kotlin that performs them.
+ *
+ * @param printer what prints the SDK
+ * @throws Error when that does not compile
+ */
 export async function compileSteps(
   compiler: KotlinCompiler,
-  plan: RestPlan,
-  steps: readonly VectorStep[],
+  { plan, steps }: { readonly plan: RestPlan; readonly steps: readonly VectorStep[] },
+  printer: { readonly language: typeof language; readonly printLowered: typeof printLowered } = {
+    language,
+    printLowered,
+  },
 ): Promise<CompiledSteps> {
   const sdk = lowerSdk({ name: "app", contracts: [plan] }, settledSettings(language.settings, settings));
-  const files = printLowered(language, sdk, { runtime: kotlinRuntime, scalars: new Map(), settings });
+  const files = printer.printLowered(printer.language, sdk, { runtime: kotlinRuntime, scalars: new Map(), settings });
   const [contract] = sdk.contracts;
   if (contract?.protocol !== "rest") throw new Error("The rows are a REST contract.");
   const context: RestContext = {
@@ -67,7 +75,7 @@ export async function playKotlin(
   plan: RestPlan,
   { steps }: { readonly steps: readonly VectorStep[] },
 ): Promise<Played[]> {
-  return playCompiled(compiler, await compileSteps(compiler, plan, steps));
+  return playCompiled(compiler, await compileSteps(compiler, { plan, steps }));
 }
 
 /** @param instead folders of classes that go before those of the SDK */

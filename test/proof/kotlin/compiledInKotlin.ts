@@ -17,17 +17,22 @@ export const turned = {
   testing: true,
 } as const;
 
-/** Compiles one SDK of some contracts with warnings as errors, and loads all of its classes; gives every complaint. */
+/**
+ * Compiles one SDK of some contracts with warnings as errors, and loads all of its classes; gives every complaint.
+ *
+ * @param printer what prints the SDK
+ */
 export async function compiledInKotlin(
   contracts: readonly ContractPlan[],
   settings: Readonly<Record<string, unknown>>,
+  printer: { readonly language: typeof language; readonly printSdk: typeof printSdk } = { language, printSdk },
 ): Promise<{
   readonly complaints: readonly string[];
   readonly classes: string;
   readonly files: ReadonlyMap<string, string>;
 }> {
-  const files = printSdk(
-    language,
+  const files = printer.printSdk(
+    printer.language,
     { name: "app", contracts },
     { runtime: kotlinRuntime, scalars: new Map(), settings: { ...settings } },
   );

@@ -1,27 +1,18 @@
 import { expect, it } from "vitest";
-import { readContract } from "../../../src/core/readContract.js";
-import type { PagingSettings } from "../../../src/core/sdk/planPaging.js";
-import { planRest } from "../../../src/core/sdk/planRest.js";
 import { canCompileKotlin } from "../../support/kotlin/kotlinCompiler.js";
 import { everyFeature } from "../random/features.js";
-import { makeContract } from "../random/makeContract.js";
 import { seedsFrom } from "../random/seedsFrom.js";
 import { uglyCases } from "../ugly/uglyContracts.js";
 import { hostileContract, hostileNames, positions } from "./hostileNames.js";
 import { largeContract } from "./largeContract.js";
 import { compiledInKotlin, isThorough, turned } from "./compiledInKotlin.js";
-
-function planned(name: string, document: unknown, pages: PagingSettings = {}) {
-  const { contract, problems } = readContract(name, [{ document: "api.json", text: JSON.stringify(document) }]);
-  if (contract?.protocol !== "rest") throw new Error(problems.map(({ message }) => message).join("; "));
-  return planRest(contract, { pages });
-}
+import { plannedRest, randomRest } from "./plannedContracts.js";
 
 it.each([...(isThorough ? [["as they are", {}] as const] : []), ["with every setting turned", turned] as const])(
   `all ${String(uglyCases.length)} ugly contracts compile in Kotlin, %s`,
   async (how, settings) => {
     if (!canCompileKotlin(`ugly contracts in Kotlin, ${how}`)) return;
-    const contracts = uglyCases.map(({ document, pages }, at) => planned(`case${String(at)}`, document, pages));
+    const contracts = uglyCases.map(({ document, pages }, at) => plannedRest(`case${String(at)}`, document, pages));
     expect((await compiledInKotlin(contracts, settings)).complaints).toEqual([]);
   },
 );
@@ -31,7 +22,7 @@ it.each([["as they are", {}] as const, ...(isThorough ? [["with every setting tu
   async (how, settings) => {
     if (!canCompileKotlin(`hostile names in Kotlin, ${how}`)) return;
     expect(hostileNames.length * positions.length).toBeGreaterThan(400);
-    const { complaints } = await compiledInKotlin([planned("names", hostileContract())], settings);
+    const { complaints } = await compiledInKotlin([plannedRest("names", hostileContract())], settings);
     expect(complaints).toEqual([]);
   },
 );
@@ -40,7 +31,7 @@ it.each([...(isThorough ? [["as it is", {}] as const] : []), ["with every settin
   "a contract with more than the JVM has room for compiles in Kotlin, %s",
   async (how, settings) => {
     if (!canCompileKotlin(`a large contract in Kotlin, ${how}`)) return;
-    expect((await compiledInKotlin([planned("large", largeContract())], settings)).complaints).toEqual([]);
+    expect((await compiledInKotlin([plannedRest("large", largeContract())], settings)).complaints).toEqual([]);
   },
 );
 
@@ -56,9 +47,9 @@ it(`${String(count)} random contracts compile in Kotlin without a warning, and e
   let calls = 0;
   for (let seed = firstSeed; seed < firstSeed + count; seed += together) {
     const contracts = seedsFrom(seed, Math.min(together, firstSeed + count - seed)).map((each) => {
-      const made = makeContract(each);
-      for (const feature of made.occurred.keys()) occurred.add(feature);
-      return planned(`c${String(each)}`, made.document);
+      const made = randomRest(each);
+      for (const feature of made.occurred) occurred.add(feature);
+      return made.plan;
     });
     calls += contracts.reduce((sum, plan) => sum + plan.calls.length, 0);
     const isTurned = ((seed - firstSeed) / together) % 2 === 1;

@@ -20,12 +20,10 @@ const bugs: readonly (readonly [(typeof calledKinds)[number], Bug])[] = [
   ["values", ["Instants.kt", "appendInstant(3)", "appendInstant(0)"]],
   [
     "values",
-    [
-      "JsonText.kt",
-      "JsonUnquotedLiteral(text.substring(from, at))",
-      "JsonPrimitive(text.substring(from, at).toDouble())",
-    ],
+    ["JsonParser.kt", "JsonPrimitive = JsonUnquotedLiteral(text)", "JsonPrimitive = JsonPrimitive(text.toDouble())"],
   ],
+  ["answers", ["JsonParser.kt", " && text.startsWith(known.content, from)", ""]],
+  ["answers", ["JsonFields.kt", "values[at] = value", "Unit"]],
   ["events", ["Events.kt", '.removePrefix(" ")', ""]],
   ["events", ["Events.kt", 'if (isFirstLine) text.removePrefix("\\uFEFF") else text', "text"]],
   ["paging", ["Pages.kt", "place += step(items)", "place += 1"]],
@@ -43,7 +41,7 @@ it.skipIf(!isThorough)(
     skip(!canCompileKotlin("planted bugs in Kotlin"));
     const compiler = KotlinCompiler.shared();
     const { plan, steps } = vectorSteps();
-    const compiled = await compileSteps(compiler, plan, steps);
+    const compiled = await compileSteps(compiler, { plan, steps });
     const missed: string[] = [];
     for (const [kind, [file, text, instead]] of bugs) {
       const path = `wire/${file}`;

@@ -19,6 +19,9 @@ export function largeContract(): Readonly<Record<string, unknown>> {
   });
   const schemas: Record<string, unknown> = {
     AlmostTooMany: record(160, 160),
+    // More slots than fields, because whole numbers and others take two when they have to be there.
+    TooManySlots: record(230, 230),
+    JustFits: { type: "object", properties: Object.fromEntries(many(239, (at) => [`f${String(at)}`, text])) },
     TooMany: record(260, 200),
     FarTooMany: record(600, 300),
     LongChoice: { type: "string", enum: many(1500, (at) => `value ${String(at)}`) },

@@ -282,8 +282,8 @@ export const queryBugs: readonly Bug[] = [
   {
     name: "a fragment on an interface is left out of objects",
     file: "graphql/typeSelections.ts",
-    text: "if (wanted === type) return true;\n  return (",
-    instead: "if (wanted === type) return true;\n  return isAbstractType(type) && (",
+    text: "return (\n    isAbstractType(wanted) &&",
+    instead: "return isAbstractType(type) && (\n    isAbstractType(wanted) &&",
     seeds: [3],
   },
   {

@@ -4,7 +4,6 @@ import { pathToFileURL } from "node:url";
 import { build } from "esbuild";
 import { compiledModules } from "../../../scripts/compileValidators.mjs";
 import { packageRoot } from "../../support/packageRoot.js";
-import type { TestedCore } from "../random/testedCore.js";
 import type { Bug } from "./bugs.js";
 
 // Below the packages, so that the bundle finds the same ones as the tests.
@@ -13,11 +12,12 @@ const graphql = pathToFileURL(join(packageRoot, "node_modules/graphql/index.mjs"
 let made = 0;
 
 /**
- * The core with a bug planted in it.
+ * What a module of the tests exports, of a core with a bug planted in it.
  *
+ * @param entry the module's path below `test/proof/`
  * @throws Error when the text that the bug replaces does not stand in its file once
  */
-export async function coreWithBug(bug: Bug): Promise<TestedCore> {
+export async function coreWithBug<Exports>(bug: Omit<Bug, "seeds">, entry: string): Promise<Exports> {
   mkdirSync(folder, { recursive: true });
   const outfile = join(folder, `core-${String(process.pid)}-${String(made++)}.mjs`);
   const buggy = join(packageRoot, "src/core", bug.file);
@@ -25,7 +25,7 @@ export async function coreWithBug(bug: Bug): Promise<TestedCore> {
   if (places !== 1)
     throw new Error(`The bug "${bug.name}" has ${String(places)} places to stand instead of one: ${bug.text}`);
   await build({
-    entryPoints: [join(packageRoot, "test/proof/random/testedCore.ts")],
+    entryPoints: [join(packageRoot, "test/proof", entry)],
     outfile,
     bundle: true,
     format: "esm",
@@ -52,10 +52,7 @@ export async function coreWithBug(bug: Bug): Promise<TestedCore> {
     ],
   });
   try {
-    const { testedCore } = (await import(/* @vite-ignore */ pathToFileURL(outfile).href)) as {
-      testedCore: TestedCore;
-    };
-    return testedCore;
+    return (await import(/* @vite-ignore */ pathToFileURL(outfile).href)) as Exports;
   } finally {
     rmSync(outfile, { force: true });
   }

@@ -24,7 +24,7 @@ export interface Find {
  * @param mostSeeds how many others are tried
  */
 export async function huntBug(bug: Bug, check: Check, mostSeeds: number): Promise<Find> {
-  const core = await coreWithBug(bug);
+  const { testedCore: core } = await coreWithBug<{ testedCore: TestedCore }>(bug, "random/testedCore.ts");
   const known = findersOf(check, core, { seeds: bug.seeds, lint: bug.byLint === true });
   if (known.size > 0) return { seeds: bug.seeds, finders: known };
   for (let seed = 1; seed <= mostSeeds; seed++) {

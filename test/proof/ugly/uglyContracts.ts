@@ -584,6 +584,30 @@ export const uglyCases: readonly UglyCase[] = [
     gives: ["export type Subject = Subject[] | SubjectOption2;"],
   },
   {
+    does: "needs lists, maps and tuples of nothing but themselves",
+    document: contractWith(
+      {
+        Index: { type: "object", additionalProperties: ref("Index") },
+        Register: ref("Index"),
+        Shelf: { type: "array", items: ref("Shelf"), minItems: 1 },
+        Chain: { type: "array", prefixItems: [text, ref("Chain")], minItems: 1, items: false },
+        Knot: { type: "array", prefixItems: [text, ref("Knot")], minItems: 2, items: false },
+        Subject: record(
+          {
+            index: ref("Index"),
+            register: ref("Register"),
+            shelf: ref("Shelf"),
+            chain: ref("Chain"),
+            knot: ref("Knot"),
+          },
+          ["index", "register", "shelf", "chain", "knot"],
+        ),
+      },
+      { "/a": { post: { operationId: "op", requestBody: json(ref("Subject")), responses: okay(ref("Subject")) } } },
+    ),
+    gives: ["export type Shelf = Shelf[];", "  register: Register;"],
+  },
+  {
     does: "merges itself inside itself",
     document: schema(record({ next: { allOf: [ref("Subject"), record({ extra: text })] } })),
     gives: ["next?: SubjectNext;", "extra?: string;"],

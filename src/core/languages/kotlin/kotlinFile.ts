@@ -66,7 +66,8 @@ export function fileText({ package: name, uses, parts, facade, suppresses = [] }
   return `${blocks.filter((block) => block !== "").join("\n\n")}\n`;
 }
 
-const widest = 120;
+/** Columns of a line. */
+export const widest = 120;
 
 /**
  * Something with arguments in parentheses, on one line where it fits.

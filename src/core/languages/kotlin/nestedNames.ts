@@ -95,7 +95,10 @@ export function interfaceFields(id: string, context: ContractContext): string[] 
   if (shape?.kind !== "record" || !context.fragments.ids.has(id)) return [];
   // What is a member of one union only because of its type says so in no other place.
   const isMember = (context.unions.of.get(id) ?? []).length > 0 && shape.objects?.length !== 0;
-  return shape.fields.flatMap(({ name }) => (isMember && name === "__typename" ? [] : [name]));
+  // What is asked for only to tell types apart is not asked for where one type is possible.
+  return shape.fields.flatMap(({ name, added }) =>
+    name === "__typename" && (isMember || added === true) ? [] : [name],
+  );
 }
 
 /** Whether a type is part of what queries answer; unions of other contracts may have a member of which nothing is known. */

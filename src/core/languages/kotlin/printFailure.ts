@@ -4,6 +4,7 @@ import { sentences } from "../../sdk/lower/sentences.js";
 import type { PlannedResponse } from "../../sdk/sdkPlan.js";
 import type { FileContext, RestContext } from "./contractContext.js";
 import { docComment } from "./escape.js";
+import { widest } from "./kotlinFile.js";
 import { besideNested } from "./nestedNames.js";
 import { bodyType } from "./bodyForm.js";
 import { orNull } from "./printType.js";
@@ -30,7 +31,10 @@ export function printFailureClass(
   { uses }: FileContext,
 ): string {
   const report = uses.wire("Report");
-  const other = `    /** ${sentences.otherFailure} */\n    public class Other internal constructor(report: ${report}, public val mishap: ${uses.wire("Mishap")}) :\n        ${name}(report)\n`;
+  const head = `    public class Other internal constructor(report: ${report}, public val mishap: ${uses.wire("Mishap")}) :`;
+  const above = `${name}(report)`;
+  const between = head.length + 1 + above.length <= widest ? " " : "\n        ";
+  const other = `    /** ${sentences.otherFailure} */\n${head}${between}${above}\n`;
   return `${doc}public sealed class ${name} private constructor(report: ${report}) : ${uses.wire("CallFailure")}(report) {\n${[...classes, other].join("\n")}}\n`;
 }
 

@@ -8,7 +8,7 @@ import { sortedBy } from "../../text/sortedBy.js";
 import type { FileContext, RestContext } from "./contractContext.js";
 import { deprecation, quoted } from "./escape.js";
 import { spelled } from "./identifiers.js";
-import { withArguments } from "./kotlinFile.js";
+import { widest, withArguments } from "./kotlinFile.js";
 import { argumentName, recordNames } from "./names.js";
 import { usualAnswer } from "./printAnswer.js";
 import { callDoc, hasTooMany, parametersOf, resultType } from "./callSignature.js";
@@ -26,9 +26,14 @@ export function printPages(lowered: LoweredCall, context: Context): string {
   const isReturned = context.contract.settings.failures === "return";
   const answer = usualAnswer(lowered, context).type;
   const items = reached(pages.items, lowered, context);
-  const paging = `${uses.wire("Paging")}<${answer}, ${item}>(${quoted(lowered.label)}, ${names.failure}::Other) { page -> ${items.text} }`;
+  const paging = withArguments(
+    `${uses.wire("Paging")}<${answer}, ${item}>`,
+    [quoted(lowered.label), `${names.failure}::Other`],
+    ` { page -> ${items.text} }`,
+    "        ",
+  );
   const gone = goneThrough(lowered, pages, { paging, isReturned }, context);
-  const given = isReturned ? `${uses.wire("settledItems")}(\n        ${gone},\n    )` : gone;
+  const given = isReturned ? `${uses.wire("settledItems")}(\n        ${gone.replace(/\n/g, "\n    ")},\n    )` : gone;
   const words = pagesWords(names.call, call);
   const start = `public fun ${context.names.contract.connection}.${spelled(names.items)}`;
   const result = resultType(item, true, names.failure, context);
@@ -47,22 +52,23 @@ function goneThrough(
   const held = (name: string): string => `${tooMany ? "arguments." : ""}${spelled(name)}`;
   const names = context.names.call(call);
   const pagesText = (by: string, given: readonly string[], last: string): string =>
-    `${uses.wire(by)}(\n${given.map((each) => `        ${each},\n`).join("")}    ) { ${last} }`;
-  const asked = (changed: Readonly<Record<string, string>>): string => {
+    `${uses.wire(by)}(\n${given.map((each) => `        ${each},\n`).join("")}    ) ${last}`;
+  const asked = (changed: Readonly<Record<string, string>>): string[] => {
     const { options = "options", ...others } = changed;
     if (tooMany) {
       const set = Object.entries(others).map(([name, value]) => `it.${spelled(name)} = ${value}`);
       const own = set.length === 0 ? "arguments" : `arguments.also { ${set.join("; ")} }`;
-      const text = `${spelled(names.call)}(${own}, options = ${options})`;
-      return isReturned ? `${text}.${uses.wire("orThrow")}()` : text;
+      return [own, `options = ${options}`];
     }
     const given = sortedBy(call.arguments, argumentName).map((argument) => {
       const name = argumentName(argument);
       return `${spelled(name)} = ${changed[name] ?? spelled(name)}`;
     });
-    const text = `${spelled(names.call)}(${[...given, `options = ${options}`].join(", ")})`;
-    return isReturned ? `${text}.${uses.wire("orThrow")}()` : text;
+    return [...given, `options = ${options}`];
   };
+  const after = isReturned ? `.${uses.wire("orThrow")}()` : "";
+  const asking = (parameter: string, changed: Readonly<Record<string, string>>, indent: string): string =>
+    lambda(parameter, { before: spelled(names.call), given: asked(changed), after }, indent);
   const { argument } = pages;
   if (pages.paging.by === "link" || !argument) {
     const following = freeName("following", call);
@@ -71,7 +77,7 @@ function goneThrough(
     return pagesText(
       "pagesByLink",
       [paging, credentials, "options"],
-      `${following} -> ${asked({ options: following })}`,
+      asking(following, { options: following }, "    "),
     );
   }
   const name = argumentName(argument);
@@ -82,8 +88,8 @@ function goneThrough(
     const given = argument.required ? `${place} ?: ${held(name)}` : place;
     return pagesText(
       "pagesByCursor",
-      [paging, held(name), `{ ${place} -> ${asked({ [name]: given })} }`],
-      `page -> ${following}`,
+      [paging, held(name), asking(place, { [name]: given }, "        ")],
+      `{ page -> ${following} }`,
     );
   }
   const start = argument.required ? held(name) : `(${held(name)} ?: ${String(pages.first)})`;
@@ -91,7 +97,20 @@ function goneThrough(
   const first = kind === "Long" ? start : kind === "String" ? text : `${start}.toLong()`;
   const given = kind === "Long" ? place : `${place}.to${kind}()`;
   const by = pages.paging.by === "offset" ? "pagesByOffset" : "pagesByNumber";
-  return pagesText(by, [paging, first], `${place} -> ${asked({ [name]: given })}`);
+  return pagesText(by, [paging, first], asking(place, { [name]: given }, "    "));
+}
+
+/** A function of one parameter that makes a call: on one line where it fits. */
+function lambda(
+  parameter: string,
+  { before, given, after }: { readonly before: string; readonly given: readonly string[]; readonly after: string },
+  indent: string,
+): string {
+  const line = `{ ${parameter} -> ${before}(${given.join(", ")})${after} }`;
+  // Behind it stands a comma, or before it a parenthesis.
+  if (indent.length + line.length + 2 <= widest) return line;
+  const inner = `${indent}    `;
+  return `{ ${parameter} ->\n${inner}${withArguments(before, given, after, inner)}\n${indent}}`;
 }
 
 /** A name that no argument of a call has, so that none is hidden by it. */

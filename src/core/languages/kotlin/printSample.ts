@@ -7,7 +7,7 @@ import { spelled } from "./identifiers.js";
 import { constantNames, memberClassNames, recordNames } from "./names.js";
 import { numberText } from "./constants.js";
 import { isOpenChoice } from "./printChoice.js";
-import { fieldState, printShape } from "./printType.js";
+import { fieldState, inItsClass, printShape } from "./printType.js";
 
 const longestSample = 400;
 
@@ -46,9 +46,11 @@ export function printSample(sample: Sample, reference: Reference, context: FileC
     case "value":
       return valueText(sample.value, shape, reference, context);
     case "list":
-      return listSample(sample.items, shape, context);
+      return inItsClass(listSample(sample.items, shape, context), reference.shape, context);
     case "record":
-      return shape.kind === "record" ? recordSample(sample.fields, shape, reference, context) : "emptyMap()";
+      return shape.kind === "record"
+        ? recordSample(sample.fields, shape, reference, context)
+        : inItsClass("emptyMap()", reference.shape, context);
     case "built":
       return `${context.names.samples.get(sample.id) ?? ""}()`;
     case "tagged":

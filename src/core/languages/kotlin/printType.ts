@@ -43,6 +43,19 @@ function aliasTarget(shape: Shape, context: FileContext): Shape {
   return found;
 }
 
+/** A value as source, in the class that a shape's name stands for where that is none of a record, a choice or a union. */
+export function inItsClass(made: string, shape: Shape, context: FileContext): string {
+  const classes: string[] = [];
+  const seen = new Set<string>();
+  let found = shape;
+  while (found.kind === "named" && !seen.has(found.key)) {
+    seen.add(found.key);
+    if (context.wrapped.has(found.key)) classes.push(printShape(found, context));
+    found = context.contract.types.get(found.key)?.shape ?? { kind: "any" };
+  }
+  return classes.reduceRight((inner, name) => `${name}(${inner})`, made);
+}
+
 /** The type of a shape, without null. */
 export function printShape(shape: Shape, context: FileContext): string {
   const leaf = decodedLeaf(shape, context.contract.settings);

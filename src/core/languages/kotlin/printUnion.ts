@@ -8,6 +8,7 @@ import { sortedBy } from "../../text/sortedBy.js";
 import type { FileContext } from "./contractContext.js";
 import { deprecation, docComment, quoted } from "./escape.js";
 import { spelled } from "./identifiers.js";
+import { widest } from "./kotlinFile.js";
 import { declaredName, inheritedFields, isOfQuery, sharedFields, spelledInside } from "./nestedNames.js";
 import { memberClassNames, recordNames } from "./names.js";
 import { constant } from "./constants.js";
@@ -137,9 +138,14 @@ function readText(
       : context.isOpen
         ? `${name}.Other(tag, value)`
         : `throw ${uses.wire("Mismatch")}(${quoted(tags.join(" or "))}, ${quoted(`/${telling.field.replace(/~/g, "~0").replace(/\//g, "~1")}`)})`;
-    const rows = telling.rows.flatMap(({ value, at }) => {
+    const tagsOf = new Map<Member, string[]>();
+    for (const { value, at } of telling.rows) {
       const member = members[at];
-      return member ? [`            ${quoted(value)} -> ${made(member, "value")}\n`] : [];
+      if (member) tagsOf.set(member, [...(tagsOf.get(member) ?? []), quoted(value)]);
+    }
+    const rows = [...tagsOf].map(([member, values]) => {
+      const row = (separator: string): string => `            ${values.join(separator)} -> ${made(member, "value")}\n`;
+      return row(", ").length <= widest ? row(", ") : row(",\n            ");
     });
     return `        when (${context.isOpen ? "val tag = " : ""}${uses.wire("tagOf")}(value, ${field})) {\n${rows.join("")}            else -> ${otherwise}\n        }\n`;
   }

@@ -8,7 +8,7 @@ import { quoted } from "./escape.js";
 import { spelled } from "./identifiers.js";
 import { constantNames, memberClassNames, recordNames } from "./names.js";
 import { isOpenChoice } from "./printChoice.js";
-import { fieldState, printShape } from "./printType.js";
+import { fieldState, inItsClass, printShape } from "./printType.js";
 
 /**
  * A value as JSON has it, as source of the type that a reference has.
@@ -25,10 +25,7 @@ export function printValue(value: unknown, reference: Reference, context: FileCo
     const own = context.formats[leaf.format];
     return own ? `${context.uses.other(own.decode)}(${quoted(text(value))})` : quoted(text(value));
   }
-  const made = ofShape(value, shape, reference, context);
-  return reference.shape.kind === "named" && context.wrapped.has(reference.shape.key)
-    ? `${printShape(reference.shape, context)}(${made})`
-    : made;
+  return inItsClass(ofShape(value, shape, reference, context), reference.shape, context);
 }
 
 function ofShape(value: unknown, shape: Shape, reference: Reference, context: FileContext): string {

@@ -10,6 +10,8 @@ const always = [
   "Exchange.kt",
   "Failures.kt",
   "Forms.kt",
+  "JsonFields.kt",
+  "JsonParser.kt",
   "JsonText.kt",
   "Layers.kt",
   "Parameters.kt",

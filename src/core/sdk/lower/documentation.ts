@@ -1,3 +1,4 @@
+import { newerTag } from "../typePlanner.js";
 import type { Constraints, Field, Reference, Server, Shape } from "../../contract/model.js";
 import { operationLabel } from "../../contract/model.js";
 import type { GraphqlCall, PlannedArgument, PlannedResponse, PlannedSent, PlannedType, RestCall } from "../sdkPlan.js";
@@ -128,7 +129,11 @@ export function factOf(shape: Shape): string | undefined {
   const format =
     shape.kind === "list" || shape.format === undefined || shape.format === "id" || shape.format === "int32"
       ? []
-      : [`Format: ${shape.format}.`];
+      : [
+          shape.format === newerTag
+            ? "The name of a type that the schema does not have yet."
+            : `Format: ${shape.format}.`,
+        ];
   const facts = [...format, ...limitsOf(shape.constraints ?? {})];
   return facts.length === 0 ? undefined : facts.join(" ");
 }

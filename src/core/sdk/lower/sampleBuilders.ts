@@ -22,10 +22,14 @@ export function sampleBuilders(types: Types, settings: SharedSettings): SampleBu
 }
 
 const mostItems = 10;
+/** As many values as stand in one field: lists, tuples and unions that hold others twice would double with each step. */
+const mostValues = 300;
 
 class Builders {
   /** Fields that only the test can fill, by type; "open" while they are looked for. */
   private readonly lacking = new Map<string, readonly Field[] | "open">();
+  /** Values of the field at hand so far. */
+  private count = 0;
 
   constructor(
     private readonly types: Types,
@@ -64,7 +68,10 @@ class Builders {
   }
 
   private ofField(field: Field): Sample | undefined {
-    const value = this.fromExample(field) ?? this.ofReference(field.type);
+    const before = this.count;
+    this.count = 0;
+    const value = this.fromExample(field) ?? this.ofReference(field.type, []);
+    this.count = before;
     // What is deprecated stands among constants, and a list of constants is no list that can be written to.
     const isConstantList = value?.kind === "list" && value.items.length > 0;
     return field.deprecated !== undefined && isConstantList ? undefined : value;
@@ -83,11 +90,13 @@ class Builders {
     return listed && { kind: "value", value: listed.value };
   }
 
-  private ofReference(reference: Reference): Sample | undefined {
-    return reference.nullable ? { kind: "null" } : this.ofShape(reference.shape, []);
+  /** @param passed types without a builder that the value is inside of: one that needs itself has no end */
+  private ofReference(reference: Reference, passed: readonly string[]): Sample | undefined {
+    return reference.nullable ? { kind: "null" } : this.ofShape(reference.shape, passed);
   }
 
   private ofShape(shape: Shape, passed: readonly string[]): Sample | undefined {
+    if (++this.count > mostValues) return undefined;
     switch (shape.kind) {
       case "named": {
         const inner = this.types.get(shape.key)?.shape;
@@ -102,15 +111,20 @@ class Builders {
       case "list": {
         const count = shape.constraints?.minItems ?? 0;
         if (count === 0) return { kind: "list", items: [] };
-        const item = this.ofReference(shape.item);
-        return item === undefined || count > mostItems
+        if (count > mostItems) return undefined;
+        const before = this.count;
+        const item = this.ofReference(shape.item, passed);
+        // Every item is written out, with all that it holds.
+        this.count += (count - 1) * (this.count - before);
+        return item === undefined || this.count > mostValues
           ? undefined
           : { kind: "list", items: Array.from({ length: count }, () => item) };
       }
       case "map":
         return noFields;
       case "tuple": {
-        const items = shape.items.slice(0, shape.needed ?? shape.items.length).map((item) => this.ofReference(item));
+        const needed = shape.items.slice(0, shape.needed ?? shape.items.length);
+        const items = needed.map((item) => this.ofReference(item, passed));
         const made = items.filter((item) => item !== undefined);
         return made.length < items.length ? undefined : { kind: "list", items: made };
       }

@@ -6,15 +6,17 @@ import { findFiles } from "../../sources.js";
 import { readText } from "../../textFile.js";
 import type { ImportedName, MadeFiles, SdkPart, UseScanner } from "../languageTools.js";
 import { readSource } from "./source/declarations.js";
+import { javaImports, javaUses } from "./source/javaUses.js";
 import { kotlinUses, type SourceText } from "./source/kotlinUses.js";
 
 const patterns = ["**/*.kt", "**/*.kts"];
+const besidePatterns = ["**/*.java"];
 const outputs = /(?:^|\/)(?:build|out|target|bin)\//;
 
-/** What the app's Kotlin source uses of SDKs. */
+/** What the app's Kotlin source, and Java beside it, uses of SDKs. */
 export function useScanner(): UseScanner {
   return {
-    hasSources: (project) => appSources(project).length > 0,
+    hasSources: (project) => appSources(project, patterns).length > 0,
     isWritten: ({ folder, connect }) => existsSync(join(folder, `${connect}.kt`)),
     find: (project, parts, made) => Promise.resolve(found(project, parts, made)),
     importsFrom,
@@ -22,12 +24,14 @@ export function useScanner(): UseScanner {
 }
 
 function found(project: Project, parts: readonly SdkPart[], made: MadeFiles | undefined): SourceUse[] {
-  const app = appSources(project);
+  const app = appSources(project, patterns);
+  const java = appSources(project, besidePatterns);
   return parts.flatMap(({ sdk, folder, connect }) => {
     const files = sourcesIn(folder, made);
     // Source has values of other contracts and of the runtime too, whose types have to be known.
     const others = foldersBeside(folder).flatMap((each) => sourcesIn(each, made));
-    return kotlinUses(app, { name: sdk, connect, files, others });
+    const source = { name: sdk, connect, files, others };
+    return [...kotlinUses(app, source), ...javaUses(java, source)];
   });
 }
 
@@ -39,8 +43,8 @@ function foldersBeside(folder: string): string[] {
   return [...names].map((name) => join(whole, name)).filter((path) => path !== folder);
 }
 
-function appSources(project: Project): SourceText[] {
-  return findFiles(project, patterns)
+function appSources(project: Project, wanted: readonly string[]): SourceText[] {
+  return findFiles(project, wanted)
     .map((path) => ({ path, document: displayPath(project, path) }))
     .filter(({ document }) => !outputs.test(document))
     .sort((a, b) => (a.document < b.document ? -1 : 1))
@@ -65,11 +69,18 @@ function importsFrom(project: Project, folder: string): ImportedName[] {
       .filter((path) => path.endsWith(".kt") && isInside(folder, join(folder, path)))
       .map((path) => readSource(path, readText(join(folder, path)), true).package),
   );
-  return appSources(project).flatMap(({ document, text }) =>
-    [...readSource(document, text, false).imports.values()].flatMap(({ whole, token }) => {
-      const at = whole.lastIndexOf(".");
-      const name = whole.slice(at + 1);
-      return packages.has(whole.slice(0, at)) ? [{ document, name, offset: token.offset }] : [];
-    }),
+  const inKotlin = appSources(project, patterns).flatMap(({ document, text }) =>
+    [...readSource(document, text, false).imports.values()].map(({ whole, token }) => ({
+      document,
+      whole,
+      offset: token.offset,
+    })),
   );
+  const inJava = appSources(project, besidePatterns).flatMap(({ document, text }) =>
+    javaImports(text).map((each) => ({ document, ...each })),
+  );
+  return [...inKotlin, ...inJava].flatMap(({ document, whole, offset }) => {
+    const at = whole.lastIndexOf(".");
+    return packages.has(whole.slice(0, at)) ? [{ document, name: whole.slice(at + 1), offset }] : [];
+  });
 }
