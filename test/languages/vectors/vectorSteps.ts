@@ -166,7 +166,7 @@ const operationsOf = {
       ...(security ? { security } : {}),
       step: {
         answers: [answerOf(operation)],
-        sends: { ...sends, ...(sends.target === undefined ? {} : { target: `/${id}${sends.target}` }) },
+        sends: { ...sends, ...(sends.target === undefined ? {} : { target: targetOf(sends.target, id) }) },
         ...(auth ? { auth } : {}),
       },
       ...(given ? { given } : {}),
@@ -282,6 +282,11 @@ const operationsOf = {
     },
   ],
 } as const;
+
+/** A target as a row says it: below a part of the row's own, which is said only where it does not stand first. */
+function targetOf(target: string, id: string): string {
+  return target.includes("{row}") ? target.replace("{row}", id) : `/${id}${target}`;
+}
 
 const credentialHeaders = {
   bearer: ["authorization", "Bearer t"],

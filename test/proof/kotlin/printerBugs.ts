@@ -138,4 +138,11 @@ export const printerBugs: readonly PrinterBug[] = [
     instead: "${call}to",
     by: { rows: "paging" },
   },
+  {
+    name: "a call goes to the usual server",
+    file: `${folder}/printRequest.ts`,
+    text: "...(server === undefined ? [] : [`server = ${quoted(server)}`]),",
+    instead: "",
+    by: { rows: "calls" },
+  },
 ];

@@ -1,7 +1,7 @@
-import { newerTag } from "../typePlanner.js";
 import type { Constraints, Field, Reference, Server, Shape } from "../../contract/model.js";
 import { operationLabel } from "../../contract/model.js";
 import type { GraphqlCall, PlannedArgument, PlannedResponse, PlannedSent, PlannedType, RestCall } from "../sdkPlan.js";
+import { newerTag } from "../typePlanner.js";
 import type { ConnectionPlan, Credential } from "./connectionPlan.js";
 
 /** What is said about something: paragraphs of contract text and of ours, and why it should not be used any more. */

@@ -17,6 +17,8 @@ type Place = Pick<SourceUse, "coordinate" | "kind"> & { readonly token: JavaToke
  * that names nothing of the SDK is left alone.
  */
 export function javaUses(app: readonly SourceText[], sdk: SdkSource): SourceUse[] {
+  // An SDK can be large, and most apps have no Java.
+  if (app.length === 0) return [];
   const own = sdk.files.map(({ document, text }) => ({ file: readSource(document, text, true), text }));
   const namespace = own[0]?.file.package ?? "";
   const model = new SdkModel(sdk.connect, namespace, own);
@@ -31,7 +33,7 @@ export function javaUses(app: readonly SourceText[], sdk: SdkSource): SourceUse[
   );
 }
 
-/** Names that Java source imports from packages, or writes out. */
+/** Whole names that Java source imports, and where the last part of each stands. */
 export function javaImports(text: string): { readonly whole: string; readonly offset: number }[] {
   return importsOf(javaTokens(text)).flatMap(({ parts, token }) =>
     parts.at(-1) === "*" ? [] : [{ whole: parts.join("."), offset: token.offset }],
