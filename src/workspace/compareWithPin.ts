@@ -1,7 +1,6 @@
 import type { Change } from "../core/change/change.js";
-import { compareGraphqlNames, type PlannedSide } from "../core/change/compareGraphqlNames.js";
-import { mergedForSdks, type ChangesForSdk } from "../core/change/mergedForSdks.js";
-import { planContract } from "./planContract.js";
+import { compareGraphqlNames } from "../core/change/compareGraphqlNames.js";
+import { mergedForSdks } from "../core/change/mergedForSdks.js";
 import type { Contract } from "../core/contract/model.js";
 import type { ContractImpact } from "../core/change/judgedChange.js";
 import { withoutTaken } from "../core/change/withoutTaken.js";
@@ -12,13 +11,14 @@ import { applyPolicy } from "../core/change/policy.js";
 import { today } from "./acceptances.js";
 import { refusedQueries, type RefusedQuery } from "../core/graphql/refusedQueries.js";
 import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
-import { settledSettings } from "../core/languages/settings.js";
 import type { SourceText } from "../core/problem/place.js";
 import { readContract, type ContractReading } from "../core/readContract.js";
 import type { SourceUse } from "../core/use/sourceUse.js";
 import { compareForSdks } from "./compareForSdks.js";
 import { findSourceUses, type FoundSourceUses } from "./findSourceUses.js";
 import { judgeByCompiler } from "./judgeByCompiler.js";
+import { judgeBySource } from "./judgeBySource.js";
+import { planSides, type PlannedSides } from "./plannedSides.js";
 import { exitCodes, Halt } from "./halt.js";
 import type { Session } from "./session.js";
 import type { ProjectTexts } from "./sdkInputs.js";
@@ -69,7 +69,8 @@ export async function compareSides(
   const to = after.reading.contract;
   const project = texts?.project;
   const changes = await compareForSdks([from, to], project, session);
-  if (texts && changes.length > 0) changes.push(...(await graphqlNames(name, [before, after], texts)));
+  const planned = texts && changes.length > 0 ? await planSides(name, [before, after], texts) : [];
+  changes.push(...graphqlNames(planned));
   // A team's own levels can make anything count.
   const isPlain =
     project?.configuration.guard?.rules === undefined &&
@@ -78,7 +79,8 @@ export async function compareSides(
   const uses = !isSearched || !texts ? unknownUses : await projectUses(name, before, { texts, changes });
   const documents = texts && changes.length > 0 ? texts.queries(name).texts : [];
   const refused = refusedOf([before, after], documents);
-  const scanned = withoutTaken(judgeUse(changes, from.protocol, uses), refused);
+  const inUse = withoutTaken(judgeUse(changes, from.protocol, uses), refused);
+  const scanned = project ? await judgeBySource(inUse, before, project, { planned, refused }) : inUse;
   const search = async (): Promise<readonly SourceUse[]> =>
     (texts ? await sourceUsesOf(before, texts) : { uses: [] }).uses;
   const known = {
@@ -125,25 +127,10 @@ async function projectUses(
 }
 
 /** Types of the schema that source can name, and that the same query documents no longer bring into an SDK. */
-async function graphqlNames(name: string, sides: readonly [Side, Side], texts: ProjectTexts): Promise<Change[]> {
-  const { configuration, session } = texts.project;
-  const own = configuration.contracts[name];
-  const bySdk: ChangesForSdk[] = [];
-  for (const [sdk, { covers, language: id, settings = {} }] of Object.entries(configuration.sdks)) {
-    if (!covers.includes(name) || !own) continue;
-    const { language } = await session.language(id);
-    const { fragments, unions } = settledSettings(language.settings, settings);
-    const [before, after] = sides.map(({ reading: { contract, schema } }): PlannedSide | undefined => {
-      if (contract.protocol !== "graphql" || !schema) return undefined;
-      const queries = readQueryDocuments(schema, texts.queries(name).texts, { fragments });
-      const plan = planContract(contract, queries, own, { language: id, settings: { ...settings, unions } });
-      return plan.protocol === "graphql" ? { contract, plan } : undefined;
-    });
-    if (!before || !after) continue;
-    const facts = language.facts({ settings, rest: {}, scalars: new Map() });
-    bySdk.push({ sdk, changes: compareGraphqlNames(before, after, facts) });
-  }
-  return mergedForSdks(bySdk);
+function graphqlNames(planned: readonly PlannedSides[]): Change[] {
+  return mergedForSdks(
+    planned.map(({ sdk, before, after, facts }) => ({ sdk, changes: compareGraphqlNames(before, after, facts) })),
+  );
 }
 
 /** Errors that query documents have against the new schema and did not have against the old one. */

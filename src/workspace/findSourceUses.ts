@@ -31,15 +31,18 @@ export interface WrittenAgainst {
  * Where the app's source depends on the SDKs of a contract, by the knowledge of each language's compiler. An SDK that is
  * not written, or was made from another version, is made in memory: what is gone cannot be found with an SDK that does not
  * have it any more. A compiler is only loaded when there is source.
+ *
+ * @param wanted the SDKs to look for; all that cover the contract when absent
  */
 export async function findSourceUses(
   project: OpenedProject,
   { reading, isWritten }: WrittenAgainst,
+  wanted?: ReadonlySet<string>,
 ): Promise<FoundSourceUses> {
   const { name } = reading.contract;
   const uses: SourceUse[] = [];
   const unknown: string[] = [];
-  for (const { loaded, sdks } of await coveringByLanguage(project, name)) {
+  for (const { loaded, sdks } of await coveringByLanguage(project, name, wanted)) {
     const { uses: scanner } = loaded.tools;
     if (!scanner) {
       unknown.push(...sdks.map(([sdk]) => sdk));
@@ -86,8 +89,14 @@ function partsOf(project: OpenedProject, contract: string, { loaded, sdks }: Cov
 type NamedSdk = readonly [string, SdkConfiguration];
 
 /** The SDKs that cover a contract, by their language. */
-async function coveringByLanguage(project: OpenedProject, contract: string): Promise<Covering[]> {
-  const covering = Object.entries(project.configuration.sdks).filter(([, { covers }]) => covers.includes(contract));
+async function coveringByLanguage(
+  project: OpenedProject,
+  contract: string,
+  wanted?: ReadonlySet<string>,
+): Promise<Covering[]> {
+  const covering = Object.entries(project.configuration.sdks).filter(
+    ([sdk, { covers }]) => covers.includes(contract) && wanted?.has(sdk) !== false,
+  );
   const ids = [...new Set(covering.map(([, { language }]) => language))];
   return Promise.all(
     ids.map(async (id) => ({

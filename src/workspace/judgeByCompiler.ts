@@ -1,6 +1,6 @@
 import { inReportOrder } from "../core/change/impact.js";
 import type { Hit, JudgedChange } from "../core/change/judgedChange.js";
-import { refusedOperations } from "../core/change/refusedOperations.js";
+import { goneQueries, hitsAny, refusedOperations } from "../core/change/refusedOperations.js";
 import { heavier, type Level, type Verdict } from "../core/change/verdict.js";
 import type { RefusedQuery } from "../core/graphql/refusedQueries.js";
 import type { CompileError } from "../core/use/compileError.js";
@@ -43,7 +43,7 @@ export async function judgeByCompiler(
     changes,
     refused.map(({ problem }) => problem),
   );
-  const gone = new Set([...refused.map(({ owner }) => owner), ...[...blamed.values()].flat()]);
+  const gone = goneQueries(changes, refused);
   for (const { language: id, sdks, made, old } of apps) {
     const { language, tools } = await project.session.language(id);
     if (!tools.proof) continue;
@@ -58,12 +58,9 @@ export async function judgeByCompiler(
     }
     asked.push({ sdks, compiled, errors });
   }
-  // What uses a query that is refused compiles, or not, only once that is mended.
-  const isGone = ({ hits }: JudgedChange): boolean =>
-    hits.some(({ owner, operations }) => [owner, ...operations].some((operation) => gone.has(operation)));
   return inReportOrder(
     changes.map((change) => {
-      if (isAsked(change) && !isGone(change)) return judged(change, asked);
+      if (isAsked(change) && !hitsAny(change, gone)) return judged(change, asked);
       return change.use === "not used" ? foundByCompiler(change, asked) : change;
     }),
   );

@@ -63,7 +63,7 @@ interface Impact {
       readonly code: string;
       readonly use: string;
       readonly verdict: { readonly code: string; readonly apps: string };
-      readonly hits: readonly { readonly document?: string; readonly line?: number }[];
+      readonly hits: readonly { readonly file?: string; readonly line?: number }[];
     }[];
   }[];
 }
@@ -103,6 +103,72 @@ describe("an SDK in Kotlin", () => {
       "ask.parameter.renamed 17",
     ]);
     expect(changes.some(({ use }) => use === "cannot tell")).toBe(false);
+  });
+
+  it("tells what a changed schema does to source that makes something of the answers", async () => {
+    const schema = `
+      type Query { craft: Craft! state: State! find(by: By!): Dinghy }
+      interface Craft { name: String! owner: String! }
+      type Dinghy implements Craft { name: String! owner: String! sail: Int! }
+      type Cruiser implements Craft { name: String! owner: String! cabins: Int! }
+      enum State { OPEN SHUT }
+      input By @oneOf { name: String number: Int }`;
+    const project = new TemporaryProject({
+      "fleet.graphql": schema,
+      "queries/all.graphql":
+        "query One { craft { name owner ... on Dinghy { sail } ... on Cruiser { cabins } } } query Two { craft { name owner ... on Dinghy { sail } } } query Three { state } query Four($by: By!) { find(by: $by) { name } }",
+      "rhema.yaml": `contracts: { fleet: { from: fleet.graphql, queries: [queries/*.graphql] } }
+sdks: { fleet: { language: kotlin, covers: [fleet], into: src/fleet, settings: { namespace: fleet } } }
+`,
+      "src/App.kt": `package app
+
+import fleet.fleet.*
+
+suspend fun whole(fleet: FleetConnection): Int = when (val craft = fleet.one().craft) {
+    is OneAnswer.Craft.Dinghy -> craft.sail
+    is OneAnswer.Craft.Cruiser -> craft.cabins
+    is OneAnswer.Craft.Newer -> 0
+}
+
+suspend fun some(fleet: FleetConnection): String = when (val craft = fleet.two().craft) {
+    is TwoAnswer.Craft.Dinghy -> craft.owner.trim()
+    else -> craft.name
+}
+
+suspend fun state(fleet: FleetConnection): String = if (fleet.three().state == State.Open) "open" else "shut"
+
+suspend fun find(fleet: FleetConnection): String? = fleet.four(by = By.Number(number = 7)).find?.name
+`,
+    });
+    expect((await project.run(["generate", "--quiet"])).err).toBe("");
+    const told = async (changed: string): Promise<string[]> => {
+      project.write("fleet.graphql", changed);
+      const { out } = await project.run(["impact", "--json"]);
+      return (JSON.parse(out) as Impact).contracts
+        .flatMap(({ changes }) => changes)
+        .filter(({ use }) => use === "used")
+        .map(({ code, verdict, hits }) => {
+          const lines = hits.filter(({ file }) => file === "src/App.kt").map(({ line }) => String(line));
+          return [code, verdict.code, ...lines].join(" ");
+        });
+    };
+    const tender = `${schema} type Tender implements Craft { name: String! owner: String! }`;
+    expect(await told(tender)).toEqual(["type.interface.gained breaking 5"]);
+    expect(await told(schema.replaceAll("owner: String!", "owner: String"))).toEqual(
+      expect.arrayContaining(["answer.null.gained breaking 12"]),
+    );
+    expect(await told(schema.replaceAll("name: String!", "name: String"))).toEqual(
+      // The type of `find?.name` is the same.
+      expect.arrayContaining(["answer.null.gained breaking 13", "answer.null.gained compatible"]),
+    );
+    expect(await told(schema.replace("OPEN SHUT", "OPEN SHUT BUSY"))).toEqual(["answer.choice.new compatible"]);
+    expect(await told(schema.replace(" @oneOf", ""))).toEqual(["ask.one-of.gone breaking 18 18"]);
+    expect(await told(schema.replace("number: Int }", "number: Int code: Int }"))).toEqual([]);
+    expect(await told(schema.replace("number: Int }", "number: Float }"))).toEqual(["ask.type.changed breaking 18"]);
+    expect(await told(schema.replace("name: String number", "label: String number"))).toEqual([
+      "ask.field.gone compatible",
+    ]);
+    expect(await told(schema.replace(" number: Int }", " }"))).toEqual(["ask.field.gone breaking 18"]);
   });
 
   it.each([

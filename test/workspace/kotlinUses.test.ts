@@ -21,7 +21,7 @@ function used(text: string, ...others: readonly string[]): string[] {
 }
 
 /** Whether a value is only shown is no matter of where it is read. */
-const asRead = (use: string): string => use.replace(/^shows /, "reads ");
+const asRead = (use: string): string => use.replace(/^(?:shows|computes) /, "reads ");
 
 const star = "package app\nimport org.ostrel.berths.*\n";
 
@@ -58,9 +58,9 @@ suspend fun one(c: BerthsConnection) = c.fetch("N-07").status
       "calls getBerth @fetch",
       "names Berth @Place",
       "names Tariff @Tariff",
-      "reads Berth.id @id",
       "reads Berth.status @status",
       "reads BerthStatus @status",
+      "shows Berth.id @id",
       'writes getBerth(berthId) @"N-07"',
     ]);
   });
@@ -127,6 +127,7 @@ fun some(vessel: Vessel) = if (vessel is SailVessel && vessel.mastHeight > 3.0) 
     ).toEqual([
       "compares Berth.status @status",
       "compares BerthStatus @status",
+      "computes SailVessel.mastHeight @mastHeight",
       "matches BerthStatus.free @Free",
       "matches BerthStatus.free @Free",
       "matches BerthStatus.occupied @Occupied",
@@ -139,7 +140,6 @@ fun some(vessel: Vessel) = if (vessel is SailVessel && vessel.mastHeight > 3.0) 
       "matches Vessel! @when",
       "reads MotorVessel.fuel @fuel",
       "reads MotorVesselFuel @fuel",
-      "reads SailVessel.mastHeight @mastHeight",
       "reads SailVessel.name @name",
       "reads Vessel.Other.tag @tag",
       "shows SailVessel.mastHeight @mastHeight",
@@ -179,6 +179,38 @@ fun some(vessel: Vessel) = if (vessel is SailVessel && vessel.mastHeight > 3.0) 
     expect(done(`berths.groupBy { it.quay }`)).toEqual(["reads Berth.quay @quay"]);
     expect(done(`berths.filter { it.quay != "N" }`)).toEqual(["compares Berth.quay @quay"]);
     expect(done(`berths.filter { it.quay in setOf("N") }`)).toEqual(["reads Berth.quay @quay"]);
+    expect(done(`println("at " + berth.quay)`)).toEqual(["shows Berth.quay @quay"]);
+    expect(done(`println(berth.quay + 1)`)).toEqual(["reads Berth.quay @quay"]);
+    // A function of each item is more than a text of the whole.
+    expect(done(`println(listOf(berth.quay).joinToString())`)).toEqual(["shows Berth.quay @quay"]);
+    expect(done(`println(listOf(berth.quay).joinToString("-") { it.trim() })`)).toEqual(["reads Berth.quay @quay"]);
+  });
+
+  it.each([
+    ['println("${berth.length * 2} m")', "computes"],
+    ['println("long: " + (berth.length - 1.5) / 2)', "computes"],
+    ["if (berth.length > 12) println()", "computes"],
+    ["val twice: Double = berth.length * 2", "reads"],
+    ["listOf(berth.length * 2)", "reads"],
+    ["if (berth.length == 12.0) println()", "compares"],
+    ["println(berth.length.toInt() * 2)", "reads"],
+  ])("what is calculated with a number: %s", (body, kind) => {
+    const found = used(`${star}fun some(berth: Berth, berths: List<Berth>) {\n${body}\n}`);
+    expect(found.filter((use) => use.includes("Berth.length"))).toEqual([`${kind} Berth.length @length`]);
+  });
+
+  it.each([
+    ["berth?.quay", true],
+    ["berth?.quay?.trim()", true],
+    ["whole.quay", undefined],
+    ["whole?.quay", undefined],
+    ["berth!!.quay", undefined],
+  ])("null is nothing new where a value may be null anyway: %s", (text, takesNull) => {
+    const source = `${star}fun some(berth: Berth?, whole: Berth) { println(${text}) }`;
+    const found = kotlinUses([{ document: "App.kt", text: source }], sdk);
+    expect(found.filter(({ coordinate }) => coordinate === "Berth.quay").map((use) => use.takesNull)).toEqual([
+      takesNull,
+    ]);
   });
 
   it("records that are built, copied and handed on", () => {

@@ -60,7 +60,7 @@ export async function tryCommand(
     Object.entries(values).filter(([name]) => call.taken.some((each) => each.name === name)),
   );
   const standing = Object.fromEntries(
-    call.standing.flatMap(({ name }) => (name in values ? [[name, values[name]]] : [])),
+    call.standing.flatMap(({ name }) => (Object.hasOwn(values, name) ? [[name, values[name]]] : [])),
   );
   if (options.code !== undefined) {
     const baseUrl = publicAddress(options.baseUrl ?? `${usualPlay}/${call.contract}`);

@@ -41,6 +41,8 @@ export interface Change {
   readonly endangers?: readonly SourceUseKind[];
   /** Of source that reads it hits only what hands the value on as the type that it had. */
   readonly hitsNamedTypes?: boolean;
+  /** It is about null alone: source that takes null as well is spared. */
+  readonly isOfNull?: boolean;
   /** Of source it hits only a match that names everything there was. */
   readonly hitsWholeMatches?: boolean;
   /** REST: source is hit only where it names this, for example the field that is gone. */

@@ -51,6 +51,7 @@ export function applyRules<K extends PointKind>(
       isUnpromised,
       hitsWholeMatches,
       hitsNamedTypes,
+      isOfNull,
       spares,
       endangers,
     } = finding;
@@ -70,6 +71,7 @@ export function applyRules<K extends PointKind>(
       ...(kept === undefined ? {} : { kept }),
       ...(isUnpromised === true ? { isUnpromised } : {}),
       ...(hitsNamedTypes === true ? { hitsNamedTypes } : {}),
+      ...(isOfNull === true ? { isOfNull } : {}),
       ...(spares === undefined ? {} : { spares }),
       ...(endangers === undefined ? {} : { endangers }),
       ...(hitsWholeMatches === true ? { hitsWholeMatches } : {}),

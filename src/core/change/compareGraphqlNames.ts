@@ -46,12 +46,13 @@ export function compareGraphqlNames(before: PlannedSide, after: PlannedSide, fac
 /** Names of what queries answer, as long as the query is there: what becomes of others is told of the query. */
 function madeUpNames(before: PlannedSide, after: PlannedSide, facts: SdkFacts): Change[] {
   const changes: Change[] = [];
+  const { types } = facts.names(before.plan);
   const kept = new Set([...after.plan.types.values()].map(({ name }) => name));
   const there = new Set(queriesOf(after));
   const gone = queriesOf(before).filter((name) => !there.has(name));
-  for (const { name } of before.plan.types.values()) {
+  for (const { id, name } of before.plan.types.values()) {
     if (kept.has(name) || before.contract.types.has(name) || gone.some((query) => name.startsWith(query))) continue;
-    const coordinates = [facts.typeName(name)];
+    const coordinates = [types.get(id) ?? facts.typeName(name)];
     const point = { subject: name, face: "operation", coordinates, word: name, before: name } as const;
     applyRules(changes, "name", { ...point, isMadeUp: true }, facts);
   }

@@ -41,8 +41,8 @@ export class ShapeWalk {
     private readonly context: ChangeContext,
     private readonly named: NamedPairs,
     private readonly isNamed: (key: string) => boolean = () => true,
-    /** The SDK's name of a type, by key. */
-    private readonly sdkName: (key: string) => string | undefined = () => undefined,
+    /** What source knows a type by, by its key: the SDK's name, and those of others that have its fields too. */
+    private readonly sdkNames: (key: string) => readonly string[] = () => [],
   ) {}
 
   compare(pair: ReferencePair): void {
@@ -106,8 +106,9 @@ export class ShapeWalk {
   /** What stands behind a name of the SDK is also reached by that name. */
   private throughName(pair: ReferencePair): ReferencePair {
     const { shape } = pair.before;
-    const name = shape.kind === "named" ? this.sdkName(shape.key) : undefined;
-    return name === undefined ? pair : { ...pair, owner: [`${name}{}`], coordinates: [...pair.coordinates, name] };
+    const names = shape.kind === "named" ? this.sdkNames(shape.key) : [];
+    if (names.length === 0) return pair;
+    return { ...pair, owner: names.map((name) => `${name}{}`), coordinates: [...pair.coordinates, ...names] };
   }
 
   /** Named shapes inside compare by key, and the types behind equal keys may differ. */

@@ -16,8 +16,7 @@ import { applyRules, type ChangeContext } from "./changeContext.js";
 import { ShapeWalk, type NamedPairs } from "./compareReferences.js";
 import { deepSignature } from "./deepSignature.js";
 import { namesAlike } from "./mayBeRenamed.js";
-import { otherSpellings } from "./compareSpellings.js";
-import { directions } from "../sdk/lower/directions.js";
+import { isToldToBreak, otherSpellings, spelledPlan } from "./compareSpellings.js";
 import { pairOperations } from "./pairOperations.js";
 import { partsShared } from "./partsShared.js";
 import type { Asked, PointKind, Points } from "./points.js";
@@ -133,9 +132,9 @@ class RestComparison {
   }
 
   /** What source calls a planned type. */
-  private typeName(key: string): string | undefined {
+  private typeNames(key: string): string[] {
     const name = this.before.types.get(key)?.name;
-    return name === undefined ? undefined : this.facts.typeName(name);
+    return name === undefined ? [] : [this.facts.typeName(name)];
   }
 
   /** What source can name of an operation of the old contract, whichever way it calls it. */
@@ -159,7 +158,7 @@ class RestComparison {
       this.context(operations),
       this.onNamed,
       (key) => !isInline(key),
-      (key) => this.typeName(key),
+      (key) => this.typeNames(key),
     );
   }
 
@@ -541,18 +540,10 @@ class RestComparison {
 
   /** What breaks by itself is told already. */
   private compareSpellings(): void {
-    const [before, after] = [
-      { plan: this.before, names: this.names.before, written: writtenTypes(this.before) },
-      { plan: this.after, names: this.names.after, written: writtenTypes(this.after) },
-    ];
+    const before = spelledPlan(this.before, this.names.before);
+    const after = spelledPlan(this.after, this.names.after);
     for (const { owner, operation, ...point } of otherSpellings(before, after, this.facts.memberName)) {
-      const isTold = this.changes.some(
-        ({ face, coordinates, verdict }) =>
-          face === point.face &&
-          verdict.code === "breaking" &&
-          coordinates.some((each) => point.coordinates.includes(each)),
-      );
-      if (isTold) continue;
+      if (isToldToBreak(point, this.changes)) continue;
       this.at("spelling", point, () => (owner === undefined ? [operation ?? ""] : this.users[point.face](owner)));
     }
   }
@@ -719,9 +710,4 @@ function likenessOf(call: RestCall | undefined, { types }: RestPlan): string | u
     text(each.type),
   ]);
   return JSON.stringify([call.operation.method, parameters, bodies.map(text), answers.map(text)]);
-}
-
-/** Ids of the types that the app sends. */
-function writtenTypes(plan: RestPlan): Set<string> {
-  return new Set([...directions(plan)].flatMap(([id, { isWritten }]) => (isWritten ? [id] : [])));
 }

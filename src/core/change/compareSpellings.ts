@@ -1,7 +1,9 @@
 import { operationLabel, type Field, type Reference, type Shape } from "../contract/model.js";
 import type { ContractNames } from "../sdk/contractNames.js";
-import type { PlannedType, RestPlan } from "../sdk/sdkPlan.js";
+import { directions } from "../sdk/lower/directions.js";
+import type { ContractPlan, PlannedType, RestPlan } from "../sdk/sdkPlan.js";
 import { resolveShape } from "../contract/resolveShape.js";
+import type { Change } from "./change.js";
 import type { Point } from "./points.js";
 
 /** A member, an argument or an answer that has another type of the SDK now, and both names. */
@@ -20,11 +22,30 @@ export interface OtherSpelling extends Point {
 }
 
 /** A plan, and what an SDK calls what is in it. */
-export interface SpelledPlan {
-  readonly plan: RestPlan;
+export interface SpelledPlan<Plan extends ContractPlan = ContractPlan> {
+  readonly plan: Plan;
   readonly names: Pick<ContractNames, "types" | "call" | "argument">;
   /** Ids of the types that the app sends. */
   readonly written: ReadonlySet<string>;
+}
+
+/** A plan with what comparing spellings needs beside it. */
+export function spelledPlan<Plan extends ContractPlan>(
+  plan: Plan,
+  names: Pick<ContractNames, "types" | "call" | "argument">,
+): SpelledPlan<Plan> {
+  const written = [...directions(plan)].flatMap(([id, { isWritten }]) => (isWritten ? [id] : []));
+  return { plan, names, written: new Set(written) };
+}
+
+/** Whether a change tells already that source which has something of another type does not compile. */
+export function isToldToBreak({ face, coordinates }: OtherSpelling, changes: readonly Change[]): boolean {
+  return changes.some(
+    (change) =>
+      change.face === face &&
+      change.verdict.code === "breaking" &&
+      change.coordinates.some((each) => coordinates.includes(each)),
+  );
 }
 
 /**
@@ -40,6 +61,8 @@ export function otherSpellings(
   const inRecords = [...before.plan.types.values()].flatMap((type) => {
     const other = after.plan.types.get(type.id);
     if (type.shape.kind !== "record" || other?.shape.kind !== "record") return [];
+    // What has another form as a whole is told as that.
+    if (type.shape.oneOf !== other.shape.oneOf) return [];
     const fields = new Map(other.shape.fields.map((field) => [field.name, field]));
     const name = before.names.types.get(type.id) ?? type.name;
     return type.shape.fields.flatMap((field): OtherSpelling[] => {
@@ -52,6 +75,8 @@ export function otherSpellings(
       const point = {
         subject: `${type.name}.${field.name}`,
         coordinates: [`${name}.${memberName(field.name)}`],
+        placeBefore: field.place,
+        placeAfter: now.place,
         before: shown(was, isWrapped[0]),
         after: shown(is, isWrapped[1]),
         isMarked: isWrapped[0] !== isWrapped[1],
@@ -63,11 +88,20 @@ export function otherSpellings(
       return faces.map((face) => ({ ...point, face }));
     });
   });
-  return [...inRecords, ...spelledCalls(before, after, still)];
+  return [...inRecords, ...(isRest(before) && isRest(after) ? spelledCalls(before, after, still) : [])];
+}
+
+/** Variables and answers of queries have the types that the query says. */
+function isRest(spelled: SpelledPlan): spelled is SpelledPlan<RestPlan> {
+  return spelled.plan.protocol === "rest";
 }
 
 /** Arguments and answers of calls that have another type by name. */
-function spelledCalls(before: SpelledPlan, after: SpelledPlan, still: ReadonlySet<string>): OtherSpelling[] {
+function spelledCalls(
+  before: SpelledPlan<RestPlan>,
+  after: SpelledPlan<RestPlan>,
+  still: ReadonlySet<string>,
+): OtherSpelling[] {
   const right = new Map(after.plan.calls.map((call) => [operationLabel(call.operation), call]));
   return before.plan.calls.flatMap((call) => {
     const label = operationLabel(call.operation);
@@ -106,20 +140,22 @@ function spelledCalls(before: SpelledPlan, after: SpelledPlan, still: ReadonlySe
 /** Whether source says of a field whether it is sent: one that is sent, and may be absent and null. */
 function isMarked(
   { required, type: { shape, nullable } }: Field,
-  { id }: PlannedType,
+  { id, shape: record }: PlannedType,
   { plan, written }: SpelledPlan,
 ): boolean {
+  // What is given of it is never null.
+  if (record.kind === "record" && record.oneOf) return false;
   const admitsNull = nullable || (resolveShape(shape, plan.types).kind === "union" && hasNull(shape, plan));
   return !required && admitsNull && written.has(id);
 }
 
 /** Whether a value, or an item of it, is one of several. */
-function isUnion({ shape }: Reference, plan: RestPlan): boolean {
+function isUnion({ shape }: Reference, plan: ContractPlan): boolean {
   const inner = resolveShape(shape, plan.types);
   return inner.kind === "list" ? isUnion(inner.item, plan) : inner.kind === "union";
 }
 
-function hasNull(shape: Shape, { types }: RestPlan): boolean {
+function hasNull(shape: Shape, { types }: ContractPlan): boolean {
   const inner = resolveShape(shape, types);
   return inner.kind === "union" && inner.members.some(({ nullable }) => nullable);
 }

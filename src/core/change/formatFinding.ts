@@ -3,7 +3,7 @@ import type { Points } from "./points.js";
 import type { Finding } from "./rule.js";
 import type { SdkFacts } from "./sdkFacts.js";
 import { shapeWords } from "./shapeWords.js";
-import { inDocuments } from "./typeFinding.js";
+import { inDocuments, ofNumbers } from "./typeFinding.js";
 import { verdicts, type Level } from "./verdict.js";
 
 /** What is to be said when a value has another format; undefined when it has not. */
@@ -29,7 +29,7 @@ export function formatFinding(point: Points["value"], facts: SdkFacts): Finding 
   // A format that means nothing to anybody is no change worth a line.
   return code === "compatible" && apps === "compatible" && left.kind === "number"
     ? undefined
-    : { message, verdict: { code, apps } };
+    : { message, verdict: { code, apps }, spares: left.kind === "text" ? ["shows", "orders"] : ofNumbers };
 }
 
 function answered(shape: Shape, from: string | undefined, to: string | undefined, facts: SdkFacts): Level {

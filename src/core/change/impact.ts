@@ -84,7 +84,9 @@ function hitOf({ owner, operations, place, kind }: QueryUse): Hit {
 /** The heaviest verdict on what is used; the change's own where nothing is. */
 function verdictOn({ verdict, verdictAt }: Pick<Change, "verdict" | "verdictAt">, uses: readonly QueryUse[]): Verdict {
   if (!verdictAt) return verdict;
-  const found = uses.map(({ coordinate }) => verdictAt[coordinate] ?? verdict);
+  const found = uses.map(({ coordinate }) =>
+    Object.hasOwn(verdictAt, coordinate) ? (verdictAt[coordinate] ?? verdict) : verdict,
+  );
   // Which keys types share is a matter of documents, of which a contract alone says nothing.
   const others = Object.entries(verdictAt).flatMap(([coordinate, each]) => (/[+&]$/.test(coordinate) ? [] : [each]));
   return (found.length > 0 ? found : [verdict, ...others]).reduce(heaviestOnEach);
@@ -144,7 +146,9 @@ function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedC
   const isName = change.code.startsWith("type.name.");
   const found = source
     .usesOf(change.coordinates, change.face)
-    .filter(({ kind }) => !isName || kind === "names" || kind === "tells");
+    .filter(({ kind, takesNull }) =>
+      isName ? kind === "names" || kind === "tells" : change.isOfNull !== true || takesNull !== true,
+    );
   // An answer that is built by hand, as in a test, need not compile with another type; only the compiler knows.
   const given = found.length === 0 && change.face === "answer" ? source.writesOf(change.coordinates) : [];
   const called = source.usesOf(change.callers ?? [], "operation");
@@ -162,7 +166,7 @@ function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedC
     if (
       change.hitsNamedTypes === true &&
       hits.length > 0 &&
-      hits.every(({ kind }) => ["reads", "shows", "compares", "orders", "calls"].includes(kind))
+      hits.every(({ kind }) => ["reads", "shows", "compares", "orders", "computes", "calls"].includes(kind))
     )
       return "compatible";
     if (hits.length > 0 && hits.every(({ kind }) => spared.has(kind))) return "compatible";
@@ -225,7 +229,8 @@ function fits(change: Change, use: QueryUse): boolean {
   return change.face === "ask" ? use.kind === "sends" : use.kind !== "sends";
 }
 
-function distinct(hits: readonly Hit[]): Hit[] {
+/** Hits, each place once. */
+export function distinct(hits: readonly Hit[]): Hit[] {
   const seen = new Set<string>();
   return hits.filter((hit) => {
     const key = JSON.stringify(hit.place);

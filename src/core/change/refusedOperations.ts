@@ -1,3 +1,4 @@
+import type { RefusedQuery } from "../graphql/refusedQueries.js";
 import type { Place } from "../problem/place.js";
 import type { Problem } from "../problem/problem.js";
 import type { JudgedChange } from "./judgedChange.js";
@@ -17,6 +18,20 @@ export function refusedOperations(
     }
   }
   return found;
+}
+
+/** Operations and fragments of which nothing can be made any more, by what is refused of documents. */
+export function goneQueries(changes: readonly JudgedChange[], refused: readonly RefusedQuery[]): Set<string> {
+  const blamed = refusedOperations(
+    changes,
+    refused.map(({ problem }) => problem),
+  );
+  return new Set([...refused.map(({ owner }) => owner), ...[...blamed.values()].flat()]);
+}
+
+/** Whether a change hits a query that is refused: it compiles, or not, only once that is mended. */
+export function hitsAny({ hits }: JudgedChange, gone: ReadonlySet<string>): boolean {
+  return hits.some(({ owner, operations }) => [owner, ...operations].some((operation) => gone.has(operation)));
 }
 
 function meet(a: Place, b: Place): boolean {

@@ -23,6 +23,8 @@ export interface Finding {
   readonly endangers?: readonly SourceUseKind[] | undefined;
   /** Of source that reads it hits only what hands the value on as the type that it had. */
   readonly hitsNamedTypes?: boolean | undefined;
+  /** It is about null alone: source that takes null as well is spared. */
+  readonly isOfNull?: boolean | undefined;
   /** Of source it hits only a match that names everything there was. */
   readonly hitsWholeMatches?: boolean | undefined;
   /** GraphQL: what may be selected of a new type that answers as the old one did. */

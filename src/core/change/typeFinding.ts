@@ -1,4 +1,5 @@
 import type { Shape, TupleShape } from "../contract/model.js";
+import type { SourceUseKind } from "../use/sourceUse.js";
 import type { Points } from "./points.js";
 import type { Finding } from "./rule.js";
 import type { SdkFacts } from "./sdkFacts.js";
@@ -27,10 +28,23 @@ export function typeFinding(point: Points["value"], facts: SdkFacts): Finding | 
     message,
     verdict: isAnswer ? verdict : takenAlone(point, verdict),
     kept: point.kept,
-    // Numbers and texts can be put in order, whichever they are.
-    spares: isLeaf(after) || after.kind === "text" ? (["shows", "orders"] as const) : (["shows"] as const),
+    spares: sparedOf(before, after),
   };
   return isAnswer || !point.isGraphql ? finding : inDocuments(point, finding);
+}
+
+/** What is still done with a value of another type. */
+function sparedOf(before: Shape, after: Shape): readonly SourceUseKind[] {
+  if (isNumber(before) && isNumber(after)) return ofNumbers;
+  // Numbers and texts can be put in order, whichever they are.
+  return isLeaf(after) || after.kind === "text" ? ["shows", "orders"] : ["shows"];
+}
+
+/** What is done with a number, whichever kind of number it is. */
+export const ofNumbers: readonly SourceUseKind[] = ["shows", "orders", "computes"];
+
+function isNumber({ kind }: Shape): boolean {
+  return kind === "integer" || kind === "number";
 }
 
 /** Where a list is expected, one value may be taken for a list of one; source has another type for it. */

@@ -41,7 +41,7 @@ export function sarif(findings: readonly Finding[], version: string): object {
 }
 
 function titleOf(code: string): string {
-  return code in changeMeanings ? changeMeanings[code as ChangeCode].title : code;
+  return Object.hasOwn(changeMeanings, code) ? changeMeanings[code as ChangeCode].title : code;
 }
 
 /** Findings as JUnit XML: a suite for each contract, a case for each finding, failed when the gate holds it. */

@@ -42,7 +42,8 @@ export function pagingObstacle(call: RestCall, types: Types, settings: PagingSet
 }
 
 function saidOf({ operation }: RestCall, settings: PagingSettings): "off" | PagingChoice | undefined {
-  return operation.operationId === undefined ? undefined : settings[operation.operationId];
+  const { operationId } = operation;
+  return operationId !== undefined && Object.hasOwn(settings, operationId) ? settings[operationId] : undefined;
 }
 
 function onlyAnswer({ answers, answerChoices }: RestCall): Reference | undefined {

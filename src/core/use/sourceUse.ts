@@ -13,6 +13,8 @@ export type SourceUseKind =
   | "compares"
   /** A member is read, and values are only put in order by it. */
   | "orders"
+  /** A number is read, and only calculated with, or held against other numbers. */
+  | "computes"
   /** A member is read, and handed on as what its type is called. */
   | "passes"
   | "writes"
@@ -37,6 +39,8 @@ export interface SourceUse {
    */
   readonly coordinate: string;
   readonly kind: SourceUseKind;
+  /** What reads it takes null as well, as a safe call does: null is nothing new there. */
+  readonly takesNull?: boolean;
   readonly place: OffsetPlace;
 }
 
@@ -46,6 +50,7 @@ const answering: ReadonlySet<SourceUseKind> = new Set([
   "shows",
   "compares",
   "orders",
+  "computes",
   "passes",
   "matches",
   "tells",
@@ -86,7 +91,8 @@ export class SourceIndex {
   mayReach(coordinates: readonly string[]): boolean {
     return coordinates.some((coordinate) => {
       if (this.byCoordinate.get(coordinate)?.some(({ kind }) => kind === "reaches") === true) return true;
-      const [owner = ""] = coordinate.split(/[.{]/);
+      // Classes may stand in each other: the last part is the member.
+      const owner = coordinate.replace(/(?:\{\}|\.[^.]*)$/, "");
       return coordinate !== owner && this.byCoordinate.has(`${owner}.*`);
     });
   }

@@ -21,10 +21,13 @@ export function withScripts(manifest: string): ManifestScripts | undefined {
   const parsed = parseData(manifest);
   if (!parsed.ok || !isData(parsed.data)) return undefined;
   const scripts = dataMember(parsed.data, "scripts") ?? {};
-  const wanted = ["sdk", ...["dev", "start", "build"].filter((name) => name in scripts).map((name) => `pre${name}`)];
+  const wanted = [
+    "sdk",
+    ...["dev", "start", "build"].filter((name) => Object.hasOwn(scripts, name)).map((name) => `pre${name}`),
+  ];
   const runs = (name: string): boolean => String(scripts[name]).includes(command);
-  const added = wanted.filter((name) => !(name in scripts));
-  const left = wanted.filter((name) => name in scripts && !runs(name));
+  const added = wanted.filter((name) => !Object.hasOwn(scripts, name));
+  const left = wanted.filter((name) => Object.hasOwn(scripts, name) && !runs(name));
   const indent = /^([ \t]+)"/m.exec(manifest)?.[1] ?? "  ";
   const formattingOptions = {
     insertSpaces: !indent.includes("\t"),

@@ -77,6 +77,18 @@ describe("types of fragments", () => {
     });
   });
 
+  it.each([
+    ["what may be anything is null in the fragment, and absent in the answer", "Loose", []],
+    ["a text is null in both", "String", ["RopedPartSlip"]],
+  ])("%s", (_, scalar, expected) => {
+    const plan = planned(
+      `scalar Loose type Query { dock: Dock } type Dock { slip: Slip! } type Slip { rope: ${scalar} depth: Float! }`,
+      `query Rope($deep: Boolean!) { dock { slip @skip(if: $deep) { depth } ...Roped } }
+       fragment Roped on Dock { slip @include(if: $deep) { rope } }`,
+    );
+    expect(links(plan)["RopeAnswerDockSlip"] ?? []).toEqual(expected);
+  });
+
   it("types that answer alike stay apart where a fragment tells them apart", () => {
     const plan = planned(
       schema,

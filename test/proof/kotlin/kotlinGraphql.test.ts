@@ -17,12 +17,16 @@ import { TemporaryProject } from "../../support/temporaryProject.js";
 
 const schema = `
 scalar Upload
-type Query { n(text: String!, note: String): Int }
-type Mutation { send(first: Upload!, files: [Upload!]!): String }
+"How something is found."
+input Which @oneOf { number: Int name: String @deprecated file: Upload which: Which those: [Which!] String: String }
+type Query { n(text: String!, note: String): Int which(by: Which!): String }
+type Mutation { send(first: Upload!, files: [Upload!]!): String put(by: Which!): String }
 type Subscription { n: Int }
 `;
 const queries = `
 query Now($text: String!, $note: String) { n(text: $text, note: $note) }
+query Look($by: Which!) { which(by: $by) }
+mutation Put($by: Which!) { put(by: $by) }
 mutation Send($first: Upload!, $files: [Upload!]!) { send(first: $first, files: $files) }
 subscription Count { n }
 `;
@@ -74,7 +78,8 @@ function answering(request: IncomingMessage, response: ServerResponse): void {
         return name === undefined || name === "operations" ? [] : [`${name},${file},${content}`];
       });
       const isMarked = request.headers["graphql-require-preflight"] === "1";
-      say({ data: { send: `${String(isMarked)} ${parts.join(",")}` } });
+      const told = `${String(isMarked)} ${parts.join(",")}`;
+      say({ data: { send: told, put: told } });
       return;
     }
     const asked =
@@ -85,8 +90,9 @@ function answering(request: IncomingMessage, response: ServerResponse): void {
             ) as object,
           }
         : (JSON.parse(body) as { variables: object });
-    const { text } = asked.variables as { text: string };
-    if (text === "errors") say({ data: { n: 4 }, errors: [{ message: "fog", path: ["n", 0] }] });
+    const { text, by } = asked.variables as { text: string; by?: object };
+    if (by) say({ data: { which: JSON.stringify(by) } });
+    else if (text === "errors") say({ data: { n: 4 }, errors: [{ message: "fog", path: ["n", 0] }] });
     else if (text === "odd") say({ data: { n: "four" } });
     else if (text === "page") response.writeHead(502, { "content-type": "text/html" }).end("<p>Bad gateway</p>");
     else say({ data: { n: Object.keys(asked.variables).length + text.length } });
@@ -130,9 +136,11 @@ it("queries, mutations and subscriptions in Kotlin do what the rows say, over ev
       ...(fails === undefined ? {} : { fails }),
     }));
     expect(found.slice(0, -1).map((line) => JSON.parse(line) as unknown)).toEqual(expected);
+    const oneFile = "true map,,{'0':['variables.by.which.file']},0,p.png,photo";
+    const chosen = "{'number':7}|{'those':[{'name':'n'},{'which':{'String':'x'}}]}";
     const map = "{'0':['variables.first','variables.files.0'],'1':['variables.files.1']}";
     expect(found.at(-1)).toBe(
-      `"2|3|4|fog [n, 0] 4|Malformed(/n)|Unexpected(502) 502|true map,,${map},0,p.png,photo,1,blob,two|true"`,
+      `"2|3|4|fog [n, 0] 4|Malformed(/n)|Unexpected(502) 502|true map,,${map},0,p.png,photo,1,blob,two|${chosen}|${oneFile}|true"`,
     );
     for (const [at, { carrier }] of rows.entries())
       if (carrier === "socket") expect(servers[at]?.initial[0]).toEqual({ authorization: "Bearer t0ken" });

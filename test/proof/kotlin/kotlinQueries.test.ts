@@ -7,17 +7,41 @@ import { seedsFrom } from "../random/seedsFrom.js";
 import { compiledInKotlin, isThorough, turned } from "./compiledInKotlin.js";
 import { plannedGraphql, randomGraphql } from "./plannedContracts.js";
 
+/** What random queries found, each as a small case. */
+const uglySchema = `
+scalar Loose
+type Query { dock: Dock find(by: By!): Dock }
+type Dock { id: ID! slip: Slip! rope: Loose }
+type Slip { rope: Loose depth: Float! }
+scalar Upload
+input By @oneOf {
+  id: ID by: By Limits: Limits limits: [Limits!] string: String String: String number: Int list: [[Int!]] upload: Upload
+  anything: Loose jsonElement: Loose unit: Boolean boolean: Boolean deprecated: Int @deprecated writer: ID any: ID
+}
+input Limits { least: Int }
+`;
+const uglyQueries = [
+  // A value that may be anything is absent in the answer, and null in the fragment.
+  `query Rope($deep: Boolean!) { dock { slip @skip(if: $deep) { depth } ...Roped } }
+   fragment Roped on Dock { slip @include(if: $deep) { rope } }`,
+  // A fragment selects nothing of what is there.
+  "query Nothing { dock { ...Hollow } } fragment Hollow on Dock { slip { depth @include(if: false) } }",
+  "query Find($by: By!, $limits: Limits!, $id: ID!) { find(by: $by) { id } other: find(by: { Limits: $limits }) { id } third: find(by: { id: $id }) { id } }",
+];
+
 it.each([
   ...(isThorough ? [["as usual", "open", {}] as const] : []),
   ["with every setting turned", "closed", turned] as const,
-])("the demo's queries compile in Kotlin, %s", async (how, unions, settings) => {
+])("the demo's queries, and ugly ones, compile in Kotlin, %s", async (how, unions, settings) => {
   if (!canCompileKotlin(`the demo's queries in Kotlin, ${how}`)) return;
   const folder = join(packageRoot, "demo/app/queries");
   const texts = readdirSync(folder).map((file) => readFileSync(join(folder, file), "utf8"));
   const schema = readFileSync(join(packageRoot, "demo/contracts/v1/passages.graphql"), "utf8");
-  expect(
-    (await compiledInKotlin([plannedGraphql("passages", schema, () => texts, unions)], settings)).complaints,
-  ).toEqual([]);
+  const plans = [
+    plannedGraphql("passages", schema, () => texts, unions),
+    plannedGraphql("ugly", uglySchema, () => uglyQueries, unions),
+  ];
+  expect((await compiledInKotlin(plans, settings)).complaints).toEqual([]);
 });
 
 const count = Number(process.env["RANDOM_SCHEMAS"] ?? 60);

@@ -118,6 +118,36 @@ export const uglyCases: readonly UglyCase[] = [
     ],
   },
   {
+    does: "calls operations, parameters, formats and fields what every object has",
+    document: contractWith(
+      {
+        Held: record({ constructor: { type: "string", format: "constructor" }, valueOf: text }, ["constructor"]),
+        Page: record({ items: { type: "array", items: ref("Held") }, toString: text }),
+      },
+      {
+        "/held": {
+          get: {
+            operationId: "constructor",
+            parameters: ["constructor", "toString", "offset"].map((name) => parameter(name, "query")),
+            responses: okay(ref("Page")),
+          },
+          post: { operationId: "valueOf", requestBody: json(ref("Held")), responses: okay(ref("Held")) },
+        },
+        "/listed": {
+          get: {
+            operationId: "listed",
+            parameters: ["constructor", "hasOwnProperty", "offset"].map((name) =>
+              parameter(name, "query", { required: true, schema: text }),
+            ),
+            responses: okay(ref("Page")),
+          },
+        },
+      },
+    ),
+    pages: { listed: { by: "offset", parameter: "offset" } },
+    gives: [],
+  },
+  {
     does: "pages by a deprecated parameter, whichever way",
     document: contractWith(
       {},

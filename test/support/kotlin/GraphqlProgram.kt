@@ -98,6 +98,10 @@ private suspend fun asked(url: String): String {
     found.add("${page?.mishap} ${page?.answer?.status}")
     val file = Upload.of("photo".encodeUtf8(), name = "p.png", type = "image/png")
     found.add(harbour.send(files = listOf(file, Upload.of("two".encodeUtf8())), first = file).send.orEmpty())
+    found.add(harbour.look(by = Which.Number(number = 7)).which.orEmpty())
+    val nested = Which.WhichValue(which = Which.StringShape(string = "x"))
+    found.add(harbour.look(by = Which.Those(those = listOf(Which.Name(name = "n"), nested))).which.orEmpty())
+    found.add(harbour.put(by = Which.WhichValue(which = Which.File(file = file))).put.orEmpty())
     val silent = runCatching {
         connected(url, overWebSocket(accept = 5.seconds)).count(CallOptions(idle = 100.milliseconds)).first()
     }.exceptionOrNull() as? CountFailure.Other

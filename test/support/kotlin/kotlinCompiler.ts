@@ -101,10 +101,19 @@ export class KotlinCompiler {
    *
    * @param files texts by path
    * @param libraries folders of classes that they use
+   * @param friends folders of classes that belong to the same module, so that they use its internals too
    */
   async compile(
     files: ReadonlyMap<string, string>,
-    { libraries = [], isStrict = true }: { readonly libraries?: readonly string[]; readonly isStrict?: boolean } = {},
+    {
+      libraries = [],
+      friends = [],
+      isStrict = true,
+    }: {
+      readonly libraries?: readonly string[];
+      readonly friends?: readonly string[];
+      readonly isStrict?: boolean;
+    } = {},
   ): Promise<JvmResult & { readonly classes: string }> {
     const folder = written(files);
     const classes = join(folder, "classes");
@@ -118,7 +127,8 @@ export class KotlinCompiler {
       "2.1",
       "-Xsuppress-version-warnings",
       "-cp",
-      [...jarsIn("current"), ...libraries].join(delimiter),
+      [...jarsIn("current"), ...libraries, ...friends].join(delimiter),
+      ...(friends.length > 0 ? [`-Xfriend-paths=${friends.join(",")}`] : []),
       "-d",
       classes,
       join(folder, "source"),

@@ -18,6 +18,7 @@ export const answerFieldNowOptional = rule(
           // To source that does not tell absent from null, nothing comes that could not come before.
           verdict: before.type.nullable && !tellsAbsentFromNull ? verdicts.harmless : verdicts.bothBreak,
           spares: ["shows", "compares"],
+          isOfNull: true,
           hint: "Handle its absence where it is read.",
         }
       : undefined,

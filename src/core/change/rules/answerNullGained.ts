@@ -19,6 +19,8 @@ export const answerNullGained = rule(
           // To source that does not tell null from absent, nothing comes that could not come before.
           verdict: point.mayBeAbsent === true && !tellsAbsentFromNull ? verdicts.harmless : verdicts.bothBreak,
           spares: ["shows", "compares"],
+          // Of a field: what is in a list may be null whatever the list is.
+          isOfNull: point.mayBeAbsent !== undefined,
           hint: "Handle null where it is read.",
         }
       : undefined,

@@ -8,11 +8,14 @@ export const askOneOfGone = rule(
   {
     title: "Several fields of an input can be given where it was exactly one",
     example: "no `@oneOf` on `BerthBy` any more",
-    code: "compatible: one alone is still taken",
+    code: "compatible: one alone is still taken; breaking where each has a class of its own",
     apps: "compatible",
   },
-  ({ face, subject, before, after }) =>
+  ({ face, subject, before, after }, { knowsTypesByName }) =>
     face === "ask" && before.oneOf === true && after.oneOf !== true
-      ? { message: `Several fields of \`${subject}\` can be given now.`, verdict: verdicts.harmless }
+      ? {
+          message: `Several fields of \`${subject}\` can be given now.`,
+          verdict: knowsTypesByName ? verdicts.codeBreaks : verdicts.harmless,
+        }
       : undefined,
 );

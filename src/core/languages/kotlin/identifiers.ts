@@ -41,6 +41,14 @@ export function typeIdentifier(name: string): string {
   return takenTypes.has(short) || /^Tuple\d+/.test(short) ? `${short}Shape` : short;
 }
 
+/** Kotlin's own names that a class of one value, nested in an interface, is written with; others are named with their package. */
+const takenInside = new Set(["Any", "Boolean", "Deprecated", "Double", "Int", "List", "Long", "Map", "String"]);
+
+/** The name of a class that is nested in an interface and holds one value. */
+export function nestedIdentifier(name: string): string {
+  return takenInside.has(name) || /^Tuple\d+/.test(name) ? `${name}Shape` : name;
+}
+
 /** The name of a property, a parameter or a function: the plan's, moved out of the way of some. */
 export function memberIdentifier(name: string, taken: ReadonlySet<string>, ending: string): string {
   const short = shortened(startsName(name) ? name : `_${name}`);

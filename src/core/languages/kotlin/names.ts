@@ -15,6 +15,7 @@ import { answerKeys, isAnswer } from "./answerKeys.js";
 import {
   constantIdentifier,
   memberIdentifier,
+  nestedIdentifier,
   takenFunctions,
   takenProperties,
   typeIdentifier,
@@ -289,6 +290,21 @@ function recordNamesFrom(nameOf: (field: Field) => string, all: Iterable<string>
 /** What the constants of a choice are called. */
 export function constantNames(values: readonly Choice[]): Map<Choice, string> {
   return new Map([...choiceNames(values)].map(([choice, name]) => [choice, constantIdentifier(name)]));
+}
+
+/**
+ * What the fields of an input are called of which exactly one is given: each has a class of its own.
+ *
+ * @param outer the name of the input, which would be hidden in a class of its name
+ */
+export function oneOfClassNames(record: RecordShape, outer: string): Map<Field, string> {
+  const scope = new NameScope([outer]);
+  return new Map(
+    [...memberNames(record.fields)].map(([field, name]) => {
+      const own = nestedIdentifier(constantIdentifier(name));
+      return [field, scope.claim(scope.isTaken(own) ? `${own}Value` : own, field.name)];
+    }),
+  );
 }
 
 /** What the members of a union are called that have a class of their own. */

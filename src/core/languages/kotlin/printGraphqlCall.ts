@@ -10,7 +10,7 @@ import { withArguments } from "./kotlinFile.js";
 import { recordNames } from "./names.js";
 import { commentLine, resultType } from "./callSignature.js";
 import { printFailureClass } from "./printFailure.js";
-import { filesOf } from "./printRecord.js";
+import { filesOf } from "./filesOf.js";
 import { fieldState, orNull, printFieldType, printForm, printReference, printShapeForm } from "./printType.js";
 
 type Context = GraphqlContext & FileContext;

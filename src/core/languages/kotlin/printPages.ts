@@ -53,22 +53,24 @@ function goneThrough(
   const names = context.names.call(call);
   const pagesText = (by: string, given: readonly string[], last: string): string =>
     `${uses.wire(by)}(\n${given.map((each) => `        ${each},\n`).join("")}    ) ${last}`;
-  const asked = (changed: Readonly<Record<string, string>>): string[] => {
-    const { options = "options", ...others } = changed;
+  // A map: an argument may be called as what every object of JavaScript has.
+  const asked = (changed: ReadonlyMap<string, string>): string[] => {
+    const options = changed.get("options") ?? "options";
     if (tooMany) {
-      const set = Object.entries(others).map(([name, value]) => `it.${spelled(name)} = ${value}`);
+      const others = [...changed].filter(([name]) => name !== "options");
+      const set = others.map(([name, value]) => `it.${spelled(name)} = ${value}`);
       const own = set.length === 0 ? "arguments" : `arguments.also { ${set.join("; ")} }`;
       return [own, `options = ${options}`];
     }
     const given = sortedBy(call.arguments, argumentName).map((argument) => {
       const name = argumentName(argument);
-      return `${spelled(name)} = ${changed[name] ?? spelled(name)}`;
+      return `${spelled(name)} = ${changed.get(name) ?? spelled(name)}`;
     });
     return [...given, `options = ${options}`];
   };
   const after = isReturned ? `.${uses.wire("orThrow")}()` : "";
-  const asking = (parameter: string, changed: Readonly<Record<string, string>>, indent: string): string =>
-    lambda(parameter, { before: spelled(names.call), given: asked(changed), after }, indent);
+  const asking = (parameter: string, changed: readonly [string, string], indent: string): string =>
+    lambda(parameter, { before: spelled(names.call), given: asked(new Map([changed])), after }, indent);
   const { argument } = pages;
   if (pages.paging.by === "link" || !argument) {
     const following = freeName("following", call);
@@ -77,7 +79,7 @@ function goneThrough(
     return pagesText(
       "pagesByLink",
       [paging, credentials, "options"],
-      asking(following, { options: following }, "    "),
+      asking(following, ["options", following], "    "),
     );
   }
   const name = argumentName(argument);
@@ -88,7 +90,7 @@ function goneThrough(
     const given = argument.required ? `${place} ?: ${held(name)}` : place;
     return pagesText(
       "pagesByCursor",
-      [paging, held(name), asking(place, { [name]: given }, "        ")],
+      [paging, held(name), asking(place, [name, given], "        ")],
       `{ page -> ${following} }`,
     );
   }
@@ -97,7 +99,7 @@ function goneThrough(
   const first = kind === "Long" ? start : kind === "String" ? text : `${start}.toLong()`;
   const given = kind === "Long" ? place : `${place}.to${kind}()`;
   const by = pages.paging.by === "offset" ? "pagesByOffset" : "pagesByNumber";
-  return pagesText(by, [paging, first], asking(place, { [name]: given }, "    "));
+  return pagesText(by, [paging, first], asking(place, [name, given], "    "));
 }
 
 /** A function of one parameter that makes a call: on one line where it fits. */

@@ -22,8 +22,10 @@ import {
 } from "./printType.js";
 import { fitsOneMethod } from "./slots.js";
 import { declaredName, inheritedFields, interfaceFields, spelledInside } from "./nestedNames.js";
+import { filesOf } from "./filesOf.js";
 import { formType, type PrintedClass } from "./printedClass.js";
 import { superTypes } from "./superTypes.js";
+import { chunks } from "../../text/chunks.js";
 import { sortedBy } from "../../text/sortedBy.js";
 
 /** A property of a record's class. */
@@ -279,31 +281,4 @@ function printFiles(name: string, properties: readonly Property[], context: File
   if (lines.length === 0) return [];
   const upload = context.uses.wire("Upload");
   return [`    fun files(value: ${name}): Map<String, ${upload}> = buildMap {\n${lines.join("")}    }\n`];
-}
-
-/** What collects the files of one field: a statement. Undefined where it holds none. */
-export function filesOf(
-  field: Field,
-  { value, isSent }: { readonly value: string; readonly isSent: boolean },
-  context: FileContext,
-): string | undefined {
-  const access = (): string => (isSent ? `${value}.${context.uses.wire("orNull")}()` : value);
-  const { types } = context.contract;
-  const shape = resolveShape(field.type.shape, types);
-  const name = quoted(field.name);
-  if (shape.kind === "bytes") return `${context.uses.wire("addFile")}(${name}, ${access()})`;
-  const item = shape.kind === "list" ? shape.item : undefined;
-  const inner = item ? resolveShape(item.shape, types) : shape;
-  if (item && inner.kind === "bytes") return `${context.uses.wire("addFiles")}(${name}, ${access()})`;
-  if (inner.kind !== "record" || !context.filed.has(inner)) return undefined;
-  const form = printShapeForm(item ? item.shape : field.type.shape, "write", context);
-  return item
-    ? `${context.uses.wire("addNestedFiles")}(${name}, ${access()}) { ${form}.files(it) }`
-    : `${context.uses.wire("addFilesOf")}(${name}, ${access()}) { ${form}.files(it) }`;
-}
-
-function chunks<T>(items: readonly T[], size: number): T[][] {
-  const found: T[][] = [];
-  for (let from = 0; from < items.length; from += size) found.push(items.slice(from, from + size));
-  return found;
 }

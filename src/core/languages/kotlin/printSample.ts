@@ -5,6 +5,7 @@ import type { FileContext } from "./contractContext.js";
 import { quoted } from "./escape.js";
 import { spelled } from "./identifiers.js";
 import { constantNames, memberClassNames, recordNames } from "./names.js";
+import { oneOfText } from "./oneOfText.js";
 import { numberText } from "./constants.js";
 import { isOpenChoice } from "./printChoice.js";
 import { fieldState, inItsClass, printShape } from "./printType.js";
@@ -110,16 +111,21 @@ function recordSample(
 ): string {
   const names = recordNames(record);
   const type = printShape(reference.shape, context);
-  if (record.fields.length === 0 && !record.rest) return type;
+  if (record.fields.length === 0 && !record.rest) {
+    // The type of a fragment is an interface.
+    const isPart = reference.shape.kind === "named" && context.fragments.ids.has(reference.shape.key);
+    return isPart ? `object : ${type} {}` : type;
+  }
   const given = fields.flatMap(({ name, of }) => {
     const field = record.fields.find((each) => each.name === name);
     if (!field) return [];
     const text = printSample(of, field.type, context);
+    if (record.oneOf) return [oneOfText(field, { record, type, made: text })];
     return [
       `${spelled(names.of(field))} = ${fieldState(field, true, context) === "sent" ? `${context.uses.wire("sent")}(${text})` : text}`,
     ];
   });
-  return `${type}(${given.join(", ")})`;
+  return record.oneOf ? (given[0] ?? type) : `${type}(${given.join(", ")})`;
 }
 
 /** The first member is the one that samples are made of. */

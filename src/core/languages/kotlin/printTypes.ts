@@ -8,6 +8,7 @@ import { comment, docComment } from "./escape.js";
 import { fileText } from "./kotlinFile.js";
 import { isOpenChoice, printChoice, printMoreConstants, suppressed } from "./printChoice.js";
 import { printCheck } from "./printChecks.js";
+import { printOneOf } from "./printOneOf.js";
 import { printRecord } from "./printRecord.js";
 import { formType, withNested, type PrintedClass } from "./printedClass.js";
 import { printForm, printReference } from "./printType.js";
@@ -110,7 +111,7 @@ function printClass(type: PlannedType, context: FileContext): PrintedClass | und
   const { shape } = type;
   switch (shape.kind) {
     case "record":
-      return printRecord(type, shape, context);
+      return shape.oneOf ? printOneOf(type, shape, context) : printRecord(type, shape, context);
     case "choice":
       return printChoice(type, shape, context);
     case "union":

@@ -7,6 +7,7 @@ import type { FileContext } from "./contractContext.js";
 import { quoted } from "./escape.js";
 import { spelled } from "./identifiers.js";
 import { constantNames, memberClassNames, recordNames } from "./names.js";
+import { oneOfText } from "./oneOfText.js";
 import { isOpenChoice } from "./printChoice.js";
 import { fieldState, inItsClass, printShape } from "./printType.js";
 
@@ -100,6 +101,11 @@ function recordText(
 ): string {
   const names = recordNames(record);
   const type = printShape(reference.shape, context);
+  if (record.oneOf) {
+    const [chosen] = record.fields.filter(({ name }) => Object.hasOwn(value, name));
+    if (!chosen) return json(JSON.stringify(value), context);
+    return oneOfText(chosen, { record, type, made: printValue(value[chosen.name], chosen.type, context) });
+  }
   const given = record.fields.flatMap((field) => {
     if (!Object.hasOwn(value, field.name)) return [];
     const made = printValue(value[field.name], field.type, context);

@@ -132,15 +132,17 @@ function sealsOf({ seals = [] }: RecordShape, printer: TypePrinter): string | un
 /** One field of an interface, with what the contract says about it. */
 export function printField(field: Field, printer: TypePrinter, stance: Stance): string {
   const doc = docComment(fieldWords(field), "  ");
-  const inherited =
-    field.required || isUnknown(field.type.shape, printer) || !inheritedMembers.has(field.name)
-      ? ""
-      : ` | (typeof Object.prototype)[${quoted(field.name)}]`;
+  const inherited = field.required || isUnknown(field.type.shape, printer) ? "" : orInherited(field.name);
   return `${doc}  ${propertyName(field.name)}${printPresence(field.type, field.required, printer, stance)}${inherited};\n`;
 }
 
 /** Every object has these, so a field of that name is never absent: without one of its own, it is the inherited. */
 const inheritedMembers = new Set(Object.getOwnPropertyNames(Object.prototype).filter((name) => !name.startsWith("__")));
+
+/** What else an optional property of a name is: what every object has of that name; "" for other names. */
+export function orInherited(name: string): string {
+  return inheritedMembers.has(name) ? ` | (typeof Object.prototype)[${quoted(name)}]` : "";
+}
 
 /** What follows a field's name: whether it may be absent, and its type. */
 export function printPresence(type: Reference, required: boolean, printer: TypePrinter, stance: Stance): string {

@@ -6,6 +6,7 @@ import { comment, propertyName, quoted } from "./escape.js";
 import { answerType } from "./printAnswer.js";
 import { conversionText } from "./printConversions.js";
 import { printSamples } from "./printSamples.js";
+import { orInherited } from "./printShapes.js";
 import { printReference, silent, type TypePrinter } from "./printType.js";
 
 /** The text of a contract's module for tests, and the types it needs from the modules of calls. */
@@ -32,9 +33,14 @@ export function printTesting(context: ContractContext): PrintedTesting {
   const calls = fakesOf(context);
   const sorted = sortedBy(calls, ({ name }) => name);
   const fields = sorted.map(
-    ({ name, answer, failure }) => `  readonly ${propertyName(name)}?: wire.Fake<${answer}, ${failure}>;\n`,
+    ({ name, answer, failure }) =>
+      `  readonly ${propertyName(name)}?: wire.Fake<${answer}, ${failure}>${orInherited(name)};\n`,
   );
-  const rows = sorted.map(({ name, written }) => `      ${propertyName(name)}: { ${written.join(", ")} },\n`);
+  // The compiler takes a property of such a name for the one that every object has, and its value for any text.
+  const exact = (name: string): string => (orInherited(name) === "" ? "" : " as const");
+  const rows = sorted.map(
+    ({ name, written }) => `      ${propertyName(name)}: { ${written.join(", ")} }${exact(name)},\n`,
+  );
   const isStanding = contract.protocol === "rest" && contract.connection.standing.length > 0;
   const options = `options: Omit<${names.options}, "baseUrl" | "fetch">${isStanding ? "" : " = {}"}`;
   const fakes =

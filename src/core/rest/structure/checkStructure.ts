@@ -116,5 +116,5 @@ const wordsByType: Readonly<Record<string, string>> = {
 
 function typeWords(said: unknown): string {
   const types = (Array.isArray(said) ? (said as unknown[]) : [said]).map(String).filter((type) => type !== "null");
-  return types.map((type) => wordsByType[type] ?? type).join(" or ");
+  return types.map((type) => (Object.hasOwn(wordsByType, type) ? wordsByType[type] : type)).join(" or ");
 }

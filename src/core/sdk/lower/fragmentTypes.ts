@@ -1,5 +1,6 @@
 import type { Field, RecordShape, Reference, Shape } from "../../contract/model.js";
 import { reachedTypes } from "../../contract/reachedTypes.js";
+import { resolveShape } from "../../contract/resolveShape.js";
 import { referenceSignature } from "../../contract/sameShape.js";
 import type { ContractPlan, PlannedType } from "../sdkPlan.js";
 
@@ -92,9 +93,15 @@ class Links {
     const below = to.fields.map((field) => {
       const own = fields.get(field.name);
       if (!own) return isTag(field) ? [] : undefined;
-      return isThere(own) || !isThere(field) ? this.ofReferences(own.type, field.type) : undefined;
+      if (isThere(field) ? !isThere(own) : field.required && !own.required && this.isAny(own)) return undefined;
+      return this.ofReferences(own.type, field.type);
     });
     return together([link], below);
+  }
+
+  /** Whether null is one of the values of a field, so that it does not stand for a field that is absent. */
+  private isAny({ type }: Field): boolean {
+    return resolveShape(type.shape, this.types).kind === "any";
   }
 
   private ofReferences(from: Reference, to: Reference): Link[] | undefined {

@@ -19,15 +19,15 @@ export type Sample =
   /** A record that does not say its tag itself. */
   | { readonly kind: "tagged"; readonly of: Sample; readonly field: string; readonly value: string };
 
-const textByFormat: Readonly<Record<string, string>> = {
-  date: "2026-05-01",
-  "date-time": "2026-05-01T08:30:00Z",
-  time: "08:30:00",
-  uuid: "0f4a7c1e-2b3d-4e5f-8a9b-0c1d2e3f4a5b",
-  email: "skipper@example.test",
-  uri: "https://example.test/",
-  id: "1",
-};
+const textByFormat: ReadonlyMap<string, string> = new Map([
+  ["date", "2026-05-01"],
+  ["date-time", "2026-05-01T08:30:00Z"],
+  ["time", "08:30:00"],
+  ["uuid", "0f4a7c1e-2b3d-4e5f-8a9b-0c1d2e3f4a5b"],
+  ["email", "skipper@example.test"],
+  ["uri", "https://example.test/"],
+  ["id", "1"],
+]);
 const deepestSample = 5;
 const mostValues = 60;
 
@@ -135,7 +135,7 @@ export function sampleLeaf(shape: Shape, settings: DecodingSettings): Sample | u
   switch (shape.kind) {
     case "text":
       if (shape.format === newerTag) return { kind: "newer" };
-      return { kind: "value", value: textByFormat[shape.format ?? ""] ?? "text" };
+      return { kind: "value", value: textByFormat.get(shape.format ?? "") ?? "text" };
     case "integer":
     case "number":
       return { kind: "value", value: shape.constraints?.minimum ?? 1 };

@@ -57,18 +57,19 @@ function programText(
       ? contract.calls.flatMap(({ call: { arguments: taken } }) =>
           taken.flatMap((argument) => {
             const name = argumentName(argument);
-            if (argument.standing || !(name in values)) return [];
+            if (argument.standing || !Object.hasOwn(values, name)) return [];
             return [`${spelled(name)} = ${printValue(values[name], argument.type, context)}`];
           }),
         )
       : contract.calls.flatMap(({ call: { variables } }) =>
           variables.flatMap((field) => {
-            if (!(field.name in values)) return [];
+            if (!Object.hasOwn(values, field.name)) return [];
             const made = printValue(values[field.name], field.type, context);
             const isSent = fieldState(field, true, context) === "sent";
             return [`${spelled(variableName(field, variables))} = ${isSent ? `${uses.wire("sent")}(${made})` : made}`];
           }),
         );
+  const valueOf = (name: string): unknown => (Object.hasOwn(values, name) ? values[name] : undefined);
   const environment = `${call.contract.replaceAll("-", "_").toUpperCase()}_URL`;
   const auth = call.credentials.map((name) => {
     const variable = kebabCase(name).replaceAll("-", "_").toUpperCase() || "TOKEN";
@@ -78,7 +79,7 @@ function programText(
     contract.protocol === "rest"
       ? contract.connection.standing.map(
           ({ member, parameter }) =>
-            `        ${spelled(standingName(member))} = ${printValue(values[member] ?? values[parameter.name], parameter.type, context)},\n`,
+            `        ${spelled(standingName(member))} = ${printValue(valueOf(member) ?? valueOf(parameter.name), parameter.type, context)},\n`,
         )
       : [];
   const own = names.contract;

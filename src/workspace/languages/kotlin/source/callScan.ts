@@ -102,8 +102,20 @@ export abstract class CallScan extends Resolver {
       this.callArguments(reader, scope, nothingKnown);
       return { type: builtIn("List", typeArguments[0]) };
     }
-    if (text === "joinToString" || text === "toString") onlyDone(of, "shows");
+    if (text === "toString" || (text === "joinToString" && !this.takesFunction(reader.from(reader.at))))
+      onlyDone(of, "shows");
     return this.calledKnown(site, () => calledOn(of.type, text));
+  }
+
+  /** Whether a call is given a function: a lambda, or a reference to one. */
+  private takesFunction(reader: Reader): boolean {
+    const from = reader.at;
+    if (reader.is("(")) reader.skipBrackets();
+    const inside = reader.tokens.slice(from, reader.at);
+    return (
+      (reader.is("{") && !reader.token.startsLine) ||
+      inside.some(({ kind, text }) => kind === "symbol" && (text === "{" || text === "::"))
+    );
   }
 
   /** A function of the app or the SDK, with what its type parameters stand for in this call. */

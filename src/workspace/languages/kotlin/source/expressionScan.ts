@@ -7,6 +7,12 @@ import { readType, readTypeArguments } from "./typeText.js";
 import { nothing, nothingKnown, onlyDone, type Narrowing, type Told, type Value } from "./values.js";
 import { CallScan } from "./callScan.js";
 
+const numbers: ReadonlySet<string> = new Set(["Int", "Long", "Double"]);
+
+function isNumber({ type }: Value): boolean {
+  return type !== undefined && numbers.has(type.name) && !type.isNullable;
+}
+
 /** Expressions, as far as they are no statements. */
 export abstract class ExpressionScan extends CallScan {
   protected abstract keyword(reader: Reader, scope: Scope, wanted?: Type): Value | undefined;
@@ -91,7 +97,17 @@ export abstract class ExpressionScan extends CallScan {
         this.flush(right, "writes");
         if (text === "to")
           return { type: builtIn("Pair", left.type, right.type), parts: [left.read ?? [], right.read ?? []] };
-        if (["<", ">", "<=", ">="].includes(text)) return { type: builtIn("Boolean") };
+        const isOrder = ["<", ">", "<=", ">="].includes(text);
+        const isCalculated = (isOrder || ["+", "-", "*", "/", "%"].includes(text)) && isNumber(left) && isNumber(right);
+        const computed = isCalculated
+          ? [left, right].flatMap((each) => [...(each.read ?? []), ...(each.computed ?? [])])
+          : [];
+        if (isOrder) {
+          for (const each of computed) each.kind = "computes";
+          return { type: builtIn("Boolean") };
+        }
+        if (isCalculated) return { type: left.type?.name === "Double" ? left.type : right.type, computed };
+        if (text === "+" && left.type?.name === "String") onlyDone(right, "shows");
         if (operator.kind === "name") return this.infix(left, operator, right, scope);
         return { type: text === ".." ? builtIn("List", left.type) : (left.type ?? right.type) };
       }
@@ -324,6 +340,8 @@ export abstract class ExpressionScan extends CallScan {
     let read: Pick<Value, "read"> = {};
     if (property) {
       read = this.reads(property.owner, text, token);
+      // What is read by `?.` of what may be null may be null anyway.
+      if (isSafe && of.type.isNullable) for (const each of read.read ?? []) each.takesNull = true;
       type = this.memberType(property.text, property.owner, of.type);
     } else {
       const extension = this.program.properties

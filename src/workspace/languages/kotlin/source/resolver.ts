@@ -76,6 +76,8 @@ export abstract class Resolver {
     if (coordinate === undefined) return;
     if (coordinate === this.sdk.connect) this.tell?.("connection", "calls", token);
     else this.tell?.(coordinate, kind, token);
+    const chosen = this.sdk.chosenField(known);
+    if (chosen !== undefined) this.tell?.(chosen, kind, token);
     // A member of a union stands for the union too.
     for (const above of this.program.withSupers(known).slice(1)) {
       const union = this.sdk.coordinateOf(above);

@@ -10,6 +10,8 @@ export class SdkModel {
   /** Names of schemes by the parameter of the class of credentials. */
   private readonly schemes = new Map<string, string>();
   private readonly functions = new Set<string>();
+  /** Inputs of which exactly one field is given, and that field, by its class: "BerthBy.Number" gives "BerthBy.number". */
+  private readonly chosen = new Map<string, { readonly input: string; readonly field: string }>();
 
   /**
    * @param connect the class of the connection
@@ -39,6 +41,9 @@ export class SdkModel {
       const written = /\b(?:required|optional|sent)\("((?:[^"\\]|\\.)*)", value\.`?([\p{L}\p{Nd}_]+)`?/gu;
       for (const [, wire = "", property = ""] of body.matchAll(written))
         this.wire.set(`${type}.${property}`, unescaped(wire));
+      const chosen = /\bis ([\w.]+) -> required\("((?:[^"\\]|\\.)*)", value\./g;
+      for (const [, own = "", wire = ""] of body.matchAll(chosen))
+        this.chosen.set(own, { input: type, field: `${type}.${unescaped(wire)}` });
     }
   }
 
@@ -54,7 +59,14 @@ export class SdkModel {
 
   /** What a class is called in coordinates; undefined for what is none of the contract's. */
   coordinateOf({ name, isSdk }: KnownClass): string | undefined {
-    return isSdk && name.startsWith(`${this.namespace}.`) ? name.slice(this.namespace.length + 1) : undefined;
+    if (!isSdk || !name.startsWith(`${this.namespace}.`)) return undefined;
+    const own = name.slice(this.namespace.length + 1);
+    return this.chosen.get(own)?.input ?? own;
+  }
+
+  /** The field of an input that a class is there for; undefined for any other class. */
+  chosenField({ name }: KnownClass): string | undefined {
+    return this.chosen.get(name.slice(this.namespace.length + 1))?.field;
   }
 
   isContractFile({ package: own }: SourceFile): boolean {

@@ -121,33 +121,33 @@ const oneOrNone = new Set(
     " ",
   ),
 );
-const plainResults: Readonly<Record<string, string>> = {
-  any: "Boolean",
-  all: "Boolean",
-  none: "Boolean",
-  contains: "Boolean",
-  isEmpty: "Boolean",
-  isNotEmpty: "Boolean",
-  isNullOrEmpty: "Boolean",
-  count: "Int",
-  indexOfFirst: "Int",
-  indexOfLast: "Int",
-  indexOf: "Int",
-  sumOf: "Number",
-  joinToString: "String",
-  toString: "String",
-  trim: "String",
-  uppercase: "String",
-  lowercase: "String",
-  forEach: "Unit",
-  forEachIndexed: "Unit",
-  collect: "Unit",
-  collectLatest: "Unit",
-  add: "Boolean",
-  emit: "Unit",
-  isBlank: "Boolean",
-  isNotBlank: "Boolean",
-};
+const plainResults: ReadonlyMap<string, string> = new Map([
+  ["any", "Boolean"],
+  ["all", "Boolean"],
+  ["none", "Boolean"],
+  ["contains", "Boolean"],
+  ["isEmpty", "Boolean"],
+  ["isNotEmpty", "Boolean"],
+  ["isNullOrEmpty", "Boolean"],
+  ["count", "Int"],
+  ["indexOfFirst", "Int"],
+  ["indexOfLast", "Int"],
+  ["indexOf", "Int"],
+  ["sumOf", "Number"],
+  ["joinToString", "String"],
+  ["toString", "String"],
+  ["trim", "String"],
+  ["uppercase", "String"],
+  ["lowercase", "String"],
+  ["forEach", "Unit"],
+  ["forEachIndexed", "Unit"],
+  ["collect", "Unit"],
+  ["collectLatest", "Unit"],
+  ["add", "Boolean"],
+  ["emit", "Unit"],
+  ["isBlank", "Boolean"],
+  ["isNotBlank", "Boolean"],
+]);
 
 /** What a function does that is called on a value; undefined where it is not known. */
 export function calledOn(type: Type | undefined, name: string): KnownCall | undefined {
@@ -156,9 +156,10 @@ export function calledOn(type: Type | undefined, name: string): KnownCall | unde
   if (!type) return undefined;
   const held = heldFunction(type, name);
   if (held) return held;
-  if (plain.has(type.name)) return { result: () => (plainResults[name] ? builtIn(plainResults[name]) : type) };
+  const always = plainResults.get(name);
+  if (plain.has(type.name)) return { result: () => (always === undefined ? type : builtIn(always)) };
   const item = itemOf(type);
-  if (!isContainer(type)) return plainResults[name] ? { result: () => builtIn(plainResults[name] ?? "") } : undefined;
+  if (!isContainer(type)) return always === undefined ? undefined : { result: () => builtIn(always) };
   const isIndexed = name.endsWith("Indexed");
   const given = isIndexed ? [builtIn("Int"), item] : [item];
   if (maps.has(type.name)) {
@@ -170,7 +171,7 @@ export function calledOn(type: Type | undefined, name: string): KnownCall | unde
     return { given, orders, result: () => (maps.has(type.name) && name === "toList" ? builtIn("List", item) : type) };
   if (one.has(name)) return { given, orders, result: () => item };
   if (oneOrNone.has(name)) return { given, orders, result: () => item && { ...item, isNullable: true } };
-  if (plainResults[name]) return { given, result: () => builtIn(plainResults[name] ?? "") };
+  if (always !== undefined) return { given, result: () => builtIn(always) };
   const outer = type.name.includes("Flow") ? "Flow" : type.name === "Sequence" ? "Sequence" : "List";
   switch (name) {
     case "map":

@@ -12,6 +12,8 @@ export type Tell = (coordinate: string, kind: SourceUseKind, token: Token) => To
 /** A place that was told of; what is done with the value is known later. */
 export interface Told {
   kind: SourceUseKind;
+  /** The value may be null as it is read, whatever the member is. */
+  takesNull?: boolean;
 }
 
 /** What is known of the value of an expression. */
@@ -23,6 +25,8 @@ export interface Value {
   readonly called?: Token;
   /** Members of the SDK whose value it is. */
   readonly read?: readonly Told[] | undefined;
+  /** Members of the SDK that it was calculated from, all of them numbers. */
+  readonly computed?: readonly Told[] | undefined;
   /** The place of a variable that holds such a value: what is done with the value here. */
   readonly held?: Told | undefined;
   /** Of a pair: the members of the SDK whose values its two are. */
@@ -84,7 +88,8 @@ export const nothing = builtIn("Nothing");
 export const unit = builtIn("Unit");
 
 /** Says that nothing is done with a value but this. */
-export function onlyDone({ read = [], held }: Value, kind: SourceUseKind): void {
+export function onlyDone({ read = [], computed = [], held }: Value, kind: SourceUseKind): void {
   for (const each of read) each.kind = kind;
+  if (kind === "shows" || kind === "orders") for (const each of computed) each.kind = "computes";
   if (held) held.kind = kind;
 }

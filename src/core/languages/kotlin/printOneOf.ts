@@ -1,0 +1,88 @@
+import type { Field, RecordShape } from "../../contract/model.js";
+import { fieldWords, typeWords } from "../../sdk/lower/documentation.js";
+import type { PlannedType } from "../../sdk/sdkPlan.js";
+import { chunks } from "../../text/chunks.js";
+import type { FileContext } from "./contractContext.js";
+import { deprecation, docComment, quoted } from "./escape.js";
+import { filesOf } from "./filesOf.js";
+import { spelled } from "./identifiers.js";
+import { oneOfClassNames, recordNames } from "./names.js";
+import { declaredName, spelledInside } from "./nestedNames.js";
+import { formType, type PrintedClass } from "./printedClass.js";
+import { printShape, printShapeForm } from "./printType.js";
+
+/** A field of an input of which exactly one is given. */
+interface Member {
+  readonly field: Field;
+  /** Its class, below the input's, and the property that holds the value. */
+  readonly name: string;
+  readonly property: string;
+}
+
+/** As many rows as one method tells apart: a method has 64 KB at most. */
+const mostTogether = 200;
+
+/**
+ * Prints an input of which exactly one field is given (GraphQL, section 3.10.1): a sealed interface with a class for each
+ * field, and what writes it. The one that is given is never null.
+ */
+export function printOneOf(type: PlannedType, record: RecordShape, context: FileContext): PrintedClass {
+  const members = membersOf(type, record, context);
+  const nested = members.map(({ name }) => name);
+  const outer = declaredName(type.id, context);
+  const classes = members.map(({ field, name, property }) => {
+    const { paragraphs, deprecated } = fieldWords(field);
+    const doc = docComment({ paragraphs }, "    ") + deprecation(deprecated, "    ");
+    const of = spelledInside(printShape(field.type.shape, context), type.id, context, nested);
+    return `${doc}    public data class ${name}(public val ${spelled(property)}: ${of}) : ${outer}\n`;
+  });
+  const isDeprecated = members.some(({ field }) => field.deprecated !== undefined);
+  const form = printOneOfForm(type, members, context);
+  return {
+    declared: `${docComment(typeWords(type, false))}public sealed interface ${outer} {\n${classes.join("\n")}}\n`,
+    ...(form === "" ? {} : { form }),
+    ...(isDeprecated ? { suppresses: ["DEPRECATION"] } : {}),
+  };
+}
+
+function membersOf({ id }: PlannedType, record: RecordShape, context: FileContext): Member[] {
+  const names = oneOfClassNames(record, declaredName(id, context));
+  const properties = recordNames(record);
+  return record.fields.map((field) => ({ field, name: names.get(field) ?? "", property: properties.of(field) }));
+}
+
+function printOneOfForm(type: PlannedType, members: readonly Member[], context: FileContext): string {
+  const { uses, names } = context;
+  const direction = context.forms.get(type.id);
+  if (direction?.isWritten !== true) return "";
+  const whole = names.types.get(type.id) ?? "";
+  const row = (member: Member, does: string): string => `is ${whole}.${member.name} -> ${does}\n`;
+  const rows = members.map((member) => {
+    const form = printShapeForm(member.field.type.shape, "write", context);
+    return row(member, `required(${quoted(member.field.name)}, value.${spelled(member.property)}, ${form})`);
+  });
+  const json = uses.other("kotlinx.serialization.json.JsonElement");
+  const start = `    override fun write(value: ${whole}): ${json} = ${uses.wire("writeRecord")} {\n`;
+  const groups = chunks(rows, mostTogether);
+  const when = (lines: readonly string[], indent: string): string =>
+    `${indent}when (value) {\n${lines.map((line) => `${indent}    ${line}`).join("")}${indent}}\n`;
+  const written =
+    groups.length === 1
+      ? `${start}${when(rows, "        ")}    }\n`
+      : `${start}${groups.map((_, at) => `        write${String(at)}(value)\n`).join("")}    }\n${groups
+          .map(
+            (lines, at) =>
+              `\n    private fun ${uses.wire("RecordWriter")}.write${String(at)}(value: ${whole}) {\n${when([...lines, "else -> {}\n"], "        ")}    }\n`,
+          )
+          .join("")}`;
+  const files = members.flatMap((member) => {
+    const text = filesOf(member.field, { value: `value.${spelled(member.property)}`, isSent: false }, context);
+    return text === undefined ? [] : [row(member, text)];
+  });
+  const rest = files.length === members.length ? [] : ["else -> {}\n"];
+  const collects =
+    files.length === 0
+      ? ""
+      : `\n    fun files(value: ${whole}): Map<String, ${uses.wire("Upload")}> = buildMap {\n${when([...files, ...rest], "        ")}    }\n`;
+  return `internal object ${names.forms.get(type.id) ?? ""} : ${formType(whole, { isRead: false, isWritten: true }, context)} {\n${written}${collects}}\n`;
+}
