@@ -148,6 +148,39 @@ export const uglyCases: readonly UglyCase[] = [
     gives: [],
   },
   {
+    does: "answers the same with two statuses, and null with one of them only",
+    document: contractWith(
+      {},
+      {
+        "/x": {
+          get: {
+            operationId: "json",
+            responses: {
+              200: { description: "", ...json(text) },
+              201: { description: "", ...json({ type: ["string", "null"] }) },
+            },
+          },
+          put: {
+            operationId: "words",
+            responses: {
+              200: { description: "", content: { "text/plain": { schema: text } } },
+              201: { description: "", content: { "text/plain": { schema: { type: ["string", "null"] } } } },
+            },
+          },
+          post: {
+            operationId: "none",
+            responses: {
+              200: { description: "", ...json({ type: ["string", "null"] }) },
+              201: { description: "", ...json(text) },
+              204: { description: "" },
+            },
+          },
+        },
+      },
+    ),
+    gives: [],
+  },
+  {
     does: "pages by a deprecated parameter, whichever way",
     document: contractWith(
       {},

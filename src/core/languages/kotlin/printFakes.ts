@@ -84,11 +84,15 @@ function restFake(lowered: LoweredCall, context: RestContext & FileContext): Fak
   const { call, answers, label } = lowered;
   const names = context.names.call(call);
   const shape = usualAnswer(lowered, context);
-  const replies = shape.responses.map((response, at) => ({
-    own: statusClass(response.status),
-    has: answers[at] !== undefined && bodyType(response, answers[at], context) !== undefined,
-    reply: (value: string) => replyText(response, answers[at], { value, context }),
-  }));
+  const replies = shape.responses.map((response, at) => {
+    const type = answers[at] && bodyType(response, answers[at], context);
+    return {
+      own: statusClass(response.status),
+      has: type !== undefined,
+      isNullable: type?.endsWith("?") === true,
+      reply: (value: string) => replyText(response, answers[at], { value, context }),
+    };
+  });
   const [first] = replies;
   const item = lowered.isStream ? `List<${shape.type.replace(/\?$/, "")}>` : shape.type;
   const type = lowered.isStream && shape.type === "Unit" ? "Unit" : item;
@@ -105,9 +109,14 @@ function restFake(lowered: LoweredCall, context: RestContext & FileContext): Fak
     const items = `fake(it).mapNotNull { answer -> (answer as? ${shape.type}.${withBody?.own ?? ""})?.value }`;
     if (withBody && shape.kind === "several") reply = withBody.reply(items);
     else if (!withBody) reply = `fake(it); ${first.reply("")}`;
-    else if (without && type.endsWith("?"))
-      reply = `fake(it)?.let { answer -> ${withBody.reply("answer")} } ?: ${without.reply("")}`;
-    else reply = withBody.reply("fake(it)");
+    else {
+      // What is null is answered with the status that admits it.
+      const ofNull = without ?? (withBody.isNullable ? undefined : replies.find(({ isNullable }) => isNullable));
+      reply =
+        ofNull && type.endsWith("?")
+          ? `fake(it)?.let { answer -> ${withBody.reply("answer")} } ?: ${ofNull.reply("null")}`
+          : withBody.reply("fake(it)");
+    }
   }
   return {
     label: label.slice(label.indexOf(".") + 1),
