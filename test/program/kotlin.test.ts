@@ -109,14 +109,14 @@ describe("an SDK in Kotlin", () => {
     const schema = `
       type Query { craft: Craft! state: State! find(by: By!): Dinghy }
       interface Craft { name: String! owner: String! }
-      type Dinghy implements Craft { name: String! owner: String! sail: Int! }
+      type Dinghy implements Craft { name: String! owner: String! sail: Int! class: String! }
       type Cruiser implements Craft { name: String! owner: String! cabins: Int! }
       enum State { OPEN SHUT }
       input By @oneOf { name: String number: Int }`;
     const project = new TemporaryProject({
       "fleet.graphql": schema,
       "queries/all.graphql":
-        "query One { craft { name owner ... on Dinghy { sail } ... on Cruiser { cabins } } } query Two { craft { name owner ... on Dinghy { sail } } } query Three { state } query Four($by: By!) { find(by: $by) { name } }",
+        "query One { craft { name owner ... on Dinghy { sail } ... on Cruiser { cabins } } } query Two { craft { name owner ... on Dinghy { sail } } } query Three { state } query Four($by: By!) { find(by: $by) { name ...Hull } } fragment Hull on Dinghy { class }",
       "rhema.yaml": `contracts: { fleet: { from: fleet.graphql, queries: [queries/*.graphql] } }
 sdks: { fleet: { language: kotlin, covers: [fleet], into: src/fleet, settings: { namespace: fleet } } }
 `,
@@ -138,6 +138,8 @@ suspend fun some(fleet: FleetConnection): String = when (val craft = fleet.two()
 suspend fun state(fleet: FleetConnection): String = if (fleet.three().state == State.Open) "open" else "shut"
 
 suspend fun find(fleet: FleetConnection): String? = fleet.four(by = By.Number(number = 7)).find?.name
+
+fun hull(part: HullPart): Int = part.classValue.length
 `,
     });
     expect((await project.run(["generate", "--quiet"])).err).toBe("");
@@ -161,6 +163,7 @@ suspend fun find(fleet: FleetConnection): String? = fleet.four(by = By.Number(nu
       // The type of `find?.name` is the same.
       expect.arrayContaining(["answer.null.gained breaking 13", "answer.null.gained compatible"]),
     );
+    expect(await told(schema.replace("class: String!", "class: String"))).toEqual(["answer.null.gained breaking 20"]);
     expect(await told(schema.replace("OPEN SHUT", "OPEN SHUT BUSY"))).toEqual(["answer.choice.new compatible"]);
     expect(await told(schema.replace(" @oneOf", ""))).toEqual(["ask.one-of.gone breaking 18 18"]);
     expect(await told(schema.replace("number: Int }", "number: Int code: Int }"))).toEqual([]);

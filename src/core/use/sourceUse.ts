@@ -91,9 +91,15 @@ export class SourceIndex {
   mayReach(coordinates: readonly string[]): boolean {
     return coordinates.some((coordinate) => {
       if (this.byCoordinate.get(coordinate)?.some(({ kind }) => kind === "reaches") === true) return true;
-      // Classes may stand in each other: the last part is the member.
-      const owner = coordinate.replace(/(?:\{\}|\.[^.]*)$/, "");
-      return coordinate !== owner && this.byCoordinate.has(`${owner}.*`);
+      return ownersOf(coordinate).some((owner) => this.byCoordinate.has(`${owner}.*`));
     });
   }
+}
+
+/** What may have a member: classes may stand in each other, and what a member is called on the wire may have dots. */
+function ownersOf(coordinate: string): string[] {
+  const path = coordinate.replace(/\{\}$/, "");
+  const owners = path === coordinate ? [] : [path];
+  for (let at = path.indexOf("."); at >= 0; at = path.indexOf(".", at + 1)) owners.push(path.slice(0, at));
+  return owners;
 }

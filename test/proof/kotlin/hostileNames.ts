@@ -80,6 +80,9 @@ export const positions = [
   "deprecation",
   "pattern",
   "server variable",
+  "webhook",
+  "header of a webhook",
+  "parameter of a webhook",
 ] as const;
 
 type Json = Readonly<Record<string, unknown>>;
@@ -184,6 +187,32 @@ export function hostileContract(): Json {
       },
     ],
     paths,
+    webhooks: Object.fromEntries(
+      all.map((name, at) => [
+        name,
+        {
+          post: {
+            description: name,
+            parameters: at === 0 ? comingAlong(all) : [],
+            requestBody: { description: name, content: { "application/json": { schema: ref("AllFields") } } },
+            responses: { 200: { description: "x", content: { "application/json": { schema: ref("AllFields") } } } },
+          },
+        },
+      ]),
+    ),
     components: { schemas, securitySchemes },
   };
+}
+
+/** Headers and parameters in the query of one webhook, with all names. */
+function comingAlong(names: readonly string[]): Json[] {
+  return ["header", "query"].flatMap((place) =>
+    names.map((name, at) => ({
+      name,
+      in: place,
+      description: name,
+      deprecated: at % 2 === 0,
+      schema: { type: "string" },
+    })),
+  );
 }

@@ -10,6 +10,7 @@ export const sentences = {
   reply: (request: string) => `What the server expects back for \`${request}\`.`,
   webhookQuery: "Parameters of its query, as text on the wire.",
   webhookHeaders: "Headers it carries, as text on the wire.",
+  mayBeMissing: "It may be missing.",
   otherKeys: "Any other key.",
   tuple: "Items that are known by their place.",
   manyProperties: "It has more properties than a constructor takes, so they are set one by one.",

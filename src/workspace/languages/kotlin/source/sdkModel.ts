@@ -5,6 +5,8 @@ import type { KnownClass, KnownFunction } from "./knownProgram.js";
 export class SdkModel {
   /** Wire names of the properties of records, by class and property: "Berth.note". */
   private readonly wire = new Map<string, string>();
+  /** The same by the property alone, for interfaces: in all answers to queries a property has one name on the wire. */
+  private readonly wireOfAny = new Map<string, string>();
   /** Values of the constants of choices: "BerthStatus.Free". */
   private readonly values = new Map<string, string>();
   /** Names of schemes by the parameter of the class of credentials. */
@@ -36,8 +38,10 @@ export class SdkModel {
     const forms = /^internal object [^\n]*? : (?:Form|Reader|Writer)<([\w.]+)> \{\n([^]*?)^\}/gm;
     for (const [, type = "", body = ""] of text.matchAll(forms)) {
       const read = /`?([\p{L}\p{Nd}_]+)`? = fields\.\w+\("((?:[^"\\]|\\.)*)"/gu;
-      for (const [, property = "", wire = ""] of body.matchAll(read))
+      for (const [, property = "", wire = ""] of body.matchAll(read)) {
         this.wire.set(`${type}.${property}`, unescaped(wire));
+        this.wireOfAny.set(property, unescaped(wire));
+      }
       const written = /\b(?:required|optional|sent)\("((?:[^"\\]|\\.)*)", value\.`?([\p{L}\p{Nd}_]+)`?/gu;
       for (const [, wire = "", property = ""] of body.matchAll(written))
         this.wire.set(`${type}.${property}`, unescaped(wire));
@@ -75,7 +79,7 @@ export class SdkModel {
 
   /** The wire name of a property. */
   member(owner: string, property: string): string {
-    return this.wire.get(`${owner}.${property}`) ?? property;
+    return this.wire.get(`${owner}.${property}`) ?? this.wireOfAny.get(property) ?? property;
   }
 
   scheme(parameter: string): string {

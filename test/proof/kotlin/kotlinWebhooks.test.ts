@@ -1,0 +1,71 @@
+import { expect, it } from "vitest";
+import { canCompileKotlin, KotlinCompiler } from "../../support/kotlin/kotlinCompiler.js";
+import { compiledInKotlin } from "./compiledInKotlin.js";
+import { plannedRest } from "./plannedContracts.js";
+
+const json = (schema: object): object => ({ content: { "application/json": { schema } } });
+const text = { type: "string" };
+
+/** Types of the contract have the names of what stands in the object of a webhook. */
+const document = {
+  openapi: "3.1.0",
+  info: { title: "Quay", version: "1" },
+  paths: {},
+  webhooks: {
+    freed: {
+      post: {
+        parameters: [
+          { name: "X-Signature", in: "header", required: true, schema: text, description: "Signs */ the body." },
+          { name: "class", in: "header", deprecated: true, schema: text },
+          { name: "since", in: "query", schema: { type: "integer" } },
+        ],
+        requestBody: { required: true, ...json({ $ref: "#/components/schemas/Query" }) },
+        responses: { 200: { description: "", ...json({ $ref: "#/components/schemas/Headers" }) } },
+      },
+    },
+  },
+  components: {
+    schemas: {
+      Query: { type: "object", required: ["berth"], properties: { berth: text, length: { type: "number" } } },
+      Headers: { type: "object", properties: { taken: { type: "boolean" } } },
+    },
+  },
+};
+
+const program = `
+import app.quay.FreedWebhook
+import app.quay.HeadersShape
+import app.quay.Query
+import app.wire.UnreadableWebhook
+
+fun main() {
+    val query: Query = FreedWebhook.read("{\\"berth\\":\\"N-07\\",\\"length\\":8}")
+    println("\${FreedWebhook.method} \${query.berth} \${query.length}")
+    println(FreedWebhook.reply(HeadersShape(taken = true)))
+    println(listOf(FreedWebhook.Headers.xSignature, FreedWebhook.Query.since))
+    for (body in listOf("{\\"berth\\":7}", "{", "[]"))
+        try {
+            FreedWebhook.read(body)
+        } catch (error: UnreadableWebhook) {
+            println("\${error.path} \${error.message}")
+        }
+}
+`;
+
+it("a webhook is read and replied to in Kotlin, and says the names of what comes along", async () => {
+  if (!canCompileKotlin("webhooks in Kotlin")) return;
+  const { complaints, classes } = await compiledInKotlin([plannedRest("quay", document)], {});
+  expect(complaints).toEqual([]);
+  const compiler = KotlinCompiler.shared();
+  const app = await compiler.compile(new Map([["Program.kt", program]]), { libraries: [classes], isStrict: false });
+  expect(app.printed).toBe("");
+  const { printed } = await compiler.run("ProgramKt", [app.classes, classes]);
+  expect(printed.trim().split("\n")).toEqual([
+    "POST N-07 8.0",
+    '{"taken":true}',
+    "[X-Signature, since]",
+    "/berth /berth has to be text",
+    expect.stringMatching(/^null the body is no JSON: /),
+    " the body has to be a record",
+  ]);
+});
