@@ -174,6 +174,31 @@ fun hull(part: HullPart): Int = part.classValue.length
     expect(await told(schema.replace(" number: Int }", " }"))).toEqual(["ask.field.gone breaking 18"]);
   });
 
+  it("knows what another SDK in Kotlin answers: it is nothing of this one", async () => {
+    const schema = "type Query { boat: Boat! } type Boat { name: String! length: Float! }";
+    const sdk = (name: string): string =>
+      `  ${name}: { language: kotlin, covers: [fleet], into: src/${name}, settings: { namespace: ${name} } }\n`;
+    const project = new TemporaryProject({
+      "fleet.graphql": schema,
+      "queries/boat.graphql": "query Boat { boat { name length } }",
+      "rhema.yaml": `contracts: { fleet: { from: fleet.graphql, queries: [queries/*.graphql] } }\nsdks:\n${sdk("one")}${sdk("two")}`,
+      "src/App.kt":
+        "package app\n\nimport one.fleet.*\n\nsuspend fun f(fleet: FleetConnection) = fleet.boat().boat.name.length\n",
+    });
+    expect((await project.run(["generate", "--quiet"])).err).toBe("");
+    project.write("fleet.graphql", schema.replace("name: String!", "name: String"));
+    const { out } = await project.run(["impact", "--json"]);
+    const [change] = (JSON.parse(out) as Impact).contracts.flatMap(({ changes }) => changes);
+    expect(change).toMatchObject({
+      code: "answer.null.gained",
+      verdict: { code: "breaking" },
+      sdks: [
+        { sdk: "one", code: "breaking" },
+        { sdk: "two", code: "compatible" },
+      ],
+    });
+  });
+
   it.each([
     ["in Kotlin", "package app\n\nimport elsewhere.held\n\nfun note() = held().note\n", undefined],
     [

@@ -29,7 +29,7 @@ export function judgeByPlans(
 ): readonly JudgedChange[] {
   const gone = goneQueries(changes, refused);
   let judged = changes;
-  const unexplained: JudgedChange[] = [];
+  const unexplained = new Map<string, JudgedChange>();
   for (const { sdk, differences, uses } of seen) {
     const known = judgeUse(differences, "rest", { queries: [], searched: true, ...uses });
     const causes = new Map(known.map((difference) => [difference, causesOf(difference, changes)]));
@@ -44,9 +44,13 @@ export function judgeByPlans(
     });
     for (const difference of known)
       if (difference.use === "used" && difference.verdict.code === "breaking" && causes.get(difference)?.length === 0)
-        unexplained.push({ ...difference, verdict: { ...difference.verdict, apps: "compatible" } });
+        // SDKs of one language differ in the same.
+        unexplained.set(JSON.stringify([difference.code, difference.face, difference.subject]), {
+          ...difference,
+          verdict: { ...difference.verdict, apps: "compatible" },
+        });
   }
-  return inReportOrder([...judged, ...unexplained]);
+  return inReportOrder([...judged, ...unexplained.values()]);
 }
 
 /** Whether source decides: of a change that a query uses, and of which source was not asked yet. */

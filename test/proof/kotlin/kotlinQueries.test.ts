@@ -10,7 +10,7 @@ import { plannedGraphql, randomGraphql } from "./plannedContracts.js";
 /** What random queries found, each as a small case. */
 const uglySchema = `
 scalar Loose
-type Query { dock: Dock find(by: By!): Dock }
+type Query { dock: Dock find(by: By!): Dock wide(by: Wide!): Int }
 type Dock { id: ID! slip: Slip! rope: Loose }
 type Slip { rope: Loose depth: Float! }
 scalar Upload
@@ -19,6 +19,7 @@ input By @oneOf {
   anything: Loose jsonElement: Loose unit: Boolean boolean: Boolean deprecated: Int @deprecated writer: ID any: ID
 }
 input Limits { least: Int }
+input Wide @oneOf { ${Array.from({ length: 405 }, (_, at) => `n${String(at)}: ${at === 300 ? "Upload" : "Int"}`).join(" ")} }
 `;
 const uglyQueries = [
   // A value that may be anything is absent in the answer, and null in the fragment.
@@ -27,6 +28,7 @@ const uglyQueries = [
   // A fragment selects nothing of what is there.
   "query Nothing { dock { ...Hollow } } fragment Hollow on Dock { slip { depth @include(if: false) } }",
   "query Find($by: By!, $limits: Limits!, $id: ID!) { find(by: $by) { id } other: find(by: { Limits: $limits }) { id } third: find(by: { id: $id }) { id } }",
+  "query WideOne($by: Wide!) { wide(by: $by) }",
 ];
 
 it.each([

@@ -1,7 +1,6 @@
 import type { Field, RecordShape } from "../../contract/model.js";
 import { fieldWords, typeWords } from "../../sdk/lower/documentation.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
-import { chunks } from "../../text/chunks.js";
 import type { FileContext } from "./contractContext.js";
 import { deprecation, docComment, quoted } from "./escape.js";
 import { filesOf } from "./filesOf.js";
@@ -10,6 +9,7 @@ import { oneOfClassNames, recordNames } from "./names.js";
 import { declaredName, spelledInside } from "./nestedNames.js";
 import { formType, type PrintedClass } from "./printedClass.js";
 import { printShape, printShapeForm } from "./printType.js";
+import { writeMethods } from "./writeMethods.js";
 
 /** A field of an input of which exactly one is given. */
 interface Member {
@@ -18,9 +18,6 @@ interface Member {
   readonly name: string;
   readonly property: string;
 }
-
-/** As many rows as one method tells apart: a method has 64 KB at most. */
-const mostTogether = 200;
 
 /**
  * Prints an input of which exactly one field is given (GraphQL, section 3.10.1): a sealed interface with a class for each
@@ -53,36 +50,32 @@ function membersOf({ id }: PlannedType, record: RecordShape, context: FileContex
 
 function printOneOfForm(type: PlannedType, members: readonly Member[], context: FileContext): string {
   const { uses, names } = context;
-  const direction = context.forms.get(type.id);
-  if (direction?.isWritten !== true) return "";
+  if (context.forms.get(type.id)?.isWritten !== true) return "";
   const whole = names.types.get(type.id) ?? "";
-  const row = (member: Member, does: string): string => `is ${whole}.${member.name} -> ${does}\n`;
+  const row = ({ name }: Member, does: string): string => `is ${whole}.${name} -> ${does}\n`;
   const rows = members.map((member) => {
     const form = printShapeForm(member.field.type.shape, "write", context);
     return row(member, `required(${quoted(member.field.name)}, value.${spelled(member.property)}, ${form})`);
   });
-  const json = uses.other("kotlinx.serialization.json.JsonElement");
-  const start = `    override fun write(value: ${whole}): ${json} = ${uses.wire("writeRecord")} {\n`;
-  const groups = chunks(rows, mostTogether);
-  const when = (lines: readonly string[], indent: string): string =>
-    `${indent}when (value) {\n${lines.map((line) => `${indent}    ${line}`).join("")}${indent}}\n`;
-  const written =
-    groups.length === 1
-      ? `${start}${when(rows, "        ")}    }\n`
-      : `${start}${groups.map((_, at) => `        write${String(at)}(value)\n`).join("")}    }\n${groups
-          .map(
-            (lines, at) =>
-              `\n    private fun ${uses.wire("RecordWriter")}.write${String(at)}(value: ${whole}) {\n${when([...lines, "else -> {}\n"], "        ")}    }\n`,
-          )
-          .join("")}`;
   const files = members.flatMap((member) => {
     const text = filesOf(member.field, { value: `value.${spelled(member.property)}`, isSent: false }, context);
     return text === undefined ? [] : [row(member, text)];
   });
-  const rest = files.length === members.length ? [] : ["else -> {}\n"];
   const collects =
     files.length === 0
       ? ""
-      : `\n    fun files(value: ${whole}): Map<String, ${uses.wire("Upload")}> = buildMap {\n${when([...files, ...rest], "        ")}    }\n`;
-  return `internal object ${names.forms.get(type.id) ?? ""} : ${formType(whole, { isRead: false, isWritten: true }, context)} {\n${written}${collects}}\n`;
+      : `\n    fun files(value: ${whole}): Map<String, ${uses.wire("Upload")}> = buildMap {\n${matched(
+          files,
+          files.length === members.length,
+        )
+          .map((line) => `        ${line}`)
+          .join("")}    }\n`;
+  const form = formType(whole, { isRead: false, isWritten: true }, context);
+  return `internal object ${names.forms.get(type.id) ?? ""} : ${form} {\n${writeMethods(whole, rows, context, matched)}${collects}}\n`;
+}
+
+/** A match on the value; of other members than those of the rows nothing is to be done. */
+function matched(rows: readonly string[], isWhole: boolean): string[] {
+  const all = isWhole ? rows : [...rows, "else -> {}\n"];
+  return ["when (value) {\n", ...all.map((line) => `    ${line}`), "}\n"];
 }

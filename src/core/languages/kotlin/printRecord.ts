@@ -25,6 +25,7 @@ import { declaredName, inheritedFields, interfaceFields, spelledInside } from ".
 import { filesOf } from "./filesOf.js";
 import { formType, type PrintedClass } from "./printedClass.js";
 import { superTypes } from "./superTypes.js";
+import { mostTogether, writeMethods } from "./writeMethods.js";
 import { chunks } from "../../text/chunks.js";
 import { sortedBy } from "../../text/sortedBy.js";
 
@@ -175,9 +176,6 @@ function printFilledClass(
   );
 }
 
-/** As many fields as one method reads or writes: a method has 64 KB at most. */
-const mostTogether = 200;
-
 function printRecordForm(
   type: PlannedType,
   record: RecordShape,
@@ -248,28 +246,16 @@ function readCall({ field, key, state }: Property, context: FileContext): string
 }
 
 function printWrite(name: string, record: RecordShape, properties: readonly Property[], context: FileContext): string {
-  const { uses } = context;
-  const json = uses.other(jsonElement);
   const lines = properties.map(({ field, spelling, key, state }) => {
     const form =
       state === "required"
         ? printForm(field.type, "write", context)
         : printShapeForm(field.type.shape, "write", context);
-    return `${state}(${key}, value.${spelling}, ${form})`;
+    return `${state}(${key}, value.${spelling}, ${form})\n`;
   });
   if (record.rest)
-    lines.push(`others(value.${recordNames(record).others}, ${printForm(record.rest, "write", context)})`);
-  const writeRecord = uses.wire("writeRecord");
-  if (lines.length === 0) return `    override fun write(value: ${name}): ${json} = ${writeRecord} {}\n`;
-  const groups = chunks(lines, mostTogether);
-  if (groups.length === 1)
-    return `    override fun write(value: ${name}): ${json} = ${writeRecord} {\n${lines.map((line) => `        ${line}\n`).join("")}    }\n`;
-  const writer = uses.wire("RecordWriter");
-  const functions = groups.map(
-    (group, at) =>
-      `\n    private fun ${writer}.write${String(at)}(value: ${name}) {\n${group.map((line) => `        ${line}\n`).join("")}    }\n`,
-  );
-  return `    override fun write(value: ${name}): ${json} = ${writeRecord} {\n${groups.map((_, at) => `        write${String(at)}(value)\n`).join("")}    }\n${functions.join("")}`;
+    lines.push(`others(value.${recordNames(record).others}, ${printForm(record.rest, "write", context)})\n`);
+  return writeMethods(name, lines, context);
 }
 
 /** Prints what collects the files below a record; nothing where there are none. */

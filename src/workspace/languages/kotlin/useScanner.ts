@@ -26,10 +26,12 @@ export function useScanner(): UseScanner {
 function found(project: Project, parts: readonly SdkPart[], made: MadeFiles | undefined): SourceUse[] {
   const app = appSources(project, patterns);
   const java = appSources(project, besidePatterns);
+  // Source has values of other contracts, of other SDKs and of the runtime too, whose types have to be known.
+  const folders = [...new Set(parts.flatMap(({ folder }) => [folder, ...foldersBeside(folder)]))];
+  const texts = new Map(folders.map((folder) => [folder, sourcesIn(folder, made)]));
   return parts.flatMap(({ sdk, folder, connect }) => {
-    const files = sourcesIn(folder, made);
-    // Source has values of other contracts and of the runtime too, whose types have to be known.
-    const others = foldersBeside(folder).flatMap((each) => sourcesIn(each, made));
+    const files = texts.get(folder) ?? [];
+    const others = folders.flatMap((each) => (each === folder ? [] : (texts.get(each) ?? [])));
     const source = { name: sdk, connect, files, others };
     return [...kotlinUses(app, source), ...javaUses(java, source)];
   });
