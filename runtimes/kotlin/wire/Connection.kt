@@ -91,7 +91,7 @@ public class Outgoing internal constructor(
     /** The same request with other headers. */
     public fun withHeaders(headers: Headers): Outgoing = Outgoing(call, method, url, headers, body, isStream)
 
-    internal fun withUrl(url: String): Outgoing = Outgoing(call, method, url, headers, body, isStream)
+    internal fun withBody(body: RequestBody): Outgoing = Outgoing(call, method, url, headers, body, isStream)
 }
 
 /** Something around every exchange: it may change the request, ask again, answer by itself, or only look. */

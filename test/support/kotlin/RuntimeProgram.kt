@@ -36,6 +36,7 @@ import quay.wire.parseJson
 import quay.wire.problem
 import quay.wire.renewable
 import quay.wire.retrying
+import quay.wire.uploadProgress
 
 private val wrong = ArrayList<String>()
 
@@ -78,7 +79,7 @@ private suspend fun calls(url: String) {
     retries(url)
     renewals(url)
     unseen(url)
-    uploads(harbour)
+    uploads(url, harbour)
     streams(harbour)
     details(harbour)
 }
@@ -160,7 +161,7 @@ private suspend fun unseen(url: String) {
     check("a token in what is told", told.none { token in it }, told.firstOrNull { token in it })
 }
 
-private suspend fun uploads(harbour: HarbourConnection) {
+private suspend fun uploads(url: String, harbour: HarbourConnection) {
     val size = 32L * 1024 * 1024
     val chunk = ByteArray(64 * 1024) { 7 }.toByteString()
     val upload = Upload.from(size = size) {
@@ -182,6 +183,14 @@ private suspend fun uploads(harbour: HarbourConnection) {
     same("an upload that is never loaded whole", "$size", harbour.upload(body = upload))
     val file = File.createTempFile("upload", ".bin").apply { writeBytes(ByteArray(1000)) }
     same("a file", "1000", harbour.upload(body = Upload.of(file)))
+    val told = ArrayList<Pair<Long, Long?>>()
+    val telling = connected(
+        url,
+        ConnectionSettings(around = listOf(uploadProgress { progress, _ -> told.add(progress.sent to progress.total) })),
+    )
+    same("an upload of which the app is told", "$size", telling.upload(body = upload))
+    check("its pieces", told.size > 100 && told.zipWithNext().all { (one, next) -> one.first < next.first }, told.size)
+    same("its end", size to size, told.lastOrNull())
 }
 
 private suspend fun streams(harbour: HarbourConnection) {

@@ -36,7 +36,7 @@ const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   ],
   "rarer parameters": ["RarerParameters.kt"],
   forms: ["FormBodies.kt"],
-  progress: [],
+  progress: ["Progress.kt"],
   pages: ["Pages.kt", "HeaderValues.kt"],
   streams: ["Events.kt", "Streams.kt"],
   "response headers": ["HeaderValues.kt"],
