@@ -10,7 +10,7 @@ const files = execFileSync("git", ["ls-files", "-co", "--exclude-standard"], { e
   .split("\n")
   .filter(
     (file) =>
-      /^(src|runtimes|scripts|bench|truth|demo|test)\/.*\.(ts|tsx|mts|js|mjs|kt|java)$/.test(file) &&
+      /^(src|runtimes|scripts|bench|truth|demo|test)\/.*\.(ts|tsx|mts|js|mjs|kt|java|swift)$/.test(file) &&
       !file.startsWith("test/fixtures/"),
   );
 const lines = (file) =>

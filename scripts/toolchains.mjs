@@ -4,6 +4,7 @@ import { execFileSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, readdirSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
+import { swiftToolchain } from "./swiftToolchain.mjs";
 
 const root = fileURLToPath(new URL("..", import.meta.url));
 const onlyChecks = process.argv.includes("--check");
@@ -83,5 +84,11 @@ const isWhole =
   java && maven && hasCompiler && ["current", "oldest"].every((name) => jarsOf(join(folder, name)).length > 0);
 if (!isWhole) {
   console.log("Not everything is there: SDKs in Kotlin are printed, and not compiled.");
+  process.exitCode = 1;
+}
+const swift = swiftToolchain(join(root, ".toolchains/swift"), onlyChecks);
+console.log(`Swift compiler: ${swift ?? "missing"}`);
+if (!swift) {
+  console.log("SDKs in Swift are printed, and not compiled.");
   process.exitCode = 1;
 }

@@ -1,15 +1,19 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
 import { parse, validate } from "graphql";
-import { readGraphqlContract } from "../../../src/core/graphql/readGraphqlContract.js";
-import { readQueryDocuments } from "../../../src/core/graphql/readQueryDocuments.js";
-import { readContract } from "../../../src/core/readContract.js";
-import { planGraphql } from "../../../src/core/sdk/planGraphql.js";
-import type { PagingSettings } from "../../../src/core/sdk/planPaging.js";
-import { planRest } from "../../../src/core/sdk/planRest.js";
-import type { GraphqlPlan, RestPlan } from "../../../src/core/sdk/sdkPlan.js";
-import { makeGraphqlSchema } from "../random/graphql/makeGraphqlSchema.js";
-import { makeQuery } from "../random/graphql/makeQuery.js";
-import { makeContract } from "../random/makeContract.js";
-import { Randomness } from "../random/randomness.js";
+import { readGraphqlContract } from "../../src/core/graphql/readGraphqlContract.js";
+import { readQueryDocuments } from "../../src/core/graphql/readQueryDocuments.js";
+import { readContract } from "../../src/core/readContract.js";
+import { planGraphql } from "../../src/core/sdk/planGraphql.js";
+import type { PagingSettings } from "../../src/core/sdk/planPaging.js";
+import { planRest } from "../../src/core/sdk/planRest.js";
+import type { GraphqlPlan, RestPlan } from "../../src/core/sdk/sdkPlan.js";
+import { demoText } from "../support/demoText.js";
+import { packageRoot } from "../support/packageRoot.js";
+import { makeGraphqlSchema } from "./random/graphql/makeGraphqlSchema.js";
+import { makeQuery } from "./random/graphql/makeQuery.js";
+import { makeContract } from "./random/makeContract.js";
+import { Randomness } from "./random/randomness.js";
 
 /** Plans a document. @throws Error when it cannot be read */
 export function plannedRest(name: string, document: unknown, pages: PagingSettings = {}): RestPlan {
@@ -53,4 +57,17 @@ export function randomGraphql(seed: number, unions: "open" | "closed"): GraphqlP
       }
     });
   return plannedGraphql(`c${String(seed)}`, makeGraphqlSchema(random), queries, unions);
+}
+
+/** Plans the contracts of the demo, with the queries of its app. */
+export function plannedDemo(): [RestPlan, GraphqlPlan] {
+  const folder = join(packageRoot, "demo/app/queries");
+  const texts = readdirSync(folder).map((file) => readFileSync(join(folder, file), "utf8"));
+  const pages = { listBerths: { by: "cursor", parameter: "cursor" } } as const;
+  const { contract, problems } = readContract("berths", [
+    { document: "berths.yaml", text: demoText("contracts/v1/berths.yaml") },
+  ]);
+  if (contract?.protocol !== "rest") throw new Error(problems.map(({ message }) => message).join("; "));
+  const schema = demoText("contracts/v1/passages.graphql");
+  return [planRest(contract, { pages }), plannedGraphql("passages", schema, () => texts, "open")];
 }

@@ -1,6 +1,7 @@
 import type { Language, ListedLanguage } from "./language.js";
 import { description as javascript } from "./javascript/description.js";
 import { description as kotlin } from "./kotlin/description.js";
+import { description as swift } from "./swift/description.js";
 import { description as typescript } from "./typescript/description.js";
 
 /** The language of a first SDK, and the one that performs a call whatever language its SDK is in. */
@@ -23,4 +24,5 @@ export const languages: readonly ListedLanguage[] = [
   { ...typescript, load: async () => (await import("./typescript/language.js")).language },
   { ...javascript, load: async () => (await import("./javascript/language.js")).language },
   { ...kotlin, load: async () => (await import("./kotlin/language.js")).language },
+  { ...swift, load: async () => (await import("./swift/language.js")).language },
 ];

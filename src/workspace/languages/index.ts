@@ -4,6 +4,7 @@ import type { WorkspaceLanguage } from "./languageTools.js";
 const tools: Readonly<Record<string, WorkspaceLanguage["loadTools"]>> = {
   javascript: async () => (await import("./javascript/tools.js")).javascriptTools(),
   kotlin: async () => (await import("./kotlin/tools.js")).kotlinTools(),
+  swift: async () => (await import("./swift/tools.js")).swiftTools(),
   typescript: async () => (await import("./typescript/tools.js")).typescriptTools(),
 };
 
@@ -41,11 +42,9 @@ export const languageSigns: readonly LanguageSigns[] = [
     beside: ["package.json"],
     queries: ["**/src/main/graphql/**/*.{graphql,gql}"],
   },
+  { id: "swift", files: ["Package.swift"], packages: [], endings: ["swift"], beside: ["package.json"] },
   { id: "javascript", files: ["jsconfig.json"], packages: [], endings: ["js", "jsx", "mjs", "html"] },
 ];
 
 /** Files that tell of a project in a language that SDKs are not written in yet. */
-export const foreignProjects: readonly (readonly [string, string])[] = [
-  ["Package.swift", "Swift"],
-  ["pubspec.yaml", "Dart"],
-];
+export const foreignProjects: readonly (readonly [string, string])[] = [["pubspec.yaml", "Dart"]];

@@ -3,10 +3,11 @@ import { canCompileKotlin } from "../../support/kotlin/kotlinCompiler.js";
 import { everyFeature } from "../random/features.js";
 import { seedsFrom } from "../random/seedsFrom.js";
 import { uglyCases } from "../ugly/uglyContracts.js";
-import { hostileContract, hostileNames, positions } from "./hostileNames.js";
+import { hostileContract, positions } from "../hostileContract.js";
+import { hostileNames } from "./hostileNames.js";
 import { largeContract } from "./largeContract.js";
 import { compiledInKotlin, isThorough, turned } from "./compiledInKotlin.js";
-import { plannedRest, randomRest } from "./plannedContracts.js";
+import { plannedRest, randomRest } from "../plannedContracts.js";
 
 it.each([...(isThorough ? [["as they are", {}] as const] : []), ["with every setting turned", turned] as const])(
   `all ${String(uglyCases.length)} ugly contracts compile in Kotlin, %s`,
@@ -22,7 +23,7 @@ it.each([["as they are", {}] as const, ...(isThorough ? [["with every setting tu
   async (how, settings) => {
     if (!canCompileKotlin(`hostile names in Kotlin, ${how}`)) return;
     expect(hostileNames.length * positions.length).toBeGreaterThan(400);
-    const { complaints } = await compiledInKotlin([plannedRest("names", hostileContract())], settings);
+    const { complaints } = await compiledInKotlin([plannedRest("names", hostileContract(hostileNames))], settings);
     expect(complaints).toEqual([]);
   },
 );

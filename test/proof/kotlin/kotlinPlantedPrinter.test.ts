@@ -5,16 +5,17 @@ import { vectorSteps } from "../../languages/vectors/vectorSteps.js";
 import { canCompileKotlin, KotlinCompiler } from "../../support/kotlin/kotlinCompiler.js";
 import { coreWithBug } from "../planted/coreWithBug.js";
 import { compiledInKotlin, isThorough } from "./compiledInKotlin.js";
-import { hostileContract } from "./hostileNames.js";
+import { hostileContract } from "../hostileContract.js";
+import { hostileNames } from "./hostileNames.js";
 import { largeContract } from "./largeContract.js";
-import { plannedRest, randomGraphql, randomRest } from "./plannedContracts.js";
+import { plannedRest, randomGraphql, randomRest } from "../plannedContracts.js";
 import { printerBugs, type Finder } from "./printerBugs.js";
 import { testedPrinter, type TestedPrinter } from "./testedPrinter.js";
 
 const seeds = [1, 2, 3, 4, 5, 6];
 
 const contractsOf = {
-  "hostile names": () => [plannedRest("names", hostileContract())],
+  "hostile names": () => [plannedRest("names", hostileContract(hostileNames))],
   large: () => [plannedRest("large", largeContract())],
   random: () => seeds.map((seed) => randomRest(seed).plan),
   "random queries": () => seeds.map((seed) => randomGraphql(seed, "open")),

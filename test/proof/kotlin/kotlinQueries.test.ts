@@ -4,32 +4,9 @@ import { expect, it } from "vitest";
 import { canCompileKotlin } from "../../support/kotlin/kotlinCompiler.js";
 import { packageRoot } from "../../support/packageRoot.js";
 import { seedsFrom } from "../random/seedsFrom.js";
+import { uglyQueries, uglySchema } from "../ugly/uglyQueries.js";
 import { compiledInKotlin, isThorough, turned } from "./compiledInKotlin.js";
-import { plannedGraphql, randomGraphql } from "./plannedContracts.js";
-
-/** What random queries found, each as a small case. */
-const uglySchema = `
-scalar Loose
-type Query { dock: Dock find(by: By!): Dock wide(by: Wide!): Int }
-type Dock { id: ID! slip: Slip! rope: Loose }
-type Slip { rope: Loose depth: Float! }
-scalar Upload
-input By @oneOf {
-  id: ID by: By Limits: Limits limits: [Limits!] string: String String: String number: Int list: [[Int!]] upload: Upload
-  anything: Loose jsonElement: Loose unit: Boolean boolean: Boolean deprecated: Int @deprecated writer: ID any: ID
-}
-input Limits { least: Int }
-input Wide @oneOf { ${Array.from({ length: 405 }, (_, at) => `n${String(at)}: ${at === 300 ? "Upload" : "Int"}`).join(" ")} }
-`;
-const uglyQueries = [
-  // A value that may be anything is absent in the answer, and null in the fragment.
-  `query Rope($deep: Boolean!) { dock { slip @skip(if: $deep) { depth } ...Roped } }
-   fragment Roped on Dock { slip @include(if: $deep) { rope } }`,
-  // A fragment selects nothing of what is there.
-  "query Nothing { dock { ...Hollow } } fragment Hollow on Dock { slip { depth @include(if: false) } }",
-  "query Find($by: By!, $limits: Limits!, $id: ID!) { find(by: $by) { id } other: find(by: { Limits: $limits }) { id } third: find(by: { id: $id }) { id } }",
-  "query WideOne($by: Wide!) { wide(by: $by) }",
-];
+import { plannedGraphql, randomGraphql } from "../plannedContracts.js";
 
 it.each([
   ...(isThorough ? [["as usual", "open", {}] as const] : []),

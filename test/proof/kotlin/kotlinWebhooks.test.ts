@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import { canCompileKotlin, KotlinCompiler } from "../../support/kotlin/kotlinCompiler.js";
 import { compiledInKotlin } from "./compiledInKotlin.js";
-import { plannedRest } from "./plannedContracts.js";
+import { plannedRest } from "../plannedContracts.js";
 
 const json = (schema: object): object => ({ content: { "application/json": { schema } } });
 const text = { type: "string" };

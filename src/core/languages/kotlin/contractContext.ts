@@ -7,7 +7,7 @@ import { packageSegment } from "./identifiers.js";
 import { FileUses } from "./kotlinFile.js";
 import { kotlinNames, type KotlinNames } from "./names.js";
 import type { KotlinSettings } from "./settings.js";
-import { wrappedAliases } from "./wrappedAliases.js";
+import { wrappedAliases } from "../../sdk/lower/wrappedAliases.js";
 import { directUnions, type DirectUnions } from "./directUnions.js";
 
 /** One contract of an SDK, with everything that printing any part of it needs. */

@@ -2,7 +2,7 @@ import type { ChoiceValue, Field, Reference, Shape, TupleShape } from "../../con
 import { decodedLeaf } from "../../sdk/lower/decodedLeaf.js";
 import type { FileContext } from "./contractContext.js";
 import { leafType } from "./leafType.js";
-import { isAlias } from "./wrappedAliases.js";
+import { isAlias } from "../../sdk/lower/wrappedAliases.js";
 
 /** A type as source spells it. */
 export function printReference(reference: Reference, context: FileContext): string {

@@ -133,7 +133,7 @@ function isTag({ name }: Field): boolean {
 }
 
 /** The member of a union that the values of a record are of; the last one stands for types that are not known yet. */
-function memberFor(
+export function memberFor(
   { objects }: RecordShape,
   members: readonly Reference[],
   values: readonly (readonly string[])[] = [],

@@ -1,6 +1,6 @@
 import type { Shape } from "../../contract/model.js";
 import { eachChild } from "../../contract/childReferences.js";
-import type { PlannedType } from "../../sdk/sdkPlan.js";
+import type { PlannedType } from "../sdkPlan.js";
 
 /**
  * Ids of the types that are only another name for a list, a map or a tuple, and become a class all the same: those that

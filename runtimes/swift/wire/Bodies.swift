@@ -1,0 +1,54 @@
+import Foundation
+
+extension Wire {
+  /// Bytes to send: what is in memory, or a file.
+  public struct Upload: Sendable, Hashable {
+    /// The name that a form gives it.
+    public let name: String?
+    /// The media type, where it is not what the contract says.
+    public let type: String?
+    let content: Content
+
+    /// Bytes that are in memory.
+    public init(_ bytes: Foundation.Data, name: String? = nil, type: String? = nil) {
+      self.name = name
+      self.type = type
+      content = .bytes(bytes)
+    }
+
+    /// A file, which is never loaded as a whole. It is read when the request is sent.
+    public init(file: Foundation.URL, name: String? = nil, type: String? = nil) {
+      self.name = name ?? file.lastPathComponent
+      self.type = type
+      content = .file(file)
+    }
+  }
+
+  /// What is sent.
+  public enum Content: Sendable, Hashable {
+    case bytes(Foundation.Data)
+    case file(Foundation.URL)
+    /// Bytes and files one after the other.
+    case parts([Content])
+  }
+
+  /// A body to send.
+  struct Body: Sendable {
+    /// The value of the header, which stands before it.
+    let type: String
+    let content: Content
+  }
+
+  /// A JSON body; nil when there is none, which JSON's own null is not.
+  static func jsonBody(_ json: JSON?, type: String = "application/json") -> Body? {
+    json.map { Body(type: type, content: .bytes(Foundation.Data(jsonBytes($0)))) }
+  }
+
+  static func textBody(_ text: String?, type: String) -> Body? {
+    text.map { Body(type: type, content: .bytes(Foundation.Data($0.utf8))) }
+  }
+
+  static func bytesBody(_ upload: Upload?, type: String) -> Body? {
+    upload.map { Body(type: $0.type ?? type, content: $0.content) }
+  }
+}

@@ -1,0 +1,2 @@
+/// What the calls of every contract share.
+public enum Wire {}

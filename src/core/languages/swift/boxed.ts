@@ -1,0 +1,75 @@
+import type { Field, Shape } from "../../contract/model.js";
+import { isAlias } from "../../sdk/lower/wrappedAliases.js";
+import type { PlannedType } from "../../sdk/sdkPlan.js";
+
+/** What holds itself as a value, and so has to be kept elsewhere. */
+export interface Boxed {
+  /** Ids of the unions whose cases are kept elsewhere. */
+  readonly unions: ReadonlySet<string>;
+  /** Ids of other names for something, whose values are kept in a box. */
+  readonly aliases: ReadonlySet<string>;
+  /** Fields that are kept in a box. */
+  readonly fields: ReadonlySet<Field>;
+}
+
+/**
+ * Finds the values that would hold themselves: lists and maps are kept elsewhere anyway.
+ *
+ * @param wrapped ids of names for something that are structs
+ */
+export function boxed(types: ReadonlyMap<string, PlannedType>, wrapped: ReadonlySet<string>): Boxed {
+  const cut = new Set<string>();
+  const unions = new Set<string>();
+  const aliases = new Set<string>();
+  const holdThemselves = (found: Set<string>, isOne: (type: PlannedType) => boolean): void => {
+    const reaches = reachability(types, new Set(cut));
+    for (const type of types.values())
+      if (isOne(type) && held(type.shape).some((key) => reaches(key, type.id))) found.add(type.id);
+    for (const id of found) cut.add(id);
+  };
+  holdThemselves(unions, ({ shape }) => shape.kind === "union");
+  holdThemselves(aliases, ({ id }) => wrapped.has(id));
+  const fields = new Set<Field>();
+  const reaches = reachability(types, cut);
+  for (const { id, shape } of types.values())
+    if (shape.kind === "record")
+      for (const field of shape.fields) if (heldBy(field.type.shape).some((key) => reaches(key, id))) fields.add(field);
+  return { unions, aliases, fields };
+}
+
+/** Whether one type holds another as a value, through whatever lies between. */
+function reachability(
+  types: ReadonlyMap<string, PlannedType>,
+  cut: ReadonlySet<string>,
+): (from: string, to: string) => boolean {
+  const known = new Map<string, ReadonlySet<string>>();
+  const reached = (from: string): ReadonlySet<string> => {
+    const found = known.get(from);
+    if (found) return found;
+    const all = new Set([from]);
+    for (const key of all) {
+      const shape = types.get(key)?.shape;
+      if (shape && !cut.has(key)) for (const next of held(shape)) all.add(next);
+    }
+    known.set(from, all);
+    return all;
+  };
+  return (from, to) => reached(from).has(to);
+}
+
+function held(shape: Shape): string[] {
+  switch (shape.kind) {
+    case "record":
+      return shape.fields.flatMap(({ type }) => heldBy(type.shape));
+    case "union":
+      return shape.members.flatMap((member) => heldBy(member.shape));
+    default:
+      return heldBy(shape);
+  }
+}
+
+function heldBy(shape: Shape): string[] {
+  if (shape.kind === "named") return [shape.key];
+  if (shape.kind !== "tuple" || !isAlias(shape)) return [];
+  return shape.items.flatMap((item) => heldBy(item.shape));
+}

@@ -1,0 +1,253 @@
+import type { Choice, Field, RecordShape, Reference, Shape, UnionShape } from "../../contract/model.js";
+import type { CallNames, ContractNames } from "../../sdk/contractNames.js";
+import { choiceNames, memberNames, unionNames } from "../../sdk/lower/partNames.js";
+import { NameScope, type NameClash } from "../../sdk/nameScope.js";
+import type {
+  ContractPlan,
+  GraphqlCall,
+  PlannedArgument,
+  PlannedSent,
+  PlannedType,
+  RestCall,
+} from "../../sdk/sdkPlan.js";
+import { camelCase, pascalCase } from "../../text/words.js";
+import {
+  caseIdentifier,
+  contractNamespace,
+  functionIdentifier,
+  memberIdentifier,
+  parameterIdentifier,
+  typeIdentifier,
+} from "./identifiers.js";
+
+/** Names of everything that comes with a call. */
+export interface SwiftCallNames {
+  /** The function, and the one that goes through all items of all pages; "" where there are no pages. */
+  readonly call: string;
+  readonly items: string;
+  readonly failure: string;
+  /** How its answers are read. */
+  readonly reading: string;
+  /** What a test lets it fail with. */
+  readonly fails: string;
+  /** What it answers, where its answers have no type in common. */
+  readonly answer: string;
+  readonly headers: string;
+  /** What it takes as its body, where that can be sent in several media types. */
+  readonly body: string;
+  /** The calls that ask for another media type than the usual one, by it. */
+  readonly answeredAs: ReadonlyMap<
+    string,
+    { readonly call: string; readonly answer: string; readonly reading: string }
+  >;
+  /** GraphQL: what holds the operation. */
+  readonly operation: string;
+}
+
+/** Every identifier that a contract gets in a Swift SDK. */
+export interface SwiftNames {
+  /** The namespace and the connection, before the SDK's prefix. */
+  readonly contract: ReturnType<typeof ownNames>;
+  /** Of every planned type by id, inside the namespace: "Berth", or "BerthAnswer.Boat" where it is nested. */
+  readonly types: ReadonlyMap<string, string>;
+  /** Ids of the types that stand in another one, by that one's id, in the plan's order. */
+  readonly nested: ReadonlyMap<string, readonly string[]>;
+  /** Of every planned type by id, as one word. */
+  readonly flat: ReadonlyMap<string, string>;
+  /** Of what reads a webhook or a callback. */
+  readonly sent: (sent: PlannedSent) => string;
+  readonly call: (call: RestCall | GraphqlCall) => SwiftCallNames;
+  readonly clashes: readonly NameClash[];
+}
+
+const namesOf = new WeakMap<ContractPlan, SwiftNames>();
+
+/** Names everything that a contract's plan holds. */
+export function swiftNames(plan: ContractPlan): SwiftNames {
+  const found = namesOf.get(plan);
+  if (found) return found;
+  const made = newNames(plan);
+  namesOf.set(plan, made);
+  return made;
+}
+
+/** Names of what a contract as a whole gets, from its name in the configuration. */
+export function ownNames(contract: string) {
+  const namespace = contractNamespace(contract);
+  return { namespace, connection: `${namespace}Connection`, webhooks: `${namespace}Webhooks` };
+}
+
+function newNames(plan: ContractPlan): SwiftNames {
+  const own = ownNames(plan.name);
+  const scope = new NameScope([own.namespace, "Wire"]);
+  const { types, flat, nested } = typeNames(plan, scope);
+  const planned = new Set([...plan.types.values()].map(({ name }) => name));
+  const functions = new NameScope();
+  const calls = new Map<RestCall | GraphqlCall, SwiftCallNames>();
+  const called = plan.calls.map((call) => {
+    const wanted = "arguments" in call ? call.name : camelCase(call.name) || call.name;
+    return { call, function: functions.claim(functionIdentifier(wanted), call.name) };
+  });
+  for (const { call, function: name } of called) {
+    const base = typeIdentifier(pascalCase(call.name) || call.name);
+    const isRest = "arguments" in call;
+    const claim = (wanted: string): string => scope.claim(typeIdentifier(wanted), `${call.name} ${wanted}`);
+    const inPlan = isRest ? call.typeNames : undefined;
+    const others = isRest ? call.answerChoices.slice(1).map(({ mediaType }) => mediaType) : [];
+    calls.set(call, {
+      call: name,
+      items: isRest && call.paging ? functions.claim(`${name}Items`, `${call.name} items`) : "",
+      failure: claim(call.typeNames.failure),
+      // A type that is all a call answers has the name; then there are no several ones to tell apart.
+      answer: inPlan ? (planned.has(inPlan.answer) ? inPlan.answer : claim(inPlan.answer)) : "",
+      headers: inPlan ? claim(inPlan.headers) : "",
+      body: inPlan ? claim(`${base}Body`) : "",
+      answeredAs: new Map(
+        others.map((mediaType) => {
+          const words = pascalCase(mediaType) || "Other";
+          const own = functions.claim(`${name}As${words}`, `${call.name} as ${mediaType}`);
+          return [mediaType, { call: own, answer: claim(`${base}As${words}Answer`), reading: own }];
+        }),
+      ),
+      operation: isRest ? "" : claim(base),
+      reading: name,
+      fails: claim(`${base}Fails`),
+    });
+  }
+  const webhooks = new Map(
+    (plan.protocol === "rest" ? plan.sent : []).map((sent) => [
+      sent,
+      scope.claim(typeIdentifier(sent.name), `${sent.name} webhook`),
+    ]),
+  );
+  return {
+    contract: own,
+    types,
+    flat,
+    nested,
+    sent: (sent) => webhooks.get(sent) ?? sent.name,
+    call: (call) => {
+      const found = calls.get(call);
+      if (!found) throw new Error("The call belongs to another plan.");
+      return found;
+    },
+    clashes: [...scope.clashes, ...functions.clashes].filter(({ wanted }) => !/(?:Body|Fails)$/.test(wanted)),
+  };
+}
+
+/**
+ * Names the types of a plan. What stands inside an answer or a fragment is nested there, under a short name.
+ *
+ * @returns names as source spells them, names in one word, and what is nested in what, all by id
+ */
+function typeNames(plan: ContractPlan, scope: NameScope) {
+  const types = new Map<string, string>();
+  const flat = new Map<string, string>();
+  const nested = new Map<string, string[]>();
+  const scopes = new Map<string, NameScope>();
+  const own = ownNames(plan.name);
+  const claimType = (type: PlannedType): void => {
+    const name = scope.claim(typeIdentifier(type.name), type.id, type.name);
+    types.set(type.id, name);
+    flat.set(type.id, name);
+  };
+  const claimNested = (type: PlannedType, outer: string, wanted: string): void => {
+    // What is nested hides the namespaces that everything is named by.
+    const inside = scopes.get(outer) ?? new NameScope([own.namespace, "Wire"]);
+    scopes.set(outer, inside);
+    types.set(type.id, `${types.get(outer) ?? ""}.${inside.claim(wanted, type.id)}`);
+    flat.set(type.id, scope.claim(typeIdentifier(type.name), type.id));
+    nested.set(outer, [...(nested.get(outer) ?? []), type.id]);
+  };
+  const all = [...plan.types.values()];
+  const isNested = ({ inside }: PlannedType): boolean => plan.protocol === "graphql" && inside !== undefined;
+  const alone = all.filter((type) => !isNested(type));
+  // What is called as the plan says comes first, so that what is moved out of the way moves no other.
+  for (const type of alone) if (typeIdentifier(type.name) === type.name && !scope.isTaken(type.name)) claimType(type);
+  for (const type of alone) if (!types.has(type.id)) claimType(type);
+  // A type comes before those that stand in it.
+  for (const type of all)
+    if (type.inside && isNested(type)) claimNested(type, type.inside.type, typeIdentifier(type.inside.name));
+  return { types, flat, nested };
+}
+
+/** The identifiers of a contract's part of an SDK, as far as others than the printer need them. */
+export function contractNaming(plan: ContractPlan): ContractNames {
+  const names = swiftNames(plan);
+  return {
+    connect: names.contract.connection,
+    connectionCoordinate: (given) => `${names.contract.connection}.${given}`,
+    types: names.types,
+    call: (call): CallNames => {
+      const own = names.call(call);
+      const all = [own.call, own.items, own.failure, own.headers, own.answer, own.operation];
+      return {
+        call: own.call,
+        ...(own.items === "" ? {} : { pages: own.items }),
+        failures: [own.failure],
+        all: all.filter((name) => name !== ""),
+        argumentCoordinate: (argument) => `${own.call}(${argument})`,
+        headerCoordinate: (header) => `${own.headers}.${header}`,
+      };
+    },
+    argument: argumentName,
+    clashes: names.clashes,
+  };
+}
+
+/** What an argument of a call is called. */
+export function argumentName({ name, apart }: Pick<PlannedArgument, "name" | "apart">): string {
+  return parameterIdentifier(name, apart);
+}
+
+/** What the fields of a record are called, and what holds its other keys. */
+export interface RecordNames {
+  readonly of: (field: Field) => string;
+  readonly others: string;
+}
+
+const known = new WeakMap<Shape, RecordNames>();
+
+export function recordNames(shape: RecordShape): RecordNames {
+  const found = known.get(shape);
+  if (found) return found;
+  const scope = new NameScope();
+  const names = new Map(
+    [...memberNames(shape.fields)].map(([field, name]) => [field, scope.claim(memberIdentifier(name), field.name)]),
+  );
+  const made = { of: (field: Field) => names.get(field) ?? field.name, others: scope.claim("otherKeys") };
+  known.set(shape, made);
+  return made;
+}
+
+/** What the constants of a choice are called. */
+export function constantNames(values: readonly Choice[]): Map<Choice, string> {
+  const scope = new NameScope();
+  return new Map(
+    [...choiceNames(values)].map(([choice, name]) => [
+      choice,
+      scope.claim(caseIdentifier(name), `${typeof choice.value} ${String(choice.value)}`),
+    ]),
+  );
+}
+
+/** What the cases of a union are called. */
+export function unionCases(union: UnionShape, types: ReadonlyMap<string, PlannedType>): Map<Reference, string> {
+  const scope = new NameScope(["other"]);
+  const named = unionNames(union, types);
+  return new Map(
+    union.members.map((member, at) => {
+      // What has no value of its own stands for members that the schema does not have yet.
+      const name = union.tag?.values[at]?.length === 0 ? "newer" : (named.get(member) ?? "");
+      return [member, scope.claim(caseIdentifier(name), name)];
+    }),
+  );
+}
+
+/** What the cases of an input are called of which exactly one field is given. */
+export function oneOfCases(record: RecordShape): Map<Field, string> {
+  const scope = new NameScope();
+  return new Map(
+    [...memberNames(record.fields)].map(([field, name]) => [field, scope.claim(caseIdentifier(name), field.name)]),
+  );
+}

@@ -1,0 +1,28 @@
+import { pascalCase } from "../../text/words.js";
+
+/** What the module of an SDK is called that is a package. */
+export function packageName(sdk: string): string {
+  const name = pascalCase(sdk).replace(/[^A-Za-z0-9]/g, "");
+  return /^[A-Za-z]/.test(name) ? `${name}SDK` : "APISDK";
+}
+
+/** The `Package.swift` of an SDK. @param sdk its name in the configuration */
+export function packageFile(sdk: string): string {
+  const name = packageName(sdk);
+  return `// swift-tools-version: 6.0
+// Written by rhema generate. Changes made here are lost.
+
+import PackageDescription
+
+let package = Package(
+  name: "${name}",
+  platforms: [.iOS(.v15), .macOS(.v12), .tvOS(.v15), .watchOS(.v8)],
+  products: [
+    .library(name: "${name}", targets: ["${name}"])
+  ],
+  targets: [
+    .target(name: "${name}", path: "Sources")
+  ]
+)
+`;
+}

@@ -1,0 +1,56 @@
+import type { Reference } from "../../contract/model.js";
+import type { LoweredCall, LoweredGraphqlCall } from "../../sdk/lower/loweredSdk.js";
+import { sortedBy } from "../../text/sortedBy.js";
+import { codeSpan } from "../pages/markdown.js";
+import type { PageSpelling } from "../pages/pageSpelling.js";
+import { bodyCases } from "./bodyCases.js";
+import type { ContractContext } from "./contractContext.js";
+import { spelled } from "./identifiers.js";
+import { argumentName } from "./names.js";
+import { usualAnswer } from "./printAnswer.js";
+import { variableName } from "./printGraphqlCall.js";
+import { sampleText } from "./printSample.js";
+import { printReference } from "./printType.js";
+
+/** How Swift spells what the pages of documentation show. */
+export function pageSpelling(context: ContractContext): PageSpelling {
+  const { names, space } = context;
+  const isGraphql = (lowered: LoweredCall | LoweredGraphqlCall): lowered is LoweredGraphqlCall => "file" in lowered;
+  const callName: PageSpelling["callName"] = ({ call }) => names.call(call).call;
+  // Pages are read, not compiled: the language's own types need no module there.
+  const type = (reference: Reference): string => printReference(reference, context).replace(/\bSwift\./g, "");
+  return {
+    fence: "swift",
+    callName,
+    pagesName: ({ call }) => names.call(call).items,
+    argumentName,
+    type,
+    answerType: (lowered) => usualAnswer(lowered, context).type.replace(/\bSwift\./g, ""),
+    page: (_, file) => `${space}/${file}.md`,
+    otherAnswers: {
+      title: "In other media types",
+      row: ({ call }, mediaType) => {
+        const own = names.call(call);
+        return `${codeSpan(own.answeredAs.get(mediaType)?.call ?? own.call)}: ${codeSpan(mediaType)}`;
+      },
+    },
+    otherBody: ({ request }, { mediaType, type: of }) => {
+      const name = bodyCases(request.body?.ways ?? []).find(({ way }) => way.mediaType === mediaType)?.name ?? "";
+      return `${codeSpan("body")} ${codeSpan(`.${name}(${type(of)})`)}: ${codeSpan(mediaType)}`;
+    },
+    sample: (lowered) => {
+      const required = isGraphql(lowered)
+        ? lowered.call.variables
+            .filter((field) => field.required)
+            .map((field) => ({ name: variableName(field, lowered.call.variables), type: field.type }))
+        : lowered.call.arguments
+            .filter((argument) => argument.required && !argument.standing)
+            .map((argument) => ({ name: argumentName(argument), type: argument.type }));
+      const given = sortedBy(required, ({ name }) => (name === "body" ? "~" : name)).map(
+        ({ name, type: of }) => `${name}: ${sampleText(of, context) ?? "…"}`,
+      );
+      const performed = `connection.${spelled(callName(lowered))}(${given.join(", ")})`;
+      return lowered.isStream ? `for try await item in ${performed} { print(item) }` : `try await ${performed}`;
+    },
+  };
+}

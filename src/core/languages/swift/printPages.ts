@@ -1,0 +1,124 @@
+import type { Reference } from "../../contract/model.js";
+import { resolveShape } from "../../contract/resolveShape.js";
+import { pagesWords } from "../../sdk/lower/documentation.js";
+import type { LoweredCall } from "../../sdk/lower/loweredSdk.js";
+import type { PageReading, PageStep } from "../../sdk/lower/pageReading.js";
+import { callDoc, givenArguments, parametersOf, resultText } from "./callSignature.js";
+import type { RestContext } from "./contractContext.js";
+import { deprecation, quoted } from "./escape.js";
+import { spelled } from "./identifiers.js";
+import { argumentName, recordNames } from "./names.js";
+import { usualAnswer } from "./printAnswer.js";
+import { freeName } from "./printCall.js";
+import { admitsNull, fieldState, printReference, printShape } from "./printType.js";
+import { listed } from "./swiftFile.js";
+
+/** Prints the function that goes through all pages of a call; "" where it answers everything at once. */
+export function printPages(lowered: LoweredCall, context: RestContext): string {
+  const { call, pages } = lowered;
+  if (!pages) return "";
+  const names = context.names.call(call);
+  const { space, wire, access } = context;
+  const item = printReference(pages.paging.item, context);
+  const isReturned = context.contract.settings.failures === "return";
+  const answer = usualAnswer(lowered, context).type;
+  const failure = `${space}.${names.failure}`;
+  const items = reached(pages.items, lowered, context);
+  const paging = freeName("paging", call);
+  const words = pagesWords(names.call, call);
+  const signature = listed(
+    `  ${access}func ${spelled(names.items)}`,
+    parametersOf(lowered, context),
+    `${resultText(item, true, names.failure, context)} {`,
+  );
+  return (
+    `${callDoc(lowered, words)}${deprecation(words.deprecated, "  ")}${signature}\n` +
+    `    let ${paging} = ${wire}.Paging<${answer}, ${item}, ${failure}>(call: ${quoted(lowered.label)}) { page in\n      ${items.text}\n    }\n` +
+    `    return ${goneThrough(lowered, pages, { paging, failure, answer }, context)}${isReturned ? ".outcomes" : ""}\n  }\n`
+  );
+}
+
+function goneThrough(
+  lowered: LoweredCall,
+  pages: PageReading,
+  { paging, failure, answer }: { readonly paging: string; readonly failure: string; readonly answer: string },
+  context: RestContext,
+): string {
+  const { call } = lowered;
+  const names = context.names.call(call);
+  const isReturned = context.contract.settings.failures === "return";
+  const asking = (parameter: string, type: string, [changed, value]: readonly [string, string]): string => {
+    const given = givenArguments(lowered).map((argument) => {
+      const name = argumentName(argument);
+      return `${name}: ${name === changed ? value : spelled(name)}`;
+    });
+    const options = `options: ${changed === "options" ? value : "options"}`;
+    const asked = listed(
+      `      return try ${isReturned ? "" : "await "}${isReturned ? "await " : ""}self.${spelled(names.call)}`,
+      [...given, options],
+      isReturned ? ".get()" : "",
+    );
+    return `{ (${parameter}: ${type}) async throws(${failure}) -> ${answer} in\n${asked}\n    }`;
+  };
+  const { argument } = pages;
+  const { wire } = context;
+  if (pages.paging.by === "link" || !argument) {
+    const following = freeName("following", call);
+    const credentials = `[${pages.credentials.map(quoted).join(", ")}]`;
+    return `self.wire.pagesByLink(${paging}, credentials: ${credentials}, options) ${asking(following, `${wire}.CallOptions`, ["options", following])}`;
+  }
+  const name = argumentName(argument);
+  const kind = placeKind(argument.type, context);
+  const place = freeName("place", call);
+  if (pages.paging.by === "cursor") {
+    const next = reached(pages.next, { call }, context);
+    const value = argument.required ? `${place} ?? ${spelled(name)}` : place;
+    const said = next.kind === kind ? `.init(${next.text})` : `.init(converting: ${next.text})`;
+    return (
+      `self.wire.pagesByCursor(\n      ${paging}, from: ${spelled(name)}, next: { page in ${said} }\n    ) ` +
+      asking(place, `${kind}?`, [name, value])
+    );
+  }
+  const first = String(pages.first);
+  const own = argument.required
+    ? spelled(name)
+    : `(${spelled(name)} ?? ${kind === "Swift.String" ? quoted(first) : first})`;
+  const start =
+    kind === "Swift.Int64" ? own : kind === "Swift.String" ? `Swift.Int64(${own}) ?? ${first}` : `Swift.Int64(${own})`;
+  const value = kind === "Swift.Int64" ? place : `${kind}(${place})`;
+  const by = pages.paging.by === "offset" ? "pagesByOffset" : "pagesByNumber";
+  return `self.wire.${by}(${paging}, from: ${start}) ${asking(place, "Swift.Int64", [name, value])}`;
+}
+
+/** What the values are that say which page. */
+function placeKind({ shape }: Reference, context: RestContext): string {
+  return printShape(resolveShape(shape, context.contract.types), context);
+}
+
+/** A value inside a page: an expression. */
+interface Reached {
+  readonly text: string;
+  /** Its type, without nil. */
+  readonly kind: string;
+}
+
+/** Goes into an answer by the names of properties. */
+function reached(steps: readonly PageStep[], { call }: Pick<LoweredCall, "call">, context: RestContext): Reached {
+  let type: Reference | undefined = call.answers[0]?.type;
+  let text = "page";
+  let mayLack = call.answers.length > 1 || (type !== undefined && admitsNull(type, context));
+  for (const step of steps) {
+    const shape = type && resolveShape(type.shape, context.contract.types);
+    if (shape?.kind !== "record") break;
+    const field = shape.fields.find(({ name }) => name === step.name);
+    if (!field) break;
+    const id = type?.shape.kind === "named" ? type.shape.key : undefined;
+    const isSent = id !== undefined && context.directions.get(id)?.isWritten === true;
+    text += `${mayLack ? "?" : ""}.${spelled(recordNames(shape).of(field))}`;
+    const state = fieldState(field, isSent, context);
+    if (state === "sent") text += ".given";
+    mayLack = state !== "required" || admitsNull(field.type, context);
+    type = field.type;
+  }
+  return { text, kind: type ? placeKind(type, context) : "Swift.String" };
+}

@@ -1,0 +1,92 @@
+/** The first line of every file. */
+const header =
+  "// Written by rhema generate. Changes made here are lost; change the contract or the query documents instead.";
+
+/** Columns of a line, as swift-format has them. */
+export const widest = 100;
+
+/** The text of a file: the header, what is imported, then the parts with a blank line between them. */
+export function fileText(parts: readonly string[], modules: readonly string[] = []): string {
+  const body = parts.map((part) => part.trimEnd());
+  const text = body.join("\n\n");
+  const imports = [...new Set([...(/\bFoundation\./.test(text) ? ["Foundation"] : []), ...modules])].sort();
+  const blocks = [header, imports.map((name) => `import ${name}`).join("\n"), ...body];
+  return `${blocks
+    .filter((block) => block !== "")
+    .join("\n\n")
+    .split("\n")
+    .map(fitted)
+    .join("\n")}\n`;
+}
+
+/** Lines one level further in. */
+export function indented(text: string, by = "  "): string {
+  return text.replace(/^(?=.)/gm, by);
+}
+
+/**
+ * Something with a list in brackets: on one line where it fits, else each on a line of its own.
+ *
+ * @param before what stands before the bracket, on the same line, its indent included
+ * @param after what stands behind it
+ */
+export function listed(
+  before: string,
+  given: readonly string[],
+  after: string,
+  [open, close]: readonly [string, string] = ["(", ")"],
+): string {
+  const line = `${before}${open}${given.join(", ")}${close}${after}`;
+  if (given.length === 0 || (!line.includes("\n") && line.length <= widest)) return line;
+  const indent = /^ */.exec(before)?.[0] ?? "";
+  const inner = given.map((each) => `${indent}  ${each.replace(/\n/g, "\n  ")}`).join(",\n");
+  return `${before}${open}\n${inner}\n${indent}${close}${after}`;
+}
+
+/** A line as it is where it fits; else with the list of its last brackets on lines of their own. */
+function fitted(line: string): string {
+  if (line.length <= widest || /^ *\/\//.test(line)) return line;
+  const group = lastList(line);
+  if (!group) return line;
+  const indent = /^ */.exec(line)?.[0] ?? "";
+  const inner = group.items.map((each) => fitted(`${indent}  ${each}`)).join(",\n");
+  return `${line.slice(0, group.open + 1)}\n${inner}\n${indent}${line.slice(group.close)}`;
+}
+
+/** The outermost brackets of a line that hold most of it, and what stands between their commas. */
+function lastList(
+  line: string,
+): { readonly open: number; readonly close: number; readonly items: string[] } | undefined {
+  let best: { open: number; close: number; items: string[] } | undefined;
+  const open: number[] = [];
+  let commas: number[] = [];
+  for (let at = 0; at < line.length; at++) {
+    const character = line[at] ?? "";
+    if (character === '"') {
+      at = endOfText(line, at);
+      continue;
+    }
+    if ("([".includes(character)) {
+      if (open.length === 0) commas = [];
+      open.push(at);
+    } else if (")]".includes(character)) {
+      const start = open.pop();
+      if (start === undefined) return undefined;
+      if (open.length > 0) continue;
+      if (at > start + 1 && (!best || at - start > best.close - best.open)) {
+        const cuts = [start, ...commas, at];
+        const items = cuts.slice(1).map((cut, place) => line.slice((cuts[place] ?? 0) + 1, cut).trim());
+        best = { open: start, close: at, items };
+      }
+    } else if (character === "," && open.length === 1) commas.push(at);
+  }
+  return open.length === 0 ? best : undefined;
+}
+
+function endOfText(line: string, start: number): number {
+  for (let at = start + 1; at < line.length; at++) {
+    if (line[at] === "\\") at++;
+    else if (line[at] === '"') return at;
+  }
+  return line.length;
+}

@@ -1,0 +1,15 @@
+import { join } from "node:path";
+import { packageFolder } from "../../packageFolder.js";
+import type { LanguageTools } from "../languageTools.js";
+import { buildCommand } from "./buildCommand.js";
+import { placeForSdk } from "./placeForSdk.js";
+
+/** What Swift needs files for. */
+export function swiftTools(): LanguageTools {
+  return {
+    runtimeFolder: join(packageFolder(), "runtimes", "swift", "wire"),
+    settled: (configured) => configured,
+    place: placeForSdk,
+    buildCommand,
+  };
+}

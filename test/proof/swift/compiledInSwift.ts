@@ -1,0 +1,43 @@
+import { join } from "node:path";
+import { language } from "../../../src/core/languages/swift/language.js";
+import { printSdk } from "../../../src/core/languages/printSdk.js";
+import type { ContractPlan } from "../../../src/core/sdk/sdkPlan.js";
+import { runSwift, writtenSwift } from "../../support/swift/swiftCompiler.js";
+import { swiftRuntime } from "../../support/swift/swiftRuntime.js";
+
+/** Every setting other than usual. */
+export const turned = {
+  dates: "decoded",
+  choices: "closed",
+  failures: "return",
+  unions: "closed",
+  verify: "answers",
+  testing: true,
+} as const;
+
+/** Prints one SDK of some contracts. */
+export function printedInSwift(
+  contracts: readonly ContractPlan[],
+  settings: Readonly<Record<string, unknown>>,
+): Map<string, string> {
+  return printSdk(language, { name: "app", contracts }, { runtime: swiftRuntime, scalars: new Map(), settings });
+}
+
+/**
+ * Compiles one SDK of some contracts as far as the compiler tells of data races, with warnings as errors; gives every
+ * complaint.
+ */
+export async function compiledInSwift(
+  contracts: readonly ContractPlan[],
+  settings: Readonly<Record<string, unknown>>,
+): Promise<{ readonly complaints: readonly string[]; readonly files: ReadonlyMap<string, string> }> {
+  const files = printedInSwift(contracts, settings);
+  const sources = new Map([...files].filter(([path]) => path.endsWith(".swift")));
+  const folder = writtenSwift(sources);
+  const { isFine, printed } = await runSwift([
+    ...["swiftc", "-swift-version", "6", "-warnings-as-errors", "-wmo", "-emit-sil", "-parse-as-library"],
+    ...["-module-name", "App", "-o", "/dev/null"],
+    ...[...sources.keys()].map((path) => join(folder, path)),
+  ]);
+  return { complaints: isFine ? [] : [printed], files };
+}

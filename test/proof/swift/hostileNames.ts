@@ -1,0 +1,66 @@
+/** Names that are words of the language, of its platform or of printed code, or that could leave where they stand. */
+export const hostileNames: readonly string[] = [
+  ..."associatedtype class deinit enum extension fileprivate func import init inout internal let open operator private".split(
+    " ",
+  ),
+  ..."precedencegroup protocol public rethrows static struct subscript typealias var break case catch continue default".split(
+    " ",
+  ),
+  ..."defer do else fallthrough for guard if in repeat return throw switch where while as await false is nil self super".split(
+    " ",
+  ),
+  ..."throws true try Self Type Protocol Any AnyObject async actor some any each borrowing consuming sending nonisolated".split(
+    " ",
+  ),
+  ..."none other some value rawValue hashValue hash description allCases error request options body settings auth baseURL".split(
+    " ",
+  ),
+  ..."fields json tag text given place paging following wire report all path query headers servers variables Wire Forms".split(
+    " ",
+  ),
+  ..."Readings Swift Foundation FoundationNetworking _Concurrency Data URL Date Error Result Task String Optional View".split(
+    " ",
+  ),
+  ..."Array Dictionary Bool Int Int64 Double Void Never Sendable Hashable Codable Equatable Encodable JSON Sent Upload".split(
+    " ",
+  ),
+  ..."Auth Servers Variables Items Box Number Fields Names NamesConnection Tuple2 Url uRL a_b a-b aB berthId berthID".split(
+    " ",
+  ),
+  ..."StringLiteralType IntegerLiteralType Sequence Mirror URLSession main App".split(" "),
+  "*/",
+  "/*",
+  "///",
+  '"',
+  '"""',
+  "\\",
+  "\\(exit(1))",
+  '#"',
+  "`",
+  "``; func x() {} //",
+  "a\nb",
+  "a\rb",
+  "\u2028x",
+  "\u202egnp.exe",
+  "1st",
+  "_",
+  "__",
+  "-",
+  "+1",
+  "日付",
+  "größe",
+  "gro\u0308ße",
+  "ｆｕｌｌ",
+  "e\u0301",
+  "é",
+  "🚢",
+  "@available",
+  "#if",
+  "<T>",
+  "a.b",
+  "a;b",
+  "a:b",
+  "[x]",
+  "$0",
+  "x".repeat(300),
+];

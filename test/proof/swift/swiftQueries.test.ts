@@ -1,0 +1,38 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import { expect, it } from "vitest";
+import { packageRoot } from "../../support/packageRoot.js";
+import { canCompileSwift } from "../../support/swift/swiftCompiler.js";
+import { plannedGraphql, randomGraphql } from "../plannedContracts.js";
+import { seedsFrom } from "../random/seedsFrom.js";
+import { uglyQueries, uglySchema } from "../ugly/uglyQueries.js";
+import { compiledInSwift, turned } from "./compiledInSwift.js";
+
+it("the demo's queries, and ugly ones, compile in Swift, with every setting turned", async () => {
+  if (!canCompileSwift("the demo's queries in Swift")) return;
+  const folder = join(packageRoot, "demo/app/queries");
+  const texts = readdirSync(folder).map((file) => readFileSync(join(folder, file), "utf8"));
+  const schema = readFileSync(join(packageRoot, "demo/contracts/v1/passages.graphql"), "utf8");
+  const plans = [
+    plannedGraphql("passages", schema, () => texts, "closed"),
+    plannedGraphql("ugly", uglySchema, () => uglyQueries, "closed"),
+  ];
+  expect((await compiledInSwift(plans, turned)).complaints).toEqual([]);
+});
+
+const count = Number(process.env["RANDOM_SCHEMAS"] ?? 60);
+const firstSeed = Number(process.env["RANDOM_SEED"] ?? 1);
+const together = 30;
+
+it(`queries of ${String(count)} random schemas compile in Swift without a warning`, async () => {
+  if (!canCompileSwift("random queries in Swift")) return;
+  const complaints: string[] = [];
+  for (let first = firstSeed; first < firstSeed + count; first += together) {
+    const isTurned = ((first - firstSeed) / together) % 2 === 1;
+    const plans = seedsFrom(first, Math.min(together, firstSeed + count - first)).map((seed) =>
+      randomGraphql(seed, isTurned ? "closed" : "open"),
+    );
+    complaints.push(...(await compiledInSwift(plans, isTurned ? turned : {})).complaints);
+  }
+  expect(complaints).toEqual([]);
+});

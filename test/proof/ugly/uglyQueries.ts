@@ -1,0 +1,24 @@
+/** What random queries found, each as a small case. */
+export const uglySchema = `
+scalar Loose
+type Query { dock: Dock find(by: By!): Dock wide(by: Wide!): Int }
+type Dock { id: ID! slip: Slip! rope: Loose }
+type Slip { rope: Loose depth: Float! }
+scalar Upload
+input By @oneOf {
+  id: ID by: By Limits: Limits limits: [Limits!] string: String String: String number: Int list: [[Int!]] upload: Upload
+  anything: Loose jsonElement: Loose unit: Boolean boolean: Boolean deprecated: Int @deprecated writer: ID any: ID
+}
+input Limits { least: Int }
+input Wide @oneOf { ${Array.from({ length: 405 }, (_, at) => `n${String(at)}: ${at === 300 ? "Upload" : "Int"}`).join(" ")} }
+`;
+/** Queries of it. */
+export const uglyQueries = [
+  // A value that may be anything is absent in the answer, and null in the fragment.
+  `query Rope($deep: Boolean!) { dock { slip @skip(if: $deep) { depth } ...Roped } }
+   fragment Roped on Dock { slip @include(if: $deep) { rope } }`,
+  // A fragment selects nothing of what is there.
+  "query Nothing { dock { ...Hollow } } fragment Hollow on Dock { slip { depth @include(if: false) } }",
+  "query Find($by: By!, $limits: Limits!, $id: ID!) { find(by: $by) { id } other: find(by: { Limits: $limits }) { id } third: find(by: { id: $id }) { id } }",
+  "query WideOne($by: Wide!) { wide(by: $by) }",
+];

@@ -1,0 +1,89 @@
+import { spawn, spawnSync } from "node:child_process";
+import { existsSync, mkdirSync, mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { dirname, join } from "node:path";
+import { packageRoot } from "../packageRoot.js";
+
+const root = join(packageRoot, ".toolchains/swift/root");
+const isOfMachine = spawnSync("swiftc", ["--version"]).status === 0;
+
+/** Whether there is what compiles Swift; `node scripts/toolchains.mjs` gets it. */
+export const hasSwift = isOfMachine || existsSync(join(root, "../packages"));
+
+/**
+ * Says where it is missing that something is left out; a run that has to be whole fails instead.
+ *
+ * @returns whether it is there
+ */
+export function canCompileSwift(what: string): boolean {
+  if (hasSwift) return true;
+  if (process.env["CI"] === "true") throw new Error(`There is no Swift compiler: ${what} cannot be tested.`);
+  process.stderr.write(`Left out, because there is no Swift compiler (node scripts/toolchains.mjs gets it): ${what}\n`);
+  return false;
+}
+
+/** What came of a command. */
+export interface SwiftResult {
+  readonly isFine: boolean;
+  readonly printed: string;
+}
+
+/** Gives a command the folders of this machine inside the folder that has the compiler; its mounts go when it ends. */
+const inside = [
+  'root="$0"; shown="$1"; temporary="$2"; shift 2',
+  'mount -t proc proc "$root/proc"',
+  'for folder in "$shown" "$temporary"; do mkdir -p "$root$folder"; mount --bind "$folder" "$root$folder"; done',
+  'exec chroot "$root" env HOME="$temporary" LD_LIBRARY_PATH=/usr/libexec/swift/lib/swift/linux "$@"',
+].join("; ");
+
+/** Runs a command that needs the Swift toolchain. @param input what it reads, nothing when absent */
+export function runSwift(command: readonly string[], input = ""): Promise<SwiftResult> {
+  const [name = "", ...given] = isOfMachine
+    ? command
+    : ["unshare", "-m", "sh", "-c", inside, root, packageRoot, tmpdir(), ...command];
+  return new Promise((resolve) => {
+    const running = spawn(name, given, { stdio: "pipe" });
+    let printed = "";
+    for (const stream of [running.stdout, running.stderr])
+      stream.on("data", (text: Buffer) => {
+        printed += text.toString();
+      });
+    running.on("error", ({ message }) => {
+      resolve({ isFine: false, printed: message });
+    });
+    running.on("close", (code) => {
+      resolve({ isFine: code === 0, printed });
+    });
+    running.stdin.end(input);
+  });
+}
+
+/** A temporary folder with sources. */
+export function writtenSwift(files: ReadonlyMap<string, string>): string {
+  const folder = mkdtempSync(join(tmpdir(), "swift-"));
+  for (const [path, text] of files) {
+    const whole = join(folder, path);
+    mkdirSync(dirname(whole), { recursive: true });
+    writeFileSync(whole, text);
+  }
+  return folder;
+}
+
+/**
+ * Compiles a program and gives its path.
+ *
+ * @param files sources by path, `main.swift` among them
+ * @param isStrict whether warnings are errors
+ * @param isFast whether the program is to be fast, which takes longer to compile
+ */
+export async function compileSwift(
+  files: ReadonlyMap<string, string>,
+  { isStrict = true, isFast = false }: { readonly isStrict?: boolean; readonly isFast?: boolean } = {},
+): Promise<SwiftResult & { readonly program: string }> {
+  const folder = writtenSwift(files);
+  const program = join(folder, "program");
+  const sources = [...files.keys()].map((path) => join(folder, path));
+  const how = [...(isStrict ? ["-warnings-as-errors"] : ["-suppress-warnings"]), ...(isFast ? ["-O"] : [])];
+  const result = await runSwift(["swiftc", "-swift-version", "6", "-wmo", ...how, ...sources, "-lm", "-o", program]);
+  return { ...result, program };
+}
