@@ -40,7 +40,7 @@ const corePlatform = [
 ];
 
 export default tseslint.config(
-  { ignores: ["dist/**", "node_modules/**", "demo/app/sdk/**", "demo/app*/**", "test/fixtures/**"] },
+  { ignores: [".toolchains/**", "dist/**", "node_modules/**", "demo/app/sdk/**", "demo/app*/**", "test/fixtures/**"] },
   ...tseslint.configs.strictTypeChecked,
   ...tseslint.configs.stylisticTypeChecked,
   {

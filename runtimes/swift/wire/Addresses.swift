@@ -26,8 +26,9 @@ extension Wire {
       ? "holds a user or a password; give them as a credential" : nil
   }
 
-  /// An address as the platform's: what no address can hold is percent-encoded, and all else is left alone. The platform
-  /// would encode everything once more as soon as one character is illegal.
+  /// An address as the platform's: what no address can hold is percent-encoded, and all else is
+  /// left alone. The platform would encode everything once more as soon as one character is
+  /// illegal.
   static func platformURL(_ text: String, relativeTo base: Foundation.URL? = nil) -> Foundation.URL?
   {
     var start = text.startIndex

@@ -1,6 +1,6 @@
 extension Wire {
-  /// Holds a value against a part of the contract. It is no function type: older systems know nothing of those with a typed
-  /// error when they are kept in a list.
+  /// Holds a value against a part of the contract. It is no function type: older systems know
+  /// nothing of those with a typed error when they are kept in a list.
   struct Check: Sendable {
     /// Throws for the first thing that is something else.
     let hold: @Sendable (JSON) throws(Mismatch) -> Void
@@ -80,8 +80,8 @@ extension Wire {
     }
   }
 
-  /// A record: fields that have to be there, fields that may be, and what any other key holds; held against in this order,
-  /// whatever order they came in.
+  /// A record: fields that have to be there, fields that may be, and what any other key holds; held
+  /// against in this order, whatever order they came in.
   static func recordCheck(
     _ needed: [FieldCheck], optional: [FieldCheck] = [], rest: Check? = nil
   ) -> Check {

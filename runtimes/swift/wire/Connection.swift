@@ -10,7 +10,8 @@ extension Wire {
 
   /// What every connection can be told, whatever the contract.
   public struct ConnectionSettings: Sendable {
-    /// What is done around every exchange, outermost first: `retrying()`, `eachRequest`, `eachAnswer`, or your own.
+    /// What is done around every exchange, outermost first: `retrying()`, `eachRequest`,
+    /// `eachAnswer`, or your own.
     public var around: [Layer]
     /// Gives the address anew for each call, in the place of the connection's.
     public var baseURL: (@Sendable () async throws -> String)?
@@ -18,12 +19,14 @@ extension Wire {
     public var headers: (@Sendable () async throws -> Headers)?
     /// Told of every failure before the call throws it.
     public var onFailure: (@Sendable (any CallFailure) -> Void)?
-    /// The app's own session, with its proxies, protocols and certificates. Its configuration is used, and its delegate is
-    /// asked about challenges; time limits, redirects and retries are the connection's all the same.
+    /// The app's own session, with its proxies, protocols and certificates. Its configuration is
+    /// used, and its delegate is asked about challenges; time limits, redirects and retries are the
+    /// connection's all the same.
     public var session: URLSession?
     /// The text that ends a stream of JSON events without being one; nil for "[DONE]".
     public var streamEnd: String?
-    /// Seconds until a call fails with `timedOut`, all tries included; of a stream, until it begins; nil for no limit.
+    /// Seconds until a call fails with `timedOut`, all tries included; of a stream, until it
+    /// begins; nil for no limit.
     public var timeout: TimeInterval?
 
     public init(
@@ -53,13 +56,15 @@ extension Wire {
     public var idle: TimeInterval?
     /// Told of the status and headers of the server's answer, before its body is read.
     public var onAnswer: (@Sendable (_ status: Int, _ headers: Headers) -> Void)?
-    /// Told of a result of a subscription that carries errors, which then does not end the subscription.
+    /// Told of a result of a subscription that carries errors, which then does not end the
+    /// subscription.
     public var onErrors: (@Sendable (any CallFailure) -> Void)?
     /// Told of the name and the id of an event before its data is given.
     public var onEvent: (@Sendable (_ event: String, _ id: String?) -> Void)?
     /// Told how far the body of the request is sent.
     public var onProgress: (@Sendable (UploadProgress) -> Void)?
-    /// Whether a stream of events that ends is asked for again from its last id on (HTML, section 9.2).
+    /// Whether a stream of events that ends is asked for again from its last id on (HTML, section
+    /// 9.2).
     public var reconnects: Bool
     /// Seconds instead of the connection's; infinity for no limit.
     public var timeout: TimeInterval?
@@ -95,7 +100,8 @@ extension Wire {
     public let total: Int64?
   }
 
-  /// Something around every exchange: it may change the request, ask again, answer by itself, or only look.
+  /// Something around every exchange: it may change the request, ask again, answer by itself, or
+  /// only look.
   public typealias Layer =
     @Sendable (
       _ request: Outgoing, _ next: @Sendable (Outgoing) async throws -> Response

@@ -16,8 +16,8 @@ extension Wire {
     var retry: TimeInterval?
   }
 
-  /// The events of a `text/event-stream`, as the standard parses it (HTML, section 9.2.6). What has no blank line after it is
-  /// no event yet when the stream ends.
+  /// The events of a `text/event-stream`, as the standard parses it (HTML, section 9.2.6). What has
+  /// no blank line after it is no event yet when the stream ends.
   struct EventCutter: Sendable {
     var state: StreamState
     /// Whether what has a name and no data, which the standard drops, is given too.
@@ -90,7 +90,8 @@ extension Wire {
     }
   }
 
-  /// The pieces between separators; what is left at the end is a piece too. Pieces of space alone are none.
+  /// The pieces between separators; what is left at the end is a piece too. Pieces of space alone
+  /// are none.
   struct PieceCutter: Sendable {
     private let separator: UInt8
     private var pending: [UInt8] = []

@@ -56,8 +56,8 @@ extension Wire {
 extension Wire.Connection {
   /// Headers of the connection and the call, the call's being stronger.
   ///
-  /// - Parameter isNamed: whether the app has named the server; another gets none of the connection's that may be a
-  ///   credential
+  /// - Parameter isNamed: whether the app has named the server; another gets none of the
+  ///   connection's that may be a credential
   func startHeaders(
     _ options: Wire.CallOptions, isNamed: Bool = true
   ) async throws(Wire.Trouble) -> Wire.Headers {
@@ -88,8 +88,8 @@ extension Wire.Connection {
     return try await Wire.owned { try await outermost(outgoing) }
   }
 
-  /// Sends a request with the first alternative of credentials that is supplied; once more when the server rejects one that
-  /// can be renewed.
+  /// Sends a request with the first alternative of credentials that is supplied; once more when the
+  /// server rejects one that can be renewed.
   ///
   /// - Parameter attempt: sends the request once, and tells which credentials it used
   func authorized(

@@ -49,11 +49,11 @@ extension Wire {
   public enum Mishap: Sendable {
     /// A status that the contract does not declare.
     case unexpected(status: Int)
-    /// An answer whose body cannot be read as what the contract says. `path` is a JSON pointer to the first value that is
-    /// something else (RFC 6901); nil where the body is no JSON at all.
+    /// An answer whose body cannot be read as what the contract says. `path` is a JSON pointer to
+    /// the first value that is something else (RFC 6901); nil where the body is no JSON at all.
     case malformed(path: String?)
-    /// The server could not be reached, or the request could not be sent. `cause` is the platform's error, without what it
-    /// says of the address.
+    /// The server could not be reached, or the request could not be sent. `cause` is the platform's
+    /// error, without what it says of the address.
     case unreachable(cause: URLError.Code?)
     /// The time was over.
     case timedOut

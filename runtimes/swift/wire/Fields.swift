@@ -20,8 +20,8 @@ extension Wire {
 
     public subscript(place: Int) -> Element { all[place] }
 
-    /// The value of a field; nil where it is absent. Names are the same when their bytes are: `é` may be written in two
-    /// ways, which are two names.
+    /// The value of a field; nil where it is absent. Names are the same when their bytes are: `é`
+    /// may be written in two ways, which are two names.
     public subscript(name: String) -> JSON? {
       get { place(of: name, near: 0).map { all[$0].value } }
       set {
@@ -35,7 +35,8 @@ extension Wire {
       }
     }
 
-    /// Where a field is: looked for from a place on, since fields are read in about the order in which they are sent.
+    /// Where a field is: looked for from a place on, since fields are read in about the order in
+    /// which they are sent.
     func place(of name: String, near start: Int) -> Int? {
       for place in start..<all.count where isSame(all[place].name, name) { return place }
       for place in 0..<Swift.min(start, all.count) where isSame(all[place].name, name) {

@@ -12,10 +12,13 @@ extension Wire {
   /// Files among the values of a record, by where they stand: "photo", or "photos.0" in a list.
   typealias Files = [String: Upload]
 
-  /// A body as `application/x-www-form-urlencoded`, spaces as `+`; a record inside is JSON unless a style says else.
+  /// A body as `application/x-www-form-urlencoded`, spaces as `+`; a record inside is JSON unless a
+  /// style says else.
   static func urlencoded(_ json: JSON?, ways: [String: FieldWay] = [:]) -> Body? {
     guard let json else { return nil }
-    let pairs = (json.record ?? Fields()).map { pair($0.name, $0.value, ways[$0.name] ?? FieldWay()) }
+    let pairs = (json.record ?? Fields()).map { name, value in
+      pair(name, value, ways[name] ?? FieldWay())
+    }
     let text = pairs.filter { !$0.isEmpty }.joined(separator: "&")
     let written = text.replacingOccurrences(of: "%20", with: "+")
     return textBody(written, type: "application/x-www-form-urlencoded")
@@ -32,7 +35,8 @@ extension Wire {
     }
   }
 
-  /// A body as `multipart/form-data` (RFC 7578): files as they are, records as JSON parts, lists as repeated parts.
+  /// A body as `multipart/form-data` (RFC 7578): files as they are, records as JSON parts, lists as
+  /// repeated parts.
   ///
   /// - Parameter files: what stands in the places where the value has null
   static func multipart(

@@ -178,7 +178,8 @@ extension Wire.GraphQLConnection {
       var credentials = Wire.Credentials(headers: headers, query: [])
       let used = try await wire.authorize(Wire.graphqlAuth, &credentials)
       if let body { credentials.headers["content-type"] = body.type }
-      // Servers refuse forms that a web page of others could send, unless something shows that it was not.
+      // Servers refuse forms that a web page of others could send, unless something shows that it
+      // was not.
       if !variables.files.isEmpty { credentials.headers["graphql-require-preflight"] = "1" }
       let query = (url.contains("?") ? "&" : "?") + Wire.pairs(of: payload)
       let outgoing = Wire.Outgoing(
@@ -196,8 +197,9 @@ extension Wire {
     payload.map { $0.name + "=" + encode(plainText($0.value)) }.joined(separator: "&")
   }
 
-  /// A request whose variables hold files is a multipart form: the request with null in their places, a map from parts to
-  /// places, then the files (the community's specification for GraphQL multipart requests).
+  /// A request whose variables hold files is a multipart form: the request with null in their
+  /// places, a map from parts to places, then the files (the community's specification for GraphQL
+  /// multipart requests).
   fileprivate static func body(_ payload: Fields, _ files: Files) -> Body? {
     if files.isEmpty { return jsonBody(.record(payload)) }
     var uploads: [(file: Upload, places: [JSON])] = []
@@ -261,7 +263,8 @@ extension Wire {
     if isInPieces || json?["hasNext"] != nil {
       throw Trouble(
         message:
-          "the server answered in pieces, which is not supported; take @defer and @stream out of the query",
+          "the server answered in pieces, which is not supported; "
+          + "take @defer and @stream out of the query",
         mishap: .malformed(path: nil), answer: received.failed)
     }
     if let result = result(of: json) { return result }

@@ -9,7 +9,8 @@ extension Wire.GraphQLConnection {
     }
   }
 
-  /// Performs a subscription: the outcome of each result. One with errors is followed by others; another failure is the last.
+  /// Performs a subscription: the outcome of each result. One with errors is followed by others;
+  /// another failure is the last.
   func subscribeOutcomes<Answer, Failure>(
     _ operation: Wire.Operation<Answer, Failure>, _ variables: Wire.Variables,
     _ options: Wire.CallOptions

@@ -11,8 +11,8 @@ extension Wire {
       all = elements.map { (name: $0.0, value: $0.1) }
     }
 
-    /// Every value of a header, joined as one (RFC 9110, section 5.3); nil when it is absent. Setting it takes the place of
-    /// all its values.
+    /// Every value of a header, joined as one (RFC 9110, section 5.3); nil when it is absent.
+    /// Setting it takes the place of all its values.
     public subscript(name: String) -> String? {
       get {
         let values = all.filter { isSame($0.name, name) }.map(\.value)

@@ -5,8 +5,9 @@ extension Wire {
     let message: String
   }
 
-  /// Parses a JSON text (RFC 8259). Numbers keep all their digits; of a key that comes twice the last one counts. Bytes
-  /// that are no UTF-8 become replacement characters, as the Encoding standard decodes them.
+  /// Parses a JSON text (RFC 8259). Numbers keep all their digits; of a key that comes twice the
+  /// last one counts. Bytes that are no UTF-8 become replacement characters, as the Encoding
+  /// standard decodes them.
   static func parseJSON(_ bytes: some Sequence<UInt8>) throws(NoJSON) -> JSON {
     if let result = bytes.withContiguousStorageIfAvailable({ parsed($0) }) {
       return try result.get()
@@ -214,7 +215,8 @@ private struct JSONParser {
     }
   }
 
-  /// A character that is written as one unit of UTF-16 or two. A half that stands alone is none: no text here can hold it.
+  /// A character that is written as one unit of UTF-16 or two. A half that stands alone is none: no
+  /// text here can hold it.
   private mutating func scalar() throws(Wire.NoJSON) -> Unicode.Scalar {
     let unit = try unit()
     if let scalar = Unicode.Scalar(unit) { return scalar }
@@ -288,7 +290,8 @@ private struct ByteText: Hashable {
   }
 }
 
-/// Texts that came before. An answer repeats its names and many of its values, and a text that is shared takes no memory.
+/// Texts that came before. An answer repeats its names and many of its values, and a text that is
+/// shared takes no memory.
 private struct SeenTexts {
   private var places: [String?]
 

@@ -4,11 +4,13 @@ import Foundation
 private let safeMethods: Set<String> = ["GET", "HEAD", "OPTIONS", "TRACE", "QUERY"]
 
 extension Wire {
-  /// Sends safe requests again that could not be delivered, or were answered with a status that may pass by itself, after the
-  /// pause that the server asks for in `Retry-After` (RFC 9110, section 10.2.3), else after growing pauses.
+  /// Sends safe requests again that could not be delivered, or were answered with a status that may
+  /// pass by itself, after the pause that the server asks for in `Retry-After` (RFC 9110, section
+  /// 10.2.3), else after growing pauses.
   ///
   /// - Parameters:
-  ///   - idempotent: whether PUT and DELETE are sent again too: done twice, they change no more than done once
+  ///   - idempotent: whether PUT and DELETE are sent again too: done twice, they change no more
+  ///     than done once
   ///   - longestPause: in seconds; a server that asks for a longer one gets no further try
   ///   - pause: in seconds, before the second try, doubled before each further one, and varied
   ///   - statuses: statuses that may pass by themselves

@@ -25,8 +25,8 @@ extension Wire {
       Double(description) ?? .nan
     }
 
-    /// The whole number that this is, also where it is written with a fraction of zero or an exponent;
-    /// nil where it is none, or has more than 64 bits.
+    /// The whole number that this is, also where it is written with a fraction of zero or an
+    /// exponent; nil where it is none, or has more than 64 bits.
     public var int64: Int64? {
       if let whole = Int64(description) { return whole }
       return Decimal(description).int64
@@ -38,8 +38,8 @@ extension Wire {
     Number(value).map(JSON.number) ?? .null
   }
 
-  /// A double as ECMAScript writes it (ECMA-262, Number::toString): the fewest digits that give the same
-  /// double again.
+  /// A double as ECMAScript writes it (ECMA-262, Number::toString): the fewest digits that give the
+  /// same double again.
   static func numberText(_ value: Double) -> String {
     if let whole = Int64(exactly: value), whole.magnitude < 1_000_000_000_000_000 {
       return String(whole)
@@ -87,7 +87,8 @@ extension Wire {
         if byte == UInt8(ascii: ".") {
           isFraction = true
         } else if byte == UInt8(ascii: "e") || byte == UInt8(ascii: "E") {
-          // An exponent that fits no integer makes zero of a number, or more than anything can hold.
+          // An exponent that fits no integer makes zero of a number, or more than anything can
+          // hold.
           let written = String(Substring(bytes))
           exponent = Int(written) ?? (written.hasPrefix("-") ? -1_000_000_000 : 1_000_000_000)
           exponent = min(max(exponent, -1_000_000_000), 1_000_000_000)

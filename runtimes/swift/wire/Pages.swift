@@ -32,7 +32,8 @@ extension Wire {
   }
 }
 
-/// Items page by page: the step from where one page begins gives its items, and where the next one begins.
+/// Items page by page: the step from where one page begins gives its items, and where the next one
+/// begins.
 private actor PageSource<Place: Sendable, Item: Sendable, Failure: Wire.CallFailure> {
   typealias Step = @Sendable (Place) async throws(Failure) -> (
     items: [Item], next: Swift.Result<Place?, Failure>
@@ -75,26 +76,26 @@ extension Wire.Connection {
   func pagesByCursor<Page, Item, Failure, Cursor: Hashable & Sendable>(
     _ paging: Wire.Paging<Page, Item, Failure>, from first: Cursor?,
     next: @escaping @Sendable (Page) -> Wire.NextPage<Cursor>,
-    _ ask: @escaping @Sendable (Cursor?) async throws(Failure) -> Page
+    ask: @escaping @Sendable (Cursor?) async throws(Failure) -> Page
   ) -> Wire.Items<Item, Failure> {
     typealias Place = (cursor: Cursor?, seen: Set<Cursor>)
     return items(from: (first, [])) { (place: Place) async throws(Failure) in
-        let page = try await ask(place.cursor)
-        let following: Swift.Result<Place?, Failure>
-        switch next(page) {
-        case .nowhere: following = .success(nil)
-        case .at(let cursor) where !place.seen.contains(cursor):
-          following = .success((cursor, place.seen.union([cursor])))
-        case .at(let cursor):
-          // Following it would never end.
-          let message = "a page names one that was read already as the next one"
-          following = .failure(self.refused(paging, message, "\(cursor)"))
-        case .unreadable:
-          let message = "a page names the next one by what is no number"
-          following = .failure(self.refused(paging, message, ""))
-        }
-        return (paging.items(page) ?? [], following)
+      let page = try await ask(place.cursor)
+      let following: Swift.Result<Place?, Failure>
+      switch next(page) {
+      case .nowhere: following = .success(nil)
+      case .at(let cursor) where !place.seen.contains(cursor):
+        following = .success((cursor, place.seen.union([cursor])))
+      case .at(let cursor):
+        // Following it would never end.
+        let message = "a page names one that was read already as the next one"
+        following = .failure(self.refused(paging, message, "\(cursor)"))
+      case .unreadable:
+        let message = "a page names the next one by what is no number"
+        following = .failure(self.refused(paging, message, ""))
       }
+      return (paging.items(page) ?? [], following)
+    }
   }
 
   /// Goes through pages that are asked for by how many items to pass over, until one is empty.
@@ -120,9 +121,9 @@ extension Wire.Connection {
     _ step: @escaping @Sendable ([Item]) -> Int64
   ) -> Wire.Items<Item, Failure> {
     items(from: first) { (place: Int64) async throws(Failure) in
-        let items = paging.items(try await ask(place)) ?? []
-        return (items, .success(items.isEmpty ? nil : place + step(items)))
-      }
+      let items = paging.items(try await ask(place)) ?? []
+      return (items, .success(items.isEmpty ? nil : place + step(items)))
+    }
   }
 
   private func refused<Page, Item, Failure>(
@@ -135,8 +136,9 @@ extension Wire.Connection {
     return failure
   }
 
-  /// Goes through pages of which each links to the next one (RFC 8288). The next page is asked for by the query of the link,
-  /// whatever the contract says of it, at the address of the first one: a server cannot send credentials elsewhere.
+  /// Goes through pages of which each links to the next one (RFC 8288). The next page is asked for
+  /// by the query of the link, whatever the contract says of it, at the address of the first one: a
+  /// server cannot send credentials elsewhere.
   ///
   /// - Parameters:
   ///   - credentials: names of credentials in the query; a link never sets one
@@ -148,31 +150,31 @@ extension Wire.Connection {
   ) -> Wire.Items<Item, Failure> {
     typealias Place = (query: String?, seen: Set<[String]>)
     return items(from: (nil, [])) { (place: Place) async throws(Failure) in
-        let asked = Wire.Guarded((address: "", link: ""))
-        var following = options
-        following.address = { url in
-          let address = place.query.map { Wire.address(url, $0, credentials) } ?? url
-          asked.with { $0.address = address }
-          return address
-        }
-        following.onAnswer = { status, headers in
-          asked.with { $0.link = headers["link"] ?? "" }
-          options.onAnswer?(status, headers)
-        }
-        let items = paging.items(try await ask(following)) ?? []
-        let (address, link) = asked.with { $0 }
-        guard let target = Wire.nextTarget(link) else { return (items, .success(nil)) }
-        guard let query = Wire.query(of: target, from: address) else {
-          let message = "the link to the next page leads to another address"
-          return (items, .failure(self.refused(paging, message, target)))
-        }
-        let seen = place.seen.union([Wire.pairs(address).sorted()])
-        if seen.contains(Wire.pairs(Wire.address(address, query, credentials)).sorted()) {
-          let message = "the link to the next page leads to one that was read already"
-          return (items, .failure(self.refused(paging, message, target)))
-        }
-        return (items, .success((query, seen)))
+      let asked = Wire.Guarded((address: "", link: ""))
+      var following = options
+      following.address = { url in
+        let address = place.query.map { Wire.address(url, $0, credentials) } ?? url
+        asked.with { $0.address = address }
+        return address
       }
+      following.onAnswer = { status, headers in
+        asked.with { $0.link = headers["link"] ?? "" }
+        options.onAnswer?(status, headers)
+      }
+      let items = paging.items(try await ask(following)) ?? []
+      let (address, link) = asked.with { $0 }
+      guard let target = Wire.nextTarget(link) else { return (items, .success(nil)) }
+      guard let query = Wire.query(of: target, from: address) else {
+        let message = "the link to the next page leads to another address"
+        return (items, .failure(self.refused(paging, message, target)))
+      }
+      let seen = place.seen.union([Wire.pairs(address).sorted()])
+      if seen.contains(Wire.pairs(Wire.address(address, query, credentials)).sorted()) {
+        let message = "the link to the next page leads to one that was read already"
+        return (items, .failure(self.refused(paging, message, target)))
+      }
+      return (items, .success((query, seen)))
+    }
   }
 }
 

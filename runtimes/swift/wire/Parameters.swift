@@ -34,7 +34,8 @@ extension Wire {
   /// Stands in an address for what no address can carry; a request is refused because of it.
   static let unsendable = "\u{0}"
 
-  /// Path style "simple" (RFC 6570, section 3.2.2): `a`, `a,b`, or for a record `k,v` (`k=v` when exploded).
+  /// Path style "simple" (RFC 6570, section 3.2.2): `a`, `a,b`, or for a record `k,v` (`k=v` when
+  /// exploded).
   ///
   /// - Parameter name: the argument, for the failure of one that cannot be sent
   static func segment(_ name: String, _ json: JSON, explode: Bool = false) -> String {
@@ -54,7 +55,8 @@ extension Wire {
     }
   }
 
-  /// Header style "simple": like a path segment, without percent-encoding; nil when the value is absent.
+  /// Header style "simple": like a path segment, without percent-encoding; nil when the value is
+  /// absent.
   static func header(_ json: JSON?, explode: Bool = false) -> String? {
     switch json {
     case nil: nil
@@ -65,7 +67,8 @@ extension Wire {
     }
   }
 
-  /// Query style "form": `name=a&name=b` when exploded (the default), else `name=a,b`; "" when the value is absent.
+  /// Query style "form": `name=a&name=b` when exploded (the default), else `name=a,b`; "" when the
+  /// value is absent.
   ///
   /// - Parameter name: nil where the fields of the value are the whole query
   static func form(

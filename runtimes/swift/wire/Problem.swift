@@ -14,7 +14,8 @@ extension Wire {
 }
 
 extension Wire.CallFailure {
-  /// The problem details that a failure carries, declared by the contract or not; nil when it carries none.
+  /// The problem details that a failure carries, declared by the contract or not; nil when it
+  /// carries none.
   public var problem: Wire.ProblemDetails? {
     answer.flatMap(Wire.problem)
   }
@@ -57,7 +58,8 @@ extension Wire {
     return ": " + said
   }
 
-  /// What a body is that is not what was expected, for a message: its media type and its first words, without markup.
+  /// What a body is that is not what was expected, for a message: its media type and its first
+  /// words, without markup.
   static func excerpt(_ contentType: String?, _ text: String) -> String {
     let type = contentType.map { String($0.prefix { $0 != ";" }) } ?? "of no media type"
     let words = firstWords(of: text)

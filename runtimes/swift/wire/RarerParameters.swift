@@ -12,7 +12,8 @@ extension Wire {
       + items.map { encode(plainText($0)) }.joined(separator: separator)
   }
 
-  /// Query style "spaceDelimited" (OpenAPI 3.1, section 4.8.12.6): `name=a%20b`, or for a record `name=k%20v`.
+  /// Query style "spaceDelimited" (OpenAPI 3.1, section 4.8.12.6): `name=a%20b`, or for a record
+  /// `name=k%20v`.
   static func spaced(_ name: String?, _ json: JSON?) -> String {
     separated(name, json, by: "%20")
   }
@@ -32,8 +33,8 @@ extension Wire {
     form(name, json, explode: explode, encodeValue: encodeAllowed)
   }
 
-  /// Percent-encodes all but what RFC 3986 reserves, save for what would end the value or the query, and for the
-  /// apostrophe, which platforms encode anyway.
+  /// Percent-encodes all but what RFC 3986 reserves, save for what would end the value or the
+  /// query, and for the apostrophe, which platforms encode anyway.
   private static func encodeAllowed(_ text: String) -> String {
     var written = ""
     for scalar in text.unicodeScalars {

@@ -18,8 +18,8 @@ extension Wire {
 }
 
 extension Wire.Connection {
-  /// Sends a request and follows redirects (Fetch standard, section 4.4), without any credential once they lead to another
-  /// origin.
+  /// Sends a request and follows redirects (Fetch standard, section 4.4), without any credential
+  /// once they lead to another origin.
   func fetchFollowing(_ outgoing: Wire.Outgoing) async throws(Wire.Trouble) -> Wire.Response {
     guard var url = Wire.platformURL(outgoing.url) else {
       throw Wire.Trouble(message: "\(Wire.shownAddress(outgoing.url)) is no address")

@@ -1,6 +1,7 @@
 extension Wire {
-  /// A credential that is got when it is first needed, and got anew when the server rejects it with 401: once, however many
-  /// calls wait for it. Each of them is then sent a second time, and never a third.
+  /// A credential that is got when it is first needed, and got anew when the server rejects it with
+  /// 401: once, however many calls wait for it. Each of them is then sent a second time, and never
+  /// a third.
   ///
   /// - Parameter get: gives the credential; it is told which one was rejected, nil for the first
   public static func renewable(

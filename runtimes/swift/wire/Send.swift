@@ -312,7 +312,8 @@ extension Wire {
   }
 
   static func refuseUnsendable(_ request: RestRequest) throws(Trouble) {
-    // Platforms resolve such segments, encoded or not (WHATWG URL, section 4.4), and would call another path.
+    // Platforms resolve such segments, encoded or not (WHATWG URL, section 4.4), and would call
+    // another path.
     let path = request.path.prefix { $0 != "?" }
     let isLeading = path.split(separator: "/").contains { segment in
       [".", "%2e", "..", "%2e%2e", ".%2e", "%2e."].contains(segment.lowercased())

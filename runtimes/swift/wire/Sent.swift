@@ -1,5 +1,6 @@
 extension Wire {
-  /// A field of a request that may be left out, and may be null too, which are two things to the server.
+  /// A field of a request that may be left out, and may be null too, which are two things to the
+  /// server.
   public enum Sent<Value> {
     case absent
     case null

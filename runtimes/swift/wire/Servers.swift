@@ -4,7 +4,8 @@ extension Wire {
   /// The server of a call that does not go to the connection's.
   struct OwnServer {
     let url: String
-    /// Whether the app has named it, or another address of its origin: only then it gets credentials.
+    /// Whether the app has named it, or another address of its origin: only then it gets
+    /// credentials.
     let isNamed: Bool
 
     init(_ url: String, isNamed: Bool) {
@@ -35,8 +36,9 @@ extension Wire {
 }
 
 extension Wire.Connection {
-  /// The server of a call that has one of its own: what the app chose for it, else what the contract says. Credentials go
-  /// there only when the app has named it, or it is at an origin where they go anyway.
+  /// The server of a call that has one of its own: what the app chose for it, else what the
+  /// contract says. Credentials go there only when the app has named it, or it is at an origin
+  /// where they go anyway.
   func ownServer(_ server: String, _ base: String) -> Wire.OwnServer {
     if let chosen = servers[server] { return Wire.OwnServer(chosen, isNamed: true) }
     guard let host = server.range(of: "//") ?? server.range(of: "\\\\"), hasHost(server, host)

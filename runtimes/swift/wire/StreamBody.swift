@@ -5,7 +5,8 @@ import Foundation
 #endif
 
 extension Wire {
-  /// The body of an answer that is read while it comes. When nobody reads it any more, the request ends.
+  /// The body of an answer that is read while it comes. When nobody reads it any more, the request
+  /// ends.
   final class StreamBody: Sendable {
     private let pieces: Pieces
     private let task: URLSessionTask?

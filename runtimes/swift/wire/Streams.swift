@@ -7,7 +7,8 @@ private let usualRetry: TimeInterval = 3
 private let usualEnd = "[DONE]"
 
 extension Wire {
-  /// The items of an answer, in the order in which they come. Each iteration performs the call; leaving it ends the call.
+  /// The items of an answer, in the order in which they come. Each iteration performs the call;
+  /// leaving it ends the call.
   public struct Items<Item: Sendable, Failure: CallFailure>: AsyncSequence, Sendable {
     public typealias Element = Item
 
@@ -182,7 +183,8 @@ private actor Receiving<Item: Sendable, Failure: Wire.CallFailure> {
     return nil
   }
 
-  /// Whether there is something to go on from; a stream that the server has ended for good has no last id any more.
+  /// Whether there is something to go on from; a stream that the server has ended for good has no
+  /// last id any more.
   private var canReconnect: Bool {
     options.reconnects && request.method == "GET" && !state.lastID.isEmpty
   }

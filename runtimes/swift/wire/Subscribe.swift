@@ -15,7 +15,8 @@ extension Wire {
 
     /// - Parameters:
     ///   - tries: how often in a row, without a result in between; 0 for never
-    ///   - wait: seconds before the first new try; each further one waits twice as long, at most 30 seconds
+    ///   - wait: seconds before the first new try; each further one waits twice as long, at most 30
+    ///     seconds
     public init(tries: Int = 5, wait: TimeInterval = 0.5) {
       self.tries = tries
       self.wait = wait
@@ -54,8 +55,8 @@ extension Wire {
 }
 
 extension Wire.GraphQLConnection {
-  /// Performs a subscription: one answer for each result, until it is complete or nobody reads any more. A result with errors
-  /// ends it, unless the call's options take such failures.
+  /// Performs a subscription: one answer for each result, until it is complete or nobody reads any
+  /// more. A result with errors ends it, unless the call's options take such failures.
   func subscribe<Answer, Failure>(
     _ operation: Wire.Operation<Answer, Failure>, _ variables: Wire.Variables,
     _ options: Wire.CallOptions
@@ -113,8 +114,8 @@ extension Wire {
       return nil
     }
 
-    /// What becomes of the next result. Errors of one result are no end of the subscription (GraphQL specification, section
-    /// 6.2.3.2).
+    /// What becomes of the next result. Errors of one result are no end of the subscription
+    /// (GraphQL specification, section 6.2.3.2).
     func nextOutcome() async -> Swift.Result<Answer, Failure>? {
       if isOver { return nil }
       let outcome = await settled()
@@ -153,8 +154,8 @@ extension Wire {
       source = nil
     }
 
-    /// What comes next. A subscription that breaks off after it had begun is begun again; a first try that fails is the app's to
-    /// know of.
+    /// What comes next. A subscription that breaks off after it had begun is begun again; a first
+    /// try that fails is the app's to know of.
     private func hear() async throws(Trouble) -> Heard? {
       let reconnecting = subscribed.connection.settings.subscriptions.reconnecting
       while true {

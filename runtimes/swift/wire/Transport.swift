@@ -5,7 +5,8 @@ import Foundation
 #endif
 
 extension Wire {
-  /// The platform's session, without what it would do by itself: redirects, time limits, cookies, caches.
+  /// The platform's session, without what it would do by itself: redirects, time limits, cookies,
+  /// caches.
   final class Transport: Sendable {
     /// Of connections that are given no session.
     static let shared = Transport(configuration: ownConfiguration(), delegate: nil)
@@ -38,7 +39,8 @@ extension Wire {
       return configuration
     }
 
-    /// Sends a request once. The body of a stream is given while it comes, any other as a whole. Cancelling the task ends it.
+    /// Sends a request once. The body of a stream is given while it comes, any other as a whole.
+    /// Cancelling the task ends it.
     func send(_ request: URLRequest, _ outgoing: Outgoing) async throws(Trouble) -> Response {
       let file: SentFile?
       let task: URLSessionTask

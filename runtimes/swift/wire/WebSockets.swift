@@ -5,15 +5,17 @@ import Foundation
 #endif
 
 extension Wire {
-  /// Subscriptions over WebSocket by the protocol `graphql-transport-ws`, each on a socket of its own.
+  /// Subscriptions over WebSocket by the protocol `graphql-transport-ws`, each on a socket of its
+  /// own.
   ///
   /// - Parameters:
   ///   - accept: seconds until the server has to accept a socket
   ///   - reconnecting: how a subscription that breaks off is begun again
-  ///   - url: where subscriptions are; the connection's address with ws: in the place of http: when absent
-  ///   - opening: gives what is sent once when a socket opens, before any subscription: credentials, which a socket has no
-  ///     headers for. When absent, it is `{ authorization }` with what the connection sends as that header, and nothing where
-  ///     it sends none
+  ///   - url: where subscriptions are; the connection's address with ws: in the place of http: when
+  ///     absent
+  ///   - opening: gives what is sent once when a socket opens, before any subscription:
+  ///     credentials, which a socket has no headers for. When absent, it is `{ authorization }`
+  ///     with what the connection sends as that header, and nothing where it sends none
   public static func overWebSocket(
     accept: TimeInterval = 10,
     reconnecting: Reconnecting = Reconnecting(),
@@ -49,7 +51,8 @@ extension Wire.Subscribed {
   }
 }
 
-/// Codes of closing by which a server says that trying again will not help (4400 to 4499, but too many at once).
+/// Codes of closing by which a server says that trying again will not help (4400 to 4499, but too
+/// many at once).
 private func isFinal(_ code: Int) -> Bool {
   (4400...4499).contains(code) && code != 4408 && code != 4429
 }

@@ -1,5 +1,3 @@
-import { createServer } from "node:http";
-import type { AddressInfo } from "node:net";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { contractContext, type ContractContext } from "../../../src/core/languages/kotlin/contractContext.js";
@@ -12,6 +10,7 @@ import type { KotlinCompiler } from "../../support/kotlin/kotlinCompiler.js";
 import { kotlinRuntime } from "../../support/kotlin/kotlinRuntime.js";
 import { packageRoot } from "../../support/packageRoot.js";
 import { seenInKotlin } from "../kotlin/seenInKotlin.js";
+import { withControl } from "../vectors/playProgram.js";
 import type { Data } from "../vectors/vectorRow.js";
 import { inContractOrder } from "./contractOrder.js";
 import { printStory } from "./kotlinStory.js";
@@ -62,28 +61,22 @@ export async function playedByKotlin(
   if (!compiled.isFine) throw new Error(compiled.printed);
   const recorder = await Recorder.before(await project.play(), platformHeaders);
   const told: Told[] = [];
-  const control = createServer((request, response) => {
-    const step = story.steps[Number(request.url?.slice(1))];
-    const pieces: Buffer[] = [];
-    request.on("data", (piece: Buffer) => pieces.push(piece));
-    request.on("end", () => {
-      if (step && request.method === "GET") {
-        recorder.interrupts = [...(step.interrupts ?? [])];
-        recorder.requests = [];
-      } else if (step) {
-        const said = JSON.parse(Buffer.concat(pieces).toString("utf8")) as Fields;
-        told.push({ line: JSON.stringify(lineOf(step, said, plans)), requests: recorder.requests });
-      }
-      response.end(recorder.address);
-    });
-  });
-  await new Promise<void>((resolve) => control.listen(0, "127.0.0.1", resolve));
   try {
-    const { port } = control.address() as AddressInfo;
-    const run = await compiler.run("app.StoryKt", [compiled.classes], [`http://127.0.0.1:${String(port)}`]);
-    if (!run.isFine) throw new Error(run.printed);
+    await withControl(
+      {
+        address: recorder.address,
+        begin: (at) => {
+          recorder.interrupts = [...(story.steps[at]?.interrupts ?? [])];
+          recorder.requests = [];
+        },
+        end: (at, said) => {
+          const step = story.steps[at];
+          if (step) told.push({ line: JSON.stringify(lineOf(step, said, plans)), requests: recorder.requests });
+        },
+      },
+      (control) => compiler.run("app.StoryKt", [compiled.classes], [control]),
+    );
   } finally {
-    control.close();
     recorder.close();
   }
   return told;

@@ -1,5 +1,3 @@
-import { createServer } from "node:http";
-import type { AddressInfo } from "node:net";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { printLowered } from "../../../src/core/languages/printSdk.js";
@@ -12,6 +10,7 @@ import { packageRoot } from "../../support/packageRoot.js";
 import { compileSwift, runSwift } from "../../support/swift/swiftCompiler.js";
 import { swiftRuntime } from "../../support/swift/swiftRuntime.js";
 import { seenInSwift } from "../swift/seenInSwift.js";
+import { withControl } from "../vectors/playProgram.js";
 import type { Data } from "../vectors/vectorRow.js";
 import { inContractOrder } from "./contractOrder.js";
 import { Recorder } from "./recorder.js";
@@ -59,28 +58,22 @@ export async function playedBySwift(story: Story): Promise<readonly Told[]> {
   if (!compiled.isFine) throw new Error(compiled.printed);
   const recorder = await Recorder.before(await project.play(), platformHeaders);
   const told: Told[] = [];
-  const control = createServer((request, response) => {
-    const step = story.steps[Number(request.url?.slice(1))];
-    const pieces: Buffer[] = [];
-    request.on("data", (piece: Buffer) => pieces.push(piece));
-    request.on("end", () => {
-      if (step && request.method === "GET") {
-        recorder.interrupts = [...(step.interrupts ?? [])];
-        recorder.requests = [];
-      } else if (step) {
-        const said = JSON.parse(Buffer.concat(pieces).toString("utf8")) as Fields;
-        told.push({ line: JSON.stringify(lineOf(step, said, plans)), requests: recorder.requests });
-      }
-      response.end(recorder.address);
-    });
-  });
-  await new Promise<void>((resolve) => control.listen(0, "127.0.0.1", resolve));
   try {
-    const { port } = control.address() as AddressInfo;
-    const run = await runSwift([compiled.program, `http://127.0.0.1:${String(port)}`]);
-    if (!run.isFine) throw new Error(run.printed);
+    await withControl(
+      {
+        address: recorder.address,
+        begin: (at) => {
+          recorder.interrupts = [...(story.steps[at]?.interrupts ?? [])];
+          recorder.requests = [];
+        },
+        end: (at, said) => {
+          const step = story.steps[at];
+          if (step) told.push({ line: JSON.stringify(lineOf(step, said, plans)), requests: recorder.requests });
+        },
+      },
+      (control) => runSwift([compiled.program, control]),
+    );
   } finally {
-    control.close();
     recorder.close();
   }
   return told;

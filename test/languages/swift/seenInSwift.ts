@@ -1,7 +1,8 @@
-import type { Reference, Shape } from "../../../src/core/contract/model.js";
+import type { Reference } from "../../../src/core/contract/model.js";
 import { resolveShape } from "../../../src/core/contract/resolveShape.js";
 import { recordNames, unionCases } from "../../../src/core/languages/swift/names.js";
 import type { PlannedType } from "../../../src/core/sdk/sdkPlan.js";
+import { itemOf } from "../vectors/asTyped.js";
 import type { Data } from "../vectors/vectorRow.js";
 
 type Types = ReadonlyMap<string, PlannedType>;
@@ -61,9 +62,4 @@ export function seenInSwift(dumped: Data, reference: Reference | undefined, type
 
 function isAbsent(value: Data): boolean {
   return typeof value === "object" && value !== null && "$absent" in value;
-}
-
-function itemOf(shape: Shape | undefined, at: number): Reference | undefined {
-  if (shape?.kind === "list") return shape.item;
-  return shape?.kind === "tuple" ? (shape.items[at] ?? shape.rest) : undefined;
 }

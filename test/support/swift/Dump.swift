@@ -5,8 +5,8 @@ protocol Dumped {
   var dumped: Wire.JSON { get }
 }
 
-/// What an app sees, as JSON: a record as its properties under "$record"; an integer as its digits under "$long"; a member of
-/// a union under "$case".
+/// What an app sees, as JSON: a record as its properties under "$record"; an integer as its digits
+/// under "$long"; a member of a union under "$case".
 func dump(of value: Any?) -> Wire.JSON {
   switch value {
   case nil: return .null
@@ -17,7 +17,8 @@ func dump(of value: Any?) -> Wire.JSON {
   case let truth as Bool: return .truth(truth)
   case let number as Double: return Wire.json(number)
   case let value as any Dumped: return value.dumped
-  case let bytes as Foundation.Data: return ["$bytes": .text(String(decoding: bytes, as: UTF8.self))]
+  case let bytes as Foundation.Data:
+    return ["$bytes": .text(String(decoding: bytes, as: UTF8.self))]
   case let raw as any RawRepresentable: return dump(of: raw.rawValue)
   case is Void: return .null
   case let value?: return reflected(Mirror(reflecting: value), value)

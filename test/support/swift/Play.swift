@@ -63,8 +63,8 @@ func cancelling(
   return try await task.value
 }
 
-/// Plays steps one after the other. A server is asked before each one, answers where its calls go, and is told at the end of
-/// each what came of it.
+/// Plays steps one after the other. A server is asked before each one, answers where its calls go,
+/// and is told at the end of each what came of it.
 func play(_ control: String, _ steps: [Step]) async throws {
   var before = Held(value: nil)
   for (place, step) in steps.enumerated() {
@@ -91,7 +91,9 @@ func play(_ control: String, _ steps: [Step]) async throws {
 private func failed(_ error: any Error) -> Wire.JSON {
   guard let failure = error as? any Wire.CallFailure,
     let child = Mirror(reflecting: failure).children.first
-  else { return ["class": .text(String(describing: type(of: error))), "message": .text("\(error)")] }
+  else {
+    return ["class": .text(String(describing: type(of: error))), "message": .text("\(error)")]
+  }
   var seen: Wire.Fields = ["class": .text(child.label ?? ""), "message": .text("\(failure)")]
   if let answer = failure.answer {
     seen["httpStatus"] = .number(Wire.Number(Int64(answer.status)))

@@ -11,6 +11,7 @@ import type {
   RestCall,
 } from "../../sdk/sdkPlan.js";
 import { camelCase, pascalCase } from "../../text/words.js";
+import { nestedTypeNames } from "../nestedTypeNames.js";
 import { answerKeys, isAnswer } from "./answerKeys.js";
 import {
   constantIdentifier,
@@ -80,7 +81,11 @@ export function kotlinNames(plan: ContractPlan): KotlinNames {
 function newNames(plan: ContractPlan): KotlinNames {
   const own = ownNames(plan.name);
   const scope = new NameScope(Object.values(own));
-  const { types, flat, nested } = typeNames(plan, scope);
+  const { types, flat, nested } = nestedTypeNames(plan, scope, {
+    identifier: typeIdentifier,
+    reserved: ["Other"],
+    longestPath,
+  });
   if (plan.protocol === "graphql") nameAnswers([...plan.types.values()]);
   const planned = new Set([...plan.types.values()].map(({ name }) => name));
   const functions = new NameScope(takenFunctions);
@@ -161,45 +166,6 @@ function newNames(plan: ContractPlan): KotlinNames {
 
 /** As long as the whole name of a nested class may be: its file is called so too, and a disk takes 255 bytes. */
 const longestPath = 160;
-
-/**
- * Names the types of a plan. What stands inside an answer or a fragment is nested there, under a short name.
- *
- * @returns names as source spells them, names in one word, and what is nested in what, all by id
- */
-function typeNames(plan: ContractPlan, scope: NameScope) {
-  const types = new Map<string, string>();
-  const flat = new Map<string, string>();
-  const nested = new Map<string, string[]>();
-  const scopes = new Map<string, NameScope>();
-  const claimType = (type: PlannedType): void => {
-    const name = scope.claim(typeIdentifier(type.name), type.id, type.name);
-    types.set(type.id, name);
-    flat.set(type.id, name);
-  };
-  const claimNested = (type: PlannedType, outer: string, wanted: string): void => {
-    const path = types.get(outer) ?? "";
-    if (path.length + wanted.length >= longestPath) {
-      claimType(type);
-      return;
-    }
-    const inside = scopes.get(outer) ?? new NameScope(["Other"]);
-    scopes.set(outer, inside);
-    types.set(type.id, `${path}.${inside.claim(wanted, type.id)}`);
-    flat.set(type.id, scope.claim(typeIdentifier(type.name), type.id));
-    nested.set(outer, [...(nested.get(outer) ?? []), type.id]);
-  };
-  const all = [...plan.types.values()];
-  const isNested = ({ inside }: PlannedType): boolean => plan.protocol === "graphql" && inside !== undefined;
-  const alone = all.filter((type) => !isNested(type));
-  // What is called as the plan says comes first, so that what is moved out of the way moves no other.
-  for (const type of alone) if (typeIdentifier(type.name) === type.name && !scope.isTaken(type.name)) claimType(type);
-  for (const type of alone) if (!types.has(type.id)) claimType(type);
-  // A type comes before those that stand in it.
-  for (const type of all)
-    if (type.inside && isNested(type)) claimNested(type, type.inside.type, typeIdentifier(type.inside.name));
-  return { types, flat, nested };
-}
 
 /** Names of what a contract as a whole gets, from its name in the configuration. */
 export function ownNames(contract: string) {

@@ -5,19 +5,11 @@ import type { PlannedResponse, RestCall } from "../../sdk/sdkPlan.js";
 import type { FileContext, RestContext } from "./contractContext.js";
 import { docComment } from "./escape.js";
 import { besideNested } from "./nestedNames.js";
+import { answerShapeOf, type AnswerShape } from "../answerShape.js";
 import { bodyType } from "./bodyForm.js";
 import { statusClass } from "./statusClass.js";
-import { orNull } from "./printType.js";
 
-/** What a call answers in source. */
-export interface AnswerShape {
-  /** "several" when its successes have no type in common: then each is a class. */
-  readonly kind: "one" | "several";
-  readonly type: string;
-  /** Some successes have a body, and some have none. */
-  readonly isOptional: boolean;
-  readonly responses: readonly PlannedResponse[];
-}
+export type { AnswerShape };
 
 /** @param name of the sealed interface, where the successes have no type in common */
 export function answerShape(
@@ -29,14 +21,7 @@ export function answerShape(
     const response = responses[at];
     return response && bodyType(response, reading, context);
   });
-  const known = new Set(types.filter((type) => type !== undefined));
-  const isOptional = types.includes(undefined);
-  const [only] = known;
-  if (only === undefined) return { kind: "one", type: "Unit", isOptional: false, responses };
-  const plain = new Set([...known].map((type) => type.replace(/\?$/, "")));
-  if (plain.size > 1) return { kind: "several", type: name, isOptional, responses };
-  const isNullable = isOptional || [...known].some((type) => type.endsWith("?"));
-  return { kind: "one", type: isNullable ? orNull(only) : only, isOptional, responses };
+  return answerShapeOf(responses, types, { nothing: "Unit", several: name });
 }
 
 /** The shape of what a call answers when nothing special is asked for. */

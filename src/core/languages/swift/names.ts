@@ -11,6 +11,7 @@ import type {
   RestCall,
 } from "../../sdk/sdkPlan.js";
 import { camelCase, pascalCase } from "../../text/words.js";
+import { nestedTypeNames } from "../nestedTypeNames.js";
 import {
   caseIdentifier,
   contractNamespace,
@@ -80,7 +81,12 @@ export function ownNames(contract: string) {
 function newNames(plan: ContractPlan): SwiftNames {
   const own = ownNames(plan.name);
   const scope = new NameScope([own.namespace, "Wire"]);
-  const { types, flat, nested } = typeNames(plan, scope);
+  const { types, flat, nested } = nestedTypeNames(plan, scope, {
+    identifier: typeIdentifier,
+    // What is nested would hide the namespaces that everything is named by.
+    reserved: [own.namespace, "Wire"],
+    longestPath: Infinity,
+  });
   const planned = new Set([...plan.types.values()].map(({ name }) => name));
   const functions = new NameScope();
   const calls = new Map<RestCall | GraphqlCall, SwiftCallNames>();
@@ -133,42 +139,6 @@ function newNames(plan: ContractPlan): SwiftNames {
     },
     clashes: [...scope.clashes, ...functions.clashes].filter(({ wanted }) => !/(?:Body|Fails)$/.test(wanted)),
   };
-}
-
-/**
- * Names the types of a plan. What stands inside an answer or a fragment is nested there, under a short name.
- *
- * @returns names as source spells them, names in one word, and what is nested in what, all by id
- */
-function typeNames(plan: ContractPlan, scope: NameScope) {
-  const types = new Map<string, string>();
-  const flat = new Map<string, string>();
-  const nested = new Map<string, string[]>();
-  const scopes = new Map<string, NameScope>();
-  const own = ownNames(plan.name);
-  const claimType = (type: PlannedType): void => {
-    const name = scope.claim(typeIdentifier(type.name), type.id, type.name);
-    types.set(type.id, name);
-    flat.set(type.id, name);
-  };
-  const claimNested = (type: PlannedType, outer: string, wanted: string): void => {
-    // What is nested hides the namespaces that everything is named by.
-    const inside = scopes.get(outer) ?? new NameScope([own.namespace, "Wire"]);
-    scopes.set(outer, inside);
-    types.set(type.id, `${types.get(outer) ?? ""}.${inside.claim(wanted, type.id)}`);
-    flat.set(type.id, scope.claim(typeIdentifier(type.name), type.id));
-    nested.set(outer, [...(nested.get(outer) ?? []), type.id]);
-  };
-  const all = [...plan.types.values()];
-  const isNested = ({ inside }: PlannedType): boolean => plan.protocol === "graphql" && inside !== undefined;
-  const alone = all.filter((type) => !isNested(type));
-  // What is called as the plan says comes first, so that what is moved out of the way moves no other.
-  for (const type of alone) if (typeIdentifier(type.name) === type.name && !scope.isTaken(type.name)) claimType(type);
-  for (const type of alone) if (!types.has(type.id)) claimType(type);
-  // A type comes before those that stand in it.
-  for (const type of all)
-    if (type.inside && isNested(type)) claimNested(type, type.inside.type, typeIdentifier(type.inside.name));
-  return { types, flat, nested };
 }
 
 /** The identifiers of a contract's part of an SDK, as far as others than the printer need them. */

@@ -2,21 +2,13 @@ import { answerWords } from "../../sdk/lower/documentation.js";
 import type { LoweredCall } from "../../sdk/lower/loweredSdk.js";
 import type { StatusReading } from "../../sdk/lower/reading.js";
 import type { PlannedResponse, RestCall } from "../../sdk/sdkPlan.js";
+import { answerShapeOf, type AnswerShape } from "../answerShape.js";
 import { bodyType } from "./bodyForm.js";
 import type { ContractContext, RestContext } from "./contractContext.js";
 import { docComment } from "./escape.js";
-import { orNil } from "./printType.js";
 import { statusCase } from "./statusCase.js";
 
-/** What a call answers in source. */
-export interface AnswerShape {
-  /** "several" when its successes have no type in common: then each is a case. */
-  readonly kind: "one" | "several";
-  readonly type: string;
-  /** Some successes have a body, and some have none. */
-  readonly isOptional: boolean;
-  readonly responses: readonly PlannedResponse[];
-}
+export type { AnswerShape };
 
 /** @param name of the enum, where the successes have no type in common */
 export function answerShape(
@@ -28,14 +20,7 @@ export function answerShape(
     const response = responses[at];
     return response && bodyType(response, reading, context);
   });
-  const known = new Set(types.filter((type) => type !== undefined));
-  const isOptional = types.includes(undefined);
-  const [only] = known;
-  if (only === undefined) return { kind: "one", type: "Swift.Void", isOptional: false, responses };
-  const plain = new Set([...known].map((type) => type.replace(/\?$/, "")));
-  if (plain.size > 1) return { kind: "several", type: `${context.space}.${name}`, isOptional, responses };
-  const isNullable = isOptional || [...known].some((type) => type.endsWith("?"));
-  return { kind: "one", type: isNullable ? orNil(only) : only, isOptional, responses };
+  return answerShapeOf(responses, types, { nothing: "Swift.Void", several: `${context.space}.${name}` });
 }
 
 /** The shape of what a call answers when nothing special is asked for. */

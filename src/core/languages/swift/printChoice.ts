@@ -74,7 +74,9 @@ function printOpen(type: PlannedType, choice: ChoiceShape, context: ContractCont
   });
   return (
     `${docComment({ paragraphs: said, deprecated })}${access}struct ${name}: Swift.RawRepresentable, Swift.Hashable, Swift.Sendable {\n` +
-    `  ${access}let rawValue: ${raw}\n\n  ${access}init(rawValue: ${raw}) {\n    self.rawValue = rawValue\n  }\n` +
+    `  ${access}let rawValue: ${raw}\n` +
+    // Without a word about who may use it, the compiler makes it itself.
+    (access === "" ? "" : `\n  ${access}init(rawValue: ${raw}) {\n    self.rawValue = rawValue\n  }\n`) +
     `${constants.length > 0 ? "\n" : ""}${constants.join("")}}\n`
   );
 }

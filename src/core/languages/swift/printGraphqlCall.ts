@@ -131,7 +131,7 @@ function printOperation(
     `kind: .${call.operation.root}`,
     `name: ${quoted(call.operation.name)}`,
     `call: ${quoted(label)}`,
-    `text: ${multiline(call.operation.text, "    ")}`,
+    `text: ${multiline(call.operation.text, "      ")}`,
     ...(id === undefined ? [] : [`id: ${quoted(id)}`]),
     `read: ${printForm(call.answer, "read", context)}`,
     `errors: ${failure}.errors`,

@@ -11,7 +11,7 @@ import { argumentName, recordNames } from "./names.js";
 import { usualAnswer } from "./printAnswer.js";
 import { freeName } from "./printCall.js";
 import { admitsNull, fieldState, printReference, printShape } from "./printType.js";
-import { listed } from "./swiftFile.js";
+import { listed, widest } from "./swiftFile.js";
 
 /** Prints the function that goes through all pages of a call; "" where it answers everything at once. */
 export function printPages(lowered: LoweredCall, context: RestContext): string {
@@ -34,10 +34,19 @@ export function printPages(lowered: LoweredCall, context: RestContext): string {
   return (
     `${callDoc(lowered, words)}${deprecation(words.deprecated, "  ")}${signature}\n` +
     `    let ${paging} = ${wire}.Paging<${answer}, ${item}, ${failure}>(call: ${quoted(lowered.label)}) { page in\n      ${items.text}\n    }\n` +
-    `    return ${goneThrough(lowered, pages, { paging, failure, answer }, context)}${isReturned ? ".outcomes" : ""}\n  }\n`
+    `${goneThrough(lowered, pages, { paging, failure, answer }, context)}${isReturned ? ".outcomes" : ""}\n  }\n`
   );
 }
 
+/** A page that is asked for: the call with one of its arguments changed. */
+interface AskedPage {
+  readonly parameter: string;
+  readonly type: string;
+  readonly changed: string;
+  readonly value: string;
+}
+
+/** What goes through the pages: a statement. */
 function goneThrough(
   lowered: LoweredCall,
   pages: PageReading,
@@ -47,25 +56,32 @@ function goneThrough(
   const { call } = lowered;
   const names = context.names.call(call);
   const isReturned = context.contract.settings.failures === "return";
-  const asking = (parameter: string, type: string, [changed, value]: readonly [string, string]): string => {
+  const asking = (before: string, { parameter, type, changed, value }: AskedPage, indent = "    "): string => {
     const given = givenArguments(lowered).map((argument) => {
       const name = argumentName(argument);
       return `${name}: ${name === changed ? value : spelled(name)}`;
     });
     const options = `options: ${changed === "options" ? value : "options"}`;
-    const asked = listed(
-      `      return try ${isReturned ? "" : "await "}${isReturned ? "await " : ""}self.${spelled(names.call)}`,
-      [...given, options],
-      isReturned ? ".get()" : "",
-    );
-    return `{ (${parameter}: ${type}) async throws(${failure}) -> ${answer} in\n${asked}\n    }`;
+    const call = `${indent}  try await self.${spelled(names.call)}`;
+    const asked = listed(call, [...given, options], isReturned ? ".get()" : "");
+    const taken = `(${parameter}: ${type}) async throws(${failure})`;
+    const start = `${before}{ ${taken} -> ${answer} in`;
+    if (start.length <= widest) return `${start}\n${asked}\n${indent}}`;
+    const whole = `${indent}  ${taken} -> ${answer} in`;
+    const signature = whole.length <= widest ? whole : `${indent}  ${taken}\n${indent}    -> ${answer} in`;
+    return `${before}{\n${signature}\n${asked}\n${indent}}`;
   };
   const { argument } = pages;
   const { wire } = context;
   if (pages.paging.by === "link" || !argument) {
     const following = freeName("following", call);
     const credentials = `[${pages.credentials.map(quoted).join(", ")}]`;
-    return `self.wire.pagesByLink(${paging}, credentials: ${credentials}, options) ${asking(following, `${wire}.CallOptions`, ["options", following])}`;
+    return asking(`    return self.wire.pagesByLink(${paging}, credentials: ${credentials}, options) `, {
+      parameter: following,
+      type: `${wire}.CallOptions`,
+      changed: "options",
+      value: following,
+    });
   }
   const name = argumentName(argument);
   const kind = placeKind(argument.type, context);
@@ -74,10 +90,8 @@ function goneThrough(
     const next = reached(pages.next, { call }, context);
     const value = argument.required ? `${place} ?? ${spelled(name)}` : place;
     const said = next.kind === kind ? `.init(${next.text})` : `.init(converting: ${next.text})`;
-    return (
-      `self.wire.pagesByCursor(\n      ${paging}, from: ${spelled(name)}, next: { page in ${said} }\n    ) ` +
-      asking(place, `${kind}?`, [name, value])
-    );
+    const asked = asking("      ask: ", { parameter: place, type: `${kind}?`, changed: name, value }, "      ");
+    return `    return self.wire.pagesByCursor(\n      ${paging},\n      from: ${spelled(name)},\n      next: { page in ${said} },\n${asked}\n    )`;
   }
   const first = String(pages.first);
   const own = argument.required
@@ -87,7 +101,12 @@ function goneThrough(
     kind === "Swift.Int64" ? own : kind === "Swift.String" ? `Swift.Int64(${own}) ?? ${first}` : `Swift.Int64(${own})`;
   const value = kind === "Swift.Int64" ? place : `${kind}(${place})`;
   const by = pages.paging.by === "offset" ? "pagesByOffset" : "pagesByNumber";
-  return `self.wire.${by}(${paging}, from: ${start}) ${asking(place, "Swift.Int64", [name, value])}`;
+  return asking(`    return self.wire.${by}(${paging}, from: ${start}) `, {
+    parameter: place,
+    type: "Swift.Int64",
+    changed: name,
+    value,
+  });
 }
 
 /** What the values are that say which page. */

@@ -26,7 +26,9 @@ export function printReading(
     return `.${rule}(${quoted(reading.status)}, ${form}, ${space}.${names.failure}.${statusCase(reading.status)})`;
   });
   const list = (items: readonly string[]): string =>
-    items.length === 0 ? "[]" : `[\n${items.map((item) => `    ${item}`).join(",\n")}\n  ]`;
+    items.length === 0
+      ? "[]"
+      : `[\n${items.map((item) => `    ${item}`).join(",\n")}${items.length > 1 ? "," : ""}\n  ]`;
   return `static let ${spelled(name)} = ${wire}.Reading<${answer.type}, ${space}.${names.failure}>(\n  answers: ${list(rules)},\n  failures: ${list(failed)}\n)\n`;
 }
 

@@ -118,10 +118,19 @@ function printStruct(
     labels.push(`${others}: ${of} = [:]`);
     sets.push(`    self.${others} = ${others}\n`);
   }
-  const made =
+  const whole =
     sets.length === 0 ? `  ${access}init() {}\n` : `${listed(`  ${access}init`, labels, " {")}\n${sets.join("")}  }\n`;
+  const made = hasUsualInit(sorted, record, access) ? "" : whole;
   const body = [lines.join(""), made, ...printViews(type, context)].filter((each) => each !== "").join("\n");
   return `${docComment(typeWords(type, false))}${access}struct ${declaredName(type.id, context)}: Swift.Hashable, Swift.Sendable {\n${body}}\n`;
+}
+
+/** Whether the initialiser is the one that the compiler makes by itself. */
+function hasUsualInit(properties: readonly Property[], { rest }: RecordShape, access: string): boolean {
+  if (access !== "" || rest) return false;
+  return properties.every(
+    ({ name, stored, type, fallback }) => stored === name && fallback === (type.endsWith("?") ? "nil" : undefined),
+  );
 }
 
 function printProperty({ field, name, stored, type, isBoxed, deprecated }: Property, context: ContractContext): string {

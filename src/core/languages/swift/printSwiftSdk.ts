@@ -1,6 +1,8 @@
 import type { LoweredContract, LoweredSdk } from "../../sdk/lower/loweredSdk.js";
 import { operationId } from "../../graphql/operationId.js";
+import { NameScope } from "../../sdk/nameScope.js";
 import { sortedBy } from "../../text/sortedBy.js";
+import { pascalCase } from "../../text/words.js";
 import type { Printing } from "../language.js";
 import { graphqlPage, restPage } from "../pages/callPages.js";
 import type { PageSpelling } from "../pages/pageSpelling.js";
@@ -76,9 +78,11 @@ function printFolder(
   const spelling = pageSpelling(context);
   const schema = schemas?.get(contract.plan.name);
   if (schema !== undefined) files.set("schema.graphql", schema);
-  // A target has no two files of one name, so every file is called by the namespace too.
+  // A target has no two files of one name, so every file is called by the namespace too. What is no type has a sign before
+  // it that no type's name has.
+  const scope = new NameScope();
   const add = (name: string, text: string): void => {
-    if (text !== "") files.set(`${space}.${name}.swift`, text);
+    if (text !== "") files.set(`${space}+${scope.claim(name)}.swift`, text);
   };
   if (contract.protocol === "rest") {
     const rest: RestContext = { ...context, contract };
@@ -91,7 +95,7 @@ function printFolder(
       const inside = (what: string, parts: readonly string[]): string[] =>
         parts.length === 0 ? [] : [`extension ${what} {\n${parts.join("\n")}}\n`];
       add(
-        `${file.file}Calls`,
+        `${pascalCase(file.file) || "Own"}Calls`,
         fileText([
           ...inside(
             connection,
@@ -124,7 +128,7 @@ function printFolder(
       const { call, failure, operation } = printGraphqlCall(lowered, graphql, id);
       files.set(`${lowered.file}.md`, graphqlPage(lowered, contract, spelling));
       add(
-        `${lowered.file}Call`,
+        `${pascalCase(lowered.file) || "Own"}Call`,
         fileText([
           `extension ${connection} {\n${call}}\n`,
           `extension ${space} {\n${indented(failure)}}\n`,
@@ -139,7 +143,9 @@ function printFolder(
     const fakes = printFakes(contract.protocol === "rest" ? { ...context, contract } : { ...context, contract });
     add("Testing", fileText([...fakes, ...printSamples(context)]));
   }
-  for (const [name, text] of printTypes(context)) add(name, text);
+  for (const [name, text] of printTypes(context))
+    if (name === "") add("Types", text);
+    else files.set(`${space}.${name}.swift`, text);
   add("Tuples", printTuples(context));
   add("Formats", printFormats(context));
   return files;

@@ -1,5 +1,6 @@
 import type { ChoiceValue, Field, Reference, Shape, TupleShape } from "../../contract/model.js";
 import { decodedLeaf } from "../../sdk/lower/decodedLeaf.js";
+import { holdsNull } from "../nullness.js";
 import { isAlias } from "../../sdk/lower/wrappedAliases.js";
 import type { ContractContext } from "./contractContext.js";
 import { formatName } from "./printFormats.js";
@@ -17,31 +18,12 @@ export function orNil(type: string): string {
 }
 
 /** Whether nil is among the values of a use of a shape; what may be anything holds JSON's own null. */
-export function admitsNull({ shape, nullable }: Reference, context: ContractContext): boolean {
-  const inner = aliasTarget(shape, context);
-  if (inner.kind === "any") return scalarOf(inner, context) !== "JSON" && nullable;
-  if (nullable || inner.kind !== "union") return nullable;
-  const unions = new Set([inner]);
-  // A set that grows is walked to its end.
-  for (const { members } of unions)
-    for (const member of members) {
-      const target = aliasTarget(member.shape, context);
-      if (target.kind === "union" && !member.nullable) unions.add(target);
-      else if (admitsNull(member, context)) return true;
-    }
-  return false;
-}
-
-/** What a name stands for that has no type of its own. */
-function aliasTarget(shape: Shape, context: ContractContext): Shape {
-  let found = shape;
-  // A name that leads back to itself has a type.
-  while (found.kind === "named" && !context.wrapped.has(found.key)) {
-    const next = context.contract.types.get(found.key);
-    if (!next) break;
-    found = next.shape;
-  }
-  return found;
+export function admitsNull(reference: Reference, context: ContractContext): boolean {
+  return holdsNull(reference, {
+    types: context.contract.types,
+    wrapped: context.wrapped,
+    isJson: (shape) => scalarOf(shape, context) === "JSON",
+  });
 }
 
 /** The type of a shape, without nil. */

@@ -19,7 +19,7 @@ import { fileText, indented } from "./swiftFile.js";
  * Prints a file for each type of a contract that the contract names, and one for all that are another name for something.
  * What has no name of its own in the contract stands in the file of the type that it is found in.
  *
- * @returns texts by the name of the type
+ * @returns texts by the name of the type, and by "" for other names
  */
 export function printTypes(context: ContractContext): Map<string, string> {
   const files = new Map<string, { readonly own: PrintedType[]; readonly others: PrintedType[] }>();
@@ -40,7 +40,7 @@ export function printTypes(context: ContractContext): Map<string, string> {
   }
   const texts = new Map<string, string>();
   for (const [name, { own, others }] of files) texts.set(name, typesText([...own, ...others], context));
-  if (aliases.length > 0) texts.set("Types", typesText(aliases, context));
+  if (aliases.length > 0) texts.set("", typesText(aliases, context));
   return texts;
 }
 

@@ -40,18 +40,36 @@ export function listed(
   if (given.length === 0 || (!line.includes("\n") && line.length <= widest)) return line;
   const indent = /^ */.exec(before)?.[0] ?? "";
   const inner = given.map((each) => `${indent}  ${each.replace(/\n/g, "\n  ")}`).join(",\n");
-  return `${before}${open}\n${inner}\n${indent}${close}${after}`;
+  return `${before}${open}\n${inner}${lastComma(open, given.length)}\n${indent}${close}${after}`;
+}
+
+/** What stands behind the last of several lines: a literal of several elements has a comma there. */
+function lastComma(open: string, count: number): string {
+  return open === "[" && count > 1 ? "," : "";
 }
 
 /** A line as it is where it fits; else with the list of its last brackets on lines of their own. */
 function fitted(line: string): string {
   if (line.length <= widest || /^ *\/\//.test(line)) return line;
+  const indent = /^ */.exec(line)?.[0] ?? "";
+  const [, head, rest] = afterColon.exec(line) ?? [];
+  if (head !== undefined && rest !== undefined) return `${head}\n${fitted(`${indent}  ${rest}`)}`;
+  const [, before, types, after] = ofTypes.exec(line) ?? [];
+  if (before !== undefined && types !== undefined && after !== undefined)
+    return `${before}<\n${indent}  ${types}\n${indent}>(${after}`;
   const group = lastList(line);
   if (!group) return line;
-  const indent = /^ */.exec(line)?.[0] ?? "";
   const inner = group.items.map((each) => fitted(`${indent}  ${each}`)).join(",\n");
-  return `${line.slice(0, group.open + 1)}\n${inner}\n${indent}${line.slice(group.close)}`;
+  const comma = lastComma(line[group.open] ?? "", group.items.length);
+  return `${line.slice(0, group.open + 1)}\n${inner}${comma}\n${indent}${line.slice(group.close)}`;
 }
+
+/** A case with what it does, and a property whose type is a function that may be missing. */
+const afterColon =
+  /^( *(?:case (?:"(?:[^"\\]|\\.)*"|[^":])+:|(?:(?:public|static) )*var \S+:)) (return .*|[.\w]+\(.*|\(.*\)\?)$/;
+
+/** What is made of a type with parameters. */
+const ofTypes = /^( *(?:static )?let \S+ = [\w.]+)<(.+)>\((.*)$/;
 
 /** The outermost brackets of a line that hold most of it, and what stands between their commas. */
 function lastList(
@@ -66,14 +84,14 @@ function lastList(
       at = endOfText(line, at);
       continue;
     }
-    if ("([".includes(character)) {
+    if ("([<".includes(character)) {
       if (open.length === 0) commas = [];
       open.push(at);
-    } else if (")]".includes(character)) {
+    } else if (")]".includes(character) || (character === ">" && line[at - 1] !== "-")) {
       const start = open.pop();
       if (start === undefined) return undefined;
       if (open.length > 0) continue;
-      if (at > start + 1 && (!best || at - start > best.close - best.open)) {
+      if (isList(line, start, at) && (!best || at - start > best.close - best.open)) {
         const cuts = [start, ...commas, at];
         const items = cuts.slice(1).map((cut, place) => line.slice((cuts[place] ?? 0) + 1, cut).trim());
         best = { open: start, close: at, items };
@@ -81,6 +99,12 @@ function lastList(
     } else if (character === "," && open.length === 1) commas.push(at);
   }
   return open.length === 0 ? best : undefined;
+}
+
+/** Whether what stands between brackets is a list of values or parameters, and no type. */
+function isList(line: string, start: number, end: number): boolean {
+  if (end === start + 1 || line[start] === "<") return false;
+  return line[start] === "(" || (/["(.]/.test(line.slice(start, end)) && !line.slice(0, start).endsWith("-> "));
 }
 
 function endOfText(line: string, start: number): number {
