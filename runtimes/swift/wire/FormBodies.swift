@@ -9,9 +9,6 @@ extension Wire {
     var explode = true
   }
 
-  /// Files among the values of a record, by where they stand: "photo", or "photos.0" in a list.
-  typealias Files = [String: Upload]
-
   /// A body as `application/x-www-form-urlencoded`, spaces as `+`; a record inside is JSON unless a
   /// style says else.
   static func urlencoded(_ json: JSON?, ways: [String: FieldWay] = [:]) -> Body? {
@@ -40,7 +37,7 @@ extension Wire {
   ///
   /// - Parameter files: what stands in the places where the value has null
   static func multipart(
-    _ json: JSON?, files: Files = [:], ways: [String: FieldWay] = [:]
+    _ json: JSON?, files: Files = Files(), ways: [String: FieldWay] = [:]
   ) -> Body? {
     guard let json else { return nil }
     let parts = (json.record ?? Fields()).flatMap { name, value -> [Part] in
@@ -133,31 +130,4 @@ extension Wire {
 
   /// A file stands beside the values of its form, in the place of null.
   static func writeUpload(_ upload: Upload) -> JSON { .null }
-}
-
-extension [String: Wire.Upload] {
-  mutating func addFile(_ name: String, _ file: Wire.Upload?) {
-    if let file { self[name] = file }
-  }
-
-  mutating func addFiles(_ name: String, _ files: [Wire.Upload?]?) {
-    for (place, file) in (files ?? []).enumerated() { addFile("\(name).\(place)", file) }
-  }
-
-  /// Files of a record inside another one.
-  mutating func addFiles<Inner>(
-    of name: String, _ value: Inner?, _ files: (Inner) -> Wire.Files
-  ) {
-    guard let value else { return }
-    for (path, file) in files(value) { self["\(name).\(path)"] = file }
-  }
-
-  /// Files of records in a list.
-  mutating func addFiles<Inner>(
-    ofEach name: String, _ values: [Inner?]?, _ files: (Inner) -> Wire.Files
-  ) {
-    for (place, value) in (values ?? []).enumerated() {
-      addFiles(of: "\(name).\(place)", value, files)
-    }
-  }
 }

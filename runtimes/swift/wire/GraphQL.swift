@@ -78,7 +78,7 @@ extension Wire {
   /// The variables of an operation, and the files among them by their paths.
   struct Variables: Sendable {
     let json: JSON
-    var files: Files = [:]
+    var files = Files()
   }
 
   /// A response as it comes (GraphQL specification, section 7.1).
@@ -180,7 +180,7 @@ extension Wire.GraphQLConnection {
       if let body { credentials.headers["content-type"] = body.type }
       // Servers refuse forms that a web page of others could send, unless something shows that it
       // was not.
-      if !variables.files.isEmpty { credentials.headers["graphql-require-preflight"] = "1" }
+      if !variables.files.all.isEmpty { credentials.headers["graphql-require-preflight"] = "1" }
       let query = (url.contains("?") ? "&" : "?") + Wire.pairs(of: payload)
       let outgoing = Wire.Outgoing(
         call: operation.call, method: asking.byGet ? "GET" : "POST",
@@ -201,9 +201,9 @@ extension Wire {
   /// places, a map from parts to places, then the files (the community's specification for GraphQL
   /// multipart requests).
   fileprivate static func body(_ payload: Fields, _ files: Files) -> Body? {
-    if files.isEmpty { return jsonBody(.record(payload)) }
+    if files.all.isEmpty { return jsonBody(.record(payload)) }
     var uploads: [(file: Upload, places: [JSON])] = []
-    for (path, file) in files.sorted(by: { $0.key < $1.key }) {
+    for (path, file) in files.all {
       let place = JSON.text("variables." + path)
       if let known = uploads.firstIndex(where: { $0.file == file }) {
         uploads[known].places.append(place)

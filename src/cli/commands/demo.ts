@@ -18,6 +18,8 @@ interface Run {
   readonly command?: string;
   /** Where it runs, instead of the demo's folder. */
   readonly cwd?: string;
+  /** What it prints is shown only when it fails. */
+  readonly isQuiet?: boolean;
 }
 
 /** Ends the demo when a command did not do what the flow needs. */
@@ -36,7 +38,15 @@ export async function demoCommand(terminal: Terminal): Promise<number> {
   const title = (text: string): void => {
     say(["", terminal.paint.strong(`${String(++step)}. ${text}`)]);
   };
-  const run = ({ title: text, shown, args, expected, command = process.execPath, cwd = folder }: Run): void => {
+  const run = ({
+    title: text,
+    shown,
+    args,
+    expected,
+    command = process.execPath,
+    cwd = folder,
+    isQuiet = false,
+  }: Run): void => {
     title(text);
     say([terminal.paint.quiet(`$ ${shown}`)]);
     const { stdout, stderr, status } = spawnSync(command, args, {
@@ -44,7 +54,8 @@ export async function demoCommand(terminal: Terminal): Promise<number> {
       encoding: "utf8",
       env: childEnvironment(terminal),
     });
-    say([stderr, stdout].flatMap((text) => (text.trimEnd() === "" ? [] : [text.trimEnd()])));
+    if (!isQuiet || status !== expected)
+      say([stderr, stdout].flatMap((text) => (text.trimEnd() === "" ? [] : [text.trimEnd()])));
     if (status !== expected)
       throw new DemoFailure(`\`${shown}\` ended with ${String(status)}; the demo expected ${String(expected)}.`);
   };

@@ -51,6 +51,8 @@ export interface ExampleStep {
   readonly args: readonly string[];
   /** How people would write it. */
   readonly shown: string;
+  /** What it prints is shown only when it fails. */
+  readonly isQuiet?: boolean;
 }
 
 /** A place for an SDK in a project. */

@@ -1,50 +1,20 @@
 import { readFileSync } from "node:fs";
-import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
-import type { AddressInfo } from "node:net";
 import { join } from "node:path";
 import { expect, it } from "vitest";
-import { WebSocketServer } from "ws";
 import { language } from "../../../src/core/languages/kotlin/language.js";
 import { printSdk } from "../../../src/core/languages/printSdk.js";
-import { readGraphqlContract } from "../../../src/core/graphql/readGraphqlContract.js";
-import { readQueryDocuments } from "../../../src/core/graphql/readQueryDocuments.js";
-import { planGraphql } from "../../../src/core/sdk/planGraphql.js";
 import { canCompileKotlin, KotlinCompiler } from "../../support/kotlin/kotlinCompiler.js";
 import { kotlinRuntime } from "../../support/kotlin/kotlinRuntime.js";
 import { packageRoot } from "../../support/packageRoot.js";
-import { eventServer, socketServer, subscriptionRows } from "../../support/subscriptionServers.js";
-import { TemporaryProject } from "../../support/temporaryProject.js";
-
-const schema = `
-scalar Upload
-"How something is found."
-input Which @oneOf { number: Int name: String @deprecated file: Upload which: Which those: [Which!] String: String }
-type Query { n(text: String!, note: String): Int which(by: Which!): String }
-type Mutation { send(first: Upload!, files: [Upload!]!): String put(by: Which!): String }
-type Subscription { n: Int }
-`;
-const queries = `
-query Now($text: String!, $note: String) { n(text: $text, note: $note) }
-query Look($by: Which!) { which(by: $by) }
-mutation Put($by: Which!) { put(by: $by) }
-mutation Send($first: Upload!, $files: [Upload!]!) { send(first: $first, files: $files) }
-subscription Count { n }
-`;
+import { countedPlan, playGraphqlRows, saidOfFiles } from "../graphqlRows.js";
 
 /** Prints two SDKs of the calls: one throws its failures, the other returns them. */
 function printed(): Map<string, string> {
-  const reading = readGraphqlContract("counted", [{ document: "s.graphql", text: schema }]);
-  if (!reading.contract || !reading.schema) throw new Error("The schema cannot be read.");
-  const { problems, ...read } = readQueryDocuments(reading.schema, [{ document: "q.graphql", text: queries }], {
-    fragments: "named",
-  });
-  expect(problems).toEqual([]);
-  const plan = planGraphql(reading.contract, read, { scalars: new Map([["Upload", { format: "binary" }]]) });
   const print = (settings: { readonly namespace: string; readonly failures: string }): [string, string][] =>
     [
       ...printSdk(
         language,
-        { name: "counting", contracts: [plan] },
+        { name: "counting", contracts: [countedPlan()] },
         { runtime: kotlinRuntime, scalars: new Map(), settings },
       ),
     ].map(([path, text]) => [`${settings.namespace}/${path}`, text]);
@@ -54,100 +24,17 @@ function printed(): Map<string, string> {
   ]);
 }
 
-/** A part of a form: its name, that of its file, and what it holds. */
-const partOfForm = /name="(\w+)"(?:; filename="(.*)")?[^]*?\r\n\r\n([^]*)\r\n/;
-
-/** A server for queries, mutations with files, and a socket that stays silent. */
-function answering(request: IncomingMessage, response: ServerResponse): void {
-  const pieces: Buffer[] = [];
-  request.on("data", (piece: Buffer) => pieces.push(piece));
-  request.on("end", () => {
-    const body = Buffer.concat(pieces).toString("utf8");
-    const say = (value: object, status = 200): void => {
-      response.writeHead(status, { "content-type": "application/json" }).end(JSON.stringify(value));
-    };
-    if (request.headers.authorization !== "Bearer t0ken" || request.headers["x-app"] !== "quay") {
-      say({}, 401);
-      return;
-    }
-    const type = request.headers["content-type"] ?? "";
-    if (type.startsWith("multipart/")) {
-      const boundary = /boundary=(.*)$/.exec(type)?.[1] ?? "";
-      const parts = body.split(boundary).flatMap((part): string[] => {
-        const [, name, file = "", content = ""] = partOfForm.exec(part) ?? [];
-        return name === undefined || name === "operations" ? [] : [`${name},${file},${content}`];
-      });
-      const isMarked = request.headers["graphql-require-preflight"] === "1";
-      const told = `${String(isMarked)} ${parts.join(",")}`;
-      say({ data: { send: told, put: told } });
-      return;
-    }
-    const asked =
-      request.method === "GET"
-        ? {
-            variables: JSON.parse(
-              new URL(request.url ?? "", "http://x").searchParams.get("variables") ?? "{}",
-            ) as object,
-          }
-        : (JSON.parse(body) as { variables: object });
-    const { text, by } = asked.variables as { text: string; by?: object };
-    if (by) say({ data: { which: JSON.stringify(by) } });
-    else if (text === "errors") say({ data: { n: 4 }, errors: [{ message: "fog", path: ["n", 0] }] });
-    else if (text === "odd") say({ data: { n: "four" } });
-    else if (text === "page") response.writeHead(502, { "content-type": "text/html" }).end("<p>Bad gateway</p>");
-    else say({ data: { n: Object.keys(asked.variables).length + text.length } });
-  });
-}
-
 it("queries, mutations and subscriptions in Kotlin do what the rows say, over events and sockets", async ({ skip }) => {
   skip(!canCompileKotlin("GraphQL in Kotlin"));
   const program = readFileSync(join(packageRoot, "test/support/kotlin/GraphqlProgram.kt"), "utf8");
   const compiler = KotlinCompiler.shared();
   const compiled = await compiler.compile(new Map([...printed(), ["Program.kt", program]]), { isStrict: false });
   expect(compiled.isFine ? "" : compiled.printed).toBe("");
-  const server = createServer(answering);
-  const silent = new WebSocketServer({ server });
-  silent.on("connection", (peer) => {
-    peer.on("message", (data: Buffer) => {
-      if (data.toString().includes("connection_init")) peer.send('{"type":"connection_ack"}');
-    });
-  });
-  await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
-  const address = `http://127.0.0.1:${String((server.address() as AddressInfo).port)}`;
-  const rows = subscriptionRows.flatMap((row) => (["events", "socket"] as const).map((carrier) => ({ row, carrier })));
-  const servers = await Promise.all(
-    rows.map(({ row, carrier }) => (carrier === "events" ? eventServer(row) : socketServer(row))),
+  const { subscriptions, asked, initial } = await playGraphqlRows(
+    async (file) => (await compiler.run("counting.counted.ProgramKt", [compiled.classes], [file])).printed,
   );
-  try {
-    const lines = [
-      ...rows.map(({ row, carrier }, at) => `${carrier} ${servers[at]?.address ?? ""} ${row.errors}`),
-      `asked ${address} -`,
-    ];
-    const data = new TemporaryProject({ "lines.txt": lines.join("\n") });
-    const { printed: said } = await compiler.run(
-      "counting.counted.ProgramKt",
-      [compiled.classes],
-      [join(data.folder, "lines.txt")],
-    );
-    const found = said.trim().split("\n");
-    const expected = rows.map(({ row: { gives, told, fails } }) => ({
-      gives,
-      ...(told ? { told } : {}),
-      ...(fails === undefined ? {} : { fails }),
-    }));
-    expect(found.slice(0, -1).map((line) => JSON.parse(line) as unknown)).toEqual(expected);
-    const oneFile = "true map,,{'0':['variables.by.which.file']},0,p.png,photo";
-    const chosen = "{'number':7}|{'those':[{'name':'n'},{'which':{'String':'x'}}]}";
-    const map = "{'0':['variables.first','variables.files.0'],'1':['variables.files.1']}";
-    expect(found.at(-1)).toBe(
-      `"2|3|4|fog [n, 0] 4|Malformed(/n)|Unexpected(502) 502|true map,,${map},0,p.png,photo,1,blob,two|${chosen}|${oneFile}|true"`,
-    );
-    for (const [at, { carrier }] of rows.entries())
-      if (carrier === "socket") expect(servers[at]?.initial[0]).toEqual({ authorization: "Bearer t0ken" });
-  } finally {
-    silent.close();
-    server.closeAllConnections();
-    server.close();
-    for (const each of servers) each.close();
-  }
+  expect(subscriptions.found).toEqual(subscriptions.expected);
+  const { many, chosen, one } = saidOfFiles;
+  expect(asked).toBe(`"2|3|4|fog [n, 0] 4|Malformed(/n)|Unexpected(502) 502|${many}|${chosen}|${one}|true"`);
+  for (const each of initial) expect(each).toEqual({ authorization: "Bearer t0ken" });
 });

@@ -2,35 +2,7 @@ import { expect, it } from "vitest";
 import { canCompileKotlin, KotlinCompiler } from "../../support/kotlin/kotlinCompiler.js";
 import { compiledInKotlin } from "./compiledInKotlin.js";
 import { plannedRest } from "../plannedContracts.js";
-
-const json = (schema: object): object => ({ content: { "application/json": { schema } } });
-const text = { type: "string" };
-
-/** Types of the contract have the names of what stands in the object of a webhook. */
-const document = {
-  openapi: "3.1.0",
-  info: { title: "Quay", version: "1" },
-  paths: {},
-  webhooks: {
-    freed: {
-      post: {
-        parameters: [
-          { name: "X-Signature", in: "header", required: true, schema: text, description: "Signs */ the body." },
-          { name: "class", in: "header", deprecated: true, schema: text },
-          { name: "since", in: "query", schema: { type: "integer" } },
-        ],
-        requestBody: { required: true, ...json({ $ref: "#/components/schemas/Query" }) },
-        responses: { 200: { description: "", ...json({ $ref: "#/components/schemas/Headers" }) } },
-      },
-    },
-  },
-  components: {
-    schemas: {
-      Query: { type: "object", required: ["berth"], properties: { berth: text, length: { type: "number" } } },
-      Headers: { type: "object", properties: { taken: { type: "boolean" } } },
-    },
-  },
-};
+import { webhookContract } from "../webhookContract.js";
 
 const program = `
 import app.quay.FreedWebhook
@@ -54,7 +26,7 @@ fun main() {
 
 it("a webhook is read and replied to in Kotlin, and says the names of what comes along", async () => {
   if (!canCompileKotlin("webhooks in Kotlin")) return;
-  const { complaints, classes } = await compiledInKotlin([plannedRest("quay", document)], {});
+  const { complaints, classes } = await compiledInKotlin([plannedRest("quay", webhookContract)], {});
   expect(complaints).toEqual([]);
   const compiler = KotlinCompiler.shared();
   const app = await compiler.compile(new Map([["Program.kt", program]]), { libraries: [classes], isStrict: false });

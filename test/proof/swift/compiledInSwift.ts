@@ -13,6 +13,8 @@ export const turned = {
   unions: "closed",
   verify: "answers",
   testing: true,
+  package: true,
+  prefix: "Quay",
 } as const;
 
 /** Prints one SDK of some contracts. */
@@ -32,7 +34,7 @@ export async function compiledInSwift(
   settings: Readonly<Record<string, unknown>>,
 ): Promise<{ readonly complaints: readonly string[]; readonly files: ReadonlyMap<string, string> }> {
   const files = printedInSwift(contracts, settings);
-  const sources = new Map([...files].filter(([path]) => path.endsWith(".swift")));
+  const sources = new Map([...files].filter(([path]) => path.endsWith(".swift") && path !== "Package.swift"));
   const folder = writtenSwift(sources);
   const { isFine, printed } = await runSwift([
     ...["swiftc", "-swift-version", "6", "-warnings-as-errors", "-wmo", "-emit-sil", "-parse-as-library"],

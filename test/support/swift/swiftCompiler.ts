@@ -1,14 +1,14 @@
-import { spawn, spawnSync } from "node:child_process";
-import { existsSync, mkdirSync, mkdtempSync, writeFileSync } from "node:fs";
+import { spawn } from "node:child_process";
+import { mkdirSync, mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
+import { swiftToolchain } from "../../../src/workspace/languages/swift/toolchain.js";
 import { packageRoot } from "../packageRoot.js";
 
-const root = join(packageRoot, ".toolchains/swift/root");
-const isOfMachine = spawnSync("swiftc", ["--version"]).status === 0;
+const toolchain = swiftToolchain();
 
 /** Whether there is what compiles Swift; `node scripts/toolchains.mjs` gets it. */
-export const hasSwift = isOfMachine || existsSync(join(root, "../packages"));
+export const hasSwift = toolchain !== undefined;
 
 /**
  * Says where it is missing that something is left out; a run that has to be whole fails instead.
@@ -28,21 +28,12 @@ export interface SwiftResult {
   readonly printed: string;
 }
 
-/** Gives a command the folders of this machine inside the folder that has the compiler; its mounts go when it ends. */
-const inside = [
-  'root="$0"; shown="$1"; temporary="$2"; shift 2',
-  'mount -t proc proc "$root/proc"',
-  'for folder in "$shown" "$temporary"; do mkdir -p "$root$folder"; mount --bind "$folder" "$root$folder"; done',
-  'exec chroot "$root" env HOME="$temporary" LD_LIBRARY_PATH=/usr/libexec/swift/lib/swift/linux "$@"',
-].join("; ");
-
 /** Runs a command that needs the Swift toolchain. @param input what it reads, nothing when absent */
 export function runSwift(command: readonly string[], input = ""): Promise<SwiftResult> {
-  const [name = "", ...given] = isOfMachine
-    ? command
-    : ["unshare", "-m", "sh", "-c", inside, root, packageRoot, tmpdir(), ...command];
+  if (!toolchain) throw new Error("There is no Swift compiler.");
+  const { command: name, args } = toolchain(command, [tmpdir(), packageRoot]);
   return new Promise((resolve) => {
-    const running = spawn(name, given, { stdio: "pipe" });
+    const running = spawn(name, args, { stdio: "pipe" });
     let printed = "";
     for (const stream of [running.stdout, running.stderr])
       stream.on("data", (text: Buffer) => {

@@ -2,6 +2,7 @@ import type { RecordShape, Reference, Shape, UnionShape } from "../../contract/m
 import { resolveShape } from "../../contract/resolveShape.js";
 import { decodedLeaf } from "../../sdk/lower/decodedLeaf.js";
 import { isData } from "../../text/parseData.js";
+import { memberOfValue } from "../memberOfValue.js";
 import { numberText } from "./constants.js";
 import type { FileContext } from "./contractContext.js";
 import { quoted } from "./escape.js";
@@ -122,42 +123,9 @@ function recordText(
 }
 
 function unionText(value: unknown, union: UnionShape, reference: Reference, context: FileContext): string {
-  const at = union.members.findIndex((member, index) =>
-    fits(value, member, union.tag?.values[index], { union, context }),
-  );
-  const member = union.members[at];
+  const member = memberOfValue(value, union, context.contract.types);
   if (!member) return json(JSON.stringify(value), context);
   const made = printValue(value, member, context);
   if (reference.shape.kind === "named" && context.unions.ids.has(reference.shape.key)) return made;
   return `${printShape(reference.shape, context)}.${memberClassNames(union, context.contract.types).get(member) ?? ""}(${made})`;
-}
-
-function fits(
-  value: unknown,
-  member: Reference,
-  tags: readonly string[] | undefined,
-  { union, context }: { readonly union: UnionShape; readonly context: FileContext },
-): boolean {
-  if (union.tag) return isData(value) && tags?.includes(text(value[union.tag.field])) === true;
-  const shape = resolveShape(member.shape, context.contract.types);
-  switch (shape.kind) {
-    case "record":
-      return isData(value) && shape.fields.every(({ name, required }) => !required || Object.hasOwn(value, name));
-    case "map":
-      return isData(value);
-    case "list":
-    case "tuple":
-      return Array.isArray(value);
-    case "integer":
-    case "number":
-      return typeof value === "number";
-    case "boolean":
-      return typeof value === "boolean";
-    case "literal":
-      return value === shape.value;
-    case "any":
-      return true;
-    default:
-      return typeof value === "string";
-  }
 }

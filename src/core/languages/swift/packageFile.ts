@@ -26,3 +26,19 @@ let package = Package(
 )
 `;
 }
+
+/** The `Package.swift` of a program that performs one call. */
+export function programPackage(): string {
+  return `// swift-tools-version: 6.0
+
+import PackageDescription
+
+let package = Package(
+  name: "Call",
+  platforms: [.macOS(.v12)],
+  targets: [
+    .executableTarget(name: "Call", path: "Sources")
+  ]
+)
+`;
+}

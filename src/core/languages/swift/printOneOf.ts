@@ -45,7 +45,7 @@ export function printOneOf(type: PlannedType, record: RecordShape, context: Cont
         : []),
       ...(isWritten && files.length > 0
         ? [
-            `static func files${flat}(_ value: ${whole}) -> ${wire}.Files {\n  var files: ${wire}.Files = [:]\n  switch value {\n${files.join("")}${rest}  }\n  return files\n}\n`,
+            `static func files${flat}(_ value: ${whole}) -> ${wire}.Files {\n  var files = ${wire}.Files()\n  switch value {\n${files.join("")}${rest}  }\n  return files\n}\n`,
           ]
         : []),
     ],

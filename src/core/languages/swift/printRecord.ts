@@ -238,6 +238,6 @@ function printFiles(type: PlannedType, properties: readonly Property[], context:
   if (lines.length === 0) return [];
   const flat = context.names.flat.get(type.id) ?? "";
   return [
-    `static func files${flat}(_ value: ${typeName(type.id, context)}) -> ${context.wire}.Files {\n  var files: ${context.wire}.Files = [:]\n${lines.join("")}  return files\n}\n`,
+    `static func files${flat}(_ value: ${typeName(type.id, context)}) -> ${context.wire}.Files {\n  var files = ${context.wire}.Files()\n${lines.join("")}  return files\n}\n`,
   ];
 }

@@ -167,7 +167,7 @@ function filesText(
   const record = resolveShape(shape, context.contract.types);
   const form = record.kind === "record" && context.filed.has(record) ? filesForm(shape, context) : undefined;
   if (form === undefined) return "";
-  return `, files: ${mayLack ? `${value}.map(${form}) ?? [:]` : `${form}(${value})`}`;
+  return `, files: ${mayLack ? `${value}.map(${form}) ?? .init()` : `${form}(${value})`}`;
 }
 
 function waysText(fields: readonly FormField[]): string {

@@ -60,7 +60,7 @@ function ofShape(sample: Sample, shape: Shape, context: ContractContext): string
 const scalarSamples: Readonly<Record<string, string>> = { Int64: "1", Int32: "1", Double: "1.5", Bool: "true" };
 
 /** A value in the structs that its names stand for, where those are other names for something. */
-function inWrappers(text: string, shape: Shape, context: ContractContext): string {
+export function inWrappers(text: string, shape: Shape, context: ContractContext): string {
   const names: string[] = [];
   const seen = new Set<string>();
   let found = shape;

@@ -38,9 +38,9 @@ const always = [
 /** The files of the runtime that each feature needs, beside those that every SDK has. */
 const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   rest: [],
-  graphql: ["FormBodies.swift", "GraphQL.swift", "RarerParameters.swift", "Subscribe.swift"],
+  graphql: ["Files.swift", "FormBodies.swift", "GraphQL.swift", "RarerParameters.swift", "Subscribe.swift"],
   "rarer parameters": ["RarerParameters.swift"],
-  forms: ["FormBodies.swift"],
+  forms: ["Files.swift", "FormBodies.swift"],
   progress: [],
   pages: ["Pages.swift", "HeaderValues.swift"],
   streams: [],

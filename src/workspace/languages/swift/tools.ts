@@ -1,6 +1,7 @@
 import { join } from "node:path";
 import { packageFolder } from "../../packageFolder.js";
 import type { LanguageTools } from "../languageTools.js";
+import { skipperApp } from "./skipperApp.js";
 import { buildCommand } from "./buildCommand.js";
 import { placeForSdk } from "./placeForSdk.js";
 
@@ -11,5 +12,10 @@ export function swiftTools(): LanguageTools {
     settled: (configured) => configured,
     place: placeForSdk,
     buildCommand,
+    example: skipperApp,
+    writer: {
+      write: async (project, folder, call, given) =>
+        (await import("./writeProgram.js")).writeProgram(project, folder, call, given),
+    },
   };
 }
