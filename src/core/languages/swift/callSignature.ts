@@ -3,7 +3,7 @@ import type { LoweredCall } from "../../sdk/lower/loweredSdk.js";
 import type { PlannedArgument } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import type { ContractContext, RestContext } from "./contractContext.js";
-import { commentText, docComment } from "./escape.js";
+import { docComment, parameterLines } from "./escape.js";
 import { spelled } from "./identifiers.js";
 import { argumentName } from "./names.js";
 import { orNil, printReference } from "./printType.js";
@@ -45,12 +45,12 @@ export function resultText(
 
 /** A doc comment that tells of the parameters too. */
 export function callDoc(lowered: LoweredCall, words: { readonly paragraphs: readonly (string | undefined)[] }): string {
-  const tags = givenArguments(lowered).flatMap((argument) => {
+  const parameters = givenArguments(lowered).map((argument) => {
     const { paragraphs, deprecated } = argumentWords(argument, argument.type);
-    const said = [...paragraphs, deprecated === undefined ? undefined : `Deprecated. ${deprecated}`]
-      .map((each) => each?.trim().replace(/\s+/g, " ") ?? "")
-      .filter((each) => each !== "");
-    return said.length === 0 ? [] : [`- Parameter ${argumentName(argument)}: ${commentText(said.join(" "))}`];
+    return {
+      name: argumentName(argument),
+      words: [...paragraphs, deprecated === undefined ? undefined : `Deprecated. ${deprecated}`],
+    };
   });
-  return docComment(words, "  ", tags);
+  return docComment(words, "  ", parameterLines(parameters));
 }

@@ -38,6 +38,18 @@ export function docComment({ paragraphs }: Words, indent = "", more: readonly st
   return lines.map((line) => `${indent}///${line === "" ? "" : ` ${line}`}\n`).join("");
 }
 
+/** The lines of a doc comment that tell of parameters; those of which nothing is said have none. */
+export function parameterLines(
+  parameters: readonly { readonly name: string; readonly words: readonly (string | undefined)[] }[],
+): string[] {
+  const told = parameters.flatMap(({ name, words }) => {
+    const said = words.map((each) => each?.trim().replace(/\s+/g, " ") ?? "").filter((each) => each !== "");
+    return said.length === 0 ? [] : [`${name}: ${commentText(said.join(" "))}`];
+  });
+  if (told.length < 2) return told.map((each) => `- Parameter ${each}`);
+  return ["- Parameters:", ...told.map((each) => `  - ${each}`)];
+}
+
 /** A doc comment of our own words, or of a contract's. */
 export function comment(indent: string, ...paragraphs: readonly (string | undefined)[]): string {
   return docComment({ paragraphs }, indent);

@@ -6,7 +6,7 @@ import { serverUrl } from "../../sdk/lower/serverAddress.js";
 import { memberNameFrom, NameScope } from "../../sdk/nameScope.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import type { ContractContext, GraphqlContext, RestContext } from "./contractContext.js";
-import { comment, docComment, quoted } from "./escape.js";
+import { comment, docComment, parameterLines, quoted } from "./escape.js";
 import { parameterIdentifier, spelled } from "./identifiers.js";
 import { printReference } from "./printType.js";
 import { fileText, indented, listed } from "./swiftFile.js";
@@ -111,11 +111,8 @@ function printInit(parameters: readonly Parameter[], access: string): string {
   const labels = parameters.map(
     ({ name, type, fallback }) => `${spelled(name)}: ${type}${fallback === undefined ? "" : ` = ${fallback}`}`,
   );
-  const tags = parameters.flatMap(({ name, words }) => {
-    const said = words.map((each) => each?.trim().replace(/\s+/g, " ") ?? "").filter((each) => each !== "");
-    return said.length === 0 ? [] : docComment({ paragraphs: [`- Parameter ${name}: ${said.join(" ")}`] }, "  ");
-  });
-  return `${tags.join("")}${listed(`  ${access}init`, labels, " {")}\n`;
+  const words = docComment({ paragraphs: [] }, "  ", parameterLines(parameters));
+  return `${words}${listed(`  ${access}init`, labels, " {")}\n`;
 }
 
 function printAuth({ connection }: LoweredRest, { access, wire }: ContractContext): string {

@@ -5,7 +5,7 @@ import { sentences } from "../../sdk/lower/sentences.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import { resultText } from "./callSignature.js";
 import type { GraphqlContext } from "./contractContext.js";
-import { comment, commentText, docComment, multiline, quoted } from "./escape.js";
+import { comment, docComment, multiline, parameterLines, quoted } from "./escape.js";
 import { filesOf } from "./filesOf.js";
 import { parameterIdentifier, spelled } from "./identifiers.js";
 import { recordNames } from "./names.js";
@@ -60,13 +60,10 @@ function printFunction(lowered: LoweredGraphqlCall, answer: string, context: Gra
     const state = fieldState(field, true, context);
     return `${spelled(variableName(field, call.variables))}: ${printFieldType(field, state, context)}${fallback[state]}`;
   });
-  const tags = variables.flatMap((field) => {
-    const { paragraphs } = variableWords(field);
-    const said = paragraphs.map((each) => each?.trim().replace(/\s+/g, " ") ?? "").filter((each) => each !== "");
-    return said.length === 0
-      ? []
-      : [`- Parameter ${variableName(field, call.variables)}: ${commentText(said.join(" "))}`];
-  });
+  const told = variables.map((field) => ({
+    name: variableName(field, call.variables),
+    words: variableWords(field).paragraphs,
+  }));
   const isReturned = context.contract.settings.failures === "return";
   const given = `(${space}.Operations.${spelled(names.call)}, ${freeName("variables", call.variables)}, options)`;
   const performed = isStream
@@ -79,7 +76,7 @@ function printFunction(lowered: LoweredGraphqlCall, answer: string, context: Gra
     [...parameters, `options: ${wire}.CallOptions = .init()`],
     `${resultText(answer, isStream, names.failure, context)} {`,
   );
-  return `${docComment(graphqlCallWords(call), "  ", tags)}${signature}\n${variablesText(call.variables, context)}    ${performed}\n  }\n`;
+  return `${docComment(graphqlCallWords(call), "  ", parameterLines(told))}${signature}\n${variablesText(call.variables, context)}    ${performed}\n  }\n`;
 }
 
 /** A name that no variable of a call has, so that none is hidden by it. */
