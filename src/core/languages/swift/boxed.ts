@@ -1,4 +1,5 @@
 import type { Field, Shape } from "../../contract/model.js";
+import { circles } from "../../sdk/lower/circles.js";
 import { isAlias } from "../../sdk/lower/wrappedAliases.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 
@@ -22,39 +23,31 @@ export function boxed(types: ReadonlyMap<string, PlannedType>, wrapped: Readonly
   const unions = new Set<string>();
   const aliases = new Set<string>();
   const holdThemselves = (found: Set<string>, isOne: (type: PlannedType) => boolean): void => {
-    const reaches = reachability(types, new Set(cut));
+    const isCircle = holdingEachOther(types, cut);
     for (const type of types.values())
-      if (isOne(type) && held(type.shape).some((key) => reaches(key, type.id))) found.add(type.id);
+      if (isOne(type) && held(type.shape).some((key) => isCircle(key, type.id))) found.add(type.id);
     for (const id of found) cut.add(id);
   };
   holdThemselves(unions, ({ shape }) => shape.kind === "union");
   holdThemselves(aliases, ({ id }) => wrapped.has(id));
   const fields = new Set<Field>();
-  const reaches = reachability(types, cut);
+  const isCircle = holdingEachOther(types, cut);
   for (const { id, shape } of types.values())
     if (shape.kind === "record")
-      for (const field of shape.fields) if (heldBy(field.type.shape).some((key) => reaches(key, id))) fields.add(field);
+      for (const field of shape.fields)
+        if (heldBy(field.type.shape).some((key) => isCircle(key, id))) fields.add(field);
   return { unions, aliases, fields };
 }
 
-/** Whether one type holds another as a value, through whatever lies between. */
-function reachability(
+/** Whether two types hold each other as values, through whatever lies between. */
+function holdingEachOther(
   types: ReadonlyMap<string, PlannedType>,
   cut: ReadonlySet<string>,
-): (from: string, to: string) => boolean {
-  const known = new Map<string, ReadonlySet<string>>();
-  const reached = (from: string): ReadonlySet<string> => {
-    const found = known.get(from);
-    if (found) return found;
-    const all = new Set([from]);
-    for (const key of all) {
-      const shape = types.get(key)?.shape;
-      if (shape && !cut.has(key)) for (const next of held(shape)) all.add(next);
-    }
-    known.set(from, all);
-    return all;
-  };
-  return (from, to) => reached(from).has(to);
+): (one: string, other: string) => boolean {
+  return circles(types.keys(), (key) => {
+    const shape = cut.has(key) ? undefined : types.get(key)?.shape;
+    return shape ? held(shape) : [];
+  });
 }
 
 function held(shape: Shape): string[] {

@@ -1,0 +1,51 @@
+/**
+ * Finds what leads back to itself, in time that grows with the number of steps: the strongly connected components of
+ * a graph (R. Tarjan, "Depth-first search and linear graph algorithms", 1972), without recursion, because contracts
+ * have chains of any length.
+ *
+ * @param keys all that may be asked for
+ * @param stepsFrom where one step leads
+ * @returns whether a way leads from one to the other and back; each has one to itself
+ */
+export function circles(
+  keys: Iterable<string>,
+  stepsFrom: (key: string) => readonly string[],
+): (one: string, other: string) => boolean {
+  const circleOf = new Map<string, number>();
+  const lowest = new Map<string, number>();
+  const open: string[] = [];
+  interface Visit {
+    readonly key: string;
+    readonly place: number;
+    readonly steps: Iterator<string>;
+  }
+  const visits: Visit[] = [];
+  const visit = (key: string): void => {
+    const place = lowest.size;
+    lowest.set(key, place);
+    open.push(key);
+    visits.push({ key, place, steps: stepsFrom(key)[Symbol.iterator]() });
+  };
+  const lower = (key: string, to: number): void => {
+    lowest.set(key, Math.min(lowest.get(key) ?? to, to));
+  };
+  for (const start of keys) {
+    if (!lowest.has(start)) visit(start);
+    for (let current = visits.at(-1); current; current = visits.at(-1)) {
+      const step = current.steps.next();
+      if (step.done !== true) {
+        const known = lowest.get(step.value);
+        if (known === undefined) visit(step.value);
+        else if (!circleOf.has(step.value)) lower(current.key, known);
+        continue;
+      }
+      visits.pop();
+      const found = lowest.get(current.key) ?? current.place;
+      const before = visits.at(-1);
+      if (before) lower(before.key, found);
+      if (found !== current.place) continue;
+      for (const key of open.splice(open.lastIndexOf(current.key))) circleOf.set(key, current.place);
+    }
+  }
+  return (one, other) => one === other || (circleOf.has(one) && circleOf.get(one) === circleOf.get(other));
+}
