@@ -23,9 +23,10 @@ export function boxed(types: ReadonlyMap<string, PlannedType>, wrapped: Readonly
   const unions = new Set<string>();
   const aliases = new Set<string>();
   const holdThemselves = (found: Set<string>, isOne: (type: PlannedType) => boolean): void => {
+    const asked = [...types.values()].filter(isOne);
+    if (asked.length === 0) return;
     const isCircle = holdingEachOther(types, cut);
-    for (const type of types.values())
-      if (isOne(type) && held(type.shape).some((key) => isCircle(key, type.id))) found.add(type.id);
+    for (const type of asked) if (held(type.shape).some((key) => isCircle(key, type.id))) found.add(type.id);
     for (const id of found) cut.add(id);
   };
   holdThemselves(unions, ({ shape }) => shape.kind === "union");

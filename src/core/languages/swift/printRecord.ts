@@ -54,7 +54,6 @@ function propertiesOf(type: PlannedType, record: RecordShape, context: ContractC
     const state = fieldState(field, isSent, context);
     const name = names.of(field);
     const isBoxed = context.boxed.fields.has(field);
-    const { deprecated } = fieldWords(field);
     return {
       field,
       name,
@@ -63,14 +62,14 @@ function propertiesOf(type: PlannedType, record: RecordShape, context: ContractC
       type: printFieldType(field, state, context),
       fallback: fallbackOf(field, state, context),
       isBoxed,
-      deprecated,
+      deprecated: field.deprecated,
     };
   });
 }
 
 /** What is stored of a property: one that is deprecated is not used inside the SDK, and one that is boxed is a box. */
 function storedName(name: string, field: Field, { boxed }: ContractContext): string {
-  return boxed.fields.has(field) || fieldWords(field).deprecated !== undefined ? `_${name}` : name;
+  return boxed.fields.has(field) || field.deprecated !== undefined ? `_${name}` : name;
 }
 
 /** A property's value inside its own file. */

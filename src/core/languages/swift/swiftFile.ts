@@ -5,6 +5,8 @@ const header =
 /** Columns of a line, as swift-format has them. */
 export const widest = 100;
 
+const tooWide = new RegExp(`^.{${String(widest + 1)},}$`, "gm");
+
 /** The text of a file: the header, what is imported, then the parts with a blank line between them. */
 export function fileText(parts: readonly string[], modules: readonly string[] = []): string {
   const body = parts.map((part) => part.trimEnd());
@@ -14,9 +16,7 @@ export function fileText(parts: readonly string[], modules: readonly string[] = 
   return `${blocks
     .filter((block) => block !== "")
     .join("\n\n")
-    .split("\n")
-    .map(fitted)
-    .join("\n")}\n`;
+    .replace(tooWide, fitted)}\n`;
 }
 
 /** Lines one level further in. */
