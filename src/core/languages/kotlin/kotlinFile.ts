@@ -26,6 +26,13 @@ export class FileUses {
     return whole.slice(whole.lastIndexOf(".") + 1);
   }
 
+  /** A function of the app's, by its whole name. Gives a name that neither the runtime nor a contract has. */
+  own(whole: string): string {
+    const name = whole.replaceAll(".", "_");
+    this.names.add(`${whole} as ${name}`);
+    return name;
+  }
+
   /** The whole name of what is imported by a short one; undefined where nothing is. */
   wholeName(short: string): string | undefined {
     return this.imports().find((name) => name.endsWith(`.${short}`));

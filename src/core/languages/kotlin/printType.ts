@@ -192,13 +192,8 @@ function ownForm(format: string, way: "read" | "write", context: FileContext): s
   const own = context.formats[format];
   if (!own) return context.uses.wire("TextForm");
   return way === "read"
-    ? `${context.uses.wire("readOwn")}(::${shortName(own.decode, context)})`
-    : `${context.uses.wire("writeOwn")}(::${shortName(own.encode, context)})`;
-}
-
-/** A function that a reference can name: the reference takes no package. */
-function shortName(whole: string, context: FileContext): string {
-  return context.uses.other(whole);
+    ? `${context.uses.wire("readOwn")}(::${context.uses.own(own.decode)})`
+    : `${context.uses.wire("writeOwn")}(::${context.uses.own(own.encode)})`;
 }
 
 function tupleReader(tuple: TupleShape, context: FileContext): string {

@@ -25,7 +25,7 @@ export function printValue(value: unknown, reference: Reference, context: FileCo
   if (leaf?.kind === "instant") return `${context.uses.other("java.time.Instant")}.parse(${quoted(text(value))})`;
   if (leaf?.kind === "own") {
     const own = context.formats[leaf.format];
-    return own ? `${context.uses.other(own.decode)}(${quoted(text(value))})` : quoted(text(value));
+    return own ? `${context.uses.own(own.decode)}(${quoted(text(value))})` : quoted(text(value));
   }
   return inItsClass(ofShape(value, shape, reference, context), reference.shape, context);
 }

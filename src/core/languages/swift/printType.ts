@@ -3,7 +3,7 @@ import { decodedLeaf } from "../../sdk/lower/decodedLeaf.js";
 import { holdsNull } from "../nullness.js";
 import { isAlias } from "../../sdk/lower/wrappedAliases.js";
 import type { ContractContext } from "./contractContext.js";
-import { formatName } from "./printFormats.js";
+import { formatMembers, formatName } from "./printFormats.js";
 import { leafType } from "./leafType.js";
 
 /** A type as source spells it. */
@@ -31,7 +31,7 @@ export function printShape(shape: Shape, context: ContractContext): string {
   const { space, wire } = context;
   const leaf = decodedLeaf(shape, context.contract.settings);
   if (leaf?.kind === "instant") return "Foundation.Date";
-  if (leaf?.kind === "own") return `${formatName(leaf.format, context)}.Value`;
+  if (leaf?.kind === "own") return `${formatName(leaf.format, context)}.${formatMembers(leaf.format, context).type}`;
   const plain = leafType(shape);
   if (plain !== undefined) return `Swift.${plain}`;
   switch (shape.kind) {
@@ -150,7 +150,8 @@ export function printShapeForm(shape: Shape, way: "read" | "write", context: Con
   if (leaf?.kind === "instant") return `${wire}.${way}Date`;
   if (leaf?.kind === "own") {
     const format = formatName(leaf.format, context);
-    return way === "read" ? `${wire}.readOwn(${format}.decode)` : `${wire}.writeOwn(${format}.encode)`;
+    const { decode, encode } = formatMembers(leaf.format, context);
+    return way === "read" ? `${wire}.readOwn(${format}.${decode})` : `${wire}.writeOwn(${format}.${encode})`;
   }
   const plain = leafType(shape);
   if (plain !== undefined) return plainForm(plain, way, context);

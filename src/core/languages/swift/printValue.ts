@@ -10,7 +10,7 @@ import { quoted } from "./escape.js";
 import { spelled } from "./identifiers.js";
 import { constantNames, oneOfCases, recordNames, unionCases } from "./names.js";
 import { isOpenChoice } from "./printChoice.js";
-import { formatName } from "./printFormats.js";
+import { formatMembers, formatName } from "./printFormats.js";
 import { inWrappers } from "./printSample.js";
 import { fieldState, printShape, scalarOf } from "./printType.js";
 
@@ -26,7 +26,10 @@ export function printValue(value: unknown, reference: Reference, context: Contra
     return shape.kind === "any" && scalarOf(shape, context) === "JSON" ? ".null" : "nil";
   const leaf = decodedLeaf(shape, settings);
   if (leaf?.kind === "instant") return `try ${context.wire}.readDate(.text(${quoted(text(value))}))`;
-  if (leaf?.kind === "own") return `try ${formatName(leaf.format, context)}.decode(${quoted(text(value))})`;
+  if (leaf?.kind === "own") {
+    const { decode } = formatMembers(leaf.format, context);
+    return `try ${formatName(leaf.format, context)}.${decode}(${quoted(text(value))})`;
+  }
   return inWrappers(ofShape(value, shape, reference, context), reference.shape, context);
 }
 
