@@ -68,23 +68,17 @@ function schemaProblem(error: ErrorObject, document: string): Problem {
       const hint = didYouMean(String(error.data), allowed) ?? `It can be: ${allowed.join(", ")}.`;
       return problem("config.invalid", `\`${key}\` cannot be ${JSON.stringify(error.data)}.`, details(place, hint));
     }
-    case "pattern": {
-      if (key === "until")
-        return problem(
-          "config.invalid",
-          `\`until\` cannot be ${JSON.stringify(error.data)}.`,
-          details(place, "Write a day as YYYY-MM-DD."),
-        );
-      const name = error.propertyName ?? String(error.data);
-      return problem(
-        "config.invalid",
-        `\`${name}\` cannot be a name here.`,
-        details(
-          atKey(below(place, name)),
-          "A name begins with a lower-case letter and holds lower-case letters, digits and hyphens.",
-        ),
-      );
-    }
+    case "pattern":
+      return error.propertyName === undefined
+        ? valueProblem(error, key, place)
+        : problem(
+            "config.invalid",
+            `\`${error.propertyName}\` cannot be a name here.`,
+            details(
+              atKey(below(place, error.propertyName)),
+              "A name begins with a lower-case letter and holds lower-case letters, digits and hyphens.",
+            ),
+          );
     case "type":
       return problem("config.invalid", `\`${key}\` has to be ${typeWords(error.params["type"])}.`, details(place));
     case "anyOf":
@@ -98,6 +92,14 @@ function schemaProblem(error: ErrorObject, document: string): Problem {
     default:
       return problem("config.invalid", `\`${key}\` ${error.message ?? "is not valid"}.`, details(place));
   }
+}
+
+/** A text that has to be written in a way of its own; the schema has one that is. */
+function valueProblem(error: ErrorObject, key: string, place: PointerPlace): Problem {
+  const { pattern } = error.params as { readonly pattern: string };
+  const [example] = (error.parentSchema as { readonly examples?: readonly string[] } | undefined)?.examples ?? [];
+  const hint = `It has to match \`${pattern}\`${example === undefined ? "" : `, as \`${example}\` does`}.`;
+  return problem("config.invalid", `\`${key}\` cannot be ${JSON.stringify(error.data)}.`, { place, hint });
 }
 
 function typeWords(type: unknown): string {

@@ -34,6 +34,11 @@ describe("a configuration that is wrong ends with 2, the place and the nearest w
       ["`../api` cannot be a name here.", "lower-case letters"],
     ],
     [
+      "a text that is not written as it has to be",
+      restConfig.replace("typescript", "swift").replace("into: sdk", 'into: sdk\n    settings: { prefix: "9x" }'),
+      ['`prefix` cannot be "9x".', "It has to match `^[A-Z][A-Za-z0-9]*$`, as `Harbour` does."],
+    ],
+    [
       "neither path nor command",
       restConfig.replace("from: api.yaml", "from: 5"),
       ["`from` has to be a path, a URL, a list of those, or"],

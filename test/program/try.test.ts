@@ -2,7 +2,7 @@ import { createServer, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { afterEach, describe, expect, it } from "vitest";
 import { runNode } from "../support/runNode.js";
-import { demoProject } from "../support/temporaryProject.js";
+import { demoProject, TemporaryProject } from "../support/temporaryProject.js";
 
 const servers: Server[] = [];
 afterEach(() => {
@@ -146,5 +146,32 @@ describe("try", () => {
     expect([project.read("samples/reserve-berth.mjs"), project.read("package.json")]).toEqual(["// mine\n", manifest]);
     expect(project.read("samples/live-arrivals.mjs")).toContain("for await (const item of await liveArrivals(");
     expect((await project.run(["try", "getBerth", "--code", "../elsewhere"])).err).toContain("path.outside");
+  });
+
+  it("performs and writes the operation that was asked for where several want one name", async () => {
+    const reading = (operationId: string, schema: object) => ({
+      get: { operationId, responses: { "200": { description: "", content: { "application/json": { schema } } } } },
+    });
+    const project = new TemporaryProject({
+      "rhema.yaml":
+        "contracts: { port: { from: port.json } }\nsdks: { app: { language: typescript, covers: [port], into: sdk } }\n",
+      "port.json": JSON.stringify({
+        openapi: "3.1.0",
+        info: { title: "Port", version: "1" },
+        servers: [{ url: "https://port.example" }],
+        paths: {
+          "/one": reading("task", { const: "one" }),
+          "/two": reading("Task", { const: "two" }),
+          "/three": reading("task", { const: "three" }),
+        },
+      }),
+    });
+    for (const way of ["one", "two", "three"]) {
+      const name = `get${way.charAt(0).toUpperCase()}${way.slice(1)}`;
+      const asked = way === "two" ? "Task" : `GET /${way}`;
+      const { code, out } = await project.run(["try", asked, "--code", "samples"]);
+      expect([code, out.split(",")[0]]).toEqual([0, `try: samples/get-${way}.mjs written`]);
+      expect((await project.run(["try", name])).out).toMatch(new RegExp(`^try: ${name} answered 200 [^]*\\n  ${way}\\n$`));
+    }
   });
 });

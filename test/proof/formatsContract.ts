@@ -2,7 +2,10 @@ const json = (schema: object): object => ({ content: { "application/json": { sch
 const mooring = { type: "string", format: "mooring-code" };
 const needed = { required: true, schema: mooring };
 
-/** A format of the app's own wherever a text can stand; a type of the contract is called as the app's own is. */
+/**
+ * A format of the app's own wherever a text can stand, and one that no name tells from it; a type of the contract is
+ * called as the app's own is.
+ */
 export const formatsContract = {
   openapi: "3.1.0",
   info: { title: "Quay", version: "1" },
@@ -58,7 +61,7 @@ export const formatsContract = {
           at: mooring,
           before: { type: ["string", "null"], format: "mooring-code" },
           many: { type: "array", items: mooring },
-          named: { type: "object", additionalProperties: mooring },
+          named: { type: "object", additionalProperties: { ...mooring, format: "mooring.code" } },
         },
       },
     },

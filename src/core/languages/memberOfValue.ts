@@ -2,6 +2,7 @@ import type { Reference, UnionShape } from "../contract/model.js";
 import { resolveShape } from "../contract/resolveShape.js";
 import type { PlannedType } from "../sdk/sdkPlan.js";
 import { isData } from "../text/parseData.js";
+import { valueText } from "./valueText.js";
 
 type Types = ReadonlyMap<string, PlannedType>;
 
@@ -10,12 +11,8 @@ export function memberOfValue(value: unknown, union: UnionShape, types: Types): 
   return union.members.find((member, at) => {
     const { tag } = union;
     if (!tag) return fits(value, member, types);
-    return isData(value) && tag.values[at]?.includes(text(value[tag.field])) === true;
+    return isData(value) && tag.values[at]?.includes(valueText(value[tag.field])) === true;
   });
-}
-
-function text(value: unknown): string {
-  return typeof value === "string" ? value : JSON.stringify(value);
 }
 
 function fits(value: unknown, member: Reference, types: Types): boolean {

@@ -99,10 +99,12 @@ class CallSearch {
     };
     const call = plan.calls.find(isWanted);
     if (!call) return [];
-    // Names never depend on neighbours, so that the call alone is called the same.
     const { standing = [], pages = {} } = settings;
-    const alone = planRest({ ...contract, operations: [call.operation], webhooks: [] }, { standing, pages });
-    const own = alone.calls.find(({ name }) => name === call.name) ?? call;
+    // Alone it keeps the name that it has among its neighbours.
+    const operation = { ...call.operation, operationId: call.name };
+    const alone = planRest({ ...contract, operations: [operation], webhooks: [] }, { standing, pages });
+    const own = alone.calls.find((each) => each.operation === operation);
+    if (!own) throw new Error(`The plan has no call of ${call.name}.`);
     const names = this.language.names(alone);
     const given = own.arguments.map((argument) => ({ argument, taken: takenBy(argument, names) }));
     const isStanding = ({ argument }: { readonly argument: PlannedArgument }): boolean => argument.standing;

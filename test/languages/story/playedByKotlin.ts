@@ -10,16 +10,12 @@ import type { KotlinCompiler } from "../../support/kotlin/kotlinCompiler.js";
 import { kotlinRuntime } from "../../support/kotlin/kotlinRuntime.js";
 import { packageRoot } from "../../support/packageRoot.js";
 import { seenInKotlin } from "../kotlin/seenInKotlin.js";
-import { withControl } from "../vectors/playProgram.js";
-import type { Data } from "../vectors/vectorRow.js";
-import { inContractOrder } from "./contractOrder.js";
 import { printStory } from "./kotlinStory.js";
-import { Recorder } from "./recorder.js";
-import { callOf, kindOf, type Told } from "./scriptDriver.js";
+import { playStory, storyScalars } from "./playStory.js";
+import type { Told } from "./scriptDriver.js";
 import { storyPlans, storyProject } from "./storyContracts.js";
-import type { Story, StoryStep } from "./storyStep.js";
-
-type Fields = Readonly<Record<string, Data>>;
+import type { Story } from "./storyStep.js";
+import type { ProgramOf } from "./toldOf.js";
 
 /** Headers that OkHttp sets by itself. */
 const platformHeaders: ReadonlySet<string> = new Set([
@@ -44,11 +40,10 @@ export async function playedByKotlin(
     { name: "app", contracts: [plans.berths, plans.passages] },
     settledSettings(language.settings, settings),
   );
-  const scalars = new Map([["passages", new Map(["Day", "Instant"].map((name) => [name, "String"]))]]);
-  const files = printLowered(language, sdk, { runtime, scalars, settings });
+  const files = printLowered(language, sdk, { runtime, scalars: storyScalars, settings });
   const contexts: ContractContext[] = sdk.contracts.map((contract) =>
     contractContext(contract, "app", {
-      scalars: scalars.get(contract.plan.name) ?? new Map<string, string>(),
+      scalars: storyScalars.get(contract.plan.name) ?? new Map<string, string>(),
       formats: {},
     }),
   );
@@ -59,27 +54,9 @@ export async function playedByKotlin(
   const program = printStory(story, contexts);
   const compiled = await compiler.compile(new Map([...files, ...program, ...helpers]), { isStrict: false });
   if (!compiled.isFine) throw new Error(compiled.printed);
-  const recorder = await Recorder.before(await project.play(), platformHeaders);
-  const told: Told[] = [];
-  try {
-    await withControl(
-      {
-        address: recorder.address,
-        begin: (at) => {
-          recorder.interrupts = [...(story.steps[at]?.interrupts ?? [])];
-          recorder.requests = [];
-        },
-        end: (at, said) => {
-          const step = story.steps[at];
-          if (step) told.push({ line: JSON.stringify(lineOf(step, said, plans)), requests: recorder.requests });
-        },
-      },
-      (control) => compiler.run("app.StoryKt", [compiled.classes], [control]),
-    );
-  } finally {
-    recorder.close();
-  }
-  return told;
+  return playStory({ story, project, plans, platformHeaders, language: inKotlin }, (control) =>
+    compiler.run("app.StoryKt", [compiled.classes], [control]),
+  );
 }
 
 const mishaps: Readonly<Record<string, string>> = {
@@ -89,28 +66,10 @@ const mishaps: Readonly<Record<string, string>> = {
   TimedOut: "timed-out",
 };
 
-/** What the program saw in a step, as every language tells it. */
-function lineOf(step: StoryStep, said: Fields, plans: ReturnType<typeof storyPlans>): object {
-  const plan = step.contract === "berths" ? plans.berths : plans.passages;
-  const { answer, item } = callOf(plan, step.call);
-  const of = step.isPaged === true ? item : answer;
-  const tell = (value: Data): unknown => inContractOrder(seenInKotlin(value, of, plan.types), of, plan.types);
-  const items = said["isFlow"] === true ? (said["gives"] as readonly Data[]).map(tell) : undefined;
-  const fails = said["fails"] as Fields | undefined;
-  if (!fails) return items ? { items } : { gives: tell(said["gives"] ?? null) };
-  const status = statusOf(step, fails, plans);
-  const path = fails["path"] ?? undefined;
-  return {
-    ...(items && items.length > 0 ? { items } : {}),
-    fails: { kind: kindOf(status), status, ...(path === undefined ? {} : { path }) },
-  };
-}
-
-function statusOf(step: StoryStep, fails: Fields, plans: ReturnType<typeof storyPlans>): unknown {
-  const name = fails["class"] as string;
-  if (name === "Aborted" || name === "Errors") return name.toLowerCase();
-  const call = plans.berths.calls.find(({ operation }) => operation.operationId === step.call);
-  const declared = call?.failures.find(({ status }) => statusClass(status) === name)?.status;
-  if (declared !== undefined) return /^\d+$/.test(declared) ? Number(declared) : declared;
-  return mishaps[fails["mishap"] as string] ?? fails["message"];
-}
+const inKotlin: ProgramOf = {
+  seen: seenInKotlin,
+  several: "isFlow",
+  declared: statusClass,
+  mishap: ({ class: name, mishap }) =>
+    name === "Aborted" || name === "Errors" ? name.toLowerCase() : mishaps[mishap as string],
+};

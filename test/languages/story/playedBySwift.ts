@@ -10,16 +10,12 @@ import { packageRoot } from "../../support/packageRoot.js";
 import { compileSwift, runSwift } from "../../support/swift/swiftCompiler.js";
 import { swiftRuntime } from "../../support/swift/swiftRuntime.js";
 import { seenInSwift } from "../swift/seenInSwift.js";
-import { withControl } from "../vectors/playProgram.js";
-import type { Data } from "../vectors/vectorRow.js";
-import { inContractOrder } from "./contractOrder.js";
-import { Recorder } from "./recorder.js";
-import { callOf, kindOf, type Told } from "./scriptDriver.js";
+import { playStory, storyScalars } from "./playStory.js";
+import type { Told } from "./scriptDriver.js";
 import { storyPlans, storyProject } from "./storyContracts.js";
-import type { Story, StoryStep } from "./storyStep.js";
+import type { Story } from "./storyStep.js";
+import type { ProgramOf } from "./toldOf.js";
 import { printStory } from "./swiftStory.js";
-
-type Fields = Readonly<Record<string, Data>>;
 
 /** Headers that the platform's session sets by itself. */
 const platformHeaders: ReadonlySet<string> = new Set([
@@ -42,10 +38,9 @@ export async function playedBySwift(story: Story): Promise<readonly Told[]> {
     { name: "app", contracts: [plans.berths, plans.passages] },
     settledSettings(language.settings, settings),
   );
-  const scalars = new Map([["passages", new Map(["Day", "Instant"].map((name) => [name, "String"]))]]);
-  const files = printLowered(language, sdk, { runtime: swiftRuntime, scalars, settings });
+  const files = printLowered(language, sdk, { runtime: swiftRuntime, scalars: storyScalars, settings });
   const contexts = sdk.contracts.map((contract) =>
-    contractContext(contract, {}, scalars.get(contract.plan.name) ?? new Map<string, string>()),
+    contractContext(contract, {}, storyScalars.get(contract.plan.name) ?? new Map<string, string>()),
   );
   const helpers = ["Dump.swift", "Play.swift"].map((file): [string, string] => [
     `Harness/${file}`,
@@ -56,52 +51,17 @@ export async function playedBySwift(story: Story): Promise<readonly Told[]> {
     isStrict: false,
   });
   if (!compiled.isFine) throw new Error(compiled.printed);
-  const recorder = await Recorder.before(await project.play(), platformHeaders);
-  const told: Told[] = [];
-  try {
-    await withControl(
-      {
-        address: recorder.address,
-        begin: (at) => {
-          recorder.interrupts = [...(story.steps[at]?.interrupts ?? [])];
-          recorder.requests = [];
-        },
-        end: (at, said) => {
-          const step = story.steps[at];
-          if (step) told.push({ line: JSON.stringify(lineOf(step, said, plans)), requests: recorder.requests });
-        },
-      },
-      (control) => runSwift([compiled.program, control]),
-    );
-  } finally {
-    recorder.close();
-  }
-  return told;
+  return playStory({ story, project, plans, platformHeaders, language: inSwift }, (control) =>
+    runSwift([compiled.program, control]),
+  );
 }
 
-/** What the program saw in a step, as every language tells it. */
-function lineOf(step: StoryStep, said: Fields, plans: ReturnType<typeof storyPlans>): object {
-  const plan = step.contract === "berths" ? plans.berths : plans.passages;
-  const { answer, item } = callOf(plan, step.call);
-  const of = step.isPaged === true ? item : answer;
-  const tell = (value: Data): unknown => inContractOrder(seenInSwift(value, of, plan.types), of, plan.types);
-  const items = said["isList"] === true ? (said["gives"] as readonly Data[]).map(tell) : undefined;
-  const fails = said["fails"] as Fields | undefined;
-  if (!fails) return items ? { items } : { gives: tell(said["gives"] ?? null) };
-  const status = statusOf(step, fails, plans);
-  const path = fails["path"] ?? undefined;
-  return {
-    ...(items && items.length > 0 ? { items } : {}),
-    fails: { kind: kindOf(status), status, ...(path === undefined ? {} : { path }) },
-  };
-}
-
-function statusOf(step: StoryStep, fails: Fields, plans: ReturnType<typeof storyPlans>): unknown {
-  const name = fails["class"] as string;
-  if (name === "errors") return name;
-  if (fails["mishap"] === "cancelled") return "aborted";
-  const call = plans.berths.calls.find(({ operation }) => operation.operationId === step.call);
-  const declared = call?.failures.find(({ status }) => statusCase(status) === name)?.status;
-  if (declared !== undefined) return /^\d+$/.test(declared) ? Number(declared) : declared;
-  return fails["mishap"] ?? fails["message"];
-}
+const inSwift: ProgramOf = {
+  seen: seenInSwift,
+  several: "isList",
+  declared: statusCase,
+  mishap: ({ class: name, mishap }) => {
+    if (name === "errors") return name;
+    return mishap === "cancelled" ? "aborted" : mishap;
+  },
+};

@@ -1,13 +1,12 @@
 import { expect, it } from "vitest";
 import { canCompileKotlin } from "../../support/kotlin/kotlinCompiler.js";
-import { everyFeature } from "../random/features.js";
-import { seedsFrom } from "../random/seedsFrom.js";
 import { uglyCases } from "../ugly/uglyContracts.js";
 import { hostileContract, positions } from "../hostileContract.js";
 import { hostileNames } from "./hostileNames.js";
 import { largeContract } from "./largeContract.js";
 import { compiledInKotlin, isThorough, turned } from "./compiledInKotlin.js";
-import { plannedRest, randomRest } from "../plannedContracts.js";
+import { plannedRest } from "../plannedContracts.js";
+import { compileContracts, contractCount } from "../randomBatches.js";
 
 it.each([...(isThorough ? [["as they are", {}] as const] : []), ["with every setting turned", turned] as const])(
   `all ${String(uglyCases.length)} ugly contracts compile in Kotlin, %s`,
@@ -36,27 +35,12 @@ it.each([...(isThorough ? [["as it is", {}] as const] : []), ["with every settin
   },
 );
 
-const count = Number(process.env["RANDOM_CONTRACTS"] ?? 60);
-const firstSeed = Number(process.env["RANDOM_SEED"] ?? 1);
-/** As many contracts as are compiled at once. */
-const together = 20;
-
-it(`${String(count)} random contracts compile in Kotlin without a warning, and every class loads`, async () => {
+it(`${String(contractCount)} random contracts compile in Kotlin without a warning, and every class loads`, async () => {
   if (!canCompileKotlin("random contracts in Kotlin")) return;
-  const occurred = new Set<string>();
-  const complaints: string[] = [];
-  let calls = 0;
-  for (let seed = firstSeed; seed < firstSeed + count; seed += together) {
-    const contracts = seedsFrom(seed, Math.min(together, firstSeed + count - seed)).map((each) => {
-      const made = randomRest(each);
-      for (const feature of made.occurred) occurred.add(feature);
-      return made.plan;
-    });
-    calls += contracts.reduce((sum, plan) => sum + plan.calls.length, 0);
-    const isTurned = ((seed - firstSeed) / together) % 2 === 1;
-    complaints.push(...(await compiledInKotlin(contracts, isTurned ? turned : {})).complaints);
-  }
-  process.stdout.write(`${String(count)} random contracts with ${String(calls)} calls in Kotlin\n`);
+  const { complaints, missing } = await compileContracts(
+    "Kotlin",
+    async (contracts, isTurned) => (await compiledInKotlin(contracts, isTurned ? turned : {})).complaints,
+  );
   expect(complaints).toEqual([]);
-  expect([...everyFeature].filter((feature) => !occurred.has(feature))).toEqual([]);
+  expect(missing).toEqual([]);
 });

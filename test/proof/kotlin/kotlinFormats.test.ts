@@ -50,7 +50,7 @@ it("formats of the app's own are its types in Kotlin, whatever the contract call
     {
       runtime: kotlinRuntime,
       scalars: new Map(),
-      settings: { testing: true, formats: { "mooring-code": format } },
+      settings: { testing: true, formats: { "mooring-code": format, "mooring.code": format } },
     },
   );
   const compiler = KotlinCompiler.shared();

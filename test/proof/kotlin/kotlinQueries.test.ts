@@ -3,10 +3,10 @@ import { join } from "node:path";
 import { expect, it } from "vitest";
 import { canCompileKotlin } from "../../support/kotlin/kotlinCompiler.js";
 import { packageRoot } from "../../support/packageRoot.js";
-import { seedsFrom } from "../random/seedsFrom.js";
 import { uglyQueries, uglySchema } from "../ugly/uglyQueries.js";
 import { compiledInKotlin, isThorough, turned } from "./compiledInKotlin.js";
-import { plannedGraphql, randomGraphql } from "../plannedContracts.js";
+import { plannedGraphql } from "../plannedContracts.js";
+import { compileQueries, schemaCount } from "../randomBatches.js";
 
 it.each([
   ...(isThorough ? [["as usual", "open", {}] as const] : []),
@@ -23,19 +23,10 @@ it.each([
   expect((await compiledInKotlin(plans, settings)).complaints).toEqual([]);
 });
 
-const count = Number(process.env["RANDOM_SCHEMAS"] ?? 60);
-const firstSeed = Number(process.env["RANDOM_SEED"] ?? 1);
-const together = 30;
-
-it(`queries of ${String(count)} random schemas compile in Kotlin without a warning, and every class loads`, async () => {
+it(`queries of ${String(schemaCount)} random schemas compile in Kotlin without a warning, and every class loads`, async () => {
   if (!canCompileKotlin("random queries in Kotlin")) return;
-  const complaints: string[] = [];
-  for (let first = firstSeed; first < firstSeed + count; first += together) {
-    const isTurned = ((first - firstSeed) / together) % 2 === 1;
-    const plans = seedsFrom(first, Math.min(together, firstSeed + count - first)).map((seed) =>
-      randomGraphql(seed, isTurned ? "closed" : "open"),
-    );
-    complaints.push(...(await compiledInKotlin(plans, isTurned ? turned : {})).complaints);
-  }
+  const complaints = await compileQueries(
+    async (contracts, isTurned) => (await compiledInKotlin(contracts, isTurned ? turned : {})).complaints,
+  );
   expect(complaints).toEqual([]);
 });

@@ -105,6 +105,7 @@ export const everyFeature: readonly string[] = [
   "record",
   "record without type",
   "recursion",
+  "a circle that a union leads out of",
   "required",
   "response headers",
   "schemes",

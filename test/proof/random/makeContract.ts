@@ -61,6 +61,7 @@ export function makeContract(seed: number): RandomContract {
     });
   if (others.includes("Index"))
     schemas["Index"] = random.hit("map of itself", { type: "object", additionalProperties: reference("Index", base) });
+  needCircles(schemas, base, new Randomness(seed + 90_003));
   const paths: Json = {};
   const operations = 3 + random.below(4);
   for (let at = 0; at < operations; at++) addOperation(paths, at, base);
@@ -70,6 +71,22 @@ export function makeContract(seed: number): RandomContract {
   const document: Json =
     version === "2.0" ? olderDocument(info, paths, schemas, random) : newerDocument(info, paths, schemas, base);
   return { seed, version, document, isInheriting, occurred: random.occurred };
+}
+
+/** Gives records a field that needs one of several, first a record: by numbers of its own, as `varyOperations` does. */
+function needCircles(schemas: Json, context: SchemaContext, random: Randomness): void {
+  if (context.version === "2.0") return;
+  for (const name of context.records) {
+    if (!random.chance(0.12)) continue;
+    const record = schemas[name] as { properties: Json; required?: string[] };
+    const circle = reference(random.chance(0.5) ? name : random.pick(context.records), context);
+    const oneOf = [circle, ...random.pick<Json[]>([[], [{ type: "array", items: circle }]]), { type: "string" }];
+    schemas[name] = context.random.hit("a circle that a union leads out of", {
+      ...record,
+      required: [...(record.required ?? []), "leads"],
+      properties: { ...record.properties, leads: { oneOf } },
+    });
+  }
 }
 
 function olderDocument(info: Json, paths: Json, definitions: Json, random: Randomness): Json {

@@ -1,9 +1,8 @@
 import { expect, it } from "vitest";
 import { canCompileSwift } from "../../support/swift/swiftCompiler.js";
 import { hostileContract, positions } from "../hostileContract.js";
-import { plannedRest, randomRest } from "../plannedContracts.js";
-import { everyFeature } from "../random/features.js";
-import { seedsFrom } from "../random/seedsFrom.js";
+import { plannedRest } from "../plannedContracts.js";
+import { compileContracts, contractCount } from "../randomBatches.js";
 import { uglyCases } from "../ugly/uglyContracts.js";
 import { compiledInSwift, turned } from "./compiledInSwift.js";
 import { hostileNames } from "./hostileNames.js";
@@ -21,27 +20,12 @@ it(`${String(hostileNames.length)} hostile names in ${String(positions.length)} 
   expect(complaints).toEqual([]);
 });
 
-const count = Number(process.env["RANDOM_CONTRACTS"] ?? 60);
-const firstSeed = Number(process.env["RANDOM_SEED"] ?? 1);
-/** As many contracts as are compiled at once. */
-const together = 20;
-
-it(`${String(count)} random contracts compile in Swift without a warning`, async () => {
+it(`${String(contractCount)} random contracts compile in Swift without a warning`, async () => {
   if (!canCompileSwift("random contracts in Swift")) return;
-  const occurred = new Set<string>();
-  const complaints: string[] = [];
-  let calls = 0;
-  for (let seed = firstSeed; seed < firstSeed + count; seed += together) {
-    const contracts = seedsFrom(seed, Math.min(together, firstSeed + count - seed)).map((each) => {
-      const made = randomRest(each);
-      for (const feature of made.occurred) occurred.add(feature);
-      return made.plan;
-    });
-    calls += contracts.reduce((sum, plan) => sum + plan.calls.length, 0);
-    const isTurned = ((seed - firstSeed) / together) % 2 === 1;
-    complaints.push(...(await compiledInSwift(contracts, isTurned ? turned : {})).complaints);
-  }
-  process.stdout.write(`${String(count)} random contracts with ${String(calls)} calls in Swift\n`);
+  const { complaints, missing } = await compileContracts(
+    "Swift",
+    async (contracts, isTurned) => (await compiledInSwift(contracts, isTurned ? turned : {})).complaints,
+  );
   expect(complaints).toEqual([]);
-  expect([...everyFeature].filter((feature) => !occurred.has(feature))).toEqual([]);
+  expect(missing).toEqual([]);
 });

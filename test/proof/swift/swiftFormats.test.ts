@@ -41,7 +41,10 @@ it("formats of the app's own are its types in Swift, whatever the contract calls
   if (!canCompileSwift("formats of the app's own in Swift")) return;
   const own = { type: "Mooring", decode: "decode", encode: "text" };
   const sources = [
-    ...printedInSwift([plannedRest("quay", formatsContract)], { testing: true, formats: { "mooring-code": own } }),
+    ...printedInSwift([plannedRest("quay", formatsContract)], {
+      testing: true,
+      formats: { "mooring-code": own, "mooring.code": own },
+    }),
   ].filter(([path]) => path.endsWith(".swift"));
   const compiled = await compileSwift(new Map([...sources, ["App.swift", app], ["main.swift", program]]));
   expect(compiled.isFine ? "" : compiled.printed).toBe("");

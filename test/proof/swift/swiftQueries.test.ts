@@ -3,8 +3,8 @@ import { join } from "node:path";
 import { expect, it } from "vitest";
 import { packageRoot } from "../../support/packageRoot.js";
 import { canCompileSwift } from "../../support/swift/swiftCompiler.js";
-import { plannedGraphql, randomGraphql } from "../plannedContracts.js";
-import { seedsFrom } from "../random/seedsFrom.js";
+import { plannedGraphql } from "../plannedContracts.js";
+import { compileQueries, schemaCount } from "../randomBatches.js";
 import { uglyQueries, uglySchema } from "../ugly/uglyQueries.js";
 import { compiledInSwift, turned } from "./compiledInSwift.js";
 
@@ -20,19 +20,10 @@ it("the demo's queries, and ugly ones, compile in Swift, with every setting turn
   expect((await compiledInSwift(plans, turned)).complaints).toEqual([]);
 });
 
-const count = Number(process.env["RANDOM_SCHEMAS"] ?? 60);
-const firstSeed = Number(process.env["RANDOM_SEED"] ?? 1);
-const together = 30;
-
-it(`queries of ${String(count)} random schemas compile in Swift without a warning`, async () => {
+it(`queries of ${String(schemaCount)} random schemas compile in Swift without a warning`, async () => {
   if (!canCompileSwift("random queries in Swift")) return;
-  const complaints: string[] = [];
-  for (let first = firstSeed; first < firstSeed + count; first += together) {
-    const isTurned = ((first - firstSeed) / together) % 2 === 1;
-    const plans = seedsFrom(first, Math.min(together, firstSeed + count - first)).map((seed) =>
-      randomGraphql(seed, isTurned ? "closed" : "open"),
-    );
-    complaints.push(...(await compiledInSwift(plans, isTurned ? turned : {})).complaints);
-  }
+  const complaints = await compileQueries(
+    async (contracts, isTurned) => (await compiledInSwift(contracts, isTurned ? turned : {})).complaints,
+  );
   expect(complaints).toEqual([]);
 });

@@ -7,7 +7,9 @@ import { readContract } from "../../../src/core/readContract.js";
 import { planRest } from "../../../src/core/sdk/planRest.js";
 import { programOf, virtualFolder } from "../random/compile.js";
 import { compilerComplaints, lintComplaints } from "../../support/compiler.js";
+import { bundled } from "../../support/bundled.js";
 import { runtime } from "../../support/readRest.js";
+import { TemporaryProject } from "../../support/temporaryProject.js";
 import { uglyCases, type UglyCase } from "./uglyContracts.js";
 
 function read({ document, pages = {} }: UglyCase, name: string) {
@@ -64,6 +66,25 @@ describe("a contract that", () => {
       [],
     );
     expect(uglyCases.length).toBeGreaterThanOrEqual(60);
+  });
+
+  it("all make their samples", async () => {
+    const contracts = uglyCases.map((each, at) => read(each, `case${String(at)}`).plan);
+    const sdk = printTypescriptSdk({ name: "app", contracts }, { ...facts, settings: everySetting });
+    const modules = [...sdk.keys()].filter((path) => path.endsWith("/testing.ts"));
+    const project = new TemporaryProject(Object.fromEntries([...sdk].map(([path, text]) => [`sdk/${path}`, text])));
+    project.write("all.ts", modules.map((path, at) => `export * as m${String(at)} from "./sdk/${path}";`).join("\n"));
+    const all = await bundled<Record<string, Record<string, unknown>>>(project, "all.ts");
+    const made = Object.values(all).flatMap((each) =>
+      Object.entries(each).flatMap(([name, builder]) =>
+        // One that lacks a field cannot be called without it.
+        typeof builder === "function" && name.startsWith("sample") && builder.length === 0
+          ? [(builder as () => unknown)()]
+          : [],
+      ),
+    );
+    expect(made.length).toBeGreaterThan(100);
+    for (const each of made) expect(each).toBeTypeOf("object");
   });
 
   it.each([

@@ -32,6 +32,21 @@ const older = (node: object, more: object = {}, method = "post") => ({
 });
 const json = (body: unknown) => ({ content: { "application/json": { schema: body } } });
 
+/** Words of printed functions, with the endings that names get which are taken. */
+const ownWords = [
+  "fields",
+  "files",
+  "json",
+  "options",
+  "paging",
+  "place",
+  "request",
+  "self",
+  "value",
+  "variables",
+  "wire",
+].flatMap((word) => ["", "Value", "Here", "Sent", "Query"].map((ending) => word + ending));
+
 /** Kinds of values that could say which page, and kinds that could not. */
 const places: Readonly<Record<string, object>> = {
   Text: text,
@@ -868,6 +883,45 @@ export const uglyCases: readonly UglyCase[] = [
       "3.2.0",
     ),
     gives: ['export type Subject = (Cat & { kind: "Cat" }) | Other;'],
+  },
+  // Names
+  {
+    does: "has what printed functions call their own, and what is made of that when it is taken",
+    document: {
+      ...operation(
+        {
+          parameters: ownWords.map((name) => parameter(name, "query")),
+          requestBody: json(ref("Subject")),
+          responses: okay(ref("Subject")),
+        },
+        {},
+        "/x",
+        "3.1.0",
+        "post",
+      ),
+      components: {
+        schemas: {
+          Subject: record(Object.fromEntries(ownWords.map((name, at) => [name, at % 2 === 0 ? text : ref("Subject")]))),
+        },
+      },
+    },
+    gives: ["fieldsHere"],
+  },
+  {
+    does: "has records that need each other, with a way out by another member of a union",
+    document: {
+      ...operation({ responses: okay(ref("Mixed")) }),
+      components: {
+        schemas: {
+          Type: record({ Type: { oneOf: [ref("Type"), text, { type: "array", items: text }] } }, ["Type"]),
+          Hull: record({ of: { oneOf: [ref("Keel"), { type: "integer" }] } }, ["of"]),
+          Keel: record({ of: { anyOf: [ref("Inner"), { type: "boolean" }] } }, ["of"]),
+          Inner: { oneOf: [{ oneOf: [ref("Hull"), { type: "array", items: ref("Keel"), minItems: 1 }] }, text] },
+          Mixed: record({ a: ref("Inner"), b: ref("Hull"), c: ref("Type") }, ["a", "b", "c"]),
+        },
+      },
+    },
+    gives: ["TypeType = Type | string | string[];"],
   },
   // Pages
   {

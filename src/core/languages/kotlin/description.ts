@@ -1,6 +1,5 @@
 import type { LanguageDescription } from "../language.js";
-
-const qualifiedName = { type: "string", pattern: "^[A-Za-z_][A-Za-z0-9_]*(\\.[A-Za-z_][A-Za-z0-9_]*)*$" };
+import { formatsSetting, graphqlCopies, qualifiedName } from "../ownSettings.js";
 
 /** What a configuration can say of a Kotlin SDK. */
 export const description: LanguageDescription = {
@@ -25,26 +24,12 @@ export const description: LanguageDescription = {
         description: "Whether the SDK is a module with build files of its own, for Gradle and Maven.",
         type: "boolean",
       },
-      manifest: {
-        description:
-          "Whether there is a list of all GraphQL operations with hash and text, for servers that know them by id.",
-        type: "boolean",
-      },
-      schema: { description: "Whether there is a copy of the GraphQL schema as text.", type: "boolean" },
-      formats: {
-        description: "Types of the app's own, by format.",
-        type: "object",
-        additionalProperties: {
-          type: "object",
-          required: ["type", "decode", "encode"],
-          additionalProperties: false,
-          properties: {
-            type: { description: "The type's whole name, its package included.", ...qualifiedName },
-            decode: { description: "The whole name of the function that makes one of a text.", ...qualifiedName },
-            encode: { description: "The whole name of the function that makes a text of one.", ...qualifiedName },
-          },
-        },
-      },
+      ...graphqlCopies,
+      formats: formatsSetting({
+        type: { description: "The type's whole name, its package included.", ...qualifiedName },
+        decode: { description: "The whole name of the function that makes one of a text.", ...qualifiedName },
+        encode: { description: "The whole name of the function that makes a text of one.", ...qualifiedName },
+      }),
     },
   },
   scalar: { enum: ["String", "Long", "Int", "Double", "Boolean", "JsonElement"] },

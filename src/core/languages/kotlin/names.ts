@@ -1,7 +1,7 @@
 import type { Choice, Field, RecordShape, Reference, Shape, UnionShape } from "../../contract/model.js";
 import { choiceNames, memberNames, unionNames } from "../../sdk/lower/partNames.js";
 import { NameScope, type NameClash } from "../../sdk/nameScope.js";
-import type { CallNames, ContractNames } from "../../sdk/contractNames.js";
+import type { ContractNames } from "../../sdk/contractNames.js";
 import type {
   ContractPlan,
   GraphqlCall,
@@ -10,7 +10,9 @@ import type {
   PlannedType,
   RestCall,
 } from "../../sdk/sdkPlan.js";
-import { camelCase, pascalCase } from "../../text/words.js";
+import { pascalCase } from "../../text/words.js";
+import { callParts, sentNames, type CallParts } from "../callParts.js";
+import { namingOfCalls } from "../namingOfCalls.js";
 import { nestedTypeNames } from "../nestedTypeNames.js";
 import { answerKeys, isAnswer } from "./answerKeys.js";
 import {
@@ -21,32 +23,6 @@ import {
   takenProperties,
   typeIdentifier,
 } from "./identifiers.js";
-
-/** Names of everything that comes with a call. */
-export interface KotlinCallNames {
-  /** The function, and the one that goes through all items of all pages; "" where there are no pages. */
-  readonly call: string;
-  readonly items: string;
-  readonly failure: string;
-  /** How its answers are read. */
-  readonly reading: string;
-  /** What a test lets it fail with. */
-  readonly fails: string;
-  /** What it answers, where its answers have no type in common. */
-  readonly answer: string;
-  readonly headers: string;
-  /** What holds its arguments, where there are too many for a method. */
-  readonly args: string;
-  /** What it takes as its body, where that can be sent in several media types. */
-  readonly body: string;
-  /** The calls that ask for another media type than the usual one, by it. */
-  readonly answeredAs: ReadonlyMap<
-    string,
-    { readonly call: string; readonly answer: string; readonly reading: string }
-  >;
-  /** GraphQL: the object that holds the operation. */
-  readonly operation: string;
-}
 
 /** Every identifier that a contract gets in a Kotlin SDK. */
 export interface KotlinNames {
@@ -61,7 +37,7 @@ export interface KotlinNames {
   readonly samples: ReadonlyMap<string, string>;
   /** Of what reads a webhook or a callback. */
   readonly sent: (sent: PlannedSent) => string;
-  readonly call: (call: RestCall | GraphqlCall) => KotlinCallNames;
+  readonly call: (call: RestCall | GraphqlCall) => CallParts;
   /** What the JVM calls the functions of a file, by the file's name in the plan. */
   readonly facade: (file: string) => string;
   readonly clashes: readonly NameClash[];
@@ -87,56 +63,19 @@ function newNames(plan: ContractPlan): KotlinNames {
     longestPath,
   });
   if (plan.protocol === "graphql") nameAnswers([...plan.types.values()]);
-  const planned = new Set([...plan.types.values()].map(({ name }) => name));
   const functions = new NameScope(takenFunctions);
-  const calls = new Map<RestCall | GraphqlCall, KotlinCallNames>();
-  const called = plan.calls.map((call) => {
-    const wanted = "arguments" in call ? call.name : camelCase(call.name) || call.name;
-    return { call, function: functions.claim(memberIdentifier(wanted, takenFunctions, "Call"), call.name) };
+  const calls = callParts(plan, {
+    scope,
+    functions,
+    typeIdentifier,
+    functionIdentifier: (name) => memberIdentifier(name, takenFunctions, "Call"),
+    hasTypesOfParts: true,
   });
-  for (const { call, function: name } of called) {
-    const base = typeIdentifier(pascalCase(call.name) || call.name);
-    const isRest = "arguments" in call;
-    const claim = (wanted: string): string => scope.claim(typeIdentifier(wanted), `${call.name} ${wanted}`);
-    const inPlan = isRest ? call.typeNames : undefined;
-    const others = isRest ? call.answerChoices.slice(1).map(({ mediaType }) => mediaType) : [];
-    calls.set(call, {
-      call: name,
-      items: isRest && call.paging ? functions.claim(`${name}Items`, `${call.name} items`) : "",
-      failure: claim(call.typeNames.failure),
-      // A type that is all a call answers has the name; then there are no several ones to tell apart.
-      answer: inPlan ? (planned.has(inPlan.answer) ? inPlan.answer : claim(inPlan.answer)) : "",
-      headers: inPlan ? claim(inPlan.headers) : "",
-      args: inPlan ? claim(inPlan.args) : "",
-      body: inPlan ? claim(`${base}Body`) : "",
-      answeredAs: new Map(
-        others.map((mediaType) => {
-          const words = pascalCase(mediaType) || "Other";
-          return [
-            mediaType,
-            {
-              call: functions.claim(`${name}As${words}`, `${call.name} as ${mediaType}`),
-              answer: claim(`${base}As${words}Answer`),
-              reading: claim(`${base}As${words}Reading`),
-            },
-          ];
-        }),
-      ),
-      operation: isRest ? "" : claim(base),
-      reading: claim(`${base}Reading`),
-      fails: claim(`${base}Fails`),
-    });
-  }
   const forms = new Map([...flat].map(([id, name]) => [id, scope.claim(typeIdentifier(`${name}Form`), `${id} form`)]));
   const checks = new Map(
     [...flat].map(([id, name]) => [id, scope.claim(typeIdentifier(`${name}Check`), `${id} check`)]),
   );
-  const webhooks = new Map(
-    (plan.protocol === "rest" ? plan.sent : []).map((sent) => [
-      sent,
-      scope.claim(typeIdentifier(sent.name), `${sent.name} webhook`),
-    ]),
-  );
+  const webhooks = sentNames(plan, { scope, typeIdentifier });
   const facades = new Map<string, string>();
   return {
     contract: own,
@@ -186,26 +125,7 @@ export function ownNames(contract: string) {
 
 /** The identifiers of a contract's part of an SDK, as far as others than the printer need them. */
 export function contractNaming(plan: ContractPlan): ContractNames {
-  const names = kotlinNames(plan);
-  return {
-    connect: names.contract.connection,
-    connectionCoordinate: (given) => `${names.contract.connection}.${given}`,
-    types: names.types,
-    call: (call): CallNames => {
-      const own = names.call(call);
-      const all = [own.call, own.items, own.failure, own.headers, own.answer, own.operation];
-      return {
-        call: own.call,
-        ...(own.items === "" ? {} : { pages: own.items }),
-        failures: [own.failure],
-        all: all.filter((name) => name !== ""),
-        argumentCoordinate: (argument) => `${own.call}(${argument})`,
-        headerCoordinate: (header) => `${own.headers}.${header}`,
-      };
-    },
-    argument: argumentName,
-    clashes: names.clashes,
-  };
+  return namingOfCalls(kotlinNames(plan), argumentName);
 }
 
 /** Parameters that every call has beside the contract's. */

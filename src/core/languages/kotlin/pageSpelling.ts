@@ -1,8 +1,7 @@
 import type { Reference } from "../../contract/model.js";
-import type { LoweredCall, LoweredGraphqlCall } from "../../sdk/lower/loweredSdk.js";
-import { sortedBy } from "../../text/sortedBy.js";
 import { pascalCase } from "../../text/words.js";
 import { codeSpan } from "../pages/markdown.js";
+import { neededValues } from "../pages/neededValues.js";
 import type { PageSpelling } from "../pages/pageSpelling.js";
 import { inFile, type ContractContext } from "./contractContext.js";
 import { packageSegment, spelled } from "./identifiers.js";
@@ -16,7 +15,6 @@ import { printReference } from "./printType.js";
 export function pageSpelling(given: ContractContext): PageSpelling {
   const context = inFile(given);
   const { names } = context;
-  const isGraphql = (lowered: LoweredCall | LoweredGraphqlCall): lowered is LoweredGraphqlCall => "file" in lowered;
   const callName: PageSpelling["callName"] = ({ call }) => names.call(call).call;
   const type = (reference: Reference): string => printReference(reference, context);
   return {
@@ -37,14 +35,7 @@ export function pageSpelling(given: ContractContext): PageSpelling {
     otherBody: ({ call }, { mediaType, type: of }) =>
       `${codeSpan("body")} ${codeSpan(`${names.call(call).body}.${pascalCase(mediaType)}(${type(of)})`)}: ${codeSpan(mediaType)}`,
     sample: (lowered) => {
-      const required = isGraphql(lowered)
-        ? lowered.call.variables
-            .filter((field) => field.required)
-            .map((field) => ({ name: variableName(field, lowered.call.variables), type: field.type }))
-        : lowered.call.arguments
-            .filter((argument) => argument.required && !argument.standing)
-            .map((argument) => ({ name: argumentName(argument), type: argument.type }));
-      const text = sortedBy(required, ({ name }) => (name === "body" ? "~" : name)).map(
+      const text = neededValues(lowered, { argument: argumentName, variable: variableName }).map(
         ({ name, type: of }) => `${spelled(name)} = ${sampleText(of, context) ?? "…"}`,
       );
       const performed = `connection.${spelled(callName(lowered))}(${text.join(", ")})`;

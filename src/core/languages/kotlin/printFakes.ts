@@ -3,6 +3,7 @@ import type { StatusReading } from "../../sdk/lower/reading.js";
 import { sentences } from "../../sdk/lower/sentences.js";
 import type { PlannedResponse } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
+import { fakeReply, wayToReply } from "../fakeReply.js";
 import { bodyType, isWords } from "./bodyForm.js";
 import type { FileContext, GraphqlContext, RestContext } from "./contractContext.js";
 import { comment, quoted } from "./escape.js";
@@ -93,70 +94,56 @@ function restFake(lowered: LoweredCall, context: RestContext & FileContext): Fak
       reply: (value: string) => replyText(response, answers[at], { value, context }),
     };
   });
-  const [first] = replies;
   const item = lowered.isStream ? `List<${shape.type.replace(/\?$/, "")}>` : shape.type;
   const type = lowered.isStream && shape.type === "Unit" ? "Unit" : item;
-  let reply = `fake(it); ${context.uses.wire("fakeNothing")}(204)`;
-  if (shape.kind === "several" && !lowered.isStream) {
-    const rows = replies.map(
-      ({ own, has, reply: made }) => `is ${shape.type}.${own} -> ${made(has ? "answer.value" : "answer")}`,
-    );
-    reply = `when (val answer = fake(it)) { ${rows.join("; ")} }`;
-  } else if (first) {
-    const withBody = replies.find(({ has }) => has);
-    const without = replies.find(({ has }) => !has);
-    // One answer has one status, and with it items of one kind.
-    const items = `fake(it).mapNotNull { answer -> (answer as? ${shape.type}.${withBody?.own ?? ""})?.value }`;
-    if (withBody && shape.kind === "several") reply = withBody.reply(items);
-    else if (!withBody) reply = `fake(it); ${first.reply("")}`;
-    else {
-      // What is null is answered with the status that admits it.
-      const ofNull = without ?? (withBody.isNullable ? undefined : replies.find(({ isNullable }) => isNullable));
-      reply =
-        ofNull && type.endsWith("?")
-          ? `fake(it)?.let { answer -> ${withBody.reply("answer")} } ?: ${ofNull.reply("null")}`
-          : withBody.reply("fake(it)");
+  const way = wayToReply(replies, {
+    isSeveral: shape.kind === "several",
+    isStream: lowered.isStream,
+    admitsNull: type.endsWith("?"),
+  });
+  const replyOf = (): string => {
+    switch (way.kind) {
+      case "cases": {
+        const rows = replies.map(
+          ({ own, has, reply }) => `is ${shape.type}.${own} -> ${reply(has ? "answer.value" : "answer")}`,
+        );
+        return `when (val answer = fake(it)) { ${rows.join("; ")} }`;
+      }
+      case "items":
+        return way.reply.reply(`fake(it).mapNotNull { answer -> (answer as? ${shape.type}.${way.reply.own})?.value }`);
+      case "nothing":
+        return `fake(it); ${way.reply?.reply("") ?? `${context.uses.wire("fakeNothing")}(204)`}`;
+      case "one":
+        return way.ofNull
+          ? `fake(it)?.let { answer -> ${way.reply.reply("answer")} } ?: ${way.ofNull.reply("null")}`
+          : way.reply.reply("fake(it)");
     }
-  }
+  };
   return {
     label: label.slice(label.indexOf(".") + 1),
     property: memberIdentifier(names.call, takenProperties, "Call"),
     type,
-    reply,
+    reply: replyOf(),
     fails: restFails(lowered, context),
   };
-}
-
-/** The status that stands for a range or for all others. */
-function plainStatus(status: string, otherwise: number): string {
-  return status === "default" ? String(otherwise) : status.replace(/XX$/i, "00");
 }
 
 function replyText(
   response: PlannedResponse,
   reading: StatusReading | undefined,
-  {
-    value,
-    context,
-    otherwise = 200,
-  }: { readonly value: string; readonly context: FileContext; readonly otherwise?: number },
+  { value, context, otherwise }: { readonly value: string; readonly context: FileContext; readonly otherwise?: number },
 ): string {
   const { uses } = context;
-  const status = plainStatus(response.status, otherwise);
-  const { type, mediaType } = response;
-  const as = reading?.as ?? "none";
-  const media = (usual: string): string =>
-    quoted(mediaType === undefined || mediaType.includes("*") ? usual : mediaType);
-  if (as === "bytes") return `${uses.wire("fakeBytes")}(${status}, ${media("application/octet-stream")}, ${value})`;
-  if (as === "none" || !type) return `${uses.wire("fakeNothing")}(${status})`;
-  if (as === "text") {
-    const writer = isWords(type, context) ? printForm(type, "write", context) : uses.wire("TextForm");
-    return `${uses.wire("fakeText")}(${status}, ${media("text/plain")}, ${writer}.write(${value}))`;
-  }
-  const writer = printForm(type, "write", context);
-  if (as === "json")
-    return `${uses.wire("fakeJson")}(${status}, ${media("application/json")}, ${writer}.write(${value}))`;
-  return `${uses.wire("fakeItems")}(${status}, ${media("text/event-stream")}, ${quoted(as)}, ${value}.map { item -> ${writer}.write(item) })`;
+  const made = fakeReply(response, reading, otherwise);
+  const { status } = made;
+  if (made.kind === "nothing") return `${uses.wire("fakeNothing")}(${status})`;
+  const mediaType = quoted(made.mediaType);
+  if (made.kind === "bytes") return `${uses.wire("fakeBytes")}(${status}, ${mediaType}, ${value})`;
+  const isPlain = made.kind === "text" && !isWords(made.type, context);
+  const writer = isPlain ? uses.wire("TextForm") : printForm(made.type, "write", context);
+  if (made.kind === "text") return `${uses.wire("fakeText")}(${status}, ${mediaType}, ${writer}.write(${value}))`;
+  if (made.kind !== "items") return `${uses.wire("fakeJson")}(${status}, ${mediaType}, ${writer}.write(${value}))`;
+  return `${uses.wire("fakeItems")}(${status}, ${mediaType}, ${quoted(made.as)}, ${value}.map { item -> ${writer}.write(item) })`;
 }
 
 function restFails({ call, failures }: LoweredCall, context: RestContext & FileContext): string {

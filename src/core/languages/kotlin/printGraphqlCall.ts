@@ -4,6 +4,7 @@ import type { LoweredGraphqlCall } from "../../sdk/lower/loweredSdk.js";
 import { sentences } from "../../sdk/lower/sentences.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import type { FileContext, GraphqlContext } from "./contractContext.js";
+import { variablesRecord } from "../variablesRecord.js";
 import { comment, docComment, quoted } from "./escape.js";
 import { memberIdentifier, spelled } from "./identifiers.js";
 import { withArguments } from "./kotlinFile.js";
@@ -28,17 +29,6 @@ export function printGraphqlCall(lowered: LoweredGraphqlCall, context: Context, 
 /** What a variable is called as a parameter. */
 export function variableName(field: Field, variables: readonly Field[]): string {
   return memberIdentifier(recordNames(variablesRecord(variables)).of(field), new Set(["options"]), "Value");
-}
-
-const records = new WeakMap<readonly Field[], { readonly kind: "record"; readonly fields: readonly Field[] }>();
-
-/** Variables as a record, the same one each time, because its names are kept by it. */
-function variablesRecord(variables: readonly Field[]): { readonly kind: "record"; readonly fields: readonly Field[] } {
-  const known = records.get(variables);
-  if (known) return known;
-  const made = { kind: "record", fields: variables } as const;
-  records.set(variables, made);
-  return made;
 }
 
 function printFunction(lowered: LoweredGraphqlCall, answer: string, context: Context): string {

@@ -1,6 +1,6 @@
 import type { ChoiceShape, Reference, Shape, UnionShape } from "../../contract/model.js";
 import { resolveShape } from "../../contract/resolveShape.js";
-import { sampleOf, type Sample } from "../../sdk/lower/sample.js";
+import { memberOfSample, sampleOf, type Sample } from "../../sdk/lower/sample.js";
 import type { FileContext } from "./contractContext.js";
 import { quoted } from "./escape.js";
 import { spelled } from "./identifiers.js";
@@ -54,6 +54,7 @@ export function printSample(sample: Sample, reference: Reference, context: FileC
         : inItsClass("emptyMap()", reference.shape, context);
     case "built":
       return `${context.names.samples.get(sample.id) ?? ""}()`;
+    case "member":
     case "tagged":
       return printSample(sample.of, reference, context);
   }
@@ -128,11 +129,10 @@ function recordSample(
   return record.oneOf ? (given[0] ?? type) : `${type}(${given.join(", ")})`;
 }
 
-/** The first member is the one that samples are made of. */
 function unionSample(sample: Sample, union: UnionShape, reference: Reference, context: FileContext): string {
-  const [member] = union.members;
-  if (!member || sample.kind === "null" || sample.kind === "nothing") return "null";
-  const text = printSample(sample.kind === "tagged" ? sample.of : sample, member, context);
+  const { of, member } = memberOfSample(sample, union);
+  if (!member || of.kind === "null" || of.kind === "nothing") return "null";
+  const text = printSample(of, member, context);
   if (reference.shape.kind === "named" && context.unions.ids.has(reference.shape.key)) return text;
   return `${printShape(reference.shape, context)}.${memberClassNames(union, context.contract.types).get(member) ?? ""}(${text})`;
 }

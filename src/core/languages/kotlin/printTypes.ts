@@ -3,6 +3,7 @@ import { typeWords } from "../../sdk/lower/documentation.js";
 import { positionNames } from "../../sdk/lower/partNames.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
+import { isUnmapped } from "../isUnmapped.js";
 import { inFile, type ContractContext, type FileContext } from "./contractContext.js";
 import { comment, docComment } from "./escape.js";
 import { fileText } from "./kotlinFile.js";
@@ -121,14 +122,10 @@ function printClass(type: PlannedType, context: FileContext): PrintedClass | und
   }
 }
 
-function isUnmapped({ shape }: PlannedType, { scalars }: ContractContext): boolean {
-  return shape.kind === "any" && shape.scalar !== undefined && !scalars.has(shape.scalar);
-}
-
 function printAlias(type: PlannedType, context: FileContext): string {
   const name = context.names.types.get(type.id) ?? "";
   const of = printReference({ shape: type.shape, nullable: false }, context);
-  return `${docComment(typeWords(type, isUnmapped(type, context)))}public typealias ${name} = ${of}\n`;
+  return `${docComment(typeWords(type, isUnmapped(type.shape, context.scalars)))}public typealias ${name} = ${of}\n`;
 }
 
 /** A name for something that holds itself, as a class. */

@@ -3,6 +3,7 @@ import { resolveShape } from "../../contract/resolveShape.js";
 import { decodedLeaf } from "../../sdk/lower/decodedLeaf.js";
 import { isData } from "../../text/parseData.js";
 import { memberOfValue } from "../memberOfValue.js";
+import { itemsOf, valueText } from "../valueText.js";
 import { numberText } from "./constants.js";
 import type { FileContext } from "./contractContext.js";
 import { quoted } from "./escape.js";
@@ -22,10 +23,10 @@ export function printValue(value: unknown, reference: Reference, context: FileCo
   const shape = resolveShape(reference.shape, types);
   if (value === null || value === undefined) return shape.kind === "any" ? json("null", context) : "null";
   const leaf = decodedLeaf(shape, settings);
-  if (leaf?.kind === "instant") return `${context.uses.other("java.time.Instant")}.parse(${quoted(text(value))})`;
+  if (leaf?.kind === "instant") return `${context.uses.other("java.time.Instant")}.parse(${quoted(valueText(value))})`;
   if (leaf?.kind === "own") {
     const own = context.formats[leaf.format];
-    return own ? `${context.uses.own(own.decode)}(${quoted(text(value))})` : quoted(text(value));
+    return own ? `${context.uses.own(own.decode)}(${quoted(valueText(value))})` : quoted(valueText(value));
   }
   return inItsClass(ofShape(value, shape, reference, context), reference.shape, context);
 }
@@ -71,22 +72,14 @@ function ofShape(value: unknown, shape: Shape, reference: Reference, context: Fi
       return scalar === undefined || scalar === "JsonElement" ? json(JSON.stringify(value), context) : plain(value);
     }
     case "text":
-      return quoted(text(value));
+      return quoted(valueText(value));
     default:
       return plain(value);
   }
 }
 
 function plain(value: unknown): string {
-  return typeof value === "number" || typeof value === "boolean" ? String(value) : quoted(text(value));
-}
-
-function text(value: unknown): string {
-  return typeof value === "string" ? value : JSON.stringify(value);
-}
-
-function itemsOf(value: unknown): readonly unknown[] {
-  return Array.isArray(value) ? (value as readonly unknown[]) : [value];
+  return typeof value === "number" || typeof value === "boolean" ? String(value) : quoted(valueText(value));
 }
 
 /** Any JSON, read when the program runs. */

@@ -1,38 +1,19 @@
 import type { SdkFacts } from "../../change/sdkFacts.js";
-import { decodedLeaf } from "../../sdk/lower/decodedLeaf.js";
 import type { SharedSettings } from "../../sdk/lower/sharedSettings.js";
 import type { FactsScope } from "../language.js";
-import { settingFacts } from "../settingFacts.js";
+import { namedTypeFacts } from "../namedTypeFacts.js";
 import { typeIdentifier } from "./identifiers.js";
 import { leafType } from "./leafType.js";
 import { contractNaming } from "./names.js";
-import type { KotlinSettings } from "./settings.js";
 
 /** What Kotlin and the settings of an SDK make of a change. */
-export function kotlinFacts(settings: SharedSettings, { rest, scalars, settings: own }: FactsScope): SdkFacts {
-  const { formats } = own as KotlinSettings;
-  return {
-    leafType: (shape) => {
-      const leaf = decodedLeaf(shape, settings);
-      if (leaf?.kind === "instant") return "Instant";
-      if (leaf?.kind === "own") return formats?.[leaf.format]?.type ?? "String";
-      if (shape.kind === "any") return (shape.scalar !== undefined && scalars.get(shape.scalar)) || "JsonElement";
-      return leafType(shape) ?? shape.kind;
-    },
+export function kotlinFacts(settings: SharedSettings, scope: FactsScope): SdkFacts {
+  return namedTypeFacts(settings, scope, {
+    leafType,
+    instant: "Instant",
+    json: "JsonElement",
     typeName: typeIdentifier,
-    memberName: (name) => name,
     names: contractNaming,
-    ...settingFacts(settings),
-    knowsTypesByName: true,
-    unsaidTakesAll: false,
-    choicesArePlain: false,
-    readsWhole: true,
-    opensAllUnions: settings.unions === "open",
-    suppliesBaseUrl: false,
-    tellsAbsentFromNull: false,
-    matchesAllMembers: true,
-    takesArgumentsByPlace: false,
     takesRecordsApart: true,
-    rest,
-  };
+  });
 }

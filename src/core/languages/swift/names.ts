@@ -1,5 +1,5 @@
 import type { Choice, Field, RecordShape, Reference, Shape, UnionShape } from "../../contract/model.js";
-import type { CallNames, ContractNames } from "../../sdk/contractNames.js";
+import type { ContractNames } from "../../sdk/contractNames.js";
 import { choiceNames, memberNames, unionNames } from "../../sdk/lower/partNames.js";
 import { NameScope, type NameClash } from "../../sdk/nameScope.js";
 import type {
@@ -10,7 +10,8 @@ import type {
   PlannedType,
   RestCall,
 } from "../../sdk/sdkPlan.js";
-import { camelCase, pascalCase } from "../../text/words.js";
+import { callParts, sentNames, type CallParts } from "../callParts.js";
+import { namingOfCalls } from "../namingOfCalls.js";
 import { nestedTypeNames } from "../nestedTypeNames.js";
 import {
   caseIdentifier,
@@ -20,30 +21,6 @@ import {
   parameterIdentifier,
   typeIdentifier,
 } from "./identifiers.js";
-
-/** Names of everything that comes with a call. */
-export interface SwiftCallNames {
-  /** The function, and the one that goes through all items of all pages; "" where there are no pages. */
-  readonly call: string;
-  readonly items: string;
-  readonly failure: string;
-  /** How its answers are read. */
-  readonly reading: string;
-  /** What a test lets it fail with. */
-  readonly fails: string;
-  /** What it answers, where its answers have no type in common. */
-  readonly answer: string;
-  readonly headers: string;
-  /** What it takes as its body, where that can be sent in several media types. */
-  readonly body: string;
-  /** The calls that ask for another media type than the usual one, by it. */
-  readonly answeredAs: ReadonlyMap<
-    string,
-    { readonly call: string; readonly answer: string; readonly reading: string }
-  >;
-  /** GraphQL: what holds the operation. */
-  readonly operation: string;
-}
 
 /** Every identifier that a contract gets in a Swift SDK. */
 export interface SwiftNames {
@@ -57,7 +34,7 @@ export interface SwiftNames {
   readonly flat: ReadonlyMap<string, string>;
   /** Of what reads a webhook or a callback. */
   readonly sent: (sent: PlannedSent) => string;
-  readonly call: (call: RestCall | GraphqlCall) => SwiftCallNames;
+  readonly call: (call: RestCall | GraphqlCall) => CallParts;
   readonly clashes: readonly NameClash[];
 }
 
@@ -87,45 +64,15 @@ function newNames(plan: ContractPlan): SwiftNames {
     reserved: [own.namespace, "Wire"],
     longestPath: Infinity,
   });
-  const planned = new Set([...plan.types.values()].map(({ name }) => name));
   const functions = new NameScope();
-  const calls = new Map<RestCall | GraphqlCall, SwiftCallNames>();
-  const called = plan.calls.map((call) => {
-    const wanted = "arguments" in call ? call.name : camelCase(call.name) || call.name;
-    return { call, function: functions.claim(functionIdentifier(wanted), call.name) };
+  const calls = callParts(plan, {
+    scope,
+    functions,
+    typeIdentifier,
+    functionIdentifier,
+    hasTypesOfParts: false,
   });
-  for (const { call, function: name } of called) {
-    const base = typeIdentifier(pascalCase(call.name) || call.name);
-    const isRest = "arguments" in call;
-    const claim = (wanted: string): string => scope.claim(typeIdentifier(wanted), `${call.name} ${wanted}`);
-    const inPlan = isRest ? call.typeNames : undefined;
-    const others = isRest ? call.answerChoices.slice(1).map(({ mediaType }) => mediaType) : [];
-    calls.set(call, {
-      call: name,
-      items: isRest && call.paging ? functions.claim(`${name}Items`, `${call.name} items`) : "",
-      failure: claim(call.typeNames.failure),
-      // A type that is all a call answers has the name; then there are no several ones to tell apart.
-      answer: inPlan ? (planned.has(inPlan.answer) ? inPlan.answer : claim(inPlan.answer)) : "",
-      headers: inPlan ? claim(inPlan.headers) : "",
-      body: inPlan ? claim(`${base}Body`) : "",
-      answeredAs: new Map(
-        others.map((mediaType) => {
-          const words = pascalCase(mediaType) || "Other";
-          const own = functions.claim(`${name}As${words}`, `${call.name} as ${mediaType}`);
-          return [mediaType, { call: own, answer: claim(`${base}As${words}Answer`), reading: own }];
-        }),
-      ),
-      operation: isRest ? "" : claim(base),
-      reading: name,
-      fails: claim(`${base}Fails`),
-    });
-  }
-  const webhooks = new Map(
-    (plan.protocol === "rest" ? plan.sent : []).map((sent) => [
-      sent,
-      scope.claim(typeIdentifier(sent.name), `${sent.name} webhook`),
-    ]),
-  );
+  const webhooks = sentNames(plan, { scope, typeIdentifier });
   return {
     contract: own,
     types,
@@ -143,26 +90,7 @@ function newNames(plan: ContractPlan): SwiftNames {
 
 /** The identifiers of a contract's part of an SDK, as far as others than the printer need them. */
 export function contractNaming(plan: ContractPlan): ContractNames {
-  const names = swiftNames(plan);
-  return {
-    connect: names.contract.connection,
-    connectionCoordinate: (given) => `${names.contract.connection}.${given}`,
-    types: names.types,
-    call: (call): CallNames => {
-      const own = names.call(call);
-      const all = [own.call, own.items, own.failure, own.headers, own.answer, own.operation];
-      return {
-        call: own.call,
-        ...(own.items === "" ? {} : { pages: own.items }),
-        failures: [own.failure],
-        all: all.filter((name) => name !== ""),
-        argumentCoordinate: (argument) => `${own.call}(${argument})`,
-        headerCoordinate: (header) => `${own.headers}.${header}`,
-      };
-    },
-    argument: argumentName,
-    clashes: names.clashes,
-  };
+  return namingOfCalls(swiftNames(plan), argumentName);
 }
 
 /** What an argument of a call is called. */

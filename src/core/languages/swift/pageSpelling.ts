@@ -1,7 +1,6 @@
 import type { Reference } from "../../contract/model.js";
-import type { LoweredCall, LoweredGraphqlCall } from "../../sdk/lower/loweredSdk.js";
-import { sortedBy } from "../../text/sortedBy.js";
 import { codeSpan } from "../pages/markdown.js";
+import { neededValues } from "../pages/neededValues.js";
 import type { PageSpelling } from "../pages/pageSpelling.js";
 import { bodyCases } from "./bodyCases.js";
 import type { ContractContext } from "./contractContext.js";
@@ -15,7 +14,6 @@ import { printReference } from "./printType.js";
 /** How Swift spells what the pages of documentation show. */
 export function pageSpelling(context: ContractContext): PageSpelling {
   const { names, space } = context;
-  const isGraphql = (lowered: LoweredCall | LoweredGraphqlCall): lowered is LoweredGraphqlCall => "file" in lowered;
   const callName: PageSpelling["callName"] = ({ call }) => names.call(call).call;
   // Pages are read, not compiled: the language's own types need no module there.
   const type = (reference: Reference): string => printReference(reference, context).replace(/\bSwift\./g, "");
@@ -39,14 +37,7 @@ export function pageSpelling(context: ContractContext): PageSpelling {
       return `${codeSpan("body")} ${codeSpan(`.${name}(${type(of)})`)}: ${codeSpan(mediaType)}`;
     },
     sample: (lowered) => {
-      const required = isGraphql(lowered)
-        ? lowered.call.variables
-            .filter((field) => field.required)
-            .map((field) => ({ name: variableName(field, lowered.call.variables), type: field.type }))
-        : lowered.call.arguments
-            .filter((argument) => argument.required && !argument.standing)
-            .map((argument) => ({ name: argumentName(argument), type: argument.type }));
-      const given = sortedBy(required, ({ name }) => (name === "body" ? "~" : name)).map(
+      const given = neededValues(lowered, { argument: argumentName, variable: variableName }).map(
         ({ name, type: of }) => `${name}: ${sampleText(of, context) ?? "…"}`,
       );
       const performed = `connection.${spelled(callName(lowered))}(${given.join(", ")})`;

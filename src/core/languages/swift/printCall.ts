@@ -1,11 +1,11 @@
 import { callWords } from "../../sdk/lower/documentation.js";
 import type { LoweredCall } from "../../sdk/lower/loweredSdk.js";
 import { sentences } from "../../sdk/lower/sentences.js";
-import type { RestCall } from "../../sdk/sdkPlan.js";
 import { bodyCases } from "./bodyCases.js";
 import { callDoc, parametersOf, resultText } from "./callSignature.js";
 import type { RestContext } from "./contractContext.js";
 import { comment, deprecation } from "./escape.js";
+import { freeName } from "./freeName.js";
 import { spelled } from "./identifiers.js";
 import { argumentName } from "./names.js";
 import { answerShape, printAnswer, usualAnswer, type AnswerShape } from "./printAnswer.js";
@@ -101,7 +101,7 @@ function printFunction(lowered: LoweredCall, way: Way, context: RestContext): st
       ? `${value}.flatMap(${space}.Forms.body${names.body})`
       : chosen
     : usual && bodyText(usual, { value, mayLack }, context);
-  const name = freeName("request", call);
+  const name = freeName("request", call.arguments.map(argumentName));
   const result = resultText(way.answer.type, streams, names.failure, context);
   const reading = `${space}.Readings.${spelled(way.reading)}`;
   const isReturned = context.contract.settings.failures === "return";
@@ -119,14 +119,6 @@ function printFunction(lowered: LoweredCall, way: Way, context: RestContext): st
     `${callDoc(lowered, callWords(call))}${deprecation(call.operation.deprecated, "  ")}${signature}\n` +
     `${printRequest(lowered, { name, body: given, accept: way.accept }, context)}${performed}  }\n`
   );
-}
-
-/** A name that no argument of a call has, so that none is hidden by it. */
-export function freeName(wanted: string, call: RestCall): string {
-  const taken = new Set(call.arguments.map(argumentName));
-  let name = wanted;
-  while (taken.has(name)) name += "Sent";
-  return name;
 }
 
 /** Prints what a call takes as its body where it can be sent in several media types, and what writes it. */

@@ -3,6 +3,7 @@ import type { StatusReading } from "../../sdk/lower/reading.js";
 import { sentences } from "../../sdk/lower/sentences.js";
 import type { PlannedResponse } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
+import { fakeReply, wayToReply } from "../fakeReply.js";
 import { bodyType, isWords } from "./bodyForm.js";
 import type { ContractContext, GraphqlContext, RestContext } from "./contractContext.js";
 import { comment, quoted } from "./escape.js";
@@ -98,45 +99,39 @@ function restFake(lowered: LoweredCall, context: RestContext): Fake {
   });
   const isNothing = shape.type === "Swift.Void";
   const type = isStream && !isNothing ? `[${shape.type.replace(/\?$/, "")}]` : shape.type;
-  const [first] = replies;
-  const withBody = replies.find(({ has }) => has);
-  const without = replies.find(({ has }) => !has);
-  let reply = ["try await fake(request)", `return ${first?.reply("") ?? `${context.wire}.fakeNothing(204)`}`];
-  if (shape.kind === "several" && !isStream) {
-    const rows = replies.map(
-      ({ own, has, reply: made }) => `case .${own}${has ? "(let value)" : ""}: return ${made("value")}`,
-    );
-    reply = ["switch try await fake(request) {", ...rows, "}"];
-  } else if (withBody && shape.kind === "several") {
-    // One answer has one status, and with it items of one kind.
-    reply = [
-      "let all = try await fake(request)",
-      `let answer = all.compactMap { item in if case .${withBody.own}(let value) = item { value } else { nil } }`,
-      `return ${withBody.reply("answer")}`,
-    ];
-  } else if (withBody) {
-    // What is null is answered with the status that admits it.
-    const ofNull = without ?? (withBody.isNullable ? undefined : replies.find(({ isNullable }) => isNullable));
-    reply =
-      ofNull && type.endsWith("?")
-        ? [
-            `guard let answer = try await fake(request) else { return ${ofNull.reply("nil")} }`,
-            `return ${withBody.reply("answer")}`,
-          ]
-        : ["let answer = try await fake(request)", `return ${withBody.reply("answer")}`];
-  }
+  const way = wayToReply(replies, { isSeveral: shape.kind === "several", isStream, admitsNull: type.endsWith("?") });
+  const statements = (): string[] => {
+    switch (way.kind) {
+      case "cases": {
+        const rows = replies.map(
+          ({ own, has, reply }) => `case .${own}${has ? "(let value)" : ""}: return ${reply("value")}`,
+        );
+        return ["switch try await fake(request) {", ...rows, "}"];
+      }
+      case "items":
+        return [
+          "let all = try await fake(request)",
+          `let answer = all.compactMap { item in if case .${way.reply.own}(let value) = item { value } else { nil } }`,
+          `return ${way.reply.reply("answer")}`,
+        ];
+      case "nothing":
+        return ["try await fake(request)", `return ${way.reply?.reply("") ?? `${context.wire}.fakeNothing(204)`}`];
+      case "one":
+        return [
+          way.ofNull
+            ? `guard let answer = try await fake(request) else { return ${way.ofNull.reply("nil")} }`
+            : "let answer = try await fake(request)",
+          `return ${way.reply.reply("answer")}`,
+        ];
+    }
+  };
   return {
     label: label.slice(label.indexOf(".") + 1),
     property: names.call,
     type,
-    reply,
+    reply: statements(),
     fails: restFails(lowered, context),
   };
-}
-
-/** The status that stands for a range or for all others. */
-function plainStatus(status: string, otherwise: number): string {
-  return status === "default" ? String(otherwise) : status.replace(/XX$/i, "00");
 }
 
 function replyText(
@@ -145,24 +140,20 @@ function replyText(
   {
     value,
     context,
-    otherwise = 200,
+    otherwise,
   }: { readonly value: string; readonly context: ContractContext; readonly otherwise?: number },
 ): string {
   const { wire } = context;
-  const status = plainStatus(response.status, otherwise);
-  const { type, mediaType } = response;
-  const as = reading?.as ?? "none";
-  const media = (usual: string): string =>
-    quoted(mediaType === undefined || mediaType.includes("*") ? usual : mediaType);
-  if (as === "bytes") return `${wire}.fakeBytes(${status}, ${media("application/octet-stream")}, ${value})`;
-  if (as === "none" || !type) return `${wire}.fakeNothing(${status})`;
-  if (as === "text") {
-    const writer = isWords(type, context) ? printForm(type, "write", context) : `${wire}.writeText`;
-    return `${wire}.fakeText(${status}, ${media("text/plain")}, ${writer}(${value}))`;
-  }
-  const writer = printForm(type, "write", context);
-  if (as === "json") return `${wire}.fakeJSON(${status}, ${media("application/json")}, ${writer}(${value}))`;
-  return `${wire}.fakeItems(${status}, ${media("text/event-stream")}, .${as}, ${value}.map(${writer}))`;
+  const made = fakeReply(response, reading, otherwise);
+  const { status } = made;
+  if (made.kind === "nothing") return `${wire}.fakeNothing(${status})`;
+  const mediaType = quoted(made.mediaType);
+  if (made.kind === "bytes") return `${wire}.fakeBytes(${status}, ${mediaType}, ${value})`;
+  const isPlain = made.kind === "text" && !isWords(made.type, context);
+  const writer = isPlain ? `${wire}.writeText` : printForm(made.type, "write", context);
+  if (made.kind === "text") return `${wire}.fakeText(${status}, ${mediaType}, ${writer}(${value}))`;
+  if (made.kind !== "items") return `${wire}.fakeJSON(${status}, ${mediaType}, ${writer}(${value}))`;
+  return `${wire}.fakeItems(${status}, ${mediaType}, .${made.as}, ${value}.map(${writer}))`;
 }
 
 function restFails({ call, failures }: LoweredCall, context: RestContext): string {

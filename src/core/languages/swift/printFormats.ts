@@ -1,24 +1,39 @@
+import { NameScope } from "../../sdk/nameScope.js";
 import { pascalCase } from "../../text/words.js";
 import type { ContractContext } from "./contractContext.js";
 import { comment } from "./escape.js";
+import { freeName } from "./freeName.js";
 import { fileText } from "./swiftFile.js";
 
+const known = new WeakMap<ContractContext["formats"], ReadonlyMap<string, string>>();
+
 /** The namespace that stands for a format of the app's own, outside of everything that a contract names. */
-export function formatName(format: string, { space }: ContractContext): string {
-  return `${space}${pascalCase(format) || "Own"}Format`;
+export function formatName(format: string, { formats, space }: ContractContext): string {
+  const names = known.get(formats) ?? namesOf(formats);
+  known.set(formats, names);
+  return `${space}${names.get(format) ?? "Own"}Format`;
+}
+
+/** Formats may differ only in what no name holds. */
+function namesOf(formats: ContractContext["formats"]): ReadonlyMap<string, string> {
+  const scope = new NameScope();
+  return new Map(
+    Object.keys(formats)
+      .sort()
+      .map((format) => [format, scope.claim(pascalCase(format) || "Own", format)]),
+  );
 }
 
 /** What the members of such a namespace are called: nothing of the app's that they lead to, which they would hide. */
 export function formatMembers(format: string, { formats }: ContractContext) {
   const { type = "", decode = "", encode = "" } = formats[format] ?? {};
-  const taken = [type, decode, encode].map((name) => name.split(".")[0]);
-  const free = (name: string): string => (taken.includes(name) ? free(`${name}Here`) : name);
+  const taken = [type, decode, encode].map((name) => name.split(".", 1).join(""));
   return {
-    type: free("Value"),
-    decode: free("decode"),
-    encode: free("encode"),
-    value: free("value"),
-    text: free("text"),
+    type: freeName("Value", taken),
+    decode: freeName("decode", taken),
+    encode: freeName("encode", taken),
+    value: freeName("value", taken),
+    text: freeName("text", taken),
   };
 }
 

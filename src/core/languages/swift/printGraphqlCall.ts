@@ -3,10 +3,12 @@ import { graphqlCallWords, variableWords } from "../../sdk/lower/documentation.j
 import type { LoweredGraphqlCall } from "../../sdk/lower/loweredSdk.js";
 import { sentences } from "../../sdk/lower/sentences.js";
 import { sortedBy } from "../../text/sortedBy.js";
+import { variablesRecord } from "../variablesRecord.js";
 import { resultText } from "./callSignature.js";
 import type { GraphqlContext } from "./contractContext.js";
 import { comment, docComment, multiline, parameterLines, quoted } from "./escape.js";
 import { filesOf } from "./filesOf.js";
+import { freeName } from "./freeName.js";
 import { parameterIdentifier, spelled } from "./identifiers.js";
 import { recordNames } from "./names.js";
 import { printFailureEnum } from "./printFailure.js";
@@ -39,17 +41,6 @@ export function variableName(field: Field, variables: readonly Field[]): string 
   return parameterIdentifier(recordNames(variablesRecord(variables)).of(field));
 }
 
-const records = new WeakMap<readonly Field[], { readonly kind: "record"; readonly fields: readonly Field[] }>();
-
-/** Variables as a record, the same one each time, because its names are kept by it. */
-function variablesRecord(variables: readonly Field[]): { readonly kind: "record"; readonly fields: readonly Field[] } {
-  const known = records.get(variables);
-  if (known) return known;
-  const made = { kind: "record", fields: variables } as const;
-  records.set(variables, made);
-  return made;
-}
-
 function printFunction(lowered: LoweredGraphqlCall, answer: string, context: GraphqlContext): string {
   const { call, isStream } = lowered;
   const { access, space, wire } = context;
@@ -65,7 +56,7 @@ function printFunction(lowered: LoweredGraphqlCall, answer: string, context: Gra
     words: variableWords(field).paragraphs,
   }));
   const isReturned = context.contract.settings.failures === "return";
-  const given = `(${space}.Operations.${spelled(names.call)}, ${freeName("variables", call.variables)}, options)`;
+  const given = `(${space}.Operations.${spelled(names.call)}, ${variablesName(call.variables)}, options)`;
   const performed = isStream
     ? `return self.wire.subscribe${isReturned ? "Outcomes" : ""}${given}`
     : isReturned
@@ -79,20 +70,21 @@ function printFunction(lowered: LoweredGraphqlCall, answer: string, context: Gra
   return `${docComment(graphqlCallWords(call), "  ", parameterLines(told))}${signature}\n${variablesText(call.variables, context)}    ${performed}\n  }\n`;
 }
 
-/** A name that no variable of a call has, so that none is hidden by it. */
-function freeName(wanted: string, variables: readonly Field[]): string {
-  const taken = new Set(variables.map((field) => variableName(field, variables)));
-  let name = wanted;
-  while (taken.has(name)) name += "Sent";
-  return name;
+function namesOf(variables: readonly Field[]): string[] {
+  return variables.map((field) => variableName(field, variables));
+}
+
+/** What holds the variables of a call as they are sent. */
+function variablesName(variables: readonly Field[]): string {
+  return freeName("variables", namesOf(variables));
 }
 
 /** What makes the variables as they are sent: statements. */
 function variablesText(variables: readonly Field[], context: GraphqlContext): string {
   const { wire } = context;
-  const whole = freeName("variables", variables);
+  const whole = variablesName(variables);
   if (variables.length === 0) return `    let ${whole} = ${wire}.Variables(json: .record([:]))\n`;
-  const fields = freeName("fields", variables);
+  const fields = freeName("fields", namesOf(variables));
   const lines = variables.map((field) => {
     const state = fieldState(field, true, context);
     const form =

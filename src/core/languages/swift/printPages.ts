@@ -6,10 +6,10 @@ import type { PageReading, PageStep } from "../../sdk/lower/pageReading.js";
 import { callDoc, givenArguments, parametersOf, resultText } from "./callSignature.js";
 import type { RestContext } from "./contractContext.js";
 import { deprecation, quoted } from "./escape.js";
+import { freeName } from "./freeName.js";
 import { spelled } from "./identifiers.js";
 import { argumentName, recordNames } from "./names.js";
 import { usualAnswer } from "./printAnswer.js";
-import { freeName } from "./printCall.js";
 import { admitsNull, fieldState, printReference, printShape } from "./printType.js";
 import { listed, widest } from "./swiftFile.js";
 
@@ -24,7 +24,7 @@ export function printPages(lowered: LoweredCall, context: RestContext): string {
   const answer = usualAnswer(lowered, context).type;
   const failure = `${space}.${names.failure}`;
   const items = reached(pages.items, lowered, context);
-  const paging = freeName("paging", call);
+  const paging = freeName("paging", call.arguments.map(argumentName));
   const words = pagesWords(names.call, call);
   const signature = listed(
     `  ${access}func ${spelled(names.items)}`,
@@ -74,7 +74,7 @@ function goneThrough(
   const { argument } = pages;
   const { wire } = context;
   if (pages.paging.by === "link" || !argument) {
-    const following = freeName("following", call);
+    const following = freeName("following", call.arguments.map(argumentName));
     const credentials = `[${pages.credentials.map(quoted).join(", ")}]`;
     return asking(`    return self.wire.pagesByLink(${paging}, credentials: ${credentials}, options) `, {
       parameter: following,
@@ -85,7 +85,7 @@ function goneThrough(
   }
   const name = argumentName(argument);
   const kind = placeKind(argument.type, context);
-  const place = freeName("place", call);
+  const place = freeName("place", call.arguments.map(argumentName));
   if (pages.paging.by === "cursor") {
     const next = reached(pages.next, { call }, context);
     const value = argument.required ? `${place} ?? ${spelled(name)}` : place;

@@ -9,6 +9,7 @@ import type { ContractContext } from "./contractContext.js";
 import { deprecation, docComment, quoted } from "./escape.js";
 import { printViews } from "./printViews.js";
 import { filesOf } from "./filesOf.js";
+import { freeName } from "./freeName.js";
 import { spelled } from "./identifiers.js";
 import { recordNames } from "./names.js";
 import { declaredName, typeName, type PrintedType } from "./printedType.js";
@@ -168,6 +169,9 @@ function printRead(
   const { wire } = context;
   const name = typeName(type.id, context);
   const flat = context.names.flat.get(type.id) ?? "";
+  const own = [...properties.map((each) => each.name), recordNames(record).others];
+  const json = freeName("json", own);
+  const fields = freeName("fields", own);
   // Required fields are looked at before others, whatever is read first.
   const inOrder = [
     ...properties.filter(({ field }) => field.required),
@@ -175,27 +179,22 @@ function printRead(
   ];
   const reads = inOrder.map(
     (each) =>
-      `let ${localName(each.name)} = try fields.${each.state}(${quoted(each.field.name)}, ${readForm(each, context)})\n`,
+      `let ${spelled(each.name)} = try ${fields}.${each.state}(${quoted(each.field.name)}, ${readForm(each, context)})\n`,
   );
   const sorted = sortedBy(properties, (each) => each.name);
-  const given = sorted.map((each) => `${each.name}: ${localName(each.name)}`);
+  const given = sorted.map((each) => `${each.name}: ${spelled(each.name)}`);
   if (record.rest) {
     const others = recordNames(record).others;
     const declared = record.fields.map((field) => quoted(field.name));
     reads.push(
-      `${listed(`let ${localName(others)} = try fields.others`, [`[${declared.join(", ")}]`, printForm(record.rest, "read", context)], "")}\n`,
+      `${listed(`let ${spelled(others)} = try ${fields}.others`, [`[${declared.join(", ")}]`, printForm(record.rest, "read", context)], "")}\n`,
     );
-    given.push(`${others}: ${localName(others)}`);
+    given.push(`${others}: ${spelled(others)}`);
   }
-  const start = `static func read${flat}(_ json: ${wire}.JSON) throws(${wire}.Mismatch) -> ${name} {\n`;
-  if (reads.length === 0) return `${start}  _ = try ${wire}.readRecord(json)\n  return ${name}()\n}\n`;
+  const start = `static func read${flat}(_ ${json}: ${wire}.JSON) throws(${wire}.Mismatch) -> ${name} {\n`;
+  if (reads.length === 0) return `${start}  _ = try ${wire}.readRecord(${json})\n  return ${name}()\n}\n`;
   const declares = /\bothers\(/.test(reads.at(-1) ?? "") && reads.length === 1 ? "let" : "var";
-  return `${start}  ${declares} fields = try ${wire}.FieldReader(json)\n${indented(reads.join(""))}${listed(`  return ${name}`, given, "")}\n}\n`;
-}
-
-/** A constant of a function that reads; the names of fields would hide what it uses. */
-function localName(name: string): string {
-  return ["fields", "json"].includes(name) ? `${name}Value` : spelled(name);
+  return `${start}  ${declares} ${fields} = try ${wire}.FieldReader(${json})\n${indented(reads.join(""))}${listed(`  return ${name}`, given, "")}\n}\n`;
 }
 
 function readForm({ field, state }: Property, context: ContractContext): string {

@@ -1,6 +1,6 @@
 import type { ChoiceShape, RecordShape, Reference, Shape, UnionShape } from "../../contract/model.js";
 import { resolveShape } from "../../contract/resolveShape.js";
-import { sampleOf, type Sample } from "../../sdk/lower/sample.js";
+import { memberOfSample, sampleOf, type Sample } from "../../sdk/lower/sample.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import { constant, numberText } from "./constants.js";
 import type { ContractContext } from "./contractContext.js";
@@ -50,6 +50,7 @@ function ofShape(sample: Sample, shape: Shape, context: ContractContext): string
       return listSample(sample.items, shape, context);
     case "record":
       return shape.kind === "record" ? recordSample(sample.fields, shape, context) : "[:]";
+    case "member":
     case "tagged":
       return ofShape(sample.of, shape, context);
     default:
@@ -119,10 +120,9 @@ function recordSample(
   return `.init(${parts.join(", ")})`;
 }
 
-/** The first member is the one that samples are made of. */
 function unionSample(sample: Sample, union: UnionShape, context: ContractContext): string {
-  const [member] = union.members;
-  if (!member || sample.kind === "null" || sample.kind === "nothing") return "nil";
-  const text = printSample(sample.kind === "tagged" ? sample.of : sample, member, context);
+  const { of, member } = memberOfSample(sample, union);
+  if (!member || of.kind === "null" || of.kind === "nothing") return "nil";
+  const text = printSample(of, member, context);
   return `.${spelled(unionCases(union, context.contract.types).get(member) ?? "")}(${text})`;
 }

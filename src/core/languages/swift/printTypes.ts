@@ -4,6 +4,7 @@ import { sentences } from "../../sdk/lower/sentences.js";
 import { isAlias } from "../../sdk/lower/wrappedAliases.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
+import { isUnmapped } from "../isUnmapped.js";
 import type { ContractContext, UsedTuple } from "./contractContext.js";
 import { docComment } from "./escape.js";
 import { printCheck } from "./printChecks.js";
@@ -101,9 +102,8 @@ function printType(type: PlannedType, context: ContractContext): PrintedType | u
 
 function printAlias(type: PlannedType, context: ContractContext): string {
   const { shape } = type;
-  const isUnmapped = shape.kind === "any" && shape.scalar !== undefined && !context.scalars.has(shape.scalar);
   const of = printReference({ shape, nullable: false }, context);
-  return `${docComment(typeWords(type, isUnmapped))}${context.access}typealias ${declaredName(type.id, context)} = ${of}\n`;
+  return `${docComment(typeWords(type, isUnmapped(shape, context.scalars)))}${context.access}typealias ${declaredName(type.id, context)} = ${of}\n`;
 }
 
 /** A name for something that holds itself, as a struct. */

@@ -4,6 +4,7 @@ import { decodedLeaf } from "../../sdk/lower/decodedLeaf.js";
 import { isData } from "../../text/parseData.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import { memberOfValue } from "../memberOfValue.js";
+import { itemsOf, valueText } from "../valueText.js";
 import { numberText } from "./constants.js";
 import type { ContractContext } from "./contractContext.js";
 import { quoted } from "./escape.js";
@@ -25,10 +26,10 @@ export function printValue(value: unknown, reference: Reference, context: Contra
   if (value === null || value === undefined)
     return shape.kind === "any" && scalarOf(shape, context) === "JSON" ? ".null" : "nil";
   const leaf = decodedLeaf(shape, settings);
-  if (leaf?.kind === "instant") return `try ${context.wire}.readDate(.text(${quoted(text(value))}))`;
+  if (leaf?.kind === "instant") return `try ${context.wire}.readDate(.text(${quoted(valueText(value))}))`;
   if (leaf?.kind === "own") {
     const { decode } = formatMembers(leaf.format, context);
-    return `try ${formatName(leaf.format, context)}.${decode}(${quoted(text(value))})`;
+    return `try ${formatName(leaf.format, context)}.${decode}(${quoted(valueText(value))})`;
   }
   return inWrappers(ofShape(value, shape, reference, context), reference.shape, context);
 }
@@ -74,22 +75,14 @@ function ofShape(value: unknown, shape: Shape, reference: Reference, context: Co
     case "any":
       return scalarOf(shape, context) === "JSON" ? json(value, context) : plain(value);
     case "text":
-      return quoted(text(value));
+      return quoted(valueText(value));
     default:
       return plain(value);
   }
 }
 
 function plain(value: unknown): string {
-  return typeof value === "number" || typeof value === "boolean" ? String(value) : quoted(text(value));
-}
-
-function text(value: unknown): string {
-  return typeof value === "string" ? value : JSON.stringify(value);
-}
-
-function itemsOf(value: unknown): readonly unknown[] {
-  return Array.isArray(value) ? (value as readonly unknown[]) : [value];
+  return typeof value === "number" || typeof value === "boolean" ? String(value) : quoted(valueText(value));
 }
 
 /** Any JSON, read when the program runs. */

@@ -1,6 +1,7 @@
 import type { LanguageDescription } from "../language.js";
+import { formatsSetting, graphqlCopies } from "../ownSettings.js";
 
-const identifier = { type: "string", pattern: "^[A-Za-z_$][A-Za-z0-9_$]*$" };
+const identifier = { type: "string", pattern: "^[A-Za-z_$][A-Za-z0-9_$]*$", examples: ["harbourDay"] };
 
 /** What a configuration can say of a TypeScript SDK. */
 export const description: LanguageDescription = {
@@ -22,31 +23,17 @@ export const description: LanguageDescription = {
         description: "Whether GraphQL operations carry their text parsed too; the app then needs the package graphql.",
         type: "boolean",
       },
-      manifest: {
-        description:
-          "Whether there is a list of all GraphQL operations with hash and text, for servers that know them by id.",
-        type: "boolean",
-      },
-      schema: { description: "Whether there is a copy of the GraphQL schema as text.", type: "boolean" },
-      formats: {
-        description: "Types of the app's own, by format.",
-        type: "object",
-        additionalProperties: {
-          type: "object",
-          required: ["type", "from", "decode", "encode"],
-          additionalProperties: false,
-          properties: {
-            type: identifier,
-            from: {
-              description: "The module, a path of the project as it is imported.",
-              type: "string",
-              minLength: 1,
-            },
-            decode: identifier,
-            encode: identifier,
-          },
+      ...graphqlCopies,
+      formats: formatsSetting({
+        type: identifier,
+        from: {
+          description: "The module, a path of the project as it is imported.",
+          type: "string",
+          minLength: 1,
         },
-      },
+        decode: identifier,
+        encode: identifier,
+      }),
       imports: {
         description: "Endings of relative imports; as the app's tsconfig wants them when absent.",
         enum: ["js", "bare"],

@@ -41,6 +41,8 @@ export function printSample(sample: Sample, printer: Pick<TypePrinter, "names" |
     }
     case "built":
       return `${builderName(printer.names.get(sample.id) ?? "")}()`;
+    case "member":
+      return printSample(sample.of, printer);
     case "tagged":
       return `{ ...${printSample(sample.of, printer)}, ${propertyName(sample.field)}: ${quoted(sample.value)} }`;
   }

@@ -5,6 +5,7 @@ import { fieldWords, typeWords } from "../../sdk/lower/documentation.js";
 import { nothingDecoded } from "../../sdk/lower/decodedLeaf.js";
 import type { PlannedType } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
+import { isUnmapped } from "../isUnmapped.js";
 import { docComment, propertyName, quoted } from "./escape.js";
 import { noUses } from "./moduleUses.js";
 import {
@@ -29,8 +30,7 @@ export function printTypes(types: Iterable<PlannedType>, printer: TypePrinter): 
 function printType(type: PlannedType, identifier: string, printer: TypePrinter): string {
   const stance: Stance = type.face === "request" ? "lenient" : "exact";
   const { shape } = type;
-  const isUnmapped = shape.kind === "any" && shape.scalar !== undefined && !printer.scalars.has(shape.scalar);
-  const doc = docComment(typeWords(type, isUnmapped));
+  const doc = docComment(typeWords(type, isUnmapped(shape, printer.scalars)));
   if (shape.kind === "record") return doc + printRecord(shape, identifier, printer, stance);
   if (shape.kind === "choice" && shape.values.some((choice) => choice.description ?? choice.deprecated))
     return doc + printDescribedChoice(shape, identifier, printer, stance);

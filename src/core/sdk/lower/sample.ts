@@ -1,4 +1,4 @@
-import type { ChoiceValue, Reference, Shape } from "../../contract/model.js";
+import type { ChoiceValue, Reference, Shape, UnionShape } from "../../contract/model.js";
 import { resolveShape } from "../../contract/resolveShape.js";
 import type { PlannedType } from "../sdkPlan.js";
 import { newerTag } from "../typePlanner.js";
@@ -16,6 +16,8 @@ export type Sample =
   | { readonly kind: "record"; readonly fields: readonly { readonly name: string; readonly of: Sample }[] }
   /** What the builder of a planned type makes. */
   | { readonly kind: "built"; readonly id: string }
+  /** A member of a union, by its place. A sample of the first member may stand for itself. */
+  | { readonly kind: "member"; readonly at: number; readonly of: Sample }
   /** A record that does not say its tag itself. */
   | { readonly kind: "tagged"; readonly of: Sample; readonly field: string; readonly value: string };
 
@@ -47,6 +49,8 @@ export function sampleOf(reference: Reference, types: Types, settings: DecodingS
 class Sampling {
   /** Values so far. */
   private count = 0;
+  /** Records that the value at hand is inside of. */
+  private readonly open = new Set<Shape>();
 
   constructor(
     private readonly types: Types,
@@ -80,10 +84,13 @@ class Sampling {
         return this.ofUnion(shape, depth);
       case "record": {
         const chosen = shape.oneOf ? shape.fields.slice(0, 1) : shape.fields.filter((field) => field.required);
+        const isOuter = !this.open.has(shape);
+        this.open.add(shape);
         const values = this.all(
           chosen.map((field) => field.type),
           depth,
         );
+        if (isOuter) this.open.delete(shape);
         if (!values) return undefined;
         return {
           kind: "record",
@@ -109,16 +116,42 @@ class Sampling {
     return values;
   }
 
-  private ofUnion({ members, tag }: Shape & { kind: "union" }, depth: number): Sample | undefined {
-    const [first] = members;
-    if (!first) return { kind: "nothing" };
-    const sample = this.value(first, depth + 1);
-    const value = tag?.values[0]?.[0];
-    if (!tag || value === undefined || sample?.kind !== "record") return sample;
-    if (saysTag(first, tag.field, this.types)) return sample;
+  /** The first member that has a value and is not what the value is inside of. */
+  private ofUnion(union: UnionShape, depth: number): Sample | undefined {
+    if (union.members.length === 0) return { kind: "nothing" };
+    for (const [at, member] of union.members.entries()) {
+      if (this.open.has(resolveShape(member.shape, this.types))) continue;
+      const sample = this.value(member, depth + 1);
+      if (sample === undefined) continue;
+      const of = this.withTag(sample, union, at);
+      return memberSample(of, at);
+    }
+    return undefined;
+  }
+
+  private withTag(sample: Sample, { members, tag }: UnionShape, at: number): Sample {
+    const member = members[at];
+    const value = tag?.values[at]?.[0];
+    if (!tag || !member || value === undefined || sample.kind !== "record") return sample;
+    if (saysTag(member, tag.field, this.types)) return sample;
     const rest = sample.fields.filter(({ name }) => name !== tag.field);
     return { kind: "record", fields: [{ name: tag.field, of: { kind: "value", value } }, ...rest] };
   }
+}
+
+/** A sample of a union whose member at a place is made. */
+export function memberSample(of: Sample, at: number): Sample {
+  // A member of the first member says its own place, which is not the place in this union.
+  return at === 0 && of.kind !== "member" ? of : { kind: "member", at, of };
+}
+
+/** The member of a union that a sample of the union is of, and the sample of that member. */
+export function memberOfSample(
+  sample: Sample,
+  { members }: UnionShape,
+): { readonly member: Reference | undefined; readonly of: Sample } {
+  const [at, made] = sample.kind === "member" ? [sample.at, sample.of] : [0, sample];
+  return { member: members[at], of: made.kind === "tagged" ? made.of : made };
 }
 
 /** Whether a record says the values of a tag itself. */

@@ -1,9 +1,9 @@
-import type { Field, RecordShape, Reference, Shape } from "../../contract/model.js";
+import type { Field, RecordShape, Reference, Shape, UnionShape } from "../../contract/model.js";
 import { resolveShape } from "../../contract/resolveShape.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import type { PlannedType } from "../sdkPlan.js";
 import { decodedLeaf } from "./decodedLeaf.js";
-import { noFields, sampleLeaf, saysTag, type Sample } from "./sample.js";
+import { memberSample, noFields, sampleLeaf, saysTag, type Sample } from "./sample.js";
 import type { SharedSettings } from "./sharedSettings.js";
 
 /** How a sample of a record is built for tests: its required fields, with what the test says laid over them. */
@@ -13,6 +13,8 @@ export interface SampleBuilder {
   /** Required fields that only the test can fill: types of the app's own, and circles. */
   readonly lacking: readonly Field[];
 }
+
+type MadeFields = Pick<SampleBuilder, "filled" | "lacking">;
 
 type Types = ReadonlyMap<string, PlannedType>;
 
@@ -26,8 +28,8 @@ const mostItems = 10;
 const mostValues = 300;
 
 class Builders {
-  /** Fields that only the test can fill, by type; "open" while they are looked for. */
-  private readonly lacking = new Map<string, readonly Field[] | "open">();
+  /** What is made of the required fields, by type; "open" while it is made. */
+  private readonly made = new Map<string, MadeFields | "open">();
   /** Values of the field at hand so far. */
   private count = 0;
 
@@ -41,12 +43,7 @@ class Builders {
     return sortedBy(this.types.values(), ({ name }) => name).flatMap((type) => {
       const { shape } = type;
       if (shape.kind !== "record" || !this.hasBuilder(shape)) return [];
-      const lacking = this.lackOf(type.id);
-      const filled = shape.fields.flatMap((field) => {
-        const of = field.required && !lacking.includes(field) ? this.ofField(field) : undefined;
-        return of ? [{ field, of }] : [];
-      });
-      return [{ type, filled, lacking }];
+      return [{ type, ...this.fieldsOf(type.id) }];
     });
   }
 
@@ -56,15 +53,23 @@ class Builders {
     return !shape.oneOf && shape.fields.length > 0 && !isSealed;
   }
 
-  private lackOf(id: string): readonly Field[] {
-    const known = this.lacking.get(id);
+  /** Made once, because another sample that is made later may need this one, and would then be needed by it. */
+  private fieldsOf(id: string): MadeFields {
+    const known = this.made.get(id);
     if (known !== undefined && known !== "open") return known;
     const shape = this.types.get(id)?.shape;
-    this.lacking.set(id, "open");
-    const fields = shape?.kind === "record" ? shape.fields.filter((field) => field.required) : [];
-    const found = fields.filter((field) => this.ofField(field) === undefined);
-    this.lacking.set(id, found);
-    return found;
+    this.made.set(id, "open");
+    const filled: SampleBuilder["filled"][number][] = [];
+    const lacking: Field[] = [];
+    for (const field of shape?.kind === "record" ? shape.fields : []) {
+      if (!field.required) continue;
+      const of = this.ofField(field);
+      if (of) filled.push({ field, of });
+      else lacking.push(field);
+    }
+    const made = { filled, lacking };
+    this.made.set(id, made);
+    return made;
   }
 
   private ofField(field: Field): Sample | undefined {
@@ -105,7 +110,7 @@ class Builders {
         if (!this.hasBuilder(inner))
           return inner.oneOf || inner.fields.length > 0 || inner.seals ? undefined : noFields;
         // A circle of records that need each other has no end.
-        if (this.lacking.get(shape.key) === "open" || this.lackOf(shape.key).length > 0) return undefined;
+        if (this.made.get(shape.key) === "open" || this.fieldsOf(shape.key).lacking.length > 0) return undefined;
         return { kind: "built", id: shape.key };
       }
       case "list": {
@@ -131,7 +136,8 @@ class Builders {
       case "union": {
         for (const [at, member] of shape.members.entries()) {
           const value = this.ofShape(member.shape, passed);
-          if (value !== undefined) return this.tagged(value, shape, at);
+          if (value === undefined) continue;
+          return memberSample(this.tagged(value, shape, at), at);
         }
         return undefined;
       }
@@ -143,7 +149,7 @@ class Builders {
   }
 
   /** A member of a union told apart by a tag that its record does not say itself. */
-  private tagged(of: Sample, { tag, members }: Shape & { kind: "union" }, at: number): Sample {
+  private tagged(of: Sample, { tag, members }: UnionShape, at: number): Sample {
     const value = tag?.values[at]?.[0];
     const member = members[at];
     if (!tag || value === undefined || !member || resolveShape(member.shape, this.types).kind !== "record") return of;

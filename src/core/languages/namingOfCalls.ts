@@ -1,0 +1,36 @@
+import type { CallNames, ContractNames } from "../sdk/contractNames.js";
+import type { NameClash } from "../sdk/nameScope.js";
+import type { GraphqlCall, RestCall } from "../sdk/sdkPlan.js";
+import type { CallParts } from "./callParts.js";
+
+/** The names of a contract in a language that has one type of failures for each call. */
+interface NamesWithFailures {
+  readonly contract: { readonly connection: string };
+  readonly types: ReadonlyMap<string, string>;
+  readonly call: (call: RestCall | GraphqlCall) => CallParts;
+  readonly clashes: readonly NameClash[];
+}
+
+/** The identifiers of a contract's part of an SDK, as far as others than the printer need them. */
+export function namingOfCalls(names: NamesWithFailures, argument: ContractNames["argument"]): ContractNames {
+  const { connection } = names.contract;
+  return {
+    connect: connection,
+    connectionCoordinate: (given) => `${connection}.${given}`,
+    types: names.types,
+    call: (call): CallNames => {
+      const own = names.call(call);
+      const all = [own.call, own.items, own.failure, own.headers, own.answer, own.operation];
+      return {
+        call: own.call,
+        ...(own.items === "" ? {} : { pages: own.items }),
+        failures: [own.failure],
+        all: all.filter((name) => name !== ""),
+        argumentCoordinate: (given) => `${own.call}(${given})`,
+        headerCoordinate: (header) => `${own.headers}.${header}`,
+      };
+    },
+    argument,
+    clashes: names.clashes,
+  };
+}

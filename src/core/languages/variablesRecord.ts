@@ -1,0 +1,12 @@
+import type { Field, RecordShape } from "../contract/model.js";
+
+const records = new WeakMap<readonly Field[], RecordShape>();
+
+/** The variables of a GraphQL call as a record, the same one each time, because its names are kept by it. */
+export function variablesRecord(variables: readonly Field[]): RecordShape {
+  const known = records.get(variables);
+  if (known) return known;
+  const made: RecordShape = { kind: "record", fields: variables };
+  records.set(variables, made);
+  return made;
+}
