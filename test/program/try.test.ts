@@ -171,7 +171,9 @@ describe("try", () => {
       const asked = way === "two" ? "Task" : `GET /${way}`;
       const { code, out } = await project.run(["try", asked, "--code", "samples"]);
       expect([code, out.split(",")[0]]).toEqual([0, `try: samples/get-${way}.mjs written`]);
-      expect((await project.run(["try", name])).out).toMatch(new RegExp(`^try: ${name} answered 200 [^]*\\n  ${way}\\n$`));
+      expect((await project.run(["try", name])).out).toMatch(
+        new RegExp(`^try: ${name} answered 200 [^]*\\n  ${way}\\n$`),
+      );
     }
   });
 });
