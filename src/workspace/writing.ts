@@ -130,12 +130,20 @@ function complete(project: Pick<Project, "root">, operations: FileOperations): b
 }
 
 function carryOut(root: string, staging: string, { staged, remove }: Journal, operations: FileOperations): void {
+  const open = new Set(readdirSync(staging));
+  // Whether there was nothing in a folder: a large SDK has thousands of files in one, and each question takes its time.
+  const wasEmpty = new Map<string, boolean>();
   for (const { name, path } of staged) {
     const source = join(staging, name);
     const target = join(root, path);
-    if (!existsSync(source) || !mayWrite(root, target)) continue;
-    mkdirSync(dirname(target), { recursive: true });
-    if (existsSync(target) && !existsSync(oldOf(source))) copyFileSync(target, oldOf(source));
+    if (!open.has(name) || !mayWrite(root, target)) continue;
+    const folder = dirname(target);
+    if (!wasEmpty.has(folder)) {
+      mkdirSync(folder, { recursive: true });
+      wasEmpty.set(folder, readdirSync(folder).length === 0);
+    }
+    const isReplaced = wasEmpty.get(folder) !== true && existsSync(target);
+    if (isReplaced && !existsSync(oldOf(source))) copyFileSync(target, oldOf(source));
     operations.rename(source, target);
   }
   remove.forEach((path, at) => {

@@ -1,16 +1,20 @@
 extension Wire {
   /// A value that is kept elsewhere, because it may hold one of the kind that holds it.
-  indirect enum Box<Value> {
+  @propertyWrapper
+  public indirect enum Box<Value> {
     case holding(Value)
 
-    init(_ value: Value) {
-      self = .holding(value)
+    public init(wrappedValue: Value) {
+      self = .holding(wrappedValue)
     }
 
-    var value: Value {
-      switch self {
-      case .holding(let value): value
+    public var wrappedValue: Value {
+      get {
+        switch self {
+        case .holding(let value): value
+        }
       }
+      set { self = .holding(newValue) }
     }
   }
 }

@@ -22,8 +22,9 @@ export function resolveReference(reference: Reference, types: ShapeTable): Refer
 /** The shape behind a shape that may be named; of a circle of names, one of them. */
 export function resolveShape(shape: Shape, types: ReadonlyMap<string, { readonly shape: Shape }>): Shape {
   if (shape.kind !== "named") return shape;
+  let current: Shape = types.get(shape.key)?.shape ?? { kind: "any" };
+  if (current.kind !== "named") return current;
   const circle = new CircleWatch();
-  let current: Shape = shape;
   while (current.kind === "named" && !circle.isClosedBy(current.key))
     current = types.get(current.key)?.shape ?? { kind: "any" };
   return current;

@@ -56,6 +56,14 @@ export class NameScope {
     return this.taken.has(name.toLowerCase());
   }
 
+  /** Claims all names as they are where each is free and wanted once, else none of them; whether it did. */
+  claimAll(names: readonly string[]): boolean {
+    const folded = names.map((name) => name.toLowerCase());
+    if (folded.some((name) => this.taken.has(name)) || new Set(folded).size < folded.length) return false;
+    for (const name of folded) this.taken.add(name);
+    return true;
+  }
+
   /**
    * @param key what the thing is called where nothing else is called so
    * @param first what it would be called if others did not want that too
@@ -93,16 +101,22 @@ export function claimApart<T>(
   things: Iterable<T>,
   { wanted, apart, key }: NameWishes<T>,
 ): Map<T, string> {
-  const wishes = Array.from(things, (thing) => ({ thing, name: wanted(thing) }));
-  const counts = new Map<string, number>();
-  for (const { name } of wishes) {
-    const folded = name.toLowerCase();
-    counts.set(folded, (counts.get(folded) ?? 0) + 1);
-  }
+  const all = Array.from(things);
+  const wished = all.map(wanted);
   const names = new Map<T, string>();
+  // Mostly everything is wanted once.
+  if (scope.claimAll(wished)) {
+    for (const [at, thing] of all.entries()) names.set(thing, wished[at] ?? "");
+    return names;
+  }
+  const wishes = all.map((thing, at) => {
+    const name = wished[at] ?? "";
+    return { thing, name, folded: name.toLowerCase() };
+  });
+  const counts = new Map<string, number>();
+  for (const { folded } of wishes) counts.set(folded, (counts.get(folded) ?? 0) + 1);
   const rivals = new Map<string, T[]>();
-  for (const { thing, name } of wishes) {
-    const folded = name.toLowerCase();
+  for (const { thing, name, folded } of wishes) {
     if (counts.get(folded) === 1 && !scope.isTaken(name)) names.set(thing, scope.claim(name));
     else rivals.set(folded, [...(rivals.get(folded) ?? []), thing]);
   }

@@ -19,20 +19,20 @@ export interface Boxed {
  * @param wrapped ids of names for something that are structs
  */
 export function boxed(types: ReadonlyMap<string, PlannedType>, wrapped: ReadonlySet<string>): Boxed {
+  const holds = new Map([...types.values()].map(({ id, shape }) => [id, held(shape)] as const));
   const cut = new Set<string>();
-  const unions = new Set<string>();
-  const aliases = new Set<string>();
-  const holdThemselves = (found: Set<string>, isOne: (type: PlannedType) => boolean): void => {
-    const asked = [...types.values()].filter(isOne);
-    if (asked.length === 0) return;
-    const isCircle = holdingEachOther(types, cut);
-    for (const type of asked) if (held(type.shape).some((key) => isCircle(key, type.id))) found.add(type.id);
+  let isCircle = holdingEachOther(holds, cut);
+  const holdingThemselves = (isOne: (type: PlannedType) => boolean): Set<string> => {
+    const found = new Set<string>();
+    for (const type of types.values())
+      if (isOne(type) && holds.get(type.id)?.some((key) => isCircle(key, type.id)) === true) found.add(type.id);
     for (const id of found) cut.add(id);
+    if (found.size > 0) isCircle = holdingEachOther(holds, cut);
+    return found;
   };
-  holdThemselves(unions, ({ shape }) => shape.kind === "union");
-  holdThemselves(aliases, ({ id }) => wrapped.has(id));
+  const unions = holdingThemselves(({ shape }) => shape.kind === "union");
+  const aliases = holdingThemselves(({ id }) => wrapped.has(id));
   const fields = new Set<Field>();
-  const isCircle = holdingEachOther(types, cut);
   for (const { id, shape } of types.values())
     if (shape.kind === "record")
       for (const field of shape.fields)
@@ -42,13 +42,10 @@ export function boxed(types: ReadonlyMap<string, PlannedType>, wrapped: Readonly
 
 /** Whether two types hold each other as values, through whatever lies between. */
 function holdingEachOther(
-  types: ReadonlyMap<string, PlannedType>,
+  holds: ReadonlyMap<string, readonly string[]>,
   cut: ReadonlySet<string>,
 ): (one: string, other: string) => boolean {
-  return circles(types.keys(), (key) => {
-    const shape = cut.has(key) ? undefined : types.get(key)?.shape;
-    return shape ? held(shape) : [];
-  });
+  return circles(holds.keys(), (key) => (cut.has(key) ? [] : (holds.get(key) ?? [])));
 }
 
 function held(shape: Shape): string[] {

@@ -3,9 +3,8 @@
  *
  * @param taken what it would hide, or be hidden by
  */
-export function freeName(wanted: string, taken: Iterable<string>): string {
-  const all = new Set(taken);
+export function freeName(wanted: string, taken: readonly string[]): string {
   let name = wanted;
-  while (all.has(name)) name += "Here";
+  while (taken.includes(name)) name += "Here";
   return name;
 }

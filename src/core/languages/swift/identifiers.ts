@@ -82,6 +82,8 @@ function withCapitals(name: string): string {
 }
 
 function legal(name: string): string {
+  // Most names are plain, and short.
+  if (/^[A-Za-z][A-Za-z0-9]{0,99}$/.test(name)) return name;
   const begun = /^[\p{L}\p{Nl}_]/u.test(name) ? name : `_${name}`;
   const safe = plainIdentifier.test(begun) ? begun : begun.replace(/[^\p{L}\p{Nl}\p{Nd}_]/gu, "_");
   const named = /^_*$/.test(safe) ? `${safe}_${mark(name)}` : safe;

@@ -110,9 +110,8 @@ export function recordNames(shape: RecordShape): RecordNames {
   const found = known.get(shape);
   if (found) return found;
   const scope = new NameScope();
-  const names = new Map(
-    [...memberNames(shape.fields)].map(([field, name]) => [field, scope.claim(memberIdentifier(name), field.name)]),
-  );
+  const names = memberNames(shape.fields);
+  for (const [field, name] of names) names.set(field, scope.claim(memberIdentifier(name), field.name));
   const made = { of: (field: Field) => names.get(field) ?? field.name, others: scope.claim("otherKeys") };
   known.set(shape, made);
   return made;

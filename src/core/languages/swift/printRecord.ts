@@ -1,4 +1,4 @@
-import type { Field, RecordShape } from "../../contract/model.js";
+import type { Field, RecordShape, Reference } from "../../contract/model.js";
 import { resolveShape } from "../../contract/resolveShape.js";
 import { fieldWords, typeWords } from "../../sdk/lower/documentation.js";
 import { sentences } from "../../sdk/lower/sentences.js";
@@ -23,7 +23,7 @@ import {
   printShapeForm,
   type FieldState,
 } from "./printType.js";
-import { indented, listed } from "./swiftFile.js";
+import { listed } from "./swiftFile.js";
 
 /** A property of a record's struct. */
 interface Property {
@@ -39,13 +39,21 @@ interface Property {
   readonly deprecated: string | undefined;
 }
 
+/** A record with its properties. */
+interface RecordParts {
+  readonly type: PlannedType;
+  readonly record: RecordShape;
+  /** In the order of the contract. */
+  readonly properties: readonly Property[];
+  /** In the order of names, so that neither another order in the contract nor a field that becomes optional moves a label. */
+  readonly sorted: readonly Property[];
+}
+
 /** Prints a record: its struct, and what reads and writes it. */
 export function printRecord(type: PlannedType, record: RecordShape, context: ContractContext): PrintedType {
   const properties = propertiesOf(type, record, context);
-  return {
-    declared: printStruct(type, record, properties, context),
-    forms: printForms(type, record, properties, context),
-  };
+  const parts = { type, record, properties, sorted: sortedBy(properties, ({ name }) => name) };
+  return { declared: printStruct(parts, context), forms: printForms(parts, context) };
 }
 
 function propertiesOf(type: PlannedType, record: RecordShape, context: ContractContext): Property[] {
@@ -54,28 +62,22 @@ function propertiesOf(type: PlannedType, record: RecordShape, context: ContractC
   return record.fields.map((field) => {
     const state = fieldState(field, isSent, context);
     const name = names.of(field);
-    const isBoxed = context.boxed.fields.has(field);
     return {
       field,
       name,
-      stored: storedName(name, field, context),
+      stored: storedName(name, field),
       state,
       type: printFieldType(field, state, context),
       fallback: fallbackOf(field, state, context),
-      isBoxed,
+      isBoxed: context.boxed.fields.has(field),
       deprecated: field.deprecated,
     };
   });
 }
 
-/** What is stored of a property: one that is deprecated is not used inside the SDK, and one that is boxed is a box. */
-function storedName(name: string, field: Field, { boxed }: ContractContext): string {
-  return boxed.fields.has(field) || field.deprecated !== undefined ? `_${name}` : name;
-}
-
-/** A property's value inside its own file. */
-export function storedText(name: string, field: Field, context: ContractContext): string {
-  return `${spelled(storedName(name, field, context))}${context.boxed.fields.has(field) ? ".value" : ""}`;
+/** What is stored of a property: one that is deprecated is not used inside the SDK. */
+export function storedName(name: string, field: Field): string {
+  return field.deprecated === undefined ? name : `_${name}`;
 }
 
 /** What a field is where nothing is given: an expression. Undefined where something has to be. */
@@ -94,78 +96,75 @@ export function fallbackOf(field: Field, state: FieldState, context: ContractCon
   }
 }
 
-function printStruct(
-  type: PlannedType,
-  record: RecordShape,
-  properties: readonly Property[],
-  context: ContractContext,
-): string {
+function printStruct({ type, record, sorted }: RecordParts, context: ContractContext): string {
   const { access } = context;
-  // In the order of names, so that neither another order in the contract nor a field that becomes optional moves a label.
-  const sorted = sortedBy(properties, ({ name }) => name);
-  const lines = sorted.map((each) => printProperty(each, context));
-  const labels = sorted.map(
-    ({ name, type: of, fallback }) => `${spelled(name)}: ${of}${fallback === undefined ? "" : ` = ${fallback}`}`,
-  );
-  const sets = sorted.map(
-    ({ name, stored, isBoxed }) =>
-      `    self.${spelled(stored)} = ${isBoxed ? `${context.wire}.Box(${spelled(name)})` : spelled(name)}\n`,
-  );
-  if (record.rest) {
-    const others = spelled(recordNames(record).others);
-    const of = `[Swift.String: ${printReference(record.rest, context)}]`;
-    lines.push(`  /// ${sentences.otherKeys}\n  ${access}var ${others}: ${of}\n`);
-    labels.push(`${others}: ${of} = [:]`);
-    sets.push(`    self.${others} = ${others}\n`);
-  }
-  const whole =
-    sets.length === 0 ? `  ${access}init() {}\n` : `${listed(`  ${access}init`, labels, " {")}\n${sets.join("")}  }\n`;
-  const made = hasUsualInit(sorted, record, access) ? "" : whole;
+  const isUsual = hasUsualInit(sorted, access);
+  const lines = sorted.map((each) => printProperty(each, isUsual, context));
+  if (record.rest)
+    lines.push(
+      `  /// ${sentences.otherKeys}\n  ${access}var ${spelled(recordNames(record).others)}: ${othersType(record.rest, context)}${isUsual ? " = [:]" : ""}\n`,
+    );
+  const made = isUsual ? "" : printInit(sorted, record, context);
   const body = [lines.join(""), made, ...printViews(type, context)].filter((each) => each !== "").join("\n");
   return `${docComment(typeWords(type, false))}${access}struct ${declaredName(type.id, context)}: Swift.Hashable, Swift.Sendable {\n${body}}\n`;
 }
 
-/** Whether the initialiser is the one that the compiler makes by itself. */
-function hasUsualInit(properties: readonly Property[], { rest }: RecordShape, access: string): boolean {
-  if (access !== "" || rest) return false;
-  return properties.every(
-    ({ name, stored, type, fallback }) => stored === name && fallback === (type.endsWith("?") ? "nil" : undefined),
-  );
+function othersType(rest: Reference, context: ContractContext): string {
+  return `[Swift.String: ${printReference(rest, context)}]`;
 }
 
-function printProperty({ field, name, stored, type, isBoxed, deprecated }: Property, context: ContractContext): string {
-  const { access, wire } = context;
+/** Whether the initialiser is the one that the compiler makes by itself: it offers that to the module alone. */
+function hasUsualInit(properties: readonly Property[], access: string): boolean {
+  return access === "" && properties.every(({ name, stored, ...each }) => stored === name && !startsAsNil(each));
+}
+
+/** Whether the compiler gives a property nil of its own accord, where a value has to be given. */
+function startsAsNil({ type, fallback, isBoxed }: Pick<Property, "type" | "fallback" | "isBoxed">): boolean {
+  return fallback === undefined && type.endsWith("?") && !isBoxed;
+}
+
+function printInit(sorted: readonly Property[], record: RecordShape, context: ContractContext): string {
+  const { access } = context;
+  const labels = sorted.map(({ name, type: of, fallback }) => `${spelled(name)}: ${of}${orFallback(fallback)}`);
+  const sets = sorted.map(({ name, stored }) => `    self.${spelled(stored)} = ${spelled(name)}\n`);
+  if (record.rest) {
+    const others = spelled(recordNames(record).others);
+    labels.push(`${others}: ${othersType(record.rest, context)} = [:]`);
+    sets.push(`    self.${others} = ${others}\n`);
+  }
+  if (sets.length === 0) return `  ${access}init() {}\n`;
+  return `${listed(`  ${access}init`, labels, " {")}\n${sets.join("")}  }\n`;
+}
+
+function orFallback(fallback: string | undefined): string {
+  return fallback === undefined ? "" : ` = ${fallback}`;
+}
+
+/** @param isUsual whether the compiler makes the initialiser, and so has to be told what is not given */
+function printProperty(property: Property, isUsual: boolean, { access, wire }: ContractContext): string {
+  const { field, name, stored, type, fallback, isBoxed, deprecated } = property;
   const { paragraphs } = fieldWords(field);
-  const start = `${docComment({ paragraphs }, "  ")}${deprecation(deprecated, "  ")}  ${access}var ${spelled(name)}: ${type}`;
-  if (stored === name) return `${start}\n`;
-  const get = isBoxed ? `${spelled(stored)}.value` : spelled(stored);
-  const set = isBoxed ? `${wire}.Box(newValue)` : "newValue";
-  const kept = isBoxed ? `${wire}.Box<${type}>` : type;
-  return `${start} {\n    get { ${get} }\n    set { ${spelled(stored)} = ${set} }\n  }\n  fileprivate var ${spelled(stored)}: ${kept}\n`;
+  const start = `${docComment({ paragraphs }, "  ")}${deprecation(deprecated, "  ")}  `;
+  const box = isBoxed ? `@${wire}.Box ` : "";
+  // The compiler knows by itself that an optional begins as nil, but not that a boxed one does.
+  const first = isUsual && (fallback !== "nil" || isBoxed) ? orFallback(fallback) : "";
+  if (stored === name) return `${start}${box}${access}var ${spelled(name)}: ${type}${first}\n`;
+  return `${start}${access}var ${spelled(name)}: ${type} {\n    get { ${spelled(stored)} }\n    set { ${spelled(stored)} = newValue }\n  }\n  ${box}fileprivate var ${spelled(stored)}: ${type}\n`;
 }
 
-function printForms(
-  type: PlannedType,
-  record: RecordShape,
-  properties: readonly Property[],
-  context: ContractContext,
-): string[] {
+function printForms(parts: RecordParts, context: ContractContext): string[] {
+  const { type } = parts;
   const direction = context.forms.get(type.id);
   if (!direction) return [];
   const isSent = context.directions.get(type.id)?.isWritten === true;
   return [
-    ...(direction.isRead ? [printRead(type, record, properties, context)] : []),
-    ...(direction.isWritten ? [printWrite(type, record, properties, context)] : []),
-    ...(isSent ? printFiles(type, properties, context) : []),
+    ...(direction.isRead ? [printRead(parts, context)] : []),
+    ...(direction.isWritten ? [printWrite(parts, context)] : []),
+    ...(isSent ? printFiles(parts, context) : []),
   ];
 }
 
-function printRead(
-  type: PlannedType,
-  record: RecordShape,
-  properties: readonly Property[],
-  context: ContractContext,
-): string {
+function printRead({ type, record, properties, sorted }: RecordParts, context: ContractContext): string {
   const { wire } = context;
   const name = typeName(type.id, context);
   const flat = context.names.flat.get(type.id) ?? "";
@@ -179,22 +178,21 @@ function printRead(
   ];
   const reads = inOrder.map(
     (each) =>
-      `let ${spelled(each.name)} = try ${fields}.${each.state}(${quoted(each.field.name)}, ${readForm(each, context)})\n`,
+      `  let ${spelled(each.name)} = try ${fields}.${each.state}(${quoted(each.field.name)}, ${readForm(each, context)})\n`,
   );
-  const sorted = sortedBy(properties, (each) => each.name);
   const given = sorted.map((each) => `${each.name}: ${spelled(each.name)}`);
   if (record.rest) {
     const others = recordNames(record).others;
     const declared = record.fields.map((field) => quoted(field.name));
     reads.push(
-      `${listed(`let ${spelled(others)} = try ${fields}.others`, [`[${declared.join(", ")}]`, printForm(record.rest, "read", context)], "")}\n`,
+      `${listed(`  let ${spelled(others)} = try ${fields}.others`, [`[${declared.join(", ")}]`, printForm(record.rest, "read", context)], "")}\n`,
     );
     given.push(`${others}: ${spelled(others)}`);
   }
   const start = `static func read${flat}(_ ${json}: ${wire}.JSON) throws(${wire}.Mismatch) -> ${name} {\n`;
   if (reads.length === 0) return `${start}  _ = try ${wire}.readRecord(${json})\n  return ${name}()\n}\n`;
   const declares = /\bothers\(/.test(reads.at(-1) ?? "") && reads.length === 1 ? "let" : "var";
-  return `${start}  ${declares} ${fields} = try ${wire}.FieldReader(${json})\n${indented(reads.join(""))}${listed(`  return ${name}`, given, "")}\n}\n`;
+  return `${start}  ${declares} ${fields} = try ${wire}.FieldReader(${json})\n${reads.join("")}${listed(`  return ${name}`, given, "")}\n}\n`;
 }
 
 function readForm({ field, state }: Property, context: ContractContext): string {
@@ -202,12 +200,7 @@ function readForm({ field, state }: Property, context: ContractContext): string 
   return printShapeForm(field.type.shape, "read", context);
 }
 
-function printWrite(
-  type: PlannedType,
-  record: RecordShape,
-  properties: readonly Property[],
-  context: ContractContext,
-): string {
+function printWrite({ type, record, properties }: RecordParts, context: ContractContext): string {
   const { wire } = context;
   const flat = context.names.flat.get(type.id) ?? "";
   const lines = properties.map(({ field, name, state }) => {
@@ -215,7 +208,7 @@ function printWrite(
       state === "required"
         ? printForm(field.type, "write", context)
         : printShapeForm(field.type.shape, "write", context);
-    return `  fields.${state}(${quoted(field.name)}, value.${storedText(name, field, context)}, ${form})\n`;
+    return `  fields.${state}(${quoted(field.name)}, value.${spelled(storedName(name, field))}, ${form})\n`;
   });
   if (record.rest)
     lines.push(
@@ -227,9 +220,9 @@ function printWrite(
 }
 
 /** Prints what collects the files below a record; nothing where there are none. */
-function printFiles(type: PlannedType, properties: readonly Property[], context: ContractContext): string[] {
+function printFiles({ type, properties }: RecordParts, context: ContractContext): string[] {
   const lines = properties.flatMap(({ field, name, state }) => {
-    const value = `value.${storedText(name, field, context)}${state === "sent" ? ".given" : ""}`;
+    const value = `value.${spelled(storedName(name, field))}${state === "sent" ? ".given" : ""}`;
     const text = filesOf(field, value, context);
     return text === undefined ? [] : [`  files.${text}\n`];
   });

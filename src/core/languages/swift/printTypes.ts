@@ -119,13 +119,9 @@ function printWrapper(type: PlannedType, context: ContractContext): PrintedType 
   const flat = context.names.flat.get(type.id) ?? "";
   const of = printReference(reference, open);
   const { isRead = false, isWritten = false } = context.forms.get(type.id) ?? {};
-  const isBoxed = context.boxed.aliases.has(type.id);
-  const stored = isBoxed
-    ? `  ${access}var value: ${of} {\n    get { _value.value }\n    set { _value = ${wire}.Box(newValue) }\n  }\n  private var _value: ${wire}.Box<${of}>\n`
-    : `  ${access}var value: ${of}\n`;
-  const set = isBoxed ? `_value = ${wire}.Box(value)` : "self.value = value";
+  const box = context.boxed.aliases.has(type.id) ? `@${wire}.Box ` : "";
   return {
-    declared: `${docComment(typeWords(type, false))}${access}struct ${declaredName(type.id, context)}: Swift.Hashable, Swift.Sendable {\n${stored}\n  ${access}init(_ value: ${of}) {\n    ${set}\n  }\n}\n`,
+    declared: `${docComment(typeWords(type, false))}${access}struct ${declaredName(type.id, context)}: Swift.Hashable, Swift.Sendable {\n  ${box}${access}var value: ${of}\n\n  ${access}init(_ value: ${of}) {\n    self.value = value\n  }\n}\n`,
     forms: [
       ...(isRead
         ? [

@@ -8,7 +8,7 @@ import type { ContractContext } from "./contractContext.js";
 import { spelled } from "./identifiers.js";
 import { recordNames, unionCases } from "./names.js";
 import { typeName } from "./printedType.js";
-import { storedText } from "./printRecord.js";
+import { storedName } from "./printRecord.js";
 import { fieldState, printFieldType } from "./printType.js";
 import { listed } from "./swiftFile.js";
 
@@ -45,7 +45,7 @@ function recordText(from: RecordShape, to: RecordShape, id: string, context: Con
   const given = sortedBy(to.fields, names.of).flatMap((field) => {
     const source = own.get(field.name);
     const value = source
-      ? converted(`self.${storedText(ownNames.of(source), source, context)}`, source, field, context)
+      ? converted(`self.${spelled(storedName(ownNames.of(source), source))}`, source, field, context)
       : tagText(from, field, context);
     return value === undefined ? [] : [`${names.of(field)}: ${value}`];
   });

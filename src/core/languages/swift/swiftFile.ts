@@ -5,23 +5,44 @@ const header =
 /** Columns of a line, as swift-format has them. */
 export const widest = 100;
 
-const tooWide = new RegExp(`^.{${String(widest + 1)},}$`, "gm");
-
 /** The text of a file: the header, what is imported, then the parts with a blank line between them. */
 export function fileText(parts: readonly string[], modules: readonly string[] = []): string {
-  const body = parts.map((part) => part.trimEnd());
-  const text = body.join("\n\n");
-  const imports = [...new Set([...(/\bFoundation\./.test(text) ? ["Foundation"] : []), ...modules])].sort();
-  const blocks = [header, imports.map((name) => `import ${name}`).join("\n"), ...body];
-  return `${blocks
-    .filter((block) => block !== "")
-    .join("\n\n")
-    .replace(tooWide, fitted)}\n`;
+  const isFoundationUsed = parts.some((part) => /\bFoundation\./.test(part));
+  const imports = [...new Set([...(isFoundationUsed ? ["Foundation"] : []), ...modules])].sort();
+  const blocks = [header, imports.map((name) => `import ${name}`).join("\n"), ...parts].map(ended);
+  return fittedLines(blocks.filter((block) => block !== "").join("\n"));
+}
+
+/** A block with one end of a line behind it; "" where there is nothing in it. */
+function ended(block: string): string {
+  if (block.endsWith("}\n")) return block;
+  const text = block.trimEnd();
+  return text === "" ? "" : `${text}\n`;
+}
+
+/** A text whose lines that are too wide are fitted. */
+function fittedLines(text: string): string {
+  const parts: string[] = [];
+  let from = 0;
+  let kept = 0;
+  for (let end = text.indexOf("\n"); end >= 0; end = text.indexOf("\n", from)) {
+    if (end - from > widest) {
+      const line = text.slice(from, end);
+      const made = fitted(line);
+      if (made !== line) {
+        parts.push(text.slice(kept, from), made);
+        kept = end;
+      }
+    }
+    from = end + 1;
+  }
+  return parts.length === 0 ? text : [...parts, text.slice(kept)].join("");
 }
 
 /** Lines one level further in. */
 export function indented(text: string, by = "  "): string {
-  return text.replace(/^(?=.)/gm, by);
+  // A large contract has a million lines, and the end of a line is found faster than its beginning.
+  return (/^./.test(text) ? by : "") + text.replace(/\n(?=[^\n])/g, `\n${by}`);
 }
 
 /**

@@ -17,14 +17,16 @@ export function circles(
   interface Visit {
     readonly key: string;
     readonly place: number;
-    readonly steps: Iterator<string>;
+    readonly steps: readonly string[];
+    /** How many of the steps were taken. */
+    taken: number;
   }
   const visits: Visit[] = [];
   const visit = (key: string): void => {
     const place = lowest.size;
     lowest.set(key, place);
     open.push(key);
-    visits.push({ key, place, steps: stepsFrom(key)[Symbol.iterator]() });
+    visits.push({ key, place, steps: stepsFrom(key), taken: 0 });
   };
   const lower = (key: string, to: number): void => {
     lowest.set(key, Math.min(lowest.get(key) ?? to, to));
@@ -32,11 +34,11 @@ export function circles(
   for (const start of keys) {
     if (!lowest.has(start)) visit(start);
     for (let current = visits.at(-1); current; current = visits.at(-1)) {
-      const step = current.steps.next();
-      if (step.done !== true) {
-        const known = lowest.get(step.value);
-        if (known === undefined) visit(step.value);
-        else if (!circleOf.has(step.value)) lower(current.key, known);
+      const step = current.steps[current.taken++];
+      if (step !== undefined) {
+        const known = lowest.get(step);
+        if (known === undefined) visit(step);
+        else if (!circleOf.has(step)) lower(current.key, known);
         continue;
       }
       visits.pop();
