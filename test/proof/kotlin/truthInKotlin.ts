@@ -1,7 +1,8 @@
 import { mkdirSync, readdirSync, readFileSync, renameSync } from "node:fs";
 import { basename, dirname, join } from "node:path";
 import type { JudgedChange } from "../../../src/core/change/judgedChange.js";
-import { kotlinUses, type SourceText } from "../../../src/workspace/languages/kotlin/source/kotlinUses.js";
+import { kotlinUses } from "../../../src/workspace/languages/kotlin/source/kotlinUses.js";
+import type { SourceText } from "../../../src/workspace/languages/source/sdkSource.js";
 import type { SourceUse } from "../../../src/core/use/sourceUse.js";
 import { KotlinCompiler } from "../../support/kotlin/kotlinCompiler.js";
 import { kotlinRuntime } from "../../support/kotlin/kotlinRuntime.js";

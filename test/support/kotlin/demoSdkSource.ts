@@ -2,7 +2,7 @@ import { language } from "../../../src/core/languages/kotlin/language.js";
 import { printSdk } from "../../../src/core/languages/printSdk.js";
 import { readContract } from "../../../src/core/readContract.js";
 import { planRest } from "../../../src/core/sdk/planRest.js";
-import type { SdkSource } from "../../../src/workspace/languages/kotlin/source/kotlinUses.js";
+import type { SdkSource } from "../../../src/workspace/languages/source/sdkSource.js";
 import { demoText } from "../demoText.js";
 import { kotlinRuntime } from "./kotlinRuntime.js";
 

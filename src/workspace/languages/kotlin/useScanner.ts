@@ -7,7 +7,8 @@ import { readText } from "../../textFile.js";
 import type { ImportedName, MadeFiles, SdkPart, UseScanner } from "../languageTools.js";
 import { readSource } from "./source/declarations.js";
 import { javaImports, javaUses } from "./source/javaUses.js";
-import { kotlinUses, type SourceText } from "./source/kotlinUses.js";
+import { kotlinUses } from "./source/kotlinUses.js";
+import type { SourceText } from "../source/sdkSource.js";
 
 const patterns = ["**/*.kt", "**/*.kts"];
 const besidePatterns = ["**/*.java"];

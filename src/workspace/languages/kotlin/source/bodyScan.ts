@@ -1,18 +1,21 @@
+import type { ClassText, Declarations, FunctionText, PropertyText } from "../../source/declared.js";
+import { builtIn } from "../../source/library.js";
+import { readDeclaration, readModifiers } from "./declarations.js";
+import type { KnownClass, Home, Type } from "../../source/knownProgram.js";
+import { Reader } from "../../source/reader.js";
+import { Scope } from "../../source/scope.js";
+import { delegated, itemOf, knownComponent } from "./standardLibrary.js";
+import type { Token } from "../../source/token.js";
+import { readType, readTypeArguments } from "./readType.js";
 import {
-  readDeclaration,
-  readModifiers,
-  type ClassText,
-  type Declarations,
-  type FunctionText,
-  type PropertyText,
-} from "./declarations.js";
-import type { KnownClass, Home, Type } from "./knownProgram.js";
-import { Reader } from "./reader.js";
-import { Scope } from "./scope.js";
-import { builtIn, delegated, itemOf, knownComponent } from "./standardLibrary.js";
-import type { Token } from "./tokens.js";
-import { readType, readTypeArguments } from "./typeText.js";
-import { nothing, nothingKnown, type LambdaGiven, type Narrowing, type Told, type Value, unit } from "./values.js";
+  nothing,
+  nothingKnown,
+  type LambdaGiven,
+  type Narrowing,
+  type Told,
+  type Value,
+  unit,
+} from "../../source/values.js";
 import { ExpressionScan } from "./expressionScan.js";
 
 const jumps = new Set(["return", "throw", "break", "continue"]);

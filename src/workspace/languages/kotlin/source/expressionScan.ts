@@ -1,11 +1,12 @@
-import type { Type } from "./knownProgram.js";
-import { Reader } from "./reader.js";
-import type { Scope } from "./scope.js";
-import { builtIn, calledOn, itemOf, knownProperty } from "./standardLibrary.js";
-import type { Token } from "./tokens.js";
-import { readType, readTypeArguments } from "./typeText.js";
-import { nothing, nothingKnown, onlyDone, type Narrowing, type Told, type Value } from "./values.js";
-import { CallScan } from "./callScan.js";
+import type { Type } from "../../source/knownProgram.js";
+import { Reader } from "../../source/reader.js";
+import type { Scope } from "../../source/scope.js";
+import { builtIn } from "../../source/library.js";
+import { calledOn, itemOf, knownProperty, kotlinLibrary } from "./standardLibrary.js";
+import type { Token } from "../../source/token.js";
+import { readType, readTypeArguments } from "./readType.js";
+import { nothing, nothingKnown, onlyDone, type Narrowing, type Told, type Value } from "../../source/values.js";
+import { CallScan } from "../../source/callScan.js";
 
 const numbers: ReadonlySet<string> = new Set(["Int", "Long", "Double"]);
 
@@ -15,6 +16,8 @@ function isNumber({ type }: Value): boolean {
 
 /** Expressions, as far as they are no statements. */
 export abstract class ExpressionScan extends CallScan {
+  protected readonly library = kotlinLibrary;
+
   protected abstract keyword(reader: Reader, scope: Scope, wanted?: Type): Value | undefined;
 
   /** An expression whose value is taken as it is. */

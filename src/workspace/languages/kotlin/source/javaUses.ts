@@ -1,7 +1,8 @@
 import type { SourceUse, SourceUseKind } from "../../../../core/use/sourceUse.js";
-import { readSource, type ClassText } from "./declarations.js";
-import type { SdkSource, SourceText } from "./kotlinUses.js";
-import { SdkModel } from "./sdkModel.js";
+import type { ClassText } from "../../source/declared.js";
+import type { SdkSource, SourceText } from "../../source/sdkSource.js";
+import { readSource } from "./declarations.js";
+import { KotlinSdk } from "./kotlinSdk.js";
 
 interface JavaToken {
   readonly text: string;
@@ -21,7 +22,7 @@ export function javaUses(app: readonly SourceText[], sdk: SdkSource): SourceUse[
   if (app.length === 0) return [];
   const own = sdk.files.map(({ document, text }) => ({ file: readSource(document, text, true), text }));
   const namespace = own[0]?.file.package ?? "";
-  const model = new SdkModel(sdk.connect, namespace, own);
+  const model = new KotlinSdk(sdk.connect, namespace, own);
   const names = new JavaNames(own, model);
   return app.flatMap(({ document, text }) =>
     placesIn(javaTokens(text), names, namespace).map(({ coordinate, kind, token }) => ({
@@ -53,7 +54,7 @@ class JavaNames {
 
   constructor(
     files: readonly { readonly file: ReturnType<typeof readSource>; readonly text: string }[],
-    readonly model: SdkModel,
+    readonly model: KotlinSdk,
   ) {
     for (const { file, text } of files) {
       const facade = /^@file:JvmName\("(\w+)"\)$/m.exec(text)?.[1];

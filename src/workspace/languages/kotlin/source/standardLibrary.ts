@@ -1,25 +1,5 @@
-import type { Type } from "./knownProgram.js";
-
-/** What a function of the language or a usual library gives, as far as types follow from it. */
-export interface KnownCall {
-  /** What its lambdas are given. */
-  readonly given?: readonly (Type | undefined)[];
-  /** What is `this` in its lambdas. */
-  readonly inside?: Type | undefined;
-  /** It makes a text of its arguments, and nothing else. */
-  readonly shows?: boolean;
-  /** It only puts values in order by what its lambda gives. */
-  readonly orders?: boolean;
-  /** What it gives holds its arguments as they are. */
-  readonly holds?: boolean;
-  /** @param made what its last lambda, or its first argument, makes */
-  readonly result: (made: Type | undefined) => Type | undefined;
-}
-
-/** A type of the language. */
-export function builtIn(name: string, ...given: readonly (Type | undefined)[]): Type {
-  return { name, arguments: given, isNullable: false };
-}
+import { builtIn, type KnownCall, type Library } from "../../source/library.js";
+import type { Type } from "../../source/knownProgram.js";
 
 const containers = new Set(
   (
@@ -384,3 +364,5 @@ export function calledAlone(
       return undefined;
   }
 }
+
+export const kotlinLibrary: Library = { isContainer, isPlain, delegated, calledOn, calledAlone };

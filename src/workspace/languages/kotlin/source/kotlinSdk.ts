@@ -1,8 +1,9 @@
-import type { SourceFile } from "./declarations.js";
-import type { KnownClass, KnownFunction } from "./knownProgram.js";
+import type { SourceFile } from "../../source/declared.js";
+import type { KnownClass, KnownFunction } from "../../source/knownProgram.js";
+import type { SdkModel } from "../../source/sdkModel.js";
 
-/** What an SDK's own source says of names on the wire, and of what belongs together. */
-export class SdkModel {
+/** What the source of an SDK in Kotlin says of names on the wire, and of what belongs together. */
+export class KotlinSdk implements SdkModel {
   /** Wire names of the properties of records, by class and property: "Berth.note". */
   private readonly wire = new Map<string, string>();
   /** The same by the property alone, for interfaces: in all answers to queries a property has one name on the wire. */

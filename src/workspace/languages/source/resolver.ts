@@ -1,11 +1,11 @@
-import type { SourceUseKind } from "../../../../core/use/sourceUse.js";
-import type { ClassText, FunctionText, ParameterText, PropertyText } from "./declarations.js";
+import type { SourceUseKind } from "../../../core/use/sourceUse.js";
+import type { ClassText, FunctionText, ParameterText, PropertyText } from "./declared.js";
 import type { Home, KnownClass, KnownFunction, KnownProgram, Type } from "./knownProgram.js";
 import { Reader } from "./reader.js";
 import { Scope, type Holder } from "./scope.js";
 import type { SdkModel } from "./sdkModel.js";
-import { builtIn, delegated, isContainer, isPlain } from "./standardLibrary.js";
-import type { Token } from "./tokens.js";
+import { builtIn, type Library } from "./library.js";
+import type { Token } from "./token.js";
 import type { TypeText } from "./typeText.js";
 import { unit, type Tell, type Value } from "./values.js";
 
@@ -29,6 +29,8 @@ export abstract class Resolver {
     protected readonly tell: Tell | undefined,
     protected readonly shared: SharedScan = { inferred: new Map(), depth: 0, holders: [] },
   ) {}
+
+  protected abstract readonly library: Library;
 
   /** The same scan, which tells nothing. */
   protected abstract silent(): this;
@@ -89,7 +91,8 @@ export abstract class Resolver {
   protected withArguments(type: Type, of: Type | undefined): Type {
     if (type.arguments.length > 0 || !of) return type;
     const [narrow, wide] = [this.program.classOf(type), this.program.classOf(of)];
-    if (!narrow || !wide) return isContainer(of) && type.name !== of.name ? { ...type, arguments: of.arguments } : type;
+    if (!narrow || !wide)
+      return this.library.isContainer(of) && type.name !== of.name ? { ...type, arguments: of.arguments } : type;
     const known = new Map(wide.text.typeParameters.map((name, at) => [name, of.arguments[at]]));
     return { ...type, arguments: narrow.text.typeParameters.map((name) => known.get(name)) };
   }
@@ -168,7 +171,7 @@ export abstract class Resolver {
       const scope = new Scope(home, receivers);
       if (text.initial) {
         const { type } = silent.expression(new Reader(tokens, ...text.initial), scope);
-        return text.isDelegated ? delegated(type) : type;
+        return text.isDelegated ? this.library.delegated(type) : type;
       }
       return text.getter?.isExpression === true
         ? silent.expression(new Reader(tokens, ...text.getter.range), scope).type
@@ -293,7 +296,7 @@ export abstract class Resolver {
       );
     if (fitting) return fitting;
     // A call of the SDK that is imported by its name can be nothing else, whatever is known of the connection.
-    return type && (known ?? isPlain(type)) ? undefined : seen.find((each) => this.sdk.isCall(each));
+    return type && (known ?? this.library.isPlain(type)) ? undefined : seen.find((each) => this.sdk.isCall(each));
   }
 
   protected fits(type: Type | undefined, wanted: Type | undefined): boolean {
@@ -302,7 +305,11 @@ export abstract class Resolver {
     if (type.name === wanted.name) return true;
     const known = this.program.classOf(type);
     if (known) return this.program.withSupers(known).some((each) => each.name === wanted.name);
-    return isContainer(type) && isContainer(wanted) && ["Iterable", "Collection"].includes(wanted.name);
+    return (
+      this.library.isContainer(type) &&
+      this.library.isContainer(wanted) &&
+      ["Iterable", "Collection"].includes(wanted.name)
+    );
   }
 
   protected passes({ read = [], called }: Value): void {

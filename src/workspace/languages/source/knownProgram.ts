@@ -1,4 +1,4 @@
-import type { ClassText, Declarations, FunctionText, ParameterText, PropertyText, SourceFile } from "./declarations.js";
+import type { ClassText, Declarations, FunctionText, ParameterText, PropertyText, SourceFile } from "./declared.js";
 import type { FunctionParts, TypeText } from "./typeText.js";
 
 /** A type: of a class of the app or an SDK, by its whole name, or of the language, by its short one. */

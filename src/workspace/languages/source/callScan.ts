@@ -1,8 +1,8 @@
 import type { Home, KnownClass, KnownFunction, Type } from "./knownProgram.js";
 import type { Reader } from "./reader.js";
 import type { Scope } from "./scope.js";
-import { builtIn, calledAlone, calledOn } from "./standardLibrary.js";
-import type { Token } from "./tokens.js";
+import { builtIn } from "./library.js";
+import type { Token } from "./token.js";
 import {
   nothingKnown,
   onlyDone,
@@ -50,8 +50,10 @@ export abstract class CallScan extends Resolver {
     }
     const known = this.classNamed([text], scope.home);
     if (known) return this.constructed(known, site);
-    const implicit = scope.receivers.map((receiver) => calledOn(receiver, text)).find((each) => each !== undefined);
-    return this.calledKnown(site, (first) => calledAlone(text, first, typeArguments[0]) ?? implicit);
+    const implicit = scope.receivers
+      .map((receiver) => this.library.calledOn(receiver, text))
+      .find((each) => each !== undefined);
+    return this.calledKnown(site, (first) => this.library.calledAlone(text, first, typeArguments[0]) ?? implicit);
   }
 
   /** A call behind a dot. */
@@ -104,7 +106,7 @@ export abstract class CallScan extends Resolver {
     }
     if (text === "toString" || (text === "joinToString" && !this.takesFunction(reader.from(reader.at))))
       onlyDone(of, "shows");
-    return this.calledKnown(site, () => calledOn(of.type, text));
+    return this.calledKnown(site, () => this.library.calledOn(of.type, text));
   }
 
   /** Whether a call is given a function: a lambda, or a reference to one. */

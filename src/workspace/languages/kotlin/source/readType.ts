@@ -1,21 +1,6 @@
-import type { Reader } from "./reader.js";
-import type { Token } from "./tokens.js";
-
-/** A type as source spells it. */
-export interface TypeText {
-  /** Its name, part by part; of a function type nothing. */
-  readonly path: readonly Token[];
-  readonly arguments: readonly (TypeText | undefined)[];
-  readonly isNullable: boolean;
-  readonly function?: FunctionParts<TypeText>;
-}
-
-/** What a function type says; undefined where nobody knows. */
-export interface FunctionParts<T> {
-  readonly receiver: T | undefined;
-  readonly parameters: readonly (T | undefined)[];
-  readonly result: T | undefined;
-}
+import type { Reader } from "../../source/reader.js";
+import type { Token } from "../../source/token.js";
+import type { TypeText } from "../../source/typeText.js";
 
 /** Reads a type, where one stands (Kotlin grammar, `type`). */
 export function readType(reader: Reader): TypeText | undefined {

@@ -1,4 +1,4 @@
-import type { Token } from "./tokens.js";
+import type { Token } from "./token.js";
 
 const end: Token = { kind: "end", text: "", offset: 0, end: 0, startsLine: true };
 

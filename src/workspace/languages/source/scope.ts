@@ -1,4 +1,4 @@
-import type { FunctionText } from "./declarations.js";
+import type { FunctionText } from "./declared.js";
 import type { Told } from "./values.js";
 import type { Home, Type } from "./knownProgram.js";
 

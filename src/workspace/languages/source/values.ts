@@ -1,10 +1,10 @@
-import type { SourceUseKind } from "../../../../core/use/sourceUse.js";
-import type { ParameterText } from "./declarations.js";
+import type { SourceUseKind } from "../../../core/use/sourceUse.js";
+import type { ParameterText } from "./declared.js";
 import type { KnownClass, Type } from "./knownProgram.js";
 import type { Reader } from "./reader.js";
 import type { Scope } from "./scope.js";
-import { builtIn, type KnownCall } from "./standardLibrary.js";
-import type { Token } from "./tokens.js";
+import { builtIn, type KnownCall } from "./library.js";
+import type { Token } from "./token.js";
 
 /** Told of each place that depends on the SDK. */
 export type Tell = (coordinate: string, kind: SourceUseKind, token: Token) => Told;
