@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { demoText } from "../support/demoText.js";
+import type { ToldImpact } from "../support/toldImpact.js";
 import { TemporaryProject } from "../support/temporaryProject.js";
 
 const configuration = `contracts:
@@ -57,17 +58,6 @@ async function generated(files: Readonly<Record<string, string>> = {}): Promise<
   return project;
 }
 
-interface Impact {
-  readonly contracts: readonly {
-    readonly changes: readonly {
-      readonly code: string;
-      readonly use: string;
-      readonly verdict: { readonly code: string; readonly apps: string };
-      readonly hits: readonly { readonly file?: string; readonly line?: number }[];
-    }[];
-  }[];
-}
-
 describe("an SDK in Kotlin", () => {
   it("is written, kept up to date, and names its places", async () => {
     const project = await generated();
@@ -92,7 +82,7 @@ describe("an SDK in Kotlin", () => {
     const project = await generated();
     project.write("berths.yaml", demoText("contracts/v2/berths.yaml"));
     const { out } = await project.run(["impact", "--json"]);
-    const changes = (JSON.parse(out) as Impact).contracts.flatMap((each) => each.changes);
+    const changes = (JSON.parse(out) as ToldImpact).contracts.flatMap((each) => each.changes);
     const told = changes
       .filter(({ use, verdict }) => use === "used" && verdict.code === "breaking")
       .map(({ code, hits }) => `${code} ${hits.map(({ line }) => String(line)).join(" ")}`);
@@ -146,7 +136,7 @@ fun hull(part: HullPart): Int = part.classValue.length
     const told = async (changed: string): Promise<string[]> => {
       project.write("fleet.graphql", changed);
       const { out } = await project.run(["impact", "--json"]);
-      return (JSON.parse(out) as Impact).contracts
+      return (JSON.parse(out) as ToldImpact).contracts
         .flatMap(({ changes }) => changes)
         .filter(({ use }) => use === "used")
         .map(({ code, verdict, hits }) => {
@@ -188,7 +178,7 @@ fun hull(part: HullPart): Int = part.classValue.length
     expect((await project.run(["generate", "--quiet"])).err).toBe("");
     project.write("fleet.graphql", schema.replace("name: String!", "name: String"));
     const { out } = await project.run(["impact", "--json"]);
-    const [change] = (JSON.parse(out) as Impact).contracts.flatMap(({ changes }) => changes);
+    const [change] = (JSON.parse(out) as ToldImpact).contracts.flatMap(({ changes }) => changes);
     expect(change).toMatchObject({
       code: "answer.null.gained",
       verdict: { code: "breaking" },
@@ -213,7 +203,7 @@ fun hull(part: HullPart): Int = part.classValue.length
     });
     project.write("berths.yaml", demoText("contracts/v2/berths.yaml"));
     const { out } = await project.run(["impact", "--json"]);
-    const gone = (JSON.parse(out) as Impact).contracts
+    const gone = (JSON.parse(out) as ToldImpact).contracts
       .flatMap(({ changes }) => changes)
       .find(({ code }) => code === "answer.field.gone");
     expect([where, gone?.use]).toEqual([where, "cannot tell"]);

@@ -43,6 +43,8 @@ export interface Change {
   readonly hitsNamedTypes?: boolean;
   /** It is about null alone: source that takes null as well is spared. */
   readonly isOfNull?: boolean;
+  /** Source that takes it for granted that one of these may be null does not compile any more, by their coordinates. */
+  readonly unwrapped?: readonly string[];
   /** Of source it hits only a match that names everything there was. */
   readonly hitsWholeMatches?: boolean;
   /** REST: source is hit only where it names this, for example the field that is gone. */

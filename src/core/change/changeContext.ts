@@ -54,6 +54,7 @@ export function applyRules<K extends PointKind>(
       isOfNull,
       spares,
       endangers,
+      unwrapped,
     } = finding;
     const word = finding.word === undefined ? point.word : finding.word;
     changes.push({
@@ -74,6 +75,7 @@ export function applyRules<K extends PointKind>(
       ...(isOfNull === true ? { isOfNull } : {}),
       ...(spares === undefined ? {} : { spares }),
       ...(endangers === undefined ? {} : { endangers }),
+      ...(unwrapped === undefined ? {} : { unwrapped }),
       ...(hitsWholeMatches === true ? { hitsWholeMatches } : {}),
       operations: operations(),
       coordinates: finding.coordinates ?? point.coordinates,

@@ -154,22 +154,28 @@ function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedC
   const called = source.usesOf(change.callers ?? [], "operation");
   // A scan that knows matches tells of those that name everything there was, and they stop compiling.
   const matched = change.hitsWholeMatches === true ? source.usesOf(change.coordinates.map(whole), "operation") : [];
-  const hits = distinct(
-    (matched.length > 0 ? matched : found.length > 0 ? found : given.length > 0 ? given : called).map(hitInSource),
-  );
+  const unwrapped = source.usesOf(change.unwrapped ?? [], "answer").filter(({ unwraps }) => unwraps === true);
+  const hitting = [unwrapped, matched, found, given, called].find((uses) => uses.length > 0) ?? [];
+  const hits = distinct(hitting.map(hitInSource));
   const isUnclear = found.length === 0 && source.mayReach(change.coordinates);
   const isBuilt = change.code.startsWith("answer.field.") && found.some(({ kind }) => isBuilding(kind));
   const spared: ReadonlySet<string> = new Set(change.spares);
   const endangered: ReadonlySet<string> = new Set(change.endangers);
   const onCode = (level: Level): Level => {
+    if (unwrapped.length > 0) return "breaking";
     if (level === "risky" && matched.length > 0) return "breaking";
     if (
       change.hitsNamedTypes === true &&
       hits.length > 0 &&
-      hits.every(({ kind }) => ["reads", "shows", "compares", "orders", "computes", "calls"].includes(kind))
+      hitting.every(
+        ({ kind, isUntyped }) =>
+          ["reads", "shows", "compares", "orders", "computes", "calls"].includes(kind) || isUntyped === true,
+      )
     )
       return "compatible";
-    if (hits.length > 0 && hits.every(({ kind }) => spared.has(kind))) return "compatible";
+    // What does not say its type is of whatever kind of number is wanted.
+    if (hitting.length > 0 && hitting.every((use) => spared.has(use.kind) || (spared.has("computes") && use.isUntyped)))
+      return "compatible";
     if (level === "breaking" && hits.length > 0 && hits.every(({ kind }) => endangered.has(kind))) return "risky";
     if (level === "compatible" || isUnclear) return level;
     if (found.length === 0 && hits.length > 0) return given.length > 0 ? "risky" : "compatible";

@@ -25,6 +25,8 @@ export interface Finding {
   readonly hitsNamedTypes?: boolean | undefined;
   /** It is about null alone: source that takes null as well is spared. */
   readonly isOfNull?: boolean | undefined;
+  /** Source that takes it for granted that one of these may be null does not compile any more, by their coordinates. */
+  readonly unwrapped?: readonly string[] | undefined;
   /** Of source it hits only a match that names everything there was. */
   readonly hitsWholeMatches?: boolean | undefined;
   /** GraphQL: what may be selected of a new type that answers as the old one did. */

@@ -34,6 +34,8 @@ export interface SdkFacts {
   readonly readsWhole: boolean;
   /** The app says itself where the server is. */
   readonly suppliesBaseUrl: boolean;
+  /** Source that takes null away from a value that is never null does not compile. */
+  readonly refusesUnwrapping: boolean;
   /** Source can tell in an answer whether a value is absent or null; else both are the same to it. */
   readonly tellsAbsentFromNull: boolean;
   /** The compiler wants every match to name all members of a union, open ones included. */

@@ -15,7 +15,8 @@ export function typeFinding(point: Points["value"], facts: SdkFacts): Finding | 
   const { subject, face } = point;
   const before = point.before.shape;
   const after = point.after.shape;
-  if (shapeFamily(before) === shapeFamily(after) || before.kind === "union" || after.kind === "union") return undefined;
+  if (before.kind === "union" || after.kind === "union") return undefined;
+  if (shapeFamily(before) === shapeFamily(after)) return ofChoices(subject, before, after, facts);
   const message =
     before.kind === "tuple" && after.kind === "tuple"
       ? `\`${subject}\` was ${partsOf(before)} and is ${partsOf(after)}.`
@@ -31,6 +32,14 @@ export function typeFinding(point: Points["value"], facts: SdkFacts): Finding | 
     spares: sparedOf(before, after),
   };
   return isAnswer || !point.isGraphql ? finding : inDocuments(point, finding);
+}
+
+/** A choice that has one value left is a constant to source, and no type of its own; and the other way round. */
+function ofChoices(subject: string, before: Shape, after: Shape, facts: SdkFacts): Finding | undefined {
+  const [was, is] = [before, after].map((shape) => isTypeOfItsOwn(shape, facts));
+  if (was === is || (before.kind !== "literal" && after.kind !== "literal")) return undefined;
+  const message = `\`${subject}\` was ${shapeWords(before)} and is ${shapeWords(after)}: source has another type for it.`;
+  return { message, verdict: verdicts.codeBreaks, spares: ["shows"] };
 }
 
 /** What is still done with a value of another type. */

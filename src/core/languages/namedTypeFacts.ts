@@ -11,7 +11,7 @@ interface FormatTypes {
 }
 
 /** What such languages have each in its own way. */
-export interface NamedTypes extends Pick<SdkFacts, "typeName" | "names" | "takesRecordsApart"> {
+export interface NamedTypes extends Pick<SdkFacts, "typeName" | "names" | "takesRecordsApart" | "refusesUnwrapping"> {
   /** The type of a value without parts; undefined where it has several or may be anything. */
   readonly leafType: (shape: Shape) => string | undefined;
   /** The type of an instant that is decoded, and that of what may be anything. */

@@ -41,6 +41,10 @@ export interface SourceUse {
   readonly kind: SourceUseKind;
   /** What reads it takes null as well, as a safe call does: null is nothing new there. */
   readonly takesNull?: boolean;
+  /** It is given a value that does not say its type, as `.free` does not. */
+  readonly isUntyped?: boolean;
+  /** What reads it takes it for granted that it may be null, and does not compile where it may not. */
+  readonly unwraps?: boolean;
   readonly place: OffsetPlace;
 }
 

@@ -49,6 +49,7 @@ function facts({ settings, rest }: FactsScope): SdkFacts {
     matchesAllMembers: true,
     takesArgumentsByPlace: true,
     takesRecordsApart: true,
+    refusesUnwrapping: false,
     rest,
   };
 }

@@ -1,22 +1,12 @@
 import { mkdirSync, readdirSync, readFileSync, renameSync } from "node:fs";
 import { basename, dirname, join } from "node:path";
-import type { JudgedChange } from "../../../src/core/change/judgedChange.js";
 import { kotlinUses } from "../../../src/workspace/languages/kotlin/source/kotlinUses.js";
 import type { SourceText } from "../../../src/workspace/languages/source/sdkSource.js";
 import type { SourceUse } from "../../../src/core/use/sourceUse.js";
 import { KotlinCompiler } from "../../support/kotlin/kotlinCompiler.js";
 import { kotlinRuntime } from "../../support/kotlin/kotlinRuntime.js";
 import { packageRoot } from "../../support/packageRoot.js";
-
-/** A changed contract: what is told of it, and the SDK that is made from it. */
-export interface Variant {
-  /** How it is known in complaints. */
-  readonly told: string;
-  readonly judged: readonly JudgedChange[];
-  readonly files: ReadonlyMap<string, string>;
-  /** No SDK is made of it, because a query is refused. */
-  readonly isRefused?: boolean;
-}
+import { countedTruth, type Truth, type Variant } from "../truth/countedTruth.js";
 
 /** An app in Kotlin and the SDK that it is written against. */
 export interface KotlinTruth {
@@ -40,14 +30,6 @@ export function usesOf({ app, contract, sdk }: KotlinTruth, connect: string): So
   const texts = (start: string): SourceText[] =>
     [...sdk].flatMap(([path, text]) => (path.startsWith(start) ? [{ document: path, text }] : []));
   return kotlinUses(app, { name: "sdk", connect, files: texts(`${contract}/`), others: texts("wire/") });
-}
-
-/** How often an app broke, how often it was told, and how often rightly; and every case in which it was wrong. */
-export interface Truth {
-  readonly breaking: number;
-  readonly told: number;
-  readonly right: number;
-  readonly wrong: readonly string[];
 }
 
 /**
@@ -80,24 +62,7 @@ export async function truthOf(truth: KotlinTruth, variants: readonly Variant[]):
   };
   const before = await complaintsOf(sdk);
   if (before.length > 0) throw new Error(before.join("\n"));
-  const wrong: string[] = [];
-  const counts = { breaking: 0, told: 0, right: 0 };
-  for (const variant of variants) {
-    const complaints = variant.isRefused
-      ? ["/app/a query is refused"]
-      : await complaintsOf(contractFiles(variant.files, truth));
-    const inSdk = complaints.find((line) => !line.includes("/app/"));
-    if (inSdk !== undefined) wrong.push(`${variant.told}: the SDK does not compile: ${inSdk}`);
-    const first = complaints.find((line) => line.includes("/app/"))?.replace(/^.*\/app\//, "");
-    const isTold = variant.judged.some(isToldToBreak);
-    if (first !== undefined) counts.breaking++;
-    if (isTold) counts.told++;
-    if (first !== undefined && isTold) counts.right++;
-    if ((first !== undefined) === isTold) continue;
-    const what = first === undefined ? "told, does not break" : `breaks, not told: ${first}`;
-    wrong.push(`${variant.told}: ${what} ${variant.judged.map(shown).join(" ")}`);
-  }
-  return { ...counts, wrong };
+  return countedTruth(variants, (files) => complaintsOf(contractFiles(files, truth)));
 }
 
 /** The sources of the contract's part of an SDK. */
@@ -137,15 +102,4 @@ function classesByFile(classes: string, sources: ReadonlySet<string>): Map<strin
     renameSync(join(classes, path), join(folder, path));
   }
   return found;
-}
-
-/** That a credential or another server is needed is no matter of a compiler. */
-function isToldToBreak({ use, verdict, code }: JudgedChange): boolean {
-  return (
-    use === "used" && verdict.code === "breaking" && !/^(?:auth\.(?:now-required|scheme\.changed)|server\.)/.test(code)
-  );
-}
-
-function shown({ code, subject, use, verdict, hits }: JudgedChange): string {
-  return `[${code} ${subject} ${use} ${verdict.code} ${hits.map((hit) => hit.owner).join(",")}]`;
 }

@@ -15,5 +15,6 @@ export function kotlinFacts(settings: SharedSettings, scope: FactsScope): SdkFac
     typeName: typeIdentifier,
     names: contractNaming,
     takesRecordsApart: true,
+    refusesUnwrapping: false,
   });
 }

@@ -15,5 +15,6 @@ export function swiftFacts(settings: SharedSettings, scope: FactsScope): SdkFact
     typeName: typeIdentifier,
     names: contractNaming,
     takesRecordsApart: false,
+    refusesUnwrapping: true,
   });
 }

@@ -25,6 +25,7 @@ export function typescriptFacts(settings: SharedSettings, { rest, scalars }: Fac
     matchesAllMembers: false,
     takesArgumentsByPlace: false,
     takesRecordsApart: false,
+    refusesUnwrapping: false,
     rest,
   };
 }

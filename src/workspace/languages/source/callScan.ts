@@ -106,7 +106,9 @@ export abstract class CallScan extends Resolver {
     }
     if (text === "toString" || (text === "joinToString" && !this.takesFunction(reader.from(reader.at))))
       onlyDone(of, "shows");
-    return this.calledKnown(site, () => this.library.calledOn(of.type, text));
+    const call = this.library.calledOn(of.type, text);
+    const value = this.calledKnown(site, () => call);
+    return call?.keeps === true ? { ...value, read: [...(of.read ?? []), ...(value.read ?? [])] } : value;
   }
 
   /** Whether a call is given a function: a lambda, or a reference to one. */
@@ -149,9 +151,14 @@ export abstract class CallScan extends Resolver {
     text.parameters.forEach((parameter, at) => {
       if (parameter.name === "options") return;
       const argument = argumentFor(given, parameter.name, at);
-      if (argument) this.tell?.(`${call}(${parameter.name})`, "writes", argument.token);
+      if (argument) this.writes(`${call}(${parameter.name})`, argument);
       else this.tell?.(`${call}(${parameter.name})?`, "omits", token);
     });
+  }
+
+  private writes(coordinate: string, { token, isUntyped }: Given): void {
+    const told = this.tell?.(coordinate, "writes", token);
+    if (told && isUntyped === true) told.isUntyped = true;
   }
 
   protected constructed(known: KnownClass, { token, reader, scope, wanted }: CallSite): Value {
@@ -189,15 +196,20 @@ export abstract class CallScan extends Resolver {
         if (name !== undefined) this.tell?.(`${this.sdk.connect}.${this.sdk.scheme(name)}`, "writes", at);
       return;
     }
-    this.tell?.(coordinate, "names", token);
+    this.namesBuilt(coordinate, token);
     if (known.text.parameters.length === 0 && !known.text.isData) return;
     if (this.sdk.constant(coordinate, "") === undefined) this.tell?.(`${coordinate}{}`, "builds", token);
     known.text.parameters.forEach((parameter, at) => {
       const member = `${coordinate}.${this.sdk.member(coordinate, parameter.name)}`;
       const argument = given && argumentFor(given, parameter.name, at);
-      if (argument) this.tell?.(member, "writes", argument.token);
+      if (argument) this.writes(member, argument);
       else if (given) this.tell?.(`${member}?`, "omits", token);
     });
+  }
+
+  /** A record that is built says its type, in most languages. */
+  protected namesBuilt(coordinate: string, token: Token): void {
+    this.tell?.(coordinate, "names", token);
   }
 
   protected copied(known: KnownClass, type: Type, { reader, scope }: CallSite): Value {
@@ -236,7 +248,15 @@ export abstract class CallScan extends Resolver {
     if (!reader.is("{") || reader.token.startsLine) return given;
     const { token } = reader;
     const { type, read = [], held } = this.lambda(reader, scope, lambdaGiven(taking, taking.wanted.length - 1, given));
-    const lambda: Given = { name: taking.parameters?.at(-1)?.name, token, type, read, held, isLambda: true };
+    const lambda: Given = {
+      name: taking.parameters?.at(-1)?.name,
+      token,
+      type,
+      read,
+      computed: [],
+      held,
+      isLambda: true,
+    };
     return [...given, lambda];
   }
 
@@ -255,7 +275,8 @@ export abstract class CallScan extends Resolver {
       const value: Value = isLambda
         ? this.lambda(reader, scope, lambdaGiven(taking, at, given))
         : this.expression(reader, scope, wanted[at]);
-      given.push({ name, token, type: value.type, read: value.read ?? [], held: value.held, isLambda });
+      const { type, read = [], computed = [], held } = value;
+      given.push({ name, token, type, read, computed, held, isLambda });
       if (!reader.takes(",") && reader.at === before) reader.next();
     }
     return given;

@@ -36,12 +36,22 @@ export interface ClassText extends Declarations {
   readonly supers: readonly TypeText[];
   /** What is passed to the constructor of the class above. */
   readonly superArguments: Range[];
-  readonly entries: { readonly token: Token; readonly arguments?: Range }[];
+  readonly entries: {
+    readonly token: Token;
+    readonly arguments?: Range;
+    /** What a case holds, in languages whose cases hold values. */
+    readonly parameters?: readonly ParameterText[];
+  }[];
   readonly companions: ClassText[];
+  /** Initialisers that are written out, in languages where a class may have several. */
+  readonly makers?: FunctionText[];
 }
 
 export interface ParameterText {
+  /** What calls say. */
   readonly name: string;
+  /** What the body says, where that is another name. */
+  readonly inner?: string;
   readonly type: TypeText | undefined;
   readonly hasDefault: boolean;
   readonly initial?: Range;
@@ -55,6 +65,10 @@ export interface FunctionText {
   readonly receiver: TypeText | undefined;
   readonly parameters: readonly ParameterText[];
   readonly result: TypeText | undefined;
+  /** What it throws, in languages that say so. */
+  readonly failure?: TypeText;
+  /** It stands in an extension, where names mean what they mean inside the type. */
+  readonly isInside?: boolean;
   readonly body?: { readonly range: Range; readonly isExpression: boolean };
 }
 
@@ -66,6 +80,10 @@ export interface PropertyText {
   /** What stands behind `by`. */
   readonly isDelegated: boolean;
   readonly getter?: { readonly range: Range; readonly isExpression: boolean };
+  /** Code that runs when it is set. */
+  readonly observers?: readonly Range[];
+  /** It stands in an extension, where names mean what they mean inside the type. */
+  readonly isInside?: boolean;
 }
 
 export interface AliasText {

@@ -7,6 +7,8 @@ export interface Type {
   readonly arguments: readonly (Type | undefined)[];
   readonly isNullable: boolean;
   readonly function?: FunctionParts<Type>;
+  /** Of a tuple: what its parts are called. */
+  readonly labels?: readonly (string | undefined)[];
 }
 
 /** Where something is declared: what names mean there. */
@@ -50,6 +52,12 @@ export class KnownProgram {
       this.packages.add(file.package);
       this.add(file.declared, { file, around: [], parameters: new Map() }, file.package);
     }
+    for (const known of [...this.functions.values(), ...this.properties.values()])
+      known.forEach((each, at) => {
+        const { text, home } = each;
+        if ("isInside" in text && text.isInside)
+          (known as { text: typeof text; home: Home }[])[at] = { text, home: this.insideOf(text.receiver, home) };
+      });
   }
 
   private add(declared: Declarations, home: Home, prefix: string): void {
@@ -80,8 +88,19 @@ export class KnownProgram {
     return undefined;
   }
 
+  /** Where something in an extension of a type is declared: right inside the type. */
+  insideOf(type: TypeText | undefined, home: Home): Home {
+    const parts = type?.path.map(({ text }) => text) ?? [];
+    const known = this.classes.get(this.classNamed(parts, home) ?? "");
+    return known ? { ...home, around: [...known.home.around, known] } : home;
+  }
+
   private candidates(name: string, { file, around }: Home): string[] {
-    const nested = [...around].reverse().flatMap((each) => this.withSupers(each).map((one) => `${one.name}.${name}`));
+    const nested = [...around]
+      .reverse()
+      .flatMap((each) =>
+        this.withSupers(each).flatMap((one) => this.prefixes(one).map((prefix) => `${prefix}.${name}`)),
+      );
     const imported = file.imports.get(name)?.whole;
     return [
       ...nested,
@@ -90,6 +109,13 @@ export class KnownProgram {
       ...file.stars.map((star) => `${star}.${name}`),
       name,
     ];
+  }
+
+  /** A class, and what it stands in where it is declared from outside, as in an extension. */
+  private prefixes({ name, home: { file } }: KnownClass): string[] {
+    if (file.package !== "") return [name];
+    const parts = name.split(".");
+    return parts.map((_, at) => parts.slice(0, parts.length - at).join("."));
   }
 
   /** A class and those above it. */
@@ -133,6 +159,7 @@ export class KnownProgram {
       name: name ?? parts.at(-1) ?? "",
       arguments: text.arguments.map(inside),
       isNullable: text.isNullable,
+      ...(text.labels ? { labels: text.labels } : {}),
     };
   }
 

@@ -10,8 +10,10 @@ export interface KnownCall {
   readonly shows?: boolean;
   /** It only puts values in order by what its lambda gives. */
   readonly orders?: boolean;
-  /** What it gives holds its arguments as they are. */
+  /** What it gives holds its arguments, or what its lambda gives, as they are. */
   readonly holds?: boolean;
+  /** What it gives is one of the values that it is called on, or some of them. */
+  readonly keeps?: boolean;
   /** @param made what its last lambda, or its first argument, makes */
   readonly result: (made: Type | undefined) => Type | undefined;
 }

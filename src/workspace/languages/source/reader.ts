@@ -33,7 +33,7 @@ export class Reader {
   /** Whether the next token is a symbol, or a name that is no name in backticks. */
   is(text: string): boolean {
     const { token } = this;
-    return token.text === text && token.kind !== "text" && token.kind !== "end";
+    return token.text === text && token.kind !== "text" && token.kind !== "end" && token.isQuoted !== true;
   }
 
   /** Passes the next token where it is this one. */

@@ -5,6 +5,8 @@ import type { Home, Type } from "./knownProgram.js";
 /** A variable that is given the value of members of the SDK once, and the places where it stands. */
 export interface Holder {
   readonly read: readonly Told[];
+  /** What it was calculated from. */
+  readonly computed?: readonly Told[];
   readonly places: Told[];
 }
 

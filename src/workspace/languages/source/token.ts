@@ -7,6 +7,8 @@ export interface Token {
   readonly end: number;
   /** It is the first one of a line. */
   readonly startsLine: boolean;
+  /** It is a name in backticks, and so no word of the language. */
+  readonly isQuoted?: boolean;
   /** Of a text: the tokens of each expression in it. */
   readonly inside?: readonly (readonly Token[])[];
 }

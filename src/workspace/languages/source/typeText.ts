@@ -7,6 +7,8 @@ export interface TypeText {
   readonly arguments: readonly (TypeText | undefined)[];
   readonly isNullable: boolean;
   readonly function?: FunctionParts<TypeText>;
+  /** Of a tuple: what its parts are called. */
+  readonly labels?: readonly (string | undefined)[];
 }
 
 /** What a function type says; undefined where nobody knows. */

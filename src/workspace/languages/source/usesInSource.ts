@@ -70,7 +70,11 @@ export function usesInSource(app: readonly SourceText[], sdk: SdkSource, languag
 }
 
 /** What is done with a variable wherever it stands is done with the members whose value it holds. */
-function settleHeld({ read, places: [first, ...others] }: Holder): void {
+function settleHeld({ read, computed = [], places }: Holder): void {
+  if (places.some(({ unwraps }) => unwraps === true)) for (const each of read) each.unwraps = true;
+  const [first, ...others] = places;
+  if (first && places.every(({ kind }) => kind === "shows" || kind === "computes"))
+    for (const each of computed) each.kind = "computes";
   if (!first || others.some(({ kind }) => kind !== first.kind)) return;
   for (const each of read) if (each.kind === "reads") each.kind = first.kind;
 }

@@ -14,6 +14,12 @@ export interface Told {
   kind: SourceUseKind;
   /** The value may be null as it is read, whatever the member is. */
   takesNull?: boolean;
+  /** Source takes it for granted that the value may be null. */
+  unwraps?: boolean;
+  /** It is given a value that does not say its type. */
+  isUntyped?: boolean;
+  /** The member. */
+  readonly coordinate?: string;
 }
 
 /** What is known of the value of an expression. */
@@ -31,6 +37,8 @@ export interface Value {
   readonly held?: Told | undefined;
   /** Of a pair: the members of the SDK whose values its two are. */
   readonly parts?: readonly (readonly Told[])[];
+  /** It is a whole number that is written out. */
+  readonly isWritten?: boolean;
   /** It is a path of names that can be narrowed. */
   readonly path?: string;
   /** A constant of a choice, of which it is not said yet what is done with it. */
@@ -52,8 +60,12 @@ export interface Given {
   readonly type: Type | undefined;
   /** Members of the SDK whose value it is, or, for a lambda, what it gives. */
   readonly read: readonly Told[];
+  /** Members of the SDK that it was calculated from. */
+  readonly computed: readonly Told[];
   readonly held: Told | undefined;
   readonly isLambda: boolean;
+  /** It does not say its type, in languages where a value need not. */
+  readonly isUntyped?: boolean;
 }
 
 /** A call in source: its name, and what stands behind it. */

@@ -4,6 +4,7 @@ import type { LanguageTools } from "../languageTools.js";
 import { skipperApp } from "./skipperApp.js";
 import { buildCommand } from "./buildCommand.js";
 import { placeForSdk } from "./placeForSdk.js";
+import { useScanner } from "./useScanner.js";
 
 /** What Swift needs files for. */
 export function swiftTools(): LanguageTools {
@@ -11,6 +12,7 @@ export function swiftTools(): LanguageTools {
     runtimeFolder: join(packageFolder(), "runtimes", "swift", "wire"),
     settled: (configured) => configured,
     place: placeForSdk,
+    uses: useScanner(),
     buildCommand,
     example: skipperApp,
     writer: {

@@ -1,0 +1,53 @@
+import { existsSync, readdirSync, statSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { displayPath, type Project } from "../../project.js";
+import { findFiles } from "../../sources.js";
+import { readText } from "../../textFile.js";
+import type { MadeFiles, SdkPart } from "../languageTools.js";
+import type { SdkSource, SourceText } from "./sdkSource.js";
+
+/** The app's own files, in the order of their names. @param outputs what a build makes, by the path as people know it */
+export function appSources(project: Project, patterns: readonly string[], outputs: RegExp): SourceText[] {
+  return findFiles(project, patterns)
+    .map((path) => ({ path, document: displayPath(project, path) }))
+    .filter(({ document }) => !outputs.test(document))
+    .sort((a, b) => (a.document < b.document ? -1 : 1))
+    .map(({ path, document }) => ({ document, text: readText(path) }));
+}
+
+/**
+ * The source of parts of SDKs, with that of what stands beside them: an app has values of other contracts, of other SDKs
+ * and of the runtime too, whose types have to be known.
+ *
+ * @param ending of the names of files
+ */
+export function sdkSources(parts: readonly SdkPart[], made: MadeFiles | undefined, ending: string): SdkSource[] {
+  const folders = [...new Set(parts.flatMap(({ folder }) => [folder, ...foldersBeside(folder, made)]))];
+  const texts = new Map(folders.map((folder) => [folder, sourcesIn(folder, made, ending)]));
+  return parts.map(({ sdk, folder, connect }) => ({
+    name: sdk,
+    connect,
+    files: texts.get(folder) ?? [],
+    others: folders.flatMap((each) => (each === folder ? [] : (texts.get(each) ?? []))),
+  }));
+}
+
+/** The other parts of the SDK: those of its contracts, and the runtime. */
+function foldersBeside(folder: string, made: MadeFiles | undefined): string[] {
+  const whole = dirname(folder);
+  const there = existsSync(whole) ? readdirSync(whole, { withFileTypes: true }) : [];
+  const written = there.flatMap((entry) => (entry.isDirectory() ? [join(whole, entry.name)] : []));
+  const others = [...(made?.texts.keys() ?? [])].map((path) => dirname(path)).filter((path) => dirname(path) === whole);
+  return [...new Set([...written, ...others])].filter((path) => path !== folder);
+}
+
+/** Files right in a folder: those that stand for them, or those on disk. */
+function sourcesIn(folder: string, made: MadeFiles | undefined, ending: string): SourceText[] {
+  const texts = new Map<string, string>();
+  if (made?.replaced.includes(folder) !== true && existsSync(folder) && statSync(folder).isDirectory())
+    for (const name of readdirSync(folder).sort())
+      if (name.endsWith(ending)) texts.set(join(folder, name), readText(join(folder, name)));
+  for (const [path, text] of made?.texts ?? [])
+    if (path.endsWith(ending) && dirname(path) === folder) texts.set(path, text);
+  return [...texts].map(([document, text]) => ({ document, text }));
+}
