@@ -1,9 +1,7 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { printLowered } from "../../../src/core/languages/printSdk.js";
 import { settledSettings } from "../../../src/core/languages/settings.js";
 import { contractContext, type RestContext } from "../../../src/core/languages/swift/contractContext.js";
-import { language } from "../../../src/core/languages/swift/language.js";
 import { statusCase } from "../../../src/core/languages/swift/statusCase.js";
 import { lowerSdk } from "../../../src/core/sdk/lower/lowerSdk.js";
 import type { RestPlan } from "../../../src/core/sdk/sdkPlan.js";
@@ -12,17 +10,42 @@ import { compileSwift, runSwift } from "../../support/swift/swiftCompiler.js";
 import { swiftRuntime } from "../../support/swift/swiftRuntime.js";
 import { playProgram } from "../vectors/playProgram.js";
 import type { Played } from "../vectors/playScript.js";
-import type { VectorStep } from "../vectors/vectorSteps.js";
+import { vectorSteps, type VectorStep } from "../vectors/vectorSteps.js";
+import { testedPrinter, type TestedPrinter } from "../../proof/swift/testedPrinter.js";
 import { seenInSwift } from "./seenInSwift.js";
 import { vectorProgram } from "./vectorProgram.js";
 
 /** What every language is told for the rows. */
 const settings = { dates: "decoded", choices: "open", verify: "answers" } as const;
 
+/** What SDKs are made with, where it is not what ships. */
+export interface SwiftParts {
+  readonly printer?: TestedPrinter;
+  readonly runtime?: ReadonlyMap<string, string>;
+}
+
+/** Rows of a kind, and the calls that they need. */
+export function swiftSteps(kind: VectorStep["kind"]): {
+  readonly plan: RestPlan;
+  readonly steps: readonly VectorStep[];
+} {
+  const { plan, steps } = vectorSteps();
+  const own = steps.filter((step) => step.kind === kind);
+  const ids = new Set(own.map(({ id }) => id));
+  return {
+    plan: { ...plan, calls: plan.calls.filter(({ operation }) => ids.has(operation.operationId ?? "")) },
+    steps: own,
+  };
+}
+
 /** Compiles an SDK in Swift with a program that performs steps; gives the program. @throws Error when that does not compile */
-export async function compileSteps(plan: RestPlan, steps: readonly VectorStep[]): Promise<string> {
+export async function compileSteps(
+  plan: RestPlan,
+  steps: readonly VectorStep[],
+  { printer: { language, printLowered } = testedPrinter, runtime = swiftRuntime }: SwiftParts = {},
+): Promise<string> {
   const sdk = lowerSdk({ name: "app", contracts: [plan] }, settledSettings(language.settings, settings));
-  const files = printLowered(language, sdk, { runtime: swiftRuntime, scalars: new Map(), settings });
+  const files = printLowered(language, sdk, { runtime, scalars: new Map(), settings });
   const [contract] = sdk.contracts;
   if (contract?.protocol !== "rest") throw new Error("The rows are a REST contract.");
   const context: RestContext = { ...contractContext(contract, {}, new Map()), contract };
@@ -38,8 +61,8 @@ export async function compileSteps(plan: RestPlan, steps: readonly VectorStep[])
 }
 
 /** Plays steps with an SDK in Swift. */
-export async function playSwift(plan: RestPlan, steps: readonly VectorStep[]): Promise<Played[]> {
-  const program = await compileSteps(plan, steps);
+export async function playSwift(plan: RestPlan, steps: readonly VectorStep[], parts?: SwiftParts): Promise<Played[]> {
+  const program = await compileSteps(plan, steps, parts);
   return playProgram(
     { plan, steps },
     { seen: seenInSwift, declared: statusCase, mishap: (said) => said, target: withBrackets },

@@ -1,9 +1,8 @@
 import { join } from "node:path";
-import { language } from "../../../src/core/languages/swift/language.js";
-import { printSdk } from "../../../src/core/languages/printSdk.js";
 import type { ContractPlan } from "../../../src/core/sdk/sdkPlan.js";
 import { runSwift, writtenSwift } from "../../support/swift/swiftCompiler.js";
 import { swiftRuntime } from "../../support/swift/swiftRuntime.js";
+import { testedPrinter, type TestedPrinter } from "./testedPrinter.js";
 
 /** Every setting other than usual. */
 export const turned = {
@@ -21,6 +20,7 @@ export const turned = {
 export function printedInSwift(
   contracts: readonly ContractPlan[],
   settings: Readonly<Record<string, unknown>>,
+  { language, printSdk }: TestedPrinter = testedPrinter,
 ): Map<string, string> {
   return printSdk(language, { name: "app", contracts }, { runtime: swiftRuntime, scalars: new Map(), settings });
 }
@@ -32,8 +32,9 @@ export function printedInSwift(
 export async function compiledInSwift(
   contracts: readonly ContractPlan[],
   settings: Readonly<Record<string, unknown>>,
+  printer?: TestedPrinter,
 ): Promise<{ readonly complaints: readonly string[]; readonly files: ReadonlyMap<string, string> }> {
-  const files = printedInSwift(contracts, settings);
+  const files = printedInSwift(contracts, settings, printer);
   const sources = new Map([...files].filter(([path]) => path.endsWith(".swift") && path !== "Package.swift"));
   const folder = writtenSwift(sources);
   const { isFine, printed } = await runSwift([

@@ -1,0 +1,8 @@
+/** Does something for each of many, two at a time, as many as the compiler has places for. */
+export async function inTwos<T>(all: Iterable<T>, act: (each: T) => Promise<void>): Promise<void> {
+  const open = [...all];
+  const work = async (): Promise<void> => {
+    for (let next = open.shift(); next !== undefined; next = open.shift()) await act(next);
+  };
+  await Promise.all([work(), work()]);
+}

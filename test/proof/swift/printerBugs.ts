@@ -1,0 +1,141 @@
+import type { calledKinds } from "../../languages/vectors/vectorSteps.js";
+import type { Bug } from "../planted/bugs.js";
+
+/** What has to find a bug: the rows of a kind, or the compiler with some contracts. */
+export type Finder =
+  | { readonly rows: (typeof calledKinds)[number] }
+  | { readonly contracts: "hostile names" | "random" | "random queries" };
+
+/** A bug in what prints Swift, with what has to find it. */
+export type PrinterBug = Omit<Bug, "seeds" | "byLint"> & { readonly by: Finder };
+
+const folder = "languages/swift";
+
+export const printerBugs: readonly PrinterBug[] = [
+  {
+    name: "nil is forgotten",
+    file: `${folder}/printType.ts`,
+    text: "return admitsNull(reference, context) ? orNil(type) : type;",
+    instead: "return type;",
+    by: { contracts: "random" },
+  },
+  {
+    name: "what is newer than the SDK is not written",
+    file: `${folder}/printUnion.ts`,
+    text: "if (isOpen) rows.push(",
+    instead: "if (rows.length > 999) rows.push(",
+    by: { contracts: "random" },
+  },
+  {
+    name: "what holds itself is no box",
+    file: `${folder}/printRecord.ts`,
+    text: "isBoxed: context.boxed.fields.has(field),",
+    instead: "isBoxed: false,",
+    by: { contracts: "random" },
+  },
+  {
+    name: "a text is interpolated",
+    file: `${folder}/escape.ts`,
+    text: '/[\\\\"\\n\\r\\t]/g',
+    instead: '/["\\n\\r\\t]/g',
+    by: { contracts: "hostile names" },
+  },
+  {
+    name: "a line ends a comment",
+    file: `${folder}/escape.ts`,
+    text: "said.split(/\\r\\n|[\\n\\r\\v\\f\\u0085\\u2028\\u2029]/)",
+    instead: "[said]",
+    by: { contracts: "random" },
+  },
+  {
+    name: "keywords are not in backticks",
+    file: `${folder}/identifiers.ts`,
+    text: "keywords.has(name) ? `\\`${name}\\`` : name",
+    instead: "name",
+    by: { contracts: "hostile names" },
+  },
+  {
+    name: "types hide those of the language",
+    file: `${folder}/identifiers.ts`,
+    text: "takenTypes.has(short) || ",
+    instead: "",
+    by: { contracts: "hostile names" },
+  },
+  {
+    name: "cases are called as those of an optional",
+    file: `${folder}/identifiers.ts`,
+    text: "return takenCases.has(own) ? `${own}Value` : own;",
+    instead: "return own;",
+    by: { contracts: "hostile names" },
+  },
+  {
+    name: "properties hide what every value has",
+    file: `${folder}/identifiers.ts`,
+    text: "return takenMembers.has(own) ? `${own}Value` : own;",
+    instead: "return own;",
+    by: { contracts: "hostile names" },
+  },
+  {
+    name: "what a fragment selects is given out of order",
+    file: `${folder}/printViews.ts`,
+    text: "sortedBy(to.fields, names.of)",
+    instead: "[...to.fields].reverse()",
+    by: { contracts: "random queries" },
+  },
+  {
+    name: "a list in the query is repeated",
+    file: `${folder}/printRequest.ts`,
+    text: '(writer === "form" || writer === "reserved") && !explode',
+    instead: 'writer === "reserved" && !explode',
+    by: { rows: "parameters" },
+  },
+  {
+    name: "a record in a header is written in one way",
+    file: `${folder}/printRequest.ts`,
+    text: '.header(${text}${explode ? ", explode: true" : ""})',
+    instead: ".header(${text})",
+    by: { rows: "parameters" },
+  },
+  {
+    name: "every JSON is application/json",
+    file: `${folder}/printRequest.ts`,
+    text: 'writer.mediaType === undefined ? "" : `, type: ${quoted(writer.mediaType)}`',
+    instead: '""',
+    by: { rows: "bodies" },
+  },
+  {
+    name: "a field that has to be there may be absent",
+    file: `${folder}/printChecks.ts`,
+    text: "(${fieldsText(check.required, context)}${optional}${rest})",
+    instead: "([], optional: ${fieldsText([...check.required, ...check.optional], context)}${rest})",
+    by: { rows: "answers" },
+  },
+  {
+    name: "members of a union are told apart by their fields alone",
+    file: `${folder}/printUnion.ts`,
+    text: 'return [isThere, ...says].join(", ");',
+    instead: "return says.length > 99 ? says[0] : isThere;",
+    by: { rows: "values" },
+  },
+  {
+    name: "null is absent",
+    file: `${folder}/printType.ts`,
+    text: 'isSent && admitsNull(field.type, context) ? "sent" : "optional"',
+    instead: 'isSent && context.tuples.size > 9999 ? "sent" : "optional"',
+    by: { rows: "bodies" },
+  },
+  {
+    name: "other keys are not written",
+    file: `${folder}/printRecord.ts`,
+    text: "if (record.rest)\n    lines.push(\n      `  fields.others(",
+    instead: "if (record.rest && lines.length > 999)\n    lines.push(\n      `  fields.others(",
+    by: { rows: "bodies" },
+  },
+  {
+    name: "a call goes to the usual server",
+    file: `${folder}/printRequest.ts`,
+    text: "...(server === undefined ? [] : [`    ${name}.server = ${quoted(server)}`]),",
+    instead: "",
+    by: { rows: "calls" },
+  },
+];
