@@ -1,3 +1,4 @@
+import { codeLines } from "../core/text/codeLines.js";
 import { operationLabel, type Contract } from "../core/contract/model.js";
 import { rootFields } from "../core/graphql/draftDocument.js";
 import { selectedRootFields } from "../core/graphql/selectedRootFields.js";
@@ -38,9 +39,15 @@ export async function callSamples(
   const samples = new Map<string, Sample[]>();
   for (const { language, settings } of await languagesOf(project, reading.contract.name))
     for (const [label, code] of samplesIn(project, { reading, texts }, { language, settings }))
-      samples.set(label, [...(samples.get(label) ?? []), { language: language.title, code: code.join("\n") }]);
+      samples.set(label, [
+        ...(samples.get(label) ?? []),
+        { language: language.title, code: code.flatMap((line) => codeLines(line, widest)).join("\n") },
+      ]);
   return samples;
 }
+
+/** Columns of a line, which the stand-in's page has room for. */
+const widest = 68;
 
 /** As many queries as are shown that select one root field. */
 const mostShown = 3;

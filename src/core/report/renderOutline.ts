@@ -2,6 +2,7 @@ import type { Advice } from "../outline/advice.js";
 import type { Outline, OutlineDetail, OutlineEntry, OutlineUse } from "../outline/outline.js";
 import type { Place } from "../problem/place.js";
 import { visible } from "../text/visible.js";
+import { codeLines } from "../text/codeLines.js";
 import { counted, wrap, type Paint } from "./paint.js";
 import { placeText } from "./renderProblem.js";
 import type { ShownTexts } from "../problem/shownTexts.js";
@@ -120,7 +121,9 @@ export function renderDetail(
     ...lines.map((line) => `    ${visible(line)}`),
     ...samples.flatMap(({ language, code }) => [
       `  ${paint.quiet(`in ${language}`)}`,
-      ...code.split("\n").flatMap((line) => codeLines(visible(line)).map((each) => `    ${paint.accent(each)}`)),
+      ...code
+        .split("\n")
+        .flatMap((line) => codeLines(visible(line), width - 6).map((each) => `    ${paint.accent(each)}`)),
     ]),
     ...(places.length === 0 ? [] : [`  used at ${placesText(places, texts, placesShown)}`]),
     ...(reachedBy.length === 0
@@ -136,17 +139,4 @@ export function renderDetail(
 
 function cut(text: string, most: number): string {
   return text.length <= most ? text : `${text.slice(0, Math.max(1, most - 1)).trimEnd()}…`;
-}
-
-/** A line of code on as many lines as it needs: what is too long goes on behind a comma that stands in no text. */
-function codeLines(code: string): string[] {
-  const pieces = code.match(/(?:"(?:[^"\\]|\\.)*"|[^,]|,(?! ))+(?:, )?|, /g) ?? [code];
-  const further = `${/^ */.exec(code)?.[0] ?? ""}  `;
-  const lines: string[] = [""];
-  for (const piece of pieces) {
-    const last = lines.at(-1) ?? "";
-    if (last !== "" && last.length + piece.trimEnd().length > width - 6) lines.push(further + piece);
-    else lines[lines.length - 1] = last + piece;
-  }
-  return lines.map((line) => line.trimEnd());
 }
