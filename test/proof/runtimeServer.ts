@@ -1,3 +1,4 @@
+import { Readable } from "node:stream";
 import type { IncomingMessage, ServerResponse } from "node:http";
 
 const text = { "application/json": { schema: { type: "string" } } };
@@ -34,6 +35,13 @@ export const runtimeDocument = {
         operationId: "secret",
         security: [{ Token: [] }],
         responses: { 200: { description: "Fine", content: text } },
+      },
+    },
+    "/chart": {
+      get: {
+        operationId: "chart",
+        parameters: [{ name: "broken", in: "query", schema: { type: "boolean" } }],
+        responses: { 200: { description: "Fine", content: { "application/octet-stream": {} } } },
       },
     },
     "/upload": {
@@ -97,6 +105,20 @@ export function answering(): (request: IncomingMessage, response: ServerResponse
       case "/secret":
         say(response, "fine", request.headers.authorization === "Bearer new" ? 200 : 401);
         return;
+      case "/chart": {
+        // As many bytes as no app wants in memory, the first and the last of them marked.
+        const piece = Buffer.alloc(1_000_000);
+        const pieces = Array.from({ length: 100 }, (_, at) => {
+          const own = at === 0 || at === 99 ? Buffer.from(piece) : piece;
+          if (at === 0) own[0] = 7;
+          if (at === 99) own[own.length - 1] = 9;
+          return own;
+        });
+        response.writeHead(200, { "content-type": "application/octet-stream", "content-length": "100000000" });
+        if (searchParams.get("broken") === "true") response.write(piece, () => response.destroy());
+        else Readable.from(pieces).pipe(response);
+        return;
+      }
       case "/upload": {
         let size = 0;
         request.on("data", (piece: Buffer) => (size += piece.length));

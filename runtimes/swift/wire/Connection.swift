@@ -66,6 +66,10 @@ extension Wire {
     /// Whether a stream of events that ends is asked for again from its last id on (HTML, section
     /// 9.2).
     public var reconnects: Bool
+    /// A file for the body of an answer that is a success: it goes there piece by piece, and what
+    /// the call gives is read from there without being loaded. A file that is there stays what it
+    /// is until the whole body has come.
+    public var saveTo: Foundation.URL?
     /// Seconds instead of the connection's; infinity for no limit.
     public var timeout: TimeInterval?
 
@@ -80,6 +84,7 @@ extension Wire {
       onEvent: (@Sendable (_ event: String, _ id: String?) -> Void)? = nil,
       onProgress: (@Sendable (UploadProgress) -> Void)? = nil,
       reconnects: Bool = false,
+      saveTo: Foundation.URL? = nil,
       timeout: TimeInterval? = nil
     ) {
       self.headers = headers
@@ -89,6 +94,7 @@ extension Wire {
       self.onEvent = onEvent
       self.onProgress = onProgress
       self.reconnects = reconnects
+      self.saveTo = saveTo
       self.timeout = timeout
     }
   }
@@ -118,6 +124,8 @@ extension Wire {
     /// Whether the body of the answer is read while it comes.
     let isStream: Bool
     let onProgress: (@Sendable (UploadProgress) -> Void)?
+    /// Where the body of a success goes instead of into memory.
+    var saveTo: Foundation.URL?
   }
 
   /// An answer of the server.
@@ -125,6 +133,8 @@ extension Wire {
     public let status: Int
     public let headers: Headers
     let body: ResponseBody
+    /// Whether the body stands in the file that it goes to.
+    var isSaved = false
 
     /// The body; nil where it is read while it comes.
     public var bytes: Foundation.Data? {

@@ -31,7 +31,7 @@ extension Wire.Connection {
     while true {
       let sent = Wire.Outgoing(
         call: outgoing.call, method: method, url: url.absoluteString, headers: headers, body: body,
-        isStream: outgoing.isStream, onProgress: outgoing.onProgress)
+        isStream: outgoing.isStream, onProgress: outgoing.onProgress, saveTo: outgoing.saveTo)
       let response = try await transport.send(try request(url, sent), sent)
       guard redirected.contains(response.status), let location = response.headers["location"]
       else { return response }

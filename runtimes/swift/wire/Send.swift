@@ -235,8 +235,13 @@ extension Wire.Connection {
     let outgoing = Wire.Outgoing(
       call: request.call, method: request.method, url: options.address?(url) ?? url,
       headers: credentials.headers, body: request.body?.content, isStream: isStream,
-      onProgress: options.onProgress)
-    return (Wire.Exchanged(outgoing: outgoing, response: try await exchange(outgoing)), used)
+      onProgress: options.onProgress, saveTo: options.saveTo)
+    let response = try await exchange(outgoing)
+    if let file = options.saveTo, !response.isSaved, let bytes = response.bytes {
+      // A layer or a fake has answered.
+      try Wire.save(bytes, to: file, of: response.status)
+    }
+    return (Wire.Exchanged(outgoing: outgoing, response: response), used)
   }
 
   /// What a call answers; throws the failure of everything else.

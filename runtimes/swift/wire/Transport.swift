@@ -108,6 +108,64 @@ extension Wire {
   }
 }
 
+extension Wire {
+  /// Saves the body of a success that came from elsewhere.
+  static func save(
+    _ bytes: Foundation.Data, to url: Foundation.URL, of status: Int
+  ) throws(Trouble) {
+    guard (200..<300).contains(status) else { return }
+    let file = try SavedFile(url)
+    try file.add(bytes)
+    _ = try file.whole()
+  }
+
+  /// A file that is being saved: beside its place until all of it is there.
+  final class SavedFile: Sendable {
+    private let url: Foundation.URL
+    private let part: Foundation.URL
+    private let into: Guarded<FileHandle>
+
+    init(_ url: Foundation.URL) throws(Trouble) {
+      self.url = url
+      part = url.appendingPathExtension(UUID().uuidString)
+      do {
+        try Foundation.Data().write(to: part)
+        into = Guarded(try FileHandle(forWritingTo: part))
+      } catch {
+        throw SavedFile.unwritable
+      }
+    }
+
+    deinit {
+      try? FileManager.default.removeItem(at: part)
+    }
+
+    func add(_ bytes: Foundation.Data) throws(Trouble) {
+      do {
+        try into.with { try $0.write(contentsOf: bytes) }
+      } catch {
+        throw SavedFile.unwritable
+      }
+    }
+
+    /// Puts the file in its place, and gives what it holds.
+    func whole() throws(Trouble) -> Foundation.Data {
+      do {
+        try into.with { try $0.close() }
+        // A rename takes the place of what is there at once, or not at all.
+        guard rename(part.path, url.path) == 0 else { throw SavedFile.unwritable }
+        return try Foundation.Data(contentsOf: url, options: .alwaysMapped)
+      } catch {
+        throw SavedFile.unwritable
+      }
+    }
+
+    private static var unwritable: Trouble {
+      Trouble(message: "the answer cannot be saved to the file")
+    }
+  }
+}
+
 /// One request that is under way.
 private final class Exchange: Sendable {
   private struct State {
@@ -115,6 +173,7 @@ private final class Exchange: Sendable {
     var result: Swift.Result<Wire.Response, Wire.Trouble>?
     var head: (status: Int, headers: Wire.Headers)?
     var bytes = Foundation.Data()
+    var saved: Wire.SavedFile?
     var pieces: Wire.Pieces?
   }
 
@@ -161,7 +220,19 @@ private final class Exchange: Sendable {
       if let name = name as? String, let value = value as? String { headers.add(name, value) }
     }
     let status = http.statusCode
-    state.with { $0.head = (status, headers) }
+    var saved: Wire.SavedFile?
+    if let url = outgoing.saveTo, (200..<300).contains(status), !outgoing.isStream {
+      do throws(Wire.Trouble) {
+        saved = try Wire.SavedFile(url)
+      } catch {
+        end(.failure(error))
+        task.cancel()
+      }
+    }
+    state.with { state in
+      state.head = (status, headers)
+      state.saved = saved
+    }
     guard outgoing.isStream else { return }
     let pieces = Wire.Pieces()
     state.with { $0.pieces = pieces }
@@ -170,11 +241,17 @@ private final class Exchange: Sendable {
   }
 
   func received(_ bytes: Foundation.Data) {
-    let pieces = state.with { state in
-      if state.pieces == nil { state.bytes.append(bytes) }
-      return state.pieces
+    let (pieces, saved) = state.with { state in
+      if state.pieces == nil, state.saved == nil { state.bytes.append(bytes) }
+      return (state.pieces, state.saved)
     }
     pieces?.add(bytes)
+    do throws(Wire.Trouble) {
+      try saved?.add(bytes)
+    } catch {
+      end(.failure(error))
+      task.cancel()
+    }
   }
 
   func sent(_ bytes: Int64, of total: Int64) {
@@ -182,15 +259,24 @@ private final class Exchange: Sendable {
   }
 
   func completed(_ error: (any Swift.Error)?) {
-    let (head, pieces, bytes) = state.with { ($0.head, $0.pieces, $0.bytes) }
+    let (head, pieces, bytes, saved) = state.with { state in
+      defer { state.saved = nil }
+      return (state.head, state.pieces, state.bytes, state.saved)
+    }
     if let error {
       let trouble = trouble(error, hasBegun: head != nil)
       pieces?.end(trouble)
       end(.failure(trouble))
     } else if let head {
       pieces?.end(nil)
-      let content = Wire.ResponseBody.whole(bytes)
-      end(.success(Wire.Response(status: head.status, headers: head.headers, content: content)))
+      do throws(Wire.Trouble) {
+        let content = Wire.ResponseBody.whole(try saved?.whole() ?? bytes)
+        var response = Wire.Response(status: head.status, headers: head.headers, content: content)
+        response.isSaved = saved != nil
+        end(.success(response))
+      } catch {
+        end(.failure(error))
+      }
     } else {
       end(.failure(Wire.Trouble(message: "\(outgoing) was answered by what is no HTTP")))
     }

@@ -152,6 +152,38 @@ func residentMegabytes() -> Int {
   return (Int(line.filter(\.isNumber)) ?? 0) / 1024
 }
 
+func downloads(_ harbour: HarbourConnection) async throws {
+  let folder = FileManager.default.temporaryDirectory
+  let file = folder.appendingPathComponent(UUID().uuidString)
+  try Data("before".utf8).write(to: file)
+  defer { try? FileManager.default.removeItem(at: file) }
+  let gone = await failure {
+    _ = try await harbour.chart(broken: true, options: .init(saveTo: file))
+  }
+  check("a download that breaks off", "\(gone!)".contains("broke off"), gone)
+  same("the file that was there", "before", try String(contentsOf: file, encoding: .utf8))
+  let before = residentMegabytes()
+  let chart = try await harbour.chart(options: .init(saveTo: file))
+  check(
+    "the memory that a download takes", residentMegabytes() - before < 60,
+    residentMegabytes() - before)
+  same("bytes of a download", 100_000_000, chart.count)
+  same("the first and the last of them", [7, 9], [chart[0], chart[99_999_999]])
+  let attributes = try FileManager.default.attributesOfItem(atPath: file.path)
+  same("bytes of the file", 100_000_000, (attributes[.size] as? NSNumber)?.intValue ?? 0)
+  let missing = folder.appendingPathComponent("none/\(UUID().uuidString)")
+  let unsaved = await failure { _ = try await harbour.chart(options: .init(saveTo: missing)) }
+  check("a file that cannot be written", "\(unsaved!)".contains("cannot be saved"), unsaved)
+  let refused = await failure { _ = try await harbour.problem(options: .init(saveTo: file)) }
+  check("a failure is not saved", "\(refused!)".contains("fog"), refused)
+  let others = try FileManager.default.contentsOfDirectory(atPath: folder.path)
+  let layer: Wire.Layer = { _, _ in .init(status: 200, body: Data("layer".utf8)) }
+  _ = try await connected("http://127.0.0.1:1", .init(around: [layer])).chart(
+    options: .init(saveTo: file))
+  same("what a layer answers", "layer", try String(contentsOf: file, encoding: .utf8))
+  same("parts that are left", 1, others.filter { $0.hasPrefix(file.lastPathComponent) }.count)
+}
+
 func uploads(_ harbour: HarbourConnection) async throws {
   let before = residentMegabytes()
   let size = 100_000_000
@@ -207,6 +239,7 @@ try await retries(given[1])
 try await renewals(given[1])
 await unseen(given[1])
 try await uploads(harbour)
+try await downloads(harbour)
 try await streams(harbour)
 await details(harbour)
 let all = wrong.with { $0 }
