@@ -10,6 +10,12 @@ import { ControlScan } from "./controlScan.js";
 import { readEffects, readType } from "./readType.js";
 import { itemOf } from "./standardLibrary.js";
 
+/** What declarations stand in: their file's tokens, and what is `self` there, the nearest first. */
+interface Around {
+  readonly tokens: readonly Token[];
+  readonly receivers: readonly Type[];
+}
+
 /** Looks through the bodies of Swift source, with what is known of the types of its expressions. */
 export class BodyScan extends ControlScan {
   /** Everything that a file declares; of one with statements of its own, all of them. */
@@ -19,19 +25,15 @@ export class BodyScan extends ControlScan {
       this.block(new Reader(tokens, ...script), new Scope(home, []));
       return;
     }
-    this.declarations(declared, home, tokens);
+    this.declarations(declared, home, { tokens, receivers: [] });
   }
 
-  private declarations(
-    declared: Declarations,
-    home: Home,
-    tokens: readonly Token[],
-    receivers: readonly Type[] = [],
-  ): void {
+  private declarations(declared: Declarations, home: Home, around: Around): void {
+    const { tokens, receivers } = around;
     for (const { type } of declared.aliases) this.typeText(type, home);
-    for (const text of declared.properties) this.property(text, home, tokens, receivers);
+    for (const text of declared.properties) this.property(text, home, around);
     for (const text of declared.functions) this.function(text, new Scope(this.homeOf(text, home), receivers), tokens);
-    for (const text of declared.classes) this.class(text, home, tokens);
+    for (const text of declared.classes) this.class(text, home, { tokens, receivers: [] });
   }
 
   /** Inside of an extension names mean what they mean inside the type. */
@@ -39,22 +41,22 @@ export class BodyScan extends ControlScan {
     return text.isInside === true ? this.program.insideOf(text.receiver, home) : home;
   }
 
-  private class(text: ClassText, home: Home, tokens: readonly Token[], around: readonly Type[] = []): void {
+  private class(text: ClassText, home: Home, { tokens, receivers: around }: Around): void {
     const known = this.knownOf(text, home);
     const parameters = new Map([...home.parameters, ...text.typeParameters.map((each) => [each, undefined] as const)]);
     const inside: Home = { file: home.file, around: known ? [...home.around, known] : home.around, parameters };
     const receivers = known ? [builtIn(known.name, ...text.typeParameters.map(() => undefined)), ...around] : around;
     for (const each of text.supers) this.typeText(each, home);
     for (const { parameters: held = [] } of text.entries) for (const { type } of held) this.typeText(type, inside);
-    for (const each of text.properties) this.property(each, inside, tokens, receivers);
+    for (const each of text.properties) this.property(each, inside, { tokens, receivers });
     for (const range of text.initial) this.block(new Reader(tokens, ...range), new Scope(inside, receivers));
     for (const each of [...text.functions, ...(text.makers ?? [])])
       this.function(each, new Scope(inside, receivers), tokens);
     for (const { type } of text.aliases) this.typeText(type, inside);
-    for (const each of text.classes) this.class(each, inside, tokens);
+    for (const each of text.classes) this.class(each, inside, { tokens, receivers: [] });
   }
 
-  private property(text: PropertyText, outer: Home, tokens: readonly Token[], around: readonly Type[]): void {
+  private property(text: PropertyText, outer: Home, { tokens, receivers: around }: Around): void {
     const home = this.homeOf(text, outer);
     this.typeText(text.receiver, outer);
     this.typeText(text.type, home);
@@ -192,7 +194,7 @@ export class BodyScan extends ControlScan {
     if (!readDeclaration(reader, found)) return;
     const outer = found.classes.length > 0 || found.functions.some(({ receiver }) => receiver) ? scope.home : undefined;
     if (outer) {
-      this.declarations(found, outer, reader.tokens, scope.receivers);
+      this.declarations(found, outer, { tokens: reader.tokens, receivers: scope.receivers });
       return;
     }
     for (const text of found.functions) {
@@ -208,7 +210,7 @@ export class BodyScan extends ControlScan {
       if (reader.is("(")) {
         const names = reader.from(...reader.skipBrackets());
         const value = reader.takes("=") ? this.expression(reader, scope) : {};
-        this.takeApart(names, value, scope, isConstant);
+        this.takeApart(names, value, { scope, isConstant });
         continue;
       }
       const name = reader.name()?.text ?? "";
@@ -241,7 +243,8 @@ export class BodyScan extends ControlScan {
     reader.takes("in");
     const item = itemOf(this.withHead(true, () => this.expression(reader, scope)).type);
     if (pattern.takes("case")) this.pattern(pattern, { type: item }, inside);
-    else if (pattern.is("(")) this.takeApart(pattern.from(...pattern.skipBrackets()), { type: item }, inside, false);
+    else if (pattern.is("("))
+      this.takeApart(pattern.from(...pattern.skipBrackets()), { type: item }, { scope: inside, isConstant: false });
     else {
       pattern.takes("var");
       const name = pattern.name()?.text ?? "_";

@@ -7,6 +7,12 @@ import { ExpressionScan } from "./expressionScan.js";
 import { unwrapped, whole } from "./memberScan.js";
 import { readType } from "./readType.js";
 
+/** Where the names of a pattern are declared, and whether all names in it are new. */
+interface Binding {
+  readonly scope: Scope;
+  readonly areNew: boolean;
+}
+
 /** Patterns in Swift, and the variables that they give (The Swift Programming Language, Patterns). */
 export abstract class PatternScan extends ExpressionScan {
   /** A variable stands for members of the SDK: what is done with it is done with them. */
@@ -18,7 +24,11 @@ export abstract class PatternScan extends ExpressionScan {
   }
 
   /** The names of a tuple's parts, in parentheses. */
-  protected takeApart(names: Reader, value: Value, scope: Scope, isConstant: boolean): void {
+  protected takeApart(
+    names: Reader,
+    value: Value,
+    { scope, isConstant }: { readonly scope: Scope; readonly isConstant: boolean },
+  ): void {
     for (let at = 0; !names.isAtEnd; at++) {
       const before = names.at;
       if (names.token.kind === "name" && names.peek(1).text === ":") names.at += 2;
@@ -26,7 +36,7 @@ export abstract class PatternScan extends ExpressionScan {
       names.takes("var");
       if (names.is("(")) {
         const type = value.type?.arguments[at];
-        this.takeApart(names.from(...names.skipBrackets()), { type }, scope, isConstant);
+        this.takeApart(names.from(...names.skipBrackets()), { type }, { scope, isConstant });
       } else {
         const name = names.name()?.text;
         if (name !== undefined && name !== "_") {
@@ -64,7 +74,7 @@ export abstract class PatternScan extends ExpressionScan {
       }
       return;
     }
-    if (this.casePattern(reader, value, scope, false)) return;
+    if (this.casePattern(reader, value, { scope, areNew: false })) return;
     const found = this.withHead(true, () => this.unflushed(reader, scope, whole(value.type)));
     this.flush(found, "matches");
   }
@@ -89,12 +99,12 @@ export abstract class PatternScan extends ExpressionScan {
 
   /** `let .sail(vessel)`: all names in it are new. */
   protected boundCase(reader: Reader, value: Value, scope: Scope): void {
-    if (reader.is("(")) this.takeApart(reader.from(...reader.skipBrackets()), value, scope, true);
-    else this.casePattern(reader, value, scope, true);
+    if (reader.is("(")) this.takeApart(reader.from(...reader.skipBrackets()), value, { scope, isConstant: true });
+    else this.casePattern(reader, value, { scope, areNew: true });
   }
 
   /** `.sail(let vessel)`, `Vessel.sail`, `.some(let note)`: false where it is none of these. */
-  protected casePattern(reader: Reader, value: Value, scope: Scope, areNew: boolean): boolean {
+  protected casePattern(reader: Reader, value: Value, { scope, areNew }: Binding): boolean {
     const start = reader.at;
     const path: Token[] = [];
     while (reader.token.kind === "name" && reader.peek(1).text === ".") {
@@ -128,7 +138,7 @@ export abstract class PatternScan extends ExpressionScan {
       const held = isOptional
         ? [whole(value.type)]
         : (entry?.parameters ?? []).map(({ type }) => owner && this.typeIn(type, owner, value.type));
-      this.heldPatterns(inner, held, scope, areNew);
+      this.heldPatterns(inner, held, { scope, areNew });
     }
     if (reader.is("?")) {
       reader.next();
@@ -145,7 +155,7 @@ export abstract class PatternScan extends ExpressionScan {
     if (known) this.names(known, token, "names");
   }
 
-  protected heldPatterns(reader: Reader, held: readonly (Type | undefined)[], scope: Scope, areNew: boolean): void {
+  protected heldPatterns(reader: Reader, held: readonly (Type | undefined)[], { scope, areNew }: Binding): void {
     for (let at = 0; !reader.isAtEnd; at++) {
       const before = reader.at;
       if (reader.token.kind === "name" && reader.peek(1).text === ":") reader.at += 2;
