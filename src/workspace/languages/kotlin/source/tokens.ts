@@ -1,3 +1,4 @@
+import { endOfComment } from "../../source/endOfComment.js";
 import type { Token } from "../../source/token.js";
 
 const symbols = [
@@ -73,14 +74,9 @@ class Tokenizer {
   }
 
   private skipComment(): void {
-    let depth = 0;
-    do {
-      const two = this.source.slice(this.at, this.at + 2);
-      if (two === "/*") depth++;
-      if (two === "*/") depth--;
-      if (this.source[this.at] === "\n") this.startsLine = true;
-      this.at += two === "/*" || two === "*/" ? 2 : 1;
-    } while (depth > 0 && this.at < this.source.length);
+    const end = endOfComment(this.source, this.at);
+    if (this.source.slice(this.at, end).includes("\n")) this.startsLine = true;
+    this.at = end;
   }
 
   private next(character: string): Token {

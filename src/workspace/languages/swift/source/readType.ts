@@ -1,5 +1,6 @@
 import type { Reader } from "../../source/reader.js";
 import type { Token } from "../../source/token.js";
+import { typeArguments, typeParameters } from "../../source/typeArguments.js";
 import type { TypeText } from "../../source/typeText.js";
 
 const specifiers = new Set("inout borrowing consuming sending isolated some any each repeat nonisolated".split(" "));
@@ -115,36 +116,10 @@ export function readEffects(reader: Reader): { readonly isFunction: boolean; rea
 
 /** Types between `<` and `>`; undefined where that is a comparison, and nothing is passed. */
 export function readTypeArguments(reader: Reader): (TypeText | undefined)[] | undefined {
-  const before = reader.at;
-  if (!reader.takes("<")) return undefined;
-  const found: (TypeText | undefined)[] = [];
-  while (!reader.is(">")) {
-    const start = reader.at;
-    found.push(readType(reader));
-    if (reader.at === start || (!reader.takes(",") && !reader.is(">"))) {
-      reader.at = before;
-      return undefined;
-    }
-  }
-  reader.next();
-  return found;
+  return typeArguments(reader, readType);
 }
 
 /** Names of type parameters, where there are some. */
 export function readTypeParameters(reader: Reader): string[] {
-  if (!reader.takes("<")) return [];
-  const found: string[] = [];
-  let depth = 1;
-  let isFirst = true;
-  while (depth > 0 && !reader.isAtEnd) {
-    const { kind, text } = reader.next();
-    if (text === "<") depth++;
-    else if (text === ">") depth--;
-    else if (depth === 1 && text === ",") isFirst = true;
-    else if (isFirst && kind === "name" && text !== "each") {
-      found.push(text);
-      isFirst = false;
-    }
-  }
-  return found;
+  return typeParameters(reader, ["each"]);
 }

@@ -1,0 +1,46 @@
+import type { Reader } from "./reader.js";
+import type { TypeText } from "./typeText.js";
+
+/**
+ * Reads types between `<` and `>`.
+ *
+ * @param readType reads one of them in the language at hand
+ * @returns undefined where that is a comparison; nothing is passed then
+ */
+export function typeArguments(
+  reader: Reader,
+  readType: (reader: Reader) => TypeText | undefined,
+): (TypeText | undefined)[] | undefined {
+  const before = reader.at;
+  if (!reader.takes("<")) return undefined;
+  const found: (TypeText | undefined)[] = [];
+  while (!reader.is(">")) {
+    const start = reader.at;
+    found.push(readType(reader));
+    if (reader.at === start || (!reader.takes(",") && !reader.is(">"))) {
+      reader.at = before;
+      return undefined;
+    }
+  }
+  reader.next();
+  return found;
+}
+
+/** Reads the names of type parameters, where there are some. @param words what may stand before such a name */
+export function typeParameters(reader: Reader, words: readonly string[]): string[] {
+  if (!reader.takes("<")) return [];
+  const found: string[] = [];
+  let depth = 1;
+  let isFirst = true;
+  while (depth > 0 && !reader.isAtEnd) {
+    const { kind, text } = reader.next();
+    if (text === "<") depth++;
+    else if (text === ">") depth--;
+    else if (depth === 1 && text === ",") isFirst = true;
+    else if (isFirst && kind === "name" && !words.includes(text)) {
+      found.push(text);
+      isFirst = false;
+    }
+  }
+  return found;
+}
