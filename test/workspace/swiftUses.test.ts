@@ -110,6 +110,41 @@ extension Berths.Berth {
     ]);
   });
 
+  it("views that are given lists, extensions of any list, and heads without closures", () => {
+    expect(
+      ofReads(
+        used(`struct BerthList: View {
+  let berths: [Berths.Berth]
+  var body: some View {
+    List(berths, id: \\.id) { berth in
+      NavigationLink { Detail(berth) } label: { Text(berth.quay) }
+      if let note = berth.note, !note.isEmpty { Text(note) }
+    }
+    .task { await load() }
+  }
+}
+extension Sequence where Element == Berths.Berth {
+  var free: [Berths.Berth] { filter { $0.shorePower } }
+}
+func longest(_ all: [Berths.Berth]) -> Double? {
+  for berth in all where all.contains(where: { $0.length > berth.length }) { print(berth.draught as Any) }
+  return all.free.max { $0.length < $1.length }?.length
+}`),
+      ),
+    ).toEqual([
+      "orders Berth.length @length",
+      "orders Berth.length @length",
+      "orders Berth.length @length",
+      "orders Berth.length @length",
+      "reads Berth.draught @draught",
+      "reads Berth.id @id",
+      "reads Berth.length @length",
+      "reads Berth.note @note unwrapped",
+      "reads Berth.quay @quay",
+      "reads Berth.shorePower @shorePower",
+    ]);
+  });
+
   it("choices and unions that are matched, with and without a rest", () => {
     expect(
       used(`func colour(_ status: Berths.BerthStatus) -> Int {

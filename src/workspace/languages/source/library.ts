@@ -26,6 +26,8 @@ export function builtIn(name: string, ...given: readonly (Type | undefined)[]): 
 /** What is known of a language's own types and of usual libraries. */
 export interface Library {
   readonly isContainer: (type: Type | undefined) => boolean;
+  /** What stands for any container. */
+  readonly generalContainers: ReadonlySet<string>;
   /** Whether a type is of the language, and its members are none of an SDK's. */
   readonly isPlain: (type: Type | undefined) => boolean;
   /** The type of a property that another object, of a type, supplies. */

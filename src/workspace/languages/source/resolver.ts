@@ -308,7 +308,7 @@ export abstract class Resolver {
     return (
       this.library.isContainer(type) &&
       this.library.isContainer(wanted) &&
-      ["Iterable", "Collection"].includes(wanted.name)
+      this.library.generalContainers.has(wanted.name)
     );
   }
 

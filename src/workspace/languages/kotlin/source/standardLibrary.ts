@@ -365,4 +365,11 @@ export function calledAlone(
   }
 }
 
-export const kotlinLibrary: Library = { isContainer, isPlain, delegated, calledOn, calledAlone };
+export const kotlinLibrary: Library = {
+  generalContainers: new Set(["Iterable", "Collection"]),
+  isContainer,
+  isPlain,
+  delegated,
+  calledOn,
+  calledAlone,
+};

@@ -119,7 +119,9 @@ export abstract class CallScanInSwift extends CallScan {
   /** What the closure at a place of the arguments is given. */
   private closureGiven({ wanted, known }: Taking, at: number, [first]: readonly Given[]) {
     const declared = wanted[at]?.function;
-    return { parameters: declared?.parameters ?? known?.(first?.type)?.given ?? [], receiver: undefined };
+    // What is given a list and a closure most often gives the closure its items, as `ForEach(berths) { … }` does.
+    const items = this.library.isContainer(first?.type) ? [itemOf(first?.type)] : [];
+    return { parameters: declared?.parameters ?? known?.(first?.type)?.given ?? items, receiver: undefined };
   }
 
   /** A case of an enum that is made: `.sail(vessel)`, `Vessel.sail(vessel)`; `wanted` is the enum as it is wanted. */

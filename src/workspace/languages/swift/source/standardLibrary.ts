@@ -197,6 +197,7 @@ function calledAlone(name: string, first: Type | undefined, typeArgument: Type |
 }
 
 export const swiftLibrary: Library = {
+  generalContainers: new Set(["Sequence", "Collection", "BidirectionalCollection", "RandomAccessCollection"]),
   isContainer,
   isPlain,
   delegated: () => undefined,
