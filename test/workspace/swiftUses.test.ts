@@ -357,6 +357,26 @@ func draw() {
     ).toEqual(["reaches Berth.* @draught", "reaches BerthChange.* @draught", "reaches BerthToSend.* @draught"]);
   });
 
+  it("patterns, long texts and what is compiled on some platforms only", () => {
+    expect(
+      ofReads(
+        used(`#if canImport(UIKit)
+import UIKit
+#endif
+func found(_ berth: Berths.Berth) -> Int {
+  let pattern = /["{(]\\/[/}]/
+  let other = #/ "{ /#
+  let half = berth.length / 2 / 3
+  let text = """
+    { " \\(berth.quay) "" \\" }
+    """
+  return [text.count / 2, Int(half)].count
+}
+func next(_ berth: Berths.Berth) -> String { berth.id }`),
+      ),
+    ).toEqual(["reads Berth.id @id", "reads Berth.length @length", "reads Berth.quay @quay"]);
+  });
+
   it("source that is cut off anywhere is read as far as it goes", () => {
     const whole = `func show(_ harbour: BerthsConnection) async throws {
   let berth = try await harbour.getBerth(berthID: "N-07")

@@ -35,7 +35,7 @@ class Tokenizer {
       if (isInside && character === ")" && depth === 0) break;
       if (character === "(") depth++;
       if (character === ")") depth--;
-      found.push(this.next(character));
+      found.push(this.pattern(character, found.at(-1)) ?? this.next(character));
       this.startsLine = false;
     }
     found.push({ kind: "end", text: "", offset: this.at, end: this.at, startsLine: true });
@@ -63,6 +63,23 @@ class Tokenizer {
     const end = endOfComment(this.source, this.at);
     if (this.source.slice(this.at, end).includes("\n")) this.startsLine = true;
     this.at = end;
+  }
+
+  /** A pattern between slashes, which begins where a value can, and ends on its line; or `#/…/#`. */
+  private pattern(character: string, before: Token | undefined): Token | undefined {
+    const { source, startsLine } = this;
+    const offset = this.at;
+    const isValueBefore =
+      before !== undefined &&
+      (before.kind !== "symbol" || /^[)\]}?!]$/.test(before.text)) &&
+      !startsPattern.has(before.text);
+    const found =
+      character === "#"
+        ? /^#\/[^]*?\/#/.exec(source.slice(offset, offset + longestPattern))
+        : plainPattern(source, offset);
+    if (!found || (character === "/" && isValueBefore)) return undefined;
+    this.at = offset + found[0].length;
+    return { kind: "text", text: found[0], offset, end: this.at, startsLine };
   }
 
   private next(character: string): Token {
@@ -110,6 +127,18 @@ class Tokenizer {
     this.startsLine = startsLine;
     return { kind: "text", text: source.slice(offset, this.at), offset, end: this.at, startsLine, inside };
   }
+}
+
+const longestPattern = 2000;
+
+/** Words that a value stands behind. */
+const startsPattern = new Set(["return", "in", "case", "where", "try", "await"]);
+
+function plainPattern(source: string, offset: number): RegExpExecArray | null {
+  if (source[offset] !== "/") return null;
+  return /^\/(?![\s/*=])(?:\\.|\[(?:\\.|[^\]\n\\])*\]|[^/\n\\[])+\//.exec(
+    source.slice(offset, offset + longestPattern),
+  );
 }
 
 function endOr(found: number, source: string): number {
