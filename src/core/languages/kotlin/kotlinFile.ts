@@ -1,3 +1,4 @@
+import { joinedBlocks } from "../joinedBlocks.js";
 import { sortedBy } from "../../text/sortedBy.js";
 
 /** The first line of every file. */
@@ -63,14 +64,7 @@ export function fileText({ package: name, uses, parts, facade, suppresses = [] }
     ...(suppresses.length === 0 ? [] : [`@file:Suppress(${suppresses.map((each) => `"${each}"`).join(", ")})`]),
   ];
   const imports = uses.imports().map((each) => `import ${each}`);
-  const blocks = [
-    header,
-    annotations.join("\n"),
-    `package ${name}`,
-    imports.join("\n"),
-    ...parts.map((part) => part.trimEnd()),
-  ];
-  return `${blocks.filter((block) => block !== "").join("\n\n")}\n`;
+  return joinedBlocks([header, annotations.join("\n"), `package ${name}`, imports.join("\n"), ...parts]);
 }
 
 /** Columns of a line. */

@@ -1,3 +1,4 @@
+import { indented } from "../indented.js";
 import type { FileContext } from "./contractContext.js";
 
 /** What is printed of a type. */
@@ -11,7 +12,7 @@ export interface PrintedClass {
 /** A class with others nested in it. */
 export function withNested(declared: string, nested: readonly string[]): string {
   if (nested.length === 0) return declared;
-  const inner = nested.map((each) => each.trimEnd().replace(/^(?=.)/gm, "    ")).join("\n\n");
+  const inner = nested.map((each) => indented(each.trimEnd(), "    ")).join("\n\n");
   return declared.endsWith("}\n")
     ? `${declared.slice(0, -2)}\n${inner}\n}\n`
     : `${declared.trimEnd()} {\n${inner}\n}\n`;

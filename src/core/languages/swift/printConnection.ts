@@ -9,7 +9,8 @@ import type { ContractContext, GraphqlContext, RestContext } from "./contractCon
 import { comment, docComment, parameterLines, quoted } from "./escape.js";
 import { parameterIdentifier, spelled } from "./identifiers.js";
 import { printReference } from "./printType.js";
-import { fileText, indented, listed } from "./swiftFile.js";
+import { indented } from "../indented.js";
+import { fileText, listed } from "./swiftFile.js";
 
 /** Parameters that a connection has whatever the contract. */
 const ownParameters = ["auth", "baseURL", "servers", "settings", "variables", "wire"];

@@ -12,7 +12,8 @@ import { usualAnswer } from "./printAnswer.js";
 import { connectionParameters } from "./printConnection.js";
 import { orNil, printForm, printReference } from "./printType.js";
 import { statusCase } from "./statusCase.js";
-import { indented, listed } from "./swiftFile.js";
+import { indented } from "../indented.js";
+import { listed } from "./swiftFile.js";
 
 /** How one call is faked. */
 interface Fake {

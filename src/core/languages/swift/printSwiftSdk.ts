@@ -19,7 +19,8 @@ import { printSamples } from "./printSamples.js";
 import { printTuples, printTypes } from "./printTypes.js";
 import { printWebhooks } from "./printWebhooks.js";
 import type { SwiftSettings } from "./settings.js";
-import { fileText, indented } from "./swiftFile.js";
+import { indented } from "../indented.js";
+import { fileText } from "./swiftFile.js";
 
 /** Prints an SDK as Swift: the text of every file by its path inside the SDK's folder. */
 export function printSwiftSdk(sdk: LoweredSdk, printing: Printing, settings: SwiftSettings): Map<string, string> {

@@ -14,7 +14,8 @@ import { printRecord } from "./printRecord.js";
 import { declaredName, typeName, type PrintedType } from "./printedType.js";
 import { printForm, printReference } from "./printType.js";
 import { printUnion } from "./printUnion.js";
-import { fileText, indented } from "./swiftFile.js";
+import { indented } from "../indented.js";
+import { fileText } from "./swiftFile.js";
 
 /**
  * Prints a file for each type of a contract that the contract names, and one for all that are another name for something.

@@ -1,3 +1,5 @@
+import { joinedBlocks } from "../joinedBlocks.js";
+
 /** The first line of every file. */
 const header =
   "// Written by rhema generate. Changes made here are lost; change the contract or the query documents instead.";
@@ -9,15 +11,7 @@ export const widest = 100;
 export function fileText(parts: readonly string[], modules: readonly string[] = []): string {
   const isFoundationUsed = parts.some((part) => /\bFoundation\./.test(part));
   const imports = [...new Set([...(isFoundationUsed ? ["Foundation"] : []), ...modules])].sort();
-  const blocks = [header, imports.map((name) => `import ${name}`).join("\n"), ...parts].map(ended);
-  return fittedLines(blocks.filter((block) => block !== "").join("\n"));
-}
-
-/** A block with one end of a line behind it; "" where there is nothing in it. */
-function ended(block: string): string {
-  if (block.endsWith("}\n")) return block;
-  const text = block.trimEnd();
-  return text === "" ? "" : `${text}\n`;
+  return fittedLines(joinedBlocks([header, imports.map((name) => `import ${name}`).join("\n"), ...parts]));
 }
 
 /** A text whose lines that are too wide are fitted. */
@@ -37,12 +31,6 @@ function fittedLines(text: string): string {
     from = end + 1;
   }
   return parts.length === 0 ? text : [...parts, text.slice(kept)].join("");
-}
-
-/** Lines one level further in. */
-export function indented(text: string, by = "  "): string {
-  // A large contract has a million lines, and the end of a line is found faster than its beginning.
-  return (/^./.test(text) ? by : "") + text.replace(/\n(?=[^\n])/g, `\n${by}`);
 }
 
 /**
