@@ -41,13 +41,6 @@ export const printerBugs: readonly PrinterBug[] = [
     by: { contracts: "hostile names" },
   },
   {
-    name: "a line ends a comment",
-    file: `${folder}/escape.ts`,
-    text: "said.split(/\\r\\n|[\\n\\r\\v\\f\\u0085\\u2028\\u2029]/)",
-    instead: "[said]",
-    by: { contracts: "random" },
-  },
-  {
     name: "keywords are not in backticks",
     file: `${folder}/identifiers.ts`,
     text: "keywords.has(name) ? `\\`${name}\\`` : name",
@@ -59,13 +52,6 @@ export const printerBugs: readonly PrinterBug[] = [
     file: `${folder}/identifiers.ts`,
     text: "takenTypes.has(short) || ",
     instead: "",
-    by: { contracts: "hostile names" },
-  },
-  {
-    name: "cases are called as those of an optional",
-    file: `${folder}/identifiers.ts`,
-    text: "return takenCases.has(own) ? `${own}Value` : own;",
-    instead: "return own;",
     by: { contracts: "hostile names" },
   },
   {
