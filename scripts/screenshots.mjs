@@ -208,7 +208,6 @@ try {
     await send("/passages", { query: "{ ports { id nmae } }" });
     await browseLive("play-page", `${at}/`, 1);
     await browsePlainPage(at);
-    await browseLive("play-page-dark", `${at}/`, 0);
   } finally {
     player.kill();
   }
@@ -255,22 +254,22 @@ try {
     .replace("\n  /tides/", "\n  tides/");
   writeFileSync(join(folder, "contracts/berths.yaml"), broken);
   await shoot("broken-contract", "rhema generate", `${node} generate`, 9000);
-  // The app in Kotlin, with the second version of what it consumes.
-  const skipper = mkdtempSync(join(tmpdir(), "rhema-skipper-"));
-  const into = (version) =>
-    cpSync(join(root, "demo/contracts", version), join(skipper, "contracts"), { recursive: true });
-  cpSync(join(root, "demo/skipper"), skipper, { recursive: true });
-  into("v1");
-  spawnSync(process.execPath, [program, "generate", "--quiet"], { cwd: skipper });
-  into("v2");
-  const skipped = 12;
-  await shoot(
-    "impact-kotlin",
-    `rhema impact berths | tail -n +${skipped} | head -38`,
-    `cd ${skipper} && ${node} impact berths 2>&1 | tail -n +${skipped} | head -38`,
-    7000,
-  );
-  rmSync(skipper, { recursive: true, force: true });
+  // The apps in Kotlin and Swift, with the second version of what they consume.
+  for (const [name, app, skipped] of [
+    ["impact-kotlin", "demo/skipper", 12],
+    ["impact-swift", "demo/skipper-swift", 40],
+  ]) {
+    const skipper = mkdtempSync(join(tmpdir(), "rhema-skipper-"));
+    const into = (version) =>
+      cpSync(join(root, "demo/contracts", version), join(skipper, "contracts"), { recursive: true });
+    cpSync(join(root, app), skipper, { recursive: true });
+    into("v1");
+    spawnSync(process.execPath, [program, "generate", "--quiet"], { cwd: skipper });
+    into("v2");
+    const command = `impact berths 2>&1 | tail -n +${skipped} | head -38`;
+    await shoot(name, `rhema ${command.replace(" 2>&1", "")}`, `cd ${skipper} && ${node} ${command}`, 7000);
+    rmSync(skipper, { recursive: true, force: true });
+  }
 } finally {
   server.kill();
 }

@@ -46,7 +46,7 @@ export async function callSamples(
   return samples;
 }
 
-/** Columns of a line, which the stand-in's page has room for. */
+/** Columns of a line, for which the stand-in's page and an outline have room. */
 const widest = 68;
 
 /** As many queries as are shown that select one root field. */

@@ -353,8 +353,54 @@ func one() async throws -> String { try await c.getBerth(berthID: "N-07").quay }
 func draw() {
   print(magic().draught)
   print("text".count)
+  switch magic() { case .sail(let boat): break; case .other: break }
+  magic(.occupied)
+  magic(.init(amount: "1", currency: "EUR"))
 }`),
-    ).toEqual(["reaches Berth.* @draught", "reaches BerthChange.* @draught", "reaches BerthToSend.* @draught"]);
+    ).toEqual([
+      "reaches Berth.* @draught",
+      "reaches BerthChange.* @draught",
+      "reaches BerthStatus.* @occupied",
+      "reaches BerthToSend.* @draught",
+      "reaches ListVesselsKind.* @sail",
+      "reaches Money.* @init",
+      "reaches Vessel.* @sail",
+    ]);
+  });
+
+  it("views with a preview, bindings, and outcomes that are returned", () => {
+    const returned = demoSdkSource({ failures: "return" });
+    const text = `import SwiftUI
+struct BerthForm: View {
+  @State private var berths: [Berths.Berth]
+  private let title = "Berths"
+  var first: String? { berths.first?.quay }
+  var body: some View {
+    ForEach($berths) { $berth in Text(berth.id) }
+    Text(title).task { await load() }
+  }
+}
+func load(_ harbour: BerthsConnection) async {
+  switch await harbour.getBerth(berthID: "N-07") {
+  case .success(let berth): print(berth.length)
+  case .failure(.notFound(let declared)): print(declared.body?.title ?? "")
+  case .failure(let failure): print(failure.report)
+  }
+}
+#Preview {
+  BerthForm(berths: [])
+}
+`;
+    const found = swiftUses([{ document: "App.swift", text }], returned);
+    const told = found.map(({ kind, coordinate }) => asRead(`${kind} ${coordinate}`));
+    expect(told.filter((use) => /^(?:reads|reaches|tells) /.test(use)).sort()).toEqual([
+      "reads Berth.id",
+      "reads Berth.length",
+      "reads Berth.quay",
+      "reads GetBerthFailure.report",
+      "reads Problem.title",
+      "tells GetBerthFailure.notFound",
+    ]);
   });
 
   it("patterns, long texts and what is compiled on some platforms only", () => {

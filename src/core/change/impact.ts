@@ -164,6 +164,8 @@ function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedC
   const onCode = (level: Level): Level => {
     if (unwrapped.length > 0) return "breaking";
     if (level === "risky" && matched.length > 0) return "breaking";
+    // Nobody can tell whether what may be the value is taken apart for null.
+    if (level === "compatible" && source.mayReach(change.unwrapped ?? [])) return "risky";
     if (
       change.hitsNamedTypes === true &&
       hits.length > 0 &&

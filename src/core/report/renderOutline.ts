@@ -2,7 +2,6 @@ import type { Advice } from "../outline/advice.js";
 import type { Outline, OutlineDetail, OutlineEntry, OutlineUse } from "../outline/outline.js";
 import type { Place } from "../problem/place.js";
 import { visible } from "../text/visible.js";
-import { codeLines } from "../text/codeLines.js";
 import { counted, wrap, type Paint } from "./paint.js";
 import { placeText } from "./renderProblem.js";
 import type { ShownTexts } from "../problem/shownTexts.js";
@@ -121,9 +120,7 @@ export function renderDetail(
     ...lines.map((line) => `    ${visible(line)}`),
     ...samples.flatMap(({ language, code }) => [
       `  ${paint.quiet(`in ${language}`)}`,
-      ...code
-        .split("\n")
-        .flatMap((line) => codeLines(visible(line), width - 6).map((each) => `    ${paint.accent(each)}`)),
+      ...code.split("\n").map((line) => `    ${paint.accent(visible(line))}`),
     ]),
     ...(places.length === 0 ? [] : [`  used at ${placesText(places, texts, placesShown)}`]),
     ...(reachedBy.length === 0

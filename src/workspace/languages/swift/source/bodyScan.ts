@@ -18,11 +18,17 @@ interface Around {
 
 /** Looks through the bodies of Swift source, with what is known of the types of its expressions. */
 export class BodyScan extends ControlScan {
+  /** Where the statements of a file stand that has some outside of functions. */
+  private script: Scope | undefined;
+
   /** Everything that a file declares; of one with statements of its own, all of them. */
   file(declared: Declarations, home: Home, tokens: readonly Token[]): void {
     const [script] = declared.initial;
     if (script) {
-      this.block(new Reader(tokens, ...script), new Scope(home, []));
+      // Variables of a script are declared one after the other, as in a function; all else is as in any file.
+      this.script = new Scope(home, []);
+      this.declarations({ ...declared, properties: [] }, home, { tokens, receivers: [] });
+      this.block(new Reader(tokens, ...script), this.script);
       return;
     }
     this.declarations(declared, home, { tokens, receivers: [] });
@@ -191,7 +197,7 @@ export class BodyScan extends ControlScan {
 
   private localDeclaration(reader: Reader, scope: Scope): void {
     const found: Declarations = { classes: [], functions: [], properties: [], aliases: [], initial: [] };
-    if (!readDeclaration(reader, found)) return;
+    if (!readDeclaration(reader, found) || scope === this.script) return;
     const outer = found.classes.length > 0 || found.functions.some(({ receiver }) => receiver) ? scope.home : undefined;
     if (outer) {
       this.declarations(found, outer, { tokens: reader.tokens, receivers: scope.receivers });
@@ -307,7 +313,10 @@ export class BodyScan extends ControlScan {
     const isPair = given.length === 1 && names.length > 1 && only?.name === "Tuple";
     names.forEach(({ name, text: typed }, at) => {
       this.typeText(typed, scope.home);
-      scope.declare(name, this.program.typeOf(typed, scope.home) ?? (isPair ? only.arguments[at] : given[at]));
+      scope.declare(
+        name.replace(/^\$(?=\D)/, ""),
+        this.program.typeOf(typed, scope.home) ?? (isPair ? only.arguments[at] : given[at]),
+      );
     });
     return { isNamed: names.length > 0 || isBracketed, result: this.program.typeOf(text, scope.home) };
   }

@@ -165,6 +165,30 @@ export abstract class CallScanInSwift extends CallScan {
     }
   }
 
+  /** A case or a constant of something of which nothing is known: it may be of any type of the SDK that has one. */
+  protected reachesAnyCase(token: Token): void {
+    // Every open union has these, whatever its contract says.
+    if (token.text === "other" || token.text === "newer") return;
+    for (const known of this.program.classes.values()) {
+      const coordinate = this.sdk.coordinateOf(known);
+      if (coordinate === undefined) continue;
+      if (this.entryOf(known, token.text) ?? this.sdk.constant(coordinate, token.text))
+        this.tell?.(`${coordinate}.*`, "reaches", token);
+    }
+  }
+
+  /** An `.init(…)` of something of which nothing is known: it may build any record that takes such arguments. */
+  protected reachesAnyMade(token: Token, reader: Reader): void {
+    const labels = this.labelsOf(reader.from(reader.at));
+    if (labels.length === 0 || labels.includes("")) return;
+    for (const known of this.program.classes.values()) {
+      const coordinate = this.sdk.coordinateOf(known);
+      const { isData, parameters } = known.text;
+      if (coordinate !== undefined && isData && labels.every((label) => parameters.some(({ name }) => name === label)))
+        this.tell?.(`${coordinate}.*`, "reaches", token);
+    }
+  }
+
   /** `.init(…)` says no type. */
   protected override namesBuilt(coordinate: string, token: Token): void {
     if (token.text !== "init") super.namesBuilt(coordinate, token);

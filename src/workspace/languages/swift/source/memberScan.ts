@@ -18,6 +18,8 @@ export abstract class MemberScan extends CallScanInSwift {
     if (!reader.name()) return {};
     const isCalled = this.isCalled(reader);
     if (!owner) {
+      if (!wanted && token.text === "init") this.reachesAnyMade(token, reader);
+      else if (!wanted) this.reachesAnyCase(token);
       if (isCalled) this.callArguments(reader, scope, nothingKnown);
       return {};
     }
@@ -89,11 +91,10 @@ export abstract class MemberScan extends CallScanInSwift {
   protected name(reader: Reader, scope: Scope, wanted?: Type): Value {
     const token = reader.next();
     const typeArguments = this.typeArguments(reader, scope);
-    const { text } = token;
-    if (this.isCalled(reader) && !this.isValue(text, scope)) {
-      const value = this.callAlone({ token, typeArguments, reader, scope, wanted });
-      return value;
-    }
+    // `$model` is a binding to what `model` is.
+    const text = token.text.replace(/^\$(?=\D)/, "");
+    if (this.isCalled(reader) && !this.isValue(text, scope))
+      return this.callAlone({ token, typeArguments, reader, scope, wanted });
     if (scope.has(text)) {
       const type = scope.variable(text);
       const holder = scope.holder(text);

@@ -123,21 +123,25 @@ export abstract class PatternScan extends ExpressionScan {
     const { token } = reader;
     const isOptional = path.length === 0 && /^(?:some|none)$/.test(token.text) && value.type?.isNullable === true;
     const entry = owner && this.entryOf(owner, token.text);
-    const value_ = owner && this.constantOf(owner, token);
-    if (token.kind !== "name" || (!entry && !value_ && !isOptional && path.length > 0)) {
+    const constant = owner && this.constantOf(owner, token);
+    const result = path.length === 0 ? resultOfCase(value.type, token.text) : undefined;
+    if (token.kind !== "name" || (!entry && !constant && !isOptional && path.length > 0)) {
       reader.at = start;
       return false;
     }
     reader.next();
     if (named) for (const [at, each] of path.entries()) this.namesPart(path.slice(0, at + 1), each, scope);
     if (isOptional) unwrapped(value);
-    if (value_) this.flush(value_, "matches");
+    if (constant) this.flush(constant, "matches");
     else if (owner && entry) this.tellsCase(owner, token, "tells");
+    else if (!value.type) this.reachesAnyCase(token);
     if (reader.is("(")) {
       const inner = reader.from(...reader.skipBrackets());
       const held = isOptional
         ? [whole(value.type)]
-        : (entry?.parameters ?? []).map(({ type }) => owner && this.typeIn(type, owner, value.type));
+        : result
+          ? [result]
+          : (entry?.parameters ?? []).map(({ type }) => owner && this.typeIn(type, owner, value.type));
       this.heldPatterns(inner, held, { scope, areNew });
     }
     if (reader.is("?")) {
@@ -165,4 +169,10 @@ export abstract class PatternScan extends ExpressionScan {
       if (!reader.takes(",") && reader.at === before) reader.next();
     }
   }
+}
+
+/** What a case of the language's own `Result` holds. */
+function resultOfCase(type: Type | undefined, name: string): Type | undefined {
+  if (type?.name !== "Result") return undefined;
+  return name === "success" ? type.arguments[0] : name === "failure" ? type.arguments[1] : undefined;
 }
