@@ -44,6 +44,7 @@ const none: ReadonlySet<string> = new Set();
 const userInfo = /(:\/\/)[^\s/?#"'`<>\\\u001b]*@/g;
 const pair = /([?&;#])([^\s=&;#?"'`<>\\\u001b]{1,80})=([^\s&#"'`<>\\)\]\u001b]+)/g;
 const schemed = /\b(Bearer|Basic|Digest|Token|ApiKey)(\s+|%20|\+)([A-Za-z0-9._~+/=-]{8,4000})/gi;
+const schemeName = /\b(?:Bearer|Basic|Digest|Token|ApiKey)(?:\s|%20|\+)/i;
 /** A JSON web token (RFC 7519, section 3.1). */
 const webToken = /\beyJ[A-Za-z0-9_-]{6,4000}\.[A-Za-z0-9_-]{4,4000}(?:\.[A-Za-z0-9_-]{0,4000})?/g;
 /** What the environment, or an argument, is put in for. */
@@ -63,6 +64,8 @@ function replaceSecrets(text: string, replacement: (secret: string) => string, n
         : whole,
     );
   if (safe.includes("eyJ")) safe = safe.replace(webToken, replacement);
+  // Looking for what is rarely there costs a fraction of replacing it.
+  if (!schemeName.test(safe)) return safe;
   // Words such as "Basic authentication" are none: a credential has a digit in it, or is long.
   return safe.replace(schemed, (whole, scheme: string, space: string, value: string) =>
     /\d/.test(value) || value.length >= 24 ? `${scheme}${space}${replacement(value)}` : whole,

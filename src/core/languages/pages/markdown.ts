@@ -16,8 +16,7 @@ export function codeSpan(text: string): string {
 
 /** Contract text on one line of Markdown: nothing in it can open HTML, a code span or a new block. */
 export function oneLine(text: string): string {
-  if (/^[\w .,;:'()-]*$/.test(text)) return text.includes("_") ? text.replaceAll("_", "\\_") : text;
-  const [first = ""] = blocksOf(text);
+  const [first = ""] = blocksOf(hideSecrets(text));
   return escapedLine(first);
 }
 
@@ -29,8 +28,10 @@ function blocksOf(text: string): string[] {
 
 // Looking for what is rarely there costs a fraction of replacing it.
 function escapedLine(text: string): string {
+  if (/^[\w .,;:'()-]*$/.test(text) && !text.includes("  "))
+    return text.includes("_") ? text.replaceAll("_", "\\_") : text;
   const line = /[^\S ]| {2}/.test(text) ? text.replace(/\s+/g, " ") : text;
-  return replaceHidden(hideSecrets(line), () => "").replace(/[\\`*_[\]<>|#]/g, "\\$&");
+  return replaceHidden(line, () => "").replace(/[\\`*_[\]<>|#]/g, "\\$&");
 }
 
 /** Contract text as paragraphs, each on a line of its own. */

@@ -64,8 +64,9 @@ export function comment(...paragraphs: readonly (string | undefined)[]): string 
   return docComment({ paragraphs });
 }
 
-/** The lines of a text without space around it. */
-function commentLines(paragraph: string): string[] {
+/** The lines of a text without space around it. What is hidden may go over the end of a line. */
+function commentLines(text: string): string[] {
+  const paragraph = hideSecrets(text);
   if (!/[\n\r\u2028\u2029]/.test(paragraph)) return [commentText(paragraph).trimEnd()];
   return paragraph.split(/\r\n|[\n\r\u2028\u2029]/).map((line) => commentText(line).trimEnd());
 }
@@ -74,7 +75,7 @@ function commentLines(paragraph: string): string[] {
 function commentText(text: string): string {
   if (/^[\w .,;:'"()=+<>?!`-]*$/.test(text) && !text.includes("lint-") && !text.includes("prettier-")) return text;
   // Looking for what is rarely there costs a fraction of replacing it.
-  let safe = hideSecrets(text).replaceAll("*/", "*\\/").replaceAll("/*", "/\\*");
+  let safe = text.replaceAll("*/", "*\\/").replaceAll("/*", "/\\*");
   if (safe.includes("@")) safe = safe.replace(/(^|\s)@(?=[a-z])/gi, "$1\\@");
   if (safe.includes("lint-") || safe.includes("prettier-"))
     safe = safe.replace(/\b(eslint|tslint|prettier)-/g, "$1\u2010");
