@@ -10,6 +10,11 @@ export interface NullContext {
   readonly isJson: (shape: Shape & { readonly kind: "any" }) => boolean;
 }
 
+/** Whether null is among the values of a use of a shape where the use says so, and nowhere else: of most shapes. */
+export function isNullSaid({ kind }: Shape): boolean {
+  return kind !== "named" && kind !== "any" && kind !== "union";
+}
+
 /** Whether null is among the values of a use of a shape, in languages that have a type for that. */
 export function holdsNull({ shape, nullable }: Reference, context: NullContext): boolean {
   const inner = aliasTarget(shape, context);

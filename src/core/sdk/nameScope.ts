@@ -58,9 +58,16 @@ export class NameScope {
 
   /** Claims all names as they are where each is free and wanted once, else none of them; whether it did. */
   claimAll(names: readonly string[]): boolean {
-    const folded = names.map((name) => name.toLowerCase());
-    if (folded.some((name) => this.taken.has(name)) || new Set(folded).size < folded.length) return false;
-    for (const name of folded) this.taken.add(name);
+    const claimed: string[] = [];
+    for (const name of names) {
+      const folded = name.toLowerCase();
+      if (this.taken.has(folded)) {
+        for (const each of claimed) this.taken.delete(each);
+        return false;
+      }
+      this.taken.add(folded);
+      claimed.push(folded);
+    }
     return true;
   }
 
@@ -106,7 +113,7 @@ export function claimApart<T>(
   const names = new Map<T, string>();
   // Mostly everything is wanted once.
   if (scope.claimAll(wished)) {
-    for (const [at, thing] of all.entries()) names.set(thing, wished[at] ?? "");
+    all.forEach((thing, at) => names.set(thing, wished[at] ?? ""));
     return names;
   }
   const wishes = all.map((thing, at) => {

@@ -13,14 +13,14 @@ export function filesOf(
   const access = (): string => (isSent ? `${value}.${context.uses.wire("orNull")}()` : value);
   const { types } = context.contract;
   const shape = resolveShape(field.type.shape, types);
-  const name = quoted(field.name);
-  if (shape.kind === "bytes") return `${context.uses.wire("addFile")}(${name}, ${access()})`;
+  const name = (): string => quoted(field.name);
+  if (shape.kind === "bytes") return `${context.uses.wire("addFile")}(${name()}, ${access()})`;
   const item = shape.kind === "list" ? shape.item : undefined;
   const inner = item ? resolveShape(item.shape, types) : shape;
-  if (item && inner.kind === "bytes") return `${context.uses.wire("addFiles")}(${name}, ${access()})`;
+  if (item && inner.kind === "bytes") return `${context.uses.wire("addFiles")}(${name()}, ${access()})`;
   if (inner.kind !== "record" || !context.filed.has(inner)) return undefined;
   const form = printShapeForm(item ? item.shape : field.type.shape, "write", context);
   return item
-    ? `${context.uses.wire("addNestedFiles")}(${name}, ${access()}) { ${form}.files(it) }`
-    : `${context.uses.wire("addFilesOf")}(${name}, ${access()}) { ${form}.files(it) }`;
+    ? `${context.uses.wire("addNestedFiles")}(${name()}, ${access()}) { ${form}.files(it) }`
+    : `${context.uses.wire("addFilesOf")}(${name()}, ${access()}) { ${form}.files(it) }`;
 }

@@ -81,7 +81,7 @@ export function usualNamespace(sdk: string): string {
 }
 
 function startsName(name: string): boolean {
-  return /^[\p{L}\p{Nl}_]/u.test(name);
+  return /^[A-Za-z_]/.test(name) || /^[\p{L}\p{Nl}]/u.test(name);
 }
 
 function shortened(name: string): string {

@@ -1,5 +1,4 @@
 import { joinedBlocks } from "../joinedBlocks.js";
-import { sortedBy } from "../../text/sortedBy.js";
 
 /** The first line of every file. */
 export const header =
@@ -40,8 +39,8 @@ export class FileUses {
   }
 
   imports(): string[] {
-    const all = [...this.names, ...[...this.fromRuntime].map((name) => `${this.runtime}.${name}`)];
-    return sortedBy(new Set(all), (name) => name);
+    // In code-unit order, as texts are sorted where nothing else is said.
+    return [...this.names, ...Array.from(this.fromRuntime, (name) => `${this.runtime}.${name}`)].sort();
   }
 }
 

@@ -150,7 +150,7 @@ export function recordNames(shape: RecordShape): RecordNames {
   const found = known.get(shape);
   if (found) return found;
   const names = memberNames(shape.fields);
-  const made = recordNamesFrom((field) => names.get(field) ?? field.name, names.values());
+  const made = recordNamesFrom((field) => names.get(field) ?? field.name, names);
   known.set(shape, made);
   return made;
 }
@@ -162,14 +162,17 @@ function nameAnswers(types: readonly PlannedType[]): void {
     if (shape.kind === "record" && isAnswer(id))
       known.set(
         shape,
-        recordNamesFrom(({ name }) => keys.get(name) ?? name, keys.values()),
+        recordNamesFrom(({ name }) => keys.get(name) ?? name, keys),
       );
 }
 
-function recordNamesFrom(nameOf: (field: Field) => string, all: Iterable<string>): RecordNames {
+function recordNamesFrom(nameOf: (field: Field) => string, all: ReadonlyMap<unknown, string>): RecordNames {
   return {
     of: (field) => memberIdentifier(nameOf(field), takenProperties, "Value"),
-    others: new NameScope(all).claim("otherKeys"),
+    // Few records need it, and there are thousands.
+    get others() {
+      return new NameScope(all.values()).claim("otherKeys");
+    },
   };
 }
 

@@ -34,6 +34,7 @@ export function declaredName(id: string, { names }: ContractContext): string {
  * @param more names that are nested there beside those of planned types
  */
 export function spelledInside(type: string, id: string, context: FileContext, more: readonly string[] = []): string {
+  if (context.names.nested.size === 0 && more.length === 0) return type;
   const own = `${context.names.types.get(id) ?? ""}.`;
   const beside = besideNested(type, [...hiddenIn(id, context), ...more], context);
   if (!beside.includes(own)) return beside;

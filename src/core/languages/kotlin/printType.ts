@@ -1,6 +1,6 @@
 import type { ChoiceValue, Field, Reference, Shape, TupleShape } from "../../contract/model.js";
 import { decodedLeaf } from "../../sdk/lower/decodedLeaf.js";
-import { holdsNull } from "../nullness.js";
+import { holdsNull, isNullSaid } from "../nullness.js";
 import type { FileContext } from "./contractContext.js";
 import { leafType } from "./leafType.js";
 import { isAlias } from "../../sdk/lower/wrappedAliases.js";
@@ -18,6 +18,7 @@ export function orNull(type: string): string {
 
 /** Whether null is among the values of a use of a shape; what may be anything holds JSON's own null. */
 export function admitsNull(reference: Reference, context: FileContext): boolean {
+  if (isNullSaid(reference.shape)) return reference.nullable;
   return holdsNull(reference, {
     types: context.contract.types,
     wrapped: context.wrapped,

@@ -21,7 +21,7 @@ export function writeMethods(
   const json = uses.other("kotlinx.serialization.json.JsonElement");
   const start = `    override fun write(value: ${type}): ${json} = ${uses.wire("writeRecord")} {`;
   if (lines.length === 0) return `${start}}\n`;
-  const body = (all: readonly string[]): string => `${all.map((line) => `        ${line}`).join("")}    }\n`;
+  const body = (all: readonly string[]): string => `        ${all.join("        ")}    }\n`;
   const groups = chunks(lines, mostTogether);
   if (groups.length === 1) return `${start}\n${body(around(lines, true))}`;
   const functions = groups.map(

@@ -7,17 +7,17 @@ import { quoted } from "./escape.js";
 export function filesOf(field: Field, value: string, context: ContractContext): string | undefined {
   const { types } = context.contract;
   const shape = resolveShape(field.type.shape, types);
-  const name = quoted(field.name);
-  if (shape.kind === "bytes") return `addFile(${name}, ${value})`;
+  const name = (): string => quoted(field.name);
+  if (shape.kind === "bytes") return `addFile(${name()}, ${value})`;
   const item = shape.kind === "list" ? shape.item : undefined;
   const inner = item ? resolveShape(item.shape, types) : shape;
-  if (item && inner.kind === "bytes") return `addFiles(${name}, ${value})`;
+  if (item && inner.kind === "bytes") return `addFiles(${name()}, ${value})`;
   const form =
     inner.kind === "record" && context.filed.has(inner)
       ? filesForm(item?.shape ?? field.type.shape, context)
       : undefined;
   if (form === undefined) return undefined;
-  return item ? `addFiles(ofEach: ${name}, ${value}, ${form})` : `addFiles(of: ${name}, ${value}, ${form})`;
+  return item ? `addFiles(ofEach: ${name()}, ${value}, ${form})` : `addFiles(of: ${name()}, ${value}, ${form})`;
 }
 
 /** What collects the files of a record that a shape stands for. */

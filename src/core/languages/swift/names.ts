@@ -111,7 +111,10 @@ export function recordNames(shape: RecordShape): RecordNames {
   if (found) return found;
   const scope = new NameScope();
   const names = memberNames(shape.fields);
-  for (const [field, name] of names) names.set(field, scope.claim(memberIdentifier(name), field.name));
+  const wanted = [...names].map(([field, name]) => [field, memberIdentifier(name)] as const);
+  // Mostly each is free.
+  const areFree = scope.claimAll(wanted.map(([, name]) => name));
+  for (const [field, name] of wanted) names.set(field, areFree ? name : scope.claim(name, field.name));
   const made = { of: (field: Field) => names.get(field) ?? field.name, others: scope.claim("otherKeys") };
   known.set(shape, made);
   return made;

@@ -115,10 +115,10 @@ function othersType(rest: Reference, context: ContractContext): string {
 
 /** Whether the initialiser is the one that the compiler makes by itself: it offers that to the module alone. */
 function hasUsualInit(properties: readonly Property[], access: string): boolean {
-  return access === "" && properties.every(({ name, stored, ...each }) => stored === name && !startsAsNil(each));
+  return access === "" && properties.every(({ name, stored }) => stored === name);
 }
 
-/** Whether the compiler gives a property nil of its own accord, where a value has to be given. */
+/** Whether the compiler gives a property nil of its own accord, where a value has to be given; not to a type that is spelled out. */
 function startsAsNil({ type, fallback, isBoxed }: Pick<Property, "type" | "fallback" | "isBoxed">): boolean {
   return fallback === undefined && type.endsWith("?") && !isBoxed;
 }
@@ -148,7 +148,8 @@ function printProperty(property: Property, isUsual: boolean, { access, wire }: C
   const box = isBoxed ? `@${wire}.Box ` : "";
   // The compiler knows by itself that an optional begins as nil, but not that a boxed one does.
   const first = isUsual && (fallback !== "nil" || isBoxed) ? orFallback(fallback) : "";
-  if (stored === name) return `${start}${box}${access}var ${spelled(name)}: ${type}${first}\n`;
+  const declared = isUsual && startsAsNil(property) ? `Swift.Optional<${type.slice(0, -"?".length)}>` : type;
+  if (stored === name) return `${start}${box}${access}var ${spelled(name)}: ${declared}${first}\n`;
   return `${start}${access}var ${spelled(name)}: ${type} {\n    get { ${spelled(stored)} }\n    set { ${spelled(stored)} = newValue }\n  }\n  ${box}fileprivate var ${spelled(stored)}: ${type}\n`;
 }
 

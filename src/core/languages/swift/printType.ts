@@ -1,6 +1,6 @@
 import type { ChoiceValue, Field, Reference, Shape, TupleShape } from "../../contract/model.js";
 import { decodedLeaf } from "../../sdk/lower/decodedLeaf.js";
-import { holdsNull } from "../nullness.js";
+import { holdsNull, isNullSaid } from "../nullness.js";
 import { isAlias } from "../../sdk/lower/wrappedAliases.js";
 import type { ContractContext } from "./contractContext.js";
 import { formatMembers, formatName } from "./printFormats.js";
@@ -19,6 +19,7 @@ export function orNil(type: string): string {
 
 /** Whether nil is among the values of a use of a shape; what may be anything holds JSON's own null. */
 export function admitsNull(reference: Reference, context: ContractContext): boolean {
+  if (isNullSaid(reference.shape)) return reference.nullable;
   return holdsNull(reference, {
     types: context.contract.types,
     wrapped: context.wrapped,

@@ -9,7 +9,7 @@ export const widest = 100;
 
 /** The text of a file: the header, what is imported, then the parts with a blank line between them. */
 export function fileText(parts: readonly string[], modules: readonly string[] = []): string {
-  const isFoundationUsed = parts.some((part) => /\bFoundation\./.test(part));
+  const isFoundationUsed = parts.some((part) => part.includes("Foundation.") && /\bFoundation\./.test(part));
   const imports = [...new Set([...(isFoundationUsed ? ["Foundation"] : []), ...modules])].sort();
   return fittedLines(joinedBlocks([header, imports.map((name) => `import ${name}`).join("\n"), ...parts]));
 }
