@@ -26,7 +26,9 @@ export function sampleText(reference: Reference, context: ContractContext): stri
 export function printSample(sample: Sample, reference: Reference, context: ContractContext): string {
   const shape = resolveShape(reference.shape, context.contract.types);
   if (shape.kind === "union") return unionSample(sample, shape, context);
-  return inWrappers(ofShape(sample, shape, context), reference.shape, context);
+  const text = ofShape(sample, shape, context);
+  // What is absent is in no struct.
+  return text === "nil" ? text : inWrappers(text, reference.shape, context);
 }
 
 function ofShape(sample: Sample, shape: Shape, context: ContractContext): string {
