@@ -86,7 +86,7 @@ async function project(): Promise<TemporaryProject> {
   const plain = made.read("rhema.yaml");
   const into = /^ {4}into: (.*)$/m.exec(plain)?.[1] ?? "";
   const settings =
-    "{ dates: decoded, int64: bigint, unions: open, failures: return, verify: answers, testing: true, manifest: true, fragments: sealed, schema: true }";
+    "{ dates: decoded, int64: bigint, unions: open, failures: return, verify: answers, testing: true, cached: true, manifest: true, fragments: sealed, schema: true }";
   made.write(
     "rhema.yaml",
     `${plain.replace(/^guard:[\s\S]*$/m, "")}\n  full:\n    language: typescript\n    covers: [berths, passages]\n    into: src/full\n    settings: ${settings}\n`,

@@ -10,6 +10,11 @@ export type FetchInit = Omit<RequestInit, "method" | "headers" | "body" | "signa
 export interface ConnectionOptions {
   /** Where the API is, without a trailing slash; asked anew for each call when it is a function. */
   readonly baseUrl?: Supplier<string> | undefined;
+  /**
+   * Keeps the answers of this connection apart from those of others where an app keeps them, such as the answers that two
+   * tenants get. Never sent.
+   */
+  readonly label?: string | undefined;
   /** Sent with every call. */
   readonly headers?: Supplier<HeaderValues> | undefined;
   /**
@@ -103,6 +108,7 @@ export type AuthScheme = (credential: string, into: Credentials) => void;
 /** A contract's address, transport and credentials; every call takes one. */
 export interface Connection {
   readonly contract: string;
+  readonly label?: string | undefined;
   readonly baseUrl: Supplier<string>;
   readonly headers: Supplier<HeaderValues> | undefined;
   readonly fetch: typeof globalThis.fetch;
@@ -136,6 +142,7 @@ export function connection(
 ): Connection {
   return {
     contract,
+    label: options.label,
     baseUrl: options.baseUrl ?? defaultUrl,
     headers: options.headers,
     // Called as a plain function: a detached platform `fetch` must not see this object as its `this`.

@@ -35,3 +35,13 @@ export async function* settledItems<Item, Failure>(
     yield { ok: false, failure: error as Failure };
   }
 }
+
+/** The items of outcomes; a failure among them is thrown. */
+export async function* unsettledItems<Item, Failure extends Error>(
+  call: AsyncIterable<Outcome<Item, Failure>>,
+): AsyncGenerator<Item, void, undefined> {
+  for await (const outcome of call) {
+    if (!outcome.ok) throw outcome.failure;
+    yield outcome.answer;
+  }
+}

@@ -121,37 +121,63 @@ export async function* pagesByLink<Page, Item, Own extends Connection>(
   { credentials, onAnswer }: Linked,
 ): AsyncGenerator<Item, void, undefined> {
   const seen = new Set<string>();
+  const told = (text: string): string => pairsOf(text).sort().join("&");
+  for (let query: string | undefined; ;) {
+    const { page, address, link } = await linkedPage(
+      connection,
+      (following, onEach) =>
+        ask(following, (answer) => {
+          onEach(answer);
+          onAnswer?.(answer);
+        }),
+      { query, credentials },
+    );
+    yield* itemsOf(page) ?? [];
+    seen.add(told(address));
+    const next = linkedQuery(call, link, address);
+    if (next === undefined) return;
+    if (seen.has(told(withQuery(address, next, credentials))))
+      throw misled(call, "the link to the next page leads to one that was read already", next);
+    query = next;
+  }
+}
+
+/** Which page is asked for, of those that link to each other. */
+interface LinkedPlace {
+  /** Of the link to it; undefined for the first one. */
+  readonly query: string | undefined;
+  readonly credentials: readonly string[];
+}
+
+/** Asks for one page: its answer, its address, and what its header says of links. */
+export async function linkedPage<Page, Own extends Connection>(
+  connection: Own,
+  ask: (connection: Own, onAnswer: NonNullable<CallOptions["onAnswer"]>) => Promise<Page>,
+  { query, credentials }: LinkedPlace,
+): Promise<{ readonly page: Page; readonly address: string; readonly link: string }> {
   let address = "";
-  let query: string | undefined;
+  let link = "";
   const follow: Layer = (request, next) => {
     address = query === undefined ? request.url : withQuery(request.url, query, credentials);
     return next({ ...request, url: address });
   };
-  const following = { ...connection, around: [follow, ...connection.around] };
-  for (;;) {
-    let link = "";
-    const page = await ask(following, (answer) => {
-      link = answer.headers.get("link") ?? "";
-      onAnswer?.(answer);
-    });
-    yield* itemsOf(page) ?? [];
-    seen.add(pairsOf(address).sort().join("&"));
-    const target = nextTarget(link);
-    if (target === undefined) return;
-    const refused = (message: string): Error =>
-      failure(call, message, { status: "malformed", httpStatus: 200, body: target });
-    const next = resolved(target, address);
-    if (next === undefined) throw refused("the link to the next page leads to another address");
-    if (
-      seen.has(
-        pairsOf(withQuery(address, next, credentials))
-          .sort()
-          .join("&"),
-      )
-    )
-      throw refused("the link to the next page leads to one that was read already");
-    query = next;
-  }
+  const page = await ask({ ...connection, around: [follow, ...connection.around] }, ({ headers }) => {
+    link = headers.get("link") ?? "";
+  });
+  return { page, address, link };
+}
+
+/** The query of the next page that a page links to; undefined where it links to none. */
+export function linkedQuery(call: string, link: string, address: string): string | undefined {
+  const target = nextTarget(link);
+  if (target === undefined) return undefined;
+  const next = resolved(target, address);
+  if (next === undefined) throw misled(call, "the link to the next page leads to another address", target);
+  return next;
+}
+
+function misled(call: string, message: string, body: string): Error {
+  return failure(call, message, { status: "malformed", httpStatus: 200, body });
 }
 
 /** The query of a link, where it leads to the address that links; undefined where it leads elsewhere. */

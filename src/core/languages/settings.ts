@@ -53,6 +53,11 @@ export const sharedSettings: {
     description: "Whether there is a module for unit tests: a fake connection and builders of samples.",
     otherwise: false,
   },
+  cached: {
+    description:
+      "Whether there is a module of described calls, each with a key and a function, for what keeps answers for screens.",
+    otherwise: false,
+  },
 };
 
 /** The shared settings of an SDK: what its configuration says, else the language's default. */
@@ -68,6 +73,7 @@ export function settledSettings({ shared }: SettingsDescription, settings: SdkSe
     failures: value("failures"),
     verify: value("verify"),
     testing: value("testing"),
+    cached: value("cached"),
     ownFormats: new Set(Object.keys((settings["formats"] as object | undefined) ?? {})),
   };
 }

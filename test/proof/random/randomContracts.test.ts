@@ -14,6 +14,7 @@ const decoded = {
   choices: "open",
   failures: "return",
   testing: true,
+  cached: true,
   formats: { uuid: { type: "Own", from: "../own.js", decode: "decodeOwn", encode: "encodeOwn" } },
 } as const;
 
@@ -22,7 +23,7 @@ it("random contracts compile and lint with every setting turned", () => {
   const texts = checkContracts(seedsFrom(21, 10), {
     runtime,
     lint: true,
-    settings: { int64: "text", dates: "decoded", testing: true },
+    settings: { int64: "text", dates: "decoded", testing: true, cached: true },
   });
   expect([...bigints.failures, ...texts.failures]).toEqual([]);
 }, 300_000);

@@ -29,6 +29,7 @@ const everySetting = {
   failures: "return",
   verify: "answers",
   testing: true,
+  cached: true,
 } as const;
 const facts = { runtime, scalars: new Map() } as const;
 

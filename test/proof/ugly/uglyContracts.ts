@@ -95,6 +95,35 @@ function everyPlace(): Pick<UglyCase, "document" | "pages"> {
   return { document: contractWith({ Item: record({ id: text }) }, paths), pages };
 }
 
+/** Words of languages and of printed functions that real contracts ask for a page with, or could. */
+const pageWords = (
+  "after args begin connection continue cursor default from func fun in init into is items limit new next object of " +
+  "options page pages place query self skip this token type val value wire"
+).split(" ");
+
+/** A list for each of some words, with pages that the word asks for; and one that is itself called so. */
+function everyWord(): Pick<UglyCase, "document" | "pages"> {
+  const pages: Record<string, PagingChoice> = {};
+  const paths: Record<string, unknown> = {};
+  for (const word of pageWords)
+    for (const [name, by] of [
+      [`listBy ${word}`, "cursor"],
+      [word, "offset"],
+      [`${word} again`, "number"],
+    ] as const) {
+      const asked = by === "cursor" ? text : { type: "integer" };
+      pages[name] = by === "cursor" ? { by, parameter: word, next: `/${word}` } : { by, parameter: word };
+      paths[`/${name.replace(" ", "-")}`] = {
+        get: {
+          operationId: name,
+          parameters: [parameter(word, "query", { schema: asked })],
+          responses: okay(record({ items: { type: "array", items: ref("Item") }, [word]: text })),
+        },
+      };
+    }
+  return { document: contractWith({ Item: record({ id: text }) }, paths), pages };
+}
+
 export const uglyCases: readonly UglyCase[] = [
   // Names
   {
@@ -219,6 +248,20 @@ export const uglyCases: readonly UglyCase[] = [
       "export function listByOffsetItems(",
       "export function listByPageItems(",
     ],
+  },
+  {
+    does: "pages by parameters that are words of a language, or the name of the list itself",
+    ...everyWord(),
+    gives: ["export function listByContinueItems(", "export function placeItems("],
+  },
+  {
+    does: "has maps and lists of nothing but themselves, which may be null where they are needed",
+    document: contractWith({
+      Tree: { type: "object", additionalProperties: { anyOf: [ref("Tree"), { type: "null" }] } },
+      Rows: { type: ["array", "null"], items: ref("Rows") },
+      Kept: record({ tree: { anyOf: [ref("Tree"), { type: "null" }] }, rows: ref("Rows") }, ["tree", "rows"]),
+    }),
+    gives: ["export interface Kept {"],
   },
   {
     does: "answers one of several JSON types, and the usual one is not the first",

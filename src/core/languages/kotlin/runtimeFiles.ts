@@ -50,6 +50,8 @@ const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   sockets: ["WebSockets.kt"],
   "file uploads": [],
   "newer types": [],
+  "described calls": [],
+  "described pages": [],
   webhooks: ["Webhooks.kt"],
 };
 

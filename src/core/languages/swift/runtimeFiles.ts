@@ -55,6 +55,8 @@ const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   sockets: ["WebSockets.swift"],
   "file uploads": [],
   "newer types": [],
+  "described calls": [],
+  "described pages": [],
   webhooks: ["Webhooks.swift"],
 };
 

@@ -17,6 +17,7 @@ export const description: LanguageDescription = {
       unions: { values: ["closed", "open"], usual: "closed" },
       fragments: { values: ["inline", "sealed"], usual: "inline" },
       testing: { values: [false, true], usual: false },
+      cached: { values: [false, true], usual: false },
     },
     own: {
       parsed: {

@@ -70,5 +70,7 @@ export function contractNames(contract: string) {
     fakes: `${name}Fakes`,
     fake: `fake${name}`,
     grouped: `${name.charAt(0).toLowerCase()}${name.slice(1)}Calls`,
+    cached: `cached${name}`,
+    key: `${name.charAt(0).toLowerCase()}${name.slice(1)}Key`,
   };
 }

@@ -1,8 +1,10 @@
 import { groupedBy } from "../../text/groupedBy.js";
+import { apartFrom, importedAs } from "./apartFrom.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import { within, type ContractContext } from "./contractContext.js";
 import { header, moduleText, type Import } from "./moduleText.js";
 import { ModuleUses } from "./moduleUses.js";
+import { printCached } from "./printCached.js";
 import { printChecks } from "./printChecks.js";
 import { printConnect } from "./printConnect.js";
 import { printConversions } from "./printConversions.js";
@@ -18,6 +20,7 @@ export function printCommonFiles(context: ContractContext, grouped: readonly Gro
     ["checks.ts", checksModule(context)],
     ["connect.ts", connectModule(context)],
     ["grouped.ts", groupedModule(context, grouped)],
+    ["cached.ts", cachedModule(context)],
     ["testing.ts", testingModule(context, grouped)],
   ]);
   for (const [path, text] of files) if (text === "") files.delete(path);
@@ -70,7 +73,7 @@ function groupedModule(context: ContractContext, grouped: readonly GroupedCall[]
   const callImports = [...groupedBy(calls, ({ file }) => file)].map(([file, here]): Import => ({
     from: `./calls/${file}${ending}`,
     types: here.flatMap(({ types }) => types),
-    values: here.map(({ perform }) => perform),
+    values: here.map(({ perform }) => importedAs(perform, apartFrom(perform, [names.contract.grouped]))),
   }));
   const connect: Import = { from: `./connect${ending}`, types: [names.contract.connection] };
   const imports = [...uses.imports(ending, "."), connect, ...callImports];
@@ -78,6 +81,22 @@ function groupedModule(context: ContractContext, grouped: readonly GroupedCall[]
   // Who needs no bundler has all calls, and what makes a connection for them, by one import.
   const handedOn = context.isTranspiled ? [`export { ${make} } from "./connect${ending}";`] : [];
   return moduleText(header, imports, [...handedOn, printGrouped(context, calls)]);
+}
+
+function cachedModule(context: ContractContext): string {
+  const { contract, ending, names } = context;
+  if (!contract.settings.cached || contract.calls.length === 0) return "";
+  const uses = wireUses();
+  const { text, imports } = printCached(within(context, uses));
+  const owned = ownedByCalls(context);
+  const callImports = imports.map(({ file, types, values }): Import => ({
+    from: `./calls/${file}${ending}`,
+    types: [...types, ...owned.flatMap((own) => (own.file === file && uses.types.has(own.type) ? [own.type] : []))],
+    values,
+  }));
+  const connect: Import = { from: `./connect${ending}`, types: [names.contract.connection] };
+  const shared = uses.without(owned.map(({ type }) => type)).imports(ending, ".");
+  return moduleText(header, [connect, ...shared, ...callImports], [text]);
 }
 
 function testingModule(context: ContractContext, grouped: readonly GroupedCall[]): string {

@@ -1,3 +1,4 @@
+import { apartFrom } from "./apartFrom.js";
 import type { ContractContext } from "./contractContext.js";
 import { comment, docComment } from "./escape.js";
 
@@ -24,13 +25,12 @@ export function printGrouped(
   calls: readonly GroupedCall[],
 ): string {
   const members = calls.map((call) => {
+    const perform = apartFrom(call.perform, [names.grouped]);
     const { summary, deprecated } = call;
     const words = { paragraphs: [summary ?? ""], ...(deprecated === undefined ? {} : { deprecated }) };
     const doc = docComment(words, "    ");
-    const answer = isTranspiled
-      ? `: ReturnType<typeof ${call.perform}${(call.generics ?? "") === "" ? "" : "<Type>"}>`
-      : "";
-    return `${doc}    ${call.name}: ${call.generics ?? ""}(args${call.argsNeeded ? "" : "?"}: ${call.argsType}, options?: wire.CallOptions)${answer} => ${call.perform}(connection, args, options),\n`;
+    const answer = isTranspiled ? `: ReturnType<typeof ${perform}${(call.generics ?? "") === "" ? "" : "<Type>"}>` : "";
+    return `${doc}    ${call.name}: ${call.generics ?? ""}(args${call.argsNeeded ? "" : "?"}: ${call.argsType}, options?: wire.CallOptions)${answer} => ${perform}(connection, args, options),\n`;
   });
   return (
     comment(

@@ -1,13 +1,13 @@
 import { sentences } from "../../sdk/lower/sentences.js";
 import type { GraphqlConversion, LoweredCall, LoweredGraphqlCall } from "../../sdk/lower/loweredSdk.js";
 import { sortedBy } from "../../text/sortedBy.js";
+import { answerTypes } from "./answerTypes.js";
 import type { ContractContext, GraphqlContext, RestContext } from "./contractContext.js";
 import { comment, propertyName, quoted } from "./escape.js";
-import { answerType } from "./printAnswer.js";
 import { conversionText } from "./printConversions.js";
 import { printSamples } from "./printSamples.js";
 import { orInherited } from "./printShapes.js";
-import { printReference, silent, type TypePrinter } from "./printType.js";
+import { printReference, type TypePrinter } from "./printType.js";
 
 /** The text of a contract's module for tests, and the types it needs from the modules of calls. */
 export interface PrintedTesting {
@@ -69,11 +69,8 @@ function fakesOf({ contract, ...context }: ContractContext): FakeCall[] {
 function restFake(lowered: LoweredCall, context: RestContext): FakeCall {
   const { call, fake, isStream } = lowered;
   const names = context.names.rest(call);
-  // Printing a name makes it an import, which what a type of the call's own is made of must not become.
-  const answer = answerType(lowered, { ...context, printer: silent(context.printer) });
-  const isOwn = answer === names.answer && !isShape(lowered, context, answer);
+  const { answer, types } = answerTypes(lowered, context);
   const hasChoice = call.answerChoices.length > 0;
-  if (!isOwn && !hasChoice) answerType(lowered, context);
   const { as } = fake.reading;
   return {
     name: call.name,
@@ -90,13 +87,8 @@ function restFake(lowered: LoweredCall, context: RestContext): FakeCall {
       ...(fake.mediaType === undefined ? [] : [`type: ${quoted(fake.mediaType)}`]),
       ...conversionFields(fake.reading, context.printer),
     ],
-    types: [names.failure, ...(hasChoice ? [names.answers] : isOwn ? [names.answer] : [])],
+    types: [names.failure, ...types],
   };
-}
-
-/** Whether the answer's own name is that of a shared type, and not of one beside the call. */
-function isShape({ call }: LoweredCall, { printer }: RestContext, answer: string): boolean {
-  return call.answers.some(({ type }) => type?.shape.kind === "named" && printer.names.get(type.shape.key) === answer);
 }
 
 function wrapped(text: string): string {

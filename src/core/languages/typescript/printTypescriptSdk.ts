@@ -66,7 +66,13 @@ function printFolder(
 }
 
 /** What an app has to ask for by its own path. */
-const notInIndex: ReadonlySet<string> = new Set(["grouped.ts", "testing.ts", "checks.ts", "conversions.ts"]);
+const notInIndex: ReadonlySet<string> = new Set([
+  "grouped.ts",
+  "cached.ts",
+  "testing.ts",
+  "checks.ts",
+  "conversions.ts",
+]);
 const onlyTypes: ReadonlySet<string> = new Set(["shapes.ts", "webhooks.ts"]);
 
 function indexModule(paths: Iterable<string>, ending: "" | ".js"): string {

@@ -31,6 +31,8 @@ const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   checks: ["checks.ts"],
   outcomes: ["outcome.ts"],
   fakes: ["fakes.ts"],
+  "described calls": ["described.ts"],
+  "described pages": ["describedPages.ts"],
   sockets: ["websocket.ts"],
   "file uploads": ["uploads.ts"],
   "newer types": ["newerType.ts"],

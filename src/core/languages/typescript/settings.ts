@@ -14,6 +14,8 @@ export interface TypescriptSettings {
   readonly verify?: "none" | "answers";
   /** Whether there is a module for unit tests: a fake connection and builders of samples. */
   readonly testing?: boolean;
+  /** Whether there is a module of described calls, for what keeps answers for screens. */
+  readonly cached?: boolean;
   /** Whether a union of a GraphQL answer has a member for types that the schema does not have yet. */
   readonly unions?: "closed" | "open";
   /** Whether the fields of a fragment are seen where it is spread, or only by who unseals it. */

@@ -24,6 +24,9 @@ export type Feature =
   | "checks"
   | "outcomes"
   | "fakes"
+  /** Calls described for what keeps answers, and their pages. */
+  | "described calls"
+  | "described pages"
   | "sockets"
   | "file uploads"
   /** Members of unions that the schema does not have yet. */
@@ -50,6 +53,7 @@ export function restFeatures(plan: RestPlan, settings: SharedSettings): Set<Feat
   for (const call of plan.calls) {
     if (call.operation.servers.length > 0) found.add("servers");
     if (call.paging) found.add("pages");
+    if (call.paging && settings.cached) found.add("described pages");
     if (call.headers.length > 0) found.add("response headers");
     if (call.answers.some(({ form }) => isStream(form))) found.add("streams");
     for (const { source } of call.arguments) {
@@ -69,10 +73,11 @@ export function graphqlFeatures(plan: GraphqlPlan, settings: SharedSettings): Se
   return found;
 }
 
-function settingFeatures({ dates, int64, ownFormats, failures, testing }: SharedSettings): Set<Feature> {
+function settingFeatures({ dates, int64, ownFormats, failures, testing, cached }: SharedSettings): Set<Feature> {
   const found = new Set<Feature>();
   if (failures === "return") found.add("outcomes");
   if (testing) found.add("fakes");
+  if (cached) found.add("described calls");
   if (dates === "decoded" || int64 !== "number" || ownFormats.size > 0) found.add("conversions");
   if (int64 !== "number") found.add("exact integers");
   return found;

@@ -6,6 +6,11 @@ export const sentences = {
     `How \`${call}\` can fail; with status "errors" it carries what could be answered all the same.`,
   headers: (call: string) => `Headers of \`${call}\`, of its answers and failures alike.`,
   allPages: (call: string) => `All items of all pages of \`${call}\`.`,
+  cached: (title: string) =>
+    `All calls of ${title}, each described by a key and a function, for what keeps answers for screens.`,
+  cachedKey:
+    "The beginning that keys have in common: of the whole contract, of a connection, or of one of its calls. For what has to\nbe asked for again.",
+  cachedPages: (call: string) => `All pages of \`${call}\`, one after the other.`,
   operation: (root: string) => `The ${root} as it is sent, with the types of its variables and answer.`,
   reply: (request: string) => `What the server expects back for \`${request}\`.`,
   webhookQuery: "Parameters of its query, as text on the wire.",

@@ -19,6 +19,8 @@ export interface SharedSettings {
   readonly verify: "none" | "answers";
   /** Whether there is a module for unit tests: a fake connection and builders of samples. */
   readonly testing: boolean;
+  /** Whether there is a module of described calls, for libraries and bindings that keep answers for screens. */
+  readonly cached: boolean;
   /** Formats for which the app has types of its own. */
   readonly ownFormats: ReadonlySet<string>;
 }

@@ -42,6 +42,7 @@ it("with every setting turned they compile and lint, and whole answers are taken
     unions: "open",
     choices: "open",
     testing: true,
+    cached: true,
     failures: "return",
   } as const;
   const { failures } = checkQueries(seedsFrom(firstSeed + 5000, 10), { runtime, lint: true, settings });

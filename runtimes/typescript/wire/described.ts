@@ -1,0 +1,169 @@
+import type { CallOptions, Connection } from "./connection.js";
+
+/** Part of a key: JSON that is the same for the same value, whatever the order of its members. */
+export type KeyPart = null | boolean | number | string | readonly KeyPart[] | { readonly [name: string]: KeyPart };
+
+/** What answers are kept under: the contract, what the connection says of itself, the call, and its arguments. */
+export type DescribedKey = readonly [contract: string, connection: KeyPart, call: string, ...more: KeyPart[]];
+
+/** What asks for an answer is told. */
+export interface Asked {
+  readonly signal?: AbortSignal | undefined;
+}
+
+/** An answer as it can be kept: one that is empty is null. */
+export type Kept<Answer> = Answer extends undefined ? null : Answer;
+
+/**
+ * A call that reads, in the form that libraries take which keep answers for screens. The names of its members are
+ * theirs; it needs none of them.
+ */
+export interface DescribedRead<Answer, Failure extends Error> {
+  readonly queryKey: DescribedKey;
+  /** Asks; throws the failure of the call. */
+  readonly queryFn: (asked: Asked) => Promise<Kept<Answer>>;
+  /** Never set: carries the type of the failures. */
+  readonly retryDelay?: (count: number, failure: Failure) => number;
+}
+
+/** A call that changes something. */
+export interface DescribedChange<Args, Answer, Failure extends Error> {
+  readonly mutationFn: (args: Args) => Promise<Kept<Answer>>;
+  /** Never set: carries the type of the failures. */
+  readonly retryDelay?: (count: number, failure: Failure) => number;
+}
+
+/** A call that answers item by item. */
+export interface DescribedStream<Item, Failure extends Error> {
+  readonly queryKey: DescribedKey;
+  readonly follow: (asked: Asked) => AsyncIterable<Item>;
+  /** Never set: carries the type of the failures. */
+  readonly retryDelay?: (count: number, failure: Failure) => number;
+}
+
+/** What a call is kept under. */
+export interface KeptAs {
+  readonly call: string;
+  readonly args: unknown;
+}
+
+export function describedRead<Answer, Failure extends Error>(
+  connection: Connection,
+  { ask, ...kept }: KeptAs & { readonly ask: (options: CallOptions) => Promise<Answer> },
+): DescribedRead<Answer, Failure> {
+  return {
+    queryKey: describedKey(connection, kept),
+    queryFn: async ({ signal }) => keptAnswer(await ask({ signal })),
+  };
+}
+
+export function describedStream<Item, Failure extends Error>(
+  connection: Connection,
+  { ask, ...kept }: KeptAs & { readonly ask: (options: CallOptions) => AsyncIterable<Item> },
+): DescribedStream<Item, Failure> {
+  return { queryKey: describedKey(connection, kept), follow: ({ signal }) => ask({ signal }) };
+}
+
+type Nothing = ReturnType<() => void>;
+
+/** What a change takes that may be given nothing at all. */
+export type MaybeGiven<Args> = Args | Nothing;
+
+/** The same, as the call takes it. */
+type Given<Args> = Nothing extends Args ? Exclude<Args, Nothing> | undefined : Args;
+
+export function describedChange<Args, Answer, Failure extends Error>(
+  ask: (args: Given<Args>) => Promise<Answer>,
+): DescribedChange<Args, Answer, Failure> {
+  return { mutationFn: async (args) => keptAnswer(await ask(args as Given<Args>)) };
+}
+
+export function keptAnswer<Answer>(answer: Answer): Kept<Answer> {
+  return (answer === undefined ? null : answer) as Kept<Answer>;
+}
+
+/** The key of a call with some arguments. */
+export function describedKey(connection: Connection, { call, args }: KeptAs): DescribedKey {
+  return [connection.contract, ownPart(connection), call, keyPart(args ?? {})];
+}
+
+/** The beginning that several keys have in common: all of a contract, of a connection, or of one of its calls. */
+export function commonKey(contract: string, connection?: Connection, call?: string): readonly KeyPart[] {
+  if (connection === undefined) return [contract];
+  return call === undefined ? [contract, ownPart(connection)] : [contract, ownPart(connection), call];
+}
+
+/** What tells the answers of a connection from those of others. */
+function ownPart(connection: Connection & { readonly standing?: unknown }): KeyPart {
+  const { label, standing } = connection;
+  return label === undefined && standing === undefined ? "" : keyPart({ label, standing });
+}
+
+/** Names of arguments whose values are credentials; a key is shown in tools, and stored. */
+const secretName =
+  /authorization|cookie|token|secret|passw|passphrase|(?:api|access|private)[-_]?key|credential|session|signature|jwt|bearer|hmac|^(?:key|auth|sig|sid|otp|pwd|pass|assertion|code_?verifier)$/i;
+
+/**
+ * A value as part of a key. Of bytes, and of what is called as credentials are, it shows nothing.
+ *
+ * @param name what the value is called where it stands
+ */
+export function keyPart(value: unknown, name = ""): KeyPart {
+  if (secretName.test(name)) return hash(JSON.stringify(keyPart(value)));
+  switch (typeof value) {
+    case "string":
+    case "boolean":
+      return value;
+    case "number":
+      return Number.isFinite(value) ? value : String(value);
+    case "object":
+      return value === null ? null : objectPart(value);
+    case "undefined":
+      return null;
+    default:
+      // Whole numbers of any size, and what no call takes.
+      return String(value);
+  }
+}
+
+function objectPart(value: object): KeyPart {
+  if (Array.isArray(value)) return value.map((item) => keyPart(item));
+  if (ArrayBuffer.isView(value)) return bytesPart(new Uint8Array(value.buffer, value.byteOffset, value.byteLength));
+  if (value instanceof ArrayBuffer) return bytesPart(new Uint8Array(value));
+  const { toJSON } = value as { readonly toJSON?: unknown };
+  // Dates, and what others made to be written.
+  if (typeof toJSON === "function") return keyPart((toJSON as () => unknown).call(value));
+  const usual = "[object ";
+  const text = "toString" in value ? (value as { readonly toString: () => string }).toString() : usual;
+  if (!text.startsWith(usual)) return text;
+  // Files and streams tell nothing of what is in them before they are read.
+  if (Symbol.toStringTag in value) return `${text} ${String(numberOf(value))}`;
+  const given = Object.entries(value).filter(([, inner]) => inner !== undefined);
+  const sorted = given.sort(([a], [b]) => (a < b ? -1 : 1));
+  return Object.fromEntries(sorted.map(([key, inner]) => [key, keyPart(inner, key)]));
+}
+
+const numbers = new WeakMap<object, number>();
+let lastNumber = 0;
+
+/** A number that an object alone has. */
+function numberOf(value: object): number {
+  const number = numbers.get(value) ?? ++lastNumber;
+  numbers.set(value, number);
+  return number;
+}
+
+function bytesPart(bytes: Uint8Array): string {
+  return `${String(bytes.length)} bytes ${hash(bytes)}`;
+}
+
+/** Sixteen digits that a text or bytes cannot be read from (FNV-1a, twice). */
+function hash(of: string | Uint8Array): string {
+  let [left, right] = [0x811c9dc5, 0x01000193];
+  for (let at = 0; at < of.length; at++) {
+    const each = typeof of === "string" ? of.charCodeAt(at) : (of[at] ?? 0);
+    left = Math.imul(left ^ each, 0x01000193);
+    right = Math.imul(right ^ each ^ (at & 0xff), 0x811c9dc5);
+  }
+  return [left, right].map((half) => (half >>> 0).toString(16).padStart(8, "0")).join("");
+}

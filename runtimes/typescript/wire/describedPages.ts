@@ -1,0 +1,105 @@
+import type { CallOptions, Connection } from "./connection.js";
+import {
+  describedKey,
+  keptAnswer,
+  keyPart,
+  type Asked,
+  type DescribedKey,
+  type Kept,
+  type KeptAs,
+} from "./described.js";
+import { linkedPage, linkedQuery } from "./pages.js";
+
+/** All pages of a call, in the form that libraries take which keep answers for screens. */
+export interface DescribedPages<Page, Place, Failure extends Error> {
+  readonly queryKey: DescribedKey;
+  /** Asks for the page at a place; throws the failure of the call. */
+  readonly queryFn: (asked: Asked & { readonly pageParam: Place }) => Promise<Page>;
+  /** Where the first page is. */
+  readonly initialPageParam: Place;
+  /** Where the page after the last one is; undefined where there is none. */
+  readonly getNextPageParam: (
+    last: Page,
+    pages: readonly Page[],
+    place: Place,
+    places: readonly Place[],
+  ) => Place | undefined;
+  /** Never set: carries the type of the failures. */
+  readonly retryDelay?: (count: number, failure: Failure) => number;
+}
+
+/** How the pages of a call are asked for. */
+interface Walk<Page, Place> {
+  readonly first: Place;
+  readonly ask: (options: CallOptions) => (place: Place) => Promise<Page>;
+  readonly next: (page: Page, place: Place) => Place | null | undefined;
+}
+
+export function describedPages<Page, Place, Failure extends Error>(
+  connection: Connection,
+  { first, ask, next, ...kept }: KeptAs & Walk<Page, Place>,
+): DescribedPages<Kept<Page>, Place, Failure> {
+  return {
+    queryKey: pagesKey(connection, kept),
+    queryFn: async ({ pageParam, signal }) => keptAnswer(await ask({ signal })(pageParam)),
+    initialPageParam: first,
+    getNextPageParam: (last, _pages, place, places) =>
+      last === null ? undefined : unread(next(last as Page, place), places),
+  };
+}
+
+/** A page, and the query of the one that it links to; null where it links to none. */
+export interface LinkedPage<Page> {
+  readonly page: Page;
+  readonly next: string | null;
+}
+
+/** How pages are asked for that link to each other. */
+interface LinkedWalk<Page, Own extends Connection> {
+  readonly ask: (options: CallOptions) => (connection: Own) => Promise<Page>;
+  /** Names of credentials in the query; a link never sets one. */
+  readonly credentials: readonly string[];
+}
+
+export function describedLinks<Page, Own extends Connection, Failure extends Error>(
+  connection: Own,
+  { ask, credentials, ...kept }: KeptAs & LinkedWalk<Page, Own>,
+): DescribedPages<LinkedPage<Kept<Page>>, string | null, Failure> {
+  return {
+    queryKey: pagesKey(connection, kept),
+    queryFn: async ({ pageParam, signal }) => {
+      const { page, address, link } = await linkedPage(
+        connection,
+        (following, onAnswer) => ask({ signal, onAnswer })(following),
+        { query: pageParam ?? undefined, credentials },
+      );
+      const next = linkedQuery(`${connection.contract}.${kept.call}`, link, address);
+      return { page: keptAnswer(page), next: next ?? null };
+    },
+    initialPageParam: null,
+    getNextPageParam: ({ next }, _pages, _place, places) => unread(next, places),
+  };
+}
+
+/** The place of the page after one whose items were counted; an empty one is the last. */
+export function placeAfter(items: readonly unknown[] | null | undefined, place: number): number | undefined {
+  return items == null || items.length === 0 ? undefined : place + items.length;
+}
+
+/** The number of the page after one; an empty one is the last. */
+export function numberAfter(items: readonly unknown[] | null | undefined, place: number): number | undefined {
+  return items == null || items.length === 0 ? undefined : place + 1;
+}
+
+/** Pages of a call change together with its answers, but are kept apart from them. */
+function pagesKey(connection: Connection, kept: KeptAs): DescribedKey {
+  return [...describedKey(connection, kept), "pages"];
+}
+
+/** A place that was not asked for yet: following another one would never end. */
+function unread<Place>(next: Place | null | undefined, places: readonly Place[]): Place | undefined {
+  if (next == null || next === "") return undefined;
+  const written = (place: Place): string => JSON.stringify(keyPart(place));
+  const said = written(next);
+  return places.some((place) => written(place) === said) ? undefined : next;
+}
