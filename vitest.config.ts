@@ -38,6 +38,7 @@ export default defineConfig({
       },
       { plugins: [compiledSchemas], test: { ...shared, name: "program", include: ["test/program/**/*.test.ts"] } },
       { plugins: [compiledSchemas], test: { ...shared, name: "proof", include: ["test/proof/**/*.test.ts"] } },
+      { plugins: [compiledSchemas], test: { ...shared, name: "apps", include: ["test/apps/**/*.test.ts"] } },
     ],
   },
 });

@@ -1,10 +1,13 @@
 import type { CallOptions, Connection } from "./connection.js";
 
-/** Part of a key: JSON that is the same for the same value, whatever the order of its members. */
-export type KeyPart = null | boolean | number | string | readonly KeyPart[] | { readonly [name: string]: KeyPart };
+/**
+ * What answers are kept under: the contract, what the connection says of itself, the call, and its arguments. All of it
+ * is JSON, which is not said here: bindings that unwrap types deeply would never end.
+ */
+export type DescribedKey = readonly [contract: string, connection: unknown, call: string, ...more: unknown[]];
 
-/** What answers are kept under: the contract, what the connection says of itself, the call, and its arguments. */
-export type DescribedKey = readonly [contract: string, connection: KeyPart, call: string, ...more: KeyPart[]];
+/** Part of a key: JSON that is the same for the same value, whatever the order of its members. */
+type KeyPart = null | boolean | number | string | readonly KeyPart[] | { readonly [name: string]: KeyPart };
 
 /** What asks for an answer is told. */
 export interface Asked {
@@ -88,7 +91,7 @@ export function describedKey(connection: Connection, { call, args }: KeptAs): De
 }
 
 /** The beginning that several keys have in common: all of a contract, of a connection, or of one of its calls. */
-export function commonKey(contract: string, connection?: Connection, call?: string): readonly KeyPart[] {
+export function commonKey(contract: string, connection?: Connection, call?: string): readonly unknown[] {
   if (connection === undefined) return [contract];
   return call === undefined ? [contract, ownPart(connection)] : [contract, ownPart(connection), call];
 }

@@ -16,6 +16,7 @@ it("the demo's queries, and ugly ones, compile in Swift, with every setting turn
   const plans = [
     plannedGraphql("passages", schema, () => texts, "closed"),
     plannedGraphql("ugly", uglySchema, () => uglyQueries, "closed"),
+    plannedGraphql("open", uglySchema, () => uglyQueries, "open"),
   ];
   expect((await compiledInSwift(plans, turned)).complaints).toEqual([]);
 });

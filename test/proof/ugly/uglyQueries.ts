@@ -1,7 +1,10 @@
 /** What random queries found, each as a small case. */
 export const uglySchema = `
 scalar Loose
-type Query { dock: Dock find(by: By!): Dock wide(by: Wide!): Int }
+type Query { dock: Dock find(by: By!): Dock wide(by: Wide!): Int tug: Tug }
+union Craft = Tug | Raft
+type Tug { pull: Int logs: Int }
+type Raft { logs: Int }
 type Dock { id: ID! slip: Slip! rope: Loose }
 type Slip { rope: Loose depth: Float! }
 scalar Upload
@@ -20,5 +23,10 @@ export const uglyQueries = [
   // A fragment selects nothing of what is there.
   "query Nothing { dock { ...Hollow } } fragment Hollow on Dock { slip { depth @include(if: false) } }",
   "query Find($by: By!, $limits: Limits!, $id: ID!) { find(by: $by) { id } other: find(by: { Limits: $limits }) { id } third: find(by: { id: $id }) { id } }",
+  // A fragment tells types apart, of which the answer can be one only, whose type it asks for on a condition.
+  `query Pulled($told: Boolean!) { ...Early @skip(if: $told) ...Late }
+   fragment Early on Query { tug { ... on Craft { __typename } logs } }
+   fragment Late on Query { tug { ...Pulls } }
+   fragment Pulls on Craft { ... on Tug { pull } }`,
   "query WideOne($by: Wide!) { wide(by: $by) }",
 ];

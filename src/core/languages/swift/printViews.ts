@@ -44,12 +44,24 @@ function recordText(from: RecordShape, to: RecordShape, id: string, context: Con
   const names = recordNames(to);
   const given = sortedBy(to.fields, names.of).flatMap((field) => {
     const source = own.get(field.name);
-    const value = source
-      ? converted(`self.${spelled(storedName(ownNames.of(source), source))}`, source, field, context)
-      : tagText(from, field, context);
+    const kept = source && `self.${spelled(storedName(ownNames.of(source), source))}`;
+    const value =
+      source && kept !== undefined && !isLeftToTag(source, field, context)
+        ? converted(kept, source, field, context)
+        : tagText(from, field, context);
     return value === undefined ? [] : [`${names.of(field)}: ${value}`];
   });
   return listed(`    ${typeName(id, context)}`, given, "");
+}
+
+/**
+ * Whether a record may be without what a fragment always says: its own query asks for that on a condition, and the
+ * fragment's has it added, to tell types apart of which the record can be one only.
+ */
+function isLeftToTag(from: Field, to: Field, context: ContractContext): boolean {
+  const isOptional = (field: Field): boolean =>
+    printFieldType(field, fieldState(field, false, context), context).endsWith("?");
+  return to.added === true && isOptional(from) && !isOptional(to);
 }
 
 /** What tells the types of a union apart, where the record itself need not say it; undefined where it goes without saying. */

@@ -46,7 +46,7 @@ export function printCached(context: ContractContext): PrintedCached {
   return {
     text:
       `${comment(sentences.cached(contract.plan.title))}export function ${cached}(connection: ${connection}) {\n  return {\n${lines.join("")}  };\n}\n\n` +
-      `${comment(sentences.cachedKey)}export function ${key}(\n  connection?: ${connection},\n  call?: ${keyed},\n): readonly wire.KeyPart[] {\n` +
+      `${comment(sentences.cachedKey)}export function ${key}(\n  connection?: ${connection},\n  call?: ${keyed},\n): readonly unknown[] {\n` +
       `  return wire.commonKey(${quoted(contract.plan.name)}, connection, call);\n}\n`,
     imports: [...groupedBy(calls, ({ file }) => file)].map(([file, here]) => ({
       file,
