@@ -30,6 +30,7 @@ export async function usesOfTask(task: UseTask, importer: ModuleImporter): Promi
  * @returns the exit code
  */
 export async function runProgram(argv: readonly string[], host: Host): Promise<number> {
+  const { own, beside } = withoutBeside(argv);
   let exitCode: number = exitCodes.done;
   const program = new Command("rhema")
     .description("Typed client SDKs from API contracts, and what a changed contract breaks.")
@@ -182,7 +183,10 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
 
   program
     .command("watch [sdk...]")
-    .description("regenerate on every save of a contract, a query document or the configuration")
+    .usage("[options] [sdk...] [-- command...]")
+    .description(
+      "regenerate on every save of a contract, a query document or the configuration; beside a command of the app's own, where one stands after --",
+    )
     .option("--partial", "write an SDK without its bad query documents instead of holding it back")
     .option("--play", "play the contracts in the same process")
     .option("--port <number>", "port to play on", "4020")
@@ -192,6 +196,7 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
         sdks,
         partial: flags.partial === true,
         playOn: flags.play === true ? flags.port : undefined,
+        beside,
       };
       await run((terminal) => watchCommand(terminal, globals(), options));
     });
@@ -280,12 +285,21 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
     });
 
   try {
-    await program.parseAsync([...argv], { from: "user" });
+    await program.parseAsync(own, { from: "user" });
   } catch (error) {
     if (!(error instanceof CommanderError)) throw error;
     return error.exitCode === 0 ? exitCodes.done : exitCodes.usage;
   }
   return exitCode;
+}
+
+/** Parts the arguments of `watch` from those of the command that stands after `--`. */
+function withoutBeside(argv: readonly string[]): { readonly own: string[]; readonly beside: readonly string[] } {
+  const at = argv.indexOf("--");
+  const own = at < 0 ? argv : argv.slice(0, at);
+  return at >= 0 && own.includes("watch")
+    ? { own: [...own], beside: argv.slice(at + 1) }
+    : { own: [...argv], beside: [] };
 }
 
 interface InitFlags {

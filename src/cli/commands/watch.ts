@@ -17,16 +17,21 @@ export interface WatchCommandOptions {
   readonly partial: boolean;
   /** The port to play the contracts on, in the same process. */
   readonly playOn: string | undefined;
+  /** A command of the app's own that runs beside, such as its server; none where it is empty. */
+  readonly beside: readonly string[];
 }
 
 const settleMs = 40;
 const namesShown = 3;
 
-/** `rhema watch [sdk…]`: regenerate on every save until it is interrupted. */
+/**
+ * `rhema watch [sdk…] [-- command…]`: regenerate on every save until it is interrupted, or until the command beside it
+ * ends, whose exit code is kept.
+ */
 export async function watchCommand(
   terminal: Terminal,
   globals: GlobalOptions,
-  { sdks, partial, playOn }: WatchCommandOptions,
+  { sdks, partial, playOn, beside }: WatchCommandOptions,
 ): Promise<number> {
   const playing = { contracts: [], host: "127.0.0.1", seed: "1", wishes: [], auth: true };
   let player: Promise<Player> | undefined;
@@ -46,13 +51,22 @@ export async function watchCommand(
   try {
     if (playOn !== undefined) player = startPlay(terminal, globals, { ...playing, port: playOn });
     await player;
-    await terminal.host.interrupted();
+    if (beside.length === 0) await terminal.host.interrupted();
+    else return await runBeside(beside, terminal);
   } finally {
     await watcher.close();
     const begun = await player?.catch(() => undefined);
     await begun?.close();
   }
   return exitCodes.done;
+}
+
+/** Runs a command until it ends or Rhema is interrupted, and gives its exit code. */
+async function runBeside(words: readonly string[], { host, json }: Terminal): Promise<number> {
+  const { startBeside } = await import("../besideCommand.js");
+  const { ended, end } = await startBeside(words, host, json);
+  const isInterrupted = await Promise.race([ended.then(() => false), host.interrupted().then(() => true)]);
+  return (await end()) ?? (isInterrupted ? exitCodes.done : exitCodes.findings);
 }
 
 /**
