@@ -67,12 +67,14 @@ function row(label, found, against, aim) {
   return found;
 }
 
-const [bare, versionRun] = measureTogether([
+const [bare, versionRun, completed] = measureTogether([
   { args: ["-e", "0"], cwd: work },
   { args: [program, "--version"], cwd: work },
+  { args: [program, "completion", "--at", "2", "--", "rhema", "explain", "q"], cwd: work },
 ]);
 row("node -e 0", bare);
 row("rhema --version", versionRun, bare, 2);
+row("completing a word", completed, bare, 2.5);
 
 function project(name, prepare, inputs, aim = 6, aimMegabytes = undefined, aimUnchanged = 3) {
   if (!name.includes(words)) return undefined;

@@ -10,7 +10,7 @@ import { endWithStarter, hasRoom, runWithRoom } from "./roomier.js";
 declare const RHEMA_PACKAGES: readonly string[];
 
 /** Commands that run on until somebody ends them, and the one that plays a contract for a moment. */
-const runsOn = ["play", "watch", "observe", "try"].some((command) => process.argv.slice(2).includes(command));
+const runsOn = ["play", "watch", "observe", "try"].some((command) => ownWords().includes(command));
 
 /**
  * A command runs for a second at most, in which code that V8 optimises early never earns back what optimising it costs
@@ -37,6 +37,13 @@ if (process.argv.length === 3 && (process.argv[2] === "--version" || process.arg
   const importer = (url: string): Promise<unknown> => import(url) as Promise<unknown>;
   process.exitCode = await program.runProgram(process.argv.slice(2), program.processHost(importer));
   if (process.exitCode === exitCodes.done || process.exitCode === exitCodes.findings) cache.save();
+}
+
+/** The arguments, without those that belong to another command. */
+function ownWords(): string[] {
+  const words = process.argv.slice(2);
+  const at = words.indexOf("--");
+  return at < 0 ? words : words.slice(0, at);
 }
 
 /** The command among the arguments, as a word that a file can be named with. */

@@ -277,6 +277,22 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
     });
 
   program
+    .command("completion [shell]")
+    .description("print what bash, zsh or fish needs to complete commands, options and names")
+    .addOption(new Option("--at <number>", "which of the words after -- is completed").hideHelp())
+    .argument("[words...]")
+    .usage("[options] [shell]")
+    .action(async (shell: string | undefined, words: string[], flags: { at?: string }) => {
+      const { completedCommand, completionCommand } = await import("./commands/completion.js");
+      const line = { words: shell === undefined ? [] : [shell, ...words], at: Number(flags.at) };
+      await run((terminal) =>
+        flags.at === undefined
+          ? Promise.resolve(completionCommand(terminal, shell))
+          : completedCommand(terminal, globals(), { program, line }),
+      );
+    });
+
+  program
     .command("demo")
     .description("the whole flow on made-up data, in a temporary folder")
     .action(async () => {
