@@ -1,5 +1,6 @@
 import { readFileSync, symlinkSync } from "node:fs";
 import { join } from "node:path";
+import { pathToFileURL } from "node:url";
 import { buildSync } from "esbuild";
 import { BrowserPage } from "../../support/chromium.js";
 import { listening } from "../../support/listening.js";
@@ -33,8 +34,26 @@ export interface OpenedApp {
   readonly requests: () => Promise<string[]>;
 }
 
-/** Bundles an app, serves it as a page with an element `app`, and opens it. The page's `address` is the stand-in's. */
-export async function openedApp(project: TemporaryProject, entry: string): Promise<OpenedApp> {
+/** Renders the inside of a page on a server, for a request with some cookies. */
+export type Render = (address: string, cookie: string) => Promise<string>;
+
+/** Loads a module of an app as a server does: packages stay outside of its bundle. */
+export async function serverModule<Exports>(project: TemporaryProject, entry: string): Promise<Exports> {
+  const outfile = project.path("server.mjs");
+  buildSync({
+    ...{ entryPoints: [project.path(entry)], outfile, bundle: true, format: "esm", logLevel: "error" },
+    ...{ platform: "node", packages: "external", jsx: "automatic" },
+  });
+  return (await import(pathToFileURL(outfile).href)) as Exports;
+}
+
+/**
+ * Bundles an app, serves it as a page with an element `app`, and opens it. The page's `address` is the stand-in's, by
+ * another name than a server has for it.
+ *
+ * @param render what the page holds before its script runs
+ */
+export async function openedApp(project: TemporaryProject, entry: string, render?: Render): Promise<OpenedApp> {
   const outfile = project.path("app.js");
   buildSync({
     ...{ entryPoints: [project.path(entry)], outfile, bundle: true, format: "esm", logLevel: "error" },
@@ -42,7 +61,9 @@ export async function openedApp(project: TemporaryProject, entry: string): Promi
     define: { "process.env.NODE_ENV": '"development"', __VUE_OPTIONS_API__: "true", __VUE_PROD_DEVTOOLS__: "false" },
   });
   const address = await project.play(["--seed", "7"]);
-  const html = `<!doctype html><meta charset="utf-8"><div id="app"></div><script>window.address = ${JSON.stringify(address)}; window.asked = [];
+  const inBrowser = address.replace("127.0.0.1", "localhost");
+  const inside = (await render?.(address, "visitor=skipper")) ?? '<div id="app"></div>';
+  const html = `<!doctype html><meta charset="utf-8">${inside}<script>window.address = ${JSON.stringify(inBrowser)}; window.asked = [];
     const plain = window.fetch; window.fetch = (input, init) => { const at = new URL(input instanceof Request ? input.url : input); window.asked.push((init?.method ?? "GET") + " " + at.pathname + at.search); return plain(input, init); };
   </script><script type="module" src="/app.js"></script>`;
   const at = await listening((request, response) => {

@@ -20,13 +20,16 @@ function contractPart(context: ContractContext): string {
   const { contract, names } = context;
   const { title, version, name } = contract.plan;
   const shown = version === "" ? "" : ` ${oneLine(version)}`;
-  const { grouped, connect } = names.contract;
+  const { grouped, connect, cached } = names.contract;
+  const described = contract.settings.cached
+    ? `\nDescribed by a key and a function, for what keeps answers for screens: \`${cached}(connection)\` in \`${name}/cached\`.\n`
+    : "";
   const allCalls = context.isTranspiled
     ? `All calls behind a dot, by one import (a page does it in \`<script type="module">\`):\n\n${codeBlock(`import { ${grouped}, ${connect} } from "./${name}/grouped.js";`, "js")}`
     : `All calls behind a dot: \`${grouped}(connection)\` in \`${name}/grouped\`.\n`;
   return (
     `## ${oneLine(title)}${shown}\n\n${codeBlock(connectSample(context), context.isTranspiled ? "js" : "ts")}\n` +
-    `${allCalls}\n${callList(contract, pageSpelling(context)).join("\n")}`
+    `${allCalls}${described}\n${callList(contract, pageSpelling(context)).join("\n")}`
   );
 }
 

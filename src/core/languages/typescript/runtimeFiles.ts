@@ -31,7 +31,7 @@ const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   checks: ["checks.ts"],
   outcomes: ["outcome.ts"],
   fakes: ["fakes.ts"],
-  "described calls": ["described.ts"],
+  "described calls": ["described.ts", "packed.ts"],
   "described pages": ["describedPages.ts"],
   sockets: ["websocket.ts"],
   "file uploads": ["uploads.ts"],

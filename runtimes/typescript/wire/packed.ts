@@ -1,0 +1,69 @@
+/** What marks a value that JSON has no form for; no contract names a field so. */
+const mark = "$rhema";
+
+/**
+ * An answer as JSON can carry it, such as from a server that renders to the browser: dates, big integers, bytes and what
+ * is undefined are told apart from all else.
+ *
+ * @throws TypeError for a value of a class of the app's own: only the app knows how it is written
+ */
+export function packed(value: unknown): unknown {
+  switch (typeof value) {
+    case "bigint":
+      return { [mark]: ["bigint", value.toString()] };
+    case "undefined":
+      return { [mark]: ["undefined"] };
+    case "number":
+      // JSON knows neither these nor the sign of nothing.
+      return Number.isFinite(value) && !Object.is(value, -0)
+        ? value
+        : { [mark]: ["number", Object.is(value, -0) ? "-0" : String(value)] };
+    case "object":
+      return value === null ? null : packedObject(value);
+    case "function":
+    case "symbol":
+      throw unpackable(typeof value);
+    default:
+      return value;
+  }
+}
+
+function packedObject(value: object): unknown {
+  if (Array.isArray(value)) return value.map(packed);
+  if (value instanceof Date) return { [mark]: ["date", Number.isNaN(value.getTime()) ? "" : value.toISOString()] };
+  if (value instanceof Uint8Array) return { [mark]: ["bytes", Array.from(value)] };
+  const prototype: unknown = Object.getPrototypeOf(value);
+  if (prototype !== null && prototype !== Object.prototype)
+    throw unpackable((value.constructor as { name?: string } | undefined)?.name ?? "object");
+  const entries = Object.entries(value).map(([name, inner]) => [name, packed(inner)] as const);
+  const plain = Object.fromEntries(entries);
+  return mark in value ? { [mark]: ["plain", entries] } : plain;
+}
+
+function unpackable(what: string): TypeError {
+  return new TypeError(`A value of ${what} cannot be packed; pack what it was made from.`);
+}
+
+/** What `packed` has packed. */
+export function unpacked(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(unpacked);
+  if (typeof value !== "object" || value === null) return value;
+  const marked = (value as Readonly<Record<string, unknown>>)[mark];
+  if (!(mark in value) || !Array.isArray(marked))
+    return Object.fromEntries(Object.entries(value).map(([name, inner]) => [name, unpacked(inner)]));
+  const [kind, of] = marked as [string, unknown];
+  switch (kind) {
+    case "bigint":
+      return BigInt(of as string);
+    case "number":
+      return Number(of);
+    case "date":
+      return new Date(of as string);
+    case "bytes":
+      return Uint8Array.from(of as number[]);
+    case "plain":
+      return Object.fromEntries((of as [string, unknown][]).map(([name, inner]) => [name, unpacked(inner)]));
+    default:
+      return undefined;
+  }
+}

@@ -1,0 +1,163 @@
+import { expect, it } from "vitest";
+import { chromium } from "../support/chromium.js";
+import { appProject, openedApp, serverModule, type Render } from "./support/openedApp.js";
+
+/** What an app's server has for every request: a connection, its calls, and the headers that it passes on. */
+const server = `import { cachedBerths } from "./sdk/berths/cached.js";
+import { connectBerths } from "./sdk/berths/index.js";
+import type { Layer } from "./sdk/wire/index.js";
+
+export const sent: string[] = [];
+const noting: Layer = (request, next) => {
+  sent.push(request.headers.get("cookie") ?? "none");
+  return next(request);
+};
+
+/** One connection for each request: nothing of one visitor is left for the next. */
+export function berthsFor(address: string, cookie: string) {
+  const headers = { cookie };
+  return cachedBerths(connectBerths({ baseUrl: address + "/berths", auth: { harbourToken: "made-up" }, headers, around: [noting] }));
+}
+
+/** Text inside a script: nothing in it ends the script. */
+export function inScript(data: unknown): string {
+  return JSON.stringify(data).replace(/</g, "\\\\u003c");
+}
+`;
+
+/** The day's tides; their times are dates in the app. */
+const reactApp = `import { QueryClient, QueryClientProvider, useQuery } from "@tanstack/react-query";
+import type { cachedBerths } from "./sdk/berths/cached.js";
+import { packed, unpacked } from "./sdk/wire/index.js";
+
+export const args = { day: "2026-05-01", unit: "metre" } as const;
+
+export function newClient(): QueryClient {
+  return new QueryClient({
+    defaultOptions: {
+      queries: { staleTime: 60_000 },
+      dehydrate: { serializeData: packed },
+      hydrate: { deserializeData: unpacked },
+    },
+  });
+}
+
+function Tides({ berths }: { berths: ReturnType<typeof cachedBerths> }) {
+  const { data } = useQuery(berths.tideTable(args));
+  return <p id="tides">{data === undefined ? "loading" : data.tides.map((tide) => tide.kind + " " + tide.at.toISOString()).join(", ")}</p>;
+}
+
+export function App({ client, berths }: { client: QueryClient; berths: ReturnType<typeof cachedBerths> }) {
+  return <QueryClientProvider client={client}><Tides berths={berths} /></QueryClientProvider>;
+}
+`;
+const reactServer = `import { dehydrate } from "@tanstack/react-query";
+import { renderToString } from "react-dom/server";
+import { App, args, newClient } from "./app.js";
+import { berthsFor, inScript } from "./server.js";
+export { sent } from "./server.js";
+
+export async function render(address: string, cookie: string): Promise<string> {
+  const client = newClient();
+  const berths = berthsFor(address, cookie);
+  await client.prefetchQuery(berths.tideTable(args));
+  const html = renderToString(<App client={client} berths={berths} />);
+  return '<div id="app">' + html + "</div><script>window.kept = " + inScript(dehydrate(client)) + "</script>";
+}
+`;
+const reactBrowser = `import { hydrate, type DehydratedState } from "@tanstack/react-query";
+import { hydrateRoot } from "react-dom/client";
+import { App, newClient } from "./app.js";
+import { cachedBerths } from "./sdk/berths/cached.js";
+import { connectBerths } from "./sdk/berths/index.js";
+
+declare const address: string;
+declare const kept: DehydratedState;
+const client = newClient();
+hydrate(client, kept);
+const berths = cachedBerths(connectBerths({ baseUrl: address + "/berths", auth: { harbourToken: "made-up" } }));
+hydrateRoot(document.getElementById("app")!, <App client={client} berths={berths} />, {
+  onRecoverableError: (error) => { document.title = String(error); },
+});
+document.title = document.title === "" ? "hydrated" : document.title;
+`;
+
+const vueApp = `import { QueryClient, useQuery, VueQueryPlugin } from "@tanstack/vue-query";
+import { createSSRApp, defineComponent, h, onServerPrefetch } from "vue";
+import type { cachedBerths } from "./sdk/berths/cached.js";
+import { packed, unpacked } from "./sdk/wire/index.js";
+
+export function newClient(): QueryClient {
+  return new QueryClient({
+    defaultOptions: {
+      queries: { staleTime: 60_000 },
+      dehydrate: { serializeData: packed },
+      hydrate: { deserializeData: unpacked },
+    },
+  });
+}
+
+export function newApp(queryClient: QueryClient, berths: ReturnType<typeof cachedBerths>) {
+  const Tides = defineComponent(() => {
+    const { data, suspense } = useQuery(berths.tideTable({ day: "2026-05-01", unit: "metre" }));
+    onServerPrefetch(async () => { await suspense(); });
+    return () => h("p", { id: "tides" }, data.value === undefined ? "loading" : data.value.tides.map((tide) => tide.kind + " " + tide.at.toISOString()).join(", "));
+  });
+  return createSSRApp(Tides).use(VueQueryPlugin, { queryClient });
+}
+`;
+const vueServer = `import { dehydrate } from "@tanstack/vue-query";
+import { renderToString } from "vue/server-renderer";
+import { newApp, newClient } from "./app.js";
+import { berthsFor, inScript } from "./server.js";
+export { sent } from "./server.js";
+
+export async function render(address: string, cookie: string): Promise<string> {
+  const client = newClient();
+  const html = await renderToString(newApp(client, berthsFor(address, cookie)));
+  return '<div id="app">' + html + "</div><script>window.kept = " + inScript(dehydrate(client)) + "</script>";
+}
+`;
+const vueBrowser = `import { hydrate, type DehydratedState } from "@tanstack/vue-query";
+import { newApp, newClient } from "./app.js";
+import { cachedBerths } from "./sdk/berths/cached.js";
+import { connectBerths } from "./sdk/berths/index.js";
+
+declare const address: string;
+declare const kept: DehydratedState;
+const client = newClient();
+hydrate(client, kept);
+newApp(client, cachedBerths(connectBerths({ baseUrl: address + "/berths", auth: { harbourToken: "made-up" } }))).mount("#app");
+document.title = "hydrated";
+`;
+
+it.skipIf(chromium === undefined).each([
+  ["React", { "src/app.tsx": reactApp, "src/render.tsx": reactServer, "src/main.tsx": reactBrowser }, "tsx"],
+  ["Vue", { "src/app.ts": vueApp, "src/render.ts": vueServer, "src/main.ts": vueBrowser }, "ts"],
+] as const)(
+  "what a server has rendered with %s is there in the browser, dates and all, and is not asked for again",
+  async (_, files, ending) => {
+    const project = await appProject(
+      { ...files, "src/server.ts": server },
+      "{ cached: true, dates: decoded, int64: bigint }",
+    );
+    expect(project.compile({ jsx: "react-jsx", moduleResolution: "bundler", module: "esnext", types: ["node"] })).toBe(
+      "",
+    );
+    const { render, sent } = await serverModule<{ render: Render; sent: string[] }>(project, `src/render.${ending}`);
+    let html = "";
+    const { page, says, textOf, requests } = await openedApp(
+      project,
+      `src/main.${ending}`,
+      async (address, cookie) => (html = await render(address, cookie)),
+    );
+    expect(sent).toEqual(["visitor=skipper"]);
+    const shown = /<p id="tides">(\w+ \d{4}-\d\d-\d\dT[^<]*)<\/p>/.exec(html)?.[1] ?? html;
+    await says("tides", shown);
+    expect([await textOf("tides"), await page.evaluate("document.title"), await requests()]).toEqual([
+      shown,
+      "hydrated",
+      [],
+    ]);
+  },
+);
