@@ -51,7 +51,8 @@ function printClass(fakes: readonly Fake[], { contract, names, uses }: FileConte
   );
   const rows = fakes.map(
     ({ label, property, reply }) =>
-      `        into[${quoted(label)}] = ${spelled(property)}?.let { fake ->\n            ${call} { ${reply} }\n        }\n`,
+      // A call may be called as the parameter is.
+      `        into[${quoted(label)}] = this.${spelled(property)}?.let { fake ->\n            ${call} { ${reply} }\n        }\n`,
   );
   const groups: string[] = [];
   for (let from = 0; from < rows.length; from += mostTogether)
