@@ -25,14 +25,8 @@ export function inScript(data: unknown): string {
 }
 `;
 
-/** The day's tides; their times are dates in the app. */
-const reactApp = `import { QueryClient, QueryClientProvider, useQuery } from "@tanstack/react-query";
-import type { cachedBerths } from "./sdk/berths/cached.js";
-import { packed, unpacked } from "./sdk/wire/index.js";
-
-export const args = { day: "2026-05-01", unit: "metre" } as const;
-
-export function newClient(): QueryClient {
+/** What keeps an app's answers, and hands them on. */
+const newClient = `export function newClient(): QueryClient {
   return new QueryClient({
     defaultOptions: {
       queries: { staleTime: 60_000 },
@@ -41,7 +35,16 @@ export function newClient(): QueryClient {
     },
   });
 }
+`;
 
+/** The day's tides; their times are dates in the app. */
+const reactApp = `import { QueryClient, QueryClientProvider, useQuery } from "@tanstack/react-query";
+import type { cachedBerths } from "./sdk/berths/cached.js";
+import { packed, unpacked } from "./sdk/wire/index.js";
+
+export const args = { day: "2026-05-01", unit: "metre" } as const;
+
+${newClient}
 function Tides({ berths }: { berths: ReturnType<typeof cachedBerths> }) {
   const { data } = useQuery(berths.tideTable(args));
   return <p id="tides">{data === undefined ? "loading" : data.tides.map((tide) => tide.kind + " " + tide.at.toISOString()).join(", ")}</p>;
@@ -87,16 +90,7 @@ import { createSSRApp, defineComponent, h, onServerPrefetch } from "vue";
 import type { cachedBerths } from "./sdk/berths/cached.js";
 import { packed, unpacked } from "./sdk/wire/index.js";
 
-export function newClient(): QueryClient {
-  return new QueryClient({
-    defaultOptions: {
-      queries: { staleTime: 60_000 },
-      dehydrate: { serializeData: packed },
-      hydrate: { deserializeData: unpacked },
-    },
-  });
-}
-
+${newClient}
 export function newApp(queryClient: QueryClient, berths: ReturnType<typeof cachedBerths>) {
   const Tides = defineComponent(() => {
     const { data, suspense } = useQuery(berths.tideTable({ day: "2026-05-01", unit: "metre" }));

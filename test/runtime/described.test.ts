@@ -58,6 +58,11 @@ describe("the key of a described call", () => {
     });
   });
 
+  it("takes fields for what they are that are called as what every object has", () => {
+    const args = { toString: "a", toJSON: "b", constructor: "c", valueOf: 1, hasOwnProperty: true };
+    expect(keyOf({ filter: args })[3]).toEqual({ filter: args });
+  });
+
   it("tells bytes and files apart without showing them", () => {
     const bytes = (text: string) => new TextEncoder().encode(text);
     expect(textOf({ chart: bytes("north") })).toBe(textOf({ chart: bytes("north") }));

@@ -137,7 +137,9 @@ function objectPart(value: object): KeyPart {
   // Dates, and what others made to be written.
   if (typeof toJSON === "function") return keyPart((toJSON as () => unknown).call(value));
   const usual = "[object ";
-  const text = "toString" in value ? (value as { readonly toString: () => string }).toString() : usual;
+  // A contract may call a field so.
+  const { toString } = value as { readonly toString?: unknown };
+  const text = typeof toString === "function" ? (toString as () => string).call(value) : usual;
   if (!text.startsWith(usual)) return text;
   // Files and streams tell nothing of what is in them before they are read.
   if (Symbol.toStringTag in value) return `${text} ${String(numberOf(value))}`;

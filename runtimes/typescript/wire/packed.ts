@@ -1,4 +1,4 @@
-/** What marks a value that JSON has no form for; no contract names a field so. */
+/** What marks a value that JSON has no form for. A record with a field of this name is marked itself. */
 const mark = "$rhema";
 
 /**
