@@ -135,6 +135,23 @@ export default tseslint.config(
     },
   },
   {
+    // Each has the framework that it is for, and knows what it shows by its type.
+    files: ["runtimes/typescript/views/**"],
+    rules: {
+      "no-restricted-imports": [
+        "error",
+        {
+          patterns: [
+            {
+              regex: "^(?!\\./|\\.\\./wire/described\\.js$|(react|vue|svelte/reactivity|solid-js|@angular/core|rxjs)$)",
+              message: "A binding has no dependency but its framework.",
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
     files: ["test/**", "truth/**", "bench/**"],
     rules: { "@typescript-eslint/no-non-null-assertion": "off" },
   },

@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import { load } from "js-yaml";
 import type { Json } from "../test/proof/random/makeSchema.js";
 import { Randomness } from "../test/proof/random/randomness.js";
+import { runtimeSources } from "../src/workspace/runtimeSources.js";
 import { regattaQueries, regattaSchema } from "./graphqlBases.js";
 import { graphqlEdits } from "./graphqlEdits.js";
 import { GraphqlTruth } from "./graphqlTruth.js";
@@ -44,8 +45,7 @@ export interface Truth {
 /** The bases: the demo's contracts and made-up ones, some of them once more with other settings. */
 async function makeBenches(root: string): Promise<Bench[]> {
   const read = (path: string): string => readFileSync(`${root}/${path}`, "utf8");
-  const wire = "runtimes/typescript/wire";
-  const runtime = new Map(readdirSync(`${root}/${wire}`).map((file) => [file, read(`${wire}/${file}`)]));
+  const runtime = runtimeSources(`${root}/runtimes/typescript`);
   const queries = readdirSync(`${root}/demo/app/queries`).map((file) => read(`demo/app/queries/${file}`));
   const verified = { verify: "answers" } as const;
   const decoded = { ...verified, choices: "open", dates: "decoded", int64: "bigint" } as const;

@@ -63,11 +63,8 @@ function schemaProblem(error: ErrorObject, document: string): Problem {
       const { missingProperty } = error.params as { missingProperty: string };
       return problem("config.invalid", `\`${key}\` needs the key \`${missingProperty}\`.`, details(place));
     }
-    case "enum": {
-      const allowed = (error.params as { allowedValues: unknown[] }).allowedValues.map(String);
-      const hint = didYouMean(String(error.data), allowed) ?? `It can be: ${allowed.join(", ")}.`;
-      return problem("config.invalid", `\`${key}\` cannot be ${JSON.stringify(error.data)}.`, details(place, hint));
-    }
+    case "enum":
+      return notAmong((error.params as { allowedValues: unknown[] }).allowedValues, error.data, { key, place });
     case "pattern":
       return error.propertyName === undefined
         ? valueProblem(error, key, place)
@@ -82,16 +79,41 @@ function schemaProblem(error: ErrorObject, document: string): Problem {
     case "type":
       return problem("config.invalid", `\`${key}\` has to be ${typeWords(error.params["type"])}.`, details(place));
     case "anyOf":
-      return problem(
-        "config.invalid",
-        pointerTokens(error.instancePath)[0] === "releases"
-          ? `\`${key}\` has to be a state such as \`git:v1.2\`, or \`{ at: git:v1.2, share: 0.12 }\` with a fraction.`
-          : `\`${key}\` has to be a path, a URL, a list of those, or \`{ run: "command" }\`.`,
-        details(place),
+      return (
+        wordProblem(error, key, place) ??
+        problem(
+          "config.invalid",
+          pointerTokens(error.instancePath)[0] === "releases"
+            ? `\`${key}\` has to be a state such as \`git:v1.2\`, or \`{ at: git:v1.2, share: 0.12 }\` with a fraction.`
+            : `\`${key}\` has to be a path, a URL, a list of those, or \`{ run: "command" }\`.`,
+          details(place),
+        )
       );
     default:
       return problem("config.invalid", `\`${key}\` ${error.message ?? "is not valid"}.`, details(place));
   }
+}
+
+interface Keyed {
+  readonly key: string;
+  readonly place: PointerPlace;
+}
+
+/** A value that is not among those that a key can have. */
+function notAmong(values: readonly unknown[], data: unknown, { key, place }: Keyed): Problem {
+  const allowed = values.map(String);
+  const hint = didYouMean(String(data), allowed) ?? `It can be: ${allowed.join(", ")}.`;
+  return problem("config.invalid", `\`${key}\` cannot be ${JSON.stringify(data)}.`, { place, hint });
+}
+
+/** What is no word, and no list of words, of those that a key can have; undefined where it can have others. */
+function wordProblem({ schema, data }: ErrorObject, key: string, place: PointerPlace): Problem | undefined {
+  const words = (schema as readonly { readonly enum?: readonly unknown[] }[]).find((each) => each.enum)?.enum;
+  if (!words) return undefined;
+  const wrong: unknown = Array.isArray(data) ? data.find((each) => !words.includes(each)) : data;
+  // A list of nothing but words says one of them twice.
+  if (wrong === undefined) return problem("config.invalid", `\`${key}\` says something twice.`, { place });
+  return notAmong(words, wrong, { key, place });
 }
 
 /** A text that has to be written in a way of its own; the schema has one that is. */

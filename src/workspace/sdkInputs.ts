@@ -1,5 +1,5 @@
 import type { EmbeddedTexts } from "../core/graphql/embeddedTexts.js";
-import { isHostFile } from "../core/languages/hostFiles.js";
+import { isHostFile, tagsOf } from "../core/languages/hostFiles.js";
 import type { SourceText } from "../core/problem/place.js";
 import type { Problem } from "../core/problem/problem.js";
 import { sortedBy } from "../core/text/sortedBy.js";
@@ -58,7 +58,7 @@ export class ProjectTexts {
     for (const name of contracts) {
       const known = this.embedded.get(name) ?? new Map<SourceText, EmbeddedTexts>();
       this.embedded.set(name, known);
-      const tags = this.project.configuration.contracts[name]?.tags;
+      const tags = tagsOf(name, this.project.configuration.contracts[name]?.tags);
       // Whoever reads the contract is told that it cannot be read; the others go on.
       if (!this.has(name)) continue;
       const schemas = this.contract(name).filter((source) => isHostFile(source.document) && !known.has(source));

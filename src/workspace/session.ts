@@ -1,10 +1,9 @@
-import { readdirSync, readFileSync } from "node:fs";
-import { join } from "node:path";
 import type { ValidateFunction } from "ajv";
 import type { Language } from "../core/languages/language.js";
 import { FileHashes, MadeHashes } from "./fileHashes.js";
 import type { LanguageTools, WorkspaceLanguage } from "./languages/languageTools.js";
 import type { ModuleImporter } from "./moduleImporter.js";
+import { runtimeSources } from "./runtimeSources.js";
 import { hashOf } from "./textFile.js";
 import { UsesBeside } from "./usesBeside.js";
 
@@ -16,7 +15,7 @@ export interface LoadedLanguage {
 
 /** The hand-written sources of a language's runtime. */
 export interface RuntimeSources {
-  /** By file name. */
+  /** By path inside the runtime's folder. */
   readonly files: ReadonlyMap<string, string>;
   /** Changes whenever one of them does. */
   readonly hash: string;
@@ -78,7 +77,6 @@ export class Session {
 }
 
 function readRuntime(folder: string): RuntimeSources {
-  const names = readdirSync(folder).sort();
-  const files = new Map(names.map((name) => [name, readFileSync(join(folder, name), "utf8")]));
+  const files = runtimeSources(folder);
   return { files, hash: hashOf(JSON.stringify([...files])) };
 }

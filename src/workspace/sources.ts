@@ -1,7 +1,7 @@
 import { existsSync, realpathSync, statSync } from "node:fs";
 import { resolve } from "node:path";
 import { globSync } from "tinyglobby";
-import { isHostFile, markPattern, usualTags } from "../core/languages/hostFiles.js";
+import { isHostFile, markPattern, tagsOf } from "../core/languages/hostFiles.js";
 import type { Place, SourceText } from "../core/problem/place.js";
 import { problem, type Problem } from "../core/problem/problem.js";
 import { sortedBy } from "../core/text/sortedBy.js";
@@ -139,7 +139,8 @@ export interface QueryTexts {
  * in them; files Rhema wrote never count.
  */
 export function queryTexts(project: Project, contract: string): QueryTexts {
-  const { queries: patterns = [], tags = usualTags } = project.configuration.contracts[contract] ?? {};
+  const { queries: patterns = [], tags: named } = project.configuration.contracts[contract] ?? {};
+  const tags = tagsOf(contract, named);
   const marks = markPattern(tags);
   const known = new Map<string, SourceText>();
   const problems: Problem[] = [];

@@ -140,11 +140,9 @@ it.skipIf(chromium === undefined).each([
     );
     const { render, sent } = await serverModule<{ render: Render; sent: string[] }>(project, `src/render.${ending}`);
     let html = "";
-    const { page, says, textOf, requests } = await openedApp(
-      project,
-      `src/main.${ending}`,
-      async (address, cookie) => (html = await render(address, cookie)),
-    );
+    const { page, says, textOf, requests } = await openedApp(project, `src/main.${ending}`, {
+      render: async (address, cookie) => (html = await render(address, cookie)),
+    });
     expect(sent).toEqual(["visitor=skipper"]);
     const shown = /<p id="tides">(\w+ \d{4}-\d\d-\d\dT[^<]*)<\/p>/.exec(html)?.[1] ?? html;
     await says("tides", shown);

@@ -1,11 +1,10 @@
-import { readFileSync, readdirSync } from "node:fs";
-import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { languages, loadLanguage } from "../../src/core/languages/index.js";
 import type { Language } from "../../src/core/languages/language.js";
 import { printSdk } from "../../src/core/languages/printSdk.js";
 import { planRest } from "../../src/core/sdk/planRest.js";
 import { workspaceLanguages } from "../../src/workspace/languages/index.js";
+import { runtimeSources } from "../../src/workspace/runtimeSources.js";
 import { readQueries } from "../support/readGraphql.js";
 import { readRest } from "../support/readRest.js";
 import { contractWith } from "../support/smallContract.js";
@@ -59,10 +58,6 @@ function connected(kind: string, steps: number): unknown {
   });
 }
 
-function runtimeOf(folder: string): Map<string, string> {
-  return new Map(readdirSync(folder).map((file) => [file, readFileSync(join(folder, file), "utf8")]));
-}
-
 /** The files of an SDK with everything that looks into types. */
 function printed(language: Language, runtime: ReadonlyMap<string, string>, document: unknown): number {
   const { contract } = readRest(document);
@@ -76,7 +71,7 @@ describe.each(languages.map(({ id }) => id))("types that hold each other over an
   it.each(Object.keys(kinds))("%s are printed in as much text as there are of them", async (kind) => {
     const language = await loadLanguage(id);
     const tools = await workspaceLanguages.find((each) => each.id === id)?.loadTools();
-    const runtime = runtimeOf(tools?.runtimeFolder ?? "");
+    const runtime = runtimeSources(tools?.runtimeFolder ?? "");
     const once = printed(language, runtime, connected(kind, 20));
     // A union lists what it opens into, so that its text grows with the square of the steps at most.
     expect(printed(language, runtime, connected(kind, 40))).toBeLessThan(4 * once);

@@ -1,5 +1,4 @@
-import { readFileSync, readdirSync } from "node:fs";
-import { join } from "node:path";
+import { readFileSync } from "node:fs";
 import { load } from "js-yaml";
 import { describe, expect, it } from "vitest";
 import { languages, loadLanguage } from "../../src/core/languages/index.js";
@@ -8,6 +7,7 @@ import { planGraphql } from "../../src/core/sdk/planGraphql.js";
 import { planRest } from "../../src/core/sdk/planRest.js";
 import type { ContractPlan } from "../../src/core/sdk/sdkPlan.js";
 import { workspaceLanguages } from "../../src/workspace/languages/index.js";
+import { runtimeSources } from "../../src/workspace/runtimeSources.js";
 import { readQueries } from "../support/readGraphql.js";
 import { readRest } from "../support/readRest.js";
 
@@ -56,8 +56,7 @@ describe.each(languages.map(({ id }) => id))("a credential in a text of the cont
   it.each(Object.keys(texts))("%s is in no file of the SDK", async (where) => {
     const language = await loadLanguage(id);
     const tools = await workspaceLanguages.find((each) => each.id === id)?.loadTools();
-    const folder = tools?.runtimeFolder ?? "";
-    const runtime = new Map(readdirSync(folder).map((file) => [file, readFileSync(join(folder, file), "utf8")]));
+    const runtime = runtimeSources(tools?.runtimeFolder ?? "");
     const text = texts[where] ?? "";
     for (const plan of [restPlan(text), graphqlPlan(text)]) {
       const sdk = { name: "app", contracts: [plan] };

@@ -43,6 +43,18 @@ describe("a configuration that is wrong ends with 2, the place and the nearest w
       restConfig.replace("from: api.yaml", "from: 5"),
       ["`from` has to be a path, a URL, a list of those, or"],
     ],
+    ...(
+      [
+        ["reakt", ['`views` cannot be "reakt".', "Did you mean `react`?"]],
+        ["[react, jade]", ['`views` cannot be "jade".', "It can be: angular, react, solid, svelte, vue."]],
+        ["[vue, vue]", ["`views` says something twice."]],
+        ["{ vue: true }", ['`views` cannot be {"vue":true}.']],
+      ] as [string, string[]][]
+    ).map(([views, parts]): [string, string, string[]] => [
+      `no framework in ${views}`,
+      restConfig.replace("into: sdk", `into: sdk\n    settings: { views: ${views} }`),
+      parts,
+    ]),
     ["broken YAML", "contracts: [", ["config.unreadable", "rhema.yaml:1:13"]],
     ["empty", "", ["needs the key `contracts`"]],
     ["a list", "- a", ["has to be a mapping with keys"]],

@@ -67,6 +67,22 @@ describe("queries beside components", () => {
     expect(code).toBe(0);
   });
 
+  it("by the function that the SDK has for it, whatever the configured tags, and no other contract's", async () => {
+    const text = 'import { fleetQueries } from "./sdk/fleet/index.js";\nfleetQueries(`query A { boats { id } }`);\n';
+    const project = new TemporaryProject({
+      ...base,
+      "rhema.yaml": configured('["src/*.ts"]', "    tags: [harbour]\n"),
+      "src/a.ts": text,
+      "src/b.ts": text.replaceAll("fleetQueries", "otherQueries").replace("query A", "query B"),
+    });
+    expect(await project.run(["generate"])).toMatchObject({ code: 0, err: "" });
+    expect([project.exists("src/sdk/fleet/calls/a.ts"), project.exists("src/sdk/fleet/calls/b.ts")]).toEqual([
+      true,
+      false,
+    ]);
+    expect(project.compile({}, ["src/a.ts"])).toBe("");
+  });
+
   it("a name that vanished and is still imported is told as such", async () => {
     const project = new TemporaryProject({
       ...base,

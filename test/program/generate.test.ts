@@ -31,7 +31,7 @@ describe("generate", () => {
     expect(headline).toBe("generate: quay-board written");
     expect(rows[0]).toMatch(/berths +REST 1\.4\.0 +15 operations +\d+ types +all typed +contracts\/berths\.yaml/);
     expect(rows[1]).toMatch(/passages +GraphQL +9 queries +\d+ types +all typed +contracts\/passages\.graphql/);
-    expect(rows[2]).toMatch(/quay-board +written +56 new, 0 unchanged files +src\/sdk/);
+    expect(rows[2]).toMatch(/quay-board +written +58 new, 0 unchanged files +src\/sdk/);
     expect(rows[3]).toMatch(/took \d+\.\d\d s/);
     expect(Object.keys(project.tree(".rhema"))).toEqual([
       "ledger.json",
@@ -50,7 +50,7 @@ describe("generate", () => {
     utimesSync(project.path("contracts/berths.yaml"), 1, 1);
     expect(await generateJson(project)).toMatchObject({
       exitCode: 0,
-      sdks: [{ state: "unchanged", files: { unchanged: 56 } }],
+      sdks: [{ state: "unchanged", files: { unchanged: 58 } }],
     });
     expect(statSync(project.path("src/sdk/README.md")).mtimeMs).toBe(before);
   });
@@ -128,7 +128,7 @@ describe("generate", () => {
     const project = demoProject();
     expect((await generateJson(project, "--dry-run")).sdks[0]).toMatchObject({
       state: "would be written",
-      files: { added: 56 },
+      files: { added: 58 },
     });
     expect([project.exists("src/sdk"), project.exists(".rhema")]).toEqual([false, false]);
   });

@@ -86,7 +86,7 @@ async function project(): Promise<TemporaryProject> {
   const plain = made.read("rhema.yaml");
   const into = /^ {4}into: (.*)$/m.exec(plain)?.[1] ?? "";
   const settings =
-    "{ dates: decoded, int64: bigint, unions: open, failures: return, verify: answers, testing: true, cached: true, manifest: true, fragments: sealed, schema: true }";
+    "{ dates: decoded, int64: bigint, unions: open, failures: return, verify: answers, testing: true, cached: true, views: [angular, react, solid, svelte, vue], manifest: true, fragments: sealed, schema: true }";
   made.write(
     "rhema.yaml",
     `${plain.replace(/^guard:[\s\S]*$/m, "")}\n  full:\n    language: typescript\n    covers: [berths, passages]\n    into: src/full\n    settings: ${settings}\n`,
@@ -94,7 +94,8 @@ async function project(): Promise<TemporaryProject> {
   const { code, err } = await made.run(["generate"]);
   expect([code, code === 0 ? "" : err]).toEqual([0, ""]);
   mkdirSync(dirname(made.path("node_modules/@types/node")), { recursive: true });
-  for (const name of ["@types/node", "undici-types"])
+  const frameworks = ["@angular", "@types/react", "csstype", "rxjs", "solid-js", "svelte", "@vue", "vue"];
+  for (const name of ["@types/node", "undici-types", ...frameworks])
     symlinkSync(join(packageRoot, "node_modules", name), made.path(`node_modules/${name}`));
   made.write("tsconfig.json", JSON.stringify({ compilerOptions: {}, include: [into, "src/full"] }));
   return made;

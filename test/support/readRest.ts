@@ -1,4 +1,3 @@
-import { readFileSync, readdirSync } from "node:fs";
 import { join } from "node:path";
 import type { Reference, RestContract, Shape } from "../../src/core/contract/model.js";
 import { printTypescriptSdk } from "./typescriptSdk.js";
@@ -7,6 +6,7 @@ import { planRest, type RestSettings } from "../../src/core/sdk/planRest.js";
 import type { Problem } from "../../src/core/problem/problem.js";
 import { contractWith } from "./smallContract.js";
 import { packageRoot } from "./packageRoot.js";
+import { runtimeSources } from "../../src/workspace/runtimeSources.js";
 
 export interface RestRead {
   readonly contract: RestContract;
@@ -37,10 +37,7 @@ export function bare(shape: Shape | Reference): unknown {
   ) as unknown;
 }
 
-const runtimeFolder = join(packageRoot, "runtimes/typescript/wire");
-export const runtime = new Map(
-  readdirSync(runtimeFolder).map((file) => [file, readFileSync(join(runtimeFolder, file), "utf8")]),
-);
+export const runtime = runtimeSources(join(packageRoot, "runtimes/typescript"));
 
 /** The files of an SDK over one REST contract. */
 export function printRest(data: unknown, settings: RestSettings = {}): Map<string, string> {

@@ -44,6 +44,24 @@ export interface DescribedStream<Item, Failure extends Error> {
   readonly retryDelay?: (count: number, failure: Failure) => number;
 }
 
+/** All pages of a call, in the form that libraries take which keep answers for screens. */
+export interface DescribedPages<Page, Place, Failure extends Error> {
+  readonly queryKey: DescribedKey;
+  /** Asks for the page at a place; throws the failure of the call. */
+  readonly queryFn: (asked: Asked & { readonly pageParam: Place }) => Promise<Page>;
+  /** Where the first page is. */
+  readonly initialPageParam: Place;
+  /** Where the page after the last one is; undefined where there is none. */
+  readonly getNextPageParam: (
+    last: Page,
+    pages: readonly Page[],
+    place: Place,
+    places: readonly Place[],
+  ) => Place | undefined;
+  /** Never set: carries the type of the failures. */
+  readonly retryDelay?: (count: number, failure: Failure) => number;
+}
+
 /** What a call is kept under. */
 export interface KeptAs {
   readonly call: string;

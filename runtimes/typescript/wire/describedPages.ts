@@ -3,30 +3,12 @@ import {
   describedKey,
   keptAnswer,
   keyPart,
-  type Asked,
   type DescribedKey,
+  type DescribedPages,
   type Kept,
   type KeptAs,
 } from "./described.js";
 import { linkedPage, linkedQuery } from "./pages.js";
-
-/** All pages of a call, in the form that libraries take which keep answers for screens. */
-export interface DescribedPages<Page, Place, Failure extends Error> {
-  readonly queryKey: DescribedKey;
-  /** Asks for the page at a place; throws the failure of the call. */
-  readonly queryFn: (asked: Asked & { readonly pageParam: Place }) => Promise<Page>;
-  /** Where the first page is. */
-  readonly initialPageParam: Place;
-  /** Where the page after the last one is; undefined where there is none. */
-  readonly getNextPageParam: (
-    last: Page,
-    pages: readonly Page[],
-    place: Place,
-    places: readonly Place[],
-  ) => Place | undefined;
-  /** Never set: carries the type of the failures. */
-  readonly retryDelay?: (count: number, failure: Failure) => number;
-}
 
 /** How the pages of a call are asked for. */
 interface Walk<Page, Place> {

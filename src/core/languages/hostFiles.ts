@@ -1,3 +1,5 @@
+import { pascalCase } from "../text/words.js";
+
 /** Where source files lie that may hold GraphQL, as a glob without a folder. */
 export const hostGlob = "*.{ts,tsx,js,jsx,mjs,cjs,mts,cts,vue,svelte}";
 
@@ -10,6 +12,17 @@ export function isHostFile(document: string): boolean {
 
 /** Tags that mark GraphQL unless the configuration names others. */
 export const usualTags: readonly string[] = ["gql", "graphql"];
+
+/** The tag that an SDK has for the queries of a contract, from its name in the configuration. */
+export function ownTag(contract: string): string {
+  const name = pascalCase(contract);
+  return `${name.charAt(0).toLowerCase()}${name.slice(1)}Queries`;
+}
+
+/** The tags that mark the queries of a contract. @param tags what the configuration names */
+export function tagsOf(contract: string, tags: readonly string[] = usualTags): string[] {
+  return [...tags, ownTag(contract)];
+}
 
 /** Matches source code that may hold marked GraphQL; code without a match need not be parsed. */
 export function markPattern(tags: readonly string[]): RegExp {

@@ -36,8 +36,8 @@ export interface Language extends LanguageDescription {
   readonly print: (sdk: LoweredSdk, printing: Printing) => Map<string, string>;
   /** How the language spells calls where they are shown; absent where nothing shows them. */
   readonly spelling?: (contract: LoweredContract, printing: Pick<Printing, "settings" | "scalars">) => PageSpelling;
-  /** The runtime's files that an SDK with some features holds, by their names in the runtime's folder. */
-  readonly runtime: (features: ReadonlySet<Feature>) => readonly string[];
+  /** The runtime's files that an SDK with some features and settings holds, by path inside the runtime's folder. */
+  readonly runtime: (features: ReadonlySet<Feature>, settings: SdkSettings) => readonly string[];
   /** What source can name of a contract's part of an SDK, from the SDK's files by path. */
   readonly exports: (files: ReadonlyMap<string, string>, contract: string) => readonly string[];
 }
@@ -55,7 +55,7 @@ export interface FactsScope {
 export interface Printing {
   /** With everything settled that depends on the app. */
   readonly settings: SdkSettings;
-  /** Sources of the runtime by file name: those that the SDK's features need. */
+  /** Sources of the runtime by path: those that the SDK's features need. */
   readonly runtime: ReadonlyMap<string, string>;
   /** What each GraphQL scalar is that the configuration maps, by contract. */
   readonly scalars: ReadonlyMap<string, ReadonlyMap<string, string>>;

@@ -18,7 +18,7 @@ export function printSdk(language: Language, plan: SdkPlan, printing: Printing):
 export function printLowered(language: Language, sdk: LoweredSdk, printing: Printing): Map<string, string> {
   const features = new Set(sdk.contracts.flatMap((contract) => [...contract.features]));
   const runtime = new Map(
-    language.runtime(features).map((name) => {
+    language.runtime(features, printing.settings).map((name) => {
       const source = printing.runtime.get(name);
       if (source === undefined) throw new Error(`The runtime file ${name} is missing from the installation.`);
       return [name, source];

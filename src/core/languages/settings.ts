@@ -17,6 +17,8 @@ export interface SettingsDescription {
 export interface SharedChoice<Value> {
   readonly values: readonly Value[];
   readonly usual: Value;
+  /** A setting of the language's own that needs a value of this one: where it says something, that one holds. */
+  readonly implied?: { readonly by: string; readonly value: Value };
 }
 
 /** The shared settings in words, and what holds for a language that does not take one. */
@@ -62,8 +64,12 @@ export const sharedSettings: {
 
 /** The shared settings of an SDK: what its configuration says, else the language's default. */
 export function settledSettings({ shared }: SettingsDescription, settings: SdkSettings): SharedSettings {
-  const value = <Name extends SharedName>(name: Name): SharedSettings[Name] =>
-    (settings[name] as SharedSettings[Name] | undefined) ?? shared[name]?.usual ?? sharedSettings[name].otherwise;
+  const value = <Name extends SharedName>(name: Name): SharedSettings[Name] => {
+    const choice: SharedChoice<SharedSettings[Name]> | undefined = shared[name];
+    const { implied } = choice ?? {};
+    if (implied && saysSomething(settings[implied.by])) return implied.value;
+    return (settings[name] as SharedSettings[Name] | undefined) ?? choice?.usual ?? sharedSettings[name].otherwise;
+  };
   return {
     dates: value("dates"),
     int64: value("int64"),
@@ -76,4 +82,8 @@ export function settledSettings({ shared }: SettingsDescription, settings: SdkSe
     cached: value("cached"),
     ownFormats: new Set(Object.keys((settings["formats"] as object | undefined) ?? {})),
   };
+}
+
+function saysSomething(setting: unknown): boolean {
+  return Array.isArray(setting) ? setting.length > 0 : setting !== undefined;
 }

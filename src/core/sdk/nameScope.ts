@@ -150,5 +150,12 @@ export function spelledTypeName(text: string): string {
 /** Names that an SDK gives to a contract as a whole; nothing the contract holds may take them. */
 export function contractOwnNames(contract: string): string[] {
   const name = pascalCase(contract);
-  return [`${name}Connection`, `${name}ConnectionOptions`, `Connect${name}`, `${name}Fakes`];
+  return [
+    `${name}Connection`,
+    `${name}ConnectionOptions`,
+    `Connect${name}`,
+    `${name}Fakes`,
+    `${name}Fragments`,
+    `${name}Queries`,
+  ];
 }

@@ -1,19 +1,27 @@
 import { readFileSync, symlinkSync } from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
-import { buildSync } from "esbuild";
+import { build, type BuildOptions } from "esbuild";
 import { BrowserPage } from "../../support/chromium.js";
 import { listening } from "../../support/listening.js";
 import { packageRoot } from "../../support/packageRoot.js";
 import { demoProject, type TemporaryProject } from "../../support/temporaryProject.js";
 import { whenTestEnds } from "../../support/whenTestEnds.js";
 
-/** The demo's project with some source files, the packages of this one, and an SDK with some settings. */
-export async function appProject(files: Readonly<Record<string, string>>, settings: string): Promise<TemporaryProject> {
+/**
+ * The demo's project with some source files, the packages of this one, and an SDK with some settings.
+ *
+ * @param configured what else is changed in its configuration
+ */
+export async function appProject(
+  files: Readonly<Record<string, string>>,
+  settings: string,
+  configured = (config: string): string => config,
+): Promise<TemporaryProject> {
   const project = demoProject();
   project.remove("src");
   for (const [path, text] of Object.entries(files)) project.write(path, text);
-  project.write("rhema.yaml", project.read("rhema.yaml").replace("{ dates: text }", settings));
+  project.write("rhema.yaml", configured(project.read("rhema.yaml").replace("{ dates: text }", settings)));
   symlinkSync(join(packageRoot, "node_modules"), project.path("node_modules"));
   const { code, err } = await project.run(["generate"]);
   if (code !== 0) throw new Error(err);
@@ -30,7 +38,7 @@ export interface OpenedApp {
   readonly says: (id: string, text: string | RegExp) => Promise<void>;
   readonly textOf: (id: string) => Promise<string>;
   readonly click: (id: string) => Promise<void>;
-  /** The requests so far, as "GET /berths/berths". */
+  /** The requests so far, as "GET /berths/berths"; one that the app gave up has " given up" behind it. */
   readonly requests: () => Promise<string[]>;
 }
 
@@ -40,7 +48,7 @@ export type Render = (address: string, cookie: string) => Promise<string>;
 /** Loads a module of an app as a server does: packages stay outside of its bundle. */
 export async function serverModule<Exports>(project: TemporaryProject, entry: string): Promise<Exports> {
   const outfile = project.path("server.mjs");
-  buildSync({
+  await build({
     ...{ entryPoints: [project.path(entry)], outfile, bundle: true, format: "esm", logLevel: "error" },
     ...{ platform: "node", packages: "external", jsx: "automatic" },
   });
@@ -52,19 +60,31 @@ export async function serverModule<Exports>(project: TemporaryProject, entry: st
  * another name than a server has for it.
  *
  * @param render what the page holds before its script runs
+ * @param how what the bundler is told besides
  */
-export async function openedApp(project: TemporaryProject, entry: string, render?: Render): Promise<OpenedApp> {
+export async function openedApp(
+  project: TemporaryProject,
+  entry: string,
+  { render, how }: { readonly render?: Render; readonly how?: BuildOptions } = {},
+): Promise<OpenedApp> {
   const outfile = project.path("app.js");
-  buildSync({
+  await build({
     ...{ entryPoints: [project.path(entry)], outfile, bundle: true, format: "esm", logLevel: "error" },
     jsx: "automatic",
+    ...how,
     define: { "process.env.NODE_ENV": '"development"', __VUE_OPTIONS_API__: "true", __VUE_PROD_DEVTOOLS__: "false" },
   });
   const address = await project.play(["--seed", "7"]);
   const inBrowser = address.replace("127.0.0.1", "localhost");
   const inside = (await render?.(address, "visitor=skipper")) ?? '<div id="app"></div>';
   const html = `<!doctype html><meta charset="utf-8">${inside}<script>window.address = ${JSON.stringify(inBrowser)}; window.asked = [];
-    const plain = window.fetch; window.fetch = (input, init) => { const at = new URL(input instanceof Request ? input.url : input); window.asked.push((init?.method ?? "GET") + " " + at.pathname + at.search); return plain(input, init); };
+    const plain = window.fetch;
+    window.fetch = (input, init) => {
+      const at = new URL(input instanceof Request ? input.url : input);
+      const number = window.asked.push((init?.method ?? "GET") + " " + at.pathname + at.search) - 1;
+      init?.signal?.addEventListener("abort", () => { window.asked[number] += " given up"; });
+      return plain(input, init);
+    };
   </script><script type="module" src="/app.js"></script>`;
   const at = await listening((request, response) => {
     const isScript = request.url === "/app.js";

@@ -3,6 +3,8 @@ import { formatsSetting, graphqlCopies } from "../ownSettings.js";
 
 const identifier = { type: "string", pattern: "^[A-Za-z_$][A-Za-z0-9_$]*$", examples: ["harbourDay"] };
 
+const framework = { enum: ["angular", "react", "solid", "svelte", "vue"] };
+
 /** What a configuration can say of a TypeScript SDK. */
 export const description: LanguageDescription = {
   id: "typescript",
@@ -17,9 +19,14 @@ export const description: LanguageDescription = {
       unions: { values: ["closed", "open"], usual: "closed" },
       fragments: { values: ["inline", "sealed"], usual: "inline" },
       testing: { values: [false, true], usual: false },
-      cached: { values: [false, true], usual: false },
+      cached: { values: [false, true], usual: false, implied: { by: "views", value: true } },
     },
     own: {
+      views: {
+        description:
+          "Frameworks for which there are bindings that show described calls; there are described calls then, too.",
+        anyOf: [framework, { type: "array", uniqueItems: true, items: framework }],
+      },
       parsed: {
         description: "Whether GraphQL operations carry their text parsed too; the app then needs the package graphql.",
         type: "boolean",

@@ -1,4 +1,5 @@
 import { pascalCase } from "../../text/words.js";
+import { ownTag } from "../hostFiles.js";
 import type { ContractPlan, PlannedType } from "../../sdk/sdkPlan.js";
 
 /** Words that cannot name a function or a constant in a strict ES module. */
@@ -15,7 +16,7 @@ const platformTypes = new Set(
   (
     "Array ArrayBuffer AsyncGenerator AsyncIterable BigInt Blob Boolean Buffer CallOptions Connection Date Document Element Error Event EventTarget Exclude Extract FormData Function Headers " +
     "Infinity Intl Iterable JSON Location Map Math NaN Navigator Node NoArguments Notification Number Object Omit Option Partial Pick Process Promise Proxy Range Readonly " +
-    "ReadonlyArray Record Reflect RegExp Request Required Response ReturnType Selection Set String Supplier Symbol Text Uint8Array URL WeakMap WeakSet Window Worker"
+    "ReadonlyArray Record Reflect RegExp Request Required Response ReturnType SealedAs Selection Set String Supplier Symbol Text Uint8Array URL WeakMap WeakSet Window Worker"
   ).split(" "),
 );
 
@@ -72,5 +73,7 @@ export function contractNames(contract: string) {
     grouped: `${name.charAt(0).toLowerCase()}${name.slice(1)}Calls`,
     cached: `cached${name}`,
     key: `${name.charAt(0).toLowerCase()}${name.slice(1)}Key`,
+    fragments: `${name}Fragments`,
+    queries: ownTag(contract),
   };
 }

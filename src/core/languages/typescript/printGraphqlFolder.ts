@@ -1,13 +1,17 @@
 import { operationId } from "../../graphql/operationId.js";
 import type { LoweredGraphqlCall } from "../../sdk/lower/loweredSdk.js";
 import { graphqlPage } from "../pages/callPages.js";
-import type { GraphqlContext } from "./contractContext.js";
-import type { Import } from "./moduleText.js";
+import { sentences } from "../../sdk/lower/sentences.js";
+import { within, type GraphqlContext } from "./contractContext.js";
+import { comment, propertyName } from "./escape.js";
+import { header, moduleText, type Import } from "./moduleText.js";
+import { ModuleUses } from "./moduleUses.js";
 import { pageSpelling } from "./pageSpelling.js";
 import { callsModule } from "./printCallsModule.js";
 import { printGraphqlCall, variablesType } from "./printGraphqlCall.js";
 import type { GroupedCall } from "./printGrouped.js";
 import { printTypes } from "./printShapes.js";
+import { printReference } from "./printType.js";
 import type { TypescriptSettings } from "./settings.js";
 
 /** What an SDK has besides its calls. */
@@ -47,10 +51,33 @@ export function printGraphqlFolder(
     );
     files.set(`calls/${lowered.file}.md`, graphqlPage(lowered, context.contract, spelling));
   }
+  files.set("queries.ts", queriesModule(context));
+  if (context.printer.sealed.size > 0) files.set("fragments.ts", fragmentsModule(context));
   if (settings.manifest === true)
     files.set("operations.json", `${JSON.stringify({ operations: manifest }, null, 2)}\n`);
   if (schema !== undefined) files.set("schema.graphql", schema);
   return { files, grouped: calls.map((lowered) => groupedCall(lowered, context)) };
+}
+
+/** The function that marks queries in source; bundlers drop calls of one that has no effect, unlike tagged templates. */
+function queriesModule({ contract, names }: GraphqlContext): string {
+  const words = comment(sentences.queries(contract.plan.title));
+  const mark = `export function ${names.contract.queries}(text: string): string {\n  return text;\n}\n`;
+  return moduleText(header, [], [`${words}/* @__NO_SIDE_EFFECTS__ */\n${mark}`]);
+}
+
+/** The types of fragments by name, and of what they are sealed in. */
+function fragmentsModule(context: GraphqlContext): string {
+  const uses = new ModuleUses();
+  uses.module("wire", false);
+  const { contract, ending, printer } = within(context, uses);
+  const { fragments } = context.names.contract;
+  const members = [...printer.sealed].map(
+    ([name, reference]) => `  readonly ${propertyName(name)}: ${printReference(reference, printer, "exact")};\n`,
+  );
+  const map = `${comment(sentences.fragments(contract.plan.title))}export interface ${fragments} {\n${members.join("")}}\n`;
+  const sealed = `${comment(sentences.sealedAs)}export type SealedAs<Name extends keyof ${fragments}> = wire.Sealed<Pick<${fragments}, Name>>;\n`;
+  return moduleText(header, uses.imports(ending, "."), [map, sealed]);
 }
 
 function groupedCall(lowered: LoweredGraphqlCall, context: GraphqlContext): GroupedCall {

@@ -73,7 +73,7 @@ const notInIndex: ReadonlySet<string> = new Set([
   "checks.ts",
   "conversions.ts",
 ]);
-const onlyTypes: ReadonlySet<string> = new Set(["shapes.ts", "webhooks.ts"]);
+const onlyTypes: ReadonlySet<string> = new Set(["fragments.ts", "shapes.ts", "webhooks.ts"]);
 
 function indexModule(paths: Iterable<string>, ending: "" | ".js"): string {
   const modules = [...paths].filter((path) => path.endsWith(".ts") && !notInIndex.has(path)).sort();

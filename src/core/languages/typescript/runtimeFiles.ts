@@ -1,6 +1,7 @@
 import type { Feature } from "../../sdk/lower/features.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import { header, moduleText } from "./moduleText.js";
+import type { TypescriptSettings } from "./settings.js";
 
 const always = [
   "auth.ts",
@@ -17,7 +18,7 @@ const always = [
 /** The files of the runtime that each feature needs, beside those that every SDK has. */
 const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   rest: ["parameters.ts", "problem.ts", "send.ts"],
-  graphql: ["events.ts", "graphql.ts", "pause.ts", "predicted.ts", "sealed.ts", "subscribe.ts"],
+  graphql: ["edited.ts", "events.ts", "graphql.ts", "pause.ts", "predicted.ts", "sealed.ts", "subscribe.ts"],
   "rarer parameters": ["rarerParameters.ts"],
   forms: ["forms.ts"],
   progress: ["progress.ts"],
@@ -31,7 +32,7 @@ const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   checks: ["checks.ts"],
   outcomes: ["outcome.ts"],
   fakes: ["fakes.ts"],
-  "described calls": ["described.ts", "packed.ts"],
+  "described calls": ["described.ts", "edited.ts", "packed.ts", "sealed.ts"],
   "described pages": ["describedPages.ts"],
   sockets: ["websocket.ts"],
   "file uploads": ["uploads.ts"],
@@ -39,26 +40,29 @@ const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   webhooks: [],
 };
 
-/** The runtime's files that an SDK with some features holds, sorted. */
-export function runtimeFiles(features: ReadonlySet<Feature>): string[] {
-  const wanted = new Set([...always, ...[...features].flatMap((feature) => filesByFeature[feature])]);
-  return sortedBy(wanted, (file) => file);
+/** The runtime's files that an SDK with some features and settings holds, by path inside its folder, sorted. */
+export function runtimeFiles(features: ReadonlySet<Feature>, { views }: TypescriptSettings): string[] {
+  const wire = new Set([...always, ...[...features].flatMap((feature) => filesByFeature[feature])]);
+  const frameworks = typeof views === "string" ? [views] : (views ?? []);
+  const bindings = frameworks.length === 0 ? [] : ["live", ...frameworks];
+  const wanted = [...[...wire].map((file) => `wire/${file}`), ...bindings.map((name) => `views/${name}.ts`)];
+  return sortedBy(new Set(wanted), (file) => file);
 }
 
 /**
  * The runtime's files as an SDK holds them, by their path inside its folder.
  *
- * @param sources by file name
+ * @param sources by path inside the runtime's folder
  * @param ending of relative imports
  */
 export function printRuntime(sources: ReadonlyMap<string, string>, ending: "" | ".js"): Map<string, string> {
   const files = new Map<string, string>();
-  for (const [file, source] of sources) {
+  for (const [path, source] of sources) {
     const text = source.replace(/\r\n/g, "\n");
-    files.set(`wire/${file}`, ending === ".js" ? text : text.replace(/(from "\.[^"]*)\.js"/g, '$1"'));
+    files.set(path, ending === ".js" ? text : text.replace(/(from "\.[^"]*)\.js"/g, '$1"'));
   }
-  const lines = sortedBy(sources.keys(), (file) => file).map(
-    (file) => `export * from "./${file.replace(/\.ts$/, "")}${ending}";`,
-  );
+  // What belongs to a framework is imported by its own path alone.
+  const wire = [...sources.keys()].flatMap((path) => /^wire\/(.*)\.ts$/.exec(path)?.[1] ?? []);
+  const lines = sortedBy(wire, (name) => name).map((name) => `export * from "./${name}${ending}";`);
   return files.set("wire/index.ts", moduleText(header, [], [lines.join("\n")]));
 }

@@ -16,6 +16,8 @@ export interface TypescriptSettings {
   readonly testing?: boolean;
   /** Whether there is a module of described calls, for what keeps answers for screens. */
   readonly cached?: boolean;
+  /** The frameworks for which there are bindings that show described calls. */
+  readonly views?: Framework | readonly Framework[];
   /** Whether a union of a GraphQL answer has a member for types that the schema does not have yet. */
   readonly unions?: "closed" | "open";
   /** Whether the fields of a fragment are seen where it is spread, or only by who unseals it. */
@@ -29,6 +31,9 @@ export interface TypescriptSettings {
   /** The ending of relative imports: as the app's compiler settings want it when absent. */
   readonly imports?: "js" | "bare";
 }
+
+/** A framework for screens. */
+export type Framework = "angular" | "react" | "solid" | "svelte" | "vue";
 
 /** A type of the app's own, and the functions that make it from what is sent and back. */
 export interface OwnFormat {

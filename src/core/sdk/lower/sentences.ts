@@ -8,6 +8,11 @@ export const sentences = {
   allPages: (call: string) => `All items of all pages of \`${call}\`.`,
   cached: (title: string) =>
     `All calls of ${title}, each described by a key and a function, for what keeps answers for screens.`,
+  fragments: (title: string) => `The fragments of ${title}, by name, as who unseals them sees them.`,
+  sealedAs:
+    "A value that some fragments are sealed in, whichever answer it stands in: what a component takes that shows it.",
+  queries: (title: string) =>
+    `Marks queries of ${title} that stand beside components. Nothing is left of it in a bundle.`,
   cachedKey:
     "The beginning that keys have in common: of the whole contract, of a connection, or of one of its calls. For what has to\nbe asked for again.",
   cachedPages: (call: string) => `All pages of \`${call}\`, one after the other.`,

@@ -41,7 +41,7 @@ export function scriptTools({ index, checksScripts }: ScriptLanguage): LanguageT
     inMemory: async (project, made, old) => (await compiledApps()).inMemory(project, made, old),
   };
   return {
-    runtimeFolder: join(packageFolder(), "runtimes", "typescript", "wire"),
+    runtimeFolder: join(packageFolder(), "runtimes", "typescript"),
     settled,
     uses,
     proof,

@@ -1,0 +1,124 @@
+import { computed, effect, inject, PLATFORM_ID, signal, type Signal } from "@angular/core";
+import { Observable } from "rxjs";
+import type {
+  DescribedChange,
+  DescribedKey,
+  DescribedPages,
+  DescribedRead,
+  DescribedStream,
+  Kept,
+} from "../wire/described.js";
+import {
+  answerOf,
+  changeOf,
+  heldFor,
+  pagesOf,
+  streamOf,
+  type AnswerOptions,
+  type Change,
+  type ChangeOptions,
+  type Held,
+  type Live,
+  type Shown,
+  type ShownPages,
+  type StreamOptions,
+} from "./live.js";
+
+/**
+ * The answer of a call as a signal, while what makes it is there (call it where something can be injected); nothing is
+ * asked as long as the call is undefined.
+ */
+export function liveAnswer<Answer, Failure extends Error>(
+  described: () => DescribedRead<Answer, Failure> | undefined,
+  options?: AnswerOptions<Kept<Answer>>,
+): Signal<Shown<Kept<Answer>, Failure>> {
+  return signalOf(described, (described) => answerOf(described, options));
+}
+
+/** The pages of a call, from the first one on. */
+export function livePages<Page, Place, Failure extends Error>(
+  described: () => DescribedPages<Page, Place, Failure> | undefined,
+): Signal<ShownPages<Page, Failure>> {
+  return signalOf(described, (described) => pagesOf(described));
+}
+
+/** The items of a stream or a subscription: the newest one, or what `gather` makes of all. */
+export function liveStream<Item, Failure extends Error, Answer = Item>(
+  described: () => DescribedStream<Item, Failure> | undefined,
+  options?: StreamOptions<Item, Answer>,
+): Signal<Shown<Answer, Failure>> {
+  return signalOf(described, (described) => streamOf(described, options));
+}
+
+/** A call that changes something, and what became of it. */
+export function liveChange<Args, Answer, Failure extends Error>(
+  described: () => DescribedChange<Args, Answer, Failure>,
+  options?: ChangeOptions<Args>,
+): Signal<Change<Args, Kept<Answer>, Failure>> {
+  const live = changeOf(() => ({ described: described(), options }));
+  const shown = signal(live.now());
+  live.listen(() => {
+    shown.set(live.now());
+  });
+  return shown.asReadonly();
+}
+
+/** The answer of a call as an observable: it asks when it is subscribed to, and gives up when nobody is. */
+export function answerStates<Answer, Failure extends Error>(
+  described: DescribedRead<Answer, Failure>,
+): Observable<Shown<Kept<Answer>, Failure>> {
+  return observableOf(() => answerOf(described));
+}
+
+/** The pages of a call as an observable. */
+export function pagesStates<Page, Place, Failure extends Error>(
+  described: DescribedPages<Page, Place, Failure>,
+): Observable<ShownPages<Page, Failure>> {
+  return observableOf(() => pagesOf(described));
+}
+
+/** The items of a stream or a subscription as an observable. */
+export function streamStates<Item, Failure extends Error, Answer = Item>(
+  described: DescribedStream<Item, Failure>,
+  options?: StreamOptions<Item, Answer>,
+): Observable<Shown<Answer, Failure>> {
+  return observableOf(() => streamOf(described, options));
+}
+
+function observableOf<View>(make: () => Pick<Live<View>, "listen" | "now">): Observable<View> {
+  return new Observable((subscriber) => {
+    const { listen, now } = make();
+    const end = listen(() => {
+      subscriber.next(now());
+    });
+    subscriber.next(now());
+    return end;
+  });
+}
+
+function signalOf<View, Described extends { readonly queryKey: DescribedKey } | undefined>(
+  described: () => Described,
+  make: (described: Described) => Live<View, Described>,
+): Signal<View> {
+  let old: Held<View, Described> | undefined;
+  const held = computed(() => {
+    const now = described();
+    old = heldFor(old, now, make);
+    old.live.renew(now);
+    return old;
+  });
+  const changes = signal(0);
+  // A server that renders asks for nothing here.
+  if (inject(PLATFORM_ID) !== "server")
+    effect((onCleanup) => {
+      onCleanup(
+        held().live.listen(() => {
+          changes.update((count) => count + 1);
+        }),
+      );
+    });
+  return computed(() => {
+    changes();
+    return held().live.now();
+  });
+}

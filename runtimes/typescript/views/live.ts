@@ -1,0 +1,319 @@
+import type {
+  DescribedChange,
+  DescribedKey,
+  DescribedPages,
+  DescribedRead,
+  DescribedStream,
+  Kept,
+} from "../wire/described.js";
+
+/** What a screen shows of a call that reads. */
+export type Shown<Answer, Failure extends Error> = Looking<Answer> &
+  (
+    | { readonly state: "loading"; readonly answer?: undefined; readonly failure?: undefined }
+    | { readonly state: "failed"; readonly answer?: undefined; readonly failure: Failure }
+    /** With the failure of what was asked since, where that failed. */
+    | { readonly state: "ready"; readonly answer: Answer; readonly failure?: Failure | undefined }
+  );
+
+interface Looking<Answer> {
+  /** Whether an answer is on its way; of a stream, whether it is open. */
+  readonly asking: boolean;
+  /** Asks once more; the answer that is shown stays until then. */
+  readonly again: () => void;
+  /** Shows the answer as a change is expected to make it. */
+  readonly predict: (edit: (answer: Answer) => Answer) => Prediction;
+}
+
+/** An edit of an answer that is shown before the server has made it. */
+export interface Prediction {
+  /** The server has made it: it goes when an answer comes that was asked for later. */
+  readonly keep: () => void;
+  /** The server has not: it goes at once. */
+  readonly takeBack: () => void;
+}
+
+/** What a screen shows of the pages of a call. */
+export type ShownPages<Page, Failure extends Error> = Shown<readonly Page[], Failure> & {
+  readonly hasMore: boolean;
+  /** Asks for the next page, unless something is on its way. */
+  readonly more: () => void;
+};
+
+/** What became of a change. */
+export type Sent<Answer, Failure extends Error> =
+  | { readonly state: "done"; readonly answer: Answer; readonly failure?: undefined }
+  | { readonly state: "failed"; readonly answer?: undefined; readonly failure: Failure };
+
+/** What a screen shows of a call that changes something. */
+export type Change<Args, Answer, Failure extends Error> = {
+  /** Sends it; never throws. */
+  readonly send: (args: Args) => Promise<Sent<Answer, Failure>>;
+} & (
+  | Sent<Answer, Failure>
+  | { readonly state: "unsent" | "sending"; readonly answer?: undefined; readonly failure?: undefined }
+);
+
+export interface AnswerOptions<Answer> {
+  /** An answer that the app has already, such as from a server that renders; nothing is asked until `again`. */
+  readonly first?: Answer | undefined;
+}
+
+export interface StreamOptions<Item, Answer> {
+  /** Makes what is shown of what was shown and the next item; the newest item is shown when absent. */
+  readonly gather?: ((before: Answer | undefined, item: Item) => Answer) | undefined;
+}
+
+export interface ChangeOptions<Args> {
+  /** Predictions that hold while the change is sent; they are taken back when it fails. */
+  readonly predict?: ((args: Args) => Prediction | readonly Prediction[]) | undefined;
+}
+
+/** What is shown, and who is told when that changes. */
+export interface Live<View, Described = unknown> {
+  /** Begins to ask with the first listener, and gives up a moment after the last one has gone. */
+  readonly listen: (changed: () => void) => () => void;
+  readonly now: () => View;
+  /** Takes what describes the same call now, for what is asked from now on. */
+  readonly renew: (described: Described) => void;
+}
+
+/** What is shown of a call, with the key that it is shown for. */
+export interface Held<View, Described> {
+  readonly key: string;
+  readonly live: Live<View, Described>;
+}
+
+/** What was held, where the call is still the same; else what is shown of another one. */
+export function heldFor<View, Described extends { readonly queryKey: DescribedKey } | undefined>(
+  old: Held<View, Described> | undefined,
+  described: Described,
+  make: (described: Described) => Live<View, Described>,
+): Held<View, Described> {
+  const key = described ? JSON.stringify(described.queryKey) : "";
+  return old?.key === key ? old : { key, live: make(described) };
+}
+
+interface Given<Answer> {
+  readonly is: Answer;
+}
+
+/** Asks; what comes before the last answer is handed on. */
+type Ask<Answer> = (signal: AbortSignal, show: (answer: Answer) => void) => Promise<Given<Answer> | undefined>;
+
+/** The answer of a call; nothing is asked as long as it is undefined. */
+export function answerOf<Answer, Failure extends Error>(
+  described: DescribedRead<Answer, Failure> | undefined,
+  { first }: AnswerOptions<Kept<Answer>> = {},
+): Live<Shown<Kept<Answer>, Failure>, DescribedRead<Answer, Failure> | undefined> {
+  let current = described;
+  const ask: Ask<Kept<Answer>> = async (signal) => current && { is: await current.queryFn({ signal }) };
+  const asked = asking<Kept<Answer>, Failure>(described && ask, first);
+  return { ...asked, now: asked.shown, renew: (described) => (current = described) };
+}
+
+/** The pages of a call, as many as the app wants. */
+export function pagesOf<Page, Place, Failure extends Error>(
+  described: DescribedPages<Page, Place, Failure> | undefined,
+): Live<ShownPages<Page, Failure>, DescribedPages<Page, Place, Failure> | undefined> {
+  let current = described;
+  let pages: readonly Page[] = [];
+  let places: readonly Place[] = [];
+  let next: { readonly place: Place } | undefined;
+  /** Goes on behind some pages until there are as many as are wanted. */
+  const ask =
+    (before: readonly Page[], placesBefore: readonly Place[], wanted: number): Ask<readonly Page[]> =>
+    async (signal) => {
+      if (!current) return undefined;
+      const { queryFn, initialPageParam, getNextPageParam } = current;
+      let [read, at, going] = [before, placesBefore, before.length === 0 ? { place: initialPageParam } : next];
+      while (going && read.length < wanted) {
+        const { place } = going;
+        const page = await queryFn({ pageParam: place, signal });
+        [read, at] = [
+          [...read, page],
+          [...at, place],
+        ];
+        const following = getNextPageParam(page, read, place, at);
+        going = following === undefined ? undefined : { place: following };
+      }
+      if (!signal.aborted) [pages, places, next] = [read, at, going];
+      return { is: read };
+    };
+  const asked = asking<readonly Page[], Failure>(described && ((...given) => ask([], [], pages.length || 1)(...given)));
+  const more = (): void => {
+    if (next && !asked.shown().asking) asked.begin(ask(pages, places, pages.length + 1));
+  };
+  let seen: Shown<readonly Page[], Failure> | undefined;
+  let view: ShownPages<Page, Failure>;
+  return {
+    ...asked,
+    now: () => {
+      const shown = asked.shown();
+      if (shown !== seen) view = { ...(seen = shown), hasMore: next !== undefined, more };
+      return view;
+    },
+    renew: (described) => (current = described),
+  };
+}
+
+/** The items of a stream. */
+export function streamOf<Item, Failure extends Error, Answer = Item>(
+  described: DescribedStream<Item, Failure> | undefined,
+  { gather }: StreamOptions<Item, Answer> = {},
+): Live<Shown<Answer, Failure>, DescribedStream<Item, Failure> | undefined> {
+  let current = described;
+  const ask: Ask<Answer> = async (signal, show) => {
+    let before: Answer | undefined;
+    for await (const item of current?.follow({ signal }) ?? []) {
+      before = gather ? gather(before, item) : (item as unknown as Answer);
+      show(before);
+    }
+    return undefined;
+  };
+  const asked = asking<Answer, Failure>(described && ask);
+  return { ...asked, now: asked.shown, renew: (described) => (current = described) };
+}
+
+/** What is sent, as the app has it when it is sent. */
+interface ChangeSource<Args, Answer, Failure extends Error> {
+  readonly described: DescribedChange<Args, Answer, Failure>;
+  readonly options: ChangeOptions<Args> | undefined;
+}
+
+/** A change that can be sent, again and again; what is shown is the last one. */
+export function changeOf<Args, Answer, Failure extends Error>(
+  newest: () => ChangeSource<Args, Answer, Failure>,
+): Pick<Live<Change<Args, Kept<Answer>, Failure>>, "listen" | "now"> {
+  type Own = Change<Args, Kept<Answer>, Failure>;
+  const { listen, tell } = listeners();
+  let last: Promise<unknown> | undefined;
+  const set = (next: Own): void => {
+    view = next;
+    tell();
+  };
+  const send: Own["send"] = async (args) => {
+    const { described, options } = newest();
+    const predictions = [options?.predict?.(args) ?? []].flat() as readonly Prediction[];
+    const sending = described.mutationFn(args);
+    last = sending;
+    set({ state: "sending", send });
+    const sent: Sent<Kept<Answer>, Failure> = await sending.then(
+      (answer) => ({ state: "done", answer }),
+      (failure: unknown) => ({ state: "failed", failure: failure as Failure }),
+    );
+    for (const prediction of predictions) prediction[sent.state === "done" ? "keep" : "takeBack"]();
+    if (last === sending) set({ ...sent, send });
+    return sent;
+  };
+  let view: Own = { state: "unsent", send };
+  return { listen: (changed) => listen(changed), now: () => view };
+}
+
+/** Who is told of changes. @param begin when there is a first one @param end when the last one has gone for good */
+function listeners(begin?: () => void, end?: () => void) {
+  const all = new Set<() => void>();
+  let ending: ReturnType<typeof setTimeout> | undefined;
+  return {
+    listen: (changed: () => void): (() => void) => {
+      clearTimeout(ending);
+      if (all.size === 0) begin?.();
+      all.add(changed);
+      return () => {
+        // What is taken away and put back at once has not gone: frameworks do that to find faults.
+        if (all.delete(changed) && all.size === 0 && end) ending = setTimeout(end);
+      };
+    },
+    tell: (): void => {
+      for (const changed of [...all]) changed();
+    },
+  };
+}
+
+/** Asks while somebody listens. @param first an answer that is there already */
+function asking<Answer, Failure extends Error>(ask: Ask<Answer> | undefined, first?: Answer) {
+  let answer: Given<Answer> | undefined = first === undefined ? undefined : { is: first };
+  let failure: Failure | undefined;
+  let edits: readonly { readonly edit: (answer: Answer) => Answer; keptAt?: number }[] = [];
+  let asks = 0;
+  let isAsking = ask !== undefined && answer === undefined;
+  let isWanted = isAsking;
+  let control: AbortController | undefined;
+  let view: Shown<Answer, Failure> | undefined;
+
+  const { listen, tell } = listeners(
+    () => {
+      if (isWanted && ask) begin(ask);
+    },
+    () => {
+      control?.abort();
+      control = undefined;
+      isWanted = isAsking = ask !== undefined;
+      change();
+    },
+  );
+  const change = (): void => {
+    view = undefined;
+    tell();
+  };
+  const begin = (ask: Ask<Answer>): void => {
+    control?.abort();
+    const own = (control = new AbortController());
+    const number = ++asks;
+    const isNew = !isAsking || failure !== undefined;
+    isWanted = false;
+    isAsking = true;
+    if (!answer) failure = undefined;
+    const take = (given: Given<Answer> | undefined, failed?: Failure): void => {
+      if (own !== control) return;
+      if (given) {
+        answer = given;
+        edits = edits.filter(({ keptAt = number }) => keptAt >= number);
+      }
+      failure = failed;
+      change();
+    };
+    const end = (given: Given<Answer> | undefined, failed?: Failure): void => {
+      if (own === control) isAsking = false;
+      take(given, failed);
+      if (own === control) control = undefined;
+    };
+    ask(own.signal, (is) => {
+      take({ is });
+    }).then(end, (failed: unknown) => {
+      end(undefined, failed as Failure);
+    });
+    if (isNew) change();
+  };
+  const again = (): void => {
+    if (ask) begin(ask);
+  };
+  const predict: Looking<Answer>["predict"] = (edit) => {
+    const own: (typeof edits)[number] = { edit };
+    edits = [...edits, own];
+    change();
+    return {
+      keep: () => {
+        own.keptAt = asks;
+      },
+      takeBack: () => {
+        edits = edits.filter((each) => each !== own);
+        change();
+      },
+    };
+  };
+  const shown = (): Shown<Answer, Failure> => {
+    const always = { asking: isAsking, again, predict };
+    return (view ??= answer
+      ? {
+          ...always,
+          state: "ready",
+          answer: edits.reduce<Answer>((before, { edit }) => edit(before), answer.is),
+          failure,
+        }
+      : failure
+        ? { ...always, state: "failed", failure }
+        : { ...always, state: "loading" });
+  };
+  return { listen, begin, shown };
+}

@@ -1,0 +1,87 @@
+import { createSubscriber } from "svelte/reactivity";
+import type {
+  DescribedChange,
+  DescribedKey,
+  DescribedPages,
+  DescribedRead,
+  DescribedStream,
+  Kept,
+} from "../wire/described.js";
+import {
+  answerOf,
+  changeOf,
+  heldFor,
+  pagesOf,
+  streamOf,
+  type AnswerOptions,
+  type Change,
+  type ChangeOptions,
+  type Held,
+  type Live,
+  type Shown,
+  type ShownPages,
+  type StreamOptions,
+} from "./live.js";
+
+/** What is shown now; read in a template, an effect or a derived value, it is read again when it changes. */
+export interface Current<View> {
+  readonly current: View;
+}
+
+/** The answer of a call while something shows it; nothing is asked as long as the call is undefined. */
+export function liveAnswer<Answer, Failure extends Error>(
+  described: () => DescribedRead<Answer, Failure> | undefined,
+  options?: AnswerOptions<Kept<Answer>>,
+): Current<Shown<Kept<Answer>, Failure>> {
+  return currentOf(described, (described) => answerOf(described, options));
+}
+
+/** The pages of a call, from the first one on. */
+export function livePages<Page, Place, Failure extends Error>(
+  described: () => DescribedPages<Page, Place, Failure> | undefined,
+): Current<ShownPages<Page, Failure>> {
+  return currentOf(described, (described) => pagesOf(described));
+}
+
+/** The items of a stream or a subscription: the newest one, or what `gather` makes of all. */
+export function liveStream<Item, Failure extends Error, Answer = Item>(
+  described: () => DescribedStream<Item, Failure> | undefined,
+  options?: StreamOptions<Item, Answer>,
+): Current<Shown<Answer, Failure>> {
+  return currentOf(described, (described) => streamOf(described, options));
+}
+
+/** A call that changes something, and what became of it. */
+export function liveChange<Args, Answer, Failure extends Error>(
+  described: () => DescribedChange<Args, Answer, Failure>,
+  options?: ChangeOptions<Args>,
+): Current<Change<Args, Kept<Answer>, Failure>> {
+  const { listen, now } = changeOf(() => ({ described: described(), options }));
+  const read = createSubscriber(listen);
+  return {
+    get current() {
+      read();
+      return now();
+    },
+  };
+}
+
+function currentOf<View, Described extends { readonly queryKey: DescribedKey } | undefined>(
+  described: () => Described,
+  make: (described: Described) => Live<View, Described>,
+): Current<View> {
+  let held: Held<View, Described> | undefined;
+  let read: (() => void) | undefined;
+  return {
+    get current() {
+      const now = described();
+      const before = held;
+      held = heldFor(before, now, make);
+      const { live } = held;
+      live.renew(now);
+      if (held !== before || !read) read = createSubscriber(live.listen);
+      read();
+      return live.now();
+    },
+  };
+}
