@@ -4,11 +4,12 @@ import { impactJson } from "./impactJson.js";
 import { problemJson } from "./problemJson.js";
 
 /** The outcome of a run as `--json` gives it. */
-export function generateJson({ sdks, problems, exitCode, texts }: GenerateOutcome, elapsedMs: number): object {
+export function generateJson({ sdks, editors, problems, exitCode, texts }: GenerateOutcome, elapsedMs: number): object {
   return {
     exitCode,
     elapsedMs,
     sdks: sdks.map((sdk) => sdkJson(sdk, texts)),
+    ...(editors === undefined ? {} : { editors }),
     problems: problems.map((problem) => problemJson(problem, texts)),
   };
 }

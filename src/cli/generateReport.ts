@@ -3,6 +3,7 @@ import { worst } from "../core/change/verdict.js";
 import { breaksProject, type ContractImpact } from "../core/change/judgedChange.js";
 import type { Place } from "../core/problem/place.js";
 import { counted, wrap, type Paint } from "../core/report/paint.js";
+import { editorsPath } from "../workspace/editorsPath.js";
 import type { ContractOutcome, GenerateOutcome, SdkOutcome } from "../workspace/generateOutcome.js";
 
 /** How a place is shown, "file:line:column". */
@@ -16,6 +17,8 @@ export function reportLines(outcome: GenerateOutcome, elapsedMs: number, paint: 
   );
   lines.push(...table([...contracts.values()].map((contract) => contractRow(contract, paint))));
   lines.push(...table(outcome.sdks.map((sdk) => sdkRow(sdk, paint))));
+  if (outcome.editors !== undefined && outcome.editors !== "unchanged")
+    lines.push(`  ${paint.accent(editorsPath)}  ${outcome.editors}`);
   for (const contract of contracts.values())
     lines.push(...setAsideLines(contract, (place) => showPlace(place, outcome.texts), paint));
   const impacts = new Map(

@@ -6,6 +6,7 @@ import { buildSdk } from "./buildSdk.js";
 import { ContractReader } from "./contractReader.js";
 import { chosenSdks, unchangedOutcome } from "./generate.js";
 import { allOrHalt, gravest, haltOr, haltOrAsync } from "./allOrHalt.js";
+import { editorsPath } from "./editorsPath.js";
 import { exitCodes, Halt, type ExitCode } from "./halt.js";
 import { knownParts, readLedger } from "./ledger.js";
 import { folderHashes, outputState } from "./outputState.js";
@@ -50,6 +51,7 @@ export async function check(
     );
   }
   const names = chosenSdks(project, wanted);
+  problems.push(...(await editorsProblems(project, texts)));
   await texts.readHosts(new Set(names.flatMap((name) => project.configuration.sdks[name]?.covers ?? [])));
   const halts: Halt[] = [];
   const sdks: CheckedSdk[] = [];
@@ -77,6 +79,16 @@ export async function check(
     ),
     exitCode: gravest([failed ? exitCodes.findings : exitCodes.done, ...halts.map(({ exitCode }) => exitCode)]),
   };
+}
+
+async function editorsProblems(project: OpenedProject, texts: ProjectTexts): Promise<readonly Problem[]> {
+  const ledger = readLedger(project);
+  if (project.configuration.editors !== true && ledger.editors === undefined) return [];
+  const { editorsFile } = await import("./editorsFile.js");
+  const { state, problems } = editorsFile(project, texts, { ledger, force: false });
+  if (state === "unchanged" || state === "in the way") return problems;
+  const hint = "Run `rhema generate`, and commit the result.";
+  return [problem("output.stale", `\`${editorsPath}\` is not what \`${project.configName}\` gives.`, { hint })];
 }
 
 async function checkSdk(

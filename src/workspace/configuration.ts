@@ -6,6 +6,8 @@ import type { SharedSettings } from "../core/sdk/lower/sharedSettings.js";
 export interface Configuration {
   readonly contracts: Readonly<Record<string, ContractConfiguration>>;
   readonly sdks: Readonly<Record<string, SdkConfiguration>>;
+  /** Whether there is a file for what editors know of GraphQL. */
+  readonly editors?: boolean;
   readonly guard?: Policy & { readonly since?: string };
   readonly releases?: Readonly<Record<string, string | ReleaseConfiguration>>;
   /** A CSV with the shares of users of the releases, or a command that prints one. */

@@ -9,6 +9,7 @@ import { didYouMean } from "../core/text/nearest.js";
 import { gravest, haltOrAsync } from "./allOrHalt.js";
 import { exitCodes, Halt } from "./halt.js";
 import { knownParts, ledgerPath, ledgerText, readLedger, type Ledger, type LedgerEntry } from "./ledger.js";
+import { editorsPath } from "./editorsPath.js";
 import type { GenerateOptions, GenerateOutcome, SdkOutcome } from "./generateOutcome.js";
 import { folderHashes, foreignFiles, outputState, type FolderHashes } from "./outputState.js";
 import { displayPath, outputFolder } from "./project.js";
@@ -74,14 +75,17 @@ export async function generate(project: OpenedProject, options: GenerateOptions)
     if (outcome instanceof Halt) halts.push(outcome);
     sdks.push(outcome instanceof Halt ? heldBack(project, name, outcome) : outcome);
   }
-  const held = sdks.some((sdk) => sdk.state === "held back");
+  const isForEditors = project.configuration.editors === true || ledger.editors !== undefined;
+  const editors = isForEditors ? await bringEditorsFile(project, texts, ledger, options) : undefined;
+  const held = sdks.some((sdk) => sdk.state === "held back") || editors?.state === "held back";
   const isLacking =
     options.strict && sdks.some((sdk) => sdk.contracts.some((contract) => contract.setAside.length > 0));
   const found = held || isLacking ? exitCodes.findings : exitCodes.done;
   const haltTexts = new Map(halts.flatMap((halt) => [...halt.texts]));
   return {
     sdks,
-    problems: [...project.problems, ...copies.problems],
+    ...(editors ? { editors: editors.state } : {}),
+    problems: [...project.problems, ...copies.problems, ...(editors?.problems ?? [])],
     completedEarlier,
     texts: new ShownTexts(
       (document) => texts.find(document) ?? haltTexts.get(document) ?? sourceText(project, document),
@@ -90,6 +94,28 @@ export async function generate(project: OpenedProject, options: GenerateOptions)
     exitCode: gravest([found, ...halts.map(({ exitCode }) => exitCode)]),
     ...(options.comparing === "after" ? { compare: () => allOf(comparisons) } : {}),
   };
+}
+
+/** Brings the file for editors up to date, or takes it away where it is no longer wanted. */
+async function bringEditorsFile(
+  project: OpenedProject,
+  texts: ProjectTexts,
+  ledger: Ledger,
+  { dryRun, force }: GenerateOptions,
+): Promise<{ readonly state: NonNullable<GenerateOutcome["editors"]>; readonly problems: readonly Problem[] }> {
+  const { editorsFile } = await import("./editorsFile.js");
+  const { state, text, problems } = editorsFile(project, texts, { ledger, force });
+  if (state === "unchanged") return { state, problems };
+  if (state === "in the way") return { state: "held back", problems };
+  if (dryRun) return { state: "would be written", problems };
+  const { editors: _, ...others } = ledger;
+  const newLedger: Ledger = text === undefined ? others : { ...others, editors: hashOf(text) };
+  const write = new Map([[displayPath(project, ledgerPath(project)), ledgerText(newLedger)]]);
+  if (text !== undefined) write.set(editorsPath, text);
+  guardWrites(editorsPath, () => {
+    performWriting(project, { write, remove: text === undefined ? [editorsPath] : [] });
+  });
+  return { state: text === undefined ? "removed" : "written", problems };
 }
 
 /** An SDK that cannot be made. */
@@ -230,7 +256,11 @@ function settle(project: OpenedProject, name: string, made: Made, ledger: Ledger
     ...(Object.keys(parts).length > 0 ? { parts } : {}),
     ...(setAside > 0 ? { setAside } : {}),
   };
-  const newLedger: Ledger = { configuration: hashOf(project.configText), sdks: { ...ledger.sdks, [name]: newEntry } };
+  const newLedger: Ledger = {
+    ...ledger,
+    configuration: hashOf(project.configText),
+    sdks: { ...ledger.sdks, [name]: newEntry },
+  };
   const write = new Map<string, string>();
   const written = new Map<string, string>();
   const want = (path: string, text: string, hash?: string): void => {

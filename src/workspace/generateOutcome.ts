@@ -51,6 +51,8 @@ export interface SdkOutcome {
 
 export interface GenerateOutcome {
   readonly sdks: readonly SdkOutcome[];
+  /** What became of the file for editors; absent where none is wanted. */
+  readonly editors?: "written" | "unchanged" | "would be written" | "removed" | "held back";
   readonly problems: readonly Problem[];
   /** A killed run was completed first. */
   readonly completedEarlier: boolean;

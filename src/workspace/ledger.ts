@@ -12,6 +12,8 @@ import { errorCode } from "./textFile.js";
 export interface Ledger {
   readonly configuration: string;
   readonly sdks: Readonly<Record<string, LedgerEntry>>;
+  /** SHA-256 of the file for editors, where there is one. */
+  readonly editors?: string;
 }
 
 export interface LedgerEntry {
@@ -95,5 +97,7 @@ export function ledgerText(ledger: Ledger): string {
     const more = { ...(parts ? { parts } : {}), ...(setAside === undefined ? {} : { setAside }) };
     return [name, { into, inputs, files, ...more }] as const;
   });
-  return `${JSON.stringify({ configuration: ledger.configuration, sdks: Object.fromEntries(sdks) }, null, 2)}\n`;
+  const { configuration, editors } = ledger;
+  const more = editors === undefined ? {} : { editors };
+  return `${JSON.stringify({ configuration, sdks: Object.fromEntries(sdks), ...more }, null, 2)}\n`;
 }

@@ -200,6 +200,13 @@ export function findFiles(project: Project, patterns: readonly string[], dot = f
   });
 }
 
+/** A source of a schema as a pattern that others understand: a folder stands for the schemas in it. */
+export function schemaPattern(project: Project, source: string): string {
+  const path = resolve(project.root, source);
+  const isFolder = existsSync(path) && statSync(path).isDirectory();
+  return isFolder ? `${displayPath(project, path)}/${schemaFiles}` : source;
+}
+
 function readAll(project: Project, paths: readonly string[]): SourceText[] {
   const texts = paths.map((path): SourceText => {
     const document = displayPath(project, path);

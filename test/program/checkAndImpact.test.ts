@@ -21,7 +21,7 @@ describe("check", () => {
     const before = [project.tree("src"), project.tree(".rhema")];
     expect(await project.run(["check"])).toMatchObject({ code: 0, err: "" });
     expect((await project.run(["check"])).out).toMatch(
-      /^check: 1 SDK up to date, all queries fit\n {2}quay-board {2}up to date {2}56 files {2}src\/sdk\n$/,
+      /^check: 1 SDK up to date, all queries fit\n {2}quay-board {2}up to date {2}58 files {2}src\/sdk\n$/,
     );
     expect([project.tree("src"), project.tree(".rhema")]).toEqual(before);
   });

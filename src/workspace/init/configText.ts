@@ -42,6 +42,9 @@ export function configText({ contracts, sdk, language, into, schema, ...more }: 
       ? ["    # settings: { dates: decoded, testing: true }"]
       : [`    settings: { ${settings.join(", ")} } # dates: decoded, testing: true`]),
     "",
+    ...(contracts.some(({ queries }) => queries !== undefined)
+      ? ["# editors: true # also writes .graphqlrc.yml, for what editors know of GraphQL", ""]
+      : []),
     "# What `rhema check` judges breaks against, in CI:",
     "# guard: { since: git:origin/main }",
     "",
