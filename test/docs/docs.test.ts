@@ -32,7 +32,8 @@ describe("the docs are what the program says", () => {
     for (const key of keys) expect(read("docs/configuration.md")).toContain(`\`${key}\``);
   });
 
-  it.each(["README.md", "docs/guide.md", "docs/configuration.md", "docs/architecture.md"])(
+  const screens = ["angular", "react", "solid", "svelte", "vue"].map((framework) => `docs/screens/${framework}.md`);
+  it.each(["README.md", "docs/guide.md", "docs/configuration.md", "docs/architecture.md", ...screens])(
     "%s links only to what exists",
     (page) => {
       for (const [, target = ""] of read(page).matchAll(/\]\((?!https?:)([^)#]+)[^)]*\)/g))
