@@ -7,6 +7,7 @@ import { tmpdir } from "node:os";
 import { extname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import WebSocket from "ws";
+import { serveScreenStates } from "./screenStates.mjs";
 
 const root = fileURLToPath(new URL("..", import.meta.url));
 const program = join(root, "dist/cli/main.js");
@@ -130,7 +131,7 @@ async function browseLive(name, url, scheme) {
       socket.send(JSON.stringify({ id, method, params }));
     });
   const open =
-    "for (const each of [document.querySelectorAll('#operations details')[3], document.querySelectorAll('#calls details')[2]]) each.open = true";
+    "for (const each of [document.querySelectorAll('#operations details')[3], document.querySelectorAll('#calls details')[2]]) if (each) each.open = true";
   await ask(1, "Runtime.evaluate", { expression: open });
   await pause(500);
   const { data } = await ask(2, "Page.captureScreenshot", { format: "png" });
@@ -208,6 +209,9 @@ try {
     await send("/passages", { query: "{ ports { id nmae } }" });
     await browseLive("play-page", `${at}/`, 1);
     await browsePlainPage(at);
+    const screens = await serveScreenStates(root, at);
+    await browseLive("screen-states", screens.address, 1);
+    screens.end();
   } finally {
     player.kill();
   }
@@ -240,7 +244,6 @@ try {
   const page = join(folder, "impact.html");
   writeFileSync(page, rhema("impact", "--prove", "--report", "html").stdout);
   browse("impact-page", page, 1);
-  await shoot("held-back", "rhema generate", `${node} generate`, 9000);
   cpSync(join(root, "demo/app-v2"), folder, { recursive: true });
   rhema("generate");
   // A contract with the slips that real ones have.
