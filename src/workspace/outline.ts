@@ -119,8 +119,8 @@ async function restSource(
   for (const call of calls) {
     const label = operationLabel(call.operation);
     const own = names.flatMap((each) => {
-      const { call: name, pages } = each.call(call);
-      return pages === undefined ? [name] : [name, pages];
+      const { call: name, allPages } = each.call(call);
+      return [name, ...allPages];
     });
     namesOf.set(label, [...(namesOf.get(label) ?? []), ...own]);
   }

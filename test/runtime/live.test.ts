@@ -131,7 +131,7 @@ describe("an answer that is shown", () => {
   it("is not asked for where there is no call yet, or where the app has one", async () => {
     const none = answerOf<string, Error>(undefined);
     const answers = new Answers<string>();
-    const given = answerOf(answers.read(), { first: "rendered" });
+    const given = answerOf(answers.read(), "rendered");
     const { lines } = followed(given, told);
     expect(followed(none, told).lines).toEqual(["loading"]);
     none.now().again();
@@ -141,6 +141,26 @@ describe("an answer that is shown", () => {
     answers.asked[0]?.give("asked");
     await moment();
     expect(told(given.now())).toBe('ready "asked"');
+  });
+
+  it("is another one for other arguments, for which the app had none", () => {
+    const answers = new Answers<string>();
+    const make = answerOf<string, Error>;
+    const rendered = heldFor(undefined, answers.read(), make, "rendered");
+    const other = heldFor(rendered, answers.read("getBerth"), make, "rendered");
+    const again = heldFor(other, answers.read("listTides"), make, "rendered again");
+    expect([rendered, other, again].map(({ live }) => told(live.now()))).toEqual([
+      'ready "rendered"',
+      "loading …",
+      'ready "rendered again"',
+    ]);
+    const waiting = heldFor<ReturnType<typeof rendered.live.now>, DescribedRead<string, Error> | undefined, string>(
+      undefined,
+      undefined,
+      make,
+      "rendered",
+    );
+    expect(told(heldFor(waiting, answers.read(), make, "rendered").live.now())).toBe('ready "rendered"');
   });
 
   it("is held as long as the call has the same key, and asked for with what describes it now", async () => {

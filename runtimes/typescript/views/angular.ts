@@ -19,6 +19,7 @@ import {
   type ChangeOptions,
   type Held,
   type Live,
+  type Make,
   type Shown,
   type ShownPages,
   type StreamOptions,
@@ -32,7 +33,7 @@ export function liveAnswer<Answer, Failure extends Error>(
   described: () => DescribedRead<Answer, Failure> | undefined,
   options?: AnswerOptions<Kept<Answer>>,
 ): Signal<Shown<Kept<Answer>, Failure>> {
-  return signalOf(described, (described) => answerOf(described, options));
+  return signalOf(described, answerOf<Answer, Failure>, options?.first);
 }
 
 /** The pages of a call, from the first one on. */
@@ -96,14 +97,15 @@ function observableOf<View>(make: () => Pick<Live<View>, "listen" | "now">): Obs
   });
 }
 
-function signalOf<View, Described extends { readonly queryKey: DescribedKey } | undefined>(
+function signalOf<View, Described extends { readonly queryKey: DescribedKey } | undefined, First = undefined>(
   described: () => Described,
-  make: (described: Described) => Live<View, Described>,
+  make: Make<View, Described, First>,
+  first?: First,
 ): Signal<View> {
   let old: Held<View, Described> | undefined;
   const held = computed(() => {
     const now = described();
-    old = heldFor(old, now, make);
+    old = heldFor(old, now, make, first);
     old.live.renew(now);
     return old;
   });

@@ -81,17 +81,28 @@ export interface Live<View, Described = unknown> {
 /** What is shown of a call, with the key that it is shown for. */
 export interface Held<View, Described> {
   readonly key: string;
+  /** The answer that the app had for the first call. */
+  readonly first: unknown;
   readonly live: Live<View, Described>;
 }
 
-/** What was held, where the call is still the same; else what is shown of another one. */
-export function heldFor<View, Described extends { readonly queryKey: DescribedKey } | undefined>(
+/** Makes what is shown of a call. @param first an answer that the app has already */
+export type Make<View, Described, First> = (described: Described, first: First | undefined) => Live<View, Described>;
+
+/**
+ * What was held, where the call is still the same; else what is shown of another one. An answer that the app had for a
+ * call is none to the next one.
+ */
+export function heldFor<View, Described extends { readonly queryKey: DescribedKey } | undefined, First = undefined>(
   old: Held<View, Described> | undefined,
   described: Described,
-  make: (described: Described) => Live<View, Described>,
+  make: Make<View, Described, First>,
+  first?: First,
 ): Held<View, Described> {
   const key = described ? JSON.stringify(described.queryKey) : "";
-  return old?.key === key ? old : { key, live: make(described) };
+  if (old?.key === key) return old;
+  const isUsed = old !== undefined && old.first === first;
+  return { key, first: described ? first : old?.first, live: make(described, isUsed ? undefined : first) };
 }
 
 interface Given<Answer> {
@@ -104,7 +115,7 @@ type Ask<Answer> = (signal: AbortSignal, show: (answer: Answer) => void) => Prom
 /** The answer of a call; nothing is asked as long as it is undefined. */
 export function answerOf<Answer, Failure extends Error>(
   described: DescribedRead<Answer, Failure> | undefined,
-  { first }: AnswerOptions<Kept<Answer>> = {},
+  first?: Kept<Answer>,
 ): Live<Shown<Kept<Answer>, Failure>, DescribedRead<Answer, Failure> | undefined> {
   let current = described;
   const ask: Ask<Kept<Answer>> = async (signal) => current && { is: await current.queryFn({ signal }) };

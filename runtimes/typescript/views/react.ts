@@ -18,7 +18,7 @@ import {
   type AnswerOptions,
   type Change,
   type ChangeOptions,
-  type Live,
+  type Make,
   type Shown,
   type ShownPages,
   type StreamOptions,
@@ -29,7 +29,7 @@ export function useAnswer<Answer, Failure extends Error>(
   described: DescribedRead<Answer, Failure> | undefined,
   options?: AnswerOptions<Kept<Answer>>,
 ): Shown<Kept<Answer>, Failure> {
-  return useLive(described, (described) => answerOf(described, options));
+  return useLive(described, answerOf<Answer, Failure>, options?.first);
 }
 
 /** The pages of a call, from the first one on. */
@@ -60,12 +60,13 @@ export function useChange<Args, Answer, Failure extends Error>(
   return useSyncExternalStore(live.listen, live.now, live.now);
 }
 
-function useLive<View, Described extends { readonly queryKey: DescribedKey } | undefined>(
+function useLive<View, Described extends { readonly queryKey: DescribedKey } | undefined, First = undefined>(
   described: Described,
-  make: (described: Described) => Live<View, Described>,
+  make: Make<View, Described, First>,
+  first?: First,
 ): View {
-  const [before, hold] = useState(() => heldFor(undefined, described, make));
-  const held = heldFor(before, described, make);
+  const [before, hold] = useState(() => heldFor(undefined, described, make, first));
+  const held = heldFor(before, described, make, first);
   if (held !== before) hold(held);
   const { live } = held;
   useEffect(() => {

@@ -17,7 +17,7 @@ import {
   type Change,
   type ChangeOptions,
   type Held,
-  type Live,
+  type Make,
   type Shown,
   type ShownPages,
   type StreamOptions,
@@ -28,7 +28,7 @@ export function createAnswer<Answer, Failure extends Error>(
   described: () => DescribedRead<Answer, Failure> | undefined,
   options?: AnswerOptions<Kept<Answer>>,
 ): Accessor<Shown<Kept<Answer>, Failure>> {
-  return createLive(described, (described) => answerOf(described, options));
+  return createLive(described, answerOf<Answer, Failure>, options?.first);
 }
 
 /** The pages of a call, from the first one on. */
@@ -57,13 +57,14 @@ export function createChange<Args, Answer, Failure extends Error>(
   return shown;
 }
 
-function createLive<View, Described extends { readonly queryKey: DescribedKey } | undefined>(
+function createLive<View, Described extends { readonly queryKey: DescribedKey } | undefined, First = undefined>(
   described: () => Described,
-  make: (described: Described) => Live<View, Described>,
+  make: Make<View, Described, First>,
+  first?: First,
 ): Accessor<View> {
   const held = createMemo<Held<View, Described>>((old) => {
     const now = described();
-    const held = heldFor(old, now, make);
+    const held = heldFor(old, now, make, first);
     held.live.renew(now);
     return held;
   });

@@ -17,7 +17,7 @@ import {
   type Change,
   type ChangeOptions,
   type Held,
-  type Live,
+  type Make,
   type Shown,
   type ShownPages,
   type StreamOptions,
@@ -33,7 +33,7 @@ export function liveAnswer<Answer, Failure extends Error>(
   described: () => DescribedRead<Answer, Failure> | undefined,
   options?: AnswerOptions<Kept<Answer>>,
 ): Current<Shown<Kept<Answer>, Failure>> {
-  return currentOf(described, (described) => answerOf(described, options));
+  return currentOf(described, answerOf<Answer, Failure>, options?.first);
 }
 
 /** The pages of a call, from the first one on. */
@@ -66,9 +66,10 @@ export function liveChange<Args, Answer, Failure extends Error>(
   };
 }
 
-function currentOf<View, Described extends { readonly queryKey: DescribedKey } | undefined>(
+function currentOf<View, Described extends { readonly queryKey: DescribedKey } | undefined, First = undefined>(
   described: () => Described,
-  make: (described: Described) => Live<View, Described>,
+  make: Make<View, Described, First>,
+  first?: First,
 ): Current<View> {
   let held: Held<View, Described> | undefined;
   let read: (() => void) | undefined;
@@ -76,7 +77,7 @@ function currentOf<View, Described extends { readonly queryKey: DescribedKey } |
     get current() {
       const now = described();
       const before = held;
-      held = heldFor(before, now, make);
+      held = heldFor(before, now, make, first);
       const { live } = held;
       live.renew(now);
       if (held !== before || !read) read = createSubscriber(live.listen);

@@ -17,7 +17,7 @@ import {
   type Change,
   type ChangeOptions,
   type Held,
-  type Live,
+  type Make,
   type Shown,
   type ShownPages,
   type StreamOptions,
@@ -28,7 +28,7 @@ export function useAnswer<Answer, Failure extends Error>(
   described: MaybeRefOrGetter<DescribedRead<Answer, Failure> | undefined>,
   options?: AnswerOptions<Kept<Answer>>,
 ): ComputedRef<Shown<Kept<Answer>, Failure>> {
-  return useLive(described, (described) => answerOf(described, options));
+  return useLive(described, answerOf<Answer, Failure>, options?.first);
 }
 
 /** The pages of a call, from the first one on. */
@@ -59,13 +59,14 @@ export function useChange<Args, Answer, Failure extends Error>(
   return shown;
 }
 
-function useLive<View, Described extends { readonly queryKey: DescribedKey } | undefined>(
+function useLive<View, Described extends { readonly queryKey: DescribedKey } | undefined, First = undefined>(
   described: MaybeRefOrGetter<Described>,
-  make: (described: Described) => Live<View, Described>,
+  make: Make<View, Described, First>,
+  first?: First,
 ): ComputedRef<View> {
   const held = computed<Held<View, Described>>((old) => {
     const now = toValue(described);
-    const held = heldFor(old, now, make);
+    const held = heldFor(old, now, make, first);
     held.live.renew(now);
     return held;
   });

@@ -209,10 +209,10 @@ class RestComparison {
     };
     const names = before.name === after.name ? coordinates : named.all;
     this.at("operation", { ...point, before, after, coordinates: names }, operations);
-    const { pages } = this.names.before.call(before);
+    const { pages, allPages } = this.names.before.call(before);
     if (pages !== undefined) {
       const now = this.names.after.call(after).pages;
-      this.at("paging", { ...point, before: pages, after: now, coordinates: [pages] }, operations);
+      this.at("paging", { ...point, before: pages, after: now, coordinates: allPages }, operations);
     }
     const contracts = { before: this.from, after: this.to };
     this.at("auth", { ...point, before, after, contracts }, operations);

@@ -131,7 +131,7 @@ function spelledCalls(
     add([answer?.type && classOf(answer.type, before), now?.type && classOf(now.type, after)], {
       face: "answer",
       subject: label,
-      coordinates: [own.call, ...(own.pages === undefined ? [] : [own.pages])],
+      coordinates: [own.call, ...own.allPages],
     });
     return found;
   });

@@ -19,7 +19,7 @@ export interface OperationNames {
 export function operationNames(calls: readonly RestCall[], names: ContractNames): OperationNames {
   const all = calls.map((call) => names.call(call));
   return {
-    calls: all.flatMap(({ call, pages }) => [call, ...(pages === undefined ? [] : [pages])]),
+    calls: all.flatMap(({ call, allPages }) => [call, ...allPages]),
     failures: all.flatMap(({ failures }) => failures),
     all: all.flatMap((each) => each.all),
     argument: (argument) => all.map(({ argumentCoordinate }) => argumentCoordinate(argument)),

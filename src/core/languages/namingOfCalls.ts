@@ -24,6 +24,7 @@ export function namingOfCalls(names: NamesWithFailures, argument: ContractNames[
       return {
         call: own.call,
         ...(own.items === "" ? {} : { pages: own.items }),
+        allPages: own.items === "" ? [] : [own.items],
         failures: [own.failure],
         all: all.filter((name) => name !== ""),
         argumentCoordinate: (given) => `${own.call}(${given})`,

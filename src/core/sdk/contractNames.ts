@@ -22,6 +22,8 @@ export interface CallNames {
   readonly call: string;
   /** What goes through all of its pages; absent where it has none. */
   readonly pages?: string;
+  /** Everything that goes through its pages, that included. */
+  readonly allPages: readonly string[];
   /** What its failures are known by. */
   readonly failures: readonly string[];
   /** Everything that comes with it, itself included. */

@@ -19,7 +19,7 @@ export function toyNames(plan: ContractPlan): ContractNames {
   const byCall = new Map<RestCall | GraphqlCall, CallNames>();
   for (const call of plan.calls) {
     const name = calls.claim(toyName(call.name), call.name);
-    const pages = "paging" in call ? { pages: `${name}_all` } : {};
+    const pages = "paging" in call ? { pages: `${name}_all`, allPages: [`${name}_all`] } : { allPages: [] };
     byCall.set(call, {
       call: name,
       ...pages,

@@ -20,18 +20,21 @@ function callNaming(call: RestCall | GraphqlCall, names: TypescriptNames): CallN
     const { call: name, operation, variables, failure, isFailure } = names.graphql(call);
     return {
       call: name,
+      allPages: [],
       failures: [failure, isFailure],
       all: [name, operation, variables, failure, isFailure],
       argumentCoordinate: (argument) => `${variables}.${argument}`,
       headerCoordinate: () => "",
     };
   }
-  const { call: name, items, args, failure, isFailure, headers, headersReader } = names.rest(call);
+  const { call: name, items, describedPages, args, failure, isFailure, headers, headersReader } = names.rest(call);
+  const allPages = items === "" ? [] : [items, describedPages];
   return {
     call: name,
     ...(items === "" ? {} : { pages: items }),
+    allPages,
     failures: [failure, isFailure],
-    all: [name, ...(items === "" ? [] : [items]), args, failure, isFailure, headers, headersReader],
+    all: [name, ...allPages, args, failure, isFailure, headers, headersReader],
     argumentCoordinate: (argument) => `${args}.${argument}`,
     headerCoordinate: (header) => `${headers}.${header}`,
   };

@@ -21,6 +21,8 @@ export interface RestCallNames {
   readonly items: string;
   /** The undeprecated function behind it. */
   readonly performItems: string;
+  /** What describes all its pages, among the described calls. */
+  readonly describedPages: string;
 }
 
 /** Names of everything a GraphQL call exports. */
@@ -61,19 +63,23 @@ function restNames(plan: RestPlan): CallNaming {
     guard: functions.claim(`is${typeNameFrom(call.name)}Failure`, `${call.name} guard`),
     headersReader: functions.claim(`${call.name}Headers`, `${call.name} headers`),
   }));
+  const described = new NameScope(plan.calls.map(({ name }) => valueIdentifier(name)));
   const names = new Map(
     own.map(({ call, guard, headersReader }) => {
       const items = call.paging ? functions.claim(`${call.name}Items`, `${call.name} items`) : "";
-      return [call, restCallNames(call, { guard, headersReader, items })];
+      const describedPages = call.paging ? described.claim(`${valueIdentifier(call.name)}Pages`) : "";
+      return [call, restCallNames(call, { guard, headersReader, items, describedPages })];
     }),
   );
   return { rest: (call) => known(names, call), graphql: () => unknown(), clashes: functions.clashes };
 }
 
-function restCallNames(
-  call: RestCall,
-  { guard, headersReader, items }: { readonly guard: string; readonly headersReader: string; readonly items: string },
-): RestCallNames {
+/** Names that are claimed among those of other calls. */
+interface ClaimedNames extends Pick<RestCallNames, "headersReader" | "items" | "describedPages"> {
+  readonly guard: string;
+}
+
+function restCallNames(call: RestCall, { guard, headersReader, items, describedPages }: ClaimedNames): RestCallNames {
   const identifier = valueIdentifier(call.name);
   const { args, answer, answers, failure, headers } = call.typeNames;
   const pages = items === "" ? "" : valueIdentifier(items);
@@ -89,6 +95,7 @@ function restCallNames(
     headers: typeIdentifier(headers),
     headersReader: valueIdentifier(headersReader),
     items: pages,
+    describedPages,
     performItems: isDeprecated ? `perform${typeIdentifier(args.slice(0, -"Args".length))}Items` : pages,
   };
 }

@@ -1,5 +1,4 @@
 import { sentences } from "../../sdk/lower/sentences.js";
-import { NameScope } from "../../sdk/nameScope.js";
 import { groupedBy } from "../../text/groupedBy.js";
 import { sortedBy } from "../../text/sortedBy.js";
 import { apartFrom, importedAs } from "./apartFrom.js";
@@ -31,9 +30,8 @@ export function printCached(context: ContractContext): PrintedCached {
   const { contract } = context;
   const { cached, key, connection } = context.names.contract;
   const calls = cachedCalls(context);
-  const scope = new NameScope(calls.map(({ name }) => name));
   const members = sortedBy(
-    calls.flatMap((call) => [memberOf(call, context), ...pagesOf(call, scope, context)]),
+    calls.flatMap((call) => [memberOf(call, context), ...pagesOf(call, context)]),
     ({ name }) => name,
   );
   const lines = members.map(
@@ -82,7 +80,7 @@ function memberOf(call: CachedCall, context: ContractContext): Member {
 }
 
 /** All pages of a call; none where it answers everything at once. */
-function pagesOf(call: CachedCall, scope: NameScope, context: ContractContext): Member[] {
+function pagesOf(call: CachedCall, context: ContractContext): Member[] {
   if (!call.pages || context.contract.protocol === "graphql") return [];
   const walk = printDescribedPages(
     { ...call.pages, answer: call.answer, perform: (given) => performed(call, `${given}, options`, context) },
@@ -91,7 +89,7 @@ function pagesOf(call: CachedCall, scope: NameScope, context: ContractContext): 
   return [
     {
       ...walk,
-      name: scope.claim(`${call.name}Pages`),
+      name: context.names.rest(call.pages.call).describedPages,
       doc: docOf(call, sentences.cachedPages(call.name)),
       parameters: `(${parameterOf(call)})`,
       isPages: true,

@@ -278,8 +278,8 @@ class FileScan {
     if (ts.isStringLiteralLike(key)) {
       for (const each of membersOf(type))
         for (const declared of this.declared(each.getProperty(key.text)))
-          if (declared.member !== undefined)
-            this.field(declared.owner, declared.member, valueGiven(node) ? "writes" : "reads", key);
+          if (declared.member === undefined) this.use(declared, key);
+          else this.field(declared.owner, declared.member, valueGiven(node) ? "writes" : "reads", key);
       return;
     }
     if (this.checker.getTypeAtLocation(key).flags & ts.TypeFlags.NumberLike) return;
@@ -310,6 +310,15 @@ class FileScan {
     return [...new Set([...direct, ...(item ? membersOf(item).flatMap((each) => this.recordName(each) ?? []) : [])])];
   }
 
+  /** A call that is said by its name: `berthsKey(harbour, "listBerths")`. */
+  private memberSaid(name: ts.StringLiteralLike, parameter: ts.Symbol | undefined): void {
+    const declaration = parameter?.valueDeclaration;
+    const type = declaration && ts.isParameter(declaration) ? declaration.type : undefined;
+    const made = type && typeQueryIn(type);
+    const [signature] = made ? this.checker.getTypeFromTypeNode(made).getCallSignatures() : [];
+    for (const declared of this.declared(signature?.getReturnType().getProperty(name.text))) this.use(declared, name);
+  }
+
   /** What a call leaves out, what it hands to `any`, and keys that it says as text: `pick(berth, "note")`. */
   private call(node: ts.CallExpression): void {
     if (this.isWithoutMeaning(node)) return;
@@ -319,6 +328,9 @@ class FileScan {
     const isOfSdk = declaration !== undefined && this.sdk.isSdkFile(declaration.getSourceFile().fileName);
     const parameters = signature.getParameters();
     if (isOfSdk) {
+      node.arguments.forEach((argument, at) => {
+        if (ts.isStringLiteralLike(argument)) this.memberSaid(argument, parameters[at]);
+      });
       const missing = parameters.slice(node.arguments.length).find(({ name }) => name === "args");
       if (missing) {
         const type = this.checker.getTypeOfSymbolAtLocation(missing, node);
@@ -361,12 +373,12 @@ class FileScan {
     return declarations.length > 0 && declarations.every((each) => this.isSdkCallWithAll(each, given));
   }
 
-  /** Whether a declaration is the SDK's, and what it takes is given. */
+  /** Whether a declaration is the SDK's, what it takes is given, and no text may say the name of something. */
   private isSdkCallWithAll(declaration: ts.Declaration, given: readonly ts.Expression[]): boolean {
     if (!ts.isFunctionDeclaration(declaration) || !this.sdk.isSdkFile(declaration.getSourceFile().fileName))
       return false;
     const at = declaration.parameters.findIndex(({ name }) => ts.isIdentifier(name) && name.text === "args");
-    return at < given.length && !given.some(ts.isSpreadElement);
+    return at < given.length && !given.some((each) => ts.isSpreadElement(each) || ts.isStringLiteralLike(each));
   }
 
   /** A value of a choice that is compared, matched or sent. */
@@ -533,4 +545,9 @@ function takesKey(parameter: ts.Symbol): boolean {
     return owner?.typeParameters?.some((each) => each.name.text === text && isKey(each.constraint)) === true;
   };
   return isKey(type);
+}
+
+/** The first `typeof` in a type. */
+function typeQueryIn(type: ts.Node): ts.TypeQueryNode | undefined {
+  return ts.isTypeQueryNode(type) ? type : ts.forEachChild(type, typeQueryIn);
 }
