@@ -259,7 +259,13 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
     .option("--find <text>", "only what holds this text")
     .option("--unused", "only what this project does not use")
     .option("--about <name>", "one operation or type in full, with everything it reaches")
-    .action(async (contracts: string[], flags: { find?: string; unused?: boolean; about?: string }) => {
+    .option("--replaceable", "requests, types and queries written by hand that an SDK has too")
+    .action(async (contracts: string[], flags: OutlineFlags) => {
+      if (flags.replaceable === true) {
+        const { replaceableCommand } = await import("./commands/replaceable.js");
+        await run((terminal) => replaceableCommand(terminal, globals(), contracts));
+        return;
+      }
       const { outlineCommand } = await import("./commands/outline.js");
       const options = { contracts, find: flags.find, unused: flags.unused === true, about: flags.about };
       await run((terminal) => outlineCommand(terminal, globals(), options));
@@ -316,6 +322,13 @@ function withoutBeside(argv: readonly string[]): { readonly own: string[]; reado
   return at >= 0 && own.includes("watch")
     ? { own: [...own], beside: argv.slice(at + 1) }
     : { own: [...argv], beside: [] };
+}
+
+interface OutlineFlags {
+  readonly find?: string;
+  readonly unused?: boolean;
+  readonly about?: string;
+  readonly replaceable?: boolean;
 }
 
 interface InitFlags {

@@ -1,4 +1,5 @@
-import type { Place } from "../../core/problem/place.js";
+import type { HandWritten, RequestedOperation } from "../../core/outline/handWritten.js";
+import type { Place, SourceText } from "../../core/problem/place.js";
 import type { ListedLanguage } from "../../core/languages/language.js";
 import type { CompileError } from "../../core/use/compileError.js";
 import type { SdkSettings } from "../../core/languages/settings.js";
@@ -24,6 +25,8 @@ export interface LanguageTools {
   readonly place?: (root: string, sdk: string) => PlaceForSdk;
   /** What the app's source uses of SDKs. */
   readonly uses?: UseScanner;
+  /** What the app has written by hand that SDKs have too. */
+  readonly handWritten?: HandWrittenScanner;
   /** What people run to compile the app, where its files show it: says what compiles where nothing else does. */
   readonly buildCommand?: (root: string) => string | undefined;
   /** What the language's compiler says of the app. */
@@ -100,6 +103,17 @@ export interface UseScanner {
   readonly find: (project: Project, parts: readonly SdkPart[], made?: MadeFiles) => Promise<SourceUse[]>;
   /** Names that the app's source imports from a folder. */
   readonly importsFrom: (project: Project, folder: string) => ImportedName[];
+}
+
+export interface HandWrittenScanner {
+  /** The app's own source files. */
+  readonly sources: (project: Project) => readonly SourceText[];
+  /** Requests to operations, and types of what they answer. SDKs that are not written have no types to compare with. */
+  readonly find: (
+    project: Project,
+    parts: readonly SdkPart[],
+    operations: readonly RequestedOperation[],
+  ) => Promise<HandWritten[]>;
 }
 
 export interface AppProof {

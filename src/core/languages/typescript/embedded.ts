@@ -16,6 +16,13 @@ export function embeddedQueries(source: SourceText, tags: readonly string[] = us
   return extract(source, tags, ({ isMarked, text }) => isMarked && !beginsLikeSchema(text()), "query documents");
 }
 
+/** Texts in source that begin as a query does, whether or not anything marks them. */
+export function literalQueries(source: SourceText): readonly SourceText[] {
+  if (!/\b(?:query|mutation|subscription)\b/.test(source.text)) return [];
+  return extract(source, [], ({ text }) => /^\s*(?:query|mutation|subscription)\b/.test(text()), "query documents")
+    .texts;
+}
+
 /** The schema texts inside a module, which begin as a schema does: those that are marked, else all. */
 export function embeddedSchemas(source: SourceText): EmbeddedTexts {
   const marked = extract(source, usualTags, ({ isMarked, text }) => isMarked && beginsLikeSchema(text()), "schema");

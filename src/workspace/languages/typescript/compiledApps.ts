@@ -1,9 +1,11 @@
-import { resolve } from "node:path";
+import { existsSync } from "node:fs";
+import { join, resolve } from "node:path";
 import ts from "typescript";
+import type { HandWritten, RequestedOperation } from "../../../core/outline/handWritten.js";
 import type { OffsetPlace } from "../../../core/problem/place.js";
 import type { CompileError } from "../../../core/use/compileError.js";
 import type { SourceUse } from "../../../core/use/sourceUse.js";
-import { isInside, type Project } from "../../project.js";
+import { displayPath, isInside, type Project } from "../../project.js";
 import type { ComparingApps, CompiledInMemory, MadeFiles, SdkPart } from "../languageTools.js";
 import { checkedApps, configuredChecker, type Describing } from "../checkedApps.js";
 import { appChecker } from "./appChecker.js";
@@ -11,6 +13,8 @@ import { AppCompiler, type AppProgram } from "./appProgram.js";
 import { appSources } from "./appSources.js";
 import { compileErrors, describeError } from "./compileErrors.js";
 import { filesReaching, importsUnknown } from "./filesReaching.js";
+import type { SdkModule } from "./handWritten/coveredTypes.js";
+import { handWritten } from "./handWritten/handWritten.js";
 import type { ComponentModule } from "./markup/componentModule.js";
 import { sourceUses } from "./sourceUses.js";
 
@@ -39,6 +43,20 @@ export class CompiledApps {
         },
       }).map((use) => ({ ...use, sdk })),
     );
+  }
+
+  /** Requests and types of an app's own that SDKs have too. */
+  handWritten(project: Project, parts: readonly SdkPart[], operations: readonly RequestedOperation[]): HandWritten[] {
+    const modules = parts.flatMap(({ contract, folder }): SdkModule[] => {
+      const file = ["index.ts", "index.d.ts"].map((name) => join(folder, name)).find((path) => existsSync(path));
+      return file === undefined
+        ? []
+        : [{ contract, file, path: displayPath(project, folder), isOwn: (name) => isInside(folder, resolve(name)) }];
+    });
+    // An app that has not begun to use an SDK imports nothing of it.
+    const own = appSources(project).map(({ document }) => resolve(project.root, document));
+    const sources = [...new Set([...own, ...modules.map(({ file }) => file)])];
+    return handWritten(this.compiler.compile(project, { sources }), { operations, modules });
   }
 
   /**

@@ -44,6 +44,10 @@ export function scriptTools({ index, checksScripts }: ScriptLanguage): LanguageT
     runtimeFolder: join(packageFolder(), "runtimes", "typescript"),
     settled,
     uses,
+    handWritten: {
+      sources: appSources,
+      find: async (project, parts, operations) => (await compiledApps()).handWritten(project, parts, operations),
+    },
     proof,
     performer: { perform: async (call, how) => (await import("./perform.js")).perform(call, how) },
     writer: {

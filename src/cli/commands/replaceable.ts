@@ -1,0 +1,30 @@
+import { renderReplaceable } from "../../core/report/renderReplaceable.js";
+import { placeText } from "../../core/report/renderProblem.js";
+import { chosenContracts } from "../../workspace/chosenContracts.js";
+import { exitCodes } from "../../workspace/halt.js";
+import { openProject } from "../../workspace/openProject.js";
+import { replaceable } from "../../workspace/replaceable.js";
+import type { GlobalOptions, Terminal } from "../terminal.js";
+
+/** `rhema outline --replaceable [contract…]`: what the app has written by hand that an SDK has too. */
+export async function replaceableCommand(
+  terminal: Terminal,
+  globals: GlobalOptions,
+  contracts: readonly string[],
+): Promise<number> {
+  const project = await openProject(terminal.host, globals.config);
+  const { found, unknown, unwritten, texts } = await replaceable(project, chosenContracts(project, contracts));
+  const notes = [
+    ...unwritten.map((sdk) => `${sdk} is not written yet, so that types were not compared; run \`rhema generate\``),
+    ...unknown.map((sdk) => `${sdk} is in a language whose source is not looked through for this`),
+  ];
+  terminal.note(notes.map((note) => terminal.paint.quiet(note)));
+  terminal.result(renderReplaceable(found, { texts, paint: terminal.paint }));
+  terminal.document({
+    replaceable: found.map((each) => ({ ...each, place: placeText(each.place, texts) })),
+    unknown,
+    unwritten,
+    exitCode: exitCodes.done,
+  });
+  return exitCodes.done;
+}

@@ -1,0 +1,34 @@
+import { Kind, parse, validate, type GraphQLSchema } from "graphql";
+import type { SourceText } from "../problem/place.js";
+
+/** A query that stands in source and that a schema understands. */
+export interface InlineQuery {
+  /** "query Fleet"; without its name where it has none. */
+  readonly label: string;
+  readonly name: string | undefined;
+  /** Of its first letter in the source. */
+  readonly offset: number;
+  readonly length: number;
+}
+
+/**
+ * The queries among texts in source that are sound against a schema, each as one text.
+ *
+ * @param texts each with everything else of its source blank, as `literalQueries` gives them
+ */
+export function inlineQueries(schema: GraphQLSchema, texts: readonly SourceText[]): InlineQuery[] {
+  return texts.flatMap(({ text }): InlineQuery[] => {
+    const offset = text.search(/\S/);
+    try {
+      const document = parse(text);
+      const [operation] = document.definitions.filter(({ kind }) => kind === Kind.OPERATION_DEFINITION);
+      if (operation?.kind !== Kind.OPERATION_DEFINITION || validate(schema, document).length > 0) return [];
+      const name = operation.name?.value;
+      const label = name === undefined ? operation.operation : `${operation.operation} ${name}`;
+      return [{ label, name, offset, length: text.trimEnd().length - offset }];
+    } catch {
+      // What is no GraphQL only begins as it does.
+      return [];
+    }
+  });
+}

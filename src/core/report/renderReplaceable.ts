@@ -1,0 +1,38 @@
+import type { HandWritten } from "../outline/handWritten.js";
+import type { ShownTexts } from "../problem/shownTexts.js";
+import { groupedBy } from "../text/groupedBy.js";
+import { visible } from "../text/visible.js";
+import { counted, type Paint } from "./paint.js";
+import { placeText } from "./renderProblem.js";
+
+/** How a reader looks at it. */
+export interface ReplaceableView {
+  readonly texts: ShownTexts;
+  readonly paint: Paint;
+}
+
+/** What an app has written by hand and an SDK has too, file by file, with what stands for it. */
+export function renderReplaceable(found: readonly HandWritten[], { texts, paint }: ReplaceableView): string[] {
+  if (found.length === 0) return [paint.good("replaceable: nothing that an SDK of this project has too")];
+  const head = `replaceable: ${counted(found.length, "place")} with what an SDK of this project has too`;
+  const lines = [...groupedBy(found, ({ place }) => place.document)].flatMap(([document, here]) => [
+    "",
+    `  ${paint.accent(visible(document))}`,
+    ...here.flatMap((each) => [
+      `    ${paint.quiet(lineOf(placeText(each.place, texts)))}  ${visible(each.what)}`,
+      `      ${paint.quiet("->")} ${insteadText(each)}`,
+    ]),
+  ]);
+  return [paint.strong(head), ...lines];
+}
+
+function lineOf(place: string): string {
+  return /:(\d+:\d+)$/.exec(place)?.[1] ?? place;
+}
+
+function insteadText({ kind, contract, instead, from }: HandWritten): string {
+  const where = from === undefined ? "" : ` of ${visible(from)}`;
+  if (kind === "type") return `the type \`${visible(instead)}\`${where}`;
+  if (instead !== "") return `call \`${visible(instead)}\`${where}`;
+  return `put it where \`queries\` of ${contract} finds it; then the SDK has a call for it`;
+}

@@ -1,0 +1,161 @@
+import ts from "typescript";
+import type { HandWritten } from "../../../../core/outline/handWritten.js";
+import type { AppProgram } from "../appProgram.js";
+import type { ClaimedType } from "./parsedTypes.js";
+
+/** A contract's part of an SDK, as a program sees it. */
+export interface SdkModule {
+  readonly contract: string;
+  /** Its index, by the compiler's name for it, and as people know it. */
+  readonly file: string;
+  readonly path: string;
+  /** Whether a file belongs to the SDK. */
+  readonly isOwn: (fileName: string) => boolean;
+}
+
+/** A type of a contract that has the fields of one of the app's own. */
+interface Match {
+  readonly name: string;
+  readonly module: SdkModule;
+  readonly fields: number;
+}
+
+const fewestFields = 3;
+/** A type of which nobody sees where it comes from has to say more of itself. */
+const fewestFieldsUnseen = 5;
+
+/** Types of an app's own that contracts have too. */
+export class CoveredTypes {
+  private readonly checker: ts.TypeChecker;
+  private readonly known: readonly { readonly name: string; readonly type: ts.Type; readonly module: SdkModule }[];
+
+  constructor(
+    private readonly app: AppProgram,
+    modules: readonly SdkModule[],
+  ) {
+    this.checker = app.program.getTypeChecker();
+    this.known = modules.flatMap((module) => this.recordsOf(module));
+  }
+
+  /** The records that an SDK's module exports, by name. */
+  private recordsOf(module: SdkModule) {
+    const file = this.app.program.getSourceFile(module.file);
+    const symbol = file && this.checker.getSymbolAtLocation(file);
+    return (symbol ? this.checker.getExportsOfModule(symbol) : []).flatMap((exported) => {
+      const target = exported.flags & ts.SymbolFlags.Alias ? this.checker.getAliasedSymbol(exported) : exported;
+      if (!(target.flags & (ts.SymbolFlags.Interface | ts.SymbolFlags.TypeAlias))) return [];
+      const type = this.checker.getDeclaredTypeOfSymbol(target);
+      const members = type.isUnion() ? type.types : [type];
+      const isRecord = members.every((each) => (each.flags & ts.TypeFlags.Object) !== 0);
+      return isRecord ? [{ name: exported.name, type, module }] : [];
+    });
+  }
+
+  /** The types among those that source claims, and what is inside of them, each once. */
+  ofClaims(claims: readonly ClaimedType[]): HandWritten[] {
+    const found = new Map<ts.Declaration, HandWritten>();
+    for (const { type, request } of claims) {
+      // What comes from elsewhere is no business of the contract's, whatever it looks like.
+      if (request?.isSeen === true && request.operation === undefined) continue;
+      const isSeen = request?.operation !== undefined;
+      for (const declaration of this.declaredIn(this.checker.getTypeFromTypeNode(type))) {
+        const match = this.matching(declaration, isSeen ? request.operation.contract : undefined);
+        const told = match && this.told(declaration, match);
+        if (told) found.set(declaration, told);
+      }
+    }
+    return [...found.values()];
+  }
+
+  /** The app's own declarations of records that a type holds. */
+  private declaredIn(type: ts.Type, seen = new Set<ts.Type>()): RecordDeclaration[] {
+    if (seen.has(type)) return [];
+    seen.add(type);
+    const inner = [
+      ...(type.isUnionOrIntersection() ? type.types : []),
+      ...(type.aliasTypeArguments ?? []),
+      ...(this.isReference(type) ? this.checker.getTypeArguments(type) : []),
+    ];
+    const own = this.declarationsOf(type);
+    const fields = own.length > 0 || type.getSymbol()?.name === "__type" ? type.getProperties() : [];
+    return [
+      ...own,
+      ...inner.flatMap((each) => this.declaredIn(each, seen)),
+      ...fields.flatMap((field) => this.declaredIn(this.checker.getTypeOfSymbol(field), seen)),
+    ];
+  }
+
+  private isReference(type: ts.Type): type is ts.TypeReference {
+    return (
+      (type.flags & ts.TypeFlags.Object) !== 0 && ((type as ts.ObjectType).objectFlags & ts.ObjectFlags.Reference) !== 0
+    );
+  }
+
+  /** @param contract whose request it answers; any where that is not seen */
+  private matching(declaration: RecordDeclaration, contract: string | undefined): Match | undefined {
+    const own = this.checker.getTypeAtLocation(declaration.name);
+    const fields = own.getProperties();
+    if (fields.length < (contract === undefined ? fewestFieldsUnseen : fewestFields)) return undefined;
+    const name = declaration.name.text;
+    const fitting = this.known
+      .filter(({ module }) => contract === undefined || module.contract === contract)
+      .filter(({ type }) => fields.every((field) => this.fits(field, type)))
+      .map((each): Match => ({ ...each, fields: each.type.getProperties().length }));
+    return fitting.sort(
+      (a, b) => Number(b.name === name) - Number(a.name === name) || a.fields - b.fields || (a.name < b.name ? -1 : 1),
+    )[0];
+  }
+
+  /** Whether a record has a field, and all that it can hold is what the app takes for it. */
+  private fits(field: ts.Symbol, record: ts.Type, depth = 5): boolean {
+    const other = this.checker.getPropertyOfType(record, field.name);
+    return (
+      other !== undefined && this.holds(this.checker.getTypeOfSymbol(other), this.checker.getTypeOfSymbol(field), depth)
+    );
+  }
+
+  /** Whether the app takes a value for no other than it is, but for what may be missing: people often leave that out. */
+  private holds(of: ts.Type, as: ts.Type, depth: number): boolean {
+    const [given, taken] = [this.checker.getNonNullableType(of), this.checker.getNonNullableType(as)];
+    // Of what is taken as anything nothing is said.
+    if (depth === 0 || (taken.flags & (ts.TypeFlags.Any | ts.TypeFlags.Unknown)) !== 0) return false;
+    const items = [given, taken].map((each) => this.checker.getIndexTypeOfType(each, ts.IndexKind.Number));
+    const [item, itemTaken] = items;
+    if (item && itemTaken && this.isReference(taken)) return this.holds(item, itemTaken, depth - 1);
+    const isOwn = this.declarationsOf(taken).length > 0;
+    return isOwn
+      ? taken.getProperties().every((field) => this.fits(field, given, depth - 1))
+      : this.checker.isTypeAssignableTo(given, taken);
+  }
+
+  /** The app's own declarations of a record. */
+  private declarationsOf(type: ts.Type): RecordDeclaration[] {
+    return ((type.aliasSymbol ?? type.getSymbol())?.declarations ?? []).filter(
+      (each): each is RecordDeclaration => isRecord(each) && this.app.documents.has(each.getSourceFile().fileName),
+    );
+  }
+
+  private told(declaration: RecordDeclaration, { name, module }: Match): HandWritten | undefined {
+    const file = declaration.getSourceFile();
+    const known = this.app.documents.get(file.fileName);
+    const { name: identifier } = declaration;
+    const [start, end] = [identifier.getStart(file), identifier.end];
+    const range = known?.module ? known.module.mapped.sourceRange(start, end) : [start, end];
+    if (!known || !range || module.isOwn(file.fileName)) return undefined;
+    const [offset = 0, until = 0] = range;
+    return {
+      kind: "type",
+      contract: module.contract,
+      place: { document: known.document, offset, length: until - offset },
+      what: `type ${identifier.text}`,
+      instead: name,
+      from: module.path,
+    };
+  }
+}
+
+type RecordDeclaration = ts.InterfaceDeclaration | (ts.TypeAliasDeclaration & { readonly type: ts.TypeLiteralNode });
+
+function isRecord(node: ts.Declaration): node is RecordDeclaration {
+  return ts.isInterfaceDeclaration(node) || (ts.isTypeAliasDeclaration(node) && ts.isTypeLiteralNode(node.type));
+}
