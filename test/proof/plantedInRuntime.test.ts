@@ -10,15 +10,15 @@ const { plan, steps } = vectorSteps();
 
 /** A bug of the runtime for each kind of vector: the file, what stands there, and what stands there instead. */
 const bugs: Readonly<Record<(typeof calledKinds)[number], readonly [string, string, string]>> = {
-  parameters: ["rarerParameters.ts", 'value, "%7C")', 'value, "|")'],
-  bodies: ["forms.ts", 'data.replace(/%20/g, "+")', "data"],
-  answers: ["checks.ts", '.replace(/\\//g, "~1")', ""],
-  values: ["integers.ts", "-?\\d{16,}", "-?\\d{17,}"],
-  events: ["events.ts", "colon + 2", "colon + 1"],
-  paging: ["pages.ts", "offset += items.length", "offset += 1"],
-  calls: ["auth.ts", 'const others = headers.get("cookie");', "const others: string | null = null;"],
-  failures: ["send.ts", "${String(Math.floor(httpStatus / 100))}XX", "${String(Math.floor(httpStatus / 100))}xx"],
-  redirects: ["redirects.ts", "to.origin === from.origin || ", "to.protocol === from.protocol || "],
+  parameters: ["wire/rarerParameters.ts", 'value, "%7C")', 'value, "|")'],
+  bodies: ["wire/forms.ts", 'data.replace(/%20/g, "+")', "data"],
+  answers: ["wire/checks.ts", '.replace(/\\//g, "~1")', ""],
+  values: ["wire/integers.ts", "-?\\d{16,}", "-?\\d{17,}"],
+  events: ["wire/events.ts", "colon + 2", "colon + 1"],
+  paging: ["wire/pages.ts", "offset += items.length", "offset += 1"],
+  calls: ["wire/auth.ts", 'const others = headers.get("cookie");', "const others: string | null = null;"],
+  failures: ["wire/send.ts", "${String(Math.floor(httpStatus / 100))}XX", "${String(Math.floor(httpStatus / 100))}xx"],
+  redirects: ["wire/redirects.ts", "to.origin === from.origin || ", "to.protocol === from.protocol || "],
 };
 
 it.each(calledKinds)("a bug in what the vectors of %s are about is found by them", async (kind) => {
