@@ -1,9 +1,10 @@
-import { readFileSync, readdirSync } from "node:fs";
+import { readdirSync } from "node:fs";
 import { join } from "node:path";
 import { expect, it } from "vitest";
 import { packageRoot } from "../support/packageRoot.js";
 import { runNode } from "../support/runNode.js";
 import { appProject } from "./support/openedApp.js";
+import { shownFiles } from "./support/shownFiles.js";
 
 /** The pages about screens, and how what each shows is checked: a program of the framework, or the compiler alone. */
 const pages: Readonly<Record<string, { readonly checker: readonly string[]; readonly options: object }>> = {
@@ -16,14 +17,6 @@ const pages: Readonly<Record<string, { readonly checker: readonly string[]; read
   svelte: { checker: ["svelte-check/bin/svelte-check", "--fail-on-warnings"], options: {} },
   vue: { checker: ["vue-tsc/bin/vue-tsc.js", "-p", "."], options: { jsx: "preserve", jsxImportSource: "vue" } },
 };
-
-/** The files that a page shows: blocks of code that begin with a comment of their path. */
-function shownFiles(page: string): Record<string, string> {
-  const text = readFileSync(join(packageRoot, "docs/screens", `${page}.md`), "utf8");
-  const blocks = [...text.matchAll(/^```(?:ts|tsx|vue|svelte)\n(?:\/\/|<!--) (src\/\S+)(?: -->)?\n([^]*?)^```$/gm)];
-  expect(blocks.length).toBe([...text.matchAll(/^```\w+$/gm)].length);
-  return Object.fromEntries(blocks.map(([, path = "", code = ""]) => [path, code]));
-}
 
 it("there is a page for each framework", () => {
   expect(readdirSync(join(packageRoot, "docs/screens")).sort()).toEqual(Object.keys(pages).map((page) => `${page}.md`));

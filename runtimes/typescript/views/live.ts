@@ -236,7 +236,7 @@ function listeners(begin?: () => void, end?: () => void) {
       };
     },
     tell: (): void => {
-      for (const changed of [...all]) changed();
+      for (const changed of all) changed();
     },
   };
 }

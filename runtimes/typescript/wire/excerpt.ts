@@ -8,7 +8,7 @@ export function excerpt(headers: Headers, text: string): string {
   const words = text
     .slice(0, looked)
     .replace(/<(script|style)\b[^]*?(<\/\1>|$)|<[^>]{0,500}>/gi, " ")
-    .replace(/[\s\u0000-\u001f\u007f-\u009f]+/g, " ")
+    .replace(/[\s\p{Cc}]+/gu, " ")
     .trim();
   if (words === "") return `it is ${type}, and empty`;
   return `it is ${type}, and begins with "${words.slice(0, longestExcerpt)}${words.length > longestExcerpt ? "…" : ""}"`;

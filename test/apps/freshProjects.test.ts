@@ -1,0 +1,124 @@
+import { cpSync, mkdirSync, readFileSync, readdirSync, renameSync, statSync, symlinkSync } from "node:fs";
+import { join } from "node:path";
+import { gzipSync } from "node:zlib";
+import { execFile } from "node:child_process";
+import { promisify } from "node:util";
+import { expect, it } from "vitest";
+import { packageRoot } from "../support/packageRoot.js";
+import { TemporaryProject } from "../support/temporaryProject.js";
+import { shownFiles } from "./support/shownFiles.js";
+
+/** The first component of an app that is written as functions. */
+const functions = `import { FreeBerths } from "./FreeBerths.tsx";
+import { Notes } from "./Notes.tsx";
+
+export default function App() {
+  return (
+    <>
+      <FreeBerths status="free" />
+      <Notes />
+    </>
+  );
+}
+`;
+
+/** What an app shows first, by its path in the template, and the template's scripts that say whether all is well. */
+const frameworks: Readonly<
+  Record<string, { readonly first: readonly [path: string, text: string]; readonly scripts: readonly string[] }>
+> = {
+  react: { first: ["src/App.tsx", functions], scripts: ["build", "lint"] },
+  solid: { first: ["src/App.tsx", functions], scripts: ["build"] },
+  svelte: {
+    first: [
+      "src/App.svelte",
+      '<script lang="ts">\n  import FreeBerths from "./FreeBerths.svelte";\n  import Notes from "./Notes.svelte";\n</script>\n\n<FreeBerths status="free" />\n<Notes />\n',
+    ],
+    scripts: ["check", "build"],
+  },
+  vue: {
+    first: [
+      "src/App.vue",
+      '<script setup lang="ts">\nimport FreeBerths from "./FreeBerths.vue";\nimport Notes from "./Notes.vue";\n</script>\n\n<template>\n  <FreeBerths status="free" />\n  <Notes />\n</template>\n',
+    ],
+    scripts: ["build"],
+  },
+};
+
+/** A unit test as an app has it: the screen's calls with a connection that answers by itself. */
+const unitTest = `import { expect, it } from "vitest";
+import { cachedBerths } from "./sdk/berths/cached";
+import { fakeBerths, sampleBerthPage } from "./sdk/berths/testing";
+
+it("asks for free berths", async () => {
+  const { connection, requests } = fakeBerths({ listBerths: sampleBerthPage({ items: [] }) });
+  const { queryFn } = cachedBerths(connection).listBerths({ status: ["free"] });
+  expect((await queryFn({})).items).toEqual([]);
+  expect(requests.map(({ url }) => url.search)).toEqual(["?status=free"]);
+});
+`;
+
+/** A folder of packages that are this project's, in which programs may keep things of their own. */
+function linkPackages(project: TemporaryProject): void {
+  const link = (from: string, to: string): void => {
+    symlinkSync(join(packageRoot, from), project.path(`node_modules/${to}`));
+  };
+  const names = (folder: string): string[] => readdirSync(join(packageRoot, folder));
+  mkdirSync(project.path("node_modules/.bin"), { recursive: true });
+  for (const name of names("node_modules")) if (!name.startsWith(".")) link(`node_modules/${name}`, name);
+  for (const name of names("node_modules/.bin")) link(`node_modules/.bin/${name}`, `.bin/${name}`);
+  link("", "rhema");
+  link("dist/cli/main.js", ".bin/rhema");
+}
+
+async function npm(project: TemporaryProject, ...args: string[]): Promise<string> {
+  // What tests are run with is no setting of the app's.
+  const { NODE_ENV: _, ...outer } = process.env;
+  const env = { ...outer, NO_COLOR: "1", CI: "true" };
+  const said = await promisify(execFile)("npm", args, { cwd: project.folder, env }).catch(
+    (error: unknown) => error as { stdout: string; stderr: string },
+  );
+  return "message" in said ? `failed: ${said.stdout}\n${said.stderr}` : said.stdout;
+}
+
+it.each(Object.entries(frameworks))(
+  "a fresh project with %s, from its template to a build without a complaint",
+  async (framework, { first: [path, text], scripts }) => {
+    const project = new TemporaryProject();
+    cpSync(join(packageRoot, "node_modules/create-vite", `template-${framework}-ts`), project.folder, {
+      recursive: true,
+    });
+    renameSync(project.path("_gitignore"), project.path(".gitignore"));
+    cpSync(join(packageRoot, "demo/contracts/v1"), project.path("contracts"), { recursive: true });
+    for (const name of ["live-arrivals", "voyage-line"])
+      cpSync(join(packageRoot, `demo/app/queries/${name}.graphql`), project.path(`src/queries/${name}.graphql`));
+    linkPackages(project);
+    expect((await project.run(["init", "--yes"])).code).toBe(0);
+    const configuration = project.read("rhema.yaml");
+    expect(configuration).toContain("into: src/");
+    const into = /into: (\S+)/.exec(configuration)?.[1] ?? "";
+    project.write(
+      "rhema.yaml",
+      configuration
+        .replace(/^ +# settings: .*$/m, `    settings: { views: ${framework}, fragments: sealed, testing: true }`)
+        .replace(/queries: \[.*\]/, 'queries: ["src/**/*.{graphql,ts,tsx,vue,svelte}"]')
+        .replace(`into: ${into}`, "into: src/sdk"),
+    );
+    for (const [shown, code] of Object.entries(shownFiles(framework))) project.write(shown, code);
+    project.write(path, text);
+    project.write("src/berths.test.ts", unitTest);
+    const { code, err } = await project.run(["generate"]);
+    expect([code, code === 0 ? "" : err]).toEqual([0, ""]);
+    for (const script of scripts)
+      expect(await npm(project, "run", script)).not.toMatch(/^failed|(?<!\b0 )(?:warning|error)/im);
+    expect(await npm(project, "exec", "--", "vitest", "run", "--root", ".", "--environment", "node")).toMatch(
+      /Tests +1 passed/,
+    );
+    const assets = readdirSync(project.path("dist/assets")).filter((name) => name.endsWith(".js"));
+    const size = assets.reduce(
+      (sum, name) => sum + gzipSync(readFileSync(project.path(`dist/assets/${name}`))).length,
+      0,
+    );
+    process.stdout.write(`${framework}: ${(size / 1024).toFixed(1)} KB of script, gzipped\n`);
+    expect(statSync(project.path("dist/index.html")).isFile()).toBe(true);
+  },
+);
