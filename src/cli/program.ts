@@ -259,7 +259,13 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
     .option("--find <text>", "only what holds this text")
     .option("--unused", "only what this project does not use")
     .option("--about <name>", "one operation or type in full, with everything it reaches")
-    .option("--replaceable", "requests, types and queries written by hand that an SDK has too")
+    .addOption(
+      new Option("--replaceable", "requests, types and queries written by hand that an SDK has too").conflicts([
+        "find",
+        "unused",
+        "about",
+      ]),
+    )
     .action(async (contracts: string[], flags: OutlineFlags) => {
       if (flags.replaceable === true) {
         const { replaceableCommand } = await import("./commands/replaceable.js");

@@ -1,4 +1,4 @@
-import { existsSync } from "node:fs";
+import { existsSync, statSync } from "node:fs";
 import { join } from "node:path";
 import { beginsLikeSchema } from "../core/graphql/schemaStart.js";
 import { isUrl } from "../core/rest/documentNames.js";
@@ -9,7 +9,7 @@ import { editorsPath } from "./editorsPath.js";
 import type { Ledger } from "./ledger.js";
 import { displayPath, type Project } from "./project.js";
 import { schemaPattern, sourceList, type QueryTexts } from "./sources.js";
-import { hashOf, normalized, readText } from "./textFile.js";
+import { hashOf, readText } from "./textFile.js";
 import type { SourceText } from "../core/problem/place.js";
 
 /** Texts of a project's contracts, as far as they can be had. */
@@ -39,10 +39,10 @@ export function editorsFile(
 ): EditorsFile {
   const text = project.configuration.editors === true ? editorsText(project, texts) : undefined;
   const path = join(project.root, editorsPath);
-  const found = existsSync(path) ? normalized(readText(path)) : undefined;
+  const found = textOf(path);
   const isOwn = found !== undefined && hashOf(found) === ledger.editors;
   const settled = (state: EditorsFile["state"], ...problems: Problem[]): EditorsFile => ({ state, text, problems });
-  if (text === undefined) return settled(isOwn ? "to remove" : "unchanged");
+  if (text === undefined) return settled(isOwn ? "to remove" : "unchanged", ...withoutEffect(project));
   if (found === text && isOwn) return settled("unchanged");
   if (found === undefined || found === text || isOwn) return settled("to write");
   if (ledger.editors === undefined)
@@ -65,6 +65,19 @@ export function editorsFile(
       hint: "Change the configuration instead, or replace the edit with --force.",
     }),
   );
+}
+
+/** What stands there; "" for what is no file, which Rhema did not write. */
+function textOf(path: string): string | undefined {
+  if (!existsSync(path)) return undefined;
+  return statSync(path).isFile() ? readText(path) : "";
+}
+
+function withoutEffect({ configuration, configName }: Project): Problem[] {
+  if (configuration.editors !== true) return [];
+  const place = { document: configName, pointer: "/editors" };
+  const message = "`editors` has no effect: no contract of this project is a GraphQL schema.";
+  return [problem("config.ineffective", message, { level: "warning", place })];
 }
 
 /** The text of the file: where the schema and the queries of each GraphQL contract are; undefined where there is none. */

@@ -10,6 +10,7 @@ import type { MadeFiles, SdkPart } from "./languages/languageTools.js";
 import { isInside, outputFolder } from "./project.js";
 import type { OpenedProject } from "./openProject.js";
 import { ProjectTexts } from "./sdkInputs.js";
+import { sdkPart } from "./sdkPart.js";
 import type { LoadedLanguage } from "./session.js";
 import { isWorthThread } from "./usesBeside.js";
 
@@ -79,11 +80,7 @@ interface Covering {
 }
 
 function partsOf(project: OpenedProject, contract: string, { loaded, sdks }: Covering): SdkPart[] {
-  const { connect } = loaded.language.contractNames(contract);
-  return sdks.map(([sdk, { into, settings = {} }]) => {
-    const folder = join(outputFolder(project, sdk, into), loaded.language.folder(contract, settings));
-    return { sdk, contract, folder, connect };
-  });
+  return sdks.map(([sdk]) => sdkPart(project, { sdk, contract, language: loaded.language }));
 }
 
 type NamedSdk = readonly [string, SdkConfiguration];

@@ -1,4 +1,3 @@
-import { join } from "node:path";
 import { nameless, operationLabel, type Contract, type Server } from "../core/contract/model.js";
 import type { HandWritten, RequestedOperation } from "../core/outline/handWritten.js";
 import { inlineQueries } from "../core/outline/inlineQueries.js";
@@ -13,9 +12,10 @@ import { sortedBy } from "../core/text/sortedBy.js";
 import { allOrHalt } from "./allOrHalt.js";
 import { ContractReader } from "./contractReader.js";
 import type { HandWrittenScanner, SdkPart } from "./languages/languageTools.js";
-import { outputFolder } from "./project.js";
+import { displayPath } from "./project.js";
 import type { OpenedProject } from "./openProject.js";
 import { ProjectTexts } from "./sdkInputs.js";
+import { sdkPart } from "./sdkPart.js";
 import type { LoadedLanguage } from "./session.js";
 import { sourceText } from "./sources.js";
 
@@ -54,9 +54,17 @@ export async function replaceable(project: OpenedProject, contracts: readonly st
     const loaded = await project.session.language(language);
     const covered = readings.filter(({ contract }) => covers.includes(contract.name));
     const scanner = loaded.tools.handWritten;
-    if (!scanner) unknown.push(sdk);
-    if (!scanner || covered.length === 0) continue;
-    const compared = { loaded, parts: covered.map(({ contract }) => partOf(project, sdk, loaded, contract)) };
+    if (covered.length === 0) continue;
+    if (!scanner) {
+      unknown.push(sdk);
+      continue;
+    }
+    const compared = {
+      loaded,
+      parts: covered.map(({ contract }) =>
+        sdkPart(project, { sdk, contract: contract.name, language: loaded.language }),
+      ),
+    };
     const { uses } = loaded.tools;
     if (uses && !compared.parts.every((part) => uses.isWritten(part))) unwritten.push(sdk);
     const operations = covered.flatMap(({ contract }) => operationsOf(project, contract, compared));
@@ -65,12 +73,6 @@ export async function replaceable(project: OpenedProject, contracts: readonly st
   }
   const shown = new ShownTexts((document) => texts.find(document) ?? sourceText(project, document));
   return { found: onceEach(found), unknown, unwritten, texts: shown };
-}
-
-function partOf(project: OpenedProject, sdk: string, { language }: LoadedLanguage, contract: Contract): SdkPart {
-  const { into = "", settings = {} } = project.configuration.sdks[sdk] ?? {};
-  const folder = join(outputFolder(project, sdk, into), language.folder(contract.name, settings));
-  return { sdk, contract: contract.name, folder, connect: language.contractNames(contract.name).connect };
 }
 
 function operationsOf(project: OpenedProject, contract: Contract, { loaded }: ComparedSdk): RequestedOperation[] {
@@ -106,7 +108,7 @@ async function queriesOf(
   const typed = new Set(documents.map(({ document, text }) => `${document} ${String(text.search(/\S/))}`));
   const calls = new Set(readQueryDocuments(schema, documents).operations.map(({ name }) => name));
   const part = compared.parts.find((each) => each.contract === contract.name);
-  const from = part && relativeTo(project, part.folder);
+  const from = part && displayPath(project, part.folder);
   return scanner
     .sources(project)
     .filter(({ document }) => isHostFile(document))
@@ -126,10 +128,6 @@ async function queriesOf(
           };
         }),
     );
-}
-
-function relativeTo(project: OpenedProject, folder: string): string {
-  return folder.slice(project.root.length + 1).replaceAll("\\", "/");
 }
 
 /** What several SDKs have is told once; sorted by place. */

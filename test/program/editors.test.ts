@@ -71,6 +71,17 @@ describe("the file for editors", () => {
     expect(parse(made.read(path))).toMatchObject({ schema: ["schema.graphql"] });
   });
 
+  it("is told to have no effect where no contract is a GraphQL schema", async () => {
+    const made = new TemporaryProject({
+      "rhema.yaml":
+        "editors: true\ncontracts: { berths: { from: api.json } }\nsdks: { app: { language: typescript, covers: [berths], into: src/sdk } }\n",
+      "api.json": JSON.stringify({ openapi: "3.1.0", info: { title: "B", version: "1" }, paths: {} }),
+    });
+    const { code, err } = await made.run(["generate"]);
+    expect([code, made.exists(path)]).toEqual([0, false]);
+    expect(err).toMatch(/config\.ineffective {2}rhema\.yaml:1:/);
+  });
+
   it("is left alone where it is somebody else's, or was edited", async () => {
     const made = project();
     made.write(path, "schema: mine.graphql\n");
@@ -81,6 +92,9 @@ describe("the file for editors", () => {
       true,
     ]);
     expect(foreign.err).toContain("output.foreign");
+    made.remove(path);
+    mkdirSync(made.path(path));
+    expect((await made.run(["generate", "--force"])).err).toContain("output.foreign");
     made.remove(path);
     await made.run(["generate"]);
     made.write(path, `${made.read(path)}# mine\n`);

@@ -33,6 +33,10 @@ export async function tariffs() {
 }
 const send = (query: string) => fetch("/passages", { method: "POST", body: JSON.stringify({ query }) });
 export const fleet = send(\`query Fleet { vessels { id name } }\`); // query Fleet -> fleet
+declare const axios: (options: { url: string; method: string }) => Promise<unknown>;
+export const drop = (id: string) => axios({ url: \`/berths/\${id}\`, method: "delete" }); // DELETE /berths/{berthId} -> removeBerth
+declare function apiFetch(path: string): Promise<unknown>;
+export const notices = apiFetch("/notices"); // GET /notices -> currentNotices
 export const ports = send("query AllPorts { ports { id name } }"); // query AllPorts -> 
 `;
 
@@ -57,6 +61,10 @@ export const other = \`query Other { boats { id } }\`;
 export const link = "/berths/7";
 export const gone = fetch("/berths", { method: "DELETE" });
 export const either = (method: string) => fetch("/berths", { method });
+declare function prefetch(path: string): void;
+prefetch("/berths");
+declare const router: { push(path: string): Promise<void> };
+export const gone2 = router.push("/berths");
 const cache = new Map<string, Props>();
 export const got = cache.get("/berths");
 `;
@@ -89,9 +97,32 @@ describe("what an app has written by hand", () => {
       const [, what] = / \/\/ ((?:type|query|[A-Z]+) .* -> \w*)$/.exec(line) ?? [];
       return what === undefined ? [] : [`src/planted.ts:${String(at + 1)} ${what}`];
     });
-    expect(wanted.length).toBe(15);
+    expect(wanted.length).toBe(17);
     expect((await told(made)).sort()).toEqual(wanted.sort());
     expect((await told(made, "passages")).every((line) => line.includes(" query "))).toBe(true);
+  });
+
+  it("is looked for however long an address is, and however a type holds itself", async () => {
+    const made = project();
+    made.remove("src/planted.ts");
+    await made.run(["generate"]);
+    made.write(
+      "src/ugly.ts",
+      `export const long = fetch(${Array.from({ length: 5000 }, () => '"/a"').join(" + ")});
+const one: string = other; const other: string = one;
+export const circle = fetch(one);
+export const text = JSON.parse(one) as { id: string; quay: string; length: number };
+interface Grown<T> { id: string; quay: T; length: number; next: Grown<T[]> }
+export const grown = async () => (await (await fetch("/berths/1")).json()) as Grown<string>;
+type Tree<T> = { id: string; status: T; inner: { deeper: Tree<T[]> } };
+export const tree = async (): Promise<Tree<string>> => (await fetch("/berths/2")).json();
+`,
+    );
+    expect(await told(made)).toEqual([
+      "src/ugly.ts:6 GET /berths/{berthId} -> getBerth",
+      "src/ugly.ts:8 GET /berths/{berthId} -> getBerth",
+    ]);
+    expect(await made.run(["outline", "--replaceable", "--find", "x"])).toMatchObject({ code: 2, out: "" });
   });
 
   it("is shown file by file, with what stands for it", async () => {

@@ -1,4 +1,4 @@
-import { pascalCase } from "../text/words.js";
+import { camelCase } from "../text/words.js";
 
 /** Where source files lie that may hold GraphQL, as a glob without a folder. */
 export const hostGlob = "*.{ts,tsx,js,jsx,mjs,cjs,mts,cts,vue,svelte}";
@@ -15,8 +15,7 @@ export const usualTags: readonly string[] = ["gql", "graphql"];
 
 /** The tag that an SDK has for the queries of a contract, from its name in the configuration. */
 export function ownTag(contract: string): string {
-  const name = pascalCase(contract);
-  return `${name.charAt(0).toLowerCase()}${name.slice(1)}Queries`;
+  return `${camelCase(contract)}Queries`;
 }
 
 /** The tags that mark the queries of a contract. @param tags what the configuration names */

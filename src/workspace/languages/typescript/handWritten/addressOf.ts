@@ -2,27 +2,47 @@ import ts from "typescript";
 import { hole } from "../../../../core/outline/handWritten.js";
 import { unwrapped } from "./unwrapped.js";
 
+/** An address that people write takes a few steps; names that lead to each other would take any number. */
+const mostSteps = 200;
+
 /**
  * The text of an expression as far as source shows it, with `hole` for what only the running app knows; undefined where
  * it shows nothing.
  */
-export function addressOf(node: ts.Expression, checker: ts.TypeChecker, depth = 5): string | undefined {
-  const inner = unwrapped(node);
-  if (ts.isStringLiteralLike(inner)) return inner.text;
-  if (ts.isTemplateExpression(inner))
-    return inner.templateSpans.reduce(
-      (text, { expression, literal }) => text + (addressOf(expression, checker, depth - 1) ?? hole) + literal.text,
-      inner.head.text,
-    );
-  if (ts.isBinaryExpression(inner) && inner.operatorToken.kind === ts.SyntaxKind.PlusToken) {
-    const [left, right] = [inner.left, inner.right].map((each) => addressOf(each, checker, depth - 1) ?? hole);
-    return `${left ?? hole}${right ?? hole}`;
+export function addressOf(node: ts.Expression, checker: ts.TypeChecker): string | undefined {
+  let steps = mostSteps;
+  const read = (expression: ts.Expression): string | undefined => {
+    if (steps-- <= 0) return undefined;
+    const inner = unwrapped(expression);
+    if (ts.isStringLiteralLike(inner)) return inner.text;
+    if (ts.isTemplateExpression(inner))
+      return inner.templateSpans.reduce(
+        (text, span) => text + shown(span.expression) + span.literal.text,
+        inner.head.text,
+      );
+    if (isSum(inner)) return summands(inner).map(shown).join("");
+    // `new URL("/berths", base)` and `new Request("/berths")`.
+    const [first] = ts.isNewExpression(inner) ? (inner.arguments ?? []) : [];
+    const value = first ?? constantValue(inner, checker);
+    return value && read(value);
+  };
+  const shown = (expression: ts.Expression): string => read(expression) ?? hole;
+  return read(node);
+}
+
+function isSum(node: ts.Expression): node is ts.BinaryExpression {
+  return ts.isBinaryExpression(node) && node.operatorToken.kind === ts.SyntaxKind.PlusToken;
+}
+
+/** What is added up, in its order; a sum may have any number of parts, so nothing here calls itself. */
+function summands(sum: ts.BinaryExpression): ts.Expression[] {
+  const parts: ts.Expression[] = [];
+  let left: ts.Expression = sum;
+  while (isSum(left)) {
+    parts.push(left.right);
+    left = unwrapped(left.left);
   }
-  // `new URL("/berths", base)` and `new Request("/berths")`.
-  const [first] = ts.isNewExpression(inner) ? (inner.arguments ?? []) : [];
-  if (first) return addressOf(first, checker, depth - 1);
-  const value = depth > 0 ? constantValue(inner, checker) : undefined;
-  return value && addressOf(value, checker, depth - 1);
+  return [...parts, left].reverse();
 }
 
 /** What a name stands for that is given a value once. */

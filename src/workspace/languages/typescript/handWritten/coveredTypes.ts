@@ -1,6 +1,7 @@
 import ts from "typescript";
 import type { HandWritten } from "../../../../core/outline/handWritten.js";
 import type { AppProgram } from "../appProgram.js";
+import { placeOf } from "./placeOf.js";
 import type { ClaimedType } from "./parsedTypes.js";
 
 /** A contract's part of an SDK, as a program sees it. */
@@ -68,7 +69,7 @@ export class CoveredTypes {
   }
 
   /** The app's own declarations of records that a type holds. */
-  private declaredIn(type: ts.Type, seen = new Set<ts.Type>()): RecordDeclaration[] {
+  private declaredIn(type: ts.Type, seen = new Set<ts.Type | ts.Declaration>()): RecordDeclaration[] {
     if (seen.has(type)) return [];
     seen.add(type);
     const inner = [
@@ -76,8 +77,12 @@ export class CoveredTypes {
       ...(type.aliasTypeArguments ?? []),
       ...(this.isReference(type) ? this.checker.getTypeArguments(type) : []),
     ];
-    const own = this.declarationsOf(type);
-    const fields = own.length > 0 || type.getSymbol()?.name === "__type" ? type.getProperties() : [];
+    const declared = ((type.aliasSymbol ?? type.getSymbol())?.declarations ?? []).filter((each) => this.isOwn(each));
+    // A type that holds itself with ever other arguments is another type each time, and declared once.
+    const fresh = declared.filter((each) => !seen.has(each));
+    for (const each of fresh) seen.add(each);
+    const own = fresh.filter(isRecord);
+    const fields = fresh.length > 0 ? type.getProperties() : [];
     return [
       ...own,
       ...inner.flatMap((each) => this.declaredIn(each, seen)),
@@ -130,24 +135,25 @@ export class CoveredTypes {
 
   /** The app's own declarations of a record. */
   private declarationsOf(type: ts.Type): RecordDeclaration[] {
-    return ((type.aliasSymbol ?? type.getSymbol())?.declarations ?? []).filter(
-      (each): each is RecordDeclaration => isRecord(each) && this.app.documents.has(each.getSourceFile().fileName),
-    );
+    return ((type.aliasSymbol ?? type.getSymbol())?.declarations ?? [])
+      .filter(isRecord)
+      .filter((each) => this.isOwn(each));
+  }
+
+  private isOwn(declaration: ts.Declaration): boolean {
+    return this.app.documents.has(declaration.getSourceFile().fileName);
   }
 
   private told(declaration: RecordDeclaration, { name, module }: Match): HandWritten | undefined {
-    const file = declaration.getSourceFile();
-    const known = this.app.documents.get(file.fileName);
-    const { name: identifier } = declaration;
-    const [start, end] = [identifier.getStart(file), identifier.end];
-    const range = known?.module ? known.module.mapped.sourceRange(start, end) : [start, end];
-    if (!known || !range || module.isOwn(file.fileName)) return undefined;
-    const [offset = 0, until = 0] = range;
+    const { fileName } = declaration.getSourceFile();
+    const known = this.app.documents.get(fileName);
+    const place = known && !module.isOwn(fileName) ? placeOf(declaration.name, known) : undefined;
+    if (!place) return undefined;
     return {
       kind: "type",
       contract: module.contract,
-      place: { document: known.document, offset, length: until - offset },
-      what: `type ${identifier.text}`,
+      place,
+      what: `type ${declaration.name.text}`,
       instead: name,
       from: module.path,
     };

@@ -3,6 +3,7 @@ import type { HandWritten, RequestedOperation } from "../../../../core/outline/h
 import type { AppProgram } from "../appProgram.js";
 import { CoveredTypes, type SdkModule } from "./coveredTypes.js";
 import { claimedTypes, type ClaimedType } from "./parsedTypes.js";
+import { placeOf } from "./placeOf.js";
 import { requestOf, type Request } from "./requests.js";
 
 /** What an app is held against. */
@@ -25,30 +26,30 @@ export function handWritten({ program, documents }: AppProgram, { operations, mo
   };
   const found: HandWritten[] = [];
   const claims: ClaimedType[] = [];
-  for (const [name, { document, module }] of documents) {
+  for (const [name, document] of documents) {
     const file = program.getSourceFile(name);
     if (!file || modules.some(({ isOwn }) => isOwn(name))) continue;
-    const visit = (node: ts.Node): void => {
+    for (const node of nodesOf(file)) {
       claims.push(...claimedTypes(node, { checker, requestOf: known }));
       const operation = ts.isCallExpression(node) ? known(node)?.operation : undefined;
-      const range =
-        operation && (module ? module.mapped.sourceRange(node.getStart(), node.end) : [node.getStart(), node.end]);
-      if (operation && range) {
-        const [offset = 0, end = 0] = range;
-        found.push({
-          kind: "request",
-          contract: operation.contract,
-          place: { document, offset, length: end - offset },
-          what: operation.label,
-          instead: operation.call,
-          ...fromOf(modules, operation.contract),
-        });
-      }
-      ts.forEachChild(node, visit);
-    };
-    visit(file);
+      const place = operation && placeOf(node, document);
+      if (!place) continue;
+      const { contract, label: what, call: instead } = operation;
+      found.push({ kind: "request", contract, place, what, instead, ...fromOf(modules, contract) });
+    }
   }
   return [...found, ...new CoveredTypes({ program, documents }, modules).ofClaims(claims)];
+}
+
+/** Every node of a file. Code can be nested as deep as it likes, so nothing here calls itself. */
+function* nodesOf(file: ts.SourceFile): Generator<ts.Node> {
+  const open: ts.Node[] = [file];
+  for (let node = open.pop(); node; node = open.pop()) {
+    yield node;
+    ts.forEachChild(node, (child) => {
+      open.push(child);
+    });
+  }
 }
 
 function fromOf(modules: readonly SdkModule[], contract: string): { readonly from?: string } {

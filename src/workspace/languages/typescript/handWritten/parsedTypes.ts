@@ -74,18 +74,19 @@ function parsed(
     const made = parsed(first.body, app, depth - 1);
     return made && { request: made.request ?? requestBehind(expression, app) };
   }
-  const isJson = name.text === "parse" && expression.getText() === "JSON";
-  return isJson && first ? textOfResponse(first, app) : undefined;
+  const isJson = name.text === "parse" && ts.isIdentifier(expression) && expression.text === "JSON";
+  return isJson && first ? textOfResponse(first, app, depth - 1) : undefined;
 }
 
 /** `JSON.parse(await response.text())`; what an app has stored is no response. */
 function textOfResponse(
   value: ts.Expression,
   app: RequestsInApp,
+  depth: number,
 ): { readonly request: Request | undefined } | undefined {
   const awaited = unwrapped(value);
-  const constant = constantValue(awaited, app.checker);
-  if (constant) return textOfResponse(constant, app);
+  const constant = depth > 0 ? constantValue(awaited, app.checker) : undefined;
+  if (constant) return textOfResponse(constant, app, depth - 1);
   const inner = ts.isAwaitExpression(awaited) ? unwrapped(awaited.expression) : awaited;
   const isText =
     ts.isCallExpression(inner) &&

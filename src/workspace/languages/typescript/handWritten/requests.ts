@@ -14,19 +14,27 @@ export interface Request {
 
 const methods = ["get", "post", "put", "patch", "delete", "head", "options"];
 
-/** What a call asks for, where it sends a request: of `fetch`, or of an object with a member for the method. */
+/** Functions that take an address, or an object that says it, and options with the method. */
+const clients = /(?:^|[^A-Za-z])fetch$|[a-z]Fetch$|^(?:ajax|axios|got|ky|request)$/;
+
+/**
+ * What a call asks for, where it sends a request: of `fetch`, of a function named for it, or of an object with a member
+ * for the method.
+ */
 export function requestOf(
   node: ts.CallExpression,
   checker: ts.TypeChecker,
   operations: readonly RequestedOperation[],
 ): Request | undefined {
-  const [address, options] = node.arguments;
+  const [first, second] = node.arguments;
   const name = calledName(node);
-  if (!address || name === undefined) return undefined;
-  const isFetch = /^\$?fetch$/i.test(name);
-  if (!(isFetch || methods.includes(name)) || !isAwaited(node, checker)) return undefined;
-  const text = addressOf(address, checker);
-  const method = isFetch ? methodSaid(options) : name;
+  if (!first || name === undefined) return undefined;
+  const isMethod = methods.includes(name);
+  if (!(isMethod || clients.test(name)) || !isAwaited(node, checker)) return undefined;
+  const inOptions = !isMethod && ts.isObjectLiteralExpression(first);
+  const address = inOptions ? memberOf(first, "url") : first;
+  const text = address && typeof address !== "string" ? addressOf(address, checker) : undefined;
+  const method = isMethod ? name : methodSaid(inOptions ? first : second);
   const operation =
     text === undefined || method === undefined ? undefined : requestedOperation(text, method, operations);
   return { node, operation, isSeen: text !== undefined };
@@ -51,12 +59,19 @@ function isAwaited(node: ts.CallExpression, checker: ts.TypeChecker): boolean {
 /** The method that options say; GET where they say none, undefined where only the running app knows. */
 function methodSaid(options: ts.Expression | undefined): string | undefined {
   if (!options) return "get";
-  if (!ts.isObjectLiteralExpression(options)) return undefined;
-  for (const property of options.properties) {
-    if (ts.isSpreadAssignment(property)) return undefined;
-    if (property.name.getText() !== "method") continue;
-    const value = ts.isPropertyAssignment(property) ? unwrapped(property.initializer) : undefined;
-    return value && ts.isStringLiteralLike(value) ? value.text : undefined;
+  const said = ts.isObjectLiteralExpression(options) ? memberOf(options, "method") : "unseen";
+  if (said === undefined) return "get";
+  const value = typeof said === "string" ? undefined : unwrapped(said);
+  return value && ts.isStringLiteralLike(value) ? value.text : undefined;
+}
+
+/** What an object says for a member: undefined where it does not say it, "unseen" where only the running app knows. */
+function memberOf(object: ts.ObjectLiteralExpression, member: string): ts.Expression | "unseen" | undefined {
+  for (const property of object.properties) {
+    if (ts.isSpreadAssignment(property)) return "unseen";
+    if (property.name.getText() !== member) continue;
+    if (ts.isShorthandPropertyAssignment(property)) return property.name;
+    return ts.isPropertyAssignment(property) ? property.initializer : "unseen";
   }
-  return "get";
+  return undefined;
 }
