@@ -5,6 +5,7 @@ import { execFile } from "node:child_process";
 import { promisify } from "node:util";
 import { expect, it } from "vitest";
 import { packageRoot } from "../support/packageRoot.js";
+import { plainEnvironment } from "../support/plainEnvironment.js";
 import { TemporaryProject } from "../support/temporaryProject.js";
 import { shownFiles } from "./support/shownFiles.js";
 
@@ -71,9 +72,7 @@ function linkPackages(project: TemporaryProject): void {
 }
 
 async function npm(project: TemporaryProject, ...args: string[]): Promise<string> {
-  // What tests are run with is no setting of the app's.
-  const { NODE_ENV: _, ...outer } = process.env;
-  const env = { ...outer, NO_COLOR: "1", CI: "true" };
+  const env = plainEnvironment({ CI: "true" });
   const said = await promisify(execFile)("npm", args, { cwd: project.folder, env }).catch(
     (error: unknown) => error as { stdout: string; stderr: string },
   );

@@ -1,4 +1,3 @@
-import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import type { Plugin } from "esbuild";
@@ -6,6 +5,7 @@ import { compile } from "svelte/compiler";
 import { expect, it } from "vitest";
 import { chromium } from "../support/chromium.js";
 import { packageRoot } from "../support/packageRoot.js";
+import { runNode } from "../support/runNode.js";
 import { boardModule, walkThroughBoard } from "./support/boardScreen.js";
 import { appProject, openedApp } from "./support/openedApp.js";
 
@@ -87,10 +87,7 @@ it.skipIf(chromium === undefined)("a screen with Svelte shows every state", asyn
   };
   project.write("tsconfig.json", JSON.stringify({ compilerOptions, include: ["src"] }));
   const checker = join(packageRoot, "node_modules/svelte-check/bin/svelte-check");
-  const said = execFileSync(process.execPath, [checker, "--output", "human"], {
-    cwd: project.folder,
-    encoding: "utf8",
-  });
+  const said = await runNode(project.folder, [checker, "--output", "human"]);
   expect(said).toContain("found 0 errors and 0 warnings");
   await walkThroughBoard(
     await openedApp(project, "src/main.ts", { how: { plugins: [components], conditions: ["browser"] } }),

@@ -4,6 +4,7 @@ import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 import { packageRoot, programPath } from "../support/packageRoot.js";
 import { demoProject, TemporaryProject } from "../support/temporaryProject.js";
+import { plainEnvironment } from "../support/plainEnvironment.js";
 
 const modules = join(packageRoot, "node_modules");
 
@@ -20,7 +21,7 @@ function npm(project: TemporaryProject, ...args: string[]): { code: number | nul
   const { status, stdout, stderr } = spawnSync("npm", ["run", "--silent", ...args], {
     cwd: project.folder,
     encoding: "utf8",
-    env: { ...process.env, NO_COLOR: "1" },
+    env: plainEnvironment(),
   });
   return { code: status, said: stdout + stderr };
 }

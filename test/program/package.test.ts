@@ -5,6 +5,7 @@ import { beforeAll, describe, expect, it } from "vitest";
 import { packageRoot } from "../support/packageRoot.js";
 import { runNode } from "../support/runNode.js";
 import { TemporaryProject } from "../support/temporaryProject.js";
+import { plainEnvironment } from "../support/plainEnvironment.js";
 
 /** Packs the package, and unpacks it where a project has it installed, with the packages it names and no others. */
 function installed(project: TemporaryProject, others: readonly string[] = []): string {
@@ -72,7 +73,7 @@ describe("the package", () => {
     const project = new TemporaryProject();
     const folder = installed(project);
     expect(readdirSync(project.path("node_modules")).sort()).toEqual(["rhema", "typescript"]);
-    const options = { cwd: project.folder, encoding: "utf8", env: { ...process.env, NO_COLOR: "1" } } as const;
+    const options = { cwd: project.folder, encoding: "utf8", env: plainEnvironment() } as const;
     const { status, stdout, stderr } = spawnSync(process.execPath, [join(folder, "dist/cli/main.js"), "demo"], options);
     expect([status, stderr]).toEqual([0, ""]);
     for (const text of [

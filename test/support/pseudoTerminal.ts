@@ -2,6 +2,7 @@ import { spawn } from "node:child_process";
 import { existsSync } from "node:fs";
 import { programPath } from "./packageRoot.js";
 import type { Ran } from "./runningProgram.js";
+import { plainEnvironment } from "./plainEnvironment.js";
 
 /** The usual program that runs another one in a pseudo-terminal; undefined where it is not installed. */
 export const pseudoTerminal = ["/usr/bin/script"].find((path) => process.platform === "linux" && existsSync(path));
@@ -19,7 +20,7 @@ export async function runInTerminal(folder: string, args: readonly string[], pre
     .join(" ");
   const child = spawn(pseudoTerminal ?? "", ["-qefc", `stty cols 80; ${command}`, "/dev/null"], {
     cwd: folder,
-    env: { ...process.env, NO_COLOR: "1", TERM: "xterm" },
+    env: plainEnvironment({ TERM: "xterm" }),
   });
   let out = "";
   let from = 0;

@@ -1,5 +1,6 @@
 import { execFile } from "node:child_process";
 import { promisify } from "node:util";
+import { plainEnvironment } from "./plainEnvironment.js";
 
 /** Runs a program with Node, while this process goes on answering it, and gives what it prints on standard output. */
 export async function runNode(
@@ -7,6 +8,6 @@ export async function runNode(
   args: readonly string[],
   env: Readonly<Record<string, string>> = {},
 ): Promise<string> {
-  const options = { cwd: folder, env: { ...process.env, ...env } };
+  const options = { cwd: folder, env: plainEnvironment(env) };
   return (await promisify(execFile)(process.execPath, args, options)).stdout;
 }

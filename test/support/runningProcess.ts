@@ -4,6 +4,7 @@ import type { Ran } from "./runningProgram.js";
 import type { TemporaryProject } from "./temporaryProject.js";
 import { until } from "./until.js";
 import { whenTestEnds } from "./whenTestEnds.js";
+import { plainEnvironment } from "./plainEnvironment.js";
 
 /** A process of its own that runs the built program, for what only a process has: signals, and a sudden end. */
 export class RunningProcess {
@@ -16,7 +17,7 @@ export class RunningProcess {
   constructor(project: TemporaryProject, args: readonly string[]) {
     this.child = spawn(process.execPath, [programPath, ...args], {
       cwd: project.folder,
-      env: { ...process.env, NO_COLOR: "1" },
+      env: plainEnvironment(),
       stdio: ["ignore", "pipe", "pipe"],
     });
     this.child.stdout?.setEncoding("utf8").on("data", (part: string) => (this.out += part));

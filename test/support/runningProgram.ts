@@ -4,6 +4,7 @@ import { Readable, Writable } from "node:stream";
 import type { Host } from "../../src/cli/host.js";
 import { packageRoot } from "./packageRoot.js";
 import { until } from "./until.js";
+import { plainEnvironment } from "./plainEnvironment.js";
 
 /** How a run of the program ended, and what it printed. */
 export interface Ran {
@@ -33,10 +34,9 @@ export class RunningProgram {
 
   constructor(folder: string, args: readonly string[], { env = {}, languages }: RunningHow = {}) {
     this.interruption = new Promise((resolve) => (this.interrupt = resolve));
-    const { FORCE_COLOR: _colour, ...rest } = process.env;
     const host: Host = {
       folder,
-      environment: { ...rest, NO_COLOR: "1", ...env },
+      environment: plainEnvironment(env),
       input: Readable.from([]),
       output: collecting((text) => (this.out += text)),
       errors: collecting((text) => (this.err += text)),

@@ -18,6 +18,7 @@ import { packageRoot, programPath } from "./packageRoot.js";
 import { RunningProgram, type Ran, type RunningHow } from "./runningProgram.js";
 import { strictest } from "./strictest.js";
 import { whenTestEnds } from "./whenTestEnds.js";
+import { plainEnvironment } from "./plainEnvironment.js";
 
 /** A folder of its own for one test, removed afterwards, with the built program at hand. */
 export class TemporaryProject {
@@ -84,11 +85,10 @@ export class TemporaryProject {
 
   /** Like `run`, in a process of its own, where how the process starts and ends is what is tested. */
   runProcess(args: readonly string[], env: Readonly<Record<string, string>> = {}): Ran {
-    const { FORCE_COLOR: _colour, ...rest } = process.env;
     const { status, stdout, stderr } = spawnSync(process.execPath, [programPath, ...args], {
       cwd: this.folder,
       encoding: "utf8",
-      env: { ...rest, NO_COLOR: "1", ...env },
+      env: plainEnvironment(env),
     });
     return { code: status, out: stdout, err: stderr };
   }
