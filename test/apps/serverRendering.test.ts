@@ -125,6 +125,88 @@ newApp(client, cachedBerths(connectBerths({ baseUrl: address + "/berths", auth: 
 document.title = "hydrated";
 `;
 
+/** The same with the SDK's own bindings: the app asks before it renders, and gives the answer to the component. */
+const firstAsked = `export async function render(address: string, cookie: string): Promise<string> {
+  const berths = berthsFor(address, cookie);
+  const first = (await berths.tideTable(args).queryFn({})) ?? undefined;
+  const html = await markup(berths, first);
+  return '<div id="app">' + html + "</div><script>window.kept = " + inScript(packed(first)) + "</script>";
+}
+`;
+const firstKept = `declare const address: string;
+declare const kept: unknown;
+const first = unpacked(kept) as TidePage;
+const berths = cachedBerths(connectBerths({ baseUrl: address + "/berths", auth: { harbourToken: "made-up" } }));
+`;
+const shownTides = `export const args = { day: "2026-05-01", unit: "metre" } as const;
+export type TidePage = Awaited<ReturnType<typeof tideTable>>;
+export type Berths = ReturnType<typeof cachedBerths>;
+export const told = (page: TidePage | undefined): string => page?.tides.map((tide) => tide.kind + " " + tide.at.toISOString()).join(", ") ?? "loading";
+`;
+const importsOfApp = `import type { cachedBerths } from "./sdk/berths/cached.js";
+import type { tideTable } from "./sdk/berths/index.js";
+`;
+const importsOfBrowser = `import { cachedBerths } from "./sdk/berths/cached.js";
+import { connectBerths } from "./sdk/berths/index.js";
+import { unpacked } from "./sdk/wire/index.js";
+`;
+
+const reactViews = {
+  "src/app.tsx": `${importsOfApp}import { useAnswer } from "./sdk/views/react.js";
+
+${shownTides}
+export function App({ berths, first }: { berths: Berths; first: TidePage | undefined }) {
+  const { answer } = useAnswer(berths.tideTable(args), first === undefined ? {} : { first });
+  const other = useAnswer(berths.tideTable({ ...args, unit: "foot" }));
+  return <><p id="tides">{told(answer)}</p><p id="other">{other.state}</p></>;
+}
+`,
+  "src/render.tsx": `import { renderToString } from "react-dom/server";
+import { App, args, type Berths, type TidePage } from "./app.js";
+import { packed } from "./sdk/wire/index.js";
+import { berthsFor, inScript } from "./server.js";
+export { sent } from "./server.js";
+
+const markup = (berths: Berths, first: TidePage | undefined) => renderToString(<App berths={berths} first={first} />);
+${firstAsked}`,
+  "src/main.tsx": `import { hydrateRoot } from "react-dom/client";
+import { App, type TidePage } from "./app.js";
+${importsOfBrowser}
+${firstKept}hydrateRoot(document.getElementById("app")!, <App berths={berths} first={first} />, {
+  onRecoverableError: (error) => { document.title = String(error); },
+});
+document.title = document.title === "" ? "hydrated" : document.title;
+`,
+};
+
+const vueViews = {
+  "src/app.ts": `import { createSSRApp, defineComponent, h } from "vue";
+${importsOfApp}import { useAnswer } from "./sdk/views/vue.js";
+
+${shownTides}
+export function newApp(berths: Berths, first: TidePage | undefined) {
+  return createSSRApp(defineComponent(() => {
+    const list = useAnswer(() => berths.tideTable(args), first === undefined ? {} : { first });
+    const other = useAnswer(() => berths.tideTable({ ...args, unit: "foot" }));
+    return () => [h("p", { id: "tides" }, told(list.value.answer)), h("p", { id: "other" }, other.value.state)];
+  }));
+}
+`,
+  "src/render.ts": `import { renderToString } from "vue/server-renderer";
+import { args, newApp, type Berths, type TidePage } from "./app.js";
+import { packed } from "./sdk/wire/index.js";
+import { berthsFor, inScript } from "./server.js";
+export { sent } from "./server.js";
+
+const markup = (berths: Berths, first: TidePage | undefined) => renderToString(newApp(berths, first));
+${firstAsked}`,
+  "src/main.ts": `import { newApp, type TidePage } from "./app.js";
+${importsOfBrowser}
+${firstKept}newApp(berths, first).mount("#app");
+document.title = "hydrated";
+`,
+};
+
 it.skipIf(chromium === undefined).each([
   ["React", { "src/app.tsx": reactApp, "src/render.tsx": reactServer, "src/main.tsx": reactBrowser }, "tsx"],
   ["Vue", { "src/app.ts": vueApp, "src/render.ts": vueServer, "src/main.ts": vueBrowser }, "ts"],
@@ -150,6 +232,37 @@ it.skipIf(chromium === undefined).each([
       shown,
       "hydrated",
       [],
+    ]);
+  },
+);
+
+it.skipIf(chromium === undefined).each([
+  ["react", reactViews, "tsx"],
+  ["vue", vueViews, "ts"],
+] as const)(
+  "a component with the bindings for %s is rendered with its first answer, and asks for nothing on the server",
+  async (views, files, ending) => {
+    const project = await appProject(
+      { ...files, "src/server.ts": server },
+      `{ views: ${views}, dates: decoded, int64: bigint }`,
+    );
+    expect(project.compile({ jsx: "react-jsx", moduleResolution: "bundler", module: "esnext", types: ["node"] })).toBe(
+      "",
+    );
+    const { render, sent } = await serverModule<{ render: Render; sent: string[] }>(project, `src/render.${ending}`);
+    let html = "";
+    const { page, says, textOf, requests } = await openedApp(project, `src/main.${ending}`, {
+      render: async (address, cookie) => (html = await render(address, cookie)),
+    });
+    expect(sent).toEqual(["visitor=skipper"]);
+    const shown = /<p id="tides">(\w+ \d{4}-\d\d-\d\dT[^<]*)<\/p>/.exec(html)?.[1] ?? html;
+    expect(html).toContain('<p id="other">loading</p>');
+    await says("other", "ready");
+    // Only what had no first answer is asked for in the browser.
+    expect([await textOf("tides"), await page.evaluate("document.title"), await requests()]).toEqual([
+      shown,
+      "hydrated",
+      [expect.stringContaining("unit=foot")],
     ]);
   },
 );
