@@ -70,7 +70,7 @@ export default tseslint.config(
   },
   {
     // Reading a form is marked as deprecated for servers that are sent much.
-    files: ["src/standin/sentBody.ts"],
+    files: ["src/standin/rest/sentBody.ts"],
     rules: { "@typescript-eslint/no-deprecated": "off" },
   },
   {

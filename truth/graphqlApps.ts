@@ -24,7 +24,7 @@ import {
   type SelectionNode,
   type SelectionSetNode,
 } from "graphql";
-import type { QueryOperation } from "../src/core/graphql/queryModel.js";
+import type { QueryOperation } from "../src/core/graphql/documents/queryModel.js";
 import { Randomness } from "../test/proof/random/randomness.js";
 
 export interface Openness {

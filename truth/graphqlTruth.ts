@@ -1,11 +1,11 @@
 import { print, type GraphQLSchema } from "graphql";
 import type ts from "typescript";
-import { compareGraphql } from "../src/core/change/compareGraphql.js";
-import { compareGraphqlNames } from "../src/core/change/compareGraphqlNames.js";
-import { judgeUse } from "../src/core/change/impact.js";
+import { compareGraphql } from "../src/core/change/compare/compareGraphql.js";
+import { compareGraphqlNames } from "../src/core/change/compare/compareGraphqlNames.js";
+import { judgeUse } from "../src/core/change/judge/impact.js";
 import type { GraphqlContract } from "../src/core/contract/model.js";
 import { readGraphqlContract } from "../src/core/graphql/readGraphqlContract.js";
-import { readQueryDocuments, type QueryReading } from "../src/core/graphql/readQueryDocuments.js";
+import { readQueryDocuments, type QueryReading } from "../src/core/graphql/documents/readQueryDocuments.js";
 import { printTypescriptSdk } from "../test/support/typescriptSdk.js";
 import { typescriptFacts } from "../test/support/typescriptSdk.js";
 import type { TypescriptSettings } from "../src/core/languages/typescript/settings.js";

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import { load } from "js-yaml";
 import type { Json } from "../test/proof/random/makeSchema.js";
 import { Randomness } from "../test/proof/random/randomness.js";
-import { runtimeSources } from "../src/workspace/runtimeSources.js";
+import { runtimeSources } from "../src/workspace/generate/runtimeSources.js";
 import { regattaQueries, regattaSchema } from "./graphqlBases.js";
 import { graphqlEdits } from "./graphqlEdits.js";
 import { GraphqlTruth } from "./graphqlTruth.js";

@@ -3,7 +3,7 @@ import { createRequire } from "node:module";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { Readable, Writable } from "node:stream";
-import type { Host } from "../src/cli/host.js";
+import type { Host } from "../src/cli/process/host.js";
 import { compilerSettings } from "./program.js";
 
 /** A change as the program tells it to other programs. */

@@ -1,14 +1,14 @@
 import type ts from "typescript";
-import { compareRest } from "../src/core/change/compareRest.js";
+import { compareRest } from "../src/core/change/compare/compareRest.js";
 import type { Change } from "../src/core/change/change.js";
-import { judgeUse } from "../src/core/change/impact.js";
+import { judgeUse } from "../src/core/change/judge/impact.js";
 import { compileErrors } from "../src/workspace/languages/typescript/compileErrors.js";
 import { explainError } from "../src/core/use/explainErrors.js";
 import type { SourceUse } from "../src/core/use/sourceUse.js";
 import { sourceUses } from "../src/workspace/languages/typescript/sourceUses.js";
 import type { RestContract } from "../src/core/contract/model.js";
 import { printTypescriptSdk } from "../test/support/typescriptSdk.js";
-import { operationNames } from "../src/core/languages/typescript/contractNaming.js";
+import { operationNames } from "../src/core/languages/typescript/names/contractNaming.js";
 import { typescriptFacts } from "../test/support/typescriptSdk.js";
 import type { TypescriptSettings } from "../src/core/languages/typescript/settings.js";
 import { readContract } from "../src/core/readContract.js";

@@ -1,5 +1,5 @@
 import { InvalidArgumentError, Option } from "commander";
-import { usualGate, type Gate } from "../core/change/gate.js";
+import { usualGate, type Gate } from "../core/change/judge/gate.js";
 
 /** What a command line says about the gate. */
 export interface GateFlags {

@@ -1,11 +1,11 @@
 #!/usr/bin/env node
 import { fileURLToPath } from "node:url";
 import { setFlagsFromString } from "node:v8";
-import { exitCodes } from "../workspace/halt.js";
-import { build, version } from "../workspace/packageFolder.js";
-import { CodeCache } from "./codeCache.js";
-import { codeFolder } from "./codeFolder.js";
-import { endWithStarter, hasRoom, runWithRoom } from "./roomier.js";
+import { exitCodes } from "../workspace/project/halt.js";
+import { build, version } from "../workspace/files/packageFolder.js";
+import { CodeCache } from "./process/codeCache.js";
+import { codeFolder } from "./process/codeFolder.js";
+import { endWithStarter, hasRoom, runWithRoom } from "./process/roomier.js";
 
 declare const RHEMA_PACKAGES: readonly string[];
 

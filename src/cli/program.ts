@@ -1,25 +1,25 @@
 import { Command, CommanderError, Option } from "commander";
 import { languages } from "../core/languages/index.js";
 import { hideSecrets } from "../core/text/secrets.js";
-import { exitCodes } from "../workspace/halt.js";
-import { version } from "../workspace/packageFolder.js";
+import { exitCodes } from "../workspace/project/halt.js";
+import { version } from "../workspace/files/packageFolder.js";
 import type { SourceUse } from "../core/use/sourceUse.js";
-import type { ModuleImporter } from "../workspace/moduleImporter.js";
-import type { UseTask } from "../workspace/usesOfTask.js";
-import { reportForms, type ReportForm } from "./reportForms.js";
+import type { ModuleImporter } from "../workspace/files/moduleImporter.js";
+import type { UseTask } from "../workspace/uses/usesOfTask.js";
+import { reportForms, type ReportForm } from "./output/reportForms.js";
 import type { ObserveCommandOptions } from "./commands/observe.js";
 import type { TryCommandOptions } from "./commands/try.js";
-import { observeForms } from "./observeForms.js";
+import { observeForms } from "./output/observeForms.js";
 import { gateOf, gateOptions, mostUsersOption, type GateFlags } from "./gateOptions.js";
-import { processHost, type Host } from "./host.js";
+import { processHost, type Host } from "./process/host.js";
 import { runCommand } from "./runCommand.js";
-import type { GlobalOptions, Terminal } from "./terminal.js";
+import type { GlobalOptions, Terminal } from "./output/terminal.js";
 
 export { processHost };
 
 /** Looks for what an app uses of its SDKs, in a thread of its own. */
 export async function usesOfTask(task: UseTask, importer: ModuleImporter): Promise<SourceUse[]> {
-  return (await import("../workspace/usesOfTask.js")).usesOfTask(task, importer);
+  return (await import("../workspace/uses/usesOfTask.js")).usesOfTask(task, importer);
 }
 
 /**

@@ -1,20 +1,20 @@
-import { scalarFormats } from "../workspace/planContract.js";
+import { scalarFormats } from "../workspace/generate/planContract.js";
 import { ShownTexts } from "../core/problem/shownTexts.js";
-import { operationId } from "../core/graphql/operationId.js";
+import { operationId } from "../core/graphql/documents/operationId.js";
 import type { ContractReading } from "../core/readContract.js";
 import { renderProblem } from "../core/report/renderProblem.js";
 import { credentialNames } from "../standin/shownTraffic.js";
 import type { PlayedContract } from "../standin/standin.js";
 import { callSamples } from "../workspace/callSamples.js";
-import { ContractReader } from "../workspace/contractReader.js";
-import { readQueries } from "../workspace/planContract.js";
-import { allOrHalt } from "../workspace/allOrHalt.js";
-import { chosenContracts } from "../workspace/chosenContracts.js";
-import type { OpenedProject } from "../workspace/openProject.js";
-import { ProjectTexts } from "../workspace/sdkInputs.js";
-import { hashOf } from "../workspace/textFile.js";
+import { ContractReader } from "../workspace/sources/contractReader.js";
+import { readQueries } from "../workspace/generate/planContract.js";
+import { allOrHalt } from "../workspace/project/allOrHalt.js";
+import { chosenContracts } from "../workspace/configuration/chosenContracts.js";
+import type { OpenedProject } from "../workspace/project/openProject.js";
+import { ProjectTexts } from "../workspace/generate/sdkInputs.js";
+import { hashOf } from "../workspace/files/textFile.js";
 import { settledSettings } from "../core/languages/settings.js";
-import type { Terminal } from "./terminal.js";
+import type { Terminal } from "./output/terminal.js";
 
 /** Reads contracts to play or to judge by, and tells what there is to say about them. */
 export async function readPlayed(

@@ -1,7 +1,7 @@
 import { ShownTexts } from "../core/problem/shownTexts.js";
-import { exitCodes, Halt } from "../workspace/halt.js";
-import type { Host } from "./host.js";
-import { openTerminal, type GlobalOptions, type Terminal } from "./terminal.js";
+import { exitCodes, Halt } from "../workspace/project/halt.js";
+import type { Host } from "./process/host.js";
+import { openTerminal, type GlobalOptions, type Terminal } from "./output/terminal.js";
 
 /**
  * Runs a command and gives its exit code. A Halt is shown as problems; anything else that is thrown is a defect of
@@ -25,7 +25,7 @@ export async function runCommand(
   } catch (error) {
     if (error instanceof Halt) {
       const { renderProblem } = await import("../core/report/renderProblem.js");
-      const { problemJson } = await import("./problemJson.js");
+      const { problemJson } = await import("./output/problemJson.js");
       const texts = new ShownTexts((document) => error.texts.get(document));
       terminal.note(error.problems.flatMap((problem) => renderProblem(problem, texts, terminal.paint)));
       terminal.document({

@@ -1,9 +1,9 @@
 import { fileURLToPath } from "node:url";
 import { parentPort, workerData } from "node:worker_threads";
-import { build } from "../workspace/packageFolder.js";
-import type { UseTask } from "../workspace/usesOfTask.js";
-import { CodeCache } from "./codeCache.js";
-import { codeFolder } from "./codeFolder.js";
+import { build } from "../workspace/files/packageFolder.js";
+import type { UseTask } from "../workspace/uses/usesOfTask.js";
+import { CodeCache } from "./process/codeCache.js";
+import { codeFolder } from "./process/codeFolder.js";
 
 declare const RHEMA_PACKAGES: readonly string[];
 

@@ -1,5 +1,5 @@
 import { problem } from "../core/problem/problem.js";
-import { exitCodes, Halt } from "../workspace/halt.js";
+import { exitCodes, Halt } from "../workspace/project/halt.js";
 
 /** The number that an option was given. @throws Halt (usage) where it is no whole number, or too large */
 export function wholeNumber(flag: string, text: string, most: number): number {

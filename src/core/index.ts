@@ -1,11 +1,11 @@
 /** The computation of Rhema as a library: contracts in, SDK texts and impact out; no file, network or console. */
 export { readContract, type ContractReading } from "./readContract.js";
-export { readQueryDocuments, type QueryReading, type TypingOptions } from "./graphql/readQueryDocuments.js";
-export type { EmbeddedTexts } from "./graphql/embeddedTexts.js";
+export { readQueryDocuments, type QueryReading, type TypingOptions } from "./graphql/documents/readQueryDocuments.js";
+export type { EmbeddedTexts } from "./graphql/documents/embeddedTexts.js";
 export { readRestContract, type RestSource } from "./rest/readRestContract.js";
 export { readGraphqlContract } from "./graphql/readGraphqlContract.js";
 export type * from "./contract/model.js";
-export type * from "./graphql/queryModel.js";
+export type * from "./graphql/documents/queryModel.js";
 export type { Problem, ProblemLevel } from "./problem/problem.js";
 export type { Place, SourceText } from "./problem/place.js";
 export { findPosition } from "./problem/findPosition.js";
@@ -24,8 +24,8 @@ export { languages, loadEmbedded, loadLanguage } from "./languages/index.js";
 export type * from "./languages/language.js";
 export type * from "./sdk/contractNames.js";
 export { settledSettings, type SdkSettings, type SettingsDescription } from "./languages/settings.js";
-export { compareContracts, judgeUse, type ProjectUses } from "./change/impact.js";
-export type { ContractImpact, Hit, JudgedChange } from "./change/judgedChange.js";
+export { compareContracts, judgeUse, type ProjectUses } from "./change/judge/impact.js";
+export type { ContractImpact, Hit, JudgedChange } from "./change/judge/judgedChange.js";
 export type { Change } from "./change/change.js";
 export type { Level, Verdict } from "./change/verdict.js";
 export type { SdkFacts } from "./change/sdkFacts.js";

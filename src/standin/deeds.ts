@@ -1,7 +1,7 @@
 import { type Content, type Field, type Reference, type RestOperation } from "../core/contract/model.js";
 import { resolveShape, type TypeTable } from "../core/contract/resolveShape.js";
 import { preferredContent } from "../core/sdk/planContent.js";
-import { pathPattern } from "./matchOperation.js";
+import { pathPattern } from "./rest/matchOperation.js";
 
 /** What an operation does to the things of a collection. */
 export interface Deed {

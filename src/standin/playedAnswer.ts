@@ -1,4 +1,4 @@
-import type { Misfit } from "./checkRequest.js";
+import type { Misfit } from "./rest/checkRequest.js";
 
 /** An answer of the stand-in, and what there is to say about it. */
 export interface PlayedAnswer {

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { outputFolder, type Project } from "./project.js";
+import { outputFolder, type Project } from "./project/project.js";
 
 /**
  * The names of the calls that a project's SDKs have, as their README lists them: reading a large contract takes longer

@@ -1,16 +1,16 @@
 import { codeLines } from "../core/text/codeLines.js";
 import { operationLabel, type Contract } from "../core/contract/model.js";
-import { rootFields } from "../core/graphql/draftDocument.js";
-import { selectedRootFields } from "../core/graphql/selectedRootFields.js";
+import { rootFields } from "../core/graphql/documents/draftDocument.js";
+import { selectedRootFields } from "../core/graphql/documents/selectedRootFields.js";
 import type { Language } from "../core/languages/language.js";
 import { settledSettings, type SdkSettings } from "../core/languages/settings.js";
 import type { Sample } from "../core/outline/outline.js";
 import { lowerSdk } from "../core/sdk/lower/lowerSdk.js";
 import type { ContractReading } from "../core/readContract.js";
 import { usualLanguage } from "./languages/index.js";
-import type { OpenedProject } from "./openProject.js";
-import { mappedScalars, planContract, readQueries } from "./planContract.js";
-import type { ProjectTexts } from "./sdkInputs.js";
+import type { OpenedProject } from "./project/openProject.js";
+import { mappedScalars, planContract, readQueries } from "./generate/planContract.js";
+import type { ProjectTexts } from "./generate/sdkInputs.js";
 
 /** The languages of the SDKs that cover a contract, that of its first SDK first, each with that SDK's settings. */
 export async function languagesOf(

@@ -1,23 +1,23 @@
 import { ShownTexts } from "../core/problem/shownTexts.js";
 import { join } from "node:path";
-import { usualGate, type Gate } from "../core/change/gate.js";
+import { usualGate, type Gate } from "../core/change/judge/gate.js";
 import { problem, type Problem } from "../core/problem/problem.js";
-import { buildSdk } from "./buildSdk.js";
-import { ContractReader } from "./contractReader.js";
-import { chosenSdks, unchangedOutcome } from "./generate.js";
-import { allOrHalt, gravest, haltOr, haltOrAsync } from "./allOrHalt.js";
-import { editorsPath } from "./editorsPath.js";
-import { exitCodes, Halt, type ExitCode } from "./halt.js";
-import { knownParts, readLedger } from "./ledger.js";
-import { folderHashes, outputState } from "./outputState.js";
-import { displayPath, outputFolder } from "./project.js";
-import type { OpenedProject } from "./openProject.js";
-import { outlivedAcceptances } from "./acceptances.js";
-import { guarded } from "./guard.js";
-import { inputsHash, ProjectTexts } from "./sdkInputs.js";
-import { sourceText } from "./sources.js";
-import { hashOf, normalized } from "./textFile.js";
-import { hasUnfinishedWriting } from "./writing.js";
+import { buildSdk } from "./generate/buildSdk.js";
+import { ContractReader } from "./sources/contractReader.js";
+import { chosenSdks, unchangedOutcome } from "./generate/generate.js";
+import { allOrHalt, gravest, haltOr, haltOrAsync } from "./project/allOrHalt.js";
+import { editorsPath } from "./generate/editorsPath.js";
+import { exitCodes, Halt, type ExitCode } from "./project/halt.js";
+import { knownParts, readLedger } from "./generate/ledger.js";
+import { folderHashes, outputState } from "./generate/outputState.js";
+import { displayPath, outputFolder } from "./project/project.js";
+import type { OpenedProject } from "./project/openProject.js";
+import { outlivedAcceptances } from "./impact/acceptances.js";
+import { guarded } from "./impact/guard.js";
+import { inputsHash, ProjectTexts } from "./generate/sdkInputs.js";
+import { sourceText } from "./sources/sources.js";
+import { hashOf, normalized } from "./files/textFile.js";
+import { hasUnfinishedWriting } from "./files/writing.js";
 
 export interface CheckedSdk {
   readonly name: string;
@@ -84,7 +84,7 @@ export async function check(
 async function editorsProblems(project: OpenedProject, texts: ProjectTexts): Promise<readonly Problem[]> {
   const ledger = readLedger(project);
   if (project.configuration.editors !== true && ledger.editors === undefined) return [];
-  const { editorsFile } = await import("./editorsFile.js");
+  const { editorsFile } = await import("./generate/editorsFile.js");
   const { state, problems } = editorsFile(project, texts, { ledger, force: false });
   if (state === "unchanged" || state === "in the way") return problems;
   const hint = "Run `rhema generate`, and commit the result.";

@@ -2,16 +2,16 @@ import { existsSync, mkdirSync, writeFileSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import picomatch from "picomatch";
 import type { GraphQLSchema } from "graphql";
-import { draftDocuments, rootFields, type Draft } from "../core/graphql/draftDocument.js";
-import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
+import { draftDocuments, rootFields, type Draft } from "../core/graphql/documents/draftDocument.js";
+import { readQueryDocuments } from "../core/graphql/documents/readQueryDocuments.js";
 import { problem } from "../core/problem/problem.js";
 import { didYouMean } from "../core/text/nearest.js";
 import { kebabCase } from "../core/text/words.js";
-import { ContractReader } from "./contractReader.js";
-import { exitCodes, Halt } from "./halt.js";
-import { displayPath, isInside } from "./project.js";
-import type { OpenedProject } from "./openProject.js";
-import { ProjectTexts } from "./sdkInputs.js";
+import { ContractReader } from "./sources/contractReader.js";
+import { exitCodes, Halt } from "./project/halt.js";
+import { displayPath, isInside } from "./project/project.js";
+import type { OpenedProject } from "./project/openProject.js";
+import { ProjectTexts } from "./generate/sdkInputs.js";
 
 /** What became of a draft. */
 export interface WrittenDraft {

@@ -1,8 +1,8 @@
 import { basename, join, relative, sep } from "node:path";
 import { watch as watchFiles, type FSWatcher } from "chokidar";
-import { Halt } from "./halt.js";
-import { inputFiles, inputFilter, type InputFiles } from "./inputFiles.js";
-import { displayPath, type Project } from "./project.js";
+import { Halt } from "./project/halt.js";
+import { inputFiles, inputFilter, type InputFiles } from "./files/inputFiles.js";
+import { displayPath, type Project } from "./project/project.js";
 
 /** What a watched file or folder is called. */
 interface RawDetails {

@@ -1,7 +1,7 @@
 import type { ContractReading } from "../core/readContract.js";
 import { ShownTexts } from "../core/problem/shownTexts.js";
 import { operationLabel, type Contract, type RestContract } from "../core/contract/model.js";
-import { readQueryDocuments } from "../core/graphql/readQueryDocuments.js";
+import { readQueryDocuments } from "../core/graphql/documents/readQueryDocuments.js";
 import { narrowed, type Outline, type OutlineDetail, type UsesOf } from "../core/outline/outline.js";
 import {
   detailOfGraphql,
@@ -15,13 +15,13 @@ import { problem } from "../core/problem/problem.js";
 import { planRest } from "../core/sdk/planRest.js";
 import { didYouMean } from "../core/text/nearest.js";
 import { callSamples, languagesOf } from "./callSamples.js";
-import { ContractReader } from "./contractReader.js";
-import { findSourceUses } from "./findSourceUses.js";
-import { exitCodes, Halt } from "./halt.js";
-import { allOrHalt } from "./allOrHalt.js";
-import type { OpenedProject } from "./openProject.js";
-import { ProjectTexts } from "./sdkInputs.js";
-import { sourceText } from "./sources.js";
+import { ContractReader } from "./sources/contractReader.js";
+import { findSourceUses } from "./uses/findSourceUses.js";
+import { exitCodes, Halt } from "./project/halt.js";
+import { allOrHalt } from "./project/allOrHalt.js";
+import type { OpenedProject } from "./project/openProject.js";
+import { ProjectTexts } from "./generate/sdkInputs.js";
+import { sourceText } from "./sources/sources.js";
 
 export interface OutlineRequest {
   /** Names of contracts. */

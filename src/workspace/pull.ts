@@ -1,20 +1,20 @@
 import { ShownTexts } from "../core/problem/shownTexts.js";
 import { publicAddress } from "../core/text/secrets.js";
-import { gravest, haltOrAsync } from "./allOrHalt.js";
-import type { ContractImpact } from "../core/change/judgedChange.js";
+import { gravest, haltOrAsync } from "./project/allOrHalt.js";
+import type { ContractImpact } from "../core/change/judge/judgedChange.js";
 import { isUrl } from "../core/rest/documentNames.js";
 import type { SourceText } from "../core/problem/place.js";
 import type { Problem } from "../core/problem/problem.js";
 import { readContract } from "../core/readContract.js";
-import { compareSides, type Side } from "./compareWithPin.js";
-import { readCopy } from "./copies.js";
-import { exitCodes, Halt, type ExitCode } from "./halt.js";
-import { knownParts, readLedger } from "./ledger.js";
-import { fetchCopy, remoteSources, saveCopy, type FetchedCopy } from "./obtainCopies.js";
-import { readOrigin } from "./origins.js";
-import type { OpenedProject } from "./openProject.js";
-import { ProjectTexts } from "./sdkInputs.js";
-import { sourceText } from "./sources.js";
+import { compareSides, type Side } from "./impact/compareWithPin.js";
+import { readCopy } from "./sources/copies.js";
+import { exitCodes, Halt, type ExitCode } from "./project/halt.js";
+import { knownParts, readLedger } from "./generate/ledger.js";
+import { fetchCopy, remoteSources, saveCopy, type FetchedCopy } from "./sources/obtainCopies.js";
+import { readOrigin } from "./configuration/origins.js";
+import type { OpenedProject } from "./project/openProject.js";
+import { ProjectTexts } from "./generate/sdkInputs.js";
+import { sourceText } from "./sources/sources.js";
 
 /** What pulling did for one contract. */
 export interface PulledContract {

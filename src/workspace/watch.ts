@@ -1,16 +1,16 @@
 import { setImmediate } from "node:timers/promises";
-import type { GenerateOptions, GenerateOutcome } from "./generateOutcome.js";
-import { generate } from "./generate.js";
-import { buildSdk } from "./buildSdk.js";
-import { ContractReader } from "./contractReader.js";
-import { Halt } from "./halt.js";
-import { savedSince } from "./inputFiles.js";
+import type { GenerateOptions, GenerateOutcome } from "./generate/generateOutcome.js";
+import { generate } from "./generate/generate.js";
+import { buildSdk } from "./generate/buildSdk.js";
+import { ContractReader } from "./sources/contractReader.js";
+import { Halt } from "./project/halt.js";
+import { savedSince } from "./files/inputFiles.js";
 import { InputWatcher } from "./inputWatcher.js";
 
-import { openProject, type OpenedProject } from "./openProject.js";
-import { ProjectTexts } from "./sdkInputs.js";
-import { contractTexts } from "./sources.js";
-import type { Whereabouts } from "./whereabouts.js";
+import { openProject, type OpenedProject } from "./project/openProject.js";
+import { ProjectTexts } from "./generate/sdkInputs.js";
+import { contractTexts } from "./sources/sources.js";
+import type { Whereabouts } from "./project/whereabouts.js";
 
 /** What a watcher did after something was saved. */
 export interface WatchRun {

@@ -4,7 +4,7 @@ import type { Language } from "../../src/core/languages/language.js";
 import { printSdk } from "../../src/core/languages/printSdk.js";
 import { planRest } from "../../src/core/sdk/planRest.js";
 import { workspaceLanguages } from "../../src/workspace/languages/index.js";
-import { runtimeSources } from "../../src/workspace/runtimeSources.js";
+import { runtimeSources } from "../../src/workspace/generate/runtimeSources.js";
 import { readQueries } from "../support/readGraphql.js";
 import { readRest } from "../support/readRest.js";
 import { contractWith } from "../support/smallContract.js";

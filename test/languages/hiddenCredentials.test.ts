@@ -7,7 +7,7 @@ import { planGraphql } from "../../src/core/sdk/planGraphql.js";
 import { planRest } from "../../src/core/sdk/planRest.js";
 import type { ContractPlan } from "../../src/core/sdk/sdkPlan.js";
 import { workspaceLanguages } from "../../src/workspace/languages/index.js";
-import { runtimeSources } from "../../src/workspace/runtimeSources.js";
+import { runtimeSources } from "../../src/workspace/generate/runtimeSources.js";
 import { readQueries } from "../support/readGraphql.js";
 import { readRest } from "../support/readRest.js";
 

@@ -2,7 +2,7 @@ import { execFileSync } from "node:child_process";
 import { cpSync, readFileSync, readdirSync, statSync, utimesSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
-import { CodeCache } from "../../src/cli/codeCache.js";
+import { CodeCache } from "../../src/cli/process/codeCache.js";
 import { packageRoot } from "../support/packageRoot.js";
 import { demoProject, TemporaryProject } from "../support/temporaryProject.js";
 

@@ -1,5 +1,5 @@
 import { createServer, type Server } from "node:http";
-import { ageText } from "../../src/workspace/copyAge.js";
+import { ageText } from "../../src/workspace/sources/copyAge.js";
 import type { AddressInfo } from "node:net";
 import { afterEach, describe, expect, it } from "vitest";
 import { oneAnswer } from "../support/oneAnswer.js";

@@ -3,7 +3,7 @@ import type { AddressInfo } from "node:net";
 import { join } from "node:path";
 import { WebSocketServer } from "ws";
 import { readGraphqlContract } from "../../src/core/graphql/readGraphqlContract.js";
-import { readQueryDocuments } from "../../src/core/graphql/readQueryDocuments.js";
+import { readQueryDocuments } from "../../src/core/graphql/documents/readQueryDocuments.js";
 import { planGraphql } from "../../src/core/sdk/planGraphql.js";
 import type { GraphqlPlan } from "../../src/core/sdk/sdkPlan.js";
 import { eventServer, socketServer, subscriptionRows } from "../support/subscriptionServers.js";

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { parse, validate } from "graphql";
 import { readGraphqlContract } from "../../src/core/graphql/readGraphqlContract.js";
-import { readQueryDocuments } from "../../src/core/graphql/readQueryDocuments.js";
+import { readQueryDocuments } from "../../src/core/graphql/documents/readQueryDocuments.js";
 import { readContract } from "../../src/core/readContract.js";
 import { planGraphql } from "../../src/core/sdk/planGraphql.js";
 import type { PagingSettings } from "../../src/core/sdk/planPaging.js";

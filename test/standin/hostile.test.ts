@@ -2,7 +2,7 @@ import { buildSchema } from "graphql";
 import { describe, expect, it } from "vitest";
 import type { GraphqlContract } from "../../src/core/contract/model.js";
 import { readContract } from "../../src/core/readContract.js";
-import { LimitedExpression } from "../../src/standin/limitedExpression.js";
+import { LimitedExpression } from "../../src/standin/samples/limitedExpression.js";
 import { createStandin } from "../../src/standin/standin.js";
 import { contractWith, okay } from "../support/smallContract.js";
 

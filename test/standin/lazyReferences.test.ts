@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { contractValidator } from "../../src/standin/ajvForContract.js";
+import { contractValidator } from "../../src/standin/samples/ajvForContract.js";
 
 const document = (schemas: Record<string, unknown>) => ({ openapi: "3.1.0", components: { schemas } });
 const place = { document: "", pointer: "/components/schemas/Order" };

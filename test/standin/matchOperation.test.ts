@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { operationMatcher } from "../../src/standin/matchOperation.js";
+import { operationMatcher } from "../../src/standin/rest/matchOperation.js";
 import { readRest } from "../support/readRest.js";
 
 const paths = [

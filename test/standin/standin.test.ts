@@ -4,7 +4,7 @@ import { buildSchema } from "graphql";
 import { describe, expect, it } from "vitest";
 import { load } from "js-yaml";
 import { readContract } from "../../src/core/readContract.js";
-import { contractValidator } from "../../src/standin/ajvForContract.js";
+import { contractValidator } from "../../src/standin/samples/ajvForContract.js";
 import { createStandin } from "../../src/standin/standin.js";
 import { contractWith, okay } from "../support/smallContract.js";
 import { packageRoot } from "../support/packageRoot.js";

@@ -1,4 +1,4 @@
-import { readQueryDocuments, type QueryReading } from "../../src/core/graphql/readQueryDocuments.js";
+import { readQueryDocuments, type QueryReading } from "../../src/core/graphql/documents/readQueryDocuments.js";
 import { readGraphqlContract } from "../../src/core/graphql/readGraphqlContract.js";
 import type { GraphqlContract } from "../../src/core/contract/model.js";
 

@@ -6,7 +6,7 @@ import { planRest, type RestSettings } from "../../src/core/sdk/planRest.js";
 import type { Problem } from "../../src/core/problem/problem.js";
 import { contractWith } from "./smallContract.js";
 import { packageRoot } from "./packageRoot.js";
-import { runtimeSources } from "../../src/workspace/runtimeSources.js";
+import { runtimeSources } from "../../src/workspace/generate/runtimeSources.js";
 
 export interface RestRead {
   readonly contract: RestContract;

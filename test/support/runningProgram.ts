@@ -1,7 +1,7 @@
 import { createRequire } from "node:module";
 import { join } from "node:path";
 import { Readable, Writable } from "node:stream";
-import type { Host } from "../../src/cli/host.js";
+import type { Host } from "../../src/cli/process/host.js";
 import { packageRoot } from "./packageRoot.js";
 import { until } from "./until.js";
 import { plainEnvironment } from "./plainEnvironment.js";

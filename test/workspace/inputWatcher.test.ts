@@ -2,10 +2,10 @@ import { describe, expect, it } from "vitest";
 import { until } from "../support/until.js";
 import { Secrets } from "../../src/core/text/secrets.js";
 import { workspaceLanguages } from "../../src/workspace/languages/index.js";
-import { Session } from "../../src/workspace/session.js";
-import { untraced } from "../../src/workspace/trace.js";
+import { Session } from "../../src/workspace/project/session.js";
+import { untraced } from "../../src/workspace/project/trace.js";
 import { InputWatcher } from "../../src/workspace/inputWatcher.js";
-import { openProject } from "../../src/workspace/openProject.js";
+import { openProject } from "../../src/workspace/project/openProject.js";
 import { restProject } from "../support/temporaryProject.js";
 
 const after = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));

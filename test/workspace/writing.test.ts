@@ -9,7 +9,7 @@ import {
   performWriting,
   TakenBack,
   type FileOperations,
-} from "../../src/workspace/writing.js";
+} from "../../src/workspace/files/writing.js";
 import { programPath } from "../support/packageRoot.js";
 import { demoProject } from "../support/temporaryProject.js";
 

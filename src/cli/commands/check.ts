@@ -1,10 +1,10 @@
 import { counted } from "../../core/report/paint.js";
-import type { Gate } from "../../core/change/gate.js";
+import type { Gate } from "../../core/change/judge/gate.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
 import { check } from "../../workspace/check.js";
-import { openProject } from "../../workspace/openProject.js";
-import { problemJson } from "../problemJson.js";
-import type { GlobalOptions, Terminal } from "../terminal.js";
+import { openProject } from "../../workspace/project/openProject.js";
+import { problemJson } from "../output/problemJson.js";
+import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
 /** `rhema check [sdk…]`: fail when an SDK is stale, edited, or a query document does not fit. */
 export async function checkCommand(

@@ -1,11 +1,11 @@
 import type { Command } from "commander";
 import { problem } from "../../core/problem/problem.js";
 import { callNames } from "../../workspace/callNames.js";
-import { exitCodes, Halt } from "../../workspace/halt.js";
-import { openProject, type OpenedProject } from "../../workspace/openProject.js";
+import { exitCodes, Halt } from "../../workspace/project/halt.js";
+import { openProject, type OpenedProject } from "../../workspace/project/openProject.js";
 import { completedWords, type Line, type NameKind } from "../completion/completedWords.js";
 import { completionScripts, shells, type Shell } from "../completion/completionScripts.js";
-import type { GlobalOptions, Terminal } from "../terminal.js";
+import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
 /** `rhema completion SHELL`: prints what a shell runs once, so that it completes what is typed. */
 export function completionCommand(terminal: Terminal, shell: string | undefined): number {

@@ -2,11 +2,11 @@ import { spawn, spawnSync, type ChildProcess } from "node:child_process";
 import { cpSync, mkdirSync, mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { exitCodes } from "../../workspace/halt.js";
+import { exitCodes } from "../../workspace/project/halt.js";
 import type { ExampleApp } from "../../workspace/languages/languageTools.js";
 import { usualLanguage, workspaceLanguages } from "../../workspace/languages/index.js";
-import { packageFolder } from "../../workspace/packageFolder.js";
-import type { Terminal } from "../terminal.js";
+import { packageFolder } from "../../workspace/files/packageFolder.js";
+import type { Terminal } from "../output/terminal.js";
 
 /** A program that is run for real in the demo's folder. */
 interface Run {

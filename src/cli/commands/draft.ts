@@ -1,10 +1,10 @@
 import { counted } from "../../core/report/paint.js";
 import { problem } from "../../core/problem/problem.js";
-import { chosenContracts } from "../../workspace/chosenContracts.js";
+import { chosenContracts } from "../../workspace/configuration/chosenContracts.js";
 import { draft, type DraftOutcome } from "../../workspace/draft.js";
-import { exitCodes, Halt } from "../../workspace/halt.js";
-import { openProject } from "../../workspace/openProject.js";
-import type { GlobalOptions, Terminal } from "../terminal.js";
+import { exitCodes, Halt } from "../../workspace/project/halt.js";
+import { openProject } from "../../workspace/project/openProject.js";
+import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
 export interface DraftCommandOptions {
   readonly contract: string;

@@ -5,8 +5,8 @@ import { problemExamples } from "../../core/report/problemExamples.js";
 import { problem } from "../../core/problem/problem.js";
 import { explainChange, explainProblem, listCodes } from "../../core/report/renderExplanation.js";
 import { didYouMean } from "../../core/text/nearest.js";
-import { exitCodes, Halt } from "../../workspace/halt.js";
-import type { Terminal } from "../terminal.js";
+import { exitCodes, Halt } from "../../workspace/project/halt.js";
+import type { Terminal } from "../output/terminal.js";
 
 /** `rhema explain [code]`: what a problem or change code means and how to fix it. */
 export function explainCommand(terminal: Terminal, code: string | undefined): number {

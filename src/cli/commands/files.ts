@@ -1,8 +1,8 @@
-import { chosenSdks } from "../../workspace/generate.js";
-import { exitCodes } from "../../workspace/halt.js";
-import { buildFiles } from "../../workspace/inputFiles.js";
-import { openProject } from "../../workspace/openProject.js";
-import type { GlobalOptions, Terminal } from "../terminal.js";
+import { chosenSdks } from "../../workspace/generate/generate.js";
+import { exitCodes } from "../../workspace/project/halt.js";
+import { buildFiles } from "../../workspace/files/inputFiles.js";
+import { openProject } from "../../workspace/project/openProject.js";
+import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
 /** `rhema generate --files [sdk…]`: what a build tool has to know, always as JSON. */
 export async function filesCommand(

@@ -1,10 +1,10 @@
-import type { GenerateOptions, GenerateOutcome } from "../../workspace/generateOutcome.js";
-import { generate } from "../../workspace/generate.js";
-import { readLedger } from "../../workspace/ledger.js";
-import { openProject } from "../../workspace/openProject.js";
-import { hashOf } from "../../workspace/textFile.js";
-import { reportLines } from "../generateReport.js";
-import type { GlobalOptions, Terminal } from "../terminal.js";
+import type { GenerateOptions, GenerateOutcome } from "../../workspace/generate/generateOutcome.js";
+import { generate } from "../../workspace/generate/generate.js";
+import { readLedger } from "../../workspace/generate/ledger.js";
+import { openProject } from "../../workspace/project/openProject.js";
+import { hashOf } from "../../workspace/files/textFile.js";
+import { reportLines } from "../output/generateReport.js";
+import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
 /** `rhema generate [sdk…]`: read, check, compare with the pin, report, write, re-pin. */
 export async function generateCommand(
@@ -25,14 +25,14 @@ export async function generateCommand(
   const outcome = await generate(project, options);
   const elapsedMs = Math.round(performance.now() - startedAt);
   if (terminal.json) {
-    const { generateJson } = await import("../generateJson.js");
+    const { generateJson } = await import("../output/generateJson.js");
     terminal.document(generateJson(outcome, elapsedMs));
     return outcome.exitCode;
   }
   // Finding a place takes a parser that keeps positions; a run without anything to show does not load it.
   const places = hasPlaces(outcome) ? await import("../../core/report/renderProblem.js") : undefined;
   if (places) {
-    const { problemLines } = await import("../generateProblems.js");
+    const { problemLines } = await import("../output/generateProblems.js");
     terminal.note(problemLines(outcome, terminal.paint, terminal.isTold));
   }
   terminal.result(reportLines(outcome, elapsedMs, terminal.paint, places?.placeText ?? (({ document }) => document)));

@@ -1,6 +1,6 @@
 import { ShownTexts } from "../../core/problem/shownTexts.js";
-import { holdsAny, type Gate } from "../../core/change/gate.js";
-import type { ContractImpact } from "../../core/change/judgedChange.js";
+import { holdsAny, type Gate } from "../../core/change/judge/gate.js";
+import type { ContractImpact } from "../../core/change/judge/judgedChange.js";
 import { impactFindings } from "../../core/report/impactFindings.js";
 import { impactChangelog } from "../../core/report/impactChangelog.js";
 import { impactPage } from "../../core/report/impactPage.js";
@@ -8,21 +8,21 @@ import { impactMarkdown } from "../../core/report/impactMarkdown.js";
 import { annotations, junit, sarif } from "../../core/report/machineReports.js";
 import type { Paint } from "../../core/report/paint.js";
 import { servedText } from "../../core/report/usersText.js";
-import { mergedReleases, type Served } from "../../core/change/releasedUsers.js";
+import { mergedReleases, type Served } from "../../core/change/judge/releasedUsers.js";
 import { renderImpact, renderProof, type ImpactTexts } from "../../core/report/renderImpact.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
 import { visibleJson } from "../../core/text/visible.js";
-import { outlivedAcceptances } from "../../workspace/acceptances.js";
-import { exitCodes, Halt } from "../../workspace/halt.js";
-import { impact, impactOfFiles, type ImpactOptions, type ImpactOutcome } from "../../workspace/impact.js";
-import { ageText, type UsedCopy } from "../../workspace/copyAge.js";
-import { version } from "../../workspace/packageFolder.js";
-import { openProject } from "../../workspace/openProject.js";
-import type { ReportForm } from "../reportForms.js";
+import { outlivedAcceptances } from "../../workspace/impact/acceptances.js";
+import { exitCodes, Halt } from "../../workspace/project/halt.js";
+import { impact, impactOfFiles, type ImpactOptions, type ImpactOutcome } from "../../workspace/impact/impact.js";
+import { ageText, type UsedCopy } from "../../workspace/sources/copyAge.js";
+import { version } from "../../workspace/files/packageFolder.js";
+import { openProject } from "../../workspace/project/openProject.js";
+import type { ReportForm } from "../output/reportForms.js";
 import type { CompileError } from "../../core/use/compileError.js";
-import { placeJson } from "../problemJson.js";
-import { impactJson } from "../impactJson.js";
-import type { GlobalOptions, Terminal } from "../terminal.js";
+import { placeJson } from "../output/problemJson.js";
+import { impactJson } from "../output/impactJson.js";
+import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
 export interface ImpactCommandOptions extends ImpactOptions {
   /** Also list what touches nothing in use. */

@@ -6,7 +6,7 @@ import { isUrl } from "../../core/rest/documentNames.js";
 import { problem } from "../../core/problem/problem.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
 import { counted } from "../../core/report/paint.js";
-import { exitCodes, Halt } from "../../workspace/halt.js";
+import { exitCodes, Halt } from "../../workspace/project/halt.js";
 import {
   adopt,
   assertNoConfiguration,
@@ -20,9 +20,9 @@ import type { PlaceForSdk } from "../../workspace/languages/languageTools.js";
 import { usualLanguage, workspaceLanguages } from "../../workspace/languages/index.js";
 import { contractName, lookAround, type Surroundings } from "../../workspace/init/lookAround.js";
 import type { TriedContract } from "../../workspace/init/tryContract.js";
-import { problemJson } from "../problemJson.js";
-import { readHeaders } from "../readHeaders.js";
-import type { GlobalOptions, Terminal } from "../terminal.js";
+import { problemJson } from "../output/problemJson.js";
+import { readHeaders } from "../network/readHeaders.js";
+import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
 const titles = workspaceLanguages.map(({ title }) => title).join(", ");
 const titleOf = (language: string): string => workspaceLanguages.find(({ id }) => id === language)?.title ?? language;

@@ -7,15 +7,15 @@ import type { Judgement, SeenExchange } from "../../standin/observe/exchange.js"
 import { harExchanges } from "../../standin/observe/harExchanges.js";
 import { Observations } from "../../standin/observe/observations.js";
 import { observingProxy } from "../../standin/observe/proxy.js";
-import { exitCodes, Halt } from "../../workspace/halt.js";
-import { openProject } from "../../workspace/openProject.js";
-import { listen } from "../listen.js";
-import type { ObserveForm } from "../observeForms.js";
-import { observedSocket } from "../observedSocket.js";
-import { observedJunit, observedLines, observedMarkdown } from "../observeReport.js";
+import { exitCodes, Halt } from "../../workspace/project/halt.js";
+import { openProject } from "../../workspace/project/openProject.js";
+import { listen } from "../network/listen.js";
+import type { ObserveForm } from "../output/observeForms.js";
+import { observedSocket } from "../network/observedSocket.js";
+import { observedJunit, observedLines, observedMarkdown } from "../output/observeReport.js";
 import { readPlayed } from "../readPlayed.js";
 import { wholeNumber } from "../wholeNumber.js";
-import type { GlobalOptions, Terminal } from "../terminal.js";
+import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
 export interface ObserveCommandOptions {
   /** The backend; undefined where only recordings are looked at. */

@@ -1,11 +1,11 @@
 import { renderDetail, renderOutline } from "../../core/report/renderOutline.js";
 import { placeText } from "../../core/report/renderProblem.js";
 import type { Place } from "../../core/problem/place.js";
-import { chosenContracts } from "../../workspace/chosenContracts.js";
-import { exitCodes } from "../../workspace/halt.js";
+import { chosenContracts } from "../../workspace/configuration/chosenContracts.js";
+import { exitCodes } from "../../workspace/project/halt.js";
 import { outline } from "../../workspace/outline.js";
-import { openProject } from "../../workspace/openProject.js";
-import type { GlobalOptions, Terminal } from "../terminal.js";
+import { openProject } from "../../workspace/project/openProject.js";
+import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
 export interface OutlineCommandOptions {
   readonly contracts: readonly string[];

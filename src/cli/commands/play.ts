@@ -5,16 +5,16 @@ import { counted } from "../../core/report/paint.js";
 import type { JournalEntry } from "../../standin/journal.js";
 import { createStandin } from "../../standin/standin.js";
 import { readStandingWish } from "../../standin/wish.js";
-import { exitCodes, Halt } from "../../workspace/halt.js";
-import { savedSince } from "../../workspace/inputFiles.js";
+import { exitCodes, Halt } from "../../workspace/project/halt.js";
+import { savedSince } from "../../workspace/files/inputFiles.js";
 import { InputWatcher } from "../../workspace/inputWatcher.js";
-import { type Project } from "../../workspace/project.js";
-import { openProject } from "../../workspace/openProject.js";
-import { listen } from "../listen.js";
+import { type Project } from "../../workspace/project/project.js";
+import { openProject } from "../../workspace/project/openProject.js";
+import { listen } from "../network/listen.js";
 import { readPlayed } from "../readPlayed.js";
-import { socketUpgrade } from "../socketUpgrade.js";
+import { socketUpgrade } from "../network/socketUpgrade.js";
 import { wholeNumber } from "../wholeNumber.js";
-import type { GlobalOptions, Terminal } from "../terminal.js";
+import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
 export interface PlayOptions {
   readonly contracts: readonly string[];

@@ -1,11 +1,11 @@
 import { counted } from "../../core/report/paint.js";
 import { renderImpact } from "../../core/report/renderImpact.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
-import { chosenContracts } from "../../workspace/chosenContracts.js";
-import { openProject } from "../../workspace/openProject.js";
+import { chosenContracts } from "../../workspace/configuration/chosenContracts.js";
+import { openProject } from "../../workspace/project/openProject.js";
 import { pull, type PulledContract } from "../../workspace/pull.js";
-import { problemJson } from "../problemJson.js";
-import type { GlobalOptions, Terminal } from "../terminal.js";
+import { problemJson } from "../output/problemJson.js";
+import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
 const states = {
   new: "saved",

@@ -1,10 +1,10 @@
 import { renderReplaceable } from "../../core/report/renderReplaceable.js";
 import { placeText } from "../../core/report/renderProblem.js";
-import { chosenContracts } from "../../workspace/chosenContracts.js";
-import { exitCodes } from "../../workspace/halt.js";
-import { openProject } from "../../workspace/openProject.js";
-import { replaceable } from "../../workspace/replaceable.js";
-import type { GlobalOptions, Terminal } from "../terminal.js";
+import { chosenContracts } from "../../workspace/configuration/chosenContracts.js";
+import { exitCodes } from "../../workspace/project/halt.js";
+import { openProject } from "../../workspace/project/openProject.js";
+import { replaceable } from "../../workspace/uses/replaceable.js";
+import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
 /** `rhema outline --replaceable [contract…]`: what the app has written by hand that an SDK has too. */
 export async function replaceableCommand(

@@ -13,20 +13,20 @@ import { sampleArguments, sampleVariables } from "../../standin/page/sampleReque
 import { credentialNames, shownTraffic, type ShownTraffic } from "../../standin/shownTraffic.js";
 import { createStandin } from "../../standin/standin.js";
 import { readWish, wishHeader } from "../../standin/wish.js";
-import { chosenContracts } from "../../workspace/chosenContracts.js";
-import { fromEnvironment } from "../../workspace/fromEnvironment.js";
-import { exitCodes, Halt } from "../../workspace/halt.js";
-import { scalarFormats } from "../../workspace/planContract.js";
-import { openProject, type OpenedProject } from "../../workspace/openProject.js";
+import { chosenContracts } from "../../workspace/configuration/chosenContracts.js";
+import { fromEnvironment } from "../../workspace/configuration/fromEnvironment.js";
+import { exitCodes, Halt } from "../../workspace/project/halt.js";
+import { scalarFormats } from "../../workspace/generate/planContract.js";
+import { openProject, type OpenedProject } from "../../workspace/project/openProject.js";
 import { usualLanguage } from "../../workspace/languages/index.js";
 import type { ProgramWriter, WrittenProgram } from "../../workspace/languages/languageTools.js";
 
 import { findCall } from "../../workspace/try/findCall.js";
 import type { FoundCall } from "../../workspace/try/foundCall.js";
 import type { Exchange, Performed } from "../../workspace/try/performing.js";
-import { readHeaders } from "../readHeaders.js";
+import { readHeaders } from "../network/readHeaders.js";
 import { wholeNumber } from "../wholeNumber.js";
-import type { GlobalOptions, Terminal } from "../terminal.js";
+import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
 export interface TryCommandOptions {
   readonly call: string;

@@ -1,16 +1,16 @@
 import { ShownTexts } from "../../core/problem/shownTexts.js";
-import type { ContractImpact } from "../../core/change/judgedChange.js";
-import { breaksProject } from "../../core/change/judgedChange.js";
+import type { ContractImpact } from "../../core/change/judge/judgedChange.js";
+import { breaksProject } from "../../core/change/judge/judgedChange.js";
 import { worst } from "../../core/change/verdict.js";
 import { counted } from "../../core/report/paint.js";
 import { placeText, renderProblem } from "../../core/report/renderProblem.js";
-import type { GenerateOutcome } from "../../workspace/generateOutcome.js";
-import { exitCodes } from "../../workspace/halt.js";
+import type { GenerateOutcome } from "../../workspace/generate/generateOutcome.js";
+import { exitCodes } from "../../workspace/project/halt.js";
 import { Watcher, type WatchRun } from "../../workspace/watch.js";
-import { problemLines } from "../generateProblems.js";
-import { problemJson } from "../problemJson.js";
+import { problemLines } from "../output/generateProblems.js";
+import { problemJson } from "../output/problemJson.js";
 import { startPlay, type Player } from "./play.js";
-import type { GlobalOptions, Terminal } from "../terminal.js";
+import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
 export interface WatchCommandOptions {
   readonly sdks: readonly string[];
@@ -63,7 +63,7 @@ export async function watchCommand(
 
 /** Runs a command until it ends or Rhema is interrupted, and gives its exit code. */
 async function runBeside(words: readonly string[], { host, json }: Terminal): Promise<number> {
-  const { startBeside } = await import("../besideCommand.js");
+  const { startBeside } = await import("../process/besideCommand.js");
   const { ended, end } = await startBeside(words, host, json);
   const isInterrupted = await Promise.race([ended.then(() => false), host.interrupted().then(() => true)]);
   return (await end()) ?? (isInterrupted ? exitCodes.done : exitCodes.findings);

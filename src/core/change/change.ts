@@ -1,8 +1,8 @@
 import type { SourceUseKind } from "../use/sourceUse.js";
 import type { Place } from "../problem/place.js";
 import type { ChangeCode } from "./changeCodes.js";
-import type { ChangeFace } from "./points.js";
-import type { ForSdk } from "./forSdk.js";
+import type { ChangeFace } from "./compare/points.js";
+import type { ForSdk } from "./judge/forSdk.js";
 import type { Verdict } from "./verdict.js";
 
 /** One difference between two contracts. */

@@ -1,7 +1,7 @@
 import type { ShapeTable } from "../contract/resolveShape.js";
 import type { Change } from "./change.js";
-import type { PointKind, Points } from "./points.js";
-import type { Signatures } from "./renamedTo.js";
+import type { PointKind, Points } from "./compare/points.js";
+import type { Signatures } from "./compare/renamedTo.js";
 import type { Rule } from "./rule.js";
 import { rules } from "./rules/index.js";
 import type { SdkFacts } from "./sdkFacts.js";

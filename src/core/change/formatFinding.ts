@@ -1,5 +1,5 @@
 import type { Shape } from "../contract/model.js";
-import type { Points } from "./points.js";
+import type { Points } from "./compare/points.js";
 import type { Finding } from "./rule.js";
 import type { SdkFacts } from "./sdkFacts.js";
 import { shapeWords } from "./shapeWords.js";

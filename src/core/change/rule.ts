@@ -1,5 +1,5 @@
 import type { SourceUseKind } from "../use/sourceUse.js";
-import type { PointKind, Points } from "./points.js";
+import type { PointKind, Points } from "./compare/points.js";
 import type { SdkFacts } from "./sdkFacts.js";
 import type { Level, Verdict } from "./verdict.js";
 

@@ -1,9 +1,9 @@
 import type { Shape, TupleShape } from "../contract/model.js";
 import type { SourceUseKind } from "../use/sourceUse.js";
-import type { Points } from "./points.js";
+import type { Points } from "./compare/points.js";
 import type { Finding } from "./rule.js";
 import type { SdkFacts } from "./sdkFacts.js";
-import { shapeFamily } from "./shapeFamily.js";
+import { shapeFamily } from "./compare/shapeFamily.js";
 import { shapeWords } from "./shapeWords.js";
 import { heavier, verdicts, type Verdict } from "./verdict.js";
 

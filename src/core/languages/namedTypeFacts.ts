@@ -1,6 +1,6 @@
 import type { Shape } from "../contract/model.js";
 import type { SdkFacts } from "../change/sdkFacts.js";
-import { decodedLeaf } from "../sdk/lower/decodedLeaf.js";
+import { decodedLeaf } from "../sdk/lower/values/decodedLeaf.js";
 import type { SharedSettings } from "../sdk/lower/sharedSettings.js";
 import type { FactsScope } from "./language.js";
 import { settingFacts } from "./settingFacts.js";

@@ -1,5 +1,5 @@
 import type { SdkFacts } from "../change/sdkFacts.js";
-import { decodedLeaf } from "../sdk/lower/decodedLeaf.js";
+import { decodedLeaf } from "../sdk/lower/values/decodedLeaf.js";
 import type { SharedSettings } from "../sdk/lower/sharedSettings.js";
 
 /** The facts that settings decide alike in every language. */

@@ -8,7 +8,7 @@ import {
   isSpecifiedScalarType,
   isUnionType,
 } from "graphql";
-import { rootFields } from "../graphql/draftDocument.js";
+import { rootFields } from "../graphql/documents/draftDocument.js";
 import type { Place } from "../problem/place.js";
 import { sortedBy } from "../text/sortedBy.js";
 import { adviseGraphql } from "./advice.js";

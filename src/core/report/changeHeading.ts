@@ -1,4 +1,4 @@
-import type { ContractImpact } from "../change/judgedChange.js";
+import type { ContractImpact } from "../change/judge/judgedChange.js";
 import type { JoinedChange } from "./joinedChanges.js";
 import { typeAt, typeNames } from "./typeAt.js";
 

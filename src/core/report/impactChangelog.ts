@@ -1,5 +1,5 @@
 import { worst } from "../change/verdict.js";
-import type { ContractImpact, JudgedChange } from "../change/judgedChange.js";
+import type { ContractImpact, JudgedChange } from "../change/judge/judgedChange.js";
 
 /**
  * What happened to contracts, as a changelog in Markdown: for whoever reads along, whatever they use of it. The two

@@ -1,6 +1,6 @@
 import { worst, type Level } from "../change/verdict.js";
-import { holdsRefusals, isHeld, type Gate } from "../change/gate.js";
-import type { ContractImpact } from "../change/judgedChange.js";
+import { holdsRefusals, isHeld, type Gate } from "../change/judge/gate.js";
+import type { ContractImpact } from "../change/judge/judgedChange.js";
 import type { Place } from "../problem/place.js";
 import type { ImpactTexts } from "./renderImpact.js";
 import type { ShownTexts } from "../problem/shownTexts.js";

@@ -1,8 +1,8 @@
 import { capital } from "../text/capital.js";
 import { visibleLines } from "../text/visible.js";
-import type { ContractImpact, JudgedChange } from "../change/judgedChange.js";
-import type { Gate } from "../change/gate.js";
-import { isHeld } from "../change/gate.js";
+import type { ContractImpact, JudgedChange } from "../change/judge/judgedChange.js";
+import type { Gate } from "../change/judge/gate.js";
+import { isHeld } from "../change/judge/gate.js";
 import type { Place } from "../problem/place.js";
 import { levels, worst } from "../change/verdict.js";
 import type { CompileError } from "../use/compileError.js";

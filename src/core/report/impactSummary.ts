@@ -1,5 +1,5 @@
 import { changeMeanings, type ChangeCode } from "../change/changeCodes.js";
-import { breaksProject, type ContractImpact, type JudgedChange } from "../change/judgedChange.js";
+import { breaksProject, type ContractImpact, type JudgedChange } from "../change/judge/judgedChange.js";
 import { byWeight, heavier, worst, type Level, type Verdict } from "../change/verdict.js";
 import { groupedBy } from "../text/groupedBy.js";
 import { joinedChanges, type JoinedChange } from "./joinedChanges.js";

@@ -1,5 +1,5 @@
 import { listed } from "../text/listed.js";
-import type { Hit, JudgedChange } from "../change/judgedChange.js";
+import type { Hit, JudgedChange } from "../change/judge/judgedChange.js";
 
 /** Changes that have one cause, as one; each report shows it as one entry. */
 export interface JoinedChange extends JudgedChange {

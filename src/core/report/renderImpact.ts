@@ -1,6 +1,6 @@
 import { weight, worst, type Level } from "../change/verdict.js";
 import { groupedBy } from "../text/groupedBy.js";
-import { breaksProject, type ContractImpact, type Hit, type JudgedChange } from "../change/judgedChange.js";
+import { breaksProject, type ContractImpact, type Hit, type JudgedChange } from "../change/judge/judgedChange.js";
 import type { Place } from "../problem/place.js";
 import type { CompileError } from "../use/compileError.js";
 import { visible } from "../text/visible.js";

@@ -1,6 +1,6 @@
 import { changeMeanings, type ChangeCode } from "../change/changeCodes.js";
 import { changeExamples } from "../change/examples.js";
-import { comparedWhole } from "../change/impact.js";
+import { comparedWhole } from "../change/judge/impact.js";
 import type { Language } from "../languages/language.js";
 import { problemMeanings } from "../problem/codes.js";
 import { readContract } from "../readContract.js";

@@ -1,5 +1,5 @@
 import { visible } from "../text/visible.js";
-import type { ContractImpact } from "../change/judgedChange.js";
+import type { ContractImpact } from "../change/judge/judgedChange.js";
 import { levels, worst, type Level } from "../change/verdict.js";
 import type { ShownTexts } from "../problem/shownTexts.js";
 import { impactSummary, type Counts, type ImpactSummary } from "./impactSummary.js";

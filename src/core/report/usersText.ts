@@ -1,4 +1,4 @@
-import type { BrokenReleases, Served } from "../change/releasedUsers.js";
+import type { BrokenReleases, Served } from "../change/judge/releasedUsers.js";
 import { listed } from "../text/listed.js";
 
 const releasesNamed = 6;

@@ -3,9 +3,9 @@ import { isStream } from "../contract/model.js";
 import { below, type PointerPlace } from "../problem/place.js";
 import { dataMember, isData, member, textMember, type Data } from "../text/parseData.js";
 import { mediaForm } from "./readMediaType.js";
-import { readAnnotations } from "./readAnnotations.js";
+import { readAnnotations } from "./schemas/readAnnotations.js";
 import type { Located } from "./restDocument.js";
-import type { SchemaReader } from "./schemaReader.js";
+import type { SchemaReader } from "./schemas/schemaReader.js";
 
 /** Reads a request body (OpenAPI 3.1, section 4.8.13); undefined when there is none, or none with a content. */
 export function readBody(operation: Data, place: PointerPlace, reader: SchemaReader): RequestBody | undefined {

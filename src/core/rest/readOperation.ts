@@ -1,14 +1,14 @@
 import type { RestOperation } from "../contract/model.js";
 import { listMember, textMember, type Data } from "../text/parseData.js";
 import { readOlderBody } from "./older/readOlderBody.js";
-import { annotate } from "./readAnnotations.js";
+import { annotate } from "./schemas/readAnnotations.js";
 import { readAuth } from "./readAuthSchemes.js";
 import { readBody } from "./readContents.js";
 import { parameterNodes, readParameters } from "./readParameters.js";
 import { readResponses } from "./readResponses.js";
 import { readServers } from "./readServers.js";
 import type { Located } from "./restDocument.js";
-import type { SchemaReader } from "./schemaReader.js";
+import type { SchemaReader } from "./schemas/schemaReader.js";
 
 /** Where an operation stands: in a path, or in what the server sends. */
 export interface OperationHome {

@@ -4,9 +4,9 @@ import { below, type PointerPlace } from "../problem/place.js";
 import { dataMember, isData, listMember, member, textMember, type Data } from "../text/parseData.js";
 import { readOlderParameter } from "./older/readOlderParameter.js";
 import { mediaForm } from "./readMediaType.js";
-import { annotate, readAnnotations } from "./readAnnotations.js";
+import { annotate, readAnnotations } from "./schemas/readAnnotations.js";
 import type { Located } from "./restDocument.js";
-import type { SchemaReader } from "./schemaReader.js";
+import type { SchemaReader } from "./schemas/schemaReader.js";
 
 const locations = ["path", "query", "querystring", "header", "cookie"] as const;
 type Location = (typeof locations)[number];

@@ -3,10 +3,10 @@ import { below, type PointerPlace } from "../problem/place.js";
 import { dataMember, isData, member, type Data } from "../text/parseData.js";
 import { mediaTypes } from "./older/readOlderBody.js";
 import { inlineSchema } from "./older/readOlderParameter.js";
-import { readAnnotations } from "./readAnnotations.js";
+import { readAnnotations } from "./schemas/readAnnotations.js";
 import { contentOf, readContents } from "./readContents.js";
 import type { Located } from "./restDocument.js";
-import type { SchemaReader } from "./schemaReader.js";
+import type { SchemaReader } from "./schemas/schemaReader.js";
 
 const statusPattern = /^([1-5]\d\d|[1-5]XX|default)$/;
 

@@ -14,7 +14,7 @@ import { operationNodes, pathItems } from "./readPathItem.js";
 import { readCallbacks, readWebhooks, type Attempt } from "./readSentRequests.js";
 import { readHost, readServers } from "./readServers.js";
 import { RestDocument, type DocumentNames } from "./restDocument.js";
-import { SchemaReader } from "./schemaReader.js";
+import { SchemaReader } from "./schemas/schemaReader.js";
 import { checkStructure } from "./structure/checkStructure.js";
 
 export interface RestReading {

@@ -4,7 +4,7 @@ import { dataMember, isData, type Data } from "../text/parseData.js";
 import { operationNodes, pathItems } from "./readPathItem.js";
 import { readOperation } from "./readOperation.js";
 import type { Located } from "./restDocument.js";
-import type { SchemaReader } from "./schemaReader.js";
+import type { SchemaReader } from "./schemas/schemaReader.js";
 
 /** Runs a reading of one part, and sets that part aside when it is faulty. */
 export type Attempt = (what: string, read: () => void) => void;

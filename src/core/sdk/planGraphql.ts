@@ -1,6 +1,6 @@
 import type { Field, GraphqlContract, Reference } from "../contract/model.js";
 import { reachedTypes } from "../contract/reachedTypes.js";
-import type { QueryDocuments } from "../graphql/queryModel.js";
+import type { QueryDocuments } from "../graphql/documents/queryModel.js";
 import { assignFaces } from "./assignFaces.js";
 import { countUntyped } from "./countUntyped.js";
 import { contractOwnNames, NameScope, typeNameFrom } from "./nameScope.js";

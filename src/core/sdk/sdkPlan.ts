@@ -12,7 +12,7 @@ import type {
   Shape,
   Tag,
 } from "../contract/model.js";
-import type { QueryOperation } from "../graphql/queryModel.js";
+import type { QueryOperation } from "../graphql/documents/queryModel.js";
 
 /**
  * What an SDK holds, before any language spells it: wire names, roles, shapes, and one stable name for every record,

@@ -1,4 +1,4 @@
-import type { JudgedChange } from "../change/judgedChange.js";
+import type { JudgedChange } from "../change/judge/judgedChange.js";
 import type { CompileError } from "./compileError.js";
 import type { SourceUse } from "./sourceUse.js";
 

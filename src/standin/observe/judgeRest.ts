@@ -1,10 +1,10 @@
 import { isStream, operationLabel, type Content, type RestContract } from "../../core/contract/model.js";
 import { nearest } from "../../core/text/nearest.js";
-import { contractValidator, type ContractValidator } from "../ajvForContract.js";
-import { checkRequest, contentFor } from "../checkRequest.js";
-import { operationMatcher, type Matching, type MatchedOperation } from "../matchOperation.js";
-import { missingAuth } from "../missingAuth.js";
-import { responseFor } from "../responseFor.js";
+import { contractValidator, type ContractValidator } from "../samples/ajvForContract.js";
+import { checkRequest, contentFor } from "../rest/checkRequest.js";
+import { operationMatcher, type Matching, type MatchedOperation } from "../rest/matchOperation.js";
+import { missingAuth } from "../rest/missingAuth.js";
+import { responseFor } from "../rest/responseFor.js";
 import type { Judgement, SeenExchange } from "./exchange.js";
 
 /** Judges exchanges by a REST contract; undefined for one that is for none of its paths. */

@@ -1,5 +1,5 @@
 import { operationLabel } from "../../core/contract/model.js";
-import { rootFields } from "../../core/graphql/draftDocument.js";
+import { rootFields } from "../../core/graphql/documents/draftDocument.js";
 import { credentialNames, shownTraffic, type ShownTraffic } from "../shownTraffic.js";
 import type { PlayedContract } from "../standin.js";
 import type { Judgement, SeenExchange } from "./exchange.js";

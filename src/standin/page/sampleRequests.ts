@@ -1,4 +1,4 @@
-import { sampleId } from "../graph.js";
+import { sampleId } from "../graphql/graph.js";
 import {
   getNamedType,
   isEnumType,
@@ -13,13 +13,13 @@ import {
   type GraphQLSchema,
 } from "graphql";
 import { operationLabel, type Reference, type RestContract, type RestOperation } from "../../core/contract/model.js";
-import { draftDocuments, rootFields } from "../../core/graphql/draftDocument.js";
+import { draftDocuments, rootFields } from "../../core/graphql/documents/draftDocument.js";
 import { preferredContent } from "../../core/sdk/planContent.js";
-import { sampleAnswer } from "../sampleAnswer.js";
-import { SampleBudget } from "../sampleBudget.js";
+import { sampleAnswer } from "../samples/sampleAnswer.js";
+import { SampleBudget } from "../samples/sampleBudget.js";
 import type { Sample } from "../../core/outline/outline.js";
-import { sampleText } from "../sampleText.js";
-import { seededFaker } from "../seededFaker.js";
+import { sampleText } from "../samples/sampleText.js";
+import { seededFaker } from "../samples/seededFaker.js";
 import type { PlayedContract } from "../standin.js";
 
 /** A request that fits an operation, to begin with. */

@@ -1,14 +1,14 @@
 import type { Contract } from "../../core/contract/model.js";
-import { rootFields } from "../../core/graphql/draftDocument.js";
-import { readQueryDocuments } from "../../core/graphql/readQueryDocuments.js";
+import { rootFields } from "../../core/graphql/documents/draftDocument.js";
+import { readQueryDocuments } from "../../core/graphql/documents/readQueryDocuments.js";
 import type { Problem } from "../../core/problem/problem.js";
 import { counted } from "../../core/report/paint.js";
-import { ContractReader } from "../contractReader.js";
-import type { ContractConfiguration } from "../configuration.js";
-import { obtainCopies } from "../obtainCopies.js";
-import type { OpenedProject } from "../openProject.js";
-import type { Whereabouts } from "../whereabouts.js";
-import { ProjectTexts } from "../sdkInputs.js";
+import { ContractReader } from "../sources/contractReader.js";
+import type { ContractConfiguration } from "../configuration/configuration.js";
+import { obtainCopies } from "../sources/obtainCopies.js";
+import type { OpenedProject } from "../project/openProject.js";
+import type { Whereabouts } from "../project/whereabouts.js";
+import { ProjectTexts } from "../generate/sdkInputs.js";
 
 /** What a contract turned out to be when it was tried. */
 export interface TriedContract {

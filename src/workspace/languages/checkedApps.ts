@@ -1,9 +1,9 @@
 import { join } from "node:path";
 import { problem } from "../../core/problem/problem.js";
 import type { CompileError } from "../../core/use/compileError.js";
-import { exitCodes, Halt } from "../halt.js";
-import type { Project } from "../project.js";
-import { readText } from "../textFile.js";
+import { exitCodes, Halt } from "../project/halt.js";
+import type { Project } from "../project/project.js";
+import { readText } from "../files/textFile.js";
 import { AppCopy } from "./appCopy.js";
 import { checkerComplaints, type CheckerComplaint } from "./checkerReport.js";
 import type { MadeFiles } from "./languageTools.js";

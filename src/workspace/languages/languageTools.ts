@@ -4,7 +4,7 @@ import type { ListedLanguage } from "../../core/languages/language.js";
 import type { CompileError } from "../../core/use/compileError.js";
 import type { SdkSettings } from "../../core/languages/settings.js";
 import type { SourceUse } from "../../core/use/sourceUse.js";
-import type { Project } from "../project.js";
+import type { Project } from "../project/project.js";
 import type { FoundCall } from "../try/foundCall.js";
 import type { Performed, Performing } from "../try/performing.js";
 

@@ -1,8 +1,8 @@
 import { existsSync, mkdirSync, writeFileSync } from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { problem } from "../../core/problem/problem.js";
-import { exitCodes, Halt } from "../halt.js";
-import { displayPath, isInside, type Project } from "../project.js";
+import { exitCodes, Halt } from "../project/halt.js";
+import { displayPath, isInside, type Project } from "../project/project.js";
 
 /** Files that were written, and those that were there. */
 export interface WrittenFiles {

@@ -1,8 +1,8 @@
 import type { GraphQLSchema } from "graphql";
 import type { TakenArgument } from "../../core/call/readArguments.js";
 import { operationLabel, type RestContract } from "../../core/contract/model.js";
-import { draftDocuments } from "../../core/graphql/draftDocument.js";
-import { readQueryDocuments } from "../../core/graphql/readQueryDocuments.js";
+import { draftDocuments } from "../../core/graphql/documents/draftDocument.js";
+import { readQueryDocuments } from "../../core/graphql/documents/readQueryDocuments.js";
 import type { Language } from "../../core/languages/language.js";
 import type { ContractNames } from "../../core/sdk/contractNames.js";
 import { printLowered } from "../../core/languages/printSdk.js";
@@ -13,14 +13,14 @@ import { planRest } from "../../core/sdk/planRest.js";
 import type { ContractPlan, PlannedArgument, RestCall } from "../../core/sdk/sdkPlan.js";
 import { didYouMean } from "../../core/text/nearest.js";
 import { camelCase } from "../../core/text/words.js";
-import { haltOr, mergedHalt } from "../allOrHalt.js";
-import { ContractReader } from "../contractReader.js";
-import { exitCodes, Halt } from "../halt.js";
-import { mappedScalars, planContract } from "../planContract.js";
-import type { OpenedProject } from "../openProject.js";
-import { ProjectTexts } from "../sdkInputs.js";
-import type { LoadedLanguage } from "../session.js";
-import { hashOf } from "../textFile.js";
+import { haltOr, mergedHalt } from "../project/allOrHalt.js";
+import { ContractReader } from "../sources/contractReader.js";
+import { exitCodes, Halt } from "../project/halt.js";
+import { mappedScalars, planContract } from "../generate/planContract.js";
+import type { OpenedProject } from "../project/openProject.js";
+import { ProjectTexts } from "../generate/sdkInputs.js";
+import type { LoadedLanguage } from "../project/session.js";
+import { hashOf } from "../files/textFile.js";
 import type { FoundCall } from "./foundCall.js";
 
 /**

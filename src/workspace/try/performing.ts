@@ -1,4 +1,4 @@
-import type { ModuleImporter } from "../moduleImporter.js";
+import type { ModuleImporter } from "../files/moduleImporter.js";
 
 /** One exchange as it went over the wire. */
 export interface Exchange {

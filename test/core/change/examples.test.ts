@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { changeCodes } from "../../../src/core/change/changeCodes.js";
-import { comparedWhole, compareContracts } from "../../../src/core/change/impact.js";
+import { comparedWhole, compareContracts } from "../../../src/core/change/judge/impact.js";
 import { changeExamples } from "../../../src/core/change/examples.js";
 import { typescriptFacts } from "../../support/typescriptSdk.js";
 import { readContract } from "../../../src/core/readContract.js";

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { compareGraphql } from "../../../src/core/change/compareGraphql.js";
-import { type JudgedChange } from "../../../src/core/change/judgedChange.js";
+import { compareGraphql } from "../../../src/core/change/compare/compareGraphql.js";
+import { type JudgedChange } from "../../../src/core/change/judge/judgedChange.js";
 import { typescriptFacts } from "../../support/typescriptSdk.js";
-import { judgeUse } from "../../../src/core/change/impact.js";
+import { judgeUse } from "../../../src/core/change/judge/impact.js";
 import { readQueries } from "../../support/readGraphql.js";
 
 const letter = { breaking: "B", risky: "R", compatible: "C" };

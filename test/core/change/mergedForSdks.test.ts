@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Change } from "../../../src/core/change/change.js";
-import { judgeUse } from "../../../src/core/change/impact.js";
-import { mergedForSdks } from "../../../src/core/change/mergedForSdks.js";
+import { judgeUse } from "../../../src/core/change/judge/impact.js";
+import { mergedForSdks } from "../../../src/core/change/judge/mergedForSdks.js";
 import type { Level } from "../../../src/core/change/verdict.js";
 
 const change = (code: Level, coordinate: string, message = "It changed."): Change => ({

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { isHeld, usualGate } from "../../../src/core/change/gate.js";
-import type { JudgedChange } from "../../../src/core/change/judgedChange.js";
-import { applyPolicy, type Policy } from "../../../src/core/change/policy.js";
+import { isHeld, usualGate } from "../../../src/core/change/judge/gate.js";
+import type { JudgedChange } from "../../../src/core/change/judge/judgedChange.js";
+import { applyPolicy, type Policy } from "../../../src/core/change/judge/policy.js";
 
 const gone: JudgedChange = {
   code: "answer.field.gone",

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { Reachability } from "../../../src/core/change/reachability.js";
+import { Reachability } from "../../../src/core/change/judge/reachability.js";
 import { Randomness } from "../../proof/random/randomness.js";
 
 describe("which wanted nodes are reached", () => {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { namesAlike, mayBeRenamed } from "../../../src/core/change/mayBeRenamed.js";
-import { compareGraphql } from "../../../src/core/change/compareGraphql.js";
-import { compareRest } from "../../../src/core/change/compareRest.js";
+import { namesAlike, mayBeRenamed } from "../../../src/core/change/compare/mayBeRenamed.js";
+import { compareGraphql } from "../../../src/core/change/compare/compareGraphql.js";
+import { compareRest } from "../../../src/core/change/compare/compareRest.js";
 import type { Change } from "../../../src/core/change/change.js";
 import { readQueries } from "../../support/readGraphql.js";
 import { readRest } from "../../support/readRest.js";

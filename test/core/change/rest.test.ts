@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { compareRest } from "../../../src/core/change/compareRest.js";
+import { compareRest } from "../../../src/core/change/compare/compareRest.js";
 import type { Change } from "../../../src/core/change/change.js";
 import { typescriptFacts } from "../../support/typescriptSdk.js";
 import { readRest } from "../../support/readRest.js";

@@ -1,6 +1,6 @@
 import { buildSchema, parse, validate } from "graphql";
 import { describe, expect, it } from "vitest";
-import { draftDocuments, rootFields } from "../../../src/core/graphql/draftDocument.js";
+import { draftDocuments, rootFields } from "../../../src/core/graphql/documents/draftDocument.js";
 import { makeGraphqlSchema } from "../../proof/random/graphql/makeGraphqlSchema.js";
 import { Randomness } from "../../proof/random/randomness.js";
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { embeddedQueries, embeddedSchemas } from "../../../src/core/languages/typescript/embedded.js";
 import { findPosition } from "../../../src/core/problem/findPosition.js";
 import { readGraphqlContract } from "../../../src/core/graphql/readGraphqlContract.js";
-import { readQueryDocuments } from "../../../src/core/graphql/readQueryDocuments.js";
+import { readQueryDocuments } from "../../../src/core/graphql/documents/readQueryDocuments.js";
 import { fleetSchema } from "../../support/readGraphql.js";
 
 const imported = 'import { gql, graphql } from "somewhere";\n';

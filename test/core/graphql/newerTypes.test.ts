@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { readGraphqlContract } from "../../../src/core/graphql/readGraphqlContract.js";
-import { readQueryDocuments } from "../../../src/core/graphql/readQueryDocuments.js";
+import { readQueryDocuments } from "../../../src/core/graphql/documents/readQueryDocuments.js";
 import { planGraphql } from "../../../src/core/sdk/planGraphql.js";
 
 const schema = `

@@ -1,6 +1,6 @@
 import { buildSchema, parse, validate } from "graphql";
 import { describe, expect, it } from "vitest";
-import { queryAdvice } from "../../../src/core/graphql/queryAdvice.js";
+import { queryAdvice } from "../../../src/core/graphql/documents/queryAdvice.js";
 import { parseText } from "../../../src/core/graphql/parseText.js";
 
 const schema = buildSchema(`

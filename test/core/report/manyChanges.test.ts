@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { usualGate } from "../../../src/core/change/gate.js";
-import { judgeUse } from "../../../src/core/change/impact.js";
-import { compareRest } from "../../../src/core/change/compareRest.js";
-import type { ContractImpact } from "../../../src/core/change/judgedChange.js";
+import { usualGate } from "../../../src/core/change/judge/gate.js";
+import { judgeUse } from "../../../src/core/change/judge/impact.js";
+import { compareRest } from "../../../src/core/change/compare/compareRest.js";
+import type { ContractImpact } from "../../../src/core/change/judge/judgedChange.js";
 import { ShownTexts } from "../../../src/core/problem/shownTexts.js";
 import { impactMarkdown, longestComment } from "../../../src/core/report/impactMarkdown.js";
 import { impactPage } from "../../../src/core/report/impactPage.js";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { circles } from "../../../src/core/sdk/lower/circles.js";
+import { circles } from "../../../src/core/sdk/lower/values/circles.js";
 import { Randomness } from "../../proof/random/randomness.js";
 
 type Steps = ReadonlyMap<string, readonly string[]>;

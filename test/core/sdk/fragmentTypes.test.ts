@@ -1,7 +1,7 @@
 import { parse, validate } from "graphql";
 import { describe, expect, it } from "vitest";
 import { readGraphqlContract } from "../../../src/core/graphql/readGraphqlContract.js";
-import { readQueryDocuments } from "../../../src/core/graphql/readQueryDocuments.js";
+import { readQueryDocuments } from "../../../src/core/graphql/documents/readQueryDocuments.js";
 import { fragmentTypes } from "../../../src/core/sdk/lower/fragmentTypes.js";
 import { planGraphql } from "../../../src/core/sdk/planGraphql.js";
 import type { GraphqlPlan } from "../../../src/core/sdk/sdkPlan.js";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { readContract } from "../../../src/core/readContract.js";
-import type { Sample } from "../../../src/core/sdk/lower/sample.js";
-import { sampleBuilders } from "../../../src/core/sdk/lower/sampleBuilders.js";
+import type { Sample } from "../../../src/core/sdk/lower/values/sample.js";
+import { sampleBuilders } from "../../../src/core/sdk/lower/values/sampleBuilders.js";
 import { planRest } from "../../../src/core/sdk/planRest.js";
 import { settledSettings } from "../../../src/core/languages/settings.js";
 import { language } from "../../../src/core/languages/typescript/language.js";

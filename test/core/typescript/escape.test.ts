@@ -7,7 +7,7 @@ import {
   propertyName,
   quoted,
   templateText,
-} from "../../../src/core/languages/typescript/escape.js";
+} from "../../../src/core/languages/typescript/names/escape.js";
 
 const hostile = [
   "*/ alert()",

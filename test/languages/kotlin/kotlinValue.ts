@@ -1,11 +1,11 @@
 import type { Reference, Shape } from "../../../src/core/contract/model.js";
 import { resolveShape } from "../../../src/core/contract/resolveShape.js";
 import type { FileContext } from "../../../src/core/languages/kotlin/contractContext.js";
-import { quoted } from "../../../src/core/languages/kotlin/escape.js";
-import { spelled } from "../../../src/core/languages/kotlin/identifiers.js";
-import { memberClassNames, recordNames } from "../../../src/core/languages/kotlin/names.js";
-import { constant, numberText } from "../../../src/core/languages/kotlin/constants.js";
-import { fieldState, plainType, printShape } from "../../../src/core/languages/kotlin/printType.js";
+import { quoted } from "../../../src/core/languages/kotlin/names/escape.js";
+import { spelled } from "../../../src/core/languages/kotlin/names/identifiers.js";
+import { memberClassNames, recordNames } from "../../../src/core/languages/kotlin/names/names.js";
+import { constant, numberText } from "../../../src/core/languages/kotlin/names/constants.js";
+import { fieldState, plainType, printShape } from "../../../src/core/languages/kotlin/types/printType.js";
 import type { Data } from "../vectors/vectorRow.js";
 
 type Fields = Readonly<Record<string, Data>>;

@@ -1,6 +1,6 @@
 import type { Reference } from "../../../src/core/contract/model.js";
 import { resolveShape } from "../../../src/core/contract/resolveShape.js";
-import { recordNames } from "../../../src/core/languages/kotlin/names.js";
+import { recordNames } from "../../../src/core/languages/kotlin/names/names.js";
 import { seenAs, type DumpOf, type Fields, type Types } from "../vectors/seenAs.js";
 import type { Data } from "../vectors/vectorRow.js";
 

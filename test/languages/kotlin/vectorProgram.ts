@@ -1,9 +1,9 @@
 import { inFile, type RestContext } from "../../../src/core/languages/kotlin/contractContext.js";
-import { quoted } from "../../../src/core/languages/kotlin/escape.js";
-import { spelled } from "../../../src/core/languages/kotlin/identifiers.js";
+import { quoted } from "../../../src/core/languages/kotlin/names/escape.js";
+import { spelled } from "../../../src/core/languages/kotlin/names/identifiers.js";
 import { fileText } from "../../../src/core/languages/kotlin/kotlinFile.js";
-import { argumentName } from "../../../src/core/languages/kotlin/names.js";
-import { printReference } from "../../../src/core/languages/kotlin/printType.js";
+import { argumentName } from "../../../src/core/languages/kotlin/names/names.js";
+import { printReference } from "../../../src/core/languages/kotlin/types/printType.js";
 import { memberNameFrom } from "../../../src/core/sdk/nameScope.js";
 import type { VectorStep } from "../vectors/vectorSteps.js";
 import { kotlinValue } from "./kotlinValue.js";

@@ -1,11 +1,11 @@
 import type { Field } from "../../../src/core/contract/model.js";
 import { inFile, type ContractContext, type FileContext } from "../../../src/core/languages/kotlin/contractContext.js";
-import { quoted } from "../../../src/core/languages/kotlin/escape.js";
-import { spelled } from "../../../src/core/languages/kotlin/identifiers.js";
+import { quoted } from "../../../src/core/languages/kotlin/names/escape.js";
+import { spelled } from "../../../src/core/languages/kotlin/names/identifiers.js";
 import { fileText } from "../../../src/core/languages/kotlin/kotlinFile.js";
-import { argumentName } from "../../../src/core/languages/kotlin/names.js";
-import { variableName } from "../../../src/core/languages/kotlin/printGraphqlCall.js";
-import { fieldState } from "../../../src/core/languages/kotlin/printType.js";
+import { argumentName } from "../../../src/core/languages/kotlin/names/names.js";
+import { variableName } from "../../../src/core/languages/kotlin/calls/printGraphqlCall.js";
+import { fieldState } from "../../../src/core/languages/kotlin/types/printType.js";
 import { memberNameFrom } from "../../../src/core/sdk/nameScope.js";
 import { kotlinValue } from "../kotlin/kotlinValue.js";
 import type { Data } from "../vectors/vectorRow.js";

@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { contractContext, type ContractContext } from "../../../src/core/languages/kotlin/contractContext.js";
 import { language } from "../../../src/core/languages/kotlin/language.js";
-import { statusClass } from "../../../src/core/languages/kotlin/statusClass.js";
+import { statusClass } from "../../../src/core/languages/kotlin/calls/statusClass.js";
 import { printLowered } from "../../../src/core/languages/printSdk.js";
 import { settledSettings } from "../../../src/core/languages/settings.js";
 import { lowerSdk } from "../../../src/core/sdk/lower/lowerSdk.js";

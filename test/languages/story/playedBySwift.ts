@@ -4,7 +4,7 @@ import { printLowered } from "../../../src/core/languages/printSdk.js";
 import { settledSettings } from "../../../src/core/languages/settings.js";
 import { contractContext } from "../../../src/core/languages/swift/contractContext.js";
 import { language } from "../../../src/core/languages/swift/language.js";
-import { statusCase } from "../../../src/core/languages/swift/statusCase.js";
+import { statusCase } from "../../../src/core/languages/swift/calls/statusCase.js";
 import { lowerSdk } from "../../../src/core/sdk/lower/lowerSdk.js";
 import { packageRoot } from "../../support/packageRoot.js";
 import { compileSwift, runSwift } from "../../support/swift/swiftCompiler.js";

@@ -1,5 +1,5 @@
 import { readContract } from "../../../src/core/readContract.js";
-import { readQueryDocuments, type TypingOptions } from "../../../src/core/graphql/readQueryDocuments.js";
+import { readQueryDocuments, type TypingOptions } from "../../../src/core/graphql/documents/readQueryDocuments.js";
 import { readGraphqlContract } from "../../../src/core/graphql/readGraphqlContract.js";
 import { planGraphql } from "../../../src/core/sdk/planGraphql.js";
 import { planRest } from "../../../src/core/sdk/planRest.js";

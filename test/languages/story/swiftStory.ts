@@ -1,11 +1,11 @@
 import type { Field } from "../../../src/core/contract/model.js";
-import { givenArguments } from "../../../src/core/languages/swift/callSignature.js";
+import { givenArguments } from "../../../src/core/languages/swift/calls/callSignature.js";
 import type { ContractContext } from "../../../src/core/languages/swift/contractContext.js";
-import { quoted } from "../../../src/core/languages/swift/escape.js";
-import { parameterIdentifier, spelled } from "../../../src/core/languages/swift/identifiers.js";
-import { argumentName } from "../../../src/core/languages/swift/names.js";
-import { variableName } from "../../../src/core/languages/swift/printGraphqlCall.js";
-import { fieldState } from "../../../src/core/languages/swift/printType.js";
+import { quoted } from "../../../src/core/languages/swift/names/escape.js";
+import { parameterIdentifier, spelled } from "../../../src/core/languages/swift/names/identifiers.js";
+import { argumentName } from "../../../src/core/languages/swift/names/names.js";
+import { variableName } from "../../../src/core/languages/swift/calls/printGraphqlCall.js";
+import { fieldState } from "../../../src/core/languages/swift/types/printType.js";
 import { memberNameFrom } from "../../../src/core/sdk/nameScope.js";
 import { sortedBy } from "../../../src/core/text/sortedBy.js";
 import { swiftValue } from "../swift/swiftValue.js";

@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { settledSettings } from "../../../src/core/languages/settings.js";
 import { contractContext, type RestContext } from "../../../src/core/languages/swift/contractContext.js";
-import { statusCase } from "../../../src/core/languages/swift/statusCase.js";
+import { statusCase } from "../../../src/core/languages/swift/calls/statusCase.js";
 import { lowerSdk } from "../../../src/core/sdk/lower/lowerSdk.js";
 import type { RestPlan } from "../../../src/core/sdk/sdkPlan.js";
 import { packageRoot } from "../../support/packageRoot.js";

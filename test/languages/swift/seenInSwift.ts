@@ -1,5 +1,5 @@
 import type { Reference } from "../../../src/core/contract/model.js";
-import { recordNames, unionCases } from "../../../src/core/languages/swift/names.js";
+import { recordNames, unionCases } from "../../../src/core/languages/swift/names/names.js";
 import { seenAs, type DumpOf, type Types } from "../vectors/seenAs.js";
 import type { Data } from "../vectors/vectorRow.js";
 

@@ -1,11 +1,11 @@
 import type { RecordShape, Reference, Shape, UnionShape } from "../../../src/core/contract/model.js";
 import { resolveShape } from "../../../src/core/contract/resolveShape.js";
-import { constant, numberText } from "../../../src/core/languages/swift/constants.js";
+import { constant, numberText } from "../../../src/core/languages/swift/names/constants.js";
 import type { ContractContext } from "../../../src/core/languages/swift/contractContext.js";
-import { quoted } from "../../../src/core/languages/swift/escape.js";
-import { spelled } from "../../../src/core/languages/swift/identifiers.js";
-import { recordNames, unionCases } from "../../../src/core/languages/swift/names.js";
-import { fieldState, plainKind, printShape, scalarOf } from "../../../src/core/languages/swift/printType.js";
+import { quoted } from "../../../src/core/languages/swift/names/escape.js";
+import { spelled } from "../../../src/core/languages/swift/names/identifiers.js";
+import { recordNames, unionCases } from "../../../src/core/languages/swift/names/names.js";
+import { fieldState, plainKind, printShape, scalarOf } from "../../../src/core/languages/swift/types/printType.js";
 import { sortedBy } from "../../../src/core/text/sortedBy.js";
 import type { Data } from "../vectors/vectorRow.js";
 

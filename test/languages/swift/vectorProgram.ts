@@ -1,10 +1,10 @@
 import type { RestContext } from "../../../src/core/languages/swift/contractContext.js";
-import { quoted } from "../../../src/core/languages/swift/escape.js";
-import { spelled } from "../../../src/core/languages/swift/identifiers.js";
-import { argumentName } from "../../../src/core/languages/swift/names.js";
-import { givenArguments } from "../../../src/core/languages/swift/callSignature.js";
-import { parameterIdentifier } from "../../../src/core/languages/swift/identifiers.js";
-import { printReference } from "../../../src/core/languages/swift/printType.js";
+import { quoted } from "../../../src/core/languages/swift/names/escape.js";
+import { spelled } from "../../../src/core/languages/swift/names/identifiers.js";
+import { argumentName } from "../../../src/core/languages/swift/names/names.js";
+import { givenArguments } from "../../../src/core/languages/swift/calls/callSignature.js";
+import { parameterIdentifier } from "../../../src/core/languages/swift/names/identifiers.js";
+import { printReference } from "../../../src/core/languages/swift/types/printType.js";
 import { memberNameFrom } from "../../../src/core/sdk/nameScope.js";
 import { sortedBy } from "../../../src/core/text/sortedBy.js";
 import type { VectorStep } from "../vectors/vectorSteps.js";

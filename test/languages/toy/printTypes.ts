@@ -1,7 +1,7 @@
 import { sortedBy } from "../../../src/core/text/sortedBy.js";
 import { fieldWords, typeWords } from "../../../src/core/sdk/lower/documentation.js";
-import { choiceNames, memberNames, unionNames } from "../../../src/core/sdk/lower/partNames.js";
-import { tellApart } from "../../../src/core/sdk/lower/tellApart.js";
+import { choiceNames, memberNames, unionNames } from "../../../src/core/sdk/lower/values/partNames.js";
+import { tellApart } from "../../../src/core/sdk/lower/values/tellApart.js";
 import type { PlannedType } from "../../../src/core/sdk/sdkPlan.js";
 import { toyName } from "./names.js";
 import { toyComment, toyText, toyType, type ToySpelling } from "./spelling.js";

@@ -1,9 +1,9 @@
 import type { Reference, Shape } from "../../../src/core/contract/model.js";
 import type { Words } from "../../../src/core/sdk/lower/documentation.js";
-import { decodedLeaf } from "../../../src/core/sdk/lower/decodedLeaf.js";
+import { decodedLeaf } from "../../../src/core/sdk/lower/values/decodedLeaf.js";
 import type { LoweredContract } from "../../../src/core/sdk/lower/loweredSdk.js";
 import { escapes, replaceHidden } from "../../../src/core/text/visible.js";
-import { positionNames } from "../../../src/core/sdk/lower/partNames.js";
+import { positionNames } from "../../../src/core/sdk/lower/values/partNames.js";
 
 /** How the toy spells the types of a contract. */
 export interface ToySpelling {

@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { expect, it } from "vitest";
-import { hashOf } from "../../../src/workspace/textFile.js";
+import { hashOf } from "../../../src/workspace/files/textFile.js";
 import { packageRoot } from "../../support/packageRoot.js";
 import { runtime } from "../../support/readRest.js";
 import { madeSdks } from "./madeSdks.js";

@@ -5,7 +5,7 @@ import { language } from "../../../src/core/languages/kotlin/language.js";
 import { printSdk } from "../../../src/core/languages/printSdk.js";
 import { readContract } from "../../../src/core/readContract.js";
 import { readGraphqlContract } from "../../../src/core/graphql/readGraphqlContract.js";
-import { readQueryDocuments } from "../../../src/core/graphql/readQueryDocuments.js";
+import { readQueryDocuments } from "../../../src/core/graphql/documents/readQueryDocuments.js";
 import { planGraphql } from "../../../src/core/sdk/planGraphql.js";
 import { planRest } from "../../../src/core/sdk/planRest.js";
 import { kotlinRuntime } from "../../support/kotlin/kotlinRuntime.js";

@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { expect, it } from "vitest";
 import { language } from "../../../src/core/languages/kotlin/language.js";
 import { readGraphqlContract } from "../../../src/core/graphql/readGraphqlContract.js";
-import { readQueryDocuments } from "../../../src/core/graphql/readQueryDocuments.js";
+import { readQueryDocuments } from "../../../src/core/graphql/documents/readQueryDocuments.js";
 import { printSdk } from "../../../src/core/languages/printSdk.js";
 import { planGraphql } from "../../../src/core/sdk/planGraphql.js";
 import { canCompileKotlin, KotlinCompiler } from "../../support/kotlin/kotlinCompiler.js";

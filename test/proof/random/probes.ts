@@ -1,5 +1,9 @@
 import { isStream, type Content } from "../../../src/core/contract/model.js";
-import { argumentKey, typescriptNames, type TypescriptNames } from "../../../src/core/languages/typescript/names.js";
+import {
+  argumentKey,
+  typescriptNames,
+  type TypescriptNames,
+} from "../../../src/core/languages/typescript/names/names.js";
 import type { RestPlan, RestCall } from "../../../src/core/sdk/sdkPlan.js";
 import { Judge } from "./judge.js";
 import type { RandomContract } from "./makeContract.js";

@@ -1,5 +1,5 @@
 import { readGraphqlContract } from "../../../src/core/graphql/readGraphqlContract.js";
-import { readQueryDocuments } from "../../../src/core/graphql/readQueryDocuments.js";
+import { readQueryDocuments } from "../../../src/core/graphql/documents/readQueryDocuments.js";
 import { printTypescriptSdk } from "../../support/typescriptSdk.js";
 import { readContract } from "../../../src/core/readContract.js";
 import { planGraphql } from "../../../src/core/sdk/planGraphql.js";

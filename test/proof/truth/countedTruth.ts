@@ -1,5 +1,5 @@
 import { expect } from "vitest";
-import type { JudgedChange } from "../../../src/core/change/judgedChange.js";
+import type { JudgedChange } from "../../../src/core/change/judge/judgedChange.js";
 
 /** A changed contract: what is told of it, and the SDK that is made from it. */
 export interface Variant {

@@ -1,5 +1,5 @@
 import { join } from "node:path";
-import { runtimeSources } from "../../../src/workspace/runtimeSources.js";
+import { runtimeSources } from "../../../src/workspace/generate/runtimeSources.js";
 import { packageRoot } from "../packageRoot.js";
 
 /** The runtime of Swift SDKs: sources by file name. */

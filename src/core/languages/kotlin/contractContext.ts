@@ -1,14 +1,14 @@
 import type { RecordShape } from "../../contract/model.js";
-import { directions, type Direction } from "../../sdk/lower/directions.js";
+import { directions, type Direction } from "../../sdk/lower/values/directions.js";
 import { fragmentTypes, type FragmentTypes } from "../../sdk/lower/fragmentTypes.js";
 import type { LoweredContract, LoweredGraphql, LoweredRest } from "../../sdk/lower/loweredSdk.js";
-import { recordsWithFiles } from "../../sdk/lower/recordsWithFiles.js";
-import { packageSegment } from "./identifiers.js";
+import { recordsWithFiles } from "../../sdk/lower/values/recordsWithFiles.js";
+import { packageSegment } from "./names/identifiers.js";
 import { FileUses } from "./kotlinFile.js";
-import { kotlinNames, type KotlinNames } from "./names.js";
+import { kotlinNames, type KotlinNames } from "./names/names.js";
 import type { KotlinSettings } from "./settings.js";
-import { wrappedAliases } from "../../sdk/lower/wrappedAliases.js";
-import { directUnions, type DirectUnions } from "./directUnions.js";
+import { wrappedAliases } from "../../sdk/lower/values/wrappedAliases.js";
+import { directUnions, type DirectUnions } from "./types/directUnions.js";
 
 /** One contract of an SDK, with everything that printing any part of it needs. */
 export interface ContractContext<Contract extends LoweredContract = LoweredContract> {

@@ -1,8 +1,8 @@
 import type { Field } from "../../contract/model.js";
 import { resolveShape } from "../../contract/resolveShape.js";
 import type { FileContext } from "./contractContext.js";
-import { quoted } from "./escape.js";
-import { printShapeForm } from "./printType.js";
+import { quoted } from "./names/escape.js";
+import { printShapeForm } from "./types/printType.js";
 
 /** What collects the files of one field: a statement. Undefined where it holds none. */
 export function filesOf(

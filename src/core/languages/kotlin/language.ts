@@ -1,8 +1,8 @@
 import type { Language } from "../language.js";
 import { settledSettings } from "../settings.js";
 import { description } from "./description.js";
-import { packageSegment } from "./identifiers.js";
-import { contractNaming, ownNames } from "./names.js";
+import { packageSegment } from "./names/identifiers.js";
+import { contractNaming, ownNames } from "./names/names.js";
 import type { KotlinSettings } from "./settings.js";
 import { kotlinSpelling, printKotlinSdk } from "./printKotlinSdk.js";
 import { runtimeFiles } from "./runtimeFiles.js";

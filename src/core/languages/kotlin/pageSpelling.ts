@@ -4,12 +4,12 @@ import { codeSpan } from "../pages/markdown.js";
 import { neededValues } from "../pages/neededValues.js";
 import type { PageSpelling } from "../pages/pageSpelling.js";
 import { inFile, type ContractContext } from "./contractContext.js";
-import { packageSegment, spelled } from "./identifiers.js";
-import { argumentName } from "./names.js";
-import { usualAnswer } from "./printAnswer.js";
-import { variableName } from "./printGraphqlCall.js";
-import { sampleText } from "./printSample.js";
-import { printReference } from "./printType.js";
+import { packageSegment, spelled } from "./names/identifiers.js";
+import { argumentName } from "./names/names.js";
+import { usualAnswer } from "./calls/printAnswer.js";
+import { variableName } from "./calls/printGraphqlCall.js";
+import { sampleText } from "./testing/printSample.js";
+import { printReference } from "./types/printType.js";
 
 /** How Kotlin spells what the pages of documentation show. */
 export function pageSpelling(given: ContractContext): PageSpelling {

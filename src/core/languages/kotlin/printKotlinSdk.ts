@@ -8,21 +8,21 @@ import {
   type GraphqlContext,
   type RestContext,
 } from "./contractContext.js";
-import { operationId } from "../../graphql/operationId.js";
+import { operationId } from "../../graphql/documents/operationId.js";
 import { graphqlPage, restPage } from "../pages/callPages.js";
 import type { PageSpelling } from "../pages/pageSpelling.js";
 import { pageSpelling } from "./pageSpelling.js";
 import { printReadme } from "./printReadme.js";
 import { buildFiles } from "./buildLines.js";
-import { packageSegment, usualNamespace } from "./identifiers.js";
+import { packageSegment, usualNamespace } from "./names/identifiers.js";
 import { fileText } from "./kotlinFile.js";
-import { printGraphqlCall } from "./printGraphqlCall.js";
-import { printConnection, printGraphqlConnection } from "./printConnection.js";
-import { printFakes } from "./printFakes.js";
-import { printSamples } from "./printSamples.js";
-import { printRestCall } from "./printCall.js";
-import { printWebhooks } from "./printWebhooks.js";
-import { printTuples, printTypes } from "./printTypes.js";
+import { printGraphqlCall } from "./calls/printGraphqlCall.js";
+import { printConnection, printGraphqlConnection } from "./calls/printConnection.js";
+import { printFakes } from "./testing/printFakes.js";
+import { printSamples } from "./testing/printSamples.js";
+import { printRestCall } from "./calls/printCall.js";
+import { printWebhooks } from "./calls/printWebhooks.js";
+import { printTuples, printTypes } from "./types/printTypes.js";
 import type { KotlinSettings } from "./settings.js";
 
 /** Prints an SDK as Kotlin: the text of every file by its path inside the SDK's folder. */

@@ -3,13 +3,13 @@ import { callList } from "../pages/callList.js";
 import { codeBlock, oneLine } from "../pages/markdown.js";
 import { buildingPart } from "./buildLines.js";
 import { inFile, type ContractContext } from "./contractContext.js";
-import { quoted } from "./escape.js";
-import { spelled } from "./identifiers.js";
+import { quoted } from "./names/escape.js";
+import { spelled } from "./names/identifiers.js";
 import { memberNameFrom } from "../../sdk/nameScope.js";
 import { pageSpelling } from "./pageSpelling.js";
-import { standingName } from "./printConnection.js";
+import { standingName } from "./calls/printConnection.js";
 import type { KotlinSettings } from "./settings.js";
-import { sampleText } from "./printSample.js";
+import { sampleText } from "./testing/printSample.js";
 
 /** Prints the SDK's README: how to build it, how to connect, and every call by name, with the page that tells all about it. */
 export function printReadme(sdk: string, contexts: readonly ContractContext[], settings: KotlinSettings): string {

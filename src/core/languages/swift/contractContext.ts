@@ -1,11 +1,11 @@
 import type { RecordShape } from "../../contract/model.js";
-import { directions, type Direction } from "../../sdk/lower/directions.js";
+import { directions, type Direction } from "../../sdk/lower/values/directions.js";
 import type { LoweredContract, LoweredGraphql, LoweredRest } from "../../sdk/lower/loweredSdk.js";
-import { recordsWithFiles } from "../../sdk/lower/recordsWithFiles.js";
-import { wrappedAliases } from "../../sdk/lower/wrappedAliases.js";
+import { recordsWithFiles } from "../../sdk/lower/values/recordsWithFiles.js";
+import { wrappedAliases } from "../../sdk/lower/values/wrappedAliases.js";
 import { fragmentTypes } from "../../sdk/lower/fragmentTypes.js";
-import { boxed, type Boxed } from "./boxed.js";
-import { swiftNames, type SwiftNames } from "./names.js";
+import { boxed, type Boxed } from "./types/boxed.js";
+import { swiftNames, type SwiftNames } from "./names/names.js";
 import type { SwiftSettings } from "./settings.js";
 
 /** One contract of an SDK, with everything that printing any part of it needs. */

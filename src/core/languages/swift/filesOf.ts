@@ -1,7 +1,7 @@
 import type { Field } from "../../contract/model.js";
 import { resolveShape } from "../../contract/resolveShape.js";
 import type { ContractContext } from "./contractContext.js";
-import { quoted } from "./escape.js";
+import { quoted } from "./names/escape.js";
 
 /** What collects the files of one field: a call. Undefined where it holds none. */
 export function filesOf(field: Field, value: string, context: ContractContext): string | undefined {

@@ -2,7 +2,7 @@ import { camelCase } from "../../text/words.js";
 import type { Language } from "../language.js";
 import { settledSettings } from "../settings.js";
 import { description } from "./description.js";
-import { contractNaming, ownNames } from "./names.js";
+import { contractNaming, ownNames } from "./names/names.js";
 import { printSwiftSdk, swiftSpelling } from "./printSwiftSdk.js";
 import { runtimeFiles } from "./runtimeFiles.js";
 import { swiftFacts } from "./sdkFacts.js";

@@ -2,14 +2,14 @@ import type { Reference } from "../../contract/model.js";
 import { codeSpan } from "../pages/markdown.js";
 import { neededValues } from "../pages/neededValues.js";
 import type { PageSpelling } from "../pages/pageSpelling.js";
-import { bodyCases } from "./bodyCases.js";
+import { bodyCases } from "./calls/bodyCases.js";
 import type { ContractContext } from "./contractContext.js";
-import { spelled } from "./identifiers.js";
-import { argumentName } from "./names.js";
-import { usualAnswer } from "./printAnswer.js";
-import { variableName } from "./printGraphqlCall.js";
-import { sampleText } from "./printSample.js";
-import { printReference } from "./printType.js";
+import { spelled } from "./names/identifiers.js";
+import { argumentName } from "./names/names.js";
+import { usualAnswer } from "./calls/printAnswer.js";
+import { variableName } from "./calls/printGraphqlCall.js";
+import { sampleText } from "./testing/printSample.js";
+import { printReference } from "./types/printType.js";
 
 /** How Swift spells what the pages of documentation show. */
 export function pageSpelling(context: ContractContext): PageSpelling {

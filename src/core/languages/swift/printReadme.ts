@@ -3,12 +3,12 @@ import { sortedBy } from "../../text/sortedBy.js";
 import { callList } from "../pages/callList.js";
 import { codeBlock, oneLine } from "../pages/markdown.js";
 import type { ContractContext } from "./contractContext.js";
-import { quoted } from "./escape.js";
-import { parameterIdentifier } from "./identifiers.js";
+import { quoted } from "./names/escape.js";
+import { parameterIdentifier } from "./names/identifiers.js";
 import { packageName } from "./packageFile.js";
 import { pageSpelling } from "./pageSpelling.js";
-import { standingName } from "./printConnection.js";
-import { sampleText } from "./printSample.js";
+import { standingName } from "./calls/printConnection.js";
+import { sampleText } from "./testing/printSample.js";
 import type { SwiftSettings } from "./settings.js";
 
 /** Prints the SDK's README: how to build it, how to connect, and every call by name, with the page that tells all about it. */

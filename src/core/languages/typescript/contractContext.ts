@@ -1,7 +1,7 @@
 import type { LoweredContract, LoweredGraphql, LoweredRest } from "../../sdk/lower/loweredSdk.js";
-import { typescriptNames, type TypescriptNames } from "./names.js";
+import { typescriptNames, type TypescriptNames } from "./names/names.js";
 import { noUses, type Uses } from "./moduleUses.js";
-import type { TypePrinter } from "./printType.js";
+import type { TypePrinter } from "./types/printType.js";
 
 /** One contract of an SDK, with everything that printing any part of it needs. */
 export interface ContractContext<Contract extends LoweredContract = LoweredContract> {

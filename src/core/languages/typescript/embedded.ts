@@ -1,10 +1,10 @@
 import { parse as parseHost, type ParserOptions } from "@babel/parser";
 import type { SourceText } from "../../problem/place.js";
 import { problem, type Problem } from "../../problem/problem.js";
-import { cookedInPlace } from "../../graphql/cookedInPlace.js";
+import { cookedInPlace } from "../../graphql/documents/cookedInPlace.js";
 import { markPattern, usualTags } from "../hostFiles.js";
 import { beginsLikeSchema } from "../../graphql/schemaStart.js";
-import type { EmbeddedTexts } from "../../graphql/embeddedTexts.js";
+import type { EmbeddedTexts } from "../../graphql/documents/embeddedTexts.js";
 
 /**
  * The query documents inside source code: templates with one of the tags, texts passed to a function of that name, and

@@ -1,7 +1,7 @@
 import type { Language } from "../language.js";
 import { settledSettings } from "../settings.js";
-import { contractNaming, operationNames } from "./contractNaming.js";
-import { contractNames } from "./identifiers.js";
+import { contractNaming, operationNames } from "./names/contractNaming.js";
+import { contractNames } from "./names/identifiers.js";
 import { description } from "./description.js";
 import { printTypescriptSdk, typescriptSpelling } from "./printTypescriptSdk.js";
 import { runtimeFiles } from "./runtimeFiles.js";

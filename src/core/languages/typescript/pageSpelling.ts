@@ -3,11 +3,11 @@ import type { LoweredCall, LoweredGraphqlCall } from "../../sdk/lower/loweredSdk
 import type { PageSpelling } from "../pages/pageSpelling.js";
 import { codeSpan } from "../pages/markdown.js";
 import type { ContractContext } from "./contractContext.js";
-import { propertyName } from "./escape.js";
-import { argumentKey } from "./names.js";
-import { answerType } from "./printAnswer.js";
-import { sampleText } from "./printSample.js";
-import { printReference, silent } from "./printType.js";
+import { propertyName } from "./names/escape.js";
+import { argumentKey } from "./names/names.js";
+import { answerType } from "./calls/printAnswer.js";
+import { sampleText } from "./testing/printSample.js";
+import { printReference, silent } from "./types/printType.js";
 
 /** How TypeScript spells what the pages of documentation show. */
 export function pageSpelling(context: ContractContext): PageSpelling {

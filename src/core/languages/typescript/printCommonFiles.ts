@@ -4,13 +4,13 @@ import { sortedBy } from "../../text/sortedBy.js";
 import { within, type ContractContext } from "./contractContext.js";
 import { header, moduleText, type Import } from "./moduleText.js";
 import { ModuleUses } from "./moduleUses.js";
-import { printCached } from "./printCached.js";
-import { printChecks } from "./printChecks.js";
-import { printConnect } from "./printConnect.js";
-import { printConversions } from "./printConversions.js";
-import { printGrouped, type GroupedCall } from "./printGrouped.js";
-import { printTypes } from "./printShapes.js";
-import { printTesting } from "./printTesting.js";
+import { printCached } from "./described/printCached.js";
+import { printChecks } from "./types/printChecks.js";
+import { printConnect } from "./calls/printConnect.js";
+import { printConversions } from "./types/printConversions.js";
+import { printGrouped, type GroupedCall } from "./described/printGrouped.js";
+import { printTypes } from "./types/printShapes.js";
+import { printTesting } from "./testing/printTesting.js";
 
 /** Prints the modules that every contract has beside those of its calls, by path; those without content are left out. */
 export function printCommonFiles(context: ContractContext, grouped: readonly GroupedCall[]): Map<string, string> {

@@ -1,17 +1,17 @@
-import { operationId } from "../../graphql/operationId.js";
+import { operationId } from "../../graphql/documents/operationId.js";
 import type { LoweredGraphqlCall } from "../../sdk/lower/loweredSdk.js";
 import { graphqlPage } from "../pages/callPages.js";
 import { sentences } from "../../sdk/lower/sentences.js";
 import { within, type GraphqlContext } from "./contractContext.js";
-import { comment, propertyName } from "./escape.js";
+import { comment, propertyName } from "./names/escape.js";
 import { header, moduleText, type Import } from "./moduleText.js";
 import { ModuleUses } from "./moduleUses.js";
 import { pageSpelling } from "./pageSpelling.js";
-import { callsModule } from "./printCallsModule.js";
-import { printGraphqlCall, variablesType } from "./printGraphqlCall.js";
-import type { GroupedCall } from "./printGrouped.js";
-import { printTypes } from "./printShapes.js";
-import { printReference } from "./printType.js";
+import { callsModule } from "./calls/printCallsModule.js";
+import { printGraphqlCall, variablesType } from "./calls/printGraphqlCall.js";
+import type { GroupedCall } from "./described/printGrouped.js";
+import { printTypes } from "./types/printShapes.js";
+import { printReference } from "./types/printType.js";
 import type { TypescriptSettings } from "./settings.js";
 
 /** What an SDK has besides its calls. */

@@ -2,9 +2,9 @@ import type { LoweredContract } from "../../sdk/lower/loweredSdk.js";
 import { callList } from "../pages/callList.js";
 import { codeBlock, oneLine } from "../pages/markdown.js";
 import type { ContractContext } from "./contractContext.js";
-import { propertyName, quoted } from "./escape.js";
+import { propertyName, quoted } from "./names/escape.js";
 import { pageSpelling } from "./pageSpelling.js";
-import { sampleText } from "./printSample.js";
+import { sampleText } from "./testing/printSample.js";
 
 /** Prints the SDK's README: how to connect, and every call by name, with the page that tells all about it. */
 export function printReadme(sdk: string, contracts: readonly ContractContext[]): string {

@@ -5,11 +5,11 @@ import { within, type RestContext } from "./contractContext.js";
 import { header, moduleText } from "./moduleText.js";
 import { ModuleUses } from "./moduleUses.js";
 import { pageSpelling } from "./pageSpelling.js";
-import { callSignature } from "./printCallFunction.js";
-import { callsModule } from "./printCallsModule.js";
-import type { GroupedCall } from "./printGrouped.js";
-import { printRestCall } from "./printRestCall.js";
-import { printSent } from "./printSent.js";
+import { callSignature } from "./calls/printCallFunction.js";
+import { callsModule } from "./calls/printCallsModule.js";
+import type { GroupedCall } from "./described/printGrouped.js";
+import { printRestCall } from "./calls/printRestCall.js";
+import { printSent } from "./calls/printSent.js";
 
 /** Prints the modules and pages of a REST contract's calls, by path, and how each call is offered behind a dot. */
 export function printRestFolder(context: RestContext): { files: Map<string, string>; grouped: GroupedCall[] } {

@@ -2,7 +2,7 @@ import type { LoweredContract, LoweredSdk } from "../../sdk/lower/loweredSdk.js"
 import { sortedBy } from "../../text/sortedBy.js";
 import type { Printing } from "../language.js";
 import { contractContext, type ContractContext } from "./contractContext.js";
-import { printFormats } from "./formats.js";
+import { printFormats } from "./types/formats.js";
 import { header, moduleText } from "./moduleText.js";
 import type { PageSpelling } from "../pages/pageSpelling.js";
 import { pageSpelling } from "./pageSpelling.js";

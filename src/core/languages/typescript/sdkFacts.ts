@@ -3,9 +3,9 @@ import type { SdkFacts } from "../../change/sdkFacts.js";
 import type { SharedSettings } from "../../sdk/lower/sharedSettings.js";
 import type { FactsScope } from "../language.js";
 import { settingFacts } from "../settingFacts.js";
-import { decodedType } from "./formats.js";
-import { typeIdentifier } from "./identifiers.js";
-import { contractNaming } from "./contractNaming.js";
+import { decodedType } from "./types/formats.js";
+import { typeIdentifier } from "./names/identifiers.js";
+import { contractNaming } from "./names/contractNaming.js";
 
 /** What TypeScript and the settings of an SDK make of a change. */
 export function typescriptFacts(settings: SharedSettings, { rest, scalars }: FactsScope): SdkFacts {

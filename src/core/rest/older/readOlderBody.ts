@@ -1,11 +1,11 @@
 import type { Content, Field, FieldEncoding, RequestBody } from "../../contract/model.js";
 import { below } from "../../problem/place.js";
 import { listMember, member, textMember, type Data } from "../../text/parseData.js";
-import { readAnnotations } from "../readAnnotations.js";
+import { readAnnotations } from "../schemas/readAnnotations.js";
 import { contentOf } from "../readContents.js";
 import { mediaForm } from "../readMediaType.js";
 import type { Located } from "../restDocument.js";
-import type { SchemaReader } from "../schemaReader.js";
+import type { SchemaReader } from "../schemas/schemaReader.js";
 import { collectionStyle, inlineSchema } from "./readOlderParameter.js";
 
 /** The media types an operation names, else the contract's (OpenAPI 2.0, `consumes` and `produces`). */

@@ -3,7 +3,7 @@ import { kindOf } from "../../problem/kindOf.js";
 import { below } from "../../problem/place.js";
 import { member, type Data } from "../../text/parseData.js";
 import type { Located } from "../restDocument.js";
-import type { SchemaReader } from "../schemaReader.js";
+import type { SchemaReader } from "../schemas/schemaReader.js";
 
 /** What OpenAPI 2.0 says about a parameter's type stands in the parameter itself (section "Parameter Object"). */
 export function readOlderParameter(

@@ -1,6 +1,6 @@
 import { isStream, type MediaForm, type Parameter } from "../../contract/model.js";
 import type { GraphqlPlan, RestPlan } from "../sdkPlan.js";
-import { holdsFiles } from "./holdsFiles.js";
+import { holdsFiles } from "./values/holdsFiles.js";
 import type { SharedSettings } from "./sharedSettings.js";
 
 /** Parts of a language's runtime that an SDK has only where it needs them. */

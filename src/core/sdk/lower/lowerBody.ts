@@ -1,6 +1,6 @@
 import type { Content } from "../../contract/model.js";
 import type { PlannedArgument } from "../sdkPlan.js";
-import type { Conversions } from "./conversion.js";
+import type { Conversions } from "./values/conversion.js";
 import type { BodyWay, BodyWriter, FormField } from "./request.js";
 
 /** The ways a body can be sent, the usual one first. */

@@ -1,7 +1,7 @@
 import type { Parameter } from "../../contract/model.js";
 import { memberNameFrom } from "../nameScope.js";
 import type { PlannedArgument, PlannedResponse, RestCall, RestPlan } from "../sdkPlan.js";
-import type { Conversions } from "./conversion.js";
+import type { Conversions } from "./values/conversion.js";
 import { bodyWays } from "./lowerBody.js";
 import type { CookieStep, HeaderStep, PathStep, QueryStep, RequestPlan, SentValue } from "./request.js";
 import { serverUrl } from "./serverAddress.js";

@@ -2,12 +2,12 @@ import type { Reference } from "../../contract/model.js";
 import { isStream } from "../../contract/model.js";
 import type { GraphqlCall, GraphqlPlan, RestCall, RestPlan, SdkPlan } from "../sdkPlan.js";
 import { graphqlCallFiles, ownedTypes, restCallFiles } from "./callFiles.js";
-import { Checks } from "./check.js";
+import { Checks } from "./values/check.js";
 import { connectionPlan } from "./connectionPlan.js";
-import { Conversions } from "./conversion.js";
+import { Conversions } from "./values/conversion.js";
 import { graphqlFeatures, restFeatures } from "./features.js";
 import { headerReadings } from "./headerReading.js";
-import { holdsFiles } from "./holdsFiles.js";
+import { holdsFiles } from "./values/holdsFiles.js";
 import type {
   FakeAnswer,
   GraphqlConversion,
@@ -20,7 +20,7 @@ import type {
 import { lowerRequest } from "./lowerRequest.js";
 import { pageReading, withPages } from "./pageReading.js";
 import { nothingRead, readings, type ReadingContext } from "./reading.js";
-import { sampleBuilders } from "./sampleBuilders.js";
+import { sampleBuilders } from "./values/sampleBuilders.js";
 import type { SharedSettings } from "./sharedSettings.js";
 
 /** Decides everything about an SDK that is the same in every language. */

@@ -1,15 +1,15 @@
 import type { Reference } from "../../contract/model.js";
 import type { GraphqlCall, GraphqlPlan, PlannedType, RestCall, RestPlan } from "../sdkPlan.js";
 import type { CallFile } from "./callFiles.js";
-import type { Check } from "./check.js";
+import type { Check } from "./values/check.js";
 import type { ConnectionPlan } from "./connectionPlan.js";
-import type { Conversion } from "./conversion.js";
+import type { Conversion } from "./values/conversion.js";
 import type { Feature } from "./features.js";
 import type { HeaderReading } from "./headerReading.js";
 import type { PageReading } from "./pageReading.js";
 import type { StatusReading } from "./reading.js";
 import type { RequestPlan } from "./request.js";
-import type { SampleBuilder } from "./sampleBuilders.js";
+import type { SampleBuilder } from "./values/sampleBuilders.js";
 import type { SharedSettings } from "./sharedSettings.js";
 
 /**

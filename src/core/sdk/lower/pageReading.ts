@@ -1,7 +1,7 @@
 import type { Reference } from "../../contract/model.js";
 import { resolveShape } from "../../contract/resolveShape.js";
 import type { PlannedArgument, PlannedPaging, PlannedType, RestCall, RestPlan } from "../sdkPlan.js";
-import { decodedLeaf, type DecodingSettings } from "./decodedLeaf.js";
+import { decodedLeaf, type DecodingSettings } from "./values/decodedLeaf.js";
 
 /** One step into an answer, by a field's name on the wire. */
 export interface PageStep {

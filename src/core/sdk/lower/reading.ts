@@ -2,8 +2,8 @@ import type { Reference, Shape } from "../../contract/model.js";
 import { isStream } from "../../contract/model.js";
 import { resolveShape } from "../../contract/resolveShape.js";
 import type { PlannedResponse, PlannedType } from "../sdkPlan.js";
-import type { Check, Checks } from "./check.js";
-import type { Conversion, Conversions } from "./conversion.js";
+import type { Check, Checks } from "./values/check.js";
+import type { Conversion, Conversions } from "./values/conversion.js";
 
 /** How the bytes of an answer or failure are read; of events their data as JSON, as text, or the events themselves. */
 export type ReadAs =

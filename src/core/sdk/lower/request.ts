@@ -1,6 +1,6 @@
 import type { ParameterStyle, Reference, StreamForm } from "../../contract/model.js";
 import type { PlannedArgument } from "../sdkPlan.js";
-import type { Conversion } from "./conversion.js";
+import type { Conversion } from "./values/conversion.js";
 
 /** Where a value of a request comes from, and what becomes of it before it is written. */
 export interface SentValue {

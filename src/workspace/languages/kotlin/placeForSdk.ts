@@ -1,7 +1,7 @@
 import { existsSync, readFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { globSync } from "tinyglobby";
-import { packageSegment } from "../../../core/languages/kotlin/identifiers.js";
+import { packageSegment } from "../../../core/languages/kotlin/names/identifiers.js";
 import { words } from "../../../core/text/words.js";
 import type { PlaceForSdk } from "../languageTools.js";
 

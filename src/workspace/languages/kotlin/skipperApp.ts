@@ -1,7 +1,7 @@
 import { spawnSync } from "node:child_process";
 import { existsSync, readdirSync } from "node:fs";
 import { delimiter, join } from "node:path";
-import { packageFolder } from "../../packageFolder.js";
+import { packageFolder } from "../../files/packageFolder.js";
 import type { ExampleApp } from "../languageTools.js";
 
 /** The skipper's app of the demo, for the JVM. */

@@ -2,7 +2,7 @@ import { existsSync } from "node:fs";
 import { dirname, join, relative } from "node:path";
 import type { SdkSettings } from "../../../core/languages/settings.js";
 import type { KotlinSettings, Placement } from "../../../core/languages/kotlin/settings.js";
-import { packageFolder } from "../../packageFolder.js";
+import { packageFolder } from "../../files/packageFolder.js";
 import { buildCommand } from "./buildCommand.js";
 import { placeForSdk } from "./placeForSdk.js";
 import { useScanner } from "./useScanner.js";

@@ -1,8 +1,8 @@
 import { existsSync, readdirSync } from "node:fs";
 import { join } from "node:path";
 import type { SourceUse } from "../../../core/use/sourceUse.js";
-import { isInside, type Project } from "../../project.js";
-import { readText } from "../../textFile.js";
+import { isInside, type Project } from "../../project/project.js";
+import { readText } from "../../files/textFile.js";
 import type { ImportedName, MadeFiles, SdkPart, UseScanner } from "../languageTools.js";
 import { readSource } from "./source/declarations.js";
 import { javaImports, javaUses } from "./source/javaUses.js";

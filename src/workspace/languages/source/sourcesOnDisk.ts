@@ -1,8 +1,8 @@
 import { existsSync, readdirSync, statSync } from "node:fs";
 import { dirname, join } from "node:path";
-import { displayPath, type Project } from "../../project.js";
-import { findFiles } from "../../sources.js";
-import { readText } from "../../textFile.js";
+import { displayPath, type Project } from "../../project/project.js";
+import { findFiles } from "../../sources/sources.js";
+import { readText } from "../../files/textFile.js";
 import type { MadeFiles, SdkPart } from "../languageTools.js";
 import type { SdkSource, SourceText } from "./sdkSource.js";
 

@@ -1,7 +1,7 @@
 import { spawnSync } from "node:child_process";
 import { existsSync } from "node:fs";
 import { join } from "node:path";
-import { packageFolder } from "../../packageFolder.js";
+import { packageFolder } from "../../files/packageFolder.js";
 
 /** A program to start, and what it is given. */
 export interface Command {

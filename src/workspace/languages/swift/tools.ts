@@ -1,5 +1,5 @@
 import { join } from "node:path";
-import { packageFolder } from "../../packageFolder.js";
+import { packageFolder } from "../../files/packageFolder.js";
 import type { LanguageTools } from "../languageTools.js";
 import { skipperApp } from "./skipperApp.js";
 import { buildCommand } from "./buildCommand.js";

@@ -1,5 +1,5 @@
 import { existsSync, readdirSync } from "node:fs";
-import type { Project } from "../../project.js";
+import type { Project } from "../../project/project.js";
 import type { UseScanner } from "../languageTools.js";
 import type { SourceText } from "../source/sdkSource.js";
 import { appSources, sdkSources } from "../source/sourcesOnDisk.js";

@@ -1,6 +1,6 @@
-import { displayPath, type Project } from "../../project.js";
-import { findFiles } from "../../sources.js";
-import { readText } from "../../textFile.js";
+import { displayPath, type Project } from "../../project/project.js";
+import { findFiles } from "../../sources/sources.js";
+import { readText } from "../../files/textFile.js";
 import { markupEndings } from "./markup/markupEndings.js";
 import { compilerOutputs } from "./importEnding.js";
 

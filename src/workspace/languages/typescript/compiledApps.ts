@@ -5,7 +5,7 @@ import type { HandWritten, RequestedOperation } from "../../../core/outline/hand
 import type { OffsetPlace } from "../../../core/problem/place.js";
 import type { CompileError } from "../../../core/use/compileError.js";
 import type { SourceUse } from "../../../core/use/sourceUse.js";
-import { displayPath, isInside, type Project } from "../../project.js";
+import { displayPath, isInside, type Project } from "../../project/project.js";
 import type { ComparingApps, CompiledInMemory, MadeFiles, SdkPart } from "../languageTools.js";
 import { checkedApps, configuredChecker, type Describing } from "../checkedApps.js";
 import { appChecker } from "./appChecker.js";

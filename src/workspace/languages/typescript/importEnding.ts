@@ -3,7 +3,7 @@ import { createRequire } from "node:module";
 import { dirname, join, resolve } from "node:path";
 import { parse } from "jsonc-parser";
 import { dataMember, isData, listMember, textMember, type Data } from "../../../core/text/parseData.js";
-import { isInside } from "../../project.js";
+import { isInside } from "../../project/project.js";
 
 const deepestExtends = 8;
 

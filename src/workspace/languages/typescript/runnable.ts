@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { dirname, join, posix } from "node:path";
 import { pathToFileURL } from "node:url";
 import ts from "typescript";
-import type { ModuleImporter } from "../../moduleImporter.js";
+import type { ModuleImporter } from "../../files/moduleImporter.js";
 import type { FoundCall } from "../../try/foundCall.js";
 
 /** Paths of the modules that have a call and make its connection, in this order. */

@@ -1,5 +1,5 @@
 import { kebabCase } from "../../../core/text/words.js";
-import type { Project } from "../../project.js";
+import type { Project } from "../../project/project.js";
 import type { FoundCall } from "../../try/foundCall.js";
 import type { WrittenProgram } from "../languageTools.js";
 import { writeMissing } from "../writeMissing.js";

@@ -1,0 +1,18 @@
+import { problem } from "../../core/problem/problem.js";
+import { exitCodes, Halt } from "../../workspace/project/halt.js";
+
+/** Headers that were given as "name: value". @throws Halt (usage) on one that is none */
+export function readHeaders(texts: readonly string[]): Record<string, string> {
+  return Object.fromEntries(
+    texts.map((text) => {
+      const found = /^([A-Za-z0-9!#$%&'*+.^_|~-]+)\s*:\s*(.+)$/.exec(text);
+      if (found) return [found[1]?.toLowerCase() ?? "", found[2] ?? ""];
+      // The text is not shown: what was meant as a header may hold a secret.
+      const hint = 'Write --header "authorization: Bearer ${NAME}"; NAME comes from the environment.';
+      throw new Halt(
+        [problem("option.value", "--header takes a name, a colon and a value.", { hint })],
+        exitCodes.usage,
+      );
+    }),
+  );
+}

@@ -1,0 +1,102 @@
+import { hideSecrets } from "../../core/text/secrets.js";
+import { visible } from "../../core/text/visible.js";
+import { counted, wrap, type Paint } from "../../core/report/paint.js";
+import { junitSuites } from "../../core/report/machineReports.js";
+import type { Disagreement, Observed } from "../../standin/observe/observations.js";
+
+const width = 80;
+const shownOf = 40;
+
+/** What was observed, for a person. */
+export function observedLines(observed: Observed, paint: Paint): string[] {
+  const { exchanges, disagreeing, operations, unknown, neverSeen, unjudged, passedOver, known } = observed;
+  const seen = `${String(known - neverSeen.length)} of ${String(known)} operations seen`;
+  const head =
+    disagreeing === 0
+      ? paint.good(
+          `observe: ${counted(exchanges, "exchange")} agree with the contract${known === 0 ? "" : `, ${seen}`}`,
+        )
+      : paint.bad(
+          `observe: ${String(disagreeing)} of ${counted(exchanges, "exchange")} disagree${known === 0 ? "" : `, ${seen}`}`,
+        );
+  return [
+    exchanges === 0 ? paint.warn("observe: nothing was seen") : head,
+    ...operations
+      .filter(({ disagreements }) => disagreements.length > 0)
+      .flatMap(({ contract, operation, seen: times, statuses, disagreements }) => [
+        `  ${paint.strong(visible(operation))}${paint.quiet(
+          `  ${contract}, ${counted(times, "time")}: ${Object.entries(statuses)
+            .map(([status, count]) => `${status} x ${String(count)}`)
+            .join(", ")}`,
+        )}`,
+        ...rows(disagreements, paint),
+      ]),
+    ...(unknown.length === 0 ? [] : [`  ${paint.strong("in no contract")}`, ...rows(unknown, paint)]),
+    ...Object.entries(unjudged).map(([why, count]) => paint.quiet(`  not judged: ${why}, ${counted(count, "time")}`)),
+    ...(passedOver === 0 ? [] : [paint.quiet(`  passed over: ${counted(passedOver, "exchange")} of other addresses`)]),
+    ...(neverSeen.length === 0
+      ? []
+      : wrap(
+          `never seen: ${neverSeen
+            .slice(0, shownOf)
+            .map(({ operation }) => visible(operation))
+            .join(", ")}${neverSeen.length > shownOf ? `, and ${String(neverSeen.length - shownOf)} more` : ""}`,
+          width - 2,
+          "  ",
+        ).map((line) => paint.quiet(`  ${line}`))),
+  ];
+}
+
+function rows(disagreements: readonly Disagreement[], paint: Paint): string[] {
+  return disagreements.flatMap(({ message, count, first }) => [
+    ...wrap(visible(message), width - 6).map((line, at) =>
+      at === 0 ? `    ${paint.bad("x")} ${line}` : `      ${line}`,
+    ),
+    `      ${paint.quiet(`${counted(count, "time")}, first ${visible(first)}`)}`,
+  ]);
+}
+
+/** What was observed, for a review comment. */
+export function observedMarkdown(observed: Observed): string {
+  const { exchanges, disagreeing, operations, unknown, neverSeen } = observed;
+  const cell = (text: string): string => visible(hideSecrets(text)).replace(/[\\|`<>[\]*_]/g, "\\$&");
+  const row = (operation: string, { message, count, first }: Disagreement): string =>
+    `| ${cell(operation)} | ${cell(message)} | ${String(count)} | ${cell(first)} |`;
+  const table = [
+    ...operations.flatMap(({ operation, disagreements }) => disagreements.map((each) => row(operation, each))),
+    ...unknown.map((each) => row("in no contract", each)),
+  ];
+  return [
+    `**${disagreeing === 0 ? "Everything" : `${String(disagreeing)} of ${String(exchanges)} exchanges`} ${disagreeing === 0 ? `agrees (${counted(exchanges, "exchange")})` : "disagree with the contract"}**`,
+    "",
+    ...(table.length === 0
+      ? []
+      : ["| operation | what disagrees | times | first |", "|---|---|---|---|", ...table, ""]),
+    ...(neverSeen.length === 0
+      ? []
+      : [`Never seen: ${neverSeen.map(({ operation }) => cell(operation)).join(", ")}`, ""]),
+  ].join("\n");
+}
+
+/** What was observed, as JUnit XML: a case for each operation, failed by what disagrees. */
+export function observedJunit({ operations, unknown }: Observed): string {
+  const cases = [
+    ...operations.map(({ contract, operation, disagreements }) => ({
+      suite: contract,
+      name: operation,
+      disagreements,
+    })),
+    ...unknown.map((each) => ({ suite: "in no contract", name: each.message, disagreements: [each] })),
+  ];
+  return junitSuites(
+    "rhema observe",
+    cases.map(({ suite, name, disagreements }) => ({
+      suite,
+      name,
+      failures: disagreements.map(({ message, count, first }) => ({
+        message,
+        detail: `${message}\n${counted(count, "time")}, first ${first}`,
+      })),
+    })),
+  );
+}

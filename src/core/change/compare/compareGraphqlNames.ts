@@ -1,0 +1,65 @@
+import type { GraphqlContract } from "../../contract/model.js";
+import type { GraphqlPlan } from "../../sdk/sdkPlan.js";
+import type { Change } from "../change.js";
+import { applyRules } from "../changeContext.js";
+import { renamedTypes } from "./renamedTypes.js";
+import type { SdkFacts } from "../sdkFacts.js";
+
+/** One side of a schema, with the SDK that the same query documents get from it. */
+export interface PlannedSide {
+  readonly contract: GraphqlContract;
+  readonly plan: GraphqlPlan;
+}
+
+/** Types that source can import by the name the schema gives them, and that an SDK no longer has. */
+export function compareGraphqlNames(before: PlannedSide, after: PlannedSide, facts: SdkFacts): Change[] {
+  const changes: Change[] = [];
+  const names = ({ contract, plan }: PlannedSide): Set<string> =>
+    new Set([...plan.types.values()].map(({ name }) => name).filter((name) => contract.types.has(name)));
+  changes.push(...madeUpNames(before, after, facts));
+  const renames = renamedTypes(before.contract, after.contract);
+  const kept = names(after);
+  for (const name of names(before)) {
+    if (kept.has(name)) continue;
+    const renamed = renames.get(name);
+    const successor = renamed !== undefined && kept.has(renamed) ? renamed : undefined;
+    const source = facts.typeName(name);
+    applyRules(
+      changes,
+      "name",
+      {
+        subject: name,
+        face: "operation",
+        coordinates: [source, `${source}{}`],
+        word: name,
+        before: name,
+        successor,
+        placeBefore: before.contract.types.get(name)?.place,
+        placeAfter: successor === undefined ? undefined : after.contract.types.get(successor)?.place,
+      },
+      facts,
+    );
+  }
+  return changes;
+}
+
+/** Names of what queries answer, as long as the query is there: what becomes of others is told of the query. */
+function madeUpNames(before: PlannedSide, after: PlannedSide, facts: SdkFacts): Change[] {
+  const changes: Change[] = [];
+  const { types } = facts.names(before.plan);
+  const kept = new Set([...after.plan.types.values()].map(({ name }) => name));
+  const there = new Set(queriesOf(after));
+  const gone = queriesOf(before).filter((name) => !there.has(name));
+  for (const { id, name } of before.plan.types.values()) {
+    if (kept.has(name) || before.contract.types.has(name) || gone.some((query) => name.startsWith(query))) continue;
+    const coordinates = [types.get(id) ?? facts.typeName(name)];
+    const point = { subject: name, face: "operation", coordinates, word: name, before: name } as const;
+    applyRules(changes, "name", { ...point, isMadeUp: true }, facts);
+  }
+  return changes;
+}
+
+/** Names of operations and fragments, as names of types begin with them. */
+function queriesOf({ plan }: PlannedSide): string[] {
+  return [...plan.calls, ...plan.fragments].map(({ name }) => name);
+}

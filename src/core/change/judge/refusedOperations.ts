@@ -1,0 +1,40 @@
+import type { RefusedQuery } from "../../graphql/documents/refusedQueries.js";
+import type { Place } from "../../problem/place.js";
+import type { Problem } from "../../problem/problem.js";
+import type { JudgedChange } from "./judgedChange.js";
+
+/** Operations that the new schema refuses, by the change that hits the place which it does not take. */
+export function refusedOperations(
+  changes: readonly JudgedChange[],
+  refused: readonly Problem[],
+): Map<JudgedChange, string[]> {
+  const found = new Map<JudgedChange, string[]>();
+  for (const { places } of refused) {
+    for (const change of changes) {
+      const hits = change.hits.filter(({ place }) => places.some((each) => meet(each, place)));
+      const operations = hits.flatMap((hit) => [hit.owner, ...hit.operations]);
+      if (operations.length > 0 && change.verdict.code === "breaking")
+        found.set(change, [...(found.get(change) ?? []), ...operations]);
+    }
+  }
+  return found;
+}
+
+/** Operations and fragments of which nothing can be made any more, by what is refused of documents. */
+export function goneQueries(changes: readonly JudgedChange[], refused: readonly RefusedQuery[]): Set<string> {
+  const blamed = refusedOperations(
+    changes,
+    refused.map(({ problem }) => problem),
+  );
+  return new Set([...refused.map(({ owner }) => owner), ...[...blamed.values()].flat()]);
+}
+
+/** Whether a change hits a query that is refused: it compiles, or not, only once that is mended. */
+export function hitsAny({ hits }: JudgedChange, gone: ReadonlySet<string>): boolean {
+  return hits.some(({ owner, operations }) => [owner, ...operations].some((operation) => gone.has(operation)));
+}
+
+function meet(a: Place, b: Place): boolean {
+  if (!("offset" in a) || !("offset" in b) || a.document !== b.document) return false;
+  return a.offset < b.offset + b.length && b.offset < a.offset + a.length;
+}

@@ -1,0 +1,19 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+import { limitsChanged } from "../../compare/limitsChanged.js";
+
+/** Less can come than before. */
+export const answerLimitNarrowed = rule(
+  "value",
+  "answer.limit.narrowed",
+  {
+    title: "A limit on answers became narrower",
+    example: "`level` up to 8 instead of 9",
+    code: "compatible",
+    apps: "compatible",
+  },
+  (point) => {
+    const words = point.face === "answer" ? limitsChanged(point).tighter : undefined;
+    return words === undefined ? undefined : { message: `\`${point.subject}\`: ${words}.`, verdict: verdicts.harmless };
+  },
+);

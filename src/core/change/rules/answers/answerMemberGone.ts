@@ -1,0 +1,28 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** As with the values of a choice. */
+export const answerMemberGone = rule(
+  "member",
+  "answer.member.gone",
+  {
+    title: "A kind of value is no longer answered",
+    example: "rowing vessels",
+    code: "breaking where its fields are matched, or the language has a type of its own for several kinds, else risky",
+    apps: "compatible; breaking in GraphQL where a document names it",
+  },
+  ({ face, subject, before, after, isRecord, isOtherForm, isGraphql, key, coordinates }, { knowsTypesByName }) => {
+    if (face !== "answer" || before === undefined || after !== undefined) return undefined;
+    const message = `\`${subject}\` can no longer be ${before}.`;
+    const isBroken = isRecord === true || (isOtherForm && knowsTypesByName);
+    if (!isGraphql) return { message, verdict: isBroken ? verdicts.codeBreaks : verdicts.codeRisky };
+    // A document that says what is gone is refused; one that does not just never gets it.
+    const bridges = coordinates.map((coordinate) => `${key ?? ""}:${coordinate}`);
+    return {
+      message,
+      verdict: verdicts.codeBreaks,
+      coordinates: [...coordinates.map((coordinate) => `${coordinate}*`), ...bridges],
+      verdictAt: Object.fromEntries(bridges.map((bridge) => [bridge, verdicts.bothBreak])),
+    };
+  },
+);

@@ -1,0 +1,52 @@
+import { asSelected } from "../../compare/asSelected.js";
+import { rule } from "../../rule.js";
+import { verdicts, type Verdict } from "../../verdict.js";
+
+/** As with the values of a choice; what is common to all members is what the new one has too. */
+export const answerMemberNew = rule(
+  "member",
+  "answer.member.new",
+  {
+    title: "Another kind of value can be answered",
+    example: "hovercraft",
+    code: "risky: an exhaustive match; breaking when it lacks a field that the others have; compatible for open unions, unless a match has to name all members, and in GraphQL where nothing tells it from the others",
+    apps: "breaking for closed unions, risky for open ones; compatible in GraphQL where nothing tells it from the others",
+  },
+  (
+    { face, subject, before, after, alone, lacksCommon, isGraphql, coordinates, joins },
+    { openUnions, opensAllUnions, matchesAllMembers },
+  ) => {
+    if (face !== "answer" || after === undefined || before !== undefined) return undefined;
+    const message = `\`${subject}\` can now be ${after}.`;
+    const hint = "Give every match on it a default branch.";
+    if (!isGraphql)
+      return {
+        message,
+        verdict: memberVerdict({ alone, lacksCommon: lacksCommon === true, isOpen: opensAllUnions }),
+        hint,
+        hitsWholeMatches: true,
+        spares: alone ? ["shows"] : undefined,
+      };
+    const verdict = !openUnions
+      ? verdicts.codeRiskyAppsBreak
+      : matchesAllMembers
+        ? verdicts.bothRisky
+        : verdicts.appsRisky;
+    return { message, verdict, hint, joins, ...asSelected(coordinates, openUnions) };
+  },
+);
+
+/** @param alone the value was no union before */
+function memberVerdict({
+  alone,
+  lacksCommon,
+  isOpen,
+}: {
+  readonly alone: boolean;
+  readonly lacksCommon: boolean;
+  readonly isOpen: boolean;
+}): Verdict {
+  if (alone) return verdicts.bothBreak;
+  if (isOpen) return verdicts.bothRisky;
+  return lacksCommon ? verdicts.bothBreak : verdicts.codeRiskyAppsBreak;
+}

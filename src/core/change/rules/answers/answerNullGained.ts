@@ -1,0 +1,27 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+import { nullDiffers } from "../../compare/nullDiffers.js";
+
+/** Who reads it does not expect null. */
+export const answerNullGained = rule(
+  "value",
+  "answer.null.gained",
+  {
+    title: "An answer can be null",
+    example: "`Voyage.from`",
+    code: "breaking; compatible where it could be absent and the language does not tell the two apart",
+    apps: "breaking, with the same exception",
+  },
+  (point, { tellsAbsentFromNull }) =>
+    point.face === "answer" && nullDiffers(point) && point.after.nullable
+      ? {
+          message: `\`${point.subject}\` can now be null in answers.`,
+          // To source that does not tell null from absent, nothing comes that could not come before.
+          verdict: point.mayBeAbsent === true && !tellsAbsentFromNull ? verdicts.harmless : verdicts.bothBreak,
+          spares: ["shows", "compares"],
+          // Of a field: what is in a list may be null whatever the list is.
+          isOfNull: point.mayBeAbsent !== undefined,
+          hint: "Handle null where it is read.",
+        }
+      : undefined,
+);

@@ -1,0 +1,24 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+import { nullDiffers } from "../../compare/nullDiffers.js";
+
+/** Who handles null goes on doing so. */
+export const answerNullLost = rule(
+  "value",
+  "answer.null.lost",
+  {
+    title: "An answer can no longer be null",
+    example: "`Voyage.berth`",
+    code: "compatible; breaking where source takes null away and the language refuses that of what is never null",
+    apps: "compatible; risky in GraphQL, where an error now nulls the parent",
+  },
+  (point, { refusesUnwrapping }) =>
+    point.face === "answer" && nullDiffers(point) && !point.after.nullable
+      ? {
+          message: `\`${point.subject}\` is never null in answers any more.`,
+          // What may be absent goes on being taken away; what is in a list is not taken away from the list.
+          ...(refusesUnwrapping && point.mayBeAbsent === false ? { unwrapped: point.coordinates } : {}),
+          verdict: point.isGraphql ? verdicts.appsRisky : verdicts.harmless,
+        }
+      : undefined,
+);

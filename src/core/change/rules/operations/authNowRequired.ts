@@ -1,0 +1,39 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+import { authAlternatives } from "../../compare/authAlternatives.js";
+
+/** Every way in that apps may use has to stay one; a way with fewer credentials lets in whoever brings more. */
+export const authNowRequired = rule(
+  "auth",
+  "auth.now-required",
+  {
+    title: "Auth is required where none was, or of another kind",
+    example: "`GET /tariffs` now wants `harbourToken`",
+    code: "breaking at the connection; compatible where another of several ways in is left",
+    apps: "breaking",
+  },
+  ({ subject, before, after, contracts }) => {
+    const left = waysIn(authAlternatives(before.operation, contracts.before));
+    const right = waysIn(authAlternatives(after.operation, contracts.after, contracts.before));
+    const isLetIn = (way: readonly string[]): boolean => right.some((each) => each.every((one) => way.includes(one)));
+    const shut = left.filter((way) => !isLetIn(way));
+    if (shut.length === 0) return undefined;
+    const wanted = after.operation.auth.map((schemes) => schemes.join(" with ")).join(", or ");
+    const isNew = shut.some((way) => way.length === 0);
+    const isNarrowed = !isNew && shut.length < left.length;
+    return {
+      message: isNew
+        ? `${subject} now needs auth: ${wanted}.`
+        : isNarrowed
+          ? `${subject} takes fewer kinds of auth than before: ${wanted}.`
+          : `${subject} needs other auth than before: ${wanted}.`,
+      verdict: isNarrowed ? verdicts.appsBreak : verdicts.bothBreak,
+      hint: "Supply the credential on the connection.",
+    };
+  },
+);
+
+function waysIn(alternatives: readonly string[]): string[][] {
+  if (alternatives.length === 0) return [[]];
+  return alternatives.map((way) => way.split("+").filter((scheme) => scheme !== ""));
+}

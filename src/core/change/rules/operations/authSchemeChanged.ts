@@ -1,0 +1,26 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+import { schemeWords } from "../../compare/authAlternatives.js";
+
+/** Source gives the same credential to the connection; released apps send it as before. */
+export const authSchemeChanged = rule(
+  "scheme",
+  "auth.scheme.changed",
+  {
+    title: "A credential is sent another way",
+    example: "`harbourKey` is sent as the header `X-Key` instead of `X-Harbour`",
+    code: "compatible where only the place of a key is another one, else breaking at the connection",
+    apps: "breaking",
+  },
+  ({ before, scheme, after }) => {
+    if (!scheme || !after) return undefined;
+    const [was, is] = [schemeWords(scheme), schemeWords(after)];
+    if (was === is) return undefined;
+    const isKey = scheme.kind === "key" && after.kind === "key";
+    return {
+      message: `The credential \`${before}\` is sent as ${is} now; it was sent as ${was}.`,
+      verdict: isKey ? verdicts.appsBreak : verdicts.bothBreak,
+      ...(isKey ? {} : { hint: "Give the connection a credential of the new kind." }),
+    };
+  },
+);

@@ -1,0 +1,24 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+import { nameless, operationLabel } from "../../../contract/model.js";
+
+/** Released apps go on asking the old path; names of path parameters are no part of it. */
+export const operationMoved = rule(
+  "operation",
+  "operation.moved",
+  {
+    title: "An operation moved to another path or method",
+    example: "`tideTable` moved from `/tides/{day}` to `/tide-tables/{day}`",
+    code: "compatible: the call keeps its name",
+    apps: "breaking: the old path is gone",
+  },
+  ({ subject, before, after }) => {
+    if (!before || !after) return undefined;
+    const label = operationLabel(after.operation);
+    if (nameless(operationLabel(before.operation)) === nameless(label)) return undefined;
+    const { operationId } = before.operation;
+    const isSure = operationId !== undefined && operationId === after.operation.operationId;
+    const message = isSure ? `${subject} moved to ${label}.` : `${subject} is gone; perhaps it moved to ${label}.`;
+    return { message, verdict: verdicts.appsBreak };
+  },
+);

@@ -1,0 +1,16 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** Nobody calls yet what is new. */
+export const operationNew = rule(
+  "operation",
+  "operation.new",
+  {
+    title: "An operation was added",
+    example: "`GET /moorings`",
+    code: "compatible",
+    apps: "compatible",
+  },
+  ({ subject, before, after }) =>
+    after && !before ? { message: `${subject} was added.`, verdict: verdicts.harmless } : undefined,
+);

@@ -1,0 +1,27 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+import { nameless, operationLabel } from "../../../contract/model.js";
+
+/** The wire does not know what a call is called; source does. */
+export const operationRenamed = rule(
+  "operation",
+  "operation.renamed",
+  {
+    title: "A call got another name: from its operationId, or from its path where it has none",
+    example: "`listBerths` is now `findBerths`",
+    code: "breaking: the call has another name",
+    apps: "compatible: the request is the same",
+  },
+  ({ subject, before, after }) => {
+    if (!before || !after || before.name === after.name) return undefined;
+    const now = operationLabel(after.operation);
+    const isSame = nameless(operationLabel(before.operation)) === nameless(now);
+    return {
+      message: isSame
+        ? `${subject} is now called \`${after.name}\`; it was \`${before.name}\`.`
+        : `${now}, which perhaps came for ${subject}, is called \`${after.name}\`; that was called \`${before.name}\`.`,
+      verdict: verdicts.codeBreaks,
+      hint: `Call \`${after.name}\` instead.`,
+    };
+  },
+);

@@ -1,0 +1,25 @@
+import { rule } from "../../rule.js";
+import { addressOf, isElsewhere } from "../../compare/serverAddress.js";
+import { verdicts } from "../../verdict.js";
+
+/** What is sent, credentials among it, goes to somebody else; that is to be seen by whoever updates the SDK. */
+export const serverElsewhere = rule(
+  "servers",
+  "server.elsewhere",
+  {
+    title: "Calls go to another origin",
+    example: "`GET /photos` has the server `https://files.ostrel.example`",
+    code: "breaking, by decision: calls and their credentials go elsewhere; compatible where the app supplies the base URL",
+    apps: "breaking, with the same exception",
+  },
+  ({ subject, before, after, isOwn }, { suppliesBaseUrl }) => {
+    const [from, to] = [addressOf(before), addressOf(after)];
+    if (!isElsewhere(from, to, isOwn)) return undefined;
+    const was = from.origin === undefined ? "the address that the app supplies" : `\`${from.origin}${from.path}\``;
+    return {
+      message: `${isOwn ? subject : "The contract"} now sends calls to \`${to.origin ?? ""}${to.path}\` instead of ${was}.`,
+      verdict: suppliesBaseUrl && !isOwn ? verdicts.harmless : verdicts.bothBreak,
+      hint: "Look at who answers there, and name the address in the connection when it is meant.",
+    };
+  },
+);

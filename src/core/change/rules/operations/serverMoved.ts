@@ -1,0 +1,49 @@
+import type { Server } from "../../../contract/model.js";
+import { rule } from "../../rule.js";
+import { addressOf, isElsewhere, type ServerAddress } from "../../compare/serverAddress.js";
+import { verdicts } from "../../verdict.js";
+
+/** Released apps go on asking the old address. */
+export const serverMoved = rule(
+  "servers",
+  "server.moved",
+  {
+    title: "A base URL is no longer listed",
+    example: "`https://api.ostrel.example/v1` is gone",
+    code: "compatible",
+    apps: "breaking, unless the app supplies the base URL",
+  },
+  ({ subject, before, after, isOwn }, { suppliesBaseUrl }) => {
+    const [from, to] = [addressOf(before), addressOf(after)];
+    // Another origin is another change.
+    if (isElsewhere(from, to, isOwn)) return undefined;
+    const message = (isOwn ? undefined : goneFrom(before, after)) ?? movedFrom(from, to, isOwn ? subject : undefined);
+    return message === undefined
+      ? undefined
+      : { message, verdict: suppliesBaseUrl && !isOwn ? verdicts.harmless : verdicts.appsBreak };
+  },
+);
+
+/** Servers that the contract lists no longer. */
+function goneFrom(before: readonly Server[], after: readonly Server[]): string | undefined {
+  if (after.length === 0) return undefined;
+  const gone = before
+    .filter((server) => {
+      const { origin, path } = addressOf([server]);
+      // Of a relative address the app says the origin, so it is the path that has to stay.
+      return !after
+        .map((other) => addressOf([other]))
+        .some((to) => to.path === path && (origin ?? to.origin) === to.origin);
+    })
+    .map(({ url }) => `\`${url}\``);
+  return gone.length === 0 ? undefined : `servers no longer lists ${gone.join(" and ")}.`;
+}
+
+/** @param operation undefined for the contract as a whole */
+function movedFrom(from: ServerAddress, to: ServerAddress, operation: string | undefined): string | undefined {
+  if (from.path === to.path) return undefined;
+  const [now, was] = [to, from].map(({ origin = "", path }) => `\`${origin}${path || "/"}\``);
+  return operation === undefined
+    ? `Every path now begins with ${now ?? ""} instead of ${was ?? ""}.`
+    : `${operation} is now sent to ${now ?? ""} instead of ${was ?? ""}.`;
+}

@@ -1,0 +1,25 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** Names that collide are told apart in source; the wire is as it was. */
+export const askArgumentRenamed = rule(
+  "parameter",
+  "ask.argument.renamed",
+  {
+    title: "A parameter has another name in the SDK, because of another one of its name",
+    example: "`day` in the query is now `dayQuery` beside `day` in the path",
+    code: "breaking",
+    apps: "compatible",
+  },
+  ({ owner, before, after }) =>
+    before?.argument !== undefined &&
+    after?.argument !== undefined &&
+    before.argument !== after.argument &&
+    before.name === after.name
+      ? {
+          message: `The argument \`${before.argument}\` of ${owner} is now called \`${after.argument}\`.`,
+          verdict: verdicts.codeBreaks,
+          hint: `Pass \`${after.argument}\` instead.`,
+        }
+      : undefined,
+);

@@ -1,0 +1,26 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** Defaults are never sent, so who leaves a parameter out gets the new one. */
+export const askDefaultChanged = rule(
+  "parameter",
+  "ask.default.changed",
+  {
+    title: "The server's default changed",
+    example: "`pageSize` is 50 instead of 20 when absent",
+    code: "compatible",
+    apps: "risky",
+  },
+  ({ subject, before, after, coordinates, isGraphql }) => {
+    if (!before || !after || JSON.stringify(before.default) === JSON.stringify(after.default)) return undefined;
+    // That it has to be given now is news enough.
+    if (isGraphql && after.default === undefined && after.required) return undefined;
+    const said = (value: unknown): string => (value === undefined ? "nothing" : JSON.stringify(value));
+    return {
+      message: `When \`${subject}\` is absent the server takes ${said(after.default)}; it took ${said(before.default)}.`,
+      verdict: verdicts.appsRisky,
+      coordinates: isGraphql ? [`${subject}?`] : coordinates.map((each) => `${each}?`),
+      word: null,
+    };
+  },
+);

@@ -1,0 +1,25 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** A REST server overlooks what it does not know; a GraphQL server refuses it. */
+export const askParameterGone = rule(
+  "parameter",
+  "ask.parameter.gone",
+  {
+    title: "A parameter or argument was removed",
+    example: "`listBerths` lost `minLength`",
+    code: "breaking",
+    apps: "risky: what is sent is ignored; breaking in GraphQL",
+  },
+  ({ owner, before, after, successor, isGraphql }) => {
+    if (!before || after || successor) return undefined;
+    const what = isGraphql
+      ? `\`${owner}\` no longer takes the argument \`${before.name}\`.`
+      : `${owner} no longer takes the ${before.in ?? ""} parameter \`${before.name}\`.`;
+    return {
+      message: what,
+      verdict: isGraphql ? verdicts.bothBreak : verdicts.codeBreaksAppsRisky,
+      hint: "Drop the argument.",
+    };
+  },
+);

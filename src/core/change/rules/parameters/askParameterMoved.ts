@@ -1,0 +1,21 @@
+import { rule } from "../../rule.js";
+
+/** What is sent in the old place is ignored. */
+export const askParameterMoved = rule(
+  "parameter",
+  "ask.parameter.moved",
+  {
+    title: "A parameter is sent in another place",
+    example: "`quay` is a header now",
+    code: "compatible where its name stays",
+    apps: "risky, breaking when it is required",
+  },
+  ({ owner, before, successor, isGraphql }) => {
+    if (isGraphql || !before || !successor || before.in === successor.in) return undefined;
+    const isNamedAlike = before.argument === successor.argument;
+    return {
+      message: `In ${owner}, the ${before.in ?? ""} parameter \`${before.name}\` is now sent in the ${successor.in ?? ""}.`,
+      verdict: { code: isNamedAlike ? "compatible" : "breaking", apps: successor.required ? "breaking" : "risky" },
+    };
+  },
+);

@@ -1,0 +1,24 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** A server may take more than before. */
+export const askParameterNew = rule(
+  "parameter",
+  "ask.parameter.new",
+  {
+    title: "An optional parameter or argument was added",
+    example: "`listBerths` takes `sort`",
+    code: "compatible; risky where arguments are given by their place",
+    apps: "compatible",
+  },
+  ({ owner, before, after, isGraphql }, { takesArgumentsByPlace }) =>
+    !before && after && !after.required
+      ? {
+          message: isGraphql
+            ? `\`${owner}\` now takes the argument \`${after.name}\`.`
+            : `${owner} now takes the ${after.in ?? ""} parameter \`${after.name}\`.`,
+          verdict: takesArgumentsByPlace && !isGraphql ? verdicts.codeRisky : verdicts.harmless,
+          coordinates: [],
+        }
+      : undefined,
+);

@@ -1,0 +1,26 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** A server must not demand more than before. */
+export const askParameterNewRequired = rule(
+  "parameter",
+  "ask.parameter.new-required",
+  {
+    title: "A required parameter or argument was added",
+    example: "`listBerths` demands `harbourId`",
+    code: "breaking; once at the connection when it is standing",
+    apps: "breaking",
+  },
+  ({ owner, before, after, isGraphql }) => {
+    if (before || !after?.required) return undefined;
+    const message = isGraphql
+      ? `\`${owner}\` now demands the argument \`${after.name}\`.`
+      : `${owner} now demands the ${after.in ?? ""} parameter \`${after.name}\`.`;
+    return {
+      message,
+      verdict: after.isStanding === true ? verdicts.appsBreak : verdicts.bothBreak,
+      ...(isGraphql ? { coordinates: [owner] } : {}),
+      word: null,
+    };
+  },
+);

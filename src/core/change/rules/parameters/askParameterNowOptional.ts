@@ -1,0 +1,24 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** A server may demand less than before. */
+export const askParameterNowOptional = rule(
+  "parameter",
+  "ask.parameter.now-optional",
+  {
+    title: "A parameter or argument became optional",
+    example: "`from` may be left out",
+    code: "compatible",
+    apps: "compatible",
+  },
+  ({ subject, owner, before, after, isGraphql }) =>
+    before?.required === true && after?.required === false
+      ? {
+          message: isGraphql
+            ? `The argument \`${before.name}\` of \`${owner}\` may now be left out.`
+            : `\`${subject}\` may now be left out.`,
+          verdict: verdicts.harmless,
+          coordinates: [],
+        }
+      : undefined,
+);

@@ -1,0 +1,29 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** Who left it out is refused. */
+export const askParameterNowRequired = rule(
+  "parameter",
+  "ask.parameter.now-required",
+  {
+    title: "A parameter or argument became required",
+    example: "`until` is required now",
+    code: "breaking where it is left out",
+    apps: "breaking where it is left out",
+  },
+  ({ subject, owner, before, after, coordinates, isGraphql }) => {
+    if (!before || before.required || !after?.required) return undefined;
+    if (!isGraphql)
+      return {
+        message: `\`${subject}\` is required now.`,
+        verdict: after.isStanding === true ? verdicts.appsBreak : verdicts.bothBreak,
+        coordinates: coordinates.map((each) => `${each}?`),
+        word: null,
+      };
+    return {
+      message: `The argument \`${before.name}\` of \`${owner}\` is required now.`,
+      verdict: verdicts.bothBreak,
+      coordinates: [`${subject}?`, `${subject}$?`],
+    };
+  },
+);

@@ -1,0 +1,36 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** In a path only the position counts on the wire; elsewhere the name does. */
+export const askParameterRenamed = rule(
+  "parameter",
+  "ask.parameter.renamed",
+  {
+    title: "A path parameter was renamed, or another one perhaps came for one that is gone",
+    example: "`quay` is now `quayName`",
+    code: "breaking",
+    apps: "compatible in the path, else breaking or risky",
+  },
+  ({ owner, before, successor, isGraphql }) => {
+    if (!before || !successor || before.in !== successor.in) return undefined;
+    const perhaps = `Pass \`${successor.name}\` if it means the same.`;
+    if (isGraphql)
+      return {
+        message: `The argument \`${before.name}\` of \`${owner}\` is gone; perhaps it is now called \`${successor.name}\`.`,
+        verdict: verdicts.bothBreak,
+        hint: perhaps,
+      };
+    const parameter = `In ${owner}, the ${before.in ?? ""} parameter \`${before.name}\``;
+    if (before.in === "path")
+      return {
+        message: `${parameter} is now called \`${successor.name}\`.`,
+        verdict: verdicts.codeBreaks,
+        hint: `Pass \`${successor.name}\` instead.`,
+      };
+    return {
+      message: `${parameter} is gone; perhaps it is now called \`${successor.name}\`.`,
+      verdict: successor.required ? verdicts.bothBreak : verdicts.codeBreaksAppsRisky,
+      hint: perhaps,
+    };
+  },
+);

@@ -1,0 +1,26 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+import type { Asked } from "../../compare/points.js";
+
+function hasParts({ type }: Asked): boolean {
+  return !["text", "integer", "number", "boolean", "literal", "choice"].includes(type.shape.kind);
+}
+
+/** The server takes apart what an old app puts together another way. */
+export const askStyleChanged = rule(
+  "parameter",
+  "ask.style.changed",
+  {
+    title: "A parameter is written another way",
+    example: "`status` is `a,b` instead of repeated",
+    code: "compatible",
+    apps: "breaking",
+  },
+  ({ subject, before, after }) => {
+    if (!before || !after) return undefined;
+    const isStyled = before.style !== after.style || (hasParts(before) && before.explode !== after.explode);
+    return isStyled
+      ? { message: `\`${subject}\` is written another way in the request.`, verdict: verdicts.appsBreak }
+      : undefined;
+  },
+);

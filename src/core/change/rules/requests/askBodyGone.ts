@@ -1,0 +1,18 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** A server overlooks a body that it does not expect. */
+export const askBodyGone = rule(
+  "body",
+  "ask.body.gone",
+  {
+    title: "A request body was removed",
+    example: "`cancelReservation` takes no body",
+    code: "breaking",
+    apps: "risky",
+  },
+  ({ owner, before, after }) =>
+    before && !after
+      ? { message: `${owner} no longer takes a body.`, verdict: verdicts.codeBreaksAppsRisky }
+      : undefined,
+);

@@ -1,0 +1,24 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** A server must not demand more than before. */
+export const askBodyNowRequired = rule(
+  "body",
+  "ask.body.now-required",
+  {
+    title: "A request body became required, or a required one was added",
+    example: "`changeBerth` demands a body",
+    code: "breaking",
+    apps: "breaking",
+  },
+  ({ owner, before, after, coordinates }) =>
+    after?.required === true && before?.required !== true
+      ? {
+          message: `${owner} now demands ${before ? "its" : "a"} body.`,
+          verdict: verdicts.bothBreak,
+          // One that could be sent before breaks where it is left out.
+          coordinates: before ? coordinates.map((each) => `${each}?`) : coordinates,
+          word: null,
+        }
+      : undefined,
+);

@@ -1,0 +1,18 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** A server may take more than before. */
+export const askChoiceNew = rule(
+  "choice",
+  "ask.choice.new",
+  {
+    title: "Another choice can be sent",
+    example: "status `dredging`",
+    code: "compatible",
+    apps: "compatible",
+  },
+  ({ face, subject, before, after }) =>
+    face === "ask" && after !== undefined && before === undefined
+      ? { message: `\`${subject}\` also takes \`${String(after)}\`.`, verdict: verdicts.harmless }
+      : undefined,
+);

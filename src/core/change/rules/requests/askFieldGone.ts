@@ -1,0 +1,22 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** A server overlooks a field that it does not know, unless it forbids them; a GraphQL server always does. */
+export const askFieldGone = rule(
+  "field",
+  "ask.field.gone",
+  {
+    title: "A field that could be sent was removed",
+    example: "`ReservationRequest.crew`",
+    code: "breaking",
+    apps: "risky, breaking when undeclared fields are forbidden or have another shape",
+  },
+  ({ face, subject, before, after, successor, records, isGraphql, isTakenByRest }) => {
+    if (face !== "ask" || !before || after || successor) return undefined;
+    const message = `\`${subject}\` can no longer be sent.`;
+    if (isTakenByRest === true)
+      return { message: `\`${subject}\` can be sent as an undeclared field only.`, verdict: verdicts.appsRisky };
+    const isRefused = records.after.closed === true || isGraphql || isTakenByRest === false;
+    return { message, verdict: isRefused ? verdicts.bothBreak : verdicts.codeBreaksAppsRisky };
+  },
+);

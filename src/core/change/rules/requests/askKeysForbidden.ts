@@ -1,0 +1,22 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** Only an SDK that lets other fields through ever sends them. */
+export const askKeysForbidden = rule(
+  "record",
+  "ask.keys.forbidden",
+  {
+    title: "Undeclared fields can no longer be sent",
+    example: "`BerthChange` takes its own fields only",
+    code: "breaking where other fields could be sent",
+    apps: "breaking where other fields could be sent",
+  },
+  ({ face, subject, before, after, isGraphql }) =>
+    face === "ask" && !isGraphql && before.rest !== undefined && after.rest === undefined
+      ? {
+          message: `\`${subject}\` no longer takes fields that are not declared.`,
+          verdict: after.closed === true ? verdicts.bothBreak : verdicts.codeBreaksAppsRisky,
+          word: null,
+        }
+      : undefined,
+);

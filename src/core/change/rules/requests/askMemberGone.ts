@@ -1,0 +1,18 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** As with the values of a choice. */
+export const askMemberGone = rule(
+  "member",
+  "ask.member.gone",
+  {
+    title: "A kind of value can no longer be sent",
+    example: "rowing vessels",
+    code: "breaking",
+    apps: "breaking",
+  },
+  ({ face, subject, before, after }) =>
+    face === "ask" && before !== undefined && after === undefined
+      ? { message: `\`${subject}\` can no longer be sent as ${before}.`, verdict: verdicts.bothBreak }
+      : undefined,
+);

@@ -1,0 +1,19 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+import { nullDiffers } from "../../compare/nullDiffers.js";
+
+/** A server may take more than before. */
+export const askNullGained = rule(
+  "value",
+  "ask.null.gained",
+  {
+    title: "Null can be sent",
+    example: "`ReservationRequest.crew`",
+    code: "compatible",
+    apps: "compatible",
+  },
+  (point) =>
+    point.face === "ask" && nullDiffers(point) && point.after.nullable
+      ? { message: `\`${point.subject}\` can now be sent as null.`, verdict: verdicts.harmless }
+      : undefined,
+);

@@ -1,0 +1,23 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+import { nullDiffers } from "../../compare/nullDiffers.js";
+
+/** Who sends null is refused. */
+export const askNullLost = rule(
+  "value",
+  "ask.null.lost",
+  {
+    title: "Null can no longer be sent",
+    example: "`BerthChange.note`",
+    code: "breaking",
+    apps: "breaking",
+  },
+  (point) =>
+    point.face === "ask" && nullDiffers(point) && !point.after.nullable
+      ? {
+          message: `\`${point.subject}\` can no longer be sent as null.`,
+          verdict: verdicts.bothBreak,
+          hint: "Leave it out, or send a value.",
+        }
+      : undefined,
+);

@@ -1,0 +1,28 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** Success must stay success with the same body. */
+export const answerBodyChanged = rule(
+  "status",
+  "answer.body.changed",
+  {
+    title: "Success gained or lost its body",
+    example: "200 with a body became 204",
+    code: "breaking",
+    apps: "breaking",
+  },
+  ({ owner, role, before, after, isStream }) => {
+    if (role !== "success" || !after) return undefined;
+    if (!before) {
+      const message = `${owner} can now also succeed with ${after.status} and no body.`;
+      // A stream without a body has no items, and is read like any other.
+      return after.form === "none"
+        ? { message, verdict: isStream ? verdicts.appsRisky : verdicts.bothBreak }
+        : undefined;
+    }
+    const had = before.form !== "none";
+    if (had === (after.form !== "none")) return undefined;
+    const message = `${owner} ${had ? "no longer answers a body" : "now answers a body"} (${before.status}, now ${after.status}).`;
+    return { message, verdict: had ? verdicts.bothBreak : verdicts.harmless };
+  },
+);

@@ -1,0 +1,22 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** Every failure type has a member for what is not expected. */
+export const failureStatusNew = rule(
+  "status",
+  "failure.status.new",
+  {
+    title: "A failure status was added",
+    example: "`reserveBerth` can fail with 423",
+    code: "risky: an exhaustive match",
+    apps: "risky; breaking when the old contract promised another body for any failure",
+  },
+  ({ owner, role, before, after, isMisread }) =>
+    role === "failure" && !before && after
+      ? {
+          message: `${owner} can now fail with ${after.status}.`,
+          hitsWholeMatches: true,
+          verdict: isMisread === true ? verdicts.codeRiskyAppsBreak : verdicts.bothRisky,
+        }
+      : undefined,
+);

@@ -1,0 +1,18 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** A warning, and nothing else yet. */
+export const choiceDeprecated = rule(
+  "listed",
+  "choice.deprecated",
+  {
+    title: "A value of a choice was marked as deprecated",
+    example: "`VoyageStatus.LATE`",
+    code: "compatible",
+    apps: "compatible",
+  },
+  ({ subject, before, after }) =>
+    before.deprecated === undefined && after.deprecated !== undefined
+      ? { message: `\`${subject}\` is deprecated now.`, verdict: verdicts.harmless }
+      : undefined,
+);

@@ -1,0 +1,22 @@
+import { rule } from "../../rule.js";
+import { verdicts } from "../../verdict.js";
+
+/** What a document may say about a name depends on its kind. */
+export const typeKindChanged = rule(
+  "definition",
+  "type.kind.changed",
+  {
+    title: "A name stands for another kind of type",
+    example: "the interface `Vessel` became a union",
+    code: "breaking",
+    apps: "breaking",
+  },
+  ({ before, after }) => {
+    if (!before || !after || before.role === after.role) return undefined;
+    const article = (role = "type"): string => `${/^[aeiou]/.test(role) ? "an" : "a"} ${role}`;
+    return {
+      message: `\`${before.key}\` was ${article(before.role)} and is ${article(after.role)}.`,
+      verdict: verdicts.bothBreak,
+    };
+  },
+);

@@ -1,0 +1,63 @@
+import { Kind, type GraphQLSchema } from "graphql";
+import type { SourceText } from "../../problem/place.js";
+import type { Problem } from "../../problem/problem.js";
+import { parseText } from "../parseText.js";
+import { readQueryDocuments } from "./readQueryDocuments.js";
+
+/** An error that a query document has against a new schema, and did not have against the old one. */
+export interface RefusedQuery {
+  readonly problem: Problem;
+  /** The operation or fragment that has it. */
+  readonly owner: string;
+}
+
+/** What a server with the new schema refuses of documents that one with the old schema takes (GraphQL, section 5). */
+export function refusedQueries(
+  before: GraphQLSchema,
+  after: GraphQLSchema,
+  documents: readonly SourceText[],
+): RefusedQuery[] {
+  const key = (problem: Problem): string => JSON.stringify([problem.message, problem.places]);
+  const known = new Set(readQueryDocuments(before, documents).problems.map(key));
+  const fresh = readQueryDocuments(after, documents).problems.filter(
+    (problem) => problem.level === "error" && !known.has(key(problem)),
+  );
+  if (fresh.length === 0) return [];
+  const owners = definitionsOf(documents);
+  return fresh.map((problem) => {
+    const [place] = problem.places;
+    const found = owners.find(
+      ({ document, start, end }) =>
+        place?.document === document && "offset" in place && start <= place.offset && place.offset < end,
+    );
+    return { problem, owner: found?.name ?? "" };
+  });
+}
+
+interface Definition {
+  readonly name: string;
+  readonly document: string;
+  readonly start: number;
+  readonly end: number;
+}
+
+function definitionsOf(documents: readonly SourceText[]): Definition[] {
+  return documents.flatMap((source) => {
+    const parsed = parseText(source);
+    if (!parsed.ok) return [];
+    return parsed.document.definitions.flatMap((definition): Definition[] =>
+      (definition.kind === Kind.OPERATION_DEFINITION || definition.kind === Kind.FRAGMENT_DEFINITION) &&
+      definition.name &&
+      definition.loc
+        ? [
+            {
+              name: definition.name.value,
+              document: source.document,
+              start: definition.loc.start,
+              end: definition.loc.end,
+            },
+          ]
+        : [],
+    );
+  });
+}

@@ -1,0 +1,192 @@
+import {
+  Kind,
+  NoDeprecatedCustomRule,
+  specifiedRules,
+  validate,
+  visit,
+  type FragmentDefinitionNode,
+  type GraphQLError,
+  type GraphQLSchema,
+  type OperationDefinitionNode,
+} from "graphql";
+import type { Place } from "../../problem/place.js";
+import { problem, type Problem } from "../../problem/problem.js";
+import { sharesWord } from "../../text/words.js";
+import { queryAdvice, type Advising } from "./queryAdvice.js";
+import { placeOfNode, placesOfError } from "../graphqlPlace.js";
+import { sentence } from "../readGraphqlContract.js";
+
+type Definition = OperationDefinitionNode | FragmentDefinitionNode;
+
+/** Said in our own words: with both places and a proposed name, with the circle, or as a warning. */
+const rulesOfOurOwn = new Set([
+  "LoneAnonymousOperationRule",
+  "UniqueOperationNamesRule",
+  "UniqueFragmentNamesRule",
+  "NoUnusedFragmentsRule",
+  "NoFragmentCyclesRule",
+]);
+const rules = specifiedRules.filter((rule) => !rulesOfOurOwn.has(rule.name));
+const mostErrors = 1000;
+
+/**
+ * Holds definitions against a schema by all rules of the specification (GraphQL specification, section 5), and finds
+ * what they use that is deprecated. A problem inside a fragment says which operations send it.
+ *
+ * @param isIncomplete some documents could not be read, so a fragment that is not there proves nothing
+ */
+export function validateQueries(
+  schema: GraphQLSchema,
+  definitions: readonly Definition[],
+  isIncomplete: boolean,
+): Problem[] {
+  const document = { kind: Kind.DOCUMENT, definitions } as const;
+  const senders = sendersOf(definitions);
+  const errors = validate(schema, document, rules, { maxErrors: mostErrors })
+    .filter((error) => !(isIncomplete && error.message.startsWith("Unknown fragment")))
+    .filter((error) => !/^Unknown directive "@(?:defer|stream)"/.test(error.message))
+    .map((error) => invalid(error, { schema, document }, senders));
+  return [
+    ...errors,
+    ...rootless(schema, definitions),
+    ...deprecated(validate(schema, document, [NoDeprecatedCustomRule], { maxErrors: mostErrors })),
+  ];
+}
+
+/** Directives that ask for an answer in pieces, whether the schema knows them or not. */
+export function incremental(definitions: readonly Definition[]): Problem[] {
+  const problems: Problem[] = [];
+  for (const definition of definitions)
+    visit(definition, {
+      [Kind.DIRECTIVE](node) {
+        const name = node.name.value;
+        if (name !== "defer" && name !== "stream") return;
+        problems.push(
+          problem("query.incremental", `\`@${name}\` asks for an answer in pieces, which is not supported.`, {
+            place: placeOfNode(node),
+            hint: "Take it out, and ask for the late part in a query of its own.",
+          }),
+        );
+      },
+    });
+  return problems;
+}
+
+/** Operations that the schema has no root for, which the rules of the specification leave to the execution. */
+function rootless(schema: GraphQLSchema, definitions: readonly Definition[]): Problem[] {
+  return definitions
+    .filter((node) => node.kind === Kind.OPERATION_DEFINITION)
+    .filter(({ operation }) => !schema.getRootType(operation))
+    .map((node) => {
+      const plural = { query: "queries", mutation: "mutations", subscription: "subscriptions" }[node.operation];
+      const place = placeOfNode(node);
+      return problem("query.invalid", `The schema has no ${plural}.`, {
+        place: { ...place, length: node.operation.length } as Place,
+        hint: `Take out \`${node.name?.value ?? node.operation}\`, or ask the schema's authors.`,
+      });
+    });
+}
+
+function invalid(error: GraphQLError, advising: Advising, senders: (place: Place) => string | undefined): Problem {
+  const advice = queryAdvice(error, advising);
+  const hint = relatedField(advising.schema, error.message) ?? advice.hint;
+  const places = placesOfError(error);
+  const why = places[0] && senders(places[0]);
+  return problem("query.invalid", sentence(advice.message), {
+    places,
+    ...(why === undefined ? {} : { why }),
+    ...(hint === undefined ? {} : { hint }),
+  });
+}
+
+/** Fields that share a word with one that is not there: `berthCode` for `berth`, which no count of letters finds. */
+function relatedField(schema: GraphQLSchema, message: string): string | undefined {
+  const [, field, typeName] = /^Cannot query field "(\w+)" on type "(\w+)"/.exec(message) ?? [];
+  const type = typeName === undefined ? undefined : schema.getType(typeName);
+  if (field === undefined || !type || !("getFields" in type)) return undefined;
+  const related = Object.keys(type.getFields()).filter((name) => sharesWord(name, field));
+  return related.length === 0 || related.length > 3
+    ? undefined
+    : `Did you mean ${related.map((name) => `\`${name}\``).join(" or ")}?`;
+}
+
+/** One warning for each thing that is deprecated, with every place that uses it. */
+function deprecated(errors: readonly GraphQLError[]): Problem[] {
+  const byMessage = new Map<string, Place[]>();
+  for (const error of errors) {
+    const known = byMessage.get(error.message);
+    if (known) known.push(...placesOfError(error));
+    else byMessage.set(error.message, placesOfError(error));
+  }
+  return [...byMessage].map(([message, places]) => {
+    const [, what = message, reason = ""] = /^(.*? is deprecated)\. ?(.*)$/s.exec(message) ?? [];
+    const isSaid = reason !== "" && reason !== "No longer supported";
+    const named = what.replaceAll('"', "`").replace(/ (?=[^`]*$)(\w+\.\w+)(?= )/, " `$1`");
+    return problem("query.deprecated", `${named}.`, {
+      level: "warning",
+      places,
+      ...(isSaid ? { why: `The schema says: ${sentence(reason.trim())}` } : {}),
+    });
+  });
+}
+
+/** Says of a place inside a fragment which operations send it, and through which fragments they come to it. */
+function sendersOf(definitions: readonly Definition[]): (place: Place) => string | undefined {
+  const spreads = new Map<Definition, string[]>();
+  const fragments = new Map<string, FragmentDefinitionNode>();
+  for (const definition of definitions) {
+    if (definition.kind === Kind.FRAGMENT_DEFINITION) fragments.set(definition.name.value, definition);
+    const names = new Set<string>();
+    visit(definition, {
+      [Kind.FRAGMENT_SPREAD](spread) {
+        names.add(spread.name.value);
+      },
+    });
+    spreads.set(definition, [...names]);
+  }
+  const operations = definitions.filter((each) => each.kind === Kind.OPERATION_DEFINITION);
+  return (place) => {
+    const inside = [...fragments.values()].find((fragment) => holdsPlace(fragment, place));
+    if (!inside) return undefined;
+    const paths = operations.flatMap((operation) => {
+      const path = pathTo(inside.name.value, operation, spreads, fragments);
+      return path ? [{ operation, path }] : [];
+    });
+    const [first] = paths;
+    if (!first) return undefined;
+    const through = first.path.map((name) => `\`${name}\``).join(", then ");
+    const others =
+      paths.length > 1 ? `, and ${paths.length === 2 ? "one more" : `${String(paths.length - 1)} more`}` : "";
+    return `\`${first.operation.name?.value ?? "(unnamed)"}\` sends it, by the fragment ${through}${others}.`;
+  };
+}
+
+function holdsPlace({ loc }: FragmentDefinitionNode, place: Place): boolean {
+  return (
+    "offset" in place && loc?.source.name === place.document && loc.start <= place.offset && place.offset < loc.end
+  );
+}
+
+/** The fragments on the shortest way from an operation to one of them, that one included. */
+function pathTo(
+  wanted: string,
+  operation: Definition,
+  spreads: ReadonlyMap<Definition, readonly string[]>,
+  fragments: ReadonlyMap<string, FragmentDefinitionNode>,
+): string[] | undefined {
+  const seen = new Set<string>();
+  let paths: { node: Definition; path: string[] }[] = [{ node: operation, path: [] }];
+  while (paths.length > 0) {
+    const next: typeof paths = [];
+    for (const { node, path } of paths)
+      for (const name of spreads.get(node) ?? []) {
+        if (name === wanted) return [...path, name];
+        const fragment = fragments.get(name);
+        if (!fragment || seen.has(name)) continue;
+        seen.add(name);
+        next.push({ node: fragment, path: [...path, name] });
+      }
+    paths = next;
+  }
+  return undefined;
+}

@@ -1,0 +1,17 @@
+import type { Field, RecordShape } from "../../../contract/model.js";
+import { spelled } from "../names/identifiers.js";
+import { oneOfClassNames, recordNames } from "../names/names.js";
+
+/**
+ * A value of an input of which exactly one field is given, as source: `BerthBy.Number(number = "N-07")`.
+ *
+ * @param type the input as source spells it
+ * @param made the value of the field as source
+ */
+export function oneOfText(
+  chosen: Field,
+  { record, type, made }: { readonly record: RecordShape; readonly type: string; readonly made: string },
+): string {
+  const name = oneOfClassNames(record, type).get(chosen) ?? "";
+  return `${type}.${name}(${spelled(recordNames(record).of(chosen))} = ${made})`;
+}

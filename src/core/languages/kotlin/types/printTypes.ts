@@ -1,0 +1,167 @@
+import { sentences } from "../../../sdk/lower/sentences.js";
+import { typeWords } from "../../../sdk/lower/documentation.js";
+import { positionNames } from "../../../sdk/lower/values/partNames.js";
+import type { PlannedType } from "../../../sdk/sdkPlan.js";
+import { sortedBy } from "../../../text/sortedBy.js";
+import { isUnmapped } from "../../isUnmapped.js";
+import { inFile, type ContractContext, type FileContext } from "../contractContext.js";
+import { comment, docComment } from "../names/escape.js";
+import { fileText } from "../kotlinFile.js";
+import { isOpenChoice, printChoice, printMoreConstants, suppressed } from "./printChoice.js";
+import { printCheck } from "./printChecks.js";
+import { printOneOf } from "./printOneOf.js";
+import { printRecord } from "./printRecord.js";
+import { formType, withNested, type PrintedClass } from "./printedClass.js";
+import { printForm, printReference } from "./printType.js";
+import { printUnion } from "./printUnion.js";
+
+/**
+ * Prints a file for each type of a contract that has a class, and one for all other names. What has no name of its own
+ * in the contract stands in the file of the type that it is found in.
+ */
+export function printTypes(context: ContractContext): Map<string, string> {
+  const files = new Map<string, TypeFile>();
+  const more = new Map<string, string>();
+  const aliases: string[] = [];
+  const shared = inFile(context);
+  const types = sortedBy(context.contract.types.values(), ({ id }) => context.names.types.get(id) ?? "");
+  for (const type of types) {
+    const name = context.names.types.get(type.id) ?? "";
+    if (name.includes(".")) continue;
+    const home = homeOf(type, context);
+    if (!home) {
+      aliases.push(printAlias(type, shared), ...printCheck(type, shared));
+      continue;
+    }
+    const file = files.get(home) ?? { inside: inFile(context), parts: [], others: [], suppresses: new Set() };
+    files.set(home, file);
+    const printed = printWhole(type, file.inside);
+    if (!printed) continue;
+    const parts = home === name ? file.parts : file.others;
+    parts.push(printed.declared, ...printed.forms, ...printCheck(type, file.inside));
+    for (const each of printed.suppresses) file.suppresses.add(each);
+    if (type.shape.kind === "choice" && isOpenChoice(type.shape, context))
+      for (const [at, part] of printMoreConstants(type, type.shape, file.inside).entries())
+        more.set(
+          `${name}Constants${String(at + 2)}`,
+          fileText({ package: context.package, uses: inFile(context).uses, parts: [part], ...suppressed(type.shape) }),
+        );
+  }
+  for (const [name, { inside, parts, others, suppresses }] of files)
+    more.set(
+      name,
+      fileText({
+        package: context.package,
+        uses: inside.uses,
+        parts: [...parts, ...others],
+        suppresses: [...suppresses].sort(),
+      }),
+    );
+  if (aliases.length > 0)
+    more.set(
+      `${context.names.contract.connection.replace(/Connection$/, "")}Types`,
+      fileText({ package: context.package, uses: shared.uses, parts: aliases }),
+    );
+  return more;
+}
+
+/** A file of types while it is put together. */
+interface TypeFile {
+  readonly inside: FileContext;
+  /** Of the type that the file is named for, and of what is found in it. */
+  readonly parts: string[];
+  readonly others: string[];
+  readonly suppresses: Set<string>;
+}
+
+/** The name of the file that a type's class stands in; undefined where it has no class. */
+function homeOf(type: PlannedType, context: ContractContext): string | undefined {
+  if (!hasClass(type, context)) return undefined;
+  const outer = type.inside && context.contract.types.get(type.inside.type);
+  const around = outer && homeOf(outer, context);
+  return around ?? context.names.types.get(type.id);
+}
+
+function hasClass({ id, shape }: PlannedType, { wrapped }: ContractContext): boolean {
+  return ["record", "choice", "union"].includes(shape.kind) || wrapped.has(id);
+}
+
+/** A class with all that is nested in it, what reads and writes each of them, and the warnings that are none there. */
+function printWhole(
+  type: PlannedType,
+  context: FileContext,
+):
+  { readonly declared: string; readonly forms: readonly string[]; readonly suppresses: readonly string[] } | undefined {
+  const printed = printClass(type, context);
+  if (!printed) return undefined;
+  const inner = (context.names.nested.get(type.id) ?? []).flatMap((id) => {
+    const nested = context.contract.types.get(id);
+    return (nested && printWhole(nested, context)) ?? [];
+  });
+  return {
+    declared: withNested(
+      printed.declared,
+      inner.map(({ declared }) => declared),
+    ),
+    forms: [...(printed.form === undefined ? [] : [printed.form]), ...inner.flatMap(({ forms }) => forms)],
+    suppresses: [...new Set([...(printed.suppresses ?? []), ...inner.flatMap(({ suppresses }) => suppresses)])].sort(),
+  };
+}
+
+function printClass(type: PlannedType, context: FileContext): PrintedClass | undefined {
+  const { shape } = type;
+  switch (shape.kind) {
+    case "record":
+      return shape.oneOf ? printOneOf(type, shape, context) : printRecord(type, shape, context);
+    case "choice":
+      return printChoice(type, shape, context);
+    case "union":
+      return printUnion(type, shape, context);
+    default:
+      return context.wrapped.has(type.id) ? printWrapper(type, context) : undefined;
+  }
+}
+
+function printAlias(type: PlannedType, context: FileContext): string {
+  const name = context.names.types.get(type.id) ?? "";
+  const of = printReference({ shape: type.shape, nullable: false }, context);
+  return `${docComment(typeWords(type, isUnmapped(type.shape, context.scalars)))}public typealias ${name} = ${of}\n`;
+}
+
+/** A name for something that holds itself, as a class. */
+function printWrapper(type: PlannedType, context: FileContext): PrintedClass {
+  const name = context.names.types.get(type.id) ?? "";
+  const form = context.names.forms.get(type.id) ?? "";
+  const reference = { shape: type.shape, nullable: false };
+  // Behind its own name it is what it stands for.
+  const open = {
+    ...context,
+    wrapped: new Set([...context.wrapped].filter((id) => id !== type.id || type.shape.kind === "named")),
+  };
+  const { isRead = false, isWritten = false } = context.forms.get(type.id) ?? {};
+  const { uses } = context;
+  const declared = `${docComment(typeWords(type, false))}public data class ${name}(public val value: ${printReference(reference, open)})\n`;
+  if (!isRead && !isWritten) return { declared };
+  const reads = `    override fun read(value: ${uses.other("kotlinx.serialization.json.JsonElement")}): ${name} =\n        ${name}(${printForm(reference, "read", context)}.read(value))\n`;
+  const writes = `    override fun write(value: ${name}): ${uses.other("kotlinx.serialization.json.JsonElement")} =\n        ${printForm(reference, "write", context)}.write(value.value)\n`;
+  return {
+    declared,
+    form: `internal object ${form} : ${formType(name, { isRead, isWritten }, context)} {\n${[...(isRead ? [reads] : []), ...(isWritten ? [writes] : [])].join("\n")}}\n`,
+  };
+}
+
+/** Prints the classes of the tuples that a contract's part uses; "" when it uses none. */
+export function printTuples(context: ContractContext): string {
+  if (context.tuples.size === 0) return "";
+  const parts = sortedBy(context.tuples, (key) => key.padStart(12, "0")).map((key) => {
+    const names = positionNames(Number.parseInt(key, 10));
+    const fields = names.map((name, at) => ({ name, type: `P${String(at + 1)}`, generic: `out P${String(at + 1)}` }));
+    if (key.endsWith("AndMore")) fields.push({ name: "rest", type: "List<R>", generic: "out R" });
+    if (fields.length === 0) return `${comment(sentences.tuple)}public data object Tuple${key}\n`;
+    const generics = `<${fields.map(({ generic }) => generic).join(", ")}>`;
+    const lines = fields.map(({ name, type }) => `    public val ${name}: ${type},\n`);
+    return `${comment(sentences.tuple)}public data class Tuple${key}${generics}(\n${lines.join("")})\n`;
+  });
+  const { uses } = inFile(context);
+  return fileText({ package: context.package, uses, parts });
+}

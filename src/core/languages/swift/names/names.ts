@@ -1,0 +1,153 @@
+import type { Choice, Field, RecordShape, Reference, Shape, UnionShape } from "../../../contract/model.js";
+import type { ContractNames } from "../../../sdk/contractNames.js";
+import { choiceNames, memberNames, unionNames } from "../../../sdk/lower/values/partNames.js";
+import { NameScope, type NameClash } from "../../../sdk/nameScope.js";
+import type {
+  ContractPlan,
+  GraphqlCall,
+  PlannedArgument,
+  PlannedSent,
+  PlannedType,
+  RestCall,
+} from "../../../sdk/sdkPlan.js";
+import { callParts, sentNames, type CallParts } from "../../callParts.js";
+import { namingOfCalls } from "../../namingOfCalls.js";
+import { nestedTypeNames } from "../../nestedTypeNames.js";
+import {
+  caseIdentifier,
+  contractNamespace,
+  functionIdentifier,
+  memberIdentifier,
+  parameterIdentifier,
+  typeIdentifier,
+} from "./identifiers.js";
+
+/** Every identifier that a contract gets in a Swift SDK. */
+export interface SwiftNames {
+  /** The namespace and the connection, before the SDK's prefix. */
+  readonly contract: ReturnType<typeof ownNames>;
+  /** Of every planned type by id, inside the namespace: "Berth", or "BerthAnswer.Boat" where it is nested. */
+  readonly types: ReadonlyMap<string, string>;
+  /** Ids of the types that stand in another one, by that one's id, in the plan's order. */
+  readonly nested: ReadonlyMap<string, readonly string[]>;
+  /** Of every planned type by id, as one word. */
+  readonly flat: ReadonlyMap<string, string>;
+  /** Of what reads a webhook or a callback. */
+  readonly sent: (sent: PlannedSent) => string;
+  readonly call: (call: RestCall | GraphqlCall) => CallParts;
+  readonly clashes: readonly NameClash[];
+}
+
+const namesOf = new WeakMap<ContractPlan, SwiftNames>();
+
+/** Names everything that a contract's plan holds. */
+export function swiftNames(plan: ContractPlan): SwiftNames {
+  const found = namesOf.get(plan);
+  if (found) return found;
+  const made = newNames(plan);
+  namesOf.set(plan, made);
+  return made;
+}
+
+/** Names of what a contract as a whole gets, from its name in the configuration. */
+export function ownNames(contract: string) {
+  const namespace = contractNamespace(contract);
+  return { namespace, connection: `${namespace}Connection`, webhooks: `${namespace}Webhooks` };
+}
+
+function newNames(plan: ContractPlan): SwiftNames {
+  const own = ownNames(plan.name);
+  const scope = new NameScope([own.namespace, "Wire"]);
+  const { types, flat, nested } = nestedTypeNames(plan, scope, {
+    identifier: typeIdentifier,
+    // What is nested would hide the namespaces that everything is named by.
+    reserved: [own.namespace, "Wire"],
+    longestPath: Infinity,
+  });
+  const functions = new NameScope();
+  const calls = callParts(plan, {
+    scope,
+    functions,
+    typeIdentifier,
+    functionIdentifier,
+    hasTypesOfParts: false,
+  });
+  const webhooks = sentNames(plan, { scope, typeIdentifier });
+  return {
+    contract: own,
+    types,
+    flat,
+    nested,
+    sent: (sent) => webhooks.get(sent) ?? sent.name,
+    call: (call) => {
+      const found = calls.get(call);
+      if (!found) throw new Error("The call belongs to another plan.");
+      return found;
+    },
+    clashes: [...scope.clashes, ...functions.clashes].filter(({ wanted }) => !/(?:Body|Fails)$/.test(wanted)),
+  };
+}
+
+/** The identifiers of a contract's part of an SDK, as far as others than the printer need them. */
+export function contractNaming(plan: ContractPlan): ContractNames {
+  return namingOfCalls(swiftNames(plan), argumentName);
+}
+
+/** What an argument of a call is called. */
+export function argumentName({ name, apart }: Pick<PlannedArgument, "name" | "apart">): string {
+  return parameterIdentifier(name, apart);
+}
+
+/** What the fields of a record are called, and what holds its other keys. */
+export interface RecordNames {
+  readonly of: (field: Field) => string;
+  readonly others: string;
+}
+
+const known = new WeakMap<Shape, RecordNames>();
+
+export function recordNames(shape: RecordShape): RecordNames {
+  const found = known.get(shape);
+  if (found) return found;
+  const scope = new NameScope();
+  const names = memberNames(shape.fields);
+  const wanted = [...names].map(([field, name]) => [field, memberIdentifier(name)] as const);
+  // Mostly each is free.
+  const areFree = scope.claimAll(wanted.map(([, name]) => name));
+  for (const [field, name] of wanted) names.set(field, areFree ? name : scope.claim(name, field.name));
+  const made = { of: (field: Field) => names.get(field) ?? field.name, others: scope.claim("otherKeys") };
+  known.set(shape, made);
+  return made;
+}
+
+/** What the constants of a choice are called. */
+export function constantNames(values: readonly Choice[]): Map<Choice, string> {
+  const scope = new NameScope();
+  return new Map(
+    [...choiceNames(values)].map(([choice, name]) => [
+      choice,
+      scope.claim(caseIdentifier(name), `${typeof choice.value} ${String(choice.value)}`),
+    ]),
+  );
+}
+
+/** What the cases of a union are called. */
+export function unionCases(union: UnionShape, types: ReadonlyMap<string, PlannedType>): Map<Reference, string> {
+  const scope = new NameScope(["other"]);
+  const named = unionNames(union, types);
+  return new Map(
+    union.members.map((member, at) => {
+      // What has no value of its own stands for members that the schema does not have yet.
+      const name = union.tag?.values[at]?.length === 0 ? "newer" : (named.get(member) ?? "");
+      return [member, scope.claim(caseIdentifier(name), name)];
+    }),
+  );
+}
+
+/** What the cases of an input are called of which exactly one field is given. */
+export function oneOfCases(record: RecordShape): Map<Field, string> {
+  const scope = new NameScope();
+  return new Map(
+    [...memberNames(record.fields)].map(([field, name]) => [field, scope.claim(caseIdentifier(name), field.name)]),
+  );
+}

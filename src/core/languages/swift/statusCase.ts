@@ -1,7 +1,0 @@
-import { statusCase as plannedCase } from "../../sdk/lower/failureCases.js";
-import { caseIdentifier, spelled } from "./identifiers.js";
-
-/** The case of a declared status. */
-export function statusCase(status: string): string {
-  return spelled(caseIdentifier(plannedCase(status)));
-}

@@ -1,0 +1,66 @@
+import type { Field, Shape } from "../../../contract/model.js";
+import { circles } from "../../../sdk/lower/values/circles.js";
+import { isAlias } from "../../../sdk/lower/values/wrappedAliases.js";
+import type { PlannedType } from "../../../sdk/sdkPlan.js";
+
+/** What holds itself as a value, and so has to be kept elsewhere. */
+export interface Boxed {
+  /** Ids of the unions whose cases are kept elsewhere. */
+  readonly unions: ReadonlySet<string>;
+  /** Ids of other names for something, whose values are kept in a box. */
+  readonly aliases: ReadonlySet<string>;
+  /** Fields that are kept in a box. */
+  readonly fields: ReadonlySet<Field>;
+}
+
+/**
+ * Finds the values that would hold themselves: lists and maps are kept elsewhere anyway.
+ *
+ * @param wrapped ids of names for something that are structs
+ */
+export function boxed(types: ReadonlyMap<string, PlannedType>, wrapped: ReadonlySet<string>): Boxed {
+  const holds = new Map([...types.values()].map(({ id, shape }) => [id, held(shape)] as const));
+  const cut = new Set<string>();
+  let isCircle = holdingEachOther(holds, cut);
+  const holdingThemselves = (isOne: (type: PlannedType) => boolean): Set<string> => {
+    const found = new Set<string>();
+    for (const type of types.values())
+      if (isOne(type) && holds.get(type.id)?.some((key) => isCircle(key, type.id)) === true) found.add(type.id);
+    for (const id of found) cut.add(id);
+    if (found.size > 0) isCircle = holdingEachOther(holds, cut);
+    return found;
+  };
+  const unions = holdingThemselves(({ shape }) => shape.kind === "union");
+  const aliases = holdingThemselves(({ id }) => wrapped.has(id));
+  const fields = new Set<Field>();
+  for (const { id, shape } of types.values())
+    if (shape.kind === "record")
+      for (const field of shape.fields)
+        if (heldBy(field.type.shape).some((key) => isCircle(key, id))) fields.add(field);
+  return { unions, aliases, fields };
+}
+
+/** Whether two types hold each other as values, through whatever lies between. */
+function holdingEachOther(
+  holds: ReadonlyMap<string, readonly string[]>,
+  cut: ReadonlySet<string>,
+): (one: string, other: string) => boolean {
+  return circles(holds.keys(), (key) => (cut.has(key) ? [] : (holds.get(key) ?? [])));
+}
+
+function held(shape: Shape): string[] {
+  switch (shape.kind) {
+    case "record":
+      return shape.fields.flatMap(({ type }) => heldBy(type.shape));
+    case "union":
+      return shape.members.flatMap((member) => heldBy(member.shape));
+    default:
+      return heldBy(shape);
+  }
+}
+
+function heldBy(shape: Shape): string[] {
+  if (shape.kind === "named") return [shape.key];
+  if (shape.kind !== "tuple" || !isAlias(shape)) return [];
+  return shape.items.flatMap((item) => heldBy(item.shape));
+}

@@ -1,0 +1,235 @@
+import type { Field, RecordShape, Reference } from "../../../contract/model.js";
+import { resolveShape } from "../../../contract/resolveShape.js";
+import { fieldWords, typeWords } from "../../../sdk/lower/documentation.js";
+import { sentences } from "../../../sdk/lower/sentences.js";
+import type { PlannedType } from "../../../sdk/sdkPlan.js";
+import { sortedBy } from "../../../text/sortedBy.js";
+import { constant } from "../names/constants.js";
+import type { ContractContext } from "../contractContext.js";
+import { deprecation, docComment, quoted } from "../names/escape.js";
+import { printViews } from "./printViews.js";
+import { filesOf } from "../filesOf.js";
+import { freeName } from "../names/freeName.js";
+import { spelled } from "../names/identifiers.js";
+import { recordNames } from "../names/names.js";
+import { declaredName, typeName, type PrintedType } from "./printedType.js";
+import {
+  admitsNull,
+  fieldState,
+  plainKind,
+  printFieldType,
+  printForm,
+  printReference,
+  printShapeForm,
+  type FieldState,
+} from "./printType.js";
+import { listed } from "../swiftFile.js";
+
+/** A property of a record's struct. */
+interface Property {
+  readonly field: Field;
+  readonly name: string;
+  /** The name of what is stored, where that is not the property itself. */
+  readonly stored: string;
+  readonly state: FieldState;
+  readonly type: string;
+  /** What it is where nothing is given; undefined where something has to be. */
+  readonly fallback: string | undefined;
+  readonly isBoxed: boolean;
+  readonly deprecated: string | undefined;
+}
+
+/** A record with its properties. */
+interface RecordParts {
+  readonly type: PlannedType;
+  readonly record: RecordShape;
+  /** In the order of the contract. */
+  readonly properties: readonly Property[];
+  /** In the order of names, so that neither another order in the contract nor a field that becomes optional moves a label. */
+  readonly sorted: readonly Property[];
+}
+
+/** Prints a record: its struct, and what reads and writes it. */
+export function printRecord(type: PlannedType, record: RecordShape, context: ContractContext): PrintedType {
+  const properties = propertiesOf(type, record, context);
+  const parts = { type, record, properties, sorted: sortedBy(properties, ({ name }) => name) };
+  return { declared: printStruct(parts, context), forms: printForms(parts, context) };
+}
+
+function propertiesOf(type: PlannedType, record: RecordShape, context: ContractContext): Property[] {
+  const names = recordNames(record);
+  const isSent = context.directions.get(type.id)?.isWritten === true;
+  return record.fields.map((field) => {
+    const state = fieldState(field, isSent, context);
+    const name = names.of(field);
+    return {
+      field,
+      name,
+      stored: storedName(name, field),
+      state,
+      type: printFieldType(field, state, context),
+      fallback: fallbackOf(field, state, context),
+      isBoxed: context.boxed.fields.has(field),
+      deprecated: field.deprecated,
+    };
+  });
+}
+
+/** What is stored of a property: one that is deprecated is not used inside the SDK. */
+export function storedName(name: string, field: Field): string {
+  return field.deprecated === undefined ? name : `_${name}`;
+}
+
+/** What a field is where nothing is given: an expression. Undefined where something has to be. */
+export function fallbackOf(field: Field, state: FieldState, context: ContractContext): string | undefined {
+  switch (state) {
+    case "optional":
+      return "nil";
+    case "sent":
+      return ".absent";
+    case "required": {
+      // What can only be one value need not be said.
+      const shape = resolveShape(field.type.shape, context.contract.types);
+      if (shape.kind !== "literal" || admitsNull(field.type, context)) return undefined;
+      return constant(shape.value, plainKind([shape.value]));
+    }
+  }
+}
+
+function printStruct({ type, record, sorted }: RecordParts, context: ContractContext): string {
+  const { access } = context;
+  const isUsual = hasUsualInit(sorted, access);
+  const lines = sorted.map((each) => printProperty(each, isUsual, context));
+  if (record.rest)
+    lines.push(
+      `  /// ${sentences.otherKeys}\n  ${access}var ${spelled(recordNames(record).others)}: ${othersType(record.rest, context)}${isUsual ? " = [:]" : ""}\n`,
+    );
+  const made = isUsual ? "" : printInit(sorted, record, context);
+  const body = [lines.join(""), made, ...printViews(type, context)].filter((each) => each !== "").join("\n");
+  return `${docComment(typeWords(type, false))}${access}struct ${declaredName(type.id, context)}: Swift.Hashable, Swift.Sendable {\n${body}}\n`;
+}
+
+function othersType(rest: Reference, context: ContractContext): string {
+  return `[Swift.String: ${printReference(rest, context)}]`;
+}
+
+/** Whether the initialiser is the one that the compiler makes by itself: it offers that to the module alone. */
+function hasUsualInit(properties: readonly Property[], access: string): boolean {
+  return access === "" && properties.every(({ name, stored }) => stored === name);
+}
+
+/** Whether the compiler gives a property nil of its own accord, where a value has to be given; not to a type that is spelled out. */
+function startsAsNil({ type, fallback, isBoxed }: Pick<Property, "type" | "fallback" | "isBoxed">): boolean {
+  return fallback === undefined && type.endsWith("?") && !isBoxed;
+}
+
+function printInit(sorted: readonly Property[], record: RecordShape, context: ContractContext): string {
+  const { access } = context;
+  const labels = sorted.map(({ name, type: of, fallback }) => `${spelled(name)}: ${of}${orFallback(fallback)}`);
+  const sets = sorted.map(({ name, stored }) => `    self.${spelled(stored)} = ${spelled(name)}\n`);
+  if (record.rest) {
+    const others = spelled(recordNames(record).others);
+    labels.push(`${others}: ${othersType(record.rest, context)} = [:]`);
+    sets.push(`    self.${others} = ${others}\n`);
+  }
+  if (sets.length === 0) return `  ${access}init() {}\n`;
+  return `${listed(`  ${access}init`, labels, " {")}\n${sets.join("")}  }\n`;
+}
+
+function orFallback(fallback: string | undefined): string {
+  return fallback === undefined ? "" : ` = ${fallback}`;
+}
+
+/** @param isUsual whether the compiler makes the initialiser, and so has to be told what is not given */
+function printProperty(property: Property, isUsual: boolean, { access, wire }: ContractContext): string {
+  const { field, name, stored, type, fallback, isBoxed, deprecated } = property;
+  const { paragraphs } = fieldWords(field);
+  const start = `${docComment({ paragraphs }, "  ")}${deprecation(deprecated, "  ")}  `;
+  const box = isBoxed ? `@${wire}.Box ` : "";
+  // The compiler knows by itself that an optional begins as nil, but not that a boxed one does.
+  const first = isUsual && (fallback !== "nil" || isBoxed) ? orFallback(fallback) : "";
+  const declared = isUsual && startsAsNil(property) ? `Swift.Optional<${type.slice(0, -"?".length)}>` : type;
+  if (stored === name) return `${start}${box}${access}var ${spelled(name)}: ${declared}${first}\n`;
+  return `${start}${access}var ${spelled(name)}: ${type} {\n    get { ${spelled(stored)} }\n    set { ${spelled(stored)} = newValue }\n  }\n  ${box}fileprivate var ${spelled(stored)}: ${type}\n`;
+}
+
+function printForms(parts: RecordParts, context: ContractContext): string[] {
+  const { type } = parts;
+  const direction = context.forms.get(type.id);
+  if (!direction) return [];
+  const isSent = context.directions.get(type.id)?.isWritten === true;
+  return [
+    ...(direction.isRead ? [printRead(parts, context)] : []),
+    ...(direction.isWritten ? [printWrite(parts, context)] : []),
+    ...(isSent ? printFiles(parts, context) : []),
+  ];
+}
+
+function printRead({ type, record, properties, sorted }: RecordParts, context: ContractContext): string {
+  const { wire } = context;
+  const name = typeName(type.id, context);
+  const flat = context.names.flat.get(type.id) ?? "";
+  const own = [...properties.map((each) => each.name), recordNames(record).others];
+  const json = freeName("json", own);
+  const fields = freeName("fields", own);
+  // Required fields are looked at before others, whatever is read first.
+  const inOrder = [
+    ...properties.filter(({ field }) => field.required),
+    ...properties.filter(({ field }) => !field.required),
+  ];
+  const reads = inOrder.map(
+    (each) =>
+      `  let ${spelled(each.name)} = try ${fields}.${each.state}(${quoted(each.field.name)}, ${readForm(each, context)})\n`,
+  );
+  const given = sorted.map((each) => `${each.name}: ${spelled(each.name)}`);
+  if (record.rest) {
+    const others = recordNames(record).others;
+    const declared = record.fields.map((field) => quoted(field.name));
+    reads.push(
+      `${listed(`  let ${spelled(others)} = try ${fields}.others`, [`[${declared.join(", ")}]`, printForm(record.rest, "read", context)], "")}\n`,
+    );
+    given.push(`${others}: ${spelled(others)}`);
+  }
+  const start = `static func read${flat}(_ ${json}: ${wire}.JSON) throws(${wire}.Mismatch) -> ${name} {\n`;
+  if (reads.length === 0) return `${start}  _ = try ${wire}.readRecord(${json})\n  return ${name}()\n}\n`;
+  const declares = /\bothers\(/.test(reads.at(-1) ?? "") && reads.length === 1 ? "let" : "var";
+  return `${start}  ${declares} ${fields} = try ${wire}.FieldReader(${json})\n${reads.join("")}${listed(`  return ${name}`, given, "")}\n}\n`;
+}
+
+function readForm({ field, state }: Property, context: ContractContext): string {
+  if (state === "required") return printForm(field.type, "read", context);
+  return printShapeForm(field.type.shape, "read", context);
+}
+
+function printWrite({ type, record, properties }: RecordParts, context: ContractContext): string {
+  const { wire } = context;
+  const flat = context.names.flat.get(type.id) ?? "";
+  const lines = properties.map(({ field, name, state }) => {
+    const form =
+      state === "required"
+        ? printForm(field.type, "write", context)
+        : printShapeForm(field.type.shape, "write", context);
+    return `  fields.${state}(${quoted(field.name)}, value.${spelled(storedName(name, field))}, ${form})\n`;
+  });
+  if (record.rest)
+    lines.push(
+      `  fields.others(value.${spelled(recordNames(record).others)}, ${printForm(record.rest, "write", context)})\n`,
+    );
+  const start = `static func write${flat}(_ value: ${typeName(type.id, context)}) -> ${wire}.JSON {\n`;
+  if (lines.length === 0) return `${start}  .record([:])\n}\n`;
+  return `${start}  var fields = ${wire}.FieldWriter()\n${lines.join("")}  return fields.json\n}\n`;
+}
+
+/** Prints what collects the files below a record; nothing where there are none. */
+function printFiles({ type, properties }: RecordParts, context: ContractContext): string[] {
+  const lines = properties.flatMap(({ field, name, state }) => {
+    const value = `value.${spelled(storedName(name, field))}${state === "sent" ? ".given" : ""}`;
+    const text = filesOf(field, value, context);
+    return text === undefined ? [] : [`  files.${text}\n`];
+  });
+  if (lines.length === 0) return [];
+  const flat = context.names.flat.get(type.id) ?? "";
+  return [
+    `static func files${flat}(_ value: ${typeName(type.id, context)}) -> ${context.wire}.Files {\n  var files = ${context.wire}.Files()\n${lines.join("")}  return files\n}\n`,
+  ];
+}

@@ -1,0 +1,40 @@
+import { apartFrom } from "../apartFrom.js";
+import type { ContractContext } from "../contractContext.js";
+import { comment, docComment } from "../names/escape.js";
+
+/** One call as the grouped object shows it. */
+export interface GroupedCall {
+  /** The file that it stands in, without its ending. */
+  readonly file: string;
+  /** Names of types that its signature needs from there. */
+  readonly types: readonly string[];
+  readonly name: string;
+  /** The function behind it. */
+  readonly perform: string;
+  /** Type parameters of the function, with their brackets; "" when there are none. */
+  readonly generics?: string;
+  readonly argsType: string;
+  readonly argsNeeded: boolean;
+  readonly summary?: string | undefined;
+  readonly deprecated?: string | undefined;
+}
+
+/** Prints the function that offers all calls of a contract behind a dot. */
+export function printGrouped(
+  { contract, names: { contract: names }, isTranspiled }: ContractContext,
+  calls: readonly GroupedCall[],
+): string {
+  const members = calls.map((call) => {
+    const perform = apartFrom(call.perform, [names.grouped]);
+    const { summary, deprecated } = call;
+    const words = { paragraphs: [summary ?? ""], ...(deprecated === undefined ? {} : { deprecated }) };
+    const doc = docComment(words, "    ");
+    const answer = isTranspiled ? `: ReturnType<typeof ${perform}${(call.generics ?? "") === "" ? "" : "<Type>"}>` : "";
+    return `${doc}    ${call.name}: ${call.generics ?? ""}(args${call.argsNeeded ? "" : "?"}: ${call.argsType}, options?: wire.CallOptions)${answer} => ${perform}(connection, args, options),\n`;
+  });
+  return (
+    comment(
+      `All calls of ${contract.plan.title}, bound to a connection. For people who find out by typing a dot;\nan app that imports single calls ships only those.`,
+    ) + `export function ${names.grouped}(connection: ${names.connection}) {\n  return {\n${members.join("")}  };\n}\n`
+  );
+}

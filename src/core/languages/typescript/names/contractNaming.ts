@@ -1,0 +1,54 @@
+import type { ContractPlan, GraphqlCall, RestCall } from "../../../sdk/sdkPlan.js";
+import type { CallNames, ContractNames } from "../../../sdk/contractNames.js";
+import { argumentKey, typescriptNames, type TypescriptNames } from "./names.js";
+
+/** The identifiers of a contract's part of an SDK. */
+export function contractNaming(plan: ContractPlan): ContractNames {
+  const names = typescriptNames(plan);
+  return {
+    connect: names.contract.connect,
+    connectionCoordinate: (given) => `${names.contract.options}.${given}`,
+    types: names.types,
+    call: (call) => callNaming(call, names),
+    argument: argumentKey,
+    clashes: names.clashes,
+  };
+}
+
+function callNaming(call: RestCall | GraphqlCall, names: TypescriptNames): CallNames {
+  if (!("arguments" in call)) {
+    const { call: name, operation, variables, failure, isFailure } = names.graphql(call);
+    return {
+      call: name,
+      allPages: [],
+      failures: [failure, isFailure],
+      all: [name, operation, variables, failure, isFailure],
+      argumentCoordinate: (argument) => `${variables}.${argument}`,
+      headerCoordinate: () => "",
+    };
+  }
+  const { call: name, items, describedPages, args, failure, isFailure, headers, headersReader } = names.rest(call);
+  const allPages = items === "" ? [] : [items, describedPages];
+  return {
+    call: name,
+    ...(items === "" ? {} : { pages: items }),
+    allPages,
+    failures: [failure, isFailure],
+    all: [name, ...allPages, args, failure, isFailure, headers, headersReader],
+    argumentCoordinate: (argument) => `${args}.${argument}`,
+    headerCoordinate: (header) => `${headers}.${header}`,
+  };
+}
+
+/** What an SDK calls the functions and types of a GraphQL operation, unless others want the same names. */
+export function operationNames(operation: string): string[] {
+  const call = operation.charAt(0).toLowerCase() + operation.slice(1);
+  return [
+    call,
+    `${operation}Part`,
+    `is${operation}Failure`,
+    `${operation}Answer`,
+    `${operation}Variables`,
+    `${operation}Failure`,
+  ];
+}

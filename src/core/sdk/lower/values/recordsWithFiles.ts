@@ -1,0 +1,25 @@
+import type { Field, RecordShape, Shape } from "../../../contract/model.js";
+import { resolveShape } from "../../../contract/resolveShape.js";
+import type { PlannedType } from "../../sdkPlan.js";
+
+/** The records that hold files: as a field, in a list, or in a record that they hold. */
+export function recordsWithFiles(types: ReadonlyMap<string, PlannedType>): ReadonlySet<RecordShape> {
+  const records = [...types.values()].flatMap(({ shape }) => (shape.kind === "record" ? [shape] : []));
+  const innerOf = (field: Field): Shape => {
+    const shape = resolveShape(field.type.shape, types);
+    return shape.kind === "list" ? resolveShape(shape.item.shape, types) : shape;
+  };
+  const found = new Set(records.filter(({ fields }) => fields.some((field) => innerOf(field).kind === "bytes")));
+  if (found.size === 0) return found;
+  const holders = new Map<Shape, RecordShape[]>();
+  for (const record of records)
+    for (const field of record.fields) {
+      const inner = innerOf(field);
+      const known = holders.get(inner);
+      if (known) known.push(record);
+      else holders.set(inner, [record]);
+    }
+  // What is added while the set is gone through is gone through as well.
+  for (const record of found) for (const holder of holders.get(record) ?? []) found.add(holder);
+  return found;
+}

@@ -1,0 +1,192 @@
+import type { ChoiceValue, RecordShape, Reference, Shape, UnionShape } from "../../../contract/model.js";
+import { resolveShape } from "../../../contract/resolveShape.js";
+import type { PlannedType } from "../../sdkPlan.js";
+
+/** How a value of a union is recognised as one of its members. */
+export type TellingApart =
+  /** By the value of a field; each member with the values that say it. */
+  | { readonly by: "tag"; readonly field: string; readonly rows: readonly TagRow[] }
+  /** By its form: the first one that fits, in this order. */
+  | { readonly by: "form"; readonly forms: readonly MemberForm[] };
+
+export interface TagRow {
+  readonly value: string;
+  /** The member's place in the union. */
+  readonly at: number;
+}
+
+/** A form of value that a member of a union can have. */
+export interface MemberForm {
+  readonly at: number;
+  readonly kind: "text" | "number" | "list" | "record";
+  /** Records: the fields that have to be there. */
+  readonly needs: readonly string[];
+  /** Records: fields that say by the only values that they can have which member it is; absent where none does. */
+  readonly constants?: readonly FieldConstants[];
+  /** The only values it can have. */
+  readonly values?: readonly (string | number | boolean)[];
+}
+
+/** The only values that a field can have. */
+export interface FieldConstants {
+  readonly name: string;
+  readonly values: readonly ChoiceValue[];
+}
+
+type Types = ReadonlyMap<string, PlannedType>;
+
+/**
+ * Says how the members of a union are told apart. Without a tag, what says most about itself is asked first.
+ *
+ * @param isDecoded whether a member becomes something else in the app; of plain values, one that does not is asked first,
+ * because any value fits it
+ */
+export function tellApart(
+  union: UnionShape,
+  types: Types,
+  isDecoded: (member: Reference) => boolean = () => false,
+): TellingApart {
+  const { tag, members } = union;
+  if (tag && members.every((member) => resolveShape(member.shape, types).kind === "record"))
+    return {
+      by: "tag",
+      field: tag.field,
+      rows: members.flatMap((_, at) => (tag.values[at] ?? []).map((value) => ({ value, at }))),
+    };
+  const found = members.flatMap((member, at) => {
+    const decoded = isDecoded(member);
+    return formsOf(member.shape, at, decoded, types).map((form) => ({
+      form,
+      // Values that are listed count more than a form, and a form more than the fields that it needs.
+      rank: (form.values ? -1000 : form.constants ? -750 : decoded ? 0 : -500) - form.needs.length,
+    }));
+  });
+  return { by: "form", forms: found.sort((a, b) => a.rank - b.rank).map(({ form }) => form) };
+}
+
+function formsOf(shape: Shape, at: number, isDecoded: boolean, types: Types): MemberForm[] {
+  const inner = resolveShape(shape, types);
+  switch (inner.kind) {
+    case "text":
+      return [{ at, kind: "text", needs: [] }];
+    case "integer":
+    case "number":
+      return [{ at, kind: "number", needs: [] }];
+    case "literal":
+      return [{ at, kind: typeof inner.value === "string" ? "text" : "number", needs: [], values: [inner.value] }];
+    case "choice":
+      return [{ at, kind: "text", needs: [], values: inner.values.map(({ value }) => value) }];
+    case "list":
+    case "tuple":
+      return [{ at, kind: "list", needs: [] }];
+    case "record":
+      return recordForms(inner, at, types);
+    case "map":
+      return [{ at, kind: "record", needs: [] }];
+    case "union":
+      // What is the same in the app and on the wire need not be recognised.
+      return isDecoded ? (["record", "text", "number", "list"] as const).map((kind) => ({ at, kind, needs: [] })) : [];
+    default:
+      return [];
+  }
+}
+
+/**
+ * How a record is recognised: by the fields that it needs, and by those of them that can have some values only. A choice
+ * may get other values than are listed, so that its record is also known without it, when no other one fits better.
+ */
+function recordForms({ fields }: RecordShape, at: number, types: Types): (MemberForm & { readonly kind: "record" })[] {
+  const required = fields.filter((field) => field.required);
+  const needs = required.map(({ name }) => name);
+  const constants = required.flatMap(({ name, type }) => {
+    const shape = resolveShape(type.shape, types);
+    if (type.nullable || (shape.kind !== "literal" && shape.kind !== "choice")) return [];
+    const values = shape.kind === "literal" ? [shape.value] : shape.values.map(({ value }) => value);
+    return values.length > mostConstants ? [] : [{ name, values, isFixed: shape.kind === "literal" }];
+  });
+  const form = (of: typeof constants): MemberForm & { readonly kind: "record" } => ({
+    at,
+    kind: "record",
+    needs,
+    ...(of.length > 0 ? { constants: of.map(({ name, values }) => ({ name, values })) } : {}),
+  });
+  const fixed = constants.filter(({ isFixed }) => isFixed);
+  return fixed.length === constants.length ? [form(constants)] : [form(constants), form(fixed)];
+}
+
+/** More values than these say too little about a record to be written out. */
+const mostConstants = 50;
+
+/** A form of value by which a member of a union is recognised where every member has to be. */
+export interface AnyMemberForm extends Omit<MemberForm, "kind"> {
+  readonly kind: MemberForm["kind"] | "whole" | "truth" | "anything";
+}
+
+/**
+ * How the members of a union without a tag are recognised in a language that has a value of its own for each: all of
+ * them, in the order in which they are tried.
+ *
+ * @param isOpen a choice may have values that the contract does not list
+ */
+export function tellAllApart(union: UnionShape, types: Types, isOpen: boolean): AnyMemberForm[] {
+  const found = union.members.flatMap((member, at) =>
+    allFormsOf(member.shape, at, { types, isOpen, passed: new Set() }),
+  );
+  return found.sort((a, b) => a.rank - b.rank).map(({ form }) => form);
+}
+
+interface Telling {
+  readonly types: Types;
+  readonly isOpen: boolean;
+  /** Unions that were opened for this member: to open one again tells nothing new. */
+  readonly passed: Set<Shape>;
+}
+
+/** What says most about itself comes first: listed values, then records by the fields that they need, then kinds of values. */
+function allFormsOf(
+  shape: Shape,
+  at: number,
+  telling: Telling,
+): { readonly form: AnyMemberForm; readonly rank: number }[] {
+  const inner = resolveShape(shape, telling.types);
+  const one = (kind: AnyMemberForm["kind"], rank: number): { form: AnyMemberForm; rank: number }[] => [
+    { form: { at, kind, needs: [] }, rank },
+  ];
+  switch (inner.kind) {
+    case "literal":
+      return [{ form: { at, kind: "text", needs: [], values: [inner.value] }, rank: -2000 }];
+    case "choice": {
+      const values = inner.values.map(({ value }) => value);
+      const listed = [{ form: { at, kind: "text" as const, needs: [], values }, rank: -2000 }];
+      return telling.isOpen ? [...listed, ...one(typeof values[0] === "number" ? "number" : "text", 50)] : listed;
+    }
+    case "record":
+      return recordForms(inner, at, telling.types).map((form) => ({
+        form,
+        rank: (form.constants ? -750 : -500) - form.needs.length,
+      }));
+    case "map":
+      return one("record", -400);
+    case "list":
+    case "tuple":
+      return one("list", 0);
+    case "text":
+      return one("text", inner.format === undefined ? 20 : 10);
+    case "bytes":
+      return one("text", 30);
+    case "integer":
+      return one("whole", 0);
+    case "number":
+      return one("number", 10);
+    case "boolean":
+      return one("truth", 0);
+    case "any":
+      return one("anything", 100);
+    case "union":
+      if (telling.passed.has(inner)) return [];
+      telling.passed.add(inner);
+      return inner.members.flatMap((member) => allFormsOf(member.shape, at, telling));
+    case "named":
+      return one("anything", 100);
+  }
+}

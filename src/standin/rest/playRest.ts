@@ -1,0 +1,465 @@
+import { STATUS_CODES } from "node:http";
+import {
+  isStream,
+  operationLabel,
+  type Content,
+  type Reference,
+  type Response as DeclaredResponse,
+  type RestContract,
+  type RestOperation,
+  type StreamForm,
+} from "../../core/contract/model.js";
+import type { Place } from "../../core/problem/place.js";
+import { nearest } from "../../core/text/nearest.js";
+import { preferredContent } from "../../core/sdk/planContent.js";
+import { isData } from "../../core/text/parseData.js";
+import { contractValidator, type ContractValidator } from "../samples/ajvForContract.js";
+import { checkRequest, type Misfit } from "./checkRequest.js";
+import { contentExample } from "../samples/contractExamples.js";
+import { findDeeds, listSlot, thingSlot, type Deed } from "../deeds.js";
+import { operationMatcher, type Matching, type MatchedOperation } from "./matchOperation.js";
+import { missingAuth } from "./missingAuth.js";
+import { responseFor } from "./responseFor.js";
+import { pageOf } from "./pageOf.js";
+import type { PlayedAnswer } from "../playedAnswer.js";
+import { RestThings } from "./restThings.js";
+import { sampleAnswer, type SampleContext } from "../samples/sampleAnswer.js";
+import { SampleBudget } from "../samples/sampleBudget.js";
+import { seededFaker, type Fake } from "../samples/seededFaker.js";
+import type { SentBody } from "./sentBody.js";
+import { Shelves } from "../shelves.js";
+import { waitFor, wishHeader, type Wish, type Wishes } from "../wish.js";
+
+/** A handler that plays a REST contract for paths below its mount point. */
+export type PlayRest = (request: Request, path: string, body: SentBody) => Promise<PlayedAnswer>;
+
+export interface RestPlayOptions {
+  readonly seed: number;
+  readonly wishes: Wishes;
+  /** Requests have to bring a credential where the contract says so. */
+  readonly asksAuth: boolean;
+  /** What was created, changed and removed so far. */
+  readonly shelves?: Shelves;
+}
+
+/**
+ * Plays a REST contract: every request is held against it and refused with the reason when it does not fit; else it
+ * is answered with the contract's examples or with data of its shape, the same for the same seed and request. What is
+ * created, changed and removed stays so.
+ *
+ * @param raw the parsed contract document, which Ajv judges requests by
+ */
+export function playRest(contract: RestContract, raw: unknown, options: RestPlayOptions): PlayRest {
+  const player = new RestPlayer(contract, raw, options);
+  return (request, path, body) => player.answer(request, path, body);
+}
+
+const usualItems = 7;
+
+class RestPlayer {
+  private readonly match: (method: string, path: string) => Matching;
+  private readonly requests: ContractValidator;
+  private readonly answers: ContractValidator;
+  private readonly credentials: ReadonlySet<string>;
+  private readonly deeds: ReadonlyMap<RestOperation, Deed>;
+  private readonly things: RestThings;
+
+  constructor(
+    private readonly contract: RestContract,
+    private readonly raw: unknown,
+    private readonly options: RestPlayOptions,
+  ) {
+    this.match = operationMatcher(contract.operations);
+    this.requests = contractValidator(raw, contract.dialect, "request");
+    this.answers = contractValidator(raw, contract.dialect, "answer");
+    this.credentials = new Set(
+      [...contract.authSchemes.values()].flatMap((scheme) =>
+        scheme.kind === "key" && scheme.in === "query" ? [scheme.name] : [],
+      ),
+    );
+    this.deeds = findDeeds(contract.operations, contract.types);
+    this.things = new RestThings(options.shelves ?? new Shelves(), (type, name, facts, isLater, seed) =>
+      sampleAnswer(type, name, {
+        ...this.context(seed),
+        known: new Map(Object.entries(facts)),
+        isRepeated: isLater !== "no",
+        ...(isLater === "as sent" ? { isWhole: "as sent" } : {}),
+      }),
+    );
+  }
+
+  async answer(request: Request, path: string, body: SentBody): Promise<PlayedAnswer> {
+    const found = this.match(request.method, path);
+    if (found.kind !== "match") return this.unknownPath(found, path);
+    const { operation } = found.match;
+    const label = operationLabel(operation);
+    const url = new URL(request.url);
+    const wish = this.options.wishes.for([operation.operationId, label], request.headers.get(wishHeader));
+    if (typeof wish === "string")
+      return refusal(400, "A wish that cannot be granted", `${wish}.`, { operation: label });
+    const text = await body.text();
+    await waitFor(wish);
+    return { ...this.judge(request, path, found.match, { url, wish, label, text }), received: text };
+  }
+
+  private judge(
+    request: Request,
+    path: string,
+    match: MatchedOperation,
+    {
+      url,
+      wish,
+      label,
+      text,
+    }: { readonly url: URL; readonly wish: Wish; readonly label: string; readonly text: string },
+  ): PlayedAnswer {
+    const { operation } = match;
+    const header = (name: string): string | undefined => request.headers.get(name) ?? undefined;
+    const missing = this.options.asksAuth
+      ? missingAuth(operation, this.contract, { header, query: url.searchParams })
+      : undefined;
+    if (missing !== undefined) return this.unauthorized(operation, label, missing);
+    const seen = {
+      query: url.search.slice(1),
+      header,
+      mediaType: header("content-type"),
+      body: text,
+    };
+    const { types } = this.contract;
+    const checked = checkRequest(match, seen, this.requests, { types, credentials: this.credentials });
+    if (checked.misfits.length > 0)
+      return refusal(400, "The request does not fit the contract", misfitText(checked.misfits), {
+        operation: label,
+        misfits: checked.misfits,
+      });
+    return this.perform(match, { url, path, accept: header("accept") ?? "", body: checked.body, wish, label });
+  }
+
+  private unknownPath(found: Exclude<Matching, { kind: "match" }>, path: string): PlayedAnswer {
+    if (found.kind === "method") {
+      const allow = found.allowed.join(", ");
+      return refusal(405, "Wrong method", `${path} takes ${allow}.`, { headers: { allow } });
+    }
+    const paths = this.contract.operations.map((operation) => operation.path);
+    const near = nearest(path, paths)[0];
+    const hint = near === undefined ? "" : ` The nearest is ${near}.`;
+    return refusal(404, "No such path in the contract", `${this.contract.name} has no ${path}.${hint}`, {});
+  }
+
+  private unauthorized(operation: RestOperation, label: string, missing: string): PlayedAnswer {
+    const misfits: Misfit[] = [{ in: "header", name: "auth", message: missing }];
+    const declared = operation.responses.find(({ status }) => status === "401");
+    const shown = `${label} ${missing}.`;
+    if (!declared) return refusal(401, "No credential", shown, { operation: label, misfits });
+    const known = new Map<string, unknown>(["detail", "message"].map((name) => [name, shown]));
+    return { ...this.declared(declared, 401, { operation, label, known, seedParts: [label] }), misfits };
+  }
+
+  /** Does what the operation is for. */
+  private perform({ operation, pathValues }: MatchedOperation, asked: Asked): PlayedAnswer {
+    const { wish, label, url, body } = asked;
+    const query = [...url.searchParams].sort();
+    const seedParts = [operation.method, operation.path, [...pathValues], query, body ?? null];
+    const known = knownValues(operation, pathValues, body);
+    const base = { operation, label, known, seedParts, accept: asked.accept, example: wish.example, items: wish.items };
+    const response =
+      operation.responses.find((each) => each.status.startsWith("2")) ??
+      operation.responses.find((each) => each.status === "default");
+    const isExact = response !== undefined && /^\d+$/.test(response.status);
+    const status = isExact ? Number(response.status) : 200;
+    if (wish.status !== undefined && wish.status !== status) {
+      const declared = responseFor(operation, wish.status);
+      if (declared) return this.declared(declared, wish.status, base);
+      const detail = `It was asked for; ${label} documents ${operation.responses.map(({ status }) => status).join(", ")}.`;
+      return { ...refusal(wish.status, "As it was wished", detail, { operation: label }), misfits: [] };
+    }
+    const deed = wish.example === undefined ? this.deeds.get(operation) : undefined;
+    const done = deed && this.act(deed, asked, pathValues);
+    if (done?.kind === "gone") {
+      const declared = responseFor(operation, 404);
+      const detail = `There is no ${asked.path}; it was removed, or never made.`;
+      if (!declared) return { ...refusal(404, "Not found", detail, { operation: label }), misfits: [] };
+      return this.declared(declared, 404, {
+        ...base,
+        known: new Map([
+          ["detail", detail],
+          ["message", detail],
+        ]),
+      });
+    }
+    if (!response) return played(new Response(null, { status: 204 }), label, "");
+    const slots = done?.kind === "thing" ? { facts: done.facts, thing: deed } : {};
+    const listed = done?.kind === "list" ? { list: done, url, items: wish.items } : {};
+    const location =
+      deed?.kind === "create" && done?.kind === "thing"
+        ? `${url.pathname}/${encodeURIComponent(wellFormed(done.id))}`
+        : undefined;
+    return this.declared(response, status, { ...base, ...slots, ...listed, location });
+  }
+
+  private act(deed: Deed, asked: Asked, pathValues: ReadonlyMap<string, string>) {
+    const { thing } = deed;
+    const id = deed.id === undefined ? undefined : (pathValues.get(deed.id) ?? "");
+    const shelf = id === undefined ? asked.path : asked.path.slice(0, asked.path.lastIndexOf("/"));
+    return this.things.act(deed.kind, {
+      shelf: shelf.replace(/\/$/, ""),
+      id,
+      idName: deed.id,
+      body: isData(asked.body) ? asked.body : {},
+      type: thing?.type,
+      seed: [this.options.seed, this.contract.name],
+      count: usualItems,
+      filters: [...asked.url.searchParams],
+    });
+  }
+
+  /** An answer as the contract declares it, with what is known put where it belongs. */
+  private declared(response: DeclaredResponse, status: number, asked: Given): PlayedAnswer {
+    // A failure that says its status in the body says the one it has; where that does not fit, anything goes.
+    const given =
+      status < 400
+        ? asked
+        : { ...asked, known: new Map([...asked.known, ["status", status]]), usual: problemFields(status, asked.label) };
+    const { label, accept = "" } = given;
+    const wanted = accept.split(",").map((each) => each.split(";")[0]?.trim().toLowerCase() ?? "");
+    const acceptable = response.contents.filter(({ mediaType }) => wanted.includes(mediaType.toLowerCase()));
+    const content = preferredContent(acceptable.length > 0 ? acceptable : response.contents);
+    const headers = this.headers(response, given);
+    if (!content || status === 204 || status === 304) {
+      const isEmpty = content !== undefined || response.status !== "default";
+      const code = isEmpty ? status : status === 200 ? 204 : status;
+      return played(new Response(null, { status: code, headers }), label, "");
+    }
+    setHeader(headers, "content-type", content.mediaType.includes("*") ? "application/json" : content.mediaType);
+    const { value, faults, more } = this.value(content, given);
+    for (const [name, text] of more) setHeader(headers, name, text);
+    const single = content.form !== "json" && typeof value === "string" ? value : JSON.stringify(value ?? null);
+    const text = isStream(content.form) ? streamText(content.form, this.streamItems(content, value, given)) : single;
+    return { ...played(new Response(text, { status, headers }), label, text), faults };
+  }
+
+  private value(
+    content: Content,
+    given: Given,
+  ): { value: unknown; faults: readonly string[]; more: readonly (readonly [string, string])[] } {
+    const fits = (value: unknown): boolean => this.complaints(content, value).length === 0;
+    const { facts, list, thing } = given;
+    const more: [string, string][] = [];
+    const tried: (() => unknown)[] = [];
+    if (facts && thing) tried.push(() => this.aboutOne(content.type, facts, given));
+    if (list && content.form === "json")
+      tried.push(() => {
+        const page = pageOf(this.aboutMany(content.type, list.things, given), {
+          type: content.type,
+          types: this.contract.types,
+          url: given.url ?? new URL("http://localhost"),
+          operation: given.operation,
+          most: given.items,
+        });
+        for (const [name, text] of page.headers) more.push([name, text]);
+        return page.value;
+      });
+    if (given.known.size === 0 || given.example !== undefined || !facts)
+      tried.push(() => this.fromExample(content, given));
+    tried.push(() => sampleAnswer(content.type, lastSegment(given.operation), this.contextFor(given)));
+    let first: unknown;
+    for (const attempt of tried) {
+      const value = attempt();
+      if (value === undefined) continue;
+      first ??= value;
+      if (content.form !== "json" || isStream(content.form) || fits(value)) return { value, faults: [], more };
+    }
+    return { value: first, faults: this.complaints(content, first), more: [] };
+  }
+
+  private complaints(content: Content, value: unknown): readonly string[] {
+    return this.answers.check(content.schema, value, false);
+  }
+
+  /** The contract's own example, with what the request said in it. */
+  private fromExample(content: Content, { example, known }: Given): unknown {
+    const found = contentExample(this.raw, content, example);
+    if (!isData(found) || example !== undefined) return found;
+    const told = [...known].filter(([name]) => Object.hasOwn(found, name));
+    return { ...found, ...Object.fromEntries(told) };
+  }
+
+  private aboutOne(type: Reference, facts: Readonly<Record<string, unknown>>, given: Given): unknown {
+    const slot = thingSlot(type, this.contract.types);
+    if (!slot) return undefined;
+    const known = new Map(Object.entries(facts));
+    const sample = (of: Reference): unknown =>
+      sampleAnswer(of, "", {
+        ...this.contextFor({ ...given, seedParts: [facts["id"] ?? facts] }),
+        known,
+        isWhole: "all",
+      });
+    const value = sample(slot.type);
+    const [field] = slot.path;
+    if (field === undefined) return value;
+    const around = sampleAnswer(type, "", this.contextFor(given));
+    return isData(around) ? { ...around, [field]: value } : undefined;
+  }
+
+  /** The answer with all things of a collection in it; a page is cut from it later. */
+  private aboutMany(type: Reference, things: readonly Readonly<Record<string, unknown>>[], given: Given): unknown {
+    const slot = listSlot(type, this.contract.types);
+    if (!slot) return undefined;
+    const items = things.map((facts) =>
+      sampleAnswer(slot.type, "", {
+        ...this.contextFor({ ...given, seedParts: [facts] }),
+        known: new Map(Object.entries(facts)),
+        isWhole: "all",
+        isRepeated: true,
+      }),
+    );
+    const [field] = slot.path;
+    if (field === undefined) return items;
+    const around = sampleAnswer(type, "", this.contextFor(given));
+    return isData(around) ? { ...around, [field]: items } : undefined;
+  }
+
+  private streamItems(content: Content, first: unknown, given: Given): unknown[] {
+    const later = (item: number): unknown =>
+      sampleAnswer(content.type, "", this.contextFor({ ...given, seedParts: [...given.seedParts, item] })) ?? null;
+    return [first, ...Array.from({ length: Math.max(0, (given.items ?? 3) - 1) }, (_, at) => later(at + 1))];
+  }
+
+  private headers({ headers: declared }: DeclaredResponse, given: Given): Headers {
+    const headers = new Headers();
+    if (given.location !== undefined) setHeader(headers, "location", given.location);
+    for (const { name, type } of declared) {
+      if (!isHeaderName(name) || headers.has(name) || /^(?:content-type|link)$/i.test(name)) continue;
+      const value = sampleAnswer(type, name, this.contextFor({ ...given, known: new Map() }));
+      if (["string", "number", "boolean"].includes(typeof value)) setHeader(headers, name, String(value));
+    }
+    return headers;
+  }
+
+  private contextFor({ known, seedParts, usual }: Pick<Given, "known" | "seedParts" | "usual">): SampleContext {
+    const context = { ...this.context([this.options.seed, this.contract.name, ...seedParts]), known };
+    return usual ? { ...context, usual } : context;
+  }
+
+  private context(seed: readonly unknown[]): SampleContext {
+    const fake: Fake = seededFaker(...seed);
+    const fits = (place: Place, value: unknown): boolean =>
+      "pointer" in place && this.answers.check({ ...place, pointer: place.pointer }, value, false).length === 0;
+    return { types: this.contract.types, fake, budget: new SampleBudget(), known: new Map(), fits, depth: 0 };
+  }
+}
+
+/** What a header may be called (RFC 9110, section 5.6.2); a contract may call one by anything. */
+function isHeaderName(name: string): boolean {
+  return /^[\w!#$%&'*+.^`|~-]+$/.test(name);
+}
+
+/** Sets a header, with what cannot stand in one percent-encoded as in an address (RFC 3986, section 2.1). */
+function setHeader(headers: Headers, name: string, value: string): void {
+  headers.set(name, wellFormed(value).replace(/[^\x20-\x7e]+/g, encodeURIComponent));
+}
+
+/** A text in which the character that stands for none is where half a one was. */
+function wellFormed(text: string): string {
+  return Buffer.from(text).toString();
+}
+
+/** What a request wants, once it was found to fit. */
+interface Asked {
+  readonly url: URL;
+  readonly path: string;
+  readonly accept: string;
+  readonly body: unknown;
+  readonly wish: Wish;
+  readonly label: string;
+}
+
+/** What an answer is made from. */
+interface Given {
+  readonly operation: RestOperation;
+  readonly label: string;
+  readonly known: ReadonlyMap<string, unknown>;
+  readonly seedParts: readonly unknown[];
+  /** What fields of these names hold where nothing else is said. */
+  readonly usual?: ReadonlyMap<string, unknown>;
+  readonly accept?: string;
+  readonly example?: string | undefined;
+  readonly facts?: Readonly<Record<string, unknown>>;
+  readonly thing?: Deed | undefined;
+  readonly list?: { readonly things: readonly Readonly<Record<string, unknown>>[] };
+  readonly url?: URL;
+  readonly items?: number | undefined;
+  readonly location?: string | undefined;
+}
+
+/** What the fields of problem details say (RFC 9457, section 3.1). */
+function problemFields(status: number, label: string): ReadonlyMap<string, unknown> {
+  const words = STATUS_CODES[status] ?? (status < 500 ? "Refused" : "Failed");
+  const title = words.charAt(0) + words.slice(1).toLowerCase();
+  return new Map<string, unknown>([
+    ["type", "about:blank"],
+    ["title", title],
+    ["detail", `The stand-in answers ${label} with ${String(status)}.`],
+    ["message", `${title}.`],
+    ["error", title],
+  ]);
+}
+
+function played(response: Response, operation: string | undefined, sent: string): PlayedAnswer {
+  return { response, operation, misfits: [], faults: [], sent };
+}
+
+function refusal(
+  status: number,
+  title: string,
+  detail: string,
+  more: {
+    readonly operation?: string;
+    readonly misfits?: readonly Misfit[];
+    readonly headers?: Readonly<Record<string, string>>;
+  },
+): PlayedAnswer {
+  const { operation, misfits = [], headers = {} } = more;
+  const body = { type: "about:blank", title, status, detail, ...(misfits.length > 0 ? { errors: misfits } : {}) };
+  const sent = JSON.stringify(body);
+  // These statuses have no body (RFC 9110, section 6.4.1).
+  const isBare = status === 204 || status === 205 || status === 304;
+  const response = new Response(isBare ? null : sent, {
+    status,
+    headers: { "content-type": "application/problem+json", ...headers },
+  });
+  const told = misfits.length > 0 ? misfits : [{ in: "path" as const, name: "request", message: detail }];
+  return { response, operation, misfits: told, faults: [], sent: isBare ? "" : sent };
+}
+
+function misfitText(misfits: readonly Misfit[]): string {
+  return misfits
+    .map(({ in: where, name, message }) =>
+      where === "body" ? `The body ${message}.` : `The ${where} parameter ${name} ${message}.`,
+    )
+    .join(" ");
+}
+
+function lastSegment({ path }: RestOperation): string {
+  return path.split("/").pop() ?? "";
+}
+
+/** A few items, as a stream of their form writes them; the stream ends after the last. */
+function streamText(form: StreamForm, items: readonly unknown[]): string {
+  const [before, after] = { lines: ["", "\n"], sequence: ["\u001e", "\n"], events: ["data: ", "\n\n"] }[form];
+  return items.map((item) => (before ?? "") + JSON.stringify(item) + (after ?? "")).join("");
+}
+
+/** What the answer has to agree with: path parameters under their own name and as `id`, and the body that was sent. */
+function knownValues(
+  operation: RestOperation,
+  pathValues: ReadonlyMap<string, string>,
+  body: unknown,
+): Map<string, unknown> {
+  const known = new Map<string, unknown>(pathValues);
+  const last = [...operation.path.matchAll(/\{([^{}]+)\}/g)].pop()?.[1];
+  const endsWithIt = last !== undefined && operation.path.endsWith(`{${last}}`);
+  if (endsWithIt) known.set("id", pathValues.get(last));
+  if (isData(body)) for (const [name, value] of Object.entries(body)) if (value !== null) known.set(name, value);
+  return known;
+}

@@ -1,0 +1,205 @@
+import type { Reference } from "../../core/contract/model.js";
+import { isData } from "../../core/text/parseData.js";
+import type { Deed } from "../deeds.js";
+import { put, remove, type Facts, type Shelf, type Shelves } from "../shelves.js";
+
+/**
+ * Makes up a thing of a type, in which what is known holds.
+ *
+ * @param isLater whether there are others before it, which have the contract's examples; "as sent": nothing is made up
+ * that could have been sent
+ */
+export type MakeUp = (
+  type: Reference,
+  name: string,
+  facts: Facts,
+  isLater: "no" | "yes" | "as sent",
+  seed: readonly unknown[],
+) => unknown;
+
+/** What is to be done to which things. */
+export interface Doing {
+  /** The path of the collection, or of a thing that is alone at its path. */
+  readonly shelf: string;
+  readonly id: string | undefined;
+  /** What the path calls the id. */
+  readonly idName: string | undefined;
+  readonly body: Facts;
+  readonly type: Reference | undefined;
+  readonly seed: readonly unknown[];
+  /** How many things a collection begins with. */
+  readonly count: number;
+  /** What a list is asked for by, as the query writes it. */
+  readonly filters: readonly (readonly [string, string])[];
+}
+
+export type Done =
+  | { readonly kind: "thing"; readonly facts: Facts; readonly id: string }
+  | { readonly kind: "list"; readonly things: readonly Facts[] }
+  | { readonly kind: "gone" };
+
+const alone = "";
+const madeForFilter = 2;
+
+/** The things of a REST contract: begun with made-up ones, then as requests leave them. */
+export class RestThings {
+  constructor(
+    private readonly shelves: Shelves,
+    private readonly makeUp: MakeUp,
+  ) {}
+
+  /** Does it; undefined when nothing is known of such things, and any answer is as good. */
+  act(kind: Deed["kind"], doing: Doing): Done | undefined {
+    if (!doing.type) return kind === "remove" ? this.remove(doing) : undefined;
+    switch (kind) {
+      case "list":
+        return this.list(doing, doing.type);
+      case "create":
+        return this.create(doing, doing.type);
+      case "fetch":
+        return this.fetch(doing, doing.type);
+      case "change":
+        return this.change(doing, doing.type);
+      case "remove":
+        return this.remove(doing);
+    }
+  }
+
+  private list(doing: Doing, type: Reference): Done {
+    const shelf = this.filled(doing, type);
+    const asked = [...shelf.things.values()];
+    const wanted = doing.filters.filter(([name]) => asked.some((facts) => isPlain(facts[name])));
+    const matching = (): Facts[] =>
+      [...shelf.things.values()].filter((facts) =>
+        byName(wanted).every(([name, values]) => !Object.hasOwn(facts, name) || values.includes(String(facts[name]))),
+      );
+    const found = matching();
+    if (found.length > 0 || wanted.length === 0) return { kind: "list", things: found };
+    // Nothing begins with such a value by chance; a list that is asked for it shall show some.
+    const known = Object.fromEntries(byName(wanted).map(([name, [value]]) => [name, asLike(asked, name, value ?? "")]));
+    for (let more = 0; more < madeForFilter; more++) this.make(doing, type, shelf, known, "yes", [doing.filters, more]);
+    return { kind: "list", things: matching() };
+  }
+
+  private create(doing: Doing, type: Reference): Done {
+    const shelf = this.filled(doing, type);
+    return this.make(doing, type, shelf, doing.body, "as sent", [doing.body, shelf.made++]);
+  }
+
+  private fetch(doing: Doing, type: Reference): Done {
+    const id = doing.id ?? alone;
+    const shelf = doing.id === undefined ? this.shelves.at(doing.shelf) : this.filled(doing, type);
+    if (shelf.removed.has(id)) return { kind: "gone" };
+    const known = shelf.things.get(id);
+    if (known) return { kind: "thing", facts: known, id };
+    const facts = this.madeUp(doing, type, idFacts(doing), shelf.things.size > 0 ? "yes" : "no", [doing.shelf, id]);
+    if (!facts) return { kind: "thing", facts: {}, id };
+    put(shelf, id, { ...facts, ...fieldsOf(facts, idFacts(doing)) });
+    return { kind: "thing", facts, id };
+  }
+
+  private change(doing: Doing, type: Reference): Done {
+    const before = this.fetch(doing, type);
+    if (before.kind !== "thing") return before;
+    const facts = { ...before.facts, ...doing.body, ...fieldsOf(before.facts, idFacts(doing)) };
+    put(this.shelves.at(doing.shelf), before.id, facts);
+    return { kind: "thing", facts, id: before.id };
+  }
+
+  private remove(doing: Doing): Done | undefined {
+    const id = doing.id ?? alone;
+    const shelf = this.shelves.at(doing.shelf);
+    if (shelf.removed.has(id)) return { kind: "gone" };
+    const before = doing.type ? this.fetch(doing, doing.type) : undefined;
+    remove(shelf, id);
+    return before ?? { kind: "thing", facts: {}, id };
+  }
+
+  /** A shelf with the things that its collection begins with. */
+  private filled(doing: Doing, type: Reference): Shelf {
+    const shelf = this.shelves.at(doing.shelf);
+    if (shelf.isFilled) return shelf;
+    shelf.isFilled = true;
+    const asked = [...shelf.things];
+    shelf.things.clear();
+    for (let at = 0; at < doing.count; at++) {
+      const facts = this.madeUp(doing, type, {}, at > 0 ? "yes" : "no", [doing.shelf, "thing", at]);
+      const id = facts && idOf(facts, doing.idName);
+      if (facts && id !== undefined && !shelf.removed.has(id)) put(shelf, id, facts);
+    }
+    for (const [id, facts] of asked) put(shelf, id, facts);
+    return shelf;
+  }
+
+  private make(
+    doing: Doing,
+    type: Reference,
+    shelf: Shelf,
+    known: Facts,
+    isLater: "yes" | "as sent",
+    seed: readonly unknown[],
+  ): Done & { kind: "thing" } {
+    const facts = this.madeUp(doing, type, known, isLater, [doing.shelf, "made", ...seed]) ?? known;
+    const whole = { ...facts, ...fieldsOf(facts, known) };
+    const id = idOf(whole, doing.idName) ?? `made-${String(shelf.made)}`;
+    put(shelf, id, whole);
+    return { kind: "thing", facts: whole, id };
+  }
+
+  private madeUp(
+    { seed }: Doing,
+    type: Reference,
+    known: Facts,
+    isLater: "no" | "yes" | "as sent",
+    more: readonly unknown[],
+  ): Facts | undefined {
+    const made = this.makeUp(type, "", known, isLater, [...seed, ...more]);
+    return isData(made) ? made : undefined;
+  }
+}
+
+/** The facts that an id in the path states: under its own name, and as `id`. */
+function idFacts({ id, idName }: Doing): Facts {
+  return id === undefined || idName === undefined ? {} : { [idName]: id, id };
+}
+
+/** What is told of fields that a thing has, in the kind of value that they hold. */
+function fieldsOf(facts: Facts, told: Facts): Facts {
+  const known = Object.entries(told).filter(([name]) => Object.hasOwn(facts, name));
+  return Object.fromEntries(
+    known.map(([name, value]) => [
+      name,
+      typeof facts[name] === "number" && typeof value === "string" ? Number(value) : value,
+    ]),
+  );
+}
+
+/** The id of a thing: what the path calls it, `id`, or else its first field that is named like one. */
+function idOf(facts: Facts, idName: string | undefined): string | undefined {
+  const names = Object.keys(facts);
+  const plain = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, "");
+  const found =
+    names.find((name) => name === idName) ??
+    names.find((name) => name === "id") ??
+    names.find((name) => idName !== undefined && plain(name) === plain(idName)) ??
+    names.find((name) => idName !== undefined && plain(idName).endsWith(plain(name)) && isPlain(facts[name])) ??
+    names.find((name) => /(^|[a-z_])(id|code|key|number|slug)$/i.test(name) && isPlain(facts[name]));
+  const value = found === undefined ? undefined : facts[found];
+  return isPlain(value) ? String(value) : undefined;
+}
+
+function isPlain(value: unknown): boolean {
+  return ["string", "number", "boolean"].includes(typeof value);
+}
+
+function byName(pairs: readonly (readonly [string, string])[]): [string, string[]][] {
+  const found = new Map<string, string[]>();
+  for (const [name, value] of pairs) found.set(name, [...(found.get(name) ?? []), ...value.split(",")]);
+  return [...found];
+}
+
+/** A text from a query as the kind of value that things have in that field. */
+function asLike(things: readonly Facts[], name: string, text: string): unknown {
+  const [like] = things.map((facts) => facts[name]).filter((value) => value !== undefined && value !== null);
+  return typeof like === "number" ? Number(text) : typeof like === "boolean" ? text === "true" : text;
+}

@@ -1,0 +1,21 @@
+import { problem } from "../../core/problem/problem.js";
+import { exitCodes, Halt } from "../project/halt.js";
+import type { Environment } from "../project/trace.js";
+
+/**
+ * A text with every `${NAME}` replaced by the environment variable of that name.
+ *
+ * @param who what needs it, as the beginning of a sentence: "The contract `berths`"
+ * @throws Halt (usage) when a variable is not set
+ */
+export function fromEnvironment(text: string, environment: Environment, who: string): string {
+  return text.replace(/\$\{(\w+)\}/g, (whole, name: string) => {
+    const value = environment[name];
+    if (value !== undefined && value !== "") return value;
+    const message = `${who} needs the environment variable \`${name}\`, which is not set.`;
+    throw new Halt(
+      [problem("config.variable", message, { hint: `Set ${name}, or take ${whole} out.` })],
+      exitCodes.usage,
+    );
+  });
+}

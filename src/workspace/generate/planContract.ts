@@ -1,0 +1,71 @@
+import type { Contract } from "../../core/contract/model.js";
+import type { QueryDocuments } from "../../core/graphql/documents/queryModel.js";
+import { readQueryDocuments, type QueryReading } from "../../core/graphql/documents/readQueryDocuments.js";
+import type { ContractReading } from "../../core/readContract.js";
+import type { ScalarMeaning } from "../../core/sdk/graphqlTypes.js";
+import { planGraphql } from "../../core/sdk/planGraphql.js";
+import { planRest } from "../../core/sdk/planRest.js";
+import type { ContractPlan } from "../../core/sdk/sdkPlan.js";
+import type { SharedSettings } from "../../core/sdk/lower/sharedSettings.js";
+import type { ContractConfiguration, SdkConfiguration } from "../configuration/configuration.js";
+import type { ProjectTexts } from "./sdkInputs.js";
+
+/** The query documents of a contract, checked and typed; undefined for REST. */
+export function readQueries(
+  name: string,
+  reading: ContractReading,
+  texts: ProjectTexts,
+  { fragments }: Pick<SharedSettings, "fragments">,
+): QueryReading | undefined {
+  return reading.schema && readQueryDocuments(reading.schema, texts.queries(name).texts, { fragments });
+}
+
+/** What planning depends on beside the contract. */
+export type PlannedFor = Pick<SdkConfiguration, "language"> & {
+  readonly settings: Pick<SharedSettings, "unions"> & { readonly formats?: object };
+};
+
+/** Plans a contract as the project configures it. */
+export function planContract(
+  contract: Contract,
+  queries: QueryDocuments | undefined,
+  configured: ContractConfiguration,
+  { language, settings: { unions, formats = {} } }: PlannedFor,
+): ContractPlan {
+  if (contract.protocol === "rest") return planRest(contract, configured);
+  const meanings = Object.entries(configured.scalars ?? {});
+  const known = meanings.filter(([, meaning]) => meaning.format !== undefined || isSaid(meaning[language]));
+  const own = Object.keys(formats).filter((format) => contract.types.get(format)?.role === "scalar");
+  return planGraphql(contract, queries ?? { operations: [], fragments: [], uses: [] }, {
+    scalars: new Map([
+      ...own.map((format): [string, ScalarMeaning] => [format, { format }]),
+      ...known.map(([name, { format }]): [string, ScalarMeaning] => [name, format === undefined ? {} : { format }]),
+    ]),
+    // Never by what happens to be found: a pattern that matches nothing yet must not turn everything round.
+    types: configured.types ?? (configured.queries ? "used" : "all"),
+    unions,
+  });
+}
+
+/** Types of the GraphQL scalars that a contract's configuration maps, in one language. */
+export function mappedScalars(configured: ContractConfiguration | undefined, language: string): Map<string, string> {
+  return new Map(
+    Object.entries(configured?.scalars ?? {}).flatMap(([scalar, meaning]): [string, string][] => {
+      const type = meaning[language];
+      return isSaid(type) ? [[scalar, type]] : [];
+    }),
+  );
+}
+
+/** Formats of the GraphQL scalars that a contract's configuration gives one. */
+export function scalarFormats(configured: ContractConfiguration | undefined): Map<string, string> {
+  return new Map(
+    Object.entries(configured?.scalars ?? {}).flatMap(([scalar, { format }]): [string, string][] =>
+      format === undefined ? [] : [[scalar, format]],
+    ),
+  );
+}
+
+function isSaid(type: string | undefined): type is string {
+  return type !== undefined && type !== "unknown";
+}

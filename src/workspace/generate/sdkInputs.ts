@@ -1,0 +1,199 @@
+import type { EmbeddedTexts } from "../../core/graphql/documents/embeddedTexts.js";
+import { isHostFile, tagsOf } from "../../core/languages/hostFiles.js";
+import type { SourceText } from "../../core/problem/place.js";
+import type { Problem } from "../../core/problem/problem.js";
+import { sortedBy } from "../../core/text/sortedBy.js";
+import { haltOr } from "../project/allOrHalt.js";
+import { Halt } from "../project/halt.js";
+import { build, version } from "../files/packageFolder.js";
+import { outputFolder } from "../project/project.js";
+import type { OpenedProject } from "../project/openProject.js";
+import { contractTexts, partText, queryTexts, type QueryTexts } from "../sources/sources.js";
+import { hashOf } from "../files/textFile.js";
+
+type Part = ReturnType<typeof partText>;
+
+/** Reads each text of a project once, however many SDKs use it. */
+export class ProjectTexts {
+  private readonly contracts = new Map<string, SourceText[]>();
+  private readonly documents = new Map<string, QueryTexts>();
+  private readonly parts = new Map<string, Map<string, Part>>();
+  /** What was found inside source files, by contract. */
+  private readonly embedded = new Map<string, Map<SourceText, EmbeddedTexts>>();
+  private readonly hashes = new Map<SourceText, string>();
+  /** Texts that places refer to and that are no file, by name. */
+  private readonly derived = new Map<string, string>();
+
+  /**
+   * @param knownParts names of the documents that each contract referred to when it was last read; what they hold
+   * decides whether anything changed, before anything is parsed
+   */
+  constructor(
+    readonly project: OpenedProject,
+    knownParts: ReadonlyMap<string, readonly string[]> = new Map(),
+  ) {
+    for (const [contract, names] of knownParts) for (const name of names) this.addPart(contract, name);
+  }
+
+  /** The texts of a contract: what it comes from, then the documents it was found to refer to. */
+  contract(name: string): SourceText[] {
+    const known = this.contracts.get(name) ?? contractTexts(this.project, name);
+    this.contracts.set(name, known);
+    const given = new Set(known.map(({ document }) => document));
+    const parts = [...(this.parts.get(name)?.values() ?? [])].flatMap((part) => ("text" in part ? [part] : []));
+    const referred = parts.filter(({ document }) => !given.has(document));
+    return [...known, ...sortedBy(referred, ({ document }) => document)];
+  }
+
+  /** Whether the texts of a contract can be had. */
+  has(name: string): boolean {
+    return !(haltOr(() => this.contract(name)) instanceof Halt);
+  }
+
+  /**
+   * Finds the schemas and queries inside source files; has to come before `schema` and `queries` are asked. The parser
+   * for source code is loaded only when there is something to parse.
+   */
+  async readHosts(contracts: Iterable<string>): Promise<void> {
+    for (const name of contracts) {
+      const known = this.embedded.get(name) ?? new Map<SourceText, EmbeddedTexts>();
+      this.embedded.set(name, known);
+      const tags = tagsOf(name, this.project.configuration.contracts[name]?.tags);
+      // Whoever reads the contract is told that it cannot be read; the others go on.
+      if (!this.has(name)) continue;
+      const schemas = this.contract(name).filter((source) => isHostFile(source.document) && !known.has(source));
+      const queries = this.queryDocuments(name).texts.filter(
+        (source) => isHostFile(source.document) && !known.has(source),
+      );
+      if (schemas.length + queries.length === 0) continue;
+      const { loadEmbedded } = await import("../../core/languages/index.js");
+      const { embeddedQueries, embeddedSchemas } = await loadEmbedded();
+      for (const source of schemas) known.set(source, embeddedSchemas(source));
+      for (const source of queries) known.set(source, embeddedQueries(source, tags));
+    }
+  }
+
+  /** The texts of a contract as they are read: those inside source files in place of the files. */
+  schema(name: string): { readonly texts: readonly SourceText[]; readonly problems: readonly Problem[] } {
+    return this.inside(name, this.contract(name));
+  }
+
+  /** The query documents of a contract, those inside source files in place of the files. */
+  queries(name: string): { readonly texts: readonly SourceText[]; readonly problems: readonly Problem[] } {
+    return this.inside(name, this.queryDocuments(name).texts);
+  }
+
+  private inside(
+    name: string,
+    sources: readonly SourceText[],
+  ): { readonly texts: readonly SourceText[]; readonly problems: readonly Problem[] } {
+    const found = sources.map((source) => {
+      if (!isHostFile(source.document)) return { texts: [source], problems: [] };
+      const embedded = this.embedded.get(name)?.get(source);
+      if (!embedded) throw new Error(`The source files of ${name} were not looked into.`);
+      return embedded;
+    });
+    return { texts: found.flatMap(({ texts }) => texts), problems: found.flatMap(({ problems }) => problems) };
+  }
+
+  /** Keeps texts that were made while reading, to show places in them. */
+  addDerived(texts: readonly SourceText[]): void {
+    for (const { document, text } of texts) this.derived.set(document, text);
+  }
+
+  /** Forgets what a contract referred to, to find it anew. */
+  forgetParts(contract: string): void {
+    this.parts.delete(contract);
+  }
+
+  /** Forgets what was read, after copies were replaced. */
+  forgetContracts(): void {
+    this.contracts.clear();
+    this.parts.clear();
+  }
+
+  /** Looks for a document that a contract refers to. */
+  addPart(contract: string, name: string): void {
+    const known = this.parts.get(contract) ?? new Map<string, Part>();
+    known.set(name, partText(this.project, contract, name));
+    this.parts.set(contract, known);
+  }
+
+  /** Names of the documents a contract refers to, sorted, also of those that cannot be had. */
+  partNames(contract: string): string[] {
+    return [...(this.parts.get(contract)?.keys() ?? [])].sort();
+  }
+
+  /** Why documents cannot be had, by name. */
+  unobtainable(contract: string): Map<string, string> {
+    const parts = [...(this.parts.get(contract) ?? [])];
+    return new Map(parts.flatMap(([name, part]) => ("why" in part ? [[name, part.why] as const] : [])));
+  }
+
+  /** Remote documents that may be fetched and were not yet. */
+  unfetched(contract: string): string[] {
+    const parts = [...(this.parts.get(contract) ?? [])];
+    return parts.flatMap(([name, part]) => ("why" in part && part.isRemote === true ? [name] : []));
+  }
+
+  /** The files with query documents as they are on disk. */
+  queryDocuments(name: string): QueryTexts {
+    const known = this.documents.get(name) ?? queryTexts(this.project, name);
+    this.documents.set(name, known);
+    return known;
+  }
+
+  /** A text's hash, computed once however many SDKs it goes into. */
+  hashOf(source: SourceText): string {
+    const known = this.hashes.get(source) ?? hashOf(source.text);
+    this.hashes.set(source, known);
+    return known;
+  }
+
+  /** The text of a document by the name problems use. */
+  find(document: string): string | undefined {
+    if (document === this.project.configName) return this.project.configText;
+    const derived = this.derived.get(document);
+    if (derived !== undefined) return derived;
+    const parts = [...this.parts.values()].flatMap((each) => [...each.values()]).filter((part) => "text" in part);
+    const all = [parts, ...this.contracts.values(), ...[...this.documents.values()].map(({ texts }) => texts)].flat();
+    return all.find((each) => each.document === document)?.text;
+  }
+}
+
+/**
+ * A hash over everything an SDK is made from: the tool and its runtime sources, the SDK's and its contracts'
+ * configuration, every text, and what the app's compiler settings ask for. Equal hashes give equal bytes.
+ */
+export async function inputsHash(
+  project: OpenedProject,
+  sdk: string,
+  texts: ProjectTexts,
+  partial: boolean,
+): Promise<string> {
+  const configuration = project.configuration.sdks[sdk];
+  if (!configuration) throw new Error(`There is no SDK ${sdk}.`);
+  const { language, settings = {} } = configuration;
+  const folder = outputFolder(project, sdk, configuration.into);
+  const tools = await project.session.tools(language);
+  const parts: unknown[] = [
+    version,
+    build,
+    configuration,
+    partial,
+    tools.settled(settings, project.root, folder),
+    project.session.runtime(language, tools).hash,
+  ];
+  for (const name of [...configuration.covers].sort()) {
+    const hashes = (list: readonly SourceText[]): string[][] =>
+      list.map((source) => [source.document, texts.hashOf(source)]);
+    parts.push([
+      name,
+      project.configuration.contracts[name],
+      hashes(texts.contract(name)),
+      texts.partNames(name),
+      hashes(texts.queryDocuments(name).texts),
+    ]);
+  }
+  return hashOf(JSON.stringify(parts));
+}

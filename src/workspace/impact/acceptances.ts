@@ -1,0 +1,25 @@
+import { pointerPlace } from "../../core/problem/place.js";
+import { problem, type Problem } from "../../core/problem/problem.js";
+import type { Project } from "../project/project.js";
+
+/** The day it is, as YYYY-MM-DD in universal time. */
+export function today(): string {
+  return new Date().toISOString().slice(0, 10);
+}
+
+/** Changes that were accepted until a day that is over: they count again, and somebody has to decide anew. */
+export function outlivedAcceptances(project: Project): Problem[] {
+  const now = today();
+  return (project.configuration.guard?.accepted ?? []).flatMap(({ change, subject, reason, until }, at) =>
+    until >= now
+      ? []
+      : [
+          problem("guard.outlived", `\`${subject ?? change}\` was accepted until ${until}, and counts again.`, {
+            level: "warning",
+            place: pointerPlace(project.configName, `/guard/accepted/${String(at)}`),
+            why: `It was accepted because: ${reason}`,
+            hint: "Mend what it breaks, or decide anew with a later day.",
+          }),
+        ],
+  );
+}

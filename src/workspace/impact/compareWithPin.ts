@@ -1,0 +1,140 @@
+import type { Change } from "../../core/change/change.js";
+import { compareGraphqlNames } from "../../core/change/compare/compareGraphqlNames.js";
+import { mergedForSdks } from "../../core/change/judge/mergedForSdks.js";
+import type { Contract } from "../../core/contract/model.js";
+import type { ContractImpact } from "../../core/change/judge/judgedChange.js";
+import { withoutTaken } from "../../core/change/compare/withoutTaken.js";
+import { unacceptedRefusals } from "../../core/change/judge/unacceptedRefusals.js";
+import { worst } from "../../core/change/verdict.js";
+import { judgeUse, type ProjectUses } from "../../core/change/judge/impact.js";
+import { applyPolicy } from "../../core/change/judge/policy.js";
+import { today } from "./acceptances.js";
+import { refusedQueries, type RefusedQuery } from "../../core/graphql/documents/refusedQueries.js";
+import { readQueryDocuments } from "../../core/graphql/documents/readQueryDocuments.js";
+import type { SourceText } from "../../core/problem/place.js";
+import { readContract, type ContractReading } from "../../core/readContract.js";
+import type { SourceUse } from "../../core/use/sourceUse.js";
+import { compareForSdks } from "./compareForSdks.js";
+import { findSourceUses, type FoundSourceUses } from "../uses/findSourceUses.js";
+import { judgeByCompiler } from "./judgeByCompiler.js";
+import { judgeBySource } from "./judgeBySource.js";
+import { planSides, type PlannedSides } from "./plannedSides.js";
+import { exitCodes, Halt } from "../project/halt.js";
+import type { Session } from "../project/session.js";
+import type { ProjectTexts } from "../generate/sdkInputs.js";
+
+/** One side of a comparison. */
+export interface Side {
+  readonly reading: ContractReading & { readonly contract: Contract };
+  /** How the report calls it: a version, or where it came from. */
+  readonly label: string;
+  /** It is the pin, so that the SDK that is written was made from it. */
+  readonly isPinned?: boolean;
+}
+
+/** Reads one side from its texts. @throws Halt (unreadable) */
+export function readSide(name: string, texts: readonly SourceText[], fallbackLabel: string): Side {
+  const reading = readContract(name, texts);
+  const { contract } = reading;
+  if (!contract)
+    throw new Halt(
+      reading.problems,
+      exitCodes.unreadable,
+      new Map(texts.map(({ document, text }) => [document, text])),
+    );
+  return { reading: { ...reading, contract }, label: contract.version === "" ? fallbackLabel : contract.version };
+}
+
+/** What a comparison knows beside its sides. */
+export interface Comparing {
+  readonly session: Session;
+  /** Texts of the project; without them nothing is known of use. */
+  readonly texts: ProjectTexts | undefined;
+  /** "notable": source is looked into only when something is risky or breaking, because that takes long. */
+  readonly searching?: "all" | "notable";
+  /** Source may have been adapted to what it is compared with, as after a revision that is long past. */
+  readonly mayBeAdapted?: boolean;
+}
+
+/**
+ * Compares two sides of one contract and says what the differences do to the project; without a project, nothing is
+ * known of use.
+ */
+export async function compareSides(
+  name: string,
+  [before, after]: readonly [Side, Side],
+  { session, texts, searching = "all", mayBeAdapted = false }: Comparing,
+): Promise<ContractImpact> {
+  const from = before.reading.contract;
+  const to = after.reading.contract;
+  const project = texts?.project;
+  const changes = await compareForSdks([from, to], project, session);
+  const planned = texts && changes.length > 0 ? await planSides(name, [before, after], texts) : [];
+  changes.push(...graphqlNames(planned));
+  // A team's own levels can make anything count.
+  const isPlain =
+    project?.configuration.guard?.rules === undefined &&
+    changes.every(({ verdict }) => worst(verdict) === "compatible");
+  const isSearched = searching === "all" ? changes.length > 0 : !isPlain;
+  const uses = !isSearched || !texts ? unknownUses : await projectUses(name, before, { texts, changes });
+  const documents = texts && changes.length > 0 ? texts.queries(name).texts : [];
+  const refused = refusedOf([before, after], documents);
+  const inUse = withoutTaken(judgeUse(changes, from.protocol, uses), refused);
+  const scanned = project ? await judgeBySource(inUse, before, project, { planned, refused }) : inUse;
+  const search = async (): Promise<readonly SourceUse[]> =>
+    (texts ? await sourceUsesOf(before, texts) : { uses: [] }).uses;
+  const known = {
+    changes: scanned,
+    uses: uses.source ?? [],
+    ...(from.protocol === "graphql" ? { search } : {}),
+    refused,
+    mayBeAdapted,
+  };
+  const told =
+    texts && isSearched ? await judgeByCompiler(texts, new Map([[name, { before, after }]]), known) : scanned;
+  const judged = applyPolicy(told, project?.configuration.guard ?? {}, name, today());
+  return {
+    contract: name,
+    from: before.label,
+    to: after.label,
+    contracts: { before: from, after: to },
+    changes: judged,
+    brokenQueries: unacceptedRefusals(refused, judged),
+  };
+}
+
+const unknownUses: ProjectUses = { queries: [], searched: false };
+
+function sourceUsesOf({ reading, isPinned }: Side, { project }: ProjectTexts): Promise<FoundSourceUses> {
+  return findSourceUses(project, { reading, isWritten: isPinned === true });
+}
+
+async function projectUses(
+  name: string,
+  before: Side,
+  { texts, changes }: { readonly texts: ProjectTexts; readonly changes: readonly Change[] },
+): Promise<ProjectUses> {
+  const { reading } = before;
+  if (reading.schema) {
+    const queries = readQueryDocuments(reading.schema, texts.queries(name).texts).uses;
+    const isNamed = changes.some(({ code }) => code.startsWith("type.name."));
+    const found = isNamed ? await sourceUsesOf(before, texts) : { uses: [], unknown: [] };
+    return { queries, source: found.uses, unknown: found.unknown, searched: true };
+  }
+  if (reading.contract.protocol !== "rest") return unknownUses;
+  const { uses, unknown } = await sourceUsesOf(before, texts);
+  return { queries: [], source: uses, unknown, searched: true };
+}
+
+/** Types of the schema that source can name, and that the same query documents no longer bring into an SDK. */
+function graphqlNames(planned: readonly PlannedSides[]): Change[] {
+  return mergedForSdks(
+    planned.map(({ sdk, before, after, facts }) => ({ sdk, changes: compareGraphqlNames(before, after, facts) })),
+  );
+}
+
+/** Errors that query documents have against the new schema and did not have against the old one. */
+export function refusedOf([before, after]: readonly [Side, Side], documents: readonly SourceText[]): RefusedQuery[] {
+  const [from, to] = [before.reading.schema, after.reading.schema];
+  return from && to ? refusedQueries(from, to, documents) : [];
+}

@@ -1,0 +1,61 @@
+import { capital } from "../../core/text/capital.js";
+import { isHeld, judged, type Gate } from "../../core/change/judge/gate.js";
+import type { JudgedChange } from "../../core/change/judge/judgedChange.js";
+import { problem, type Problem } from "../../core/problem/problem.js";
+import { compareSides, readSide } from "./compareWithPin.js";
+import type { ContractReader } from "../sources/contractReader.js";
+import type { OpenedProject } from "../project/openProject.js";
+import { sideTexts } from "./sides.js";
+
+/**
+ * What breaks in use since the guarded revision, also where the SDK was generated again in the meantime: one problem
+ * for each change that the gate holds, at the places that it hits.
+ *
+ * @param texts filled with the texts of the revision, to show places in them
+ * @throws Halt when there is no such revision
+ */
+export async function guarded(
+  project: OpenedProject,
+  contracts: Iterable<string>,
+  reader: ContractReader,
+  gate: Gate,
+  texts: Map<string, string>,
+): Promise<Problem[]> {
+  const since = project.configuration.guard?.since;
+  if (since === undefined || gate.level === "off") return [];
+  const problems: Problem[] = [];
+  for (const name of contracts) {
+    const side = await sideTexts(project, name, since, project.root);
+    if (!side) continue;
+    const reading = reader.read(name);
+    for (const { document, text } of side.texts) texts.set(document, text);
+    const before = readSide(name, side.texts, side.label);
+    if (before.reading.contract.protocol !== reading.contract.protocol) continue;
+    const label = reading.contract.version === "" ? "now" : reading.contract.version;
+    const { changes } = await compareSides(name, [before, { reading, label }], {
+      session: project.session,
+      texts: reader.texts,
+      mayBeAdapted: true,
+    });
+    for (const change of changes) {
+      if (!isHeld(change, gate)) continue;
+      const places =
+        change.hits.length > 0 ? change.hits.map(({ place }) => place) : change.after ? [change.after] : [];
+      problems.push(
+        problem("guard.broken", change.message, {
+          places,
+          why: `${capital(judged(change.verdict, gate.judge))} since \`${since}\` (${change.code}: code ${change.verdict.code}, apps ${change.verdict.apps}).`,
+          hint: hintOf(change),
+        }),
+      );
+    }
+  }
+  return problems;
+}
+
+/** What to do: source is adapted; of released apps somebody has to decide. */
+function hintOf({ hint, verdict, code, subject }: JudgedChange): string {
+  const accept = `accept it until a day: \`guard.accepted: [{ change: ${code}, subject: ${subject}, … }]\`.`;
+  if (verdict.code !== "compatible") return hint ?? "Adapt the places above.";
+  return `Your source is fine; released apps are not. Wait until they are gone, or ${accept}`;
+}

@@ -1,0 +1,38 @@
+import { comparePlans } from "../../core/change/compare/comparePlans.js";
+import { judgeByPlans, type SeenThroughSdk } from "../../core/change/judge/judgeByPlans.js";
+import type { JudgedChange } from "../../core/change/judge/judgedChange.js";
+import type { RefusedQuery } from "../../core/graphql/documents/refusedQueries.js";
+import type { Side } from "./compareWithPin.js";
+import { findSourceUses } from "../uses/findSourceUses.js";
+import type { PlannedSides } from "./plannedSides.js";
+import type { OpenedProject } from "../project/openProject.js";
+
+/**
+ * Looks into source where a query uses what changes, in languages whose compiler is not asked: the scan of source says
+ * what it makes of the answer.
+ *
+ * @param planned the SDKs as they are, and as they will be
+ * @param refused what the new schema refuses of the query documents
+ */
+export async function judgeBySource(
+  changes: readonly JudgedChange[],
+  { reading, isPinned }: Side,
+  project: OpenedProject,
+  { planned, refused }: { readonly planned: readonly PlannedSides[]; readonly refused: readonly RefusedQuery[] },
+): Promise<readonly JudgedChange[]> {
+  if (!changes.some(({ use }) => use === "used")) return changes;
+  const asked: PlannedSides[] = [];
+  for (const each of planned) {
+    const { tools } = await project.session.language(each.language);
+    if (!tools.proof && tools.uses?.hasSources(project) === true) asked.push(each);
+  }
+  if (asked.length === 0) return changes;
+  const sdks = new Set(asked.map(({ sdk }) => sdk));
+  const { uses } = await findSourceUses(project, { reading, isWritten: isPinned === true }, sdks);
+  const seen = asked.map(({ sdk, before, after, facts }): SeenThroughSdk => ({
+    sdk,
+    differences: comparePlans(before, after, facts),
+    uses: { source: uses.filter((use) => use.sdk === sdk) },
+  }));
+  return judgeByPlans(changes, seen, refused);
+}

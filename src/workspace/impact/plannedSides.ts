@@ -1,0 +1,42 @@
+import type { PlannedSide } from "../../core/change/compare/compareGraphqlNames.js";
+import type { SdkFacts } from "../../core/change/sdkFacts.js";
+import { readQueryDocuments } from "../../core/graphql/documents/readQueryDocuments.js";
+import { settledSettings } from "../../core/languages/settings.js";
+import type { Side } from "./compareWithPin.js";
+import { mappedScalars, planContract } from "../generate/planContract.js";
+import type { ProjectTexts } from "../generate/sdkInputs.js";
+
+/** What the same query documents get from both sides of a schema in one SDK. */
+export interface PlannedSides {
+  readonly sdk: string;
+  readonly language: string;
+  readonly before: PlannedSide;
+  readonly after: PlannedSide;
+  readonly facts: SdkFacts;
+}
+
+/** Plans each SDK of a GraphQL contract from both sides; nothing for REST. */
+export async function planSides(
+  name: string,
+  sides: readonly [Side, Side],
+  texts: ProjectTexts,
+): Promise<PlannedSides[]> {
+  const { configuration, session } = texts.project;
+  const own = configuration.contracts[name];
+  const found: PlannedSides[] = [];
+  for (const [sdk, { covers, language: id, settings = {} }] of Object.entries(configuration.sdks)) {
+    if (!covers.includes(name) || !own) continue;
+    const { language } = await session.language(id);
+    const { fragments, unions } = settledSettings(language.settings, settings);
+    const [before, after] = sides.map(({ reading: { contract, schema } }): PlannedSide | undefined => {
+      if (contract.protocol !== "graphql" || !schema) return undefined;
+      const queries = readQueryDocuments(schema, texts.queries(name).texts, { fragments });
+      const plan = planContract(contract, queries, own, { language: id, settings: { ...settings, unions } });
+      return plan.protocol === "graphql" ? { contract, plan } : undefined;
+    });
+    if (!before || !after) continue;
+    const facts = language.facts({ settings, rest: own, scalars: mappedScalars(own, id) });
+    found.push({ sdk, language: id, before, after, facts });
+  }
+  return found;
+}

@@ -1,0 +1,67 @@
+import type { Release, ReleasedImpact } from "../../core/change/judge/releasedUsers.js";
+import { judgeUse } from "../../core/change/judge/impact.js";
+import { readQueryDocuments } from "../../core/graphql/documents/readQueryDocuments.js";
+import { compareForSdks } from "./compareForSdks.js";
+import { applyPolicy } from "../../core/change/judge/policy.js";
+import { unacceptedRefusals } from "../../core/change/judge/unacceptedRefusals.js";
+import { withoutTaken } from "../../core/change/compare/withoutTaken.js";
+import { today } from "./acceptances.js";
+import { readSide, refusedOf, type Side } from "./compareWithPin.js";
+import type { OpenedProject } from "../project/openProject.js";
+import { sideTexts } from "./sides.js";
+
+/** What the contract as it is now does to a released app: nothing of the code, which is out already. */
+export interface ReleaseImpact extends ReleasedImpact {
+  readonly texts: ReadonlyMap<string, string>;
+}
+
+/**
+ * Judges a contract against every configured release, on the clock of released apps. What a release uses of GraphQL is
+ * what its own query documents say; of REST it cannot be told.
+ *
+ * @throws Halt when a release names a revision or file that is not there
+ */
+export async function releaseImpacts(
+  project: OpenedProject,
+  contract: string,
+  { now, releases }: { readonly now: Side; readonly releases: readonly Release[] },
+): Promise<ReleaseImpact[]> {
+  const found: ReleaseImpact[] = [];
+  for (const release of releases) {
+    const side = await sideTexts(project, contract, release.name, project.root);
+    if (!side) continue;
+    const before = readSide(contract, side.texts, release.name);
+    const { protocol } = before.reading.contract;
+    if (protocol !== now.reading.contract.protocol) continue;
+    const compared = await compareForSdks([before.reading.contract, now.reading.contract], project, project.session);
+    // Of released apps there is no source to look at.
+    const changes = compared
+      .map(({ sdks: _sdks, ...change }) => ({
+        ...change,
+        verdict: { code: "compatible", apps: change.verdict.apps } as const,
+      }))
+      .filter(({ verdict }) => verdict.apps !== "compatible");
+    const { schema } = before.reading;
+    const queries = schema && side.operations ? readQueryDocuments(schema, [side.operations]).uses : [];
+    const searched = side.operations !== undefined && schema !== undefined;
+    const uses = { queries, searched };
+    const refused = refusedOf([before, now], side.operations ? [side.operations] : []);
+    const scanned = withoutTaken(judgeUse(changes, protocol, uses), refused);
+    const judged = applyPolicy(scanned, project.configuration.guard ?? {}, contract, today());
+    const texts = [...side.texts, ...(side.operations ? [side.operations] : [])];
+    found.push({
+      release,
+      impact: {
+        contract,
+        from: `release ${release.name}`,
+        to: now.label,
+        isReleased: true,
+        contracts: { before: before.reading.contract, after: now.reading.contract },
+        changes: judged,
+        brokenQueries: unacceptedRefusals(refused, judged),
+      },
+      texts: new Map(texts.map(({ document, text }) => [document, text])),
+    });
+  }
+  return found;
+}

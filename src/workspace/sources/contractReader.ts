@@ -1,0 +1,74 @@
+import type { Contract } from "../../core/contract/model.js";
+import { isHostFile } from "../../core/languages/hostFiles.js";
+import { problem, type Problem } from "../../core/problem/problem.js";
+import { readContract, type ContractReading } from "../../core/readContract.js";
+import { exitCodes, Halt } from "../project/halt.js";
+import type { ProjectTexts } from "../generate/sdkInputs.js";
+
+/** Reads contracts once, however many SDKs cover them. */
+export class ContractReader {
+  private readonly readings = new Map<string, ContractReading>();
+
+  constructor(readonly texts: ProjectTexts) {}
+
+  /** @throws Halt (unreadable) when nothing of the contract can be read */
+  read(name: string): ContractReading & { contract: Contract } {
+    const known = this.readings.get(name) ?? this.readWithParts(name);
+    this.readings.set(name, known);
+    const { contract } = known;
+    if (contract) return { ...known, contract };
+    const sources = [...this.texts.contract(name), ...(known.derived ?? [])];
+    const documents = new Map(sources.map(({ document, text }) => [document, text]));
+    throw new Halt(known.problems, exitCodes.unreadable, documents);
+  }
+
+  /** Reads a contract, and again with the documents it turns out to refer to, until it wants no more. */
+  private readWithParts(name: string): ContractReading {
+    const { texts } = this;
+    texts.forgetParts(name);
+    for (;;) {
+      const reading = readSafely(name, texts);
+      const wanted = reading.wanted ?? [];
+      if (wanted.length === 0) return reading;
+      for (const each of wanted) texts.addPart(name, each);
+    }
+  }
+
+  /** Takes a reading for a contract instead of what the project has of it. */
+  instead(name: string, reading: ContractReading): this {
+    this.readings.set(name, reading);
+    return this;
+  }
+
+  /** Forgets a reading, after more of its documents could be had. */
+  forget(name: string): void {
+    this.readings.delete(name);
+  }
+}
+
+function readSafely(name: string, texts: ProjectTexts): ContractReading {
+  try {
+    const found = texts.schema(name);
+    if (found.problems.some(({ level }) => level === "error")) return { problems: found.problems };
+    const hosts = texts
+      .contract(name)
+      .map(({ document }) => document)
+      .filter(isHostFile);
+    if (hosts.length > 0 && found.texts.length === 0) return { problems: [noSchemaIn(hosts)] };
+    const reading = readContract(name, found.texts, texts.unobtainable(name));
+    texts.addDerived(reading.derived ?? []);
+    return { ...reading, problems: [...found.problems, ...reading.problems] };
+  } catch (error) {
+    // Only nesting beyond all measure exhausts the stack.
+    if (!(error instanceof RangeError)) throw error;
+    const message = `The contract \`${name}\` is nested too deeply to be read.`;
+    return { problems: [problem("contract.syntax", message, { hint: "Ask its authors; no tool will read it." })] };
+  }
+}
+
+function noSchemaIn(hosts: readonly string[]): Problem {
+  const files = hosts.map((document) => `\`${document}\``).join(", ");
+  return problem("contract.kind", `${files} holds no schema text that can be read without running it.`, {
+    hint: "Tag the text with `gql` or `graphql`, or let a command print it: `from: { run: … }`.",
+  });
+}

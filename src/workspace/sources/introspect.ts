@@ -1,0 +1,114 @@
+import { getIntrospectionQuery } from "graphql";
+import { introspectedSchema, introspectionText } from "../../core/graphql/introspectionText.js";
+import { problem } from "../../core/problem/problem.js";
+import { fetchText, type Fetched, type FetchOptions } from "./fetchText.js";
+
+/** What to ask for, from what the newest servers know down to what the oldest do. */
+const questions = [
+  {
+    specifiedByUrl: true,
+    directiveIsRepeatable: true,
+    schemaDescription: true,
+    inputValueDeprecation: true,
+    oneOf: true,
+  },
+  { specifiedByUrl: true, directiveIsRepeatable: true, schemaDescription: true, inputValueDeprecation: true },
+  {},
+];
+
+/**
+ * Asks a GraphQL server for its schema (GraphQL specification, section 4), in older words when it does not understand
+ * the newer ones.
+ *
+ * @param shown the address as messages may show it
+ * @returns the schema as text in schema definition language, or why it cannot be had
+ */
+export async function introspect(address: string, shown: string, options: FetchOptions): Promise<Fetched> {
+  let said: readonly string[] = [];
+  for (const question of questions) {
+    const query = getIntrospectionQuery(question);
+    const fetched = await fetchText(address, shown, {
+      ...options,
+      body: JSON.stringify({ query, operationName: "IntrospectionQuery" }),
+    });
+    if ("problem" in fetched) return { ...fetched, problem: endpointProblem(fetched, shown) };
+    if ("isSame" in fetched) return fetched;
+    const answer = parsed(fetched.text);
+    const schema = introspectedSchema(answer);
+    if (schema) return { text: introspectionText(schema) };
+    const messages = errorMessages(answer);
+    if (messages === undefined) return failed(shown, "does not answer as a GraphQL server does", wrongAddress);
+    // The first refusal is about what was really wanted; the others only say what old words lead to.
+    said = said.length > 0 ? said : messages;
+    if (messages.some(isSwitchedOff)) break;
+  }
+  const [first = "it gives no reason"] = said;
+  if (said.some(isSwitchedOff))
+    return failed(
+      shown,
+      `does not allow introspection: ${sentence(first)}`,
+      "Switch it on for this address or credential, or ask its authors for the schema as a file and name that under `from`.",
+    );
+  return failed(
+    shown,
+    `refuses to be introspected: ${sentence(first)}`,
+    "Check `headers` of the contract and the address.",
+  );
+}
+
+const wrongAddress = "Use the address that queries are sent to; it often ends in /graphql.";
+
+/** The same failure, said of an endpoint instead of a document. */
+function endpointProblem(
+  fetched: Extract<Fetched, { readonly problem: unknown }>,
+  shown: string,
+): typeof fetched.problem {
+  const { problem: found, status } = fetched;
+  if (status === 401 || status === 403 || status === undefined) return found;
+  const message =
+    status === 200
+      ? `\`${shown}\` is a web page, not a GraphQL endpoint.`
+      : `\`${shown}\` answers ${String(status)} to an introspection query.`;
+  return { ...found, message, hint: wrongAddress };
+}
+
+function isSwitchedOff(message: string): boolean {
+  return (
+    /introspection/i.test(message) &&
+    /disabled|not allowed|forbidden|not enabled|turned off|denied|disallowed|unavailable|not supported|blocked/i.test(
+      message,
+    )
+  );
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text) as unknown;
+  } catch {
+    // Told apart by the caller: what is not JSON is no answer of a GraphQL server.
+    return undefined;
+  }
+}
+
+function errorMessages(answer: unknown): string[] | undefined {
+  if (typeof answer !== "object" || answer === null) return undefined;
+  const { errors, data } = answer as { errors?: unknown; data?: unknown };
+  if (!Array.isArray(errors)) return data === undefined ? undefined : [];
+  return errors.map((error: unknown) => {
+    const message = typeof error === "object" && error !== null && "message" in error ? error.message : error;
+    return typeof message === "string" ? message : "an error without a message";
+  });
+}
+
+/** The beginning of what a server says, without anything that could not stand in a line. */
+function sentence(message: string): string {
+  const text = message
+    .replace(/[\u0000-\u001f\u007f]+/g, " ")
+    .trim()
+    .replace(/\.$/, "");
+  return text.length > 160 ? `${text.slice(0, 159)}…` : text;
+}
+
+function failed(shown: string, message: string, hint: string): Fetched {
+  return { problem: problem("contract.fetch", `\`${shown}\` ${message}.`, { hint }) };
+}

@@ -1,0 +1,133 @@
+import { existsSync } from "node:fs";
+import { join } from "node:path";
+import type { Contract } from "../../core/contract/model.js";
+import type { ContractReading } from "../../core/readContract.js";
+import type { SourceUse } from "../../core/use/sourceUse.js";
+import { buildSdk } from "../generate/buildSdk.js";
+import type { SdkConfiguration } from "../configuration/configuration.js";
+import { ContractReader } from "../sources/contractReader.js";
+import type { MadeFiles, SdkPart } from "../languages/languageTools.js";
+import { isInside, outputFolder } from "../project/project.js";
+import type { OpenedProject } from "../project/openProject.js";
+import { ProjectTexts } from "../generate/sdkInputs.js";
+import { sdkPart } from "./sdkPart.js";
+import type { LoadedLanguage } from "../project/session.js";
+import { isWorthThread } from "./usesBeside.js";
+
+/** What is known of the use of a contract in source. */
+export interface FoundSourceUses {
+  readonly uses: readonly SourceUse[];
+  /** SDKs in a language whose source nobody can look through. */
+  readonly unknown: readonly string[];
+}
+
+/** The contract that source was written against. */
+export interface WrittenAgainst {
+  readonly reading: ContractReading & { readonly contract: Contract };
+  /** SDKs that are written were made from it. */
+  readonly isWritten: boolean;
+}
+
+/**
+ * Where the app's source depends on the SDKs of a contract, by the knowledge of each language's compiler. An SDK that is
+ * not written, or was made from another version, is made in memory: what is gone cannot be found with an SDK that does not
+ * have it any more. A compiler is only loaded when there is source.
+ *
+ * @param wanted the SDKs to look for; all that cover the contract when absent
+ */
+export async function findSourceUses(
+  project: OpenedProject,
+  { reading, isWritten }: WrittenAgainst,
+  wanted?: ReadonlySet<string>,
+): Promise<FoundSourceUses> {
+  const { name } = reading.contract;
+  const uses: SourceUse[] = [];
+  const unknown: string[] = [];
+  for (const { loaded, sdks } of await coveringByLanguage(project, name, wanted)) {
+    const { uses: scanner } = loaded.tools;
+    if (!scanner) {
+      unknown.push(...sdks.map(([sdk]) => sdk));
+      continue;
+    }
+    if (!scanner.hasSources(project)) continue;
+    const parts = partsOf(project, name, { loaded, sdks });
+    const lacking = parts.filter((part) => !isWritten || !scanner.isWritten(part));
+    const made = lacking.length > 0 ? await filesOf(project, reading, lacking) : undefined;
+    const begun = made ? undefined : await project.session.usesBeside.found(project, parts);
+    // An app may hold more of them than a function takes arguments.
+    for (const use of begun ?? (await scanner.find(project, parts, made))) uses.push(use);
+  }
+  return { uses, unknown };
+}
+
+/**
+ * Begins to look for uses of a contract whose SDKs are written, so that it goes on while the contract is compared. What
+ * it finds is given by `findSourceUses`.
+ */
+export async function beginSourceUses(project: OpenedProject, contract: string): Promise<void> {
+  for (const covering of await coveringByLanguage(project, contract)) {
+    const { language, tools } = covering.loaded;
+    const parts = partsOf(project, contract, covering);
+    // Reading the whole app comes last: most SDKs are small.
+    if (!isWorthThread(parts) || !parts.every((part) => tools.uses?.isWritten(part))) continue;
+    if (tools.uses?.hasSources(project)) project.session.usesBeside.begin(project, language.id, parts);
+  }
+}
+
+interface Covering {
+  readonly loaded: LoadedLanguage;
+  readonly sdks: readonly NamedSdk[];
+}
+
+function partsOf(project: OpenedProject, contract: string, { loaded, sdks }: Covering): SdkPart[] {
+  return sdks.map(([sdk]) => sdkPart(project, { sdk, contract, language: loaded.language }));
+}
+
+type NamedSdk = readonly [string, SdkConfiguration];
+
+/** The SDKs that cover a contract, by their language. */
+async function coveringByLanguage(
+  project: OpenedProject,
+  contract: string,
+  wanted?: ReadonlySet<string>,
+): Promise<Covering[]> {
+  const covering = Object.entries(project.configuration.sdks).filter(
+    ([sdk, { covers }]) => covers.includes(contract) && wanted?.has(sdk) !== false,
+  );
+  const ids = [...new Set(covering.map(([, { language }]) => language))];
+  return Promise.all(
+    ids.map(async (id) => ({
+      loaded: await project.session.language(id),
+      sdks: covering.filter(([, { language }]) => language === id),
+    })),
+  );
+}
+
+/** The files that a contract gives some SDKs, in the place of those that are written; what others give stays. */
+async function filesOf(
+  project: OpenedProject,
+  reading: WrittenAgainst["reading"],
+  parts: readonly SdkPart[],
+): Promise<MadeFiles> {
+  const texts = new Map<string, string>();
+  const replaced: string[] = [];
+  for (const { sdk, contract, folder } of parts) {
+    const settings = project.configuration.sdks[sdk];
+    if (!settings) continue;
+    const alone = {
+      ...project,
+      configuration: { ...project.configuration, sdks: { [sdk]: { ...settings, covers: [contract] } } },
+    };
+    const inputs = new ProjectTexts(alone);
+    await inputs.readHosts([contract]);
+    const reader = new ContractReader(inputs).instead(contract, reading);
+    const whole = outputFolder(project, sdk, settings.into);
+    for (const [path, text] of (await buildSdk(alone, sdk, reader)).files) {
+      const target = join(whole, path);
+      // What the contracts have in common is there already where another one is written.
+      if (isInside(folder, target) || !existsSync(target)) texts.set(target, text);
+    }
+    replaced.push(folder);
+  }
+  return { texts, replaced };
+}
