@@ -5,7 +5,7 @@ import { exitCodes } from "../workspace/project/halt.js";
 import { version } from "../workspace/files/packageFolder.js";
 import type { SourceUse } from "../core/use/sourceUse.js";
 import type { ModuleImporter } from "../workspace/files/moduleImporter.js";
-import type { UseTask } from "../workspace/uses/usesOfTask.js";
+import type { UseTask } from "../workspace/uses/useTask.js";
 import { reportForms, type ReportForm } from "./output/reportForms.js";
 import type { ObserveCommandOptions } from "./commands/observe.js";
 import type { TryCommandOptions } from "./commands/try.js";

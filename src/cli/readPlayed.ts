@@ -1,10 +1,10 @@
 import { scalarFormats } from "../workspace/generate/planContract.js";
 import { ShownTexts } from "../core/problem/shownTexts.js";
 import { operationId } from "../core/graphql/documents/operationId.js";
-import type { ContractReading } from "../core/readContract.js";
+import type { ContractReading } from "../core/contractReading.js";
 import { renderProblem } from "../core/report/renderProblem.js";
 import { credentialNames } from "../standin/shownTraffic.js";
-import type { PlayedContract } from "../standin/standin.js";
+import type { PlayedContract } from "../standin/playedContract.js";
 import { callSamples } from "../workspace/callSamples.js";
 import { ContractReader } from "../workspace/sources/contractReader.js";
 import { readQueries } from "../workspace/generate/planContract.js";

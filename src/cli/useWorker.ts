@@ -1,7 +1,7 @@
 import { fileURLToPath } from "node:url";
 import { parentPort, workerData } from "node:worker_threads";
 import { build } from "../workspace/files/packageFolder.js";
-import type { UseTask } from "../workspace/uses/usesOfTask.js";
+import type { UseTask } from "../workspace/uses/useTask.js";
 import { CodeCache } from "./process/codeCache.js";
 import { codeFolder } from "./process/codeFolder.js";
 

@@ -1,8 +1,9 @@
-import type { Sample } from "../core/outline/outline.js";
+import type { PlayedContract } from "./playedContract.js";
+
 import type { IncomingMessage } from "node:http";
-import type { GraphQLSchema } from "graphql";
+
 import { Hono, type Context } from "hono";
-import type { Contract } from "../core/contract/model.js";
+
 import { anyOrigin } from "./anyOrigin.js";
 import { Journal, type JournalEntry } from "./journal.js";
 import { addPage } from "./page/addPage.js";
@@ -14,20 +15,6 @@ import { sentBody, TooLarge, type SentBody } from "./rest/sentBody.js";
 import { credentialNames, shownTraffic } from "./shownTraffic.js";
 import { Shelves } from "./shelves.js";
 import { Wishes, type StandingWish } from "./wish.js";
-
-/** A contract to play, as it was read. */
-export interface PlayedContract {
-  readonly contract: Contract;
-  readonly schema?: GraphQLSchema | undefined;
-  /** REST: the parsed document. */
-  readonly raw?: unknown;
-  /** REST: code that performs each operation in the languages of the project's SDKs, by the operation's label. */
-  readonly samples?: (() => Promise<ReadonlyMap<string, readonly Sample[]>>) | undefined;
-  /** GraphQL: texts of the project's operations by the ids that its SDKs send. */
-  readonly texts?: ReadonlyMap<string, string> | undefined;
-  /** GraphQL: the formats that the project gives scalars, by their names. */
-  readonly scalars?: ReadonlyMap<string, string> | undefined;
-}
 
 export interface StandinOptions {
   readonly seed: number;

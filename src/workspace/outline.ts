@@ -1,4 +1,4 @@
-import type { ContractReading } from "../core/readContract.js";
+import type { ContractReading } from "../core/contractReading.js";
 import { ShownTexts } from "../core/problem/shownTexts.js";
 import { operationLabel, type Contract, type RestContract } from "../core/contract/model.js";
 import { readQueryDocuments } from "../core/graphql/documents/readQueryDocuments.js";

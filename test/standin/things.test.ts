@@ -3,7 +3,8 @@ import { join } from "node:path";
 import { load } from "js-yaml";
 import { describe, expect, it } from "vitest";
 import { readContract } from "../../src/core/readContract.js";
-import { createStandin, type PlayedContract, type Standin, type StandinOptions } from "../../src/standin/standin.js";
+import { createStandin, type Standin, type StandinOptions } from "../../src/standin/standin.js";
+import type { PlayedContract } from "../../src/standin/playedContract.js";
 import { packageRoot } from "../support/packageRoot.js";
 import { contractWith, okay } from "../support/smallContract.js";
 

@@ -8,7 +8,7 @@ import { readStandingWish } from "../../standin/wish.js";
 import { exitCodes, Halt } from "../../workspace/project/halt.js";
 import { savedSince } from "../../workspace/files/inputFiles.js";
 import { InputWatcher } from "../../workspace/inputWatcher.js";
-import { type Project } from "../../workspace/project/project.js";
+import type { Project } from "../../workspace/project/project.js";
 import { openProject } from "../../workspace/project/openProject.js";
 import { listen } from "../network/listen.js";
 import { readPlayed } from "../readPlayed.js";

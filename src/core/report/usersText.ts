@@ -1,4 +1,5 @@
-import type { BrokenReleases, Served } from "../change/judge/releasedUsers.js";
+import type { Served } from "../change/judge/releasedUsers.js";
+import type { BrokenReleases } from "../change/judge/release.js";
 import { listed } from "../text/listed.js";
 
 const releasesNamed = 6;

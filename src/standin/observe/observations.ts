@@ -1,7 +1,7 @@
 import { operationLabel } from "../../core/contract/model.js";
 import { rootFields } from "../../core/graphql/documents/draftDocument.js";
 import { credentialNames, shownTraffic, type ShownTraffic } from "../shownTraffic.js";
-import type { PlayedContract } from "../standin.js";
+import type { PlayedContract } from "../playedContract.js";
 import type { Judgement, SeenExchange } from "./exchange.js";
 import { graphqlJudge } from "./judgeGraphql.js";
 import { nearestPath, restBases, restJudge } from "./judgeRest.js";

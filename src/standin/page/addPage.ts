@@ -4,7 +4,7 @@ import { streamSSE } from "hono/streaming";
 import { isData } from "../../core/text/parseData.js";
 import { visibleJson } from "../../core/text/visible.js";
 import type { Journal, JournalEntry } from "../journal.js";
-import type { PlayedContract } from "../standin.js";
+import type { PlayedContract } from "../playedContract.js";
 import { readStandingWish, type Wishes } from "../wish.js";
 import { pageText } from "./pageText.js";
 import { sampleRequests } from "./sampleRequests.js";

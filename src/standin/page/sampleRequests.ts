@@ -20,7 +20,7 @@ import { SampleBudget } from "../samples/sampleBudget.js";
 import type { Sample } from "../../core/outline/outline.js";
 import { sampleText } from "../samples/sampleText.js";
 import { seededFaker } from "../samples/seededFaker.js";
-import type { PlayedContract } from "../standin.js";
+import type { PlayedContract } from "../playedContract.js";
 
 /** A request that fits an operation, to begin with. */
 export interface SampleRequest {

@@ -1,7 +1,7 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { buildSdk } from "../generate/buildSdk.js";
-import type { Side } from "./compareWithPin.js";
+import type { Side } from "./side.js";
 import { ContractReader } from "../sources/contractReader.js";
 import type { MadeFiles } from "../languages/languageTools.js";
 import { outputFolder } from "../project/project.js";

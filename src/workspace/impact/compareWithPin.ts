@@ -1,7 +1,8 @@
+import type { Side } from "./side.js";
 import type { Change } from "../../core/change/change.js";
 import { compareGraphqlNames } from "../../core/change/compare/compareGraphqlNames.js";
 import { mergedForSdks } from "../../core/change/judge/mergedForSdks.js";
-import type { Contract } from "../../core/contract/model.js";
+
 import type { ContractImpact } from "../../core/change/judge/judgedChange.js";
 import { withoutTaken } from "../../core/change/compare/withoutTaken.js";
 import { unacceptedRefusals } from "../../core/change/judge/unacceptedRefusals.js";
@@ -12,7 +13,8 @@ import { today } from "./acceptances.js";
 import { refusedQueries, type RefusedQuery } from "../../core/graphql/documents/refusedQueries.js";
 import { readQueryDocuments } from "../../core/graphql/documents/readQueryDocuments.js";
 import type { SourceText } from "../../core/problem/place.js";
-import { readContract, type ContractReading } from "../../core/readContract.js";
+import { readContract } from "../../core/readContract.js";
+
 import type { SourceUse } from "../../core/use/sourceUse.js";
 import { compareForSdks } from "./compareForSdks.js";
 import { findSourceUses, type FoundSourceUses } from "../uses/findSourceUses.js";
@@ -22,15 +24,6 @@ import { planSides, type PlannedSides } from "./plannedSides.js";
 import { exitCodes, Halt } from "../project/halt.js";
 import type { Session } from "../project/session.js";
 import type { ProjectTexts } from "../generate/sdkInputs.js";
-
-/** One side of a comparison. */
-export interface Side {
-  readonly reading: ContractReading & { readonly contract: Contract };
-  /** How the report calls it: a version, or where it came from. */
-  readonly label: string;
-  /** It is the pin, so that the SDK that is written was made from it. */
-  readonly isPinned?: boolean;
-}
 
 /** Reads one side from its texts. @throws Halt (unreadable) */
 export function readSide(name: string, texts: readonly SourceText[], fallbackLabel: string): Side {

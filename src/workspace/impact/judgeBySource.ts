@@ -2,7 +2,7 @@ import { comparePlans } from "../../core/change/compare/comparePlans.js";
 import { judgeByPlans, type SeenThroughSdk } from "../../core/change/judge/judgeByPlans.js";
 import type { JudgedChange } from "../../core/change/judge/judgedChange.js";
 import type { RefusedQuery } from "../../core/graphql/documents/refusedQueries.js";
-import type { Side } from "./compareWithPin.js";
+import type { Side } from "./side.js";
 import { findSourceUses } from "../uses/findSourceUses.js";
 import type { PlannedSides } from "./plannedSides.js";
 import type { OpenedProject } from "../project/openProject.js";

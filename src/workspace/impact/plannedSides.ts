@@ -2,7 +2,7 @@ import type { PlannedSide } from "../../core/change/compare/compareGraphqlNames.
 import type { SdkFacts } from "../../core/change/sdkFacts.js";
 import { readQueryDocuments } from "../../core/graphql/documents/readQueryDocuments.js";
 import { settledSettings } from "../../core/languages/settings.js";
-import type { Side } from "./compareWithPin.js";
+import type { Side } from "./side.js";
 import { mappedScalars, planContract } from "../generate/planContract.js";
 import type { ProjectTexts } from "../generate/sdkInputs.js";
 

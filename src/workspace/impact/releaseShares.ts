@@ -1,6 +1,6 @@
 import { parse } from "csv-parse/sync";
 import { join } from "node:path";
-import type { Release } from "../../core/change/judge/releasedUsers.js";
+import type { Release } from "../../core/change/judge/release.js";
 import { problem } from "../../core/problem/problem.js";
 import { exitCodes, Halt } from "../project/halt.js";
 import { printedBy } from "../generate/printedBy.js";

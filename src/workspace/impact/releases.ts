@@ -1,4 +1,5 @@
-import type { Release, ReleasedImpact } from "../../core/change/judge/releasedUsers.js";
+import type { ReleasedImpact } from "../../core/change/judge/releasedUsers.js";
+import type { Release } from "../../core/change/judge/release.js";
 import { judgeUse } from "../../core/change/judge/impact.js";
 import { readQueryDocuments } from "../../core/graphql/documents/readQueryDocuments.js";
 import { compareForSdks } from "./compareForSdks.js";
@@ -6,7 +7,8 @@ import { applyPolicy } from "../../core/change/judge/policy.js";
 import { unacceptedRefusals } from "../../core/change/judge/unacceptedRefusals.js";
 import { withoutTaken } from "../../core/change/compare/withoutTaken.js";
 import { today } from "./acceptances.js";
-import { readSide, refusedOf, type Side } from "./compareWithPin.js";
+import { readSide, refusedOf } from "./compareWithPin.js";
+import type { Side } from "./side.js";
 import type { OpenedProject } from "../project/openProject.js";
 import { sideTexts } from "./sides.js";
 

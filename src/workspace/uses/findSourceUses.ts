@@ -1,7 +1,7 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import type { Contract } from "../../core/contract/model.js";
-import type { ContractReading } from "../../core/readContract.js";
+import type { ContractReading } from "../../core/contractReading.js";
 import type { SourceUse } from "../../core/use/sourceUse.js";
 import { buildSdk } from "../generate/buildSdk.js";
 import type { SdkConfiguration } from "../configuration/configuration.js";

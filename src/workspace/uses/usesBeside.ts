@@ -6,7 +6,7 @@ import type { SourceUse } from "../../core/use/sourceUse.js";
 import type { SdkPart } from "../languages/languageTools.js";
 import { packageFolder } from "../files/packageFolder.js";
 import type { Project } from "../project/project.js";
-import type { UseTask } from "./usesOfTask.js";
+import type { UseTask } from "./useTask.js";
 
 /** Below this size of an SDK, in bytes, another thread takes longer to start than it saves. */
 const smallest = 1_500_000;

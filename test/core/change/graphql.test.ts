@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { compareGraphql } from "../../../src/core/change/compare/compareGraphql.js";
-import { type JudgedChange } from "../../../src/core/change/judge/judgedChange.js";
+import type { JudgedChange } from "../../../src/core/change/judge/judgedChange.js";
 import { typescriptFacts } from "../../support/typescriptSdk.js";
 import { judgeUse } from "../../../src/core/change/judge/impact.js";
 import { readQueries } from "../../support/readGraphql.js";

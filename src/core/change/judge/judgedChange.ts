@@ -3,7 +3,7 @@ import type { Place } from "../../problem/place.js";
 import type { Problem } from "../../problem/problem.js";
 import type { CompileError } from "../../use/compileError.js";
 import type { Change } from "../change.js";
-import type { BrokenReleases, Release } from "./releasedUsers.js";
+import type { BrokenReleases, Release } from "./release.js";
 import type { JudgedForSdk } from "./forSdk.js";
 import { worst } from "../verdict.js";
 

@@ -1,24 +1,12 @@
+import type { Release, BrokenReleases } from "./release.js";
 import { inReportOrder } from "./impact.js";
 import type { JudgedChange, ContractImpact } from "./judgedChange.js";
 import { heavier } from "../verdict.js";
-
-/** A released app, with the share of all users who have it where that is known: a fraction. */
-export interface Release {
-  readonly name: string;
-  readonly share?: number | undefined;
-}
 
 /** What the contract as it is now does to one release. */
 export interface ReleasedImpact {
   readonly release: Release;
   readonly impact: ContractImpact;
-}
-
-/** The releases that a change breaks. */
-export interface BrokenReleases {
-  readonly releases: readonly string[];
-  /** The users of those releases, as a fraction of all; absent where no share of them is known. */
-  readonly share?: number;
 }
 
 /** Whether a change breaks something that a release uses, or may use. */

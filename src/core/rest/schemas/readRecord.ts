@@ -4,7 +4,7 @@ import { below, keyBelow, type PointerPlace } from "../../problem/place.js";
 import { dataMember, isData, listMember, member, type Data } from "../../text/parseData.js";
 import { keywordsOf, speaksOf } from "../keywords.js";
 import { annotate } from "./readAnnotations.js";
-import type { SchemaReader } from "./schemaReader.js";
+import type { SchemaReading } from "./schemaReading.js";
 import { unsaid } from "./unsaid.js";
 
 /** Whether a schema without a type describes an object. */
@@ -13,7 +13,7 @@ export function saysRecord(schema: Data): boolean {
 }
 
 /** Reads an object schema: a record, or a map when no field is declared. */
-export function readRecord(schema: Data, place: PointerPlace, reader: SchemaReader): Shape {
+export function readRecord(schema: Data, place: PointerPlace, reader: SchemaReading): Shape {
   const properties = member(schema, "properties");
   if (properties !== undefined && properties !== null && !isData(properties)) {
     throw reader.document.fault(
@@ -39,7 +39,13 @@ export function readRecord(schema: Data, place: PointerPlace, reader: SchemaRead
 }
 
 /** @param place the record's */
-function readField(name: string, schema: unknown, required: boolean, place: PointerPlace, reader: SchemaReader): Field {
+function readField(
+  name: string,
+  schema: unknown,
+  required: boolean,
+  place: PointerPlace,
+  reader: SchemaReading,
+): Field {
   const field: { -readonly [K in keyof Field]: Field[K] } = {
     name,
     type: reader.read(schema, below(place, "properties", name)),
@@ -64,7 +70,7 @@ function undeclaredField(name: string, place: PointerPlace): Field {
 }
 
 /** The shape of undeclared keys: what is declared for them, or for keys of a pattern when that is all there is. */
-function readRest(schema: Data, place: PointerPlace, reader: SchemaReader): Reference | undefined {
+function readRest(schema: Data, place: PointerPlace, reader: SchemaReading): Reference | undefined {
   const additional = member(schema, "additionalProperties") ?? member(schema, "unevaluatedProperties");
   const patterns = dataMember(schema, "patternProperties") ?? {};
   const shapes = Object.keys(patterns).map((pattern) =>

@@ -10,7 +10,7 @@ import { readAnnotations } from "./readAnnotations.js";
 import { readConstraints } from "./readConstraints.js";
 import { readRecord, saysRecord } from "./readRecord.js";
 import { readUnion } from "./readUnion.js";
-import type { SchemaReader } from "./schemaReader.js";
+import type { SchemaReading } from "./schemaReading.js";
 import { nothing, unsaid } from "./unsaid.js";
 
 const typeNames = ["string", "integer", "number", "boolean", "object", "array", "null"] as const;
@@ -18,7 +18,7 @@ const typeNames = ["string", "integer", "number", "boolean", "object", "array", 
 type TypeName = (typeof typeNames)[number] | "file";
 
 /** Reads one schema object (JSON Schema 2020-12, OpenAPI 3.0 dialect included) into a reference. */
-export function readSchema(schema: Data, place: PointerPlace, reader: SchemaReader): Reference {
+export function readSchema(schema: Data, place: PointerPlace, reader: SchemaReading): Reference {
   const topics = reader.topicsOf(schema);
   const read = readReference(schema, topics, place, reader);
   if ((topics & speaksOf.annotations) === 0) return read;
@@ -28,7 +28,7 @@ export function readSchema(schema: Data, place: PointerPlace, reader: SchemaRead
   return description === undefined ? read : { ...read, shape: { ...read.shape, description } };
 }
 
-function readReference(schema: Data, topics: number, place: PointerPlace, reader: SchemaReader): Reference {
+function readReference(schema: Data, topics: number, place: PointerPlace, reader: SchemaReading): Reference {
   if (topics & speaksOf.untypable) noteUntypable(schema, place, reader);
   const isNullable = (topics & speaksOf.null) !== 0 && saysNull(schema);
   // Most schemas are composed of nothing; they are read without looking for parts.
@@ -49,7 +49,7 @@ function readReference(schema: Data, topics: number, place: PointerPlace, reader
 }
 
 /** Notes the keywords that no type can say; what they forbid is left to the server. */
-function noteUntypable(schema: Data, place: PointerPlace, reader: SchemaReader): void {
+function noteUntypable(schema: Data, place: PointerPlace, reader: SchemaReading): void {
   for (const key of keywordsOf("untypable")) {
     if (!Object.hasOwn(schema, key)) continue;
     const message = `\`${key}\` is beyond what a type can say; the type allows what it forbids.`;
@@ -60,7 +60,7 @@ function noteUntypable(schema: Data, place: PointerPlace, reader: SchemaReader):
 const mostMerges = 4_000;
 const deepestMerge = 40;
 
-function mergeContext(place: PointerPlace, reader: SchemaReader): MergeContext {
+function mergeContext(place: PointerPlace, reader: SchemaReading): MergeContext {
   return {
     resolve: (reference: Reference) => reader.resolve(reference),
     conflict: (where: string) => {
@@ -86,7 +86,7 @@ function mergeContext(place: PointerPlace, reader: SchemaReader): MergeContext {
 }
 
 /** The type that satisfies two named ones, as the definition of the pair. */
-export function mergeNamed(a: Reference, b: Reference, place: PointerPlace, reader: SchemaReader): Reference {
+export function mergeNamed(a: Reference, b: Reference, place: PointerPlace, reader: SchemaReading): Reference {
   const context = mergeContext(place, reader);
   return mergeReferences(reader.resolve(a), reader.resolve(b), context);
 }
@@ -96,12 +96,12 @@ function saysNull(schema: Data): boolean {
   return member(schema, "nullable") === true || member(schema, "x-nullable") === true;
 }
 
-function refPart(schema: Data, place: PointerPlace, reader: SchemaReader): Reference[] {
+function refPart(schema: Data, place: PointerPlace, reader: SchemaReading): Reference[] {
   const ref = textMember(schema, "$ref");
   return ref === undefined ? [] : [reader.reference(ref, place)];
 }
 
-function allOfParts(schema: Data, place: PointerPlace, reader: SchemaReader): Reference[] {
+function allOfParts(schema: Data, place: PointerPlace, reader: SchemaReading): Reference[] {
   const members = listMember(schema, "allOf") ?? [];
   return members.map((each, at) => {
     const ref = isData(each) && Object.keys(each).length === 1 ? textMember(each, "$ref") : undefined;
@@ -112,7 +112,7 @@ function allOfParts(schema: Data, place: PointerPlace, reader: SchemaReader): Re
   });
 }
 
-function unionParts(schema: Data, place: PointerPlace, reader: SchemaReader): Reference[] {
+function unionParts(schema: Data, place: PointerPlace, reader: SchemaReading): Reference[] {
   const found: Reference[] = [];
   for (const keyword of ["oneOf", "anyOf"] as const) {
     const members = listMember(schema, keyword);
@@ -125,7 +125,7 @@ function unionParts(schema: Data, place: PointerPlace, reader: SchemaReader): Re
 }
 
 /** What the schema says itself, apart from references and compositions; undefined when it says nothing. */
-function ownPart(schema: Data, topics: number, place: PointerPlace, reader: SchemaReader): Reference | undefined {
+function ownPart(schema: Data, topics: number, place: PointerPlace, reader: SchemaReading): Reference | undefined {
   if (topics & speaksOf.values) {
     const values = choiceValues(schema) ?? composedValues(schema, place);
     if (values) return values;
@@ -161,7 +161,7 @@ function isTypeName(said: unknown): said is (typeof typeNames)[number] {
   return typeNameSet.has(said);
 }
 
-function typesOf(said: unknown, place: PointerPlace, reader: SchemaReader): TypeName[] {
+function typesOf(said: unknown, place: PointerPlace, reader: SchemaReading): TypeName[] {
   if (said === undefined || said === null) return [];
   const list: readonly unknown[] = Array.isArray(said) ? (said as unknown[]) : [said];
   return list.map((each) => {
@@ -205,7 +205,7 @@ function guessType(schema: Data, topics: number): TypeName | undefined {
   return undefined;
 }
 
-function readTyped(type: TypeName, schema: Data, topics: number, place: PointerPlace, reader: SchemaReader): Shape {
+function readTyped(type: TypeName, schema: Data, topics: number, place: PointerPlace, reader: SchemaReading): Shape {
   switch (type) {
     case "string":
     case "integer":
@@ -245,7 +245,7 @@ function isTelling(format: string): boolean {
   return /^[\w.:/+-]{1,40}$/.test(format);
 }
 
-function readList(schema: Data, topics: number, place: PointerPlace, reader: SchemaReader): Shape {
+function readList(schema: Data, topics: number, place: PointerPlace, reader: SchemaReading): Shape {
   const items = member(schema, "items");
   // Before 2020-12 a list of schemas stood in `items` itself, and the rest in `additionalItems`.
   if (Array.isArray(items)) return readTuple(items, "items", "additionalItems", schema, place, reader);
@@ -262,7 +262,7 @@ function readTuple(
   restKey: string,
   schema: Data,
   place: PointerPlace,
-  reader: SchemaReader,
+  reader: SchemaReading,
 ): Shape {
   const items = listed.map((each, at) => reader.read(each, below(place, key, at)));
   const rest = member(schema, restKey) ?? member(schema, "unevaluatedItems");

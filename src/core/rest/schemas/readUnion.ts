@@ -2,7 +2,7 @@ import type { Reference, UnionTag } from "../../contract/model.js";
 import { referenceSignature } from "../../contract/sameShape.js";
 import { below, type PointerPlace } from "../../problem/place.js";
 import { dataMember, isData, listMember, member, textMember, type Data } from "../../text/parseData.js";
-import type { SchemaReader } from "./schemaReader.js";
+import type { SchemaReading } from "./schemaReading.js";
 import { nothing } from "./unsaid.js";
 
 /** Reads `oneOf` or `anyOf`; undefined when the members only vary what is required, which no type can say. */
@@ -10,7 +10,7 @@ export function readUnion(
   schema: Data,
   members: readonly unknown[],
   place: PointerPlace,
-  reader: SchemaReader,
+  reader: SchemaReading,
 ): Reference | undefined {
   let nullable = members.some(isNull);
   const kept = new Map<string, { reference: Reference; ref: string | undefined; own: unknown }>();

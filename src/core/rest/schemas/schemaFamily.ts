@@ -3,7 +3,7 @@ import { below, pointerToken, type PointerPlace } from "../../problem/place.js";
 import { dataMember, isData, listMember, member, textMember, type Data } from "../../text/parseData.js";
 import { mappedValues, tagField } from "./readUnion.js";
 import type { Located } from "../restDocument.js";
-import type { SchemaReader } from "./schemaReader.js";
+import type { SchemaReading } from "./schemaReading.js";
 
 /**
  * Which named schemas extend a base through `allOf`, where the base has a discriminator and no alternatives of its own
@@ -79,7 +79,7 @@ function lastName(ref: string): string {
 }
 
 /** The tagged union of a base's own record and all that extend it. */
-export function readFamily(base: string, extending: readonly string[], reader: SchemaReader): Reference {
+export function readFamily(base: string, extending: readonly string[], reader: SchemaReading): Reference {
   const located = reader.familySchema(base);
   const schema = isData(located?.value) ? located.value : {};
   const mapping = dataMember(dataMember(schema, "discriminator") ?? {}, "mapping") ?? {};

@@ -11,6 +11,7 @@ import { topicsOf } from "../keywords.js";
 import { readAnnotations } from "./readAnnotations.js";
 import { plainReference, soleReference } from "./plainSchema.js";
 import { readFamily, SchemaFamily } from "./schemaFamily.js";
+import type { SchemaReading } from "./schemaReading.js";
 import { mergeNamed, readSchema } from "./readSchema.js";
 import { decodeFragment, type Located, type RestDocument } from "../restDocument.js";
 import { unsaid } from "./unsaid.js";
@@ -29,7 +30,7 @@ type Unread = Located & { readonly as?: "itself" | readonly [string, string] };
  * Reads schemas into references, and keeps the table of named definitions. A definition is read the first time
  * something needs it; recursion ends at the name.
  */
-export class SchemaReader {
+export class SchemaReader implements SchemaReading {
   private readonly definitions = new Map<string, Definition | Unread | "reading">();
   /** Keys that were named and not read yet; read one after the other, so that a long chain of types is no deep one. */
   private readonly pending: string[] = [];

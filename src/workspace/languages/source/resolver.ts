@@ -7,7 +7,8 @@ import type { SdkModel } from "./sdkModel.js";
 import { builtIn, type Library } from "./library.js";
 import type { Token } from "./token.js";
 import type { TypeText } from "./typeText.js";
-import { unit, type Tell, type Value } from "./values.js";
+import { unit, type Value } from "./values.js";
+import type { Tell } from "./told.js";
 
 /** So many results are looked for inside each other. */
 const deepest = 12;

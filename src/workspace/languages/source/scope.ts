@@ -1,5 +1,5 @@
 import type { FunctionText } from "./declared.js";
-import type { Told } from "./values.js";
+import type { Told } from "./told.js";
 import type { Home, Type } from "./knownProgram.js";
 
 /** A variable that is given the value of members of the SDK once, and the places where it stands. */

@@ -5,7 +5,7 @@ import type { SharedScan } from "./resolver.js";
 import type { Holder } from "./scope.js";
 import type { SdkModel } from "./sdkModel.js";
 import type { SdkSource, SourceText } from "./sdkSource.js";
-import type { Tell, Told } from "./values.js";
+import type { Tell, Told } from "./told.js";
 
 const longestShown = 120;
 

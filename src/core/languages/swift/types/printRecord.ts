@@ -1,3 +1,4 @@
+import { storedName } from "./storedName.js";
 import type { Field, RecordShape, Reference } from "../../../contract/model.js";
 import { resolveShape } from "../../../contract/resolveShape.js";
 import { fieldWords, typeWords } from "../../../sdk/lower/documentation.js";
@@ -73,11 +74,6 @@ function propertiesOf(type: PlannedType, record: RecordShape, context: ContractC
       deprecated: field.deprecated,
     };
   });
-}
-
-/** What is stored of a property: one that is deprecated is not used inside the SDK. */
-export function storedName(name: string, field: Field): string {
-  return field.deprecated === undefined ? name : `_${name}`;
 }
 
 /** What a field is where nothing is given: an expression. Undefined where something has to be. */

@@ -8,7 +8,7 @@ import type { ContractContext } from "../contractContext.js";
 import { spelled } from "../names/identifiers.js";
 import { recordNames, unionCases } from "../names/names.js";
 import { typeName } from "./printedType.js";
-import { storedName } from "./printRecord.js";
+import { storedName } from "./storedName.js";
 import { fieldState, printFieldType } from "./printType.js";
 import { listed } from "../swiftFile.js";
 

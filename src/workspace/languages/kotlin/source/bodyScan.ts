@@ -7,15 +7,8 @@ import { Scope } from "../../source/scope.js";
 import { delegated, itemOf, knownComponent } from "./standardLibrary.js";
 import type { Token } from "../../source/token.js";
 import { readType, readTypeArguments } from "./readType.js";
-import {
-  nothing,
-  nothingKnown,
-  type LambdaGiven,
-  type Narrowing,
-  type Told,
-  type Value,
-  unit,
-} from "../../source/values.js";
+import { nothing, nothingKnown, type LambdaGiven, type Narrowing, type Value, unit } from "../../source/values.js";
+import type { Told } from "../../source/told.js";
 import { ExpressionScan } from "./expressionScan.js";
 
 const jumps = new Set(["return", "throw", "break", "continue"]);

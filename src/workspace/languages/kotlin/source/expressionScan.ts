@@ -5,7 +5,8 @@ import { builtIn } from "../../source/library.js";
 import { calledOn, itemOf, knownProperty, kotlinLibrary } from "./standardLibrary.js";
 import type { Token } from "../../source/token.js";
 import { readType, readTypeArguments } from "./readType.js";
-import { nothing, nothingKnown, onlyDone, type Narrowing, type Told, type Value } from "../../source/values.js";
+import { nothing, nothingKnown, onlyDone, type Narrowing, type Value } from "../../source/values.js";
+import type { Told } from "../../source/told.js";
 import { CallScan } from "../../source/callScan.js";
 
 const numbers: ReadonlySet<string> = new Set(["Int", "Long", "Double"]);

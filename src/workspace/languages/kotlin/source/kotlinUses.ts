@@ -2,7 +2,7 @@ import type { SourceUse } from "../../../../core/use/sourceUse.js";
 import type { SourceFile } from "../../source/declared.js";
 import type { SdkSource, SourceText } from "../../source/sdkSource.js";
 import { usesInSource } from "../../source/usesInSource.js";
-import type { Tell } from "../../source/values.js";
+import type { Tell } from "../../source/told.js";
 import { BodyScan } from "./bodyScan.js";
 import { readSource } from "./declarations.js";
 import { KotlinSdk } from "./kotlinSdk.js";
