@@ -35,7 +35,7 @@ export async function readPlayed(
     const scalars = scalarFormats(project.configuration.contracts[name]);
     let made: ReturnType<typeof callSamples> | undefined;
     const samples = () => (made ??= callSamples(project, reading, texts));
-    return { contract, schema, raw, scalars, samples, texts: schema && textsById(project, name, reading, texts) };
+    return { contract, schema, raw, scalars, samples, texts: schema && textsById(project, name, { reading, texts }) };
   });
 }
 
@@ -43,14 +43,13 @@ export async function readPlayed(
 function textsById(
   project: OpenedProject,
   contract: string,
-  reading: ContractReading,
-  texts: ProjectTexts,
+  { reading, texts }: { readonly reading: ContractReading; readonly texts: ProjectTexts },
 ): ReadonlyMap<string, string> {
   const found = new Map<string, string>();
   for (const { covers, language, settings = {} } of Object.values(project.configuration.sdks)) {
     if (!covers.includes(contract) || settings.manifest !== true) continue;
     const shared = settledSettings(project.session.listed(language).settings, settings);
-    for (const { text } of readQueries(contract, reading, texts, shared)?.operations ?? [])
+    for (const { text } of readQueries(contract, reading, { texts, pick: shared })?.operations ?? [])
       found.set(operationId(hashOf(text)), text);
   }
   return found;

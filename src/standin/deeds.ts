@@ -30,7 +30,7 @@ export function findDeeds(operations: readonly RestOperation[], types: TypeTable
   const deeds = new Map<RestOperation, Deed>();
   for (const operation of operations) {
     const own = byPath.get(pathPattern(operation.path)) ?? new Map<string, RestOperation>();
-    const deed = deedOf(operation, own, byPath, types);
+    const deed = deedOf(operation, own, { byPath, types });
     if (deed) deeds.set(operation, deed);
   }
   return deeds;
@@ -48,8 +48,7 @@ const ofThings: Readonly<Record<string, Deed["kind"]>> = {
 function deedOf(
   operation: RestOperation,
   own: ByMethod,
-  byPath: ReadonlyMap<string, ByMethod>,
-  types: TypeTable,
+  { byPath, types }: { readonly byPath: ReadonlyMap<string, ByMethod>; readonly types: TypeTable },
 ): Deed | undefined {
   const { method, path } = operation;
   const [, parent, id] = /^(.*)\/\{([^{}]+)\}$/.exec(path) ?? [];

@@ -86,7 +86,11 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
   };
   replace(given);
 
-  const record = (name: string, request: Request, startedAt: number, played: PlayedAnswer): void => {
+  const record = (
+    name: string,
+    request: Request,
+    { startedAt, played }: { readonly startedAt: number; readonly played: PlayedAnswer },
+  ): void => {
     const url = new URL(request.url);
     const entry = journal.add({
       at: Date.now(),
@@ -118,7 +122,7 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
     const startedAt = performance.now();
     const { incoming } = (context.env ?? {}) as { incoming?: IncomingMessage };
     const played = await play(context.req.raw, sentBody(context.req.raw, incoming, mostBytes));
-    record(name, context.req.raw, startedAt, played);
+    record(name, context.req.raw, { startedAt, played });
     return played.response;
   });
   app.notFound((context) =>

@@ -62,13 +62,16 @@ function samplesIn(
 ): Map<string, readonly string[]> {
   const { contract, schema } = reading;
   const shared = settledSettings(language.settings, settings);
-  const queries = readQueries(contract.name, reading, texts, shared);
+  const queries = readQueries(contract.name, reading, { texts, pick: shared });
   const configured = configuration.contracts[contract.name];
   const found = new Map<string, string[]>();
   if (!configured) return found;
-  const plan = planContract(contract, queries, configured, {
-    language: language.id,
-    settings: { ...settings, unions: shared.unions },
+  const plan = planContract(contract, queries, {
+    configured,
+    plannedFor: {
+      language: language.id,
+      settings: { ...settings, unions: shared.unions },
+    },
   });
   const [lowered] = lowerSdk({ name: "sample", contracts: [plan] }, shared).contracts;
   const scalars = new Map([[contract.name, mappedScalars(configured, language.id)]]);

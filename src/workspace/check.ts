@@ -56,7 +56,7 @@ export async function check(
   const halts: Halt[] = [];
   const sdks: CheckedSdk[] = [];
   for (const name of names) {
-    const checked = await haltOrAsync(() => checkSdk(project, name, texts, reader));
+    const checked = await haltOrAsync(() => checkSdk(project, name, { texts, reader }));
     if (checked instanceof Halt) halts.push(checked);
     const into = project.configuration.sdks[name]?.into ?? "";
     sdks.push(checked instanceof Halt ? { name, into, ok: false, files: 0, problems: checked.problems } : checked);
@@ -67,7 +67,7 @@ export async function check(
       .filter((contract) => !(haltOr(() => reader.read(contract)) instanceof Halt)),
   );
   const older = new Map<string, string>();
-  problems.push(...(await guarded(project, [...covered].sort(), reader, gate, older)));
+  problems.push(...(await guarded(project, [...covered].sort(), { reader, gate, texts: older })));
   const haltTexts = new Map(halts.flatMap((halt) => [...halt.texts]));
   const failed = sdks.some((sdk) => !sdk.ok) || problems.some(({ level }) => level === "error");
   return {
@@ -94,8 +94,7 @@ async function editorsProblems(project: OpenedProject, texts: ProjectTexts): Pro
 async function checkSdk(
   project: OpenedProject,
   name: string,
-  texts: ProjectTexts,
-  reader: ContractReader,
+  { texts, reader }: { readonly texts: ProjectTexts; readonly reader: ContractReader },
 ): Promise<CheckedSdk> {
   const ledger = readLedger(project);
   const covers = project.configuration.sdks[name]?.covers ?? [];
@@ -103,7 +102,11 @@ async function checkSdk(
   const folder = outputFolder(project, name, project.configuration.sdks[name]?.into ?? "");
   const into = displayPath(project, folder);
   const entry = ledger.sdks[name];
-  const full = unchangedOutcome(project, name, await inputsHash(project, name, texts, false), ledger, texts);
+  const full = unchangedOutcome(project, name, {
+    inputs: await inputsHash(project, name, { texts, partial: false }),
+    ledger,
+    texts,
+  });
   if (full) return { name, into, ok: true, files: full.files.unchanged, problems: full.problems };
   allOrHalt(covers, (contract) => reader.read(contract));
   const built = await buildSdk(project, name, reader);

@@ -70,13 +70,14 @@ export async function pull(project: OpenedProject, options: PullOptions): Promis
     problems.push(...pulled.problems);
     const { fresh } = pulled;
     if (pulled.state === "changed") {
-      const impact = await impactOf(project, name, fresh, texts, others);
+      const impact = await impactOf(project, name, { fresh, texts, others });
       if (impact) {
         impacts.push(impact);
         options.onImpact?.(impact, shown);
       }
     }
-    if (!options.checkOnly) for (const [address, copy] of fresh) saveCopy(project, name, address, copy);
+    if (!options.checkOnly)
+      for (const [address, copy] of fresh) saveCopy(project, name, { address, fetchedCopy: copy });
     contracts.push({ name, state: pulled.state, copies: copyPaths(project, name) });
   }
   const isFailed = contracts.some(({ state }) => state === "failed");
@@ -109,9 +110,10 @@ async function pullOne(
   let isNew = false;
   for (const address of addresses) {
     const copy = readCopy(project, name, address);
-    const known = address === undefined ? undefined : readOrigin(project, name, address, copy?.text);
-    const found = await fetchCopy(project, name, address, known);
-    if ("problem" in found) problems.push(failure(project, name, found.problem, copy !== undefined));
+    const known = address === undefined ? undefined : readOrigin(project, name, { address, copy: copy?.text });
+    const found = await fetchCopy(project, name, { address, known });
+    if ("problem" in found)
+      problems.push(failure(project, name, { problem: found.problem, hasCopy: copy !== undefined }));
     else if ("text" in found) {
       isNew ||= copy === undefined;
       // One that is the same is saved too: its server may know it by another version now.
@@ -131,7 +133,11 @@ function trimmed(text: string | undefined): string | undefined {
 }
 
 /** Without a copy there is nothing to go on with; with one, a failure is only a warning. */
-function failure(project: OpenedProject, name: string, problem: Problem, hasCopy: boolean): Problem {
+function failure(
+  project: OpenedProject,
+  name: string,
+  { problem, hasCopy }: { readonly problem: Problem; readonly hasCopy: boolean },
+): Problem {
   const place = { document: project.configName, pointer: `/contracts/${name}/from` };
   const texts = new Map([[project.configName, project.configText]]);
   if (!hasCopy) throw new Halt([{ ...problem, places: [place] }], exitCodes.unreadable, texts);
@@ -142,9 +148,11 @@ function failure(project: OpenedProject, name: string, problem: Problem, hasCopy
 async function impactOf(
   project: OpenedProject,
   name: string,
-  fresh: Fresh,
-  texts: ProjectTexts,
-  others: Map<string, string>,
+  {
+    fresh,
+    texts,
+    others,
+  }: { readonly fresh: Fresh; readonly texts: ProjectTexts; readonly others: Map<string, string> },
 ): Promise<ContractImpact | undefined> {
   await texts.readHosts([name]);
   const [old, now] = [remoteTexts(project, name), remoteTexts(project, name, fresh)];

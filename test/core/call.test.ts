@@ -111,9 +111,10 @@ describe("arguments written as text", () => {
 
   it("are filled with samples only where something required is missing", () => {
     const { values } = read("body.to.count=1");
-    const filled = fillArguments(values, taken, types, (name) =>
-      name === "body" ? { lines: [], to: { text: "made", count: 9 } } : 7,
-    );
+    const filled = fillArguments(values, taken, {
+      types,
+      sampleOf: (name) => (name === "body" ? { lines: [], to: { text: "made", count: 9 } } : 7),
+    });
     expect(JSON.parse(JSON.stringify(filled.values))).toEqual({
       body: { to: { count: 1, text: "made" }, lines: [] },
       size: 7,

@@ -91,9 +91,9 @@ export async function demoCommand(terminal: Terminal): Promise<number> {
       "body.crew=3",
     ]);
     compile("Build: the quay board compiles against the SDK, in strict mode.");
-    await playing(title, terminal, program, folder, run);
+    await playing(title, terminal, { program, folder, run });
     rhema("Stay current: nothing changed, so nothing is done.", ["generate"]);
-    await watching(title, terminal, program, folder);
+    await watching(title, terminal, { program, folder });
     copyContracts("v2");
     rhema("The contracts moved to their second version: check says the SDK is stale.", ["check"], exitCodes.findings);
     rhema("Meet the change: what breaks, and where in this app?", ["impact"], exitCodes.findings);
@@ -105,7 +105,7 @@ export async function demoCommand(terminal: Terminal): Promise<number> {
     cpSync(join(installed, "demo", "app-v2"), folder, { recursive: true });
     rhema("The places were mended: now the SDK follows the contract.", ["generate"]);
     compile("The app compiles against the new SDK.");
-    await playing(title, terminal, program, folder, run);
+    await playing(title, terminal, { program, folder, run });
     rhema("Guard: this is what CI runs.", ["check"]);
     rhema("And what a code means, with an example.", ["explain", "answer.field.renamed"]);
     for (const language of workspaceLanguages) {
@@ -133,9 +133,7 @@ const startLimitMs = 20_000;
 async function playing(
   title: (text: string) => void,
   terminal: Terminal,
-  program: string,
-  folder: string,
-  run: (run: Run) => void,
+  { program, folder, run }: { readonly program: string; readonly folder: string; readonly run: (run: Run) => void },
 ): Promise<void> {
   title("Play: a stand-in server plays both contracts; observe stands before it and judges what goes through.");
   terminal.result([terminal.paint.quiet("$ rhema play --port 0 &")]);
@@ -231,8 +229,7 @@ function firstMatch(program: ChildProcess, wanted: RegExp): Promise<string> {
 async function watching(
   title: (text: string) => void,
   terminal: Terminal,
-  program: string,
-  folder: string,
+  { program, folder }: { readonly program: string; readonly folder: string },
 ): Promise<void> {
   title("Watch: a contract is saved with a field called otherwise, and then saved as it was.");
   terminal.result([terminal.paint.quiet("$ rhema watch &")]);

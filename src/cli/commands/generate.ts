@@ -35,7 +35,12 @@ export async function generateCommand(
     const { problemLines } = await import("../output/generateProblems.js");
     terminal.note(problemLines(outcome, terminal.paint, terminal.isTold));
   }
-  terminal.result(reportLines(outcome, elapsedMs, terminal.paint, places?.placeText ?? (({ document }) => document)));
+  terminal.result(
+    reportLines(outcome, elapsedMs, {
+      paint: terminal.paint,
+      showPlace: places?.placeText ?? (({ document }) => document),
+    }),
+  );
   return outcome.exitCode;
 }
 

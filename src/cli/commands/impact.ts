@@ -60,7 +60,8 @@ export async function impactCommand(
     terminal.result(["", ...copyLines(outcome.copies).map((line) => paint.quiet(line))]);
   if (served && options.report === "text" && !terminal.json)
     terminal.result(["", ...servedText(served).map((line) => paint.strong(line))]);
-  if (proof && options.report === "text") terminal.result(renderProof(proof, outcome.impacts, texts.before, paint));
+  if (proof && options.report === "text")
+    terminal.result(renderProof(proof, outcome.impacts, { texts: texts.before, paint }));
   const held = [...outcome.impacts, ...released].some((each) => holdsAny(each, options.gate));
   const exitCode = held ? exitCodes.findings : exitCodes.done;
   if (!terminal.json) return exitCode;
@@ -107,7 +108,7 @@ function reportOf(
   { report, gate, all, served }: ImpactCommandOptions & { readonly served: Served | undefined },
   paint: Paint,
 ): string[] {
-  if (report === "text") return renderImpact(impacts, texts, paint, all);
+  if (report === "text") return renderImpact(impacts, texts, { paint, all });
   if (report === "markdown") return [impactMarkdown(impacts, texts, { gate, served }).trimEnd()];
   if (report === "changelog") return [impactChangelog(impacts).trimEnd()];
   if (report === "html") return [impactPage(impacts, texts, { gate, served }).trimEnd()];

@@ -76,7 +76,7 @@ export async function initCommand(
     scripts: answers.scripts,
     surroundings,
   });
-  terminal.result(report(outcome, setup.contracts, answers, surroundings, terminal));
+  terminal.result(report(outcome, setup.contracts, { restAnswers: answers, surroundings, terminal }));
   terminal.document({
     ...outcome,
     contracts: setup.contracts.map(({ problems, ...each }) => ({
@@ -286,9 +286,11 @@ function sourceText(from: ChosenSource["from"]): string {
 function report(
   outcome: InitOutcome,
   contracts: readonly TriedContract[],
-  { language, into }: RestAnswers,
-  { name }: Surroundings,
-  { paint }: Terminal,
+  {
+    restAnswers: { language, into },
+    surroundings: { name },
+    terminal: { paint },
+  }: { readonly restAnswers: RestAnswers; readonly surroundings: Surroundings; readonly terminal: Terminal },
 ): string[] {
   const undrafted = contracts.filter(({ protocol, queries }) => protocol === "graphql" && queries === 0);
   const width = Math.max(...contracts.map((each) => each.name.length));

@@ -50,7 +50,7 @@ export async function observeCommand(
   const contracts = await readPlayed(project, options.contract, terminal);
   const observations = new Observations(contracts, target?.pathname.replace(/\/+$/, ""));
   for (const file of options.har) addRecorded(file, terminal.host.folder, { observations, target });
-  if (target && options.har.length === 0) await watch(target, observations, options, terminal);
+  if (target && options.har.length === 0) await watch(target, observations, { options, terminal });
   const observed = observations.observed();
   const exitCode = observed.disagreeing > 0 ? exitCodes.findings : exitCodes.done;
   const texts = {
@@ -97,8 +97,7 @@ function addRecorded(
 async function watch(
   target: URL,
   observations: Observations,
-  options: ObserveCommandOptions,
-  terminal: Terminal,
+  { options, terminal }: { readonly options: ObserveCommandOptions; readonly terminal: Terminal },
 ): Promise<void> {
   const port = wholeNumber("--port", options.port, 65_535);
   const seconds = options.for === undefined ? undefined : wholeNumber("--for", options.for, longestSeconds);
@@ -113,7 +112,7 @@ async function watch(
     if (!quiet) terminal.note(callLines(`${method} ${path}`, status, judged));
   };
   const proxy = observingProxy({ target, onExchange });
-  const address = await listen(proxy, options.host, port, observedSocket(target, onExchange));
+  const address = await listen(proxy, options.host, { port, onUpgrade: observedSocket(target, onExchange) });
   terminal.result([
     paint.good(`observe: at http://${options.host}:${String(address.port)}, Ctrl-C ends it and reports`),
     paint.quiet(`  passes everything on to ${target.origin}${target.pathname}; point the app here`),

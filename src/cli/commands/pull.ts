@@ -39,7 +39,7 @@ export async function pullCommand(
     contracts: chosenContracts(project, contracts),
     checkOnly: check,
     onImpact: (impact, texts) => {
-      terminal.result([...renderImpact([impact], { before: texts, after: texts }, paint, false), ""]);
+      terminal.result([...renderImpact([impact], { before: texts, after: texts }, { paint, all: false }), ""]);
     },
   });
   const { texts } = outcome;

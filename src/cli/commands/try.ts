@@ -54,7 +54,7 @@ export async function tryCommand(
   const seed = wholeNumber("--seed", options.seed, 2 ** 31);
   const project = await openProject(terminal.host, globals.config);
   const contracts = chosenContracts(project, options.contract === undefined ? [] : [options.contract]);
-  const call = await findCall(project, contracts, options.call, usualLanguage);
+  const call = await findCall(project, contracts, { wanted: options.call, id: usualLanguage });
   const { values, missing } = argumentsOf(call, options, { seed, files: filesIn(terminal.host.folder) });
   const own = Object.fromEntries(
     Object.entries(values).filter(([name]) => call.taken.some((each) => each.name === name)),
@@ -109,7 +109,7 @@ async function writing(
   for (const id of [...sdks.map(({ language }) => language), usualLanguage]) {
     const { writer } = await session.tools(id);
     if (!writer) continue;
-    const written = id === usualLanguage ? call : await findCall(project, [call.contract], wanted, id);
+    const written = id === usualLanguage ? call : await findCall(project, [call.contract], { wanted, id });
     return { writer, written };
   }
   throw new Error(`Nothing writes programs in ${usualLanguage}.`);
@@ -136,7 +136,7 @@ function argumentsOf(
       ),
       exitCodes.usage,
     );
-  const filled = fillArguments(values, taken, call.types, sampleOf(call, seed));
+  const filled = fillArguments(values, taken, { types: call.types, sampleOf: sampleOf(call, seed) });
   if (baseUrl !== undefined && code === undefined && filled.missing.length > 0) {
     const names = filled.missing.map((each) => `\`${each}\``).join(", ");
     throw new Halt(

@@ -13,8 +13,13 @@ export function listen(
     server: { readonly incoming: IncomingMessage; readonly outgoing: ServerResponse },
   ) => Response | Promise<Response>,
   host: string,
-  port: number,
-  onUpgrade?: (request: IncomingMessage, socket: Duplex, head: Buffer) => void,
+  {
+    port,
+    onUpgrade,
+  }: {
+    readonly port: number;
+    readonly onUpgrade?: ((request: IncomingMessage, socket: Duplex, head: Buffer) => void) | undefined;
+  },
 ): Promise<{ port: number; close: () => Promise<void> }> {
   const upgraded = new Set<Duplex>();
   return new Promise((resolve, reject) => {

@@ -10,7 +10,11 @@ import type { ContractOutcome, GenerateOutcome, SdkOutcome } from "../../workspa
 export type ShowPlace = (place: Place, texts: ShownTexts) => string;
 
 /** The report of a run in a few aligned lines. */
-export function reportLines(outcome: GenerateOutcome, elapsedMs: number, paint: Paint, showPlace: ShowPlace): string[] {
+export function reportLines(
+  outcome: GenerateOutcome,
+  elapsedMs: number,
+  { paint, showPlace }: { readonly paint: Paint; readonly showPlace: ShowPlace },
+): string[] {
   const lines = [headline(outcome, paint)];
   const contracts = new Map(
     outcome.sdks.flatMap((sdk) => sdk.contracts.map((contract) => [contract.name, contract] as const)),

@@ -17,15 +17,17 @@ export interface FilledArguments {
 export function fillArguments(
   given: Readonly<Record<string, unknown>>,
   taken: readonly TakenArgument[],
-  types: ShapeTable,
-  sampleOf: (name: string) => unknown,
+  { types, sampleOf }: { readonly types: ShapeTable; readonly sampleOf: (name: string) => unknown },
 ): FilledArguments {
   const values: Record<string, unknown> = { ...given };
   const missing: string[] = [];
   for (const { name, type, required } of taken) {
     const isGiven = Object.hasOwn(given, name);
     if (!isGiven && !required) continue;
-    const filled = fill(type, isGiven ? given[name] : undefined, sampleOf(name), { path: name, types, missing });
+    const filled = fill(type, isGiven ? given[name] : undefined, {
+      sample: sampleOf(name),
+      filling: { path: name, types, missing },
+    });
     if (filled !== undefined) values[name] = filled;
   }
   return { values, missing };
@@ -37,7 +39,11 @@ interface Filling {
   readonly missing: string[];
 }
 
-function fill(type: Reference, given: unknown, sample: unknown, { path, types, missing }: Filling): unknown {
+function fill(
+  type: Reference,
+  given: unknown,
+  { sample, filling: { path, types, missing } }: { readonly sample: unknown; readonly filling: Filling },
+): unknown {
   if (given === undefined) {
     missing.push(path);
     return sample;
@@ -49,10 +55,13 @@ function fill(type: Reference, given: unknown, sample: unknown, { path, types, m
     const isGiven = Object.hasOwn(given, field.name);
     if (!isGiven && !field.required) continue;
     const below = isData(sample) ? sample[field.name] : undefined;
-    const filled = fill(field.type, isGiven ? given[field.name] : undefined, below, {
-      path: `${path}.${field.name}`,
-      types,
-      missing,
+    const filled = fill(field.type, isGiven ? given[field.name] : undefined, {
+      sample: below,
+      filling: {
+        path: `${path}.${field.name}`,
+        types,
+        missing,
+      },
     });
     if (filled !== undefined) whole[field.name] = filled;
   }

@@ -34,9 +34,15 @@ for (const rule of rules as readonly Rule[]) {
 export function applyRules<K extends PointKind>(
   changes: Change[],
   kind: K,
-  point: Points[K],
-  facts: SdkFacts,
-  operations: () => readonly string[] = () => [],
+  {
+    point,
+    facts,
+    operations = () => [],
+  }: {
+    readonly point: Points[K];
+    readonly facts: SdkFacts;
+    readonly operations?: (() => readonly string[]) | undefined;
+  },
 ): void {
   for (const rule of rulesAt.get(kind) ?? []) {
     const finding = rule.find(point, facts);

@@ -48,7 +48,14 @@ function inside(before: Inside, after: Inside): ChangeExample {
 }
 
 /** Two versions of a schema that is only answered. */
-function answered(before: string, after: string, name = "Berth", afterName = name): ChangeExample {
+function answered(
+  before: string,
+  after: string,
+  {
+    name = "Berth",
+    afterName = name,
+  }: { readonly name?: string | undefined; readonly afterName?: string | undefined } = {},
+): ChangeExample {
   const text = (schema: string, called: string): string =>
     description(
       `  /berths:\n    get:\n      operationId: getBerth\n      responses:\n        "200":\n          description: Fine\n          content: { application/json: { schema: { $ref: "#/components/schemas/${called}" } } }\n`,
@@ -343,7 +350,10 @@ export const changeExamples: Readonly<Record<ChangeCode, ChangeExample>> = {
     ),
     isOfNames: true,
   },
-  "type.name.changed": answered(record(`quay: ${text}`), record(`quay: ${text}`), "Berth", "Mooring"),
+  "type.name.changed": answered(record(`quay: ${text}`), record(`quay: ${text}`), {
+    name: "Berth",
+    afterName: "Mooring",
+  }),
   "type.interface.dropped": schema(
     `${vessels}type Tug implements Vessel { name: String }\n`,
     `${vessels}type Tug { name: String }\n`,

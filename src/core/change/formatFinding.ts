@@ -25,14 +25,18 @@ export function formatFinding(point: Points["value"], facts: SdkFacts): Finding 
     const finding = { message, verdict: verdicts.harmless };
     return point.face === "ask" ? inDocuments(point, finding) : finding;
   }
-  const apps = face === "answer" ? answered(left, from, to, facts) : asked(left, from, to);
+  const apps = face === "answer" ? answered(left, from, { to, facts }) : asked(left, from, to);
   // A format that means nothing to anybody is no change worth a line.
   return code === "compatible" && apps === "compatible" && left.kind === "number"
     ? undefined
     : { message, verdict: { code, apps }, spares: left.kind === "text" ? ["shows", "orders"] : ofNumbers };
 }
 
-function answered(shape: Shape, from: string | undefined, to: string | undefined, facts: SdkFacts): Level {
+function answered(
+  shape: Shape,
+  from: string | undefined,
+  { to, facts }: { readonly to: string | undefined; readonly facts: SdkFacts },
+): Level {
   if (facts.decodes(shape)) return "breaking";
   if (shape.kind === "integer") return width(to) > width(from) ? "risky" : "compatible";
   if (shape.kind === "number") return "compatible";

@@ -50,13 +50,18 @@ export interface Rule<C extends string = string, K extends PointKind = PointKind
 export function rule<K extends PointKind, C extends string>(
   at: K,
   code: C,
-  meaning: {
-    readonly title: string;
-    readonly example: string;
-    readonly code: Level | `${Level}${":" | ";" | "," | " "}${string}`;
-    readonly apps: Level | `${Level}${":" | ";" | "," | " "}${string}`;
+  {
+    meaning,
+    find,
+  }: {
+    readonly meaning: {
+      readonly title: string;
+      readonly example: string;
+      readonly code: Level | `${Level}${":" | ";" | "," | " "}${string}`;
+      readonly apps: Level | `${Level}${":" | ";" | "," | " "}${string}`;
+    };
+    readonly find: (point: Points[K], facts: SdkFacts) => Finding | undefined;
   },
-  find: (point: Points[K], facts: SdkFacts) => Finding | undefined,
 ): Rule<C, K> {
   const { title, example, code: onCode, apps } = meaning;
   return { code, at, title, example, words: { code: onCode, apps }, find };

@@ -16,13 +16,15 @@ export function typeFinding(point: Points["value"], facts: SdkFacts): Finding | 
   const before = point.before.shape;
   const after = point.after.shape;
   if (before.kind === "union" || after.kind === "union") return undefined;
-  if (shapeFamily(before) === shapeFamily(after)) return ofChoices(subject, before, after, facts);
+  if (shapeFamily(before) === shapeFamily(after)) return ofChoices(subject, before, { after, facts });
   const message =
     before.kind === "tuple" && after.kind === "tuple"
       ? `\`${subject}\` was ${partsOf(before)} and is ${partsOf(after)}.`
       : `\`${subject}\` was ${shapeWords(before)} and is ${shapeWords(after)}.`;
   const isAnswer = face === "answer";
-  const verdict = isAnswer ? answered(before, after, facts) : asked(before, after, facts, point.isShared === true);
+  const verdict = isAnswer
+    ? answered(before, after, facts)
+    : asked(before, after, { facts, isShared: point.isShared === true });
   if (point.isWritten === true && isAnyText(after) && isLeaf(before))
     return { message, verdict: { code: verdict.code, apps: "compatible" }, spares: ["shows"] };
   const finding = {
@@ -35,7 +37,11 @@ export function typeFinding(point: Points["value"], facts: SdkFacts): Finding | 
 }
 
 /** A choice that has one value left is a constant to source, and no type of its own; and the other way round. */
-function ofChoices(subject: string, before: Shape, after: Shape, facts: SdkFacts): Finding | undefined {
+function ofChoices(
+  subject: string,
+  before: Shape,
+  { after, facts }: { readonly after: Shape; readonly facts: SdkFacts },
+): Finding | undefined {
   const [was, is] = [before, after].map((shape) => isTypeOfItsOwn(shape, facts));
   if (was === is || (before.kind !== "literal" && after.kind !== "literal")) return undefined;
   const message = `\`${subject}\` was ${shapeWords(before)} and is ${shapeWords(after)}: source has another type for it.`;
@@ -117,7 +123,11 @@ function answered(before: Shape, after: Shape, facts: SdkFacts): Verdict {
   return verdicts.bothBreak;
 }
 
-function asked(before: Shape, after: Shape, facts: SdkFacts, isShared: boolean): Verdict {
+function asked(
+  before: Shape,
+  after: Shape,
+  { facts, isShared }: { readonly facts: SdkFacts; readonly isShared: boolean },
+): Verdict {
   const isSame = facts.leafType(before) === facts.leafType(after);
   if (before.kind === "integer" && after.kind === "number")
     return { code: isSame ? "compatible" : "breaking", apps: "compatible" };

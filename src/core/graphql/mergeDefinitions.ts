@@ -90,7 +90,7 @@ export function mergeDefinitions(definitions: readonly DefinitionNode[]): Merged
       setAside.push(aside(what.trim(), "it belongs into a query document, and this is a schema", node));
     } else if (isTypeDefinitionNode(node)) {
       const known = first.get(node.name.value);
-      if (!known) defineType(node, first, types, setAside);
+      if (!known) defineType(node, first, { types, setAside });
       else if (print(known) !== print(node)) {
         extensions.push(node);
         if (known.kind === node.kind) repeated.push({ first: known, again: node });
@@ -130,8 +130,7 @@ function collectRoots(
 function defineType(
   node: TypeDefinitionNode,
   first: Map<string, TypeDefinitionNode>,
-  types: Map<string, MergedType>,
-  setAside: SetAside[],
+  { types, setAside }: { readonly types: Map<string, MergedType>; readonly setAside: SetAside[] },
 ): void {
   const name = node.name.value;
   // Some schemas spell out what every schema has; it means nothing else.

@@ -46,7 +46,7 @@ function pruneOnce(types: Types, setAside: SetAside[]): boolean {
   for (const type of [...types.values()]) {
     const own = type.name.value;
     if (type.kind === "object" || type.kind === "interface") {
-      type.fields = kept(type.fields, (field) => soundField(own, field, types, setAside));
+      type.fields = kept(type.fields, (field) => soundField(own, field, { types, setAside }));
       type.interfaces = kept(type.interfaces, (node) => {
         const why = whyNotImplemented(type, node, types);
         if (why !== undefined) setAside.push(aside(`${own} as ${node.name.value}`, why, node));
@@ -57,10 +57,10 @@ function pruneOnce(types: Types, setAside: SetAside[]): boolean {
       const problemWith = type.inputs.find((input) => isRequired(input) && whyNoInput(input.type, types) !== undefined);
       if (problemWith) {
         const why = whyNoInput(problemWith.type, types) ?? "";
-        drop(type, `its field \`${problemWith.name.value}\` is required, and ${why}`, types, setAside);
+        drop(type, `its field \`${problemWith.name.value}\` is required, and ${why}`, { types, setAside });
         continue;
       }
-      type.inputs = kept(type.inputs, (input) => soundInput(`${own}.${input.name.value}`, input, types, setAside));
+      type.inputs = kept(type.inputs, (input) => soundInput(`${own}.${input.name.value}`, input, { types, setAside }));
     }
     if (type.kind === "union")
       type.members = kept(type.members, (node) => {
@@ -71,12 +71,16 @@ function pruneOnce(types: Types, setAside: SetAside[]): boolean {
         return undefined;
       });
     const why = whyEmpty(type);
-    if (why !== undefined) drop(type, why, types, setAside);
+    if (why !== undefined) drop(type, why, { types, setAside });
   }
   return setAside.length > before;
 }
 
-function drop(type: MergedType, why: string, types: Types, setAside: SetAside[]): void {
+function drop(
+  type: MergedType,
+  why: string,
+  { types, setAside }: { readonly types: Types; readonly setAside: SetAside[] },
+): void {
   types.delete(type.name.value);
   setAside.push(aside(type.name.value, why, type.name));
 }
@@ -92,8 +96,7 @@ function whyEmpty(type: MergedType): string | undefined {
 function soundField(
   owner: string,
   field: FieldDefinitionNode,
-  types: Types,
-  setAside: SetAside[],
+  { types, setAside }: { readonly types: Types; readonly setAside: SetAside[] },
 ): FieldDefinitionNode | undefined {
   const coordinate = `${owner}.${field.name.value}`;
   if (field.name.value.startsWith("__")) {
@@ -115,7 +118,7 @@ function soundField(
   const sound = kept(given, (each, at) => {
     const label = `${coordinate}(${each.name.value}:)`;
     if (given.findIndex((other) => other.name.value === each.name.value) === at)
-      return soundInput(label, each, types, setAside);
+      return soundInput(label, each, { types, setAside });
     setAside.push(aside(`another ${label}`, "an argument of that name is defined before", each));
     return undefined;
   });
@@ -125,8 +128,7 @@ function soundField(
 function soundInput(
   coordinate: string,
   input: InputValueDefinitionNode,
-  types: Types,
-  setAside: SetAside[],
+  { types, setAside }: { readonly types: Types; readonly setAside: SetAside[] },
 ): InputValueDefinitionNode | undefined {
   const why = input.name.value.startsWith("__")
     ? "names that begin with two underscores are reserved"

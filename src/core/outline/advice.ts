@@ -25,7 +25,11 @@ export interface Advice {
 
 const examplesShown = 3;
 
-function advise(things: string, missing: string, gain: string, all: readonly (readonly [string, boolean])[]): Advice {
+function advise(
+  things: string,
+  missing: string,
+  { gain, all }: { readonly gain: string; readonly all: readonly (readonly [string, boolean])[] },
+): Advice {
   const lacking = all.filter(([, isFine]) => !isFine).map(([name]) => name);
   return { missing, gain, things, count: lacking.length, of: all.length, examples: lacking.slice(0, examplesShown) };
 }
@@ -48,32 +52,24 @@ export function adviseRest({ operations, types }: RestContract): Advice[] {
   );
   const records = [...types.values()].filter(({ shape }) => shape.kind === "record");
   return [
-    advise(
-      "operations",
-      "operationId",
-      "calls would keep their name when a path moves",
-      each(({ operationId }) => isThere(operationId)),
-    ),
-    advise(
-      "operations",
-      "summary or description",
-      "every call would say what it does",
-      each(({ summary, description }) => isThere(summary) || isThere(description)),
-    ),
-    advise(
-      "operations",
-      "failure documented",
-      "failures would be told apart by type",
-      each(({ responses }) => responses.some(({ status }) => /^(4|5|default)/i.test(status))),
-    ),
-    advise("failures", "body described", "the app could say what went wrong", failures),
-    advise(
-      "record types",
-      "description",
-      "editors would show what a type is for",
-      records.map(({ name, description }) => [name, isThere(description)] as const),
-    ),
-    advise("parameters", "description", "editors would show what an argument means", parameters),
+    advise("operations", "operationId", {
+      gain: "calls would keep their name when a path moves",
+      all: each(({ operationId }) => isThere(operationId)),
+    }),
+    advise("operations", "summary or description", {
+      gain: "every call would say what it does",
+      all: each(({ summary, description }) => isThere(summary) || isThere(description)),
+    }),
+    advise("operations", "failure documented", {
+      gain: "failures would be told apart by type",
+      all: each(({ responses }) => responses.some(({ status }) => /^(4|5|default)/i.test(status))),
+    }),
+    advise("failures", "body described", { gain: "the app could say what went wrong", all: failures }),
+    advise("record types", "description", {
+      gain: "editors would show what a type is for",
+      all: records.map(({ name, description }) => [name, isThere(description)] as const),
+    }),
+    advise("parameters", "description", { gain: "editors would show what an argument means", all: parameters }),
   ].filter(({ count }) => count > 0);
 }
 
@@ -98,14 +94,12 @@ export function adviseGraphql(schema: GraphQLSchema): Advice[] {
     .filter(isScalarType)
     .map((type) => [type.name, isThere(type.description ?? "") || isThere(type.specifiedByURL ?? "")] as const);
   return [
-    advise("scalars", "description or @specifiedBy", "what is on the wire would be known", scalars),
-    advise(
-      "types",
-      "description",
-      "editors would show what a type is for",
-      types.map((type) => [type.name, isThere(type.description ?? "")] as const),
-    ),
-    advise("fields", "description", "editors would show what a field means", fields),
-    advise("enum values", "description", "a choice would say what each value means", values),
+    advise("scalars", "description or @specifiedBy", { gain: "what is on the wire would be known", all: scalars }),
+    advise("types", "description", {
+      gain: "editors would show what a type is for",
+      all: types.map((type) => [type.name, isThere(type.description ?? "")] as const),
+    }),
+    advise("fields", "description", { gain: "editors would show what a field means", all: fields }),
+    advise("enum values", "description", { gain: "a choice would say what each value means", all: values }),
   ].filter(({ count }) => count > 0);
 }

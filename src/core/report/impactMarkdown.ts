@@ -30,8 +30,8 @@ export function impactMarkdown(
   const parts = [`## ${escaped(impactHeadline(impacts))}\n\n`, needsSummary(impacts) ? summaryPart(impacts) : ""];
   for (const part of parts) room.take(part);
   // What is held comes first everywhere, so that only what is not is left out.
-  const held = impacts.map((impact) => heldPart(impact, texts, gate, room));
-  const others = impacts.map((impact) => othersPart(impact, texts, gate, room));
+  const held = impacts.map((impact) => heldPart(impact, texts, { gate, room }));
+  const others = impacts.map((impact) => othersPart(impact, texts, { gate, room }));
   const end = served
     ? `\n${servedText(served)
         .map((line) => `${capital(escaped(line))}.`)
@@ -92,7 +92,11 @@ function summaryPart(impacts: readonly ContractImpact[]): string {
 
 const kindsShown = 8;
 
-function heldPart(impact: ContractImpact, texts: ImpactTexts, gate: Gate, room: Room): string {
+function heldPart(
+  impact: ContractImpact,
+  texts: ImpactTexts,
+  { gate, room }: { readonly gate: Gate; readonly room: Room },
+): string {
   const title = `### ${escaped(impact.contract)}: ${escaped(impact.from)} to ${escaped(impact.to)}\n\n`;
   room.take(title);
   if (impact.changes.length === 0) return `${title}No change of meaning.\n`;
@@ -109,7 +113,11 @@ function heldPart(impact: ContractImpact, texts: ImpactTexts, gate: Gate, room: 
   );
 }
 
-function othersPart(impact: ContractImpact, texts: ImpactTexts, gate: Gate, room: Room): string {
+function othersPart(
+  impact: ContractImpact,
+  texts: ImpactTexts,
+  { gate, room }: { readonly gate: Gate; readonly room: Room },
+): string {
   const others = impact.changes.filter((change) => !isHeld(change, gate));
   if (others.length === 0) return "";
   const items = joinedChanges(others).map((change) => changeItem(change, texts, knowsUse(impact.changes)));

@@ -59,14 +59,18 @@ ${impacts.map((impact) => section(impact, texts, gate)).join("\n")}
 }
 
 function filters(): string {
-  const radio = (name: string, value: string, label: string, checked = false): string =>
+  const radio = (
+    name: string,
+    value: string,
+    { label, checked = false }: { readonly label: string; readonly checked?: boolean | undefined },
+  ): string =>
     `<label><input type="radio" name="${name}" value="${value}"${checked ? " checked" : ""}> ${label}</label>`;
   const box = (value: string): string =>
     `<label><input type="checkbox" name="level" value="${value}" checked> <span class="level ${value}">${value}</span></label>`;
   return `<form id="filters" aria-label="Which changes are shown">
-<fieldset><legend>Clock</legend>${radio("clock", "both", "either", true)}${radio("clock", "code", "your code")}${radio("clock", "apps", "released apps")}</fieldset>
+<fieldset><legend>Clock</legend>${radio("clock", "both", { label: "either", checked: true })}${radio("clock", "code", { label: "your code" })}${radio("clock", "apps", { label: "released apps" })}</fieldset>
 <fieldset><legend>Level</legend>${["breaking", "risky", "compatible"].map(box).join("")}</fieldset>
-<fieldset><legend>Use</legend>${radio("use", "all", "all")}${radio("use", "used", "what you use", true)}</fieldset>
+<fieldset><legend>Use</legend>${radio("use", "all", { label: "all" })}${radio("use", "used", { label: "what you use", checked: true })}</fieldset>
 <fieldset><legend>Words</legend><input type="search" name="words" aria-label="Words in a change" placeholder="Berth.note"></fieldset>
 </form>`;
 }

@@ -11,10 +11,13 @@ const width = 80;
 export function explainProblem(code: ProblemCode, paint: Paint): string[] {
   const { title, why, fix } = problemMeanings[code];
   const { files, steps, keys } = problemExamples[code];
-  const example = [...Object.entries(files).flatMap(([path, text]) => fileLines(path, text, paint))];
+  const example = [...Object.entries(files).flatMap(([path, text]) => fileLines(path, text, { paint }))];
   for (const step of steps) {
     if (typeof step === "string") example.push(`    ${paint.strong(`$ ${step}`)}`);
-    else example.push(...Object.entries(step).flatMap(([path, text]) => fileLines(path, text, paint, "then ")));
+    else
+      example.push(
+        ...Object.entries(step).flatMap(([path, text]) => fileLines(path, text, { paint, before: "then " })),
+      );
   }
   return [
     ...wrap(`explain: ${title}`, width).map(paint.strong),
@@ -78,7 +81,11 @@ function plain(text: string): string {
   return text.replaceAll("\\|", "|");
 }
 
-function fileLines(path: string, text: string, paint: Paint, before = ""): string[] {
+function fileLines(
+  path: string,
+  text: string,
+  { paint, before = "" }: { readonly paint: Paint; readonly before?: string | undefined },
+): string[] {
   const lines = text === "" ? ["(empty)"] : text.replace(/\n$/, "").split("\n");
   return [`    ${paint.quiet(`${before}${path}`)}`, ...lines.map((line) => `      ${line}`), ""];
 }

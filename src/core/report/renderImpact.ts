@@ -47,11 +47,10 @@ export function impactHeadline(impacts: readonly ContractImpact[]): string {
 export function renderImpact(
   impacts: readonly ContractImpact[],
   texts: ImpactTexts,
-  paint: Paint,
-  all: boolean,
+  { paint, all }: { readonly paint: Paint; readonly all: boolean },
 ): string[] {
   // A large contract has more rows than a function takes arguments.
-  const blocks = impacts.flatMap((impact) => ["", ...renderContract(impact, texts, paint, all)]);
+  const blocks = impacts.flatMap((impact) => ["", ...renderContract(impact, texts, { paint, all })]);
   const summary = needsSummary(impacts) ? ["", ...renderSummary(impacts, texts.before, paint)] : [];
   return [paint.strong(impactHeadline(impacts)), ...summary, ...blocks];
 }
@@ -70,8 +69,7 @@ export interface CompiledApp {
 export function renderProof(
   { unexplained, before, unproved }: CompiledApp,
   impacts: readonly ContractImpact[],
-  texts: ShownTexts,
-  paint: Paint,
+  { texts, paint }: { readonly texts: ShownTexts; readonly paint: Paint },
 ): string[] {
   const errors = impacts.flatMap((impact) => impact.changes.flatMap((change) => change.errors ?? []));
   const headline =
@@ -89,7 +87,11 @@ export function renderProof(
   return rows;
 }
 
-function renderContract(impact: ContractImpact, texts: ImpactTexts, paint: Paint, all: boolean): string[] {
+function renderContract(
+  impact: ContractImpact,
+  texts: ImpactTexts,
+  { paint, all }: { readonly paint: Paint; readonly all: boolean },
+): string[] {
   const rows = [`${paint.strong(impact.contract)}  ${paint.quiet(`${impact.from} -> ${impact.to}`)}`];
   if (impact.changes.length === 0) return [...rows, "  no change of meaning"];
   const shown = impact.changes.filter((change) => all || isNotable(change));
@@ -98,7 +100,7 @@ function renderContract(impact: ContractImpact, texts: ImpactTexts, paint: Paint
   if (!isUseKnown) rows.push(`  ${paint.quiet(unknownUse(impact))}`);
   for (const [heading, group] of groupedBy(joinedChanges(shown), headingIn(impact))) {
     rows.push("", `  ${paint.accent(heading)}`);
-    for (const change of group) rows.push(...renderChange(change, texts, paint, isUseKnown));
+    for (const change of group) rows.push(...renderChange(change, texts, { paint, isUseKnown }));
   }
   if (impact.brokenQueries.length > 0) {
     rows.push(
@@ -131,7 +133,11 @@ function foldedText(changes: readonly JudgedChange[]): string {
   return `and ${parts.join(", ")} (--all lists them)`;
 }
 
-function renderChange(change: JoinedChange, texts: ImpactTexts, paint: Paint, isUseKnown: boolean): string[] {
+function renderChange(
+  change: JoinedChange,
+  texts: ImpactTexts,
+  { paint, isUseKnown }: { readonly paint: Paint; readonly isUseKnown: boolean },
+): string[] {
   const rows = [
     `    ${levelMark(worst(change.verdict), paint)} ${paint.quiet(change.code)}  code ${levelWord(change.verdict.code, paint)}, apps ${levelWord(change.verdict.apps, paint)}`,
   ];

@@ -36,7 +36,7 @@ export function readOperation(home: OperationHome, node: Located<Data>, reader: 
     path: path ?? "",
     group: tags[0] ?? firstFixedSegment(path ?? ""),
     tags,
-    parameters: readParameters(path, nodes, place, reader),
+    parameters: readParameters(path, nodes, { place, reader }),
     responses: readResponses(value, place, reader),
     auth: readAuth(value, reader.document.root),
     servers: [node, ...items].map((owner) => readServers(owner.value)).find((servers) => servers.length > 0) ?? [],

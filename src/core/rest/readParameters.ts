@@ -35,8 +35,7 @@ export function parameterNodes(owners: readonly Located<Data>[], reader: SchemaR
 export function readParameters(
   path: string | undefined,
   nodes: readonly Located<Data>[],
-  place: PointerPlace,
-  reader: SchemaReader,
+  { place, reader }: { readonly place: PointerPlace; readonly reader: SchemaReader },
 ): Parameter[] {
   const found = nodes.flatMap((node) => readParameter(node, reader) ?? []);
   if (path === undefined) return found.filter((parameter) => parameter.in !== "path");
@@ -68,7 +67,7 @@ function readParameter(node: Located<Data>, reader: SchemaReader): Parameter | u
   if (document.dialect === "2.0" && (member(value, "in") === "body" || member(value, "in") === "formData"))
     return undefined;
   const location = locationOf(value, place, reader);
-  const name = nameOf(value, location, place, reader);
+  const name = nameOf(value, location, { place, schemaReader: reader });
   if (location === "header" && reservedHeaders.has(name.toLowerCase())) return undefined;
   // A header's name is a token (RFC 9110, section 5.1); what is none can never be sent.
   if (location === "header" && !/^[A-Za-z0-9!#$%&'*+.^_`|~-]+$/.test(name)) {
@@ -87,7 +86,10 @@ function readParameter(node: Located<Data>, reader: SchemaReader): Parameter | u
     mediaType === undefined ? below(place, "schema") : below(below(place, "content", mediaType), "schema");
   const schema = schemaNode && member(schemaNode, "schema");
   const fallback = isData(schema) ? member(schema, "default") : undefined;
-  const style = mediaType === undefined ? readStyle(value, location, place, reader) : contentStyle(mediaType, location);
+  const style =
+    mediaType === undefined
+      ? readStyle(value, location, { place, schemaReader: reader })
+      : contentStyle(mediaType, location);
   const explode = member(value, "explode");
   const parameter: { -readonly [K in keyof Parameter]: Parameter[K] } = {
     name,
@@ -118,7 +120,11 @@ function locationOf(value: Data, place: PointerPlace, { document }: SchemaReader
   throw document.fault("contract.invalid", message, below(place, "in"));
 }
 
-function nameOf(value: Data, location: Location, place: PointerPlace, { document }: SchemaReader): string {
+function nameOf(
+  value: Data,
+  location: Location,
+  { place, schemaReader: { document } }: { readonly place: PointerPlace; readonly schemaReader: SchemaReader },
+): string {
   const name = textMember(value, "name");
   if (name !== undefined && name !== "") return name;
   // The whole query string needs no name of its own on the wire.
@@ -136,7 +142,11 @@ const stylesByLocation: Readonly<Record<Location, readonly ParameterStyle[]>> = 
   cookie: ["form"],
 };
 
-function readStyle(value: Data, location: Location, place: PointerPlace, { document }: SchemaReader): ParameterStyle {
+function readStyle(
+  value: Data,
+  location: Location,
+  { place, schemaReader: { document } }: { readonly place: PointerPlace; readonly schemaReader: SchemaReader },
+): ParameterStyle {
   const said = member(value, "style");
   const [fallback = "form"] = stylesByLocation[location];
   const style = stylesByLocation[location].find((each) => each === said);

@@ -169,7 +169,7 @@ function readPaths(document: RestDocument, reader: SchemaReader): PathsRead {
           const located = document.object(node, "operation");
           const keyed = { value: located.value, place: atKey(located.place) };
           const operation = readOperation({ method, path, items }, keyed, reader);
-          const callbacks = readCallbacks(located, label, reader, attempt);
+          const callbacks = readCallbacks(located, label, { reader, attempt });
           operations.push(callbacks.length === 0 ? operation : { ...operation, callbacks });
         });
       }

@@ -16,7 +16,7 @@ export function readWebhooks(reader: SchemaReader, attempt: Attempt): SentReques
   const found: SentRequest[] = [];
   for (const [name, entry] of Object.entries(dataMember(document.root, "webhooks") ?? {})) {
     attempt(`webhook ${name}`, () => {
-      readItem(name, undefined, { value: entry, place: below(place, name) }, reader, attempt, found);
+      readItem(name, undefined, { entry: { value: entry, place: below(place, name) }, reader, attempt, into: found });
     });
   }
   return found;
@@ -26,8 +26,7 @@ export function readWebhooks(reader: SchemaReader, attempt: Attempt): SentReques
 export function readCallbacks(
   operation: Located<Data>,
   of: string,
-  reader: SchemaReader,
-  attempt: Attempt,
+  { reader, attempt }: { readonly reader: SchemaReader; readonly attempt: Attempt },
 ): SentRequest[] {
   const found: SentRequest[] = [];
   for (const [name, entry] of Object.entries(dataMember(operation.value, "callbacks") ?? {})) {
@@ -37,7 +36,12 @@ export function readCallbacks(
       const callback = reader.document.object({ value: entry, place }, "callback");
       for (const [address, item] of Object.entries(callback.value)) {
         if (address.startsWith("x-") || !isData(item)) continue;
-        readItem(name, address, { value: item, place: below(callback.place, address) }, reader, attempt, found);
+        readItem(name, address, {
+          entry: { value: item, place: below(callback.place, address) },
+          reader,
+          attempt,
+          into: found,
+        });
       }
     });
   }
@@ -47,10 +51,17 @@ export function readCallbacks(
 function readItem(
   name: string,
   address: string | undefined,
-  entry: Located,
-  reader: SchemaReader,
-  attempt: Attempt,
-  into: SentRequest[],
+  {
+    entry,
+    reader,
+    attempt,
+    into,
+  }: {
+    readonly entry: Located;
+    readonly reader: SchemaReader;
+    readonly attempt: Attempt;
+    readonly into: SentRequest[];
+  },
 ): void {
   const items = pathItems(entry, reader.document);
   for (const { method, node } of operationNodes(items, reader.document)) {

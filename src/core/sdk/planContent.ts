@@ -73,8 +73,7 @@ export function isTextChoice(shape: Shape): boolean {
 export function planContent(
   content: Content,
   direction: "answer" | "request",
-  name: readonly string[] | string,
-  planner: TypePlanner,
+  { name, planner }: { readonly name: readonly string[] | string; readonly planner: TypePlanner },
 ): Reference {
   const reference = typeByForm(content, planner.table);
   if (content.form === "bytes") return reference;

@@ -27,7 +27,7 @@ export function planPaging(call: RestCall, types: Types, settings: PagingSetting
   if (said === "off" || (said === undefined && call.operation.method !== "get")) return undefined;
   const answer = onlyAnswer(call);
   if (!answer) return undefined;
-  const paging = said ? asSaid(said, call, answer, types) : recognised(call, answer, types);
+  const paging = said ? asSaid(said, call, { answer, types }) : recognised(call, answer, types);
   return typeof paging === "object" ? { ...paging, isRecognised: said === undefined } : undefined;
 }
 
@@ -37,7 +37,7 @@ export function pagingObstacle(call: RestCall, types: Types, settings: PagingSet
   if (said === undefined || said === "off") return undefined;
   const answer = onlyAnswer(call);
   if (!answer) return "it has not exactly one answer, in JSON";
-  const paging = asSaid(said, call, answer, types);
+  const paging = asSaid(said, call, { answer, types });
   return typeof paging === "string" ? paging : undefined;
 }
 
@@ -54,7 +54,11 @@ function onlyAnswer({ answers, answerChoices }: RestCall): Reference | undefined
 type Found = Omit<PlannedPaging, "isRecognised">;
 
 /** @returns how, or why not */
-function asSaid(choice: PagingChoice, call: RestCall, answer: Reference, types: Types): Found | string {
+function asSaid(
+  choice: PagingChoice,
+  call: RestCall,
+  { answer, types }: { readonly answer: Reference; readonly types: Types },
+): Found | string {
   const list = choice.items === undefined ? onlyList(answer, types) : at(pointerTokens(choice.items), answer, types);
   const shape = list && resolveShape(list.type.shape, types);
   if (!list || shape?.kind !== "list") {

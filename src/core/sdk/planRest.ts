@@ -185,13 +185,13 @@ function planCall(operation: RestOperation, own: OwnNames, { planner, standing }
   const answers = declared.length > 0 ? declared : fallback;
   const failures = operation.responses.filter((response) => !isSuccess(response) && !/^[13]/.test(response.status));
   const several = answers.length > 1;
-  const argumentTypes = planArguments(operation, typeName, planner, standing);
+  const argumentTypes = planArguments(operation, typeName, { planner, standing });
   const headers = planHeaders(operation, typeName, planner);
   const nameOf = (response: Response): readonly string[] | string =>
-    answerName(response, typeName, own.typeNames.answer, several);
+    answerName(response, typeName, { own: own.typeNames.answer, several });
   const usual = answers.map((response): UsualAnswer => {
     const content = preferredContent(response.contents);
-    return { response, content, planned: planResponse(response, content, planner, nameOf(response)) };
+    return { response, content, planned: planResponse(response, content, { planner, name: nameOf(response) }) };
   });
   return {
     ...own,
@@ -204,7 +204,7 @@ function planCall(operation: RestOperation, own: OwnNames, { planner, standing }
     failures: failures.map((response) => {
       const whole = withoutStreams(response);
       const name = [typeName, "Failure", response.status === "default" ? "Other" : response.status];
-      return planResponse(whole, preferredContent(whole.contents), planner, name);
+      return planResponse(whole, preferredContent(whole.contents), { planner, name });
     }),
   };
 }
@@ -230,7 +230,7 @@ function planChoices(usual: readonly UsualAnswer[], typeName: string, planner: T
     answers: usual.map(({ response, content, planned }) => {
       const asked = response.contents.find((each) => each.mediaType === mediaType);
       if (asked === undefined || asked === content) return planned;
-      return planResponse(response, asked, planner, [typeName, "Answer", typeNameFrom(mediaType)]);
+      return planResponse(response, asked, { planner, name: [typeName, "Answer", typeNameFrom(mediaType)] });
     }),
   }));
 }
@@ -273,8 +273,7 @@ function withoutStreams(response: Response): Response {
 function answerName(
   { status, contents }: Response,
   typeName: string,
-  own: string,
-  several: boolean,
+  { own, several }: { readonly own: string; readonly several: boolean },
 ): readonly string[] | string {
   if (several) return [typeName, "Answer", status];
   return preferredContent(contents)?.type.nullable === true ? [typeName, "Answer", "Content"] : own;
@@ -283,15 +282,14 @@ function answerName(
 function planResponse(
   response: Response,
   content: Content | undefined,
-  planner: TypePlanner,
-  name: readonly string[] | string,
+  { planner, name }: { readonly planner: TypePlanner; readonly name: readonly string[] | string },
 ): PlannedResponse {
   const { status, description } = response;
   const planned: { -readonly [K in keyof PlannedResponse]: PlannedResponse[K] } = { status, form: "none" };
   if (content && status !== "204") {
     planned.form = content.form;
     planned.mediaType = content.mediaType;
-    planned.type = planContent(content, "answer", name, planner);
+    planned.type = planContent(content, "answer", { name, planner });
   }
   if (description !== undefined) planned.description = description;
   return planned;
@@ -301,8 +299,7 @@ function planResponse(
 function planArguments(
   operation: RestOperation,
   typeName: string,
-  planner: TypePlanner,
-  standing: ReadonlySet<string>,
+  { planner, standing }: { readonly planner: TypePlanner; readonly standing: ReadonlySet<string> },
 ): PlannedArgument[] {
   const contents = operation.body ? offeredContents(operation.body.contents, planner.table) : [];
   const choices = operation.responses.flatMap((response) => offeredContents(response.contents, planner.table));
@@ -329,7 +326,7 @@ function planArguments(
   }
   const [content, ...others] = contents;
   if (operation.body && content) {
-    const type = planContent(content, "request", [typeName, "Body"], planner);
+    const type = planContent(content, "request", { name: [typeName, "Body"], planner });
     planned.push({
       name: "body",
       source: {
@@ -338,7 +335,7 @@ function planArguments(
         content,
         others: others.map((other) => ({
           content: other,
-          type: planContent(other, "request", [typeName, "Body", typeNameFrom(other.mediaType)], planner),
+          type: planContent(other, "request", { name: [typeName, "Body", typeNameFrom(other.mediaType)], planner }),
         })),
       },
       type,

@@ -12,10 +12,10 @@ export function planSent(
   planner: TypePlanner,
 ): PlannedSent[] {
   const planned = [
-    ...webhooks.map((each) => planOne(each, `${typeNameFrom(each.name)}Webhook`, undefined, planner)),
+    ...webhooks.map((each) => planOne(each, `${typeNameFrom(each.name)}Webhook`, { of: undefined, planner })),
     ...calls.flatMap((call) =>
       call.operation.callbacks.map((each) =>
-        planOne(each, `${typeNameFrom(call.name)}${typeNameFrom(each.name)}Callback`, call.operation, planner),
+        planOne(each, `${typeNameFrom(call.name)}${typeNameFrom(each.name)}Callback`, { of: call.operation, planner }),
       ),
     ),
   ];
@@ -25,8 +25,7 @@ export function planSent(
 function planOne(
   request: SentRequest,
   wanted: string,
-  of: RestOperation | undefined,
-  planner: TypePlanner,
+  { of, planner }: { readonly of: RestOperation | undefined; readonly planner: TypePlanner },
 ): PlannedSent {
   const { method, parameters, body, responses } = request.operation;
   const key = `${wanted} ${method} ${request.address ?? ""}`;
@@ -49,9 +48,14 @@ function planOne(
     ...(of ? { of } : {}),
     query: fields("query"),
     headers: fields("header"),
-    ...(content ? { body: planContent(content, "answer", [name, "Body"], planner) } : {}),
+    ...(content ? { body: planContent(content, "answer", { name: [name, "Body"], planner }) } : {}),
     ...(reply
-      ? { reply: planContent(reply, "request", reply.type.nullable ? [replyName, "Content"] : replyName, planner) }
+      ? {
+          reply: planContent(reply, "request", {
+            name: reply.type.nullable ? [replyName, "Content"] : replyName,
+            planner,
+          }),
+        }
       : {}),
   };
 }

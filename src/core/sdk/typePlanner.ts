@@ -45,7 +45,11 @@ export class TypePlanner {
    */
   reference(reference: Reference, direction: Direction, name: NameParts | string): Reference {
     const isClaimed = typeof name === "string";
-    const planned = this.plan(reference, direction, () => (isClaimed ? [name] : name), true, isClaimed);
+    const planned = this.plan(reference, direction, {
+      name: () => (isClaimed ? [name] : name),
+      isRoot: true,
+      isClaimed,
+    });
     while (this.open.length > 0) {
       const work = this.open;
       this.open = [];
@@ -71,9 +75,15 @@ export class TypePlanner {
   private plan(
     reference: Reference,
     direction: Direction,
-    name: () => NameParts,
-    isRoot = true,
-    isClaimed = false,
+    {
+      name,
+      isRoot = true,
+      isClaimed = false,
+    }: {
+      readonly name: () => NameParts;
+      readonly isRoot?: boolean | undefined;
+      readonly isClaimed?: boolean | undefined;
+    },
   ): Reference {
     const { shape, nullable } = reference;
     switch (shape.kind) {
@@ -86,22 +96,28 @@ export class TypePlanner {
         if (shape.kind === "union" && shape.members.length === 0) return reference;
         if (shape.kind === "union" && shape.newer && shape.members.length === 1 && this.options.withNewer !== true) {
           const [only] = shape.members;
-          if (only) return this.plan({ ...only, nullable }, direction, name, isRoot, isClaimed);
+          if (only) return this.plan({ ...only, nullable }, direction, { name, isRoot, isClaimed });
         }
-        return { shape: { kind: "named", key: this.hoist(shape, direction, name(), isClaimed) }, nullable };
+        return { shape: { kind: "named", key: this.hoist(shape, direction, { parts: name(), isClaimed }) }, nullable };
       case "list": {
-        const item = this.plan(shape.item, direction, isRoot ? () => [...name(), "Item"] : name, false);
+        const item = this.plan(shape.item, direction, {
+          name: isRoot ? () => [...name(), "Item"] : name,
+          isRoot: false,
+        });
         return item === shape.item ? reference : { shape: { ...shape, item }, nullable };
       }
       case "map": {
-        const value = this.plan(shape.value, direction, isRoot ? () => [...name(), "Value"] : name, false);
+        const value = this.plan(shape.value, direction, {
+          name: isRoot ? () => [...name(), "Value"] : name,
+          isRoot: false,
+        });
         return value === shape.value ? reference : { shape: { kind: "map", value }, nullable };
       }
       case "tuple": {
         const items = shape.items.map((item, at) =>
-          this.plan(item, direction, () => [...name(), `Part${String(at + 1)}`], false),
+          this.plan(item, direction, { name: () => [...name(), `Part${String(at + 1)}`], isRoot: false }),
         );
-        const rest = shape.rest && this.plan(shape.rest, direction, () => [...name(), "Rest"], false);
+        const rest = shape.rest && this.plan(shape.rest, direction, { name: () => [...name(), "Rest"], isRoot: false });
         return { shape: { ...shape, items, ...(rest ? { rest } : {}) }, nullable };
       }
       case "bytes":
@@ -132,7 +148,11 @@ export class TypePlanner {
       : { shape: { kind: "named", key: id }, nullable: admitsNull };
   }
 
-  private hoist(shape: Shape, direction: Direction, parts: NameParts, isClaimed: boolean): string {
+  private hoist(
+    shape: Shape,
+    direction: Direction,
+    { parts, isClaimed }: { readonly parts: NameParts; readonly isClaimed: boolean },
+  ): string {
     const path = `inline ${parts.join("_")}`;
     let id = path;
     for (let number = 2; this.types.has(id); number++) id = `${path} ${String(number)}`;
@@ -164,7 +184,7 @@ export class TypePlanner {
     if (shape.kind === "record") return this.record(shape, direction, parts);
     if (shape.kind === "union") return this.union(shape, direction, parts);
     if (shape.kind === "choice") return shape;
-    return this.plan({ shape, nullable: false }, direction, () => parts).shape;
+    return this.plan({ shape, nullable: false }, direction, { name: () => parts }).shape;
   }
 
   private record(shape: RecordShape, direction: Direction, parts: NameParts): RecordShape {
@@ -176,12 +196,15 @@ export class TypePlanner {
         isAsItWas = false;
         continue;
       }
-      const type = this.plan(field.type, direction, () => [...parts, typeNameFrom(field.name)], false);
+      const type = this.plan(field.type, direction, {
+        name: () => [...parts, typeNameFrom(field.name)],
+        isRoot: false,
+      });
       isAsItWas &&= type === field.type;
       // Most fields need no other type, and copies of them all would be a good part of planning.
       fields.push(type === field.type ? field : { ...field, type });
     }
-    const rest = shape.rest && this.plan(shape.rest, direction, () => [...parts, "Rest"], false);
+    const rest = shape.rest && this.plan(shape.rest, direction, { name: () => [...parts, "Rest"], isRoot: false });
     return isAsItWas && rest === shape.rest ? shape : { ...shape, fields, ...(rest ? { rest } : {}) };
   }
 
@@ -190,7 +213,10 @@ export class TypePlanner {
     const members: Reference[] = [];
     const values: (readonly string[])[] = [];
     shape.members.forEach((member, at) => {
-      const planned = this.plan(member, direction, () => [...parts, this.memberName(shape, at)], false);
+      const planned = this.plan(member, direction, {
+        name: () => [...parts, this.memberName(shape, at)],
+        isRoot: false,
+      });
       const signature = referenceSignature(planned);
       if (seen.has(signature)) return;
       seen.add(signature);
@@ -199,7 +225,9 @@ export class TypePlanner {
     });
     const { newer, tag } = shape;
     if (newer && tag && this.options.withNewer === true) {
-      members.push(this.plan(newerMember(newer, tag.field), direction, () => [...parts, "Newer"], false));
+      members.push(
+        this.plan(newerMember(newer, tag.field), direction, { name: () => [...parts, "Newer"], isRoot: false }),
+      );
       values.push([]);
     }
     return { kind: "union", members, ...(tag ? { tag: { field: tag.field, values } } : {}) };

@@ -61,7 +61,7 @@ export class Graph {
     if (shelf.isFilled) return shelf;
     shelf.isFilled = true;
     for (let at = 0; at < poolSize; at++) {
-      const id = sampleText("id", "id", {}, seededFaker(this.seed, "pool", type.name, at));
+      const id = sampleText("id", "id", { constraints: {}, fake: seededFaker(this.seed, "pool", type.name, at) });
       if (!shelf.removed.has(id) && !shelf.things.has(id)) put(shelf, id, {});
     }
     return shelf;
@@ -120,7 +120,10 @@ export class Graph {
     const id =
       typeof own === "string" && own !== ""
         ? own
-        : sampleText("id", "id", {}, seededFaker(this.seed, "made", chosen.name, shelf.made++, key));
+        : sampleText("id", "id", {
+            constraints: {},
+            fake: seededFaker(this.seed, "made", chosen.name, shelf.made++, key),
+          });
     put(shelf, id, this.facts(chosen, told));
     return this.made(chosen, id);
   }
@@ -163,7 +166,11 @@ export class Graph {
    *
    * @returns the entity; undefined when the answer is about none
    */
-  mutate(name: string, type: GraphQLOutputType, args: Facts, key: string): Made | undefined {
+  mutate(
+    name: string,
+    type: GraphQLOutputType,
+    { args, key }: { readonly args: Facts; readonly key: string },
+  ): Made | undefined {
     const target = this.targetOf(getNamedType(type), name);
     if (!target) return undefined;
     const told = flattened(args);

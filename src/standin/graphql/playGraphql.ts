@@ -308,9 +308,13 @@ function graphExecution(
       schema,
       typeResolver: (value) => (value as Made).__typename,
       fieldResolver: (source, args: Facts, _context, info) =>
-        resolveField((source ?? root(info.parentType.name)) as Made, info.fieldName, args, info.parentType, context),
+        resolveField((source ?? root(info.parentType.name)) as Made, info.fieldName, {
+          args,
+          type: info.parentType,
+          context,
+        }),
       subscribeFieldResolver: (_source, args: Facts, _context, { parentType, fieldName }) =>
-        events(fieldName, args, parentType, context, eventEveryMs),
+        events(fieldName, args, { parent: parentType, context, everyMs: eventEveryMs }),
     };
   };
 }
@@ -322,9 +326,11 @@ function root(typeName: string): Made {
 async function* events(
   name: string,
   args: Facts,
-  parent: GraphQLObjectType,
-  context: MakeContext,
-  everyMs: number,
+  {
+    parent,
+    context,
+    everyMs,
+  }: { readonly parent: GraphQLObjectType; readonly context: MakeContext; readonly everyMs: number },
 ): AsyncGenerator<Made> {
   const field = parent.getFields()[name];
   for (let number = 1; field; number++) {
@@ -334,7 +340,11 @@ async function* events(
     const entity = context.graph.isEntity(named)
       ? (matching(context.graph.all(named), args, context)[number - 1] ?? context.graph.some(named, key))
       : undefined;
-    yield { ...root(parent.name), key, known: { [name]: entity ?? makeValue(field.type, name, key, {}, context) } };
+    yield {
+      ...root(parent.name),
+      key,
+      known: { [name]: entity ?? makeValue(field.type, name, { key, known: {}, context }) },
+    };
   }
 }
 
@@ -355,7 +365,11 @@ const outerLists = 3;
 const deepestList = 20;
 
 /** The value of a field of an object: what is known, else what the graph has, else made up. */
-function resolveField(parent: Made, name: string, args: Facts, type: GraphQLObjectType, context: MakeContext): unknown {
+function resolveField(
+  parent: Made,
+  name: string,
+  { args, type, context }: { readonly args: Facts; readonly type: GraphQLObjectType; readonly context: MakeContext },
+): unknown {
   if (Object.hasOwn(parent.known, name)) return parent.known[name];
   const field = type.getFields()[name];
   if (!field) return null;
@@ -363,32 +377,30 @@ function resolveField(parent: Made, name: string, args: Facts, type: GraphQLObje
   const key = `${parent.key}/${name}${Object.keys(args).length > 0 ? JSON.stringify(args) : ""}`;
   const named = getNamedType(field.type);
   if (type === schema.getMutationType()) {
-    const made = graph.mutate(name, field.type, args, key);
-    if (made || graph.targetOf(named, name)) return mutated(made, field.type, name, key, context);
+    const made = graph.mutate(name, field.type, { args, key });
+    if (made || graph.targetOf(named, name)) return mutated(made, field.type, { name, key, context });
   }
   const isRoot = type === schema.getQueryType();
   const nullable = getNullableType(field.type) as GraphQLOutputType;
-  if (isListType(nullable) && graph.isEntity(named)) return entityList(named, args, key, isRoot, context);
-  if (isConnection(nullable)) return connection(nullable, args, key, isRoot, context);
+  if (isListType(nullable) && graph.isEntity(named)) return entityList(named, args, { key, isRoot, context });
+  if (isConnection(nullable)) return connection(nullable, args, { key, isRoot, context });
   const id = args["id"] ?? args[`${named.name.charAt(0).toLowerCase()}${named.name.slice(1)}Id`];
   if (graph.isEntity(named) && typeof id === "string") return graph.one(named, id) ?? null;
   const said = sampledName(name, () => Object.values(type.getFields()));
-  return makeValue(field.type, said, key, typeof id === "string" ? { id } : {}, context);
+  return makeValue(field.type, said, { key, known: typeof id === "string" ? { id } : {}, context });
 }
 
 /** The answer of a mutation: the entity itself, its id, a yes, or an object around it. */
 function mutated(
   made: Made | undefined,
   type: GraphQLOutputType,
-  name: string,
-  key: string,
-  context: MakeContext,
+  { name, key, context }: { readonly name: string; readonly key: string; readonly context: MakeContext },
 ): unknown {
   const named = getNamedType(type);
   if (context.graph.isEntity(named)) return made ?? null;
   if (named.name === "Boolean") return made !== undefined;
   if (named.name === "ID" && made) return made.known["id"];
-  if (!isObjectType(named)) return makeValue(type, name, key, {}, context);
+  if (!isObjectType(named)) return makeValue(type, name, { key, known: {}, context });
   const known: Record<string, unknown> = {};
   for (const field of Object.values(named.getFields())) {
     const inner = getNamedType(field.type);
@@ -415,11 +427,9 @@ const nestedItems = 3;
 function entityList(
   type: GraphQLNamedType,
   args: Facts,
-  key: string,
-  isRoot: boolean,
-  context: MakeContext,
+  { key, isRoot, context }: { readonly key: string; readonly isRoot: boolean; readonly context: MakeContext },
 ): readonly Made[] {
-  const found = entities(type, args, key, isRoot, context);
+  const found = entities(type, args, { key, isRoot, context });
   const start = numberArgument(args, /^(offset|skip)$/i) ?? 0;
   const count = numberArgument(args, /^(first|limit|take|top|last|count)$/i) ?? found.length;
   return found.slice(start, start + count);
@@ -428,9 +438,7 @@ function entityList(
 function entities(
   type: GraphQLNamedType,
   args: Facts,
-  key: string,
-  isRoot: boolean,
-  context: MakeContext,
+  { key, isRoot, context }: { readonly key: string; readonly isRoot: boolean; readonly context: MakeContext },
 ): readonly Made[] {
   const { graph, items, seed } = context;
   const all = graph.all(type);
@@ -456,7 +464,7 @@ function matching(all: readonly Made[], args: Facts, context: MakeContext): Made
     return filters.every(([name, wanted]) => {
       const field = isObjectType(type) ? type.getFields()[name] : undefined;
       if (!isObjectType(type) || !field || field.args.some(isRequiredArgument)) return true;
-      const value = resolveField(made, name, {}, type, context);
+      const value = resolveField(made, name, { args: {}, type, context });
       const plain = isMade(value) ? value.known["id"] : value;
       return Array.isArray(wanted) ? wanted.includes(plain) : plain === wanted;
     });
@@ -495,9 +503,7 @@ const usualPage = 20;
 function connection(
   type: GraphQLObjectType,
   args: Facts,
-  key: string,
-  isRoot: boolean,
-  context: MakeContext,
+  { key, isRoot, context }: { readonly key: string; readonly isRoot: boolean; readonly context: MakeContext },
 ): Made | null {
   const { edges, nodes, pageInfo } = type.getFields();
   const edgeType = edges && getNamedType(edges.type);
@@ -506,9 +512,9 @@ function connection(
   const pageType = pageInfo && getNamedType(pageInfo.type);
   if (!named || !isObjectType(pageType)) return { __typename: type.name, key, known: {} };
   const all = context.graph.isEntity(named)
-    ? entities(named, args, key, isRoot, context)
+    ? entities(named, args, { key, isRoot, context })
     : Array.from({ length: context.items ?? poolSize }, (_, at) =>
-        makeValue(node.type, "node", `${key}#${String(at)}`, {}, context),
+        makeValue(node.type, "node", { key: `${key}#${String(at)}`, known: {}, context }),
       );
   const position = (cursor: unknown): number | undefined => {
     const at = typeof cursor === "string" ? Number(/^at-(\d+)$/.exec(cursor)?.[1] ?? Number.NaN) : Number.NaN;
@@ -544,7 +550,11 @@ function connection(
   };
 }
 
-function makeValue(type: GraphQLOutputType, name: string, key: string, known: Facts, context: MakeContext): unknown {
+function makeValue(
+  type: GraphQLOutputType,
+  name: string,
+  { key, known, context }: { readonly key: string; readonly known: Facts; readonly context: MakeContext },
+): unknown {
   const fake = seededFaker(context.seed, key);
   if (
     !isNonNullType(type) &&
@@ -561,10 +571,10 @@ function makeValue(type: GraphQLOutputType, name: string, key: string, known: Fa
     const item = solid.ofType as GraphQLOutputType;
     const inside = { ...context, lists: lists + 1 };
     return Array.from({ length }, (_, at) =>
-      makeValue(item, name.replace(/s$/, ""), `${key}[${String(at)}]`, {}, inside),
+      makeValue(item, name.replace(/s$/, ""), { key: `${key}[${String(at)}]`, known: {}, context: inside }),
     );
   }
-  if (isLeafType(solid)) return makeLeaf(solid, name, key, context);
+  if (isLeafType(solid)) return makeLeaf(solid, name, { key, makeContext: context });
   const named = getNamedType(solid);
   const entity = context.graph.isEntity(named) ? context.graph.some(named, key) : undefined;
   if (entity) return entity;
@@ -574,7 +584,11 @@ function makeValue(type: GraphQLOutputType, name: string, key: string, known: Fa
   return { __typename: chosen.name, key, known } satisfies Made;
 }
 
-function makeLeaf(type: GraphQLOutputType, name: string, key: string, { seed, scalars }: MakeContext): unknown {
+function makeLeaf(
+  type: GraphQLOutputType,
+  name: string,
+  { key, makeContext: { seed, scalars } }: { readonly key: string; readonly makeContext: MakeContext },
+): unknown {
   const fake = seededFaker(seed, key, "leaf");
   if (isEnumType(type)) return fake.helpers.arrayElement(type.getValues()).value as unknown;
   switch (getNamedType(type).name) {
@@ -585,9 +599,9 @@ function makeLeaf(type: GraphQLOutputType, name: string, key: string, { seed, sc
     case "Boolean":
       return /hasNext|hasMore|hasPrevious/i.test(name) ? false : fake.datatype.boolean();
     case "ID":
-      return sampleText("id", "id", {}, fake);
+      return sampleText("id", "id", { constraints: {}, fake });
     case "String":
-      return sampleText(name, undefined, {}, fake);
+      return sampleText(name, undefined, { constraints: {}, fake });
     default:
       return sampleScalar({ scalar: getNamedType(type).name, said: scalars.get(getNamedType(type).name) }, name, fake);
   }
@@ -600,7 +614,7 @@ function sampleScalar(
   fake: ReturnType<typeof seededFaker>,
 ): unknown {
   if (said !== undefined && /^u?int\d*$/.test(said)) return fake.number.int({ min: 1, max: 100_000 });
-  if (said !== undefined) return sampleText(name, said, {}, fake);
+  if (said !== undefined) return sampleText(name, said, { constraints: {}, fake });
   const format = /instant|datetime|timestamp/i.test(scalar)
     ? "date-time"
     : /^(day|.*date)$/i.test(scalar)
@@ -612,7 +626,7 @@ function sampleScalar(
           : /uuid/i.test(scalar)
             ? "uuid"
             : undefined;
-  return sampleText(name, format, {}, fake);
+  return sampleText(name, format, { constraints: {}, fake });
 }
 
 async function* untilAborted<T>(

@@ -37,12 +37,11 @@ export interface AnswerContext {
 export function checkGraphqlAnswer(
   operation: OperationDefinitionNode,
   root: GraphQLObjectType,
-  data: unknown,
-  context: AnswerContext,
+  { data, context }: { readonly data: unknown; readonly context: AnswerContext },
 ): string[] {
   const found: string[] = [];
   if (!isData(data)) return [`/data: must be an object, and is ${kindOf(data)}`];
-  checkSelection(operation.selectionSet, root, data, { ...context, path: "/data", found });
+  checkSelection(operation.selectionSet, root, { data, walk: { ...context, path: "/data", found } });
   return [...new Set(found)];
 }
 
@@ -54,11 +53,10 @@ interface Walk extends AnswerContext {
 function checkSelection(
   set: SelectionSetNode,
   type: GraphQLObjectType | GraphQLInterfaceType,
-  data: Data,
-  walk: Walk,
+  { data, walk }: { readonly data: Data; readonly walk: Walk },
 ): void {
   const fields = new Map<string, { name: string; isSure: boolean; sets: SelectionSetNode[] }>();
-  collect(set, type, true, fields, walk);
+  collect(set, type, { isSure: true, fields, walk });
   for (const [key, { name, isSure, sets }] of fields) {
     const path = `${walk.path}/${key}`;
     if (!Object.hasOwn(data, key)) {
@@ -75,16 +73,22 @@ function checkSelection(
     }
     const field = type.getFields()[name];
     // Introspection fields have types of their own.
-    if (field) checkValue(field.type, sets, data[key], { ...walk, path });
+    if (field) checkValue(field.type, sets, { value: data[key], walk: { ...walk, path } });
   }
 }
 
 function collect(
   set: SelectionSetNode,
   type: GraphQLObjectType | GraphQLInterfaceType,
-  isSure: boolean,
-  fields: Map<string, { name: string; isSure: boolean; sets: SelectionSetNode[] }>,
-  walk: Walk,
+  {
+    isSure,
+    fields,
+    walk,
+  }: {
+    readonly isSure: boolean;
+    readonly fields: Map<string, { name: string; isSure: boolean; sets: SelectionSetNode[] }>;
+    readonly walk: Walk;
+  },
 ): void {
   for (const selection of set.selections) {
     const chance = included(selection.directives ?? [], walk.variables);
@@ -102,7 +106,7 @@ function collect(
     const inner = selection.kind === Kind.INLINE_FRAGMENT ? selection.selectionSet : fragment?.selectionSet;
     const on = condition === undefined ? type : walk.schema.getType(condition.name.value);
     const applies = on === type || (isAbstractType(on) && walk.schema.isSubType(on, type));
-    if (inner && applies) collect(inner, type, sure, fields, walk);
+    if (inner && applies) collect(inner, type, { isSure: sure, fields, walk });
   }
 }
 
@@ -125,7 +129,11 @@ function included(
   return chance;
 }
 
-function checkValue(type: GraphQLOutputType, sets: readonly SelectionSetNode[], value: unknown, walk: Walk): void {
+function checkValue(
+  type: GraphQLOutputType,
+  sets: readonly SelectionSetNode[],
+  { value, walk }: { readonly value: unknown; readonly walk: Walk },
+): void {
   const { path, found, failed } = walk;
   if (value === null) {
     const isFailed = failed.some((each) => each === path || each.startsWith(`${path}/`));
@@ -133,13 +141,15 @@ function checkValue(type: GraphQLOutputType, sets: readonly SelectionSetNode[], 
     return;
   }
   if (isNonNullType(type)) {
-    checkValue(type.ofType, sets, value, walk);
+    checkValue(type.ofType, sets, { value, walk });
     return;
   }
   if (isListType(type)) {
     const item = type.ofType;
     if (!Array.isArray(value)) found.push(`${path}: must be a list, and is ${kindOf(value)}`);
-    else for (const each of value as unknown[]) checkValue(item, sets, each, { ...walk, path: `${path}/*` });
+    else
+      for (const each of value as unknown[])
+        checkValue(item, sets, { value: each, walk: { ...walk, path: `${path}/*` } });
     return;
   }
   if (isLeafType(type)) {
@@ -154,7 +164,10 @@ function checkValue(type: GraphQLOutputType, sets: readonly SelectionSetNode[], 
   if (!concrete) return;
   const [first] = sets;
   if (first)
-    checkSelection({ ...first, selections: sets.flatMap(({ selections }) => selections) }, concrete, value, walk);
+    checkSelection({ ...first, selections: sets.flatMap(({ selections }) => selections) }, concrete, {
+      data: value,
+      walk,
+    });
 }
 
 /**

@@ -166,7 +166,7 @@ function judgeAnswer(
     if (data === undefined || (data === null && errors !== undefined) || !root) return [];
     const failed = (errors ?? []).flatMap((each) => pathOf(each));
     const context = { schema, fragments, failed, variables };
-    return checkGraphqlAnswer(operation, root, data, context).map((message) => `${where} ${message}`);
+    return checkGraphqlAnswer(operation, root, { data, context }).map((message) => `${where} ${message}`);
   });
   return { disagreements: [...new Set(disagreements)], unjudged: [] };
 }

@@ -84,7 +84,7 @@ function judgeRequest(
     mediaType: requestHeader("content-type"),
     body: requestBody ?? "",
   };
-  const { misfits } = checkRequest(match, seen, validator, { types: contract.types, credentials });
+  const { misfits } = checkRequest(match, seen, { validator, requestContext: { types: contract.types, credentials } });
   const isUnrecorded = requestBody === undefined && match.operation.body !== undefined;
   const counted = misfits.filter((each) => !(isUnrecorded && each.in === "body"));
   // A server that refuses for want of a credential does what the contract says.
@@ -132,12 +132,16 @@ function judgeAnswer({ operation }: MatchedOperation, exchange: SeenExchange, va
     return { disagreements: [...missing, `${where}: is ${found}, documented is ${offered}`], unjudged: [] };
   }
   if (answerBody === undefined) return { disagreements: missing, unjudged: ["the answer's body was not recorded"] };
-  return { disagreements: [...missing, ...judgeBody(content, answerBody, where, validator)], unjudged: [] };
+  return { disagreements: [...missing, ...judgeBody(content, answerBody, { where, validator })], unjudged: [] };
 }
 
 const itemsJudged = 100;
 
-function judgeBody(content: Content, text: string, where: string, validator: ContractValidator): string[] {
+function judgeBody(
+  content: Content,
+  text: string,
+  { where, validator }: { readonly where: string; readonly validator: ContractValidator },
+): string[] {
   const check = (part: string, at: string): string[] => {
     let value: unknown;
     try {

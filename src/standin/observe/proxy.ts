@@ -87,7 +87,7 @@ export function observingProxy({
     const breakOff = (): void => {
       outgoing.destroy();
     };
-    return new Response(watched(answer.body, seen, isText(answer.headers), breakOff), {
+    return new Response(watched(answer.body, seen, { keeps: isText(answer.headers), breakOff }), {
       status: answer.status,
       headers: passed,
     });
@@ -145,8 +145,7 @@ type Seen = (text: string | undefined, isAborted?: boolean) => void;
 function watched(
   body: ReadableStream<Uint8Array>,
   seen: Seen,
-  keeps: boolean,
-  breakOff: () => void,
+  { keeps, breakOff }: { readonly keeps: boolean; readonly breakOff: () => void },
 ): ReadableStream<Uint8Array> {
   const reader = body.getReader();
   const kept = new Kept();

@@ -157,23 +157,27 @@ export function sampleVariables(schema: GraphQLSchema, text: string, seed: numbe
   const variables = (definition?.variableDefinitions ?? []).flatMap((each): [string, unknown][] => {
     const type = typeFromAST(schema, each.type as never) as GraphQLInputType | undefined;
     if (!type || !isNonNullType(type) || each.defaultValue) return [];
-    return [[each.variable.name.value, sampleInput(type, each.variable.name.value, seed, 0)]];
+    return [[each.variable.name.value, sampleInput(type, each.variable.name.value, { seed, depth: 0 })]];
   });
   return Object.fromEntries(variables);
 }
 
 const deepestInput = 4;
 
-function sampleInput(type: GraphQLInputType, name: string, seed: number, depth: number): unknown {
-  if (isNonNullType(type)) return sampleInput(type.ofType, name, seed, depth);
-  if (isListType(type)) return depth > deepestInput ? [] : [sampleInput(type.ofType, name, seed, depth + 1)];
+function sampleInput(
+  type: GraphQLInputType,
+  name: string,
+  { seed, depth }: { readonly seed: number; readonly depth: number },
+): unknown {
+  if (isNonNullType(type)) return sampleInput(type.ofType, name, { seed, depth });
+  if (isListType(type)) return depth > deepestInput ? [] : [sampleInput(type.ofType, name, { seed, depth: depth + 1 })];
   const named = getNamedType(type);
   if (isEnumType(named)) return named.getValues()[0]?.name;
   if (isInputObjectType(named)) {
     const fields = Object.values(named.getFields());
     const chosen = named.isOneOf ? fields.slice(0, 1) : fields.filter(isRequiredInputField);
     return Object.fromEntries(
-      chosen.map((field) => [field.name, sampleInput(field.type, field.name, seed, depth + 1)]),
+      chosen.map((field) => [field.name, sampleInput(field.type, field.name, { seed, depth: depth + 1 })]),
     );
   }
   switch (named.name) {
@@ -191,7 +195,7 @@ function sampleInput(type: GraphQLInputType, name: string, seed: number, depth: 
         : /date|day/i.test(named.name)
           ? "date"
           : undefined;
-      return sampleText(name, format, {}, seededFaker(seed, "sample", name));
+      return sampleText(name, format, { constraints: {}, fake: seededFaker(seed, "sample", name) });
     }
   }
 }

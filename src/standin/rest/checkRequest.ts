@@ -41,8 +41,10 @@ export interface CheckedRequest {
 export function checkRequest(
   { operation, rawValues }: MatchedOperation,
   request: SeenRequest,
-  validator: ContractValidator,
-  { types, credentials }: RequestContext,
+  {
+    validator,
+    requestContext: { types, credentials },
+  }: { readonly validator: ContractValidator; readonly requestContext: RequestContext },
 ): CheckedRequest {
   const inQuery = operation.parameters.filter((each) => each.in === "query");
   const declared = new Set(inQuery.map((each) => each.name));
@@ -50,7 +52,7 @@ export function checkRequest(
   const parts: SentParts = { path: rawValues, query: request.query, header: request.header };
   const misfits = operation.parameters.flatMap((parameter): Misfit[] => {
     const { name, in: location } = parameter;
-    const readings = readParameter(parameter, parts, types, known);
+    const readings = readParameter(parameter, parts, { types, declared: known });
     if (readings === undefined)
       return parameter.required && location !== "querystring" ? [{ in: location, name, message: "is required" }] : [];
     const fits = readings.some((reading) =>
@@ -61,9 +63,9 @@ export function checkRequest(
     const first = validator.check(parameter.schema, readings[0], true);
     return first.map((message) => ({ in: location, name, message }));
   });
-  for (const name of unknownNames(operation, known, request.query, types))
+  for (const name of unknownNames(operation, known, { query: request.query, types }))
     misfits.push({ in: "query", name, message: "is not a parameter of this operation" });
-  const { body, found } = checkBody(operation, request, validator, types);
+  const { body, found } = checkBody(operation, request, { validator, types });
   return { misfits: [...misfits, ...found], body };
 }
 
@@ -71,8 +73,7 @@ export function checkRequest(
 function unknownNames(
   operation: RestOperation,
   declared: ReadonlySet<string>,
-  query: string,
-  types: TypeTable,
+  { query, types }: { readonly query: string; readonly types: TypeTable },
 ): Set<string> {
   if (operation.parameters.some((each) => each.in === "querystring")) return new Set();
   const taken = new Set(declared);
@@ -89,8 +90,7 @@ function unknownNames(
 function checkBody(
   operation: RestOperation,
   request: SeenRequest,
-  validator: ContractValidator,
-  types: TypeTable,
+  { validator, types }: { readonly validator: ContractValidator; readonly types: TypeTable },
 ): { body: unknown; found: Misfit[] } {
   const declared = operation.body;
   const misfit = (message: string): { body: unknown; found: Misfit[] } => ({

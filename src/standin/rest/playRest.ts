@@ -96,7 +96,7 @@ class RestPlayer {
     const url = new URL(request.url);
     const wish = this.options.wishes.for([operation.operationId, label], request.headers.get(wishHeader));
     if (typeof wish === "string")
-      return refusal(400, "A wish that cannot be granted", `${wish}.`, { operation: label });
+      return refusal(400, "A wish that cannot be granted", { detail: `${wish}.`, more: { operation: label } });
     const text = await body.text();
     await waitFor(wish);
     return { ...this.judge(request, path, found.match, { url, wish, label, text }), received: text };
@@ -126,11 +126,17 @@ class RestPlayer {
       body: text,
     };
     const { types } = this.contract;
-    const checked = checkRequest(match, seen, this.requests, { types, credentials: this.credentials });
+    const checked = checkRequest(match, seen, {
+      validator: this.requests,
+      requestContext: { types, credentials: this.credentials },
+    });
     if (checked.misfits.length > 0)
-      return refusal(400, "The request does not fit the contract", misfitText(checked.misfits), {
-        operation: label,
-        misfits: checked.misfits,
+      return refusal(400, "The request does not fit the contract", {
+        detail: misfitText(checked.misfits),
+        more: {
+          operation: label,
+          misfits: checked.misfits,
+        },
       });
     return this.perform(match, { url, path, accept: header("accept") ?? "", body: checked.body, wish, label });
   }
@@ -138,19 +144,22 @@ class RestPlayer {
   private unknownPath(found: Exclude<Matching, { kind: "match" }>, path: string): PlayedAnswer {
     if (found.kind === "method") {
       const allow = found.allowed.join(", ");
-      return refusal(405, "Wrong method", `${path} takes ${allow}.`, { headers: { allow } });
+      return refusal(405, "Wrong method", { detail: `${path} takes ${allow}.`, more: { headers: { allow } } });
     }
     const paths = this.contract.operations.map((operation) => operation.path);
     const near = nearest(path, paths)[0];
     const hint = near === undefined ? "" : ` The nearest is ${near}.`;
-    return refusal(404, "No such path in the contract", `${this.contract.name} has no ${path}.${hint}`, {});
+    return refusal(404, "No such path in the contract", {
+      detail: `${this.contract.name} has no ${path}.${hint}`,
+      more: {},
+    });
   }
 
   private unauthorized(operation: RestOperation, label: string, missing: string): PlayedAnswer {
     const misfits: Misfit[] = [{ in: "header", name: "auth", message: missing }];
     const declared = operation.responses.find(({ status }) => status === "401");
     const shown = `${label} ${missing}.`;
-    if (!declared) return refusal(401, "No credential", shown, { operation: label, misfits });
+    if (!declared) return refusal(401, "No credential", { detail: shown, more: { operation: label, misfits } });
     const known = new Map<string, unknown>(["detail", "message"].map((name) => [name, shown]));
     return { ...this.declared(declared, 401, { operation, label, known, seedParts: [label] }), misfits };
   }
@@ -171,14 +180,14 @@ class RestPlayer {
       const declared = responseFor(operation, wish.status);
       if (declared) return this.declared(declared, wish.status, base);
       const detail = `It was asked for; ${label} documents ${operation.responses.map(({ status }) => status).join(", ")}.`;
-      return { ...refusal(wish.status, "As it was wished", detail, { operation: label }), misfits: [] };
+      return { ...refusal(wish.status, "As it was wished", { detail, more: { operation: label } }), misfits: [] };
     }
     const deed = wish.example === undefined ? this.deeds.get(operation) : undefined;
     const done = deed && this.act(deed, asked, pathValues);
     if (done?.kind === "gone") {
       const declared = responseFor(operation, 404);
       const detail = `There is no ${asked.path}; it was removed, or never made.`;
-      if (!declared) return { ...refusal(404, "Not found", detail, { operation: label }), misfits: [] };
+      if (!declared) return { ...refusal(404, "Not found", { detail, more: { operation: label } }), misfits: [] };
       return this.declared(declared, 404, {
         ...base,
         known: new Map([
@@ -412,11 +421,16 @@ function played(response: Response, operation: string | undefined, sent: string)
 function refusal(
   status: number,
   title: string,
-  detail: string,
-  more: {
-    readonly operation?: string;
-    readonly misfits?: readonly Misfit[];
-    readonly headers?: Readonly<Record<string, string>>;
+  {
+    detail,
+    more,
+  }: {
+    readonly detail: string;
+    readonly more: {
+      readonly operation?: string;
+      readonly misfits?: readonly Misfit[];
+      readonly headers?: Readonly<Record<string, string>>;
+    };
   },
 ): PlayedAnswer {
   const { operation, misfits = [], headers = {} } = more;

@@ -22,13 +22,12 @@ type Kind = "value" | "list" | "record";
 export function readParameter(
   parameter: Parameter,
   parts: SentParts,
-  types: TypeTable,
-  declared: ReadonlySet<string>,
+  { types, declared }: { readonly types: TypeTable; readonly declared: ReadonlySet<string> },
 ): unknown[] | undefined {
   const kinds = kindsOf(parameter.type.shape, types);
-  const readings = kinds.flatMap((kind) => readAs(kind, parameter, parts, types, declared) ?? []);
+  const readings = kinds.flatMap((kind) => readAs(kind, parameter, { parts, types, declared }) ?? []);
   // Null is a word, whatever else the parameter may hold.
-  const [word] = kinds.includes("value") ? [] : (readAs("value", parameter, parts, types, declared) ?? []);
+  const [word] = kinds.includes("value") ? [] : (readAs("value", parameter, { parts, types, declared }) ?? []);
   if (word === "null") readings.push(null);
   // Nothing is how an empty list or record is sent.
   if (readings.length === 0) return emptyOf(kinds, parameter);
@@ -73,9 +72,11 @@ function kindsOf(shape: Shape, types: TypeTable, passed: readonly Shape[] = []):
 function readAs(
   kind: Kind,
   parameter: Parameter,
-  parts: SentParts,
-  types: TypeTable,
-  declared: ReadonlySet<string>,
+  {
+    parts,
+    types,
+    declared,
+  }: { readonly parts: SentParts; readonly types: TypeTable; readonly declared: ReadonlySet<string> },
 ): unknown[] | undefined {
   const { name, style, explode } = parameter;
   switch (parameter.in) {
@@ -88,7 +89,7 @@ function readAs(
       return one(
         kind === "value"
           ? text
-          : pieces(kind, text === "" ? [] : text.split(",").map((each) => each.trim()), explode, same),
+          : pieces(kind, text === "" ? [] : text.split(",").map((each) => each.trim()), { explode, decode: same }),
       );
     }
     case "cookie": {
@@ -96,7 +97,9 @@ function readAs(
       const found = pairs.find(([key]) => decoded(key) === name);
       if (!found) return undefined;
       if (style === "json") return one(parsed(decoded(found[1])));
-      return one(kind === "value" ? decoded(found[1]) : pieces(kind, split(found[1], ","), false, decoded));
+      return one(
+        kind === "value" ? decoded(found[1]) : pieces(kind, split(found[1], ","), { explode: false, decode: decoded }),
+      );
     }
     case "querystring": {
       if (parts.query === "") return undefined;
@@ -104,7 +107,7 @@ function readAs(
       return [Object.fromEntries(queryPairs(parts.query))];
     }
     case "query":
-      return fromQuery(kind, parameter, parts.query, types, declared);
+      return fromQuery(kind, parameter, { query: parts.query, types, declared });
   }
 }
 
@@ -117,18 +120,20 @@ function fromPath(kind: Kind, { name, style, explode }: Parameter, raw: string |
   if (style === "json") return parsed(decoded(raw));
   if (style === "label") {
     const text = raw.replace(/^\./, "");
-    return kind === "value" ? decoded(text) : pieces(kind, split(text, explode ? "." : ","), explode, decoded);
+    return kind === "value"
+      ? decoded(text)
+      : pieces(kind, split(text, explode ? "." : ","), { explode, decode: decoded });
   }
   if (style === "matrix") {
     const pairs = split(raw.replace(/^;/, ""), ";").map(pairOf);
     const own = pairs.filter(([key]) => decoded(key) === name).map(([, value]) => value);
     if (kind === "value") return decoded(own[0] ?? "");
-    if (!explode) return pieces(kind, split(own[0] ?? "", ","), false, decoded);
+    if (!explode) return pieces(kind, split(own[0] ?? "", ","), { explode: false, decode: decoded });
     return kind === "list"
       ? own.map(decoded)
       : Object.fromEntries(pairs.map(([key, value]) => [decoded(key), decoded(value)]));
   }
-  return kind === "value" ? decoded(raw) : pieces(kind, split(raw, ","), explode, decoded);
+  return kind === "value" ? decoded(raw) : pieces(kind, split(raw, ","), { explode, decode: decoded });
 }
 
 const separators: Readonly<Partial<Record<Parameter["style"], RegExp>>> = {
@@ -140,9 +145,11 @@ const separators: Readonly<Partial<Record<Parameter["style"], RegExp>>> = {
 function fromQuery(
   kind: Kind,
   { name, style, explode, type }: Parameter,
-  query: string,
-  types: TypeTable,
-  declared: ReadonlySet<string>,
+  {
+    query,
+    types,
+    declared,
+  }: { readonly query: string; readonly types: TypeTable; readonly declared: ReadonlySet<string> },
 ): unknown[] | undefined {
   const pairs = query === "" ? [] : query.split("&").map(pairOf);
   if (style === "deepObject") return one(deep(name, pairs));
@@ -161,7 +168,7 @@ function fromQuery(
   if (kind === "value") return [decodedQuery(first)];
   if (kind === "list" && explode && !separators[style]) return [own.map(decodedQuery)];
   const separator = separators[style] ?? ",";
-  return one(pieces(kind, first === "" ? [] : first.split(separator), false, decodedQuery));
+  return one(pieces(kind, first === "" ? [] : first.split(separator), { explode: false, decode: decodedQuery }));
 }
 
 /** `name[a][b]=c`, what is repeated being a list. */
@@ -209,8 +216,7 @@ function define(record: Record<string, unknown>, key: string, value: unknown): v
 function pieces(
   kind: "list" | "record",
   texts: readonly string[],
-  explode: boolean,
-  decode: (text: string) => string,
+  { explode, decode }: { readonly explode: boolean; readonly decode: (text: string) => string },
 ): unknown {
   if (kind === "list") return texts.map(decode);
   const record: Record<string, unknown> = {};

@@ -77,13 +77,14 @@ export class RestThings {
     if (found.length > 0 || wanted.length === 0) return { kind: "list", things: found };
     // Nothing begins with such a value by chance; a list that is asked for it shall show some.
     const known = Object.fromEntries(byName(wanted).map(([name, [value]]) => [name, asLike(asked, name, value ?? "")]));
-    for (let more = 0; more < madeForFilter; more++) this.make(doing, type, shelf, known, "yes", [doing.filters, more]);
+    for (let more = 0; more < madeForFilter; more++)
+      this.make(doing, type, { shelf, known, isLater: "yes", seed: [doing.filters, more] });
     return { kind: "list", things: matching() };
   }
 
   private create(doing: Doing, type: Reference): Done {
     const shelf = this.filled(doing, type);
-    return this.make(doing, type, shelf, doing.body, "as sent", [doing.body, shelf.made++]);
+    return this.make(doing, type, { shelf, known: doing.body, isLater: "as sent", seed: [doing.body, shelf.made++] });
   }
 
   private fetch(doing: Doing, type: Reference): Done {
@@ -92,7 +93,11 @@ export class RestThings {
     if (shelf.removed.has(id)) return { kind: "gone" };
     const known = shelf.things.get(id);
     if (known) return { kind: "thing", facts: known, id };
-    const facts = this.madeUp(doing, type, idFacts(doing), shelf.things.size > 0 ? "yes" : "no", [doing.shelf, id]);
+    const facts = this.madeUp(doing, type, {
+      known: idFacts(doing),
+      isLater: shelf.things.size > 0 ? "yes" : "no",
+      more: [doing.shelf, id],
+    });
     if (!facts) return { kind: "thing", facts: {}, id };
     put(shelf, id, { ...facts, ...fieldsOf(facts, idFacts(doing)) });
     return { kind: "thing", facts, id };
@@ -123,7 +128,11 @@ export class RestThings {
     const asked = [...shelf.things];
     shelf.things.clear();
     for (let at = 0; at < doing.count; at++) {
-      const facts = this.madeUp(doing, type, {}, at > 0 ? "yes" : "no", [doing.shelf, "thing", at]);
+      const facts = this.madeUp(doing, type, {
+        known: {},
+        isLater: at > 0 ? "yes" : "no",
+        more: [doing.shelf, "thing", at],
+      });
       const id = facts && idOf(facts, doing.idName);
       if (facts && id !== undefined && !shelf.removed.has(id)) put(shelf, id, facts);
     }
@@ -134,12 +143,19 @@ export class RestThings {
   private make(
     doing: Doing,
     type: Reference,
-    shelf: Shelf,
-    known: Facts,
-    isLater: "yes" | "as sent",
-    seed: readonly unknown[],
+    {
+      shelf,
+      known,
+      isLater,
+      seed,
+    }: {
+      readonly shelf: Shelf;
+      readonly known: Facts;
+      readonly isLater: "yes" | "as sent";
+      readonly seed: readonly unknown[];
+    },
   ): Done & { kind: "thing" } {
-    const facts = this.madeUp(doing, type, known, isLater, [doing.shelf, "made", ...seed]) ?? known;
+    const facts = this.madeUp(doing, type, { known, isLater, more: [doing.shelf, "made", ...seed] }) ?? known;
     const whole = { ...facts, ...fieldsOf(facts, known) };
     const id = idOf(whole, doing.idName) ?? `made-${String(shelf.made)}`;
     put(shelf, id, whole);
@@ -149,9 +165,11 @@ export class RestThings {
   private madeUp(
     { seed }: Doing,
     type: Reference,
-    known: Facts,
-    isLater: "no" | "yes" | "as sent",
-    more: readonly unknown[],
+    {
+      known,
+      isLater,
+      more,
+    }: { readonly known: Facts; readonly isLater: "no" | "yes" | "as sent"; readonly more: readonly unknown[] },
   ): Facts | undefined {
     const made = this.makeUp(type, "", known, isLater, [...seed, ...more]);
     return isData(made) ? made : undefined;

@@ -81,7 +81,7 @@ function sampleShape(shape: Shape, name: string, context: SampleContext): unknow
     case "record":
       return sampleRecord(shape.fields, context);
     case "list":
-      return sampleList(shape.item, name, shape.constraints ?? {}, context);
+      return sampleList(shape.item, name, { constraints: shape.constraints ?? {}, context });
     case "map":
       return sampleMap(shape.value, name, context);
     case "tuple": {
@@ -106,7 +106,7 @@ function sampledText(
   { format, constraints = {} }: Shape & { kind: "text" },
   context: SampleContext,
 ): string {
-  const text = sampleText(name, format, constraints, context.fake);
+  const text = sampleText(name, format, { constraints, fake: context.fake });
   context.budget.takeText(text);
   return text;
 }
@@ -182,8 +182,10 @@ function suits({ type, place }: Field, value: unknown, context: SampleContext): 
 function sampleList(
   item: Reference,
   name: string,
-  { minItems = 0, maxItems = 4 }: Constraints,
-  context: SampleContext,
+  {
+    constraints: { minItems = 0, maxItems = 4 },
+    context,
+  }: { readonly constraints: Constraints; readonly context: SampleContext },
 ): unknown[] | undefined {
   if (context.depth > deepest && minItems === 0) return [];
   // A list of things has a few; a list inside each of them one or two, so that answers stay readable.

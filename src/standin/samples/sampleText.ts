@@ -5,13 +5,23 @@ import { mostCharacters } from "./sampleBudget.js";
 import type { Fake } from "./seededFaker.js";
 
 /** Text that suits a field's format, name and limits. */
-export function sampleText(name: string, format: string | undefined, constraints: Constraints, fake: Fake): string {
+export function sampleText(
+  name: string,
+  format: string | undefined,
+  { constraints, fake }: { readonly constraints: Constraints; readonly fake: Fake },
+): string {
   if (constraints.pattern !== undefined)
     return matching(constraints.pattern, fake) ?? fit(byName(name, fake), constraints, fake);
-  return format === undefined ? fit(byName(name, fake), constraints, fake) : byFormat(format, name, fake, constraints);
+  return format === undefined
+    ? fit(byName(name, fake), constraints, fake)
+    : byFormat(format, name, { fake, constraints });
 }
 
-function byFormat(format: string, name: string, fake: Fake, constraints: Constraints): string {
+function byFormat(
+  format: string,
+  name: string,
+  { fake, constraints }: { readonly fake: Fake; readonly constraints: Constraints },
+): string {
   switch (format) {
     case "date":
       return sampleMoment(name, fake).slice(0, 10);

@@ -13,8 +13,7 @@ import { hashOf } from "../files/textFile.js";
 export function readOrigin(
   project: Project,
   contract: string,
-  address: string,
-  copy: string | undefined,
+  { address, copy }: { readonly address: string; readonly copy: string | undefined },
 ): Validators | undefined {
   const entry = dataMember(readOrigins(project, contract), publicAddress(address));
   if (!entry || copy === undefined || textMember(entry, "copy") !== hashOf(copy)) return undefined;

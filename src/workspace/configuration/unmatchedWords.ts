@@ -9,8 +9,7 @@ import type { Project } from "../project/project.js";
 export function unmatchedWords(
   project: Project,
   name: string,
-  contract: Contract,
-  settings: ContractConfiguration,
+  { contract, settings }: { readonly contract: Contract; readonly settings: ContractConfiguration },
 ): Problem[] {
   const place = (key: string) => ({ document: project.configName, pointer: `/contracts/${name}/${key}` });
   const warn = (key: string, message: string, hint: string | undefined): Problem =>

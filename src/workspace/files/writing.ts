@@ -116,7 +116,7 @@ function complete(project: Pick<Project, "root">, operations: FileOperations): b
   const journal = readJournal(journalPath(project));
   if (journal) {
     try {
-      carryOut(project.root, staging, journal, operations);
+      carryOut(project.root, staging, { journal, operations });
     } catch (error) {
       // A process that was killed cannot be told from a step that failed here; both can be taken back.
       if (errorCode(error) === undefined) throw error;
@@ -129,7 +129,11 @@ function complete(project: Pick<Project, "root">, operations: FileOperations): b
   return journal !== undefined;
 }
 
-function carryOut(root: string, staging: string, { staged, remove }: Journal, operations: FileOperations): void {
+function carryOut(
+  root: string,
+  staging: string,
+  { journal: { staged, remove }, operations }: { readonly journal: Journal; readonly operations: FileOperations },
+): void {
   const open = new Set(readdirSync(staging));
   // Whether there was nothing in a folder: a large SDK has thousands of files in one, and each question takes its time.
   const wasEmpty = new Map<string, boolean>();

@@ -86,23 +86,26 @@ class Building {
     const { language, settings = {} } = configuration;
     const { language: printer } = this.loaded;
     const shared = settledSettings(printer.settings, settings);
-    const queries = readQueries(name, reading, reader.texts, shared);
+    const queries = readQueries(name, reading, { texts: reader.texts, pick: shared });
     const inQueries = [...reader.texts.queries(name).problems, ...(queries?.problems ?? [])];
     this.note(reader.texts.queryDocuments(name).problems);
     for (const each of inQueries) (each.level === "error" ? this.queryErrors : this.problems).push(each);
-    this.note(unmatchedWords(project, name, contract, configured));
-    for (const [path, text] of pinTexts(project, sdk, reading, queries)) this.pins.set(path, text);
+    this.note(unmatchedWords(project, name, { contract, settings: configured }));
+    for (const [path, text] of pinTexts(project, sdk, { reading, queries })) this.pins.set(path, text);
     if (queries) project.trace(() => `typed ${counted(queries.operations.length, "query", "queries")} of ${name}`);
-    const plan = planContract(contract, queries, configured, {
-      language,
-      settings: { ...settings, unions: shared.unions },
+    const plan = planContract(contract, queries, {
+      configured,
+      plannedFor: {
+        language,
+        settings: { ...settings, unions: shared.unions },
+      },
     });
     project.trace(() => `planned ${counted(plan.calls.length, "call")} of ${name}`);
     if (settings.schema === true && reading.schema) this.schemas.set(name, schemaCopy(reading.schema));
     const names = printer.names(plan);
     if (plan.protocol === "rest") {
       this.note(unfitPages(project, plan, configured));
-      this.note(proposals(project, plan, configured, names));
+      this.note(proposals(project, plan, { settings: configured, names }));
     }
     this.note(losses(project, plan, sdk, { names, int64: printer.settings.shared.int64 }));
     return { contract, plan, queries, setAside: contract.setAside };

@@ -45,8 +45,8 @@ export async function generate(project: OpenedProject, options: GenerateOptions)
   const bringUpToDate = async (name: string): Promise<SdkOutcome> => {
     const covers = project.configuration.sdks[name]?.covers ?? [];
     if (covers.every((contract) => !copies.lacking.has(contract) && texts.has(contract))) {
-      const inputs = await inputsHash(project, name, texts, options.partial);
-      const unchanged = unchangedOutcome(project, name, inputs, ledger, texts);
+      const inputs = await inputsHash(project, name, { texts, partial: options.partial });
+      const unchanged = unchangedOutcome(project, name, { inputs, ledger, texts });
       // Strict has to know what was set aside, which only reading tells.
       if (unchanged && !(options.strict && ledger.sdks[name]?.setAside !== undefined)) {
         project.trace(() => `knew the SDK ${name} as up to date by its hashes`);
@@ -56,16 +56,20 @@ export async function generate(project: OpenedProject, options: GenerateOptions)
     await texts.readHosts(covers);
     const heavy = await import("./generateSdk.js");
     reader ??= heavy.newReader(texts);
-    await heavy.fetchParts(project, name, reader, copies.lacking);
-    const result = await heavy.generateSdk(project, name, reader, pinTexts, options.comparing ?? "before");
+    await heavy.fetchParts(project, name, { reader, lacking: copies.lacking });
+    const result = await heavy.generateSdk(project, name, {
+      reader,
+      pinTexts,
+      comparing: options.comparing ?? "before",
+    });
     if (result.compare) comparisons.push(result.compare);
     // Reading found which other documents count; what they hold is an input too.
     const made: Made = {
       ...result,
-      inputs: await inputsHash(project, name, texts, options.partial),
+      inputs: await inputsHash(project, name, { texts, partial: options.partial }),
       parts: partsOf(project, name, texts),
     };
-    const outcome = settle(project, name, made, ledger, options);
+    const outcome = settle(project, name, { made, ledger, options });
     ledger = outcome.ledger;
     return outcome.sdk;
   };
@@ -76,7 +80,9 @@ export async function generate(project: OpenedProject, options: GenerateOptions)
     sdks.push(outcome instanceof Halt ? heldBack(project, name, outcome) : outcome);
   }
   const isForEditors = project.configuration.editors === true || ledger.editors !== undefined;
-  const editors = isForEditors ? await bringEditorsFile(project, texts, ledger, options) : undefined;
+  const editors = isForEditors
+    ? await bringEditorsFile(project, texts, { ledger, generateOptions: options })
+    : undefined;
   const held = sdks.some((sdk) => sdk.state === "held back") || editors?.state === "held back";
   const isLacking =
     options.strict && sdks.some((sdk) => sdk.contracts.some((contract) => contract.setAside.length > 0));
@@ -100,8 +106,10 @@ export async function generate(project: OpenedProject, options: GenerateOptions)
 async function bringEditorsFile(
   project: OpenedProject,
   texts: ProjectTexts,
-  ledger: Ledger,
-  { dryRun, force }: GenerateOptions,
+  {
+    ledger,
+    generateOptions: { dryRun, force },
+  }: { readonly ledger: Ledger; readonly generateOptions: GenerateOptions },
 ): Promise<{ readonly state: NonNullable<GenerateOutcome["editors"]>; readonly problems: readonly Problem[] }> {
   const { editorsFile } = await import("./editorsFile.js");
   const { state, text, problems } = editorsFile(project, texts, { ledger, force });
@@ -152,9 +160,7 @@ export function chosenSdks(project: OpenedProject, wanted: readonly string[]): s
 export function unchangedOutcome(
   project: OpenedProject,
   name: string,
-  inputs: string,
-  ledger: Ledger,
-  texts: ProjectTexts,
+  { inputs, ledger, texts }: { readonly inputs: string; readonly ledger: Ledger; readonly texts: ProjectTexts },
 ): SdkOutcome | undefined {
   const entry = ledger.sdks[name];
   const into = project.configuration.sdks[name]?.into ?? "";
@@ -217,7 +223,11 @@ function partsOf(project: OpenedProject, sdk: string, texts: ProjectTexts): Reco
 }
 
 /** Decides whether an SDK may be written, and writes it together with its pin and the ledger. */
-function settle(project: OpenedProject, name: string, made: Made, ledger: Ledger, options: GenerateOptions): Settled {
+function settle(
+  project: OpenedProject,
+  name: string,
+  { made, ledger, options }: { readonly made: Made; readonly ledger: Ledger; readonly options: GenerateOptions },
+): Settled {
   const { built, outcome, inputs, parts } = made;
   const setAside = built.contracts.reduce((count, contract) => count + contract.setAside.length, 0);
   const into = project.configuration.sdks[name]?.into ?? "";
@@ -227,7 +237,7 @@ function settle(project: OpenedProject, name: string, made: Made, ledger: Ledger
   const onDisk = folderHashes(folder, project.session.files);
   const refusals = [
     ...(options.partial ? [] : built.queryErrors),
-    ...refusalsOf({ project, folder, onDisk }, previous, built, options.force),
+    ...refusalsOf({ project, folder, onDisk }, previous, { built, force: options.force }),
     ...gateRefusals(outcome, options.gate),
   ];
   const files = countFiles(onDisk, built, previous);
@@ -329,8 +339,7 @@ function countFiles(onDisk: FolderHashes, built: BuiltSdk, previous: LedgerEntry
 function refusalsOf(
   { project, folder, onDisk }: { project: OpenedProject; folder: string; onDisk: FolderHashes },
   previous: LedgerEntry | undefined,
-  built: BuiltSdk,
-  force: boolean,
+  { built, force }: { readonly built: BuiltSdk; readonly force: boolean },
 ): Problem[] {
   const into = displayPath(project, folder);
   const refusals: Problem[] = [];

@@ -20,9 +20,15 @@ import { vanishedNames } from "./vanishedNames.js";
 export async function generateSdk(
   project: OpenedProject,
   name: string,
-  reader: ContractReader,
-  pinTexts: Map<string, string>,
-  comparing: "before" | "after",
+  {
+    reader,
+    pinTexts,
+    comparing,
+  }: {
+    readonly reader: ContractReader;
+    readonly pinTexts: Map<string, string>;
+    readonly comparing: "before" | "after";
+  },
 ): Promise<{ built: BuiltSdk; outcome: SdkOutcome; compare?: () => Promise<ContractImpact[]> }> {
   const built = await buildSdk(project, name, reader);
   const pins = built.contracts.flatMap(({ contract }) => readPin(project, name, contract.name) ?? []);
@@ -32,7 +38,7 @@ export async function generateSdk(
     for (const { contract } of built.contracts) {
       const paths = pinPaths(project, name, contract.name).contracts;
       const pin = pins.find(({ document }) => paths.includes(document));
-      if (pin) impacts.push(...(await impactOf(contract.name, pin, isPinned, reader)));
+      if (pin) impacts.push(...(await impactOf(contract.name, pin, { isPinned, reader })));
     }
     return impacts;
   };
@@ -60,8 +66,7 @@ export async function generateSdk(
 export async function fetchParts(
   project: OpenedProject,
   sdk: string,
-  reader: ContractReader,
-  lacking: ReadonlyMap<string, Halt>,
+  { reader, lacking }: { readonly reader: ContractReader; readonly lacking: ReadonlyMap<string, Halt> },
 ): Promise<void> {
   const halts: Halt[] = [];
   for (const contract of project.configuration.sdks[sdk]?.covers ?? []) {
@@ -112,8 +117,7 @@ function contractOutcome({ contract, plan, queries, setAside }: BuiltContract, t
 async function impactOf(
   name: string,
   pin: SourceText,
-  isPinned: boolean,
-  reader: ContractReader,
+  { isPinned, reader }: { readonly isPinned: boolean; readonly reader: ContractReader },
 ): Promise<ContractImpact[]> {
   // Loaded only where there is a pin to compare with.
   const { compareSides, readSide } = await import("../impact/compareWithPin.js");

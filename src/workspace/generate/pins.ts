@@ -16,8 +16,13 @@ import { readText } from "../files/textFile.js";
 export function pinTexts(
   project: Project,
   sdk: string,
-  reading: { readonly contract: Contract; readonly raw?: unknown; readonly texts?: readonly SourceText[] },
-  queries: QueryDocuments | undefined,
+  {
+    reading,
+    queries,
+  }: {
+    readonly reading: { readonly contract: Contract; readonly raw?: unknown; readonly texts?: readonly SourceText[] };
+    readonly queries: QueryDocuments | undefined;
+  },
 ): Map<string, string> {
   const { contract, raw, texts = [] } = reading;
   const base = pinBase(project, sdk, contract.name);

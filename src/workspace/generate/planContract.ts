@@ -14,8 +14,7 @@ import type { ProjectTexts } from "./sdkInputs.js";
 export function readQueries(
   name: string,
   reading: ContractReading,
-  texts: ProjectTexts,
-  { fragments }: Pick<SharedSettings, "fragments">,
+  { texts, pick: { fragments } }: { readonly texts: ProjectTexts; readonly pick: Pick<SharedSettings, "fragments"> },
 ): QueryReading | undefined {
   return reading.schema && readQueryDocuments(reading.schema, texts.queries(name).texts, { fragments });
 }
@@ -29,8 +28,13 @@ export type PlannedFor = Pick<SdkConfiguration, "language"> & {
 export function planContract(
   contract: Contract,
   queries: QueryDocuments | undefined,
-  configured: ContractConfiguration,
-  { language, settings: { unions, formats = {} } }: PlannedFor,
+  {
+    configured,
+    plannedFor: {
+      language,
+      settings: { unions, formats = {} },
+    },
+  }: { readonly configured: ContractConfiguration; readonly plannedFor: PlannedFor },
 ): ContractPlan {
   if (contract.protocol === "rest") return planRest(contract, configured);
   const meanings = Object.entries(configured.scalars ?? {});

@@ -168,8 +168,7 @@ export class ProjectTexts {
 export async function inputsHash(
   project: OpenedProject,
   sdk: string,
-  texts: ProjectTexts,
-  partial: boolean,
+  { texts, partial }: { readonly texts: ProjectTexts; readonly partial: boolean },
 ): Promise<string> {
   const configuration = project.configuration.sdks[sdk];
   if (!configuration) throw new Error(`There is no SDK ${sdk}.`);

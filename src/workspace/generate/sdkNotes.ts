@@ -12,8 +12,7 @@ import type { Project } from "../project/project.js";
 export function proposals(
   project: Project,
   plan: RestPlan,
-  settings: ContractConfiguration,
-  names: ContractNames,
+  { settings, names }: { readonly settings: ContractConfiguration; readonly names: ContractNames },
 ): Problem[] {
   const place = { document: project.configName, pointer: `/contracts/${plan.name}` };
   const found: Problem[] = [];

@@ -23,7 +23,9 @@ export async function vanishedNames(project: OpenedProject, sdk: string, built: 
   const offered = (files: ReadonlyMap<string, string>): string[] =>
     contracts.flatMap((name) => [...language.exports(files, name)]);
   const now = new Set(offered(built.files));
-  const vanished = new Set(offered(changedFiles(project, sdk, built, folder)).filter((name) => !now.has(name)));
+  const vanished = new Set(
+    offered(changedFiles(project, sdk, { builtSdk: built, folder })).filter((name) => !now.has(name)),
+  );
   if (vanished.size === 0) return [];
   return (tools.uses?.importsFrom(project, folder) ?? []).flatMap(({ document, name, offset }) => {
     if (!vanished.has(name)) return [];
@@ -43,8 +45,7 @@ export async function vanishedNames(project: OpenedProject, sdk: string, built: 
 function changedFiles(
   project: OpenedProject,
   sdk: string,
-  { hashes }: BuiltSdk,
-  folder: string,
+  { builtSdk: { hashes }, folder }: { readonly builtSdk: BuiltSdk; readonly folder: string },
 ): ReadonlyMap<string, string> {
   const written = Object.entries(readLedger(project).sdks[sdk]?.files ?? {});
   const changed = written.map(([path, hash]) => ({ path, full: join(folder, path), hash }));

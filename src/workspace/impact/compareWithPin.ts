@@ -85,7 +85,7 @@ export async function compareSides(
   };
   const told =
     texts && isSearched ? await judgeByCompiler(texts, new Map([[name, { before, after }]]), known) : scanned;
-  const judged = applyPolicy(told, project?.configuration.guard ?? {}, name, today());
+  const judged = applyPolicy(told, project?.configuration.guard ?? {}, { contract: name, today: today() });
   return {
     contract: name,
     from: before.label,

@@ -17,15 +17,17 @@ import { sideTexts } from "./sides.js";
 export async function guarded(
   project: OpenedProject,
   contracts: Iterable<string>,
-  reader: ContractReader,
-  gate: Gate,
-  texts: Map<string, string>,
+  {
+    reader,
+    gate,
+    texts,
+  }: { readonly reader: ContractReader; readonly gate: Gate; readonly texts: Map<string, string> },
 ): Promise<Problem[]> {
   const since = project.configuration.guard?.since;
   if (since === undefined || gate.level === "off") return [];
   const problems: Problem[] = [];
   for (const name of contracts) {
-    const side = await sideTexts(project, name, since, project.root);
+    const side = await sideTexts(project, name, { spec: since, cwd: project.root });
     if (!side) continue;
     const reading = reader.read(name);
     for (const { document, text } of side.texts) texts.set(document, text);

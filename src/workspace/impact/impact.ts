@@ -71,7 +71,7 @@ export async function impact(project: OpenedProject, cwd: string, options: Impac
   const problems: Problem[] = [];
   const copied: UsedCopy[] = [];
   const load = async (name: string, spec: string): Promise<Side | undefined> => {
-    const side = await sideTexts(project, name, spec, cwd);
+    const side = await sideTexts(project, name, { spec, cwd });
     if (!side && spec !== "pin") throw nothingThere(name, spec);
     for (const { document, text } of side?.texts ?? []) others.set(document, text);
     return side && { ...readSide(name, side.texts, side.label), isPinned: spec === "pin" };
@@ -133,7 +133,7 @@ export async function impactOfFiles(
   const name = (after.split(/[\\/]/).pop() ?? after).replace(/\.[^.]*$/, "");
   const texts = new Map<string, string>();
   const load = async (spec: string): Promise<Side> => {
-    const found = (await sideTexts(undefined, name, spec, cwd))?.texts ?? [];
+    const found = (await sideTexts(undefined, name, { spec, cwd }))?.texts ?? [];
     for (const { document, text } of found) texts.set(document, text);
     return readSide(name, found, spec);
   };

@@ -31,7 +31,10 @@ export async function planSides(
     const [before, after] = sides.map(({ reading: { contract, schema } }): PlannedSide | undefined => {
       if (contract.protocol !== "graphql" || !schema) return undefined;
       const queries = readQueryDocuments(schema, texts.queries(name).texts, { fragments });
-      const plan = planContract(contract, queries, own, { language: id, settings: { ...settings, unions } });
+      const plan = planContract(contract, queries, {
+        configured: own,
+        plannedFor: { language: id, settings: { ...settings, unions } },
+      });
       return plan.protocol === "graphql" ? { contract, plan } : undefined;
     });
     if (!before || !after) continue;

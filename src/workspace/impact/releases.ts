@@ -30,7 +30,7 @@ export async function releaseImpacts(
 ): Promise<ReleaseImpact[]> {
   const found: ReleaseImpact[] = [];
   for (const release of releases) {
-    const side = await sideTexts(project, contract, release.name, project.root);
+    const side = await sideTexts(project, contract, { spec: release.name, cwd: project.root });
     if (!side) continue;
     const before = readSide(contract, side.texts, release.name);
     const { protocol } = before.reading.contract;
@@ -49,7 +49,7 @@ export async function releaseImpacts(
     const uses = { queries, searched };
     const refused = refusedOf([before, now], side.operations ? [side.operations] : []);
     const scanned = withoutTaken(judgeUse(changes, protocol, uses), refused);
-    const judged = applyPolicy(scanned, project.configuration.guard ?? {}, contract, today());
+    const judged = applyPolicy(scanned, project.configuration.guard ?? {}, { contract, today: today() });
     const texts = [...side.texts, ...(side.operations ? [side.operations] : [])];
     found.push({
       release,

@@ -28,8 +28,7 @@ export interface SideTexts {
 export async function sideTexts(
   project: Project | undefined,
   contract: string,
-  spec: string,
-  cwd: string,
+  { spec, cwd }: { readonly spec: string; readonly cwd: string },
 ): Promise<SideTexts | undefined> {
   if (project && spec === "pin") {
     const pin = pinOf(project, contract);
@@ -38,7 +37,7 @@ export async function sideTexts(
   const release = project?.configuration.releases?.[spec];
   if (release !== undefined) {
     const at = typeof release === "string" ? release : release.at;
-    const side = await sideTexts(project, contract, at, project?.root ?? cwd);
+    const side = await sideTexts(project, contract, { spec: at, cwd: project?.root ?? cwd });
     return side && { ...side, label: spec };
   }
   if (project && spec.startsWith(revisionMark)) return sideAt(project, contract, spec.slice(revisionMark.length));

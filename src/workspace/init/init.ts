@@ -55,7 +55,7 @@ export async function adopt(
 ): Promise<TriedContract> {
   const { from } = source;
   const settings = { from, ...(isRemote(from) && Object.keys(headers).length > 0 ? { headers } : {}) };
-  return tryContract(where, freeName(source.name ?? nameOf(from), taken), settings, queries);
+  return tryContract(where, freeName(source.name ?? nameOf(from), taken), { settings, queries });
 }
 
 function isRemote(from: ContractConfiguration["from"]): boolean {

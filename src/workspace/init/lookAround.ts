@@ -67,7 +67,7 @@ export function lookAround(root: string): Surroundings {
       ...descriptions.map((from): FoundContract => ({ from, protocol: "rest" })),
       ...schemaSources(root, schemas).map((from): FoundContract => ({ from, protocol: "graphql" })),
     ],
-    queries: queryPatterns(root, documents, hosts, { source, framework, language }),
+    queries: queryPatterns(root, documents, { hosts, pick: { source, framework, language } }),
     source,
     name: projectName(root, manifest),
     framework,
@@ -106,8 +106,10 @@ function schemaSources(root: string, schemas: readonly string[]): (string | read
 function queryPatterns(
   root: string,
   documents: readonly string[],
-  hosts: readonly string[],
-  { source, framework, language }: Pick<Surroundings, "source" | "framework" | "language">,
+  {
+    hosts,
+    pick: { source, framework, language },
+  }: { readonly hosts: readonly string[]; readonly pick: Pick<Surroundings, "source" | "framework" | "language"> },
 ): readonly string[] {
   const marks = markPattern(usualTags);
   const tops = [...new Set(documents.map((path) => path.split("/")[0] ?? "").filter((top) => !top.includes(".")))];

@@ -36,8 +36,7 @@ export interface TriedContract {
 export async function tryContract(
   where: Whereabouts,
   name: string,
-  settings: ContractConfiguration,
-  queries: readonly string[],
+  { settings, queries }: { readonly settings: ContractConfiguration; readonly queries: readonly string[] },
 ): Promise<TriedContract> {
   const project = projectWith(where, name, settings);
   const lacking = (await obtainCopies(project, [name], true)).lacking.get(name);

@@ -31,7 +31,11 @@ export function readCopy(project: Project, contract: string, address: string | u
 }
 
 /** Where a copy of this text belongs. */
-export function copyPath(project: Project, contract: string, address: string | undefined, text: string): string {
+export function copyPath(
+  project: Project,
+  contract: string,
+  { address, text }: { readonly address: string | undefined; readonly text: string },
+): string {
   const base = copyBase(project, contract, address);
   const ending = endings.find((each) => base.endsWith(each));
   if (!isJson(text) && (ending === undefined || ending === ".json") && beginsLikeSchema(text)) return `${base}.graphql`;

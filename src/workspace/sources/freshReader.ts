@@ -27,13 +27,13 @@ export async function freshReader(project: OpenedProject, contract: string): Pro
   const problems: Problem[] = [];
   const ask = async (address: string | undefined): Promise<void> => {
     tried.add(address);
-    const found = await fetchCopy(project, contract, address, undefined);
+    const found = await fetchCopy(project, contract, { address, known: undefined });
     const place = { document: project.configName, pointer: `/contracts/${contract}/from` };
     if ("problem" in found)
       problems.push({ ...found.problem, level: "warning", places: [place], why: "Its copy is compared instead." });
     if (!("text" in found)) return;
     const { text } = found;
-    const document = `${displayPath(project, copyPath(project, contract, address, text))} (new)`;
+    const document = `${displayPath(project, copyPath(project, contract, { address, text }))} (new)`;
     fetched.set(address, { document, text, ...(address === undefined ? {} : { base: publicAddress(address) }) });
   };
   for (const address of settings ? remoteSources(settings) : []) await ask(address);

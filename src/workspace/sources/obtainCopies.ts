@@ -42,7 +42,7 @@ export async function obtainCopies(project: Project, contracts: Iterable<string>
       const known = readCopy(project, contract, source);
       if (known && !fresh) continue;
       const found = await haltOrAsync(async () =>
-        settle(project, contract, await obtain(project, contract, source), known !== undefined),
+        settle(project, contract, { failure: await obtain(project, contract, source), hasCopy: known !== undefined }),
       );
       if (found instanceof Halt) halts.push(found);
       else problems.push(...found);
@@ -59,7 +59,11 @@ export function remoteSources(settings: ContractConfiguration): (string | undefi
 }
 
 /** Without a copy there is nothing to go on with; with one, a failure is only a warning. */
-function settle(project: Project, contract: string, failure: Problem | undefined, hasCopy: boolean): Problem[] {
+function settle(
+  project: Project,
+  contract: string,
+  { failure, hasCopy }: { readonly failure: Problem | undefined; readonly hasCopy: boolean },
+): Problem[] {
   if (!failure) return [];
   const place = { document: project.configName, pointer: `/contracts/${contract}/from` };
   if (!hasCopy)
@@ -77,9 +81,9 @@ export async function obtain(
   contract: string,
   address: string | undefined,
 ): Promise<Problem | undefined> {
-  const fetched = await fetchCopy(project, contract, address, undefined);
+  const fetched = await fetchCopy(project, contract, { address, known: undefined });
   if ("problem" in fetched) return fetched.problem;
-  if ("text" in fetched) saveCopy(project, contract, address, fetched);
+  if ("text" in fetched) saveCopy(project, contract, { address, fetchedCopy: fetched });
   return undefined;
 }
 
@@ -95,8 +99,7 @@ export type CopyOutcome = FetchedCopy | { readonly isSame: true } | { readonly p
 export async function fetchCopy(
   project: Project,
   contract: string,
-  address: string | undefined,
-  known: Validators | undefined,
+  { address, known }: { readonly address: string | undefined; readonly known: Validators | undefined },
 ): Promise<CopyOutcome> {
   const settings = project.configuration.contracts[contract] ?? { from: [] };
   if (address === undefined) return runCommand(project, contract, runOf(settings));
@@ -116,7 +119,7 @@ export async function fetchCopy(
   const options = { headers: own, hosts: settings.hosts ?? [], timeoutMs: waitMs(project), known };
   const isSource = sourceList(settings).includes(address);
   const fetched = await (isSource
-    ? fetchSource(expanded, address, options, settings)
+    ? fetchSource(expanded, address, { options, settings })
     : fetchText(expanded, address, options));
   // Origin and path only: the rest of an address may hold a secret.
   const { origin, pathname } = new URL(expanded);
@@ -141,8 +144,7 @@ function runOf({ from }: ContractConfiguration): string {
 async function fetchSource(
   address: string,
   shown: string,
-  options: FetchOptions,
-  settings: ContractConfiguration,
+  { options, settings }: { readonly options: FetchOptions; readonly settings: ContractConfiguration },
 ): Promise<Fetched> {
   const { introspect } = await import("./introspect.js");
   const { pathname } = new URL(address);
@@ -261,10 +263,12 @@ function expandAddress(project: Project, address: string, contract: string): str
 export function saveCopy(
   project: Project,
   contract: string,
-  address: string | undefined,
-  { text, validators = {} }: FetchedCopy,
+  {
+    address,
+    fetchedCopy: { text, validators = {} },
+  }: { readonly address: string | undefined; readonly fetchedCopy: FetchedCopy },
 ): void {
-  const path = copyPath(project, contract, address, text);
+  const path = copyPath(project, contract, { address, text });
   const known = readCopy(project, contract, address);
   const saved = text.endsWith("\n") ? text : `${text}\n`;
   const write = new Map([[displayPath(project, path), saved]]);

@@ -46,12 +46,10 @@ function copyOf(project: Project, contract: string, address: string | undefined)
   const copy = readCopy(project, contract, address);
   if (copy) return copy;
   const where = address === undefined ? "its command" : `\`${address}\``;
-  throw missing(
-    project,
-    contract,
-    `The contract \`${contract}\` was not fetched from ${where} yet.`,
-    "Run `rhema generate`, which saves a copy.",
-  );
+  throw missing(project, contract, {
+    message: `The contract \`${contract}\` was not fetched from ${where} yet.`,
+    hint: "Run `rhema generate`, which saves a copy.",
+  });
 }
 
 /**
@@ -87,37 +85,33 @@ function filesOf(project: Project, contract: string, source: string): string[] {
   if (isGlob) {
     const found = findFiles(project, [source]);
     if (found.length === 0)
-      throw missing(
-        project,
-        contract,
-        `No file matches \`${source}\`, where the contract \`${contract}\` should come from.`,
-      );
+      throw missing(project, contract, {
+        message: `No file matches \`${source}\`, where the contract \`${contract}\` should come from.`,
+      });
     return found;
   }
   if (!existsSync(path))
-    throw missing(
-      project,
-      contract,
-      `The contract \`${contract}\` should be in \`${source}\`, and there is no such file.`,
-    );
+    throw missing(project, contract, {
+      message: `The contract \`${contract}\` should be in \`${source}\`, and there is no such file.`,
+    });
   if (!statSync(path).isDirectory()) return [path];
   const search = (files: string): string[] => globSync(files, { cwd: path, absolute: true, ignore: neverSearched });
   const schemas = search(schemaFiles);
   const found = schemas.length > 0 ? schemas : search(descriptionFiles);
   if (found.length === 0)
-    throw missing(
-      project,
-      contract,
-      `The folder \`${source}\` of the contract \`${contract}\` holds no .graphql, .yaml or .json file.`,
-    );
+    throw missing(project, contract, {
+      message: `The folder \`${source}\` of the contract \`${contract}\` holds no .graphql, .yaml or .json file.`,
+    });
   return found;
 }
 
 function missing(
   project: Project,
   contract: string,
-  message: string,
-  hint = "Correct the path under `contracts`, or put the file there.",
+  {
+    message,
+    hint = "Correct the path under `contracts`, or put the file there.",
+  }: { readonly message: string; readonly hint?: string | undefined },
 ): Halt {
   const place = { document: project.configName, pointer: `/contracts/${contract}/from` };
   return new Halt(
@@ -151,7 +145,7 @@ export function queryTexts(project: Project, contract: string): QueryTexts {
     for (const source of found) known.set(resolve(project.root, source.document), source);
     if (paths.some((path) => known.has(path))) return;
     const where = { document: project.configName, pointer: `/contracts/${contract}/queries/${String(at)}` };
-    problems.push(nothingFound(contract, pattern, paths, tags, where));
+    problems.push(nothingFound(contract, pattern, { paths, tags, place: where }));
   });
   const texts = sortedBy(known.values(), ({ document }) => document);
   if (patterns.length > 0)
@@ -166,9 +160,11 @@ function isDocument(path: string): boolean {
 function nothingFound(
   contract: string,
   pattern: string,
-  paths: readonly string[],
-  tags: readonly string[],
-  place: Place,
+  {
+    paths,
+    tags,
+    place,
+  }: { readonly paths: readonly string[]; readonly tags: readonly string[]; readonly place: Place },
 ): Problem {
   const hosts = paths.filter(isHostFile).length;
   const message =

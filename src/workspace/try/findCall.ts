@@ -33,8 +33,7 @@ import type { FoundCall } from "./foundCall.js";
 export async function findCall(
   project: OpenedProject,
   contracts: readonly string[],
-  wanted: string,
-  id: string,
+  { wanted, id }: { readonly wanted: string; readonly id: string },
 ): Promise<FoundCall> {
   const texts = new ProjectTexts(project);
   await texts.readHosts(contracts);
@@ -152,7 +151,10 @@ class CallSearch {
     const [chosen] = queries?.operations ?? [];
     if (!queries || !chosen) return [];
     const alone = { ...settings, types: "used", queries: [] } as const;
-    const plan = planContract(reading.contract, queries, alone, { language: this.id, settings: { unions: "closed" } });
+    const plan = planContract(reading.contract, queries, {
+      configured: alone,
+      plannedFor: { language: this.id, settings: { unions: "closed" } },
+    });
     const [call] = plan.protocol === "graphql" ? plan.calls : [];
     if (!call) return [];
     const names = this.language.names(plan);

@@ -14,7 +14,8 @@ const gone: JudgedChange = {
   use: "used",
   hits: [],
 };
-const decided = (policy: Policy, today = "2031-05-01") => applyPolicy([gone], policy, "berths", today)[0] ?? gone;
+const decided = (policy: Policy, today = "2031-05-01") =>
+  applyPolicy([gone], policy, { contract: "berths", today })[0] ?? gone;
 const acceptance = { change: "answer.field.gone", reason: "known", until: "2031-05-01" };
 
 describe("what a team decides about changes", () => {

@@ -37,7 +37,7 @@ const many = (own: number, searched = false): ContractImpact => {
   const { before, after } = manyChanges(own);
   return impactOf(JSON.parse(before), JSON.parse(after), searched);
 };
-const lines = (impact: ContractImpact): string[] => renderImpact([impact], texts, plainPaint, false);
+const lines = (impact: ContractImpact): string[] => renderImpact([impact], texts, { paint: plainPaint, all: false });
 
 describe("a report on many changes", () => {
   it("has the counts first, and what breaks within the first forty lines", () => {
@@ -74,7 +74,8 @@ describe("a report on many changes", () => {
         users: { releases: ["1.0"], share: 0.5 },
       })),
     };
-    const shown = (impacts: readonly ContractImpact[]) => renderImpact(impacts, texts, plainPaint, false).slice(3, 30);
+    const shown = (impacts: readonly ContractImpact[]) =>
+      renderImpact(impacts, texts, { paint: plainPaint, all: false }).slice(3, 30);
     const [both, alone] = [shown([used, released]), shown([used])];
     expect(both[0]).toBe(alone[0]);
     const breaking = (lines: readonly string[]) => lines.filter((line) => line.startsWith("    x "));

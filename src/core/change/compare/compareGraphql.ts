@@ -47,7 +47,7 @@ class GraphqlComparison {
   }
 
   private at<K extends PointKind>(kind: K, point: Points[K]): void {
-    applyRules(this.changes, kind, point, this.facts);
+    applyRules(this.changes, kind, { point, facts: this.facts });
   }
 
   private compareDefinition(before: TypeDefinition): void {
@@ -111,20 +111,18 @@ class GraphqlComparison {
     if (before.shape.kind !== "record" || after.shape.kind !== "record") return;
     const pair = { face: "answer", subject: before.key, coordinates: [before.key], owner: [before.key] } as const;
     const coordinatesOf = (field: string): string[] => [`${before.key}.${field}`];
-    for (const { left, right, point, names } of comparedFields(
-      pair,
-      before.shape,
-      after.shape,
-      this.context,
+    for (const { left, right, point, names } of comparedFields(pair, before.shape, {
+      after: after.shape,
+      context: this.context,
       coordinatesOf,
-    )) {
+    })) {
       const [coordinate = ""] = point.coordinates;
       this.compareTypes({ ...point, face: "answer", before: left, after: right });
       const [oldName, newName] = names;
       const fieldBefore = this.before.fields.get(`${before.key}.${oldName}`);
       const fieldAfter = this.after.fields.get(`${after.key}.${newName}`);
       if (fieldBefore && fieldAfter)
-        this.compareArguments(coordinate, coordinate, fieldBefore.arguments, fieldAfter.arguments);
+        this.compareArguments(coordinate, coordinate, { before: fieldBefore.arguments, after: fieldAfter.arguments });
     }
   }
 
@@ -138,13 +136,11 @@ class GraphqlComparison {
     const coordinatesOf = (field: string): string[] => [`${before.key}.${field}`];
     const required = (shape: Shape, name: string): boolean =>
       shape.kind === "record" && shape.fields.some((field) => field.name === name && field.required);
-    for (const { left, right, point, names } of comparedFields(
-      pair,
-      before.shape,
-      after.shape,
-      this.context,
+    for (const { left, right, point, names } of comparedFields(pair, before.shape, {
+      after: after.shape,
+      context: this.context,
       coordinatesOf,
-    )) {
+    })) {
       const toldAlready = !required(before.shape, names[0]) && required(after.shape, names[1]);
       this.compareTypes({
         ...point,
@@ -158,7 +154,11 @@ class GraphqlComparison {
   /**
    * @param owner the coordinate of the field or directive, which all that use it depend on
    */
-  private compareArguments(owner: string, subject: string, before: readonly Field[], after: readonly Field[]): void {
+  private compareArguments(
+    owner: string,
+    subject: string,
+    { before, after }: { readonly before: readonly Field[]; readonly after: readonly Field[] },
+  ): void {
     const gone = before.filter((argument) => !after.some((each) => each.name === argument.name));
     const fresh = after.filter((argument) => !before.some((each) => each.name === argument.name));
     const renamed = new Set<string>();
@@ -293,7 +293,7 @@ class GraphqlComparison {
       const other = this.after.directives.get(name);
       const coordinate = `@${name}`;
       const point = { subject: coordinate, face: "operation", coordinates: [coordinate] } as const;
-      if (other) this.compareArguments(coordinate, coordinate, directive.arguments, other.arguments);
+      if (other) this.compareArguments(coordinate, coordinate, { before: directive.arguments, after: other.arguments });
       else this.at("directive", { ...point, placeBefore: directive.place, before: name });
     }
   }

@@ -24,10 +24,8 @@ export function compareGraphqlNames(before: PlannedSide, after: PlannedSide, fac
     const renamed = renames.get(name);
     const successor = renamed !== undefined && kept.has(renamed) ? renamed : undefined;
     const source = facts.typeName(name);
-    applyRules(
-      changes,
-      "name",
-      {
+    applyRules(changes, "name", {
+      point: {
         subject: name,
         face: "operation",
         coordinates: [source, `${source}{}`],
@@ -38,7 +36,7 @@ export function compareGraphqlNames(before: PlannedSide, after: PlannedSide, fac
         placeAfter: successor === undefined ? undefined : after.contract.types.get(successor)?.place,
       },
       facts,
-    );
+    });
   }
   return changes;
 }
@@ -54,7 +52,7 @@ function madeUpNames(before: PlannedSide, after: PlannedSide, facts: SdkFacts): 
     if (kept.has(name) || before.contract.types.has(name) || gone.some((query) => name.startsWith(query))) continue;
     const coordinates = [types.get(id) ?? facts.typeName(name)];
     const point = { subject: name, face: "operation", coordinates, word: name, before: name } as const;
-    applyRules(changes, "name", { ...point, isMadeUp: true }, facts);
+    applyRules(changes, "name", { point: { ...point, isMadeUp: true }, facts });
   }
   return changes;
 }

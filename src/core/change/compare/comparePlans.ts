@@ -69,7 +69,7 @@ class PlanComparison {
         after: (reference) => deepSignature(reference, this.right.types, isInline),
       },
       at: <K extends PointKind>(kind: K, point: Points[K]) => {
-        applyRules(this.changes, kind, point, this.facts, () => this.owner);
+        applyRules(this.changes, kind, { point, facts: this.facts, operations: () => this.owner });
       },
     };
     return new ShapeWalk(
@@ -120,7 +120,7 @@ class PlanComparison {
       after,
       this.facts.memberName,
     ))
-      if (!isToldToBreak(point, this.changes)) applyRules(this.changes, "spelling", point, this.facts);
+      if (!isToldToBreak(point, this.changes)) applyRules(this.changes, "spelling", { point, facts: this.facts });
   }
 
   /** The map grows while it is walked: comparing one type finds the next. */

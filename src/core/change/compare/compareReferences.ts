@@ -273,7 +273,7 @@ export class ShapeWalk {
     const { isGraphql } = this.context;
     this.context.at("record", { ...pair, before, after, isGraphql });
     if (this.context.facts.takesRecordsApart && pair.face === "answer") this.places(pair, before, after);
-    comparedFields(pair, before, after, this.context).forEach(({ left, right, point, mayBeAbsent }) => {
+    comparedFields(pair, before, { after, context: this.context }).forEach(({ left, right, point, mayBeAbsent }) => {
       const { face, owner, isWritten, isShared } = pair;
       this.compare({ ...point, face, before: left, after: right, owner, isWritten, isShared, mayBeAbsent });
     });
@@ -332,10 +332,15 @@ export interface ComparedField {
 export function comparedFields(
   pair: Omit<ReferencePair, "before" | "after">,
   before: RecordShape,
-  after: RecordShape,
-  context: ChangeContext,
-  coordinatesOf: (field: string) => string[] = (field) =>
-    pair.owner.map((owner) => owner.replace(/\{\}$/, `.${context.facts.memberName(field)}`)),
+  {
+    after,
+    context,
+    coordinatesOf = (field) => pair.owner.map((owner) => owner.replace(/\{\}$/, `.${context.facts.memberName(field)}`)),
+  }: {
+    readonly after: RecordShape;
+    readonly context: ChangeContext;
+    readonly coordinatesOf?: ((field: string) => string[]) | undefined;
+  },
 ): ComparedField[] {
   const against = pair.face === "ask" ? "answer" : "request";
   const left = before.fields.filter((field) => field.face !== against);
@@ -361,13 +366,13 @@ export function comparedFields(
       ...shared,
       before: field,
       successor,
-      isTakenByRest: after.rest && isTakenBy(field, after.rest, pair.face, context),
+      isTakenByRest: after.rest && isTakenBy(field, after.rest, { face: pair.face, context }),
       placeBefore: field.place,
       placeAfter: successor?.place,
     });
   }
   for (const field of fresh) {
-    const isTakenByRest = before.rest && isTakenBy(field, before.rest, pair.face, context);
+    const isTakenByRest = before.rest && isTakenBy(field, before.rest, { face: pair.face, context });
     if (renamed.has(field.name) && isTakenByRest !== false) continue;
     context.at("field", { ...pointOf(field.name), ...shared, after: field, placeAfter: field.place, isTakenByRest });
   }
@@ -385,7 +390,11 @@ export function comparedFields(
  * Whether a field that is declared on one side only is covered by what the other side says of undeclared ones: what is
  * answered now by what was promised, what was sent by what is taken now.
  */
-function isTakenBy({ type }: Field, rest: Reference, face: ReferencePair["face"], context: ChangeContext): boolean {
+function isTakenBy(
+  { type }: Field,
+  rest: Reference,
+  { face, context }: { readonly face: ReferencePair["face"]; readonly context: ChangeContext },
+): boolean {
   const isAnswer = face === "answer";
   const expected = resolveReference(rest, isAnswer ? context.before : context.after);
   const given = resolveReference(type, isAnswer ? context.after : context.before);

@@ -88,7 +88,7 @@ class RestComparison {
 
   private at<K extends PointKind>(kind: K, point: Points[K], operations: () => readonly string[]): void {
     const first = this.changes.length;
-    applyRules(this.changes, kind, point, this.facts, operations);
+    applyRules(this.changes, kind, { point, facts: this.facts, operations });
     if (this.changes.length === first || !this.isReadWhole(kind, point)) return;
     for (const change of this.changes.splice(first)) {
       const isFatal = change.face === "answer" && change.verdict.apps === "breaking";
@@ -264,7 +264,9 @@ class RestComparison {
     const renamed = new Set<Asked>();
     for (const each of left) {
       const other = right.find((candidate) => isSameParameter(each, candidate));
-      const successor = other ? undefined : successorOf(each, { before, after, label }, gone, fresh, context);
+      const successor = other
+        ? undefined
+        : successorOf(each, { before, after, label }, { gone, fresh, changeContext: context });
       if (successor) renamed.add(successor);
       const partner = other ?? successor;
       const point = { ...pointOf(each), placeBefore: each.place, placeAfter: partner?.place };
@@ -679,9 +681,11 @@ function isSameParameter(a: Asked, b: Asked): boolean {
 function successorOf(
   parameter: Asked,
   { before, after }: CallPair,
-  gone: readonly Asked[],
-  fresh: readonly Asked[],
-  { signatures }: ChangeContext,
+  {
+    gone,
+    fresh,
+    changeContext: { signatures },
+  }: { readonly gone: readonly Asked[]; readonly fresh: readonly Asked[]; readonly changeContext: ChangeContext },
 ): Asked | undefined {
   const moved = fresh.find((each) => each.name.toLowerCase() === parameter.name.toLowerCase());
   if (moved && parameter.in !== "path") return moved;

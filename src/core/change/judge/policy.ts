@@ -35,8 +35,7 @@ export interface Policy {
 export function applyPolicy(
   changes: readonly JudgedChange[],
   { rules = {}, accepted = [] }: Policy,
-  contract: string,
-  today: string,
+  { contract, today }: { readonly contract: string; readonly today: string },
 ): JudgedChange[] {
   return changes.map((change) => {
     const rule = Object.hasOwn(rules, change.code) ? rules[change.code] : undefined;

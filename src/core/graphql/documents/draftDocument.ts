@@ -65,7 +65,7 @@ export function draftDocuments(schema: GraphQLSchema, { depth, fields }: DraftOp
     const plain = pascalCase(field) || "Draft";
     // Names must differ within a folder of documents, whichever kind each is of.
     const name = (taken.get(plain) ?? 0) > 1 ? `${plain}${pascalCase(kind)}` : plain;
-    return { kind, field, name, text: new Drafting(schema, depth).draft(kind, name, type, field) };
+    return { kind, field, name, text: new Drafting(schema, depth).draft(kind, name, { root: type, fieldName: field }) };
   });
 }
 
@@ -82,11 +82,19 @@ class Drafting {
     private readonly depth: number,
   ) {}
 
-  draft(kind: RootKind, name: string, root: GraphQLObjectType, fieldName: string): string {
+  draft(
+    kind: RootKind,
+    name: string,
+    { root, fieldName }: { readonly root: GraphQLObjectType; readonly fieldName: string },
+  ): string {
     const field = root.getFields()[fieldName];
     if (!field) throw new Error(`${root.name} has no ${fieldName}.`);
     const args = this.arguments(field, field.args, "");
-    const body = this.selection(getNamedType(field.type), this.depth, new Set([root.name]), indent, fieldName);
+    const body = this.selection(getNamedType(field.type), this.depth, {
+      inside: new Set([root.name]),
+      indentation: indent,
+      path: fieldName,
+    });
     const variables = this.variables.length > 0 ? `(${this.variables.join(", ")})` : "";
     return `${kind} ${name}${variables} {\n${indent}${field.name}${args}${body}\n}\n`;
   }
@@ -112,16 +120,23 @@ class Drafting {
   private selection(
     type: GraphQLNamedType,
     depth: number,
-    inside: ReadonlySet<string>,
-    indentation: string,
-    path: string,
+    {
+      inside,
+      indentation,
+      path,
+    }: { readonly inside: ReadonlySet<string>; readonly indentation: string; readonly path: string },
   ): string {
     if (isLeafType(type)) return "";
     const around = new Set([...inside, type.name]);
     const lines = isAbstractType(type)
-      ? this.abstractLines(type, depth, around, indentation + indent, path)
+      ? this.abstractLines(type, depth, { inside: around, indentation: indentation + indent, path })
       : isObjectType(type)
-        ? this.fieldLines(Object.values(type.getFields()), depth, around, indentation + indent, path, new Map())
+        ? this.fieldLines(Object.values(type.getFields()), depth, {
+            inside: around,
+            indentation: indentation + indent,
+            path,
+            aliases: new Map(),
+          })
         : [];
     const chosen = lines.length > 0 ? lines : [`${indentation}${indent}__typename`];
     return ` {\n${chosen.join("\n")}\n${indentation}}`;
@@ -130,13 +145,17 @@ class Drafting {
   private abstractLines(
     type: GraphQLNamedType,
     depth: number,
-    inside: ReadonlySet<string>,
-    indentation: string,
-    path: string,
+    {
+      inside,
+      indentation,
+      path,
+    }: { readonly inside: ReadonlySet<string>; readonly indentation: string; readonly path: string },
   ): string[] {
     const own = isInterfaceType(type) ? Object.values(type.getFields()) : [];
     const names = new Set(own.map(({ name }) => name));
-    const common = isInterfaceType(type) ? this.fieldLines(own, depth, inside, indentation, path, new Map()) : [];
+    const common = isInterfaceType(type)
+      ? this.fieldLines(own, depth, { inside, indentation, path, aliases: new Map() })
+      : [];
     const possible = isAbstractType(type) ? [...this.schema.getPossibleTypes(type)] : [];
     // One response key has one type (GraphQL, section 5.3.2); fields that differ get a name of their own.
     const seen = new Map<string, string>();
@@ -149,14 +168,12 @@ class Drafting {
         else if (known !== String(fieldType))
           aliases.set(name, `${each.name.charAt(0).toLowerCase()}${each.name.slice(1)}${pascalCase(name)}`);
       }
-      const lines = this.fieldLines(
-        fields,
-        depth,
-        new Set([...inside, each.name]),
-        indentation + indent,
+      const lines = this.fieldLines(fields, depth, {
+        inside: new Set([...inside, each.name]),
+        indentation: indentation + indent,
         path,
         aliases,
-      );
+      });
       return lines.length > 0 ? [`${indentation}... on ${each.name} {`, ...lines, `${indentation}}`] : [];
     });
     return [`${indentation}__typename`, ...common, ...parts];
@@ -165,10 +182,17 @@ class Drafting {
   private fieldLines(
     fields: readonly GraphQLField<unknown, unknown>[],
     depth: number,
-    inside: ReadonlySet<string>,
-    indentation: string,
-    path: string,
-    aliases: ReadonlyMap<string, string>,
+    {
+      inside,
+      indentation,
+      path,
+      aliases,
+    }: {
+      readonly inside: ReadonlySet<string>;
+      readonly indentation: string;
+      readonly path: string;
+      readonly aliases: ReadonlyMap<string, string>;
+    },
   ): string[] {
     return fields.flatMap((field) => {
       if (field.deprecationReason !== undefined && field.deprecationReason !== null) return [];
@@ -177,7 +201,11 @@ class Drafting {
       if (!isLeafType(named) && ((!isWrapper && depth <= 1) || this.isInside(named, inside))) return [];
       const alias = aliases.get(field.name);
       const args = this.arguments(field, field.args.filter(isRequiredArgument), path);
-      const inner = this.selection(named, isWrapper ? depth : depth - 1, inside, indentation, `${path}.${field.name}`);
+      const inner = this.selection(named, isWrapper ? depth : depth - 1, {
+        inside,
+        indentation,
+        path: `${path}.${field.name}`,
+      });
       return [`${indentation}${alias === undefined ? "" : `${alias}: `}${field.name}${args}${inner}`];
     });
   }

@@ -35,7 +35,7 @@ export function findUses(
   const fragments = new Map(
     nodes.flatMap((node) => (node.kind === Kind.FRAGMENT_DEFINITION ? [[node.name.value, node] as const] : [])),
   );
-  return nodes.flatMap((node) => usesOf(schema, node, maybeNull, fragments));
+  return nodes.flatMap((node) => usesOf(schema, node, { maybeNull, fragments }));
 }
 
 /** Variables that may be null or left out; a fragment may be sent by any of the operations. */
@@ -54,14 +54,20 @@ function nullableVariables(nodes: readonly (OperationDefinitionNode | FragmentDe
 function usesOf(
   schema: GraphQLSchema,
   definition: OperationDefinitionNode | FragmentDefinitionNode,
-  maybeNull: ReadonlySet<string>,
-  fragments: ReadonlyMap<string, FragmentDefinitionNode>,
+  {
+    maybeNull,
+    fragments,
+  }: { readonly maybeNull: ReadonlySet<string>; readonly fragments: ReadonlyMap<string, FragmentDefinitionNode> },
 ): QueryUse[] {
   const conditions = new Map([...fragments].map(([name, { typeCondition }]) => [name, typeCondition.name.value]));
   const uses: QueryUse[] = [];
   const info = new TypeInfo(schema);
   const owner = definition.name?.value ?? "";
-  const add = (coordinate: string, kind: UseKind, place: Place, more?: Pick<QueryUse, "keys" | "selected">): void => {
+  const add = (
+    coordinate: string,
+    kind: UseKind,
+    { place, more }: { readonly place: Place; readonly more?: Pick<QueryUse, "keys" | "selected"> | undefined },
+  ): void => {
     uses.push({ coordinate, kind, owner, operations: [], place, ...more });
   };
   visit(
@@ -72,53 +78,54 @@ function usesOf(
         const field = info.getFieldDef();
         const place = placeOfNode(node);
         if (parent && node.name.value === "__typename")
-          for (const name of kindsOf(schema, parent)) add(`${name}~`, "matches", place);
+          for (const name of kindsOf(schema, parent)) add(`${name}~`, "matches", { place });
         if (!parent || !field || field.name.startsWith("__")) return;
         const type = getNamedType(field.type);
         const selected = node.selectionSet && selectedIn(node.selectionSet, fragments);
-        add(`${parent.name}.${field.name}`, "selects", place, selected && { selected });
-        if (isEnumType(type) || isScalarType(type) || isAbstractType(type)) add(type.name, "selects", place);
+        add(`${parent.name}.${field.name}`, "selects", { place, more: selected && { selected } });
+        if (isEnumType(type) || isScalarType(type) || isAbstractType(type)) add(type.name, "selects", { place });
         if (isAbstractType(type) && node.selectionSet) {
-          const { isTold, keys } = memberNeeds(node.selectionSet, type, schema, fragments);
+          const { isTold, keys } = memberNeeds(node.selectionSet, type, { schema, fragments });
           if (isTold) {
-            add(`${type.name}*`, "matches", place);
-            for (const name of kindsOf(schema, type)) add(`${name}~`, "matches", place);
+            add(`${type.name}*`, "matches", { place });
+            for (const name of kindsOf(schema, type)) add(`${name}~`, "matches", { place });
           }
           const coordinate = `${type.name}${isTold ? "+" : "&"}`;
-          if (keys.some((ways) => ways.every((way) => way.length > 0))) add(coordinate, "matches", place, { keys });
+          if (keys.some((ways) => ways.every((way) => way.length > 0)))
+            add(coordinate, "matches", { place, more: { keys } });
         }
         for (const argument of field.args) {
           const given = node.arguments?.find((each) => each.name.value === argument.name);
           const coordinate = `${parent.name}.${field.name}(${argument.name}:)`;
           if (given) {
-            add(coordinate, "passes", placeOfNode(given));
+            add(coordinate, "passes", { place: placeOfNode(given) });
             if (given.value.kind === Kind.VARIABLE) {
-              add(`${coordinate}$`, "passes", placeOfNode(given));
+              add(`${coordinate}$`, "passes", { place: placeOfNode(given) });
             }
-            if (mayBeNull(given.value, maybeNull)) add(`${coordinate}$?`, "passes", placeOfNode(given));
-          } else add(`${parent.name}.${field.name}(${argument.name}:)?`, "passes", place);
+            if (mayBeNull(given.value, maybeNull)) add(`${coordinate}$?`, "passes", { place: placeOfNode(given) });
+          } else add(`${parent.name}.${field.name}(${argument.name}:)?`, "passes", { place });
         }
       },
       [Kind.VARIABLE_DEFINITION](node) {
         const type = typeFromAST(schema, node.type);
         const place = placeOfNode(node.variable);
-        if (type) add(`${getNamedType(type).name}$`, "sends", place);
+        if (type) add(`${getNamedType(type).name}$`, "sends", { place });
         if (type)
           sendsType(getNamedType(type), (coordinate) => {
-            add(coordinate, "sends", place);
+            add(coordinate, "sends", { place });
           });
       },
       [Kind.OBJECT_FIELD](node) {
         const parent = getNamedType(info.getParentInputType());
         if (!isInputObjectType(parent)) return;
         const coordinate = `${parent.name}.${node.name.value}`;
-        add(coordinate, "sends", placeOfNode(node));
-        if (node.value.kind === Kind.VARIABLE) add(`${coordinate}$`, "sends", placeOfNode(node));
-        if (mayBeNull(node.value, maybeNull)) add(`${coordinate}$?`, "sends", placeOfNode(node));
+        add(coordinate, "sends", { place: placeOfNode(node) });
+        if (node.value.kind === Kind.VARIABLE) add(`${coordinate}$`, "sends", { place: placeOfNode(node) });
+        if (mayBeNull(node.value, maybeNull)) add(`${coordinate}$?`, "sends", { place: placeOfNode(node) });
       },
       [Kind.ENUM](node) {
         const type = getNamedType(info.getInputType());
-        if (isEnumType(type)) add(`${type.name}.${node.value}`, "sends", placeOfNode(node));
+        if (isEnumType(type)) add(`${type.name}.${node.value}`, "sends", { place: placeOfNode(node) });
       },
       [Kind.OBJECT](node) {
         const type = getNamedType(info.getInputType());
@@ -126,27 +133,28 @@ function usesOf(
         // Who writes an input out is hit by what it leaves out.
         for (const field of Object.values(type.getFields()))
           if (!node.fields.some(({ name }) => name.value === field.name))
-            add(`${type.name}.${field.name}?`, "sends", placeOfNode(node));
-        add(`${type.name}{}`, "sends", placeOfNode(node));
+            add(`${type.name}.${field.name}?`, "sends", { place: placeOfNode(node) });
+        add(`${type.name}{}`, "sends", { place: placeOfNode(node) });
       },
       [Kind.DIRECTIVE](node) {
         const directive = schema.getDirective(node.name.value);
         const place = placeOfNode(node);
-        add(`@${node.name.value}`, "names", place);
+        add(`@${node.name.value}`, "names", { place });
         for (const argument of directive?.args ?? []) {
           const coordinate = `@${node.name.value}(${argument.name}:)`;
           const given = node.arguments?.find((each) => each.name.value === argument.name);
-          if (!given) add(`${coordinate}?`, "passes", place);
+          if (!given) add(`${coordinate}?`, "passes", { place });
           else {
-            add(coordinate, "passes", placeOfNode(given));
-            if (given.value.kind === Kind.VARIABLE) add(`${coordinate}$`, "passes", placeOfNode(given));
-            if (mayBeNull(given.value, maybeNull)) add(`${coordinate}$?`, "passes", placeOfNode(given));
+            add(coordinate, "passes", { place: placeOfNode(given) });
+            if (given.value.kind === Kind.VARIABLE) add(`${coordinate}$`, "passes", { place: placeOfNode(given) });
+            if (mayBeNull(given.value, maybeNull)) add(`${coordinate}$?`, "passes", { place: placeOfNode(given) });
           }
         }
       },
       [Kind.INLINE_FRAGMENT]: {
         enter(node) {
-          if (node.typeCondition) add(node.typeCondition.name.value, "matches", placeOfNode(node.typeCondition));
+          if (node.typeCondition)
+            add(node.typeCondition.name.value, "matches", { place: placeOfNode(node.typeCondition) });
         },
       },
       [Kind.SELECTION_SET](node) {
@@ -161,11 +169,12 @@ function usesOf(
                 : undefined;
           const other = condition === undefined ? undefined : schema.getType(condition);
           if (other && isCompositeType(other) && other !== parent)
-            for (const bridge of bridges(schema, parent, other)) add(bridge, "matches", placeOfNode(selection));
+            for (const bridge of bridges(schema, parent, other))
+              add(bridge, "matches", { place: placeOfNode(selection) });
         }
       },
       [Kind.FRAGMENT_DEFINITION](node) {
-        add(node.typeCondition.name.value, "names", placeOfNode(node.typeCondition));
+        add(node.typeCondition.name.value, "names", { place: placeOfNode(node.typeCondition) });
       },
     }),
   );
@@ -206,8 +215,10 @@ function bridges(schema: GraphQLSchema, outer: GraphQLCompositeType, inner: Grap
 function selectedIn(
   set: SelectionSetNode,
   fragments: ReadonlyMap<string, FragmentDefinitionNode>,
-  found = new Set<string>(),
-  seen = new Set<SelectionSetNode>(),
+  {
+    found = new Set<string>(),
+    seen = new Set<SelectionSetNode>(),
+  }: { readonly found?: Set<string> | undefined; readonly seen?: Set<SelectionSetNode> | undefined } = {},
 ): string[] {
   if (seen.has(set)) return [...found];
   seen.add(set);
@@ -219,7 +230,7 @@ function selectedIn(
     const inner = selection.kind === Kind.INLINE_FRAGMENT ? selection : fragments.get(selection.name.value);
     if (!inner) continue;
     if (inner.typeCondition) found.add(`on ${inner.typeCondition.name.value}`);
-    selectedIn(inner.selectionSet, fragments, found, seen);
+    selectedIn(inner.selectionSet, fragments, { found, seen });
   }
   return [...found];
 }

@@ -23,8 +23,10 @@ export type Ways = readonly (readonly string[])[];
 export function memberNeeds(
   set: SelectionSetNode,
   type: GraphQLAbstractType,
-  schema: GraphQLSchema,
-  fragments: ReadonlyMap<string, FragmentDefinitionNode>,
+  {
+    schema,
+    fragments,
+  }: { readonly schema: GraphQLSchema; readonly fragments: ReadonlyMap<string, FragmentDefinitionNode> },
 ): MemberNeeds {
   const possible = schema.getPossibleTypes(type);
   const ways = new Map<string, (readonly string[])[]>();

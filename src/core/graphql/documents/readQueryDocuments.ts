@@ -59,7 +59,7 @@ export function readQueryDocuments(
   problems.push(...fragmentCycles(fragments), ...incremental(definitions));
   problems.push(...validateQueries(schema, definitions, unreadable));
   problems.push(...unused(operations, fragments));
-  const { tooLarge, ...reading } = typed(schema, operations, fragments, problems, options);
+  const { tooLarge, ...reading } = typed(schema, operations, { fragments, problems, options });
   return { ...reading, problems: [...problems, ...tooLarge] };
 }
 
@@ -134,9 +134,15 @@ function unused(
 function typed(
   schema: GraphQLSchema,
   operations: readonly OperationDefinitionNode[],
-  fragments: readonly FragmentDefinitionNode[],
-  problems: readonly Problem[],
-  options: TypingOptions,
+  {
+    fragments,
+    problems,
+    options,
+  }: {
+    readonly fragments: readonly FragmentDefinitionNode[];
+    readonly problems: readonly Problem[];
+    readonly options: TypingOptions;
+  },
 ): QueryDocuments & { leftOut: string[]; tooLarge: Problem[] } {
   const fragmentsByName = new Map(fragments.map((fragment) => [fragment.name.value, fragment]));
   const faulty = new Set([...operations, ...fragments].filter((node) => holdsError(node, problems)));

@@ -74,8 +74,8 @@ export function typeSelections(
   context: SelectionContext,
 ): Shape {
   if (!isCompositeType(type)) throw new Error(`${type.name} has no fields to select; validation should have said so.`);
-  if (isObjectType(type) || !sets.some(({ set }) => splits(set, type, context)))
-    return recordOf(collect(sets, type, type, context), type, context);
+  if (isObjectType(type) || !sets.some(({ set }) => splits(set, type, { context })))
+    return recordOf(collect(sets, type, { parent: type, context }), type, context);
   return unionOf(sets, type, context);
 }
 
@@ -83,8 +83,10 @@ export function typeSelections(
 function splits(
   set: SelectionSetNode,
   type: GraphQLCompositeType,
-  context: SelectionContext,
-  seen = new Set<SelectionSetNode>(),
+  {
+    context,
+    seen = new Set<SelectionSetNode>(),
+  }: { readonly context: SelectionContext; readonly seen?: Set<SelectionSetNode> | undefined },
 ): boolean {
   if (seen.has(set)) return false;
   seen.add(set);
@@ -92,7 +94,7 @@ function splits(
     if (selection.kind === Kind.FIELD) return false;
     const { condition, inner } = fragmentOf(selection, context);
     if (condition !== undefined && !alwaysHolds(condition, type, context)) return true;
-    return splits(inner, type, context, seen);
+    return splits(inner, type, { context, seen });
   });
 }
 
@@ -129,7 +131,7 @@ function fragmentOf(
 function unionOf(sets: readonly ConditionalSet[], type: GraphQLCompositeType, context: SelectionContext): Shape {
   const groups = new Map<string, { record: RecordShape; names: string[]; isAsked: boolean }>();
   for (const object of possibleTypes(type, context.schema)) {
-    const record = recordOf(collect(sets, object, type, context), object, context);
+    const record = recordOf(collect(sets, object, { parent: type, context }), object, context);
     const plain: RecordShape = { ...record, fields: record.fields.filter((field) => field.name !== "__typename") };
     const key = shapeSignature(plain) + ofFragments(plain.spreads ?? [], object, context);
     const isAsked = record.fields.some(({ name, required }) => name === "__typename" && required);
@@ -154,7 +156,7 @@ function unionOf(sets: readonly ConditionalSet[], type: GraphQLCompositeType, co
     const objects = context.isNamed ? { objects: names } : {};
     return { shape: { ...record, ...objects, fields: [tag, ...record.fields] }, nullable: false };
   });
-  const shared = recordOf(collect(sets, type, type, context), type, context);
+  const shared = recordOf(collect(sets, type, { parent: type, context }), type, context);
   const newer: RecordShape = {
     ...shared,
     ...(context.isNamed ? { objects: [] } : {}),
@@ -185,7 +187,7 @@ function ofFragments(names: readonly string[], object: GraphQLObjectType, contex
       const on = fragment && context.schema.getType(fragment.typeCondition.name.value);
       if (!fragment || !isCompositeType(on)) return "";
       const inside = { ...context, needTypename: new Set<SelectionSetNode>(), room: { left: mostFields } };
-      const found = collect([{ set: fragment.selectionSet, condition: "" }], object, on, inside);
+      const found = collect([{ set: fragment.selectionSet, condition: "" }], object, { parent: on, context: inside });
       const signature = shapeSignature(recordOf(found, object, inside));
       context.answered.set(key, signature);
       return signature;
@@ -209,22 +211,28 @@ function typenames(names: readonly string[], { isNamed }: SelectionContext): Sha
 function collect(
   sets: readonly ConditionalSet[],
   object: GraphQLCompositeType,
-  parent: GraphQLCompositeType,
-  context: SelectionContext,
+  { parent, context }: { readonly parent: GraphQLCompositeType; readonly context: SelectionContext },
 ): Collected {
   const outer = [...new Set(sets.map(({ condition }) => condition))];
   const collected: Collected = { outer, fields: new Map(), seals: new Map(), spreads: new Map(), seen: new Map() };
-  for (const { set, condition } of sets) collectSet(set, condition, object, parent, context, collected);
+  for (const { set, condition } of sets) collectSet(set, condition, { object, parent, context, collected });
   return collected;
 }
 
 function collectSet(
   set: SelectionSetNode,
   condition: string,
-  object: GraphQLCompositeType,
-  parent: GraphQLCompositeType,
-  context: SelectionContext,
-  collected: Collected,
+  {
+    object,
+    parent,
+    context,
+    collected,
+  }: {
+    readonly object: GraphQLCompositeType;
+    readonly parent: GraphQLCompositeType;
+    readonly context: SelectionContext;
+    readonly collected: Collected;
+  },
 ): void {
   const merged = collected.fields;
   const seen = collected.seen.get(set) ?? new Set<string>();
@@ -258,7 +266,7 @@ function collectSet(
       collected.spreads.set(name, [...(collected.spreads.get(name) ?? []), together]);
     }
     const within = typeCondition === undefined ? undefined : context.schema.getType(typeCondition);
-    collectSet(inner, together, object, isCompositeType(within) ? within : parent, context, collected);
+    collectSet(inner, together, { object, parent: isCompositeType(within) ? within : parent, context, collected });
   }
 }
 

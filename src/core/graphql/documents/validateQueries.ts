@@ -149,7 +149,7 @@ function sendersOf(definitions: readonly Definition[]): (place: Place) => string
     const inside = [...fragments.values()].find((fragment) => holdsPlace(fragment, place));
     if (!inside) return undefined;
     const paths = operations.flatMap((operation) => {
-      const path = pathTo(inside.name.value, operation, spreads, fragments);
+      const path = pathTo(inside.name.value, operation, { spreads, fragments });
       return path ? [{ operation, path }] : [];
     });
     const [first] = paths;
@@ -171,8 +171,13 @@ function holdsPlace({ loc }: FragmentDefinitionNode, place: Place): boolean {
 function pathTo(
   wanted: string,
   operation: Definition,
-  spreads: ReadonlyMap<Definition, readonly string[]>,
-  fragments: ReadonlyMap<string, FragmentDefinitionNode>,
+  {
+    spreads,
+    fragments,
+  }: {
+    readonly spreads: ReadonlyMap<Definition, readonly string[]>;
+    readonly fragments: ReadonlyMap<string, FragmentDefinitionNode>;
+  },
 ): string[] | undefined {
   const seen = new Set<string>();
   let paths: { node: Definition; path: string[] }[] = [{ node: operation, path: [] }];

@@ -75,7 +75,11 @@ export const widest = 120;
  * @param before what stands before the parenthesis, on the same line
  * @param after what stands behind it
  */
-export function withArguments(before: string, given: readonly string[], after = "", indent = ""): string {
+export function withArguments(
+  before: string,
+  given: readonly string[],
+  { after = "", indent = "" }: { readonly after?: string | undefined; readonly indent?: string | undefined } = {},
+): string {
   const line = `${before}(${given.join(", ")})${after}`;
   if (!line.includes("\n") && indent.length + line.length <= widest) return line;
   if (given.length === 0) return line;

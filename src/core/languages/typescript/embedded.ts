@@ -13,21 +13,29 @@ import type { EmbeddedTexts } from "../../graphql/documents/embeddedTexts.js";
 export function embeddedQueries(source: SourceText, tags: readonly string[] = usualTags): EmbeddedTexts {
   if (!markPattern(tags).test(source.text)) return { texts: [], problems: [] };
   // A schema of the app's own, as some clients take one, is no query.
-  return extract(source, tags, ({ isMarked, text }) => isMarked && !beginsLikeSchema(text()), "query documents");
+  return extract(source, tags, {
+    wanted: ({ isMarked, text }) => isMarked && !beginsLikeSchema(text()),
+    what: "query documents",
+  });
 }
 
 /** Texts in source that begin as a query does, whether or not anything marks them. */
 export function literalQueries(source: SourceText): readonly SourceText[] {
   if (!/\b(?:query|mutation|subscription)\b/.test(source.text)) return [];
-  return extract(source, [], ({ text }) => /^\s*(?:query|mutation|subscription)\b/.test(text()), "query documents")
-    .texts;
+  return extract(source, [], {
+    wanted: ({ text }) => /^\s*(?:query|mutation|subscription)\b/.test(text()),
+    what: "query documents",
+  }).texts;
 }
 
 /** The schema texts inside a module, which begin as a schema does: those that are marked, else all. */
 export function embeddedSchemas(source: SourceText): EmbeddedTexts {
-  const marked = extract(source, usualTags, ({ isMarked, text }) => isMarked && beginsLikeSchema(text()), "schema");
+  const marked = extract(source, usualTags, {
+    wanted: ({ isMarked, text }) => isMarked && beginsLikeSchema(text()),
+    what: "schema",
+  });
   if (marked.texts.length > 0 || marked.problems.length > 0) return marked;
-  return extract(source, usualTags, ({ text }) => beginsLikeSchema(text()), "schema");
+  return extract(source, usualTags, { wanted: ({ text }) => beginsLikeSchema(text()), what: "schema" });
 }
 
 interface Found {
@@ -47,8 +55,7 @@ interface HostNode {
 function extract(
   source: SourceText,
   tags: readonly string[],
-  wanted: (found: Found) => boolean,
-  what: string,
+  { wanted, what }: { readonly wanted: (found: Found) => boolean; readonly what: string },
 ): EmbeddedTexts {
   const texts: SourceText[] = [];
   const problems: Problem[] = [];

@@ -18,7 +18,11 @@ const maxMergedMembers = 400;
  * What holds for a value that satisfies both references (JSON Schema `allOf`): records merge field by field, unions
  * distribute, of two that disagree the narrower wins; where neither is narrower the first wins and is reported.
  */
-export function mergeReferences(a: Reference, b: Reference, context: MergeContext, where = ""): Reference {
+export function mergeReferences(
+  a: Reference,
+  b: Reference,
+  { context, where = "" }: { readonly context: MergeContext; readonly where?: string | undefined },
+): Reference {
   if (sameReference(a, b)) return a;
   // Asked before looking behind names, because a name may still be in the middle of being read.
   if (b.shape.kind === "any") return a;
@@ -34,33 +38,39 @@ export function mergeReferences(a: Reference, b: Reference, context: MergeContex
     // A part that says nothing about the value leaves the other one, and its name, as it is.
     if (right.shape.kind === "any") return { shape: a.shape, nullable: left.nullable };
     if (left.shape.kind === "any") return { shape: b.shape, nullable: right.nullable };
-    return { shape: mergeShapes(left.shape, right.shape, context, where), nullable };
+    return { shape: mergeShapes(left.shape, right.shape, { context, where }), nullable };
   }, a);
 }
 
-function mergeShapes(a: Shape, b: Shape, context: MergeContext, where: string): Shape {
-  if (a.kind === "record" && b.kind === "record") return mergeRecords(a, b, context, where);
+function mergeShapes(
+  a: Shape,
+  b: Shape,
+  { context, where }: { readonly context: MergeContext; readonly where: string },
+): Shape {
+  if (a.kind === "record" && b.kind === "record") return mergeRecords(a, b, { context, where });
   if (a.kind === "record" && b.kind === "map") return { ...a, rest: a.rest ?? b.value };
   if (a.kind === "map" && b.kind === "record") return { ...b, rest: b.rest ?? a.value };
   if (a.kind === "union")
     return distribute(
       a,
-      (member, inner) => mergeReferences(member, { shape: b, nullable: false }, inner, where),
-      context,
-      where,
+      (member, inner) => mergeReferences(member, { shape: b, nullable: false }, { context: inner, where }),
+      { context, where },
     );
   if (b.kind === "union")
     return distribute(
       b,
-      (member, inner) => mergeReferences({ shape: a, nullable: false }, member, inner, where),
-      context,
-      where,
+      (member, inner) => mergeReferences({ shape: a, nullable: false }, member, { context: inner, where }),
+      { context, where },
     );
   if (a.kind === "list" && b.kind === "list") {
-    return { kind: "list", item: mergeReferences(a.item, b.item, context, `${where}[]`), ...constraintsOf(a, b) };
+    return {
+      kind: "list",
+      item: mergeReferences(a.item, b.item, { context, where: `${where}[]` }),
+      ...constraintsOf(a, b),
+    };
   }
   if (a.kind === "map" && b.kind === "map")
-    return { kind: "map", value: mergeReferences(a.value, b.value, context, where) };
+    return { kind: "map", value: mergeReferences(a.value, b.value, { context, where }) };
   if (a.kind === b.kind && (a.kind === "text" || a.kind === "integer" || a.kind === "number")) {
     const other = b as typeof a;
     const format = a.format ?? other.format;
@@ -101,13 +111,18 @@ function narrower(a: Shape, b: Shape): Shape | undefined {
   return undefined;
 }
 
-function mergeRecords(a: RecordShape, b: RecordShape, context: MergeContext, where: string): RecordShape {
+function mergeRecords(
+  a: RecordShape,
+  b: RecordShape,
+  { context, where }: { readonly context: MergeContext; readonly where: string },
+): RecordShape {
   const fields = new Map(a.fields.map((field) => [field.name, field]));
   for (const field of b.fields) {
     const known = fields.get(field.name);
-    fields.set(field.name, known ? mergeFields(known, field, context, where) : field);
+    fields.set(field.name, known ? mergeFields(known, field, { context, where }) : field);
   }
-  const rest = a.rest && b.rest ? mergeReferences(a.rest, b.rest, context, `${where}[*]`) : (a.rest ?? b.rest);
+  const rest =
+    a.rest && b.rest ? mergeReferences(a.rest, b.rest, { context, where: `${where}[*]` }) : (a.rest ?? b.rest);
   return {
     kind: "record",
     fields: [...fields.values()],
@@ -116,13 +131,17 @@ function mergeRecords(a: RecordShape, b: RecordShape, context: MergeContext, whe
   };
 }
 
-function mergeFields(a: Field, b: Field, context: MergeContext, where: string): Field {
+function mergeFields(
+  a: Field,
+  b: Field,
+  { context, where }: { readonly context: MergeContext; readonly where: string },
+): Field {
   const description = a.description ?? b.description;
   const deprecated = a.deprecated ?? b.deprecated;
   const face = a.face ?? b.face;
   return {
     ...a,
-    type: mergeReferences(a.type, b.type, context, where === "" ? a.name : `${where}.${a.name}`),
+    type: mergeReferences(a.type, b.type, { context, where: where === "" ? a.name : `${where}.${a.name}` }),
     required: a.required || b.required,
     ...(description === undefined ? {} : { description }),
     ...(deprecated === undefined ? {} : { deprecated }),
@@ -133,8 +152,7 @@ function mergeFields(a: Field, b: Field, context: MergeContext, where: string): 
 function distribute(
   union: UnionShape,
   merge: (member: Reference, context: MergeContext) => Reference,
-  context: MergeContext,
-  where: string,
+  { context, where }: { readonly context: MergeContext; readonly where: string },
 ): Shape {
   if (union.members.length > maxMergedMembers) return union;
   // A member that contradicts the other part is no longer possible; only when all contradict is it a conflict.

@@ -24,7 +24,9 @@ export function readRecord(schema: Data, place: PointerPlace, reader: SchemaRead
   }
   const required = new Set((listMember(schema, "required") ?? []).filter((name) => typeof name === "string"));
   const fields = isData(properties)
-    ? Object.keys(properties).map((name) => readField(name, properties[name], required.has(name), place, reader))
+    ? Object.keys(properties).map((name) =>
+        readField(name, properties[name], { required: required.has(name), place, reader }),
+      )
     : [];
   for (const name of required) {
     if (!isData(properties) || !Object.hasOwn(properties, name))
@@ -42,9 +44,11 @@ export function readRecord(schema: Data, place: PointerPlace, reader: SchemaRead
 function readField(
   name: string,
   schema: unknown,
-  required: boolean,
-  place: PointerPlace,
-  reader: SchemaReading,
+  {
+    required,
+    place,
+    reader,
+  }: { readonly required: boolean; readonly place: PointerPlace; readonly reader: SchemaReading },
 ): Field {
   const field: { -readonly [K in keyof Field]: Field[K] } = {
     name,

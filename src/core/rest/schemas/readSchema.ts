@@ -20,7 +20,7 @@ type TypeName = (typeof typeNames)[number] | "file";
 /** Reads one schema object (JSON Schema 2020-12, OpenAPI 3.0 dialect included) into a reference. */
 export function readSchema(schema: Data, place: PointerPlace, reader: SchemaReading): Reference {
   const topics = reader.topicsOf(schema);
-  const read = readReference(schema, topics, place, reader);
+  const read = readReference(schema, topics, { place, reader });
   if ((topics & speaksOf.annotations) === 0) return read;
   const { kind } = read.shape;
   if (kind !== "record" && kind !== "union" && kind !== "choice") return read;
@@ -28,15 +28,19 @@ export function readSchema(schema: Data, place: PointerPlace, reader: SchemaRead
   return description === undefined ? read : { ...read, shape: { ...read.shape, description } };
 }
 
-function readReference(schema: Data, topics: number, place: PointerPlace, reader: SchemaReading): Reference {
+function readReference(
+  schema: Data,
+  topics: number,
+  { place, reader }: { readonly place: PointerPlace; readonly reader: SchemaReading },
+): Reference {
   if (topics & speaksOf.untypable) noteUntypable(schema, place, reader);
   const isNullable = (topics & speaksOf.null) !== 0 && saysNull(schema);
   // Most schemas are composed of nothing; they are read without looking for parts.
   if ((topics & speaksOf.composition) === 0) {
-    const own = ownPart(schema, topics, place, reader) ?? { shape: unsaid, nullable: false };
+    const own = ownPart(schema, topics, { place, reader }) ?? { shape: unsaid, nullable: false };
     return isNullable ? { shape: own.shape, nullable: true } : own;
   }
-  const own = ownPart(schema, topics, place, reader);
+  const own = ownPart(schema, topics, { place, reader });
   const parts = [
     ...refPart(schema, place, reader),
     ...(own ? [own] : []),
@@ -44,7 +48,10 @@ function readReference(schema: Data, topics: number, place: PointerPlace, reader
     ...unionParts(schema, place, reader),
   ];
   const [first = { shape: unsaid, nullable: false }, ...rest] = parts;
-  const merged = rest.reduce((left, right) => mergeReferences(left, right, mergeContext(place, reader)), first);
+  const merged = rest.reduce(
+    (left, right) => mergeReferences(left, right, { context: mergeContext(place, reader) }),
+    first,
+  );
   return isNullable ? { shape: merged.shape, nullable: true } : merged;
 }
 
@@ -86,9 +93,13 @@ function mergeContext(place: PointerPlace, reader: SchemaReading): MergeContext 
 }
 
 /** The type that satisfies two named ones, as the definition of the pair. */
-export function mergeNamed(a: Reference, b: Reference, place: PointerPlace, reader: SchemaReading): Reference {
+export function mergeNamed(
+  a: Reference,
+  b: Reference,
+  { place, reader }: { readonly place: PointerPlace; readonly reader: SchemaReading },
+): Reference {
   const context = mergeContext(place, reader);
-  return mergeReferences(reader.resolve(a), reader.resolve(b), context);
+  return mergeReferences(reader.resolve(a), reader.resolve(b), { context });
 }
 
 /** Null in the dresses that stand beside a type: 3.0's `nullable` and the common vendor mark. */
@@ -117,7 +128,7 @@ function unionParts(schema: Data, place: PointerPlace, reader: SchemaReading): R
   for (const keyword of ["oneOf", "anyOf"] as const) {
     const members = listMember(schema, keyword);
     if (members) {
-      const union = readUnion(schema, members, below(place, keyword), reader);
+      const union = readUnion(schema, members, { place: below(place, keyword), reader });
       if (union) found.push(union);
     }
   }
@@ -125,7 +136,11 @@ function unionParts(schema: Data, place: PointerPlace, reader: SchemaReading): R
 }
 
 /** What the schema says itself, apart from references and compositions; undefined when it says nothing. */
-function ownPart(schema: Data, topics: number, place: PointerPlace, reader: SchemaReading): Reference | undefined {
+function ownPart(
+  schema: Data,
+  topics: number,
+  { place, reader }: { readonly place: PointerPlace; readonly reader: SchemaReading },
+): Reference | undefined {
   if (topics & speaksOf.values) {
     const values = choiceValues(schema) ?? composedValues(schema, place);
     if (values) return values;
@@ -134,7 +149,7 @@ function ownPart(schema: Data, topics: number, place: PointerPlace, reader: Sche
   // Nearly always one type, spelled as it has to be.
   if (isTypeName(said)) {
     if (said === "null") return { shape: nothing, nullable: true };
-    return { shape: readTyped(said, schema, topics, place, reader), nullable: false };
+    return { shape: readTyped(said, schema, { topics, place, reader }), nullable: false };
   }
   const types = typesOf(said, place, reader);
   if (types.length === 0) {
@@ -143,11 +158,11 @@ function ownPart(schema: Data, topics: number, place: PointerPlace, reader: Sche
     // Properties without a type say nothing about null on their own, but beside a composition that decides they must
     // not forbid it.
     const isAlone = keywordsOf("composition").every((key) => member(schema, key) === undefined);
-    return { shape: readTyped(guessed, schema, topics, place, reader), nullable: !isAlone };
+    return { shape: readTyped(guessed, schema, { topics, place, reader }), nullable: !isAlone };
   }
   const solid = types.filter((type) => type !== "null");
   const nullable = solid.length < types.length;
-  const shapes = solid.map((type) => readTyped(type, schema, topics, place, reader));
+  const shapes = solid.map((type) => readTyped(type, schema, { topics, place, reader }));
   const [only] = shapes;
   if (!only) return { shape: nothing, nullable: true };
   const shape: Shape =
@@ -205,7 +220,11 @@ function guessType(schema: Data, topics: number): TypeName | undefined {
   return undefined;
 }
 
-function readTyped(type: TypeName, schema: Data, topics: number, place: PointerPlace, reader: SchemaReading): Shape {
+function readTyped(
+  type: TypeName,
+  schema: Data,
+  { topics, place, reader }: { readonly topics: number; readonly place: PointerPlace; readonly reader: SchemaReading },
+): Shape {
   switch (type) {
     case "string":
     case "integer":
@@ -214,7 +233,7 @@ function readTyped(type: TypeName, schema: Data, topics: number, place: PointerP
     case "boolean":
       return plainShapes.boolean;
     case "array":
-      return readList(schema, topics, place, reader);
+      return readList(schema, topics, { place, reader });
     case "object":
       return readRecord(schema, place, reader);
     case "file":
@@ -245,12 +264,16 @@ function isTelling(format: string): boolean {
   return /^[\w.:/+-]{1,40}$/.test(format);
 }
 
-function readList(schema: Data, topics: number, place: PointerPlace, reader: SchemaReading): Shape {
+function readList(
+  schema: Data,
+  topics: number,
+  { place, reader }: { readonly place: PointerPlace; readonly reader: SchemaReading },
+): Shape {
   const items = member(schema, "items");
   // Before 2020-12 a list of schemas stood in `items` itself, and the rest in `additionalItems`.
-  if (Array.isArray(items)) return readTuple(items, "items", "additionalItems", schema, place, reader);
+  if (Array.isArray(items)) return readTuple(items, "items", { restKey: "additionalItems", schema, place, reader });
   const prefix = listMember(schema, "prefixItems");
-  if (prefix && prefix.length > 0) return readTuple(prefix, "prefixItems", "items", schema, place, reader);
+  if (prefix && prefix.length > 0) return readTuple(prefix, "prefixItems", { restKey: "items", schema, place, reader });
   const hasItems = items !== undefined && items !== false;
   const item = reader.read(hasItems ? items : true, below(place, "items"));
   return topics & speaksOf.limits ? { kind: "list", item, ...readConstraints(schema, "list") } : { kind: "list", item };
@@ -259,10 +282,12 @@ function readList(schema: Data, topics: number, place: PointerPlace, reader: Sch
 function readTuple(
   listed: readonly unknown[],
   key: string,
-  restKey: string,
-  schema: Data,
-  place: PointerPlace,
-  reader: SchemaReading,
+  {
+    restKey,
+    schema,
+    place,
+    reader,
+  }: { readonly restKey: string; readonly schema: Data; readonly place: PointerPlace; readonly reader: SchemaReading },
 ): Shape {
   const items = listed.map((each, at) => reader.read(each, below(place, key, at)));
   const rest = member(schema, restKey) ?? member(schema, "unevaluatedItems");

@@ -9,8 +9,7 @@ import { nothing } from "./unsaid.js";
 export function readUnion(
   schema: Data,
   members: readonly unknown[],
-  place: PointerPlace,
-  reader: SchemaReading,
+  { place, reader }: { readonly place: PointerPlace; readonly reader: SchemaReading },
 ): Reference | undefined {
   let nullable = members.some(isNull);
   const kept = new Map<string, { reference: Reference; ref: string | undefined; own: unknown }>();

@@ -320,7 +320,7 @@ export class SchemaReader implements SchemaReading {
     if (as === "itself") return this.read(value, place);
     if (as !== undefined) {
       const [a, b] = as.map((each): Reference => ({ shape: { kind: "named", key: each }, nullable: false }));
-      return a && b ? mergeNamed(a, b, place, this) : { shape: unsaid, nullable: false };
+      return a && b ? mergeNamed(a, b, { place, reader: this }) : { shape: unsaid, nullable: false };
     }
     const extending = this.family.extendedBy(key);
     return extending ? readFamily(key, extending, this) : this.read(value, place);

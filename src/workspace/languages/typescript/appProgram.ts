@@ -69,7 +69,7 @@ export class AppCompiler {
       documents.set(virtual, { document: displayPath(project, path), ...(module ? { module } : {}) });
       if (module) modules.set(virtual, module.mapped.text);
     }
-    const host = hostOf(options, files, modules, this.parsed);
+    const host = hostOf(options, files, { modules, parsed: this.parsed });
     if (this.checksScripts) host.resolveModuleNameLiterals = siteImports(project.root, options, host);
     const program = ts.createProgram([...documents.keys()], options, host, previous);
     project.trace(() => `parsed the app: ${String(documents.size)} sources of its own`);
@@ -93,8 +93,7 @@ type ParsedFiles = Map<string, ts.SourceFile>;
 function hostOf(
   options: ts.CompilerOptions,
   files: AppFiles,
-  modules: ReadonlyMap<string, string>,
-  parsed: ParsedFiles,
+  { modules, parsed }: { readonly modules: ReadonlyMap<string, string>; readonly parsed: ParsedFiles },
 ): ts.CompilerHost {
   const host = ts.createCompilerHost(options);
   const own = (name: string): string | undefined => modules.get(name) ?? files.texts?.get(name);

@@ -132,25 +132,33 @@ class FileScan {
   private use({ owner, member, isType }: Declared, node: ts.Node): void {
     if (member !== undefined) {
       const value = valueGiven(node);
-      if (value) this.written(owner, member, node, value);
-      else this.field(owner, member, "reads", node);
+      if (value) this.written(owner, member, { node, value });
+      else this.field(owner, member, { kind: "reads", node });
       return;
     }
     this.add(owner === this.sdk.connect ? "connection" : owner, isType ? "names" : "calls", node);
   }
 
-  private field(owner: string, member: string, kind: SourceUseKind, node: ts.Node): void {
+  private field(
+    owner: string,
+    member: string,
+    { kind, node }: { readonly kind: SourceUseKind; readonly node: ts.Node },
+  ): void {
     this.add(`${owner}.${member}`, kind, node);
     for (const name of this.namedBy(owner, member)) this.add(name, kind, node);
   }
 
   /** A member is given a value: where that can only be some values of a choice, no other one is sent. */
-  private written(owner: string, member: string, node: ts.Node, value: ts.Expression | undefined): void {
+  private written(
+    owner: string,
+    member: string,
+    { node, value }: { readonly node: ts.Node; readonly value: ts.Expression | undefined },
+  ): void {
     const values = value && valuesOf(this.checker.getTypeAtLocation(value));
     const taken = value && this.checker.getContextualType(value);
     const isAny = (values?.length ?? 0) > 1 && values?.length === (taken && valuesOf(taken))?.length;
     if (!values || isAny) {
-      this.field(owner, member, "writes", node);
+      this.field(owner, member, { kind: "writes", node });
       return;
     }
     this.add(`${owner}.${member}`, "writes", node);
@@ -250,7 +258,7 @@ class FileScan {
         for (const { owner: declaredIn, member } of this.declared(property)) {
           if (member === undefined) continue;
           if (owner === undefined) owners.add(declaredIn);
-          if (at) this.written(declaredIn, member, at, given.get(property.name));
+          if (at) this.written(declaredIn, member, { node: at, value: given.get(property.name) });
           else if (isWhole) this.add(`${declaredIn}.${member}?`, "omits", node);
         }
       }
@@ -279,7 +287,7 @@ class FileScan {
       for (const each of membersOf(type))
         for (const declared of this.declared(each.getProperty(key.text)))
           if (declared.member === undefined) this.use(declared, key);
-          else this.field(declared.owner, declared.member, valueGiven(node) ? "writes" : "reads", key);
+          else this.field(declared.owner, declared.member, { kind: valueGiven(node) ? "writes" : "reads", node: key });
       return;
     }
     if (this.checker.getTypeAtLocation(key).flags & ts.TypeFlags.NumberLike) return;
@@ -353,7 +361,7 @@ class FileScan {
           const item = this.checker.getIndexTypeOfType(type, ts.IndexKind.Number) ?? type;
           for (const each of membersOf(item))
             for (const { owner, member } of this.declared(each.getProperty(argument.text)))
-              if (member !== undefined) this.field(owner, member, "reads", argument);
+              if (member !== undefined) this.field(owner, member, { kind: "reads", node: argument });
         }
       else if (!ts.isStringLiteralLike(argument) && takesKey(parameter))
         for (const other of node.arguments) if (other !== argument) this.reached(other, argument);
@@ -385,11 +393,11 @@ class FileScan {
   private choice(node: ts.StringLiteralLike | ts.NumericLiteral): void {
     const { parent } = node;
     if (ts.isBinaryExpression(parent) && isComparison(parent.operatorToken.kind)) {
-      this.valued(parent.left === node ? parent.right : parent.left, node.text, "matches", node);
+      this.valued(parent.left === node ? parent.right : parent.left, node.text, { kind: "matches", node });
       return;
     }
     if (ts.isCaseClause(parent) && parent.expression === node) {
-      this.valued(parent.parent.parent.expression, node.text, "matches", node);
+      this.valued(parent.parent.parent.expression, node.text, { kind: "matches", node });
       return;
     }
     const expected = ts.isExpression(node) ? this.checker.getContextualType(node) : undefined;
@@ -405,17 +413,26 @@ class FileScan {
       const owner = this.checker.getContextualType(property.parent);
       const { name } = property;
       if (!owner || ts.isComputedPropertyName(name)) return;
-      for (const each of membersOf(owner)) this.memberValue(each.getProperty(name.text), node.text, "writes", node);
+      for (const each of membersOf(owner))
+        this.memberValue(each.getProperty(name.text), node.text, { kind: "writes", node });
     }
   }
 
-  private valued(expression: ts.Expression, value: string, kind: SourceUseKind, node: ts.Node): void {
+  private valued(
+    expression: ts.Expression,
+    value: string,
+    { kind, node }: { readonly kind: SourceUseKind; readonly node: ts.Node },
+  ): void {
     const bare = ts.isParenthesizedExpression(expression) ? expression.expression : expression;
     for (const name of this.aliases(this.checker.getTypeAtLocation(bare))) this.add(`${name}.${value}`, kind, node);
-    this.memberValue(this.origin(bare), value, kind, node);
+    this.memberValue(this.origin(bare), value, { kind, node });
   }
 
-  private memberValue(symbol: ts.Symbol | undefined, value: string, kind: SourceUseKind, node: ts.Node): void {
+  private memberValue(
+    symbol: ts.Symbol | undefined,
+    value: string,
+    { kind, node }: { readonly kind: SourceUseKind; readonly node: ts.Node },
+  ): void {
     for (const { owner, member } of this.declared(symbol)) {
       if (member === undefined) continue;
       this.add(`${owner}.${member}.${value}`, kind, node);

@@ -3,16 +3,14 @@ import { verdicts } from "../../verdict.js";
 import { ofValue, withValue } from "../../compare/withValue.js";
 
 /** Less can come than before; the compiler refuses to compare with what cannot be. */
-export const answerChoiceGone = rule(
-  "choice",
-  "answer.choice.gone",
-  {
+export const answerChoiceGone = rule("choice", "answer.choice.gone", {
+  meaning: {
     title: "A choice is no longer answered",
     example: "status `reserved`",
     code: "breaking where it is compared, compatible for open choices",
     apps: "compatible",
   },
-  ({ face, subject, before, after, coordinates }, { openChoices, choicesArePlain }) =>
+  find: ({ face, subject, before, after, coordinates }, { openChoices, choicesArePlain }) =>
     face === "answer" && before !== undefined && after === undefined
       ? {
           message: `\`${subject}\` never answers \`${String(before)}\` any more.`,
@@ -20,4 +18,4 @@ export const answerChoiceGone = rule(
           coordinates: choicesArePlain ? withValue(coordinates, before) : ofValue(coordinates, before),
         }
       : undefined,
-);
+});

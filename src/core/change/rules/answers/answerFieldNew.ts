@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** Unknown fields are ignored; in GraphQL nobody is answered what was not asked for. */
-export const answerFieldNew = rule(
-  "field",
-  "answer.field.new",
-  {
+export const answerFieldNew = rule("field", "answer.field.new", {
+  meaning: {
     title: "Another field is answered",
     example: "`Berth.photos`",
     code: "compatible; risky for hand-built answers when it is always there",
     apps: "compatible, unless the old contract promised another shape for undeclared fields",
   },
-  ({ face, subject, before, after, successor, owner, isGraphql, isTakenByRest }) => {
+  find: ({ face, subject, before, after, successor, owner, isGraphql, isTakenByRest }) => {
     if (face !== "answer" || before || !after || successor) return undefined;
     const message = `\`${subject}\` is now answered.`;
     if (isGraphql) return { message, verdict: verdicts.harmless };
@@ -28,4 +26,4 @@ export const answerFieldNew = rule(
       ...(after.required ? { word: null } : {}),
     };
   },
-);
+});

@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** More is promised than before; only who builds an answer has to keep it. */
-export const answerFieldNowAlways = rule(
-  "field",
-  "answer.field.now-always",
-  {
+export const answerFieldNowAlways = rule("field", "answer.field.now-always", {
+  meaning: {
     title: "A field is always there in answers",
     example: "`BerthPage.total`",
     code: "risky for hand-built answers; breaking where source takes its absence away and the language refuses that of what is always there",
     apps: "compatible",
   },
-  ({ face, subject, before, after, coordinates, isGraphql }, { refusesUnwrapping }) =>
+  find: ({ face, subject, before, after, coordinates, isGraphql }, { refusesUnwrapping }) =>
     face === "answer" && before?.required === false && after?.required === true
       ? {
           message: `\`${subject}\` is always there now.`,
@@ -20,4 +18,4 @@ export const answerFieldNowAlways = rule(
           ...(isGraphql ? {} : { coordinates: coordinates.map((each) => `${each}?`), word: null }),
         }
       : undefined,
-);
+});

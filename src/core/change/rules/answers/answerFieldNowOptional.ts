@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** An answer must keep what it promised. */
-export const answerFieldNowOptional = rule(
-  "field",
-  "answer.field.now-optional",
-  {
+export const answerFieldNowOptional = rule("field", "answer.field.now-optional", {
+  meaning: {
     title: "A field may be absent from answers",
     example: "`Berth.quay`",
     code: "breaking; compatible where it could be null and the language does not tell the two apart",
     apps: "breaking, with the same exception",
   },
-  ({ face, subject, before, after }, { tellsAbsentFromNull }) =>
+  find: ({ face, subject, before, after }, { tellsAbsentFromNull }) =>
     face === "answer" && before?.required === true && after?.required === false
       ? {
           message: `\`${subject}\` may now be absent from answers.`,
@@ -22,4 +20,4 @@ export const answerFieldNowOptional = rule(
           hint: "Handle its absence where it is read.",
         }
       : undefined,
-);
+});

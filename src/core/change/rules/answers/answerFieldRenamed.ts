@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** Under its old name it is gone. */
-export const answerFieldRenamed = rule(
-  "field",
-  "answer.field.renamed",
-  {
+export const answerFieldRenamed = rule("field", "answer.field.renamed", {
+  meaning: {
     title: "A field is gone, and another one perhaps came for it",
     example: "`Berth.draught` is now `depth`",
     code: "breaking",
     apps: "breaking when it was always there",
   },
-  ({ face, subject, before, successor, isGraphql }) =>
+  find: ({ face, subject, before, successor, isGraphql }) =>
     face === "answer" && before && successor
       ? {
           message: `\`${subject}\` is gone; perhaps it is now called \`${successor.name}\`.`,
@@ -19,4 +17,4 @@ export const answerFieldRenamed = rule(
           hint: `Use \`${successor.name}\` if it says the same.`,
         }
       : undefined,
-);
+});

@@ -3,17 +3,15 @@ import { verdicts } from "../../verdict.js";
 import { limitsChanged } from "../../compare/limitsChanged.js";
 
 /** Less can come than before. */
-export const answerLimitNarrowed = rule(
-  "value",
-  "answer.limit.narrowed",
-  {
+export const answerLimitNarrowed = rule("value", "answer.limit.narrowed", {
+  meaning: {
     title: "A limit on answers became narrower",
     example: "`level` up to 8 instead of 9",
     code: "compatible",
     apps: "compatible",
   },
-  (point) => {
+  find: (point) => {
     const words = point.face === "answer" ? limitsChanged(point).tighter : undefined;
     return words === undefined ? undefined : { message: `\`${point.subject}\`: ${words}.`, verdict: verdicts.harmless };
   },
-);
+});

@@ -2,16 +2,17 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** As with the values of a choice. */
-export const answerMemberGone = rule(
-  "member",
-  "answer.member.gone",
-  {
+export const answerMemberGone = rule("member", "answer.member.gone", {
+  meaning: {
     title: "A kind of value is no longer answered",
     example: "rowing vessels",
     code: "breaking where its fields are matched, or the language has a type of its own for several kinds, else risky",
     apps: "compatible; breaking in GraphQL where a document names it",
   },
-  ({ face, subject, before, after, isRecord, isOtherForm, isGraphql, key, coordinates }, { knowsTypesByName }) => {
+  find: (
+    { face, subject, before, after, isRecord, isOtherForm, isGraphql, key, coordinates },
+    { knowsTypesByName },
+  ) => {
     if (face !== "answer" || before === undefined || after !== undefined) return undefined;
     const message = `\`${subject}\` can no longer be ${before}.`;
     const isBroken = isRecord === true || (isOtherForm && knowsTypesByName);
@@ -25,4 +26,4 @@ export const answerMemberGone = rule(
       verdictAt: Object.fromEntries(bridges.map((bridge) => [bridge, verdicts.bothBreak])),
     };
   },
-);
+});

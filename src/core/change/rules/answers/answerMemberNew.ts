@@ -3,16 +3,14 @@ import { rule } from "../../rule.js";
 import { verdicts, type Verdict } from "../../verdict.js";
 
 /** As with the values of a choice; what is common to all members is what the new one has too. */
-export const answerMemberNew = rule(
-  "member",
-  "answer.member.new",
-  {
+export const answerMemberNew = rule("member", "answer.member.new", {
+  meaning: {
     title: "Another kind of value can be answered",
     example: "hovercraft",
     code: "risky: an exhaustive match; breaking when it lacks a field that the others have; compatible for open unions, unless a match has to name all members, and in GraphQL where nothing tells it from the others",
     apps: "breaking for closed unions, risky for open ones; compatible in GraphQL where nothing tells it from the others",
   },
-  (
+  find: (
     { face, subject, before, after, alone, lacksCommon, isGraphql, coordinates, joins },
     { openUnions, opensAllUnions, matchesAllMembers },
   ) => {
@@ -34,7 +32,7 @@ export const answerMemberNew = rule(
         : verdicts.appsRisky;
     return { message, verdict, hint, joins, ...asSelected(coordinates, openUnions) };
   },
-);
+});
 
 /** @param alone the value was no union before */
 function memberVerdict({

@@ -3,16 +3,14 @@ import { verdicts } from "../../verdict.js";
 import { nullDiffers } from "../../compare/nullDiffers.js";
 
 /** Who reads it does not expect null. */
-export const answerNullGained = rule(
-  "value",
-  "answer.null.gained",
-  {
+export const answerNullGained = rule("value", "answer.null.gained", {
+  meaning: {
     title: "An answer can be null",
     example: "`Voyage.from`",
     code: "breaking; compatible where it could be absent and the language does not tell the two apart",
     apps: "breaking, with the same exception",
   },
-  (point, { tellsAbsentFromNull }) =>
+  find: (point, { tellsAbsentFromNull }) =>
     point.face === "answer" && nullDiffers(point) && point.after.nullable
       ? {
           message: `\`${point.subject}\` can now be null in answers.`,
@@ -24,4 +22,4 @@ export const answerNullGained = rule(
           hint: "Handle null where it is read.",
         }
       : undefined,
-);
+});

@@ -3,16 +3,14 @@ import { verdicts } from "../../verdict.js";
 import { nullDiffers } from "../../compare/nullDiffers.js";
 
 /** Who handles null goes on doing so. */
-export const answerNullLost = rule(
-  "value",
-  "answer.null.lost",
-  {
+export const answerNullLost = rule("value", "answer.null.lost", {
+  meaning: {
     title: "An answer can no longer be null",
     example: "`Voyage.berth`",
     code: "compatible; breaking where source takes null away and the language refuses that of what is never null",
     apps: "compatible; risky in GraphQL, where an error now nulls the parent",
   },
-  (point, { refusesUnwrapping }) =>
+  find: (point, { refusesUnwrapping }) =>
     point.face === "answer" && nullDiffers(point) && !point.after.nullable
       ? {
           message: `\`${point.subject}\` is never null in answers any more.`,
@@ -21,4 +19,4 @@ export const answerNullLost = rule(
           verdict: point.isGraphql ? verdicts.appsRisky : verdicts.harmless,
         }
       : undefined,
-);
+});

@@ -3,19 +3,17 @@ import { verdicts } from "../../verdict.js";
 import { authAlternatives } from "../../compare/authAlternatives.js";
 
 /** A credential that nobody asks for does no harm. */
-export const authNoLongerRequired = rule(
-  "auth",
-  "auth.no-longer-required",
-  {
+export const authNoLongerRequired = rule("auth", "auth.no-longer-required", {
+  meaning: {
     title: "Auth is no longer required",
     example: "`GET /tariffs` can be called by anyone",
     code: "compatible",
     apps: "compatible",
   },
-  ({ subject, before, after, contracts }) => {
+  find: ({ subject, before, after, contracts }) => {
     const left = authAlternatives(before.operation, contracts.before);
     const right = authAlternatives(after.operation, contracts.after, contracts.before);
     if (left.length === 0 || left.includes("") || (right.length > 0 && !right.includes(""))) return undefined;
     return { message: `${subject} no longer needs auth.`, verdict: verdicts.harmless };
   },
-);
+});

@@ -3,16 +3,14 @@ import { verdicts } from "../../verdict.js";
 import { authAlternatives } from "../../compare/authAlternatives.js";
 
 /** Every way in that apps may use has to stay one; a way with fewer credentials lets in whoever brings more. */
-export const authNowRequired = rule(
-  "auth",
-  "auth.now-required",
-  {
+export const authNowRequired = rule("auth", "auth.now-required", {
+  meaning: {
     title: "Auth is required where none was, or of another kind",
     example: "`GET /tariffs` now wants `harbourToken`",
     code: "breaking at the connection; compatible where another of several ways in is left",
     apps: "breaking",
   },
-  ({ subject, before, after, contracts }) => {
+  find: ({ subject, before, after, contracts }) => {
     const left = waysIn(authAlternatives(before.operation, contracts.before));
     const right = waysIn(authAlternatives(after.operation, contracts.after, contracts.before));
     const isLetIn = (way: readonly string[]): boolean => right.some((each) => each.every((one) => way.includes(one)));
@@ -31,7 +29,7 @@ export const authNowRequired = rule(
       hint: "Supply the credential on the connection.",
     };
   },
-);
+});
 
 function waysIn(alternatives: readonly string[]): string[][] {
   if (alternatives.length === 0) return [[]];

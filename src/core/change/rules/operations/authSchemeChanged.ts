@@ -3,16 +3,14 @@ import { verdicts } from "../../verdict.js";
 import { schemeWords } from "../../compare/authAlternatives.js";
 
 /** Source gives the same credential to the connection; released apps send it as before. */
-export const authSchemeChanged = rule(
-  "scheme",
-  "auth.scheme.changed",
-  {
+export const authSchemeChanged = rule("scheme", "auth.scheme.changed", {
+  meaning: {
     title: "A credential is sent another way",
     example: "`harbourKey` is sent as the header `X-Key` instead of `X-Harbour`",
     code: "compatible where only the place of a key is another one, else breaking at the connection",
     apps: "breaking",
   },
-  ({ before, scheme, after }) => {
+  find: ({ before, scheme, after }) => {
     if (!scheme || !after) return undefined;
     const [was, is] = [schemeWords(scheme), schemeWords(after)];
     if (was === is) return undefined;
@@ -23,4 +21,4 @@ export const authSchemeChanged = rule(
       ...(isKey ? {} : { hint: "Give the connection a credential of the new kind." }),
     };
   },
-);
+});

@@ -2,20 +2,18 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** A warning, and nothing else yet. */
-export const deprecatedNew = rule(
-  "field",
-  "deprecated.new",
-  {
+export const deprecatedNew = rule("field", "deprecated.new", {
+  meaning: {
     title: "A field was marked as deprecated",
     example: "`Voyage.remarks`",
     code: "compatible",
     apps: "compatible",
   },
-  ({ subject, before, after }) =>
+  find: ({ subject, before, after }) =>
     before && after && before.deprecated === undefined && after.deprecated !== undefined
       ? {
           message: `\`${subject}\` is deprecated now.${after.deprecated === "" ? "" : ` ${after.deprecated}`}`,
           verdict: verdicts.harmless,
         }
       : undefined,
-);
+});

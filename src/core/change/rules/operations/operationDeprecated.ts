@@ -2,17 +2,15 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** A warning, and nothing else yet. */
-export const operationDeprecated = rule(
-  "operation",
-  "operation.deprecated",
-  {
+export const operationDeprecated = rule("operation", "operation.deprecated", {
+  meaning: {
     title: "An operation was marked as deprecated",
     example: "`listTariffs` is deprecated",
     code: "compatible",
     apps: "compatible",
   },
-  ({ subject, before, after }) =>
+  find: ({ subject, before, after }) =>
     before && after && before.operation.deprecated === undefined && after.operation.deprecated !== undefined
       ? { message: `${subject} is deprecated now.`, verdict: verdicts.harmless }
       : undefined,
-);
+});

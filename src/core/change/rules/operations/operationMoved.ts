@@ -3,16 +3,14 @@ import { verdicts } from "../../verdict.js";
 import { nameless, operationLabel } from "../../../contract/model.js";
 
 /** Released apps go on asking the old path; names of path parameters are no part of it. */
-export const operationMoved = rule(
-  "operation",
-  "operation.moved",
-  {
+export const operationMoved = rule("operation", "operation.moved", {
+  meaning: {
     title: "An operation moved to another path or method",
     example: "`tideTable` moved from `/tides/{day}` to `/tide-tables/{day}`",
     code: "compatible: the call keeps its name",
     apps: "breaking: the old path is gone",
   },
-  ({ subject, before, after }) => {
+  find: ({ subject, before, after }) => {
     if (!before || !after) return undefined;
     const label = operationLabel(after.operation);
     if (nameless(operationLabel(before.operation)) === nameless(label)) return undefined;
@@ -21,4 +19,4 @@ export const operationMoved = rule(
     const message = isSure ? `${subject} moved to ${label}.` : `${subject} is gone; perhaps it moved to ${label}.`;
     return { message, verdict: verdicts.appsBreak };
   },
-);
+});

@@ -2,15 +2,13 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** Nobody calls yet what is new. */
-export const operationNew = rule(
-  "operation",
-  "operation.new",
-  {
+export const operationNew = rule("operation", "operation.new", {
+  meaning: {
     title: "An operation was added",
     example: "`GET /moorings`",
     code: "compatible",
     apps: "compatible",
   },
-  ({ subject, before, after }) =>
+  find: ({ subject, before, after }) =>
     after && !before ? { message: `${subject} was added.`, verdict: verdicts.harmless } : undefined,
-);
+});

@@ -3,16 +3,14 @@ import { verdicts } from "../../verdict.js";
 import { nameless, operationLabel } from "../../../contract/model.js";
 
 /** The wire does not know what a call is called; source does. */
-export const operationRenamed = rule(
-  "operation",
-  "operation.renamed",
-  {
+export const operationRenamed = rule("operation", "operation.renamed", {
+  meaning: {
     title: "A call got another name: from its operationId, or from its path where it has none",
     example: "`listBerths` is now `findBerths`",
     code: "breaking: the call has another name",
     apps: "compatible: the request is the same",
   },
-  ({ subject, before, after }) => {
+  find: ({ subject, before, after }) => {
     if (!before || !after || before.name === after.name) return undefined;
     const now = operationLabel(after.operation);
     const isSame = nameless(operationLabel(before.operation)) === nameless(now);
@@ -24,4 +22,4 @@ export const operationRenamed = rule(
       hint: `Call \`${after.name}\` instead.`,
     };
   },
-);
+});

@@ -3,16 +3,14 @@ import { addressOf, isElsewhere } from "../../compare/serverAddress.js";
 import { verdicts } from "../../verdict.js";
 
 /** What is sent, credentials among it, goes to somebody else; that is to be seen by whoever updates the SDK. */
-export const serverElsewhere = rule(
-  "servers",
-  "server.elsewhere",
-  {
+export const serverElsewhere = rule("servers", "server.elsewhere", {
+  meaning: {
     title: "Calls go to another origin",
     example: "`GET /photos` has the server `https://files.ostrel.example`",
     code: "breaking, by decision: calls and their credentials go elsewhere; compatible where the app supplies the base URL",
     apps: "breaking, with the same exception",
   },
-  ({ subject, before, after, isOwn }, { suppliesBaseUrl }) => {
+  find: ({ subject, before, after, isOwn }, { suppliesBaseUrl }) => {
     const [from, to] = [addressOf(before), addressOf(after)];
     if (!isElsewhere(from, to, isOwn)) return undefined;
     const was = from.origin === undefined ? "the address that the app supplies" : `\`${from.origin}${from.path}\``;
@@ -22,4 +20,4 @@ export const serverElsewhere = rule(
       hint: "Look at who answers there, and name the address in the connection when it is meant.",
     };
   },
-);
+});

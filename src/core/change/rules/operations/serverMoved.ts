@@ -4,16 +4,14 @@ import { addressOf, isElsewhere, type ServerAddress } from "../../compare/server
 import { verdicts } from "../../verdict.js";
 
 /** Released apps go on asking the old address. */
-export const serverMoved = rule(
-  "servers",
-  "server.moved",
-  {
+export const serverMoved = rule("servers", "server.moved", {
+  meaning: {
     title: "A base URL is no longer listed",
     example: "`https://api.ostrel.example/v1` is gone",
     code: "compatible",
     apps: "breaking, unless the app supplies the base URL",
   },
-  ({ subject, before, after, isOwn }, { suppliesBaseUrl }) => {
+  find: ({ subject, before, after, isOwn }, { suppliesBaseUrl }) => {
     const [from, to] = [addressOf(before), addressOf(after)];
     // Another origin is another change.
     if (isElsewhere(from, to, isOwn)) return undefined;
@@ -22,7 +20,7 @@ export const serverMoved = rule(
       ? undefined
       : { message, verdict: suppliesBaseUrl && !isOwn ? verdicts.harmless : verdicts.appsBreak };
   },
-);
+});
 
 /** Servers that the contract lists no longer. */
 function goneFrom(before: readonly Server[], after: readonly Server[]): string | undefined {

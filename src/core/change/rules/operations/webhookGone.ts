@@ -2,17 +2,15 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** What the server sends on its own is received by the app's own server. */
-export const webhookGone = rule(
-  "sent",
-  "webhook.gone",
-  {
+export const webhookGone = rule("sent", "webhook.gone", {
+  meaning: {
     title: "The server no longer sends a request",
     example: "the webhook `berthFreed`",
     code: "breaking where its type is named",
     apps: "risky: it is waited for in vain",
   },
-  ({ before, after }) =>
+  find: ({ before, after }) =>
     before && !after
       ? { message: `The server no longer sends \`${before.name}\`.`, verdict: verdicts.codeBreaksAppsRisky }
       : undefined,
-);
+});

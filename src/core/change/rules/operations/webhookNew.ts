@@ -2,17 +2,15 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** Nobody is registered for it yet. */
-export const webhookNew = rule(
-  "sent",
-  "webhook.new",
-  {
+export const webhookNew = rule("sent", "webhook.new", {
+  meaning: {
     title: "The server sends another request",
     example: "the webhook `berthFreed`",
     code: "compatible",
     apps: "compatible",
   },
-  ({ before, after }) =>
+  find: ({ before, after }) =>
     after && !before
       ? { message: `The server can now send \`${after.name}\`.`, verdict: verdicts.harmless }
       : undefined,
-);
+});

@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** Names that collide are told apart in source; the wire is as it was. */
-export const askArgumentRenamed = rule(
-  "parameter",
-  "ask.argument.renamed",
-  {
+export const askArgumentRenamed = rule("parameter", "ask.argument.renamed", {
+  meaning: {
     title: "A parameter has another name in the SDK, because of another one of its name",
     example: "`day` in the query is now `dayQuery` beside `day` in the path",
     code: "breaking",
     apps: "compatible",
   },
-  ({ owner, before, after }) =>
+  find: ({ owner, before, after }) =>
     before?.argument !== undefined &&
     after?.argument !== undefined &&
     before.argument !== after.argument &&
@@ -22,4 +20,4 @@ export const askArgumentRenamed = rule(
           hint: `Pass \`${after.argument}\` instead.`,
         }
       : undefined,
-);
+});

@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** Defaults are never sent, so who leaves a parameter out gets the new one. */
-export const askDefaultChanged = rule(
-  "parameter",
-  "ask.default.changed",
-  {
+export const askDefaultChanged = rule("parameter", "ask.default.changed", {
+  meaning: {
     title: "The server's default changed",
     example: "`pageSize` is 50 instead of 20 when absent",
     code: "compatible",
     apps: "risky",
   },
-  ({ subject, before, after, coordinates, isGraphql }) => {
+  find: ({ subject, before, after, coordinates, isGraphql }) => {
     if (!before || !after || JSON.stringify(before.default) === JSON.stringify(after.default)) return undefined;
     // That it has to be given now is news enough.
     if (isGraphql && after.default === undefined && after.required) return undefined;
@@ -23,4 +21,4 @@ export const askDefaultChanged = rule(
       word: null,
     };
   },
-);
+});

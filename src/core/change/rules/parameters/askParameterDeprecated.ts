@@ -2,17 +2,15 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** A warning, and nothing else yet. */
-export const askParameterDeprecated = rule(
-  "parameter",
-  "ask.parameter.deprecated",
-  {
+export const askParameterDeprecated = rule("parameter", "ask.parameter.deprecated", {
+  meaning: {
     title: "A parameter or argument was marked as deprecated",
     example: "`listBerths` deprecates `minLength`",
     code: "compatible",
     apps: "compatible",
   },
-  ({ subject, before, after }) =>
+  find: ({ subject, before, after }) =>
     before && after && before.deprecated === undefined && after.deprecated !== undefined
       ? { message: `\`${subject}\` is deprecated now.`, verdict: verdicts.harmless }
       : undefined,
-);
+});

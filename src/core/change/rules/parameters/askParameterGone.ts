@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** A REST server overlooks what it does not know; a GraphQL server refuses it. */
-export const askParameterGone = rule(
-  "parameter",
-  "ask.parameter.gone",
-  {
+export const askParameterGone = rule("parameter", "ask.parameter.gone", {
+  meaning: {
     title: "A parameter or argument was removed",
     example: "`listBerths` lost `minLength`",
     code: "breaking",
     apps: "risky: what is sent is ignored; breaking in GraphQL",
   },
-  ({ owner, before, after, successor, isGraphql }) => {
+  find: ({ owner, before, after, successor, isGraphql }) => {
     if (!before || after || successor) return undefined;
     const what = isGraphql
       ? `\`${owner}\` no longer takes the argument \`${before.name}\`.`
@@ -22,4 +20,4 @@ export const askParameterGone = rule(
       hint: "Drop the argument.",
     };
   },
-);
+});

@@ -1,16 +1,14 @@
 import { rule } from "../../rule.js";
 
 /** What is sent in the old place is ignored. */
-export const askParameterMoved = rule(
-  "parameter",
-  "ask.parameter.moved",
-  {
+export const askParameterMoved = rule("parameter", "ask.parameter.moved", {
+  meaning: {
     title: "A parameter is sent in another place",
     example: "`quay` is a header now",
     code: "compatible where its name stays",
     apps: "risky, breaking when it is required",
   },
-  ({ owner, before, successor, isGraphql }) => {
+  find: ({ owner, before, successor, isGraphql }) => {
     if (isGraphql || !before || !successor || before.in === successor.in) return undefined;
     const isNamedAlike = before.argument === successor.argument;
     return {
@@ -18,4 +16,4 @@ export const askParameterMoved = rule(
       verdict: { code: isNamedAlike ? "compatible" : "breaking", apps: successor.required ? "breaking" : "risky" },
     };
   },
-);
+});

@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** A server may take more than before. */
-export const askParameterNew = rule(
-  "parameter",
-  "ask.parameter.new",
-  {
+export const askParameterNew = rule("parameter", "ask.parameter.new", {
+  meaning: {
     title: "An optional parameter or argument was added",
     example: "`listBerths` takes `sort`",
     code: "compatible; risky where arguments are given by their place",
     apps: "compatible",
   },
-  ({ owner, before, after, isGraphql }, { takesArgumentsByPlace }) =>
+  find: ({ owner, before, after, isGraphql }, { takesArgumentsByPlace }) =>
     !before && after && !after.required
       ? {
           message: isGraphql
@@ -21,4 +19,4 @@ export const askParameterNew = rule(
           coordinates: [],
         }
       : undefined,
-);
+});

@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** A server must not demand more than before. */
-export const askParameterNewRequired = rule(
-  "parameter",
-  "ask.parameter.new-required",
-  {
+export const askParameterNewRequired = rule("parameter", "ask.parameter.new-required", {
+  meaning: {
     title: "A required parameter or argument was added",
     example: "`listBerths` demands `harbourId`",
     code: "breaking; once at the connection when it is standing",
     apps: "breaking",
   },
-  ({ owner, before, after, isGraphql }) => {
+  find: ({ owner, before, after, isGraphql }) => {
     if (before || !after?.required) return undefined;
     const message = isGraphql
       ? `\`${owner}\` now demands the argument \`${after.name}\`.`
@@ -23,4 +21,4 @@ export const askParameterNewRequired = rule(
       word: null,
     };
   },
-);
+});

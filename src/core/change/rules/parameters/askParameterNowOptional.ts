@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** A server may demand less than before. */
-export const askParameterNowOptional = rule(
-  "parameter",
-  "ask.parameter.now-optional",
-  {
+export const askParameterNowOptional = rule("parameter", "ask.parameter.now-optional", {
+  meaning: {
     title: "A parameter or argument became optional",
     example: "`from` may be left out",
     code: "compatible",
     apps: "compatible",
   },
-  ({ subject, owner, before, after, isGraphql }) =>
+  find: ({ subject, owner, before, after, isGraphql }) =>
     before?.required === true && after?.required === false
       ? {
           message: isGraphql
@@ -21,4 +19,4 @@ export const askParameterNowOptional = rule(
           coordinates: [],
         }
       : undefined,
-);
+});

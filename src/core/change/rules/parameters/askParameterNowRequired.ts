@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** Who left it out is refused. */
-export const askParameterNowRequired = rule(
-  "parameter",
-  "ask.parameter.now-required",
-  {
+export const askParameterNowRequired = rule("parameter", "ask.parameter.now-required", {
+  meaning: {
     title: "A parameter or argument became required",
     example: "`until` is required now",
     code: "breaking where it is left out",
     apps: "breaking where it is left out",
   },
-  ({ subject, owner, before, after, coordinates, isGraphql }) => {
+  find: ({ subject, owner, before, after, coordinates, isGraphql }) => {
     if (!before || before.required || !after?.required) return undefined;
     if (!isGraphql)
       return {
@@ -26,4 +24,4 @@ export const askParameterNowRequired = rule(
       coordinates: [`${subject}?`, `${subject}$?`],
     };
   },
-);
+});

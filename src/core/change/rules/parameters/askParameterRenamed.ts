@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** In a path only the position counts on the wire; elsewhere the name does. */
-export const askParameterRenamed = rule(
-  "parameter",
-  "ask.parameter.renamed",
-  {
+export const askParameterRenamed = rule("parameter", "ask.parameter.renamed", {
+  meaning: {
     title: "A path parameter was renamed, or another one perhaps came for one that is gone",
     example: "`quay` is now `quayName`",
     code: "breaking",
     apps: "compatible in the path, else breaking or risky",
   },
-  ({ owner, before, successor, isGraphql }) => {
+  find: ({ owner, before, successor, isGraphql }) => {
     if (!before || !successor || before.in !== successor.in) return undefined;
     const perhaps = `Pass \`${successor.name}\` if it means the same.`;
     if (isGraphql)
@@ -33,4 +31,4 @@ export const askParameterRenamed = rule(
       hint: perhaps,
     };
   },
-);
+});

@@ -7,20 +7,18 @@ function hasParts({ type }: Asked): boolean {
 }
 
 /** The server takes apart what an old app puts together another way. */
-export const askStyleChanged = rule(
-  "parameter",
-  "ask.style.changed",
-  {
+export const askStyleChanged = rule("parameter", "ask.style.changed", {
+  meaning: {
     title: "A parameter is written another way",
     example: "`status` is `a,b` instead of repeated",
     code: "compatible",
     apps: "breaking",
   },
-  ({ subject, before, after }) => {
+  find: ({ subject, before, after }) => {
     if (!before || !after) return undefined;
     const isStyled = before.style !== after.style || (hasParts(before) && before.explode !== after.explode);
     return isStyled
       ? { message: `\`${subject}\` is written another way in the request.`, verdict: verdicts.appsBreak }
       : undefined;
   },
-);
+});

@@ -2,17 +2,15 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** A server overlooks a body that it does not expect. */
-export const askBodyGone = rule(
-  "body",
-  "ask.body.gone",
-  {
+export const askBodyGone = rule("body", "ask.body.gone", {
+  meaning: {
     title: "A request body was removed",
     example: "`cancelReservation` takes no body",
     code: "breaking",
     apps: "risky",
   },
-  ({ owner, before, after }) =>
+  find: ({ owner, before, after }) =>
     before && !after
       ? { message: `${owner} no longer takes a body.`, verdict: verdicts.codeBreaksAppsRisky }
       : undefined,
-);
+});

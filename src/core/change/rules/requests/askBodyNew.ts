@@ -2,17 +2,15 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** A server may take more than before. */
-export const askBodyNew = rule(
-  "body",
-  "ask.body.new",
-  {
+export const askBodyNew = rule("body", "ask.body.new", {
+  meaning: {
     title: "An optional request body was added",
     example: "`removeBerth` takes a body",
     code: "compatible",
     apps: "compatible",
   },
-  ({ owner, before, after }) =>
+  find: ({ owner, before, after }) =>
     !before && after?.required === false
       ? { message: `${owner} now takes a body.`, verdict: verdicts.harmless }
       : undefined,
-);
+});

@@ -2,17 +2,15 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** A server may demand less than before. */
-export const askBodyNowOptional = rule(
-  "body",
-  "ask.body.now-optional",
-  {
+export const askBodyNowOptional = rule("body", "ask.body.now-optional", {
+  meaning: {
     title: "A request body became optional",
     example: "`changeBerth` can go without a body",
     code: "compatible",
     apps: "compatible",
   },
-  ({ owner, before, after }) =>
+  find: ({ owner, before, after }) =>
     before?.required === true && after?.required === false
       ? { message: `${owner} may now be called without its body.`, verdict: verdicts.harmless }
       : undefined,
-);
+});

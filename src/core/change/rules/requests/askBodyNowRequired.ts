@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** A server must not demand more than before. */
-export const askBodyNowRequired = rule(
-  "body",
-  "ask.body.now-required",
-  {
+export const askBodyNowRequired = rule("body", "ask.body.now-required", {
+  meaning: {
     title: "A request body became required, or a required one was added",
     example: "`changeBerth` demands a body",
     code: "breaking",
     apps: "breaking",
   },
-  ({ owner, before, after, coordinates }) =>
+  find: ({ owner, before, after, coordinates }) =>
     after?.required === true && before?.required !== true
       ? {
           message: `${owner} now demands ${before ? "its" : "a"} body.`,
@@ -21,4 +19,4 @@ export const askBodyNowRequired = rule(
           word: null,
         }
       : undefined,
-);
+});

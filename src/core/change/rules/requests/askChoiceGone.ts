@@ -3,16 +3,14 @@ import { verdicts } from "../../verdict.js";
 import { ofValue, withValue } from "../../compare/withValue.js";
 
 /** Asks may gain values and not lose any. */
-export const askChoiceGone = rule(
-  "choice",
-  "ask.choice.gone",
-  {
+export const askChoiceGone = rule("choice", "ask.choice.gone", {
+  meaning: {
     title: "A choice can no longer be sent",
     example: "status `closed`",
     code: "breaking; compatible for open choices that are answered too",
     apps: "breaking",
   },
-  ({ face, subject, before, after, coordinates, isShared }, { openChoices, choicesArePlain }) =>
+  find: ({ face, subject, before, after, coordinates, isShared }, { openChoices, choicesArePlain }) =>
     face === "ask" && before !== undefined && after === undefined
       ? {
           message: `\`${subject}\` no longer takes \`${String(before)}\`.`,
@@ -21,4 +19,4 @@ export const askChoiceGone = rule(
           coordinates: choicesArePlain ? withValue(coordinates, before) : ofValue(coordinates, before),
         }
       : undefined,
-);
+});

@@ -2,17 +2,15 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** A server may take more than before. */
-export const askChoiceNew = rule(
-  "choice",
-  "ask.choice.new",
-  {
+export const askChoiceNew = rule("choice", "ask.choice.new", {
+  meaning: {
     title: "Another choice can be sent",
     example: "status `dredging`",
     code: "compatible",
     apps: "compatible",
   },
-  ({ face, subject, before, after }) =>
+  find: ({ face, subject, before, after }) =>
     face === "ask" && after !== undefined && before === undefined
       ? { message: `\`${subject}\` also takes \`${String(after)}\`.`, verdict: verdicts.harmless }
       : undefined,
-);
+});

@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** Defaults are never sent, so who leaves a field out gets the new one. */
-export const askFieldDefaultChanged = rule(
-  "field",
-  "ask.field.default-changed",
-  {
+export const askFieldDefaultChanged = rule("field", "ask.field.default-changed", {
+  meaning: {
     title: "The server's default for a field changed",
     example: "`ReservationRequest.crew` is 2 instead of 1 when absent",
     code: "compatible",
     apps: "risky",
   },
-  ({ face, subject, before, after, isGraphql }) => {
+  find: ({ face, subject, before, after, isGraphql }) => {
     if (face !== "ask" || !before || !after || JSON.stringify(before.default) === JSON.stringify(after.default))
       return undefined;
     if (isGraphql && after.default === undefined && after.required) return undefined;
@@ -21,4 +19,4 @@ export const askFieldDefaultChanged = rule(
       verdict: verdicts.appsRisky,
     };
   },
-);
+});

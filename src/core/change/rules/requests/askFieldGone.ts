@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** A server overlooks a field that it does not know, unless it forbids them; a GraphQL server always does. */
-export const askFieldGone = rule(
-  "field",
-  "ask.field.gone",
-  {
+export const askFieldGone = rule("field", "ask.field.gone", {
+  meaning: {
     title: "A field that could be sent was removed",
     example: "`ReservationRequest.crew`",
     code: "breaking",
     apps: "risky, breaking when undeclared fields are forbidden or have another shape",
   },
-  ({ face, subject, before, after, successor, records, isGraphql, isTakenByRest }) => {
+  find: ({ face, subject, before, after, successor, records, isGraphql, isTakenByRest }) => {
     if (face !== "ask" || !before || after || successor) return undefined;
     const message = `\`${subject}\` can no longer be sent.`;
     if (isTakenByRest === true)
@@ -19,4 +17,4 @@ export const askFieldGone = rule(
     const isRefused = records.after.closed === true || isGraphql || isTakenByRest === false;
     return { message, verdict: isRefused ? verdicts.bothBreak : verdicts.codeBreaksAppsRisky };
   },
-);
+});

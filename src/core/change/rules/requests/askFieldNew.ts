@@ -2,17 +2,15 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** A server may take more than before. */
-export const askFieldNew = rule(
-  "field",
-  "ask.field.new",
-  {
+export const askFieldNew = rule("field", "ask.field.new", {
+  meaning: {
     title: "An optional field can be sent",
     example: "`ReservationRequest.pets`",
     code: "compatible",
     apps: "compatible",
   },
-  ({ face, subject, before, after }) =>
+  find: ({ face, subject, before, after }) =>
     face === "ask" && !before && after && !after.required
       ? { message: `\`${subject}\` can be sent now.`, verdict: verdicts.harmless }
       : undefined,
-);
+});

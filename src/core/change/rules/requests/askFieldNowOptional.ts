@@ -2,17 +2,15 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** A server may demand less than before. */
-export const askFieldNowOptional = rule(
-  "field",
-  "ask.field.now-optional",
-  {
+export const askFieldNowOptional = rule("field", "ask.field.now-optional", {
+  meaning: {
     title: "A field that is sent became optional",
     example: "`ReservationRequest.departure`",
     code: "compatible",
     apps: "compatible",
   },
-  ({ face, subject, before, after }) =>
+  find: ({ face, subject, before, after }) =>
     face === "ask" && before?.required === true && after?.required === false
       ? { message: `\`${subject}\` may now be left out.`, verdict: verdicts.harmless }
       : undefined,
-);
+});

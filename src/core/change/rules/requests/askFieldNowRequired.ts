@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** Who left it out is refused. */
-export const askFieldNowRequired = rule(
-  "field",
-  "ask.field.now-required",
-  {
+export const askFieldNowRequired = rule("field", "ask.field.now-required", {
+  meaning: {
     title: "A field that is sent became required",
     example: "`ReservationRequest.crew`",
     code: "breaking where it is left out",
     apps: "breaking",
   },
-  ({ face, subject, before, after, coordinates, owner, isGraphql }) =>
+  find: ({ face, subject, before, after, coordinates, owner, isGraphql }) =>
     face === "ask" && before?.required === false && after?.required === true
       ? {
           message: `\`${subject}\` has to be sent now; it was optional.`,
@@ -23,4 +21,4 @@ export const askFieldNowRequired = rule(
           word: null,
         }
       : undefined,
-);
+});

@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** The old name is a field that the server does not know. */
-export const askFieldRenamed = rule(
-  "field",
-  "ask.field.renamed",
-  {
+export const askFieldRenamed = rule("field", "ask.field.renamed", {
+  meaning: {
     title: "A field that could be sent is gone, and another one perhaps came for it",
     example: "`crew` is now `crewSize`",
     code: "breaking",
     apps: "risky, breaking when the new one is required or undeclared fields are forbidden",
   },
-  ({ face, subject, before, successor, records, isGraphql }) =>
+  find: ({ face, subject, before, successor, records, isGraphql }) =>
     face === "ask" && before && successor
       ? {
           message: `\`${subject}\` can no longer be sent; perhaps it is now called \`${successor.name}\`.`,
@@ -22,4 +20,4 @@ export const askFieldRenamed = rule(
           hint: `Send \`${successor.name}\` if it means the same.`,
         }
       : undefined,
-);
+});

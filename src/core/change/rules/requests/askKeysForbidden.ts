@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** Only an SDK that lets other fields through ever sends them. */
-export const askKeysForbidden = rule(
-  "record",
-  "ask.keys.forbidden",
-  {
+export const askKeysForbidden = rule("record", "ask.keys.forbidden", {
+  meaning: {
     title: "Undeclared fields can no longer be sent",
     example: "`BerthChange` takes its own fields only",
     code: "breaking where other fields could be sent",
     apps: "breaking where other fields could be sent",
   },
-  ({ face, subject, before, after, isGraphql }) =>
+  find: ({ face, subject, before, after, isGraphql }) =>
     face === "ask" && !isGraphql && before.rest !== undefined && after.rest === undefined
       ? {
           message: `\`${subject}\` no longer takes fields that are not declared.`,
@@ -19,4 +17,4 @@ export const askKeysForbidden = rule(
           word: null,
         }
       : undefined,
-);
+});

@@ -3,17 +3,15 @@ import { verdicts } from "../../verdict.js";
 import { limitsChanged } from "../../compare/limitsChanged.js";
 
 /** A server may take more than before. */
-export const askLimitLoosened = rule(
-  "value",
-  "ask.limit.loosened",
-  {
+export const askLimitLoosened = rule("value", "ask.limit.loosened", {
+  meaning: {
     title: "A limit on what is sent became wider",
     example: "at most 200 items instead of 100",
     code: "compatible",
     apps: "compatible",
   },
-  (point) => {
+  find: (point) => {
     const words = point.face === "ask" ? limitsChanged(point).wider : undefined;
     return words === undefined ? undefined : { message: `\`${point.subject}\`: ${words}.`, verdict: verdicts.harmless };
   },
-);
+});

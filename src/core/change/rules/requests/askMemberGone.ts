@@ -2,17 +2,15 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** As with the values of a choice. */
-export const askMemberGone = rule(
-  "member",
-  "ask.member.gone",
-  {
+export const askMemberGone = rule("member", "ask.member.gone", {
+  meaning: {
     title: "A kind of value can no longer be sent",
     example: "rowing vessels",
     code: "breaking",
     apps: "breaking",
   },
-  ({ face, subject, before, after }) =>
+  find: ({ face, subject, before, after }) =>
     face === "ask" && before !== undefined && after === undefined
       ? { message: `\`${subject}\` can no longer be sent as ${before}.`, verdict: verdicts.bothBreak }
       : undefined,
-);
+});

@@ -2,20 +2,18 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** As with the values of a choice. */
-export const askMemberNew = rule(
-  "member",
-  "ask.member.new",
-  {
+export const askMemberNew = rule("member", "ask.member.new", {
+  meaning: {
     title: "Another kind of value can be sent",
     example: "hovercraft",
     code: "compatible, unless the language has a type of its own for several kinds",
     apps: "compatible",
   },
-  ({ face, subject, before, after, isOtherForm }, { knowsTypesByName }) =>
+  find: ({ face, subject, before, after, isOtherForm }, { knowsTypesByName }) =>
     face === "ask" && after !== undefined && before === undefined
       ? {
           message: `\`${subject}\` can now be sent as ${after}.`,
           verdict: isOtherForm && knowsTypesByName ? verdicts.codeBreaks : verdicts.harmless,
         }
       : undefined,
-);
+});

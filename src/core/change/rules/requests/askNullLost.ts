@@ -3,16 +3,14 @@ import { verdicts } from "../../verdict.js";
 import { nullDiffers } from "../../compare/nullDiffers.js";
 
 /** Who sends null is refused. */
-export const askNullLost = rule(
-  "value",
-  "ask.null.lost",
-  {
+export const askNullLost = rule("value", "ask.null.lost", {
+  meaning: {
     title: "Null can no longer be sent",
     example: "`BerthChange.note`",
     code: "breaking",
     apps: "breaking",
   },
-  (point) =>
+  find: (point) =>
     point.face === "ask" && nullDiffers(point) && !point.after.nullable
       ? {
           message: `\`${point.subject}\` can no longer be sent as null.`,
@@ -20,4 +18,4 @@ export const askNullLost = rule(
           hint: "Leave it out, or send a value.",
         }
       : undefined,
-);
+});

@@ -2,17 +2,15 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** Who gave none or several is refused. */
-export const askOneOfNow = rule(
-  "record",
-  "ask.one-of.now",
-  {
+export const askOneOfNow = rule("record", "ask.one-of.now", {
+  meaning: {
     title: "Exactly one field of an input has to be given",
     example: "`@oneOf` on `BerthBy`",
     code: "breaking",
     apps: "breaking",
   },
-  ({ face, subject, before, after }) =>
+  find: ({ face, subject, before, after }) =>
     face === "ask" && before.oneOf !== true && after.oneOf === true
       ? { message: `Exactly one field of \`${subject}\` has to be given now.`, verdict: verdicts.bothBreak }
       : undefined,
-);
+});

@@ -2,14 +2,12 @@ import { rule } from "../../rule.js";
 import { typeFinding } from "../../typeFinding.js";
 
 /** Only a wider type takes everything that was sent before. */
-export const askTypeChanged = rule(
-  "value",
-  "ask.type.changed",
-  {
+export const askTypeChanged = rule("value", "ask.type.changed", {
+  meaning: {
     title: "What is sent has another type",
     example: "`crew` is text instead of an integer",
     code: "breaking",
     apps: "breaking",
   },
-  (point, facts) => (point.face === "ask" ? typeFinding(point, facts) : undefined),
-);
+  find: (point, facts) => (point.face === "ask" ? typeFinding(point, facts) : undefined),
+});

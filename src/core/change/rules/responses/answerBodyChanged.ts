@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** Success must stay success with the same body. */
-export const answerBodyChanged = rule(
-  "status",
-  "answer.body.changed",
-  {
+export const answerBodyChanged = rule("status", "answer.body.changed", {
+  meaning: {
     title: "Success gained or lost its body",
     example: "200 with a body became 204",
     code: "breaking",
     apps: "breaking",
   },
-  ({ owner, role, before, after, isStream }) => {
+  find: ({ owner, role, before, after, isStream }) => {
     if (role !== "success" || !after) return undefined;
     if (!before) {
       const message = `${owner} can now also succeed with ${after.status} and no body.`;
@@ -25,4 +23,4 @@ export const answerBodyChanged = rule(
     const message = `${owner} ${had ? "no longer answers a body" : "now answers a body"} (${before.status}, now ${after.status}).`;
     return { message, verdict: had ? verdicts.bothBreak : verdicts.harmless };
   },
-);
+});

@@ -2,17 +2,15 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** Nobody reads yet what is new. */
-export const answerHeaderNew = rule(
-  "header",
-  "answer.header.new",
-  {
+export const answerHeaderNew = rule("header", "answer.header.new", {
+  meaning: {
     title: "Another header is answered",
     example: "`listBerths` answers `Rate-Left`",
     code: "compatible",
     apps: "compatible",
   },
-  ({ owner, before, after }) =>
+  find: ({ owner, before, after }) =>
     after && !before
       ? { message: `${owner} now answers the header \`${after.name}\`.`, verdict: verdicts.harmless }
       : undefined,
-);
+});

@@ -2,17 +2,15 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** What source compares with is no status of the failure any more. */
-export const failureStatusGone = rule(
-  "status",
-  "failure.status.gone",
-  {
+export const failureStatusGone = rule("status", "failure.status.gone", {
+  meaning: {
     title: "A failure status is no longer declared",
     example: "`removeBerth` no longer declares 409",
     code: "breaking where it is compared",
     apps: "compatible",
   },
-  ({ owner, role, before, after }) =>
+  find: ({ owner, role, before, after }) =>
     role === "failure" && before && !after
       ? { message: `${owner} no longer declares the failure ${before.status}.`, verdict: verdicts.codeBreaks }
       : undefined,
-);
+});

@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** Every failure type has a member for what is not expected. */
-export const failureStatusNew = rule(
-  "status",
-  "failure.status.new",
-  {
+export const failureStatusNew = rule("status", "failure.status.new", {
+  meaning: {
     title: "A failure status was added",
     example: "`reserveBerth` can fail with 423",
     code: "risky: an exhaustive match",
     apps: "risky; breaking when the old contract promised another body for any failure",
   },
-  ({ owner, role, before, after, isMisread }) =>
+  find: ({ owner, role, before, after, isMisread }) =>
     role === "failure" && !before && after
       ? {
           message: `${owner} can now fail with ${after.status}.`,
@@ -19,4 +17,4 @@ export const failureStatusNew = rule(
           verdict: isMisread === true ? verdicts.codeRiskyAppsBreak : verdicts.bothRisky,
         }
       : undefined,
-);
+});

@@ -2,17 +2,15 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** A warning, and nothing else yet. */
-export const choiceDeprecated = rule(
-  "listed",
-  "choice.deprecated",
-  {
+export const choiceDeprecated = rule("listed", "choice.deprecated", {
+  meaning: {
     title: "A value of a choice was marked as deprecated",
     example: "`VoyageStatus.LATE`",
     code: "compatible",
     apps: "compatible",
   },
-  ({ subject, before, after }) =>
+  find: ({ subject, before, after }) =>
     before.deprecated === undefined && after.deprecated !== undefined
       ? { message: `\`${subject}\` is deprecated now.`, verdict: verdicts.harmless }
       : undefined,
-);
+});

@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** A fragment that leads from one to the other is refused, or matches no more. */
-export const typeInterfaceDropped = rule(
-  "implementation",
-  "type.interface.dropped",
-  {
+export const typeInterfaceDropped = rule("implementation", "type.interface.dropped", {
+  meaning: {
     title: "A type no longer implements an interface",
     example: "`WorkBoat` is no `Vessel`",
     code: "breaking where a document bridges the two",
     apps: "breaking where a document bridges the two",
   },
-  ({ type, before, after, coordinates }) => {
+  find: ({ type, before, after, coordinates }) => {
     if (before === undefined || after !== undefined) return undefined;
     // Who only asks which type it is just never sees this one again.
     const told = `${before}*`;
@@ -22,4 +20,4 @@ export const typeInterfaceDropped = rule(
       verdictAt: { [told]: verdicts.codeBreaks },
     };
   },
-);
+});

@@ -3,16 +3,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** As with a new member of a union; an interface says itself what all have in common. */
-export const typeInterfaceGained = rule(
-  "implementation",
-  "type.interface.gained",
-  {
+export const typeInterfaceGained = rule("implementation", "type.interface.gained", {
+  meaning: {
     title: "Another type implements an interface",
     example: "`Hovercraft` is a `Vessel`",
     code: "risky: an exhaustive match; compatible for open unions, unless a match has to name all members",
     apps: "breaking; risky for open unions",
   },
-  ({ type, before, after, isOpen, joins }, { matchesAllMembers }) =>
+  find: ({ type, before, after, isOpen, joins }, { matchesAllMembers }) =>
     after !== undefined && before === undefined
       ? {
           message: `\`${after}\` can now be \`${type}\`.`,
@@ -21,4 +19,4 @@ export const typeInterfaceGained = rule(
           ...asSelected([after], isOpen),
         }
       : undefined,
-);
+});

@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** What a document may say about a name depends on its kind. */
-export const typeKindChanged = rule(
-  "definition",
-  "type.kind.changed",
-  {
+export const typeKindChanged = rule("definition", "type.kind.changed", {
+  meaning: {
     title: "A name stands for another kind of type",
     example: "the interface `Vessel` became a union",
     code: "breaking",
     apps: "breaking",
   },
-  ({ before, after }) => {
+  find: ({ before, after }) => {
     if (!before || !after || before.role === after.role) return undefined;
     const article = (role = "type"): string => `${/^[aeiou]/.test(role) ? "an" : "a"} ${role}`;
     return {
@@ -19,4 +17,4 @@ export const typeKindChanged = rule(
       verdict: verdicts.bothBreak,
     };
   },
-);
+});

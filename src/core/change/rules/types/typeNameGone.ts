@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** Source that imports the name stops compiling; the wire does not know it. */
-export const typeNameGone = rule(
-  "name",
-  "type.name.gone",
-  {
+export const typeNameGone = rule("name", "type.name.gone", {
+  meaning: {
     title: "A type of the SDK is no longer there",
     example: "nothing answers `TariffLine` any more",
     code: "breaking where it is named",
     apps: "compatible",
   },
-  ({ before, successor, isMadeUp }) => {
+  find: ({ before, successor, isMadeUp }) => {
     if (successor !== undefined) return undefined;
     if (isMadeUp === true)
       return {
@@ -25,4 +23,4 @@ export const typeNameGone = rule(
       verdict: verdicts.codeBreaks,
     };
   },
-);
+});

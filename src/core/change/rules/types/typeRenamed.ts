@@ -2,16 +2,14 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
 /** The wire knows names of types only where a GraphQL document says them. */
-export const typeRenamed = rule(
-  "definition",
-  "type.renamed",
-  {
+export const typeRenamed = rule("definition", "type.renamed", {
+  meaning: {
     title: "A named type is gone, and another one perhaps came for it",
     example: "`Berth` is now `Mooring`",
     code: "breaking where it is named",
     apps: "compatible; breaking in GraphQL where a document names it",
   },
-  ({ before, successor, coordinates }, { openUnions }) => {
+  find: ({ before, successor, coordinates }, { openUnions }) => {
     if (!before || !successor) return undefined;
     // What tells types apart gets a name that it does not know.
     const told = `${before.key}~`;
@@ -22,4 +20,4 @@ export const typeRenamed = rule(
       verdictAt: { [told]: openUnions ? verdicts.codeBreaksAppsRisky : verdicts.bothBreak },
     };
   },
-);
+});

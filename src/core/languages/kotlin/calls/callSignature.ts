@@ -52,7 +52,11 @@ function parameterText(argument: PlannedArgument, context: Context, bodyType?: s
 }
 
 /** What a call gives, with its failure beside it where failures are returned. */
-export function resultType(type: string, isStream: boolean, failure: string, { contract, uses }: FileContext): string {
+export function resultType(
+  type: string,
+  isStream: boolean,
+  { failure, fileContext: { contract, uses } }: { readonly failure: string; readonly fileContext: FileContext },
+): string {
   const one = contract.settings.failures === "return" ? `${uses.wire("Outcome")}<${type}, ${failure}>` : type;
   return isStream ? `${uses.other("kotlinx.coroutines.flow.Flow")}<${one}>` : one;
 }

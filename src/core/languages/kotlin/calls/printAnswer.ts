@@ -33,8 +33,7 @@ export function usualAnswer({ call, answers }: LoweredCall, context: FileContext
 export function printAnswer(
   call: RestCall,
   readings: readonly StatusReading[],
-  shape: AnswerShape,
-  context: RestContext & FileContext,
+  { shape, context }: { readonly shape: AnswerShape; readonly context: RestContext & FileContext },
 ): string {
   if (shape.kind === "one") return "";
   const name = shape.type;

@@ -41,7 +41,7 @@ export function printRestCall(lowered: LoweredCall, context: Context): string[] 
     const answer = answerShape(responses, answers, { name: own.answer, context });
     return [
       ...functions({ name: own.call, answer, reading: own.reading, accept: mediaType }),
-      printAnswer(call, answers, answer, context),
+      printAnswer(call, answers, { shape: answer, context }),
       printReading({ ...lowered, answers }, { name: own.reading, answer }, context),
     ];
   });
@@ -51,7 +51,7 @@ export function printRestCall(lowered: LoweredCall, context: Context): string[] 
     printArguments(lowered, context),
     ...answeredAs,
     printBodies(lowered, context),
-    printAnswer(call, lowered.answers, usual, context),
+    printAnswer(call, lowered.answers, { shape: usual, context }),
     printHeaders(lowered, context),
     printFailure(lowered, context),
     printReading(lowered, { name: names.reading, answer: usual }, context),
@@ -95,7 +95,7 @@ function printFunction(lowered: LoweredCall, way: Way, context: Context): string
     : `${bodyFunction(names.body)}(${value})`;
   const body = way.anyBody ? chosen : usual && bodyText(usual, { value, mayLack }, context);
   const performed = `${uses.wire(streams ? "receive" : "send")}(\n        ${printRequest(lowered, { body, accept: way.accept, self: hasTooMany(lowered, context) ? way.name : undefined }, context)},\n        options,\n        ${way.reading},\n    )`;
-  const result = resultType(way.answer.type, streams, names.failure, context);
+  const result = resultType(way.answer.type, streams, { failure: names.failure, fileContext: context });
   const returns = context.contract.settings.failures === "return";
   const whole = hasTooMany(lowered, context)
     ? `arguments.run {\n        ${performed.replace(/\n/g, "\n    ")}\n    }`
@@ -106,7 +106,7 @@ function printFunction(lowered: LoweredCall, way: Way, context: Context): string
       ? `${uses.wire("settledItems")}(${whole})`
       : `${uses.wire("settled")} { ${whole} }`;
   const start = `public ${streams ? "" : "suspend "}fun ${context.names.contract.connection}.${spelled(way.name)}`;
-  const signature = `${withArguments(start, parameters, `: ${result} =`)}\n    ${given}\n`;
+  const signature = `${withArguments(start, parameters, { after: `: ${result} =` })}\n    ${given}\n`;
   return `${callDoc(lowered, callWords(call), context)}${deprecation(call.operation.deprecated)}${signature}`;
 }
 

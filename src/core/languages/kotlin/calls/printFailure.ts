@@ -20,15 +20,17 @@ export function printFailure(lowered: LoweredCall, context: RestContext & FileCo
     const type = reading && bodyType(response, reading, context);
     return printStatus(response, { type, nested, failure: names.failure }, context);
   });
-  return printFailureClass(docComment(failureWords(names.call, call)), names.failure, classes, context);
+  return printFailureClass(docComment(failureWords(names.call, call)), names.failure, {
+    classes,
+    fileContext: context,
+  });
 }
 
 /** A sealed class of failures, with what can happen to any call. */
 export function printFailureClass(
   doc: string,
   name: string,
-  classes: readonly string[],
-  { uses }: FileContext,
+  { classes, fileContext: { uses } }: { readonly classes: readonly string[]; readonly fileContext: FileContext },
 ): string {
   const report = uses.wire("Report");
   const head = `    public class Other internal constructor(report: ${report}, public val mishap: ${uses.wire("Mishap")}) :`;

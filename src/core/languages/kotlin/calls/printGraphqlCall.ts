@@ -58,8 +58,8 @@ function printFunction(lowered: LoweredGraphqlCall, answer: string, context: Con
       ? `${uses.wire("settled")} { ${uses.wire("execute")}(${given}) }`
       : `${uses.wire("execute")}(${given})`;
   const start = `public ${isStream ? "" : "suspend "}fun ${context.names.contract.connection}.${spelled(names.call)}`;
-  const result = resultType(answer, isStream, names.failure, context);
-  return `${docComment(graphqlCallWords(call), "", tags)}${withArguments(start, [...parameters, `options: ${options} = ${options}()`], `: ${result} =`)}\n    ${performed}\n`;
+  const result = resultType(answer, isStream, { failure: names.failure, fileContext: context });
+  return `${docComment(graphqlCallWords(call), "", tags)}${withArguments(start, [...parameters, `options: ${options} = ${options}()`], { after: `: ${result} =` })}\n    ${performed}\n`;
 }
 
 /** The variables as they are sent: an expression. */
@@ -92,7 +92,7 @@ function printFailure({ call }: LoweredGraphqlCall, answer: string, context: Con
     `    /** ${sentences.resultErrors} */\n    public class Errors internal constructor(\n        report: ${uses.wire("Report")},\n` +
     `        public val errors: List<${uses.wire("GraphqlError")}>,\n        /** ${sentences.partialData} */\n        public val data: ${orNull(type)},\n    ) : ${names.failure}(report)\n`;
   const doc = comment(sentences.graphqlFailures(names.call));
-  return printFailureClass(doc, names.failure, [errors], context);
+  return printFailureClass(doc, names.failure, { classes: [errors], fileContext: context });
 }
 
 function printOperation(

@@ -29,15 +29,14 @@ export function printPages(lowered: LoweredCall, context: Context): string {
   const paging = withArguments(
     `${uses.wire("Paging")}<${answer}, ${item}>`,
     [quoted(lowered.label), `${names.failure}::Other`],
-    ` { page -> ${items.text} }`,
-    "        ",
+    { after: ` { page -> ${items.text} }`, indent: "        " },
   );
   const gone = goneThrough(lowered, pages, { paging, isReturned }, context);
   const given = isReturned ? `${uses.wire("settledItems")}(\n        ${gone.replace(/\n/g, "\n    ")},\n    )` : gone;
   const words = pagesWords(names.call, call);
   const start = `public fun ${context.names.contract.connection}.${spelled(names.items)}`;
-  const result = resultType(item, true, names.failure, context);
-  return `${callDoc(lowered, words, context)}${deprecation(words.deprecated)}${withArguments(start, parametersOf(lowered, context), `: ${result} =`)}\n    ${given}\n`;
+  const result = resultType(item, true, { failure: names.failure, fileContext: context });
+  return `${callDoc(lowered, words, context)}${deprecation(words.deprecated)}${withArguments(start, parametersOf(lowered, context), { after: `: ${result} =` })}\n    ${given}\n`;
 }
 
 function goneThrough(
@@ -112,7 +111,7 @@ function lambda(
   // Behind it stands a comma, or before it a parenthesis.
   if (indent.length + line.length + 2 <= widest) return line;
   const inner = `${indent}    `;
-  return `{ ${parameter} ->\n${inner}${withArguments(before, given, after, inner)}\n${indent}}`;
+  return `{ ${parameter} ->\n${inner}${withArguments(before, given, { after, indent: inner })}\n${indent}}`;
 }
 
 /** A name that no argument of a call has, so that none is hidden by it. */

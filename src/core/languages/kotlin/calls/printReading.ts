@@ -17,7 +17,7 @@ export function printReading(
   const names = context.names.call(call);
   const { uses } = context;
   const responses = answer.responses;
-  const rules = answers.map((reading, at) => answerRule(reading, responses[at], answer, context));
+  const rules = answers.map((reading, at) => answerRule(reading, responses[at], { answer, context }));
   const failed = failures.map((reading, at) => {
     const response = call.failures[at];
     const status = quoted(reading.status);
@@ -34,8 +34,7 @@ export function printReading(
 function answerRule(
   reading: StatusReading,
   response: PlannedResponse | undefined,
-  answer: AnswerShape,
-  context: FileContext,
+  { answer, context }: { readonly answer: AnswerShape; readonly context: FileContext },
 ): string {
   const { uses } = context;
   const status = quoted(reading.status);

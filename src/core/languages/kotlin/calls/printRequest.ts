@@ -42,7 +42,7 @@ export function printRequest(
     ...(request.cookies.length > 0 ? [`"cookie" to ${cookiesText(request.cookies, context)}`] : []),
   ];
   const list = (name: string, items: readonly string[]): string[] =>
-    items.length === 0 ? [] : [withArguments(`${name} = listOf`, items, "", "            ")];
+    items.length === 0 ? [] : [withArguments(`${name} = listOf`, items, { after: "", indent: "            " })];
   const fields = [
     `call = ${quoted(label)}`,
     `method = ${quoted(method)}`,

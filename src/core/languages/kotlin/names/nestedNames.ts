@@ -33,7 +33,11 @@ export function declaredName(id: string, { names }: ContractContext): string {
  * @param id of the type whose class it is
  * @param more names that are nested there beside those of planned types
  */
-export function spelledInside(type: string, id: string, context: FileContext, more: readonly string[] = []): string {
+export function spelledInside(
+  type: string,
+  id: string,
+  { context, more = [] }: { readonly context: FileContext; readonly more?: readonly string[] | undefined },
+): string {
   if (context.names.nested.size === 0 && more.length === 0) return type;
   const own = `${context.names.types.get(id) ?? ""}.`;
   const beside = besideNested(type, [...hiddenIn(id, context), ...more], context);

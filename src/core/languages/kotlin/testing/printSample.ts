@@ -26,7 +26,7 @@ export function sampleText(reference: Reference, context: FileContext): string |
 export function printSample(sample: Sample, reference: Reference, context: FileContext): string {
   const { types } = context.contract;
   const shape = resolveShape(reference.shape, types);
-  if (shape.kind === "union") return unionSample(sample, shape, reference, context);
+  if (shape.kind === "union") return unionSample(sample, shape, { reference, context });
   switch (sample.kind) {
     case "null":
     case "nothing":
@@ -45,12 +45,12 @@ export function printSample(sample: Sample, reference: Reference, context: FileC
         ? `${context.uses.other("kotlinx.serialization.json.JsonPrimitive")}("text")`
         : (scalarSamples[(sample.scalar && context.scalars.get(sample.scalar)) ?? ""] ?? quoted("text"));
     case "value":
-      return valueText(sample.value, shape, reference, context);
+      return valueText(sample.value, shape, { reference, context });
     case "list":
       return inItsClass(listSample(sample.items, shape, context), reference.shape, context);
     case "record":
       return shape.kind === "record"
-        ? recordSample(sample.fields, shape, reference, context)
+        ? recordSample(sample.fields, shape, { reference, context })
         : inItsClass("emptyMap()", reference.shape, context);
     case "built":
       return `${context.names.samples.get(sample.id) ?? ""}()`;
@@ -68,8 +68,12 @@ function isJson(sample: Sample, { scalars }: FileContext): boolean {
 
 const scalarSamples: Readonly<Record<string, string>> = { Long: "1", Int: "1", Double: "1.5", Boolean: "true" };
 
-function valueText(value: string | number | boolean, shape: Shape, reference: Reference, context: FileContext): string {
-  if (shape.kind === "choice") return choiceText(value, shape, reference, context);
+function valueText(
+  value: string | number | boolean,
+  shape: Shape,
+  { reference, context }: { readonly reference: Reference; readonly context: FileContext },
+): string {
+  if (shape.kind === "choice") return choiceText(value, shape, { reference, context });
   if (typeof value === "string") return quoted(value);
   if (typeof value === "boolean") return String(value);
   // A whole number is taken for whatever kind is wanted.
@@ -79,8 +83,7 @@ function valueText(value: string | number | boolean, shape: Shape, reference: Re
 function choiceText(
   value: string | number | boolean,
   choice: ChoiceShape,
-  reference: Reference,
-  context: FileContext,
+  { reference, context }: { readonly reference: Reference; readonly context: FileContext },
 ): string {
   const type = printShape(reference.shape, context);
   const found = choice.values.find((each) => each.value === value);
@@ -107,8 +110,7 @@ function listSample(items: readonly Sample[], shape: Shape, context: FileContext
 function recordSample(
   fields: readonly { readonly name: string; readonly of: Sample }[],
   record: Shape & { readonly kind: "record" },
-  reference: Reference,
-  context: FileContext,
+  { reference, context }: { readonly reference: Reference; readonly context: FileContext },
 ): string {
   const names = recordNames(record);
   const type = printShape(reference.shape, context);
@@ -129,7 +131,11 @@ function recordSample(
   return record.oneOf ? (given[0] ?? type) : `${type}(${given.join(", ")})`;
 }
 
-function unionSample(sample: Sample, union: UnionShape, reference: Reference, context: FileContext): string {
+function unionSample(
+  sample: Sample,
+  union: UnionShape,
+  { reference, context }: { readonly reference: Reference; readonly context: FileContext },
+): string {
   const { of, member } = memberOfSample(sample, union);
   if (!member || of.kind === "null" || of.kind === "nothing") return "null";
   const text = printSample(of, member, context);

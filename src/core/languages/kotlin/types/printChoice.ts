@@ -20,7 +20,7 @@ const mostCases = 1000;
 export function printChoice(type: PlannedType, choice: ChoiceShape, context: FileContext): PrintedClass {
   const isOpen = isOpenChoice(choice, context);
   const declared = isOpen ? printOpen(type, choice, context) : printClosed(type, choice, context);
-  const form = printChoiceForm(type, choice, isOpen, context);
+  const form = printChoiceForm(type, choice, { isOpen, context });
   return { declared, ...(form === "" ? {} : { form }), ...suppressed(choice) };
 }
 
@@ -93,7 +93,11 @@ function memberOf({ values }: ChoiceShape, context: FileContext): { readonly nam
   return { name: type === "String" ? "text" : "value", type };
 }
 
-function printChoiceForm(type: PlannedType, choice: ChoiceShape, isOpen: boolean, context: FileContext): string {
+function printChoiceForm(
+  type: PlannedType,
+  choice: ChoiceShape,
+  { isOpen, context }: { readonly isOpen: boolean; readonly context: FileContext },
+): string {
   const direction = context.forms.get(type.id);
   if (!direction) return "";
   const name = context.names.types.get(type.id) ?? "";

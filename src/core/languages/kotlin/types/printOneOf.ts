@@ -30,7 +30,7 @@ export function printOneOf(type: PlannedType, record: RecordShape, context: File
   const classes = members.map(({ field, name, property }) => {
     const { paragraphs, deprecated } = fieldWords(field);
     const doc = docComment({ paragraphs }, "    ") + deprecation(deprecated, "    ");
-    const of = spelledInside(printShape(field.type.shape, context), type.id, context, nested);
+    const of = spelledInside(printShape(field.type.shape, context), type.id, { context, more: nested });
     return `${doc}    public data class ${name}(public val ${spelled(property)}: ${of}) : ${outer}\n`;
   });
   const isDeprecated = members.some(({ field }) => field.deprecated !== undefined);
@@ -71,7 +71,7 @@ function printOneOfForm(type: PlannedType, members: readonly Member[], context: 
           .map((line) => `        ${line}`)
           .join("")}    }\n`;
   const form = formType(whole, { isRead: false, isWritten: true }, context);
-  return `internal object ${names.forms.get(type.id) ?? ""} : ${form} {\n${writeMethods(whole, rows, context, matched)}${collects}}\n`;
+  return `internal object ${names.forms.get(type.id) ?? ""} : ${form} {\n${writeMethods(whole, rows, { context, around: matched })}${collects}}\n`;
 }
 
 /** A match on the value; of other members than those of the rows nothing is to be done. */

@@ -49,9 +49,9 @@ export function printRecord(type: PlannedType, record: RecordShape, context: Fil
   const properties = propertiesOf(type, record, context);
   const isDeprecated = record.fields.some(({ deprecated }) => deprecated !== undefined);
   const declared = fitsOneConstructor(properties, record)
-    ? printDataClass(type, record, properties, context)
-    : printFilledClass(type, record, properties, context);
-  const form = printRecordForm(type, record, properties, context);
+    ? printDataClass(type, record, { properties, context })
+    : printFilledClass(type, record, { properties, context });
+  const form = printRecordForm(type, record, { properties, context });
   return {
     declared,
     ...(form === "" ? {} : { form }),
@@ -93,7 +93,7 @@ function propertiesOf(type: PlannedType, record: RecordShape, context: FileConte
       spelling: spelled(name),
       key: quoted(field.name),
       state,
-      type: spelledInside(printFieldType(field, state, context), type.id, context),
+      type: spelledInside(printFieldType(field, state, context), type.id, { context }),
       modifier: inherited.has(field.name) ? "override val" : "public val",
       fallback: fallbackOf(field, state, context),
     };
@@ -131,8 +131,7 @@ function restProperty(record: RecordShape, context: FileContext): FilledProperty
 function printDataClass(
   type: PlannedType,
   record: RecordShape,
-  properties: readonly Property[],
-  context: FileContext,
+  { properties, context }: { readonly properties: readonly Property[]; readonly context: FileContext },
 ): string {
   const name = declaredName(type.id, context);
   const doc = docComment(typeWords(type, false));
@@ -157,8 +156,7 @@ function propertyDoc({ field }: Property): string {
 function printFilledClass(
   type: PlannedType,
   record: RecordShape,
-  properties: readonly Property[],
-  context: FileContext,
+  { properties, context }: { readonly properties: readonly Property[]; readonly context: FileContext },
 ): string {
   const own = sortedBy(properties, ({ name }) => name).map((each): FilledProperty => {
     const fallback = each.fallback ?? (each.type.endsWith("?") ? "null" : undefined);
@@ -179,16 +177,15 @@ function printFilledClass(
 function printRecordForm(
   type: PlannedType,
   record: RecordShape,
-  properties: readonly Property[],
-  context: FileContext,
+  { properties, context }: { readonly properties: readonly Property[]; readonly context: FileContext },
 ): string {
   const direction = context.forms.get(type.id);
   if (!direction) return "";
   const isSent = context.directions.get(type.id)?.isWritten === true;
   const name = context.names.types.get(type.id) ?? "";
   const parts = [
-    ...(direction.isRead ? [printRead(type, record, properties, context)] : []),
-    ...(direction.isWritten ? [printWrite(name, record, properties, context)] : []),
+    ...(direction.isRead ? [printRead(type, record, { properties, context })] : []),
+    ...(direction.isWritten ? [printWrite(name, record, { properties, context })] : []),
     ...(isSent ? printFiles(name, properties, context) : []),
   ];
   const form = context.names.forms.get(type.id) ?? "";
@@ -200,8 +197,7 @@ const jsonElement = "kotlinx.serialization.json.JsonElement";
 function printRead(
   type: PlannedType,
   record: RecordShape,
-  properties: readonly Property[],
-  context: FileContext,
+  { properties, context }: { readonly properties: readonly Property[]; readonly context: FileContext },
 ): string {
   const name = context.names.types.get(type.id) ?? "";
   const { uses } = context;
@@ -245,7 +241,11 @@ function readCall({ field, key, state }: Property, context: FileContext): string
   return `${uses.wire(state)}(${key}, ${printShapeForm(field.type.shape, "read", context)})`;
 }
 
-function printWrite(name: string, record: RecordShape, properties: readonly Property[], context: FileContext): string {
+function printWrite(
+  name: string,
+  record: RecordShape,
+  { properties, context }: { readonly properties: readonly Property[]; readonly context: FileContext },
+): string {
   const lines = properties.map(({ field, spelling, key, state }) => {
     const form =
       state === "required"
@@ -255,7 +255,7 @@ function printWrite(name: string, record: RecordShape, properties: readonly Prop
   });
   if (record.rest)
     lines.push(`others(value.${recordNames(record).others}, ${printForm(record.rest, "write", context)})\n`);
-  return writeMethods(name, lines, context);
+  return writeMethods(name, lines, { context });
 }
 
 /** Prints what collects the files below a record; nothing where there are none. */

@@ -38,7 +38,7 @@ export function printUnion(type: PlannedType, union: UnionShape, context: FileCo
   const wrapped = members.filter(({ isWrapped }) => isWrapped);
   const nested = [...wrapped.map(({ type: of }) => of.slice(name.length + 1)), "Other"];
   const classes = wrapped.map(({ type: of, reference }) => {
-    const value = spelledInside(printShape(reference.shape, context), type.id, context, nested);
+    const value = spelledInside(printShape(reference.shape, context), type.id, { context, more: nested });
     return `    public data class ${of.slice(name.length + 1)}(public val value: ${value}) : ${declaredName(type.id, context)}\n`;
   });
   const json = context.uses.other("kotlinx.serialization.json.JsonElement");
@@ -48,7 +48,7 @@ export function printUnion(type: PlannedType, union: UnionShape, context: FileCo
       `    /** ${sentences.otherMember} */\n    public data class Other(${tag}public val json: ${json}) : ${declaredName(type.id, context)}\n`,
     );
   }
-  const form = printUnionForm(type, union, members, { ...context, isOpen });
+  const form = printUnionForm(type, union, { members, context: { ...context, isOpen } });
   return { declared: declaration(type, [...shared, ...classes], context), ...(form === "" ? {} : { form }) };
 }
 
@@ -62,7 +62,7 @@ function printShared(type: PlannedType, union: UnionShape, context: FileContext)
     names,
   ).map((field) => {
     const { paragraphs, deprecated } = fieldWords(field);
-    const of = spelledInside(printFieldType(field, fieldState(field, false, context), context), type.id, context);
+    const of = spelledInside(printFieldType(field, fieldState(field, false, context), context), type.id, { context });
     return `${docComment({ paragraphs }, "    ")}${deprecation(deprecated, "    ")}    public val ${spelled(names(field))}: ${of}\n`;
   });
   return lines.length === 0 ? [] : [lines.join("")];
@@ -104,15 +104,17 @@ function membersOf(type: PlannedType, union: UnionShape, context: FileContext): 
 function printUnionForm(
   type: PlannedType,
   union: UnionShape,
-  members: readonly Member[],
-  context: FileContext & { readonly isOpen: boolean },
+  {
+    members,
+    context,
+  }: { readonly members: readonly Member[]; readonly context: FileContext & { readonly isOpen: boolean } },
 ): string {
   const direction = context.forms.get(type.id);
   if (!direction) return "";
   const name = context.names.types.get(type.id) ?? "";
   const json = context.uses.other("kotlinx.serialization.json.JsonElement");
-  const reads = `    override fun read(value: ${json}): ${name} =\n${readText(name, union, members, context)}`;
-  const writes = `    override fun write(value: ${name}): ${json} =\n${writeText(name, union, members, context)}`;
+  const reads = `    override fun read(value: ${json}): ${name} =\n${readText(name, union, { members, context })}`;
+  const writes = `    override fun write(value: ${name}): ${json} =\n${writeText(name, union, { members, context })}`;
   const parts = [...(direction.isRead ? [reads] : []), ...(direction.isWritten ? [writes] : [])];
   return `internal object ${context.names.forms.get(type.id) ?? ""} : ${formType(name, direction, context)} {\n${parts.join("\n")}}\n`;
 }
@@ -120,8 +122,10 @@ function printUnionForm(
 function readText(
   name: string,
   union: UnionShape,
-  members: readonly Member[],
-  context: FileContext & { readonly isOpen: boolean },
+  {
+    members,
+    context,
+  }: { readonly members: readonly Member[]; readonly context: FileContext & { readonly isOpen: boolean } },
 ): string {
   const { uses } = context;
   const made = ({ reference, type, isWrapped }: Member, value: string): string => {
@@ -197,8 +201,10 @@ const mostListed = 50;
 function writeText(
   name: string,
   union: UnionShape,
-  members: readonly Member[],
-  context: FileContext & { readonly isOpen: boolean },
+  {
+    members,
+    context,
+  }: { readonly members: readonly Member[]; readonly context: FileContext & { readonly isOpen: boolean } },
 ): string {
   const { tag } = union;
   const rows = members.map(({ reference, type, isWrapped, at }) => {

@@ -28,13 +28,17 @@ export function printValue(value: unknown, reference: Reference, context: FileCo
     const own = context.formats[leaf.format];
     return own ? `${context.uses.own(own.decode)}(${quoted(valueText(value))})` : quoted(valueText(value));
   }
-  return inItsClass(ofShape(value, shape, reference, context), reference.shape, context);
+  return inItsClass(ofShape(value, shape, { reference, context }), reference.shape, context);
 }
 
-function ofShape(value: unknown, shape: Shape, reference: Reference, context: FileContext): string {
+function ofShape(
+  value: unknown,
+  shape: Shape,
+  { reference, context }: { readonly reference: Reference; readonly context: FileContext },
+): string {
   switch (shape.kind) {
     case "record":
-      return isData(value) ? recordText(value, shape, reference, context) : json(JSON.stringify(value), context);
+      return isData(value) ? recordText(value, shape, { reference, context }) : json(JSON.stringify(value), context);
     case "map":
       return `mapOf(${Object.entries(isData(value) ? value : {})
         .map(([key, each]) => `${quoted(key)} to ${printValue(each, shape.value, context)}`)
@@ -54,7 +58,7 @@ function ofShape(value: unknown, shape: Shape, reference: Reference, context: Fi
       return `${printShape(shape, context).replace(/<.*$/, "")}(${parts.join(", ")})`;
     }
     case "union":
-      return unionText(value, shape, reference, context);
+      return unionText(value, shape, { reference, context });
     case "choice": {
       const type = printShape(reference.shape, context);
       const found = shape.values.find((each) => each.value === value);
@@ -90,8 +94,7 @@ function json(value: string, { uses }: FileContext): string {
 function recordText(
   value: Readonly<Record<string, unknown>>,
   record: RecordShape,
-  reference: Reference,
-  context: FileContext,
+  { reference, context }: { readonly reference: Reference; readonly context: FileContext },
 ): string {
   const names = recordNames(record);
   const type = printShape(reference.shape, context);
@@ -115,7 +118,11 @@ function recordText(
   return record.fields.length === 0 && !rest ? type : `${type}(${given.join(", ")})`;
 }
 
-function unionText(value: unknown, union: UnionShape, reference: Reference, context: FileContext): string {
+function unionText(
+  value: unknown,
+  union: UnionShape,
+  { reference, context }: { readonly reference: Reference; readonly context: FileContext },
+): string {
   const member = memberOfValue(value, union, context.contract.types);
   if (!member) return json(JSON.stringify(value), context);
   const made = printValue(value, member, context);

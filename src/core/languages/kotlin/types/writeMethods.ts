@@ -14,8 +14,13 @@ export const mostTogether = 200;
 export function writeMethods(
   type: string,
   lines: readonly string[],
-  context: FileContext,
-  around: (lines: readonly string[], isWhole: boolean) => readonly string[] = (all) => all,
+  {
+    context,
+    around = (all) => all,
+  }: {
+    readonly context: FileContext;
+    readonly around?: ((lines: readonly string[], isWhole: boolean) => readonly string[]) | undefined;
+  },
 ): string {
   const { uses } = context;
   const json = uses.other("kotlinx.serialization.json.JsonElement");

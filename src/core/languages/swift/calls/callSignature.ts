@@ -33,8 +33,10 @@ function parameterText(argument: PlannedArgument, context: RestContext, bodyType
 export function resultText(
   type: string,
   isStream: boolean,
-  failure: string,
-  { contract, space, wire }: ContractContext,
+  {
+    failure,
+    contractContext: { contract, space, wire },
+  }: { readonly failure: string; readonly contractContext: ContractContext },
 ): string {
   const whole = `${space}.${failure}`;
   const isReturned = contract.settings.failures === "return";

@@ -32,8 +32,7 @@ export function usualAnswer({ call, answers }: LoweredCall, context: ContractCon
 export function printAnswer(
   call: RestCall,
   readings: readonly StatusReading[],
-  shape: AnswerShape,
-  context: RestContext,
+  { shape, context }: { readonly shape: AnswerShape; readonly context: RestContext },
 ): string {
   if (shape.kind === "one") return "";
   const cases = shape.responses.map((response, at) => {

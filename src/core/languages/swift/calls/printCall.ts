@@ -60,8 +60,8 @@ export function printRestCall(lowered: LoweredCall, context: RestContext): Print
     ],
     types: [
       bodies.type,
-      printAnswer(call, lowered.answers, usual, context),
-      ...answeredAs.map(({ answers, answer }) => printAnswer(call, answers, answer, context)),
+      printAnswer(call, lowered.answers, { shape: usual, context }),
+      ...answeredAs.map(({ answers, answer }) => printAnswer(call, answers, { shape: answer, context })),
       printHeaders(lowered, context),
       printFailure(lowered, context),
     ].filter((part) => part !== ""),
@@ -102,7 +102,7 @@ function printFunction(lowered: LoweredCall, way: Way, context: RestContext): st
       : chosen
     : usual && bodyText(usual, { value, mayLack }, context);
   const name = freeName("request", call.arguments.map(argumentName));
-  const result = resultText(way.answer.type, streams, names.failure, context);
+  const result = resultText(way.answer.type, streams, { failure: names.failure, contractContext: context });
   const reading = `${space}.Readings.${spelled(way.reading)}`;
   const isReturned = context.contract.settings.failures === "return";
   const performed = streams

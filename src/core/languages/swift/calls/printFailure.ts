@@ -19,7 +19,10 @@ export function printFailure({ call, failures }: LoweredCall, context: RestConte
       type: `${context.wire}.Declared<${type.replace(/\?$/, "")}>`,
     };
   });
-  return printFailureEnum(docComment(failureWords(names.call, call)), names.failure, cases, context);
+  return printFailureEnum(docComment(failureWords(names.call, call)), names.failure, {
+    cases,
+    contractContext: context,
+  });
 }
 
 /** A case of a failure. */
@@ -33,8 +36,10 @@ export interface FailureCase {
 export function printFailureEnum(
   doc: string,
   name: string,
-  cases: readonly FailureCase[],
-  { access, wire }: ContractContext,
+  {
+    cases,
+    contractContext: { access, wire },
+  }: { readonly cases: readonly FailureCase[]; readonly contractContext: ContractContext },
 ): string {
   const all = [...cases, { words: sentences.otherFailure, name: "other", type: `${wire}.OtherFailure` }];
   const lines = all.map(

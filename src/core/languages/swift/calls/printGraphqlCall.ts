@@ -65,7 +65,7 @@ function printFunction(lowered: LoweredGraphqlCall, answer: string, context: Gra
   const signature = listed(
     `  ${access}func ${spelled(names.call)}`,
     [...parameters, `options: ${wire}.CallOptions = .init()`],
-    `${resultText(answer, isStream, names.failure, context)} {`,
+    `${resultText(answer, isStream, { failure: names.failure, contractContext: context })} {`,
   );
   return `${docComment(graphqlCallWords(call), "  ", parameterLines(told))}${signature}\n${variablesText(call.variables, context)}    ${performed}\n  }\n`;
 }
@@ -105,7 +105,10 @@ function variablesText(variables: readonly Field[], context: GraphqlContext): st
 function printFailure({ call }: LoweredGraphqlCall, answer: string, context: GraphqlContext): string {
   const names = context.names.call(call);
   const errors = { words: sentences.resultErrors, name: "errors", type: `${context.wire}.ResultErrors<${answer}>` };
-  return printFailureEnum(comment("", sentences.graphqlFailures(names.call)), names.failure, [errors], context);
+  return printFailureEnum(comment("", sentences.graphqlFailures(names.call)), names.failure, {
+    cases: [errors],
+    contractContext: context,
+  });
 }
 
 function printOperation(

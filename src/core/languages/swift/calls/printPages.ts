@@ -29,7 +29,7 @@ export function printPages(lowered: LoweredCall, context: RestContext): string {
   const signature = listed(
     `  ${access}func ${spelled(names.items)}`,
     parametersOf(lowered, context),
-    `${resultText(item, true, names.failure, context)} {`,
+    `${resultText(item, true, { failure: names.failure, contractContext: context })} {`,
   );
   return (
     `${callDoc(lowered, words)}${deprecation(words.deprecated, "  ")}${signature}\n` +

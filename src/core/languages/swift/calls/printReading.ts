@@ -17,7 +17,7 @@ export function printReading(
 ): string {
   const names = context.names.call(call);
   const { space, wire } = context;
-  const rules = answers.map((reading, at) => answerRule(reading, answer.responses[at], answer, context));
+  const rules = answers.map((reading, at) => answerRule(reading, answer.responses[at], { answer, context }));
   const failed = failures.map((reading, at) => {
     const response = call.failures[at];
     const type = response && bodyType(response, reading, context);
@@ -35,8 +35,7 @@ export function printReading(
 function answerRule(
   reading: StatusReading,
   response: PlannedResponse | undefined,
-  answer: AnswerShape,
-  context: RestContext,
+  { answer, context }: { readonly answer: AnswerShape; readonly context: RestContext },
 ): string {
   const status = quoted(reading.status);
   const type = response && bodyType(response, reading, context);

@@ -21,7 +21,7 @@ export function printChoice(type: PlannedType, choice: ChoiceShape, context: Con
   const isOpen = isOpenChoice(choice, context);
   return {
     declared: isOpen ? printOpen(type, choice, context) : printClosed(type, choice, context),
-    forms: printForms(type, choice, isOpen, context),
+    forms: printForms(type, choice, { isOpen, context }),
   };
 }
 
@@ -81,7 +81,11 @@ function printOpen(type: PlannedType, choice: ChoiceShape, context: ContractCont
   );
 }
 
-function printForms(type: PlannedType, choice: ChoiceShape, isOpen: boolean, context: ContractContext): string[] {
+function printForms(
+  type: PlannedType,
+  choice: ChoiceShape,
+  { isOpen, context }: { readonly isOpen: boolean; readonly context: ContractContext },
+): string[] {
   const direction = context.forms.get(type.id);
   if (!direction) return [];
   const { wire } = context;

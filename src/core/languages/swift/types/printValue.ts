@@ -31,10 +31,14 @@ export function printValue(value: unknown, reference: Reference, context: Contra
     const { decode } = formatMembers(leaf.format, context);
     return `try ${formatName(leaf.format, context)}.${decode}(${quoted(valueText(value))})`;
   }
-  return inWrappers(ofShape(value, shape, reference, context), reference.shape, context);
+  return inWrappers(ofShape(value, shape, { reference, context }), reference.shape, context);
 }
 
-function ofShape(value: unknown, shape: Shape, reference: Reference, context: ContractContext): string {
+function ofShape(
+  value: unknown,
+  shape: Shape,
+  { reference, context }: { readonly reference: Reference; readonly context: ContractContext },
+): string {
   switch (shape.kind) {
     case "record":
       return isData(value) ? recordText(value, shape, context) : json(value, context);
@@ -61,7 +65,7 @@ function ofShape(value: unknown, shape: Shape, reference: Reference, context: Co
       return `${printShape(shape, context)}(${parts.join(", ")})`;
     }
     case "union":
-      return unionText(value, shape, reference, context);
+      return unionText(value, shape, { reference, context });
     case "choice": {
       const found = shape.values.find((each) => each.value === value);
       const name = found && constantNames(shape.values).get(found);
@@ -113,7 +117,11 @@ function recordText(value: Readonly<Record<string, unknown>>, record: RecordShap
   return `.init(${given.join(", ")})`;
 }
 
-function unionText(value: unknown, union: UnionShape, reference: Reference, context: ContractContext): string {
+function unionText(
+  value: unknown,
+  union: UnionShape,
+  { reference, context }: { readonly reference: Reference; readonly context: ContractContext },
+): string {
   const member = memberOfValue(value, union, context.contract.types);
   if (!member) return json(value, context);
   const name = spelled(unionCases(union, context.contract.types).get(member) ?? "");

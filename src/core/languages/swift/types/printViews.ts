@@ -28,17 +28,21 @@ function viewName(id: string, { names }: ContractContext): string {
 
 function bodyOf({ shape }: PlannedType, to: string, context: ContractContext): string {
   const target = context.contract.types.get(to)?.shape;
-  if (shape.kind === "record" && target?.kind === "record") return recordText(shape, target, to, context);
+  if (shape.kind === "record" && target?.kind === "record") return recordText(shape, target, { id: to, context });
   if (shape.kind !== "union") return `    fatalError("unreachable")`;
   const names = unionCases(shape, context.contract.types);
   const rows = shape.members.map((member) => {
     const name = spelled(names.get(member) ?? "");
-    return `    case .${name}(let value): ${asType("value", member, to, context)}`;
+    return `    case .${name}(let value): ${asType("value", member, { to, context })}`;
   });
   return `    switch self {\n${rows.join("\n")}\n    }`;
 }
 
-function recordText(from: RecordShape, to: RecordShape, id: string, context: ContractContext): string {
+function recordText(
+  from: RecordShape,
+  to: RecordShape,
+  { id, context }: { readonly id: string; readonly context: ContractContext },
+): string {
   const own = new Map(from.fields.map((field) => [field.name, field]));
   const ownNames = recordNames(from);
   const names = recordNames(to);
@@ -47,7 +51,7 @@ function recordText(from: RecordShape, to: RecordShape, id: string, context: Con
     const kept = source && `self.${spelled(storedName(ownNames.of(source), source))}`;
     const value =
       source && kept !== undefined && !isLeftToTag(source, field, context)
-        ? converted(kept, source, field, context)
+        ? converted(kept, source, { to: field, context })
         : tagText(from, field, context);
     return value === undefined ? [] : [`${names.of(field)}: ${value}`];
   });
@@ -73,9 +77,13 @@ function tagText(from: RecordShape, field: Field, context: ContractContext): str
   return shape.kind === "choice" ? `.init(rawValue: ${text})` : text;
 }
 
-function converted(value: string, from: Field, to: Field, context: ContractContext): string {
+function converted(
+  value: string,
+  from: Field,
+  { to, context }: { readonly to: Field; readonly context: ContractContext },
+): string {
   const isOptional = printFieldType(from, fieldState(from, false, context), context).endsWith("?");
-  return withNil(value, isOptional, (inner) => asReference(inner, from.type, to.type, context));
+  return withNil(value, isOptional, (inner) => asReference(inner, from.type, { to: to.type, context }));
 }
 
 /** Converts a value, or the value inside of one that may be nil. */
@@ -85,18 +93,26 @@ function withNil(value: string, isOptional: boolean, convert: (value: string) =>
   return inner === "$0" ? value : `${value}.map { ${inner} }`;
 }
 
-function asReference(value: string, from: Reference, to: Reference, context: ContractContext): string {
+function asReference(
+  value: string,
+  from: Reference,
+  { to, context }: { readonly to: Reference; readonly context: ContractContext },
+): string {
   if (from.shape.kind === "list" && to.shape.kind === "list") {
     const [item, wanted] = [from.shape.item, to.shape.item];
-    const inner = withNil("$0", item.nullable, (each) => asReference(each, item, wanted, context));
+    const inner = withNil("$0", item.nullable, (each) => asReference(each, item, { to: wanted, context }));
     return inner === "$0" ? value : `${value}.map { ${inner} }`;
   }
   const id = to.shape.kind === "named" ? to.shape.key : undefined;
-  return id === undefined ? value : asType(value, from, id, context);
+  return id === undefined ? value : asType(value, from, { to: id, context });
 }
 
 /** A value as one of a type inside a fragment. */
-function asType(value: string, from: Reference, to: string, context: ContractContext): string {
+function asType(
+  value: string,
+  from: Reference,
+  { to, context }: { readonly to: string; readonly context: ContractContext },
+): string {
   const { types } = context.contract;
   const own = from.shape.kind === "named" ? from.shape.key : undefined;
   if (own === undefined || own === to) return value;
@@ -122,5 +138,5 @@ function memberText(
   const member = union.members.find(({ shape }) => shape.kind === "named" && shape.key === key);
   if (key === undefined || !member) return value;
   const name = unionCases(union, context.contract.types).get(member) ?? "";
-  return `${typeName(to, context)}.${spelled(name)}(${asType(value, from, key, context)})`;
+  return `${typeName(to, context)}.${spelled(name)}(${asType(value, from, { to: key, context })})`;
 }

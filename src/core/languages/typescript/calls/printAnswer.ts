@@ -22,7 +22,7 @@ function textOfAnswers(
   const members = answers.flatMap((answer): Reference[] => (answer.type ? [answer.type] : []));
   const [only] = members;
   if (only && members.length === 1 && answers.length === 1) return printReference(only, printer, "exact");
-  const union = members.length === 0 ? "" : printUnion({ kind: "union", members }, printer, "exact");
+  const union = members.length === 0 ? "" : printUnion({ kind: "union", members }, printer, { stance: "exact" });
   const absent = !isStream && (answers.length === 0 || answers.some((answer) => !answer.type));
   if (union === "unknown" || !absent) return union;
   return union === "" || union === "never" ? "undefined" : `${union} | undefined`;

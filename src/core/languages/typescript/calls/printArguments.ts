@@ -30,5 +30,5 @@ export function printArguments({ call, request }: LoweredCall, { names, printer 
 
 function printArgument(argument: PlannedArgument, type: Reference, printer: TypePrinter): string {
   const doc = docComment(argumentWords(argument, type), "  ");
-  return `${doc}  readonly ${propertyName(argumentKey(argument))}${printPresence(type, argument.required, printer, "lenient")};\n`;
+  return `${doc}  readonly ${propertyName(argumentKey(argument))}${printPresence(type, argument.required, { printer, stance: "lenient" })};\n`;
 }

@@ -44,7 +44,7 @@ export function printCallFunction(lowered: LoweredCall, context: RestContext): s
   const performed = `wire.${isStream ? "receive" : "send"}<${type}>(\n    connection,\n    {\n${fields.map((field) => `      ${field},\n`).join("")}    },\n    options,\n  )`;
   const returned = returnsFailures(context) ? `wire.${isStream ? "settledItems" : "settled"}(${performed})` : performed;
   const body = [...before, `  return ${returned};`].join("\n");
-  const signature = `${generics}(\n  connection: ${context.names.contract.connection},\n  ${argsParameter},\n  options?: wire.CallOptions,\n): ${resultType(type, isStream, names.failure, context)}`;
+  const signature = `${generics}(\n  connection: ${context.names.contract.connection},\n  ${argsParameter},\n  options?: wire.CallOptions,\n): ${resultType(type, isStream, { failure: names.failure, context })}`;
   if (call.operation.deprecated === undefined) return `${doc}export function ${names.call}${signature} {\n${body}\n}\n`;
   return (
     `/** What \`${names.call}\` does; not marked itself, so that the grouped calls can use it. */\n` +

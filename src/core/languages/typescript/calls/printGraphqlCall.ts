@@ -42,7 +42,7 @@ function printVariables({ call }: LoweredGraphqlCall, names: GraphqlCallNames, p
   if (call.variables.length === 0) return "";
   const fields = call.variables.map(
     (field) =>
-      `${docComment(variableWords(field), "  ")}  readonly ${propertyName(field.name)}${printPresence(field.type, field.required, printer, "lenient")};\n`,
+      `${docComment(variableWords(field), "  ")}  readonly ${propertyName(field.name)}${printPresence(field.type, field.required, { printer, stance: "lenient" })};\n`,
   );
   return `${comment(sentences.arguments(names.call))}export interface ${names.variables} {\n${fields.join("")}}\n`;
 }
@@ -70,7 +70,7 @@ function printValue(lowered: LoweredGraphqlCall, { names, answer, printer, extra
     whole === undefined
       ? types
       : `<${answer}, ${variablesType(lowered, names)}, ${printReference(whole, printer, "exact")}>`;
-  const parsed = extras.isParsed ? parsedForm(lowered, names, types, printer) : undefined;
+  const parsed = extras.isParsed ? parsedForm(lowered, names, { types, printer }) : undefined;
   const id = extras.id === undefined ? "" : `  id: ${quoted(extras.id)},\n`;
   return (
     (parsed?.declarations ?? "") +
@@ -81,7 +81,11 @@ function printValue(lowered: LoweredGraphqlCall, { names, answer, printer, extra
 }
 
 /** The operation's text in parsed form, for other clients; its types are those of what is on the wire. */
-function parsedForm(lowered: LoweredGraphqlCall, names: GraphqlCallNames, types: string, printer: TypePrinter) {
+function parsedForm(
+  lowered: LoweredGraphqlCall,
+  names: GraphqlCallNames,
+  { types, printer }: { readonly types: string; readonly printer: TypePrinter },
+) {
   const { call } = lowered;
   // Other clients give what came, and send what they are given.
   const sent: Shape = { kind: "record", fields: call.variables };
@@ -127,7 +131,7 @@ function printFunction(lowered: LoweredGraphqlCall, answer: string, context: Gra
   const returned = returns && !isStream ? `wire.settled(${performed})` : performed;
   return (
     `${docComment(graphqlCallWords(call))}export function ${names.call}(\n  connection: ${context.names.contract.connection},\n` +
-    `  variables: ${variables}${needed ? "" : " = {}"},\n  options?: wire.CallOptions,\n): ${resultType(answer, isStream, names.failure, context)} {\n` +
+    `  variables: ${variables}${needed ? "" : " = {}"},\n  options?: wire.CallOptions,\n): ${resultType(answer, isStream, { failure: names.failure, context })} {\n` +
     `  return ${returned};\n}\n`
   );
 }

@@ -30,7 +30,7 @@ export function printPages(lowered: LoweredCall, context: RestContext): string {
   return (
     `${isHidden ? hidden : doc}export function ${names.performItems}(\n  connection: ${context.names.contract.connection},\n` +
     `  ${args},\n  options?: wire.CallOptions,\n` +
-    `): ${resultType(item, true, names.failure, context)} {\n  return ${returned};\n}\n` +
+    `): ${resultType(item, true, { failure: names.failure, context })} {\n  return ${returned};\n}\n` +
     (isHidden ? `\n${doc}export const ${names.items}: typeof ${names.performItems} = ${names.performItems};\n` : "")
   );
 }

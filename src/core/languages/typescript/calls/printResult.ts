@@ -6,7 +6,11 @@ export function returnsFailures({ contract }: Pick<ContractContext, "contract">)
 }
 
 /** What a function gives that answers once, or item by item. */
-export function resultType(answer: string, isStream: boolean, failure: string, context: ContractContext): string {
+export function resultType(
+  answer: string,
+  isStream: boolean,
+  { failure, context }: { readonly failure: string; readonly context: ContractContext },
+): string {
   const given = returnsFailures(context) ? `wire.Outcome<${answer}, ${failure}>` : answer;
   return isStream ? `AsyncGenerator<${given}, void, undefined>` : `Promise<${given}>`;
 }

@@ -14,8 +14,8 @@ export function printSent(sent: PlannedSent, printer: TypePrinter): string {
   const name = typeIdentifier(sent.name);
   const fields = [
     `  readonly method: ${quoted(operation.method.toUpperCase())};\n`,
-    ...section("query", sentences.webhookQuery, query, printer),
-    ...section("headers", sentences.webhookHeaders, headers, printer),
+    ...section("query", sentences.webhookQuery, { fields: query, printer }),
+    ...section("headers", sentences.webhookHeaders, { fields: headers, printer }),
     ...(body
       ? [
           `${docComment({ paragraphs: [operation.body?.description ?? ""] }, "  ")}  readonly body${operation.body?.required === true ? "" : "?"}: ${printReference(body, printer, "exact")};\n`,
@@ -31,7 +31,11 @@ export function printSent(sent: PlannedSent, printer: TypePrinter): string {
   return `${type}\n${comment(sentences.reply(name))}export type ${replyName} = ${answer};\n`;
 }
 
-function section(key: string, words: string, fields: readonly Field[], printer: TypePrinter): string[] {
+function section(
+  key: string,
+  words: string,
+  { fields, printer }: { readonly fields: readonly Field[]; readonly printer: TypePrinter },
+): string[] {
   if (fields.length === 0) return [];
   const inner = fields.map((field) => printField(field, printer, "exact").replace(/^(?=.)/gm, "  "));
   const absent = fields.every((field) => !field.required) ? "?" : "";

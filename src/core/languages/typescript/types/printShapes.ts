@@ -31,15 +31,17 @@ function printType(type: PlannedType, identifier: string, printer: TypePrinter):
   const stance: Stance = type.face === "request" ? "lenient" : "exact";
   const { shape } = type;
   const doc = docComment(typeWords(type, isUnmapped(shape, printer.scalars)));
-  if (shape.kind === "record") return doc + printRecord(shape, identifier, printer, stance);
+  if (shape.kind === "record") return doc + printRecord(shape, identifier, { printer, stance });
   if (shape.kind === "choice" && shape.values.some((choice) => choice.description ?? choice.deprecated))
-    return doc + printDescribedChoice(shape, identifier, printer, stance);
+    return doc + printDescribedChoice(shape, identifier, { printer, stance });
   if (shape.kind === "map" && reaches(shape.value.shape, type.id, printer)) {
     // A type alias cannot refer to itself through Record; an interface can.
     return `${doc}export interface ${identifier} {\n  [key: string]: ${printReference(shape.value, printer, stance)};\n}\n`;
   }
   const text =
-    shape.kind === "union" ? printUnion(shape, printer, stance, type.id) : printShape(shape, printer, stance);
+    shape.kind === "union"
+      ? printUnion(shape, printer, { stance, ownId: type.id })
+      : printShape(shape, printer, stance);
   return `${doc}export type ${identifier} =${wrapUnion(text)};\n`;
 }
 
@@ -73,8 +75,7 @@ function unionMembers(text: string): string[] {
 function printDescribedChoice(
   shape: Shape & { kind: "choice" },
   identifier: string,
-  printer: TypePrinter,
-  stance: Stance,
+  { printer, stance }: { readonly printer: TypePrinter; readonly stance: Stance },
 ): string {
   const members = shape.values.map(({ value, description, deprecated }) => {
     const words = [
@@ -99,8 +100,12 @@ const noPrinter: TypePrinter = {
   uses: noUses,
 };
 
-function printRecord(shape: RecordShape, identifier: string, printer: TypePrinter, stance: Stance): string {
-  if (shape.oneOf) return printOneOf(shape, identifier, printer, stance);
+function printRecord(
+  shape: RecordShape,
+  identifier: string,
+  { printer, stance }: { readonly printer: TypePrinter; readonly stance: Stance },
+): string {
+  if (shape.oneOf) return printOneOf(shape, identifier, { printer, stance });
   const seals = sealsOf(shape, printer);
   if (shape.fields.length === 0 && !shape.rest && seals !== undefined) return `export type ${identifier} = ${seals};\n`;
   if (shape.fields.length === 0 && !shape.rest)
@@ -110,7 +115,7 @@ function printRecord(shape: RecordShape, identifier: string, printer: TypePrinte
   }
   const fields = shape.fields.map((field) => printField(field, printer, stance));
   const rest = shape.rest
-    ? [`  /** ${sentences.otherKeys} */\n  [key: string]: ${printRest(shape, shape.rest, printer, stance)};\n`]
+    ? [`  /** ${sentences.otherKeys} */\n  [key: string]: ${printRest(shape, shape.rest, { printer, stance })};\n`]
     : [];
   const base = seals === undefined ? "" : ` extends ${seals}`;
   return `export interface ${identifier}${base} {\n${[...fields, ...rest].join("")}}\n`;
@@ -133,7 +138,7 @@ function sealsOf({ seals = [] }: RecordShape, printer: TypePrinter): string | un
 export function printField(field: Field, printer: TypePrinter, stance: Stance): string {
   const doc = docComment(fieldWords(field), "  ");
   const inherited = field.required || isUnknown(field.type.shape, printer) ? "" : orInherited(field.name);
-  return `${doc}  ${propertyName(field.name)}${printPresence(field.type, field.required, printer, stance)}${inherited};\n`;
+  return `${doc}  ${propertyName(field.name)}${printPresence(field.type, field.required, { printer, stance })}${inherited};\n`;
 }
 
 /** Every object has these, so a field of that name is never absent: without one of its own, it is the inherited. */
@@ -145,7 +150,11 @@ export function orInherited(name: string): string {
 }
 
 /** What follows a field's name: whether it may be absent, and its type. */
-export function printPresence(type: Reference, required: boolean, printer: TypePrinter, stance: Stance): string {
+export function printPresence(
+  type: Reference,
+  required: boolean,
+  { printer, stance }: { readonly printer: TypePrinter; readonly stance: Stance },
+): string {
   const isLenient = !required && stance === "lenient" && !isUnknown(type.shape, printer);
   if (isLenient && isNever(type.shape, printer) && !type.nullable) return "?: undefined";
   const text = printReference(type, printer, stance);
@@ -153,16 +162,24 @@ export function printPresence(type: Reference, required: boolean, printer: TypeP
 }
 
 /** TypeScript asks of an index signature that every declared field fits it too. */
-function printRest(shape: RecordShape, rest: Reference, printer: TypePrinter, stance: Stance): string {
+function printRest(
+  shape: RecordShape,
+  rest: Reference,
+  { printer, stance }: { readonly printer: TypePrinter; readonly stance: Stance },
+): string {
   if (shape.fields.some((field) => !field.required && inheritedMembers.has(field.name))) return "unknown";
   const members = [rest, ...shape.fields.map((field) => field.type)];
-  const union = printUnion({ kind: "union", members }, printer, stance);
+  const union = printUnion({ kind: "union", members }, printer, { stance });
   const absent = shape.fields.some((field) => !field.required);
   if (union === "unknown" || !absent) return union;
   return union === "never" ? "undefined" : `${union} | undefined`;
 }
 
-function printOneOf(shape: RecordShape, identifier: string, printer: TypePrinter, stance: Stance): string {
+function printOneOf(
+  shape: RecordShape,
+  identifier: string,
+  { printer, stance }: { readonly printer: TypePrinter; readonly stance: Stance },
+): string {
   const members = shape.fields.map((chosen) =>
     shape.fields
       .map((field) =>

@@ -61,7 +61,7 @@ export function printShape(shape: Shape, printer: TypePrinter, stance: Stance): 
       return `${stance === "lenient" ? "readonly " : ""}[${items.join(", ")}]`;
     }
     case "union":
-      return printUnion(shape, printer, stance);
+      return printUnion(shape, printer, { stance });
     case "record":
       return printInlineRecord(shape.fields, printer, stance);
     default:
@@ -129,10 +129,14 @@ function grouped(text: string): string {
  * The members of a union, without what others already cover: `string | "a"` says no more than `string`. A member that
  * is covered in part, behind a name, is written out as the rest of it.
  */
-export function printUnion(union: UnionShape, printer: TypePrinter, stance: Stance, ownId?: string): string {
+export function printUnion(
+  union: UnionShape,
+  printer: TypePrinter,
+  { stance, ownId }: { readonly stance: Stance; readonly ownId?: string | undefined },
+): string {
   const members = union.members
-    .map((member, at) => ({ member, at, leaves: leavesOf(member.shape, printer, stance) }))
-    .filter(({ member }) => ownId === undefined || !isAliasOf(member.shape, ownId, printer));
+    .map((member, at) => ({ member, at, leaves: leavesOf(member.shape, printer, { stance }) }))
+    .filter(({ member }) => ownId === undefined || !isAliasOf(member.shape, ownId, { printer }));
   const all = new Set(members.flatMap(({ leaves }) => leaves.map(({ atom }) => atom)));
   if (all.has("unknown")) return "unknown";
   const seen = new Set<string>();
@@ -152,7 +156,7 @@ export function printUnion(union: UnionShape, printer: TypePrinter, stance: Stan
       continue;
     }
     const text = printShape(member.shape, printer, stance);
-    const tag = union.tag && printTag(union.tag.field, union.tag.values[at] ?? [], member.shape, printer);
+    const tag = union.tag && printTag(union.tag.field, union.tag.values[at] ?? [], { shape: member.shape, printer });
     texts.push(tag === undefined ? text : `(${text} & ${tag})`);
   }
   if (nullable) texts.push("null");
@@ -166,19 +170,23 @@ interface Leaf {
 }
 
 /** What a shape is made of once unions, choices and the names of anything but records are opened. */
-function leavesOf(shape: Shape, printer: TypePrinter, stance: Stance, seen = new Set<string>()): Leaf[] {
+function leavesOf(
+  shape: Shape,
+  printer: TypePrinter,
+  { stance, seen = new Set<string>() }: { readonly stance: Stance; readonly seen?: Set<string> | undefined },
+): Leaf[] {
   if (shape.kind === "named") {
     const type = printer.types.get(shape.key);
     if (type && ["union", "choice", "named"].includes(type.shape.kind)) {
       // A union that has itself as a member, or another one twice, gains nothing by it.
       if (seen.has(shape.key)) return [];
       seen.add(shape.key);
-      return leavesOf(type.shape, printer, stance, seen);
+      return leavesOf(type.shape, printer, { stance, seen });
     }
   }
   if (shape.kind === "union") {
     return shape.members.flatMap((member) => [
-      ...leavesOf(member.shape, printer, stance, seen),
+      ...leavesOf(member.shape, printer, { stance, seen }),
       ...(member.nullable ? [{ atom: "null", text: () => "null" }] : []),
     ]);
   }
@@ -199,7 +207,11 @@ function leavesOf(shape: Shape, printer: TypePrinter, stance: Stance, seen = new
 }
 
 /** The tag as its own record, where the member does not already say it as exactly. */
-function printTag(field: string, values: readonly string[], shape: Shape, printer: TypePrinter): string | undefined {
+function printTag(
+  field: string,
+  values: readonly string[],
+  { shape, printer }: { readonly shape: Shape; readonly printer: TypePrinter },
+): string | undefined {
   const record = behind(shape, printer);
   if (record.kind !== "record" || values.length === 0) return undefined;
   const own = record.fields.find((each) => each.name === field);
@@ -240,14 +252,18 @@ export function silent(printer: TypePrinter): TypePrinter {
   return printer.uses === noUses ? printer : { ...printer, uses: noUses };
 }
 
-function isAliasOf(shape: Shape, id: string, printer: TypePrinter, seen = new Set<string>()): boolean {
-  if (shape.kind === "union") return shape.members.some((member) => isAliasOf(member.shape, id, printer, seen));
+function isAliasOf(
+  shape: Shape,
+  id: string,
+  { printer, seen = new Set<string>() }: { readonly printer: TypePrinter; readonly seen?: Set<string> | undefined },
+): boolean {
+  if (shape.kind === "union") return shape.members.some((member) => isAliasOf(member.shape, id, { printer, seen }));
   if (shape.kind !== "named") return false;
   if (shape.key === id) return true;
   if (seen.has(shape.key)) return false;
   seen.add(shape.key);
   const inner = printer.types.get(shape.key)?.shape;
-  return inner !== undefined && isAliasOf(inner, id, printer, seen);
+  return inner !== undefined && isAliasOf(inner, id, { printer, seen });
 }
 
 /**

@@ -55,7 +55,7 @@ export function tellApart(
     };
   const found = members.flatMap((member, at) => {
     const decoded = isDecoded(member);
-    return formsOf(member.shape, at, decoded, types).map((form) => ({
+    return formsOf(member.shape, at, { isDecoded: decoded, types }).map((form) => ({
       form,
       // Values that are listed count more than a form, and a form more than the fields that it needs.
       rank: (form.values ? -1000 : form.constants ? -750 : decoded ? 0 : -500) - form.needs.length,
@@ -64,7 +64,11 @@ export function tellApart(
   return { by: "form", forms: found.sort((a, b) => a.rank - b.rank).map(({ form }) => form) };
 }
 
-function formsOf(shape: Shape, at: number, isDecoded: boolean, types: Types): MemberForm[] {
+function formsOf(
+  shape: Shape,
+  at: number,
+  { isDecoded, types }: { readonly isDecoded: boolean; readonly types: Types },
+): MemberForm[] {
   const inner = resolveShape(shape, types);
   switch (inner.kind) {
     case "text":

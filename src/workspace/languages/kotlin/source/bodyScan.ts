@@ -16,15 +16,23 @@ const jumps = new Set(["return", "throw", "break", "continue"]);
 /** Looks through the bodies of source, with what is known of the types of its expressions. */
 export class BodyScan extends ExpressionScan {
   /** Everything that is declared in a file or a class. */
-  declarations(declared: Declarations, home: Home, tokens: readonly Token[], receivers: readonly Type[] = []): void {
+  declarations(
+    declared: Declarations,
+    home: Home,
+    { tokens, receivers = [] }: { readonly tokens: readonly Token[]; readonly receivers?: readonly Type[] | undefined },
+  ): void {
     for (const { type } of declared.aliases) this.typeText(type, home);
-    for (const text of declared.properties) this.property(text, home, tokens, receivers);
+    for (const text of declared.properties) this.property(text, home, { tokens, receivers });
     for (const text of declared.functions) this.function(text, new Scope(home, receivers), tokens);
     for (const range of declared.initial) this.block(new Reader(tokens, ...range), new Scope(home, receivers));
-    for (const text of declared.classes) this.class(text, home, tokens);
+    for (const text of declared.classes) this.class(text, home, { tokens });
   }
 
-  private class(text: ClassText, home: Home, tokens: readonly Token[], around: readonly Type[] = []): void {
+  private class(
+    text: ClassText,
+    home: Home,
+    { tokens, around = [] }: { readonly tokens: readonly Token[]; readonly around?: readonly Type[] | undefined },
+  ): void {
     const known = this.knownOf(text, home);
     const parameters = new Map([...home.parameters, ...text.typeParameters.map((each) => [each, undefined] as const)]);
     const inside: Home = { file: home.file, around: known ? [...home.around, known] : home.around, parameters };
@@ -44,20 +52,22 @@ export class BodyScan extends ExpressionScan {
     for (const range of text.superArguments) this.arguments(new Reader(tokens, ...range), constructor, nothingKnown);
     for (const entry of text.entries)
       if (entry.arguments) this.arguments(new Reader(tokens, ...entry.arguments), scope, nothingKnown);
-    for (const property of text.properties) this.property(property, inside, tokens, receivers, constructor);
+    for (const property of text.properties) this.property(property, inside, { tokens, receivers, scope: constructor });
     for (const range of text.initial) this.block(new Reader(tokens, ...range), constructor.inside());
     for (const each of text.functions) this.function(each, new Scope(inside, receivers), tokens);
     for (const { type } of text.aliases) this.typeText(type, inside);
-    for (const each of text.classes) this.class(each, inside, tokens);
-    for (const each of text.companions) this.class(each, inside, tokens);
+    for (const each of text.classes) this.class(each, inside, { tokens });
+    for (const each of text.companions) this.class(each, inside, { tokens });
   }
 
   private property(
     text: PropertyText,
     home: Home,
-    tokens: readonly Token[],
-    receivers: readonly Type[],
-    scope = new Scope(home, receivers),
+    {
+      tokens,
+      receivers,
+      scope = new Scope(home, receivers),
+    }: { readonly tokens: readonly Token[]; readonly receivers: readonly Type[]; readonly scope?: Scope | undefined },
   ): void {
     this.typeText(text.type, home);
     this.typeText(text.receiver, home);
@@ -170,7 +180,7 @@ export class BodyScan extends ExpressionScan {
       scope.functions.set(text.name, text);
       this.function(text, scope, reader.tokens);
     }
-    for (const text of found.classes) this.class(text, scope.home, reader.tokens, scope.receivers);
+    for (const text of found.classes) this.class(text, scope.home, { tokens: reader.tokens, around: scope.receivers });
   }
 
   private local(reader: Reader, scope: Scope): void {
@@ -461,7 +471,7 @@ export class BodyScan extends ExpressionScan {
     if (!readDeclaration(reader, found)) return {};
     const [text] = found.classes;
     if (!text) return {};
-    this.class(text, scope.home, tokens, scope.receivers);
+    this.class(text, scope.home, { tokens, around: scope.receivers });
     return { type: this.program.typeOf(text.supers[0], scope.home) };
   }
 

@@ -30,21 +30,29 @@ export abstract class ExpressionScan extends CallScan {
   }
 
   protected unflushed(reader: Reader, scope: Scope, wanted?: Type): Value {
-    return this.binary(reader, scope, 1, wanted);
+    return this.binary(reader, scope, { least: 1, wanted });
   }
 
-  protected binary(reader: Reader, scope: Scope, least: number, wanted?: Type): Value {
+  protected binary(
+    reader: Reader,
+    scope: Scope,
+    { least, wanted }: { readonly least: number; readonly wanted?: Type | undefined },
+  ): Value {
     let left = this.prefix(reader, scope, wanted);
     for (;;) {
       const { token } = reader;
       const level = levelOf(token, reader.peek(1));
       if (level === undefined || level < least) return left;
       reader.next();
-      left = this.combined(left, token, reader, scope, level);
+      left = this.combined(left, token, { reader, scope, level });
     }
   }
 
-  protected combined(left: Value, operator: Token, reader: Reader, scope: Scope, level: number): Value {
+  protected combined(
+    left: Value,
+    operator: Token,
+    { reader, scope, level }: { readonly reader: Reader; readonly scope: Scope; readonly level: number },
+  ): Value {
     const { text } = operator;
     switch (text) {
       case "is":
@@ -66,18 +74,18 @@ export abstract class ExpressionScan extends CallScan {
       case "&&": {
         const inside = scope.inside();
         for (const { path, type } of left.holds ?? []) inside.narrow(path, type);
-        const right = this.binary(reader, inside, level + 1);
+        const right = this.binary(reader, inside, { least: level + 1 });
         return { type: builtIn("Boolean"), holds: [...(left.holds ?? []), ...(right.holds ?? [])] };
       }
       case "||": {
         const inside = scope.inside();
         for (const { path, type } of left.fails ?? []) inside.narrow(path, type);
-        const right = this.binary(reader, inside, level + 1);
+        const right = this.binary(reader, inside, { least: level + 1 });
         return { type: builtIn("Boolean"), fails: [...(left.fails ?? []), ...(right.fails ?? [])] };
       }
       case "?:": {
         this.flush(left, "writes");
-        const right = this.binary(reader, scope, level + 1, left.type);
+        const right = this.binary(reader, scope, { least: level + 1, wanted: left.type });
         this.flush(right, "writes");
         const read = [...(left.read ?? []), ...(right.read ?? [])];
         if (left.type) return { type: { ...left.type, isNullable: right.type?.isNullable === true }, read };
@@ -89,14 +97,14 @@ export abstract class ExpressionScan extends CallScan {
       case "!==":
       case "in":
       case "!in": {
-        const right = this.binary(reader, scope, level + 1);
+        const right = this.binary(reader, scope, { least: level + 1 });
         this.flush(left, "matches");
         this.flush(right, "matches");
         if (!text.endsWith("in")) for (const each of [left, right]) onlyDone(each, "compares");
         return { type: builtIn("Boolean") };
       }
       default: {
-        const right = this.binary(reader, scope, level + 1);
+        const right = this.binary(reader, scope, { least: level + 1 });
         this.flush(left, "writes");
         this.flush(right, "writes");
         if (text === "to")
@@ -112,13 +120,17 @@ export abstract class ExpressionScan extends CallScan {
         }
         if (isCalculated) return { type: left.type?.name === "Double" ? left.type : right.type, computed };
         if (text === "+" && left.type?.name === "String") onlyDone(right, "shows");
-        if (operator.kind === "name") return this.infix(left, operator, right, scope);
+        if (operator.kind === "name") return this.infix(left, operator, { right, scope });
         return { type: text === ".." ? builtIn("List", left.type) : (left.type ?? right.type) };
       }
     }
   }
 
-  protected infix(left: Value, operator: Token, right: Value, scope: Scope): Value {
+  protected infix(
+    left: Value,
+    operator: Token,
+    { right, scope }: { readonly right: Value; readonly scope: Scope },
+  ): Value {
     const found = this.functionOn(left.type, operator.text, scope);
     if (found) return { type: this.resultOf(found, left.type) };
     return { type: calledOn(left.type, operator.text)?.result(right.type) };
@@ -156,7 +168,7 @@ export abstract class ExpressionScan extends CallScan {
       if (token.kind !== "symbol") return value;
       if (token.text === "." || token.text === "?.") {
         reader.next();
-        value = this.member(value, reader, scope, token.text === "?.");
+        value = this.member(value, reader, { scope, isSafe: token.text === "?." });
       } else if (token.text === "::") {
         reader.next();
         value = this.reference(value, reader, scope);
@@ -308,7 +320,11 @@ export abstract class ExpressionScan extends CallScan {
     return token.kind === "symbol" && (token.text === "(" || token.text === "{") && !token.startsLine;
   }
 
-  protected member(of: Value, reader: Reader, scope: Scope, isSafe: boolean): Value {
+  protected member(
+    of: Value,
+    reader: Reader,
+    { scope, isSafe }: { readonly scope: Scope; readonly isSafe: boolean },
+  ): Value {
     const token = reader.name();
     if (!token) return {};
     const { text } = token;

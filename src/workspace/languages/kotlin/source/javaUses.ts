@@ -109,12 +109,13 @@ function placesIn(tokens: readonly JavaToken[], names: JavaNames, namespace: str
     const isWhole = behindNamespace.has(at);
     if (names.classes.has(text) && (isWhole || (before !== "." && isKnown(text)))) {
       known.add(text);
-      nameWithParts(at, tokens, names, tell);
+      nameWithParts(at, tokens, { names, tell });
       if (before === "new") tell(`${text}.*`, "reaches", token);
     }
     const call = names.calls.get(text);
     const isCalled = tokens[at + 1]?.text === "(" || before === "::";
-    if (call !== undefined && isCalled && isOfFacade(at, tokens, names, [...imported])) tell(call, "calls", token);
+    if (call !== undefined && isCalled && isOfFacade(at, tokens, { javaNames: names, imported: [...imported] }))
+      tell(call, "calls", token);
     else if (isCalled) for (const each of names.getters.get(text) ?? []) tell(each, "reaches", token);
   });
   for (const { token } of imports.filter(({ parts: each }) => each.join(".").startsWith(prefix)))
@@ -127,8 +128,10 @@ function placesIn(tokens: readonly JavaToken[], names: JavaNames, namespace: str
 function nameWithParts(
   at: number,
   tokens: readonly JavaToken[],
-  names: JavaNames,
-  tell: (coordinate: string, kind: SourceUseKind, token: JavaToken) => void,
+  {
+    names,
+    tell,
+  }: { readonly names: JavaNames; readonly tell: (coordinate: string, kind: SourceUseKind, token: JavaToken) => void },
 ): void {
   let name = "";
   for (let next = at; ; next += 2) {
@@ -145,8 +148,7 @@ function nameWithParts(
 function isOfFacade(
   at: number,
   tokens: readonly JavaToken[],
-  { facades }: JavaNames,
-  imported: readonly string[],
+  { javaNames: { facades }, imported }: { readonly javaNames: JavaNames; readonly imported: readonly string[] },
 ): boolean {
   const text = tokens[at]?.text ?? "";
   const before = tokens[at - 1]?.text;

@@ -17,7 +17,7 @@ export function kotlinUses(app: readonly SourceText[], sdk: SdkSource): SourceUs
       new BodyScan(program, model, tell, shared).declarations(
         file.declared,
         { file, around: [], parameters: new Map() },
-        file.tokens,
+        { tokens: file.tokens },
       );
     },
   });

@@ -28,7 +28,7 @@ export abstract class ExpressionScan extends MemberScan {
   }
 
   protected unflushed(reader: Reader, scope: Scope, wanted?: Type): Value {
-    const value = this.binary(reader, scope, 1, wanted);
+    const value = this.binary(reader, scope, { least: 1, wanted });
     if (!isTernary(reader)) return value;
     reader.next();
     const first = this.unflushed(reader, scope, wanted);
@@ -41,7 +41,11 @@ export abstract class ExpressionScan extends MemberScan {
     return { type: type && { ...type, isNullable }, read: [...(first.read ?? []), ...(second.read ?? [])] };
   }
 
-  private binary(reader: Reader, scope: Scope, least: number, wanted?: Type): Value {
+  private binary(
+    reader: Reader,
+    scope: Scope,
+    { least, wanted }: { readonly least: number; readonly wanted?: Type | undefined },
+  ): Value {
     let left = this.prefix(reader, scope, wanted);
     for (;;) {
       const { token } = reader;
@@ -66,7 +70,7 @@ export abstract class ExpressionScan extends MemberScan {
       this.flush(left, "writes");
       return text === "is" ? { type: builtIn("Bool") } : { type: to && { ...to, isNullable: isMaybe } };
     }
-    const right = this.binary(reader, scope, level + 1, whole(left.type));
+    const right = this.binary(reader, scope, { least: level + 1, wanted: whole(left.type) });
     const isComparison = ["==", "!=", "===", "!==", "~="].includes(text);
     // `.free == berth.status`
     for (const each of [left, right]) this.flush(each, isComparison ? "matches" : "writes");

@@ -23,7 +23,7 @@ export function vueModule({ path, text }: MarkupFile): ComponentModule {
   const file = parsed(mapped.text);
   writeScope(mapped, file, { setup, component });
   const children = templateOf(text, path);
-  if (children) writeTemplate(mapped, text, children, file);
+  if (children) writeTemplate(mapped, text, { children, file });
   else reachScope(mapped, text, file);
   return { mapped, ending: holdsElements(blocks) ? ".tsx" : ".ts", isTyped: isTyped(blocks) };
 }
@@ -128,7 +128,11 @@ type ${own}Scope = Omit<import("vue").ComponentPublicInstance, keyof ${own}Props
   );
 }
 
-function writeTemplate(mapped: MappedText, text: string, children: readonly VueNode[], file: ts.SourceFile): void {
+function writeTemplate(
+  mapped: MappedText,
+  text: string,
+  { children, file }: { readonly children: readonly VueNode[]; readonly file: ts.SourceFile },
+): void {
   const body = new MappedText(text);
   const code = new VueTemplateCode(body, text);
   code.nodes(children);
