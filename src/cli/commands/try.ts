@@ -93,7 +93,7 @@ export async function tryCommand(
     values: own,
   });
   const exitCode = performed.outcome.ok ? exitCodes.done : exitCodes.findings;
-  terminal.result(report(call, performed, { missing, options }, terminal));
+  terminal.result(report(call, performed, { missing, options, terminal }));
   terminal.document(documentOf(call, performed, { missing, exitCode }));
   return exitCode;
 }
@@ -210,8 +210,11 @@ async function assertMeant(call: FoundCall, { yes, baseUrl }: TryCommandOptions,
 function report(
   call: FoundCall,
   { exchanges, elapsedMs, outcome }: Performed,
-  { missing, options }: { readonly missing: readonly string[]; readonly options: TryCommandOptions },
-  { paint }: Terminal,
+  {
+    missing,
+    options,
+    terminal: { paint },
+  }: { readonly missing: readonly string[]; readonly options: TryCommandOptions; readonly terminal: Terminal },
 ): string[] {
   const shown = trafficOf(call);
   const [exchange] = exchanges.slice(-1);

@@ -56,7 +56,7 @@ export function readArguments(
       faults.push({ path, why: "is no argument of this call", hint: hintFor(name, taken) });
       continue;
     }
-    const fault = put(values, [name, ...rest], value, { type: argument.type, reading });
+    const fault = put(values, [name, ...rest], { text: value, type: argument.type, reading });
     if (fault) faults.push({ path, ...fault });
   }
   return { values: { ...values }, faults };
@@ -78,8 +78,7 @@ type Fault = Pick<ArgumentFault, "why" | "hint">;
 function put(
   into: Record<string, unknown>,
   path: readonly string[],
-  text: string,
-  { type, reading }: { readonly type: Reference; readonly reading: ReadingArguments },
+  { text, type, reading }: { readonly text: string; readonly type: Reference; readonly reading: ReadingArguments },
 ): Fault | undefined {
   const { types } = reading;
   let holder: unknown = into;

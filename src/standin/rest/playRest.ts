@@ -99,19 +99,25 @@ class RestPlayer {
       return refusal(400, "A wish that cannot be granted", { detail: `${wish}.`, more: { operation: label } });
     const text = await body.text();
     await waitFor(wish);
-    return { ...this.judge(request, path, found.match, { url, wish, label, text }), received: text };
+    return { ...this.judge(request, path, { match: found.match, url, wish, label, text }), received: text };
   }
 
   private judge(
     request: Request,
     path: string,
-    match: MatchedOperation,
     {
+      match,
       url,
       wish,
       label,
       text,
-    }: { readonly url: URL; readonly wish: Wish; readonly label: string; readonly text: string },
+    }: {
+      readonly match: MatchedOperation;
+      readonly url: URL;
+      readonly wish: Wish;
+      readonly label: string;
+      readonly text: string;
+    },
   ): PlayedAnswer {
     const { operation } = match;
     const header = (name: string): string | undefined => request.headers.get(name) ?? undefined;

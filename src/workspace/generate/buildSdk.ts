@@ -107,7 +107,7 @@ class Building {
       this.note(unfitPages(project, plan, configured));
       this.note(proposals(project, plan, { settings: configured, names }));
     }
-    this.note(losses(project, plan, sdk, { names, int64: printer.settings.shared.int64 }));
+    this.note(losses(project, plan, { sdk, names, int64: printer.settings.shared.int64 }));
     return { contract, plan, queries, setAside: contract.setAside };
   }
 

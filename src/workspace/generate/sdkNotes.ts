@@ -63,8 +63,11 @@ export function unfitPages(project: Project, plan: RestPlan, { pages = {} }: Con
 export function losses(
   project: Project,
   plan: ContractPlan,
-  sdk: string,
-  { names, int64 }: { readonly names: ContractNames; readonly int64: SettingsDescription["shared"]["int64"] },
+  {
+    sdk,
+    names,
+    int64,
+  }: { readonly sdk: string; readonly names: ContractNames; readonly int64: SettingsDescription["shared"]["int64"] },
 ): Problem[] {
   const place = { document: project.configName, pointer: `/contracts/${plan.name}` };
   const listed = (names: readonly string[]): string => {

@@ -73,7 +73,7 @@ export async function compareSides(
   const documents = texts && changes.length > 0 ? texts.queries(name).texts : [];
   const refused = refusedOf([before, after], documents);
   const inUse = withoutTaken(judgeUse(changes, from.protocol, uses), refused);
-  const scanned = project ? await judgeBySource(inUse, before, project, { planned, refused }) : inUse;
+  const scanned = project ? await judgeBySource(inUse, before, { project, planned, refused }) : inUse;
   const search = async (): Promise<readonly SourceUse[]> =>
     (texts ? await sourceUsesOf(before, texts) : { uses: [] }).uses;
   const known = {

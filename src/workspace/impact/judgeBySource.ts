@@ -17,8 +17,15 @@ import type { OpenedProject } from "../project/openProject.js";
 export async function judgeBySource(
   changes: readonly JudgedChange[],
   { reading, isPinned }: Side,
-  project: OpenedProject,
-  { planned, refused }: { readonly planned: readonly PlannedSides[]; readonly refused: readonly RefusedQuery[] },
+  {
+    project,
+    planned,
+    refused,
+  }: {
+    readonly project: OpenedProject;
+    readonly planned: readonly PlannedSides[];
+    readonly refused: readonly RefusedQuery[];
+  },
 ): Promise<readonly JudgedChange[]> {
   if (!changes.some(({ use }) => use === "used")) return changes;
   const asked: PlannedSides[] = [];

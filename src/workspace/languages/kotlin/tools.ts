@@ -20,7 +20,7 @@ export function kotlinTools(): LanguageTools {
     example: skipperApp,
     writer: {
       write: async (project, folder, call, given) =>
-        (await import("./writeProgram.js")).writeProgram(project, folder, call, given),
+        (await import("./writeProgram.js")).writeProgram(project, folder, { call, ...given }),
     },
   };
 }

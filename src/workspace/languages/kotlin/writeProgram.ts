@@ -23,8 +23,11 @@ import { writeMissing } from "../writeMissing.js";
 export function writeProgram(
   project: Project,
   folder: string,
-  call: FoundCall,
-  { baseUrl, values }: { readonly baseUrl: string; readonly values: Readonly<Record<string, unknown>> },
+  {
+    call,
+    baseUrl,
+    values,
+  }: { readonly call: FoundCall; readonly baseUrl: string; readonly values: Readonly<Record<string, unknown>> },
 ): WrittenProgram {
   const base = kebabCase(call.name) || "call";
   const namespace = usualNamespace(call.sdk);

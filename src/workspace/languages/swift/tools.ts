@@ -17,7 +17,7 @@ export function swiftTools(): LanguageTools {
     example: skipperApp,
     writer: {
       write: async (project, folder, call, given) =>
-        (await import("./writeProgram.js")).writeProgram(project, folder, call, given),
+        (await import("./writeProgram.js")).writeProgram(project, folder, { call, ...given }),
     },
   };
 }

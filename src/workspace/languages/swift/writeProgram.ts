@@ -28,8 +28,7 @@ type Values = Readonly<Record<string, unknown>>;
 export function writeProgram(
   project: Project,
   folder: string,
-  call: FoundCall,
-  { baseUrl, values }: { readonly baseUrl: string; readonly values: Values },
+  { call, baseUrl, values }: { readonly call: FoundCall; readonly baseUrl: string; readonly values: Values },
 ): WrittenProgram {
   const base = kebabCase(call.name) || "call";
   const context = contractContext(call.lowered, {}, call.scalars);

@@ -52,7 +52,7 @@ export function scriptTools({ index, checksScripts }: ScriptLanguage): LanguageT
     performer: { perform: async (call, how) => (await import("./perform.js")).perform(call, how) },
     writer: {
       write: async (project: Project, folder, call, given) =>
-        (await import("./writeProgram.js")).writeProgram(project, folder, call, given),
+        (await import("./writeProgram.js")).writeProgram(project, folder, { call, ...given }),
     },
   };
 }

@@ -14,14 +14,17 @@ import { modulesOf, runnableModules } from "./runnable.js";
 export function writeProgram(
   project: Project,
   folder: string,
-  call: FoundCall,
-  { baseUrl, values }: { readonly baseUrl: string; readonly values: Readonly<Record<string, unknown>> },
+  {
+    call,
+    baseUrl,
+    values,
+  }: { readonly call: FoundCall; readonly baseUrl: string; readonly values: Readonly<Record<string, unknown>> },
 ): WrittenProgram {
   const base = kebabCase(call.name) || "call";
   const entries = modulesOf(call);
   const modules = runnableModules(call.files, entries);
   const files = new Map([
-    [`${base}.mjs`, programText(call, entries, baseUrl, values)],
+    [`${base}.mjs`, programText(call, entries, { baseUrl, values })],
     ...[...modules].map(([path, text]): [string, string] => [`${base}-sdk/${path}`, text]),
   ]);
   const { written, kept, shown } = writeMissing(project, folder, files);
@@ -32,8 +35,7 @@ export function writeProgram(
 function programText(
   call: FoundCall,
   [callModule, connectModule]: readonly [string, string],
-  baseUrl: string,
-  values: Readonly<Record<string, unknown>>,
+  { baseUrl, values }: { readonly baseUrl: string; readonly values: Readonly<Record<string, unknown>> },
 ): string {
   const base = kebabCase(call.name) || "call";
   const module = (path: string): string => `./${base}-sdk/${path.replace(/\.ts$/, ".mjs")}`;

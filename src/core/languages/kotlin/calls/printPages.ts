@@ -31,7 +31,7 @@ export function printPages(lowered: LoweredCall, context: Context): string {
     [quoted(lowered.label), `${names.failure}::Other`],
     { after: ` { page -> ${items.text} }`, indent: "        " },
   );
-  const gone = goneThrough(lowered, pages, { paging, isReturned }, context);
+  const gone = goneThrough(lowered, pages, { paging, isReturned, context });
   const given = isReturned ? `${uses.wire("settledItems")}(\n        ${gone.replace(/\n/g, "\n    ")},\n    )` : gone;
   const words = pagesWords(names.call, call);
   const start = `public fun ${context.names.contract.connection}.${spelled(names.items)}`;
@@ -42,8 +42,7 @@ export function printPages(lowered: LoweredCall, context: Context): string {
 function goneThrough(
   lowered: LoweredCall,
   pages: PageReading,
-  { paging, isReturned }: { readonly paging: string; readonly isReturned: boolean },
-  context: Context,
+  { paging, isReturned, context }: { readonly paging: string; readonly isReturned: boolean; readonly context: Context },
 ): string {
   const { uses } = context;
   const { call } = lowered;

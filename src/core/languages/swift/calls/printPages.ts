@@ -34,7 +34,7 @@ export function printPages(lowered: LoweredCall, context: RestContext): string {
   return (
     `${callDoc(lowered, words)}${deprecation(words.deprecated, "  ")}${signature}\n` +
     `    let ${paging} = ${wire}.Paging<${answer}, ${item}, ${failure}>(call: ${quoted(lowered.label)}) { page in\n      ${items.text}\n    }\n` +
-    `${goneThrough(lowered, pages, { paging, failure, answer }, context)}${isReturned ? ".outcomes" : ""}\n  }\n`
+    `${goneThrough(lowered, pages, { paging, failure, answer, context })}${isReturned ? ".outcomes" : ""}\n  }\n`
   );
 }
 
@@ -50,8 +50,12 @@ interface AskedPage {
 function goneThrough(
   lowered: LoweredCall,
   pages: PageReading,
-  { paging, failure, answer }: { readonly paging: string; readonly failure: string; readonly answer: string },
-  context: RestContext,
+  {
+    paging,
+    failure,
+    answer,
+    context,
+  }: { readonly paging: string; readonly failure: string; readonly answer: string; readonly context: RestContext },
 ): string {
   const { call } = lowered;
   const names = context.names.call(call);

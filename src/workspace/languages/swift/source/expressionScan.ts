@@ -158,7 +158,7 @@ export abstract class ExpressionScan extends MemberScan {
       const isRightBehind = token.offset === reader.peek(-1).end;
       if (token.text === "." && reader.peek(1).kind !== "symbol") {
         reader.next();
-        value = this.member(value, reader, scope, { isSafe, wanted });
+        value = this.member(value, reader, { scope, isSafe, wanted });
       } else if (token.text === "?" && isRightBehind && /^[.[(!=]$/.test(reader.peek(1).text)) {
         reader.next();
         unwrapped(value);

@@ -143,8 +143,7 @@ export abstract class MemberScan extends CallScanInSwift {
   protected member(
     of: Value,
     reader: Reader,
-    scope: Scope,
-    { isSafe, wanted }: { readonly isSafe: boolean; readonly wanted: Type | undefined },
+    { scope, isSafe, wanted }: { readonly scope: Scope; readonly isSafe: boolean; readonly wanted: Type | undefined },
   ): Value {
     const token = reader.next();
     const typeArguments = this.typeArguments(reader, scope);
