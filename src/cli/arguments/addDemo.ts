@@ -1,0 +1,12 @@
+import type { CommandLine } from "./commandLine.js";
+
+/** Adds `rhema demo` to the command line. */
+export function addDemo(line: CommandLine): void {
+  line.program
+    .command("demo")
+    .description("the whole flow on made-up data, in a temporary folder")
+    .action(async () => {
+      const { demoCommand } = await import("../commands/demo.js");
+      await line.run((terminal) => demoCommand(terminal));
+    });
+}

@@ -1,0 +1,23 @@
+import { Option } from "commander";
+import type { ObserveCommandOptions } from "../commands/observe.js";
+import { observeForms } from "../output/observeForms.js";
+import { collected } from "./collected.js";
+import type { CommandLine } from "./commandLine.js";
+
+/** Adds `rhema observe` to the command line. */
+export function addObserve(line: CommandLine): void {
+  line.program
+    .command("observe [url]")
+    .description("stand between app and backend, or read recorded traffic, and report what disagrees with the contract")
+    .option("--contract <name>", "judge by this contract only; may be given again", collected, [])
+    .option("--har <file>", "judge recorded traffic instead; may be given again", collected, [])
+    .option("--port <number>", "port to listen on", "4021")
+    .option("--host <address>", "address to listen on", "127.0.0.1")
+    .option("--for <seconds>", "end and report after so long")
+    .addOption(new Option("--report <form>", "the form of the report").choices(observeForms).default("text"))
+    .action(async (url: string | undefined, flags: Omit<ObserveCommandOptions, "url">) => {
+      const { observeCommand } = await import("../commands/observe.js");
+      const options = { ...flags, url, for: flags.for };
+      await line.run((terminal) => observeCommand(terminal, line.globals(), options));
+    });
+}

@@ -1,0 +1,27 @@
+import { collected } from "./collected.js";
+import type { CommandLine } from "./commandLine.js";
+
+interface PlayFlags {
+  readonly port: string;
+  readonly host: string;
+  readonly seed: string;
+  readonly wish: readonly string[];
+  readonly auth: boolean;
+}
+
+/** Adds `rhema play` to the command line. */
+export function addPlay(line: CommandLine): void {
+  line.program
+    .command("play [contract...]")
+    .description("run a stand-in server that plays the contracts")
+    .option("--port <number>", "port to listen on", "4020")
+    .option("--host <address>", "address to listen on", "127.0.0.1")
+    .option("--seed <number>", "another seed gives other data", "1")
+    .option("--wish <text>", 'answer so: "reserveBerth: status=409, delay=800"; may be given again', collected, [])
+    .option("--no-auth", "ask for no credentials")
+    .action(async (contracts: string[], { wish, ...flags }: PlayFlags) => {
+      const { playCommand } = await import("../commands/play.js");
+      const options = { contracts, wishes: wish, ...flags };
+      await line.run((terminal) => playCommand(terminal, line.globals(), options));
+    });
+}

@@ -1,0 +1,13 @@
+import type { Command } from "commander";
+import type { GlobalOptions, Terminal } from "../output/terminal.js";
+
+/** The command line that commands are added to. */
+export interface CommandLine {
+  readonly program: Command;
+  /** The words after `--` on the line of `watch`: a command of the app's own. */
+  readonly beside: readonly string[];
+  /** Returns the options that all commands have. */
+  readonly globals: () => GlobalOptions;
+  /** Runs a command and keeps its exit code. */
+  readonly run: (command: (terminal: Terminal) => Promise<number>) => Promise<void>;
+}
