@@ -65,6 +65,8 @@ export function applyRules<K extends PointKind>(
     const word = finding.word === undefined ? point.word : finding.word;
     changes.push({
       code: rule.code as Change["code"],
+      at: rule.at,
+      ...rule.traits,
       face: point.face,
       subject: point.subject,
       message,

@@ -1,3 +1,4 @@
+import { isArgument, printCoordinate, type Coordinate } from "../use/coordinate.js";
 import type { Shape, TupleShape } from "../contract/model.js";
 import type { SourceUseKind } from "../use/sourceUse.js";
 import type { Points } from "./compare/points.js";
@@ -75,17 +76,18 @@ function takenAlone({ asListOfOne, coordinates, before: { shape } }: Points["val
  * is judged once and for all, what is sent as a value of a variable each time.
  */
 export function inDocuments({ coordinates }: Points["value"], { message, verdict }: Finding): Finding {
+  const sent = coordinates.map((coordinate) => printCoordinate(coordinate, "variable"));
   return {
     message,
     verdict: isWrittenOut(coordinates) ? { code: heavier(verdict.code, verdict.apps), apps: verdict.apps } : verdict,
-    coordinates: [...coordinates, ...coordinates.map((coordinate) => `${coordinate}$`)],
-    verdictAt: Object.fromEntries(coordinates.map((coordinate) => [`${coordinate}$`, verdicts.bothBreak])),
+    coordinates: [...coordinates, ...sent],
+    verdictAt: new Map(sent.map((coordinate) => [coordinate, verdicts.bothBreak])),
   };
 }
 
 /** Whether it is an argument, whose value stands in the document or comes from a variable. */
-function isWrittenOut(coordinates: readonly string[]): boolean {
-  return coordinates.some((coordinate) => coordinate.endsWith(":)"));
+function isWrittenOut(coordinates: readonly Coordinate[]): boolean {
+  return coordinates.some(isArgument);
 }
 
 /** A text that any value becomes when it is written. */

@@ -1,3 +1,4 @@
+import { givenTo, memberOf } from "../use/coordinate.js";
 import type { CallNames, ContractNames } from "../sdk/contractNames.js";
 import type { NameClash } from "../sdk/nameScope.js";
 import type { GraphqlCall, RestCall } from "../sdk/sdkPlan.js";
@@ -16,7 +17,7 @@ export function namingOfCalls(names: NamesWithFailures, argument: ContractNames[
   const { connection } = names.contract;
   return {
     connect: connection,
-    connectionCoordinate: (given) => `${connection}.${given}`,
+    connectionCoordinate: (given) => memberOf(connection, given),
     types: names.types,
     call: (call): CallNames => {
       const own = names.call(call);
@@ -27,8 +28,8 @@ export function namingOfCalls(names: NamesWithFailures, argument: ContractNames[
         allPages: own.items === "" ? [] : [own.items],
         failures: [own.failure],
         all: all.filter((name) => name !== ""),
-        argumentCoordinate: (given) => `${own.call}(${given})`,
-        headerCoordinate: (header) => `${own.headers}.${header}`,
+        argumentCoordinate: (given) => givenTo(own.call, given),
+        headerCoordinate: (header) => memberOf(own.headers, header),
       };
     },
     argument,

@@ -12,8 +12,8 @@ export function impactChangelog(impacts: readonly ContractImpact[]): string {
 const groups: readonly [string, (change: JudgedChange) => boolean][] = [
   ["Breaking", ({ verdict }) => worst(verdict) === "breaking"],
   ["Risky", ({ verdict }) => worst(verdict) === "risky"],
-  ["Deprecated", (change) => worst(change.verdict) === "compatible" && isDeprecation(change)],
-  ["Compatible", (change) => worst(change.verdict) === "compatible" && !isDeprecation(change)],
+  ["Deprecated", (change) => worst(change.verdict) === "compatible" && change.isDeprecation === true],
+  ["Compatible", (change) => worst(change.verdict) === "compatible" && change.isDeprecation !== true],
 ];
 
 function contractLog({ contract, from, to, changes }: ContractImpact): string {
@@ -29,8 +29,4 @@ function contractLog({ contract, from, to, changes }: ContractImpact): string {
 function line({ message, hint }: JudgedChange): string {
   const text = `${message}${hint === undefined ? "" : ` ${hint}`}`;
   return `- ${text.replace(/[\r\n]+/g, " ").replace(/<(?=[a-z!/])/gi, "&lt;")}`;
-}
-
-function isDeprecation({ code }: JudgedChange): boolean {
-  return code.endsWith("deprecated") || code === "deprecated.new";
 }

@@ -1,3 +1,4 @@
+import type { Coordinate } from "../use/coordinate.js";
 import type { NameClash } from "./nameScope.js";
 import type { GraphqlCall, PlannedArgument, RestCall } from "./sdkPlan.js";
 
@@ -6,7 +7,7 @@ export interface ContractNames {
   /** What makes a connection. */
   readonly connect: string;
   /** How it is known that source gives a connection something: "HarbourConnectionOptions.token". */
-  readonly connectionCoordinate: (given: string) => string;
+  readonly connectionCoordinate: (given: string) => Coordinate;
   /** Of every planned type, by id. */
   readonly types: ReadonlyMap<string, string>;
   readonly call: (call: RestCall | GraphqlCall) => CallNames;
@@ -29,7 +30,7 @@ export interface CallNames {
   /** Everything that comes with it, itself included. */
   readonly all: readonly string[];
   /** How use of an argument is known: "ListBerthsArgs.since". */
-  readonly argumentCoordinate: (argument: string) => string;
+  readonly argumentCoordinate: (argument: string) => Coordinate;
   /** How use of a header that it reads is known: "ListBerthsHeaders.link"; REST only. */
-  readonly headerCoordinate: (header: string) => string;
+  readonly headerCoordinate: (header: string) => Coordinate;
 }

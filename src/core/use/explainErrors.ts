@@ -1,3 +1,4 @@
+import type { Coordinate } from "./coordinate.js";
 import type { JudgedChange } from "../change/judge/judgedChange.js";
 import type { CompileError } from "./compileError.js";
 import type { SourceUse } from "./sourceUse.js";
@@ -39,9 +40,9 @@ export function explainError(error: CompileError, known: Explaining): JudgedChan
     (inMessage(change) ? 4 : 0) + (change.use === "used" ? 2 : 0) + (change.verdict.code === "breaking" ? 1 : 0);
   const heaviest = (found: readonly JudgedChange[]): JudgedChange | undefined =>
     [...found].sort((a, b) => rank(b) - rank(a))[0];
-  const usedIn = ([start, end]: readonly [number, number]): string[] =>
+  const usedIn = ([start, end]: readonly [number, number]): Coordinate[] =>
     near.filter(({ place }) => place.offset >= start && place.offset < end).map((use) => use.coordinate);
-  const depending = (used: readonly string[]): JudgedChange[] =>
+  const depending = (used: readonly Coordinate[]): JudgedChange[] =>
     candidates.filter((change) =>
       dependsOn(
         change,
@@ -64,9 +65,9 @@ export function explainError(error: CompileError, known: Explaining): JudgedChan
     const best = heaviest(depending(usedIn(range)));
     if (best) return best;
   }
-  const isOf = (operation: string, used: readonly string[]): boolean =>
+  const isOf = (operation: string, used: readonly Coordinate[]): boolean =>
     used.some((each) => known.namesOf(operation).includes(each) || belongsTo(each, operation));
-  const throughQueries = (used: readonly string[]): JudgedChange[] =>
+  const throughQueries = (used: readonly Coordinate[]): JudgedChange[] =>
     candidates.filter(({ hits }) => hits.some(({ operations }) => operations.some((each) => isOf(each, used))));
   const around = [...error.ranges, ...error.origins].map((range) => throughQueries(usedIn(range)));
   return (
@@ -81,7 +82,7 @@ export function explainError(error: CompileError, known: Explaining): JudgedChan
 /** Whether one of the things that are used depends on a change, or belongs to an operation that it takes away. */
 function dependsOn(
   change: JudgedChange,
-  used: readonly string[],
+  used: readonly Coordinate[],
   operations: readonly { readonly name: string; readonly names: readonly string[] }[],
 ): boolean {
   return used.some(

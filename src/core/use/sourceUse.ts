@@ -1,3 +1,4 @@
+import { ownersOf, printCoordinate, type Coordinate } from "./coordinate.js";
 import type { OffsetPlace } from "../problem/place.js";
 
 /** How source depends on something of an SDK. */
@@ -37,7 +38,7 @@ export interface SourceUse {
    * What it depends on, in the SDK's own names: "listBerths", "Berth", "Berth.note", "Berth.note?" where it is left
    * out, "BerthStatus!" where a match has to name all there is, "Berth{}" where the record is built, "BerthStatus.free", "Berth.*" where the field cannot be seen.
    */
-  readonly coordinate: string;
+  readonly coordinate: Coordinate;
   readonly kind: SourceUseKind;
   /** What reads it takes null as well, as a safe call does: null is nothing new there. */
   readonly takesNull?: boolean;
@@ -66,7 +67,7 @@ const answering: ReadonlySet<SourceUseKind> = new Set([
 
 /** Uses of an SDK by what they depend on. */
 export class SourceIndex {
-  private readonly byCoordinate = new Map<string, SourceUse[]>();
+  private readonly byCoordinate = new Map<Coordinate, SourceUse[]>();
 
   constructor(uses: readonly SourceUse[]) {
     for (const use of uses) {
@@ -77,7 +78,7 @@ export class SourceIndex {
   }
 
   /** The uses of any of some coordinates that a change in one direction can hit: what is only read is not asked. */
-  usesOf(coordinates: readonly string[], face: "ask" | "answer" | "operation"): SourceUse[] {
+  usesOf(coordinates: readonly Coordinate[], face: "ask" | "answer" | "operation"): SourceUse[] {
     const kinds = face === "ask" ? asking : face === "answer" ? answering : undefined;
     return coordinates
       .flatMap((coordinate) => this.byCoordinate.get(coordinate) ?? [])
@@ -85,25 +86,17 @@ export class SourceIndex {
   }
 
   /** Where one of some coordinates is given a value. */
-  writesOf(coordinates: readonly string[]): SourceUse[] {
+  writesOf(coordinates: readonly Coordinate[]): SourceUse[] {
     return coordinates
       .flatMap((coordinate) => this.byCoordinate.get(coordinate) ?? [])
       .filter(({ kind }) => kind === "writes");
   }
 
   /** Whether one of the coordinates may be reached, or a record that it belongs to is in a way that does not show its fields. */
-  mayReach(coordinates: readonly string[]): boolean {
-    return coordinates.some((coordinate) => {
-      if (this.byCoordinate.get(coordinate)?.some(({ kind }) => kind === "reaches") === true) return true;
-      return ownersOf(coordinate).some((owner) => this.byCoordinate.has(`${owner}.*`));
+  mayReach(coordinates: readonly Coordinate[]): boolean {
+    return coordinates.some((each) => {
+      if (this.byCoordinate.get(each)?.some(({ kind }) => kind === "reaches") === true) return true;
+      return ownersOf(each).some((owner) => this.byCoordinate.has(printCoordinate(owner, "anyMember")));
     });
   }
-}
-
-/** What may have a member: classes may stand in each other, and what a member is called on the wire may have dots. */
-function ownersOf(coordinate: string): string[] {
-  const path = coordinate.replace(/\{\}$/, "");
-  const owners = path === coordinate ? [] : [path];
-  for (let at = path.indexOf("."); at >= 0; at = path.indexOf(".", at + 1)) owners.push(path.slice(0, at));
-  return owners;
 }

@@ -110,7 +110,7 @@ async function projectUses(
   const { reading } = before;
   if (reading.schema) {
     const queries = readQueryDocuments(reading.schema, texts.queries(name).texts).uses;
-    const isNamed = changes.some(({ code }) => code.startsWith("type.name."));
+    const isNamed = changes.some(({ at }) => at === "name");
     const found = isNamed ? await sourceUsesOf(before, texts) : { uses: [], unknown: [] };
     return { queries, source: found.uses, unknown: found.unknown, searched: true };
   }

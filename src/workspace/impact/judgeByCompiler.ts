@@ -1,3 +1,4 @@
+import { isInside } from "../../core/use/coordinate.js";
 import { inReportOrder } from "../../core/change/judge/impact.js";
 import type { Hit, JudgedChange } from "../../core/change/judge/judgedChange.js";
 import { goneQueries, hitsAny, refusedOperations } from "../../core/change/judge/refusedOperations.js";
@@ -77,10 +78,11 @@ function isOpen(change: JudgedChange, mayBeAdapted: boolean): boolean {
 }
 
 /** Whether one of several values, or kinds of value, is gone, and no place says that it is the one which is used there. */
-function isOfOneKind({ code, coordinates, hits }: JudgedChange): boolean {
-  if (code === "ask.member.gone") return true;
-  const isSaid = hits.some(({ owner }) => coordinates.some((coordinate) => owner.startsWith(`${coordinate}.`)));
-  return code.endsWith(".choice.gone") && !isSaid;
+function isOfOneKind({ at, isOneOfSeveral, coordinates, hits }: JudgedChange): boolean {
+  if (isOneOfSeveral !== true) return false;
+  if (at === "member") return true;
+  const isSaid = hits.some(({ owner }) => coordinates.some((coordinate) => isInside(owner, coordinate)));
+  return !isSaid;
 }
 
 /** What the compiler of one language says. */

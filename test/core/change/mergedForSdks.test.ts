@@ -1,3 +1,4 @@
+import { printCoordinate } from "../../../src/core/use/coordinate.js";
 import { describe, expect, it } from "vitest";
 import type { Change } from "../../../src/core/change/change.js";
 import { judgeUse } from "../../../src/core/change/judge/impact.js";
@@ -6,15 +7,16 @@ import type { Level } from "../../../src/core/change/verdict.js";
 
 const change = (code: Level, coordinate: string, message = "It changed."): Change => ({
   code: "answer.field.gone",
+  at: "field",
   face: "answer",
   subject: "Berth.note",
   message,
   verdict: { code, apps: "risky" },
   operations: [],
-  coordinates: [coordinate],
+  coordinates: [printCoordinate(coordinate)],
 });
 const place = { document: "app", offset: 0, length: 1 };
-const uses = (sdk: string, coordinate: string) => ({ sdk, coordinate, kind: "reads" as const, place });
+const uses = (sdk: string, text: string) => ({ sdk, coordinate: printCoordinate(text), kind: "reads" as const, place });
 
 describe("a change that several SDKs see", () => {
   const merged = mergedForSdks([
@@ -39,7 +41,7 @@ describe("a change that several SDKs see", () => {
   });
 
   it("says why calls alone are hit of an SDK that reads whole answers, and of no other", () => {
-    const read = { ...change("breaking", "Berth.note"), callers: ["getBerth"] };
+    const read = { ...change("breaking", "Berth.note"), callers: [printCoordinate("getBerth")] };
     const both = mergedForSdks([
       { sdk: "web", changes: [read] },
       { sdk: "phone", changes: [change("breaking", "berth.note")] },

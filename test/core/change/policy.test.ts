@@ -5,6 +5,7 @@ import { applyPolicy, type Policy } from "../../../src/core/change/judge/policy.
 
 const gone: JudgedChange = {
   code: "answer.field.gone",
+  at: "field",
   face: "answer",
   subject: "Berth.note",
   message: "",

@@ -1,3 +1,4 @@
+import { printCoordinate } from "../../../src/core/use/coordinate.js";
 import { expect, it } from "vitest";
 import { SourceIndex } from "../../../src/core/use/sourceUse.js";
 
@@ -12,6 +13,6 @@ it.each([
   ["Berth.*", "Berth.wind.speed", true],
   ["Tariff.*", "Berth.note", false],
 ])("source that reaches %s may reach %s: %s", (reached, coordinate, expected) => {
-  const index = new SourceIndex([{ coordinate: reached, kind: "reaches", place }]);
-  expect(index.mayReach([coordinate])).toBe(expected);
+  const index = new SourceIndex([{ coordinate: printCoordinate(reached), kind: "reaches", place }]);
+  expect(index.mayReach([printCoordinate(coordinate)])).toBe(expected);
 });

@@ -1,3 +1,4 @@
+import { printCoordinate } from "../../../src/core/use/coordinate.js";
 import { describe, expect, it } from "vitest";
 import { SourceIndex } from "../../../src/core/use/sourceUse.js";
 import { sourceUses } from "../../../src/workspace/languages/typescript/sourceUses.js";
@@ -158,10 +159,16 @@ describe("what source uses of an SDK, to the place", () => {
   it("a change is hit by the uses of its direction, and unclear where a record is reached", () => {
     const place = { document: "a.ts", offset: 0, length: 1 };
     const index = new SourceIndex([
-      { coordinate: "Berth.note", kind: "reads", place },
-      { coordinate: "Owner.*", kind: "reaches", place },
+      { coordinate: printCoordinate("Berth.note"), kind: "reads", place },
+      { coordinate: printCoordinate("Owner.*"), kind: "reaches", place },
     ]);
-    expect([index.usesOf(["Berth.note"], "answer").length, index.usesOf(["Berth.note"], "ask").length]).toEqual([1, 0]);
-    expect([index.mayReach(["Owner.name"]), index.mayReach(["Berth.id"])]).toEqual([true, false]);
+    expect([
+      index.usesOf([printCoordinate("Berth.note")], "answer").length,
+      index.usesOf([printCoordinate("Berth.note")], "ask").length,
+    ]).toEqual([1, 0]);
+    expect([index.mayReach([printCoordinate("Owner.name")]), index.mayReach([printCoordinate("Berth.id")])]).toEqual([
+      true,
+      false,
+    ]);
   });
 });

@@ -1,3 +1,4 @@
+import { givenTo, printCoordinate } from "../../../src/core/use/coordinate.js";
 import type { CallNames, ContractNames } from "../../../src/core/sdk/contractNames.js";
 import { NameScope } from "../../../src/core/sdk/nameScope.js";
 import type { ContractPlan, GraphqlCall, RestCall } from "../../../src/core/sdk/sdkPlan.js";
@@ -25,13 +26,13 @@ export function toyNames(plan: ContractPlan): ContractNames {
       ...pages,
       failures: [],
       all: [name],
-      argumentCoordinate: (argument) => `${name}(${argument})`,
-      headerCoordinate: (header) => `${name}[${header}]`,
+      argumentCoordinate: (argument) => givenTo(name, argument),
+      headerCoordinate: (header) => printCoordinate(`${name}[${header}]`),
     });
   }
   return {
     connect: `open_${toyName(plan.name)}`,
-    connectionCoordinate: (given) => `open_${toyName(plan.name)}(${given})`,
+    connectionCoordinate: (given) => givenTo(`open_${toyName(plan.name)}`, given),
     types,
     call: (call) => {
       const found = byCall.get(call);

@@ -1,3 +1,4 @@
+import { printCoordinate } from "../../use/coordinate.js";
 import type { Finding } from "../rule.js";
 import { verdicts } from "../verdict.js";
 
@@ -7,10 +8,13 @@ import { verdicts } from "../verdict.js";
  * type it is leaves such keys to the types it knows.
  */
 export function asSelected(types: readonly string[], isOpen: boolean): Pick<Finding, "coordinates" | "verdictAt"> {
-  const asked = types.map((type) => `${type}*`);
-  const common = types.flatMap((type) => (isOpen ? [`${type}&`] : [`${type}+`, `${type}&`]));
+  const asked = types.map((type) => printCoordinate(type, "toldApart"));
+  const common = types.flatMap((type) => [
+    ...(isOpen ? [] : [printCoordinate(type, "sharedKeyToldApart")]),
+    printCoordinate(type, "sharedKey"),
+  ]);
   return {
     coordinates: [...asked, ...common],
-    verdictAt: Object.fromEntries(common.map((each) => [each, verdicts.bothBreak])),
+    verdictAt: new Map(common.map((each) => [each, verdicts.bothBreak])),
   };
 }

@@ -1,3 +1,4 @@
+import { argumentOf, bridgeOf, directiveOf, memberOf, printCoordinate, type Coordinate } from "../../use/coordinate.js";
 import { namedTypes, reachedTypes } from "../../contract/reachedTypes.js";
 import type { Field, GraphqlContract, Shape, TypeDefinition } from "../../contract/model.js";
 import { resolveReference } from "../../contract/resolveShape.js";
@@ -57,7 +58,7 @@ class GraphqlComparison {
     const other = after ?? successor;
     const isRoot = Object.values(this.before.roots).includes(before.key);
     const fields = isRoot && before.shape.kind === "record" ? before.shape.fields : [];
-    const coordinates = [before.key, ...fields.map(({ name }) => `${before.key}.${name}`)];
+    const coordinates = [printCoordinate(before.key), ...fields.map(({ name }) => memberOf(before.key, name))];
     const point = { subject: before.key, face: "operation", coordinates } as const;
     const places = { placeBefore: before.place, placeAfter: other?.place };
     this.at("definition", { ...point, ...places, before, after, successor: after ? undefined : successor });
@@ -80,8 +81,8 @@ class GraphqlComparison {
               ...point,
               ...places,
               face,
-              coordinates: [before.key],
-              owner: [before.key],
+              coordinates: [printCoordinate(before.key)],
+              owner: [printCoordinate(before.key)],
               before: { shape: before.shape, nullable: false },
               after: { shape: other.shape, nullable: false },
             },
@@ -103,14 +104,22 @@ class GraphqlComparison {
       if (!other || choice.deprecated !== undefined || other.deprecated === undefined) continue;
       const subject = `${before.key}.${String(choice.value)}`;
       const places = { placeBefore: before.place, placeAfter: after.place };
-      this.at("listed", { ...places, face, subject, coordinates: [subject], before: choice, after: other });
+      this.at("listed", {
+        ...places,
+        face,
+        subject,
+        coordinates: [printCoordinate(subject)],
+        before: choice,
+        after: other,
+      });
     }
   }
 
   private compareOutput(before: TypeDefinition, after: TypeDefinition): void {
     if (before.shape.kind !== "record" || after.shape.kind !== "record") return;
-    const pair = { face: "answer", subject: before.key, coordinates: [before.key], owner: [before.key] } as const;
-    const coordinatesOf = (field: string): string[] => [`${before.key}.${field}`];
+    const owner = [printCoordinate(before.key)];
+    const pair = { face: "answer", subject: before.key, coordinates: owner, owner } as const;
+    const coordinatesOf = (field: string): Coordinate[] => [memberOf(before.key, field)];
     for (const { left, right, point, names } of comparedFields(pair, before.shape, {
       after: after.shape,
       context: this.context,
@@ -129,11 +138,11 @@ class GraphqlComparison {
   private compareInput(before: TypeDefinition, after: TypeDefinition): void {
     if (before.shape.kind !== "record" || after.shape.kind !== "record") return;
     const places = { placeBefore: before.place, placeAfter: after.place };
-    const owner = [before.key, `${before.key}{}`];
+    const owner = [printCoordinate(before.key), printCoordinate(before.key, "built")];
     const pair = { face: "ask", subject: before.key, coordinates: owner, owner } as const;
     const records = { before: before.shape, after: after.shape, isGraphql: true };
     this.at("record", { ...pair, ...places, ...records });
-    const coordinatesOf = (field: string): string[] => [`${before.key}.${field}`];
+    const coordinatesOf = (field: string): Coordinate[] => [memberOf(before.key, field)];
     const required = (shape: Shape, name: string): boolean =>
       shape.kind === "record" && shape.fields.some((field) => field.name === name && field.required);
     for (const { left, right, point, names } of comparedFields(pair, before.shape, {
@@ -168,7 +177,7 @@ class GraphqlComparison {
         isGraphql: true,
         face: "ask",
         subject: `${subject}(${name}:)`,
-        coordinates: [`${owner}(${name}:)`],
+        coordinates: [argumentOf(owner, name)],
       }) as const;
     for (const argument of before) {
       const other = after.find((each) => each.name === argument.name);
@@ -270,13 +279,13 @@ class GraphqlComparison {
     const old = before.implements ?? [];
     for (const name of old) {
       if (!this.after.types.has(nameNow(name)) || after.implements?.includes(nameNow(name)) === true) continue;
-      const point = { face: "operation", subject: before.key, coordinates: [`${before.key}:${name}`] } as const;
+      const point = { face: "operation", subject: before.key, coordinates: [bridgeOf(before.key, name)] } as const;
       this.at("implementation", { ...point, ...places, type: before.key, before: name, isOpen });
     }
     const known = new Set(old.map(nameNow));
     for (const name of after.implements ?? []) {
       if (known.has(name) || !this.before.types.has(name) || after.role !== "object") continue;
-      const point = { face: "answer", subject: name, coordinates: [`${name}*`] } as const;
+      const point = { face: "answer", subject: name, coordinates: [printCoordinate(name, "toldApart")] } as const;
       this.at("implementation", {
         ...point,
         ...places,
@@ -291,7 +300,7 @@ class GraphqlComparison {
   private compareDirectives(): void {
     for (const [name, directive] of this.before.directives) {
       const other = this.after.directives.get(name);
-      const coordinate = `@${name}`;
+      const coordinate = directiveOf(name);
       const point = { subject: coordinate, face: "operation", coordinates: [coordinate] } as const;
       if (other) this.compareArguments(coordinate, coordinate, { before: directive.arguments, after: other.arguments });
       else this.at("directive", { ...point, placeBefore: directive.place, before: name });
@@ -306,7 +315,12 @@ class GraphqlComparison {
       if (taken.has(type.key) || type.role !== "object") continue;
       for (const name of type.implements ?? []) {
         if (!this.before.types.has(name)) continue;
-        const point = { face: "answer", subject: name, coordinates: [`${name}*`], placeAfter: type.place } as const;
+        const point = {
+          face: "answer",
+          subject: name,
+          coordinates: [printCoordinate(name, "toldApart")],
+          placeAfter: type.place,
+        } as const;
         this.at("implementation", {
           ...point,
           type: type.key,

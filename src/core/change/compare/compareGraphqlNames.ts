@@ -1,3 +1,4 @@
+import { printCoordinate } from "../../use/coordinate.js";
 import type { GraphqlContract } from "../../contract/model.js";
 import type { GraphqlPlan } from "../../sdk/sdkPlan.js";
 import type { Change } from "../change.js";
@@ -28,7 +29,7 @@ export function compareGraphqlNames(before: PlannedSide, after: PlannedSide, fac
       point: {
         subject: name,
         face: "operation",
-        coordinates: [source, `${source}{}`],
+        coordinates: [printCoordinate(source), printCoordinate(source, "built")],
         word: name,
         before: name,
         successor,
@@ -50,7 +51,7 @@ function madeUpNames(before: PlannedSide, after: PlannedSide, facts: SdkFacts): 
   const gone = queriesOf(before).filter((name) => !there.has(name));
   for (const { id, name } of before.plan.types.values()) {
     if (kept.has(name) || before.contract.types.has(name) || gone.some((query) => name.startsWith(query))) continue;
-    const coordinates = [types.get(id) ?? facts.typeName(name)];
+    const coordinates = [printCoordinate(types.get(id) ?? facts.typeName(name))];
     const point = { subject: name, face: "operation", coordinates, word: name, before: name } as const;
     applyRules(changes, "name", { point: { ...point, isMadeUp: true }, facts });
   }

@@ -1,3 +1,4 @@
+import { printCoordinate } from "../../use/coordinate.js";
 import type { ContractNames } from "../../sdk/contractNames.js";
 import type { GraphqlPlan } from "../../sdk/sdkPlan.js";
 import type { Change } from "../change.js";
@@ -95,7 +96,11 @@ class PlanComparison {
         const point = { subject: `${call.name} $${name}`, coordinates, owner: coordinates, placeBefore: place };
         if (now) walk.compare({ ...point, face: "ask", before: type, after: now.type });
       }
-      const point = { subject: call.name, coordinates: [own.call], owner: [own.call] };
+      const point = {
+        subject: call.name,
+        coordinates: [printCoordinate(own.call)],
+        owner: [printCoordinate(own.call)],
+      };
       const placeBefore = call.operation.place;
       walk.compare({ ...point, placeBefore, face: "answer", before: call.answer, after: other.answer });
     }
@@ -138,8 +143,8 @@ class PlanComparison {
         subject: this.before.contract.types.get(left)?.name ?? name,
         placeBefore: this.before.contract.types.get(left)?.place,
         placeAfter: this.after.contract.types.get(right)?.place,
-        coordinates: [name],
-        owner: [`${name}{}`],
+        coordinates: [printCoordinate(name)],
+        owner: [printCoordinate(name, "built")],
         isShared: type.face === "both",
       };
       this.walk().compareNamed(pair, type.shape, other.shape);

@@ -1,3 +1,4 @@
+import { membersOfBuilt, positionsOfBuilt, printCoordinate, type Coordinate } from "../../use/coordinate.js";
 import type { ChoiceValue, Field, RecordShape, Reference, Shape, UnionShape } from "../../contract/model.js";
 import { resolveReference, type ShapeTable } from "../../contract/resolveShape.js";
 import { referenceSignature, sameReference } from "../../contract/sameShape.js";
@@ -15,7 +16,7 @@ export interface ReferencePair extends Point {
   readonly after: Reference;
   readonly face: "ask" | "answer";
   /** Coordinates of those who build the value as a whole. */
-  readonly owner: readonly string[];
+  readonly owner: readonly Coordinate[];
   /** The value is written as text, whatever it is: a parameter. */
   readonly isWritten?: boolean | undefined;
   /** The value stands in a type that is both sent and answered. */
@@ -108,7 +109,11 @@ export class ShapeWalk {
     const { shape } = pair.before;
     const names = shape.kind === "named" ? this.sdkNames(shape.key) : [];
     if (names.length === 0) return pair;
-    return { ...pair, owner: names.map((name) => `${name}{}`), coordinates: [...pair.coordinates, ...names] };
+    return {
+      ...pair,
+      owner: names.map((name) => printCoordinate(name, "built")),
+      coordinates: [...pair.coordinates, ...names.map((name) => printCoordinate(name))],
+    };
   }
 
   /** Named shapes inside compare by key, and the types behind equal keys may differ. */
@@ -305,7 +310,7 @@ export class ShapeWalk {
         record: pair.subject,
         at: at + 1,
         subject: `${pair.subject}(${String(at + 1)})`,
-        coordinates: pair.owner.map((owner) => owner.replace(/\{\}$/, `(${String(at + 1)})`)),
+        coordinates: positionsOfBuilt(pair.owner, at + 1),
         before: field.name,
         after: other?.name,
         isSameType: other !== undefined && type(field) === type(other),
@@ -335,11 +340,11 @@ export function comparedFields(
   {
     after,
     context,
-    coordinatesOf = (field) => pair.owner.map((owner) => owner.replace(/\{\}$/, `.${context.facts.memberName(field)}`)),
+    coordinatesOf = (field) => membersOfBuilt(pair.owner, context.facts.memberName(field)),
   }: {
     readonly after: RecordShape;
     readonly context: ChangeContext;
-    readonly coordinatesOf?: ((field: string) => string[]) | undefined;
+    readonly coordinatesOf?: ((field: string) => Coordinate[]) | undefined;
   },
 ): ComparedField[] {
   const against = pair.face === "ask" ? "answer" : "request";

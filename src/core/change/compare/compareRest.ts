@@ -1,3 +1,4 @@
+import { connectionCoordinate, printCoordinate, type Coordinate } from "../../use/coordinate.js";
 import {
   isStream,
   operationLabel,
@@ -61,7 +62,7 @@ class RestComparison {
   private readonly names: Record<"before" | "after", ContractNames>;
   private readonly left: ReadonlyMap<string, CallsOfOperation>;
   private readonly operationNames = new Map<string, OperationNames>();
-  private readonly callers = new WeakMap<readonly string[], readonly string[]>();
+  private readonly callers = new WeakMap<readonly string[], readonly Coordinate[]>();
 
   constructor(
     private readonly from: RestContract,
@@ -81,7 +82,7 @@ class RestComparison {
     this.compareNamed();
     this.compareNames();
     if (facts.knowsTypesByName) this.compareSpellings();
-    const contracts = { subject: "servers", face: "operation", coordinates: ["connection"] } as const;
+    const contracts = { subject: "servers", face: "operation", coordinates: [connectionCoordinate] } as const;
     this.at("servers", { ...contracts, before: before.servers, after: after.servers, isOwn: false }, () => []);
     this.compareConnection();
   }
@@ -106,7 +107,7 @@ class RestComparison {
   }
 
   /** What source calls the calls of some operations. */
-  private callersOf(operations: readonly string[]): readonly string[] {
+  private callersOf(operations: readonly string[]): readonly Coordinate[] {
     const known = this.callers.get(operations);
     if (known) return known;
     const found = operations.flatMap((label) => {
@@ -219,7 +220,11 @@ class RestComparison {
     const { pages, allPages } = this.names.before.call(before);
     if (pages !== undefined) {
       const now = this.names.after.call(after).pages;
-      this.at("paging", { ...point, before: pages, after: now, coordinates: allPages }, operations);
+      this.at(
+        "paging",
+        { ...point, before: pages, after: now, coordinates: allPages.map((name) => printCoordinate(name)) },
+        operations,
+      );
     }
     const contracts = { before: this.from, after: this.to };
     this.at("auth", { ...point, before, after, contracts }, operations);
@@ -439,7 +444,7 @@ class RestComparison {
   private compareHeaders(
     { before, after, label }: CallPair,
     operations: () => readonly string[],
-    calls: readonly string[],
+    calls: readonly Coordinate[],
   ): void {
     const pointOf = (name: string) => ({ owner: label, face: "answer", subject: `${label} header ${name}` }) as const;
     for (const { name, field } of before.headers) {
@@ -469,13 +474,13 @@ class RestComparison {
     const left = new Map(this.before.sent.map((each) => [keyOf(each), each]));
     const none = (): string[] => [];
     const pointOf = ({ request, name }: PlannedSent) =>
-      ({ subject: request.name, face: "operation", coordinates: [name] }) as const;
+      ({ subject: request.name, face: "operation", coordinates: [printCoordinate(name)] }) as const;
     for (const [key, sent] of left) {
       const other = right.get(key);
       const places = { placeBefore: sent.request.operation.place, placeAfter: other?.request.operation.place };
       this.at("sent", { ...pointOf(sent), ...places, before: sent.request, after: other?.request }, none);
       if (!other) continue;
-      const pair = { ...places, coordinates: [sent.name], owner: [sent.name] };
+      const pair = { ...places, coordinates: [printCoordinate(sent.name)], owner: [printCoordinate(sent.name)] };
       if (sent.body && other.body)
         this.walk(none).compare({
           ...pair,
@@ -512,8 +517,8 @@ class RestComparison {
         subject: ownName(this.from, left) ?? name,
         placeBefore: definedAt(this.from, left),
         placeAfter: definedAt(this.to, right),
-        coordinates: [name],
-        owner: [`${name}{}`],
+        coordinates: [printCoordinate(name)],
+        owner: [printCoordinate(name, "built")],
         isShared: type.face === "both",
       };
       this.walk(() => this.users[face](left)).compareNamed(pair, type.shape, other.shape);
@@ -529,7 +534,7 @@ class RestComparison {
     const madeUp = names(this.after, true);
     for (const [name, { id }] of names(this.before, true)) {
       if (right.has(name) || madeUp.has(name)) continue;
-      const coordinates = [this.facts.typeName(name)];
+      const coordinates = [printCoordinate(this.facts.typeName(name))];
       const point = { subject: name, face: "operation", coordinates, word: name, before: name } as const;
       this.at("name", { ...point, isMadeUp: true }, () => [
         ...new Set([...this.users.ask(id), ...this.users.answer(id)]),
@@ -538,7 +543,12 @@ class RestComparison {
     const successors = this.renamedNames(left, right);
     for (const [name, { id }] of left) {
       if (right.has(name)) continue;
-      const point = { subject: name, face: "operation", coordinates: [this.facts.typeName(name)], word: name } as const;
+      const point = {
+        subject: name,
+        face: "operation",
+        coordinates: [printCoordinate(this.facts.typeName(name))],
+        word: name,
+      } as const;
       this.at(
         "name",
         { ...point, before: name, successor: successors.get(name), placeBefore: definedAt(this.from, id) },
@@ -592,10 +602,10 @@ class RestComparison {
       const place = { document: "", offset: 0, length: 0 };
       const field = { name, type, required: isDemanded, isStanding: true, place };
       const point = { owner: "connection", subject: `connection ${name}`, face: "ask", isGraphql: false } as const;
-      if (isDemanded) this.at("parameter", { ...point, coordinates: ["connection"], after: field }, none);
+      if (isDemanded) this.at("parameter", { ...point, coordinates: [connectionCoordinate], after: field }, none);
     }
     // What is given by name stands together in one option, which goes with the last of them.
-    const given = (name: string, option: string, left: number): string[] =>
+    const given = (name: string, option: string, left: number): Coordinate[] =>
       [name, ...(left === 0 ? [option] : [])].map((each) => this.names.before.connectionCoordinate(each));
     for (const [name, scheme] of this.before.authSchemes) {
       const point = {

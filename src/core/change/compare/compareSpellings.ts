@@ -1,3 +1,4 @@
+import { memberOf, printCoordinate } from "../../use/coordinate.js";
 import { operationLabel, type Field, type Reference, type Shape } from "../../contract/model.js";
 import type { ContractNames } from "../../sdk/contractNames.js";
 import { directions } from "../../sdk/lower/values/directions.js";
@@ -74,7 +75,7 @@ export function otherSpellings(
       if (!isOther && isWrapped[0] === isWrapped[1]) return [];
       const point = {
         subject: `${type.name}.${field.name}`,
-        coordinates: [`${name}.${memberName(field.name)}`],
+        coordinates: [memberOf(name, memberName(field.name))],
         placeBefore: field.place,
         placeAfter: now.place,
         before: shown(was, isWrapped[0]),
@@ -131,7 +132,7 @@ function spelledCalls(
     add([answer?.type && classOf(answer.type, before), now?.type && classOf(now.type, after)], {
       face: "answer",
       subject: label,
-      coordinates: [own.call, ...own.allPages],
+      coordinates: [own.call, ...own.allPages].map((name) => printCoordinate(name)),
     });
     return found;
   });

@@ -1,3 +1,4 @@
+import type { Coordinate } from "../../use/coordinate.js";
 import type {
   AuthScheme,
   Choice,
@@ -25,7 +26,7 @@ export interface Point {
   readonly placeBefore?: Place | undefined;
   readonly placeAfter?: Place | undefined;
   /** How query documents and source depend on the place: schema coordinates, or names of the SDK and their members. */
-  readonly coordinates: readonly string[];
+  readonly coordinates: readonly Coordinate[];
   /** The name that source has to use to be hit, for a field or parameter. */
   readonly word?: string | undefined;
 }
@@ -101,7 +102,7 @@ export interface Points {
       readonly successor?: Field | undefined;
       readonly records: Pair<RecordShape>;
       /** Coordinates of those who build the record as a whole. */
-      readonly owner: readonly string[];
+      readonly owner: readonly Coordinate[];
       /** Whether what the other side says of undeclared fields covers this one; undefined when it says nothing. */
       readonly isTakenByRest?: boolean | undefined;
     };

@@ -1,9 +1,11 @@
-/** Coordinates of a choice, and of one of its values. */
-export function withValue(coordinates: readonly string[], value: string | number | boolean): string[] {
-  return [...coordinates, ...coordinates.map((coordinate) => `${coordinate}.${String(value)}`)];
+import { memberOf, type Coordinate } from "../../use/coordinate.js";
+
+/** Returns the coordinates of a choice, and of one of its values. */
+export function withValue(coordinates: readonly Coordinate[], value: string | number | boolean): Coordinate[] {
+  return [...coordinates, ...ofValue(coordinates, value)];
 }
 
-/** Coordinates of one value of a choice alone. */
-export function ofValue(coordinates: readonly string[], value: string | number | boolean): string[] {
-  return coordinates.map((coordinate) => `${coordinate}.${String(value)}`);
+/** Returns the coordinates of one value of a choice alone. */
+export function ofValue(coordinates: readonly Coordinate[], value: string | number | boolean): Coordinate[] {
+  return coordinates.map((each) => memberOf(each, String(value)));
 }

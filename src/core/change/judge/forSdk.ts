@@ -1,3 +1,4 @@
+import type { Coordinate } from "../../use/coordinate.js";
 import type { Level } from "../verdict.js";
 
 /** What a change means for source written against one SDK. */
@@ -5,9 +6,9 @@ export interface ForSdk {
   readonly sdk: string;
   readonly code: Level;
   /** How source depends on what changed, in the SDK's own names. */
-  readonly coordinates: readonly string[];
+  readonly coordinates: readonly Coordinate[];
   /** What calls the operations that answer it, where the SDK reads all of an answer. */
-  readonly callers?: readonly string[];
+  readonly callers?: readonly Coordinate[];
 }
 
 /** What a change does to the source that is written against one SDK. */

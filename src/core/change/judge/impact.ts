@@ -1,3 +1,4 @@
+import { isMemberOrVariable, isSharedKey, nameOf, printCoordinate, type Coordinate } from "../../use/coordinate.js";
 import type { Contract } from "../../contract/model.js";
 import type { Ways } from "../../graphql/documents/memberNeeds.js";
 import type { QueryUse } from "../../graphql/documents/queryModel.js";
@@ -42,7 +43,7 @@ export function judgeUse(
 ): JudgedChange[] {
   const source = uses.source && new SourceBySdk(uses.source, uses.unknown ?? []);
   const judged = changes.map((change): JudgedChange => {
-    if (source && (protocol === "rest" || change.code.startsWith("type.name."))) return judgeForSdks(change, source);
+    if (source && (protocol === "rest" || change.at === "name")) return judgeForSdks(change, source);
     const found = protocol === "graphql" ? queryUses(change, uses.queries) : [];
     const hits = found.map(hitOf);
     const isKnown = protocol === "graphql" && uses.searched;
@@ -84,11 +85,9 @@ function hitOf({ owner, operations, place, kind }: QueryUse): Hit {
 /** The heaviest verdict on what is used; the change's own where nothing is. */
 function verdictOn({ verdict, verdictAt }: Pick<Change, "verdict" | "verdictAt">, uses: readonly QueryUse[]): Verdict {
   if (!verdictAt) return verdict;
-  const found = uses.map(({ coordinate }) =>
-    Object.hasOwn(verdictAt, coordinate) ? (verdictAt[coordinate] ?? verdict) : verdict,
-  );
+  const found = uses.map(({ coordinate }) => verdictAt.get(coordinate) ?? verdict);
   // Which keys types share is a matter of documents, of which a contract alone says nothing.
-  const others = Object.entries(verdictAt).flatMap(([coordinate, each]) => (/[+&]$/.test(coordinate) ? [] : [each]));
+  const others = [...verdictAt].flatMap(([coordinate, each]) => (isSharedKey(coordinate) ? [] : [each]));
   return (found.length > 0 ? found : [verdict, ...others]).reduce(heaviestOnEach);
 }
 
@@ -143,7 +142,7 @@ function heaviestOnEach(one: Verdict, other: Verdict): Verdict {
 
 /** What source does with what is changed, as the compiler sees it. */
 function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedChange {
-  const isName = change.code.startsWith("type.name.");
+  const isName = change.at === "name";
   const found = source
     .usesOf(change.coordinates, change.face)
     .filter(({ kind, takesNull }) =>
@@ -158,7 +157,10 @@ function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedC
   const hitting = [unwrapped, matched, found, given, called].find((uses) => uses.length > 0) ?? [];
   const hits = distinct(hitting.map(hitInSource));
   const isUnclear = found.length === 0 && source.mayReach(change.coordinates);
-  const isBuilt = change.code.startsWith("answer.field.") && found.some(({ kind }) => isBuilding(kind));
+  const isBuilt =
+    change.face === "answer" &&
+    (change.at === "field" || change.at === "place") &&
+    found.some(({ kind }) => isBuilding(kind));
   const spared: ReadonlySet<string> = new Set(change.spares);
   const endangered: ReadonlySet<string> = new Set(change.endangers);
   const onCode = (level: Level): Level => {
@@ -201,15 +203,15 @@ function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedC
 }
 
 /** How a match that names everything there is of something is known. */
-function whole(coordinate: string): string {
-  return `${coordinate}!`;
+function whole(coordinate: Coordinate): Coordinate {
+  return printCoordinate(coordinate, "wholeMatch");
 }
 
 const readWhole =
   "The SDK reads whole answers: in released apps these calls fail when they are answered this, whatever is used of it.";
 
 function hitInSource({ coordinate, kind, place }: SourceUse): Hit {
-  return { owner: coordinate.replace(/[?!{}]+$/, ""), operations: [], place, kind, isInSource: true };
+  return { owner: nameOf(coordinate), operations: [], place, kind, isInSource: true };
 }
 
 function isBuilding(kind: string): boolean {
@@ -231,9 +233,8 @@ function fits(change: Change, use: QueryUse): boolean {
   if (use.selected && kept) return use.selected.some((each) => !kept.includes(each));
   if (use.keys && change.joins) return lacksKey(change.joins, use.keys);
   // Who selects a field, or sends what holds a type, does not say the type's name.
-  if (change.code === "type.renamed" || change.code === "type.gone")
-    return !["selects", "sends"].includes(use.kind) || /[.$]/.test(use.coordinate);
-  if (!change.code.includes(".choice.")) return true;
+  if (change.hitsNames === true) return !["selects", "sends"].includes(use.kind) || isMemberOrVariable(use.coordinate);
+  if (change.at !== "choice") return true;
   return change.face === "ask" ? use.kind === "sends" : use.kind !== "sends";
 }
 

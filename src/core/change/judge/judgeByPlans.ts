@@ -1,6 +1,7 @@
 import type { RefusedQuery } from "../../graphql/documents/refusedQueries.js";
 import type { Place } from "../../problem/place.js";
 import type { Change } from "../change.js";
+import type { PointKind } from "../compare/points.js";
 import { distinct, inReportOrder, judgeUse, type ProjectUses } from "./impact.js";
 import type { JudgedChange } from "./judgedChange.js";
 import { goneQueries, hitsAny } from "./refusedOperations.js";
@@ -54,8 +55,8 @@ export function judgeByPlans(
 }
 
 /** Whether source decides: of a change that a query uses, and of which source was not asked yet. */
-function isAsked({ use, code }: JudgedChange): boolean {
-  return use === "used" && !code.startsWith("type.name.");
+function isAsked({ use, at }: JudgedChange): boolean {
+  return use === "used" && at !== "name";
 }
 
 /** The change with what its differences in one SDK do to source. */
@@ -88,7 +89,7 @@ function causesOf(difference: Change, changes: readonly JudgedChange[]): readonl
   const same = named.filter(({ code }) => code === difference.code);
   const here = used.filter(({ hits }) => place !== undefined && hits.some((hit) => isSamePlace(hit.place, place)));
   const alike = here.filter(({ code }) => code === difference.code);
-  const kindred = here.filter(({ code }) => isKindred(code, difference.code));
+  const kindred = here.filter((each) => kindOfPlace(each) === kindOfPlace(difference));
   const [found] = [same, named, alike, kindred, here].filter(({ length }) => length > 0);
   if (found) return found;
   return used.filter(({ hits }) =>
@@ -97,9 +98,8 @@ function causesOf(difference: Change, changes: readonly JudgedChange[]): readonl
 }
 
 /** Types that implement an interface are its members. */
-function isKindred(one: string, other: string): boolean {
-  const about = (code: string): string => (code.startsWith("type.interface.") ? "member" : (code.split(".")[1] ?? ""));
-  return about(one) === about(other);
+function kindOfPlace({ at }: Change): PointKind {
+  return at === "implementation" ? "member" : at;
 }
 
 function isSamePlace(a: Place, b: Place): boolean {

@@ -1,3 +1,4 @@
+import { argumentOf, bridgeOf, directiveOf, memberOf, printCoordinate, type Coordinate } from "../../use/coordinate.js";
 import {
   getNamedType,
   isAbstractType,
@@ -12,16 +13,25 @@ import {
   typeFromAST,
   visit,
   visitWithTypeInfo,
+  type ArgumentNode,
+  type ASTNode,
+  type DirectiveNode,
+  type FieldNode,
   type FragmentDefinitionNode,
+  type GraphQLAbstractType,
+  type GraphQLArgument,
   type GraphQLCompositeType,
   type GraphQLNamedType,
   type GraphQLObjectType,
   type GraphQLSchema,
+  type ObjectFieldNode,
+  type ObjectValueNode,
   type OperationDefinitionNode,
+  type SelectionNode,
   type SelectionSetNode,
   type ValueNode,
+  type VariableDefinitionNode,
 } from "graphql";
-import type { Place } from "../../problem/place.js";
 import { placeOfNode } from "../graphqlPlace.js";
 import { memberNeeds } from "./memberNeeds.js";
 import type { QueryUse, UseKind } from "./queryModel.js";
@@ -35,7 +45,7 @@ export function findUses(
   const fragments = new Map(
     nodes.flatMap((node) => (node.kind === Kind.FRAGMENT_DEFINITION ? [[node.name.value, node] as const] : [])),
   );
-  return nodes.flatMap((node) => usesOf(schema, node, { maybeNull, fragments }));
+  return nodes.flatMap((node) => new UseFinder(schema, node, { maybeNull, fragments }).find());
 }
 
 /** Variables that may be null or left out; a fragment may be sent by any of the operations. */
@@ -51,134 +61,172 @@ function nullableVariables(nodes: readonly (OperationDefinitionNode | FragmentDe
   );
 }
 
-function usesOf(
-  schema: GraphQLSchema,
-  definition: OperationDefinitionNode | FragmentDefinitionNode,
-  {
-    maybeNull,
-    fragments,
-  }: { readonly maybeNull: ReadonlySet<string>; readonly fragments: ReadonlyMap<string, FragmentDefinitionNode> },
-): QueryUse[] {
-  const conditions = new Map([...fragments].map(([name, { typeCondition }]) => [name, typeCondition.name.value]));
-  const uses: QueryUse[] = [];
-  const info = new TypeInfo(schema);
-  const owner = definition.name?.value ?? "";
-  const add = (
-    coordinate: string,
-    kind: UseKind,
-    { place, more }: { readonly place: Place; readonly more?: Pick<QueryUse, "keys" | "selected"> | undefined },
-  ): void => {
-    uses.push({ coordinate, kind, owner, operations: [], place, ...more });
-  };
-  visit(
-    definition,
-    visitWithTypeInfo(info, {
-      [Kind.FIELD](node) {
-        const parent = info.getParentType();
-        const field = info.getFieldDef();
-        const place = placeOfNode(node);
-        if (parent && node.name.value === "__typename")
-          for (const name of kindsOf(schema, parent)) add(`${name}~`, "matches", { place });
-        if (!parent || !field || field.name.startsWith("__")) return;
-        const type = getNamedType(field.type);
-        const selected = node.selectionSet && selectedIn(node.selectionSet, fragments);
-        add(`${parent.name}.${field.name}`, "selects", { place, more: selected && { selected } });
-        if (isEnumType(type) || isScalarType(type) || isAbstractType(type)) add(type.name, "selects", { place });
-        if (isAbstractType(type) && node.selectionSet) {
-          const { isTold, keys } = memberNeeds(node.selectionSet, type, { schema, fragments });
-          if (isTold) {
-            add(`${type.name}*`, "matches", { place });
-            for (const name of kindsOf(schema, type)) add(`${name}~`, "matches", { place });
-          }
-          const coordinate = `${type.name}${isTold ? "+" : "&"}`;
-          if (keys.some((ways) => ways.every((way) => way.length > 0)))
-            add(coordinate, "matches", { place, more: { keys } });
-        }
-        for (const argument of field.args) {
-          const given = node.arguments?.find((each) => each.name.value === argument.name);
-          const coordinate = `${parent.name}.${field.name}(${argument.name}:)`;
-          if (given) {
-            add(coordinate, "passes", { place: placeOfNode(given) });
-            if (given.value.kind === Kind.VARIABLE) {
-              add(`${coordinate}$`, "passes", { place: placeOfNode(given) });
-            }
-            if (mayBeNull(given.value, maybeNull)) add(`${coordinate}$?`, "passes", { place: placeOfNode(given) });
-          } else add(`${parent.name}.${field.name}(${argument.name}:)?`, "passes", { place });
-        }
-      },
-      [Kind.VARIABLE_DEFINITION](node) {
-        const type = typeFromAST(schema, node.type);
-        const place = placeOfNode(node.variable);
-        if (type) add(`${getNamedType(type).name}$`, "sends", { place });
-        if (type)
-          sendsType(getNamedType(type), (coordinate) => {
-            add(coordinate, "sends", { place });
-          });
-      },
-      [Kind.OBJECT_FIELD](node) {
-        const parent = getNamedType(info.getParentInputType());
-        if (!isInputObjectType(parent)) return;
-        const coordinate = `${parent.name}.${node.name.value}`;
-        add(coordinate, "sends", { place: placeOfNode(node) });
-        if (node.value.kind === Kind.VARIABLE) add(`${coordinate}$`, "sends", { place: placeOfNode(node) });
-        if (mayBeNull(node.value, maybeNull)) add(`${coordinate}$?`, "sends", { place: placeOfNode(node) });
-      },
-      [Kind.ENUM](node) {
-        const type = getNamedType(info.getInputType());
-        if (isEnumType(type)) add(`${type.name}.${node.value}`, "sends", { place: placeOfNode(node) });
-      },
-      [Kind.OBJECT](node) {
-        const type = getNamedType(info.getInputType());
-        if (!isInputObjectType(type)) return;
-        // Who writes an input out is hit by what it leaves out.
-        for (const field of Object.values(type.getFields()))
-          if (!node.fields.some(({ name }) => name.value === field.name))
-            add(`${type.name}.${field.name}?`, "sends", { place: placeOfNode(node) });
-        add(`${type.name}{}`, "sends", { place: placeOfNode(node) });
-      },
-      [Kind.DIRECTIVE](node) {
-        const directive = schema.getDirective(node.name.value);
-        const place = placeOfNode(node);
-        add(`@${node.name.value}`, "names", { place });
-        for (const argument of directive?.args ?? []) {
-          const coordinate = `@${node.name.value}(${argument.name}:)`;
-          const given = node.arguments?.find((each) => each.name.value === argument.name);
-          if (!given) add(`${coordinate}?`, "passes", { place });
-          else {
-            add(coordinate, "passes", { place: placeOfNode(given) });
-            if (given.value.kind === Kind.VARIABLE) add(`${coordinate}$`, "passes", { place: placeOfNode(given) });
-            if (mayBeNull(given.value, maybeNull)) add(`${coordinate}$?`, "passes", { place: placeOfNode(given) });
-          }
-        }
-      },
-      [Kind.INLINE_FRAGMENT]: {
-        enter(node) {
-          if (node.typeCondition)
-            add(node.typeCondition.name.value, "matches", { place: placeOfNode(node.typeCondition) });
+/** What all definitions that are sent together know of each other. */
+interface Sent {
+  readonly maybeNull: ReadonlySet<string>;
+  readonly fragments: ReadonlyMap<string, FragmentDefinitionNode>;
+}
+
+/** Finds the uses of one definition. The walk over the document tells it of each node. */
+class UseFinder {
+  readonly uses: QueryUse[] = [];
+  private readonly info: TypeInfo;
+  private readonly owner: string;
+
+  constructor(
+    private readonly schema: GraphQLSchema,
+    private readonly definition: OperationDefinitionNode | FragmentDefinitionNode,
+    private readonly sent: Sent,
+  ) {
+    this.info = new TypeInfo(schema);
+    this.owner = definition.name?.value ?? "";
+  }
+
+  find(): QueryUse[] {
+    visit(
+      this.definition,
+      visitWithTypeInfo(this.info, {
+        [Kind.FIELD]: (node) => {
+          this.field(node);
         },
-      },
-      [Kind.SELECTION_SET](node) {
-        const parent = info.getParentType();
-        if (!parent) return;
-        for (const selection of node.selections) {
-          const condition =
-            selection.kind === Kind.INLINE_FRAGMENT
-              ? selection.typeCondition?.name.value
-              : selection.kind === Kind.FRAGMENT_SPREAD
-                ? conditions.get(selection.name.value)
-                : undefined;
-          const other = condition === undefined ? undefined : schema.getType(condition);
-          if (other && isCompositeType(other) && other !== parent)
-            for (const bridge of bridges(schema, parent, other))
-              add(bridge, "matches", { place: placeOfNode(selection) });
-        }
-      },
-      [Kind.FRAGMENT_DEFINITION](node) {
-        add(node.typeCondition.name.value, "names", { place: placeOfNode(node.typeCondition) });
-      },
-    }),
-  );
-  return uses;
+        [Kind.VARIABLE_DEFINITION]: (node) => {
+          this.variable(node);
+        },
+        [Kind.OBJECT_FIELD]: (node) => {
+          this.inputField(node);
+        },
+        [Kind.ENUM]: (node) => {
+          const type = getNamedType(this.info.getInputType());
+          if (isEnumType(type)) this.add(memberOf(type.name, node.value), "sends", node);
+        },
+        [Kind.OBJECT]: (node) => {
+          this.inputObject(node);
+        },
+        [Kind.DIRECTIVE]: (node) => {
+          this.directive(node);
+        },
+        [Kind.INLINE_FRAGMENT]: {
+          enter: ({ typeCondition }) => {
+            if (typeCondition) this.add(printCoordinate(typeCondition.name.value), "matches", typeCondition);
+          },
+        },
+        [Kind.SELECTION_SET]: (node) => {
+          this.selections(node);
+        },
+        [Kind.FRAGMENT_DEFINITION]: ({ typeCondition }) => {
+          this.add(printCoordinate(typeCondition.name.value), "names", typeCondition);
+        },
+      }),
+    );
+    return this.uses;
+  }
+
+  private add(coordinate: Coordinate, kind: UseKind, node: ASTNode, more?: Pick<QueryUse, "keys" | "selected">): void {
+    this.uses.push({ coordinate, kind, owner: this.owner, operations: [], place: placeOfNode(node), ...more });
+  }
+
+  private field(node: FieldNode): void {
+    const parent = this.info.getParentType();
+    const field = this.info.getFieldDef();
+    if (parent && node.name.value === "__typename") this.tellsApart(parent, node);
+    if (!parent || !field || field.name.startsWith("__")) return;
+    const type = getNamedType(field.type);
+    const selected = node.selectionSet && selectedIn(node.selectionSet, this.sent.fragments);
+    this.add(memberOf(parent.name, field.name), "selects", node, selected && { selected });
+    if (isEnumType(type) || isScalarType(type) || isAbstractType(type))
+      this.add(printCoordinate(type.name), "selects", node);
+    if (isAbstractType(type) && node.selectionSet) this.abstractSelection(type, node.selectionSet, node);
+    this.givenArguments(memberOf(parent.name, field.name), field.args, node);
+  }
+
+  /** Uses the name of each type that a value of a type can be. */
+  private tellsApart(type: GraphQLCompositeType, node: ASTNode): void {
+    for (const { name } of possibleTypes(this.schema, type)) this.add(printCoordinate(name, "byName"), "matches", node);
+  }
+
+  private abstractSelection(type: GraphQLAbstractType, set: SelectionSetNode, node: ASTNode): void {
+    const { isTold, keys } = memberNeeds(set, type, { schema: this.schema, fragments: this.sent.fragments });
+    if (isTold) {
+      this.add(printCoordinate(type.name, "toldApart"), "matches", node);
+      this.tellsApart(type, node);
+    }
+    if (keys.some((ways) => ways.every((way) => way.length > 0)))
+      this.add(printCoordinate(type.name, isTold ? "sharedKeyToldApart" : "sharedKey"), "matches", node, { keys });
+  }
+
+  /** @param owner the field or directive */
+  private givenArguments(
+    owner: Coordinate,
+    declared: readonly GraphQLArgument[],
+    node: FieldNode | DirectiveNode,
+  ): void {
+    for (const { name } of declared) {
+      const argument = argumentOf(owner, name);
+      const given = node.arguments?.find((each) => each.name.value === name);
+      if (!given) this.add(printCoordinate(argument, "omitted"), "passes", node);
+      else this.given(argument, "passes", given);
+    }
+  }
+
+  /** Uses what is given a value, and how the value is given. */
+  private given(coordinate: Coordinate, kind: UseKind, node: ArgumentNode | ObjectFieldNode): void {
+    this.add(coordinate, kind, node);
+    if (node.value.kind === Kind.VARIABLE) this.add(printCoordinate(coordinate, "variable"), kind, node);
+    if (mayBeNull(node.value, this.sent.maybeNull)) this.add(printCoordinate(coordinate, "maybeNull"), kind, node);
+  }
+
+  private variable({ type: node, variable }: VariableDefinitionNode): void {
+    const type = typeFromAST(this.schema, node);
+    if (!type) return;
+    this.add(printCoordinate(getNamedType(type).name, "variable"), "sends", variable);
+    sendsType(getNamedType(type), (coordinate) => {
+      this.add(coordinate, "sends", variable);
+    });
+  }
+
+  private inputField(node: ObjectFieldNode): void {
+    const parent = getNamedType(this.info.getParentInputType());
+    if (isInputObjectType(parent)) this.given(memberOf(parent.name, node.name.value), "sends", node);
+  }
+
+  private inputObject(node: ObjectValueNode): void {
+    const type = getNamedType(this.info.getInputType());
+    if (!isInputObjectType(type)) return;
+    // Who writes an input out is hit by what it leaves out.
+    for (const field of Object.values(type.getFields()))
+      if (!node.fields.some(({ name }) => name.value === field.name))
+        this.add(printCoordinate(memberOf(type.name, field.name), "omitted"), "sends", node);
+    this.add(printCoordinate(type.name, "built"), "sends", node);
+  }
+
+  private directive(node: DirectiveNode): void {
+    const coordinate = directiveOf(node.name.value);
+    this.add(coordinate, "names", node);
+    this.givenArguments(coordinate, this.schema.getDirective(node.name.value)?.args ?? [], node);
+  }
+
+  private selections({ selections }: SelectionSetNode): void {
+    const parent = this.info.getParentType();
+    if (!parent) return;
+    for (const selection of selections) {
+      const condition = this.conditionOf(selection);
+      const other = condition === undefined ? undefined : this.schema.getType(condition);
+      if (other && isCompositeType(other) && other !== parent)
+        for (const bridge of bridges(this.schema, parent, other)) this.add(bridge, "matches", selection);
+    }
+  }
+
+  /** Returns the type that a fragment is on. */
+  private conditionOf(selection: SelectionNode): string | undefined {
+    switch (selection.kind) {
+      case Kind.FIELD:
+        return undefined;
+      case Kind.INLINE_FRAGMENT:
+        return selection.typeCondition?.name.value;
+      case Kind.FRAGMENT_SPREAD:
+        return this.sent.fragments.get(selection.name.value)?.typeCondition.name.value;
+    }
+  }
 }
 
 /** Whether null is sent where a value stands, or may be. */
@@ -191,22 +239,18 @@ function possibleTypes(schema: GraphQLSchema, type: GraphQLCompositeType): reado
   return isAbstractType(type) ? schema.getPossibleTypes(type) : [type];
 }
 
-function kindsOf(schema: GraphQLSchema, type: GraphQLCompositeType): string[] {
-  return possibleTypes(schema, type).map(({ name }) => name);
-}
-
 /** What a fragment on one type inside another depends on: that the types both can be implement those that are interfaces. */
-function bridges(schema: GraphQLSchema, outer: GraphQLCompositeType, inner: GraphQLCompositeType): string[] {
+function bridges(schema: GraphQLSchema, outer: GraphQLCompositeType, inner: GraphQLCompositeType): Coordinate[] {
   const inside = new Set(possibleTypes(schema, inner));
   const shared = possibleTypes(schema, outer).filter((type) => inside.has(type));
   const interfaces = [outer, inner].filter(isInterfaceType);
   const unions = [outer, inner].filter(isUnionType);
   const pairs = [...shared, ...interfaces];
-  const ofUnions = unions.flatMap((union) => shared.map((type) => `${type.name}:${union.name}`));
+  const ofUnions = unions.flatMap((union) => shared.map((type) => bridgeOf(type.name, union.name)));
   const ofInterfaces = pairs.flatMap((type) =>
     interfaces
       .filter((each) => each !== type && type.getInterfaces().includes(each))
-      .map((each) => `${type.name}:${each.name}`),
+      .map((each) => bridgeOf(type.name, each.name)),
   );
   return [...ofUnions, ...ofInterfaces];
 }
@@ -236,13 +280,13 @@ function selectedIn(
 }
 
 /** A variable of an input type may carry every field the type reaches. */
-function sendsType(type: GraphQLNamedType, add: (coordinate: string) => void, seen = new Set<string>()): void {
+function sendsType(type: GraphQLNamedType, add: (coordinate: Coordinate) => void, seen = new Set<string>()): void {
   if (seen.has(type.name)) return;
   seen.add(type.name);
-  add(type.name);
+  add(printCoordinate(type.name));
   if (!isInputObjectType(type)) return;
   for (const field of Object.values(type.getFields())) {
-    add(`${type.name}.${field.name}`);
+    add(memberOf(type.name, field.name));
     sendsType(getNamedType(field.type), add, seen);
   }
 }

@@ -1,3 +1,4 @@
+import type { Coordinate } from "../../use/coordinate.js";
 import type { Field, GraphqlRoot, Reference } from "../../contract/model.js";
 import type { Ways } from "./memberNeeds.js";
 import type { Place } from "../../problem/place.js";
@@ -32,7 +33,7 @@ export type UseKind = "selects" | "passes" | "sends" | "names" | "matches";
 /** One place where a query document depends on something of the schema. */
 export interface QueryUse {
   /** "Voyage.eta", "Query.voyages(first:)", "VoyageStatus", "VoyageStatus.LATE". */
-  readonly coordinate: string;
+  readonly coordinate: Coordinate;
   readonly kind: UseKind;
   /** Name of the operation or fragment that holds the place. */
   readonly owner: string;

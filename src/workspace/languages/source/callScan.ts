@@ -1,3 +1,10 @@
+import {
+  connectionCoordinate,
+  givenTo,
+  memberOf,
+  printCoordinate,
+  type Coordinate,
+} from "../../../core/use/coordinate.js";
 import type { Home, KnownClass, KnownFunction, Type } from "./knownProgram.js";
 import type { Reader } from "./reader.js";
 import type { Scope } from "./scope.js";
@@ -146,17 +153,17 @@ export abstract class CallScan extends Resolver {
   }
 
   protected sdkCall({ text }: KnownFunction, given: readonly Given[], token: Token): void {
-    this.tell?.(text.name, "calls", token);
+    this.tell?.(printCoordinate(text.name), "calls", token);
     const call = this.sdk.callOf(text.name);
     text.parameters.forEach((parameter, at) => {
       if (parameter.name === "options") return;
       const argument = argumentFor(given, parameter.name, at);
-      if (argument) this.writes(`${call}(${parameter.name})`, argument);
-      else this.tell?.(`${call}(${parameter.name})?`, "omits", token);
+      if (argument) this.writes(givenTo(call, parameter.name), argument);
+      else this.tell?.(printCoordinate(givenTo(call, parameter.name), "omitted"), "omits", token);
     });
   }
 
-  private writes(coordinate: string, { token, isUntyped }: Given): void {
+  private writes(coordinate: Coordinate, { token, isUntyped }: Given): void {
     const told = this.tell?.(coordinate, "writes", token);
     if (told && isUntyped === true) told.isUntyped = true;
   }
@@ -186,29 +193,30 @@ export abstract class CallScan extends Resolver {
     const coordinate = this.sdk.coordinateOf(known);
     if (coordinate === undefined) return;
     if (coordinate === this.sdk.connect) {
-      this.tell?.("connection", "calls", token);
+      this.tell?.(connectionCoordinate, "calls", token);
       for (const { name, token: at } of given ?? [])
-        if (name !== undefined) this.tell?.(`${this.sdk.connect}.${name}`, "writes", at);
+        if (name !== undefined) this.tell?.(memberOf(this.sdk.connect, name), "writes", at);
       return;
     }
     if (coordinate.endsWith("Auth") && `${coordinate.slice(0, -"Auth".length)}Connection` === this.sdk.connect) {
       for (const { name, token: at } of given ?? [])
-        if (name !== undefined) this.tell?.(`${this.sdk.connect}.${this.sdk.scheme(name)}`, "writes", at);
+        if (name !== undefined) this.tell?.(memberOf(this.sdk.connect, this.sdk.scheme(name)), "writes", at);
       return;
     }
     this.namesBuilt(coordinate, token);
     if (known.text.parameters.length === 0 && !known.text.isData) return;
-    if (this.sdk.constant(coordinate, "") === undefined) this.tell?.(`${coordinate}{}`, "builds", token);
+    if (this.sdk.constant(coordinate, "") === undefined)
+      this.tell?.(printCoordinate(coordinate, "built"), "builds", token);
     known.text.parameters.forEach((parameter, at) => {
-      const member = `${coordinate}.${this.sdk.member(coordinate, parameter.name)}`;
+      const member = memberOf(coordinate, this.sdk.member(coordinate, parameter.name));
       const argument = given && argumentFor(given, parameter.name, at);
       if (argument) this.writes(member, argument);
-      else if (given) this.tell?.(`${member}?`, "omits", token);
+      else if (given) this.tell?.(printCoordinate(member, "omitted"), "omits", token);
     });
   }
 
   /** A record that is built says its type, in most languages. */
-  protected namesBuilt(coordinate: string, token: Token): void {
+  protected namesBuilt(coordinate: Coordinate, token: Token): void {
     this.tell?.(coordinate, "names", token);
   }
 
@@ -221,7 +229,7 @@ export abstract class CallScan extends Resolver {
       given.forEach(({ name, token }, at) => {
         const parameter = name ?? parameters[at]?.name;
         if (parameter !== undefined)
-          this.tell?.(`${coordinate}.${this.sdk.member(coordinate, parameter)}`, "writes", token);
+          this.tell?.(memberOf(coordinate, this.sdk.member(coordinate, parameter)), "writes", token);
       });
     return { type: { ...type, isNullable: false } };
   }

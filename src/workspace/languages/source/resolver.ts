@@ -1,3 +1,4 @@
+import { connectionCoordinate, memberOf, printCoordinate } from "../../../core/use/coordinate.js";
 import type { SourceUseKind } from "../../../core/use/sourceUse.js";
 import type { ClassText, FunctionText, ParameterText, PropertyText } from "./declared.js";
 import type { Home, KnownClass, KnownFunction, KnownProgram, Type } from "./knownProgram.js";
@@ -66,7 +67,7 @@ export abstract class Resolver {
     const [last] = text.path.slice(-1);
     // A name of the SDK's own for a list or a map.
     if (whole !== undefined && last && !this.program.classes.has(whole) && whole.startsWith(`${this.sdk.namespace}.`))
-      this.tell?.(whole.slice(this.sdk.namespace.length + 1), kind, last);
+      this.tell?.(printCoordinate(whole.slice(this.sdk.namespace.length + 1)), kind, last);
   }
 
   protected classNamed(parts: readonly string[], home: Home): KnownClass | undefined {
@@ -77,10 +78,10 @@ export abstract class Resolver {
   protected names(known: KnownClass, token: Token, kind: SourceUseKind): void {
     const coordinate = this.sdk.coordinateOf(known);
     if (coordinate === undefined) return;
-    if (coordinate === this.sdk.connect) this.tell?.("connection", "calls", token);
+    if (coordinate === this.sdk.connect) this.tell?.(connectionCoordinate, "calls", token);
     else this.tell?.(coordinate, kind, token);
     const chosen = this.sdk.chosenField(known);
-    if (chosen !== undefined) this.tell?.(chosen, kind, token);
+    if (chosen !== undefined) this.tell?.(printCoordinate(chosen), kind, token);
     // A member of a union stands for the union too.
     for (const above of this.program.withSupers(known).slice(1)) {
       const union = this.sdk.coordinateOf(above);
@@ -102,7 +103,7 @@ export abstract class Resolver {
   protected matchesAll(type: Type | undefined, token: Token): void {
     const known = this.program.classOf(type);
     const coordinate = known && this.sdk.coordinateOf(known);
-    if (coordinate !== undefined) this.tell?.(`${coordinate}!`, "matches", token);
+    if (coordinate !== undefined) this.tell?.(printCoordinate(coordinate, "wholeMatch"), "matches", token);
   }
 
   /** A constant that is imported by its own name, or stands in the class that is read. */
@@ -130,7 +131,7 @@ export abstract class Resolver {
     const coordinate = this.sdk.coordinateOf(owner);
     const value = coordinate === undefined ? undefined : this.sdk.constant(coordinate, token.text);
     if (coordinate !== undefined && value !== undefined)
-      return { type: builtIn(owner.name), constant: { coordinate: `${coordinate}.${value}`, token } };
+      return { type: builtIn(owner.name), constant: { coordinate: memberOf(coordinate, value), token } };
     const isEntry = owner.text.entries.some((each) => each.token.text === token.text);
     return isEntry ? { type: builtIn(owner.name) } : undefined;
   }
@@ -223,7 +224,7 @@ export abstract class Resolver {
   protected reads(known: KnownClass, property: string, token: Token): Pick<Value, "read"> {
     const coordinate = this.sdk.coordinateOf(known);
     if (coordinate === undefined) return {};
-    const told = [this.tell?.(`${coordinate}.${this.sdk.member(coordinate, property)}`, "reads", token)];
+    const told = [this.tell?.(memberOf(coordinate, this.sdk.member(coordinate, property)), "reads", token)];
     const text = this.propertyOf(known, property)?.text;
     const type =
       text &&
@@ -247,7 +248,7 @@ export abstract class Resolver {
       const coordinate = this.sdk.coordinateOf(known);
       if (coordinate === undefined || !known.text.parameters.some((each) => each.isProperty && each.name === text))
         continue;
-      this.tell(`${coordinate}.*`, "reaches", { text, ...token });
+      this.tell(printCoordinate(coordinate, "anyMember"), "reaches", { text, ...token });
     }
   }
 
@@ -315,7 +316,7 @@ export abstract class Resolver {
 
   protected passes({ read = [], called }: Value): void {
     for (const each of read) each.kind = "passes";
-    if (called) this.tell?.(called.text, "passes", called);
+    if (called) this.tell?.(printCoordinate(called.text), "passes", called);
   }
 
   /** Whether a value goes where a type of the SDK is wanted by its name. */

@@ -1,3 +1,4 @@
+import type { Coordinate } from "../../../core/use/coordinate.js";
 import type { KnownClass, KnownFunction } from "./knownProgram.js";
 
 /** What an SDK's own source says of names on the wire, and of what belongs together. */
@@ -7,7 +8,7 @@ export interface SdkModel {
   /** What the names of the contract's part begin with. */
   readonly namespace: string;
   /** What a class is called in coordinates; undefined for what is none of the contract's. */
-  readonly coordinateOf: (known: KnownClass) => string | undefined;
+  readonly coordinateOf: (known: KnownClass) => Coordinate | undefined;
   /** The field of an input that a class is there for; undefined for any other class. */
   readonly chosenField: (known: KnownClass) => string | undefined;
   /** The wire name of a property. */

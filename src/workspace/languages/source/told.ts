@@ -1,8 +1,9 @@
+import type { Coordinate } from "../../../core/use/coordinate.js";
 import type { SourceUseKind } from "../../../core/use/sourceUse.js";
 import type { Token } from "./token.js";
 
 /** Told of each place that depends on the SDK. */
-export type Tell = (coordinate: string, kind: SourceUseKind, token: Token) => Told;
+export type Tell = (coordinate: Coordinate, kind: SourceUseKind, token: Token) => Told;
 
 /** A place that was told of; what is done with the value is known later. */
 export interface Told {
@@ -14,5 +15,5 @@ export interface Told {
   /** It is given a value that does not say its type. */
   isUntyped?: boolean;
   /** The member. */
-  readonly coordinate?: string;
+  readonly coordinate?: Coordinate;
 }

@@ -1,3 +1,4 @@
+import { printCoordinate } from "../../../core/use/coordinate.js";
 import type { SourceUse } from "../../../core/use/sourceUse.js";
 import type { SourceFile } from "./declared.js";
 import { KnownProgram } from "./knownProgram.js";
@@ -86,6 +87,6 @@ function reachesAll(
 ): void {
   for (const known of program.classes.values()) {
     const coordinate = model.coordinateOf(known);
-    if (coordinate !== undefined && first) tell(`${coordinate}.*`, "reaches", first);
+    if (coordinate !== undefined && first) tell(printCoordinate(coordinate, "anyMember"), "reaches", first);
   }
 }

@@ -1,3 +1,4 @@
+import type { Coordinate } from "../../../core/use/coordinate.js";
 import type { Told } from "./told.js";
 import type { SourceUseKind } from "../../../core/use/sourceUse.js";
 import type { ParameterText } from "./declared.js";
@@ -27,7 +28,7 @@ export interface Value {
   /** It is a path of names that can be narrowed. */
   readonly path?: string;
   /** A constant of a choice, of which it is not said yet what is done with it. */
-  readonly constant?: { readonly coordinate: string; readonly token: Token };
+  readonly constant?: { readonly coordinate: Coordinate; readonly token: Token };
   /** What is known where it holds, and where it does not. */
   readonly holds?: readonly Narrowing[];
   readonly fails?: readonly Narrowing[];

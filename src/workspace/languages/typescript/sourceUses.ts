@@ -1,3 +1,4 @@
+import { connectionCoordinate, memberOf, printCoordinate, type Coordinate } from "../../../core/use/coordinate.js";
 import ts from "typescript";
 import { filesReaching } from "./filesReaching.js";
 import { RecordsInside } from "./recordsInside.js";
@@ -74,7 +75,7 @@ class FileScan {
     this.visit(this.file);
   }
 
-  private add(coordinate: string, kind: SourceUseKind, node: ts.Node): void {
+  private add(coordinate: Coordinate, kind: SourceUseKind, node: ts.Node): void {
     const range = this.rangeOf(node);
     if (!range) return;
     const [offset, end] = range;
@@ -136,7 +137,11 @@ class FileScan {
       else this.field(owner, member, { kind: "reads", node });
       return;
     }
-    this.add(owner === this.sdk.connect ? "connection" : owner, isType ? "names" : "calls", node);
+    this.add(
+      owner === this.sdk.connect ? connectionCoordinate : printCoordinate(owner),
+      isType ? "names" : "calls",
+      node,
+    );
   }
 
   private field(
@@ -144,8 +149,8 @@ class FileScan {
     member: string,
     { kind, node }: { readonly kind: SourceUseKind; readonly node: ts.Node },
   ): void {
-    this.add(`${owner}.${member}`, kind, node);
-    for (const name of this.namedBy(owner, member)) this.add(name, kind, node);
+    this.add(memberOf(owner, member), kind, node);
+    for (const name of this.namedBy(owner, member)) this.add(printCoordinate(name), kind, node);
   }
 
   /** A member is given a value: where that can only be some values of a choice, no other one is sent. */
@@ -161,14 +166,14 @@ class FileScan {
       this.field(owner, member, { kind: "writes", node });
       return;
     }
-    this.add(`${owner}.${member}`, "writes", node);
-    for (const name of [`${owner}.${member}`, ...this.namedBy(owner, member)])
-      for (const each of values) this.add(`${name}.${each}`, "writes", node);
+    this.add(memberOf(owner, member), "writes", node);
+    for (const name of [memberOf(owner, member), ...this.namedBy(owner, member)])
+      for (const each of values) this.add(memberOf(name, each), "writes", node);
   }
 
   /** Names of types of the SDK that the declared type of a member refers to: who reads the member reads them. */
   private namedBy(owner: string, member: string): readonly string[] {
-    return this.memberTypes.get(`${owner}.${member}`) ?? [];
+    return this.memberTypes.get(memberOf(owner, member)) ?? [];
   }
 
   private readonly memberTypes = new Map<string, string[]>();
@@ -197,7 +202,7 @@ class FileScan {
       // What a declared function gives: the grouped calls are its members.
       if (owner === undefined)
         return declaration.type && ts.isFunctionTypeNode(declaration.type) ? [{ owner: member, isType: false }] : [];
-      this.rememberTypes(`${owner}.${member}`, declaration.type);
+      this.rememberTypes(memberOf(owner, member), declaration.type);
       return [{ owner, member, isType: true }];
     }
     // The grouped calls are properties of what a function gives.
@@ -259,12 +264,12 @@ class FileScan {
           if (member === undefined) continue;
           if (owner === undefined) owners.add(declaredIn);
           if (at) this.written(declaredIn, member, { node: at, value: given.get(property.name) });
-          else if (isWhole) this.add(`${declaredIn}.${member}?`, "omits", node);
+          else if (isWhole) this.add(printCoordinate(memberOf(declaredIn, member), "omitted"), "omits", node);
         }
       }
       if (owner !== undefined) owners.add(owner);
     }
-    for (const owner of owners) this.add(`${owner}{}`, "builds", node);
+    for (const owner of owners) this.add(printCoordinate(owner, "built"), "builds", node);
   }
 
   /** The members of a union that a literal can be; all of them where it is none, as when it is not complete yet. */
@@ -297,13 +302,14 @@ class FileScan {
   /** A record is reached as a whole, in a way that does not show which of its fields. */
   private reached(of: ts.Node, node: ts.Node): void {
     const type = ts.isTypeNode(of) ? this.checker.getTypeFromTypeNode(of) : this.checker.getTypeAtLocation(of);
-    for (const name of this.recordNames(type)) this.add(`${name}.*`, "reaches", node);
+    for (const name of this.recordNames(type)) this.add(printCoordinate(name, "anyMember"), "reaches", node);
   }
 
   /** A value goes where nobody sees what is read of it, and of what is inside. */
   private handedOn(type: ts.Type, node: ts.Node): void {
     const nameOf = (each: ts.Type): string | undefined => this.recordName(each) ?? this.fieldOwner(each);
-    for (const name of this.whole.inside.newIn(type, nameOf)) this.add(`${name}.*`, "reaches", node);
+    for (const name of this.whole.inside.newIn(type, nameOf))
+      this.add(printCoordinate(name, "anyMember"), "reaches", node);
   }
 
   /** The record that a type has its fields from, where a helper made the type. */
@@ -345,7 +351,7 @@ class FileScan {
         for (const each of membersOf(type))
           for (const property of this.checker.getPropertiesOfType(each))
             for (const { owner, member } of this.declared(property))
-              if (member !== undefined) this.add(`${owner}.${member}?`, "omits", node);
+              if (member !== undefined) this.add(printCoordinate(memberOf(owner, member), "omitted"), "omits", node);
       }
       return;
     }
@@ -401,7 +407,7 @@ class FileScan {
       return;
     }
     const expected = ts.isExpression(node) ? this.checker.getContextualType(node) : undefined;
-    if (expected) for (const name of this.aliases(expected)) this.add(`${name}.${node.text}`, "writes", node);
+    if (expected) for (const name of this.aliases(expected)) this.add(memberOf(name, node.text), "writes", node);
     let property: ts.Node = parent;
     while (
       ts.isArrayLiteralExpression(property) ||
@@ -424,7 +430,7 @@ class FileScan {
     { kind, node }: { readonly kind: SourceUseKind; readonly node: ts.Node },
   ): void {
     const bare = ts.isParenthesizedExpression(expression) ? expression.expression : expression;
-    for (const name of this.aliases(this.checker.getTypeAtLocation(bare))) this.add(`${name}.${value}`, kind, node);
+    for (const name of this.aliases(this.checker.getTypeAtLocation(bare))) this.add(memberOf(name, value), kind, node);
     this.memberValue(this.origin(bare), value, { kind, node });
   }
 
@@ -435,8 +441,8 @@ class FileScan {
   ): void {
     for (const { owner, member } of this.declared(symbol)) {
       if (member === undefined) continue;
-      this.add(`${owner}.${member}.${value}`, kind, node);
-      for (const name of this.namedBy(owner, member)) this.add(`${name}.${value}`, kind, node);
+      this.add(memberOf(memberOf(owner, member), value), kind, node);
+      for (const name of this.namedBy(owner, member)) this.add(memberOf(name, value), kind, node);
     }
   }
 
@@ -461,7 +467,7 @@ class FileScan {
 
   private switched(node: ts.SwitchStatement): void {
     for (const name of this.aliases(this.checker.getTypeAtLocation(node.expression)))
-      this.add(name, "matches", node.expression);
+      this.add(printCoordinate(name), "matches", node.expression);
   }
 
   /** Names of the SDK's choices that a type is. */

@@ -10,6 +10,7 @@ export const answerChoiceGone = rule("choice", "answer.choice.gone", {
     code: "breaking where it is compared, compatible for open choices",
     apps: "compatible",
   },
+  traits: { isOneOfSeveral: true },
   find: ({ face, subject, before, after, coordinates }, { openChoices, choicesArePlain }) =>
     face === "answer" && before !== undefined && after === undefined
       ? {

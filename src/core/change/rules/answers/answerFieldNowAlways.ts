@@ -1,3 +1,4 @@
+import { printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
@@ -15,7 +16,9 @@ export const answerFieldNowAlways = rule("field", "answer.field.now-always", {
           message: `\`${subject}\` is always there now.`,
           verdict: verdicts.codeRisky,
           ...(refusesUnwrapping && !after.type.nullable ? { unwrapped: coordinates } : {}),
-          ...(isGraphql ? {} : { coordinates: coordinates.map((each) => `${each}?`), word: null }),
+          ...(isGraphql
+            ? {}
+            : { coordinates: coordinates.map((each) => printCoordinate(each, "omitted")), word: null }),
         }
       : undefined,
 });

@@ -1,3 +1,4 @@
+import { bridgeOf, printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
@@ -18,12 +19,12 @@ export const answerMemberGone = rule("member", "answer.member.gone", {
     const isBroken = isRecord === true || (isOtherForm && knowsTypesByName);
     if (!isGraphql) return { message, verdict: isBroken ? verdicts.codeBreaks : verdicts.codeRisky };
     // A document that says what is gone is refused; one that does not just never gets it.
-    const bridges = coordinates.map((coordinate) => `${key ?? ""}:${coordinate}`);
+    const bridges = coordinates.map((coordinate) => bridgeOf(key ?? "", coordinate));
     return {
       message,
       verdict: verdicts.codeBreaks,
-      coordinates: [...coordinates.map((coordinate) => `${coordinate}*`), ...bridges],
-      verdictAt: Object.fromEntries(bridges.map((bridge) => [bridge, verdicts.bothBreak])),
+      coordinates: [...coordinates.map((coordinate) => printCoordinate(coordinate, "toldApart")), ...bridges],
+      verdictAt: new Map(bridges.map((bridge) => [bridge, verdicts.bothBreak])),
     };
   },
 });

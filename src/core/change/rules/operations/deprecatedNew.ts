@@ -9,6 +9,7 @@ export const deprecatedNew = rule("field", "deprecated.new", {
     code: "compatible",
     apps: "compatible",
   },
+  traits: { isDeprecation: true },
   find: ({ subject, before, after }) =>
     before && after && before.deprecated === undefined && after.deprecated !== undefined
       ? {

@@ -9,6 +9,7 @@ export const operationDeprecated = rule("operation", "operation.deprecated", {
     code: "compatible",
     apps: "compatible",
   },
+  traits: { isDeprecation: true },
   find: ({ subject, before, after }) =>
     before && after && before.operation.deprecated === undefined && after.operation.deprecated !== undefined
       ? { message: `${subject} is deprecated now.`, verdict: verdicts.harmless }

@@ -1,3 +1,4 @@
+import { printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
@@ -17,7 +18,9 @@ export const askDefaultChanged = rule("parameter", "ask.default.changed", {
     return {
       message: `When \`${subject}\` is absent the server takes ${said(after.default)}; it took ${said(before.default)}.`,
       verdict: verdicts.appsRisky,
-      coordinates: isGraphql ? [`${subject}?`] : coordinates.map((each) => `${each}?`),
+      coordinates: isGraphql
+        ? [printCoordinate(subject, "omitted")]
+        : coordinates.map((each) => printCoordinate(each, "omitted")),
       word: null,
     };
   },

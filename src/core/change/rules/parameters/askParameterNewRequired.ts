@@ -1,3 +1,4 @@
+import { printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
@@ -17,7 +18,7 @@ export const askParameterNewRequired = rule("parameter", "ask.parameter.new-requ
     return {
       message,
       verdict: after.isStanding === true ? verdicts.appsBreak : verdicts.bothBreak,
-      ...(isGraphql ? { coordinates: [owner] } : {}),
+      ...(isGraphql ? { coordinates: [printCoordinate(owner)] } : {}),
       word: null,
     };
   },

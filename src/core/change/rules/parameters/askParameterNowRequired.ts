@@ -1,3 +1,4 @@
+import { printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
@@ -15,13 +16,13 @@ export const askParameterNowRequired = rule("parameter", "ask.parameter.now-requ
       return {
         message: `\`${subject}\` is required now.`,
         verdict: after.isStanding === true ? verdicts.appsBreak : verdicts.bothBreak,
-        coordinates: coordinates.map((each) => `${each}?`),
+        coordinates: coordinates.map((each) => printCoordinate(each, "omitted")),
         word: null,
       };
     return {
       message: `The argument \`${before.name}\` of \`${owner}\` is required now.`,
       verdict: verdicts.bothBreak,
-      coordinates: [`${subject}?`, `${subject}$?`],
+      coordinates: [printCoordinate(subject, "omitted"), printCoordinate(subject, "maybeNull")],
     };
   },
 });

@@ -1,3 +1,4 @@
+import { printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
@@ -15,7 +16,7 @@ export const askBodyNowRequired = rule("body", "ask.body.now-required", {
           message: `${owner} now demands ${before ? "its" : "a"} body.`,
           verdict: verdicts.bothBreak,
           // One that could be sent before breaks where it is left out.
-          coordinates: before ? coordinates.map((each) => `${each}?`) : coordinates,
+          coordinates: before ? coordinates.map((each) => printCoordinate(each, "omitted")) : coordinates,
           word: null,
         }
       : undefined,

@@ -10,6 +10,7 @@ export const askChoiceGone = rule("choice", "ask.choice.gone", {
     code: "breaking; compatible for open choices that are answered too",
     apps: "breaking",
   },
+  traits: { isOneOfSeveral: true },
   find: ({ face, subject, before, after, coordinates, isShared }, { openChoices, choicesArePlain }) =>
     face === "ask" && before !== undefined && after === undefined
       ? {

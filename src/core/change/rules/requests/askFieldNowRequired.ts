@@ -1,3 +1,4 @@
+import { printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
@@ -16,7 +17,7 @@ export const askFieldNowRequired = rule("field", "ask.field.now-required", {
           verdict: verdicts.bothBreak,
           coordinates: [
             ...(isGraphql ? owner.filter((each) => !each.endsWith("{}")) : []),
-            ...coordinates.flatMap((each) => [`${each}?`, `${each}$?`]),
+            ...coordinates.flatMap((each) => [printCoordinate(each, "omitted"), printCoordinate(each, "maybeNull")]),
           ],
           word: null,
         }

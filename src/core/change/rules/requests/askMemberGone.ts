@@ -9,6 +9,7 @@ export const askMemberGone = rule("member", "ask.member.gone", {
     code: "breaking",
     apps: "breaking",
   },
+  traits: { isOneOfSeveral: true },
   find: ({ face, subject, before, after }) =>
     face === "ask" && before !== undefined && after === undefined
       ? { message: `\`${subject}\` can no longer be sent as ${before}.`, verdict: verdicts.bothBreak }

@@ -9,6 +9,7 @@ export const choiceDeprecated = rule("listed", "choice.deprecated", {
     code: "compatible",
     apps: "compatible",
   },
+  traits: { isDeprecation: true },
   find: ({ subject, before, after }) =>
     before.deprecated === undefined && after.deprecated !== undefined
       ? { message: `\`${subject}\` is deprecated now.`, verdict: verdicts.harmless }

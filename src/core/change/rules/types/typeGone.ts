@@ -9,6 +9,7 @@ export const typeGone = rule("definition", "type.gone", {
     code: "breaking where it is named",
     apps: "breaking in GraphQL where a document names it",
   },
+  traits: { hitsNames: true },
   find: ({ before, after, successor }) =>
     before && !after && !successor
       ? { message: `The ${before.role ?? "type"} \`${before.key}\` is gone.`, verdict: verdicts.bothBreak }

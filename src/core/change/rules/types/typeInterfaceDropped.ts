@@ -1,3 +1,4 @@
+import { printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
@@ -12,12 +13,12 @@ export const typeInterfaceDropped = rule("implementation", "type.interface.dropp
   find: ({ type, before, after, coordinates }) => {
     if (before === undefined || after !== undefined) return undefined;
     // Who only asks which type it is just never sees this one again.
-    const told = `${before}*`;
+    const told = printCoordinate(before, "toldApart");
     return {
       message: `\`${type}\` no longer implements \`${before}\`.`,
       verdict: verdicts.bothBreak,
       coordinates: [...coordinates, told],
-      verdictAt: { [told]: verdicts.codeBreaks },
+      verdictAt: new Map([[told, verdicts.codeBreaks]]),
     };
   },
 });

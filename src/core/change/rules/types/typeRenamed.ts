@@ -1,3 +1,4 @@
+import { printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
@@ -9,15 +10,16 @@ export const typeRenamed = rule("definition", "type.renamed", {
     code: "breaking where it is named",
     apps: "compatible; breaking in GraphQL where a document names it",
   },
+  traits: { hitsNames: true },
   find: ({ before, successor, coordinates }, { openUnions }) => {
     if (!before || !successor) return undefined;
     // What tells types apart gets a name that it does not know.
-    const told = `${before.key}~`;
+    const told = printCoordinate(before.key, "byName");
     return {
       message: `The ${before.role ?? "type"} \`${before.key}\` is gone; perhaps it is now called \`${successor.key}\`.`,
       verdict: verdicts.bothBreak,
-      coordinates: [...coordinates, `${before.key}$`, told],
-      verdictAt: { [told]: openUnions ? verdicts.codeBreaksAppsRisky : verdicts.bothBreak },
+      coordinates: [...coordinates, printCoordinate(before.key, "variable"), told],
+      verdictAt: new Map([[told, openUnions ? verdicts.codeBreaksAppsRisky : verdicts.bothBreak]]),
     };
   },
 });

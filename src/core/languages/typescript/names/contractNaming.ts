@@ -1,3 +1,4 @@
+import { memberOf, printCoordinate } from "../../../use/coordinate.js";
 import type { ContractPlan, GraphqlCall, RestCall } from "../../../sdk/sdkPlan.js";
 import type { CallNames, ContractNames } from "../../../sdk/contractNames.js";
 import { argumentKey, typescriptNames, type TypescriptNames } from "./names.js";
@@ -7,7 +8,7 @@ export function contractNaming(plan: ContractPlan): ContractNames {
   const names = typescriptNames(plan);
   return {
     connect: names.contract.connect,
-    connectionCoordinate: (given) => `${names.contract.options}.${given}`,
+    connectionCoordinate: (given) => memberOf(names.contract.options, given),
     types: names.types,
     call: (call) => callNaming(call, names),
     argument: argumentKey,
@@ -23,8 +24,8 @@ function callNaming(call: RestCall | GraphqlCall, names: TypescriptNames): CallN
       allPages: [],
       failures: [failure, isFailure],
       all: [name, operation, variables, failure, isFailure],
-      argumentCoordinate: (argument) => `${variables}.${argument}`,
-      headerCoordinate: () => "",
+      argumentCoordinate: (argument) => memberOf(variables, argument),
+      headerCoordinate: () => printCoordinate(""),
     };
   }
   const { call: name, items, describedPages, args, failure, isFailure, headers, headersReader } = names.rest(call);
@@ -35,8 +36,8 @@ function callNaming(call: RestCall | GraphqlCall, names: TypescriptNames): CallN
     allPages,
     failures: [failure, isFailure],
     all: [name, ...allPages, args, failure, isFailure, headers, headersReader],
-    argumentCoordinate: (argument) => `${args}.${argument}`,
-    headerCoordinate: (header) => `${headers}.${header}`,
+    argumentCoordinate: (argument) => memberOf(args, argument),
+    headerCoordinate: (header) => memberOf(headers, header),
   };
 }
 

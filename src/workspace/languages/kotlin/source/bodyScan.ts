@@ -1,3 +1,4 @@
+import { positionOf } from "../../../../core/use/coordinate.js";
 import type { ClassText, Declarations, FunctionText, PropertyText } from "../../source/declared.js";
 import { builtIn } from "../../source/library.js";
 import { readDeclaration, readModifiers } from "./declarations.js";
@@ -267,8 +268,7 @@ export class BodyScan extends ExpressionScan {
   ): Told[] {
     const { read = [] } = this.reads(known, member, token);
     const coordinate = this.sdk.coordinateOf(known);
-    const place =
-      coordinate === undefined ? undefined : this.tell?.(`${coordinate}(${String(at + 1)})`, "reads", token);
+    const place = coordinate === undefined ? undefined : this.tell?.(positionOf(coordinate, at + 1), "reads", token);
     return place ? [...read, place] : [...read];
   }
 

@@ -1,3 +1,4 @@
+import { printCoordinate } from "../../../../core/use/coordinate.js";
 import type { Type } from "../../source/knownProgram.js";
 import { Reader } from "../../source/reader.js";
 import type { Scope } from "../../source/scope.js";
@@ -259,7 +260,7 @@ export abstract class ExpressionScan extends CallScan {
     }
     const found = type ? this.functionOn(type, token.text, scope) : this.functionAlone(token.text, scope);
     if (!found) return {};
-    if (this.sdk.isCall(found)) this.tell?.(found.text.name, "calls", token);
+    if (this.sdk.isCall(found)) this.tell?.(printCoordinate(found.text.name), "calls", token);
     const parameters = found.text.parameters.map((each) => this.program.typeOf(each.type, found.home));
     return {
       type: {

@@ -1,3 +1,4 @@
+import { memberOf, printCoordinate, type Coordinate } from "../../../../core/use/coordinate.js";
 import type { SourceUse, SourceUseKind } from "../../../../core/use/sourceUse.js";
 import type { ClassText } from "../../source/declared.js";
 import type { SdkSource, SourceText } from "../../source/sdkSource.js";
@@ -50,7 +51,7 @@ class JavaNames {
   /** Calls by the names of their functions. */
   readonly calls = new Map<string, string>();
   /** Coordinates of members by the name of what reads them. */
-  readonly getters = new Map<string, string[]>();
+  readonly getters = new Map<string, Coordinate[]>();
 
   constructor(
     files: readonly { readonly file: ReturnType<typeof readSource>; readonly text: string }[],
@@ -72,7 +73,7 @@ class JavaNames {
       ...declared.properties.filter(({ receiver }) => receiver === undefined),
     ];
     for (const { name: property } of properties) {
-      const coordinate = `${name}.${this.model.member(name, property)}`;
+      const coordinate = memberOf(name, this.model.member(name, property));
       for (const method of accessors(property))
         this.getters.set(method, [...(this.getters.get(method) ?? []), coordinate]);
     }
@@ -89,7 +90,7 @@ function accessors(property: string): string[] {
 
 function placesIn(tokens: readonly JavaToken[], names: JavaNames, namespace: string): Place[] {
   const found: Place[] = [];
-  const tell = (coordinate: string, kind: SourceUseKind, token: JavaToken): void => {
+  const tell = (coordinate: Coordinate, kind: SourceUseKind, token: JavaToken): void => {
     found.push({ coordinate, kind, token });
   };
   const imports = importsOf(tokens);
@@ -110,12 +111,12 @@ function placesIn(tokens: readonly JavaToken[], names: JavaNames, namespace: str
     if (names.classes.has(text) && (isWhole || (before !== "." && isKnown(text)))) {
       known.add(text);
       nameWithParts(at, tokens, { names, tell });
-      if (before === "new") tell(`${text}.*`, "reaches", token);
+      if (before === "new") tell(printCoordinate(text, "anyMember"), "reaches", token);
     }
     const call = names.calls.get(text);
     const isCalled = tokens[at + 1]?.text === "(" || before === "::";
     if (call !== undefined && isCalled && isOfFacade(at, tokens, { javaNames: names, imported: [...imported] }))
-      tell(call, "calls", token);
+      tell(printCoordinate(call), "calls", token);
     else if (isCalled) for (const each of names.getters.get(text) ?? []) tell(each, "reaches", token);
   });
   for (const { token } of imports.filter(({ parts: each }) => each.join(".").startsWith(prefix)))
@@ -131,14 +132,17 @@ function nameWithParts(
   {
     names,
     tell,
-  }: { readonly names: JavaNames; readonly tell: (coordinate: string, kind: SourceUseKind, token: JavaToken) => void },
+  }: {
+    readonly names: JavaNames;
+    readonly tell: (coordinate: Coordinate, kind: SourceUseKind, token: JavaToken) => void;
+  },
 ): void {
   let name = "";
   for (let next = at; ; next += 2) {
     const token = tokens[next];
     const longer = token && `${name === "" ? "" : `${name}.`}${token.text}`;
     if (!token || longer === undefined || !names.classes.has(longer)) return;
-    tell(longer, "names", token);
+    tell(printCoordinate(longer), "names", token);
     name = longer;
     if (tokens[next + 1]?.text !== ".") return;
   }
@@ -163,7 +167,7 @@ function isOfFacade(
 function tellUnseen(
   tokens: readonly JavaToken[],
   { known, names }: { readonly known: ReadonlySet<string>; readonly names: JavaNames },
-  tell: (coordinate: string, kind: SourceUseKind, token: JavaToken) => void,
+  tell: (coordinate: Coordinate, kind: SourceUseKind, token: JavaToken) => void,
 ): void {
   tokens.forEach((token, at) => {
     const isCalled = tokens[at + 1]?.text === "(";
@@ -172,9 +176,9 @@ function tellUnseen(
       token.text === "switch" ||
       token.text === "instanceof";
     for (const name of known) {
-      if (isUnseen) tell(`${name}.*`, "reaches", token);
+      if (isUnseen) tell(printCoordinate(name, "anyMember"), "reaches", token);
       const value = names.model.constant(name, token.text);
-      if (value !== undefined) tell(`${name}.${value}`, "reaches", token);
+      if (value !== undefined) tell(memberOf(name, value), "reaches", token);
     }
   });
 }

@@ -1,3 +1,4 @@
+import { printCoordinate, type Coordinate } from "../../../../core/use/coordinate.js";
 import type { SourceFile } from "../../source/declared.js";
 import type { KnownClass, KnownFunction } from "../../source/knownProgram.js";
 import type { SdkModel } from "../../source/sdkModel.js";
@@ -63,10 +64,10 @@ export class KotlinSdk implements SdkModel {
   }
 
   /** What a class is called in coordinates; undefined for what is none of the contract's. */
-  coordinateOf({ name, isSdk }: KnownClass): string | undefined {
+  coordinateOf({ name, isSdk }: KnownClass): Coordinate | undefined {
     if (!isSdk || !name.startsWith(`${this.namespace}.`)) return undefined;
     const own = name.slice(this.namespace.length + 1);
-    return this.chosen.get(own)?.input ?? own;
+    return printCoordinate(this.chosen.get(own)?.input ?? own);
   }
 
   /** The field of an input that a class is there for; undefined for any other class. */

@@ -1,3 +1,4 @@
+import { printCoordinate } from "../../../../core/use/coordinate.js";
 import type { SourceUse } from "../../../../core/use/sourceUse.js";
 import type { SourceFile } from "../../source/declared.js";
 import type { SdkSource, SourceText } from "../../source/sdkSource.js";
@@ -27,6 +28,6 @@ export function kotlinUses(app: readonly SourceText[], sdk: SdkSource): SourceUs
 function imported({ imports }: SourceFile, namespace: string, tell: Tell): void {
   for (const { whole, token } of imports.values()) {
     if (!whole.startsWith(`${namespace}.`)) continue;
-    tell(whole.slice(namespace.length + 1), "names", token);
+    tell(printCoordinate(whole.slice(namespace.length + 1)), "names", token);
   }
 }

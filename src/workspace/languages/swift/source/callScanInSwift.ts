@@ -1,3 +1,4 @@
+import { memberOf, printCoordinate, type Coordinate } from "../../../../core/use/coordinate.js";
 import type { ParameterText } from "../../source/declared.js";
 import { CallScan } from "../../source/callScan.js";
 import type { KnownClass, KnownFunction, Type } from "../../source/knownProgram.js";
@@ -154,7 +155,7 @@ export abstract class CallScanInSwift extends CallScan {
     if (coordinate === undefined) return;
     const done = kind === "tells" ? "matches" : kind;
     this.tell?.(coordinate, done, token);
-    this.tell?.(`${coordinate}.${this.sdk.member(coordinate, token.text)}`, kind, token);
+    this.tell?.(memberOf(coordinate, this.sdk.member(coordinate, token.text)), kind, token);
     for (const { type } of this.entryOf(owner, token.text)?.parameters ?? []) {
       const member = this.program.classOf(this.program.typeOf(type, owner.home));
       const name = member && this.sdk.coordinateOf(member);
@@ -173,7 +174,7 @@ export abstract class CallScanInSwift extends CallScan {
       const coordinate = this.sdk.coordinateOf(known);
       if (coordinate === undefined) continue;
       if (this.entryOf(known, token.text) ?? this.sdk.constant(coordinate, token.text))
-        this.tell?.(`${coordinate}.*`, "reaches", token);
+        this.tell?.(printCoordinate(coordinate, "anyMember"), "reaches", token);
     }
   }
 
@@ -185,12 +186,12 @@ export abstract class CallScanInSwift extends CallScan {
       const coordinate = this.sdk.coordinateOf(known);
       const { isData, parameters } = known.text;
       if (coordinate !== undefined && isData && labels.every((label) => parameters.some(({ name }) => name === label)))
-        this.tell?.(`${coordinate}.*`, "reaches", token);
+        this.tell?.(printCoordinate(coordinate, "anyMember"), "reaches", token);
     }
   }
 
   /** `.init(…)` says no type. */
-  protected override namesBuilt(coordinate: string, token: Token): void {
+  protected override namesBuilt(coordinate: Coordinate, token: Token): void {
     if (token.text !== "init") super.namesBuilt(coordinate, token);
   }
 
@@ -199,7 +200,7 @@ export abstract class CallScanInSwift extends CallScan {
     const value = coordinate === undefined ? undefined : this.sdk.constant(coordinate, token.text);
     return coordinate === undefined || value === undefined
       ? undefined
-      : { type: builtIn(owner.name), constant: { coordinate: `${coordinate}.${value}`, token } };
+      : { type: builtIn(owner.name), constant: { coordinate: memberOf(coordinate, value), token } };
   }
 
   /** A call behind a dot, on a value or on a type. */

@@ -1,3 +1,4 @@
+import { printCoordinate, type Coordinate } from "../../../../core/use/coordinate.js";
 import type { SourceFile } from "../../source/declared.js";
 import type { KnownClass, KnownFunction } from "../../source/knownProgram.js";
 import type { SdkModel } from "../../source/sdkModel.js";
@@ -79,13 +80,14 @@ export class SwiftSdk implements SdkModel {
     return name.startsWith(`${this.namespace}.`) ? name.slice(this.namespace.length + 1) : undefined;
   }
 
-  coordinateOf({ name, isSdk }: KnownClass): string | undefined {
+  coordinateOf({ name, isSdk }: KnownClass): Coordinate | undefined {
     if (!isSdk) return undefined;
-    if (name === this.connection) return this.connect;
+    if (name === this.connection) return printCoordinate(this.connect);
     // `HarbourConnection.Auth`
     if (name.startsWith(`${this.connection}.`))
-      return `${this.connect.replace(/Connection$/, "")}${name.slice(this.connection.length + 1)}`;
-    return this.own(name);
+      return printCoordinate(`${this.connect.replace(/Connection$/, "")}${name.slice(this.connection.length + 1)}`);
+    const own = this.own(name);
+    return own === undefined ? undefined : printCoordinate(own);
   }
 
   chosenField(): undefined {
