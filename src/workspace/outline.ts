@@ -1,3 +1,4 @@
+import { Side } from "./sources/side.js";
 import type { ContractReading } from "../core/contractReading.js";
 import { ShownTexts } from "../core/problem/shownTexts.js";
 import { operationLabel, type Contract, type RestContract } from "../core/contract/model.js";
@@ -137,7 +138,7 @@ async function usesByLabel(
   reading: ContractReading & { readonly contract: Contract },
   namesOf: ReadonlyMap<string, readonly string[]>,
 ): Promise<UsesOf> {
-  const { uses, unknown } = await findSourceUses(project, { reading, isWritten: true });
+  const { uses, unknown } = await findSourceUses(project, { side: new Side(reading), isWritten: true });
   const byName = new Map<string, Place[]>();
   for (const { coordinate, kind, place } of uses)
     if (kind === "calls") byName.set(coordinate, [...(byName.get(coordinate) ?? []), place]);

@@ -7,7 +7,7 @@ import type { SourceText } from "../core/problem/place.js";
 import type { Problem } from "../core/problem/problem.js";
 import { readContract } from "../core/readContract.js";
 import { compareSides } from "./impact/compareWithPin.js";
-import type { Side } from "./impact/side.js";
+import { Side } from "./sources/side.js";
 import { readCopy } from "./sources/copies.js";
 import { exitCodes, Halt, type ExitCode } from "./project/halt.js";
 import { knownParts, readLedger } from "./generate/ledger.js";
@@ -177,5 +177,5 @@ function remoteTexts(project: OpenedProject, name: string, fresh?: Fresh): Sourc
 function sideOf(name: string, sources: readonly SourceText[], label: string): Side | undefined {
   const reading = readContract(name, sources);
   const { contract } = reading;
-  return contract && { reading: { ...reading, contract }, label: contract.version === "" ? label : contract.version };
+  return contract && new Side({ ...reading, contract }, { label });
 }

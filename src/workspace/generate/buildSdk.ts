@@ -9,7 +9,7 @@ import type { ContractPlan } from "../../core/sdk/sdkPlan.js";
 import type { SdkConfiguration } from "../configuration/configuration.js";
 import type { ContractReader } from "../sources/contractReader.js";
 import { pinTexts } from "./pins.js";
-import { mappedScalars, planContract, readQueries } from "./planContract.js";
+import { mappedScalars } from "./planContract.js";
 import { outputFolder } from "../project/project.js";
 import type { OpenedProject } from "../project/openProject.js";
 import { losses, proposals, unfitPages } from "./sdkNotes.js";
@@ -78,22 +78,23 @@ class Building {
 
   contract(name: string, reader: ContractReader): BuiltContract {
     const { project, sdk, configuration } = this;
-    const reading = reader.read(name);
-    const { contract } = reading;
+    const side = reader.side(name);
+    const { reading, contract } = side;
     project.trace(() => `read the contract ${name} into the model`);
     this.note(reading.problems);
     const configured = project.configuration.contracts[name] ?? { from: [] };
     const { language, settings = {} } = configuration;
     const { language: printer } = this.loaded;
     const shared = settledSettings(printer.settings, settings);
-    const queries = readQueries(name, reading, { texts: reader.texts, pick: shared });
-    const inQueries = [...reader.texts.queries(name).problems, ...(queries?.problems ?? [])];
+    const texts = reader.texts.queries(name);
+    const queries = side.queries(texts.texts, shared.fragments);
+    const inQueries = [...texts.problems, ...(queries?.problems ?? [])];
     this.note(reader.texts.queryDocuments(name).problems);
     for (const each of inQueries) (each.level === "error" ? this.queryErrors : this.problems).push(each);
     this.note(unmatchedWords(project, name, { contract, settings: configured }));
     for (const [path, text] of pinTexts(project, sdk, { reading, queries })) this.pins.set(path, text);
     if (queries) project.trace(() => `typed ${counted(queries.operations.length, "query", "queries")} of ${name}`);
-    const plan = planContract(contract, queries, {
+    const plan = side.plan(queries, {
       configured,
       plannedFor: {
         language,

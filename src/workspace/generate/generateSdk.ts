@@ -121,10 +121,10 @@ async function impactOf(
 ): Promise<ContractImpact[]> {
   // Loaded only where there is a pin to compare with.
   const { compareSides, readSide } = await import("../impact/compareWithPin.js");
-  const after = reader.read(name);
-  const before = { ...readSide(name, [pin], "pin"), isPinned };
-  if (before.reading.contract.protocol !== after.contract.protocol) return [];
-  const impact = await compareSides(name, [before, { reading: after, label: after.contract.version || "now" }], {
+  const after = reader.side(name);
+  const before = readSide(name, [pin], { label: "pin", isPinned });
+  if (before.contract.protocol !== after.contract.protocol) return [];
+  const impact = await compareSides(name, [before, after], {
     session: reader.texts.project.session,
     texts: reader.texts,
     searching: "notable",

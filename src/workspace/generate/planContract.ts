@@ -24,6 +24,12 @@ export type PlannedFor = Pick<SdkConfiguration, "language"> & {
   readonly settings: Pick<SharedSettings, "unions"> & { readonly formats?: object };
 };
 
+/** What a contract is planned for. */
+export interface Planning {
+  readonly configured: ContractConfiguration;
+  readonly plannedFor: PlannedFor;
+}
+
 /** Plans a contract as the project configures it. */
 export function planContract(
   contract: Contract,
@@ -34,7 +40,7 @@ export function planContract(
       language,
       settings: { unions, formats = {} },
     },
-  }: { readonly configured: ContractConfiguration; readonly plannedFor: PlannedFor },
+  }: Planning,
 ): ContractPlan {
   if (contract.protocol === "rest") return planRest(contract, configured);
   const meanings = Object.entries(configured.scalars ?? {});

@@ -1,7 +1,7 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { buildSdk } from "../generate/buildSdk.js";
-import type { Side } from "./side.js";
+import type { Side } from "../sources/side.js";
 import { ContractReader } from "../sources/contractReader.js";
 import type { MadeFiles } from "../languages/languageTools.js";
 import { outputFolder } from "../project/project.js";
@@ -71,7 +71,7 @@ async function sdkFiles(texts: ProjectTexts, sdk: string, sides: ReadonlyMap<str
   const { covers, into } = project.configuration.sdks[sdk] ?? { covers: [], into: "" };
   const folder = outputFolder(project, sdk, into);
   const reader = new ContractReader(texts);
-  for (const [name, { reading }] of sides) reader.instead(name, reading);
+  for (const [name, side] of sides) reader.instead(name, side);
   const kept = covers.filter((name) => !sides.has(name) && existsSync(join(folder, name)));
   const { files } = await buildSdk(project, sdk, reader);
   const parts = [...new Set([...files.keys()].flatMap((path) => folderIn(path)))].filter(

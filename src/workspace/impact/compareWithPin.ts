@@ -1,4 +1,4 @@
-import type { Side } from "./side.js";
+import { Side, type SideOptions } from "../sources/side.js";
 import type { Change } from "../../core/change/change.js";
 import { compareGraphqlNames } from "../../core/change/compare/compareGraphqlNames.js";
 import { mergedForSdks } from "../../core/change/judge/mergedForSdks.js";
@@ -11,7 +11,6 @@ import { judgeUse, type ProjectUses } from "../../core/change/judge/impact.js";
 import { applyPolicy } from "../../core/change/judge/policy.js";
 import { today } from "./acceptances.js";
 import { refusedQueries, type RefusedQuery } from "../../core/graphql/documents/refusedQueries.js";
-import { readQueryDocuments } from "../../core/graphql/documents/readQueryDocuments.js";
 import type { SourceText } from "../../core/problem/place.js";
 import { readContract } from "../../core/readContract.js";
 
@@ -26,7 +25,7 @@ import type { Session } from "../project/session.js";
 import type { ProjectTexts } from "../generate/sdkInputs.js";
 
 /** Reads one side from its texts. @throws Halt (unreadable) */
-export function readSide(name: string, texts: readonly SourceText[], fallbackLabel: string): Side {
+export function readSide(name: string, texts: readonly SourceText[], options: SideOptions): Side {
   const reading = readContract(name, texts);
   const { contract } = reading;
   if (!contract)
@@ -35,7 +34,7 @@ export function readSide(name: string, texts: readonly SourceText[], fallbackLab
       exitCodes.unreadable,
       new Map(texts.map(({ document, text }) => [document, text])),
     );
-  return { reading: { ...reading, contract }, label: contract.version === "" ? fallbackLabel : contract.version };
+  return new Side({ ...reading, contract }, options);
 }
 
 /** What a comparison knows beside its sides. */
@@ -58,8 +57,8 @@ export async function compareSides(
   [before, after]: readonly [Side, Side],
   { session, texts, searching = "all", mayBeAdapted = false }: Comparing,
 ): Promise<ContractImpact> {
-  const from = before.reading.contract;
-  const to = after.reading.contract;
+  const { contract: from } = before;
+  const { contract: to } = after;
   const project = texts?.project;
   const changes = await compareForSdks([from, to], project, session);
   const planned = texts && changes.length > 0 ? await planSides(name, [before, after], texts) : [];
@@ -98,8 +97,8 @@ export async function compareSides(
 
 const unknownUses: ProjectUses = { queries: [], searched: false };
 
-function sourceUsesOf({ reading, isPinned }: Side, { project }: ProjectTexts): Promise<FoundSourceUses> {
-  return findSourceUses(project, { reading, isWritten: isPinned === true });
+function sourceUsesOf(side: Side, { project }: ProjectTexts): Promise<FoundSourceUses> {
+  return findSourceUses(project, { side, isWritten: side.isPinned });
 }
 
 async function projectUses(
@@ -109,7 +108,7 @@ async function projectUses(
 ): Promise<ProjectUses> {
   const { reading } = before;
   if (reading.schema) {
-    const queries = readQueryDocuments(reading.schema, texts.queries(name).texts).uses;
+    const queries = before.checkedQueries(texts.queries(name).texts)?.uses ?? [];
     const isNamed = changes.some(({ at }) => at === "name");
     const found = isNamed ? await sourceUsesOf(before, texts) : { uses: [], unknown: [] };
     return { queries, source: found.uses, unknown: found.unknown, searched: true };
@@ -128,6 +127,6 @@ function graphqlNames(planned: readonly PlannedSides[]): Change[] {
 
 /** Errors that query documents have against the new schema and did not have against the old one. */
 export function refusedOf([before, after]: readonly [Side, Side], documents: readonly SourceText[]): RefusedQuery[] {
-  const [from, to] = [before.reading.schema, after.reading.schema];
-  return from && to ? refusedQueries(from, to, documents) : [];
+  const [from, to] = [before.checkedQueries(documents), after.checkedQueries(documents)];
+  return from && to ? refusedQueries(from.problems, to.problems, documents) : [];
 }

@@ -29,12 +29,11 @@ export async function guarded(
   for (const name of contracts) {
     const side = await sideTexts(project, name, { spec: since, cwd: project.root });
     if (!side) continue;
-    const reading = reader.read(name);
+    const now = reader.side(name);
     for (const { document, text } of side.texts) texts.set(document, text);
-    const before = readSide(name, side.texts, side.label);
-    if (before.reading.contract.protocol !== reading.contract.protocol) continue;
-    const label = reading.contract.version === "" ? "now" : reading.contract.version;
-    const { changes } = await compareSides(name, [before, { reading, label }], {
+    const before = readSide(name, side.texts, { label: side.label });
+    if (before.contract.protocol !== now.contract.protocol) continue;
+    const { changes } = await compareSides(name, [before, now], {
       session: project.session,
       texts: reader.texts,
       mayBeAdapted: true,

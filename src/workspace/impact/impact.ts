@@ -5,7 +5,7 @@ import { ContractReader } from "../sources/contractReader.js";
 import type { Whereabouts } from "../project/whereabouts.js";
 import { allOrHalt } from "../project/allOrHalt.js";
 import { compareSides, readSide } from "./compareWithPin.js";
-import type { Side } from "./side.js";
+import type { Side } from "../sources/side.js";
 import { exitCodes, Halt } from "../project/halt.js";
 import { chosenContracts } from "../configuration/chosenContracts.js";
 import type { OpenedProject } from "../project/openProject.js";
@@ -74,15 +74,14 @@ export async function impact(project: OpenedProject, cwd: string, options: Impac
     const side = await sideTexts(project, name, { spec, cwd });
     if (!side && spec !== "pin") throw nothingThere(name, spec);
     for (const { document, text } of side?.texts ?? []) others.set(document, text);
-    return side && { ...readSide(name, side.texts, side.label), isPinned: spec === "pin" };
+    return side && readSide(name, side.texts, { label: side.label, isPinned: spec === "pin" });
   };
   for (const name of names) {
     const before = await load(name, options.before ?? "pin");
     const asked = options.fresh === true && options.after === undefined ? await freshReader(project, name) : undefined;
     for (const { document, text } of asked?.reader.texts.contract(name) ?? []) others.set(document, text);
     problems.push(...(asked?.problems ?? []));
-    const after =
-      options.after === undefined ? sideNow(asked?.reader ?? reader, name) : await load(name, options.after);
+    const after = options.after === undefined ? (asked?.reader ?? reader).side(name) : await load(name, options.after);
     if (options.after === undefined && asked?.isFetched !== true) copied.push(...usedCopies(project, [name]));
     if (!before || !after) {
       unpinned.push(name);
@@ -119,11 +118,6 @@ function nothingThere(contract: string, spec: string): Halt {
   return new Halt([problem("revision.empty", message, { hint })], exitCodes.unreadable);
 }
 
-function sideNow(reader: ContractReader, name: string): Side {
-  const reading = reader.read(name);
-  return { reading, label: reading.contract.version === "" ? "now" : reading.contract.version };
-}
-
 /** Compares two files or URLs without a project: what differs, and nothing about its use. */
 export async function impactOfFiles(
   { folder: cwd, session }: Pick<Whereabouts, "folder" | "session">,
@@ -135,7 +129,7 @@ export async function impactOfFiles(
   const load = async (spec: string): Promise<Side> => {
     const found = (await sideTexts(undefined, name, { spec, cwd }))?.texts ?? [];
     for (const { document, text } of found) texts.set(document, text);
-    return readSide(name, found, spec);
+    return readSide(name, found, { label: spec });
   };
   const sides = [await load(before), await load(after)] as const;
   const impacts = [await compareSides(name, sameProtocol(name, sides), { session, texts: undefined })];

@@ -2,7 +2,7 @@ import { comparePlans } from "../../core/change/compare/comparePlans.js";
 import { judgeByPlans, type SeenThroughSdk } from "../../core/change/judge/judgeByPlans.js";
 import type { JudgedChange } from "../../core/change/judge/judgedChange.js";
 import type { RefusedQuery } from "../../core/graphql/documents/refusedQueries.js";
-import type { Side } from "./side.js";
+import type { Side } from "../sources/side.js";
 import { findSourceUses } from "../uses/findSourceUses.js";
 import type { PlannedSides } from "./plannedSides.js";
 import type { OpenedProject } from "../project/openProject.js";
@@ -16,7 +16,7 @@ import type { OpenedProject } from "../project/openProject.js";
  */
 export async function judgeBySource(
   changes: readonly JudgedChange[],
-  { reading, isPinned }: Side,
+  before: Side,
   {
     project,
     planned,
@@ -35,10 +35,10 @@ export async function judgeBySource(
   }
   if (asked.length === 0) return changes;
   const sdks = new Set(asked.map(({ sdk }) => sdk));
-  const { uses } = await findSourceUses(project, { reading, isWritten: isPinned === true }, sdks);
-  const seen = asked.map(({ sdk, before, after, facts }): SeenThroughSdk => ({
+  const { uses } = await findSourceUses(project, { side: before, isWritten: before.isPinned }, sdks);
+  const seen = asked.map(({ sdk, before: old, after, facts }): SeenThroughSdk => ({
     sdk,
-    differences: comparePlans(before, after, facts),
+    differences: comparePlans(old, after, facts),
     uses: { source: uses.filter((use) => use.sdk === sdk) },
   }));
   return judgeByPlans(changes, seen, refused);

@@ -1,9 +1,8 @@
 import type { PlannedSide } from "../../core/change/compare/compareGraphqlNames.js";
 import type { SdkFacts } from "../../core/change/sdkFacts.js";
-import { readQueryDocuments } from "../../core/graphql/documents/readQueryDocuments.js";
 import { settledSettings } from "../../core/languages/settings.js";
-import type { Side } from "./side.js";
-import { mappedScalars, planContract } from "../generate/planContract.js";
+import type { Side } from "../sources/side.js";
+import { mappedScalars } from "../generate/planContract.js";
 import type { ProjectTexts } from "../generate/sdkInputs.js";
 
 /** What the same query documents get from both sides of a schema in one SDK. */
@@ -28,10 +27,11 @@ export async function planSides(
     if (!covers.includes(name) || !own) continue;
     const { language } = await session.language(id);
     const { fragments, unions } = settledSettings(language.settings, settings);
-    const [before, after] = sides.map(({ reading: { contract, schema } }): PlannedSide | undefined => {
-      if (contract.protocol !== "graphql" || !schema) return undefined;
-      const queries = readQueryDocuments(schema, texts.queries(name).texts, { fragments });
-      const plan = planContract(contract, queries, {
+    const [before, after] = sides.map((side): PlannedSide | undefined => {
+      const { contract } = side;
+      const queries = side.queries(texts.queries(name).texts, fragments);
+      if (contract.protocol !== "graphql" || !queries) return undefined;
+      const plan = side.plan(queries, {
         configured: own,
         plannedFor: { language: id, settings: { ...settings, unions } },
       });

@@ -34,7 +34,7 @@ export async function prove(
   const before: CompileError[] = [];
   const uses: SourceUse[] = [];
   for (const [, { before: old }] of sides) {
-    const against = { reading: old.reading, isWritten: old.isPinned === true };
+    const against = { side: old, isWritten: old.isPinned };
     for (const use of (await findSourceUses(project, against)).uses) uses.push(use);
   }
   const changes = impacts.flatMap((impact) => impact.changes);

@@ -1,14 +1,13 @@
 import type { ReleasedImpact } from "../../core/change/judge/releasedUsers.js";
 import type { Release } from "../../core/change/judge/release.js";
 import { judgeUse } from "../../core/change/judge/impact.js";
-import { readQueryDocuments } from "../../core/graphql/documents/readQueryDocuments.js";
 import { compareForSdks } from "./compareForSdks.js";
 import { applyPolicy } from "../../core/change/judge/policy.js";
 import { unacceptedRefusals } from "../../core/change/judge/unacceptedRefusals.js";
 import { withoutTaken } from "../../core/change/compare/withoutTaken.js";
 import { today } from "./acceptances.js";
 import { readSide, refusedOf } from "./compareWithPin.js";
-import type { Side } from "./side.js";
+import type { Side } from "../sources/side.js";
 import type { OpenedProject } from "../project/openProject.js";
 import { sideTexts } from "./sides.js";
 
@@ -32,7 +31,7 @@ export async function releaseImpacts(
   for (const release of releases) {
     const side = await sideTexts(project, contract, { spec: release.name, cwd: project.root });
     if (!side) continue;
-    const before = readSide(contract, side.texts, release.name);
+    const before = readSide(contract, side.texts, { label: release.name });
     const { protocol } = before.reading.contract;
     if (protocol !== now.reading.contract.protocol) continue;
     const compared = await compareForSdks([before.reading.contract, now.reading.contract], project, project.session);
@@ -43,11 +42,10 @@ export async function releaseImpacts(
         verdict: { code: "compatible", apps: change.verdict.apps } as const,
       }))
       .filter(({ verdict }) => verdict.apps !== "compatible");
-    const { schema } = before.reading;
-    const queries = schema && side.operations ? readQueryDocuments(schema, [side.operations]).uses : [];
-    const searched = side.operations !== undefined && schema !== undefined;
-    const uses = { queries, searched };
-    const refused = refusedOf([before, now], side.operations ? [side.operations] : []);
+    const documents = side.operations ? [side.operations] : [];
+    const queries = side.operations && before.checkedQueries(documents)?.uses;
+    const uses = { queries: queries ?? [], searched: queries !== undefined };
+    const refused = refusedOf([before, now], documents);
     const scanned = withoutTaken(judgeUse(changes, protocol, uses), refused);
     const judged = applyPolicy(scanned, project.configuration.guard ?? {}, { contract, today: today() });
     const texts = [...side.texts, ...(side.operations ? [side.operations] : [])];

@@ -4,11 +4,13 @@ import { problem, type Problem } from "../../core/problem/problem.js";
 import { readContract } from "../../core/readContract.js";
 import type { ContractReading } from "../../core/contractReading.js";
 import { exitCodes, Halt } from "../project/halt.js";
+import { Side } from "./side.js";
 import type { ProjectTexts } from "../generate/sdkInputs.js";
 
 /** Reads contracts once, however many SDKs cover them. */
 export class ContractReader {
   private readonly readings = new Map<string, ContractReading>();
+  private readonly sides = new Map<string, Side>();
 
   constructor(readonly texts: ProjectTexts) {}
 
@@ -35,15 +37,24 @@ export class ContractReader {
     }
   }
 
-  /** Takes a reading for a contract instead of what the project has of it. */
-  instead(name: string, reading: ContractReading): this {
-    this.readings.set(name, reading);
+  /** Returns a contract as it is now, with what is made of it. @throws Halt (unreadable) as `read` does */
+  side(name: string): Side {
+    const known = this.sides.get(name) ?? new Side(this.read(name));
+    this.sides.set(name, known);
+    return known;
+  }
+
+  /** Takes another side for a contract instead of what the project has of it. */
+  instead(name: string, side: Side): this {
+    this.readings.set(name, side.reading);
+    this.sides.set(name, side);
     return this;
   }
 
   /** Forgets a reading, after more of its documents could be had. */
   forget(name: string): void {
     this.readings.delete(name);
+    this.sides.delete(name);
   }
 }
 

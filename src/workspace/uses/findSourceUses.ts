@@ -1,7 +1,6 @@
+import type { Side } from "../sources/side.js";
 import { existsSync } from "node:fs";
 import { join } from "node:path";
-import type { Contract } from "../../core/contract/model.js";
-import type { ContractReading } from "../../core/contractReading.js";
 import type { SourceUse } from "../../core/use/sourceUse.js";
 import { buildSdk } from "../generate/buildSdk.js";
 import type { SdkConfiguration } from "../configuration/configuration.js";
@@ -23,7 +22,7 @@ export interface FoundSourceUses {
 
 /** The contract that source was written against. */
 export interface WrittenAgainst {
-  readonly reading: ContractReading & { readonly contract: Contract };
+  readonly side: Side;
   /** SDKs that are written were made from it. */
   readonly isWritten: boolean;
 }
@@ -37,10 +36,10 @@ export interface WrittenAgainst {
  */
 export async function findSourceUses(
   project: OpenedProject,
-  { reading, isWritten }: WrittenAgainst,
+  { side, isWritten }: WrittenAgainst,
   wanted?: ReadonlySet<string>,
 ): Promise<FoundSourceUses> {
-  const { name } = reading.contract;
+  const { name } = side.contract;
   const uses: SourceUse[] = [];
   const unknown: string[] = [];
   for (const { loaded, sdks } of await coveringByLanguage(project, name, wanted)) {
@@ -52,7 +51,7 @@ export async function findSourceUses(
     if (!scanner.hasSources(project)) continue;
     const parts = partsOf(project, name, { loaded, sdks });
     const lacking = parts.filter((part) => !isWritten || !scanner.isWritten(part));
-    const made = lacking.length > 0 ? await filesOf(project, reading, lacking) : undefined;
+    const made = lacking.length > 0 ? await filesOf(project, side, lacking) : undefined;
     const begun = made ? undefined : await project.session.usesBeside.found(project, parts);
     // An app may hold more of them than a function takes arguments.
     for (const use of begun ?? (await scanner.find(project, parts, made))) uses.push(use);
@@ -104,11 +103,7 @@ async function coveringByLanguage(
 }
 
 /** The files that a contract gives some SDKs, in the place of those that are written; what others give stays. */
-async function filesOf(
-  project: OpenedProject,
-  reading: WrittenAgainst["reading"],
-  parts: readonly SdkPart[],
-): Promise<MadeFiles> {
+async function filesOf(project: OpenedProject, side: Side, parts: readonly SdkPart[]): Promise<MadeFiles> {
   const texts = new Map<string, string>();
   const replaced: string[] = [];
   for (const { sdk, contract, folder } of parts) {
@@ -120,7 +115,7 @@ async function filesOf(
     };
     const inputs = new ProjectTexts(alone);
     await inputs.readHosts([contract]);
-    const reader = new ContractReader(inputs).instead(contract, reading);
+    const reader = new ContractReader(inputs).instead(contract, side);
     const whole = outputFolder(project, sdk, settings.into);
     for (const [path, text] of (await buildSdk(alone, sdk, reader)).files) {
       const target = join(whole, path);

@@ -127,7 +127,7 @@ export function editedFleet(given: EditedLanguage, unions: "open" | "closed"): E
         const after = readSchema(print(tree as never), unions);
         // An edit that makes no schema is none that anybody publishes.
         if (after.contract.setAside.length > 0) return undefined;
-        const refused = refusedQueries(before.schema, after.schema, queries);
+        const refused = refusedQueries(before.read.problems, after.read.problems, queries);
         const changes = [
           ...compareGraphql(before.contract, after.contract, facts),
           ...compareGraphqlNames(before, after, facts),

@@ -1,8 +1,7 @@
-import { Kind, type GraphQLSchema } from "graphql";
+import { Kind } from "graphql";
 import type { SourceText } from "../../problem/place.js";
 import type { Problem } from "../../problem/problem.js";
 import { parseText } from "../parseText.js";
-import { readQueryDocuments } from "./readQueryDocuments.js";
 
 /** An error that a query document has against a new schema, and did not have against the old one. */
 export interface RefusedQuery {
@@ -11,17 +10,21 @@ export interface RefusedQuery {
   readonly owner: string;
 }
 
-/** What a server with the new schema refuses of documents that one with the old schema takes (GraphQL, section 5). */
+/**
+ * Returns what a server with the new schema refuses of documents that one with the old schema accepts (GraphQL,
+ * section 5).
+ *
+ * @param before the problems that the documents have against the old schema
+ * @param after those that they have against the new one
+ */
 export function refusedQueries(
-  before: GraphQLSchema,
-  after: GraphQLSchema,
+  before: readonly Problem[],
+  after: readonly Problem[],
   documents: readonly SourceText[],
 ): RefusedQuery[] {
   const key = (problem: Problem): string => JSON.stringify([problem.message, problem.places]);
-  const known = new Set(readQueryDocuments(before, documents).problems.map(key));
-  const fresh = readQueryDocuments(after, documents).problems.filter(
-    (problem) => problem.level === "error" && !known.has(key(problem)),
-  );
+  const known = new Set(before.map(key));
+  const fresh = after.filter((problem) => problem.level === "error" && !known.has(key(problem)));
   if (fresh.length === 0) return [];
   const owners = definitionsOf(documents);
   return fresh.map((problem) => {

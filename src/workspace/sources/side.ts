@@ -1,0 +1,88 @@
+import type { Contract } from "../../core/contract/model.js";
+import type { ContractReading } from "../../core/contractReading.js";
+import { readQueryDocuments, type QueryReading } from "../../core/graphql/documents/readQueryDocuments.js";
+import type { SourceText } from "../../core/problem/place.js";
+import type { SharedSettings } from "../../core/sdk/lower/sharedSettings.js";
+import type { ContractPlan } from "../../core/sdk/sdkPlan.js";
+import { planContract, type Planning } from "../generate/planContract.js";
+
+/** What was read of a contract of which something could be read. */
+export type ReadableContract = ContractReading & { readonly contract: Contract };
+
+/** What a side is besides what was read of it. */
+export interface SideOptions {
+  /** What the report calls it where the contract has no version. */
+  readonly label?: string;
+  /** It is the pin, so the SDK that is written was made from it. */
+  readonly isPinned?: boolean;
+}
+
+/** Query documents, and what was read of them. */
+interface TypedDocuments {
+  readonly documents: readonly SourceText[];
+  readonly byFragments: Map<SharedSettings["fragments"], QueryReading>;
+}
+
+/** A contract at one revision: what was read, its queries and its plans, each made once however many ask for it. */
+export class Side {
+  readonly contract: Contract;
+  /** What the report calls it: a version, or where it came from. */
+  readonly label: string;
+  readonly isPinned: boolean;
+  private readonly typed: TypedDocuments[] = [];
+  private readonly plans = new Map<string, ContractPlan>();
+
+  constructor(
+    readonly reading: ReadableContract,
+    { label = "now", isPinned = false }: SideOptions = {},
+  ) {
+    this.contract = reading.contract;
+    this.label = reading.contract.version === "" ? label : reading.contract.version;
+    this.isPinned = isPinned;
+  }
+
+  /**
+   * Returns the query documents of the contract, checked and typed; undefined for REST.
+   *
+   * @param documents the texts of the documents
+   * @param fragments how an SDK types them
+   */
+  queries(documents: readonly SourceText[], fragments: SharedSettings["fragments"]): QueryReading | undefined {
+    const { schema } = this.reading;
+    if (!schema) return undefined;
+    const { byFragments } = this.typedOf(documents);
+    const known = byFragments.get(fragments) ?? readQueryDocuments(schema, documents, { fragments });
+    byFragments.set(fragments, known);
+    return known;
+  }
+
+  /** Returns the same, in whichever way an SDK types them: what they use and what is wrong with them is the same. */
+  checkedQueries(documents: readonly SourceText[]): QueryReading | undefined {
+    const [known] = this.typedOf(documents).byFragments.values();
+    return known ?? this.queries(documents, "inline");
+  }
+
+  /** Returns the plan of the contract for an SDK. */
+  plan(queries: QueryReading | undefined, planning: Planning): ContractPlan {
+    const { language, settings } = planning.plannedFor;
+    const at = this.typed.findIndex(({ byFragments }) => [...byFragments.values()].some((each) => each === queries));
+    const fragments = [...(this.typed[at]?.byFragments ?? [])].find(([, reading]) => reading === queries)?.[0];
+    const key = JSON.stringify([language, settings.unions, settings.formats, at, fragments]);
+    const known = this.plans.get(key) ?? planContract(this.contract, queries, planning);
+    this.plans.set(key, known);
+    return known;
+  }
+
+  private typedOf(documents: readonly SourceText[]): TypedDocuments {
+    const known = this.typed.find((each) => isSame(each.documents, documents)) ?? { documents, byFragments: new Map() };
+    if (!this.typed.includes(known)) this.typed.push(known);
+    return known;
+  }
+}
+
+function isSame(some: readonly SourceText[], others: readonly SourceText[]): boolean {
+  return (
+    some.length === others.length &&
+    some.every(({ document, text }, at) => others[at]?.document === document && others[at].text === text)
+  );
+}
