@@ -52,129 +52,151 @@ const mostBytes = 64 * 1024 * 1024;
 
 /** Makes a stand-in. */
 export function createStandin(given: readonly PlayedContract[], options: StandinOptions): Standin {
-  const { seed, eventEveryMs, onCall, asksAuth = false } = options;
-  const wishes = new Wishes(options.wishes);
-  const journal = new Journal();
-  const shelves = new Map<string, Shelves>();
-  let contracts = given;
-  let plays = new Map<string, Play>();
-  let shown = shownTraffic(new Set());
+  return new StandinServer(given, options);
+}
 
-  const shelvesOf = (name: string): Shelves => {
-    const known = shelves.get(name) ?? new Shelves();
-    shelves.set(name, known);
+class StandinServer implements Standin {
+  readonly wishes: Wishes;
+  readonly journal = new Journal();
+  private readonly shelves = new Map<string, Shelves>();
+  private readonly app = new Hono();
+  private played: readonly PlayedContract[] = [];
+  private plays = new Map<string, Play>();
+  private shown = shownTraffic(new Set());
+
+  constructor(
+    given: readonly PlayedContract[],
+    private readonly options: StandinOptions,
+  ) {
+    this.wishes = new Wishes(options.wishes);
+    this.replace(given);
+    this.addRoutes();
+  }
+
+  fetch(request: Request, server?: { readonly incoming: IncomingMessage }): Response | Promise<Response> {
+    return this.app.fetch(request, server);
+  }
+
+  async request(path: string, init?: RequestInit): Promise<Response> {
+    return this.app.request(path, init);
+  }
+
+  contracts(): readonly PlayedContract[] {
+    return this.played;
+  }
+
+  replace(contracts: readonly PlayedContract[]): void {
+    this.played = contracts;
+    this.shown = shownTraffic(credentialNames(contracts.map(({ contract }) => contract)));
+    this.plays = new Map(contracts.flatMap((each) => this.playsOf(each)));
+    this.journal.renew();
+  }
+
+  forget(): void {
+    for (const each of this.shelves.values()) each.clear();
+  }
+
+  shelvesOf(contract: string): Shelves {
+    const known = this.shelves.get(contract) ?? new Shelves();
+    this.shelves.set(contract, known);
     return known;
-  };
-  const replace = (next: readonly PlayedContract[]): void => {
-    contracts = next;
-    shown = shownTraffic(credentialNames(next.map(({ contract }) => contract)));
-    plays = new Map(
-      next.flatMap(({ contract, schema, raw, texts, scalars }): [string, Play][] => {
-        const common = { seed, wishes, shelves: shelvesOf(contract.name) };
-        if (contract.protocol === "rest") {
-          const play = playRest(contract, raw, { ...common, asksAuth });
-          const below = (request: Request): string =>
-            new URL(request.url).pathname.slice(contract.name.length + 1) || "/";
-          return [[contract.name, (request, body) => play(request, below(request), body)]];
-        }
-        if (!schema) return [];
-        const play = playGraphql(schema, { ...common, eventEveryMs, texts, scalars });
-        return [[contract.name, play]];
-      }),
-    );
-    journal.renew();
-  };
-  replace(given);
+  }
 
-  const record = (
-    name: string,
+  subscriptionsOf(name: string): Subscribing | undefined {
+    const { seed, eventEveryMs } = this.options;
+    const { schema, texts, scalars } = this.played.find(({ contract }) => contract.name === name) ?? {};
+    if (!schema) return undefined;
+    const shelves = this.shelvesOf(name);
+    const run = subscribeGraphql(schema, { seed, wishes: this.wishes, shelves, eventEveryMs, scalars });
+    return (payload) => {
+      const asked = readAsked(payload, texts);
+      if ("error" in asked) return Promise.resolve({ errors: [{ message: asked.error }] });
+      this.noteSubscription(name, asked);
+      return run(asked);
+    };
+  }
+
+  private playsOf({ contract, schema, raw, texts, scalars }: PlayedContract): [string, Play][] {
+    const { seed, eventEveryMs, asksAuth = false } = this.options;
+    const { name } = contract;
+    const common = { seed, wishes: this.wishes, shelves: this.shelvesOf(name) };
+    if (contract.protocol === "rest") {
+      const play = playRest(contract, raw, { ...common, asksAuth });
+      const below = (request: Request): string => new URL(request.url).pathname.slice(name.length + 1) || "/";
+      return [[name, (request, body) => play(request, below(request), body)]];
+    }
+    return schema ? [[name, playGraphql(schema, { ...common, eventEveryMs, texts, scalars })]] : [];
+  }
+
+  private addRoutes(): void {
+    const { app } = this;
+    app.use("/:contract/*", async (context, next) =>
+      this.plays.has(context.req.param("contract")) ? anyOrigin(context as Context<object, string>, next) : next(),
+    );
+    addPage(app, {
+      ...{ journal: this.journal, wishes: this.wishes, seed: this.options.seed },
+      ...{ contracts: () => this.played, forget: this.forget.bind(this) },
+    });
+    app.all("/:contract/*", async (context, next) => {
+      const name = context.req.param("contract");
+      const play = this.plays.get(name);
+      if (!play) return next();
+      const startedAt = performance.now();
+      const { incoming } = (context.env ?? {}) as { incoming?: IncomingMessage };
+      const played = await play(context.req.raw, sentBody(context.req.raw, incoming, mostBytes));
+      this.note(name, context.req.raw, { startedAt, played });
+      return played.response;
+    });
+    app.notFound((context) => context.json(this.nothingPlayed(), 404));
+    app.onError((error, context) =>
+      error instanceof TooLarge
+        ? context.json({ title: "More is sent than this takes", status: 413, detail: "At most 64 MB." }, 413)
+        : context.json({ title: "The stand-in met a defect of its own", status: 500, detail: error.message }, 500),
+    );
+  }
+
+  private nothingPlayed(): object {
+    const played = [...this.plays.keys()].map((name) => `/${name}`).join(", ");
+    return { title: "Nothing is played here", status: 404, detail: `Played: ${played}.` };
+  }
+
+  private note(
+    contract: string,
     request: Request,
     { startedAt, played }: { readonly startedAt: number; readonly played: PlayedAnswer },
-  ): void => {
+  ): void {
+    const { shown } = this;
     const url = new URL(request.url);
-    const entry = journal.add({
+    const entry = this.journal.add({
       at: Date.now(),
       ms: performance.now() - startedAt,
-      contract: name,
+      contract,
       operation: played.operation,
       method: request.method,
       path: url.pathname + shown.query(url.search),
       status: played.response.status,
-      misfits: played.misfits.map(({ in: where, name: what, message }) =>
-        where === "body" || where === "path" ? message : `${where} ${what} ${message}`,
+      misfits: played.misfits.map(({ in: where, name, message }) =>
+        where === "body" || where === "path" ? message : `${where} ${name} ${message}`,
       ),
       faults: played.faults,
       request: () => ({ headers: shown.headers(request.headers), body: shown.body(played.received ?? "") }),
       answer: () => ({ headers: shown.headers(played.response.headers), body: shown.body(played.sent) }),
     });
-    onCall?.(entry);
-  };
-
-  const app = new Hono();
-  app.use("/:contract/*", async (context, next) =>
-    plays.has(context.req.param("contract")) ? anyOrigin(context as Context<object, string>, next) : next(),
-  );
-  addPage(app, { journal, wishes, contracts: () => contracts, forget, seed });
-  app.all("/:contract/*", async (context, next) => {
-    const name = context.req.param("contract");
-    const play = plays.get(name);
-    if (!play) return next();
-    const startedAt = performance.now();
-    const { incoming } = (context.env ?? {}) as { incoming?: IncomingMessage };
-    const played = await play(context.req.raw, sentBody(context.req.raw, incoming, mostBytes));
-    record(name, context.req.raw, { startedAt, played });
-    return played.response;
-  });
-  app.notFound((context) =>
-    context.json(
-      {
-        title: "Nothing is played here",
-        status: 404,
-        detail: `Played: ${[...plays.keys()].map((name) => `/${name}`).join(", ")}.`,
-      },
-      404,
-    ),
-  );
-  app.onError((error, context) =>
-    error instanceof TooLarge
-      ? context.json({ title: "More is sent than this takes", status: 413, detail: "At most 64 MB." }, 413)
-      : context.json({ title: "The stand-in met a defect of its own", status: 500, detail: error.message }, 500),
-  );
-
-  function forget(): void {
-    for (const each of shelves.values()) each.clear();
+    this.options.onCall?.(entry);
   }
 
-  return {
-    fetch: (request, server) => app.fetch(request, server),
-    request: async (path, init) => app.request(path, init),
-    replace,
-    forget,
-    contracts: () => contracts,
-    journal,
-    wishes,
-    subscriptionsOf: (name) => {
-      const { schema, texts, scalars } = contracts.find(({ contract }) => contract.name === name) ?? {};
-      if (!schema) return undefined;
-      const run = subscribeGraphql(schema, { seed, wishes, shelves: shelvesOf(name), eventEveryMs, scalars });
-      return (payload) => {
-        const asked = readAsked(payload, texts);
-        if ("error" in asked) return Promise.resolve({ errors: [{ message: asked.error }] });
-        const query = { headers: {}, body: shown.body(JSON.stringify(asked)) };
-        const operation = /^\s*(subscription\s+\w+)/.exec(asked.query)?.[1];
-        const entry = { at: Date.now(), ms: 0, contract: name, operation, method: "WS", path: `/${name}`, status: 101 };
-        onCall?.(
-          journal.add({
-            ...entry,
-            misfits: [],
-            faults: [],
-            request: () => query,
-            answer: () => ({ headers: {}, body: "(events)" }),
-          }),
-        );
-        return run(asked);
-      };
-    },
-    shelvesOf,
-  };
+  private noteSubscription(contract: string, asked: { readonly query: string }): void {
+    const query = { headers: {}, body: this.shown.body(JSON.stringify(asked)) };
+    const operation = /^\s*(subscription\s+\w+)/.exec(asked.query)?.[1];
+    const entry = { at: Date.now(), ms: 0, contract, operation, method: "WS", path: `/${contract}`, status: 101 };
+    this.options.onCall?.(
+      this.journal.add({
+        ...entry,
+        misfits: [],
+        faults: [],
+        request: () => query,
+        answer: () => ({ headers: {}, body: "(events)" }),
+      }),
+    );
+  }
 }

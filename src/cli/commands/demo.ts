@@ -27,98 +27,117 @@ class DemoFailure extends Error {}
 
 /** `rhema demo`: plays the whole flow with the real commands on made-up data, and leaves the folder to explore. */
 export async function demoCommand(terminal: Terminal): Promise<number> {
-  const installed = packageFolder();
-  const folder = mkdtempSync(join(tmpdir(), "rhema-demo-"));
-  const program = join(installed, "dist", "cli", "main.js");
-  const { proof } = await terminal.host.session.tools(usualLanguage);
-  const say = (lines: readonly string[]): void => {
-    terminal.result(lines);
-  };
-  let step = 0;
-  const title = (text: string): void => {
-    say(["", terminal.paint.strong(`${String(++step)}. ${text}`)]);
-  };
-  const run = ({
-    title: text,
-    shown,
-    args,
-    expected,
-    command = process.execPath,
-    cwd = folder,
-    isQuiet = false,
-  }: Run): void => {
-    title(text);
-    say([terminal.paint.quiet(`$ ${shown}`)]);
-    const { stdout, stderr, status } = spawnSync(command, args, {
-      cwd,
-      encoding: "utf8",
-      env: childEnvironment(terminal),
-    });
-    if (!isQuiet || status !== expected)
-      say([stderr, stdout].flatMap((text) => (text.trimEnd() === "" ? [] : [text.trimEnd()])));
-    if (status !== expected)
-      throw new DemoFailure(`\`${shown}\` ended with ${String(status)}; the demo expected ${String(expected)}.`);
-  };
-  const rhema = (text: string, args: readonly string[], expected = 0): void => {
-    run({ title: text, shown: `rhema ${args.join(" ")}`, args: [program, ...args], expected });
-  };
-  const compile = (text: string): void => {
-    if (proof) run({ title: text, shown: proof.command.shown, args: proof.command.args(), expected: 0 });
-  };
-  const copyContracts = (version: string): void => {
-    cpSync(join(installed, "demo", "contracts", version), join(folder, "contracts"), { recursive: true });
-  };
-
+  const stage = new Stage(terminal, mkdtempSync(join(tmpdir(), "rhema-demo-")));
   try {
-    say([terminal.paint.strong("rhema demo: Ostrel Harbour, a made-up small-boat harbour"), `in ${folder}`]);
-    mkdirSync(join(folder, "contracts"));
-    cpSync(join(installed, "demo", "app"), folder, { recursive: true });
-    copyContracts("v1");
-    const fresh = join(folder, "fresh-start");
-    cpSync(join(folder, "contracts"), join(fresh, "contracts"), { recursive: true });
-    cpSync(join(folder, "package.json"), join(fresh, "package.json"));
-    const inFresh = (text: string, args: readonly string[]): void => {
-      run({ title: text, shown: `rhema ${args.join(" ")}`, args: [program, ...args], expected: 0, cwd: fresh });
-    };
-    inFresh("Adopt: a new project finds its contracts, tries them, and has a configuration.", ["init", "--yes"]);
-    inFresh("Ask: queries to begin with, for a schema that has none yet.", ["draft", "passages", "ports", "weather"]);
-    rhema("The quay board is further on. Generate: one SDK from a REST contract and a GraphQL schema.", ["generate"]);
-    rhema("Look something up: what does reserving a berth take?", ["outline", "--about", "reserveBerth"]);
-    rhema("Try it: one call, with samples for what is left out.", [
-      "try",
-      "reserveBerth",
-      "berthId=N-07",
-      "body.crew=3",
+    stage.say([
+      terminal.paint.strong("rhema demo: Ostrel Harbour, a made-up small-boat harbour"),
+      `in ${stage.folder}`,
     ]);
-    compile("Build: the quay board compiles against the SDK, in strict mode.");
-    await playing(title, terminal, { program, folder, run });
-    rhema("Stay current: nothing changed, so nothing is done.", ["generate"]);
-    await watching(title, terminal, { program, folder });
-    copyContracts("v2");
-    rhema("The contracts moved to their second version: check says the SDK is stale.", ["check"], exitCodes.findings);
-    rhema("Meet the change: what breaks, and where in this app?", ["impact"], exitCodes.findings);
-    rhema(
-      "Four queries no longer fit, so the SDK is held back and the old one stays.",
-      ["generate"],
-      exitCodes.findings,
-    );
-    cpSync(join(installed, "demo", "app-v2"), folder, { recursive: true });
-    rhema("The places were mended: now the SDK follows the contract.", ["generate"]);
-    compile("The app compiles against the new SDK.");
-    await playing(title, terminal, { program, folder, run });
-    rhema("Guard: this is what CI runs.", ["check"]);
-    rhema("And what a code means, with an example.", ["explain", "answer.field.renamed"]);
+    adopt(stage);
+    await build(stage);
+    await meetChange(stage);
     for (const language of workspaceLanguages) {
       const { example } = await terminal.host.session.tools(language.id);
-      if (example) await otherApp({ title, terminal, program, folder, run }, example);
+      if (example) await otherApp(stage, example);
     }
-    say(["", `The folder is yours to explore: cd ${folder}`]);
+    stage.say(["", `The folder is yours to explore: cd ${stage.folder}`]);
     return exitCodes.done;
   } catch (error) {
     if (!(error instanceof DemoFailure)) throw error;
     terminal.note(["", terminal.paint.bad(`demo: ${error.message}`)]);
     return exitCodes.findings;
   }
+}
+
+/** Where the demo is played: its folder, and what runs commands in it and shows what they print. */
+class Stage {
+  readonly program = join(packageFolder(), "dist", "cli", "main.js");
+  private step = 0;
+
+  constructor(
+    readonly terminal: Terminal,
+    readonly folder: string,
+  ) {}
+
+  say(lines: readonly string[]): void {
+    this.terminal.result(lines);
+  }
+
+  title(text: string): void {
+    this.say(["", this.terminal.paint.strong(`${String(++this.step)}. ${text}`)]);
+  }
+
+  /** Runs a program and shows what it prints. @throws DemoFailure when it ends with another code than is expected */
+  run({ title, shown, args, expected, command = process.execPath, cwd = this.folder, isQuiet = false }: Run): void {
+    this.title(title);
+    this.say([this.terminal.paint.quiet(`$ ${shown}`)]);
+    const env = childEnvironment(this.terminal);
+    const { stdout, stderr, status } = spawnSync(command, args, { cwd, encoding: "utf8", env });
+    if (!isQuiet || status !== expected)
+      this.say([stderr, stdout].flatMap((text) => (text.trimEnd() === "" ? [] : [text.trimEnd()])));
+    if (status !== expected)
+      throw new DemoFailure(`\`${shown}\` ended with ${String(status)}; the demo expected ${String(expected)}.`);
+  }
+
+  /** Runs a command of Rhema. */
+  rhema(title: string, args: readonly string[], how: { readonly expected?: number; readonly cwd?: string } = {}): void {
+    const shown = `rhema ${args.join(" ")}`;
+    this.run({ title, shown, args: [this.program, ...args], expected: 0, ...how });
+  }
+
+  /** Compiles the board, where a compiler is there. */
+  async compile(title: string): Promise<void> {
+    const { proof } = await this.terminal.host.session.tools(usualLanguage);
+    if (proof) this.run({ title, shown: proof.command.shown, args: proof.command.args(), expected: 0 });
+  }
+
+  /** Puts the contracts of a version in the place of those that are there. */
+  contracts(version: string, folder = this.folder): void {
+    cpSync(join(packageFolder(), "demo", "contracts", version), join(folder, "contracts"), { recursive: true });
+  }
+}
+
+/** A new project, and the board's own, which is further on. */
+function adopt(stage: Stage): void {
+  const { folder } = stage;
+  mkdirSync(join(folder, "contracts"));
+  cpSync(join(packageFolder(), "demo", "app"), folder, { recursive: true });
+  stage.contracts("v1");
+  const cwd = join(folder, "fresh-start");
+  cpSync(join(folder, "contracts"), join(cwd, "contracts"), { recursive: true });
+  cpSync(join(folder, "package.json"), join(cwd, "package.json"));
+  const found = "Adopt: a new project finds its contracts, tries them, and has a configuration.";
+  stage.rhema(found, ["init", "--yes"], { cwd });
+  const asked = "Ask: queries to begin with, for a schema that has none yet.";
+  stage.rhema(asked, ["draft", "passages", "ports", "weather"], { cwd });
+}
+
+async function build(stage: Stage): Promise<void> {
+  stage.rhema("The quay board is further on. Generate: one SDK from a REST contract and a GraphQL schema.", [
+    "generate",
+  ]);
+  stage.rhema("Look something up: what does reserving a berth take?", ["outline", "--about", "reserveBerth"]);
+  const given = ["berthId=N-07", "body.crew=3"];
+  stage.rhema("Try it: one call, with samples for what is left out.", ["try", "reserveBerth", ...given]);
+  await stage.compile("Build: the quay board compiles against the SDK, in strict mode.");
+  await playing(stage);
+  stage.rhema("Stay current: nothing changed, so nothing is done.", ["generate"]);
+  await watching(stage);
+}
+
+async function meetChange(stage: Stage): Promise<void> {
+  const expected = exitCodes.findings;
+  stage.contracts("v2");
+  stage.rhema("The contracts moved to their second version: check says the SDK is stale.", ["check"], { expected });
+  stage.rhema("Meet the change: what breaks, and where in this app?", ["impact"], { expected });
+  const held = "Four queries no longer fit, so the SDK is held back and the old one stays.";
+  stage.rhema(held, ["generate"], { expected });
+  cpSync(join(packageFolder(), "demo", "app-v2"), stage.folder, { recursive: true });
+  stage.rhema("The places were mended: now the SDK follows the contract.", ["generate"]);
+  await stage.compile("The app compiles against the new SDK.");
+  await playing(stage);
+  stage.rhema("Guard: this is what CI runs.", ["check"]);
+  stage.rhema("And what a code means, with an example.", ["explain", "answer.field.renamed"]);
 }
 
 function childEnvironment(terminal: Terminal): NodeJS.ProcessEnv {
@@ -130,12 +149,9 @@ function childEnvironment(terminal: Terminal): NodeJS.ProcessEnv {
 const startLimitMs = 20_000;
 
 /** Starts the stand-in, runs the board against it, and ends the stand-in. */
-async function playing(
-  title: (text: string) => void,
-  terminal: Terminal,
-  { program, folder, run }: { readonly program: string; readonly folder: string; readonly run: (run: Run) => void },
-): Promise<void> {
-  title("Play: a stand-in server plays both contracts; observe stands before it and judges what goes through.");
+async function playing(stage: Stage): Promise<void> {
+  const { terminal, program, folder } = stage;
+  stage.title("Play: a stand-in server plays both contracts; observe stands before it and judges what goes through.");
   terminal.result([terminal.paint.quiet("$ rhema play --port 0 &")]);
   const start = (args: readonly string[]) =>
     spawn(process.execPath, [program, ...args], { cwd: folder, stdio: ["ignore", "pipe", "ignore"] });
@@ -149,7 +165,7 @@ async function playing(
     observer.stdout.on("data", (part: string) => (report += part));
     const address = await firstMatch(observer, /at (http:\/\/127\.0\.0\.1:\d+),/);
     terminal.result([`observing at ${address}`]);
-    run({
+    stage.run({
       title: "Run: the quay board talks to the stand-in.",
       shown: `node built/board.js ${address}`,
       args: ["built/board.js", address],
@@ -158,7 +174,7 @@ async function playing(
     const ended = new Promise((resolve) => observer?.once("close", resolve));
     observer.kill("SIGINT");
     await ended;
-    title("What the observer saw.");
+    stage.title("What the observer saw.");
     terminal.result(report.trimEnd().split("\n").slice(2));
   } finally {
     server.kill();
@@ -166,28 +182,13 @@ async function playing(
   }
 }
 
-/** What the parts of the demo share. */
-interface Stage {
-  readonly title: (text: string) => void;
-  readonly terminal: Terminal;
-  readonly program: string;
-  readonly folder: string;
-  readonly run: (run: Run) => void;
-}
-
 /** An app in a language with a toolchain of its own: built and run where that is found, and told what breaks in any case. */
-async function otherApp({ title, terminal, program, folder, run }: Stage, example: ExampleApp): Promise<void> {
-  const demo = join(packageFolder(), "demo");
-  const cwd = join(folder, example.folder);
-  const copyContracts = (version: string): void => {
-    cpSync(join(demo, "contracts", version), join(cwd, "contracts"), { recursive: true });
-  };
-  const rhema = (text: string, command: string, expected = 0): void => {
-    run({ title: text, shown: `rhema ${command}`, args: [program, command], expected, cwd });
-  };
-  cpSync(join(demo, example.folder), cwd, { recursive: true });
-  copyContracts("v1");
-  rhema(`${example.title}: generate.`, "generate");
+async function otherApp(stage: Stage, example: ExampleApp): Promise<void> {
+  const { terminal, program } = stage;
+  const cwd = join(stage.folder, example.folder);
+  cpSync(join(packageFolder(), "demo", example.folder), cwd, { recursive: true });
+  stage.contracts("v1", cwd);
+  stage.rhema(`${example.title}: generate.`, ["generate"], { cwd });
   const server = spawn(process.execPath, [program, "--quiet", "--json", "play", "--port", "0"], {
     cwd,
     stdio: ["ignore", "pipe", "ignore"],
@@ -195,14 +196,15 @@ async function otherApp({ title, terminal, program, folder, run }: Stage, exampl
   try {
     const steps = example.steps(cwd, await firstMatch(server, /"url": "(http:\/\/[^"/]+)/));
     if (typeof steps === "string") {
-      title("Build and run it: left out.");
+      stage.title("Build and run it: left out.");
       terminal.result([terminal.paint.warn(`Left out, because ${steps}.`)]);
-    } else for (const step of steps) run({ ...step, expected: 0, cwd });
+    } else for (const step of steps) stage.run({ ...step, expected: 0, cwd });
   } finally {
     server.kill();
   }
-  copyContracts("v2");
-  rhema("The second version of the contracts, and what it breaks in this app.", "impact", exitCodes.findings);
+  stage.contracts("v2", cwd);
+  const expected = exitCodes.findings;
+  stage.rhema("The second version of the contracts, and what it breaks in this app.", ["impact"], { expected, cwd });
 }
 
 /** Waits until a program has said something, and gives the part of it that is asked for. */
@@ -226,12 +228,9 @@ function firstMatch(program: ChildProcess, wanted: RegExp): Promise<string> {
 }
 
 /** Starts the watcher, saves a change of a contract, shows what is said of it, and takes the change back. */
-async function watching(
-  title: (text: string) => void,
-  terminal: Terminal,
-  { program, folder }: { readonly program: string; readonly folder: string },
-): Promise<void> {
-  title("Watch: a contract is saved with a field called otherwise, and then saved as it was.");
+async function watching(stage: Stage): Promise<void> {
+  const { terminal, program, folder } = stage;
+  stage.title("Watch: a contract is saved with a field called otherwise, and then saved as it was.");
   terminal.result([terminal.paint.quiet("$ rhema watch &")]);
   const watcher = spawn(process.execPath, [program, "watch"], {
     cwd: folder,

@@ -74,7 +74,10 @@ export async function startPlay(terminal: Terminal, globals: GlobalOptions, opti
     terminal.note([`  ${shown} ${method} ${path}${first === undefined ? "" : paint.quiet(`  ${firstLine(first)}`)}`]);
   };
   const standin = createStandin(played, { seed, eventEveryMs, onCall, wishes, asksAuth: options.auth });
-  const address = await listen(standin.fetch, options.host, { port, onUpgrade: socketUpgrade(standin) });
+  const address = await listen((request, server) => standin.fetch(request, server), options.host, {
+    port,
+    onUpgrade: socketUpgrade(standin),
+  });
   const base = `http://${options.host.includes(":") ? `[${options.host}]` : options.host}:${String(address.port)}`;
   terminal.result([
     paint.good(`play: ${counted(played.length, "contract")} at ${base}, Ctrl-C ends it`),

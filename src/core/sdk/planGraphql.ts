@@ -1,4 +1,4 @@
-import type { Field, GraphqlContract, Reference } from "../contract/model.js";
+import type { Field, GraphqlContract, Reference, TypeDefinition } from "../contract/model.js";
 import { reachedTypes } from "../contract/reachedTypes.js";
 import type { QueryDocuments } from "../graphql/documents/queryModel.js";
 import { assignFaces } from "./assignFaces.js";
@@ -41,18 +41,7 @@ export function planGraphql(
 ): GraphqlPlan {
   const known = withScalars(contract.types, scalars);
   const all = types === "all" ? schemaTypes(contract, known) : known;
-  const roots: Reference[] = [
-    ...documents.operations.flatMap((operation) => [
-      operation.answer,
-      ...operation.variables.map((variable) => variable.type),
-    ]),
-    ...documents.fragments.map((fragment) => fragment.shape),
-  ];
-  const reached = reachedTypes(
-    roots.map((root) => root.shape),
-    (key) => all.get(key)?.shape,
-  );
-  const table = types === "all" ? all : new Map([...all].filter(([key]) => reached.has(key)));
+  const table = types === "all" ? all : usedTypes(all, documents);
   const scope = new NameScope(contractOwnNames(contract.name));
   const planner = new TypePlanner(table, scope, { withNewer: unions === "open" });
   const names = new Map(
@@ -73,22 +62,9 @@ export function planGraphql(
       reference: planner.reference(fragment.shape, "answer", name),
     };
   });
-  const calls = documents.operations.map((operation): GraphqlCall => {
-    const { name, answer, whole, ...own } = names.get(operation.name) ?? ownNames(operation.name, scope, false);
-    const variables = operation.variables.map((field): Field => ({
-      ...field,
-      // Files travel in forms, so what is sent is planned as one.
-      type: planner.reference(field.type, "form", [name, typeNameFrom(field.name)]),
-    }));
-    return {
-      name,
-      ...own,
-      operation,
-      variables,
-      answer: planner.reference(operation.answer, "answer", answer),
-      ...(operation.whole ? { whole: planner.reference(operation.whole, "answer", whole) } : {}),
-    };
-  });
+  const calls = documents.operations.map((operation) =>
+    plannedCall(operation, names.get(operation.name) ?? ownNames(operation.name, scope, false), planner),
+  );
   const others = [...(types === "all" ? all.values() : [])].map((definition) =>
     planner.reference(
       { shape: { kind: "named", key: definition.key }, nullable: false },
@@ -117,5 +93,41 @@ export function planGraphql(
     types: planner.types,
     clashes: scope.clashes,
     untyped: countUntyped(planner.types.values(), [], new Set(scalars.keys())),
+  };
+}
+
+/** Returns the types of a schema that query documents reach. */
+function usedTypes(
+  all: ReadonlyMap<string, TypeDefinition>,
+  { operations, fragments }: QueryDocuments,
+): Map<string, TypeDefinition> {
+  const roots: Reference[] = [
+    ...operations.flatMap((operation) => [operation.answer, ...operation.variables.map((variable) => variable.type)]),
+    ...fragments.map((fragment) => fragment.shape),
+  ];
+  const reached = reachedTypes(
+    roots.map((root) => root.shape),
+    (key) => all.get(key)?.shape,
+  );
+  return new Map([...all].filter(([key]) => reached.has(key)));
+}
+
+function plannedCall(
+  operation: QueryDocuments["operations"][number],
+  { name, answer, whole, ...own }: ReturnType<typeof ownNames>,
+  planner: TypePlanner,
+): GraphqlCall {
+  const variables = operation.variables.map((field): Field => ({
+    ...field,
+    // Files travel in forms, so what is sent is planned as one.
+    type: planner.reference(field.type, "form", [name, typeNameFrom(field.name)]),
+  }));
+  return {
+    name,
+    ...own,
+    operation,
+    variables,
+    answer: planner.reference(operation.answer, "answer", answer),
+    ...(operation.whole ? { whole: planner.reference(operation.whole, "answer", whole) } : {}),
   };
 }

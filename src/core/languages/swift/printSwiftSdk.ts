@@ -69,85 +69,91 @@ function runtimeText(source: string, { prefix, package: isPackage }: SwiftSettin
   return isPackage === true ? named : named.replace(/^( *)public /gm, "$1");
 }
 
-function printFolder(
-  context: ContractContext,
-  settings: SwiftSettings,
-  { hash, schemas }: Printing,
-): Map<string, string> {
-  const files = new Map<string, string>();
-  const { contract, space, connection } = context;
-  const spelling = pageSpelling(context);
-  const schema = schemas?.get(contract.plan.name);
-  if (schema !== undefined) files.set("schema.graphql", schema);
+/** The files of a contract's folder, by path. */
+class FolderFiles {
+  readonly files = new Map<string, string>();
   // A target has no two files of one name, so every file is called by the namespace too. What is no type has a sign before
   // it that no type's name has.
-  const scope = new NameScope();
-  const add = (name: string, text: string): void => {
-    if (text !== "") files.set(`${space}+${scope.claim(name)}.swift`, text);
-  };
-  if (contract.protocol === "rest") {
-    const rest: RestContext = { ...context, contract };
-    files.set(`${space}.swift`, printConnection(rest));
-    const webhooks = printWebhooks(rest);
-    if (webhooks.length > 0) add("Webhooks", fileText([`extension ${space} {\n${indented(webhooks.join("\n"))}}\n`]));
-    for (const file of contract.files) {
-      files.set(`${file.file}.md`, restPage(file, contract, spelling));
-      const calls = file.calls.map((lowered) => printRestCall(lowered, rest));
-      const inside = (what: string, parts: readonly string[]): string[] =>
-        parts.length === 0 ? [] : [`extension ${what} {\n${parts.join("\n")}}\n`];
-      add(
-        `${pascalCase(file.file) || "Own"}Calls`,
-        fileText([
-          ...inside(
-            connection,
-            calls.flatMap(({ functions }) => functions),
-          ),
-          ...inside(
-            space,
-            calls.flatMap(({ types }) => types).map((each) => indented(each)),
-          ),
-          ...inside(
-            `${space}.Readings`,
-            calls.flatMap(({ readings }) => readings).map((each) => indented(each)),
-          ),
-          ...inside(
-            `${space}.Forms`,
-            calls.flatMap(({ forms }) => forms).map((each) => indented(each)),
-          ),
-        ]),
-      );
-    }
-  } else {
-    const graphql: GraphqlContext = { ...context, contract };
-    const manifest: object[] = [];
-    files.set(`${space}.swift`, printGraphqlConnection(graphql));
-    for (const lowered of contract.calls) {
-      const { name, root: kind, text } = lowered.call.operation;
-      const digest = settings.manifest === true ? hash?.(text) : undefined;
-      const id = digest === undefined ? undefined : operationId(digest);
-      if (id !== undefined) manifest.push({ name, kind, hash: id, text });
-      const { call, failure, operation } = printGraphqlCall(lowered, graphql, id);
-      files.set(`${lowered.file}.md`, graphqlPage(lowered, contract, spelling));
-      add(
-        `${pascalCase(lowered.file) || "Own"}Call`,
-        fileText([
-          `extension ${connection} {\n${call}}\n`,
-          `extension ${space} {\n${indented(failure)}}\n`,
-          `extension ${space}.Operations {\n${operation}}\n`,
-        ]),
-      );
-    }
-    if (settings.manifest === true)
-      files.set("operations.json", `${JSON.stringify({ operations: manifest }, null, 2)}\n`);
+  private readonly scope = new NameScope();
+
+  constructor(private readonly space: string) {}
+
+  /** Adds a source that is called by no type; nothing where it is empty. */
+  add(name: string, text: string): void {
+    if (text !== "") this.files.set(`${this.space}+${this.scope.claim(name)}.swift`, text);
   }
+}
+
+function printFolder(context: ContractContext, settings: SwiftSettings, printing: Printing): Map<string, string> {
+  const { contract, space } = context;
+  const folder = new FolderFiles(space);
+  const { files } = folder;
+  const schema = printing.schemas?.get(contract.plan.name);
+  if (schema !== undefined) files.set("schema.graphql", schema);
+  if (contract.protocol === "rest") addRestFiles(folder, { ...context, contract });
+  else addGraphqlFiles(folder, { ...context, contract }, settings.manifest === true ? printing.hash : undefined);
   if (contract.settings.testing) {
     const fakes = printFakes(contract.protocol === "rest" ? { ...context, contract } : { ...context, contract });
-    add("Testing", fileText([...fakes, ...printSamples(context)]));
+    folder.add("Testing", fileText([...fakes, ...printSamples(context)]));
   }
   for (const [name, text] of printTypes(context))
-    if (name === "") add("Types", text);
+    if (name === "") folder.add("Types", text);
     else files.set(`${space}.${name}.swift`, text);
-  add("Tuples", printTuples(context));
-  add("Formats", printFormats(context));
+  folder.add("Tuples", printTuples(context));
+  folder.add("Formats", printFormats(context));
   return files;
+}
+
+function addRestFiles(folder: FolderFiles, context: RestContext): void {
+  const { contract, space } = context;
+  folder.files.set(`${space}.swift`, printConnection(context));
+  const webhooks = printWebhooks(context);
+  if (webhooks.length > 0)
+    folder.add("Webhooks", fileText([`extension ${space} {\n${indented(webhooks.join("\n"))}}\n`]));
+  for (const file of contract.files) {
+    folder.files.set(`${file.file}.md`, restPage(file, contract, pageSpelling(context)));
+    folder.add(`${pascalCase(file.file) || "Own"}Calls`, printCallsFile(file.calls, context));
+  }
+}
+
+function printCallsFile(lowered: RestContext["contract"]["files"][number]["calls"], context: RestContext): string {
+  const { space, connection } = context;
+  const calls = lowered.map((each) => printRestCall(each, context));
+  const inside = (what: string, parts: readonly string[]): string[] =>
+    parts.length === 0 ? [] : [`extension ${what} {\n${parts.join("\n")}}\n`];
+  const nested = (part: "types" | "readings" | "forms"): string[] =>
+    calls.flatMap((call) => call[part]).map((each) => indented(each));
+  return fileText([
+    ...inside(
+      connection,
+      calls.flatMap(({ functions }) => functions),
+    ),
+    ...inside(space, nested("types")),
+    ...inside(`${space}.Readings`, nested("readings")),
+    ...inside(`${space}.Forms`, nested("forms")),
+  ]);
+}
+
+/** @param hash what makes the ids of operations; absent where the SDK has no manifest of them */
+function addGraphqlFiles(folder: FolderFiles, context: GraphqlContext, hash: Printing["hash"] | undefined): void {
+  const { contract, space, connection } = context;
+  const manifest: object[] = [];
+  folder.files.set(`${space}.swift`, printGraphqlConnection(context));
+  for (const lowered of contract.calls) {
+    const { name, root: kind, text } = lowered.call.operation;
+    const digest = hash?.(text);
+    const id = digest === undefined ? undefined : operationId(digest);
+    if (id !== undefined) manifest.push({ name, kind, hash: id, text });
+    const { call, failure, operation } = printGraphqlCall(lowered, context, id);
+    folder.files.set(`${lowered.file}.md`, graphqlPage(lowered, contract, pageSpelling(context)));
+    folder.add(
+      `${pascalCase(lowered.file) || "Own"}Call`,
+      fileText([
+        `extension ${connection} {\n${call}}\n`,
+        `extension ${space} {\n${indented(failure)}}\n`,
+        `extension ${space}.Operations {\n${operation}}\n`,
+      ]),
+    );
+  }
+  if (hash) folder.files.set("operations.json", `${JSON.stringify({ operations: manifest }, null, 2)}\n`);
 }

@@ -152,6 +152,12 @@ export function calledOn(type: Type | undefined, name: string): KnownCall | unde
   if (one.has(name)) return { given, orders, result: () => item };
   if (oneOrNone.has(name)) return { given, orders, result: () => item && { ...item, isNullable: true } };
   if (always !== undefined) return { given, result: () => builtIn(always) };
+  return containerFunction(type, name, given);
+}
+
+/** Returns what a function does that makes something else of a container. */
+function containerFunction(type: Type, name: string, given: readonly (Type | undefined)[]): KnownCall {
+  const item = itemOf(type);
   const outer = type.name.includes("Flow") ? "Flow" : type.name === "Sequence" ? "Sequence" : "List";
   switch (name) {
     case "map":
