@@ -241,6 +241,15 @@ function listeners(begin?: () => void, end?: () => void) {
   };
 }
 
+function shownAs<Answer, Failure extends Error>(
+  always: Looking<Answer>,
+  answer: Given<Answer> | undefined,
+  failure: Failure | undefined,
+): Shown<Answer, Failure> {
+  if (answer) return { ...always, state: "ready", answer: answer.is, failure };
+  return failure ? { ...always, state: "failed", failure } : { ...always, state: "loading" };
+}
+
 /** Asks while somebody listens. @param first an answer that is there already */
 function asking<Answer, Failure extends Error>(ask: Ask<Answer> | undefined, first?: Answer) {
   let answer: Given<Answer> | undefined = first === undefined ? undefined : { is: first };
@@ -314,17 +323,8 @@ function asking<Answer, Failure extends Error>(ask: Ask<Answer> | undefined, fir
     };
   };
   const shown = (): Shown<Answer, Failure> => {
-    const always = { asking: isAsking, again, predict };
-    return (view ??= answer
-      ? {
-          ...always,
-          state: "ready",
-          answer: edits.reduce<Answer>((before, { edit }) => edit(before), answer.is),
-          failure,
-        }
-      : failure
-        ? { ...always, state: "failed", failure }
-        : { ...always, state: "loading" });
+    const edited = answer && { is: edits.reduce<Answer>((before, { edit }) => edit(before), answer.is) };
+    return (view ??= shownAs({ asking: isAsking, again, predict }, edited, failure));
   };
   return { listen, begin, shown };
 }

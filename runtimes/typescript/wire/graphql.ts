@@ -4,7 +4,6 @@ import { supplied, type CallOptions, type Connection, type ConnectionOptions } f
 import { excerpt } from "./excerpt.js";
 import { exchange, jsonOf, startHeaders, type Exchanged } from "./exchange.js";
 import { failure, isFailure, type GraphqlError } from "./failure.js";
-import type { Subscriptions } from "./subscribe.js";
 
 /** One GraphQL operation: the text that is sent, and the types of its variables and answer. */
 export interface GraphqlOperation<Answer, Variables, Whole = Answer> {
@@ -58,6 +57,19 @@ export interface GraphqlResult {
   readonly errors?: readonly GraphqlError[];
 }
 
+/** One operation on its way. */
+export interface Subscribed {
+  readonly connection: GraphqlConnection;
+  /** "contract.call". */
+  readonly call: string;
+  readonly payload: GraphqlPayload;
+  readonly options: CallOptions | undefined;
+  readonly ways: GraphqlWays;
+}
+
+/** Carries subscriptions: the results of one, until it is complete or the consumer stops. */
+export type Subscriptions = (subscribed: Subscribed) => AsyncGenerator<GraphqlResult, void, undefined>;
+
 /** Performs a query or mutation: its data, or a failure is thrown. */
 export async function execute<Answer, Variables>(
   connection: GraphqlConnection,
@@ -72,7 +84,7 @@ export async function execute<Answer, Variables>(
     const accept = "application/graphql-response+json, application/json;q=0.9";
     const payload = payloadOf(connection, operation, variables, ways);
     const byGet = operation.kind === "query" && connection.queriesBy === "GET";
-    exchanged = await request(connection, call, payload, accept, options, ways, byGet);
+    exchanged = await request({ connection, call, payload, options, ways }, accept, byGet);
     const result = await readResult(call, exchanged, ways.parse ?? connection.json.parse);
     return dataOf(call, result, ways) as Answer;
   } catch (error) {
@@ -100,14 +112,11 @@ export function payloadOf<Variables>(
 
 /** Sends a request (GraphQL over HTTP, sections 5.3 and 5.4; files as multipart form). */
 export async function request(
-  connection: Connection,
-  call: string,
-  payload: GraphqlPayload,
+  { connection, call, payload, options, ways }: Subscribed,
   accept: string,
-  options: CallOptions | undefined,
-  { stringify = connection.json.stringify, form }: GraphqlWays,
   byGet = false,
 ): Promise<Exchanged> {
+  const { stringify = connection.json.stringify, form } = ways;
   const url = await supplied(connection.baseUrl);
   return authorized(
     connection,

@@ -10,24 +10,12 @@ import {
   resultOf,
   type GraphqlConnection,
   type GraphqlOperation,
-  type GraphqlPayload,
   type GraphqlResult,
   type GraphqlWays,
+  type Subscribed,
+  type Subscriptions,
 } from "./graphql.js";
 import { pause } from "./pause.js";
-
-/** One subscription on its way. */
-export interface Subscribed {
-  readonly connection: GraphqlConnection;
-  /** "contract.call". */
-  readonly call: string;
-  readonly payload: GraphqlPayload;
-  readonly options: CallOptions | undefined;
-  readonly ways: GraphqlWays;
-}
-
-/** Carries subscriptions: the results of one, until it is complete or the consumer stops. */
-export type Subscriptions = (subscribed: Subscribed) => AsyncGenerator<GraphqlResult, void, undefined>;
 
 /** How a subscription that breaks off is begun again. */
 export interface Reconnecting {
@@ -113,11 +101,9 @@ export function overEvents(reconnecting: Reconnecting = {}): Subscriptions {
   return (subscribed) => reconnected(subscribed, reconnecting, listen);
 }
 
-async function* listen(
-  { connection, call, payload, options, ways }: Subscribed,
-  begun: () => void,
-): AsyncGenerator<GraphqlResult, void, undefined> {
-  const exchanged = await request(connection, call, payload, "text/event-stream", options, ways);
+async function* listen(subscribed: Subscribed, begun: () => void): AsyncGenerator<GraphqlResult, void, undefined> {
+  const { connection, call, ways } = subscribed;
+  const exchanged = await request(subscribed, "text/event-stream");
   const { response, done } = exchanged;
   const isStream = /^text\/event-stream/i.test(response.headers.get("content-type") ?? "");
   const parse = ways.parse ?? connection.json.parse;

@@ -2,8 +2,14 @@ import { authorizeBy } from "./authorized.js";
 import type { CallOptions, Supplier } from "./connection.js";
 import { shownAddress, startHeaders } from "./exchange.js";
 import { failure } from "./failure.js";
-import { errorsOf, type GraphqlConnection, type GraphqlResult } from "./graphql.js";
-import { reconnected, type Reconnecting, type Subscribed, type Subscriptions } from "./subscribe.js";
+import {
+  errorsOf,
+  type GraphqlConnection,
+  type GraphqlResult,
+  type Subscribed,
+  type Subscriptions,
+} from "./graphql.js";
+import { reconnected, type Reconnecting } from "./subscribe.js";
 
 /** As much of a WebSocket as is needed; the platform's own has it, and so do the packages for platforms without one. */
 export interface Socket {
@@ -42,11 +48,14 @@ function isFinal(code: number): boolean {
   return code >= 4400 && code < 4500 && code !== 4408 && code !== 4429;
 }
 
+type Waiting = GraphqlResult | Error | "complete";
+
 async function* converse(
-  { connection, call, payload, options: callOptions, ways }: Subscribed,
+  subscribed: Subscribed,
   { url, WebSocket: given, opening, acceptMs = 10_000 }: WebSocketOptions,
   begun: () => void,
 ): AsyncGenerator<GraphqlResult, void, undefined> {
+  const { connection, call, options } = subscribed;
   const platform: { readonly WebSocket?: unknown } = globalThis;
   const Constructor = given ?? (platform.WebSocket as WebSocketOptions["WebSocket"]);
   if (!Constructor)
@@ -54,16 +63,7 @@ async function* converse(
       status: "unreachable",
     });
   const address = await (typeof url === "function" ? url() : (url ?? own(connection.baseUrl)));
-  const initial = await (opening ?? (() => authorizationOf(connection, call, callOptions)))();
-  const waiting: (GraphqlResult | Error | "complete")[] = [];
-  let wake = (): void => undefined;
-  const state = { isAccepted: false };
-  const put = (item: GraphqlResult | Error | "complete"): void => {
-    waiting.push(item);
-    wake();
-  };
-  const stringify = ways.stringify ?? connection.json.stringify;
-  const parse = ways.parse ?? connection.json.parse;
+  const initial = await (opening ?? (() => authorizationOf(connection, call, options)))();
   const shown = shownAddress(address);
   let socket: Socket;
   try {
@@ -71,87 +71,12 @@ async function* converse(
   } catch (error) {
     throw failure(call, `no socket can be opened at ${shown}`, { status: "unreachable" }, error);
   }
-  const broken = (message: string, cause?: unknown): void => {
-    put(failure(call, message, { status: "unreachable" }, cause));
-  };
-  const timer = setTimeout(() => {
-    broken(`the server at ${shown} did not accept the socket within ${String(acceptMs)} ms`);
-  }, acceptMs);
-  const signal = callOptions?.signal;
-  const abort = (): void => {
-    put(failure(call, "the app gave up", { status: "aborted" }, signal?.reason));
-  };
-  if (signal?.aborted) abort();
-  signal?.addEventListener("abort", abort);
-  const tell = (message: Message): void => {
-    socket.send(stringify(message));
-  };
-  socket.addEventListener("open", () => {
-    tell(initial === undefined ? { type: "connection_init" } : { type: "connection_init", payload: initial });
-  });
-  socket.addEventListener("error", (event) => {
-    const { message = "", error } = event as { readonly message?: string; readonly error?: unknown };
-    broken(`the socket at ${shown} broke${message === "" ? "" : `: ${message}`}`, error);
-  });
-  socket.addEventListener("close", (event) => {
-    const { code, reason } = event as { readonly code: number; readonly reason: string };
-    const words = `the server closed the socket at ${shown} (${String(code)}${reason === "" ? "" : `: ${reason}`})`;
-    if (isFinal(code))
-      put(failure(call, words, { status: "unexpected", httpStatus: code, headers: new Headers(), body: reason }));
-    else broken(words);
-  });
-  socket.addEventListener("message", (event) => {
-    const { data } = event as { readonly data: unknown };
-    const message = read(data, parse);
-    switch (message?.type) {
-      case "connection_ack":
-        clearTimeout(timer);
-        state.isAccepted = true;
-        wake();
-        begun();
-        tell({ id: "1", type: "subscribe", payload });
-        return;
-      case "ping":
-        tell({ type: "pong" });
-        return;
-      case "next":
-        put(message.payload as GraphqlResult);
-        return;
-      case "error":
-        // Of the whole, and its end.
-        put(errorsOf(call, message.payload as NonNullable<GraphqlResult["errors"]>));
-        return;
-      case "complete":
-        put("complete");
-        return;
-      case "pong":
-        return;
-      default:
-        put(
-          failure(call, "a message is none of the protocol", {
-            status: "malformed",
-            httpStatus: 101,
-            body: String(data),
-          }),
-        );
-    }
-  });
+  const conversation = new Conversation(subscribed, socket, { shown, initial, begun });
+  conversation.start(acceptMs);
   let isComplete = false;
   try {
     for (;;) {
-      const next = waiting.shift();
-      if (next === undefined) {
-        const silence = callOptions?.idleMs;
-        const idle =
-          silence !== undefined && state.isAccepted
-            ? setTimeout(() => {
-                put(failure(call, `no result within ${String(silence)} ms`, { status: "timed-out" }));
-              }, silence)
-            : undefined;
-        await new Promise<void>((resolve) => (wake = resolve));
-        clearTimeout(idle);
-        continue;
-      }
+      const next = await conversation.next();
       if (next === "complete") {
         isComplete = true;
         return;
@@ -160,14 +85,138 @@ async function* converse(
       yield next;
     }
   } finally {
-    clearTimeout(timer);
-    signal?.removeEventListener("abort", abort);
+    conversation.end(isComplete);
+  }
+}
+
+/** One subscription on a socket: what came and was not taken yet, and what is told to the server. */
+class Conversation {
+  private readonly waiting: Waiting[] = [];
+  private isAccepted = false;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(
+    private readonly subscribed: Subscribed,
+    private readonly socket: Socket,
+    private readonly how: { readonly shown: string; readonly initial: unknown; readonly begun: () => void },
+  ) {}
+
+  private wake = (): void => undefined;
+
+  private readonly abort = (): void => {
+    const { call, options } = this.subscribed;
+    this.put(failure(call, "the app gave up", { status: "aborted" }, options?.signal?.reason));
+  };
+
+  /** Listens to the socket, and waits until the server has accepted it. */
+  start(acceptMs: number): void {
+    const { socket } = this;
+    const { shown, initial } = this.how;
+    this.timer = setTimeout(() => {
+      this.broken(`the server at ${shown} did not accept the socket within ${String(acceptMs)} ms`);
+    }, acceptMs);
+    const signal = this.subscribed.options?.signal;
+    if (signal?.aborted) this.abort();
+    signal?.addEventListener("abort", this.abort);
+    socket.addEventListener("open", () => {
+      this.tell(initial === undefined ? { type: "connection_init" } : { type: "connection_init", payload: initial });
+    });
+    socket.addEventListener("error", (event) => {
+      const { message = "", error } = event as { readonly message?: string; readonly error?: unknown };
+      this.broken(`the socket at ${shown} broke${message === "" ? "" : `: ${message}`}`, error);
+    });
+    socket.addEventListener("close", (event) => {
+      this.closed(event as { readonly code: number; readonly reason: string });
+    });
+    socket.addEventListener("message", (event) => {
+      this.read((event as { readonly data: unknown }).data);
+    });
+  }
+
+  /** What comes next, as soon as it is there. */
+  async next(): Promise<Waiting> {
+    const { call, options } = this.subscribed;
+    for (;;) {
+      const next = this.waiting.shift();
+      if (next !== undefined) return next;
+      const silence = options?.idleMs;
+      const idle =
+        silence !== undefined && this.isAccepted
+          ? setTimeout(() => {
+              this.put(failure(call, `no result within ${String(silence)} ms`, { status: "timed-out" }));
+            }, silence)
+          : undefined;
+      await new Promise<void>((resolve) => (this.wake = resolve));
+      clearTimeout(idle);
+    }
+  }
+
+  end(isComplete: boolean): void {
+    clearTimeout(this.timer);
+    this.subscribed.options?.signal?.removeEventListener("abort", this.abort);
     try {
-      if (!isComplete) tell({ id: "1", type: "complete" });
+      if (!isComplete) this.tell({ id: "1", type: "complete" });
     } catch {
       // The socket is not open (any more), which is all that telling it is for.
     }
-    socket.close(1000);
+    this.socket.close(1000);
+  }
+
+  private put(item: Waiting): void {
+    this.waiting.push(item);
+    this.wake();
+  }
+
+  private broken(message: string, cause?: unknown): void {
+    this.put(failure(this.subscribed.call, message, { status: "unreachable" }, cause));
+  }
+
+  private tell(message: Message): void {
+    const { ways, connection } = this.subscribed;
+    this.socket.send((ways.stringify ?? connection.json.stringify)(message));
+  }
+
+  private closed({ code, reason }: { readonly code: number; readonly reason: string }): void {
+    const { shown } = this.how;
+    const words = `the server closed the socket at ${shown} (${String(code)}${reason === "" ? "" : `: ${reason}`})`;
+    if (!isFinal(code)) this.broken(words);
+    else {
+      const details = { status: "unexpected", httpStatus: code, headers: new Headers(), body: reason } as const;
+      this.put(failure(this.subscribed.call, words, details));
+    }
+  }
+
+  private read(data: unknown): void {
+    const { call, connection, ways, payload } = this.subscribed;
+    const message = read(data, ways.parse ?? connection.json.parse);
+    switch (message?.type) {
+      case "connection_ack":
+        clearTimeout(this.timer);
+        this.isAccepted = true;
+        this.wake();
+        this.how.begun();
+        this.tell({ id: "1", type: "subscribe", payload });
+        return;
+      case "ping":
+        this.tell({ type: "pong" });
+        return;
+      case "next":
+        this.put(message.payload as GraphqlResult);
+        return;
+      case "error":
+        // Of the whole, and its end.
+        this.put(errorsOf(call, message.payload as NonNullable<GraphqlResult["errors"]>));
+        return;
+      case "complete":
+        this.put("complete");
+        return;
+      case "pong":
+        return;
+      default: {
+        const details = { status: "malformed", httpStatus: 101, body: String(data) } as const;
+        this.put(failure(call, "a message is none of the protocol", details));
+      }
+    }
   }
 }
 
