@@ -5,6 +5,53 @@ const forbid = (folders, why) => ({
   patterns: folders.map((folder) => ({ group: [`**/${folder}/**`, `**/../${folder}/**`], message: why })),
 });
 
+const corePlatform = [
+  "node:*",
+  "fs",
+  "path",
+  "http",
+  "https",
+  "os",
+  "child_process",
+  "commander",
+  "picocolors",
+  "hono",
+  "hono/*",
+  "@hono/*",
+  "tinyglobby",
+];
+
+/** The folders of the core, each of which may know those before it. */
+const coreFolders = [
+  ...["text", "problem", "contract", "use", "rest", "graphql", "sdk", "change", "languages", "call"],
+  ...["outline", "report"],
+];
+
+/** What every file below `src/core` may not know. */
+const aboveCore = [
+  { group: ["**/workspace/**", "**/standin/**", "**/cli/**"], message: "The core knows nothing above it." },
+  { group: corePlatform, message: "The core has no I/O, no console and no colours." },
+];
+
+/** A rule for each folder of the core. */
+const orderInCore = coreFolders.map((folder, at) => ({
+  files: [`src/core/${folder}/**`],
+  rules: {
+    "no-restricted-imports": [
+      "error",
+      {
+        patterns: [
+          ...aboveCore,
+          ...coreFolders.slice(at + 1).map((later) => ({
+            regex: `^(\\.\\./)+${later}/`,
+            message: `Inside the core, ${folder}/ comes before ${later}/ and knows nothing of it.`,
+          })),
+        ],
+      },
+    ],
+  },
+}));
+
 /** What has to be a language's own: nothing outside of its folders may name one. */
 const languageName = {
   meta: {
@@ -22,22 +69,6 @@ const languageName = {
     },
   }),
 };
-
-const corePlatform = [
-  "node:*",
-  "fs",
-  "path",
-  "http",
-  "https",
-  "os",
-  "child_process",
-  "commander",
-  "picocolors",
-  "hono",
-  "hono/*",
-  "@hono/*",
-  "tinyglobby",
-];
 
 export default tseslint.config(
   { ignores: [".toolchains/**", "dist/**", "node_modules/**", "demo/app/sdk/**", "demo/app*/**", "test/fixtures/**"] },
@@ -79,10 +110,7 @@ export default tseslint.config(
       "no-restricted-imports": [
         "error",
         {
-          patterns: [
-            { group: ["**/workspace/**", "**/standin/**", "**/cli/**"], message: "The core knows nothing above it." },
-            { group: corePlatform, message: "The core has no I/O, no console and no colours." },
-          ],
+          patterns: aboveCore,
         },
       ],
       "no-restricted-globals": [
@@ -102,6 +130,7 @@ export default tseslint.config(
       ],
     },
   },
+  ...orderInCore,
   {
     files: ["src/workspace/**"],
     rules: { "no-restricted-imports": ["error", forbid(["cli", "standin"], "The workspace knows nothing above it.")] },

@@ -3,7 +3,7 @@ import { compareRest } from "../src/core/change/compare/compareRest.js";
 import type { Change } from "../src/core/change/change.js";
 import { judgeUse } from "../src/core/change/judge/impact.js";
 import { compileErrors } from "../src/workspace/languages/typescript/compileErrors.js";
-import { explainError } from "../src/core/use/explainErrors.js";
+import { explainError } from "../src/core/change/judge/explainErrors.js";
 import type { SourceUse } from "../src/core/use/sourceUse.js";
 import { sourceUses } from "../src/workspace/languages/typescript/sourceUses.js";
 import type { RestContract } from "../src/core/contract/model.js";

@@ -1,7 +1,7 @@
 import { scalarFormats } from "../workspace/generate/planContract.js";
 import { ShownTexts } from "../core/problem/shownTexts.js";
 import { operationId } from "../core/graphql/documents/operationId.js";
-import type { ContractReading } from "../core/contractReading.js";
+import type { ContractReading } from "../core/contract/contractReading.js";
 import { renderProblem } from "../core/report/renderProblem.js";
 import { credentialNames } from "../standin/shownTraffic.js";
 import type { PlayedContract } from "../standin/playedContract.js";

@@ -1,6 +1,6 @@
 /** The computation of Rhema as a library: contracts in, SDK texts and impact out; no file, network or console. */
 export { readContract } from "./readContract.js";
-export { type ContractReading } from "./contractReading.js";
+export { type ContractReading } from "./contract/contractReading.js";
 export { readQueryDocuments, type QueryReading, type TypingOptions } from "./graphql/documents/readQueryDocuments.js";
 export type { EmbeddedTexts } from "./graphql/documents/embeddedTexts.js";
 export { readRestContract, type RestSource } from "./rest/readRestContract.js";

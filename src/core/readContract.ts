@@ -1,4 +1,4 @@
-import type { ContractReading } from "./contractReading.js";
+import type { ContractReading } from "./contract/contractReading.js";
 
 import { readGraphqlContract } from "./graphql/readGraphqlContract.js";
 import { looksLikeSchema } from "./graphql/schemaTexts.js";

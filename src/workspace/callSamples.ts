@@ -6,7 +6,7 @@ import type { Language } from "../core/languages/language.js";
 import { settledSettings, type SdkSettings } from "../core/languages/settings.js";
 import type { Sample } from "../core/outline/outline.js";
 import { lowerSdk } from "../core/sdk/lower/lowerSdk.js";
-import type { ContractReading } from "../core/contractReading.js";
+import type { ContractReading } from "../core/contract/contractReading.js";
 import { usualLanguage } from "./languages/index.js";
 import type { OpenedProject } from "./project/openProject.js";
 import { mappedScalars, planContract, readQueries } from "./generate/planContract.js";

@@ -1,5 +1,5 @@
 import { Side } from "./sources/side.js";
-import type { ContractReading } from "../core/contractReading.js";
+import type { ContractReading } from "../core/contract/contractReading.js";
 import { ShownTexts } from "../core/problem/shownTexts.js";
 import { operationLabel, type Contract, type RestContract } from "../core/contract/model.js";
 import { readQueryDocuments } from "../core/graphql/documents/readQueryDocuments.js";

@@ -1,6 +1,6 @@
 import type { Reference, Shape } from "../contract/model.js";
 import { resolveReference, type ShapeTable } from "../contract/resolveShape.js";
-import { shapeWords } from "../change/shapeWords.js";
+import { shapeWords } from "../contract/shapeWords.js";
 import { didYouMean } from "../text/nearest.js";
 
 /** An argument that a call takes, by its name in the SDK. */

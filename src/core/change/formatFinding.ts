@@ -2,7 +2,7 @@ import type { Shape } from "../contract/model.js";
 import type { Points } from "./compare/points.js";
 import type { Finding } from "./rule.js";
 import type { SdkFacts } from "./sdkFacts.js";
-import { shapeWords } from "./shapeWords.js";
+import { shapeWords } from "../contract/shapeWords.js";
 import { inDocuments, ofNumbers } from "./typeFinding.js";
 import { verdicts, type Level } from "./verdict.js";
 

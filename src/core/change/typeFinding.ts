@@ -5,7 +5,7 @@ import type { Points } from "./compare/points.js";
 import type { Finding } from "./rule.js";
 import type { SdkFacts } from "./sdkFacts.js";
 import { shapeFamily } from "./compare/shapeFamily.js";
-import { shapeWords } from "./shapeWords.js";
+import { shapeWords } from "../contract/shapeWords.js";
 import { heavier, verdicts, type Verdict } from "./verdict.js";
 
 /**

@@ -1,6 +1,6 @@
 import { reachedTypes } from "../contract/reachedTypes.js";
 import { operationLabel, type RestContract, type RestOperation, type TypeDefinition } from "../contract/model.js";
-import { operationLines, shapeLines } from "../report/shapeLines.js";
+import { operationLines, shapeLines } from "../contract/shapeLines.js";
 import { shapesOf } from "../rest/readRestContract.js";
 import { sortedBy } from "../text/sortedBy.js";
 import { adviseRest } from "./advice.js";

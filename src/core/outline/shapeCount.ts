@@ -1,5 +1,5 @@
 import type { Shape } from "../contract/model.js";
-import { shapeWords } from "../change/shapeWords.js";
+import { shapeWords } from "../contract/shapeWords.js";
 
 /** A shape with how much it holds: "a record of 5 fields", "a choice of 3 values". */
 export function shapeCount(shape: Shape): string {

@@ -1,5 +1,5 @@
 import { operationLabel, type Contract, type RestOperation } from "../contract/model.js";
-import { operationLines, shapeLines } from "./shapeLines.js";
+import { operationLines, shapeLines } from "../contract/shapeLines.js";
 import { typeAt, typeNames } from "./typeAt.js";
 
 /** What a change is about, on both sides, a part a line; undefined where it is about nothing that has parts. */

@@ -1,6 +1,6 @@
 import type { SourceText } from "../problem/place.js";
 import { problem, type Problem } from "../problem/problem.js";
-import type { ContractReading } from "../contractReading.js";
+import type { ContractReading } from "../contract/contractReading.js";
 import { isData, parseData, type Data } from "../text/parseData.js";
 import { linkDocuments, needsLinking } from "./linkDocuments.js";
 import { readRestContract } from "./readRestContract.js";

@@ -1,7 +1,7 @@
 import type { Contract } from "../../core/contract/model.js";
 import type { QueryDocuments } from "../../core/graphql/documents/queryModel.js";
 import { readQueryDocuments, type QueryReading } from "../../core/graphql/documents/readQueryDocuments.js";
-import type { ContractReading } from "../../core/contractReading.js";
+import type { ContractReading } from "../../core/contract/contractReading.js";
 import type { ScalarMeaning } from "../../core/sdk/graphqlTypes.js";
 import { planGraphql } from "../../core/sdk/planGraphql.js";
 import { planRest } from "../../core/sdk/planRest.js";

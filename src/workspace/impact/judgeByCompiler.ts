@@ -5,7 +5,7 @@ import { goneQueries, hitsAny, refusedOperations } from "../../core/change/judge
 import { heavier, type Level, type Verdict } from "../../core/change/verdict.js";
 import type { RefusedQuery } from "../../core/graphql/documents/refusedQueries.js";
 import type { CompileError } from "../../core/use/compileError.js";
-import { explainError } from "../../core/use/explainErrors.js";
+import { explainError } from "../../core/change/judge/explainErrors.js";
 import type { SourceUse } from "../../core/use/sourceUse.js";
 import { appsToCompile, type ComparedSides } from "./appsToCompile.js";
 import type { CompiledInMemory } from "../languages/languageTools.js";

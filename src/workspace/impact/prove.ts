@@ -1,6 +1,6 @@
 import type { ContractImpact, JudgedChange } from "../../core/change/judge/judgedChange.js";
 import type { CompileError } from "../../core/use/compileError.js";
-import { explainError } from "../../core/use/explainErrors.js";
+import { explainError } from "../../core/change/judge/explainErrors.js";
 import { refusedOperations } from "../../core/change/judge/refusedOperations.js";
 import type { SourceUse } from "../../core/use/sourceUse.js";
 import { appsToCompile, type ComparedSides } from "./appsToCompile.js";

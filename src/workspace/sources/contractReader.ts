@@ -2,7 +2,7 @@ import type { Contract } from "../../core/contract/model.js";
 import { isHostFile } from "../../core/languages/hostFiles.js";
 import { problem, type Problem } from "../../core/problem/problem.js";
 import { readContract } from "../../core/readContract.js";
-import type { ContractReading } from "../../core/contractReading.js";
+import type { ContractReading } from "../../core/contract/contractReading.js";
 import { exitCodes, Halt } from "../project/halt.js";
 import { Side } from "./side.js";
 import type { ProjectTexts } from "../generate/sdkInputs.js";

@@ -1,5 +1,5 @@
 import type { Contract } from "../../core/contract/model.js";
-import type { ContractReading } from "../../core/contractReading.js";
+import type { ContractReading } from "../../core/contract/contractReading.js";
 import { readQueryDocuments, type QueryReading } from "../../core/graphql/documents/readQueryDocuments.js";
 import type { SourceText } from "../../core/problem/place.js";
 import type { SharedSettings } from "../../core/sdk/lower/sharedSettings.js";

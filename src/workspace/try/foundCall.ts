@@ -3,7 +3,7 @@ import type { TakenArgument } from "../../core/call/readArguments.js";
 import type { Contract, RestContract, RestOperation } from "../../core/contract/model.js";
 import type { LoweredContract } from "../../core/sdk/lower/loweredSdk.js";
 import type { ContractPlan, PlannedArgument } from "../../core/sdk/sdkPlan.js";
-import type { ContractReading } from "../../core/contractReading.js";
+import type { ContractReading } from "../../core/contract/contractReading.js";
 
 /** A call that somebody wants to try, and the smallest SDK that has it. */
 export interface FoundCall {

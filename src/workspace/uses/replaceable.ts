@@ -7,7 +7,7 @@ import { loadEmbedded } from "../../core/languages/index.js";
 import { ShownTexts } from "../../core/problem/shownTexts.js";
 import { serverUrl } from "../../core/sdk/lower/serverAddress.js";
 import { planRest } from "../../core/sdk/planRest.js";
-import type { ContractReading } from "../../core/contractReading.js";
+import type { ContractReading } from "../../core/contract/contractReading.js";
 import { sortedBy } from "../../core/text/sortedBy.js";
 import { allOrHalt } from "../project/allOrHalt.js";
 import { ContractReader } from "../sources/contractReader.js";

@@ -7,7 +7,7 @@ import type { Point } from "./points.js";
 import { renamedTo } from "./renamedTo.js";
 import { sameMeaning } from "./sameMeaning.js";
 import { shapeFamily } from "./shapeFamily.js";
-import { shapeWords } from "../shapeWords.js";
+import { shapeWords } from "../../contract/shapeWords.js";
 import { sortedBy } from "../../text/sortedBy.js";
 
 /** Two uses of a shape that correspond to each other. */

@@ -1,7 +1,7 @@
 import type { GraphQLSchema } from "graphql";
-import type { Contract } from "./contract/model.js";
-import type { SourceText } from "./problem/place.js";
-import type { Problem } from "./problem/problem.js";
+import type { Contract } from "./model.js";
+import type { SourceText } from "../problem/place.js";
+import type { Problem } from "../problem/problem.js";
 
 export interface ContractReading {
   /** Absent when nothing is readable; then the problems say why. */

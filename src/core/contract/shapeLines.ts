@@ -1,5 +1,5 @@
-import { shapeWords } from "../change/shapeWords.js";
-import { operationLabel, type Field, type Reference, type RestOperation, type Shape } from "../contract/model.js";
+import { shapeWords } from "./shapeWords.js";
+import { operationLabel, type Field, type Reference, type RestOperation, type Shape } from "./model.js";
 
 /** What an operation takes and answers, a part a line; nothing for an operation that is not there. */
 export function operationLines(operation: RestOperation | undefined): string[] {

@@ -1,7 +1,7 @@
-import type { Coordinate } from "./coordinate.js";
-import type { JudgedChange } from "../change/judge/judgedChange.js";
-import type { CompileError } from "./compileError.js";
-import type { SourceUse } from "./sourceUse.js";
+import type { Coordinate } from "../../use/coordinate.js";
+import type { JudgedChange } from "./judgedChange.js";
+import type { CompileError } from "../../use/compileError.js";
+import type { SourceUse } from "../../use/sourceUse.js";
 
 /** What is known about an app before its contracts changed, to explain by it why it no longer compiles. */
 export interface Explaining {

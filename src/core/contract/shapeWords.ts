@@ -1,4 +1,4 @@
-import type { Reference, Shape } from "../contract/model.js";
+import type { Reference, Shape } from "./model.js";
 
 /** A shape in a few words, for a sentence: "an integer", "a list of Berth". */
 export function shapeWords(shape: Shape): string {
