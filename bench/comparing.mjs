@@ -34,7 +34,7 @@ async function run({ folder }, args) {
   const stream = () => new Writable({ write: (part, _, done) => ((said += part), done()) });
   const code = await runProgram(args, {
     ...{ folder, environment: { NO_COLOR: "1" }, input: Readable.from([]), output: stream(), errors: stream() },
-    ...{ importer: (url) => import(url), interrupted: () => new Promise(() => {}), onUncaught: () => undefined },
+    ...{ importer: (url) => import(url), interrupted: () => new Promise(() => undefined), onUncaught: () => undefined },
     exit: (status) => {
       throw new Error(`The program ended its process with ${status}: ${said}`);
     },

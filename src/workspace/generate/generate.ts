@@ -228,10 +228,8 @@ function settle(
   name: string,
   { made, ledger, options }: { readonly made: Made; readonly ledger: Ledger; readonly options: GenerateOptions },
 ): Settled {
-  const { built, outcome, inputs, parts } = made;
-  const setAside = built.contracts.reduce((count, contract) => count + contract.setAside.length, 0);
-  const into = project.configuration.sdks[name]?.into ?? "";
-  const folder = outputFolder(project, name, into);
+  const { built, outcome } = made;
+  const folder = outputFolder(project, name, project.configuration.sdks[name]?.into ?? "");
   const entry = ledger.sdks[name];
   const previous = entry?.into === displayPath(project, folder) ? entry : undefined;
   const onDisk = folderHashes(folder, project.session.files);
@@ -241,45 +239,67 @@ function settle(
     ...gateRefusals(outcome, options.gate),
   ];
   const files = countFiles(onDisk, built, previous);
-  if (refusals.length > 0)
-    return {
-      ledger,
-      sdk: {
-        ...outcome,
-        state: "held back",
-        files: { ...files, added: 0, changed: 0, removed: 0 },
-        problems: [...outcome.problems, ...refusals],
-      },
-    };
-  const partialProblems = options.partial ? built.queryErrors : [];
+  if (refusals.length > 0) {
+    const untouched = { ...files, added: 0, changed: 0, removed: 0 };
+    const problems = [...outcome.problems, ...refusals];
+    return { ledger, sdk: { ...outcome, state: "held back", files: untouched, problems } };
+  }
   const sdk: SdkOutcome = {
     ...outcome,
     files,
     state: options.dryRun ? "would be written" : "written",
-    problems: [...outcome.problems, ...partialProblems],
+    problems: [...outcome.problems, ...(options.partial ? built.queryErrors : [])],
   };
   if (options.dryRun) return { ledger, sdk };
-  const newEntry: LedgerEntry = {
-    into: displayPath(project, folder),
+  const newEntry = entryOf(made, displayPath(project, folder));
+  const configuration = hashOf(project.configText);
+  const newLedger: Ledger = { ...ledger, configuration, sdks: { ...ledger.sdks, [name]: newEntry } };
+  const writing = toWrite(project, { built, entry: newEntry, onDisk });
+  writing.texts.set(displayPath(project, ledgerPath(project)), ledgerText(newLedger));
+  const orphans = Object.keys(entry?.files ?? {}).filter(
+    (path) => entry?.into !== newEntry.into || !built.files.has(path),
+  );
+  guardWrites(newEntry.into, () => {
+    const remove = orphans.map((path) => `${entry?.into ?? ""}/${path}`);
+    performWriting(project, { write: writing.texts, remove });
+  });
+  const written = String(writing.texts.size);
+  project.trace(() => `wrote ${written} files and removed ${String(orphans.length)} for the SDK ${name}`);
+  for (const [path, hash] of writing.hashes)
+    project.session.files.remember(join(project.root, path), writing.texts.get(path) ?? "", hash);
+  return { ledger: newLedger, sdk };
+}
+
+/** @param into the folder of the SDK, as a path of the project */
+function entryOf({ built, inputs, parts }: Made, into: string): LedgerEntry {
+  const setAside = built.contracts.reduce((count, contract) => count + contract.setAside.length, 0);
+  return {
+    into,
     inputs,
     files: Object.fromEntries(built.hashes),
     ...(Object.keys(parts).length > 0 ? { parts } : {}),
     ...(setAside > 0 ? { setAside } : {}),
   };
-  const newLedger: Ledger = {
-    ...ledger,
-    configuration: hashOf(project.configText),
-    sdks: { ...ledger.sdks, [name]: newEntry },
-  };
-  const write = new Map<string, string>();
-  const written = new Map<string, string>();
+}
+
+/** The files of an SDK and its pin that are not on the disk as they should be, by path, with the hashes that are known. */
+function toWrite(
+  project: OpenedProject,
+  {
+    built,
+    entry,
+    onDisk,
+  }: { readonly built: BuiltSdk; readonly entry: LedgerEntry; readonly onDisk: ReturnType<typeof folderHashes> },
+): { readonly texts: Map<string, string>; readonly hashes: ReadonlyMap<string, string> } {
+  const texts = new Map<string, string>();
+  const hashes = new Map<string, string>();
   const want = (path: string, text: string, hash?: string): void => {
-    write.set(path, text);
-    if (hash !== undefined) written.set(path, hash);
+    texts.set(path, text);
+    if (hash !== undefined) hashes.set(path, hash);
   };
   for (const [path, text] of built.files) {
-    const hash = newEntry.files[path] ?? "";
-    if (onDisk(path) !== hash) want(`${newEntry.into}/${path}`, text, hash);
+    const hash = entry.files[path] ?? "";
+    if (onDisk(path) !== hash) want(`${entry.into}/${path}`, text, hash);
   }
   for (const [path, text] of built.pins) {
     const found = project.session.files.of(join(project.root, path));
@@ -287,17 +307,7 @@ function settle(
     const hash = found === undefined ? undefined : hashOf(normalized(text));
     if (found === undefined || found !== hash) want(path, text, hash);
   }
-  write.set(displayPath(project, ledgerPath(project)), ledgerText(newLedger));
-  const orphans = Object.keys(entry?.files ?? {}).filter(
-    (path) => entry?.into !== newEntry.into || !built.files.has(path),
-  );
-  guardWrites(newEntry.into, () => {
-    performWriting(project, { write, remove: orphans.map((path) => `${entry?.into ?? ""}/${path}`) });
-  });
-  project.trace(() => `wrote ${String(write.size)} files and removed ${String(orphans.length)} for the SDK ${name}`);
-  for (const [path, hash] of written)
-    project.session.files.remember(join(project.root, path), write.get(path) ?? "", hash);
-  return { ledger: newLedger, sdk };
+  return { texts, hashes };
 }
 
 /** What the gate holds of the changes since the pin; the report names them. */

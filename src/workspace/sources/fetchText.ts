@@ -36,77 +36,84 @@ const mostBytes = 128 * 1024 * 1024;
  */
 export async function fetchText(address: string, shown: string, options: FetchOptions): Promise<Fetched> {
   const first = new URL(address);
-  const headers = { ...credentialOf(first), ...options.headers };
-  let url = withoutUserInfo(first);
-  const failed = (message: string, hint: string, status?: number): Fetched => ({
+  const failed: Failed = (message, hint, status) => ({
     problem: problem("contract.fetch", `\`${shown}\` ${message}.`, { hint }),
     ...(status === undefined ? {} : { status }),
   });
-  const { body } = options;
+  const headers = { ...credentialOf(first), ...options.headers };
+  let url = withoutUserInfo(first);
   for (let redirects = 0; redirects <= mostRedirects; redirects++) {
     let response: Response;
     try {
-      response = await asked(url, {
-        redirect: "manual",
-        signal: AbortSignal.timeout(options.timeoutMs),
-        ...(body === undefined ? {} : { method: "POST", body }),
-        headers: {
-          ...(body === undefined
-            ? { accept: "application/json, application/yaml, */*;q=0.5" }
-            : { accept: "application/graphql-response+json, application/json", "content-type": "application/json" }),
-          ...(body === undefined ? conditions(options.known) : {}),
-          ...(url.origin === first.origin ? headers : {}),
-        },
-      });
+      response = await asked(url, requestOf(options, url.origin === first.origin ? headers : {}));
     } catch (error) {
-      if (error instanceof Error && error.name === "TimeoutError")
-        return failed(
-          `did not answer within ${String(options.timeoutMs / 1000)} s`,
-          "Try again, or check the address.",
-        );
-      return unreachable(error, first)
-        ? failed(`cannot be reached: nothing listens at ${first.host}`, "Start the server, or check the port.")
-        : failed("cannot be reached", "Check the address, and that the server is running.");
+      return notReached(error, { first, timeoutMs: options.timeoutMs, failed });
     }
     if (response.status === 304 && options.known) return { isSame: true };
     const location = response.headers.get("location");
-    if (response.status >= 300 && response.status < 400 && location !== null) {
-      const next = URL.canParse(location, url.href) ? new URL(location, url.href) : undefined;
-      const isAllowed =
-        next !== undefined &&
-        /^https?:$/.test(next.protocol) &&
-        (next.host === first.host || options.hosts.includes(next.host));
-      if (!isAllowed)
-        return failed(
-          `redirects to \`${next?.host ?? location}\`, which the configuration does not allow`,
-          "Use that address, or add its host to `hosts` of the contract.",
-        );
-      await response.body?.cancel();
-      url = withoutUserInfo(next);
-      continue;
-    }
-    if (response.status === 401 || response.status === 403)
+    if (response.status < 300 || response.status >= 400 || location === null) return read(response, options, failed);
+    const next = URL.canParse(location, url.href) ? new URL(location, url.href) : undefined;
+    if (!next || !isAllowed(next, first, options.hosts))
       return failed(
-        `refuses access (${String(response.status)})`,
-        "Send a credential with `headers` of the contract, from the environment.",
-        response.status,
+        `redirects to \`${next?.host ?? location}\`, which the configuration does not allow`,
+        "Use that address, or add its host to `hosts` of the contract.",
       );
-    const text = await readLimited(response);
-    // A GraphQL server says with 400 what it does not understand of a query.
-    if (!response.ok && !(body !== undefined && response.status === 400 && /^\s*\{/.test(text ?? "")))
-      return failed(`answers ${String(response.status)}`, hintFor(response.status), response.status);
-    if (text === undefined)
-      return failed("is larger than 128 MB or broke off", "Save it to a file, and name the file.");
-    if (text.trim() === "") return failed("is empty", "Check the address.");
-    if (/^\s*<(?:!doctype|html)/i.test(text))
-      return failed(
-        "is a web page, not a description",
-        "Use the address of the description itself, which often ends in .json or .yaml.",
-        response.status,
-      );
-    return { text, validators: validatorsOf(response.headers) };
+    await response.body?.cancel();
+    url = withoutUserInfo(next);
   }
   return failed(`redirects more than ${String(mostRedirects)} times`, "Use the final address.");
+}
+
+/** Makes a problem of what went wrong, which says what to do. */
+type Failed = (message: string, hint: string, status?: number) => Fetched;
+
+function requestOf({ body, known, timeoutMs }: FetchOptions, headers: Readonly<Record<string, string>>): RequestInit {
+  const how: RequestInit = { redirect: "manual", signal: AbortSignal.timeout(timeoutMs) };
+  if (body === undefined) {
+    const accept = "application/json, application/yaml, */*;q=0.5";
+    return { ...how, headers: { accept, ...conditions(known), ...headers } };
+  }
+  const types = { accept: "application/graphql-response+json, application/json", "content-type": "application/json" };
+  return { ...how, method: "POST", body, headers: { ...types, ...headers } };
+}
+
+function isAllowed(next: URL, first: URL, hosts: readonly string[]): boolean {
+  return /^https?:$/.test(next.protocol) && (next.host === first.host || hosts.includes(next.host));
+}
+
+function notReached(
+  error: unknown,
+  { first, timeoutMs, failed }: { readonly first: URL; readonly timeoutMs: number; readonly failed: Failed },
+): Fetched {
+  if (error instanceof Error && error.name === "TimeoutError")
+    return failed(`did not answer within ${String(timeoutMs / 1000)} s`, "Try again, or check the address.");
+  return unreachable(error, first)
+    ? failed(`cannot be reached: nothing listens at ${first.host}`, "Start the server, or check the port.")
+    : failed("cannot be reached", "Check the address, and that the server is running.");
+}
+
+/** Reads the text of a response that is no redirect. */
+async function read(response: Response, { body }: FetchOptions, failed: Failed): Promise<Fetched> {
+  const { status } = response;
+  if (status === 401 || status === 403)
+    return failed(
+      `refuses access (${String(status)})`,
+      "Send a credential with `headers` of the contract, from the environment.",
+      status,
+    );
+  const text = await readLimited(response);
+  // A GraphQL server says with 400 what it does not understand of a query.
+  const isExplained = body !== undefined && status === 400 && /^\s*\{/.test(text ?? "");
+  if (!response.ok && !isExplained) return failed(`answers ${String(status)}`, hintFor(status), status);
+  if (text === undefined) return failed("is larger than 128 MB or broke off", "Save it to a file, and name the file.");
+  if (text.trim() === "") return failed("is empty", "Check the address.");
+  if (/^\s*<(?:!doctype|html)/i.test(text))
+    return failed(
+      "is a web page, not a description",
+      "Use the address of the description itself, which often ends in .json or .yaml.",
+      status,
+    );
+  return { text, validators: validatorsOf(response.headers) };
 }
 
 /**

@@ -3,6 +3,13 @@ interface Range {
   readonly end: number;
 }
 
+/** A literal in a file, without its quotes. */
+export interface Literal extends Range {
+  readonly file: string;
+  /** The interpolations, delimiters included. */
+  readonly holes: readonly Range[];
+}
+
 /**
  * The value of a string or template literal, standing where the literal stands in its file: everything before it is
  * blank, and what escapes make shorter is made up for by blanks outside of GraphQL's own strings and comments. So an
@@ -10,69 +17,103 @@ interface Range {
  *
  * An interpolation at the outermost level (a fragment that the app adds) becomes blank.
  *
- * @param holes the interpolations, delimiters included
  * @returns the interpolation in the way, when one stands inside a definition
  */
-export function cookedInPlace(
-  file: string,
-  start: number,
-  end: number,
-  holes: readonly Range[],
-): { readonly text: string } | { readonly refused: Range } {
-  let text = " ".repeat(start);
-  let owed = 0;
-  let depth = 0;
-  let state: "code" | "comment" | "string" | "block" = "code";
-  let isBetween = true;
-  let at = start;
-  const put = (piece: string, taken: number): void => {
-    text += piece;
-    owed += taken - piece.length;
-    at += taken;
-  };
-  while (at < end) {
-    const hole = holes.find((each) => each.start === at);
-    if (hole) {
-      if (state === "comment" || state === "code") {
-        // Only between definitions can an interpolation be a definition.
-        const isOutside = state === "code" && depth === 0 && isBetween && endsDefinition(file.slice(hole.end, end));
-        if (state === "code" && !isOutside) return { refused: hole };
-        put("", hole.end - hole.start);
-        text += " ".repeat(owed);
-        owed = 0;
-        continue;
-      }
-      return { refused: hole };
-    }
-    const { value, length } = unescaped(file, at, end);
-    const rest = file.startsWith('"""', at) ? '"""' : value;
-    if (state === "code") {
-      if (owed > 0 && length === 1 && /[\s{}()]/.test(value)) {
-        text += " ".repeat(owed);
-        owed = 0;
-      }
-      if (value === "#") state = "comment";
-      else if (rest === '"""') state = "block";
-      else if (value === '"') state = "string";
-      else if (value === "{" || value === "(") depth++;
-      else if (value === "}" || value === ")") depth--;
-      if (value === "}" && depth === 0) isBetween = true;
-      else if (value.trim() !== "" && value !== "#") isBetween = false;
-    } else if (state === "comment") {
-      if (value.includes("\n")) state = "code";
-    } else if (state === "string") {
-      if (value === "\\") {
-        put(value, length);
-        const next = unescaped(file, at, end);
-        put(next.value, next.length);
-        continue;
-      }
-      if (value === '"' || value.includes("\n")) state = "code";
-    } else if (rest === '"""') state = "code";
-    if (rest === '"""') put('"""', 3);
-    else put(value, length);
+export function cookedInPlace(literal: Literal): { readonly text: string } | { readonly refused: Range } {
+  return new Cooking(literal).cooked();
+}
+
+/** What a character stands in, by GraphQL's own grammar (GraphQL specification, section 2.1). */
+type State = "code" | "comment" | "string" | "block";
+
+class Cooking {
+  private text: string;
+  private at: number;
+  /** How many characters the result is behind the file. */
+  private owed = 0;
+  /** How many braces and parentheses are open. */
+  private depth = 0;
+  private state: State = "code";
+  /** Nothing of a definition came since the last one ended. */
+  private isBetween = true;
+
+  constructor(private readonly literal: Literal) {
+    this.text = " ".repeat(literal.start);
+    this.at = literal.start;
   }
-  return { text };
+
+  cooked(): { readonly text: string } | { readonly refused: Range } {
+    const { file, end, holes } = this.literal;
+    while (this.at < end) {
+      const hole = holes.find(({ start }) => start === this.at);
+      if (!hole) this.character(file.startsWith('"""', this.at));
+      else if (this.takes(hole)) this.blank(hole);
+      else return { refused: hole };
+    }
+    return { text: this.text };
+  }
+
+  /** Whether an interpolation can be left out: only between definitions can it be a definition. */
+  private takes(hole: Range): boolean {
+    if (this.state === "comment") return true;
+    const { file, end } = this.literal;
+    return this.state === "code" && this.depth === 0 && this.isBetween && endsDefinition(file.slice(hole.end, end));
+  }
+
+  private blank({ start, end }: Range): void {
+    this.put("", end - start);
+    this.settle();
+  }
+
+  /** Makes up for what escapes have made shorter. */
+  private settle(): void {
+    this.text += " ".repeat(this.owed);
+    this.owed = 0;
+  }
+
+  private put(piece: string, taken: number): void {
+    this.text += piece;
+    this.owed += taken - piece.length;
+    this.at += taken;
+  }
+
+  private next(): { value: string; length: number } {
+    return unescaped(this.literal.file, this.at, this.literal.end);
+  }
+
+  private character(isBlockQuote: boolean): void {
+    const { value, length } = this.next();
+    if (this.state === "string" && value === "\\") {
+      this.put(value, length);
+      const escaped = this.next();
+      this.put(escaped.value, escaped.length);
+      return;
+    }
+    if (this.state === "code") this.code(value, { length, isBlockQuote });
+    else if (this.isEnd(value, isBlockQuote)) this.state = "code";
+    if (isBlockQuote) this.put('"""', 3);
+    else this.put(value, length);
+  }
+
+  /** Whether a character ends the comment or string that it stands in. */
+  private isEnd(value: string, isBlockQuote: boolean): boolean {
+    if (this.state === "block") return isBlockQuote;
+    return value.includes("\n") || (this.state === "string" && value === '"');
+  }
+
+  private code(
+    value: string,
+    { length, isBlockQuote }: { readonly length: number; readonly isBlockQuote: boolean },
+  ): void {
+    if (this.owed > 0 && length === 1 && /[\s{}()]/.test(value)) this.settle();
+    if (value === "#") this.state = "comment";
+    else if (isBlockQuote) this.state = "block";
+    else if (value === '"') this.state = "string";
+    else if (value === "{" || value === "(") this.depth++;
+    else if (value === "}" || value === ")") this.depth--;
+    if (value === "}" && this.depth === 0) this.isBetween = true;
+    else if (value.trim() !== "" && value !== "#") this.isBetween = false;
+  }
 }
 
 /** Whether what follows an interpolation begins a definition, or is another interpolation, or nothing. */

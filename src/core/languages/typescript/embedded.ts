@@ -89,7 +89,7 @@ function extract(
       const [start, end] = [node.start + 1, node.end - 1];
       let known: ReturnType<typeof cookedInPlace> | undefined;
       const cook = (): ReturnType<typeof cookedInPlace> =>
-        (known ??= cookedInPlace(source.text, start, end, literal.holes));
+        (known ??= cookedInPlace({ file: source.text, start, end, holes: literal.holes }));
       const text = (): string => {
         const made = cook();
         return "refused" in made ? source.text.slice(start, end) : made.text.slice(start);
