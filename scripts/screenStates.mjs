@@ -6,7 +6,7 @@ import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { build } from "esbuild";
 
-/** What each screen is called, which component it is, and what the stand-in is wished to do. */
+/** What each screen is called, which component it is, and which override the stand-in server gets. */
 const screens = [
   ["loading", "FreeBerths", "delay=60000"],
   ["failed", "FreeBerths", "status=401"],
@@ -20,8 +20,8 @@ import { connectBerths } from "./sdk/berths/index.js";
 import { cachedPassages } from "./sdk/passages/cached.js";
 import { connectPassages } from "./sdk/passages/index.js";
 
-window.wish = new URLSearchParams(location.search).get("wish") ?? "";
-const headers = () => (window.wish === "" ? {} : { "rhema-play": window.wish });
+window.override = new URLSearchParams(location.search).get("override") ?? "";
+const headers = () => (window.override === "" ? {} : { "rhema-play": window.override });
 export const harbour = connectBerths({ baseUrl: "${standin}/berths", auth: { harbourToken: "made-up" }, headers, init: { cache: "no-store" } });
 export const berths = cachedBerths(harbour);
 export const passages = cachedPassages(connectPassages({ baseUrl: "${standin}/passages" }));
@@ -37,7 +37,7 @@ createRoot(document.body).render(isNotes ? <Notes /> : <FreeBerths status="free"
 // A change that is still on its way: what it will make of the list is shown.
 if (isNotes)
   setTimeout(() => {
-    window.wish = "delay=60000";
+    window.override = "delay=60000";
     document.querySelector("button").click();
   }, 1500);
 `;
@@ -73,8 +73,8 @@ export async function serveScreenStates(root, standin) {
     define: { "process.env.NODE_ENV": '"production"' },
   });
   const frames = screens.map(
-    ([name, screen, wish]) =>
-      `<section><h2>${name}</h2><iframe src="/screen?${new URLSearchParams({ screen, wish })}"></iframe></section>`,
+    ([name, screen, override]) =>
+      `<section><h2>${name}</h2><iframe src="/screen?${new URLSearchParams({ screen, override })}"></iframe></section>`,
   );
   const head = `<!doctype html><meta charset="utf-8"><title>Screens</title><style>${style}</style>`;
   const pages = {

@@ -14,15 +14,15 @@ import type { PlayedAnswer } from "./playedAnswer.js";
 import { sentBody, TooLarge, type SentBody } from "./rest/sentBody.js";
 import { credentialNames, shownTraffic } from "./shownTraffic.js";
 import { Shelves } from "./shelves.js";
-import { Wishes, type StandingWish } from "./wish.js";
+import { Overrides, type StandingOverride } from "./override.js";
 
 export interface StandinOptions {
   readonly seed: number;
   readonly eventEveryMs: number;
   /** Told of each request when it was answered. */
   readonly onCall?: (entry: JournalEntry) => void;
-  /** What is wished from the start. */
-  readonly wishes?: readonly StandingWish[];
+  /** Overrides that hold from the start. */
+  readonly overrides?: readonly StandingOverride[];
   /** Requests have to bring a credential where the contract says so. */
   readonly asksAuth?: boolean;
 }
@@ -39,7 +39,7 @@ export interface Standin {
   readonly forget: () => void;
   readonly contracts: () => readonly PlayedContract[];
   readonly journal: Journal;
-  readonly wishes: Wishes;
+  readonly overrides: Overrides;
   /** Runs an operation of a GraphQL contract for a socket; undefined where no such contract is played. */
   readonly subscriptionsOf: (contract: string) => Subscribing | undefined;
   /** What was made in each contract so far. */
@@ -56,7 +56,7 @@ export function createStandin(given: readonly PlayedContract[], options: Standin
 }
 
 class StandinServer implements Standin {
-  readonly wishes: Wishes;
+  readonly overrides: Overrides;
   readonly journal = new Journal();
   private readonly shelves = new Map<string, Shelves>();
   private readonly app = new Hono();
@@ -68,7 +68,7 @@ class StandinServer implements Standin {
     given: readonly PlayedContract[],
     private readonly options: StandinOptions,
   ) {
-    this.wishes = new Wishes(options.wishes);
+    this.overrides = new Overrides(options.overrides);
     this.replace(given);
     this.addRoutes();
   }
@@ -107,7 +107,7 @@ class StandinServer implements Standin {
     const { schema, texts, scalars } = this.played.find(({ contract }) => contract.name === name) ?? {};
     if (!schema) return undefined;
     const shelves = this.shelvesOf(name);
-    const run = subscribeGraphql(schema, { seed, wishes: this.wishes, shelves, eventEveryMs, scalars });
+    const run = subscribeGraphql(schema, { seed, overrides: this.overrides, shelves, eventEveryMs, scalars });
     return (payload) => {
       const asked = readAsked(payload, texts);
       if ("error" in asked) return Promise.resolve({ errors: [{ message: asked.error }] });
@@ -119,7 +119,7 @@ class StandinServer implements Standin {
   private playsOf({ contract, schema, raw, texts, scalars }: PlayedContract): [string, Play][] {
     const { seed, eventEveryMs, asksAuth = false } = this.options;
     const { name } = contract;
-    const common = { seed, wishes: this.wishes, shelves: this.shelvesOf(name) };
+    const common = { seed, overrides: this.overrides, shelves: this.shelvesOf(name) };
     if (contract.protocol === "rest") {
       const play = playRest(contract, raw, { ...common, asksAuth });
       const below = (request: Request): string => new URL(request.url).pathname.slice(name.length + 1) || "/";
@@ -134,7 +134,7 @@ class StandinServer implements Standin {
       this.plays.has(context.req.param("contract")) ? anyOrigin(context as Context<object, string>, next) : next(),
     );
     addPage(app, {
-      ...{ journal: this.journal, wishes: this.wishes, seed: this.options.seed },
+      ...{ journal: this.journal, overrides: this.overrides, seed: this.options.seed },
       ...{ contracts: () => this.played, forget: this.forget.bind(this) },
     });
     app.all("/:contract/*", async (context, next) => {

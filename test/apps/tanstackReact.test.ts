@@ -12,8 +12,8 @@ import { cachedPassages } from "./sdk/passages/cached.js";
 import { connectPassages } from "./sdk/passages/index.js";
 
 declare const address: string;
-const wish: { now?: string } = {};
-const headers = (): Record<string, string> => (wish.now === undefined ? {} : { "rhema-play": wish.now });
+const override: { now?: string } = {};
+const headers = (): Record<string, string> => (override.now === undefined ? {} : { "rhema-play": override.now });
 const harbour = connectBerths({ baseUrl: address + "/berths", auth: { harbourToken: "made-up" }, headers });
 const berths = cachedBerths(harbour);
 const passages = cachedPassages(connectPassages({ baseUrl: address + "/passages" }));
@@ -24,7 +24,7 @@ function Board() {
   const items: readonly Berth[] | undefined = list.data?.items;
   const all = useInfiniteQuery(berths.listBerthsPages({ pageSize: 2 }));
   const ids: string[] = all.data?.pages.flatMap((page) => page.items.map(({ id }) => id)) ?? [];
-  const one = useQuery({ ...berths.getBerth({ berthId: "nowhere" }), enabled: wish.now !== undefined });
+  const one = useQuery({ ...berths.getBerth({ berthId: "nowhere" }), enabled: override.now !== undefined });
   const lost: Problem | undefined = one.error?.status === 404 ? one.error.body : undefined;
   const change = useMutation({
     ...berths.changeBerth(),
@@ -41,11 +41,11 @@ function Board() {
       <p id="all">{String(ids.length) + " " + String(new Set(ids).size) + (all.hasNextPage ? " and more" : " in all")}</p>
       <button id="more" onClick={() => void all.fetchNextPage()}>more</button>
       <button id="change" onClick={() => { change.mutate({ berthId: first, body: { note: "freshly painted" } }); }}>change</button>
-      <button id="lose" onClick={() => { wish.now = "status=404"; void one.refetch(); }}>lose</button>
+      <button id="lose" onClick={() => { override.now = "status=404"; void one.refetch(); }}>lose</button>
       <p id="lost">{lost === undefined ? "none" : "404 " + typeof lost.title + " " + String(one.error?.call)}</p>
       <p id="notices">{typeof notices.data}</p>
       <p id="voyages">{String(day.data?.voyages.edges.length ?? "loading")}</p>
-      <button id="remove" onClick={() => { wish.now = "status=204"; remove.mutate({ berthId: first }); }}>remove</button>
+      <button id="remove" onClick={() => { override.now = "status=204"; remove.mutate({ berthId: first }); }}>remove</button>
       <p id="gone">{gone === null ? "null" : "there"}</p>
     </main>
   );

@@ -7,7 +7,7 @@ const app = `import "@angular/compiler";
 import { Component, computed, provideZonelessChangeDetection, signal } from "@angular/core";
 import { bootstrapApplication } from "@angular/platform-browser";
 import { map } from "rxjs";
-import { arrivalsText, berths, counted, listText, noted, oneText, pagesText, passages, wishFor } from "./board.js";
+import { arrivalsText, berths, counted, listText, noted, oneText, pagesText, passages, overrideWith } from "./board.js";
 import type { BerthStatus } from "./sdk/berths/index.js";
 import { liveAnswer, liveChange, livePages, liveStream, pagesStates } from "./sdk/views/angular.js";
 
@@ -48,7 +48,7 @@ class Board {
   readonly arrivalsText = computed(() => arrivalsText(this.arrivals()));
 
   missing(): void {
-    wishFor("status=404");
+    overrideWith("status=404");
     this.chosen.set("nowhere");
   }
 
@@ -86,7 +86,7 @@ const watched = (): void => {
   });
 };
 
-Object.assign(window, { wishFor, watched });
+Object.assign(window, { overrideWith, watched });
 document.getElementById("app")!.innerHTML = '<harbour-app></harbour-app><p id="said"></p>';
 void bootstrapApplication(App, { providers: [provideZonelessChangeDetection()] });
 `;
@@ -99,7 +99,7 @@ it.skipIf(chromium === undefined)(
     expect(project.compile({ ...compilerOptions, moduleResolution: "bundler", module: "esnext" })).toBe("");
     const opened = await openedApp(project, "src/main.ts", { how: { tsconfigRaw: { compilerOptions } } });
     await walkThroughBoard(opened);
-    await opened.page.evaluate("window.wishFor(undefined); window.watched()");
+    await opened.page.evaluate("window.overrideWith(undefined); window.watched()");
     await opened.says("said", /^loading 0 0 in all, ready (\d+) \1 /);
   },
 );

@@ -5,7 +5,7 @@ import { appProject, openedApp } from "./support/openedApp.js";
 
 const app = `import { StrictMode, useState } from "react";
 import { createRoot } from "react-dom/client";
-import { arrivalsText, berths, counted, listText, noted, oneText, pagesText, passages, wishFor } from "./board.js";
+import { arrivalsText, berths, counted, listText, noted, oneText, pagesText, passages, overrideWith } from "./board.js";
 import type { BerthStatus } from "./sdk/berths/index.js";
 import { useAnswer, useChange, usePages, useStream } from "./sdk/views/react.js";
 
@@ -31,7 +31,7 @@ function Board() {
       <button id="free" onClick={() => { setStatus("free"); }}>free</button>
       <button id="again" onClick={list.again}>again</button>
       <button id="more" onClick={pages.more}>more</button>
-      <button id="missing" onClick={() => { wishFor("status=404"); choose("nowhere"); }}>missing</button>
+      <button id="missing" onClick={() => { overrideWith("status=404"); choose("nowhere"); }}>missing</button>
       <button id="change-it" onClick={() => { void paint(); }}>change</button>
     </main>
   );
@@ -42,7 +42,7 @@ function App() {
   return isThere ? <><Board /><button id="leave" onClick={() => { setThere(false); }}>leave</button></> : <p id="gone">gone</p>;
 }
 
-Object.assign(window, { wishFor });
+Object.assign(window, { overrideWith });
 createRoot(document.getElementById("app")!).render(<StrictMode><App /></StrictMode>);
 `;
 

@@ -7,7 +7,7 @@ import { appProject, openedApp } from "./support/openedApp.js";
 const app = `import { createSignal, Show } from "solid-js";
 import h from "solid-js/h";
 import { render } from "solid-js/web";
-import { arrivalsText, berths, counted, listText, noted, oneText, pagesText, passages, wishFor } from "./board.js";
+import { arrivalsText, berths, counted, listText, noted, oneText, pagesText, passages, overrideWith } from "./board.js";
 import type { BerthStatus } from "./sdk/berths/index.js";
 import { createAnswer, createChange, createPages, createStream } from "./sdk/views/solid.js";
 
@@ -38,7 +38,7 @@ function Board() {
     h("button", { id: "free", onClick: () => setStatus("free") }, "free"),
     h("button", { id: "again", onClick: () => { list().again(); } }, "again"),
     h("button", { id: "more", onClick: () => { pages().more(); } }, "more"),
-    h("button", { id: "missing", onClick: () => { wishFor("status=404"); choose("nowhere"); } }, "missing"),
+    h("button", { id: "missing", onClick: () => { overrideWith("status=404"); choose("nowhere"); } }, "missing"),
     h("button", { id: "change-it", onClick: () => { void paint(); } }, "change"),
   ]);
 }
@@ -50,7 +50,7 @@ const App = () =>
     fallback: () => h("p", { id: "gone" }, "gone"),
   }, () => h("div", [h(Board), h("button", { id: "leave", onClick: () => setThere(false) }, "leave")]));
 
-Object.assign(window, { wishFor });
+Object.assign(window, { overrideWith });
 render(App as never, document.getElementById("app")!);
 `;
 

@@ -10,7 +10,7 @@ import { boardModule, walkThroughBoard } from "./support/boardScreen.js";
 import { appProject, openedApp } from "./support/openedApp.js";
 
 const board = `<script lang="ts">
-  import { arrivalsText, berths, counted, listText, noted, oneText, pagesText, passages, wishFor } from "./board.js";
+  import { arrivalsText, berths, counted, listText, noted, oneText, pagesText, passages, overrideWith } from "./board.js";
   import type { BerthStatus } from "./sdk/berths/index.js";
   import { liveAnswer, liveChange, livePages, liveStream } from "./sdk/views/svelte.js";
 
@@ -28,7 +28,7 @@ const board = `<script lang="ts">
     if (sent.state === "done") list.current.again();
   }
   function missing() {
-    wishFor("status=404");
+    overrideWith("status=404");
     chosen = "nowhere";
   }
 </script>
@@ -61,9 +61,9 @@ const app = `<script lang="ts">
 `;
 const main = `import { mount } from "svelte";
 import App from "./App.svelte";
-import { wishFor } from "./board.js";
+import { overrideWith } from "./board.js";
 
-Object.assign(window, { wishFor });
+Object.assign(window, { overrideWith });
 mount(App, { target: document.getElementById("app")! });
 `;
 

@@ -5,7 +5,7 @@ import { appProject, openedApp } from "./support/openedApp.js";
 
 /** A component without a template, so that only the compiler is asked. */
 const app = `import { createApp, defineComponent, h, ref } from "vue";
-import { arrivalsText, berths, counted, listText, noted, oneText, pagesText, passages, wishFor } from "./board.js";
+import { arrivalsText, berths, counted, listText, noted, oneText, pagesText, passages, overrideWith } from "./board.js";
 import type { BerthStatus } from "./sdk/berths/index.js";
 import { useAnswer, useChange, usePages, useStream } from "./sdk/views/vue.js";
 
@@ -30,7 +30,7 @@ const Board = defineComponent(() => {
     h("button", { id: "free", onClick: () => { status.value = "free"; } }, "free"),
     h("button", { id: "again", onClick: list.value.again }, "again"),
     h("button", { id: "more", onClick: pages.value.more }, "more"),
-    h("button", { id: "missing", onClick: () => { wishFor("status=404"); chosen.value = "nowhere"; } }, "missing"),
+    h("button", { id: "missing", onClick: () => { overrideWith("status=404"); chosen.value = "nowhere"; } }, "missing"),
     h("button", { id: "change-it", onClick: () => { void paint(); } }, "change"),
   ]);
 });
@@ -42,7 +42,7 @@ const App = defineComponent(() => () =>
     : h("p", { id: "gone" }, "gone"),
 );
 
-Object.assign(window, { wishFor });
+Object.assign(window, { overrideWith });
 createApp(App).mount("#app");
 `;
 

@@ -12,7 +12,7 @@ async function pageSays(page: BrowserPage, expression: string): Promise<boolean>
 const focused = "document.activeElement";
 
 describe.skipIf(chromium === undefined)("the page of the stand-in", () => {
-  it("lists operations with a sample each, sends one by keyboard, shows calls live, and grants wishes", async () => {
+  it("lists operations with a sample each, sends one by keyboard, shows calls live, and grants overrides", async () => {
     const project = demoProject();
     const address = await project.play();
     const page = await BrowserPage.open(`${address}/`);
@@ -46,14 +46,14 @@ describe.skipIf(chromium === undefined)("the page of the stand-in", () => {
         true,
       );
       expect(await page.evaluate("document.documentElement.outerHTML.includes('hush-hush')")).toBe(false);
-      // A wish holds for everybody from now on.
+      // An override holds for everybody from now on.
       await page.evaluate(
         "const open = document.querySelector('#operations details[open]'); open.querySelector('select').value = '404'; [...open.querySelectorAll('button')].find((each) => each.textContent.startsWith('Answer so')).click()",
       );
       expect(
         await pageSays(
           page,
-          "document.querySelector('#operations details[open] .wished').textContent === 'wished: status=404'",
+          "document.querySelector('#operations details[open] .overridden').textContent === 'override: status=404'",
         ),
       ).toBe(true);
       const headers = { authorization: "Bearer any" };

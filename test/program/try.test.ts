@@ -68,7 +68,7 @@ describe("try", () => {
 
   it("shows a failure with its body, and ends with 1", async () => {
     const project = demoProject();
-    const { code, out } = await project.run(["try", "reserveBerth", "--wish", "status=409"]);
+    const { code, out } = await project.run(["try", "reserveBerth", "--override", "status=409"]);
     expect(code).toBe(1);
     expect(out.split("\n")[0]).toMatch(/^try: reserveBerth failed 409/);
     expect(out).toMatch(/^ {2}status: 409$/m);
@@ -87,7 +87,7 @@ describe("try", () => {
       [["listBerths", "pageSize"], "try.argument"],
       [["getBerth", "--base-url", address], "try.missing"],
       [["removeBerth", "berthId=N-07", "--base-url", address], "try.unsafe"],
-      [["listBerths", "--wish", "status=soon"], "play.wish"],
+      [["listBerths", "--override", "status=soon"], "play.override"],
       [["listBerths", "--header", "nonsense"], "option.value"],
     ] as const) {
       const ran = await project.run(["try", ...args]);

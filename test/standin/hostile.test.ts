@@ -163,7 +163,7 @@ describe("samples that would fill the memory", () => {
     const elapsed = await took(async () => {
       const answered = await app.request("/api", {
         method: "POST",
-        headers: { "content-type": "application/json", "x-play-wish": "items=1000" },
+        headers: { "content-type": "application/json", "rhema-play": "items=1000" },
         body: JSON.stringify({ query: "{ deep ship { deep } }" }),
       });
       expect((await answered.text()).length).toBeLessThan(1_000_000);

@@ -145,15 +145,15 @@ describe("things of a REST contract", () => {
   });
 });
 
-describe("wishes and auth", () => {
+describe("overrides and auth", () => {
   it.each([
     ["status=409", 409, "application/problem+json"],
     ["status=503", 503, "application/problem+json"],
     ["status=422, delay=5", 422, "application/problem+json"],
-  ])("a request that wishes %s", async (wish, status, mediaType) => {
+  ])("a request that overrides %s", async (override, status, mediaType) => {
     const app = standin([berths()]);
     const body = { vesselId: "v", arrival: "2026-07-01", departure: "2026-07-02", crew: 2 };
-    const found = await call(app, "POST", "/berths/berths/N-07/reservations", body, { "Rhema-Play": wish });
+    const found = await call(app, "POST", "/berths/berths/N-07/reservations", body, { "Rhema-Play": override });
     expect([found.status, found.headers.get("content-type")]).toEqual([status, mediaType]);
   });
 
@@ -161,13 +161,13 @@ describe("wishes and auth", () => {
     const found = await call(standin([berths()]), "GET", "/berths/berths", undefined, { "Rhema-Play": "stauts=1" });
     expect([found.status, found.body["detail"]]).toEqual([
       400,
-      "`stauts` is no wish; there are status, delay, items, example.",
+      "`stauts` is not a valid key. Use status, delay, items, example.",
     ]);
   });
 
-  it("standing wishes hold for their operation, and a header goes before them", async () => {
-    const wishes = [{ operation: "listBerths", wish: { status: 401, items: 2 } }];
-    const app = standin([berths()], { wishes });
+  it("standing overrides hold for their operation, and a header goes before them", async () => {
+    const overrides = [{ operation: "listBerths", override: { status: 401, items: 2 } }];
+    const app = standin([berths()], { overrides });
     expect((await call(app, "GET", "/berths/berths")).status).toBe(401);
     expect((await call(app, "GET", "/berths/vessels")).status).toBe(200);
     const own = await call(app, "GET", "/berths/berths", undefined, { "Rhema-Play": "status=200" });
@@ -261,8 +261,8 @@ describe("entities of a GraphQL schema", () => {
     expect((await ask(app, `{ crew(id: "${id}") { name } }`)).data).toEqual({ crew: null });
   });
 
-  it("wishes hold for root fields", async () => {
-    const app = standin([passages()], { wishes: [{ operation: "ports", wish: { items: 0 } }] });
+  it("overrides hold for root fields", async () => {
+    const app = standin([passages()], { overrides: [{ operation: "ports", override: { items: 0 } }] });
     expect((await ask(app, "{ ports { id } }")).data).toEqual({ ports: [] });
   });
 });

@@ -5,7 +5,7 @@ interface PlayFlags {
   readonly port: string;
   readonly host: string;
   readonly seed: string;
-  readonly wish: readonly string[];
+  readonly override: readonly string[];
   readonly auth: boolean;
 }
 
@@ -17,11 +17,11 @@ export function addPlay(line: CommandLine): void {
     .option("--port <number>", "port to listen on", "4020")
     .option("--host <address>", "address to listen on", "127.0.0.1")
     .option("--seed <number>", "another seed gives other data", "1")
-    .option("--wish <text>", 'answer so: "reserveBerth: status=409, delay=800"; may be given again', collected, [])
+    .option("--override <text>", 'answer so: "reserveBerth: status=409, delay=800"; may be given again', collected, [])
     .option("--no-auth", "ask for no credentials")
-    .action(async (contracts: string[], { wish, ...flags }: PlayFlags) => {
+    .action(async (contracts: string[], { override, ...flags }: PlayFlags) => {
       const { playCommand } = await import("../commands/play.js");
-      const options = { contracts, wishes: wish, ...flags };
+      const options = { contracts, overrides: override, ...flags };
       await line.run((terminal) => playCommand(terminal, line.globals(), options));
     });
 }

@@ -12,7 +12,7 @@ export function addTry(line: CommandLine): void {
     .option("--contract <name>", "the contract, where several have such a call")
     .option("--base-url <url>", "a real server instead of the stand-in")
     .option("--header <text>", 'sent along: "authorization: Bearer ${NAME}"; may be given again', collected, [])
-    .option("--wish <text>", "how the stand-in answers: status=409, delay=800")
+    .option("--override <text>", "how the stand-in answers: status=409, delay=800")
     .option("--seed <number>", "another seed gives other data", "1")
     .option("--code <folder>", "write a small program for the call into a folder instead")
     .option("--yes", "change something on a real server without asking")

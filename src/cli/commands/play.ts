@@ -4,7 +4,7 @@ import { renderProblem } from "../../core/report/renderProblem.js";
 import { counted } from "../../core/report/paint.js";
 import type { JournalEntry } from "../../standin/journal.js";
 import { createStandin } from "../../standin/standin.js";
-import { readStandingWish } from "../../standin/wish.js";
+import { readStandingOverride } from "../../standin/override.js";
 import { exitCodes, Halt } from "../../workspace/project/halt.js";
 import { savedSince } from "../../workspace/files/inputFiles.js";
 import { InputWatcher } from "../../workspace/inputWatcher.js";
@@ -21,7 +21,7 @@ export interface PlayOptions {
   readonly port: string;
   readonly host: string;
   readonly seed: string;
-  readonly wishes: readonly string[];
+  readonly overrides: readonly string[];
   readonly auth: boolean;
 }
 
@@ -59,10 +59,10 @@ export interface Player {
 export async function startPlay(terminal: Terminal, globals: GlobalOptions, options: PlayOptions): Promise<Player> {
   const port = wholeNumber("--port", options.port, 65_535);
   const seed = wholeNumber("--seed", options.seed, 2 ** 31);
-  const wishes = options.wishes.map((text) => {
-    const wish = readStandingWish(text);
-    if (typeof wish !== "string") return wish;
-    throw new Halt([problem("play.wish", `--wish "${text}" cannot be granted: ${wish}.`)], exitCodes.usage);
+  const overrides = options.overrides.map((text) => {
+    const override = readStandingOverride(text);
+    if (typeof override !== "string") return override;
+    throw new Halt([problem("play.override", `Invalid --override "${text}": ${override}.`)], exitCodes.usage);
   });
   let project = await openProject(terminal.host, globals.config);
   const { paint } = terminal;
@@ -73,7 +73,7 @@ export async function startPlay(terminal: Terminal, globals: GlobalOptions, opti
     const [first] = [...misfits, ...faults.map((fault) => `the answer ${fault}`)];
     terminal.note([`  ${shown} ${method} ${path}${first === undefined ? "" : paint.quiet(`  ${firstLine(first)}`)}`]);
   };
-  const standin = createStandin(played, { seed, eventEveryMs, onCall, wishes, asksAuth: options.auth });
+  const standin = createStandin(played, { seed, eventEveryMs, onCall, overrides, asksAuth: options.auth });
   const address = await listen((request, server) => standin.fetch(request, server), options.host, {
     port,
     onUpgrade: socketUpgrade(standin),

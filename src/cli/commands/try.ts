@@ -12,7 +12,7 @@ import { counted, wrap } from "../../core/report/paint.js";
 import { sampleArguments, sampleVariables } from "../../standin/page/sampleRequests.js";
 import { credentialNames, shownTraffic, type ShownTraffic } from "../../standin/shownTraffic.js";
 import { createStandin } from "../../standin/standin.js";
-import { readWish, wishHeader } from "../../standin/wish.js";
+import { readOverride, overrideHeader } from "../../standin/override.js";
 import { chosenContracts } from "../../workspace/configuration/chosenContracts.js";
 import { fromEnvironment } from "../../workspace/configuration/fromEnvironment.js";
 import { exitCodes, Halt } from "../../workspace/project/halt.js";
@@ -35,7 +35,7 @@ export interface TryCommandOptions {
   readonly contract?: string;
   readonly baseUrl?: string;
   readonly header: readonly string[];
-  readonly wish?: string;
+  readonly override?: string;
   readonly seed: string;
   readonly code?: string;
   readonly yes?: boolean;
@@ -88,7 +88,7 @@ export async function tryCommand(
     baseUrl: options.baseUrl === undefined ? `${playedAt}/${call.contract}` : publicAddress(options.baseUrl),
     fetch: options.baseUrl === undefined ? playing(project, call, seed) : (request) => fetch(request),
     auth: options.baseUrl === undefined ? Object.fromEntries(call.credentials.map((name) => [name, "any-token"])) : {},
-    headers: { ...(real ? credentialOf(real) : {}), ...headers, ...wishHeaders(options) },
+    headers: { ...(real ? credentialOf(real) : {}), ...headers, ...overrideHeaders(options) },
     standing,
     values: own,
   });
@@ -187,11 +187,11 @@ function playing(project: OpenedProject, call: FoundCall, seed: number): (reques
   return async (request) => standin.fetch(request);
 }
 
-function wishHeaders({ wish, baseUrl }: TryCommandOptions): Record<string, string> {
-  if (wish === undefined || baseUrl !== undefined) return {};
-  const read = readWish(wish);
-  if (typeof read !== "string") return { [wishHeader]: wish };
-  throw new Halt([problem("play.wish", `--wish "${wish}" cannot be granted: ${read}.`)], exitCodes.usage);
+function overrideHeaders({ override, baseUrl }: TryCommandOptions): Record<string, string> {
+  if (override === undefined || baseUrl !== undefined) return {};
+  const read = readOverride(override);
+  if (typeof read !== "string") return { [overrideHeader]: override };
+  throw new Halt([problem("play.override", `Invalid --override "${override}": ${read}.`)], exitCodes.usage);
 }
 
 /** A real server is changed only by somebody who says so. */

@@ -33,7 +33,7 @@ export async function watchCommand(
   globals: GlobalOptions,
   { sdks, partial, playOn, beside }: WatchCommandOptions,
 ): Promise<number> {
-  const playing = { contracts: [], host: "127.0.0.1", seed: "1", wishes: [], auth: true };
+  const playing = { contracts: [], host: "127.0.0.1", seed: "1", overrides: [], auth: true };
   let player: Promise<Player> | undefined;
   let told = new Set<string>();
   const onRun = async (run: WatchRun): Promise<void> => {

@@ -15,7 +15,7 @@ export interface Line {
 const kindByOption: Readonly<Record<string, NameKind>> = {
   "--contract": "contract",
   "--about": "call",
-  "--wish": "call",
+  "--override": "call",
 };
 
 /** Arguments that are names, by what commands call them. */

@@ -346,9 +346,9 @@ const meanings = {
     why: "Rhema no longer knows which files it wrote.",
     fix: "Restore the file from version control.",
   },
-  "play.wish": {
-    title: "The stand-in cannot answer as it is wished",
-    why: "A wish that is not understood would silently do nothing.",
+  "play.override": {
+    title: "An override for the stand-in server is not valid",
+    why: "An override that Rhema does not understand would silently do nothing.",
     fix: "Write `operation: status=409, delay=800, items=0, example=name`, or some of it.",
   },
   "play.port": {

@@ -250,6 +250,6 @@ export const problemExamples: Readonly<Record<ProblemCode, ProblemExample>> = {
   "output.unwritable": then({ src: "a file where a folder has to be\n" }, "rhema generate"),
   "output.stale": then("rhema generate", { "berths.yaml": renamed }, "rhema check"),
   "state.unreadable": then("rhema generate", { ".rhema/ledger.json": "{\n" }, "rhema generate"),
-  "play.wish": then('rhema play --wish "listBerths: status=soon"'),
+  "play.override": then('rhema play --override "listBerths: status=soon"'),
   "play.port": then("rhema play --port 99999"),
 };

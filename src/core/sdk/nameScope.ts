@@ -95,7 +95,7 @@ export interface NameClash {
 }
 
 /** What several things that are named at once can be called. */
-export interface NameWishes<T> {
+export interface WantedNames<T> {
   readonly wanted: (thing: T) => string;
   /** What only this one is called, for when others want the same. */
   readonly apart: (thing: T) => string;
@@ -106,24 +106,24 @@ export interface NameWishes<T> {
 export function claimApart<T>(
   scope: NameScope,
   things: Iterable<T>,
-  { wanted, apart, key }: NameWishes<T>,
+  { wanted, apart, key }: WantedNames<T>,
 ): Map<T, string> {
   const all = Array.from(things);
-  const wished = all.map(wanted);
+  const wantedNames = all.map(wanted);
   const names = new Map<T, string>();
   // Mostly everything is wanted once.
-  if (scope.claimAll(wished)) {
-    all.forEach((thing, at) => names.set(thing, wished[at] ?? ""));
+  if (scope.claimAll(wantedNames)) {
+    all.forEach((thing, at) => names.set(thing, wantedNames[at] ?? ""));
     return names;
   }
-  const wishes = all.map((thing, at) => {
-    const name = wished[at] ?? "";
+  const claims = all.map((thing, at) => {
+    const name = wantedNames[at] ?? "";
     return { thing, name, folded: name.toLowerCase() };
   });
   const counts = new Map<string, number>();
-  for (const { folded } of wishes) counts.set(folded, (counts.get(folded) ?? 0) + 1);
+  for (const { folded } of claims) counts.set(folded, (counts.get(folded) ?? 0) + 1);
   const rivals = new Map<string, T[]>();
-  for (const { thing, name, folded } of wishes) {
+  for (const { thing, name, folded } of claims) {
     if (counts.get(folded) === 1 && !scope.isTaken(name)) names.set(thing, scope.claim(name));
     else rivals.set(folded, [...(rivals.get(folded) ?? []), thing]);
   }

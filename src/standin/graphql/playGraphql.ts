@@ -33,14 +33,14 @@ import type { PlayedAnswer } from "../playedAnswer.js";
 import { scalarCheck } from "../samples/scalarFormats.js";
 import type { SentBody } from "../rest/sentBody.js";
 import { Shelves, type Facts } from "../shelves.js";
-import { waitFor, wishHeader, type Wish, type Wishes } from "../wish.js";
+import { waitFor, overrideHeader, type Override, type Overrides } from "../override.js";
 import { isData, type Data } from "../../core/text/parseData.js";
 import { sampledName, sampleText } from "../samples/sampleText.js";
 import { seededFaker } from "../samples/seededFaker.js";
 
 export interface GraphqlPlayOptions {
   readonly seed: number;
-  readonly wishes: Wishes;
+  readonly overrides: Overrides;
   /** What was created, changed and removed so far. */
   readonly shelves?: Shelves;
   /** Milliseconds between two events of a subscription. */
@@ -102,15 +102,18 @@ export function playGraphql(schema: GraphQLSchema, options: GraphqlPlayOptions):
         odd.map((message) => ({ message })),
         { status, media, operation: label },
       );
-    const wish = options.wishes.for([operation.name?.value, ...rootFields(operation)], request.headers.get(wishHeader));
-    if (typeof wish === "string") return refused([{ message: `${wish}.` }], { media, operation: label });
-    await waitFor(wish);
-    if (wish.status !== undefined && wish.status !== 200) {
-      const message = `It was wished that ${label} fails with ${String(wish.status)}.`;
-      return answered({ errors: [{ message }], data: null }, { status: wish.status, media, operation: label });
+    const override = options.overrides.for(
+      [operation.name?.value, ...rootFields(operation)],
+      request.headers.get(overrideHeader),
+    );
+    if (typeof override === "string") return refused([{ message: `${override}.` }], { media, operation: label });
+    await waitFor(override);
+    if (override.status !== undefined && override.status !== 200) {
+      const message = `An override makes ${label} fail with status ${String(override.status)}.`;
+      return answered({ errors: [{ message }], data: null }, { status: override.status, media, operation: label });
     }
     const args = {
-      ...execution(wish),
+      ...execution(override),
       document,
       operationName: operation.name?.value,
       variableValues: asked.variables,
@@ -300,10 +303,10 @@ function readDocument(schema: GraphQLSchema, query: string): DocumentNode | Grap
 function graphExecution(
   schema: GraphQLSchema,
   { seed, eventEveryMs, shelves, scalars = new Map() }: GraphqlPlayOptions,
-): (wish: Wish) => Omit<ExecutionArgs, "document"> {
+): (override: Override) => Omit<ExecutionArgs, "document"> {
   const graph = new Graph(schema, seed, shelves ?? new Shelves());
-  return (wish) => {
-    const context: MakeContext = { schema, seed, graph, scalars, items: wish.items };
+  return (override) => {
+    const context: MakeContext = { schema, seed, graph, scalars, items: override.items };
     return {
       schema,
       typeResolver: (value) => (value as Made).__typename,
@@ -354,7 +357,7 @@ interface MakeContext {
   readonly schema: GraphQLSchema;
   readonly seed: number;
   readonly graph: Graph;
-  /** How many items lists hold, where somebody wishes it. */
+  /** How many items lists hold, where somebody overrides it. */
   readonly items: number | undefined;
   /** Lists that a value is in, each inside the other. */
   readonly lists?: number;

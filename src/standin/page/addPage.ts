@@ -5,7 +5,7 @@ import { isData } from "../../core/text/parseData.js";
 import { visibleJson } from "../../core/text/visible.js";
 import type { Journal, JournalEntry } from "../journal.js";
 import type { PlayedContract } from "../playedContract.js";
-import { readStandingWish, type Wishes } from "../wish.js";
+import { readStandingOverride, type Overrides } from "../override.js";
 import { pageText } from "./pageText.js";
 import { sampleRequests } from "./sampleRequests.js";
 import { isOwnName } from "../ownName.js";
@@ -13,7 +13,7 @@ import { isOwnName } from "../ownName.js";
 /** What the page shows and steers. */
 export interface PageSubject {
   readonly journal: Journal;
-  readonly wishes: Wishes;
+  readonly overrides: Overrides;
   readonly contracts: () => readonly PlayedContract[];
   readonly forget: () => void;
   readonly seed: number;
@@ -23,7 +23,7 @@ const stillEveryMs = 15_000;
 
 /** Adds the page at the root, and what it asks for below `/.play`. */
 export function addPage(app: Hono, subject: PageSubject): void {
-  const { journal, wishes, contracts, forget, seed } = subject;
+  const { journal, overrides, contracts, forget, seed } = subject;
   app.get("/", (context) => {
     if (context.req.header("accept")?.includes("text/html") !== true)
       return context.json({
@@ -56,7 +56,7 @@ export function addPage(app: Hono, subject: PageSubject): void {
         })),
       ),
       calls: journal.entries.map(shown),
-      wishes: Object.fromEntries(wishes.entries()),
+      overrides: Object.fromEntries(overrides.entries()),
     };
     return context.body(visibleJson(state), 200, { "content-type": "application/json" });
   });
@@ -87,15 +87,15 @@ export function addPage(app: Hono, subject: PageSubject): void {
       end();
     }),
   );
-  app.post("/.play/wish", async (context) => {
+  app.post("/.play/override", async (context) => {
     const body: unknown = await context.req.json().catch(() => undefined);
-    const { operation, wish } = isData(body) ? body : {};
-    if (typeof operation !== "string" || typeof wish !== "string")
-      return context.json({ title: "A wish has an operation and a text" }, 400);
-    const read = readStandingWish(wish);
+    const { operation, override } = isData(body) ? body : {};
+    if (typeof operation !== "string" || typeof override !== "string")
+      return context.json({ title: "An override has an operation and a text" }, 400);
+    const read = readStandingOverride(override);
     if (typeof read === "string") return context.json({ title: read }, 400);
-    wishes.set(operation, read.wish);
-    return context.json({ wishes: Object.fromEntries(wishes.entries()) });
+    overrides.set(operation, read.override);
+    return context.json({ overrides: Object.fromEntries(overrides.entries()) });
   });
   app.post("/.play/forget", (context) => {
     forget();

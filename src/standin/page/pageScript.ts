@@ -4,7 +4,7 @@ import { hiddenCharacters } from "../../core/text/visible.js";
 export const pageScript = `
 const byId = (id) => document.getElementById(id);
 const kept = 100;
-let wishes = {};
+let overrides = {};
 
 function make(tag, properties, ...inside) {
   const element = Object.assign(document.createElement(tag), properties);
@@ -24,17 +24,17 @@ async function post(path, data) {
   return answer;
 }
 
-function wishText(wish) {
-  return Object.entries(wish ?? {}).map(([key, value]) => key + "=" + value).join(", ");
+function overrideText(override) {
+  return Object.entries(override ?? {}).map(([key, value]) => key + "=" + value).join(", ");
 }
 
 function operationView(contract, sample) {
   const key = sample.id || sample.operation;
-  const wished = make("span", { className: "wished" });
-  const showWish = () => { wished.textContent = wishes[key] ? "wished: " + wishText(wishes[key]) : ""; };
-  showWish();
+  const overridden = make("span", { className: "overridden" });
+  const showOverride = () => { overridden.textContent = overrides[key] ? "override: " + overrideText(overrides[key]) : ""; };
+  showOverride();
   const title = contract.protocol === "rest" ? sample.operation : sample.operation.split(" ")[0] + " " + sample.id;
-  const head = make("summary", {}, make("code", {}, title), wished, make("span", { className: "end" }, contract.protocol === "rest" ? sample.id : ""));
+  const head = make("summary", {}, make("code", {}, title), overridden, make("span", { className: "end" }, contract.protocol === "rest" ? sample.id : ""));
   const view = make("details", {}, head);
   view.dataset.text = (contract.name + " " + sample.operation + " " + sample.id + " " + sample.summary).toLowerCase();
   view.addEventListener("toggle", () => { if (view.open && view.childElementCount === 1) fill(); });
@@ -83,25 +83,25 @@ function operationView(contract, sample) {
     const others = ["401", "404", "429", "500", "503"].filter((each) => !plain.includes(each));
     for (const each of plain) status.append(make("option", { value: each }, each + " (documented)"));
     for (const each of others) status.append(make("option", { value: each }, each));
-    const delay = make("input", { type: "number", min: "0", max: "60000", step: "100", value: String(wishes[key]?.delay ?? 0) });
-    status.value = String(wishes[key]?.status ?? "");
-    const wish = make("button", { type: "button" }, "Answer so from now on");
-    const wishSaid = make("span", { className: "quiet" });
-    wishSaid.setAttribute("role", "status");
-    wish.addEventListener("click", async () => {
+    const delay = make("input", { type: "number", min: "0", max: "60000", step: "100", value: String(overrides[key]?.delay ?? 0) });
+    status.value = String(overrides[key]?.status ?? "");
+    const override = make("button", { type: "button" }, "Answer so from now on");
+    const overrideSaid = make("span", { className: "quiet" });
+    overrideSaid.setAttribute("role", "status");
+    override.addEventListener("click", async () => {
       const parts = [status.value ? "status=" + status.value : "", Number(delay.value) > 0 ? "delay=" + Number(delay.value) : ""];
       try {
-        ({ wishes } = await post("/.play/wish", { operation: key, wish: parts.filter((part) => part !== "").join(", ") }));
-        showWish();
-        wishSaid.textContent = wishes[key] ? "done" : "as usual again";
-      } catch (error) { wishSaid.textContent = error.message; }
+        ({ overrides } = await post("/.play/override", { operation: key, override: parts.filter((part) => part !== "").join(", ") }));
+        showOverride();
+        overrideSaid.textContent = overrides[key] ? "done" : "as usual again";
+      } catch (error) { overrideSaid.textContent = error.message; }
     });
     view.append(
       ...(sample.summary ? [make("p", { className: "quiet" }, sample.summary)] : []),
       make("div", { className: "row" }, make("code", {}, sample.method), path, send, said),
       ...(sample.body ? [body] : []),
       result,
-      make("div", { className: "row" }, make("label", {}, "Status ", status), make("label", {}, "Delay in ms ", delay), wish, wishSaid),
+      make("div", { className: "row" }, make("label", {}, "Status ", status), make("label", {}, "Delay in ms ", delay), override, overrideSaid),
       ...sample.code.map(({ language, code }) => make("details", {}, make("summary", {}, "In " + language), make("pre", {}, code))),
     );
   };
@@ -159,7 +159,7 @@ function filterOperations() {
 
 async function load() {
   const state = await (await fetch("/.play/state")).json();
-  wishes = state.wishes;
+  overrides = state.overrides;
   byId("operations").replaceChildren(...state.contracts.flatMap((contract) => [
     make("h3", {}, contract.name + (contract.title ? ": " + contract.title : "")),
     ...contract.operations.map((sample) => operationView(contract, sample)),

@@ -31,7 +31,7 @@ pre { margin: 0; padding: .4rem .6rem; background: var(--ground); border-radius:
 .row { display: flex; flex-wrap: wrap; gap: .5rem .9rem; align-items: center; margin: .5rem 0; font-size: .9rem; }
 .good { color: var(--good); } .warn { color: var(--warn); } .bad { color: var(--bad); }
 .status { font-weight: 700; min-width: 2.2rem; }
-.wished { color: var(--warn); font-weight: 600; font-size: .82rem; }
+.overridden { color: var(--warn); font-weight: 600; font-size: .82rem; }
 ul { margin: .2rem 0; padding-left: 1.2rem; }
 @media (max-width: 60rem) { main { grid-template-columns: minmax(0, 1fr); } }
 `;

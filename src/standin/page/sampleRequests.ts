@@ -24,7 +24,7 @@ import type { PlayedContract } from "../playedContract.js";
 
 /** A request that fits an operation, to begin with. */
 export interface SampleRequest {
-  /** What wishes call it, and what the page shows. */
+  /** What overrides call it, and what the page shows. */
   readonly operation: string;
   readonly id: string;
   readonly summary: string;

@@ -9,7 +9,7 @@ export interface PageRequest {
   readonly types: TypeTable;
   readonly url: URL;
   readonly operation: RestOperation;
-  /** How many things there shall be in all, where somebody wishes it. */
+  /** How many things there shall be in all, where somebody overrides it. */
   readonly most: number | undefined;
 }
 
@@ -104,7 +104,7 @@ function isPaging(name: string): boolean {
   return [cursorNames, offsetNames, numberNames, sizeNames].some((names) => names.test(name));
 }
 
-/** As many items as are wished for, those that are there again and again. */
+/** Returns as many items as an override asks for, and repeats those that exist. */
 function repeated(items: readonly unknown[], count: number): unknown[] {
   return items.length === 0 ? [] : Array.from({ length: count }, (_, at) => items[at % items.length]);
 }

@@ -28,14 +28,14 @@ import { SampleBudget } from "../samples/sampleBudget.js";
 import { seededFaker, type Fake } from "../samples/seededFaker.js";
 import type { SentBody } from "./sentBody.js";
 import { Shelves } from "../shelves.js";
-import { waitFor, wishHeader, type Wish, type Wishes } from "../wish.js";
+import { waitFor, overrideHeader, type Override, type Overrides } from "../override.js";
 
 /** A handler that plays a REST contract for paths below its mount point. */
 export type PlayRest = (request: Request, path: string, body: SentBody) => Promise<PlayedAnswer>;
 
 export interface RestPlayOptions {
   readonly seed: number;
-  readonly wishes: Wishes;
+  readonly overrides: Overrides;
   /** Requests have to bring a credential where the contract says so. */
   readonly asksAuth: boolean;
   /** What was created, changed and removed so far. */
@@ -94,12 +94,12 @@ class RestPlayer {
     const { operation } = found.match;
     const label = operationLabel(operation);
     const url = new URL(request.url);
-    const wish = this.options.wishes.for([operation.operationId, label], request.headers.get(wishHeader));
-    if (typeof wish === "string")
-      return refusal(400, "A wish that cannot be granted", { detail: `${wish}.`, more: { operation: label } });
+    const override = this.options.overrides.for([operation.operationId, label], request.headers.get(overrideHeader));
+    if (typeof override === "string")
+      return refusal(400, "Invalid override", { detail: `${override}.`, more: { operation: label } });
     const text = await body.text();
-    await waitFor(wish);
-    return { ...this.judge(request, path, { match: found.match, url, wish, label, text }), received: text };
+    await waitFor(override);
+    return { ...this.judge(request, path, { match: found.match, url, override, label, text }), received: text };
   }
 
   private judge(
@@ -108,13 +108,13 @@ class RestPlayer {
     {
       match,
       url,
-      wish,
+      override,
       label,
       text,
     }: {
       readonly match: MatchedOperation;
       readonly url: URL;
-      readonly wish: Wish;
+      readonly override: Override;
       readonly label: string;
       readonly text: string;
     },
@@ -144,7 +144,7 @@ class RestPlayer {
           misfits: checked.misfits,
         },
       });
-    return this.perform(match, { url, path, accept: header("accept") ?? "", body: checked.body, wish, label });
+    return this.perform(match, { url, path, accept: header("accept") ?? "", body: checked.body, override, label });
   }
 
   private unknownPath(found: Exclude<Matching, { kind: "match" }>, path: string): PlayedAnswer {
@@ -172,23 +172,31 @@ class RestPlayer {
 
   /** Does what the operation is for. */
   private perform({ operation, pathValues }: MatchedOperation, asked: Asked): PlayedAnswer {
-    const { wish, label, url, body } = asked;
+    const { override, label, url, body } = asked;
     const query = [...url.searchParams].sort();
     const seedParts = [operation.method, operation.path, [...pathValues], query, body ?? null];
     const known = knownValues(operation, pathValues, body);
-    const base = { operation, label, known, seedParts, accept: asked.accept, example: wish.example, items: wish.items };
+    const base = {
+      operation,
+      label,
+      known,
+      seedParts,
+      accept: asked.accept,
+      example: override.example,
+      items: override.items,
+    };
     const response =
       operation.responses.find((each) => each.status.startsWith("2")) ??
       operation.responses.find((each) => each.status === "default");
     const isExact = response !== undefined && /^\d+$/.test(response.status);
     const status = isExact ? Number(response.status) : 200;
-    if (wish.status !== undefined && wish.status !== status) {
-      const declared = responseFor(operation, wish.status);
-      if (declared) return this.declared(declared, wish.status, base);
+    if (override.status !== undefined && override.status !== status) {
+      const declared = responseFor(operation, override.status);
+      if (declared) return this.declared(declared, override.status, base);
       const detail = `It was asked for; ${label} documents ${operation.responses.map(({ status }) => status).join(", ")}.`;
-      return { ...refusal(wish.status, "As it was wished", { detail, more: { operation: label } }), misfits: [] };
+      return { ...refusal(override.status, "Set by an override", { detail, more: { operation: label } }), misfits: [] };
     }
-    const deed = wish.example === undefined ? this.deeds.get(operation) : undefined;
+    const deed = override.example === undefined ? this.deeds.get(operation) : undefined;
     const done = deed && this.act(deed, asked, pathValues);
     if (done?.kind === "gone") {
       const declared = responseFor(operation, 404);
@@ -204,7 +212,7 @@ class RestPlayer {
     }
     if (!response) return played(new Response(null, { status: 204 }), label, "");
     const slots = done?.kind === "thing" ? { facts: done.facts, thing: deed } : {};
-    const listed = done?.kind === "list" ? { list: done, url, items: wish.items } : {};
+    const listed = done?.kind === "list" ? { list: done, url, items: override.items } : {};
     const location =
       deed?.kind === "create" && done?.kind === "thing"
         ? `${url.pathname}/${encodeURIComponent(wellFormed(done.id))}`
@@ -385,7 +393,7 @@ interface Asked {
   readonly path: string;
   readonly accept: string;
   readonly body: unknown;
-  readonly wish: Wish;
+  readonly override: Override;
   readonly label: string;
 }
 

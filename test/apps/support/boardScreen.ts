@@ -9,16 +9,16 @@ import { connectPassages, type LiveArrivalsAnswer, type LiveArrivalsFailure } fr
 import type { Shown, ShownPages } from "./sdk/views/live.js";
 
 declare const address: string;
-/** What the stand-in is wished to do with the next requests. */
-export const wish: { now?: string } = {};
-const headers = (): Record<string, string> => (wish.now === undefined ? {} : { "rhema-play": wish.now });
+/** The override for the next requests. */
+export const override: { now?: string } = {};
+const headers = (): Record<string, string> => (override.now === undefined ? {} : { "rhema-play": override.now });
 const harbour = connectBerths({ baseUrl: address + "/berths", auth: { harbourToken: "made-up" }, headers });
 export const berths = cachedBerths(harbour);
 export const passages = cachedPassages(connectPassages({ baseUrl: address + "/passages" }));
 
-export function wishFor(text: string | undefined): void {
-  if (text === undefined) delete wish.now;
-  else wish.now = text;
+export function overrideWith(text: string | undefined): void {
+  if (text === undefined) delete override.now;
+  else override.now = text;
 }
 
 export function listText(list: Shown<BerthPage, ListBerthsFailure>): string {
@@ -59,8 +59,8 @@ export function noted(page: BerthPage, { berthId, body }: ChangeBerthArgs): Bert
 
 /** Goes through all that bindings promise, on a screen that says what it shows. */
 export async function walkThroughBoard({ page, says, click, textOf, requests }: OpenedApp): Promise<void> {
-  const wish = async (text?: string): Promise<void> => {
-    await page.evaluate(`window.wishFor(${text === undefined ? "undefined" : JSON.stringify(text)})`);
+  const override = async (text?: string): Promise<void> => {
+    await page.evaluate(`window.overrideWith(${text === undefined ? "undefined" : JSON.stringify(text)})`);
   };
   const listed = async (): Promise<string[]> =>
     (await requests()).filter((each) => /berths(\?status=\w+)?( given up)?$/.test(each));
@@ -77,11 +77,11 @@ export async function walkThroughBoard({ page, says, click, textOf, requests }: 
 
   // The old answer stays, with the failure of what was asked since.
   const before = await textOf("list");
-  await wish("status=401, delay=60");
+  await override("status=401, delay=60");
   await click("again");
   await says("list", `${before} (refreshing)`);
   await says("list", `${before} (not refreshed: 401)`);
-  await wish();
+  await override();
   await click("again");
   await says("list", new RegExp(`^${before.replace(/[^\w ,-]/g, ".")}$`));
 
@@ -89,27 +89,27 @@ export async function walkThroughBoard({ page, says, click, textOf, requests }: 
   await says("one", /^404 \S/);
 
   // A prediction is seen at once, taken back when the change fails, and stays until the server has made it.
-  await wish("status=422, delay=200");
+  await override("status=422, delay=200");
   await click("change-it");
   await says("list", "freshly painted");
   await says("change", "failed 422");
   expect(await textOf("list")).toBe(before);
-  await wish();
+  await override();
   await click("change-it");
   await says("change", "done");
   await says("list", "freshly painted");
 
   // Other arguments: what was on its way is given up, and what comes late is not shown.
-  await wish("delay=5000");
+  await override("delay=5000");
   await click("again");
   await says("list", "(refreshing)");
-  await wish();
+  await override();
   await click("free");
   await says("list", /^\S+ free (?!.*(reserved|occupied|closed))/);
   expect((await listed()).at(-2)).toBe("GET /berths/berths given up");
 
   // What leaves the screen gives up what it asked for.
-  await wish("delay=5000");
+  await override("delay=5000");
   await click("again");
   await says("list", "(refreshing)");
   await click("leave");
