@@ -157,6 +157,9 @@ export default tseslint.config(
   {
     files: ["runtimes/**"],
     rules: {
+      // Apps may take types away without a compiler (`erasableSyntaxOnly`).
+      "@typescript-eslint/parameter-properties": ["error", { prefer: "class-property" }],
+      "no-restricted-syntax": ["error", "TSEnumDeclaration", "TSModuleDeclaration[kind='namespace']"],
       "no-restricted-imports": [
         "error",
         { patterns: [{ regex: "^(?!\\./)", message: "A runtime has no dependencies." }] },

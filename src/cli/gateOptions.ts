@@ -10,8 +10,8 @@ export interface GateFlags {
 /** `--gate` and `--judge`, the same for every command that takes them. */
 export function gateOptions(usual: Gate["level"]): [Option, Option] {
   return [
-    new Option("--gate <level>", "what is not let through").choices(["breaking", "risky", "off"]).default(usual),
-    new Option("--judge <clock>", "which clock counts").choices(["code", "apps", "both"]).default(usualGate.judge),
+    new Option("--gate <level>", "fail at this level or worse").choices(["breaking", "risky", "off"]).default(usual),
+    new Option("--judge <clock>", "which verdict counts").choices(["code", "apps", "both"]).default(usualGate.judge),
   ];
 }
 
@@ -23,11 +23,11 @@ export function gateOf({ gate = usualGate.level, judge = usualGate.judge }: Gate
 export function mostUsersOption(): Option {
   return new Option(
     "--most-users <share>",
-    "the share of users whom a change may break, such as 1%; released apps then count by `releases` alone",
+    "share of users that a change may break, such as 1%; released apps then count by `releases` only",
   ).argParser((text: string): number => {
     const [, digits = "", sign] = /^(\d+(?:\.\d+)?)\s*(%?)$/.exec(text.trim()) ?? [];
     const share = Number(digits) / (sign === "%" ? 100 : 1);
-    if (digits === "" || share > 1) throw new InvalidArgumentError("It is a share: 1% or 0.01.");
+    if (digits === "" || share > 1) throw new InvalidArgumentError("Use a share such as 1% or 0.01.");
     return share;
   });
 }

@@ -62,7 +62,7 @@ describe.skipIf(!hasGit)("revisions", () => {
     expect(project.read("src/sdk/berths/shapes.ts")).not.toContain("A word from the harbour master.");
     const { code, err } = await project.run(["check"]);
     expect([code, err]).toEqual([1, expect.stringMatching(/guard\.broken {2}src\/berths\.ts:13:113/)]);
-    expect(err).toContain("`Berth.note` is no longer answered.");
+    expect(err).toContain("`Berth.note` was removed from responses.");
     project.write("src/berths.ts", project.read("src/berths.ts").replace('${berth.note ?? ""}', ""));
     expect((await project.run(["check"])).code).toBe(0);
   });

@@ -202,7 +202,7 @@ describe("the page", () => {
   it("a changelog has each change once, whatever is used", async () => {
     const { out } = await (await changedDemo()).run(["impact", "berths", "--report", "changelog"]);
     expect(out).toContain("## berths: 1.4.0 to 2.0.0");
-    expect(out).toContain("- DELETE /berths/{berthId} is gone.");
+    expect(out).toContain("- DELETE /berths/{berthId} was removed.");
     expect(out.indexOf("### Breaking")).toBeLessThan(out.indexOf("### Compatible"));
     const lines = out.split("\n").filter((line) => line.startsWith("- "));
     expect(new Set(lines).size).toBe(lines.length);

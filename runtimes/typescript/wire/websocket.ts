@@ -91,15 +91,18 @@ async function* converse(
 
 /** One subscription on a socket: what came and was not taken yet, and what is told to the server. */
 class Conversation {
+  private readonly subscribed: Subscribed;
+  private readonly socket: Socket;
+  private readonly how: { readonly shown: string; readonly initial: unknown; readonly begun: () => void };
   private readonly waiting: Waiting[] = [];
   private isAccepted = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
-  constructor(
-    private readonly subscribed: Subscribed,
-    private readonly socket: Socket,
-    private readonly how: { readonly shown: string; readonly initial: unknown; readonly begun: () => void },
-  ) {}
+  constructor(subscribed: Subscribed, socket: Socket, how: Conversation["how"]) {
+    this.subscribed = subscribed;
+    this.socket = socket;
+    this.how = how;
+  }
 
   private wake = (): void => undefined;
 

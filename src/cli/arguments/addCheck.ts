@@ -7,7 +7,7 @@ export function addCheck(line: CommandLine): void {
   line.program
     .command("check [sdk...]")
     .description(
-      "write nothing; fail when an SDK is stale, a query does not fit, or something broke since the guarded revision",
+      "fail if an SDK is out of date, a query is invalid, or something broke since the guarded revision; writes nothing",
     )
     .addOption(checkGate)
     .addOption(checkJudge)

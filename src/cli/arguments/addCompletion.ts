@@ -5,8 +5,8 @@ import type { CommandLine } from "./commandLine.js";
 export function addCompletion(line: CommandLine): void {
   line.program
     .command("completion [shell]")
-    .description("print what bash, zsh or fish needs to complete commands, options and names")
-    .addOption(new Option("--at <number>", "which of the words after -- is completed").hideHelp())
+    .description("print the completion script for bash, zsh or fish")
+    .addOption(new Option("--at <number>", "index of the word after -- to complete").hideHelp())
     .argument("[words...]")
     .usage("[options] [shell]")
     .action(async (shell: string | undefined, words: string[], flags: { at?: string }) => {

@@ -4,7 +4,7 @@ import type { CommandLine } from "./commandLine.js";
 export function addDemo(line: CommandLine): void {
   line.program
     .command("demo")
-    .description("the whole flow on made-up data, in a temporary folder")
+    .description("run the whole workflow on sample data, in a temporary folder")
     .action(async () => {
       const { demoCommand } = await import("../commands/demo.js");
       await line.run((terminal) => demoCommand(terminal));

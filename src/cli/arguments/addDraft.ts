@@ -4,9 +4,9 @@ import type { CommandLine } from "./commandLine.js";
 export function addDraft(line: CommandLine): void {
   line.program
     .command("draft <contract> [field...]")
-    .description("write query documents for the root fields of a schema, and never over a file")
-    .option("--depth <number>", "how many levels of objects are selected", "3")
-    .option("--into <folder>", "where to write them (default: where the contract's queries are)")
+    .description("write query documents for the root fields of a schema, without overwriting files")
+    .option("--depth <number>", "levels of objects to select", "3")
+    .option("--into <folder>", "output folder (default: the folder of the contract's queries)")
     .action(async (contract: string, fields: string[], flags: { depth: string; into?: string }) => {
       const { draftCommand } = await import("../commands/draft.js");
       const options = { contract, fields, depth: flags.depth, into: flags.into };

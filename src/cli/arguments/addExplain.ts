@@ -4,7 +4,7 @@ import type { CommandLine } from "./commandLine.js";
 export function addExplain(line: CommandLine): void {
   line.program
     .command("explain [code]")
-    .description("what a problem or change code means, with an example, and how to fix it")
+    .description("explain a problem or change code, with an example and a fix")
     .action(async (code: string | undefined) => {
       const { explainCommand } = await import("../commands/explain.js");
       await line.run((terminal) => Promise.resolve(explainCommand(terminal, code)));

@@ -6,15 +6,15 @@ export function addGenerate(line: CommandLine): void {
   const [generateGate, generateJudge] = gateOptions("off");
   line.program
     .command("generate [sdk...]")
-    .description("read contracts and queries, report, write the SDKs and pin what they were made from")
-    .option("--dry-run", "report, and write nothing")
-    .option("--partial", "write an SDK without its bad query documents instead of holding it back")
-    .option("--fresh", "fetch remote contracts anew instead of using their copies")
-    .option("--files", "print what is read and what is written, as JSON for a build tool, and do nothing else")
-    .option("--strict", "a part of a contract that was set aside is an error (exit 1)")
+    .description("generate SDKs from contracts and queries, and pin the contracts")
+    .option("--dry-run", "report only, write nothing")
+    .option("--partial", "leave out invalid query documents instead of not writing the SDK")
+    .option("--fresh", "fetch remote contracts again instead of using their copies")
+    .option("--files", "print the files that are read and written, as JSON for a build tool, and do nothing else")
+    .option("--strict", "fail if a part of a contract is skipped (exit 1)")
     .addOption(generateGate)
     .addOption(generateJudge)
-    .option("--force", "replace generated files that were edited by hand; write beside files of yours")
+    .option("--force", "replace edited generated files, and write next to your own files")
     .action(
       async (
         sdks: string[],

@@ -18,20 +18,15 @@ interface InitFlags {
 export function addInit(line: CommandLine): void {
   line.program
     .command("init [source...]")
-    .description("find contracts, try them, and write rhema.yaml; asks what is left to ask")
-    .option(
-      "--from <source>",
-      "a file, folder, URL or GraphQL endpoint, or name=source; may be given again",
-      collected,
-      [],
-    )
-    .option("--run <command>", "a command that prints a contract, or name=command; may be given again", collected, [])
-    .option("--header <text>", 'sent to URLs: "authorization: Bearer ${NAME}"; may be given again', collected, [])
-    .option("--sdk <name>", "what the SDK is called")
-    .option("--into <folder>", "where the SDK is written to")
-    .addOption(new Option("--language <word>", "what the SDK is written in").choices(languages.map(({ id }) => id)))
-    .option("--no-scripts", "leave package.json as it is")
-    .option("--yes", "ask nothing: take what is found")
+    .description("find contracts, test them and write rhema.yaml; asks what it cannot find out")
+    .option("--from <source>", "a file, folder, URL or GraphQL endpoint, or name=source; repeatable", collected, [])
+    .option("--run <command>", "a command that prints a contract, or name=command; repeatable", collected, [])
+    .option("--header <text>", 'header for URLs: "authorization: Bearer ${NAME}"; repeatable', collected, [])
+    .option("--sdk <name>", "name of the SDK")
+    .option("--into <folder>", "output folder of the SDK")
+    .addOption(new Option("--language <word>", "language of the SDK").choices(languages.map(({ id }) => id)))
+    .option("--no-scripts", "do not change package.json")
+    .option("--yes", "ask nothing, and use what is found")
     .action(async (sources: string[], flags: InitFlags) => {
       const { initCommand } = await import("../commands/init.js");
       const options = {

@@ -8,13 +8,13 @@ import type { CommandLine } from "./commandLine.js";
 export function addObserve(line: CommandLine): void {
   line.program
     .command("observe [url]")
-    .description("stand between app and backend, or read recorded traffic, and report what disagrees with the contract")
-    .option("--contract <name>", "judge by this contract only; may be given again", collected, [])
-    .option("--har <file>", "judge recorded traffic instead; may be given again", collected, [])
+    .description("check the traffic between app and backend, or recorded traffic, against the contract")
+    .option("--contract <name>", "check this contract only; repeatable", collected, [])
+    .option("--har <file>", "check recorded traffic instead; repeatable", collected, [])
     .option("--port <number>", "port to listen on", "4021")
     .option("--host <address>", "address to listen on", "127.0.0.1")
-    .option("--for <seconds>", "end and report after so long")
-    .addOption(new Option("--report <form>", "the form of the report").choices(observeForms).default("text"))
+    .option("--for <seconds>", "stop and report after this time")
+    .addOption(new Option("--report <form>", "format of the report").choices(observeForms).default("text"))
     .action(async (url: string | undefined, flags: Omit<ObserveCommandOptions, "url">) => {
       const { observeCommand } = await import("../commands/observe.js");
       const options = { ...flags, url, for: flags.for };

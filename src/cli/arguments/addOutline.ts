@@ -12,12 +12,12 @@ interface OutlineFlags {
 export function addOutline(line: CommandLine): void {
   line.program
     .command("outline [contract...]")
-    .description("what a contract offers, and which of it this project uses")
-    .option("--find <text>", "only what holds this text")
-    .option("--unused", "only what this project does not use")
-    .option("--about <name>", "one operation or type in full, with everything it reaches")
+    .description("show what a contract offers, and which of it this project uses")
+    .option("--find <text>", "only entries that contain this text")
+    .option("--unused", "only entries that this project does not use")
+    .option("--about <name>", "one operation or type, with everything it reaches")
     .addOption(
-      new Option("--replaceable", "requests, types and queries written by hand that an SDK has too").conflicts([
+      new Option("--replaceable", "hand-written requests, types and queries that the SDK can replace").conflicts([
         "find",
         "unused",
         "about",

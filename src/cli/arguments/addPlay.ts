@@ -13,12 +13,12 @@ interface PlayFlags {
 export function addPlay(line: CommandLine): void {
   line.program
     .command("play [contract...]")
-    .description("run a stand-in server that plays the contracts")
+    .description("run a stand-in server for the contracts")
     .option("--port <number>", "port to listen on", "4020")
     .option("--host <address>", "address to listen on", "127.0.0.1")
-    .option("--seed <number>", "another seed gives other data", "1")
-    .option("--override <text>", 'answer so: "reserveBerth: status=409, delay=800"; may be given again', collected, [])
-    .option("--no-auth", "ask for no credentials")
+    .option("--seed <number>", "seed for sample data", "1")
+    .option("--override <text>", 'override responses: "reserveBerth: status=409, delay=800"; repeatable', collected, [])
+    .option("--no-auth", "require no credentials")
     .action(async (contracts: string[], { override, ...flags }: PlayFlags) => {
       const { playCommand } = await import("../commands/play.js");
       const options = { contracts, overrides: override, ...flags };

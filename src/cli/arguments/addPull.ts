@@ -4,8 +4,8 @@ import type { CommandLine } from "./commandLine.js";
 export function addPull(line: CommandLine): void {
   line.program
     .command("pull [contract...]")
-    .description("refresh the copies of contracts that come from a URL, a GraphQL endpoint or a command")
-    .option("--check", "only say whether the origin moved (exit 1), and save nothing")
+    .description("update the copies of contracts from URLs, GraphQL endpoints and commands")
+    .option("--check", "only check whether the origin changed (exit 1), save nothing")
     .action(async (contracts: string[], flags: { check?: boolean }) => {
       const { pullCommand } = await import("../commands/pull.js");
       await line.run((terminal) => pullCommand(terminal, line.globals(), { contracts, check: flags.check === true }));

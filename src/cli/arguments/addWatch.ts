@@ -5,12 +5,10 @@ export function addWatch(line: CommandLine): void {
   line.program
     .command("watch [sdk...]")
     .usage("[options] [sdk...] [-- command...]")
-    .description(
-      "regenerate on every save of a contract, a query document or the configuration; beside a command of the app's own, where one stands after --",
-    )
-    .option("--partial", "write an SDK without its bad query documents instead of holding it back")
-    .option("--play", "play the contracts in the same process")
-    .option("--port <number>", "port to play on", "4020")
+    .description("regenerate on every save of a contract, query or the configuration; also runs a command after --")
+    .option("--partial", "leave out invalid query documents instead of not writing the SDK")
+    .option("--play", "also run the stand-in server")
+    .option("--port <number>", "port of the stand-in server", "4020")
     .action(async (sdks: string[], flags: { partial?: boolean; play?: boolean; port: string }) => {
       const { watchCommand } = await import("../commands/watch.js");
       const options = {

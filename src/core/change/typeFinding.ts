@@ -45,7 +45,7 @@ function ofChoices(
 ): Finding | undefined {
   const [was, is] = [before, after].map((shape) => isTypeOfItsOwn(shape, facts));
   if (was === is || (before.kind !== "literal" && after.kind !== "literal")) return undefined;
-  const message = `\`${subject}\` was ${shapeWords(before)} and is ${shapeWords(after)}: source has another type for it.`;
+  const message = `\`${subject}\` was ${shapeWords(before)} and is ${shapeWords(after)}, which is another type in your code.`;
   return { message, verdict: verdicts.codeBreaks, spares: ["shows"] };
 }
 

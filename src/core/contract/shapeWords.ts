@@ -1,22 +1,22 @@
 import type { Reference, Shape } from "./model.js";
 
-/** A shape in a few words, for a sentence: "an integer", "a list of Berth". */
+/** Returns a shape in a few words, for a sentence: "an integer", "a list of Berth". */
 export function shapeWords(shape: Shape): string {
   switch (shape.kind) {
     case "text":
-      return shape.format === undefined ? "text" : shape.format === "id" ? "an ID" : `text (${shape.format})`;
+      return shape.format === undefined ? "a string" : shape.format === "id" ? "an ID" : `a string (${shape.format})`;
     case "integer":
       return "an integer";
     case "number":
       return "a number";
     case "boolean":
-      return "true or false";
+      return "a boolean";
     case "literal":
       return `the constant ${JSON.stringify(shape.value)}`;
     case "choice":
-      return "a choice";
+      return "an enum";
     case "record":
-      return "a record";
+      return "an object";
     case "list":
       return `a list of ${bareWords(shape.item)}`;
     case "map":
@@ -24,11 +24,11 @@ export function shapeWords(shape: Shape): string {
     case "tuple":
       return "a tuple";
     case "union":
-      return "one of several shapes";
+      return "a union";
     case "bytes":
       return "bytes";
     case "any":
-      return shape.scalar ?? "anything";
+      return shape.scalar ?? "any value";
     case "named":
       return shape.key;
   }

@@ -109,7 +109,7 @@ const byOperation: Joining = {
     if (!first || at < 0) return undefined;
     const before = first.message.slice(0, at).replace(/`$/, "");
     const rest = first.message.slice(at + label.length);
-    // A parameter stands behind its operation: "`GET /berths quay` is required now."
+    // A parameter stands behind its operation: "`GET /berths quay` is now required."
     const [, inside, after = ""] = /^ ([^`]+)`(.*)$/s.exec(rest) ?? [];
     const isQuoted = inside !== undefined && first.message.charAt(at - 1) === "`";
     return {
@@ -182,12 +182,12 @@ const verbs: Readonly<Record<string, string>> = {
   is: "are",
   was: "were",
   has: "have",
-  needs: "need",
-  takes: "take",
-  answers: "answer",
+  accepts: "accept",
+  returns: "return",
   succeeds: "succeed",
   declares: "declare",
-  demands: "demand",
+  describes: "describe",
+  requires: "require",
   sends: "send",
 };
 

@@ -69,7 +69,7 @@ describe("a rename is claimed", () => {
   it("with a perhaps, where the names say so", () => {
     const [before, after] = [record("note"), record("notes")].map((Berth) => contractWith({ Berth }));
     expect(rest(before, after)).toEqual([
-      "answer.field.renamed: `Berth.note` is gone; perhaps it is now called `notes`.",
+      "answer.field.renamed: `Berth.note` was removed; it may be renamed to `notes`.",
     ]);
   });
 
@@ -94,7 +94,7 @@ describe("a rename is claimed", () => {
       rest(path("/quays/{id}/picture"), path("/vessels/{id}/picture")).some((text) => text.includes("perhaps")),
     ).toBe(false);
     expect(rest(path("/tides/{day}"), path("/v2/tide-tables/{day}"))).toContain(
-      "operation.moved: GET /tides/{day} is gone; perhaps it moved to GET /v2/tide-tables/{day}.",
+      "operation.moved: GET /tides/{day} was removed; it may have moved to GET /v2/tide-tables/{day}.",
     );
   });
 
@@ -102,7 +102,7 @@ describe("a rename is claimed", () => {
     const boats = (type: string, more = "") =>
       `type Query { boat: ${type} first: ${type} other: Buoy } type Buoy { id: ID name: String } type ${type} { id: ID name: String } ${more}`;
     expect(graphql(boats("Boat"), boats("Vessel"))).toEqual([
-      "type.renamed: The object `Boat` is gone; perhaps it is now called `Vessel`.",
+      "type.renamed: The object `Boat` was removed; it may be renamed to `Vessel`.",
     ]);
     const [before, after] = ["a: Boat b: Int", "a: Buoy b: Int c: Pier"].map(
       (fields) =>
@@ -110,6 +110,6 @@ describe("a rename is claimed", () => {
     );
     const found = graphql(before ?? "", after ?? "");
     expect(found.some((text) => text.startsWith("type.renamed"))).toBe(false);
-    expect(found).toContain("type.gone: The object `Boat` is gone.");
+    expect(found).toContain("type.gone: The object `Boat` was removed.");
   });
 });

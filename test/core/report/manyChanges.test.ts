@@ -50,9 +50,9 @@ describe("a report on many changes", () => {
     );
     expect(start).toContain("236  Another choice can be answered  answer.choice.new");
     expect(start).toContain("x 96 operations no longer declare the failure 409.");
-    expect(start).toContain("x `season` of 96 operations is required now.");
+    expect(start).toContain("x `season` of 96 operations is now required.");
     expect(start).toMatch(/`harbour\.Flag` can now answer `flag-\d+`, `flag-\d+`, `flag-\d+` and 233/);
-    expect(start).toContain("x `field1` of 96 types may now be absent from answers.");
+    expect(start).toContain("x `field1` of 96 types can now be absent from responses.");
     expect(shown.filter((line) => line.includes("cannot tell"))).toHaveLength(1);
     expect(shown.every((line) => line.length <= 80 || line.includes("  contract  "))).toBe(true);
   });
@@ -117,16 +117,16 @@ describe("changes of one cause", () => {
     );
     const some = changes.map((change, at) => (at === 0 ? { ...change, use: "used" as const } : change));
     expect(joinedChanges(some).map(({ message, parts }) => [message, parts.length])).toEqual([
-      ["`Flag` can now answer `b`.", 1],
+      ["`Flag` can now be `b` in responses.", 1],
       ["`Flag` can now answer `c`, `d`, `e` and `f`.", 4],
     ]);
   });
 
   it.each([
-    ["GET /a is gone.", "2 operations are gone."],
-    ["GET /a no longer needs auth.", "2 operations no longer need auth."],
-    ["The argument `x` of `GET /a` is required now.", "The argument `x` of 2 operations is required now."],
-    ["`GET /a x` is required now.", "`x` of 2 operations is required now."],
+    ["GET /a was removed.", "2 operations were removed."],
+    ["GET /a no longer requires authentication.", "2 operations no longer require authentication."],
+    ["The argument `x` of `GET /a` is now required.", "The argument `x` of 2 operations is now required."],
+    ["`GET /a x` is now required.", "`x` of 2 operations is now required."],
   ])("%s of several: %s", (message, said) => {
     const [first] = impactOf(contractWith({ A: { type: "string" } }), contractWith({ A: { type: "integer" } })).changes;
     const all = ["GET /a", "GET /b"].flatMap((label) =>

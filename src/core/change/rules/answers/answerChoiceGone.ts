@@ -5,16 +5,16 @@ import { ofValue, withValue } from "../../compare/withValue.js";
 /** Less can come than before; the compiler refuses to compare with what cannot be. */
 export const answerChoiceGone = rule("choice", "answer.choice.gone", {
   meaning: {
-    title: "A choice is no longer answered",
+    title: "A response can no longer have an enum value",
     example: "status `reserved`",
-    code: "breaking where it is compared, compatible for open choices",
+    code: "breaking if your code compares it; compatible for open enums",
     apps: "compatible",
   },
   traits: { isOneOfSeveral: true },
   find: ({ face, subject, before, after, coordinates }, { openChoices, choicesArePlain }) =>
     face === "answer" && before !== undefined && after === undefined
       ? {
-          message: `\`${subject}\` never answers \`${String(before)}\` any more.`,
+          message: `\`${subject}\` can no longer be \`${String(before)}\` in responses.`,
           verdict: openChoices && choicesArePlain ? verdicts.harmless : verdicts.codeBreaks,
           coordinates: choicesArePlain ? withValue(coordinates, before) : ofValue(coordinates, before),
         }

@@ -4,15 +4,15 @@ import { verdicts } from "../../verdict.js";
 /** A closed choice promises that nothing else comes; an open one carries what is new. */
 export const answerChoiceNew = rule("choice", "answer.choice.new", {
   meaning: {
-    title: "Another choice can be answered",
+    title: "A response can have another enum value",
     example: "status `dredging`",
-    code: "risky: an exhaustive match; compatible for open choices",
-    apps: "breaking for closed choices, risky for open ones",
+    code: "risky if a match is exhaustive; compatible for open enums",
+    apps: "breaking for closed enums, risky for open ones",
   },
   find: ({ face, subject, before, after }, { openChoices }) =>
     face === "answer" && after !== undefined && before === undefined
       ? {
-          message: `\`${subject}\` can now answer \`${String(after)}\`.`,
+          message: `\`${subject}\` can now be \`${String(after)}\` in responses.`,
           verdict: openChoices ? verdicts.appsRisky : verdicts.codeRiskyAppsBreak,
           hitsWholeMatches: true,
           hint: "Give every match on it a default branch.",

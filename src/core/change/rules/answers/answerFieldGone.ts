@@ -4,15 +4,15 @@ import { verdicts } from "../../verdict.js";
 /** An answer must keep what it promised; what could be absent anyway is just absent. */
 export const answerFieldGone = rule("field", "answer.field.gone", {
   meaning: {
-    title: "A field is no longer answered",
+    title: "A field was removed from responses",
     example: "`Berth.note`",
     code: "breaking",
-    apps: "breaking when it was always there",
+    apps: "breaking if it was always present",
   },
   find: ({ face, subject, before, after, successor, isGraphql }) =>
     face === "answer" && before && !after && !successor
       ? {
-          message: `\`${subject}\` is no longer answered.`,
+          message: `\`${subject}\` was removed from responses.`,
           verdict: before.required || isGraphql ? verdicts.bothBreak : verdicts.codeBreaks,
         }
       : undefined,

@@ -4,18 +4,18 @@ import { verdicts } from "../../verdict.js";
 /** Unknown fields are ignored; in GraphQL nobody is answered what was not asked for. */
 export const answerFieldNew = rule("field", "answer.field.new", {
   meaning: {
-    title: "Another field is answered",
+    title: "A field was added to responses",
     example: "`Berth.photos`",
-    code: "compatible; risky for hand-built answers when it is always there",
-    apps: "compatible, unless the old contract promised another shape for undeclared fields",
+    code: "compatible; risky for hand-written responses if it is always present",
+    apps: "compatible, unless the old contract gave undeclared fields another type",
   },
   find: ({ face, subject, before, after, successor, owner, isGraphql, isTakenByRest }) => {
     if (face !== "answer" || before || !after || successor) return undefined;
-    const message = `\`${subject}\` is now answered.`;
+    const message = `\`${subject}\` was added to responses.`;
     if (isGraphql) return { message, verdict: verdicts.harmless };
     if (isTakenByRest === false)
       return {
-        message: `${message.slice(0, -1)}, and is not what undeclared fields were promised to be.`,
+        message: `${message.slice(0, -1)}, with another type than undeclared fields had.`,
         verdict: verdicts.bothBreak,
         word: null,
       };

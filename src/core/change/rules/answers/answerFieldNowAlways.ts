@@ -5,15 +5,15 @@ import { verdicts } from "../../verdict.js";
 /** More is promised than before; only who builds an answer has to keep it. */
 export const answerFieldNowAlways = rule("field", "answer.field.now-always", {
   meaning: {
-    title: "A field is always there in answers",
+    title: "A field is always present in responses",
     example: "`BerthPage.total`",
-    code: "risky for hand-built answers; breaking where source takes its absence away and the language refuses that of what is always there",
+    code: "risky for hand-written responses; breaking if your code unwraps it and the language refuses that",
     apps: "compatible",
   },
   find: ({ face, subject, before, after, coordinates, isGraphql }, { refusesUnwrapping }) =>
     face === "answer" && before?.required === false && after?.required === true
       ? {
-          message: `\`${subject}\` is always there now.`,
+          message: `\`${subject}\` is now always present.`,
           verdict: verdicts.codeRisky,
           ...(refusesUnwrapping && !after.type.nullable ? { unwrapped: coordinates } : {}),
           ...(isGraphql

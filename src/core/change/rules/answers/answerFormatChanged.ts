@@ -4,10 +4,10 @@ import { formatFinding } from "../../formatFinding.js";
 /** Another format of the same text is seen by who takes it apart. */
 export const answerFormatChanged = rule("value", "answer.format.changed", {
   meaning: {
-    title: "An answer has another format",
-    example: "`Reservation.arrival` is a moment instead of a day",
-    code: "compatible, unless the SDK has another type for it",
-    apps: "risky, breaking where the SDK decodes it",
+    title: "A value in responses has another format",
+    example: "`Reservation.arrival` is a date-time instead of a date",
+    code: "compatible, unless it has another type in the SDK",
+    apps: "risky; breaking if the SDK decodes it",
   },
   find: (point, facts) => (point.face === "answer" ? formatFinding(point, facts) : undefined),
 });

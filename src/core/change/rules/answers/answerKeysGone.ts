@@ -4,15 +4,15 @@ import { verdicts } from "../../verdict.js";
 /** What was read by any name is now read by none. */
 export const answerKeysGone = rule("record", "answer.keys.gone", {
   meaning: {
-    title: "Undeclared fields of an answer no longer have a shape",
-    example: "`Berth` no longer says what its other fields are",
-    code: "breaking where they are read",
+    title: "Undeclared fields in responses no longer have a type",
+    example: "`Berth` no longer describes its other fields",
+    code: "breaking if your code reads them",
     apps: "compatible",
   },
   find: ({ face, subject, before, after, isGraphql }) =>
     face === "answer" && !isGraphql && before.rest !== undefined && after.rest === undefined
       ? {
-          message: `\`${subject}\` no longer says what its undeclared fields are.`,
+          message: `\`${subject}\` no longer describes its undeclared fields.`,
           verdict: verdicts.codeBreaks,
           word: null,
         }

@@ -5,7 +5,7 @@ import { limitsChanged } from "../../compare/limitsChanged.js";
 /** Less can come than before. */
 export const answerLimitNarrowed = rule("value", "answer.limit.narrowed", {
   meaning: {
-    title: "A limit on answers became narrower",
+    title: "A limit on values in responses became narrower",
     example: "`level` up to 8 instead of 9",
     code: "compatible",
     apps: "compatible",

@@ -5,7 +5,7 @@ import { limitsChanged } from "../../compare/limitsChanged.js";
 /** Ranges are not checked, but no app has seen such a value before. */
 export const answerLimitWidened = rule("value", "answer.limit.widened", {
   meaning: {
-    title: "A limit on answers became wider",
+    title: "A limit on values in responses became wider",
     example: "`level` up to 12 instead of 9",
     code: "compatible",
     apps: "risky",

@@ -5,10 +5,10 @@ import { verdicts } from "../../verdict.js";
 /** As with the values of a choice. */
 export const answerMemberGone = rule("member", "answer.member.gone", {
   meaning: {
-    title: "A kind of value is no longer answered",
+    title: "A response can no longer have a member of a union",
     example: "rowing vessels",
-    code: "breaking where its fields are matched, or the language has a type of its own for several kinds, else risky",
-    apps: "compatible; breaking in GraphQL where a document names it",
+    code: "breaking if your code matches its fields, or the language has a type for the union; else risky",
+    apps: "compatible; breaking in GraphQL if a document names it",
   },
   find: (
     { face, subject, before, after, isRecord, isOtherForm, isGraphql, key, coordinates },

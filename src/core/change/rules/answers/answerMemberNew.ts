@@ -5,10 +5,10 @@ import { verdicts, type Verdict } from "../../verdict.js";
 /** As with the values of a choice; what is common to all members is what the new one has too. */
 export const answerMemberNew = rule("member", "answer.member.new", {
   meaning: {
-    title: "Another kind of value can be answered",
+    title: "A response can have another member of a union",
     example: "hovercraft",
-    code: "risky: an exhaustive match; breaking when it lacks a field that the others have; compatible for open unions, unless a match has to name all members, and in GraphQL where nothing tells it from the others",
-    apps: "breaking for closed unions, risky for open ones; compatible in GraphQL where nothing tells it from the others",
+    code: "risky if a match is exhaustive; breaking if it lacks a field that the others have; compatible for open unions, unless a match must name all members",
+    apps: "breaking for closed unions, risky for open ones; compatible in GraphQL if nothing distinguishes it",
   },
   find: (
     { face, subject, before, after, alone, lacksCommon, isGraphql, coordinates, joins },

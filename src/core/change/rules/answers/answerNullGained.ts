@@ -5,15 +5,15 @@ import { nullDiffers } from "../../compare/nullDiffers.js";
 /** Who reads it does not expect null. */
 export const answerNullGained = rule("value", "answer.null.gained", {
   meaning: {
-    title: "An answer can be null",
+    title: "A value in responses can be null",
     example: "`Voyage.from`",
-    code: "breaking; compatible where it could be absent and the language does not tell the two apart",
+    code: "breaking; compatible if it could be absent and the language does not tell the two apart",
     apps: "breaking, with the same exception",
   },
   find: (point, { tellsAbsentFromNull }) =>
     point.face === "answer" && nullDiffers(point) && point.after.nullable
       ? {
-          message: `\`${point.subject}\` can now be null in answers.`,
+          message: `\`${point.subject}\` can now be null in responses.`,
           // To source that does not tell null from absent, nothing comes that could not come before.
           verdict: point.mayBeAbsent === true && !tellsAbsentFromNull ? verdicts.harmless : verdicts.bothBreak,
           spares: ["shows", "compares"],

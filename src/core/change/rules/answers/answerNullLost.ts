@@ -5,15 +5,15 @@ import { nullDiffers } from "../../compare/nullDiffers.js";
 /** Who handles null goes on doing so. */
 export const answerNullLost = rule("value", "answer.null.lost", {
   meaning: {
-    title: "An answer can no longer be null",
+    title: "A value in responses can no longer be null",
     example: "`Voyage.berth`",
-    code: "compatible; breaking where source takes null away and the language refuses that of what is never null",
+    code: "compatible; breaking if your code unwraps it and the language refuses that",
     apps: "compatible; risky in GraphQL, where an error now nulls the parent",
   },
   find: (point, { refusesUnwrapping }) =>
     point.face === "answer" && nullDiffers(point) && !point.after.nullable
       ? {
-          message: `\`${point.subject}\` is never null in answers any more.`,
+          message: `\`${point.subject}\` can no longer be null in responses.`,
           // What may be absent goes on being taken away; what is in a list is not taken away from the list.
           ...(refusesUnwrapping && point.mayBeAbsent === false ? { unwrapped: point.coordinates } : {}),
           verdict: point.isGraphql ? verdicts.appsRisky : verdicts.harmless,

@@ -5,8 +5,8 @@ import { authAlternatives } from "../../compare/authAlternatives.js";
 /** A credential that nobody asks for does no harm. */
 export const authNoLongerRequired = rule("auth", "auth.no-longer-required", {
   meaning: {
-    title: "Auth is no longer required",
-    example: "`GET /tariffs` can be called by anyone",
+    title: "Authentication is no longer required",
+    example: "anyone can call `GET /tariffs`",
     code: "compatible",
     apps: "compatible",
   },
@@ -14,6 +14,6 @@ export const authNoLongerRequired = rule("auth", "auth.no-longer-required", {
     const left = authAlternatives(before.operation, contracts.before);
     const right = authAlternatives(after.operation, contracts.after, contracts.before);
     if (left.length === 0 || left.includes("") || (right.length > 0 && !right.includes(""))) return undefined;
-    return { message: `${subject} no longer needs auth.`, verdict: verdicts.harmless };
+    return { message: `${subject} no longer requires authentication.`, verdict: verdicts.harmless };
   },
 });

@@ -5,9 +5,9 @@ import { authAlternatives } from "../../compare/authAlternatives.js";
 /** Every way in that apps may use has to stay one; a way with fewer credentials lets in whoever brings more. */
 export const authNowRequired = rule("auth", "auth.now-required", {
   meaning: {
-    title: "Auth is required where none was, or of another kind",
-    example: "`GET /tariffs` now wants `harbourToken`",
-    code: "breaking at the connection; compatible where another of several ways in is left",
+    title: "Authentication is now required, or of another kind",
+    example: "`GET /tariffs` now requires `harbourToken`",
+    code: "breaking at the connection; compatible if another credential is still accepted",
     apps: "breaking",
   },
   find: ({ subject, before, after, contracts }) => {

@@ -5,9 +5,9 @@ import { schemeWords } from "../../compare/authAlternatives.js";
 /** Source gives the same credential to the connection; released apps send it as before. */
 export const authSchemeChanged = rule("scheme", "auth.scheme.changed", {
   meaning: {
-    title: "A credential is sent another way",
+    title: "A credential is sent in another way",
     example: "`harbourKey` is sent as the header `X-Key` instead of `X-Harbour`",
-    code: "compatible where only the place of a key is another one, else breaking at the connection",
+    code: "compatible if only the location of a key changed; else breaking at the connection",
     apps: "breaking",
   },
   find: ({ before, scheme, after }) => {
@@ -16,7 +16,7 @@ export const authSchemeChanged = rule("scheme", "auth.scheme.changed", {
     if (was === is) return undefined;
     const isKey = scheme.kind === "key" && after.kind === "key";
     return {
-      message: `The credential \`${before}\` is sent as ${is} now; it was sent as ${was}.`,
+      message: `The credential \`${before}\` is now sent as ${is} instead of ${was}.`,
       verdict: isKey ? verdicts.appsBreak : verdicts.bothBreak,
       ...(isKey ? {} : { hint: "Give the connection a credential of the new kind." }),
     };

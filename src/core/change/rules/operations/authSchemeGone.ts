@@ -4,16 +4,16 @@ import { verdicts } from "../../verdict.js";
 /** What the connection is given has a name in source; the wire does not know it. */
 export const authSchemeGone = rule("scheme", "auth.scheme.gone", {
   meaning: {
-    title: "The connection no longer takes a credential",
-    example: "`harbourToken` is now called `token`",
-    code: "breaking where the connection is given it",
-    apps: "compatible: each operation is judged by itself",
+    title: "The connection no longer has a credential",
+    example: "`harbourToken` is now named `token`",
+    code: "breaking if your code passes it to the connection",
+    apps: "compatible: each operation is rated separately",
   },
   find: ({ before, after }) =>
     after
       ? undefined
       : {
-          message: `The connection no longer takes the credential \`${before}\`.`,
+          message: `The connection no longer has the credential \`${before}\`.`,
           verdict: verdicts.codeBreaks,
         },
 });

@@ -4,7 +4,7 @@ import { verdicts } from "../../verdict.js";
 /** A warning, and nothing else yet. */
 export const deprecatedNew = rule("field", "deprecated.new", {
   meaning: {
-    title: "A field was marked as deprecated",
+    title: "A field was deprecated",
     example: "`Voyage.remarks`",
     code: "compatible",
     apps: "compatible",
@@ -13,7 +13,7 @@ export const deprecatedNew = rule("field", "deprecated.new", {
   find: ({ subject, before, after }) =>
     before && after && before.deprecated === undefined && after.deprecated !== undefined
       ? {
-          message: `\`${subject}\` is deprecated now.${after.deprecated === "" ? "" : ` ${after.deprecated}`}`,
+          message: `\`${subject}\` is now deprecated.${after.deprecated === "" ? "" : ` ${after.deprecated}`}`,
           verdict: verdicts.harmless,
         }
       : undefined,

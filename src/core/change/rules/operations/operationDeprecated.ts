@@ -4,7 +4,7 @@ import { verdicts } from "../../verdict.js";
 /** A warning, and nothing else yet. */
 export const operationDeprecated = rule("operation", "operation.deprecated", {
   meaning: {
-    title: "An operation was marked as deprecated",
+    title: "An operation was deprecated",
     example: "`listTariffs` is deprecated",
     code: "compatible",
     apps: "compatible",
@@ -12,6 +12,6 @@ export const operationDeprecated = rule("operation", "operation.deprecated", {
   traits: { isDeprecation: true },
   find: ({ subject, before, after }) =>
     before && after && before.operation.deprecated === undefined && after.operation.deprecated !== undefined
-      ? { message: `${subject} is deprecated now.`, verdict: verdicts.harmless }
+      ? { message: `${subject} is now deprecated.`, verdict: verdicts.harmless }
       : undefined,
 });

@@ -5,10 +5,10 @@ import { verdicts } from "../../verdict.js";
 export const operationGone = rule("operation", "operation.gone", {
   meaning: {
     title: "An operation was removed",
-    example: "`DELETE /berths/{berthId}` is no longer there",
+    example: "`DELETE /berths/{berthId}` was removed",
     code: "breaking",
     apps: "breaking",
   },
   find: ({ subject, before, after }) =>
-    before && !after ? { message: `${subject} is gone.`, verdict: verdicts.bothBreak } : undefined,
+    before && !after ? { message: `${subject} was removed.`, verdict: verdicts.bothBreak } : undefined,
 });

@@ -8,7 +8,7 @@ export const operationMoved = rule("operation", "operation.moved", {
     title: "An operation moved to another path or method",
     example: "`tideTable` moved from `/tides/{day}` to `/tide-tables/{day}`",
     code: "compatible: the call keeps its name",
-    apps: "breaking: the old path is gone",
+    apps: "breaking: the old path was removed",
   },
   find: ({ subject, before, after }) => {
     if (!before || !after) return undefined;
@@ -16,7 +16,7 @@ export const operationMoved = rule("operation", "operation.moved", {
     if (nameless(operationLabel(before.operation)) === nameless(label)) return undefined;
     const { operationId } = before.operation;
     const isSure = operationId !== undefined && operationId === after.operation.operationId;
-    const message = isSure ? `${subject} moved to ${label}.` : `${subject} is gone; perhaps it moved to ${label}.`;
+    const message = isSure ? `${subject} moved to ${label}.` : `${subject} was removed; it may have moved to ${label}.`;
     return { message, verdict: verdicts.appsBreak };
   },
 });

@@ -4,9 +4,9 @@ import { verdicts } from "../../verdict.js";
 /** What went through the pages was made because the contract let it. */
 export const operationPagesGone = rule("paging", "operation.pages.gone", {
   meaning: {
-    title: "All pages of a list can no longer be gone through",
+    title: "A list no longer has pages",
     example: "`listBerths` lost its cursor",
-    code: "breaking: the call for all pages is gone",
+    code: "breaking: the function for all pages was removed",
     apps: "compatible",
   },
   find: ({ subject, before, after }) =>
@@ -15,7 +15,7 @@ export const operationPagesGone = rule("paging", "operation.pages.gone", {
       : {
           message:
             after === undefined
-              ? `${subject} no longer answers page by page, so \`${before}\` is gone.`
+              ? `${subject} no longer has pages, so \`${before}\` was removed.`
               : `${subject} answers page by page another way: \`${before}\` is now \`${after}\`.`,
           verdict: verdicts.codeBreaks,
         },

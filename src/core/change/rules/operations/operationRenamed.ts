@@ -5,9 +5,9 @@ import { nameless, operationLabel } from "../../../contract/model.js";
 /** The wire does not know what a call is called; source does. */
 export const operationRenamed = rule("operation", "operation.renamed", {
   meaning: {
-    title: "A call got another name: from its operationId, or from its path where it has none",
+    title: "A call has another name, because its operationId or path changed",
     example: "`listBerths` is now `findBerths`",
-    code: "breaking: the call has another name",
+    code: "breaking: the function has another name",
     apps: "compatible: the request is the same",
   },
   find: ({ subject, before, after }) => {
@@ -16,7 +16,7 @@ export const operationRenamed = rule("operation", "operation.renamed", {
     const isSame = nameless(operationLabel(before.operation)) === nameless(now);
     return {
       message: isSame
-        ? `${subject} is now called \`${after.name}\`; it was \`${before.name}\`.`
+        ? `${subject} is now named \`${after.name}\`; it was \`${before.name}\`.`
         : `${now}, which perhaps came for ${subject}, is called \`${after.name}\`; that was called \`${before.name}\`.`,
       verdict: verdicts.codeBreaks,
       hint: `Call \`${after.name}\` instead.`,

@@ -7,7 +7,7 @@ export const serverElsewhere = rule("servers", "server.elsewhere", {
   meaning: {
     title: "Calls go to another origin",
     example: "`GET /photos` has the server `https://files.ostrel.example`",
-    code: "breaking, by decision: calls and their credentials go elsewhere; compatible where the app supplies the base URL",
+    code: "breaking, because calls and credentials go to another server; compatible if the app sets the base URL",
     apps: "breaking, with the same exception",
   },
   find: ({ subject, before, after, isOwn }, { suppliesBaseUrl }) => {

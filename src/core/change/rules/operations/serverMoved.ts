@@ -6,10 +6,10 @@ import { verdicts } from "../../verdict.js";
 /** Released apps go on asking the old address. */
 export const serverMoved = rule("servers", "server.moved", {
   meaning: {
-    title: "A base URL is no longer listed",
-    example: "`https://api.ostrel.example/v1` is gone",
+    title: "A base URL was removed",
+    example: "`https://api.ostrel.example/v1` was removed",
     code: "compatible",
-    apps: "breaking, unless the app supplies the base URL",
+    apps: "breaking, unless the app sets the base URL",
   },
   find: ({ subject, before, after, isOwn }, { suppliesBaseUrl }) => {
     const [from, to] = [addressOf(before), addressOf(after)];

@@ -6,8 +6,8 @@ export const webhookGone = rule("sent", "webhook.gone", {
   meaning: {
     title: "The server no longer sends a request",
     example: "the webhook `berthFreed`",
-    code: "breaking where its type is named",
-    apps: "risky: it is waited for in vain",
+    code: "breaking if your code names its type",
+    apps: "risky: the app waits for a request that never comes",
   },
   find: ({ before, after }) =>
     before && !after

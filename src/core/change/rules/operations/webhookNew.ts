@@ -4,7 +4,7 @@ import { verdicts } from "../../verdict.js";
 /** Nobody is registered for it yet. */
 export const webhookNew = rule("sent", "webhook.new", {
   meaning: {
-    title: "The server sends another request",
+    title: "The server sends a new request",
     example: "the webhook `berthFreed`",
     code: "compatible",
     apps: "compatible",

@@ -4,8 +4,8 @@ import { verdicts } from "../../verdict.js";
 /** Names that collide are told apart in source; the wire is as it was. */
 export const askArgumentRenamed = rule("parameter", "ask.argument.renamed", {
   meaning: {
-    title: "A parameter has another name in the SDK, because of another one of its name",
-    example: "`day` in the query is now `dayQuery` beside `day` in the path",
+    title: "A parameter has another name in the SDK, because another parameter has its name",
+    example: "`day` in the query is now `dayQuery`, next to `day` in the path",
     code: "breaking",
     apps: "compatible",
   },
@@ -15,7 +15,7 @@ export const askArgumentRenamed = rule("parameter", "ask.argument.renamed", {
     before.argument !== after.argument &&
     before.name === after.name
       ? {
-          message: `The argument \`${before.argument}\` of ${owner} is now called \`${after.argument}\`.`,
+          message: `The argument \`${before.argument}\` of ${owner} is now named \`${after.argument}\`.`,
           verdict: verdicts.codeBreaks,
           hint: `Pass \`${after.argument}\` instead.`,
         }

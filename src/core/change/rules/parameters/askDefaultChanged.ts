@@ -5,8 +5,8 @@ import { verdicts } from "../../verdict.js";
 /** Defaults are never sent, so who leaves a parameter out gets the new one. */
 export const askDefaultChanged = rule("parameter", "ask.default.changed", {
   meaning: {
-    title: "The server's default changed",
-    example: "`pageSize` is 50 instead of 20 when absent",
+    title: "The server's default for a parameter changed",
+    example: "`pageSize` defaults to 50 instead of 20",
     code: "compatible",
     apps: "risky",
   },
@@ -16,7 +16,7 @@ export const askDefaultChanged = rule("parameter", "ask.default.changed", {
     if (isGraphql && after.default === undefined && after.required) return undefined;
     const said = (value: unknown): string => (value === undefined ? "nothing" : JSON.stringify(value));
     return {
-      message: `When \`${subject}\` is absent the server takes ${said(after.default)}; it took ${said(before.default)}.`,
+      message: `The server's default for \`${subject}\` is now ${said(after.default)} instead of ${said(before.default)}.`,
       verdict: verdicts.appsRisky,
       coordinates: isGraphql
         ? [printCoordinate(subject, "omitted")]

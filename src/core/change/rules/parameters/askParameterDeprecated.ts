@@ -4,14 +4,14 @@ import { verdicts } from "../../verdict.js";
 /** A warning, and nothing else yet. */
 export const askParameterDeprecated = rule("parameter", "ask.parameter.deprecated", {
   meaning: {
-    title: "A parameter or argument was marked as deprecated",
-    example: "`listBerths` deprecates `minLength`",
+    title: "A parameter or argument was deprecated",
+    example: "`minLength` of `listBerths` is deprecated",
     code: "compatible",
     apps: "compatible",
   },
   traits: { isDeprecation: true },
   find: ({ subject, before, after }) =>
     before && after && before.deprecated === undefined && after.deprecated !== undefined
-      ? { message: `\`${subject}\` is deprecated now.`, verdict: verdicts.harmless }
+      ? { message: `\`${subject}\` is now deprecated.`, verdict: verdicts.harmless }
       : undefined,
 });

@@ -5,9 +5,9 @@ import { verdicts } from "../../verdict.js";
 export const askParameterGone = rule("parameter", "ask.parameter.gone", {
   meaning: {
     title: "A parameter or argument was removed",
-    example: "`listBerths` lost `minLength`",
+    example: "`listBerths` no longer has `minLength`",
     code: "breaking",
-    apps: "risky: what is sent is ignored; breaking in GraphQL",
+    apps: "risky: the server ignores it; breaking in GraphQL",
   },
   find: ({ owner, before, after, successor, isGraphql }) => {
     if (!before || after || successor) return undefined;

@@ -3,10 +3,10 @@ import { rule } from "../../rule.js";
 /** What is sent in the old place is ignored. */
 export const askParameterMoved = rule("parameter", "ask.parameter.moved", {
   meaning: {
-    title: "A parameter is sent in another place",
+    title: "A parameter is sent in another location",
     example: "`quay` is a header now",
-    code: "compatible where its name stays",
-    apps: "risky, breaking when it is required",
+    code: "compatible if its name stays",
+    apps: "risky; breaking if it is required",
   },
   find: ({ owner, before, successor, isGraphql }) => {
     if (isGraphql || !before || !successor || before.in === successor.in) return undefined;

@@ -5,8 +5,8 @@ import { verdicts } from "../../verdict.js";
 export const askParameterNew = rule("parameter", "ask.parameter.new", {
   meaning: {
     title: "An optional parameter or argument was added",
-    example: "`listBerths` takes `sort`",
-    code: "compatible; risky where arguments are given by their place",
+    example: "`listBerths` has the new parameter `sort`",
+    code: "compatible; risky if arguments are positional",
     apps: "compatible",
   },
   find: ({ owner, before, after, isGraphql }, { takesArgumentsByPlace }) =>

@@ -6,15 +6,15 @@ import { verdicts } from "../../verdict.js";
 export const askParameterNewRequired = rule("parameter", "ask.parameter.new-required", {
   meaning: {
     title: "A required parameter or argument was added",
-    example: "`listBerths` demands `harbourId`",
-    code: "breaking; once at the connection when it is standing",
+    example: "`listBerths` requires `harbourId`",
+    code: "breaking; at the connection if it is a shared parameter",
     apps: "breaking",
   },
   find: ({ owner, before, after, isGraphql }) => {
     if (before || !after?.required) return undefined;
     const message = isGraphql
-      ? `\`${owner}\` now demands the argument \`${after.name}\`.`
-      : `${owner} now demands the ${after.in ?? ""} parameter \`${after.name}\`.`;
+      ? `\`${owner}\` now requires the argument \`${after.name}\`.`
+      : `${owner} now requires the ${after.in ?? ""} parameter \`${after.name}\`.`;
     return {
       message,
       verdict: after.isStanding === true ? verdicts.appsBreak : verdicts.bothBreak,

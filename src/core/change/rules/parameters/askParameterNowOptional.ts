@@ -5,7 +5,7 @@ import { verdicts } from "../../verdict.js";
 export const askParameterNowOptional = rule("parameter", "ask.parameter.now-optional", {
   meaning: {
     title: "A parameter or argument became optional",
-    example: "`from` may be left out",
+    example: "`from` is optional",
     code: "compatible",
     apps: "compatible",
   },
@@ -13,8 +13,8 @@ export const askParameterNowOptional = rule("parameter", "ask.parameter.now-opti
     before?.required === true && after?.required === false
       ? {
           message: isGraphql
-            ? `The argument \`${before.name}\` of \`${owner}\` may now be left out.`
-            : `\`${subject}\` may now be left out.`,
+            ? `The argument \`${before.name}\` of \`${owner}\` is now optional.`
+            : `\`${subject}\` is now optional.`,
           verdict: verdicts.harmless,
           coordinates: [],
         }

@@ -7,20 +7,20 @@ export const askParameterNowRequired = rule("parameter", "ask.parameter.now-requ
   meaning: {
     title: "A parameter or argument became required",
     example: "`until` is required now",
-    code: "breaking where it is left out",
-    apps: "breaking where it is left out",
+    code: "breaking if your code omits it",
+    apps: "breaking if the app omits it",
   },
   find: ({ subject, owner, before, after, coordinates, isGraphql }) => {
     if (!before || before.required || !after?.required) return undefined;
     if (!isGraphql)
       return {
-        message: `\`${subject}\` is required now.`,
+        message: `\`${subject}\` is now required.`,
         verdict: after.isStanding === true ? verdicts.appsBreak : verdicts.bothBreak,
         coordinates: coordinates.map((each) => printCoordinate(each, "omitted")),
         word: null,
       };
     return {
-      message: `The argument \`${before.name}\` of \`${owner}\` is required now.`,
+      message: `The argument \`${before.name}\` of \`${owner}\` is now required.`,
       verdict: verdicts.bothBreak,
       coordinates: [printCoordinate(subject, "omitted"), printCoordinate(subject, "maybeNull")],
     };

@@ -4,7 +4,7 @@ import { verdicts } from "../../verdict.js";
 /** In a path only the position counts on the wire; elsewhere the name does. */
 export const askParameterRenamed = rule("parameter", "ask.parameter.renamed", {
   meaning: {
-    title: "A path parameter was renamed, or another one perhaps came for one that is gone",
+    title: "A path parameter was renamed, or another parameter may replace a removed one",
     example: "`quay` is now `quayName`",
     code: "breaking",
     apps: "compatible in the path, else breaking or risky",
@@ -14,19 +14,19 @@ export const askParameterRenamed = rule("parameter", "ask.parameter.renamed", {
     const perhaps = `Pass \`${successor.name}\` if it means the same.`;
     if (isGraphql)
       return {
-        message: `The argument \`${before.name}\` of \`${owner}\` is gone; perhaps it is now called \`${successor.name}\`.`,
+        message: `The argument \`${before.name}\` of \`${owner}\` was removed; it may be renamed to \`${successor.name}\`.`,
         verdict: verdicts.bothBreak,
         hint: perhaps,
       };
     const parameter = `In ${owner}, the ${before.in ?? ""} parameter \`${before.name}\``;
     if (before.in === "path")
       return {
-        message: `${parameter} is now called \`${successor.name}\`.`,
+        message: `${parameter} is now named \`${successor.name}\`.`,
         verdict: verdicts.codeBreaks,
         hint: `Pass \`${successor.name}\` instead.`,
       };
     return {
-      message: `${parameter} is gone; perhaps it is now called \`${successor.name}\`.`,
+      message: `${parameter} was removed; it may be renamed to \`${successor.name}\`.`,
       verdict: successor.required ? verdicts.bothBreak : verdicts.codeBreaksAppsRisky,
       hint: perhaps,
     };

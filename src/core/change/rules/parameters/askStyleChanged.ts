@@ -9,7 +9,7 @@ function hasParts({ type }: Asked): boolean {
 /** The server takes apart what an old app puts together another way. */
 export const askStyleChanged = rule("parameter", "ask.style.changed", {
   meaning: {
-    title: "A parameter is written another way",
+    title: "A parameter is serialized in another way",
     example: "`status` is `a,b` instead of repeated",
     code: "compatible",
     apps: "breaking",
@@ -18,7 +18,7 @@ export const askStyleChanged = rule("parameter", "ask.style.changed", {
     if (!before || !after) return undefined;
     const isStyled = before.style !== after.style || (hasParts(before) && before.explode !== after.explode);
     return isStyled
-      ? { message: `\`${subject}\` is written another way in the request.`, verdict: verdicts.appsBreak }
+      ? { message: `\`${subject}\` is now serialized differently.`, verdict: verdicts.appsBreak }
       : undefined;
   },
 });

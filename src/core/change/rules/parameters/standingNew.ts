@@ -4,13 +4,13 @@ import { verdicts } from "../../verdict.js";
 /** The connection asks for it once, whatever the number of operations. */
 export const standingNew = rule("parameter", "standing.new", {
   meaning: {
-    title: "A standing parameter has to be supplied by the connection",
-    example: "the connection wants `harbourId`",
+    title: "The connection requires another shared parameter",
+    example: "the connection requires `harbourId`",
     code: "breaking, once at the connection",
-    apps: "compatible: each operation that demands it is judged by itself",
+    apps: "compatible: each operation is rated separately",
   },
   find: ({ owner, after, before }) =>
     owner === "connection" && after && !before
-      ? { message: `The connection now wants \`${after.name}\`.`, verdict: verdicts.codeBreaks, word: null }
+      ? { message: `The connection now requires \`${after.name}\`.`, verdict: verdicts.codeBreaks, word: null }
       : undefined,
 });

@@ -5,12 +5,12 @@ import { verdicts } from "../../verdict.js";
 export const askBodyGone = rule("body", "ask.body.gone", {
   meaning: {
     title: "A request body was removed",
-    example: "`cancelReservation` takes no body",
+    example: "`cancelReservation` has no body",
     code: "breaking",
     apps: "risky",
   },
   find: ({ owner, before, after }) =>
     before && !after
-      ? { message: `${owner} no longer takes a body.`, verdict: verdicts.codeBreaksAppsRisky }
+      ? { message: `${owner} no longer accepts a body.`, verdict: verdicts.codeBreaksAppsRisky }
       : undefined,
 });

@@ -5,12 +5,12 @@ import { verdicts } from "../../verdict.js";
 export const askBodyNew = rule("body", "ask.body.new", {
   meaning: {
     title: "An optional request body was added",
-    example: "`removeBerth` takes a body",
+    example: "`removeBerth` has a body",
     code: "compatible",
     apps: "compatible",
   },
   find: ({ owner, before, after }) =>
     !before && after?.required === false
-      ? { message: `${owner} now takes a body.`, verdict: verdicts.harmless }
+      ? { message: `${owner} now accepts a body.`, verdict: verdicts.harmless }
       : undefined,
 });

@@ -5,12 +5,12 @@ import { verdicts } from "../../verdict.js";
 export const askBodyNowOptional = rule("body", "ask.body.now-optional", {
   meaning: {
     title: "A request body became optional",
-    example: "`changeBerth` can go without a body",
+    example: "the body of `changeBerth` is optional",
     code: "compatible",
     apps: "compatible",
   },
   find: ({ owner, before, after }) =>
     before?.required === true && after?.required === false
-      ? { message: `${owner} may now be called without its body.`, verdict: verdicts.harmless }
+      ? { message: `${owner} can now be called without its body.`, verdict: verdicts.harmless }
       : undefined,
 });

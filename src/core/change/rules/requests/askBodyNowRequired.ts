@@ -6,14 +6,14 @@ import { verdicts } from "../../verdict.js";
 export const askBodyNowRequired = rule("body", "ask.body.now-required", {
   meaning: {
     title: "A request body became required, or a required one was added",
-    example: "`changeBerth` demands a body",
+    example: "`changeBerth` requires a body",
     code: "breaking",
     apps: "breaking",
   },
   find: ({ owner, before, after, coordinates }) =>
     after?.required === true && before?.required !== true
       ? {
-          message: `${owner} now demands ${before ? "its" : "a"} body.`,
+          message: `${owner} now requires ${before ? "its" : "a"} body.`,
           verdict: verdicts.bothBreak,
           // One that could be sent before breaks where it is left out.
           coordinates: before ? coordinates.map((each) => printCoordinate(each, "omitted")) : coordinates,

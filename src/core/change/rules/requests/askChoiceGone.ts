@@ -5,16 +5,16 @@ import { ofValue, withValue } from "../../compare/withValue.js";
 /** Asks may gain values and not lose any. */
 export const askChoiceGone = rule("choice", "ask.choice.gone", {
   meaning: {
-    title: "A choice can no longer be sent",
+    title: "An enum value can no longer be sent",
     example: "status `closed`",
-    code: "breaking; compatible for open choices that are answered too",
+    code: "breaking; compatible for open enums that also occur in responses",
     apps: "breaking",
   },
   traits: { isOneOfSeveral: true },
   find: ({ face, subject, before, after, coordinates, isShared }, { openChoices, choicesArePlain }) =>
     face === "ask" && before !== undefined && after === undefined
       ? {
-          message: `\`${subject}\` no longer takes \`${String(before)}\`.`,
+          message: `\`${subject}\` no longer accepts \`${String(before)}\`.`,
           verdict: choicesArePlain && openChoices && isShared === true ? verdicts.appsBreak : verdicts.bothBreak,
           // Where it has a type of its own, source that does not name the constant goes on.
           coordinates: choicesArePlain ? withValue(coordinates, before) : ofValue(coordinates, before),

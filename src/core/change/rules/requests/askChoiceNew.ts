@@ -4,13 +4,13 @@ import { verdicts } from "../../verdict.js";
 /** A server may take more than before. */
 export const askChoiceNew = rule("choice", "ask.choice.new", {
   meaning: {
-    title: "Another choice can be sent",
+    title: "Another enum value can be sent",
     example: "status `dredging`",
     code: "compatible",
     apps: "compatible",
   },
   find: ({ face, subject, before, after }) =>
     face === "ask" && after !== undefined && before === undefined
-      ? { message: `\`${subject}\` also takes \`${String(after)}\`.`, verdict: verdicts.harmless }
+      ? { message: `\`${subject}\` now also accepts \`${String(after)}\`.`, verdict: verdicts.harmless }
       : undefined,
 });

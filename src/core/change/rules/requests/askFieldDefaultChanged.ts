@@ -5,7 +5,7 @@ import { verdicts } from "../../verdict.js";
 export const askFieldDefaultChanged = rule("field", "ask.field.default-changed", {
   meaning: {
     title: "The server's default for a field changed",
-    example: "`ReservationRequest.crew` is 2 instead of 1 when absent",
+    example: "`ReservationRequest.crew` defaults to 2 instead of 1",
     code: "compatible",
     apps: "risky",
   },
@@ -15,7 +15,7 @@ export const askFieldDefaultChanged = rule("field", "ask.field.default-changed",
     if (isGraphql && after.default === undefined && after.required) return undefined;
     const said = (value: unknown): string => (value === undefined ? "nothing" : JSON.stringify(value));
     return {
-      message: `When \`${subject}\` is absent the server takes ${said(after.default)}; it took ${said(before.default)}.`,
+      message: `The server's default for \`${subject}\` is now ${said(after.default)} instead of ${said(before.default)}.`,
       verdict: verdicts.appsRisky,
     };
   },

@@ -4,13 +4,13 @@ import { verdicts } from "../../verdict.js";
 /** A server may demand less than before. */
 export const askFieldNowOptional = rule("field", "ask.field.now-optional", {
   meaning: {
-    title: "A field that is sent became optional",
+    title: "A field in requests became optional",
     example: "`ReservationRequest.departure`",
     code: "compatible",
     apps: "compatible",
   },
   find: ({ face, subject, before, after }) =>
     face === "ask" && before?.required === true && after?.required === false
-      ? { message: `\`${subject}\` may now be left out.`, verdict: verdicts.harmless }
+      ? { message: `\`${subject}\` is now optional.`, verdict: verdicts.harmless }
       : undefined,
 });

@@ -5,15 +5,15 @@ import { verdicts } from "../../verdict.js";
 /** Who left it out is refused. */
 export const askFieldNowRequired = rule("field", "ask.field.now-required", {
   meaning: {
-    title: "A field that is sent became required",
+    title: "A field in requests became required",
     example: "`ReservationRequest.crew`",
-    code: "breaking where it is left out",
+    code: "breaking if your code omits it",
     apps: "breaking",
   },
   find: ({ face, subject, before, after, coordinates, owner, isGraphql }) =>
     face === "ask" && before?.required === false && after?.required === true
       ? {
-          message: `\`${subject}\` has to be sent now; it was optional.`,
+          message: `\`${subject}\` must now be sent; it was optional.`,
           verdict: verdicts.bothBreak,
           coordinates: [
             ...(isGraphql ? owner.filter((each) => !each.endsWith("{}")) : []),

@@ -4,15 +4,15 @@ import { verdicts } from "../../verdict.js";
 /** The old name is a field that the server does not know. */
 export const askFieldRenamed = rule("field", "ask.field.renamed", {
   meaning: {
-    title: "A field that could be sent is gone, and another one perhaps came for it",
+    title: "A field was removed from requests, and another one may replace it",
     example: "`crew` is now `crewSize`",
     code: "breaking",
-    apps: "risky, breaking when the new one is required or undeclared fields are forbidden",
+    apps: "risky; breaking if the new one is required or undeclared fields are forbidden",
   },
   find: ({ face, subject, before, successor, records, isGraphql }) =>
     face === "ask" && before && successor
       ? {
-          message: `\`${subject}\` can no longer be sent; perhaps it is now called \`${successor.name}\`.`,
+          message: `\`${subject}\` can no longer be sent; it may be renamed to \`${successor.name}\`.`,
           verdict:
             records.after.closed === true || successor.required || isGraphql
               ? verdicts.bothBreak

@@ -5,14 +5,14 @@ import { verdicts } from "../../verdict.js";
 export const askKeysForbidden = rule("record", "ask.keys.forbidden", {
   meaning: {
     title: "Undeclared fields can no longer be sent",
-    example: "`BerthChange` takes its own fields only",
-    code: "breaking where other fields could be sent",
-    apps: "breaking where other fields could be sent",
+    example: "`BerthChange` allows only its own fields",
+    code: "breaking if other fields could be sent",
+    apps: "breaking if other fields could be sent",
   },
   find: ({ face, subject, before, after, isGraphql }) =>
     face === "ask" && !isGraphql && before.rest !== undefined && after.rest === undefined
       ? {
-          message: `\`${subject}\` no longer takes fields that are not declared.`,
+          message: `\`${subject}\` no longer accepts undeclared fields.`,
           verdict: after.closed === true ? verdicts.bothBreak : verdicts.codeBreaksAppsRisky,
           word: null,
         }

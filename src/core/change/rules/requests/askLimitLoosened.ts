@@ -5,7 +5,7 @@ import { limitsChanged } from "../../compare/limitsChanged.js";
 /** A server may take more than before. */
 export const askLimitLoosened = rule("value", "ask.limit.loosened", {
   meaning: {
-    title: "A limit on what is sent became wider",
+    title: "A limit on values in requests became wider",
     example: "at most 200 items instead of 100",
     code: "compatible",
     apps: "compatible",

@@ -5,7 +5,7 @@ import { limitsChanged } from "../../compare/limitsChanged.js";
 /** A tighter limit refuses requests that were valid. */
 export const askLimitTightened = rule("value", "ask.limit.tightened", {
   meaning: {
-    title: "A limit on what is sent became narrower",
+    title: "A limit on values in requests became narrower",
     example: "at most 50 items instead of 100",
     code: "compatible",
     apps: "breaking",

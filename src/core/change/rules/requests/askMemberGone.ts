@@ -4,7 +4,7 @@ import { verdicts } from "../../verdict.js";
 /** As with the values of a choice. */
 export const askMemberGone = rule("member", "ask.member.gone", {
   meaning: {
-    title: "A kind of value can no longer be sent",
+    title: "A member of a union can no longer be sent",
     example: "rowing vessels",
     code: "breaking",
     apps: "breaking",

@@ -4,9 +4,9 @@ import { verdicts } from "../../verdict.js";
 /** As with the values of a choice. */
 export const askMemberNew = rule("member", "ask.member.new", {
   meaning: {
-    title: "Another kind of value can be sent",
+    title: "Another member of a union can be sent",
     example: "hovercraft",
-    code: "compatible, unless the language has a type of its own for several kinds",
+    code: "compatible, unless the language has a type for the union",
     apps: "compatible",
   },
   find: ({ face, subject, before, after, isOtherForm }, { knowsTypesByName }) =>

@@ -4,15 +4,15 @@ import { verdicts } from "../../verdict.js";
 /** A server may take more than before. */
 export const askOneOfGone = rule("record", "ask.one-of.gone", {
   meaning: {
-    title: "Several fields of an input can be given where it was exactly one",
+    title: "More than one field of an input can be set",
     example: "no `@oneOf` on `BerthBy` any more",
-    code: "compatible: one alone is still taken; breaking where each has a class of its own",
+    code: "compatible; breaking if each field has a class of its own",
     apps: "compatible",
   },
   find: ({ face, subject, before, after }, { knowsTypesByName }) =>
     face === "ask" && before.oneOf === true && after.oneOf !== true
       ? {
-          message: `Several fields of \`${subject}\` can be given now.`,
+          message: `More than one field of \`${subject}\` can now be set.`,
           verdict: knowsTypesByName ? verdicts.codeBreaks : verdicts.harmless,
         }
       : undefined,

@@ -4,8 +4,8 @@ import { typeFinding } from "../../typeFinding.js";
 /** Only a wider type takes everything that was sent before. */
 export const askTypeChanged = rule("value", "ask.type.changed", {
   meaning: {
-    title: "What is sent has another type",
-    example: "`crew` is text instead of an integer",
+    title: "A value in requests has another type",
+    example: "`crew` is a string instead of an integer",
     code: "breaking",
     apps: "breaking",
   },

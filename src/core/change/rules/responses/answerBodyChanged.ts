@@ -4,7 +4,7 @@ import { verdicts } from "../../verdict.js";
 /** Success must stay success with the same body. */
 export const answerBodyChanged = rule("status", "answer.body.changed", {
   meaning: {
-    title: "Success gained or lost its body",
+    title: "A successful response gained or lost its body",
     example: "200 with a body became 204",
     code: "breaking",
     apps: "breaking",
@@ -20,7 +20,7 @@ export const answerBodyChanged = rule("status", "answer.body.changed", {
     }
     const had = before.form !== "none";
     if (had === (after.form !== "none")) return undefined;
-    const message = `${owner} ${had ? "no longer answers a body" : "now answers a body"} (${before.status}, now ${after.status}).`;
+    const message = `${owner} ${had ? "no longer returns a body" : "now returns a body"} (${before.status}, now ${after.status}).`;
     return { message, verdict: had ? verdicts.bothBreak : verdicts.harmless };
   },
 });

@@ -4,13 +4,13 @@ import { verdicts } from "../../verdict.js";
 /** Nobody reads yet what is new. */
 export const answerHeaderNew = rule("header", "answer.header.new", {
   meaning: {
-    title: "Another header is answered",
-    example: "`listBerths` answers `Rate-Left`",
+    title: "A response header was added",
+    example: "`listBerths` has `Rate-Left`",
     code: "compatible",
     apps: "compatible",
   },
   find: ({ owner, before, after }) =>
     after && !before
-      ? { message: `${owner} now answers the header \`${after.name}\`.`, verdict: verdicts.harmless }
+      ? { message: `${owner} now returns the header \`${after.name}\`.`, verdict: verdicts.harmless }
       : undefined,
 });

@@ -4,7 +4,7 @@ import { verdicts } from "../../verdict.js";
 /** An undeclared success is read as the declared one. */
 export const answerStatusChanged = rule("status", "answer.status.changed", {
   meaning: {
-    title: "Success has another status with the same body",
+    title: "A successful response has another status and the same body",
     example: "200 became 201",
     code: "compatible",
     apps: "risky",
@@ -15,6 +15,9 @@ export const answerStatusChanged = rule("status", "answer.status.changed", {
     after &&
     before.status !== after.status &&
     (before.form === "none") === (after.form === "none")
-      ? { message: `${owner} now succeeds with ${after.status}; it was ${before.status}.`, verdict: verdicts.appsRisky }
+      ? {
+          message: `${owner} now succeeds with ${after.status} instead of ${before.status}.`,
+          verdict: verdicts.appsRisky,
+        }
       : undefined,
 });

@@ -4,9 +4,9 @@ import { verdicts } from "../../verdict.js";
 /** Less can happen than before. */
 export const answerStatusGone = rule("status", "answer.status.gone", {
   meaning: {
-    title: "One of several successes is no longer answered",
-    example: "no 202 any more beside 200",
-    code: "risky: what told the two apart",
+    title: "One of several successful responses was removed",
+    example: "only 200, without 202",
+    code: "risky: your code may tell the two apart",
     apps: "compatible",
   },
   find: ({ owner, role, before, after }) =>

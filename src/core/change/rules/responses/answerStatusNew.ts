@@ -4,8 +4,8 @@ import { verdicts } from "../../verdict.js";
 /** What a call answers can now be one thing or another. */
 export const answerStatusNew = rule("status", "answer.status.new", {
   meaning: {
-    title: "Success can have another status, with another body",
-    example: "a 202 with a ticket beside 200",
+    title: "A successful response with another status and body was added",
+    example: "a 202 with a ticket, next to 200",
     code: "breaking",
     apps: "breaking",
   },

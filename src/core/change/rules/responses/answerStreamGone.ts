@@ -4,13 +4,13 @@ import { verdicts } from "../../verdict.js";
 /** The call that went through the items was made because the contract offered them. */
 export const answerStreamGone = rule("stream", "answer.stream.gone", {
   meaning: {
-    title: "An operation that answers as a whole no longer answers item by item too",
-    example: "`readLogStream` is gone",
+    title: "An operation no longer has a stream next to its whole response",
+    example: "`readLogStream` was removed",
     code: "breaking",
     apps: "breaking",
   },
   find: ({ owner, before }) => ({
-    message: `${owner} no longer answers item by item, so \`${before}\` is gone.`,
+    message: `${owner} no longer has a stream, so \`${before}\` was removed.`,
     verdict: verdicts.bothBreak,
   }),
 });

@@ -6,7 +6,7 @@ export const failureStatusGone = rule("status", "failure.status.gone", {
   meaning: {
     title: "A failure status is no longer declared",
     example: "`removeBerth` no longer declares 409",
-    code: "breaking where it is compared",
+    code: "breaking if your code compares it",
     apps: "compatible",
   },
   find: ({ owner, role, before, after }) =>

@@ -6,8 +6,8 @@ export const failureStatusNew = rule("status", "failure.status.new", {
   meaning: {
     title: "A failure status was added",
     example: "`reserveBerth` can fail with 423",
-    code: "risky: an exhaustive match",
-    apps: "risky; breaking when the old contract promised another body for any failure",
+    code: "risky if a match is exhaustive",
+    apps: "risky; breaking if the old contract declared another body for all failures",
   },
   find: ({ owner, role, before, after, isMisread }) =>
     role === "failure" && !before && after

@@ -4,7 +4,7 @@ import { verdicts } from "../../verdict.js";
 /** A warning, and nothing else yet. */
 export const choiceDeprecated = rule("listed", "choice.deprecated", {
   meaning: {
-    title: "A value of a choice was marked as deprecated",
+    title: "An enum value was deprecated",
     example: "`VoyageStatus.LATE`",
     code: "compatible",
     apps: "compatible",
@@ -12,6 +12,6 @@ export const choiceDeprecated = rule("listed", "choice.deprecated", {
   traits: { isDeprecation: true },
   find: ({ subject, before, after }) =>
     before.deprecated === undefined && after.deprecated !== undefined
-      ? { message: `\`${subject}\` is deprecated now.`, verdict: verdicts.harmless }
+      ? { message: `\`${subject}\` is now deprecated.`, verdict: verdicts.harmless }
       : undefined,
 });

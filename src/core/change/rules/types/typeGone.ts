@@ -6,12 +6,12 @@ export const typeGone = rule("definition", "type.gone", {
   meaning: {
     title: "A named type was removed",
     example: "`WorkBoat`",
-    code: "breaking where it is named",
-    apps: "breaking in GraphQL where a document names it",
+    code: "breaking if your code names it",
+    apps: "breaking in GraphQL if a document names it",
   },
   traits: { hitsNames: true },
   find: ({ before, after, successor }) =>
     before && !after && !successor
-      ? { message: `The ${before.role ?? "type"} \`${before.key}\` is gone.`, verdict: verdicts.bothBreak }
+      ? { message: `The ${before.role ?? "type"} \`${before.key}\` was removed.`, verdict: verdicts.bothBreak }
       : undefined,
 });

@@ -6,9 +6,9 @@ import { verdicts } from "../../verdict.js";
 export const typeInterfaceDropped = rule("implementation", "type.interface.dropped", {
   meaning: {
     title: "A type no longer implements an interface",
-    example: "`WorkBoat` is no `Vessel`",
-    code: "breaking where a document bridges the two",
-    apps: "breaking where a document bridges the two",
+    example: "`WorkBoat` is not a `Vessel`",
+    code: "breaking if a document relies on it",
+    apps: "breaking if a document relies on it",
   },
   find: ({ type, before, after, coordinates }) => {
     if (before === undefined || after !== undefined) return undefined;

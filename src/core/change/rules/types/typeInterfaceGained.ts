@@ -7,7 +7,7 @@ export const typeInterfaceGained = rule("implementation", "type.interface.gained
   meaning: {
     title: "Another type implements an interface",
     example: "`Hovercraft` is a `Vessel`",
-    code: "risky: an exhaustive match; compatible for open unions, unless a match has to name all members",
+    code: "risky if a match is exhaustive; compatible for open unions, unless a match must name all members",
     apps: "breaking; risky for open unions",
   },
   find: ({ type, before, after, isOpen, joins }, { matchesAllMembers }) =>

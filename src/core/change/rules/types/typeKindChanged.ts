@@ -4,7 +4,7 @@ import { verdicts } from "../../verdict.js";
 /** What a document may say about a name depends on its kind. */
 export const typeKindChanged = rule("definition", "type.kind.changed", {
   meaning: {
-    title: "A name stands for another kind of type",
+    title: "A name is now another kind of type",
     example: "the interface `Vessel` became a union",
     code: "breaking",
     apps: "breaking",

@@ -5,10 +5,10 @@ import { verdicts } from "../../verdict.js";
 /** The wire knows names of types only where a GraphQL document says them. */
 export const typeRenamed = rule("definition", "type.renamed", {
   meaning: {
-    title: "A named type is gone, and another one perhaps came for it",
+    title: "A named type was removed, and another one may replace it",
     example: "`Berth` is now `Mooring`",
-    code: "breaking where it is named",
-    apps: "compatible; breaking in GraphQL where a document names it",
+    code: "breaking if your code names it",
+    apps: "compatible; breaking in GraphQL if a document names it",
   },
   traits: { hitsNames: true },
   find: ({ before, successor, coordinates }, { openUnions }) => {
@@ -16,7 +16,7 @@ export const typeRenamed = rule("definition", "type.renamed", {
     // What tells types apart gets a name that it does not know.
     const told = printCoordinate(before.key, "byName");
     return {
-      message: `The ${before.role ?? "type"} \`${before.key}\` is gone; perhaps it is now called \`${successor.key}\`.`,
+      message: `The ${before.role ?? "type"} \`${before.key}\` was removed; it may be renamed to \`${successor.key}\`.`,
       verdict: verdicts.bothBreak,
       coordinates: [...coordinates, printCoordinate(before.key, "variable"), told],
       verdictAt: new Map([[told, openUnions ? verdicts.codeBreaksAppsRisky : verdicts.bothBreak]]),
