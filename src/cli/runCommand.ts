@@ -41,5 +41,5 @@ export async function runCommand(
 
 function tellDefect({ defect }: Terminal, error: unknown): void {
   const detail = error instanceof Error ? (error.stack ?? error.message) : String(error);
-  defect(["defect: Rhema met a state it should never be in. Your files are as they were.", detail]);
+  defect(["Internal error: a bug in Rhema. Your files are unchanged.", detail]);
 }

@@ -9,7 +9,7 @@ export function wholeNumber(flag: string, text: string, most: number): number {
     [
       problem(
         flag === "--port" ? "play.port" : "option.value",
-        `${flag} takes a whole number up to ${String(most)}, and got \`${text}\`.`,
+        `${flag} must be a whole number up to ${String(most)}, but is \`${text}\`.`,
       ),
     ],
     exitCodes.usage,

@@ -39,7 +39,7 @@ export function readOverride(text: string): Override | string {
     const key = (at < 0 ? part : part.slice(0, at)).trim();
     if (!isKey(key)) return `\`${key}\` is not a valid key. Use ${Object.keys(readers).join(", ")}`;
     const value = at < 0 ? undefined : readers[key](part.slice(at + 1).trim());
-    if (value === undefined) return `\`${key}\` takes ${expected[key]}, for example \`status=409, delay=800\``;
+    if (value === undefined) return `\`${key}\` must be ${expected[key]}, for example \`status=409, delay=800\``;
     override[key] = value;
   }
   return override;

@@ -150,14 +150,14 @@ class StandinServer implements Standin {
     app.notFound((context) => context.json(this.nothingPlayed(), 404));
     app.onError((error, context) =>
       error instanceof TooLarge
-        ? context.json({ title: "More is sent than this takes", status: 413, detail: "At most 64 MB." }, 413)
-        : context.json({ title: "The stand-in met a defect of its own", status: 500, detail: error.message }, 500),
+        ? context.json({ title: "The request is too large", status: 413, detail: "At most 64 MB." }, 413)
+        : context.json({ title: "Internal error of the stand-in server", status: 500, detail: error.message }, 500),
     );
   }
 
   private nothingPlayed(): object {
     const played = [...this.plays.keys()].map((name) => `/${name}`).join(", ");
-    return { title: "Nothing is played here", status: 404, detail: `Played: ${played}.` };
+    return { title: "No contract here", status: 404, detail: `Contracts: ${played}.` };
   }
 
   private note(

@@ -45,8 +45,8 @@ export async function check(
   const problems = [...project.problems, ...outlivedAcceptances(project)];
   if (hasUnfinishedWriting(project)) {
     problems.push(
-      problem("output.stale", "An earlier run was stopped while it wrote.", {
-        hint: "Run `rhema generate`; it completes what was begun.",
+      problem("output.stale", "An earlier run was interrupted.", {
+        hint: "Run `rhema generate` to complete it.",
       }),
     );
   }
@@ -88,7 +88,7 @@ async function editorsProblems(project: OpenedProject, texts: ProjectTexts): Pro
   const { state, problems } = editorsFile(project, texts, { ledger, force: false });
   if (state === "unchanged" || state === "in the way") return problems;
   const hint = "Run `rhema generate`, and commit the result.";
-  return [problem("output.stale", `\`${editorsPath}\` is not what \`${project.configName}\` gives.`, { hint })];
+  return [problem("output.stale", `\`${editorsPath}\` is out of date with \`${project.configName}\`.`, { hint })];
 }
 
 async function checkSdk(
@@ -116,7 +116,7 @@ async function checkSdk(
     problems.push(
       problem(
         "output.edited",
-        `${edited.map((path) => `\`${into}/${path}\``).join(", ")} ${edited.length === 1 ? "was" : "were"} edited by hand.`,
+        `${edited.map((path) => `\`${into}/${path}\``).join(", ")} ${edited.length === 1 ? "was" : "were"} edited.`,
         { hint: "Move the edit out of the SDK, then run `rhema generate --force`." },
       ),
     );
@@ -149,5 +149,5 @@ function staleMessage(name: string, paths: readonly string[]): string {
     .map((path) => `\`${path}\``)
     .join(", ");
   const more = paths.length > staleShown ? ` and ${String(paths.length - staleShown)} more` : "";
-  return `The SDK \`${name}\` is not what its inputs give: ${shown}${more}.`;
+  return `The SDK \`${name}\` is out of date: ${shown}${more}.`;
 }

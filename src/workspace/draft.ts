@@ -50,7 +50,7 @@ export async function draft(project: OpenedProject, contract: string, wanted: Dr
   await texts.readHosts([contract]);
   const { schema } = new ContractReader(texts).read(contract);
   if (!schema) {
-    const message = `\`${contract}\` is a REST contract; its operations become calls without documents.`;
+    const message = `\`${contract}\` is a REST contract; its operations become calls without query documents.`;
     throw new Halt(
       [problem("draft.rest", message, { hint: `\`rhema outline ${contract}\` lists them.` })],
       exitCodes.usage,
@@ -79,7 +79,7 @@ function assertRootFields(schema: GraphQLSchema, contract: string, fields: reado
   const problems = fields
     .filter((field) => !names.includes(field))
     .map((field) =>
-      problem("draft.field", `\`${field}\` is no field of a root of \`${contract}\`, so nothing can ask for it.`, {
+      problem("draft.field", `\`${field}\` is not a root field of \`${contract}\`.`, {
         hint: didYouMean(field, names) ?? `\`rhema outline ${contract}\` lists them.`,
       }),
     );

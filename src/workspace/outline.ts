@@ -78,7 +78,7 @@ export async function outline(project: OpenedProject, wanted: OutlineRequest): P
     }
   }
   if (wanted.about !== undefined && details.length === 0) {
-    const message = `No operation or type is called \`${wanted.about}\` in ${wanted.contracts.join(" or ")}.`;
+    const message = `No operation or type is named \`${wanted.about}\` in ${wanted.contracts.join(" or ")}.`;
     const hint = didYouMean(wanted.about, names) ?? "`rhema outline --find TEXT` searches.";
     throw new Halt([problem("outline.unknown", message, { hint })], exitCodes.usage);
   }

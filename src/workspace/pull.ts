@@ -141,7 +141,7 @@ function failure(
   const place = { document: project.configName, pointer: `/contracts/${name}/from` };
   const texts = new Map([[project.configName, project.configText]]);
   if (!hasCopy) throw new Halt([{ ...problem, places: [place] }], exitCodes.unreadable, texts);
-  return { ...problem, level: "warning", places: [place], why: "The copy that was there stays." };
+  return { ...problem, level: "warning", places: [place], why: "Rhema keeps the existing copy." };
 }
 
 /** What fresh copies change; undefined where either side cannot be read, which `generate` tells about. */

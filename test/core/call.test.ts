@@ -48,7 +48,7 @@ const files = {
 };
 
 const missing = (path: string) => ({
-  why: `names the file \`${path}\`, which cannot be read`,
+  why: `refers to the file \`${path}\`, which cannot be read`,
   hint: "Name it from this folder: @photo.png.",
 });
 
@@ -88,15 +88,15 @@ describe("arguments written as text", () => {
   });
 
   it.each([
-    ["size=1.2.3", "size", "takes a number"],
-    ["size=0x10", "size", "takes a number"],
-    ["body.lines[0].count=1.5", "body.lines[0].count", "takes an integer"],
-    ["open=yes", "open", "takes true or false"],
+    ["size=1.2.3", "size", "must be a number"],
+    ["size=0x10", "size", "must be a number"],
+    ["body.lines[0].count=1.5", "body.lines[0].count", "must be an integer"],
+    ["open=yes", "open", "must be true or false"],
     ["body.lnes=1", "body.lnes", "has no field `lnes`"],
     ["tags.x=1", "tags.x", "which has no `x`"],
-    ["size[0]=1", "size[0]", "is no list"],
+    ["size[0]=1", "size[0]", "is not a list"],
     ["body={", "body", "as JSON"],
-    ["sise=1", "sise", "is no argument"],
+    ["sise=1", "sise", "is not an argument"],
   ])("are told where they do not fit: %s", (written, path, why) => {
     const { faults } = read(written);
     expect(faults).toHaveLength(1);

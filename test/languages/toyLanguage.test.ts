@@ -74,8 +74,8 @@ call list_berths(quay words, status list(berth_status), min_length decimal, curs
   it("refuses the settings that it does not take, by their names", async () => {
     const { code, err } = await withToy("{ int64: bigint, shout: loud, colour: red }").run(["generate"]);
     expect([code, err]).toEqual([2, expect.stringContaining("An SDK in Toy has no setting `int64`.")]);
-    expect(err).toContain("`shout` has to be true or false");
-    expect(err).toContain("The key `colour` is not known here.");
+    expect(err).toContain("`shout` must be true or false");
+    expect(err).toContain("The key `colour` is unknown.");
     expect((await withToy("{}", demoWithLanguage("latin")).run(["generate"])).err).toContain(
       '`language` cannot be "latin"',
     );

@@ -14,7 +14,7 @@ describe("a configuration that is wrong ends with 2, the place and the nearest w
     [
       "unknown key",
       restConfig.replace("into:", "intoo:"),
-      ["rhema.yaml:8:5", "The key `intoo` is not known here.", "Did you mean `into`?", "8 |     intoo: sdk"],
+      ["rhema.yaml:8:5", "The key `intoo` is unknown.", "Did you mean `into`?", "8 |     intoo: sdk"],
     ],
     ["missing key", restConfig.replace("    into: sdk\n", ""), ["`app` needs the key `into`."]],
     [
@@ -27,27 +27,27 @@ describe("a configuration that is wrong ends with 2, the place and the nearest w
       restConfig.replace("[api]", "[apo]"),
       ["rhema.yaml:7:14", "covers `apo`", "Did you mean `api`?"],
     ],
-    ["wrong type", restConfig.replace("[api]", "api"), ["`covers` has to be a list."]],
+    ["wrong type", restConfig.replace("[api]", "api"), ["`covers` must be a list."]],
     [
       "a name that leaves the folder",
       restConfig.replace("  api:", "  ../api:"),
-      ["`../api` cannot be a name here.", "lower-case letters"],
+      ["`../api` is not a valid name.", "lower-case letters"],
     ],
     [
       "a text that is not written as it has to be",
       restConfig.replace("typescript", "swift").replace("into: sdk", 'into: sdk\n    settings: { prefix: "9x" }'),
-      ['`prefix` cannot be "9x".', "It has to match `^[A-Z][A-Za-z0-9]*$`, as `Harbour` does."],
+      ['`prefix` cannot be "9x".', "It must match `^[A-Z][A-Za-z0-9]*$`, as `Harbour` does."],
     ],
     [
       "neither path nor command",
       restConfig.replace("from: api.yaml", "from: 5"),
-      ["`from` has to be a path, a URL, a list of those, or"],
+      ["`from` must be a path, a URL, a list of those, or"],
     ],
     ...(
       [
         ["reakt", ['`views` cannot be "reakt".', "Did you mean `react`?"]],
-        ["[react, jade]", ['`views` cannot be "jade".', "It can be: angular, react, solid, svelte, vue."]],
-        ["[vue, vue]", ["`views` says something twice."]],
+        ["[react, jade]", ['`views` cannot be "jade".', "Use one of: angular, react, solid, svelte, vue."]],
+        ["[vue, vue]", ["`views` contains a duplicate."]],
         ["{ vue: true }", ['`views` cannot be {"vue":true}.']],
       ] as [string, string[]][]
     ).map(([views, parts]): [string, string, string[]] => [
@@ -57,7 +57,7 @@ describe("a configuration that is wrong ends with 2, the place and the nearest w
     ]),
     ["broken YAML", "contracts: [", ["config.unreadable", "rhema.yaml:1:13"]],
     ["empty", "", ["needs the key `contracts`"]],
-    ["a list", "- a", ["has to be a mapping with keys"]],
+    ["a list", "- a", ["must be a mapping with keys"]],
   ])("%s", async (_name, config, parts) => {
     const { code, out, err } = await withConfig(config).run(["generate"]);
     expect([code, out]).toEqual([2, ""]);
@@ -97,7 +97,7 @@ describe("a contract that cannot be read ends with 3", () => {
     ["empty", "", "contract.empty"],
     ["malformed YAML", "openapi: 3.1.0\npaths: {", "api.yaml:2:9"],
     ["malformed JSON", '{ "openapi": "3.1.0", }}', "contract.syntax"],
-    ["of neither kind", "hello: world", "neither an OpenAPI description nor"],
+    ["of neither kind", "hello: world", "neither an OpenAPI document nor"],
     ["of a version to come", "openapi: 4.0.0", "contract.version"],
   ])("%s", async (_name, text, part) => {
     const { code, err } = await restProject(text).run(["generate"]);
@@ -143,10 +143,10 @@ describe("a contract that is broken in places ends with 0, complete but for them
     );
     const { code, out } = await project.run(["generate"]);
     expect(code).toBe(0);
-    expect(out).toContain("api: 3 parts set aside and not in the SDK, because the contract is broken there");
+    expect(out).toContain("api: 3 parts skipped and not in the SDK, because the contract is not valid there");
     for (const part of [
       /GET \/s\/A contract\.cycle api\.yaml:1:\d+ `A` is only an alias of itself\./,
-      /GET \/s\/C contract\.reference api\.yaml:1:\d+ The reference `#\/components\/schemas\/None` leads nowhere\./,
+      /GET \/s\/C contract\.reference api\.yaml:1:\d+ The reference `#\/components\/schemas\/None` does not resolve\./,
     ])
       expect(out.replace(/\s+/g, " ")).toMatch(part);
     expect(project.compile()).toBe("");
@@ -177,12 +177,12 @@ describe("wrong usage ends with 2", () => {
     [["generate", "borad"], "There is no SDK named `borad`."],
     [["impact", "berth"], "Did you mean `berths`?"],
     [["play", "nothing"], "There is no contract named `nothing`."],
-    [["play", "--port", "x"], "--port takes a whole number"],
+    [["play", "--port", "x"], "--port must be a whole number"],
     [["generat"], "unknown command"],
     [["generate", "--nope"], "unknown option"],
     [["impact", "--before", "x.yaml"], "several are configured"],
     [["impact", "berths", "--before", "x.yaml"], "There is no contract file `x.yaml`."],
-    [["impact", "berths", "--before", "contracts/passages.graphql"], "the two cannot be compared"],
+    [["impact", "berths", "--before", "contracts/passages.graphql"], "they cannot be compared"],
   ])("%j", async (args, part) => {
     const { code, err } = await demoProject().run(args);
     expect(code).toBe(part.includes("contract file") ? 3 : 2);
@@ -203,7 +203,11 @@ describe("a defect of the program", () => {
     const project = demoProject();
     project.write("fails.mjs", 'process.once("beforeExit", () => { throw new Error("made up"); });\n');
     const { code, err } = project.runProcess(["outline"], { NODE_OPTIONS: "--import=./fails.mjs" });
-    expect([code, err.includes("defect: Rhema met a state"), err.includes("Error: made up")]).toEqual([70, true, true]);
+    expect([code, err.includes("Internal error: a bug in Rhema"), err.includes("Error: made up")]).toEqual([
+      70,
+      true,
+      true,
+    ]);
     expect(Math.max(...err.split("\n").map((line) => line.length))).toBeLessThan(300);
   });
 });
@@ -245,7 +249,10 @@ describe("what could lose work", () => {
         `${project.read("rhema.yaml")}  other: { language: typescript, covers: [api], into: ${into} }\n`,
       );
       const { code, err } = await project.run(["generate"]);
-      expect([code, err.replace(/\s+/g, " ").includes("the same folder, or one into the other")]).toEqual([2, true]);
+      expect([
+        code,
+        err.replace(/\s+/g, " ").includes("have the same output folder, or one is inside the other"),
+      ]).toEqual([2, true]);
     },
   );
 

@@ -234,7 +234,7 @@ describe("what an SDK takes off the app", () => {
     const project = restProject(contract, { "rhema.yaml": configuration("{}"), "src/use.ts": use });
     const { code, out, err } = await project.run(["generate"]);
     expect(code).toBe(0);
-    expect(out + err).toContain("4 calls seem to answer page by page");
+    expect(out + err).toContain("4 calls seem to page");
     expect(project.compileAndLint()).toEqual([]);
     expect(project.read("src/sdk/api/calls/lists.ts")).not.toContain("notPagedItems");
     const { run } = await bundled<{ run: (baseUrl: string) => Promise<unknown> }>(project, "src/use.ts");
@@ -314,7 +314,7 @@ export async function run(fetch: typeof globalThis.fetch): Promise<unknown[]> {
       ),
     );
     const { out, err } = await project.run(["generate"]);
-    expect(out + err).toContain("4 of 5 operations take `X-Tenant`");
+    expect(out + err).toContain("4 of 5 operations have the parameter `X-Tenant`");
     expect(out + err).toContain("standing: [X-Tenant]");
     const wrong = project
       .read("rhema.yaml")

@@ -21,7 +21,7 @@ describe("check", () => {
     const before = [project.tree("src"), project.tree(".rhema")];
     expect(await project.run(["check"])).toMatchObject({ code: 0, err: "" });
     expect((await project.run(["check"])).out).toMatch(
-      /^check: 1 SDK up to date, all queries fit\n {2}quay-board {2}up to date {2}58 files {2}src\/sdk\n$/,
+      /^check: 1 SDK up to date, all queries valid\n {2}quay-board {2}up to date {2}58 files {2}src\/sdk\n$/,
     );
     expect([project.tree("src"), project.tree(".rhema")]).toEqual(before);
   });
@@ -48,7 +48,7 @@ describe("check", () => {
         project.write(".rhema/ledger.json", project.read(".rhema/ledger.json").replace(/"inputs": "./, '"inputs": "x'));
         project.write("src/sdk/wire/send.ts", "");
       },
-      "was edited by hand",
+      "was edited",
     ],
     [
       "when a query does not fit",
@@ -62,14 +62,14 @@ describe("check", () => {
       (project) => {
         project.write("src/sdk/README.md", "hello");
       },
-      "`src/sdk/README.md` was edited by hand.",
+      "`src/sdk/README.md` was edited.",
     ],
     [
       "when an earlier run was stopped while it wrote",
       (project) => {
         project.write(".rhema/staging/journal.json", '{"staged":[],"remove":[]}');
       },
-      "was stopped while it wrote",
+      "was interrupted",
     ],
   ])("fails %s", async (_name, spoil, part) => {
     const project = await generated();
@@ -154,8 +154,8 @@ describe("impact", () => {
     );
     expect(out).toContain("query documents the new contract refuses: 4");
     expect(out).toMatch(/and \d+ changes to what you do not use, \d+ compatible changes \(--all lists them\)/);
-    expect(out).not.toContain("DELETE /berths/{berthId} is gone");
-    expect((await project.run(["impact", "--all"])).out).toContain("DELETE /berths/{berthId} is gone");
+    expect(out).not.toContain("DELETE /berths/{berthId} was removed");
+    expect((await project.run(["impact", "--all"])).out).toContain("DELETE /berths/{berthId} was removed");
   });
 
   it("finds every planned change of the demo, on both clocks", async () => {

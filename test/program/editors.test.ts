@@ -28,7 +28,7 @@ describe("the file for editors", () => {
     made.write("schemas/fleet.graphql", fleetSchema);
     made.write("rhema.yaml", config().replace("from: schema.graphql", "from: schemas"));
     const { code, err } = await made.run(["check"]);
-    expect([code, err.replace(/\s+/g, " ")]).toEqual([1, expect.stringContaining(`\`${path}\` is not what`)]);
+    expect([code, err.replace(/\s+/g, " ")]).toEqual([1, expect.stringContaining(`\`${path}\` is out of date`)]);
     expect((await made.run(["generate", "--dry-run"])).out).toContain(`${path}  would be written`);
     const said = JSON.parse((await made.run(["--json", "generate"])).out) as { editors: string };
     expect(said.editors).toBe("written");

@@ -63,7 +63,7 @@ describe("queries beside components", () => {
     expect(tagged.exists("src/sdk/fleet/calls/a.ts")).toBe(true);
     const usual = new TemporaryProject({ ...files, "rhema.yaml": configured('["src/*.ts"]') });
     const { code, err } = await usual.run(["generate"]);
-    expect(err.replace(/\s+/g, " ")).toContain("matches 1 source file, and none holds a query of `fleet`");
+    expect(err.replace(/\s+/g, " ")).toContain("matches 1 source file, but none contains a query of `fleet`");
     expect(code).toBe(0);
   });
 

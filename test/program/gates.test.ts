@@ -39,7 +39,7 @@ describe("--gate and --judge", () => {
     project.write("schema.graphql", schema.replace("name: String! length", "name: String length"));
     const held = await project.run(["generate", "--gate", "breaking"]);
     expect(held.code).toBe(1);
-    expect(held.out).toMatch(/^generate: app held back/);
+    expect(held.out).toMatch(/^generate: app not written/);
     expect(held.err).toMatch(/gate\.held[\s\S]*--gate off/);
     expect(project.tree("src/sdk")).toEqual(before);
     expect((await project.run(["generate"])).code).toBe(0);
@@ -103,7 +103,7 @@ describe.skipIf(!hasGit)("revisions", () => {
     const both = await project.run(["check"]);
     expect([both.code, both.err]).toEqual([
       1,
-      expect.stringMatching(/accept it until a day: `guard\.accepted: \[\{ change:\s+answer\.field\.now-optional/),
+      expect.stringMatching(/accept it until a date: `guard\.accepted: \[\{ change:\s+answer\.field\.now-optional/),
     ]);
     const accepted =
       'accepted: [{ change: answer.field.now-optional, subject: Quay.note, reason: known, until: "2999-01-01" }] }';

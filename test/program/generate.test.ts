@@ -96,8 +96,8 @@ describe("generate", () => {
     utimesSync(path, atime, mtime);
     const held = await project.run(["generate"]);
     expect(held.code).toBe(1);
-    expect(held.out).toMatch(/^generate: quay-board held back/);
-    expect(held.err).toContain("`src/sdk/berths/shapes.ts` was edited by hand.");
+    expect(held.out).toMatch(/^generate: quay-board not written/);
+    expect(held.err).toContain("`src/sdk/berths/shapes.ts` was edited.");
     expect(project.read("src/sdk/berths/shapes.ts")).toBe(edited);
     expect((await project.run(["generate", "--force"])).code).toBe(0);
     expect(project.read("src/sdk/berths/shapes.ts")).toContain("quay: string");
@@ -155,7 +155,7 @@ describe("generate", () => {
     cpSync(join(packageRoot, "demo/contracts/v2"), project.path("contracts"), { recursive: true });
     const { out } = await project.run(["generate", "--dry-run"]);
     expect(out).toMatch(/berths since the pin \(1\.4\.0 -> 2\.0\.0\): \d+ changes, \d+ break what this project uses/);
-    expect(out).toMatch(/x `Berth\.note` is no longer answered\. {2}src\/berths\.ts:\d+:\d+/);
+    expect(out).toMatch(/x `Berth\.note` was removed from responses\. {2}src\/berths\.ts:\d+:\d+/);
   });
 
   it("generates one SDK of several, and several contracts with types of one name", async () => {
@@ -194,9 +194,9 @@ describe("generate", () => {
     const project = restProject(contractWith({ Good: { type: "string" }, Bad: { $ref: "#/components/schemas/Godo" } }));
     const { code, out } = await project.run(["generate"]);
     expect(code).toBe(0);
-    expect(out).toContain("api: 1 part set aside and not in the SDK, because the contract is broken there");
+    expect(out).toContain("api: 1 part skipped and not in the SDK, because the contract is not valid there");
     expect(out.replace(/\s+/g, " ")).toMatch(
-      /GET \/s\/Bad contract\.reference api\.yaml:1:\d+ The reference `#\/components\/schemas\/Godo` leads nowhere\. The nearest name there is `Good`\./,
+      /GET \/s\/Bad contract\.reference api\.yaml:1:\d+ The reference `#\/components\/schemas\/Godo` does not resolve\. The closest name is `Good`\./,
     );
     expect(project.compile()).toBe("");
   });
@@ -282,7 +282,7 @@ describe("nothing of the user's is lost", () => {
     });
     const refused = await project.run(["generate"]);
     expect(refused.code).toBe(1);
-    expect(refused.err).toContain("`src/sdk/README.md` stands where the SDK has to be written");
+    expect(refused.err).toContain("`src/sdk/README.md` is in the output folder");
     expect((await project.run(["generate", "--force"])).code).toBe(1);
     expect(project.read("src/sdk/README.md")).toBe("mine");
     const beside = restProject(contractWith({ A: { type: "string" } }), { "src/sdk/notes.txt": "mine" });
@@ -376,8 +376,8 @@ describe("nothing of the user's is lost", () => {
         ["contract.integers", "contract.names"].includes(code) ? [message] : [],
       );
     expect(await notesOf()).toEqual([
-      "3 places hold integers of 64 bits, which become `number` in `app`: `Hive.id`, `Hive.many`, `getA(since)`.",
-      "3 names are wanted by something else too, and made apart: `getA` instead of `getHive`, `getB` instead of `getHive`, `getSHive` instead of `getHive`.",
+      "3 places have 64-bit integers, which become `number` in `app`: `Hive.id`, `Hive.many`, `getA(since)`.",
+      "3 names are used more than once and changed: `getA` instead of `getHive`, `getB` instead of `getHive`, `getSHive` instead of `getHive`.",
     ]);
     for (const int64 of ["bigint", "number"]) {
       project.write(
@@ -388,7 +388,7 @@ describe("nothing of the user's is lost", () => {
     }
     const queries = graphqlProject("scalar Date\ntype Query { d: Date }", { a: "query Date { d }" });
     const { err } = await queries.run(["generate"]);
-    expect(err).toMatch(/1 name is wanted by something else too, and made apart: `Date_\w{4}` instead of\s+`Date`/);
+    expect(err).toMatch(/1 name is used more than once and changed: `Date_\w{4}` instead of\s+`Date`/);
     expect(err).toContain("Rename the query");
   });
 });

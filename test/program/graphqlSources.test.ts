@@ -159,7 +159,7 @@ describe("an endpoint that gives no schema says why, and what to do", () => {
     [
       "the address is wrong",
       (_, response) => response.writeHead(404).end("no"),
-      /answers 404 to an introspection query[\s\S]*\/graphql/,
+      /responds with 404 to an introspection query[\s\S]*\/graphql/,
     ],
     [
       "it is a web page",
@@ -173,11 +173,11 @@ describe("an endpoint that gives no schema says why, and what to do", () => {
       /redirects to `elsewhere.test`[\s\S]*`hosts`/,
     ],
     ["it takes too long", () => undefined, /did not answer within 0.4 s/],
-    ["it answers something else", (_, response) => response.end('"hello"'), /does not answer as a GraphQL server does/],
+    ["it answers something else", (_, response) => response.end('"hello"'), /does not respond like a GraphQL server/],
     [
       "it refuses for a reason of its own",
       (_, response) => response.end('{"errors":[{"message":"Quota\\u001b[31m exceeded"}]}'),
-      /refuses to be introspected: Quota \[31m exceeded/,
+      /refuses introspection: Quota \[31m exceeded/,
     ],
   ];
   it.each(cases)("%s", async (_, answer, expected) => {
@@ -194,7 +194,7 @@ describe("an endpoint that gives no schema says why, and what to do", () => {
     await new Promise((resolve) => servers.pop()?.close(resolve));
     const project = new TemporaryProject({ ...base, "rhema.yaml": configured(`${address}/graphql`) });
     const { code, err } = await project.run(["generate"]);
-    expect(err.replace(/\s+/g, " ")).toMatch(/nothing listens at 127.0.0.1:\d+\. [\s\S]*Start the server/);
+    expect(err.replace(/\s+/g, " ")).toMatch(/no server listens at 127.0.0.1:\d+\. [\s\S]*Start the server/);
     expect(code).toBe(3);
   });
 });
@@ -212,21 +212,21 @@ describe("pull", () => {
     });
     const project = new TemporaryProject({ ...base, "rhema.yaml": configured(`${address}/graphql`) });
     const first = await project.run(["pull"]);
-    expect(first.out).toMatch(/^pull: 1 contract refreshed/);
+    expect(first.out).toMatch(/^pull: 1 contract updated/);
     const copy = /\.rhema\/copies\/\S+\.graphql/.exec(first.out)?.[0] ?? "";
     expect(project.read(copy)).toContain('"""How high"""\n  mast(');
     expect((await project.run(["pull"])).out).toMatch(/^pull: nothing changed/);
     current = buildSchema(schema.replace("power: Int!", "power: Int! draught: Float"));
     const checked = await project.run(["pull", "--check"]);
-    expect([checked.code, checked.out.includes("1 contract moved")]).toEqual([1, true]);
+    expect([checked.code, checked.out.includes("1 contract changed")]).toEqual([1, true]);
     expect(project.read(copy)).not.toContain("draught");
     expect((await project.run(["pull", "fleet"])).out).toMatch(/changed, saved/);
     expect((await project.run(["pull", "--check"])).code).toBe(0);
     isDown = true;
     const failed = await project.run(["pull"]);
     expect(failed.code).toBe(1);
-    expect(failed.out).toMatch(/^pull: 1 contract not refreshed/);
-    expect(failed.err).toContain("answers 503");
+    expect(failed.out).toMatch(/^pull: 1 contract not updated/);
+    expect(failed.err).toContain("responds with 503");
     expect(project.read(copy)).toContain("draught");
     expect((await project.run(["generate"])).code).toBe(0);
   });

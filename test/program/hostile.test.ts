@@ -205,7 +205,7 @@ describe("a contract that wants to steer the SDK", () => {
 });
 
 describe("a contract that wants to exhaust or to leave", () => {
-  it("nested without measure ends with a message or a part set aside", async () => {
+  it("nested without measure ends with a message or a part skipped", async () => {
     const deep = (levels: number) => `${'{"type":"array","items":'.repeat(levels)}{}${"}".repeat(levels)}`;
     for (const levels of [300, 5_000, 100_000]) {
       const text = JSON.stringify(contractWith({ Good: { type: "string" }, Deep: "HERE" })).replace(
@@ -228,7 +228,7 @@ describe("a contract that wants to exhaust or to leave", () => {
       );
       const { code, out } = await project.run(["generate"]);
       expect([levels, code]).toEqual([levels, 0]);
-      expect(out).toContain("2 parts set aside");
+      expect(out).toContain("2 parts skipped");
       expect(out).toContain("its lists are nested more than 100 levels deep");
       expect(project.compile()).toBe("");
     }
@@ -338,7 +338,7 @@ describe("a contract that wants to exhaust or to leave", () => {
     const { code, out } = await project.run(["generate"]);
     expect(code).toBe(0);
     expect(out.replace(/\s+/g, " ")).toMatch(
-      /GET \/s\/Out .*leads to a document that (is outside the project|is on a host|does not exist)/,
+      /GET \/s\/Out .*refers to a document that (is outside the project|is on a host|does not exist)/,
     );
     expect(JSON.stringify(project.tree("."))).not.toContain("root:x:0");
   });

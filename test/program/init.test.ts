@@ -57,7 +57,7 @@ describe("init", () => {
     });
     const { code, out } = await project.run(["init", "--yes"]);
     expect(code).toBe(0);
-    expect(out).toContain("init: rhema.yaml written; now: rhema generate");
+    expect(out).toContain("init: rhema.yaml written; next: rhema generate");
     expect(out).toContain("GraphQL: 11 root fields");
     const scripts = (JSON.parse(project.read("package.json")) as { scripts: object }).scripts;
     expect(scripts).toEqual({
@@ -163,7 +163,7 @@ describe("init", () => {
       ...berths,
       "package.json": manifest.replace('"tsc"', '"tsc", "prebuild": "mine"'),
     });
-    expect((await own.run(["init", "--yes"])).out).toContain("left alone: prebuild");
+    expect((await own.run(["init", "--yes"])).out).toContain("unchanged: prebuild");
     expect(own.read("package.json")).toContain('"prebuild": "mine"');
     const plain = new TemporaryProject({ ...berths, "package.json": manifest });
     await plain.run(["init", "--yes", "--no-scripts"]);
@@ -177,8 +177,8 @@ describe("init", () => {
       ["init"],
       [
         { after: "Which contracts", keys: "j \r" },
-        { after: "What shall it be called", keys: "moorings\r" },
-        { after: "Which folder", keys: "src/harbour\r" },
+        { after: "What is its name", keys: "moorings\r" },
+        { after: "What is the output folder", keys: "src/harbour\r" },
         { after: "Add scripts", keys: "n" },
       ],
     );
@@ -197,10 +197,10 @@ describe("init", () => {
         ["init"],
         [
           { after: "Where is the contract", keys: "nowhere.yaml\r" },
-          { after: "there is no such file", keys: "" },
+          { after: "does not exist", keys: "" },
           { after: "Where is the contract", keys: "cat later.txt\r" },
-          { after: "What shall it be called", keys: "\r" },
-          { after: "Which folder", keys: "\r" },
+          { after: "What is its name", keys: "\r" },
+          { after: "What is the output folder", keys: "\r" },
           { after: "Add scripts", keys: "\r" },
         ],
       );
@@ -208,7 +208,7 @@ describe("init", () => {
       expect(project.read("rhema.yaml")).toContain('from: { run: "cat later.txt" }');
       const ended = new TemporaryProject(both);
       const { code, out } = await runInTerminal(ended.folder, ["init"], [{ after: "Which contracts", keys: "\u0003" }]);
-      expect([code, out.includes("nothing was written"), ended.exists("rhema.yaml")]).toEqual([2, true, false]);
+      expect([code, out.includes("Nothing was written"), ended.exists("rhema.yaml")]).toEqual([2, true, false]);
     },
   );
 });

@@ -54,7 +54,7 @@ describe("observe", () => {
     }
     await new Promise((resolve) => setTimeout(resolve, 300));
     const { code, out } = await end();
-    expect([code, out]).toEqual([0, expect.stringContaining("not judged: the app gave the call up, 3 times")]);
+    expect([code, out]).toEqual([0, expect.stringContaining("not checked: the app gave the call up, 3 times")]);
     server.closeAllConnections();
   });
 
@@ -75,9 +75,9 @@ describe("observe", () => {
     const { code, out, err } = await end();
     expect(code).toBe(1);
     expect(seen).toEqual(["/berths/N-07", "/berths/N-08?key=hush-hush", "/old"]);
-    expect(out).toContain("observe: 2 of 3 exchanges disagree, 1 of 15 operations seen");
+    expect(out).toContain("observe: 2 of 3 requests do not match, 1 of 15 operations seen");
     expect(out).toContain("x answer 200: /length must be number");
-    expect(out).toContain("GET /old is in no contract");
+    expect(out).toContain("GET /old is not in any contract");
     expect(out).toContain("never seen: ");
     expect(out + err).not.toMatch(/b1946ac|hush-hush/);
   });
@@ -144,7 +144,7 @@ describe("observe", () => {
       request.end(body);
     });
     expect(answer).toBe(`200 ${expected}`);
-    expect((await end()).out).toContain("is in no contract");
+    expect((await end()).out).toContain("is not in any contract");
   });
 
   it("lets an answer that breaks off break off for the app, and says plainly what is no HTTP", async () => {
@@ -162,7 +162,7 @@ describe("observe", () => {
     const cut = await fetch(`${address}/berths/N-07`);
     await expect(cut.text()).rejects.toThrow();
     const junk = await fetch(`${address}/berths`);
-    expect([junk.status, (await junk.text()).includes("is not HTTP as it has to be")]).toEqual([502, true]);
+    expect([junk.status, (await junk.text()).includes("is not valid HTTP")]).toEqual([502, true]);
     const { out, err } = await end();
     backend.close();
     expect(out).toContain("GET /berths/{berthId}");
@@ -215,7 +215,7 @@ describe("observe", () => {
     expect([...echo]).toEqual([1, 2]);
     const { code, out, err } = await end();
     expect(code).toBe(1);
-    expect(out).toContain("observe: 1 of 2 exchanges disagree");
+    expect(out).toContain("observe: 1 of 2 requests do not match");
     expect(out).toContain("subscription Live");
     expect(out).toContain("answer 200 /data/arrivals/status: ");
     expect(out + err).not.toContain("hush-hush");

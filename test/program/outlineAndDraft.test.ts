@@ -16,7 +16,7 @@ describe("outline", () => {
     expect(out.split("\n")[0]).toBe("outline: berths, REST 1.4.0: 15 operations, 3 used");
     expect(out).toMatch(/\* listBerths {2}GET \/berths\n.*\n {6}used at src\/berths\.ts:7:34/);
     expect(out).toContain("- removeBerth  DELETE /berths/{berthId}");
-    expect(out).toMatch(/\* BerthStatus +a choice of 4 values/);
+    expect(out).toMatch(/\* BerthStatus +an enum of 4 values/);
     expect(out).toContain("4 of 15 operations have no failure documented");
   });
 
@@ -38,8 +38,8 @@ describe("outline", () => {
     expect(found).not.toContain("listBerths");
     const about = (await demo.run(["outline", "--about", "reserveBerth"])).out;
     expect(about).toContain("outline: POST /berths/{berthId}/reservations  in berths, used 1 time");
-    expect(about).toContain("header Idempotency-Key?: text (maxLength 64)");
-    expect(about).toMatch(/ReservationRequest\n {4}vesselId: text/);
+    expect(about).toContain("header Idempotency-Key?: a string (maxLength 64)");
+    expect(about).toMatch(/ReservationRequest\n {4}vesselId: a string/);
     expect(about).toMatch(/in TypeScript\n {4}await reserveBerth\(.*,\n {6}\S/);
     expect(Math.max(...about.split("\n").map((line) => line.length))).toBeLessThanOrEqual(80);
     const field = (await demo.run(["outline", "--about", "Query.weather"])).out;
@@ -99,9 +99,9 @@ describe("draft", () => {
     expect(demo.compile({}, ["src/sdk"])).toBe("");
     demo.write("queries/ports.graphql", "# mine\nquery Harbours { ports { id } }\n");
     const again = await demo.run(["draft", "passages", "ports"]);
-    expect(again.out).toContain("kept, a file of that name is there");
+    expect(again.out).toContain("skipped, the file exists");
     expect(demo.read("queries/ports.graphql")).toContain("# mine");
-    expect((await demo.run(["draft", "passages", "voyages"])).out).toContain("left out, already asked");
+    expect((await demo.run(["draft", "passages", "voyages"])).out).toContain("skipped, already queried");
   });
 
   it("goes as deep as it is told, stops at cycles, and says what pattern its folder needs", async () => {

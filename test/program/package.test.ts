@@ -80,7 +80,7 @@ describe("the package", () => {
       "generate: quay-board written",
       "already up to date",
       "impact: ",
-      "held back, see the 4 errors above",
+      "not written, see the 4 errors above",
       "check: 1 SDK up to date",
       "ARRIVALS",
       "reserved N-07",

@@ -48,7 +48,7 @@ describe.skipIf(chromium === undefined)("the page of the stand-in", () => {
       expect(await page.evaluate("document.documentElement.outerHTML.includes('hush-hush')")).toBe(false);
       // An override holds for everybody from now on.
       await page.evaluate(
-        "const open = document.querySelector('#operations details[open]'); open.querySelector('select').value = '404'; [...open.querySelectorAll('button')].find((each) => each.textContent.startsWith('Answer so')).click()",
+        "const open = document.querySelector('#operations details[open]'); open.querySelector('select').value = '404'; [...open.querySelectorAll('button')].find((each) => each.textContent.startsWith('Always respond')).click()",
       );
       expect(
         await pageSays(

@@ -90,14 +90,14 @@ describe("pull", () => {
     expect(before.length).toBeGreaterThan(20);
     server.text = oneAnswer({ id: text });
     const checked = await app.run(["pull", "--check"]);
-    expect([checked.code, checked.out.includes("pull: 1 contract moved")]).toEqual([1, true]);
+    expect([checked.code, checked.out.includes("pull: 1 contract changed")]).toEqual([1, true]);
     expect(copies().split("\n")).toEqual(before);
     const pulled = await app.run(["pull"]);
     expect(pulled.code).toBe(0);
     expect(pulled.out).toMatch(/^impact: 1 of 1 change can break this project/);
     expect(pulled.out).toContain("src/app.ts:2:");
     expect(pulled.out.indexOf("impact:")).toBeLessThan(
-      pulled.out.indexOf("pull: 1 contract refreshed; now: rhema generate"),
+      pulled.out.indexOf("pull: 1 contract updated; next: rhema generate"),
     );
     const after = copies().split("\n");
     // Nothing but the comma that was before what is gone.
@@ -117,11 +117,11 @@ describe("impact on a remote contract", () => {
     const { code, out } = await app.run(["impact"]);
     expect([code, server.asked.length]).toEqual([0, asked]);
     expect(out).toMatch(
-      /berths: compared with its copy, which is just fetched; `rhema impact --fresh` asks the server\n {2}\.rhema\/copies\/berths\//,
+      /berths: compared with its copy, which is just fetched; `rhema impact --fresh` fetches it\n {2}\.rhema\/copies\/berths\//,
     );
     const before = app.tree(".rhema");
     const fresh = await app.run(["impact", "--fresh"]);
-    expect([fresh.code, fresh.out]).toEqual([1, expect.stringContaining("no longer answered")]);
+    expect([fresh.code, fresh.out]).toEqual([1, expect.stringContaining("removed from responses")]);
     expect(fresh.out).not.toContain("compared with its copy");
     expect(app.tree(".rhema")).toEqual(before);
     const { copies } = JSON.parse((await app.run(["impact", "--json"])).out) as { copies: { contract: string }[] };
@@ -155,7 +155,7 @@ describe("impact on a remote contract", () => {
     asked.length = 0;
     const { out } = await app.run(["impact", "--fresh", "--all"]);
     expect(asked).toEqual(["/shapes.json", "/size.json"]);
-    expect(out).toMatch(/size` was text and is an integer\./);
+    expect(out).toMatch(/size` was a string and is an integer\./);
   });
 
   it.each([

@@ -77,8 +77,8 @@ describe.skipIf(!hasGit)("how many users a change breaks", () => {
   });
 
   it.each([
-    ["release,share\n1.9,0.8\n1.10,0.3\n", "come to 1.1, which is more than all"],
-    ["release,share\n1.9,80 %\n", "`80 %`, which is no fraction"],
+    ["release,share\n1.9,0.8\n1.10,0.3\n", "is 1.1, which is more than 1"],
+    ["release,share\n1.9,80 %\n", "`80 %`, which is not a fraction"],
     ["version,users\n1.9,3\n", "has no release"],
     ["release,share\n1.9,0.1\n1.9,0.1\n", "names the release `1.9` again"],
     ['release,share\n"1.9,0.1\n', "cannot be read as CSV"],

@@ -65,9 +65,9 @@ properties: { tender: { $ref: vessel.yaml }, length: { $ref: "common.json#metres
     expect(out).toContain("api/openapi.yaml and 3 more");
     const said = out.replace(/\s+/g, " ");
     expect(said).toContain(
-      "GET /lost contract.reference api/openapi.yaml:5:105 The reference `api/none.yaml` leads to a document that does not exist.",
+      "GET /lost contract.reference api/openapi.yaml:5:105 The reference `api/none.yaml` refers to a document that does not exist.",
     );
-    expect(said).toContain("The reference `../outside.yaml` leads to a document that is outside the project.");
+    expect(said).toContain("The reference `../outside.yaml` refers to a document that is outside the project.");
     expect(project.read(shapes)).toContain("/** A vessel. */\nexport interface Vessel {\n  tender?: Vessel;");
     expect(project.compile()).toBe("");
     expect((await project.run(["generate"])).out).toContain("already up to date");
@@ -120,7 +120,7 @@ describe("a contract from a URL", () => {
 
   it.each<[string, (response: ServerResponse) => void, string]>([
     ["401", (response) => response.writeHead(401).end(), "refuses access (401)"],
-    ["404", (response) => response.writeHead(404).end(), "answers 404"],
+    ["404", (response) => response.writeHead(404).end(), "responds with 404"],
     ["a web page", (response) => response.end("<!DOCTYPE html><title>Hello</title>"), "is a web page"],
     ["nothing", (response) => response.end(), "is empty"],
     [
@@ -135,7 +135,7 @@ describe("a contract from a URL", () => {
         response.write("openapi");
         setTimeout(() => response.destroy(), 20);
       },
-      "broke off",
+      "was disconnected",
     ],
   ])("that answers %s ends with 3 and what to do", async (_name, answer, words) => {
     const { address } = await host({ "/api.json": answer });
@@ -155,7 +155,7 @@ describe("a contract from a URL", () => {
     const headers = "    headers: { x-secret: '${TOKEN}' }\n";
     const project = new TemporaryProject({ ...module, "rhema.yaml": configured(`${own.address}/api.json`, headers) });
     const refused = await project.run(["generate"], { TOKEN: "tide" });
-    expect(refused.out.replace(/\s+/g, " ")).toContain("is on a host that `hosts` of the contract does not allow");
+    expect(refused.out.replace(/\s+/g, " ")).toContain("is on a host that `hosts` does not allow");
     expect(other.seen).toHaveLength(0);
     project.write(
       "rhema.yaml",
@@ -172,8 +172,8 @@ describe("a contract from a URL", () => {
 
 describe("an address that is none", () => {
   it.each([
-    ["https://", 3, "is no address that can be fetched"],
-    ["ftp://ostrel.example/y.json", 3, "is no address that can be fetched"],
+    ["https://", 3, "is not a URL that can be fetched"],
+    ["ftp://ostrel.example/y.json", 3, "is not a URL that can be fetched"],
     ["https://${NO_SUCH_HOST}/api.json", 2, "`NO_SUCH_HOST`, which is not set"],
   ])("%s is told, never a defect", async (address, code, words) => {
     const ran = await new TemporaryProject({ ...module, "rhema.yaml": configured(`"${address}"`) }).run(["generate"]);

@@ -43,7 +43,7 @@ describe("try", () => {
     expect(out).toMatch(/^try: reserveBerth answered 201 in \d+ ms, by the stand-in\n/);
     expect(out).toContain("  POST /berths/berths/N-07/reservations\n    authorization: (hidden)\n");
     expect(out).toContain('"crew": 3');
-    expect(out).toMatch(/made up, because nothing was said: body\.vesselId, body\.arrival, body\.departure/);
+    expect(out).toMatch(/sample values used for body\.vesselId, body\.arrival, body\.departure/);
     expect(out).toMatch(/^ {2}berthId: N-07$/m);
     expect(out).toMatch(/^ {2}price:\n {4}amount:/m);
     // The same call, the same answer.

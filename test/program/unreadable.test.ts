@@ -5,7 +5,7 @@ import { TemporaryProject } from "../support/temporaryProject.js";
 const good = JSON.stringify(contractWith({ Berth: { type: "object", properties: { id: { type: "string" } } } }));
 /** Each way in which a contract cannot be had or read, and what is said of it. */
 const unreadable: Record<string, { readonly from: string; readonly text?: string; readonly said: string }> = {
-  missing: { from: "missing.yaml", said: "there is no such file" },
+  missing: { from: "missing.yaml", said: "does not exist" },
   broken: { from: "broken.yaml", text: "openapi: 3.1.0\n  info: [", said: "broken.yaml:2" },
   other: { from: "other.yaml", text: "a: 1\n", said: "other.yaml" },
   glob: { from: "none/*.yaml", said: "No file matches" },

@@ -42,7 +42,7 @@ describe("watch", () => {
     await watching.says(ready);
     const good = project.tree("src/sdk");
     project.write("api.yaml", '{ "openapi": "3.1.0", "paths": [');
-    await watching.says("cannot be read, the SDK stays as it was");
+    await watching.says("cannot be read, the SDK stays unchanged");
     expect(project.tree("src/sdk")).toEqual(good);
     const from = watching.out.length;
     project.write("api.yaml", contract({ id: text, quay: text, size: { type: "integer", format: "int64" } }));
@@ -59,7 +59,7 @@ describe("watch", () => {
     const ledger = project.read(".rhema/ledger.json");
     project.write(".rhema/ledger.json", `<<<<<<< ours\n${ledger}`);
     project.write("api.yaml", contract({ id: text, quay: text }));
-    await watching.says("cannot be read, the SDK stays as it was");
+    await watching.says("cannot be read, the SDK stays unchanged");
     expect(watching.err).toContain("The ledger `.rhema/ledger.json` cannot be read.");
     project.write(".rhema/ledger.json", ledger);
     project.write("api.yaml", contract({ id: text, depth: text }));

@@ -87,7 +87,7 @@ describe("observed REST traffic", () => {
       exchange({ got: { id: "N-07" } }),
       ["answer 200: must have required property 'length'"],
     ],
-    ["no JSON", exchange({ got: "<html>", type: "application/json" }), ["answer 200: is no JSON"]],
+    ["no JSON", exchange({ got: "<html>", type: "application/json" }), ["answer 200: is not JSON"]],
     [
       "another media type",
       exchange({ got: "<p>", type: "text/html; charset=utf-8" }),
@@ -123,7 +123,7 @@ describe("observed REST traffic", () => {
     [
       "a body where none is documented",
       exchange({ method: "PUT", status: 204, sent: fine, got: { done: true } }),
-      ["answer 204: has a body, and none is documented"],
+      ["answer 204: has a body, but none is documented"],
     ],
     ["a wrong method", exchange({ method: "DELETE" }), ["asks: DELETE /v1/berths/N-07, which takes GET, PUT"]],
     [
@@ -162,7 +162,9 @@ describe("observed REST traffic", () => {
         ],
       },
     ]);
-    expect(observed.unknown[0]?.message).toBe("GET /v1/berth/N-07 is in no contract; the nearest is /berths/{berthId}");
+    expect(observed.unknown[0]?.message).toBe(
+      "GET /v1/berth/N-07 is not in any contract; the closest is /berths/{berthId}",
+    );
     expect(observed.neverSeen.map(({ operation }) => operation)).toContain("GET /notices");
     expect(JSON.stringify(observed)).not.toContain("hush");
   });
@@ -193,12 +195,12 @@ describe("observed GraphQL traffic", () => {
     [
       "a field that is missing",
       { id: "1", legs: [], eta: "x" },
-      ["answer 200 /data/voyage/due: is selected, and missing"],
+      ["answer 200 /data/voyage/due: is selected, but missing"],
     ],
     [
       "a list that is none",
       { id: "1", due: "x", legs: 3, eta: "x" },
-      ["answer 200 /data/voyage/legs: must be a list, and is a number"],
+      ["answer 200 /data/voyage/legs: must be a list, but is a number"],
     ],
   ])("tells %s", (_name, answer, expected) => {
     expect(asked(voyage, { data: { voyage: answer } }, { id: "1" })).toEqual(expected);
@@ -226,7 +228,7 @@ describe("observed GraphQL traffic", () => {
     // An interface tells what all of its types have, also where an answer does not say which of them it is.
     expect(asked("{ boats { name } }", { data: { boats: [{ name: 1 }, {}] } })).toEqual([
       "answer 200 /data/boats/*/name: must be text, and is a number",
-      "answer 200 /data/boats/*/name: is selected, and missing",
+      "answer 200 /data/boats/*/name: is selected, but missing",
     ]);
     expect(asked("{ boats { kind: __typename name } }", { data: { boats: [{ kind: "Sail", name: "a" }] } })).toEqual(
       [],
@@ -245,7 +247,7 @@ describe("observed GraphQL traffic", () => {
   it("leaves alone what is no GraphQL, and says where a query is known by an id only", () => {
     expect(judge(exchange({ method: "POST", sent: { name: "x" } }))).toBeUndefined();
     expect(judge(exchange({ method: "POST", sent: { id: "abc", variables: {} } }))?.unjudged).toEqual([
-      "the request names its query by an id that no SDK here has",
+      "the request has an id that no SDK here knows",
     ]);
   });
 
@@ -301,7 +303,7 @@ describe("recorded traffic", () => {
       exchanges: 4,
       passedOver: 1,
       disagreeing: 1,
-      unjudged: { "the answer's body was not recorded": 1 },
+      unjudged: { "the response body was not recorded": 1 },
     });
     expect(harExchanges('{"log": 1}')).toBeUndefined();
     expect(harExchanges("{")).toBeUndefined();

@@ -75,7 +75,7 @@ describe("a REST contract, played", () => {
   });
 
   it.each<[string, string, RequestInit, number, string]>([
-    ["an unknown path", "/berths/berth", {}, 404, "The nearest is /berths."],
+    ["an unknown path", "/berths/berth", {}, 404, "The closest is /berths."],
     ["a wrong method", "/berths/berths", { method: "PUT" }, 405, "takes GET, POST"],
     ["a parameter out of range", "/berths/berths?pageSize=900", {}, 400, "query parameter pageSize must be <= 100"],
     ["a parameter of the wrong type", "/berths/berths?pageSize=many", {}, 400, "pageSize must be integer"],
@@ -111,7 +111,13 @@ describe("a REST contract, played", () => {
       400,
       "must have required property 'name'. The body must have required property 'length'. The body must have required property 'mastHeight'. The body /id must be string.",
     ],
-    ["a body where none belongs", "/berths/berths/N-1", { method: "DELETE", body: "x" }, 400, "takes none"],
+    [
+      "a body where none belongs",
+      "/berths/berths/N-1",
+      { method: "DELETE", body: "x" },
+      400,
+      "this operation has none",
+    ],
   ])("refuses %s with the reason", async (_name, path, init, status, detail) => {
     const response = await berths().request(path, init);
     expect(response.status).toBe(status);
@@ -307,7 +313,7 @@ describe("a GraphQL schema, played", () => {
     ]);
     expect(await get('# change\nmutation M { cancelVoyage(id: "v-1") { id } }')).toEqual([
       405,
-      { errors: [{ message: "A mutation has to be sent with POST." }] },
+      { errors: [{ message: "A mutation must be sent with POST." }] },
     ]);
   });
 

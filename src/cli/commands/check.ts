@@ -24,7 +24,7 @@ export async function checkCommand(
   );
   const headline =
     outcome.exitCode === 0
-      ? paint.good(`check: ${counted(outcome.sdks.length, "SDK")} up to date, all queries fit`)
+      ? paint.good(`check: ${counted(outcome.sdks.length, "SDK")} up to date, all queries valid`)
       : paint.bad(
           `check: ${counted(errors, "reason")} to fail${bad.length > 0 ? ` in ${bad.map((sdk) => sdk.name).join(", ")}` : ""}, see above`,
         );

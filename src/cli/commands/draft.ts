@@ -23,7 +23,7 @@ export async function draftCommand(
 ): Promise<number> {
   const levels = Number(depth);
   if (!/^\d+$/.test(depth) || levels < 1 || levels > deepest) {
-    const message = `--depth takes a whole number from 1 to ${String(deepest)}, and got \`${depth}\`.`;
+    const message = `--depth must be a whole number from 1 to ${String(deepest)}, but is \`${depth}\`.`;
     throw new Halt([problem("option.value", message, { hint: "3 suits most schemas." })], exitCodes.usage);
   }
   const project = await openProject(terminal.host, globals.config);
@@ -36,17 +36,17 @@ export async function draftCommand(
 
 function report({ drafts, folder, missingPattern }: DraftOutcome, contract: string, { paint }: Terminal): string[] {
   const written = drafts.filter(({ state }) => state === "written");
-  const words = { written: "", there: "  kept, a file of that name is there", asked: "  left out, already asked" };
+  const words = { written: "", there: "  skipped, the file exists", asked: "  skipped, already queried" };
   const head =
     drafts.length === 0
-      ? paint.warn(`draft: ${contract} has no root field to ask for`)
+      ? paint.warn(`draft: ${contract} has no root field`)
       : written.length === 0
-        ? paint.good("draft: nothing to write, all is asked for already")
+        ? paint.good("draft: nothing to write, all root fields are queried")
         : paint.good(`draft: ${counted(written.length, "document")} written to ${folder}`);
   const next =
     missingPattern === undefined
-      ? ["  Take out what you do not need, then `rhema generate`."]
-      : [`  Say \`queries: ["${missingPattern}"]\` under \`${contract}\`, then \`rhema generate\`.`];
+      ? ["  Remove what you do not need, then run `rhema generate`."]
+      : [`  Set \`queries: ["${missingPattern}"]\` under \`${contract}\`, then run \`rhema generate\`.`];
   return [
     head,
     ...drafts.map(

@@ -28,6 +28,6 @@ export function explainCommand(terminal: Terminal, code: string | undefined): nu
     return exitCodes.done;
   }
   const known = [...Object.keys(problemMeanings), ...Object.keys(changeMeanings)];
-  const hint = didYouMean(code, known) ?? "`rhema explain` lists them all.";
+  const hint = didYouMean(code, known) ?? "`rhema explain` lists all codes.";
   throw new Halt([problem("explain.unknown", `There is no code \`${code}\`.`, { hint })], exitCodes.usage);
 }

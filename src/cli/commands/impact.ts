@@ -93,7 +93,7 @@ export async function impactCommand(
 function copyLines(copies: readonly UsedCopy[]): string[] {
   const now = new Date();
   return copies.flatMap(({ contract, file, from }) => [
-    `${contract}: compared with its copy, which is ${ageText(from, now)}; \`rhema impact --fresh\` asks the server`,
+    `${contract}: compared with its copy, which is ${ageText(from, now)}; \`rhema impact --fresh\` fetches it`,
     `  ${file}`,
   ]);
 }

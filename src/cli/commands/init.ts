@@ -90,7 +90,7 @@ export async function initCommand(
 
 /** Thrown where somebody ends the questions. */
 function ended(): Halt {
-  return new Halt([problem("init.ended", "The questions were ended, and nothing was written.")], exitCodes.usage);
+  return new Halt([problem("init.ended", "Cancelled. Nothing was written.")], exitCodes.usage);
 }
 
 async function asked<T>(question: Omit<prompts.PromptObject, "name">): Promise<T> {
@@ -109,12 +109,12 @@ async function asked<T>(question: Omit<prompts.PromptObject, "name">): Promise<T
 async function askName(initial: string, taken: ReadonlySet<string>): Promise<string> {
   const name = await asked<string>({
     type: "text",
-    message: "What shall it be called?",
+    message: "What is its name?",
     initial,
     validate: (answer: string) =>
       contractName(answer.trim()) !== answer.trim()
-        ? "A name begins with a lower-case letter and holds lower-case letters, digits and hyphens."
-        : !taken.has(answer.trim()) || "Another contract is called that.",
+        ? "A name begins with a lower-case letter. It contains lower-case letters, digits and hyphens."
+        : !taken.has(answer.trim()) || "Another contract has that name.",
   });
   return name.trim();
 }
@@ -139,7 +139,7 @@ class Setup {
       return;
     }
     const { paint } = this.terminal;
-    const aside = tried.setAside === 0 ? "" : paint.warn(`  ${counted(tried.setAside, "part")} set aside`);
+    const aside = tried.setAside === 0 ? "" : paint.warn(`  ${counted(tried.setAside, "part")} skipped`);
     this.terminal.note([`  ${paint.good("found")} ${paint.accent(tried.name)}  ${tried.about}${aside}`]);
     const name = source.name ?? (await askName(tried.name, taken));
     this.contracts.push({ ...tried, name });
@@ -152,8 +152,8 @@ class Setup {
       const found = contracts.map(({ from }) => `\`${sourceText(from)}\``).join(", ");
       throw new Halt(
         [
-          problem("init.nothing", "This is no terminal, so nothing can be asked.", {
-            hint: `Say --yes for what was found${found === "" ? "" : ` (${found})`}, or --from FILE_OR_URL.`,
+          problem("init.nothing", "Rhema cannot ask questions, because this is not a terminal.", {
+            hint: `Use --yes for what was found${found === "" ? "" : ` (${found})`}, or --from FILE_OR_URL.`,
           }),
         ],
         exitCodes.usage,
@@ -193,7 +193,7 @@ class Setup {
           { title: "another one", value: "" },
         ],
         instructions: false,
-        hint: "space selects, enter goes on",
+        hint: "space selects, enter continues",
         min: 1,
       });
       for (const from of chosen)
@@ -207,7 +207,7 @@ class Setup {
     const text = await asked<string>({
       type: "text",
       message: "Where is the contract? A file, folder, URL, GraphQL endpoint, or a command that prints it",
-      validate: (answer: string) => answer.trim() !== "" || "Say where it is; Ctrl-C ends it.",
+      validate: (answer: string) => answer.trim() !== "" || "Enter its location. Ctrl-C cancels.",
     });
     const trimmed = text.trim();
     const isFile = existsSync(resolve(this.terminal.host.folder, trimmed)) || isUrl(trimmed) || !/\s/.test(trimmed);
@@ -218,7 +218,7 @@ class Setup {
 function nothingFound(otherLanguage: string | undefined): Halt {
   const problems = [
     problem("init.nothing", "No contract was found in this folder.", {
-      hint: "Say where it is: rhema init --from FILE_OR_URL, or --run COMMAND.",
+      hint: "Use rhema init --from FILE_OR_URL, or --run COMMAND.",
     }),
   ];
   if (otherLanguage !== undefined) {
@@ -248,13 +248,13 @@ async function askRest(
   const { into, settings } = await placeIn(language);
   const folder =
     options.into ??
-    (await asked<string>({ type: "text", message: "Which folder is the SDK written to?", initial: into }));
+    (await asked<string>({ type: "text", message: "What is the output folder of the SDK?", initial: into }));
   const scripts =
     options.scripts &&
     manifest !== undefined &&
     (await asked<boolean>({
       type: "confirm",
-      message: "Add scripts to package.json, so that it is generated before dev and build?",
+      message: "Add scripts to package.json that generate before dev and build?",
       initial: true,
     }));
   return { language, into: folder.trim() === "" ? into : folder.trim(), settings, scripts };
@@ -272,7 +272,7 @@ function askLanguage(shown: string): Promise<string> {
   const ids = workspaceLanguages.map(({ id }) => id);
   return asked<string>({
     type: "select",
-    message: "Which language is the SDK written in?",
+    message: "Which language should the SDK have?",
     choices: workspaceLanguages.map(({ id, title }) => ({ title, value: id })),
     initial: ids.indexOf(shown),
   });
@@ -297,7 +297,7 @@ function report(
   const asking = ({ protocol, queries }: TriedContract): string =>
     protocol === "graphql" ? `, ${queries === 0 ? "no queries yet" : counted(queries, "query", "queries")}` : "";
   return [
-    paint.good(`init: ${outcome.config} written; now: rhema generate`),
+    paint.good(`init: ${outcome.config} written; next: rhema generate`),
     ...contracts.map(
       (each) =>
         `  ${paint.accent(each.name.padEnd(width))}  ${each.about}${asking(each)}  ${paint.quiet(sourceText(each.settings.from))}`,
@@ -309,9 +309,9 @@ function report(
     ...(outcome.scriptsLeft.length === 0
       ? []
       : [
-          `  ${paint.warn(`left alone: ${outcome.scriptsLeft.join(", ")}`)}; put \`rhema generate && \` before what it runs`,
+          `  ${paint.warn(`unchanged: ${outcome.scriptsLeft.join(", ")}`)}; add \`rhema generate && \` before its command`,
         ]),
-    ...undrafted.map((each) => `  -> \`rhema draft ${each.name}\` writes queries to begin with`),
+    ...undrafted.map((each) => `  -> \`rhema draft ${each.name}\` drafts the first queries`),
     ...(outcome.toInstall ? ["  -> npm install --save-dev rhema"] : []),
   ];
 }

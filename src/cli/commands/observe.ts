@@ -65,8 +65,8 @@ export async function observeCommand(
 
 function readTarget(text: string): URL {
   if (URL.canParse(text) && /^https?:$/.test(new URL(text).protocol)) return new URL(text);
-  const message = `\`${text}\` is no address of a backend.`;
-  throw new Halt([problem("observe.address", message, { hint: "Write it as http://host:port." })], exitCodes.usage);
+  const message = `\`${text}\` is not a valid backend URL.`;
+  throw new Halt([problem("observe.address", message, { hint: "Use http://host:port." })], exitCodes.usage);
 }
 
 function addRecorded(
@@ -87,7 +87,7 @@ function addRecorded(
   if (!exchanges) {
     const hint = "Save the traffic as HAR, with contents, from the browser's network panel.";
     throw new Halt(
-      [problem("observe.recording", `\`${file}\` is no recorded traffic (HAR).`, { hint })],
+      [problem("observe.recording", `\`${file}\` is not recorded traffic (HAR).`, { hint })],
       exitCodes.unreadable,
     );
   }
@@ -114,8 +114,8 @@ async function watch(
   const proxy = observingProxy({ target, onExchange });
   const address = await listen(proxy, options.host, { port, onUpgrade: observedSocket(target, onExchange) });
   terminal.result([
-    paint.good(`observe: at http://${options.host}:${String(address.port)}, Ctrl-C ends it and reports`),
-    paint.quiet(`  passes everything on to ${target.origin}${target.pathname}; point the app here`),
+    paint.good(`observe: at http://${options.host}:${String(address.port)}, Ctrl-C stops it and prints the report`),
+    paint.quiet(`  passes requests on to ${target.origin}${target.pathname}; connect the app here`),
   ]);
   terminal.line({
     observing: `http://${options.host}:${String(address.port)}`,
@@ -130,7 +130,7 @@ async function watch(
     const disagreements = judged?.disagreements ?? [];
     const [first, ...more] = disagreements;
     if (first === undefined) return [`  ${paint.good(String(status))} ${visible(shown)}`];
-    const rest = more.length === 0 ? "" : ` and ${counted(more.length, "more disagreement")}`;
+    const rest = more.length === 0 ? "" : ` and ${counted(more.length, "more mismatch", "more mismatches")}`;
     return [
       `  ${paint.bad(String(status))} ${visible(shown)}`,
       `      ${paint.bad("x")} ${visible(first)}${paint.quiet(rest)}`,

@@ -80,12 +80,12 @@ export async function startPlay(terminal: Terminal, globals: GlobalOptions, opti
   });
   const base = `http://${options.host.includes(":") ? `[${options.host}]` : options.host}:${String(address.port)}`;
   terminal.result([
-    paint.good(`play: ${counted(played.length, "contract")} at ${base}, Ctrl-C ends it`),
+    paint.good(`play: ${counted(played.length, "contract")} at ${base}, Ctrl-C stops it`),
     ...played.map(
       ({ contract }) =>
         `  ${paint.accent(contract.name)}  ${base}/${contract.name}  ${paint.quiet(contract.protocol === "rest" ? counted(contract.operations.length, "operation") : "GraphQL by POST")}`,
     ),
-    paint.quiet(`  every operation with a sample, and the last calls: ${base}/`),
+    paint.quiet(`  page with samples of every operation, and the last requests: ${base}/`),
   ]);
   terminal.document({
     playing: played.map(({ contract }) => ({
@@ -100,7 +100,7 @@ export async function startPlay(terminal: Terminal, globals: GlobalOptions, opti
       try {
         project = await openProject(terminal.host, globals.config);
         standin.replace(await readPlayed(project, options.contracts, terminal));
-        if (!terminal.quiet) terminal.note([paint.quiet(`  ${saved.join(", ")} saved, played from now on`)]);
+        if (!terminal.quiet) terminal.note([paint.quiet(`  ${saved.join(", ")} saved and now in use`)]);
       } catch (error) {
         if (!(error instanceof Halt)) throw error;
         const texts = new ShownTexts((document) => error.texts.get(document));

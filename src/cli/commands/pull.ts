@@ -11,14 +11,14 @@ const states = {
   new: "saved",
   changed: "changed, saved",
   same: "the same as before",
-  failed: "not refreshed; the copy stays",
-  local: "comes from files, nothing to pull",
+  failed: "not updated; the copy stays",
+  local: "comes from files; nothing to pull",
 } as const;
 
 const checkedStates = {
   ...states,
   new: "was never pulled",
-  changed: "the origin moved; the copy stays as it is",
+  changed: "the origin changed; the copy stays",
   failed: "cannot be asked",
 } as const;
 
@@ -65,11 +65,11 @@ export async function pullCommand(
 
 function headline(contracts: readonly PulledContract[], isCheck: boolean, { paint }: Terminal): string {
   const failed = contracts.filter(({ state }) => state === "failed").length;
-  if (failed > 0) return paint.bad(`pull: ${counted(failed, "contract")} not refreshed, see below`);
+  if (failed > 0) return paint.bad(`pull: ${counted(failed, "contract")} not updated, see below`);
   const fresh = contracts.filter(({ state }) => state === "new" || state === "changed").length;
   if (fresh === 0) return paint.good("pull: nothing changed");
-  if (isCheck) return paint.warn(`pull: ${counted(fresh, "contract")} moved; \`rhema pull\` takes it over`);
-  return paint.good(`pull: ${counted(fresh, "contract")} refreshed; now: rhema generate`);
+  if (isCheck) return paint.warn(`pull: ${counted(fresh, "contract")} changed; \`rhema pull\` updates the copy`);
+  return paint.good(`pull: ${counted(fresh, "contract")} updated; next: rhema generate`);
 }
 
 function row({ name, state, copies }: PulledContract, isCheck: boolean, { paint }: Terminal): string {

@@ -15,8 +15,8 @@ export async function replaceableCommand(
   const project = await openProject(terminal.host, globals.config);
   const { found, unknown, unwritten, texts } = await replaceable(project, chosenContracts(project, contracts));
   const notes = [
-    ...unwritten.map((sdk) => `${sdk} is not written yet, so that types were not compared; run \`rhema generate\``),
-    ...unknown.map((sdk) => `${sdk} is in a language whose source is not looked through for this`),
+    ...unwritten.map((sdk) => `${sdk} is not written yet, so types were not compared; run \`rhema generate\``),
+    ...unknown.map((sdk) => `${sdk} has a language that this option does not support`),
   ];
   terminal.note(notes.map((note) => terminal.paint.quiet(note)));
   terminal.result(renderReplaceable(found, { texts, paint: terminal.paint }));

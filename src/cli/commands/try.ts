@@ -125,7 +125,7 @@ function argumentsOf(
   const written = texts.map((text): WrittenArgument => {
     const at = text.indexOf("=");
     if (at > 0) return { path: text.slice(0, at), value: text.slice(at + 1) };
-    const message = `\`${text}\` is no argument: a name, an equals sign and a value are expected.`;
+    const message = `\`${text}\` is not an argument. Use name=value.`;
     throw new Halt([problem("try.argument", message, { hint: "For example berthId=B12." })], exitCodes.usage);
   });
   const { values, faults } = readArguments(written, taken, { types: call.types, ...files });
@@ -200,11 +200,10 @@ async function assertMeant(call: FoundCall, { yes, baseUrl }: TryCommandOptions,
   const isAsking = terminal.host.input.isTTY === true && terminal.host.output.isTTY === true && !terminal.json;
   const message = `${call.label} changes something at ${baseUrl ?? ""}.`;
   const answers: prompts.Answers<"meant"> = isAsking
-    ? await prompts({ type: "confirm", name: "meant", message: `${message} Perform it?`, initial: false })
+    ? await prompts({ type: "confirm", name: "meant", message: `${message} Run it?`, initial: false })
     : { meant: false };
   const meant = answers.meant === true;
-  if (!meant)
-    throw new Halt([problem("try.unsafe", message, { hint: "Say --yes when it is meant." })], exitCodes.usage);
+  if (!meant) throw new Halt([problem("try.unsafe", message, { hint: "Use --yes to allow it." })], exitCodes.usage);
 }
 
 function report(
@@ -231,12 +230,10 @@ function report(
     ...(exchange ? requestLines(exchange, options.baseUrl === undefined) : []),
     ...(missing.length === 0
       ? []
-      : wrap(`made up, because nothing was said: ${missing.join(", ")}`, width - 2, "  ").map(
-          (line) => `  ${paint.quiet(line)}`,
-        )),
+      : wrap(`sample values used for ${missing.join(", ")}`, width - 2, "  ").map((line) => `  ${paint.quiet(line)}`)),
     "",
     ...(outcome.ok
-      ? [...tree(outcome.answer), ...(outcome.isCut ? [paint.quiet("  … and so on, it is a stream")] : [])]
+      ? [...tree(outcome.answer), ...(outcome.isCut ? [paint.quiet("  … the stream continues")] : [])]
       : failureLines(outcome.failure)),
   ].map((line) => line.trimEnd());
 
@@ -304,7 +301,7 @@ function tree(value: unknown): string[] {
   const more = lines.length - longestAnswer;
   return [
     ...lines.slice(0, longestAnswer).map((line) => `  ${visible(line)}`),
-    ...(more > 0 ? [`  … ${counted(more, "more line")}; --json gives all`] : []),
+    ...(more > 0 ? [`  … ${counted(more, "more line")}; --json prints all`] : []),
   ];
 }
 
@@ -350,13 +347,11 @@ function documentOf(
 function programLines({ program, run, written, kept }: WrittenProgram, call: FoundCall, { paint }: Terminal): string[] {
   const head =
     written.length === 0
-      ? paint.good(`try: ${program} is there already, nothing was written`)
+      ? paint.good(`try: ${program} already exists, nothing was written`)
       : paint.good(`try: ${program} written, ${counted(written.length, "file")} in all`);
   return [
     head,
-    ...(kept.length === 0
-      ? []
-      : [paint.quiet(`  ${counted(kept.length, "file")} kept as ${kept.length === 1 ? "it is" : "they are"}`)]),
+    ...(kept.length === 0 ? [] : [paint.quiet(`  ${counted(kept.length, "file")} unchanged`)]),
     `  -> rhema play ${call.contract}`,
     `  -> ${run}`,
   ];

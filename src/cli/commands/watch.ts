@@ -47,7 +47,7 @@ export async function watchCommand(
     reportImpacts(run, impacts, terminal);
   };
   const watcher = await Watcher.start(terminal.host, globals.config, { sdks, partial, settleMs, onRun });
-  terminal.result([terminal.paint.quiet("watch: waiting for a save, Ctrl-C ends it")]);
+  terminal.result([terminal.paint.quiet("watch: waiting for a save, Ctrl-C stops it")]);
   try {
     if (playOn !== undefined) player = startPlay(terminal, globals, { ...playing, port: playOn });
     await player;
@@ -80,7 +80,7 @@ function reportWritten(run: WatchRun, told: ReadonlySet<string>, terminal: Termi
   if (halt) {
     const texts = new ShownTexts((document) => halt.texts.get(document));
     terminal.note(halt.problems.flatMap((each) => renderProblem(each, texts, paint)));
-    terminal.result([paint.bad(`watch: ${savedNames(run.saved)} cannot be read, the SDK stays as it was`)]);
+    terminal.result([paint.bad(`watch: ${savedNames(run.saved)} cannot be read, the SDK stays unchanged`)]);
     terminal.line({ saved: run.saved, problems: halt.problems.map((each) => problemJson(each, texts)), sdks: [] });
     return new Set(told);
   }
@@ -129,12 +129,12 @@ function headline({ saved, elapsedMs }: WatchRun, { sdks, exitCode }: GenerateOu
   const written = sdks.filter(({ state }) => state === "written");
   const what = saved.length === 0 ? "watch:" : `watch: ${savedNames(saved)} saved,`;
   if (exitCode >= exitCodes.usage) {
-    const stays = held.length === 1 ? "stays as it was" : "stay as they were";
+    const stays = held.length === 1 ? "stays unchanged" : "stay unchanged";
     const others = written.length === 0 ? "" : `, ${written.map(({ name }) => name).join(", ")} written`;
     const which = sdks.length === 1 ? "the SDK" : held.map(({ name }) => name).join(", ");
     return paint.bad(`watch: ${savedNames(saved)} cannot be read, ${which} ${stays}${others}`);
   }
-  if (held.length > 0) return paint.bad(`${what} ${held.map(({ name }) => name).join(", ")} held back`);
+  if (held.length > 0) return paint.bad(`${what} ${held.map(({ name }) => name).join(", ")} not written`);
   if (written.length === 0) return paint.good(`${what} ${sdks.map(({ name }) => name).join(", ")} up to date`);
   const files = written.reduce((count, sdk) => count + sdk.files.added + sdk.files.changed + sdk.files.removed, 0);
   const names = written.map(({ name }) => name).join(", ");

@@ -52,7 +52,7 @@ export function listen(
         new Halt(
           [
             problem("play.port", `The stand-in cannot listen on ${host}:${String(port)}: ${why}.`, {
-              hint: "Choose another port with --port; 0 takes any free one.",
+              hint: "Choose another port with --port. 0 means any free port.",
             }),
           ],
           exitCodes.usage,

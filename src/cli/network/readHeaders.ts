@@ -8,9 +8,9 @@ export function readHeaders(texts: readonly string[]): Record<string, string> {
       const found = /^([A-Za-z0-9!#$%&'*+.^_|~-]+)\s*:\s*(.+)$/.exec(text);
       if (found) return [found[1]?.toLowerCase() ?? "", found[2] ?? ""];
       // The text is not shown: what was meant as a header may hold a secret.
-      const hint = 'Write --header "authorization: Bearer ${NAME}"; NAME comes from the environment.';
+      const hint = 'Use --header "authorization: Bearer ${NAME}". NAME comes from the environment.';
       throw new Halt(
-        [problem("option.value", "--header takes a name, a colon and a value.", { hint })],
+        [problem("option.value", "--header must have a name, a colon and a value.", { hint })],
         exitCodes.usage,
       );
     }),

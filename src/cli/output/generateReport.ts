@@ -32,7 +32,7 @@ export function reportLines(
   for (const impact of impacts.values())
     lines.push(...impactLines(impact, (place) => showPlace(place, outcome.texts), paint));
   if (pending && [...impacts.values()].some((impact) => impact.changes.some(breaksProject)))
-    lines.push(paint.quiet("  `rhema impact` shows every place"));
+    lines.push(paint.quiet("  `rhema impact` shows every location"));
   return [...lines, paint.quiet(`  took ${(elapsedMs / 1000).toFixed(2)} s`)];
 }
 
@@ -40,7 +40,7 @@ function headline(outcome: GenerateOutcome, paint: Paint): string {
   const held = outcome.sdks.filter((sdk) => sdk.state === "held back");
   const names = (sdks: readonly SdkOutcome[]): string => sdks.map((sdk) => sdk.name).join(", ");
   if (held.length > 0)
-    return paint.bad(`generate: ${names(held)} held back, see the ${counted(errorCount(outcome), "error")} above`);
+    return paint.bad(`generate: ${names(held)} not written, see the ${counted(errorCount(outcome), "error")} above`);
   if (outcome.sdks.every((sdk) => sdk.state === "unchanged"))
     return paint.good(`generate: ${names(outcome.sdks)} already up to date`);
   const dry = outcome.sdks.some((sdk) => sdk.state === "would be written");
@@ -99,7 +99,7 @@ const asideShown = 20;
 function setAsideLines(contract: ContractOutcome, showPlace: (place: Place) => string, paint: Paint): string[] {
   const { name, setAside } = contract;
   if (setAside.length === 0) return [];
-  const heading = `${counted(setAside.length, "part")} set aside and not in the SDK, because the contract is broken there`;
+  const heading = `${counted(setAside.length, "part")} skipped and not in the SDK, because the contract is not valid there`;
   return [
     `  ${paint.warn(`${name}: ${heading}`)}`,
     ...setAside

@@ -13,14 +13,12 @@ export function observedLines(observed: Observed, paint: Paint): string[] {
   const seen = `${String(known - neverSeen.length)} of ${String(known)} operations seen`;
   const head =
     disagreeing === 0
-      ? paint.good(
-          `observe: ${counted(exchanges, "exchange")} agree with the contract${known === 0 ? "" : `, ${seen}`}`,
-        )
+      ? paint.good(`observe: ${counted(exchanges, "request")} match the contract${known === 0 ? "" : `, ${seen}`}`)
       : paint.bad(
-          `observe: ${String(disagreeing)} of ${counted(exchanges, "exchange")} disagree${known === 0 ? "" : `, ${seen}`}`,
+          `observe: ${String(disagreeing)} of ${counted(exchanges, "request")} do not match${known === 0 ? "" : `, ${seen}`}`,
         );
   return [
-    exchanges === 0 ? paint.warn("observe: nothing was seen") : head,
+    exchanges === 0 ? paint.warn("observe: no traffic") : head,
     ...operations
       .filter(({ disagreements }) => disagreements.length > 0)
       .flatMap(({ contract, operation, seen: times, statuses, disagreements }) => [
@@ -32,8 +30,8 @@ export function observedLines(observed: Observed, paint: Paint): string[] {
         ...rows(disagreements, paint),
       ]),
     ...(unknown.length === 0 ? [] : [`  ${paint.strong("in no contract")}`, ...rows(unknown, paint)]),
-    ...Object.entries(unjudged).map(([why, count]) => paint.quiet(`  not judged: ${why}, ${counted(count, "time")}`)),
-    ...(passedOver === 0 ? [] : [paint.quiet(`  passed over: ${counted(passedOver, "exchange")} of other addresses`)]),
+    ...Object.entries(unjudged).map(([why, count]) => paint.quiet(`  not checked: ${why}, ${counted(count, "time")}`)),
+    ...(passedOver === 0 ? [] : [paint.quiet(`  ignored: ${counted(passedOver, "request")} to other addresses`)]),
     ...(neverSeen.length === 0
       ? []
       : wrap(
@@ -67,11 +65,9 @@ export function observedMarkdown(observed: Observed): string {
     ...unknown.map((each) => row("in no contract", each)),
   ];
   return [
-    `**${disagreeing === 0 ? "Everything" : `${String(disagreeing)} of ${String(exchanges)} exchanges`} ${disagreeing === 0 ? `agrees (${counted(exchanges, "exchange")})` : "disagree with the contract"}**`,
+    `**${disagreeing === 0 ? "Everything" : `${String(disagreeing)} of ${String(exchanges)} exchanges`} ${disagreeing === 0 ? `matches (${counted(exchanges, "request")})` : "do not match the contract"}**`,
     "",
-    ...(table.length === 0
-      ? []
-      : ["| operation | what disagrees | times | first |", "|---|---|---|---|", ...table, ""]),
+    ...(table.length === 0 ? [] : ["| operation | mismatch | count | first |", "|---|---|---|---|", ...table, ""]),
     ...(neverSeen.length === 0
       ? []
       : [`Never seen: ${neverSeen.map(({ operation }) => cell(operation)).join(", ")}`, ""]),

@@ -46,7 +46,7 @@ export async function startBeside(
     child.once("spawn", resolve);
     child.once("error", (error: NodeJS.ErrnoException) => {
       const why = `\`${program}\` cannot be started (${error.code ?? error.message}).`;
-      reject(new Halt([problem("option.value", why, { hint: "It is looked for as in a terminal." })], exitCodes.usage));
+      reject(new Halt([problem("option.value", why, { hint: "Check that it runs in a terminal." })], exitCodes.usage));
     });
   });
   const end = async (): Promise<number | undefined> => {

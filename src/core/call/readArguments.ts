@@ -53,7 +53,7 @@ export function readArguments(
     const [name = "", ...rest] = stepsOf(path);
     const argument = taken.find((each) => each.name === name);
     if (argument === undefined) {
-      faults.push({ path, why: "is no argument of this call", hint: hintFor(name, taken) });
+      faults.push({ path, why: "is not an argument of this call", hint: hintFor(name, taken) });
       continue;
     }
     const fault = put(values, [name, ...rest], { text: value, type: argument.type, reading });
@@ -64,7 +64,7 @@ export function readArguments(
 
 function hintFor(name: string, taken: readonly TakenArgument[]): string {
   const names = taken.map((each) => each.name);
-  const all = names.length === 0 ? "It takes none." : `It takes ${names.join(", ")}.`;
+  const all = names.length === 0 ? "It has none." : `It has ${names.join(", ")}.`;
   return didYouMean(name, names) ?? all;
 }
 
@@ -114,7 +114,7 @@ function write(holder: unknown, key: string | number, value: unknown): void {
 function memberOf(shape: Shape, step: string, types: ShapeTable): { readonly type: Reference } | Fault {
   if (step.startsWith("[")) {
     if (shape.kind === "list") return { type: shape.item };
-    return shape.kind === "any" || shape.kind === "union" ? anything : { why: "is no list", hint: undefined };
+    return shape.kind === "any" || shape.kind === "union" ? anything : { why: "is not a list", hint: undefined };
   }
   if (shape.kind === "map") return { type: shape.value };
   if (shape.kind === "any") return anything;
@@ -148,10 +148,10 @@ function valueOf(text: string, reference: Reference, reading: ReadingArguments):
         (shape.kind === "number" || Number.isInteger(Number(text)))
       )
         return { value: Number(text) };
-      return { why: `takes ${shapeWords(shape)}, and got \`${text}\``, hint: undefined };
+      return { why: `must be ${shapeWords(shape)}, but got \`${text}\``, hint: undefined };
     case "boolean":
       if (text === "true" || text === "false") return { value: text === "true" };
-      return { why: `takes true or false, and got \`${text}\``, hint: undefined };
+      return { why: `must be true or false, but got \`${text}\``, hint: undefined };
     case "literal":
     case "choice": {
       const values = shape.kind === "literal" ? [shape.value] : shape.values.map((each) => each.value);
@@ -159,7 +159,7 @@ function valueOf(text: string, reference: Reference, reading: ReadingArguments):
       const names = values.map(String);
       if (found !== undefined) return { value: found };
       return {
-        why: `takes one of ${names.join(", ")}, and got \`${text}\``,
+        why: `must be one of ${names.join(", ")}, but got \`${text}\``,
         hint: didYouMean(text, names),
       };
     }
@@ -189,7 +189,7 @@ function bytes(text: string, { fileOf }: ReadingArguments): { readonly value: un
 
 function missing(text: string): Fault {
   return {
-    why: `names the file \`${text.slice(1)}\`, which cannot be read`,
+    why: `refers to the file \`${text.slice(1)}\`, which cannot be read`,
     hint: "Name it from this folder: @photo.png.",
   };
 }
@@ -201,8 +201,8 @@ function json(given: string, shape: Shape, { textOf }: ReadingArguments): { read
     return { value: JSON.parse(text) as unknown };
   } catch {
     return {
-      why: `takes ${shapeWords(shape)} as JSON, and got \`${text}\``,
-      hint: "Name its fields one by one instead: body.field=value.",
+      why: `must be ${shapeWords(shape)} as JSON, but got \`${text}\``,
+      hint: "Set its fields one by one: body.field=value.",
     };
   }
 }

@@ -87,7 +87,7 @@ export function mergeDefinitions(definitions: readonly DefinitionNode[]): Merged
       if (!directives.has(node.name.value) && !meaningful.has(node.name.value)) directives.set(node.name.value, node);
     } else if (node.kind === Kind.OPERATION_DEFINITION || node.kind === Kind.FRAGMENT_DEFINITION) {
       const what = `the ${node.kind === Kind.FRAGMENT_DEFINITION ? "fragment" : node.operation} ${node.name?.value ?? ""}`;
-      setAside.push(aside(what.trim(), "it belongs into a query document, and this is a schema", node));
+      setAside.push(aside(what.trim(), "it belongs in a query document, but this is a schema", node));
     } else if (isTypeDefinitionNode(node)) {
       const known = first.get(node.name.value);
       if (!known) defineType(node, first, { types, setAside });
@@ -136,7 +136,7 @@ function defineType(
   // Some schemas spell out what every schema has; it means nothing else.
   if (builtIn.has(name) && node.kind === Kind.SCALAR_TYPE_DEFINITION) return;
   if (name.startsWith("__") || builtIn.has(name)) {
-    setAside.push(aside(name, "its name is reserved for what every GraphQL schema has", node));
+    setAside.push(aside(name, "its name is reserved by GraphQL", node));
     return;
   }
   first.set(name, node);

@@ -73,7 +73,7 @@ export function readGraphqlContract(name: string, sources: readonly SourceText[]
     problem("graphql.schema", `\`${first.name.value}\` is defined more than once.`, {
       level: "warning",
       places: [placeOfNode(again), placeOfNode(first)],
-      why: "What its definitions say is taken together, as if the later ones were extensions.",
+      why: "The definitions are merged, as if the later ones were extensions.",
       hint: "Write `extend` before the later ones.",
     }),
   );
@@ -82,7 +82,7 @@ export function readGraphqlContract(name: string, sources: readonly SourceText[]
     const reasons = setAside
       .slice(0, mostReasons)
       .map(({ what, why, place }) =>
-        problem("graphql.schema", `Nothing of the schema can be used: \`${what}\`, because ${why}.`, { place }),
+        problem("graphql.schema", `No part of the schema can be used: \`${what}\`, because ${why}.`, { place }),
       );
     const empty = problem("graphql.schema", "The schema defines no type.", { places: [] });
     return { problems: reasons.length > 0 ? reasons : [empty], texts: [], derived };

@@ -33,8 +33,8 @@ export function schemaTexts(source: SourceText): SchemaTexts {
   const parsed = parseData(text);
   const schema = parsed.ok ? introspectedSchema(parsed.data) : undefined;
   if (!schema) {
-    const message = `\`${document}\` looks like an introspection result and cannot be read as one.`;
-    const hint = "Save it again; it has to be the server's whole answer, as JSON.";
+    const message = `\`${document}\` looks like an introspection result, but cannot be read as one.`;
+    const hint = "Save it again. It must be the whole JSON response of the server.";
     return { texts: [], derived: [], problems: [problem("contract.kind", message, { hint })] };
   }
   const derived = { document: `${document} (as schema text)`, text: introspectionText(schema) };

@@ -66,7 +66,7 @@ function pruneOnce(types: Types, setAside: SetAside[]): boolean {
       type.members = kept(type.members, (node) => {
         const member = types.get(node.name.value);
         if (member?.kind === "object") return node;
-        const why = member ? `it is ${article(member.kind)}, and a union is of objects` : "there is no such type";
+        const why = member ? `it is ${article(member.kind)}, but a union consists of objects` : "there is no such type";
         setAside.push(aside(`${node.name.value} in ${own}`, why, node));
         return undefined;
       });
@@ -144,7 +144,7 @@ function whyNoOutput(type: TypeNode, types: Types): string | undefined {
   if (scalars.has(name)) return undefined;
   const found = types.get(name);
   if (!found) return `there is no type \`${name}\``;
-  return found.kind === "input" ? `\`${name}\` is an input type, which no answer can hold` : undefined;
+  return found.kind === "input" ? `\`${name}\` is an input type, which cannot be in a response` : undefined;
 }
 
 function whyNoInput(type: TypeNode, types: Types): string | undefined {
@@ -155,7 +155,7 @@ function whyNoInput(type: TypeNode, types: Types): string | undefined {
   if (!found) return `there is no type \`${name}\``;
   return ["scalar", "enum", "input"].includes(found.kind)
     ? undefined
-    : `\`${name}\` is ${article(found.kind)}, which no argument can hold`;
+    : `\`${name}\` is ${article(found.kind)}, which cannot be an argument`;
 }
 
 /** As many lists may be in each other; what is deeper cannot be walked through by every tool that reads it. */
@@ -188,7 +188,7 @@ function whyNotImplemented(type: MergedType, { name }: NamedTypeNode, types: Typ
   if (missing)
     return missing.name.value === type.name.value
       ? "the two implement each other"
-      : `it does not say that it implements \`${missing.name.value}\` too`;
+      : `it does not implement \`${missing.name.value}\` too`;
   for (const field of wanted.fields) {
     const own = type.fields.find((each) => each.name.value === field.name.value);
     if (!own) return `it has no field \`${field.name.value}\``;

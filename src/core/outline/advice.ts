@@ -53,18 +53,18 @@ export function adviseRest({ operations, types }: RestContract): Advice[] {
   const records = [...types.values()].filter(({ shape }) => shape.kind === "record");
   return [
     advise("operations", "operationId", {
-      gain: "calls would keep their name when a path moves",
+      gain: "calls would keep their names when a path changes",
       all: each(({ operationId }) => isThere(operationId)),
     }),
     advise("operations", "summary or description", {
-      gain: "every call would say what it does",
+      gain: "every call would be documented",
       all: each(({ summary, description }) => isThere(summary) || isThere(description)),
     }),
     advise("operations", "failure documented", {
-      gain: "failures would be told apart by type",
+      gain: "failures would have their own types",
       all: each(({ responses }) => responses.some(({ status }) => /^(4|5|default)/i.test(status))),
     }),
-    advise("failures", "body described", { gain: "the app could say what went wrong", all: failures }),
+    advise("failures", "body described", { gain: "the app could report what went wrong", all: failures }),
     advise("record types", "description", {
       gain: "editors would show what a type is for",
       all: records.map(({ name, description }) => [name, isThere(description)] as const),
@@ -94,12 +94,12 @@ export function adviseGraphql(schema: GraphQLSchema): Advice[] {
     .filter(isScalarType)
     .map((type) => [type.name, isThere(type.description ?? "") || isThere(type.specifiedByURL ?? "")] as const);
   return [
-    advise("scalars", "description or @specifiedBy", { gain: "what is on the wire would be known", all: scalars }),
+    advise("scalars", "description or @specifiedBy", { gain: "the JSON value would be known", all: scalars }),
     advise("types", "description", {
       gain: "editors would show what a type is for",
       all: types.map((type) => [type.name, isThere(type.description ?? "")] as const),
     }),
     advise("fields", "description", { gain: "editors would show what a field means", all: fields }),
-    advise("enum values", "description", { gain: "a choice would say what each value means", all: values }),
+    advise("enum values", "description", { gain: "an enum would explain each value", all: values }),
   ].filter(({ count }) => count > 0);
 }

@@ -150,7 +150,7 @@ function isUsed(name: string, { used }: GraphqlOutlineSource): boolean {
 
 function kindOf(type: GraphQLNamedType): string {
   const many = (count: number, one: string): string => `${String(count)} ${one}${count === 1 ? "" : "s"}`;
-  if (isEnumType(type)) return `a choice of ${many(type.getValues().length, "value")}`;
+  if (isEnumType(type)) return `an enum of ${many(type.getValues().length, "value")}`;
   if (isUnionType(type)) return `a union of ${many(type.getTypes().length, "type")}`;
   if (isInputObjectType(type)) return `an input of ${many(Object.keys(type.getFields()).length, "field")}`;
   if (isInterfaceType(type)) return `an interface of ${many(Object.keys(type.getFields()).length, "field")}`;

@@ -6,11 +6,11 @@ export function shapeCount(shape: Shape): string {
   const many = (count: number, one: string): string => `${String(count)} ${one}${count === 1 ? "" : "s"}`;
   switch (shape.kind) {
     case "record":
-      return `a record of ${many(shape.fields.length, "field")}`;
+      return `an object of ${many(shape.fields.length, "field")}`;
     case "choice":
-      return `a choice of ${many(shape.values.length, "value")}`;
+      return `an enum of ${many(shape.values.length, "value")}`;
     case "union":
-      return `one of ${many(shape.members.length, "shape")}`;
+      return `a union of ${many(shape.members.length, "type")}`;
     default:
       return shapeWords(shape);
   }

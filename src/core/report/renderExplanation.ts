@@ -51,7 +51,7 @@ export function explainChange(code: ChangeCode, paint: Paint): string[] {
     ...(along.length === 0 ? [] : paragraph("Never comes alone", along.join(", "), paint)),
     "",
     ...wrap(
-      `A team can give it another level, or accept it until a day: \`guard\` in rhema.yaml, by the code \`${code}\`.`,
+      `A team can give it another level, or accept it until a date: \`guard\` in rhema.yaml, by the code \`${code}\`.`,
       width - 2,
     ).map((line) => paint.quiet(`  ${line}`)),
   ];

@@ -16,7 +16,11 @@ export function readAuthSchemes(document: RestDocument): Map<string, AuthScheme>
     const scheme = readLocated(node, place, document);
     if (scheme) found.set(name, scheme);
     else
-      document.note("contract.invalid", `The auth scheme \`${name}\` is no scheme; calls are made without it.`, place);
+      document.note(
+        "contract.invalid",
+        `The auth scheme \`${name}\` is not a valid scheme; calls do not use it.`,
+        place,
+      );
   }
   return found;
 }

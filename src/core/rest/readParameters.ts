@@ -43,7 +43,7 @@ export function readParameters(
   for (const [, name = ""] of path.matchAll(/\{([^{}]+)\}/g)) {
     if (declared.has(name)) continue;
     // A template part that nobody declares still has to be filled, and can only be text.
-    const message = `The path ${path} has \`{${name}}\`, and no parameter declares it; it is taken as text.`;
+    const message = `The path ${path} has \`{${name}}\`, but no parameter declares it; it is read as a string.`;
     reader.document.note("contract.invalid", message, place);
     declared.add(name);
     found.push({
@@ -71,7 +71,7 @@ function readParameter(node: Located<Data>, reader: SchemaReader): Parameter | u
   if (location === "header" && reservedHeaders.has(name.toLowerCase())) return undefined;
   // A header's name is a token (RFC 9110, section 5.1); what is none can never be sent.
   if (location === "header" && !/^[A-Za-z0-9!#$%&'*+.^_`|~-]+$/.test(name)) {
-    document.note("contract.invalid", `No header can be called \`${name}\`; the parameter is left out.`, place);
+    document.note("contract.invalid", `A header cannot be named \`${name}\`; the parameter is skipped.`, place);
     return undefined;
   }
   const required = location === "path" || member(value, "required") === true;
@@ -113,10 +113,10 @@ function locationOf(value: Data, place: PointerPlace, { document }: SchemaReader
   if (location) return location;
   const recased = locations.find((each) => typeof said === "string" && each === said.trim().toLowerCase());
   if (recased) {
-    document.note("contract.irregular", `\`in\` has to be \`${recased}\`, in lower case.`, below(place, "in"));
+    document.note("contract.irregular", `\`in\` must be \`${recased}\`, in lower case.`, below(place, "in"));
     return recased;
   }
-  const message = `The parameter \`${String(member(value, "name"))}\` has to be in path, query, header or cookie; it is in ${kindOf(said)}.`;
+  const message = `The parameter \`${String(member(value, "name"))}\` must be in path, query, header or cookie, but is in ${kindOf(said)}.`;
   throw document.fault("contract.invalid", message, below(place, "in"));
 }
 
@@ -129,7 +129,7 @@ function nameOf(
   if (name !== undefined && name !== "") return name;
   // The whole query string needs no name of its own on the wire.
   if (location === "querystring") return "query";
-  const message = `A parameter needs a name, and it is ${kindOf(member(value, "name"))}.`;
+  const message = `A parameter must have a name, but it is ${kindOf(member(value, "name"))}.`;
   throw document.fault("contract.invalid", message, place);
 }
 
@@ -151,7 +151,7 @@ function readStyle(
   const [fallback = "form"] = stylesByLocation[location];
   const style = stylesByLocation[location].find((each) => each === said);
   if (style === undefined && said !== undefined && !(location === "cookie" && said === "cookie")) {
-    const message = `\`style\` of a ${location} parameter cannot be ${kindOf(said)}; it is taken as ${fallback}.`;
+    const message = `\`style\` of a ${location} parameter cannot be ${kindOf(said)}; it is read as ${fallback}.`;
     document.note("contract.irregular", message, below(place, "style"));
   }
   return style ?? fallback;

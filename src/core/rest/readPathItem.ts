@@ -30,7 +30,7 @@ export function operationNodes(
       const at = below(place, "additionalOperations", method);
       // A method becomes part of the request line (RFC 9110, section 9.1: a token).
       if (!/^[A-Za-z0-9!#$%&'*+.^_`|~-]+$/.test(method))
-        document.note("contract.invalid", `\`${method}\` cannot be a method; it is left out.`, at);
+        document.note("contract.invalid", `\`${method}\` is not a valid method; it is skipped.`, at);
       else if (!found.has(key)) found.set(key, { value: node, place: at });
     }
   }

@@ -42,7 +42,7 @@ export function readRestContract(name: string, { document: documentName, data, n
   const dialect = dialectOf(said);
   if (!dialect) {
     const place = pointerPlace(documentName, "openapi" in data ? "/openapi" : "/swagger");
-    const message = `The contract \`${name}\` is OpenAPI ${said}; 2.0, 3.0, 3.1 and 3.2 are read.`;
+    const message = `The contract \`${name}\` is OpenAPI ${said}, which is not supported. Use 2.0, 3.0, 3.1 or 3.2.`;
     return { problems: [problem("contract.version", message, { place })] };
   }
   const document = new RestDocument(documentName, data, dialect, names);
@@ -154,14 +154,14 @@ function readPaths(document: RestDocument, reader: SchemaReader): PathsRead {
   };
   const paths = member(document.root, "paths");
   if (paths !== undefined && paths !== null && !isData(paths)) {
-    document.note("contract.invalid", `\`paths\` has to be an object, and is ${kindOf(paths)}.`, document.at("/paths"));
+    document.note("contract.invalid", `\`paths\` must be an object, but is ${kindOf(paths)}.`, document.at("/paths"));
   }
   for (const [path, entry] of Object.entries(isData(paths) ? paths : {})) {
     if (path.startsWith("x-")) continue;
     const place = below(document.at("/paths"), path);
     attempt(path, () => {
       if (!path.startsWith("/"))
-        throw document.fault("contract.invalid", `The path \`${path}\` has to begin with a slash.`, atKey(place));
+        throw document.fault("contract.invalid", `The path \`${path}\` must begin with a slash.`, atKey(place));
       const items = pathItems({ value: entry, place }, document);
       for (const { method, node } of operationNodes(items, document)) {
         const label = operationLabel({ method, path });

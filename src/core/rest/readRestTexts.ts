@@ -68,8 +68,8 @@ function isDescription(data: unknown): data is Data {
 
 function several(name: string, documents: readonly string[]): Problem {
   const list = documents.map((document) => `\`${document}\``).join(", ");
-  return problem("contract.several", `The contract \`${name}\` is made of several descriptions: ${list}.`, {
-    hint: "Make each a contract of its own, or name the one in `from`.",
+  return problem("contract.several", `The contract \`${name}\` consists of several OpenAPI documents: ${list}.`, {
+    hint: "Add a contract for each, or set `from` to one of them.",
   });
 }
 
@@ -77,9 +77,9 @@ function notADescription(source: (SourceText & { readonly data?: unknown }) | un
   const data = source?.data;
   const introspection = isData(data) && ("__schema" in data || (isData(data["data"]) && "__schema" in data["data"]));
   const hint = introspection
-    ? "It is a GraphQL introspection result, which is not read yet; use the schema as text."
-    : "An OpenAPI description has `openapi` or `swagger` at its top; a GraphQL schema has type definitions.";
+    ? "It is a GraphQL introspection result, which is not supported here. Use the schema as text."
+    : "An OpenAPI document has `openapi` or `swagger` at the top. A GraphQL schema has type definitions.";
   const document = source?.document ?? "";
-  const message = `\`${document}\` is neither an OpenAPI description nor a GraphQL schema.`;
+  const message = `\`${document}\` is neither an OpenAPI document nor a GraphQL schema.`;
   return problem("contract.kind", message, { place: { document, pointer: "" }, hint });
 }

@@ -71,7 +71,7 @@ export class RestDocument {
     if (!reference.startsWith("#")) throw this.unobtained(reference, from);
     const pointer = decodeFragment(reference.slice(1));
     if (pointer !== "" && !pointer.startsWith("/")) {
-      throw this.fault("contract.reference", `No schema has the anchor that \`${reference}\` names.`, from);
+      throw this.fault("contract.reference", `No schema has the anchor of \`${reference}\` names.`, from);
     }
     let value: unknown = this.root;
     for (const token of pointerTokens(pointer)) {
@@ -93,7 +93,7 @@ export class RestDocument {
       const reference = isData(current.value) ? textMember(current.value, "$ref") : undefined;
       if (reference === undefined) return current;
       if (seen.has(reference))
-        throw this.fault("contract.cycle", `The reference \`${reference}\` leads back to itself.`, current.place);
+        throw this.fault("contract.cycle", `The reference \`${reference}\` refers to itself.`, current.place);
       seen.add(reference);
       const { value, place } = this.target(reference, below(current.place, "$ref"));
       current = { value: withOwnWords(value, current.value), place };
@@ -107,7 +107,7 @@ export class RestDocument {
   object(located: Located, kind: StructureKind): Located<Data> {
     const found = this.deref(located);
     if (!isData(found.value)) {
-      const message = `${sentenceStart[kind]} has to be an object, and is ${kindOf(found.value)}.`;
+      const message = `${sentenceStart[kind]} must be an object, but is ${kindOf(found.value)}.`;
       throw this.fault("contract.invalid", message, found.place);
     }
     this.check(kind, found.value, found.place);
@@ -161,7 +161,7 @@ export class RestDocument {
 
   private unobtained(reference: string, from: PointerPlace): Fault {
     const reason = this.names.unobtainable.get(reference.replace(/#.*$/, ""));
-    const message = `The reference \`${reference}\` leads to a document that ${reason ?? "is not part of this contract"}.`;
+    const message = `The reference \`${reference}\` refers to a document that ${reason ?? "is not part of this contract"}.`;
     return this.fault("contract.reference", message, from);
   }
 
@@ -171,8 +171,8 @@ export class RestDocument {
     let parent: unknown = this.root;
     for (const token of tokens) parent = isData(parent) ? member(parent, token) : undefined;
     const near = isData(parent) ? nearest(wanted, Object.keys(parent))[0] : undefined;
-    const hint = near === undefined ? undefined : `The nearest name there is \`${near}\`.`;
-    return this.fault("contract.reference", `The reference \`${reference}\` leads nowhere.`, from, hint);
+    const hint = near === undefined ? undefined : `The closest name is \`${near}\`.`;
+    return this.fault("contract.reference", `The reference \`${reference}\` does not resolve.`, from, hint);
   }
 }
 

@@ -36,7 +36,7 @@ export function pagingObstacle(call: RestCall, types: Types, settings: PagingSet
   const said = saidOf(call, settings);
   if (said === undefined || said === "off") return undefined;
   const answer = onlyAnswer(call);
-  if (!answer) return "it has not exactly one answer, in JSON";
+  if (!answer) return "it does not have exactly one JSON response";
   const paging = asSaid(said, call, { answer, types });
   return typeof paging === "string" ? paging : undefined;
 }
@@ -62,8 +62,8 @@ function asSaid(
   const list = choice.items === undefined ? onlyList(answer, types) : at(pointerTokens(choice.items), answer, types);
   const shape = list && resolveShape(list.type.shape, types);
   if (!list || shape?.kind !== "list") {
-    if (choice.items !== undefined) return `its answer has no list at \`${choice.items}\``;
-    return "its answer has no list, or several: `items` says which one";
+    if (choice.items !== undefined) return `its response has no list at \`${choice.items}\``;
+    return "its response has no list, or several; set `items`";
   }
   const found = { items: list.path, item: shape.item };
   if (choice.by === "link") return { ...found, by: "link" };
@@ -72,14 +72,15 @@ function asSaid(
   );
   if (!argument)
     return choice.parameter === undefined ? "`parameter` is missing" : `it has no parameter \`${choice.parameter}\``;
-  if (!isPlace(argument.type, types)) return `\`${choice.parameter ?? ""}\` is neither one text nor one number`;
+  if (!isPlace(argument.type, types)) return `\`${choice.parameter ?? ""}\` is neither a string nor a number`;
   if (choice.by === "offset") return { ...found, by: "offset", argument: argument.name };
   if (choice.by === "number")
     return { ...found, by: "number", argument: argument.name, first: firstPage(argument, types) };
   const next = choice.next === undefined ? nextCursor(answer, types, places) : pointerTokens(choice.next);
-  if (!next) return "its answer names no next page: `next` says where";
+  if (!next) return "its response does not contain the next page; set `next`";
   const cursor = at(next, answer, types);
-  if (!cursor || !isPlace(cursor.type, types)) return `its answer has no text or number at \`${choice.next ?? ""}\``;
+  if (!cursor || !isPlace(cursor.type, types))
+    return `its response has no string or number at \`${choice.next ?? ""}\``;
   return { ...found, by: "cursor", argument: argument.name, next };
 }
 

@@ -76,7 +76,7 @@ export function playGraphql(schema: GraphQLSchema, options: GraphqlPlayOptions):
     const accept = request.headers.get("accept");
     const media = wantedMedia(accept);
     if (media === undefined)
-      return refused([{ message: `The answer is JSON or events, and \`${String(accept)}\` takes neither.` }], {
+      return refused([{ message: `The response is JSON or events, but \`${String(accept)}\` accepts neither.` }], {
         status: 406,
       });
     const asked = await readRequest(request, body, options.texts);
@@ -90,10 +90,11 @@ export function playGraphql(schema: GraphQLSchema, options: GraphqlPlayOptions):
     const document = documentOf(asked.query);
     if (Array.isArray(document)) return refused(document, { status, media });
     const operation = getOperationAST(document, asked.operationName);
-    if (!operation) return refused([{ message: "The document holds no operation of that name." }], { status, media });
+    if (!operation)
+      return refused([{ message: "The document contains no operation with that name." }], { status, media });
     const label = operationName(operation);
     if (operation.operation === OperationTypeNode.MUTATION && request.method !== "POST") {
-      const message = "A mutation has to be sent with POST.";
+      const message = "A mutation must be sent with POST.";
       return refused([{ message }], { status: 405, media, operation: label, headers: { allow: "POST" } });
     }
     const odd = check(document, asked.variables ?? {});
@@ -121,7 +122,7 @@ export function playGraphql(schema: GraphQLSchema, options: GraphqlPlayOptions):
     const told = { status, media, operation: label };
     if (operation.operation === OperationTypeNode.SUBSCRIPTION) {
       if (!takesEvents(request.headers.get("accept")))
-        return refused([{ message: "A subscription is answered as text/event-stream." }], { ...told, status: 406 });
+        return refused([{ message: "A subscription responds with text/event-stream." }], { ...told, status: 406 });
       const events = await subscribe(args);
       if (!(Symbol.asyncIterator in events)) return answered(events, told);
       return inEvents(untilAborted(events, request.signal), label);
@@ -145,7 +146,7 @@ export function subscribeGraphql(
     const odd = check(document, asked.variables ?? {});
     if (odd.length > 0) return { errors: odd.map((message) => new GraphQLError(message)) };
     const operation = getOperationAST(document, asked.operationName);
-    if (!operation) return { errors: [new GraphQLError("The document holds no operation of that name.")] };
+    if (!operation) return { errors: [new GraphQLError("The document contains no operation with that name.")] };
     const args = { ...execution({}), document, operationName: operation.name?.value, variableValues: asked.variables };
     return operation.operation === OperationTypeNode.SUBSCRIPTION ? subscribe(args) : execute(args);
   };
@@ -219,7 +220,7 @@ async function readRequest(
   if (request.method !== "GET" && request.method !== "POST")
     return { error: "Send the query with POST as JSON, or with GET.", status: 405, headers: { allow: "GET, POST" } };
   if (request.method === "POST" && !isReadable(request.headers.get("content-type")))
-    return { error: "A query is sent as application/json, and the request has to say so.", status: 415 };
+    return { error: "A query must be sent as application/json.", status: 415 };
   let body: unknown;
   try {
     body = await bodyOf(request, sent);
@@ -227,7 +228,7 @@ async function readRequest(
     return { error: "The request is not valid JSON." };
   }
   if (body === undefined) return { error: "Send the query with POST as JSON, or with GET." };
-  return isData(body) ? readAsked(body, texts) : { error: "The body needs `query`, a text." };
+  return isData(body) ? readAsked(body, texts) : { error: "The body must have a string `query`." };
 }
 
 /**
@@ -241,15 +242,15 @@ export function readAsked(
 ): Asked | { readonly error: string } {
   const isAbsent = (value: unknown): boolean => value === undefined || value === null;
   if (!isAbsent(operationName) && typeof operationName !== "string")
-    return { error: "`operationName` has to be a text." };
-  if (!isAbsent(variables) && !isData(variables)) return { error: "`variables` has to be an object." };
-  if (!isAbsent(extensions) && !isData(extensions)) return { error: "`extensions` has to be an object." };
+    return { error: "`operationName` must be a string." };
+  if (!isAbsent(variables) && !isData(variables)) return { error: "`variables` must be an object." };
+  if (!isAbsent(extensions) && !isData(extensions)) return { error: "`extensions` must be an object." };
   const query = said ?? (typeof documentId === "string" ? texts?.get(documentId) : undefined);
   if (query === undefined && typeof documentId === "string")
     return {
       error: `No operation of this project has the id ${documentId.slice(0, 80)}. Ids are those of an SDK with the setting \`manifest\`; run \`rhema generate\` after a query was changed.`,
     };
-  if (typeof query !== "string") return { error: "The body needs `query`, a text." };
+  if (typeof query !== "string") return { error: "The body must have a string `query`." };
   return {
     query,
     ...(typeof operationName === "string" ? { operationName } : {}),

@@ -64,12 +64,12 @@ export function subscriptionSocket(
     } else if (type === "ping") send({ type: "pong" });
     else if (type === "pong") return;
     else if (typeof id !== "string" || (type !== "subscribe" && type !== "complete"))
-      socket.close(closing.invalid, "The message is none that the protocol knows");
+      socket.close(closing.invalid, "The message is not part of the protocol");
     else if (type === "complete") end(id);
     else if (!isInitialised) socket.close(closing.unauthorized, "Unauthorized");
     else if (running.has(id)) socket.close(closing.again, `Subscriber for ${id.slice(0, 40)} already exists`);
     else if (!isData(payload) || (typeof payload["query"] !== "string" && typeof payload["documentId"] !== "string"))
-      socket.close(closing.invalid, "A subscription needs a query");
+      socket.close(closing.invalid, "A subscription must have a query");
     else {
       running.set(id, undefined);
       void run(id, payload);

@@ -40,7 +40,7 @@ export function checkGraphqlAnswer(
   { data, context }: { readonly data: unknown; readonly context: AnswerContext },
 ): string[] {
   const found: string[] = [];
-  if (!isData(data)) return [`/data: must be an object, and is ${kindOf(data)}`];
+  if (!isData(data)) return [`/data: must be an object, but is ${kindOf(data)}`];
   checkSelection(operation.selectionSet, root, { data, walk: { ...context, path: "/data", found } });
   return [...new Set(found)];
 }
@@ -60,7 +60,7 @@ function checkSelection(
   for (const [key, { name, isSure, sets }] of fields) {
     const path = `${walk.path}/${key}`;
     if (!Object.hasOwn(data, key)) {
-      if (isSure) walk.found.push(`${path}: is selected, and missing`);
+      if (isSure) walk.found.push(`${path}: is selected, but missing`);
       continue;
     }
     if (name === "__typename") {
@@ -146,7 +146,7 @@ function checkValue(
   }
   if (isListType(type)) {
     const item = type.ofType;
-    if (!Array.isArray(value)) found.push(`${path}: must be a list, and is ${kindOf(value)}`);
+    if (!Array.isArray(value)) found.push(`${path}: must be a list, but is ${kindOf(value)}`);
     else
       for (const each of value as unknown[])
         checkValue(item, sets, { value: each, walk: { ...walk, path: `${path}/*` } });
@@ -157,7 +157,7 @@ function checkValue(
     return;
   }
   if (!isData(value)) {
-    found.push(`${path}: must be an object, and is ${kindOf(value)}`);
+    found.push(`${path}: must be an object, but is ${kindOf(value)}`);
     return;
   }
   const concrete = concreteType(type, value, walk);

@@ -39,7 +39,7 @@ export function graphqlJudge(schema: GraphQLSchema, texts?: ReadonlyMap<string, 
       return {
         operation: undefined,
         disagreements: [],
-        unjudged: ["the request names its query by an id that no SDK here has"],
+        unjudged: ["the request has an id that no SDK here knows"],
       };
     const { document, errors } = read(asked.query);
     const operation = document && getOperationAST(document, asked.operationName);
@@ -148,7 +148,7 @@ function judgeAnswer(
   { schema, document, operation, variables }: AnswerOf,
 ): Pick<Judgement, "disagreements" | "unjudged"> {
   const where = `answer ${String(status)}`;
-  if (answerBody === undefined) return { disagreements: [], unjudged: ["the answer's body was not recorded"] };
+  if (answerBody === undefined) return { disagreements: [], unjudged: ["the response body was not recorded"] };
   const isEvents = answerHeader("content-type")?.startsWith("text/event-stream") === true;
   const texts = isEvents ? [...answerBody.matchAll(/^data: ?(\{.*)$/gm)].map(([, text]) => text ?? "") : [answerBody];
   const root = schema.getRootType(operation.operation);
@@ -159,7 +159,7 @@ function judgeAnswer(
   );
   const disagreements = texts.flatMap((text) => {
     const parsed = json(text);
-    if (!isData(parsed)) return status >= 500 ? [] : [`${where}: is no JSON object`];
+    if (!isData(parsed)) return status >= 500 ? [] : [`${where}: is not a JSON object`];
     const { data, errors } = parsed;
     if (data === undefined && errors === undefined) return [`${where}: has neither data nor errors`];
     if (errors !== undefined && !Array.isArray(errors)) return [`${where}: errors must be a list`];

@@ -97,9 +97,9 @@ function judgeRequest(
       ...counted.map((each) =>
         each.in === "body" ? `asks: body ${each.message}` : `asks: ${each.in} ${each.name} ${each.message}`,
       ),
-      ...(missing === undefined ? [] : [`asks: ${missing.replace(/; any value is taken here$/, "")}`]),
+      ...(missing === undefined ? [] : [`asks: ${missing.replace(/; any value is accepted here$/, "")}`]),
     ],
-    unjudged: isUnrecorded ? ["the request's body was not recorded"] : [],
+    unjudged: isUnrecorded ? ["the request body was not recorded"] : [],
   };
 }
 
@@ -118,7 +118,7 @@ function judgeAnswer({ operation }: MatchedOperation, exchange: SeenExchange, va
   if (declared.contents.length === 0) {
     const isUnwanted = answerBody !== undefined && answerBody !== "" && declared.status !== "default";
     return {
-      disagreements: [...missing, ...(isUnwanted ? [`${where}: has a body, and none is documented`] : [])],
+      disagreements: [...missing, ...(isUnwanted ? [`${where}: has a body, but none is documented`] : [])],
       unjudged: [],
     };
   }
@@ -131,7 +131,7 @@ function judgeAnswer({ operation }: MatchedOperation, exchange: SeenExchange, va
     const found = mediaType === "" ? "no media type" : mediaType;
     return { disagreements: [...missing, `${where}: is ${found}, documented is ${offered}`], unjudged: [] };
   }
-  if (answerBody === undefined) return { disagreements: missing, unjudged: ["the answer's body was not recorded"] };
+  if (answerBody === undefined) return { disagreements: missing, unjudged: ["the response body was not recorded"] };
   return { disagreements: [...missing, ...judgeBody(content, answerBody, { where, validator })], unjudged: [] };
 }
 
@@ -147,7 +147,7 @@ function judgeBody(
     try {
       value = JSON.parse(part) as unknown;
     } catch {
-      return [`${where}${at}: is no JSON`];
+      return [`${where}${at}: is not JSON`];
     }
     return validator.check(content.schema, value, false).map((message) => `${where}${at}: ${message}`);
   };

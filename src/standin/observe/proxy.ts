@@ -96,9 +96,8 @@ export function observingProxy({
 
 /** What is asked by a name of another site is not passed on (RFC 9110, section 15.5.20). */
 function elsewhere(): Response {
-  const detail =
-    "This is asked by a name that is not this machine's. Use 127.0.0.1, localhost, or its address in numbers.";
-  return Response.json({ title: "Asked by another name", status: 421, detail }, { status: 421 });
+  const detail = "The request names another host. Use 127.0.0.1, localhost, or the IP address.";
+  return Response.json({ title: "Wrong host", status: 421, detail }, { status: 421 });
 }
 
 function isText(headers: Headers): boolean {
@@ -118,8 +117,8 @@ function unreachable(origin: string, error: unknown): string {
   return /CERT|SIGNATURE|SELF_SIGNED/.test(code)
     ? `The certificate of ${origin} is not trusted (${code}); NODE_EXTRA_CA_CERTS can name a file with one that is.`
     : code.startsWith("HPE_")
-      ? `What answers at ${origin} is not HTTP as it has to be (${code}).`
-      : `Nothing answers at ${origin} (${code}).`;
+      ? `The response at ${origin} is not valid HTTP (${code}).`
+      : `No server responds at ${origin} (${code}).`;
 }
 
 /** What went by, as far as it is not too much to look at. */

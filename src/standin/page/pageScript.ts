@@ -85,7 +85,7 @@ function operationView(contract, sample) {
     for (const each of others) status.append(make("option", { value: each }, each));
     const delay = make("input", { type: "number", min: "0", max: "60000", step: "100", value: String(overrides[key]?.delay ?? 0) });
     status.value = String(overrides[key]?.status ?? "");
-    const override = make("button", { type: "button" }, "Answer so from now on");
+    const override = make("button", { type: "button" }, "Always respond like this");
     const overrideSaid = make("span", { className: "quiet" });
     overrideSaid.setAttribute("role", "status");
     override.addEventListener("click", async () => {
@@ -93,7 +93,7 @@ function operationView(contract, sample) {
       try {
         ({ overrides } = await post("/.play/override", { operation: key, override: parts.filter((part) => part !== "").join(", ") }));
         showOverride();
-        overrideSaid.textContent = overrides[key] ? "done" : "as usual again";
+        overrideSaid.textContent = overrides[key] ? "done" : "override removed";
       } catch (error) { overrideSaid.textContent = error.message; }
     });
     view.append(

@@ -16,7 +16,7 @@ export function pageText(nonce: string): string {
 <header>
 <h1>Rhema play</h1>
 <p id="state" role="status">Connecting</p>
-<button id="forget" type="button">Start the data anew</button>
+<button id="forget" type="button">Reset data</button>
 </header>
 <main>
 <section aria-labelledby="operations-title">

@@ -98,14 +98,14 @@ function checkBody(
     found: [{ in: "body", name: "body", message }],
   });
   if (!declared)
-    return request.body === "" ? { body: undefined, found: [] } : misfit("is sent, and this operation takes none");
+    return request.body === "" ? { body: undefined, found: [] } : misfit("is sent, but this operation has none");
   const content = contentFor(declared.contents, request.mediaType);
   // A form without fields, and a text or stream of nothing, are empty bodies too.
   const isEmpty = request.body === "" && (content === undefined || content.form === "json");
   if (isEmpty) return declared.required ? misfit("is required") : { body: undefined, found: [] };
   if (!content)
     return misfit(
-      `has the media type ${request.mediaType ?? "(none)"}, and this operation takes ${declared.contents.map((each) => each.mediaType).join(", ")}`,
+      `has the media type ${request.mediaType ?? "(none)"}, but this operation accepts ${declared.contents.map((each) => each.mediaType).join(", ")}`,
     );
   if (content.form !== "json") return { body: undefined, found: [] };
   let body: unknown;

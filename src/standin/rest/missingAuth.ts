@@ -20,7 +20,7 @@ export function missingAuth(
   const ways = auth.map((together) =>
     together.map((name) => `${wanted(authSchemes.get(name))} (${name})`).join(" and "),
   );
-  return `wants ${ways.join(", or ")}; any value is taken here`;
+  return `requires ${ways.join(", or ")}; any value is accepted here`;
 }
 
 function brings(scheme: AuthScheme | undefined, { header, query }: SeenCredentials): boolean {

@@ -137,7 +137,7 @@ class RestPlayer {
       requestContext: { types, credentials: this.credentials },
     });
     if (checked.misfits.length > 0)
-      return refusal(400, "The request does not fit the contract", {
+      return refusal(400, "The request does not match the contract", {
         detail: misfitText(checked.misfits),
         more: {
           operation: label,
@@ -154,8 +154,8 @@ class RestPlayer {
     }
     const paths = this.contract.operations.map((operation) => operation.path);
     const near = nearest(path, paths)[0];
-    const hint = near === undefined ? "" : ` The nearest is ${near}.`;
-    return refusal(404, "No such path in the contract", {
+    const hint = near === undefined ? "" : ` The closest is ${near}.`;
+    return refusal(404, "The path is not in the contract", {
       detail: `${this.contract.name} has no ${path}.${hint}`,
       more: {},
     });
@@ -193,14 +193,14 @@ class RestPlayer {
     if (override.status !== undefined && override.status !== status) {
       const declared = responseFor(operation, override.status);
       if (declared) return this.declared(declared, override.status, base);
-      const detail = `It was asked for; ${label} documents ${operation.responses.map(({ status }) => status).join(", ")}.`;
+      const detail = `Set by the request; ${label} documents ${operation.responses.map(({ status }) => status).join(", ")}.`;
       return { ...refusal(override.status, "Set by an override", { detail, more: { operation: label } }), misfits: [] };
     }
     const deed = override.example === undefined ? this.deeds.get(operation) : undefined;
     const done = deed && this.act(deed, asked, pathValues);
     if (done?.kind === "gone") {
       const declared = responseFor(operation, 404);
-      const detail = `There is no ${asked.path}; it was removed, or never made.`;
+      const detail = `There is no ${asked.path}; it was removed, or never created.`;
       if (!declared) return { ...refusal(404, "Not found", { detail, more: { operation: label } }), misfits: [] };
       return this.declared(declared, 404, {
         ...base,
@@ -422,7 +422,7 @@ function problemFields(status: number, label: string): ReadonlyMap<string, unkno
   return new Map<string, unknown>([
     ["type", "about:blank"],
     ["title", title],
-    ["detail", `The stand-in answers ${label} with ${String(status)}.`],
+    ["detail", `The stand-in server responds to ${label} with ${String(status)}.`],
     ["message", `${title}.`],
     ["error", title],
   ]);

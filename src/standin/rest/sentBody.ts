@@ -45,7 +45,7 @@ function fromStream(incoming: IncomingMessage, most: number): Promise<Buffer> {
     });
     incoming.on("error", reject);
     incoming.on("close", () => {
-      reject(new Error("The request broke off."));
+      reject(new Error("The request was disconnected."));
     });
   });
 }

@@ -61,7 +61,7 @@ export function contractValidator(raw: unknown, dialect: string, direction: "req
             : error.keyword === "enum"
               ? `: ${(error.params["allowedValues"] as unknown[]).join(", ")}`
               : "";
-        return `${path === "" ? "" : `${path} `}${error.message ?? "does not fit"}${extra}`;
+        return `${path === "" ? "" : `${path} `}${error.message ?? "does not match"}${extra}`;
       });
     },
   };

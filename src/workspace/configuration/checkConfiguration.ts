@@ -48,14 +48,14 @@ function schemaProblem(error: ErrorObject, document: string): Problem {
       const { additionalProperty } = error.params as { additionalProperty: string };
       const parent = error.parentSchema as { readonly title?: string; readonly properties?: object } | undefined;
       const known = Object.keys(parent?.properties ?? {});
-      const hint = didYouMean(additionalProperty, known) ?? `Known here: ${known.join(", ")}.`;
+      const hint = didYouMean(additionalProperty, known) ?? `Known keys: ${known.join(", ")}.`;
       // A setting of other languages is no slip of the pen.
       const isForeign = parent?.title !== undefined && additionalProperty in sharedSettings;
       return problem(
         "config.invalid",
         isForeign
           ? `An SDK in ${parent.title} has no setting \`${additionalProperty}\`.`
-          : `The key \`${additionalProperty}\` is not known here.`,
+          : `The key \`${additionalProperty}\` is unknown.`,
         details(atKey(below(place, additionalProperty)), hint),
       );
     }
@@ -70,22 +70,22 @@ function schemaProblem(error: ErrorObject, document: string): Problem {
         ? valueProblem(error, key, place)
         : problem(
             "config.invalid",
-            `\`${error.propertyName}\` cannot be a name here.`,
+            `\`${error.propertyName}\` is not a valid name.`,
             details(
               atKey(below(place, error.propertyName)),
-              "A name begins with a lower-case letter and holds lower-case letters, digits and hyphens.",
+              "A name begins with a lower-case letter. It contains lower-case letters, digits and hyphens.",
             ),
           );
     case "type":
-      return problem("config.invalid", `\`${key}\` has to be ${typeWords(error.params["type"])}.`, details(place));
+      return problem("config.invalid", `\`${key}\` must be ${typeWords(error.params["type"])}.`, details(place));
     case "anyOf":
       return (
         wordProblem(error, key, place) ??
         problem(
           "config.invalid",
           pointerTokens(error.instancePath)[0] === "releases"
-            ? `\`${key}\` has to be a state such as \`git:v1.2\`, or \`{ at: git:v1.2, share: 0.12 }\` with a fraction.`
-            : `\`${key}\` has to be a path, a URL, a list of those, or \`{ run: "command" }\`.`,
+            ? `\`${key}\` must be a revision such as \`git:v1.2\`, or \`{ at: git:v1.2, share: 0.12 }\` with a fraction.`
+            : `\`${key}\` must be a path, a URL, a list of those, or \`{ run: "command" }\`.`,
           details(place),
         )
       );
@@ -102,7 +102,7 @@ interface Keyed {
 /** A value that is not among those that a key can have. */
 function notAmong(values: readonly unknown[], data: unknown, { key, place }: Keyed): Problem {
   const allowed = values.map(String);
-  const hint = didYouMean(String(data), allowed) ?? `It can be: ${allowed.join(", ")}.`;
+  const hint = didYouMean(String(data), allowed) ?? `Use one of: ${allowed.join(", ")}.`;
   return problem("config.invalid", `\`${key}\` cannot be ${JSON.stringify(data)}.`, { place, hint });
 }
 
@@ -112,7 +112,7 @@ function wordProblem({ schema, data }: ErrorObject, key: string, place: PointerP
   if (!words) return undefined;
   const wrong: unknown = Array.isArray(data) ? data.find((each) => !words.includes(each)) : data;
   // A list of nothing but words says one of them twice.
-  if (wrong === undefined) return problem("config.invalid", `\`${key}\` says something twice.`, { place });
+  if (wrong === undefined) return problem("config.invalid", `\`${key}\` contains a duplicate.`, { place });
   return notAmong(words, wrong, { key, place });
 }
 
@@ -120,7 +120,7 @@ function wordProblem({ schema, data }: ErrorObject, key: string, place: PointerP
 function valueProblem(error: ErrorObject, key: string, place: PointerPlace): Problem {
   const { pattern } = error.params as { readonly pattern: string };
   const [example] = (error.parentSchema as { readonly examples?: readonly string[] } | undefined)?.examples ?? [];
-  const hint = `It has to match \`${pattern}\`${example === undefined ? "" : `, as \`${example}\` does`}.`;
+  const hint = `It must match \`${pattern}\`${example === undefined ? "" : `, as \`${example}\` does`}.`;
   return problem("config.invalid", `\`${key}\` cannot be ${JSON.stringify(error.data)}.`, { place, hint });
 }
 
@@ -143,7 +143,7 @@ function crossChecks({ contracts, sdks, guard }: Configuration, document: string
       if (names.includes(covered)) return;
       const hint = didYouMean(covered, names) ?? `Configured: ${names.join(", ")}.`;
       problems.push(
-        problem("config.invalid", `The SDK \`${sdk}\` covers \`${covered}\`, which is not among the contracts.`, {
+        problem("config.invalid", `The SDK \`${sdk}\` covers \`${covered}\`, which is not a configured contract.`, {
           place: pointerPlace(document, `/sdks/${sdk}/covers/${String(at)}`),
           hint,
         }),
@@ -179,7 +179,7 @@ function folderProblems(sdks: Configuration["sdks"], document: string): Problem[
     );
     taken.set(folder, sdk);
     if (!other) return [];
-    const message = `The SDKs \`${other[1]}\` and \`${sdk}\` would be written to the same folder, or one into the other.`;
+    const message = `The SDKs \`${other[1]}\` and \`${sdk}\` have the same output folder, or one is inside the other.`;
     return [problem("config.invalid", message, { place, hint: "Give each SDK a folder of its own." })];
   });
 }
@@ -199,13 +199,13 @@ function unknownChanges(guard: Configuration["guard"], document: string): Proble
   return named.flatMap(([code, place]) => {
     if (isChangeCode(code)) return [];
     const hint = didYouMean(code, Object.keys(changeMeanings)) ?? "docs/changes.md lists all of them.";
-    return [problem("config.invalid", `There is no change of the code \`${code}\`.`, { place, hint })];
+    return [problem("config.invalid", `There is no change with the code \`${code}\`.`, { place, hint })];
   });
 }
 
 function secrets({ contracts }: Configuration, document: string): Problem[] {
   const inClear = (what: string, place: PointerPlace): Problem =>
-    problem("config.secret", `${what} seems to hold a secret in clear.`, {
+    problem("config.secret", `${what} seems to contain a secret.`, {
       level: "warning",
       place: atKey(place),
       hint: "Write ${NAME} and set NAME in the environment.",

@@ -12,9 +12,9 @@ export function fromEnvironment(text: string, environment: Environment, who: str
   return text.replace(/\$\{(\w+)\}/g, (whole, name: string) => {
     const value = environment[name];
     if (value !== undefined && value !== "") return value;
-    const message = `${who} needs the environment variable \`${name}\`, which is not set.`;
+    const message = `${who} uses the environment variable \`${name}\`, which is not set.`;
     throw new Halt(
-      [problem("config.variable", message, { hint: `Set ${name}, or take ${whole} out.` })],
+      [problem("config.variable", message, { hint: `Set ${name}, or remove ${whole}.` })],
       exitCodes.usage,
     );
   });

@@ -50,7 +50,7 @@ export function unmatchedWords(
           warn("pages", `\`${name}\` has no operation with the id \`${each}\`.`, didYouMean(each, operationIds)),
         ),
       ...(queries
-        ? [warn("queries", `\`${name}\` is a REST contract, and query documents are for GraphQL.`, undefined)]
+        ? [warn("queries", `\`${name}\` is a REST contract, but query documents are for GraphQL.`, undefined)]
         : []),
     ];
   }

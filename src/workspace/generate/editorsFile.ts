@@ -48,20 +48,16 @@ export function editorsFile(
   if (ledger.editors === undefined)
     return settled(
       "in the way",
-      problem(
-        "output.foreign",
-        `\`${editorsPath}\` stands where \`editors\` has to be written, and Rhema did not write it.`,
-        {
-          why: "Nothing of yours is ever replaced, also not with --force.",
-          hint: "Move it away, or take `editors` out of the configuration.",
-        },
-      ),
+      problem("output.foreign", `\`${editorsPath}\` exists, and Rhema did not write it.`, {
+        why: "Rhema does not replace your files, even with --force.",
+        hint: "Move it away, or remove `editors` from the configuration.",
+      }),
     );
   if (force) return settled("to write");
   return settled(
     "in the way",
-    problem("output.edited", `\`${editorsPath}\` was edited by hand.`, {
-      why: "Generating again would lose the edit.",
+    problem("output.edited", `\`${editorsPath}\` was edited.`, {
+      why: "Rhema would overwrite the edit.",
       hint: "Change the configuration instead, or replace the edit with --force.",
     }),
   );

@@ -319,10 +319,10 @@ function gateRefusals({ impacts }: SdkOutcome, gate: Gate): Problem[] {
       const count = `${String(held)} of ${String(impact.changes.length)} change${impact.changes.length === 1 ? "" : "s"}`;
       const what =
         held === 0
-          ? `\`${impact.contract}\` refuses queries of yours`
+          ? `\`${impact.contract}\` refuses some of your queries`
           : `${count} to \`${impact.contract}\` ${held === 1 ? "is" : "are"} ${gate.level === "risky" ? "risky or breaking" : "breaking"} for what you use`;
       return problem("gate.held", `${what}; the gate is \`${gate.level}\`.`, {
-        hint: "Look at `rhema impact`; go on with `rhema generate --gate off` when the change is wanted.",
+        hint: "Run `rhema impact`. Use `rhema generate --gate off` if you want the change.",
       });
     });
 }
@@ -358,9 +358,9 @@ function refusalsOf(
   if (reallyEdited.length > 0 && !force) {
     const list = reallyEdited.map((path) => `\`${into}/${path}\``).join(", ");
     refusals.push(
-      problem("output.edited", `${list} ${reallyEdited.length === 1 ? "was" : "were"} edited by hand.`, {
-        why: "Generating again would lose the edit.",
-        hint: "Move it out of the SDK, or replace it with --force.",
+      problem("output.edited", `${list} ${reallyEdited.length === 1 ? "was" : "were"} edited.`, {
+        why: "Rhema would overwrite the edit.",
+        hint: "Move it out of the SDK, or use --force to replace the file.",
       }),
     );
   }
@@ -376,9 +376,9 @@ function refusalsOf(
     refusals.push(
       problem(
         "output.foreign",
-        `${list} stand${inTheWay.length === 1 ? "s" : ""} where the SDK has to be written, and Rhema did not write ${inTheWay.length === 1 ? "it" : "them"}.`,
+        `${list} ${inTheWay.length === 1 ? "is" : "are"} in the output folder, and Rhema did not write ${inTheWay.length === 1 ? "it" : "them"}.`,
         {
-          why: "Nothing of yours is ever replaced, also not with --force.",
+          why: "Rhema does not replace your files, even with --force.",
           hint: "Move it away, or choose another folder for `into`.",
         },
       ),
@@ -388,7 +388,7 @@ function refusalsOf(
       problem(
         "output.foreign",
         `\`${into}\` is not empty, and Rhema did not write what is in it (\`${foreign[0] ?? ""}\`).`,
-        { hint: `Choose an empty folder such as \`${into}/sdk\`, or write beside your files with --force.` },
+        { hint: `Choose an empty folder such as \`${into}/sdk\`, or use --force to write next to your files.` },
       ),
     );
   }
@@ -421,7 +421,7 @@ function guardWrites<T>(into: string, write: () => T): T {
     throw new Halt(
       [
         problem("output.unwritable", `\`${into}\` cannot be written (${code}).`, {
-          why: "All files are as they were.",
+          why: "All files are unchanged.",
           hint: "Check the folder and its permissions.",
         }),
       ],

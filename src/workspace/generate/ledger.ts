@@ -61,7 +61,7 @@ export function readLedger(project: Pick<Project, "root">): Ledger {
         .flatMap(({ into, files }) => [into, ...Object.keys(files)])
         .find((path) => !isPathBelow(path));
       if (leading === undefined) return ledger;
-      throw unreadable(` It names \`${visible(leading)}\`, which is no path inside an SDK.`);
+      throw unreadable(` It names \`${visible(leading)}\`, which is not a path inside an SDK.`);
     }
   } catch (error) {
     if (error instanceof Halt) throw error;
@@ -82,7 +82,7 @@ function isPathBelow(path: string): boolean {
 }
 
 function unreadable(why = ""): Halt {
-  const hint = "Restore it from version control. Without it Rhema cannot know which files are yours.";
+  const hint = "Restore it from version control. Without it, Rhema does not know which files are yours.";
   return new Halt(
     [problem("state.unreadable", `The ledger \`.rhema/ledger.json\` cannot be read.${why}`, { hint })],
     exitCodes.usage,

@@ -28,19 +28,23 @@ export function proposals(
     found.push(
       problem(
         "contract.pages",
-        `${count} to answer page by page: ${shown.join(", ")}${more}. \`${names.call(first).pages ?? ""}\` goes through all items.`,
-        { level: "note", place, hint: `If one does not, say \`pages: { ${id}: off }\`.` },
+        `${count} to page: ${shown.join(", ")}${more}. \`${names.call(first).pages ?? ""}\` returns all items.`,
+        { level: "note", place, hint: `If one does not, set \`pages: { ${id}: off }\`.` },
       ),
     );
   }
   for (const { name, count } of sharedParameters(plan.calls)) {
     if (settings.standing?.includes(name)) continue;
     found.push(
-      problem("contract.standing", `${String(count)} of ${String(plan.calls.length)} operations take \`${name}\`.`, {
-        level: "note",
-        place,
-        hint: `\`standing: [${name}]\` lets the connection supply it once.`,
-      }),
+      problem(
+        "contract.standing",
+        `${String(count)} of ${String(plan.calls.length)} operations have the parameter \`${name}\`.`,
+        {
+          level: "note",
+          place,
+          hint: `\`standing: [${name}]\` sets it once, on the connection.`,
+        },
+      ),
     );
   }
   return found;
@@ -53,8 +57,8 @@ export function unfitPages(project: Project, plan: RestPlan, { pages = {} }: Con
     const why = pagingObstacle(call, plan.types, pages);
     if (why === undefined) return [];
     const name = call.operation.operationId ?? call.name;
-    const message = `The pages of \`${name}\` cannot be gone through: ${why}.`;
-    const hint = `Correct \`pages\`, or say \`${name}: off\`.`;
+    const message = `The pages of \`${name}\` cannot be loaded: ${why}.`;
+    const hint = `Correct \`pages\`, or set \`${name}: off\`.`;
     return [problem("config.invalid", message, { level: "warning", place, hint })];
   });
 }
@@ -80,11 +84,11 @@ export function losses(
   const isOpen = int64?.usual === "number" && project.configuration.sdks[sdk]?.settings?.int64 === undefined;
   const wide = isOpen && exact.length > 0 ? wideIntegers(plan) : [];
   if (wide.length > 0) {
-    const count = wide.length === 1 ? "1 place holds" : `${String(wide.length)} places hold`;
-    const message = `${count} integers of 64 bits, which become \`number\` in \`${sdk}\`: ${listed(wide.map((name) => `\`${name}\``))}.`;
+    const count = wide.length === 1 ? "1 place has" : `${String(wide.length)} places have`;
+    const message = `${count} 64-bit integers, which become \`number\` in \`${sdk}\`: ${listed(wide.map((name) => `\`${name}\``))}.`;
     const [best = "", ...others] = exact;
     const or = others.length > 0 ? ` (or ${others.map((value) => `\`${value}\``).join(", ")})` : "";
-    const hint = `Say \`int64: ${best}\`${or} in the SDK's \`settings\`, or \`int64: number\` when it is meant.`;
+    const hint = `Set \`int64: ${best}\`${or} in the SDK's \`settings\`, or \`int64: number\` if no value is that long.`;
     found.push(problem("contract.integers", message, { level: "note", place, hint }));
   }
   const clashes = [...plan.clashes, ...names.clashes];
@@ -94,9 +98,9 @@ export function losses(
     const hint =
       plan.protocol === "graphql"
         ? "Rename the query or fragment in its document; a type of the schema keeps its name."
-        : "Another `operationId` or schema name in the contract gives a better one; `skip` leaves an operation out.";
+        : "Ask for another `operationId` or schema name in the contract, or leave an operation out with `skip`.";
     found.push(
-      problem("contract.names", `${count} wanted by something else too, and made apart: ${listed(apart)}.`, {
+      problem("contract.names", `${count} used more than once and changed: ${listed(apart)}.`, {
         level: "note",
         place,
         hint,

@@ -29,12 +29,12 @@ export async function vanishedNames(project: OpenedProject, sdk: string, built: 
   if (vanished.size === 0) return [];
   return (tools.uses?.importsFrom(project, folder) ?? []).flatMap(({ document, name, offset }) => {
     if (!vanished.has(name)) return [];
-    const hint = didYouMean(name, now) ?? "Bring its query back, or take the import out.";
+    const hint = didYouMean(name, now) ?? "Restore its query, or remove the import.";
     return [
       problem("query.vanished", `\`${name}\` is no longer generated, and \`${document}\` imports it.`, {
         level: "warning",
         place: { document, offset, length: name.length },
-        why: `No query document of ${displayPath(project, folder)} makes it any more.`,
+        why: `No query document of ${displayPath(project, folder)} generates it.`,
         hint,
       }),
     ];

@@ -14,11 +14,11 @@ export function outlivedAcceptances(project: Project): Problem[] {
     until >= now
       ? []
       : [
-          problem("guard.outlived", `\`${subject ?? change}\` was accepted until ${until}, and counts again.`, {
+          problem("guard.outlived", `\`${subject ?? change}\` was accepted until ${until}, and now counts again.`, {
             level: "warning",
             place: pointerPlace(project.configName, `/guard/accepted/${String(at)}`),
             why: `It was accepted because: ${reason}`,
-            hint: "Mend what it breaks, or decide anew with a later day.",
+            hint: "Fix what it breaks, or accept it again until a later date.",
           }),
         ],
   );

@@ -56,7 +56,7 @@ export async function guarded(
 
 /** What to do: source is adapted; of released apps somebody has to decide. */
 function hintOf({ hint, verdict, code, subject }: JudgedChange): string {
-  const accept = `accept it until a day: \`guard.accepted: [{ change: ${code}, subject: ${subject}, … }]\`.`;
-  if (verdict.code !== "compatible") return hint ?? "Adapt the places above.";
+  const accept = `accept it until a date: \`guard.accepted: [{ change: ${code}, subject: ${subject}, … }]\`.`;
+  if (verdict.code !== "compatible") return hint ?? "Fix the locations above.";
   return `Your source is fine; released apps are not. Wait until they are gone, or ${accept}`;
 }

@@ -113,8 +113,8 @@ export async function impact(project: OpenedProject, cwd: string, options: Impac
 }
 
 function nothingThere(contract: string, spec: string): Halt {
-  const message = `\`${spec}\` holds neither a pin nor a file of the contract \`${contract}\`.`;
-  const hint = "Name a state after the contract was adopted; the folder .rhema has to be committed.";
+  const message = `\`${spec}\` contains neither a pin nor a file of the contract \`${contract}\`.`;
+  const hint = "Name a revision after the contract was added. The folder .rhema must be committed.";
   return new Halt([problem("revision.empty", message, { hint })], exitCodes.unreadable);
 }
 
@@ -147,7 +147,7 @@ function sameProtocol(name: string, sides: readonly [Side, Side]): readonly [Sid
     [
       problem(
         "contract.kind",
-        `\`${name}\` was a ${words[from]} contract and is a ${words[to]} one; the two cannot be compared.`,
+        `\`${name}\` was a ${words[from]} contract and is a ${words[to]} one; they cannot be compared.`,
       ),
     ],
     exitCodes.usage,
@@ -159,8 +159,8 @@ function comparedContracts(project: OpenedProject, { contracts, before, after }:
   if (chosen.length > 1 && (before !== undefined || after !== undefined)) {
     throw new Halt(
       [
-        problem("sdk.unknown", "--before and --after name files of one contract, and several are configured.", {
-          hint: `Say which: ${chosen.join(", ")}.`,
+        problem("sdk.unknown", "--before and --after apply to one contract, but several are configured.", {
+          hint: `Name one: ${chosen.join(", ")}.`,
         }),
       ],
       exitCodes.usage,

@@ -24,7 +24,7 @@ export async function releaseShares(project: Project): Promise<Release[]> {
   const others = [...listed].filter(([name]) => !Object.hasOwn(releases, name)).map(([, share]) => share);
   const sum = [...known.flatMap(({ share }) => share ?? []), ...others].reduce((all, share) => all + share, 0);
   if (sum > 1 + roundingError)
-    throw invalid(`The shares of users come to ${String(Math.round(sum * 1000) / 1000)}, which is more than all.`);
+    throw invalid(`The sum of all shares is ${String(Math.round(sum * 1000) / 1000)}, which is more than 1.`);
   return known;
 }
 
@@ -37,7 +37,7 @@ export function allShared(releases: readonly Release[]): void {
   const without = releases.find(({ share }) => share === undefined);
   if (releases.length > 0 && !without) return;
   const what = without ? `The release \`${without.name}\` has no share of users` : "No release is configured";
-  throw invalid(`${what}, and \`--most-users\` counts by them.`);
+  throw invalid(`${what}, but \`--most-users\` requires them.`);
 }
 
 const roundingError = 1e-6;
@@ -55,7 +55,7 @@ async function listedShares(
     if (release === undefined || share === undefined)
       throw invalid(`${row} has no ${release === undefined ? "release" : "share"}.`);
     const value = /^\s*(?:\d+(?:\.\d*)?|\.\d+)(?:e-?\d+)?\s*$/i.test(share) ? Number(share) : NaN;
-    if (!(value >= 0 && value <= 1)) throw invalid(`${row} has the share \`${share}\`, which is no fraction.`);
+    if (!(value >= 0 && value <= 1)) throw invalid(`${row} has the share \`${share}\`, which is not a fraction.`);
     if (found.has(release)) throw invalid(`${row} names the release \`${release}\` again.`);
     found.set(release, value);
   });

@@ -72,7 +72,7 @@ async function remote(address: string, secrets: Secrets | undefined): Promise<So
   const { fetchText } = await import("../sources/fetchText.js");
   const fetched = await fetchText(address, address, { headers: {}, hosts: [], timeoutMs: 30_000 });
   if ("problem" in fetched) throw new Halt([fetched.problem], exitCodes.unreadable);
-  if ("isSame" in fetched) throw new Error("Nothing was known of it, so it cannot be the same.");
+  if ("isSame" in fetched) throw new Error("There was no earlier version to compare with.");
   return { document: publicAddress(address), text: fetched.text };
 }
 
@@ -83,7 +83,7 @@ function fileText(path: string, cwd: string, project: Project | undefined): Sour
     return { document, text: readText(absolute) };
   } catch {
     const known = ["pin", ...Object.keys(project?.configuration.releases ?? {})].map((each) => `\`${each}\``);
-    const hint = project ? `Give a file, a URL, \`git:REVISION\`, or one of ${known.join(", ")}.` : "Check the path.";
+    const hint = project ? `Use a file, a URL, \`git:REVISION\`, or one of ${known.join(", ")}.` : "Check the path.";
     throw new Halt(
       [problem("contract.missing", `There is no contract file \`${path}\`.`, { hint })],
       exitCodes.unreadable,

@@ -29,7 +29,7 @@ export function configText({ contracts, sdk, language, into, schema, ...more }: 
   const settings = Object.entries(more.settings).map(([key, value]) => `${key}: ${scalar(value)}`);
   const covers = contracts.map(({ name }) => name);
   return [
-    "# Which API contracts this project consumes, and what is made of them. `rhema generate` reads it.",
+    "# Contracts and SDKs of this project, for `rhema generate`.",
     ...(schema === undefined ? [] : [`# yaml-language-server: $schema=${schema}`]),
     "contracts:",
     ...contracts.flatMap((contract) => contractLines(contract, `${language}: ${more.textScalar}`)),
@@ -37,15 +37,15 @@ export function configText({ contracts, sdk, language, into, schema, ...more }: 
     `  ${sdk}:`,
     `    language: ${language}`,
     `    covers: [${covers.join(", ")}]`,
-    `    into: ${scalar(into)} # only files that Rhema wrote are ever replaced`,
+    `    into: ${scalar(into)} # Rhema replaces only files that it wrote`,
     ...(settings.length === 0
       ? ["    # settings: { dates: decoded, testing: true }"]
       : [`    settings: { ${settings.join(", ")} } # dates: decoded, testing: true`]),
     "",
     ...(contracts.some(({ queries }) => queries !== undefined)
-      ? ["# editors: true # also writes .graphqlrc.yml, for what editors know of GraphQL", ""]
+      ? ["# editors: true # also writes .graphqlrc.yml, for GraphQL plug-ins of editors", ""]
       : []),
-    "# What `rhema check` judges breaks against, in CI:",
+    "# What `rhema check` compares with, in CI:",
     "# guard: { since: git:origin/main }",
     "",
   ].join("\n");

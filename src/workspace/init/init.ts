@@ -33,8 +33,8 @@ export function assertNoConfiguration(root: string, name: string): void {
   const usual = ["rhema.yaml", "rhema.yml", "rhema.json"];
   const there = (usual.includes(name) ? usual : [name]).find((each) => existsSync(join(root, each)));
   if (there === undefined) return;
-  const message = `There is a \`${there}\` already, and it is never overwritten.`;
-  const hint = "Edit it, or delete it to begin anew; `rhema generate` goes on with it.";
+  const message = `\`${there}\` already exists, and is not overwritten.`;
+  const hint = "Edit it, or delete it and run `rhema init` again.";
   throw new Halt([problem("init.there", message, { hint })], exitCodes.usage);
 }
 

@@ -118,9 +118,9 @@ function failed({ shown }: AppChecker, output: string): Halt {
   const lines = output.trimEnd().split("\n").slice(-lastLines);
   return new Halt(
     [
-      problem("proof.failed", `\`${shown}\` fails on a copy of the app, and names no place in its source.`, {
+      problem("proof.failed", `\`${shown}\` fails on a copy of the app, without naming a location in its source.`, {
         why: lines.join(" ").trim() === "" ? "It printed nothing." : lines.map((line) => line.trim()).join(" / "),
-        hint: "Run it in the app's folder. What it needs has to be there; `proof` of the SDK says another command.",
+        hint: "Run it in the app's folder and fix what it needs, or set another command with `proof`.",
       }),
     ],
     exitCodes.unreadable,

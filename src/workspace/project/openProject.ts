@@ -36,7 +36,7 @@ export async function openProject(
     throw new Halt(
       [
         problem("config.missing", "There is no rhema.yaml in this folder.", {
-          hint: "`rhema init` finds contracts and writes it; --config FILE names another file.",
+          hint: "Run `rhema init` to create it, or use --config FILE.",
         }),
       ],
       exitCodes.usage,

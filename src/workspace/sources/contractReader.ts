@@ -74,13 +74,13 @@ function readSafely(name: string, texts: ProjectTexts): ContractReading {
     // Only nesting beyond all measure exhausts the stack.
     if (!(error instanceof RangeError)) throw error;
     const message = `The contract \`${name}\` is nested too deeply to be read.`;
-    return { problems: [problem("contract.syntax", message, { hint: "Ask its authors; no tool will read it." })] };
+    return { problems: [problem("contract.syntax", message, { hint: "Ask its authors to flatten it." })] };
   }
 }
 
 function noSchemaIn(hosts: readonly string[]): Problem {
   const files = hosts.map((document) => `\`${document}\``).join(", ");
-  return problem("contract.kind", `${files} holds no schema text that can be read without running it.`, {
+  return problem("contract.kind", `${files} contains no schema text that Rhema can read without running it.`, {
     hint: "Tag the text with `gql` or `graphql`, or let a command print it: `from: { run: … }`.",
   });
 }

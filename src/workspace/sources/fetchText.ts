@@ -88,7 +88,7 @@ function notReached(
   if (error instanceof Error && error.name === "TimeoutError")
     return failed(`did not answer within ${String(timeoutMs / 1000)} s`, "Try again, or check the address.");
   return unreachable(error, first)
-    ? failed(`cannot be reached: nothing listens at ${first.host}`, "Start the server, or check the port.")
+    ? failed(`cannot be reached: no server listens at ${first.host}`, "Start the server, or check the port.")
     : failed("cannot be reached", "Check the address, and that the server is running.");
 }
 
@@ -104,13 +104,14 @@ async function read(response: Response, { body }: FetchOptions, failed: Failed):
   const text = await readLimited(response);
   // A GraphQL server says with 400 what it does not understand of a query.
   const isExplained = body !== undefined && status === 400 && /^\s*\{/.test(text ?? "");
-  if (!response.ok && !isExplained) return failed(`answers ${String(status)}`, hintFor(status), status);
-  if (text === undefined) return failed("is larger than 128 MB or broke off", "Save it to a file, and name the file.");
+  if (!response.ok && !isExplained) return failed(`responds with ${String(status)}`, hintFor(status), status);
+  if (text === undefined)
+    return failed("is larger than 128 MB, or was disconnected", "Save it to a file, and set `from` to the file.");
   if (text.trim() === "") return failed("is empty", "Check the address.");
   if (/^\s*<(?:!doctype|html)/i.test(text))
     return failed(
-      "is a web page, not a description",
-      "Use the address of the description itself, which often ends in .json or .yaml.",
+      "is a web page, not an OpenAPI document",
+      "Use the URL of the document itself, which often ends in .json or .yaml.",
       status,
     );
   return { text, validators: validatorsOf(response.headers) };
@@ -175,7 +176,7 @@ async function readLimited(response: Response): Promise<string | undefined> {
 /** What to do about an answer that holds no contract. */
 function hintFor(status: number): string {
   if (status === 404 || status === 410)
-    return "There is nothing at this address. Open it in a browser: it has to show the contract itself, often at /openapi.json or /graphql, and not a page about it.";
-  if (status === 429) return "The server takes no more requests for now. Wait, and try again.";
-  return status >= 500 ? "The server has a problem of its own. Try again later." : "Check the address.";
+    return "There is nothing at this URL. Open it in a browser: it must show the contract itself, often at /openapi.json or /graphql.";
+  if (status === 429) return "The server accepts no more requests for now. Try again later.";
+  return status >= 500 ? "The server has an internal error. Try again later." : "Check the address.";
 }

@@ -30,7 +30,7 @@ export async function freshReader(project: OpenedProject, contract: string): Pro
     const found = await fetchCopy(project, contract, { address, known: undefined });
     const place = { document: project.configName, pointer: `/contracts/${contract}/from` };
     if ("problem" in found)
-      problems.push({ ...found.problem, level: "warning", places: [place], why: "Its copy is compared instead." });
+      problems.push({ ...found.problem, level: "warning", places: [place], why: "Rhema compares its copy instead." });
     if (!("text" in found)) return;
     const { text } = found;
     const document = `${displayPath(project, copyPath(project, contract, { address, text }))} (new)`;

@@ -37,7 +37,7 @@ export async function introspect(address: string, shown: string, options: FetchO
     const schema = introspectedSchema(answer);
     if (schema) return { text: introspectionText(schema) };
     const messages = errorMessages(answer);
-    if (messages === undefined) return failed(shown, "does not answer as a GraphQL server does", wrongAddress);
+    if (messages === undefined) return failed(shown, "does not respond like a GraphQL server", wrongAddress);
     // The first refusal is about what was really wanted; the others only say what old words lead to.
     said = said.length > 0 ? said : messages;
     if (messages.some(isSwitchedOff)) break;
@@ -47,16 +47,12 @@ export async function introspect(address: string, shown: string, options: FetchO
     return failed(
       shown,
       `does not allow introspection: ${sentence(first)}`,
-      "Switch it on for this address or credential, or ask its authors for the schema as a file and name that under `from`.",
+      "Enable it for this URL or credential, or ask its authors for the schema as a file, and set `from` to the file.",
     );
-  return failed(
-    shown,
-    `refuses to be introspected: ${sentence(first)}`,
-    "Check `headers` of the contract and the address.",
-  );
+  return failed(shown, `refuses introspection: ${sentence(first)}`, "Check `headers` of the contract and the address.");
 }
 
-const wrongAddress = "Use the address that queries are sent to; it often ends in /graphql.";
+const wrongAddress = "Use the URL for queries, which often ends in /graphql.";
 
 /** The same failure, said of an endpoint instead of a document. */
 function endpointProblem(
@@ -68,7 +64,7 @@ function endpointProblem(
   const message =
     status === 200
       ? `\`${shown}\` is a web page, not a GraphQL endpoint.`
-      : `\`${shown}\` answers ${String(status)} to an introspection query.`;
+      : `\`${shown}\` responds with ${String(status)} to an introspection query.`;
   return { ...found, message, hint: wrongAddress };
 }
 

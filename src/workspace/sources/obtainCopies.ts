@@ -72,7 +72,7 @@ function settle(
       exitCodes.unreadable,
       new Map([[project.configName, project.configText]]),
     );
-  return [{ ...failure, level: "warning", places: [place], why: "The copy that was there is used instead." }];
+  return [{ ...failure, level: "warning", places: [place], why: "Rhema uses the existing copy instead." }];
 }
 
 /** Fetches one document of a contract and saves its copy; the problem when it cannot be had. */
@@ -108,7 +108,7 @@ export async function fetchCopy(
     Object.entries(settings.headers ?? {}).map(([name, value]) => [name, expand(project, value, contract)]),
   );
   if (!URL.canParse(expanded) || !/^https?:/i.test(expanded)) {
-    const message = `\`${address}\` is no address that can be fetched.`;
+    const message = `\`${address}\` is not a URL that can be fetched.`;
     return { problem: problem("contract.fetch", message, { hint: "Use http: or https:." }) };
   }
   project.secrets.learnHeaders(Object.entries(headers));

@@ -24,7 +24,7 @@ export class Revision {
     const isName = /^[A-Za-z0-9_][\w./@^~{}-]*$/.test(name);
     const known = isName ? this.git(["rev-parse", "--verify", "--quiet", `${name}^{commit}`]) : undefined;
     if (known !== undefined) return;
-    const hint = "Check the name; a shallow checkout may have to fetch more history first.";
+    const hint = "Check the name. In a shallow checkout, fetch more history first.";
     throw new Halt([problem("revision.unknown", `There is no revision \`${name}\` here.`, { hint })], exitCodes.usage);
   }
 

@@ -65,7 +65,7 @@ export function partText(
   const settings = project.configuration.contracts[contract] ?? { from: [] };
   if (isUrl(name)) {
     if (!URL.canParse(name) || !isAllowedHost(settings, name))
-      return { why: "is on a host that `hosts` of the contract does not allow" };
+      return { why: "is on a host that `hosts` does not allow" };
     return readCopy(project, contract, name) ?? { why: "was not fetched yet; run `rhema generate`", isRemote: true };
   }
   const path = resolve(project.root, name);
@@ -86,13 +86,13 @@ function filesOf(project: Project, contract: string, source: string): string[] {
     const found = findFiles(project, [source]);
     if (found.length === 0)
       throw missing(project, contract, {
-        message: `No file matches \`${source}\`, where the contract \`${contract}\` should come from.`,
+        message: `No file matches \`${source}\` of the contract \`${contract}\`.`,
       });
     return found;
   }
   if (!existsSync(path))
     throw missing(project, contract, {
-      message: `The contract \`${contract}\` should be in \`${source}\`, and there is no such file.`,
+      message: `The contract \`${contract}\` should be in \`${source}\`, which does not exist.`,
     });
   if (!statSync(path).isDirectory()) return [path];
   const search = (files: string): string[] => globSync(files, { cwd: path, absolute: true, ignore: neverSearched });
@@ -100,7 +100,7 @@ function filesOf(project: Project, contract: string, source: string): string[] {
   const found = schemas.length > 0 ? schemas : search(descriptionFiles);
   if (found.length === 0)
     throw missing(project, contract, {
-      message: `The folder \`${source}\` of the contract \`${contract}\` holds no .graphql, .yaml or .json file.`,
+      message: `The folder \`${source}\` of the contract \`${contract}\` contains no .graphql, .yaml or .json file.`,
     });
   return found;
 }
@@ -169,13 +169,13 @@ function nothingFound(
   const hosts = paths.filter(isHostFile).length;
   const message =
     hosts > 0
-      ? `\`${pattern}\` matches ${String(hosts)} source file${hosts === 1 ? "" : "s"}, and none holds a query of \`${contract}\`.`
+      ? `\`${pattern}\` matches ${String(hosts)} source file${hosts === 1 ? "" : "s"}, but none contains a query of \`${contract}\`.`
       : `No query document of \`${contract}\` matches \`${pattern}\`.`;
   const marks = tags.map((tag) => `\`${tag}\``).join(" or ");
   const hint =
     hosts > 0
-      ? `Fine in a new project; else tag the text with ${marks}, or say your own under \`tags\`.`
-      : "Fine in a new project; else check the pattern. Queries are in .graphql and .gql files and in source files.";
+      ? `This is normal in a new project. Otherwise tag the text with ${marks}, or set \`tags\`.`
+      : "This is normal in a new project. Otherwise check the pattern. Queries are in .graphql and .gql files and in source files.";
   return problem("query.none", message, { level: "warning", place, hint });
 }
 
@@ -211,7 +211,7 @@ function readAll(project: Project, paths: readonly string[]): SourceText[] {
     } catch (error) {
       const message = `\`${document}\` cannot be read (${errorCode(error) ?? "unknown reason"}).`;
       throw new Halt(
-        [problem("contract.missing", message, { hint: "Check that it is a file and that you may read it." })],
+        [problem("contract.missing", message, { hint: "Check that it is a file that you can read." })],
         exitCodes.unreadable,
       );
     }

@@ -55,7 +55,7 @@ export async function findCall(
   }
   if (second && second.contract !== first.contract) {
     const message = `Both ${first.contract} and ${second.contract} have \`${wanted}\`.`;
-    throw new Halt([problem("try.unknown", message, { hint: "Say which with --contract NAME." })], exitCodes.usage);
+    throw new Halt([problem("try.unknown", message, { hint: "Use --contract NAME." })], exitCodes.usage);
   }
   return first;
 }

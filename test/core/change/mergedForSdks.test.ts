@@ -49,7 +49,7 @@ describe("a change that several SDKs see", () => {
     const judged = (sdk: string) => {
       const source = [{ ...uses(sdk, "getBerth"), kind: "calls" as const }];
       const [first] = judgeUse(both, "rest", { queries: [], searched: true, source });
-      return [first?.use, first?.hint?.startsWith("The SDK reads whole answers")];
+      return [first?.use, first?.hint?.startsWith("The SDK decodes whole responses")];
     };
     expect([judged("web"), judged("phone")]).toEqual([
       ["used", true],

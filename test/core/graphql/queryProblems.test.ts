@@ -98,7 +98,7 @@ describe("every error of every document, with its place and a way out", () => {
 
   it("fragments that spread each other are refused", () => {
     const [first] = told("query A { boat(id: 1) { ...F } } fragment F on Boat { ...G } fragment G on Boat { ...F }");
-    expect(first?.[1]).toBe("Fragments spread each other in a circle: `F` -> `G` -> `F`.");
+    expect(first?.[1]).toBe("Fragments spread each other in a cycle: `F` -> `G` -> `F`.");
   });
 
   it("an empty document is nothing, and one of comments too", () => {
@@ -112,12 +112,12 @@ describe("every error of every document, with its place and a way out", () => {
       "fragment F on Boat { id ...G }",
       "fragment G on Boat { nope }",
     );
-    expect(problems.map(({ why }) => why)).toEqual(["`A` sends it, by the fragment `F`, then `G`, and one more."]);
+    expect(problems.map(({ why }) => why)).toEqual(["`A` sends it, through the fragment `F`, then `G`, and one more."]);
     const { problems: far } = readQueries(
       fleetSchema,
       "query A { boats { ...F } } fragment F on Boat { id ...G } fragment G on Boat { mate { ...H } } fragment H on Boat { nope }",
     );
-    expect(far[0]?.why).toBe("`A` sends it, by the fragment `F`, then `G`, then `H`.");
+    expect(far[0]?.why).toBe("`A` sends it, through the fragment `F`, then `G`, then `H`.");
   });
 
   it("every circle of fragments is told once", () => {
@@ -127,7 +127,7 @@ describe("every error of every document, with its place and a way out", () => {
       "fragment Own on Boat { mate { ...Own } }",
     );
     expect(found.map(([code, message]) => [code, message])).toEqual([
-      ["query.cycle", "Fragments spread each other in a circle: `F` -> `G` -> `F`."],
+      ["query.cycle", "Fragments spread each other in a cycle: `F` -> `G` -> `F`."],
       ["query.cycle", "The fragment `Own` spreads itself."],
     ]);
   });

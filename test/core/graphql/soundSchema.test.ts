@@ -73,16 +73,16 @@ describe("of a broken schema the sound part is read, and the rest is set aside w
     [
       "an interface implemented without those it implements",
       "interface A { x: Int } interface B implements A { x: Int } type C implements B { x: Int }",
-      ["C as B: it does not say that it implements `A` too"],
+      ["C as B: it does not implement `A` too"],
       /type C \{ x: Int \}/,
     ],
     [
       "an input type in an answer and an object in an argument",
       "input I { x: Int } type Boat { id(by: Boat): ID i: I } extend type Query { must(boat: Boat!): Int }",
       [
-        "Query.must: its argument `boat` is required, and `Boat` is an object, which no argument can hold",
-        "Boat.id(by:): `Boat` is an object, which no argument can hold",
-        "Boat.i: `I` is an input type, which no answer can hold",
+        "Query.must: its argument `boat` is required, and `Boat` is an object, which cannot be an argument",
+        "Boat.id(by:): `Boat` is an object, which cannot be an argument",
+        "Boat.i: `I` is an input type, which cannot be in a response",
       ],
       /type Boat \{ id: ID \}/,
     ],
@@ -105,7 +105,7 @@ describe("of a broken schema the sound part is read, and the rest is set aside w
     [
       "a union of what is no object",
       "enum E { A } type T { x: Int } union U = E | T",
-      ["E in U: it is an enum, and a union is of objects"],
+      ["E in U: it is an enum, but a union consists of objects"],
       /union U = T/,
     ],
     [
@@ -113,8 +113,8 @@ describe("of a broken schema the sound part is read, and the rest is set aside w
       "type T { x: Int } extend input T { y: Int } enum T { Z } type __X { a: Int } query Q { ok }",
       [
         "another T: `T` is defined as an object before",
-        "__X: its name is reserved for what every GraphQL schema has",
-        "the query Q: it belongs into a query document, and this is a schema",
+        "__X: its name is reserved by GraphQL",
+        "the query Q: it belongs in a query document, but this is a schema",
         "an extension of T: `T` is an object, and this extends an input type",
       ],
       /type T \{ x: Int \}/,
@@ -173,7 +173,7 @@ describe("of a broken schema the sound part is read, and the rest is set aside w
 
   it("reads a schema that has no query type, and refuses one that has nothing", () => {
     expect(read("type Boat { id: ID }").contract?.types.has("Boat")).toBe(true);
-    expect(read("type Boat { id: Nope }").problems[0]?.message).toMatch(/Nothing of the schema can be used/);
+    expect(read("type Boat { id: Nope }").problems[0]?.message).toMatch(/No part of the schema can be used/);
     expect(read("# nothing").problems).toMatchObject([{ code: "graphql.schema" }]);
   });
 

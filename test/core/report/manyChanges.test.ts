@@ -48,10 +48,10 @@ describe("a report on many changes", () => {
     expect(start).toMatch(
       /^impact: \d+ of \d+ changes can break this project\n\n +breaking +risky +compatible\n {2}your code/,
     );
-    expect(start).toContain("236  Another choice can be answered  answer.choice.new");
+    expect(start).toContain("236  A response can have another enum value  answer.choice.new");
     expect(start).toContain("x 96 operations no longer declare the failure 409.");
     expect(start).toContain("x `season` of 96 operations is now required.");
-    expect(start).toMatch(/`harbour\.Flag` can now answer `flag-\d+`, `flag-\d+`, `flag-\d+` and 233/);
+    expect(start).toMatch(/`harbour\.Flag` can now be `flag-\d+`, `flag-\d+`, `flag-\d+` and 233/);
     expect(start).toContain("x `field1` of 96 types can now be absent from responses.");
     expect(shown.filter((line) => line.includes("cannot tell"))).toHaveLength(1);
     expect(shown.every((line) => line.length <= 80 || line.includes("  contract  "))).toBe(true);
@@ -118,7 +118,7 @@ describe("changes of one cause", () => {
     const some = changes.map((change, at) => (at === 0 ? { ...change, use: "used" as const } : change));
     expect(joinedChanges(some).map(({ message, parts }) => [message, parts.length])).toEqual([
       ["`Flag` can now be `b` in responses.", 1],
-      ["`Flag` can now answer `c`, `d`, `e` and `f`.", 4],
+      ["`Flag` can now be `c`, `d`, `e` and `f` in responses.", 4],
     ]);
   });
 

@@ -9,15 +9,20 @@ const labels = (data: unknown) =>
 
 describe("a fault sets aside what depends on it, and nothing else", () => {
   it.each<[string, unknown, string, string]>([
-    ["a dangling reference", { properties: { x: { $ref: "#/components/schemas/Goood" } } }, "leads nowhere", "`Good`"],
+    [
+      "a dangling reference",
+      { properties: { x: { $ref: "#/components/schemas/Goood" } } },
+      "does not resolve",
+      "`Good`",
+    ],
     ["an unknown type", { type: "strng" }, "JSON Schema types", "`string`"],
     ["a schema that is text", "oops", "object or a boolean", ""],
-    ["properties that are a list", { properties: ["a"] }, "has to be an object", ""],
+    ["properties that are a list", { properties: ["a"] }, "must be an object", ""],
     ["an alias of itself", { $ref: "#/components/schemas/Bad" }, "alias of itself", ""],
     [
       "a merge of itself",
       { allOf: [{ $ref: "#/components/schemas/Bad" }, { properties: { x: {} } }] },
-      "made of itself",
+      "contains itself",
       "",
     ],
   ])("%s", (_name, schema, message, hint) => {

@@ -139,8 +139,8 @@ describe("auth and servers", () => {
       ["login", "basic"],
     ]);
     expect(problems.map((each) => each.message)).toEqual([
-      "The auth scheme `odd` is no scheme; calls are made without it.",
-      'An item has to be an object, and is the text "junk".',
+      "The auth scheme `odd` is not a valid scheme; calls do not use it.",
+      'An item must be an object, but is the text "junk".',
     ]);
     expect(contract.servers).toEqual([
       { url: "https://{where}.example.test", variables: new Map([["where", { default: "north" }]]) },

@@ -8,7 +8,7 @@ export interface UglyCase {
   readonly pages?: PagingSettings;
   /** Texts that the SDK holds, in any of its files. */
   readonly gives: readonly string[];
-  /** Beginnings of everything that is said: problems by "code message", parts set aside by "aside what". */
+  /** Beginnings of everything that is said: problems by "code message", parts skipped by "aside what". */
   readonly says?: readonly string[];
 }
 
@@ -370,7 +370,7 @@ export const uglyCases: readonly UglyCase[] = [
     does: "writes `in` in capitals",
     document: operation({ parameters: [parameter("q", "Query")] }),
     gives: ["readonly q?: string | undefined;"],
-    says: ["contract.irregular `in` has to be `query`"],
+    says: ["contract.irregular `in` must be `query`"],
   },
   {
     does: "has a parameter without a place",
@@ -622,7 +622,7 @@ export const uglyCases: readonly UglyCase[] = [
     does: "writes a type in capitals",
     document: schema(record({ a: { type: "String" } })),
     gives: ["a?: string;"],
-    says: ["contract.irregular `type` is written in lower case: `string`."],
+    says: ["contract.irregular `type` must be in lower case: `string`."],
   },
   {
     does: "writes a type that does not exist",

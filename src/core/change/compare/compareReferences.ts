@@ -63,7 +63,7 @@ export class ShapeWalk {
     this.inside(isListOfIt ? inner : { ...inner, asListOfOne: undefined }, left, right);
   }
 
-  /** Whether a shape is a list that takes one of a value alone. */
+  /** Whether a shape is a list that must be one of a value alone. */
   private isListOf(list: Shape, value: Reference): boolean {
     if (list.kind !== "list" || (list.constraints?.minItems ?? 0) > 1) return false;
     const { before, after } = this.context;

@@ -208,7 +208,7 @@ function whole(coordinate: Coordinate): Coordinate {
 }
 
 const readWhole =
-  "The SDK reads whole answers: in released apps these calls fail when they are answered this, whatever is used of it.";
+  "The SDK decodes whole responses. In released apps these calls fail with such a response, whatever they use of it.";
 
 function hitInSource({ coordinate, kind, place }: SourceUse): Hit {
   return { owner: nameOf(coordinate), operations: [], place, kind, isInSource: true };

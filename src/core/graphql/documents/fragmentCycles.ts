@@ -36,9 +36,9 @@ function cycle(steps: readonly { readonly name: string; readonly spread: Fragmen
   const message =
     steps.length === 1
       ? `The fragment ${names[0] ?? ""} spreads itself.`
-      : `Fragments spread each other in a circle: ${names.join(" -> ")}.`;
+      : `Fragments spread each other in a cycle: ${names.join(" -> ")}.`;
   return problem("query.cycle", message, {
     places: steps.map(({ spread }) => placeOfNode(spread)),
-    hint: "Take one of these spreads out.",
+    hint: "Remove one of these spreads.",
   });
 }

@@ -60,9 +60,8 @@ const forms: readonly Form[] = [
   [
     /^Expected value of type "([^"]+)", found (.*)\.$/s,
     ([type = "", found = ""]) => ({
-      message: `\`${type}\` is expected, and \`${found}\` was found.`,
-      hint:
-        found === "null" ? `Null is not taken here: give a value, or leave it out where it has a default.` : undefined,
+      message: `\`${type}\` is expected, but \`${found}\` was found.`,
+      hint: found === "null" ? `Null is not allowed here. Use a value, or omit it if it has a default.` : undefined,
     }),
   ],
   [
@@ -78,21 +77,21 @@ const forms: readonly Form[] = [
   [
     /^Field "(\w+)" argument "(\w+)" of type "([^"]+)" is required, but it was not provided\.$/,
     ([field = "", argument = "", type = ""]) => ({
-      message: `\`${field}\` needs the argument \`${argument}\`.`,
+      message: `\`${field}\` requires the argument \`${argument}\`.`,
       hint: `Write \`${field}(${argument}: …)\` with a value, or with a variable \`$${argument}: ${type}\`.`,
     }),
   ],
   [
     /^Directive "@(\w+)" argument "(\w+)" of type "([^"]+)" is required, but it was not provided\.$/,
     ([directive = "", argument = "", type = ""]) => ({
-      message: `\`@${directive}\` needs the argument \`${argument}\`.`,
+      message: `\`@${directive}\` requires the argument \`${argument}\`.`,
       hint: `Write \`@${directive}(${argument}: …)\` with a value of \`${type}\`.`,
     }),
   ],
   [
     /^Field "(\w+)\.(\w+)" of required type "([^"]+)" was not provided\.$/,
     ([type = "", field = "", expected = ""]) => ({
-      message: `\`${type}\` needs the field \`${field}\`.`,
+      message: `\`${type}\` requires the field \`${field}\`.`,
       hint: `Add \`${field}: …\`, a value of \`${expected}\`.`,
     }),
   ],
@@ -109,7 +108,7 @@ const forms: readonly Form[] = [
       const names = argumentsOf(schema.getType(type), field);
       return {
         message: `\`${type}.${field}\` has no argument \`${argument}\`.`,
-        hint: names.length === 0 ? `It takes no arguments: write \`${field}\` alone.` : instead(argument, names),
+        hint: names.length === 0 ? `It has no arguments: write \`${field}\` alone.` : instead(argument, names),
       };
     },
   ],
@@ -136,8 +135,8 @@ const forms: readonly Form[] = [
   [
     /^Directive "@(\w+)" may not be used on (\w+)\.$/,
     ([name = "", place = ""], { schema }) => ({
-      message: `\`@${name}\` may not stand at ${placeWords(place)}.`,
-      hint: `It may stand at ${(schema.getDirective(name)?.locations ?? []).map(placeWords).join(", ")}.`,
+      message: `\`@${name}\` is not allowed at ${placeWords(place)}.`,
+      hint: `It is allowed at ${(schema.getDirective(name)?.locations ?? []).map(placeWords).join(", ")}.`,
     }),
   ],
   [/^Variable "\$(\w+)" is not defined(?: by operation "(\w+)")?\.$/, undefinedVariable],
@@ -145,7 +144,7 @@ const forms: readonly Form[] = [
     /^Variable "\$(\w+)" is never used in operation "(\w+)"\.$/,
     ([name = "", operation = ""]) => ({
       message: `\`${operation}\` never uses its variable \`$${name}\`.`,
-      hint: `Use it, or take \`$${name}\` out of the first line.`,
+      hint: `Use it, or remove \`$${name}\` from the first line.`,
     }),
   ],
   [
@@ -158,22 +157,22 @@ const forms: readonly Form[] = [
   [
     /^Variable "\$(\w+)" is of type "([^"]+)" but must be non-nullable to be used for OneOf Input Object "(\w+)"\.$/,
     ([name = "", type = "", input = ""]) => ({
-      message: `\`${input}\` takes exactly one field, which is never null, and \`$${name}\` may be null.`,
+      message: `\`${input}\` requires exactly one field that is not null, but \`$${name}\` can be null.`,
       hint: `Declare it as \`$${name}: ${type}!\`.`,
     }),
   ],
   [
     /^OneOf Input Object "(\w+)" must specify exactly one key\.$/,
     ([input = ""], { schema }) => ({
-      message: `\`${input}\` takes exactly one of its fields.`,
-      hint: `Give exactly one of ${quoted(fieldsOf(schema.getType(input)))}.`,
+      message: `\`${input}\` requires exactly one of its fields.`,
+      hint: `Set exactly one of ${quoted(fieldsOf(schema.getType(input)))}.`,
     }),
   ],
   [
     /^Field "(\w+)\.(\w+)" must be non-null\.$/,
     ([input = "", field = ""], { schema }) => ({
-      message: `\`${input}\` takes exactly one of its fields, and never null.`,
-      hint: `Give \`${field}\` a value, or another one of ${quoted(fieldsOf(schema.getType(input)))}.`,
+      message: `\`${input}\` requires exactly one of its fields, not null.`,
+      hint: `Set \`${field}\` to a value, or set another one of ${quoted(fieldsOf(schema.getType(input)))}.`,
     }),
   ],
   [
@@ -190,7 +189,7 @@ const forms: readonly Form[] = [
     /^Fragment (?:"(\w+)" )?cannot condition on non composite type "(\w+)"\.$/,
     ([, type = ""]) => ({
       message: `A fragment cannot be on \`${type}\`, which has no fields.`,
-      hint: "A fragment is on an object, an interface or a union.",
+      hint: "A fragment must be on an object, an interface or a union.",
     }),
   ],
   [
@@ -217,7 +216,7 @@ const forms: readonly Form[] = [
       const fields = fieldsOf(schema.getType(type.replace(/[[\]!]/g, "")));
       const [first = "__typename"] = fields;
       return {
-        message: `\`${field}\` is \`${type}\`, of which fields have to be selected.`,
+        message: `\`${field}\` is \`${type}\`, so fields must be selected.`,
         hint: `Write \`${field} { ${first} }\`${fields.length > 1 ? `; it has ${quoted(fields)}` : ""}.`,
       };
     },
@@ -231,13 +230,13 @@ function enumValue([name = "", value = ""]: readonly string[], { schema }: At): 
     plain !== undefined && values.includes(plain)
       ? `Write \`${plain}\`, without quotes.`
       : (didYouMean(plain ?? value, values) ?? `It has ${quoted(values)}.`);
-  return { message: `\`${value}\` is no value of \`${name}\`.`, hint };
+  return { message: `\`${value}\` is not a value of \`${name}\`.`, hint };
 }
 
 function scalarValue([type = "", what = "", value = ""]: readonly string[]): Advice {
   const message = what.includes("32-bit")
     ? `\`${value}\` is too large for \`${type}\`, which has 32 bits.`
-    : `\`${value}\` is no \`${type}\`.`;
+    : `\`${value}\` is not a valid \`${type}\`.`;
   const plain = /^"(.*)"$/s.exec(value)?.[1];
   const fits = { Int: /^-?\d+$/, Float: /^-?\d+(?:\.\d+)?$/, Boolean: /^(?:true|false)$/ } as const;
   if (plain !== undefined && type in fits && fits[type as keyof typeof fits].test(plain))

@@ -109,7 +109,7 @@ function misplaced(definitions: readonly DefinitionNode[]): Problem[] {
   return definitions
     .filter((node) => node.kind !== Kind.OPERATION_DEFINITION && node.kind !== Kind.FRAGMENT_DEFINITION)
     .map((node) =>
-      problem("query.invalid", "A query document holds a schema definition.", {
+      problem("query.invalid", "A query document contains a schema definition.", {
         place: placeOfNode(node),
         hint: "Move it to the schema, or correct the `queries` pattern.",
       }),
@@ -124,7 +124,7 @@ function unused(
   return fragments
     .filter((fragment) => !used.has(fragment.name.value))
     .map((fragment) =>
-      problem("query.unused", `The fragment \`${fragment.name.value}\` is never used.`, {
+      problem("query.unused", `The fragment \`${fragment.name.value}\` is not used.`, {
         level: "warning",
         place: placeOfNode(fragment),
       }),
@@ -204,7 +204,7 @@ function typed(
 
 /** A definition whose fragments, each spread below several fields, come to more than anybody reads. */
 function tooManyFields(node: OperationDefinitionNode | FragmentDefinitionNode): Problem {
-  const message = `\`${node.name?.value ?? ""}\` selects more than ${mostFields.toLocaleString("en")} fields when its fragments are written out.`;
+  const message = `\`${node.name?.value ?? ""}\` selects more than ${mostFields.toLocaleString("en")} fields when its fragments are expanded.`;
   return problem("query.large", message, {
     place: placeOfNode(node),
     hint: "Spread fewer fragments below several fields, or split it.",

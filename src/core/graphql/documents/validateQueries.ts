@@ -62,9 +62,9 @@ export function incremental(definitions: readonly Definition[]): Problem[] {
         const name = node.name.value;
         if (name !== "defer" && name !== "stream") return;
         problems.push(
-          problem("query.incremental", `\`@${name}\` asks for an answer in pieces, which is not supported.`, {
+          problem("query.incremental", `\`@${name}\` is not supported: it asks for a response in parts.`, {
             place: placeOfNode(node),
-            hint: "Take it out, and ask for the late part in a query of its own.",
+            hint: "Remove it, and request the late part with its own query.",
           }),
         );
       },
@@ -82,7 +82,7 @@ function rootless(schema: GraphQLSchema, definitions: readonly Definition[]): Pr
       const place = placeOfNode(node);
       return problem("query.invalid", `The schema has no ${plural}.`, {
         place: { ...place, length: node.operation.length } as Place,
-        hint: `Take out \`${node.name?.value ?? node.operation}\`, or ask the schema's authors.`,
+        hint: `Remove \`${node.name?.value ?? node.operation}\`, or ask the schema's authors.`,
       });
     });
 }
@@ -157,7 +157,7 @@ function sendersOf(definitions: readonly Definition[]): (place: Place) => string
     const through = first.path.map((name) => `\`${name}\``).join(", then ");
     const others =
       paths.length > 1 ? `, and ${paths.length === 2 ? "one more" : `${String(paths.length - 1)} more`}` : "";
-    return `\`${first.operation.name?.value ?? "(unnamed)"}\` sends it, by the fragment ${through}${others}.`;
+    return `\`${first.operation.name?.value ?? "(unnamed)"}\` sends it, through the fragment ${through}${others}.`;
   };
 }
 

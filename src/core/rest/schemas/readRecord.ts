@@ -18,7 +18,7 @@ export function readRecord(schema: Data, place: PointerPlace, reader: SchemaRead
   if (properties !== undefined && properties !== null && !isData(properties)) {
     throw reader.document.fault(
       "contract.invalid",
-      `\`properties\` has to be an object, and is ${kindOf(properties)}.`,
+      `\`properties\` must be an object, but is ${kindOf(properties)}.`,
       below(place, "properties"),
     );
   }

@@ -59,7 +59,7 @@ function readReference(
 function noteUntypable(schema: Data, place: PointerPlace, reader: SchemaReading): void {
   for (const key of keywordsOf("untypable")) {
     if (!Object.hasOwn(schema, key)) continue;
-    const message = `\`${key}\` is beyond what a type can say; the type allows what it forbids.`;
+    const message = `\`${key}\` cannot be expressed by a type; the type allows values that it forbids.`;
     reader.document.note("contract.wider", message, below(place, key));
   }
 }
@@ -72,13 +72,13 @@ function mergeContext(place: PointerPlace, reader: SchemaReading): MergeContext 
     resolve: (reference: Reference) => reader.resolve(reference),
     conflict: (where: string) => {
       const what = where === "" ? "The merged schemas" : `The merged schemas' \`${where}\``;
-      reader.document.note("contract.conflict", `${what} cannot both hold; the first one is used.`, place);
+      reader.document.note("contract.conflict", `${what} contradict each other; the first one is used.`, place);
     },
     together: (a, b) => (reader.mergeDepth > 0 ? reader.mergedType(a, b) : undefined),
     // Unions merged with unions grow without measure.
     within: (merge, first) => {
       if (++reader.merges > mostMerges || reader.mergeDepth >= deepestMerge) {
-        const message = "Too many schemas are merged here; the type is that of the first, and allows more.";
+        const message = "Too many schemas are merged here; the type is that of the first and allows more.";
         reader.document.note("contract.wider", message, place);
         return first;
       }
@@ -186,7 +186,7 @@ function typesOf(said: unknown, place: PointerPlace, reader: SchemaReading): Typ
     if (recased) {
       reader.document.note(
         "contract.irregular",
-        `\`type\` is written in lower case: \`${recased}\`.`,
+        `\`type\` must be in lower case: \`${recased}\`.`,
         below(place, "type"),
       );
       return recased;
@@ -194,7 +194,7 @@ function typesOf(said: unknown, place: PointerPlace, reader: SchemaReading): Typ
     const hint = typeof each === "string" ? didYouMean(each, typeNames) : undefined;
     throw reader.document.fault(
       "contract.invalid",
-      `\`type\` has to be one of the JSON Schema types, and is ${kindOf(each)}.`,
+      `\`type\` must be one of the JSON Schema types, but is ${kindOf(each)}.`,
       below(place, "type"),
       hint,
     );

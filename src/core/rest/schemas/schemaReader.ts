@@ -89,7 +89,7 @@ export class SchemaReader implements SchemaReading {
       if (!isData(schema)) {
         throw this.document.fault(
           "contract.invalid",
-          `A schema has to be an object or a boolean, and is ${kindOf(schema)}.`,
+          `A schema must be an object or a boolean, but is ${kindOf(schema)}.`,
           place,
         );
       }
@@ -118,7 +118,7 @@ export class SchemaReader implements SchemaReading {
   }
 
   private madeOfItself(place: PointerPlace): Fault {
-    return this.document.fault("contract.cycle", "A schema is made of itself through allOf.", place);
+    return this.document.fault("contract.cycle", "A schema contains itself through allOf.", place);
   }
 
   /**

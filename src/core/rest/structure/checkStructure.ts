@@ -101,8 +101,8 @@ function messageOf(error: ErrorObject, key: string | undefined): string {
     return `\`${String(error.params["missingProperty"])}\` is missing${where}.`;
   }
   if (error.keyword === "type")
-    return `${name} has to be ${typeWords(error.params["type"])}, and is ${kindOf(error.data)}.`;
-  return `${name} ${error.message ?? "is not as the format wants it"}, and is ${kindOf(error.data)}.`;
+    return `${name} must be ${typeWords(error.params["type"])}, but is ${kindOf(error.data)}.`;
+  return `${name} ${error.message ?? "does not match the format"}, but is ${kindOf(error.data)}.`;
 }
 
 const wordsByType: Readonly<Record<string, string>> = {
