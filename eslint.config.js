@@ -159,7 +159,7 @@ export default tseslint.config(
     rules: {
       // Apps may take types away without a compiler (`erasableSyntaxOnly`).
       "@typescript-eslint/parameter-properties": ["error", { prefer: "class-property" }],
-      "no-restricted-syntax": ["error", "TSEnumDeclaration", "TSModuleDeclaration[kind='namespace']"],
+      "no-restricted-syntax": ["error", "TSEnumDeclaration[declare!=true]", "TSModuleDeclaration[kind='namespace']"],
       "no-restricted-imports": [
         "error",
         { patterns: [{ regex: "^(?!\\./)", message: "A runtime has no dependencies." }] },
