@@ -76,7 +76,7 @@ describe("observe", () => {
     expect(code).toBe(1);
     expect(seen).toEqual(["/berths/N-07", "/berths/N-08?key=hush-hush", "/old"]);
     expect(out).toContain("observe: 2 of 3 requests do not match, 1 of 15 operations seen");
-    expect(out).toContain("x answer 200: /length must be number");
+    expect(out).toContain("x response 200: /length must be number");
     expect(out).toContain("GET /old is not in any contract");
     expect(out).toContain("never seen: ");
     expect(out + err).not.toMatch(/b1946ac|hush-hush/);
@@ -217,7 +217,7 @@ describe("observe", () => {
     expect(code).toBe(1);
     expect(out).toContain("observe: 1 of 2 requests do not match");
     expect(out).toContain("subscription Live");
-    expect(out).toContain("answer 200 /data/arrivals/status: ");
+    expect(out).toContain("response 200 /data/arrivals/status: ");
     expect(out + err).not.toContain("hush-hush");
   });
 
@@ -247,7 +247,7 @@ describe("observe", () => {
     );
     const { code, out } = await project.run(["observe", "--har", "traffic.har"]);
     expect(code).toBe(1);
-    expect(out).toContain("x answer 200: /status must be equal to one of the allowed values: free");
+    expect(out).toContain("x response 200: /status must be equal to one of the allowed values: free");
     const junit = (await project.run(["observe", "--har", "traffic.har", "--report", "junit"])).out;
     expect(junit).toContain('<testsuite name="berths" tests="1" failures="1">');
     expect((await project.run(["observe", "--har", "traffic.har", "--report", "markdown"])).out).toContain(

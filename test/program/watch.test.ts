@@ -27,7 +27,7 @@ describe("watch", () => {
       from,
     );
     expect(said.trim().split("\n")).toHaveLength(2);
-    expect(said).toContain("`Berth.note` was removed; it may be renamed to `notes`.  src/");
+    expect(said).toContain("`Berth.note` was removed; it may have been renamed to `notes`.  src/");
     const after = project.tree("src/sdk");
     expect(after["berths/shapes.ts"]).toContain("notes?: string");
     const changed = Object.keys(after).filter((path) => after[path] !== before[path]);

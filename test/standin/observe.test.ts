@@ -81,51 +81,51 @@ const judged = (one: SeenExchange): readonly string[] =>
 describe("observed REST traffic", () => {
   it.each<[string, SeenExchange, string[]]>([
     ["what agrees", exchange({ got: fine }), []],
-    ["a number where text is promised", exchange({ got: { id: 7, length: 12 } }), ["answer 200: /id must be string"]],
+    ["a number where text is promised", exchange({ got: { id: 7, length: 12 } }), ["response 200: /id must be string"]],
     [
       "a field that is missing",
       exchange({ got: { id: "N-07" } }),
-      ["answer 200: must have required property 'length'"],
+      ["response 200: must have required property 'length'"],
     ],
-    ["no JSON", exchange({ got: "<html>", type: "application/json" }), ["answer 200: is not JSON"]],
+    ["no JSON", exchange({ got: "<html>", type: "application/json" }), ["response 200: is not JSON"]],
     [
       "another media type",
       exchange({ got: "<p>", type: "text/html; charset=utf-8" }),
-      ["answer 200: is text/html, documented is application/json"],
+      ["response 200: is text/html, documented is application/json"],
     ],
-    ["an undocumented status", exchange({ status: 418 }), ["answer 418: is not documented (200, 404)"]],
+    ["an undocumented status", exchange({ status: 418 }), ["response 418: is not documented (200, 404)"]],
     ["a documented failure", exchange({ status: 404 }), []],
     [
       "a header that is missing",
       exchange({ got: fine, answerHeader: (name) => (name === "content-type" ? "application/json" : undefined) }),
-      ["answer 200: header Rate-Left is missing"],
+      ["response 200: header Rate-Left is missing"],
     ],
     [
       "a parameter that does not fit",
       exchange({ path: "/v1/berths/N-07?depth=deep", got: fine }),
-      ["asks: query depth must be integer"],
+      ["request: query depth must be integer"],
     ],
     [
       "a path value that does not fit",
       exchange({ path: "/v1/berths/N-0700", got: fine }),
-      ["asks: path berthId must NOT have more than 4 characters"],
+      ["request: path berthId must NOT have more than 4 characters"],
     ],
     [
       "an undeclared query parameter",
       exchange({ path: "/v1/berths/N-07?x=1", got: fine }),
-      ["asks: query x is not a parameter of this operation"],
+      ["request: query x is not a parameter of this operation"],
     ],
     [
       "a body that does not fit",
       exchange({ method: "PUT", status: 204, sent: { id: "N-07" } }),
-      ["asks: body must have required property 'length'"],
+      ["request: body must have required property 'length'"],
     ],
     [
       "a body where none is documented",
       exchange({ method: "PUT", status: 204, sent: fine, got: { done: true } }),
-      ["answer 204: has a body, but none is documented"],
+      ["response 204: has a body, but none is documented"],
     ],
-    ["a wrong method", exchange({ method: "DELETE" }), ["asks: DELETE /v1/berths/N-07, which takes GET, PUT"]],
+    ["a wrong method", exchange({ method: "DELETE" }), ["request: DELETE /v1/berths/N-07, which accepts GET, PUT"]],
     [
       "an event that does not fit",
       exchange({
@@ -133,7 +133,7 @@ describe("observed REST traffic", () => {
         type: "text/event-stream",
         got: 'data: {"id":"a","length":1}\n\ndata: {"id":1,"length":1}\n\ndata: {"id"',
       }),
-      ["answer 200 item: /id must be string"],
+      ["response 200 item: /id must be string"],
     ],
   ])("tells %s", (_name, one, expected) => {
     expect(judged(one)).toEqual(expected);
@@ -154,11 +154,11 @@ describe("observed REST traffic", () => {
         statuses: { 200: 3 },
         disagreements: [
           {
-            message: "asks: query token is not a parameter of this operation",
+            message: "request: query token is not a parameter of this operation",
             count: 2,
             first: "GET /v1/berths/A?depth=1&token=%28hidden%29",
           },
-          { message: "answer 200: /id must be string", count: 2 },
+          { message: "response 200: /id must be string", count: 2 },
         ],
       },
     ]);
@@ -185,31 +185,31 @@ describe("observed GraphQL traffic", () => {
     [
       "a number where text is promised",
       { id: "1", due: 5, legs: [1], eta: "x" },
-      ["answer 200 /data/voyage/due: must be text, and is a number"],
+      ["response 200 /data/voyage/due: must be text, but is a number"],
     ],
     [
       "null where none may be",
       { id: "1", due: null, legs: [1, null], eta: "x" },
-      ["answer 200 /data/voyage/due: must not be null", "answer 200 /data/voyage/legs/*: must not be null"],
+      ["response 200 /data/voyage/due: must not be null", "response 200 /data/voyage/legs/*: must not be null"],
     ],
     [
       "a field that is missing",
       { id: "1", legs: [], eta: "x" },
-      ["answer 200 /data/voyage/due: is selected, but missing"],
+      ["response 200 /data/voyage/due: is selected, but missing"],
     ],
     [
       "a list that is none",
       { id: "1", due: "x", legs: 3, eta: "x" },
-      ["answer 200 /data/voyage/legs: must be a list, but is a number"],
+      ["response 200 /data/voyage/legs: must be a list, but is a number"],
     ],
   ])("tells %s", (_name, answer, expected) => {
     expect(asked(voyage, { data: { voyage: answer } }, { id: "1" })).toEqual(expected);
   });
 
   it("tells queries and variables that do not fit, without their values", () => {
-    expect(asked("{ voyage { id } }", {})?.[0]).toContain('asks: Field "voyage" argument "id"');
+    expect(asked("{ voyage { id } }", {})?.[0]).toContain('request: Field "voyage" argument "id"');
     const [wrong] = asked(voyage, { data: null, errors: [{ message: "no" }] }, { id: { secret: "hush" } }) ?? [];
-    expect(wrong).toContain('asks: Variable "$id" got an invalid value');
+    expect(wrong).toContain('request: Variable "$id" got an invalid value');
     expect(wrong).not.toContain("hush");
   });
 
@@ -224,24 +224,24 @@ describe("observed GraphQL traffic", () => {
           ],
         },
       }),
-    ).toEqual(["answer 200 /data/boats/*/mast: must be a number, and is text"]);
+    ).toEqual(["response 200 /data/boats/*/mast: must be a number, but is text"]);
     // An interface tells what all of its types have, also where an answer does not say which of them it is.
     expect(asked("{ boats { name } }", { data: { boats: [{ name: 1 }, {}] } })).toEqual([
-      "answer 200 /data/boats/*/name: must be text, and is a number",
-      "answer 200 /data/boats/*/name: is selected, but missing",
+      "response 200 /data/boats/*/name: must be text, but is a number",
+      "response 200 /data/boats/*/name: is selected, but missing",
     ]);
     expect(asked("{ boats { kind: __typename name } }", { data: { boats: [{ kind: "Sail", name: "a" }] } })).toEqual(
       [],
     );
     expect(asked("{ boats { __typename } }", { data: { boats: [{ __typename: "Voyage" }] } })).toEqual([
-      "answer 200 /data/boats/*/__typename: must be a type of Boat, and is Voyage",
+      "response 200 /data/boats/*/__typename: must be a type of Boat, but is Voyage",
     ]);
     const failed = {
       data: { voyage: { id: "1", due: null, legs: [] } },
       errors: [{ message: "no", path: ["voyage", "due"] }],
     };
     expect(asked(voyage, failed, { id: "1", on: false })).toEqual([]);
-    expect(asked("{ boats { name } }", { boats: [] })).toEqual(["answer 200: has neither data nor errors"]);
+    expect(asked("{ boats { name } }", { boats: [] })).toEqual(["response 200: has neither data nor errors"]);
   });
 
   it("leaves alone what is no GraphQL, and says where a query is known by an id only", () => {
@@ -257,7 +257,7 @@ describe("observed GraphQL traffic", () => {
       exchange({ method: "POST", sent: { documentId: "sha256:b0" }, got: { data: { boats: [{ name: 1 }] } } }),
     );
     expect(found?.operation).toBe("query Fleet");
-    expect(found?.disagreements).toEqual(["answer 200 /data/boats/*/name: must be text, and is a number"]);
+    expect(found?.disagreements).toEqual(["response 200 /data/boats/*/name: must be text, but is a number"]);
   });
 });
 

@@ -29,7 +29,7 @@ export function observedLines(observed: Observed, paint: Paint): string[] {
         )}`,
         ...rows(disagreements, paint),
       ]),
-    ...(unknown.length === 0 ? [] : [`  ${paint.strong("in no contract")}`, ...rows(unknown, paint)]),
+    ...(unknown.length === 0 ? [] : [`  ${paint.strong("not in any contract")}`, ...rows(unknown, paint)]),
     ...Object.entries(unjudged).map(([why, count]) => paint.quiet(`  not checked: ${why}, ${counted(count, "time")}`)),
     ...(passedOver === 0 ? [] : [paint.quiet(`  ignored: ${counted(passedOver, "request")} to other addresses`)]),
     ...(neverSeen.length === 0

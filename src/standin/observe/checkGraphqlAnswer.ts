@@ -67,7 +67,7 @@ function checkSelection(
       const isItself = isObjectType(type) ? data[key] === type.name : isTypeOf(type, data[key], walk.schema);
       if (!isItself)
         walk.found.push(
-          `${path}: must be ${isObjectType(type) ? "" : "a type of "}${type.name}, and is ${shown(data[key])}`,
+          `${path}: must be ${isObjectType(type) ? "" : "a type of "}${type.name}, but is ${shown(data[key])}`,
         );
       continue;
     }
@@ -185,7 +185,7 @@ function concreteType(
   if (typeof name !== "string") return isInterfaceType(abstract) ? abstract : undefined;
   const named = schema.getType(name);
   if (isObjectType(named) && isTypeOf(abstract, name, schema)) return named;
-  found.push(`${path}/__typename: must be a type of ${abstract.name}, and is ${shown(name)}`);
+  found.push(`${path}/__typename: must be a type of ${abstract.name}, but is ${shown(name)}`);
   return undefined;
 }
 
@@ -206,11 +206,11 @@ function checkLeaf(type: GraphQLOutputType, value: unknown, { path, found }: Wal
   if (isEnumType(type)) {
     const values = type.getValues().map(({ name }) => name);
     if (typeof value !== "string" || !values.includes(value))
-      found.push(`${path}: must be one of ${values.join(", ")}, and is ${shown(value)}`);
+      found.push(`${path}: must be one of ${values.join(", ")}, but is ${shown(value)}`);
     return;
   }
   const rule = isScalarType(type) && Object.hasOwn(fitsScalar, type.name) ? fitsScalar[type.name] : undefined;
-  if (rule && !rule[1](value)) found.push(`${path}: must be ${rule[0]}, and is ${kindOf(value)}`);
+  if (rule && !rule[1](value)) found.push(`${path}: must be ${rule[0]}, but is ${kindOf(value)}`);
 }
 
 function kindOf(value: unknown): string {

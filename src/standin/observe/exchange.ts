@@ -17,7 +17,7 @@ export interface SeenExchange {
 export interface Judgement {
   /** "GET /berths", "query Fleet"; undefined where the contract has no such operation. */
   readonly operation: string | undefined;
-  /** What disagrees with the contract, each as a sentence that begins with where: "answer 200 /items/0 …". */
+  /** What disagrees with the contract, each as a sentence that begins with where: "response 200 /items/0 …". */
   readonly disagreements: readonly string[];
   /** Parts that could not be judged, and why. */
   readonly unjudged: readonly string[];

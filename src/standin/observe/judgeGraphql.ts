@@ -47,7 +47,7 @@ export function graphqlJudge(schema: GraphQLSchema, texts?: ReadonlyMap<string, 
       const said = errors.length > 0 ? errors : ["the document holds no operation of that name"];
       return {
         operation: operation ? labelOf(operation) : undefined,
-        disagreements: said.map((each) => `asks: ${each}`),
+        disagreements: said.map((each) => `request: ${each}`),
         unjudged: [],
       };
     }
@@ -122,7 +122,7 @@ function wrongVariables(
   variables: Data,
 ): string[] {
   const { errors } = getVariableValues(schema, variableDefinitions ?? [], variables);
-  return (errors ?? []).map(({ message }) => `asks: ${withoutValues(message)}`);
+  return (errors ?? []).map(({ message }) => `request: ${withoutValues(message)}`);
 }
 
 function withoutValues(message: string): string {
@@ -147,7 +147,7 @@ function judgeAnswer(
   { answerBody, answerHeader, status }: SeenExchange,
   { schema, document, operation, variables }: AnswerOf,
 ): Pick<Judgement, "disagreements" | "unjudged"> {
-  const where = `answer ${String(status)}`;
+  const where = `response ${String(status)}`;
   if (answerBody === undefined) return { disagreements: [], unjudged: ["the response body was not recorded"] };
   const isEvents = answerHeader("content-type")?.startsWith("text/event-stream") === true;
   const texts = isEvents ? [...answerBody.matchAll(/^data: ?(\{.*)$/gm)].map(([, text]) => text ?? "") : [answerBody];

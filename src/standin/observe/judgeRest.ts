@@ -32,7 +32,7 @@ export function restJudge(contract: RestContract, raw: unknown): JudgeRest {
       const allowed = found.allowed.join(", ");
       return {
         operation: undefined,
-        disagreements: [`asks: ${exchange.method} ${path}, which takes ${allowed}`],
+        disagreements: [`request: ${exchange.method} ${path}, which accepts ${allowed}`],
         unjudged: [],
       };
     }
@@ -95,9 +95,9 @@ function judgeRequest(
   return {
     disagreements: [
       ...counted.map((each) =>
-        each.in === "body" ? `asks: body ${each.message}` : `asks: ${each.in} ${each.name} ${each.message}`,
+        each.in === "body" ? `request: body ${each.message}` : `request: ${each.in} ${each.name} ${each.message}`,
       ),
-      ...(missing === undefined ? [] : [`asks: ${missing.replace(/; any value is accepted here$/, "")}`]),
+      ...(missing === undefined ? [] : [`request: ${missing.replace(/; any value is accepted here$/, "")}`]),
     ],
     unjudged: isUnrecorded ? ["the request body was not recorded"] : [],
   };
@@ -106,7 +106,7 @@ function judgeRequest(
 function judgeAnswer({ operation }: MatchedOperation, exchange: SeenExchange, validator: ContractValidator): Parts {
   const { status, answerHeader, answerBody } = exchange;
   const declared = responseFor(operation, status);
-  const where = `answer ${String(status)}`;
+  const where = `response ${String(status)}`;
   if (!declared) {
     const documented = operation.responses.map((each) => each.status).join(", ");
     return { disagreements: [`${where}: is not documented (${documented})`], unjudged: [] };

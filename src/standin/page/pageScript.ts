@@ -78,7 +78,7 @@ function operationView(contract, sample) {
       clearTimeout(timer);
       send.disabled = false;
     });
-    const status = make("select", {}, make("option", { value: "" }, "as usual"));
+    const status = make("select", {}, make("option", { value: "" }, "default"));
     const plain = sample.statuses.filter((each) => /^\\d+$/.test(each));
     const others = ["401", "404", "429", "500", "503"].filter((each) => !plain.includes(each));
     for (const each of plain) status.append(make("option", { value: each }, each + " (documented)"));
@@ -124,7 +124,7 @@ function callView(call) {
   view.dataset.fits = String(fits);
   const complaints = [...call.misfits.map((each) => "The request: " + each), ...call.faults.map((each) => "The answer: " + each)];
   if (complaints.length > 0) view.append(make("ul", { className: tone }, ...complaints.map((each) => make("li", {}, each))));
-  else view.append(make("p", { className: "quiet" }, "Request and answer fit the contract."));
+  else view.append(make("p", { className: "quiet" }, "Request and response match the contract."));
   view.addEventListener("toggle", () => {
     if (view.open && !view.dataset.filled) {
       view.dataset.filled = "yes";

@@ -26,8 +26,8 @@ export function pageText(nonce: string): string {
 <div id="operations"></div>
 </section>
 <section aria-labelledby="calls-title">
-<h2 id="calls-title">Last calls</h2>
-<label class="search"><input id="only" type="checkbox"> only what does not fit</label>
+<h2 id="calls-title">Last requests</h2>
+<label class="search"><input id="only" type="checkbox"> only mismatches</label>
 <p id="none" class="quiet">Nothing was called yet. Send a sample, or point your app at this address.</p>
 <div id="calls" aria-live="polite"></div>
 </section>

@@ -69,7 +69,7 @@ describe("a rename is claimed", () => {
   it("with a perhaps, where the names say so", () => {
     const [before, after] = [record("note"), record("notes")].map((Berth) => contractWith({ Berth }));
     expect(rest(before, after)).toEqual([
-      "answer.field.renamed: `Berth.note` was removed; it may be renamed to `notes`.",
+      "answer.field.renamed: `Berth.note` was removed; it may have been renamed to `notes`.",
     ]);
   });
 
@@ -102,7 +102,7 @@ describe("a rename is claimed", () => {
     const boats = (type: string, more = "") =>
       `type Query { boat: ${type} first: ${type} other: Buoy } type Buoy { id: ID name: String } type ${type} { id: ID name: String } ${more}`;
     expect(graphql(boats("Boat"), boats("Vessel"))).toEqual([
-      "type.renamed: The object `Boat` was removed; it may be renamed to `Vessel`.",
+      "type.renamed: The object `Boat` was removed; it may have been renamed to `Vessel`.",
     ]);
     const [before, after] = ["a: Boat b: Int", "a: Buoy b: Int c: Pier"].map(
       (fields) =>

@@ -16,7 +16,7 @@ export const typeRenamed = rule("definition", "type.renamed", {
     // What tells types apart gets a name that it does not know.
     const told = printCoordinate(before.key, "byName");
     return {
-      message: `The ${before.role ?? "type"} \`${before.key}\` was removed; it may be renamed to \`${successor.key}\`.`,
+      message: `The ${before.role ?? "type"} \`${before.key}\` was removed; it may have been renamed to \`${successor.key}\`.`,
       verdict: verdicts.bothBreak,
       coordinates: [...coordinates, printCoordinate(before.key, "variable"), told],
       verdictAt: new Map([[told, openUnions ? verdicts.codeBreaksAppsRisky : verdicts.bothBreak]]),
