@@ -37,7 +37,7 @@ describe("explain", () => {
     for (const text of ["What to do", "berths.yaml", "#/components/schemas/Berth", "$ rhema generate"])
       expect(shown.out).toContain(text);
     const change = (await project.run(["explain", "answer.field.gone"])).out;
-    expect(change).toContain("Released apps, against the new server");
+    expect(change).toContain("Released apps, with the new server");
     expect(change).toMatch(/^ {4}- .*note/m);
     const { out } = await project.run(["explain"]);
     for (const code of [...codes, ...changeCodes]) expect(out).toContain(code);

@@ -131,10 +131,10 @@ export const tree = async (): Promise<Tree<string>> => (await fetch("/berths/2")
     const { out } = await made.run(["outline", "--replaceable"]);
     expect(out).toContain("    9:26  GET /berths\n      -> call `listBerths` of src/sdk/berths\n");
     expect(out).toContain("    2:11  type Berth\n      -> the type `Berth` of src/sdk/berths\n");
-    expect(out).toContain("-> put it where `queries` of passages finds it");
+    expect(out).toContain("-> move it to a file of `queries` of passages");
     made.remove("src/planted.ts");
     expect((await made.run(["outline", "--replaceable"])).out).toBe(
-      "replaceable: nothing that an SDK of this project has too\n",
+      "replaceable: nothing that an SDK of this project can replace\n",
     );
   });
 

@@ -64,7 +64,7 @@ class Room {
     const fitting = items.findIndex((item) => !this.take(item));
     if (fitting < 0) return items.join("");
     const left = counted(items.length - fitting, "more entry", "more entries");
-    return `${items.slice(0, fitting).join("")}\n${left} did not fit into a comment: \`rhema impact --report html\` has all.\n`;
+    return `${items.slice(0, fitting).join("")}\n${left} did not fit into the comment. \`rhema impact --report html\` shows all.\n`;
   }
 }
 

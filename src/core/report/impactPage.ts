@@ -68,7 +68,7 @@ function filters(): string {
   const box = (value: string): string =>
     `<label><input type="checkbox" name="level" value="${value}" checked> <span class="level ${value}">${value}</span></label>`;
   return `<form id="filters" aria-label="Which changes are shown">
-<fieldset><legend>Clock</legend>${radio("clock", "both", { label: "either", checked: true })}${radio("clock", "code", { label: "your code" })}${radio("clock", "apps", { label: "released apps" })}</fieldset>
+<fieldset><legend>Verdict for</legend>${radio("clock", "both", { label: "either", checked: true })}${radio("clock", "code", { label: "your code" })}${radio("clock", "apps", { label: "released apps" })}</fieldset>
 <fieldset><legend>Level</legend>${["breaking", "risky", "compatible"].map(box).join("")}</fieldset>
 <fieldset><legend>Use</legend>${radio("use", "all", { label: "all" })}${radio("use", "used", { label: "what you use", checked: true })}</fieldset>
 <fieldset><legend>Words</legend><input type="search" name="words" aria-label="Words in a change" placeholder="Berth.note"></fieldset>

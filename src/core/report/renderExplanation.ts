@@ -24,7 +24,7 @@ export function explainProblem(code: ProblemCode, paint: Paint): string[] {
     ...paragraph("Why it matters", why, paint),
     ...paragraph("What to do", fix, paint),
     "",
-    paint.accent("  Raised here, for example"),
+    paint.accent("  Example"),
     ...example,
     ...(keys === undefined ? [] : [`    ${paint.strong(keys)}`]),
   ];
@@ -42,16 +42,16 @@ export function explainChange(code: ChangeCode, paint: Paint): string[] {
   return [
     ...wrap(`explain: ${title}`, width).map(paint.strong),
     ...paragraph("For example", plain(example), paint),
-    ...paragraph("Your code, against the new SDK", onCode, paint),
-    ...paragraph("Released apps, against the new server", apps, paint),
+    ...paragraph("Your code, with the new SDK", onCode, paint),
+    ...paragraph("Released apps, with the new server", apps, paint),
     "",
     paint.accent("  Between two contracts"),
     ...(standing.length === 0 ? [] : [paint.quiet(`    with \`standing: [${standing.join(", ")}]\` in rhema.yaml`)]),
     ...lineDiff(before, after).map(({ kind, text }) => marked[kind](text)),
-    ...(along.length === 0 ? [] : paragraph("Never comes alone", along.join(", "), paint)),
+    ...(along.length === 0 ? [] : paragraph("Always comes with", along.join(", "), paint)),
     "",
     ...wrap(
-      `A team can give it another level, or accept it until a date: \`guard\` in rhema.yaml, by the code \`${code}\`.`,
+      `A team can rate it differently, or accept it until a date. Use \`guard\` in rhema.yaml with the code \`${code}\`.`,
       width - 2,
     ).map((line) => paint.quiet(`  ${line}`)),
   ];
@@ -62,7 +62,7 @@ export function listCodes(paint: Paint): string[] {
   const rows = (meanings: Readonly<Record<string, { readonly title: string }>>): string[] =>
     Object.entries(meanings).map(([code, { title }]) => `  ${paint.accent(code.padEnd(30))} ${title}`);
   return [
-    paint.strong("explain: every code; `rhema explain CODE` says more"),
+    paint.strong("explain: all codes; `rhema explain CODE` explains one"),
     "",
     paint.strong("problems"),
     ...rows(problemMeanings),

@@ -83,7 +83,7 @@ export function renderProof(
       `  ${counted(before.length, "error")} that ${before.length === 1 ? "was" : "were"} there before`,
       ...errorRows(before, texts, paint),
     );
-  if (unproved.length > 0) rows.push(`  cannot tell for ${unproved.join(", ")}: their compiler cannot be asked`);
+  if (unproved.length > 0) rows.push(`  cannot tell for ${unproved.join(", ")}: there is no compiler for them`);
   return rows;
 }
 
@@ -167,7 +167,7 @@ function renderChange(
   if (change.users) rows.push(...wrap(usersText(change.users), width - 6).map((line) => `      ${paint.warn(line)}`));
   if (change.leveled !== undefined)
     rows.push(
-      ...wrap(`level set in the configuration: ${visible(change.leveled)}`, width - 6).map(
+      ...wrap(`rated in the configuration: ${visible(change.leveled)}`, width - 6).map(
         (line) => `      ${paint.quiet(line)}`,
       ),
     );

@@ -36,7 +36,7 @@ export function renderOutline(outline: Outline, { texts, paint, isNarrowed }: Ou
     ...typeLines(outline, paint, isNarrowed),
     ...adviceLines(outline.advice, paint, isNarrowed),
     "",
-    paint.quiet("  * used here, - not used, ? cannot tell; --about NAME shows one in full"),
+    paint.quiet("  * used here, - not used, ? cannot tell; --about NAME shows one with everything"),
   ];
 }
 
@@ -91,7 +91,7 @@ function adviceLines(advice: readonly Advice[], paint: Paint, isNarrowed: boolea
   if (advice.length === 0 || isNarrowed) return [];
   return [
     "",
-    `  ${paint.accent("for the contract's authors")}${paint.quiet("  little work, a better SDK for everybody")}`,
+    `  ${paint.accent("for the contract's authors")}${paint.quiet("  small changes, better SDKs")}`,
     ...advice.flatMap(({ count, of, things, missing, gain, examples }) => [
       ...wrap(`${String(count)} of ${String(of)} ${things} have no ${missing}: ${gain}`, width - 4, "  ").map(
         (line) => `    ${line}`,

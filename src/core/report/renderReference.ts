@@ -10,7 +10,7 @@ export function renderProblemReference(): string {
   const rows = Object.entries(problemMeanings).map(
     ([code, { title, why, fix }]) => `## \`${code}\`\n\n${title}.\n\n- Why it matters: ${why}\n- What to do: ${fix}\n`,
   );
-  return `# Problem codes\n\nEvery problem Rhema reports carries one of these codes. This page is printed from the program (\`npm run docs\`).\n\n${rows.join("\n")}`;
+  return `# Problem codes\n\nEvery problem that Rhema reports has one of these codes. \`npm run docs\` generates this page.\n\n${rows.join("\n")}`;
 }
 
 /**
@@ -25,15 +25,17 @@ export function renderChangeReference(languages: readonly Language[]): string {
   });
   const titles = languages.map(({ title }) => title);
   const judging = languages.flatMap(({ judging: how }) => (how === undefined ? [] : [` ${how}`])).join("");
-  const heads = ["code", "what happened", "example", "your code", ...titles, "released apps"];
+  const heads = ["code", "change", "example", "your code", ...titles, "released apps"];
   return (
-    "# Changes and their verdicts\n\n" +
-    "Each change between two contracts has one of these codes and a verdict on each of two clocks. **code**: your source, written against the old SDK\n" +
-    "and compiled against the new one. **apps**: an app that was released with the old SDK and talks to the new server.\n" +
-    "`ask` is what is sent, `answer` what comes back; the two directions are judged separately. Two spellings of one meaning (null in another\n" +
-    "dress, another OpenAPI version, a shape moved behind a reference, another order) are no change at all.\n" +
-    `The columns that have the name of a language say what the example is to source in it, with its default settings.${judging}\n` +
-    "This page is printed from the program (`npm run docs`).\n\n" +
+    "# Changes\n\n" +
+    "Each change between two contracts has one of these codes, and two verdicts:\n\n" +
+    "- **your code**: source that was written for the old SDK, compiled with the new one.\n" +
+    "- **released apps**: apps with the old SDK, with the new server.\n\n" +
+    "`ask` stands for requests and `answer` for responses, which are rated separately. A contract that says the same\n" +
+    "in another way is not a change: another spelling of null, another OpenAPI version, a schema moved behind a\n" +
+    "reference, another order.\n\n" +
+    `The columns with the name of a language rate the example for source in it, with its default settings.${judging}\n\n` +
+    "`npm run docs` generates this page.\n\n" +
     `| ${heads.join(" | ")} |\n|${"---|".repeat(heads.length)}\n` +
     `${rows.join("\n")}\n`
   );

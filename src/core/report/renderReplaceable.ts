@@ -13,8 +13,8 @@ export interface ReplaceableView {
 
 /** What an app has written by hand and an SDK has too, file by file, with what stands for it. */
 export function renderReplaceable(found: readonly HandWritten[], { texts, paint }: ReplaceableView): string[] {
-  if (found.length === 0) return [paint.good("replaceable: nothing that an SDK of this project has too")];
-  const head = `replaceable: ${counted(found.length, "place")} with what an SDK of this project has too`;
+  if (found.length === 0) return [paint.good("replaceable: nothing that an SDK of this project can replace")];
+  const head = `replaceable: ${counted(found.length, "place")} that an SDK of this project can replace`;
   const lines = [...groupedBy(found, ({ place }) => place.document)].flatMap(([document, here]) => [
     "",
     `  ${paint.accent(visible(document))}`,
@@ -34,5 +34,5 @@ function insteadText({ kind, contract, instead, from }: HandWritten): string {
   const where = from === undefined ? "" : ` of ${visible(from)}`;
   if (kind === "type") return `the type \`${visible(instead)}\`${where}`;
   if (instead !== "") return `call \`${visible(instead)}\`${where}`;
-  return `put it where \`queries\` of ${contract} finds it; then the SDK has a call for it`;
+  return `move it to a file of \`queries\` of ${contract}; the SDK then has a call for it`;
 }

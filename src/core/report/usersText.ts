@@ -14,13 +14,13 @@ export function usersText({ releases, share }: BrokenReleases): string {
 export function servedText({ from, newest, rest }: Served): string[] {
   const served =
     from === undefined
-      ? `served without a break: no release, not even ${newest}, the newest`
+      ? `nothing breaks in: no release, not even the newest, ${newest}`
       : from === newest
-        ? `served without a break: ${newest}, the newest release`
-        : `served without a break: all releases from ${from} on`;
+        ? `nothing breaks in: the newest release, ${newest}`
+        : `nothing breaks in: all releases from ${from} on`;
   return rest === undefined || rest < smallest
     ? [served]
-    : [served, `of the rest, ${percentText(rest)} of users, nothing is known`];
+    : [served, `unknown for the rest, ${percentText(rest)} of users`];
 }
 
 const smallest = 1e-6;

@@ -97,7 +97,7 @@ describe("a report on many changes", () => {
     const text = impactMarkdown([impactOf(version("old"), version("new"))], texts, reporting);
     expect(text.length).toBeLessThanOrEqual(longestComment);
     expect(text.length).toBeGreaterThan(longestComment / 2);
-    expect(text).toMatch(/\d+ more entries did not fit into a comment: `rhema impact --report html` has all\./);
+    expect(text).toMatch(/\d+ more entries did not fit into the comment\. `rhema impact --report html` shows all\./);
     expect(impactMarkdown([many(1)], texts, reporting)).not.toContain("did not fit");
   });
 

@@ -8,6 +8,6 @@ export const description: LanguageDescription = {
   id: "javascript",
   title: "JavaScript",
   settings: { shared: typescript.settings.shared, own },
-  judging: "JavaScript is judged as TypeScript's compiler sees it with `checkJs`.",
+  judging: "JavaScript is rated as TypeScript's compiler sees it with `checkJs`.",
   scalar: typescript.scalar,
 };
