@@ -349,7 +349,7 @@ export const uglyCases: readonly UglyCase[] = [
     does: "does not declare a path parameter",
     document: operation({}, {}, "/x/{id}"),
     gives: ["readonly id: string;"],
-    says: ["contract.invalid The path /x/{id} has `{id}`, and no parameter declares it"],
+    says: ["contract.invalid The path /x/{id} has `{id}`, but no parameter declares it"],
   },
   {
     does: "writes a query into the path",
@@ -601,7 +601,7 @@ export const uglyCases: readonly UglyCase[] = [
     does: "says required in the field itself",
     document: schema(record({ a: { type: "string", required: true } })),
     gives: ["a?: string;"],
-    says: ["contract.irregular `required` has to be a list, and is the boolean true."],
+    says: ["contract.irregular `required` must be a list, but is the boolean true."],
   },
   {
     does: "writes a format as prose",
@@ -742,7 +742,7 @@ export const uglyCases: readonly UglyCase[] = [
     does: "forbids what a type cannot forbid",
     document: schema(record({ a: { type: "string", not: { const: "no" } } })),
     gives: ["a?: string;"],
-    says: ["contract.wider `not` is beyond what a type can say"],
+    says: ["contract.wider `not` cannot be expressed by a type"],
   },
   {
     does: "has different faces",
@@ -781,7 +781,7 @@ export const uglyCases: readonly UglyCase[] = [
     does: "has limits that are text",
     document: schema(record({ a: { type: "string", maxLength: "20" } })),
     gives: ["a?: string;"],
-    says: ["contract.irregular `maxLength` has to be a whole number"],
+    says: ["contract.irregular `maxLength` must be a whole number"],
   },
   {
     does: "refers to a schema by an anchor",
@@ -983,7 +983,7 @@ export const uglyCases: readonly UglyCase[] = [
     does: "has paths that are a list",
     document: { openapi: "3.1.0", info: { title: "T", version: "1" }, paths: [] },
     gives: [],
-    says: ["contract.irregular `paths` has to be an object", "contract.invalid `paths` has to be an object"],
+    says: ["contract.irregular `paths` must be an object", "contract.invalid `paths` must be an object"],
   },
   {
     does: "has extensions that look like schemas",
