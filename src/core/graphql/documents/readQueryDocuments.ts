@@ -14,7 +14,7 @@ import { sortedBy } from "../../text/sortedBy.js";
 import { findUses } from "./findUses.js";
 import { fragmentCycles } from "./fragmentCycles.js";
 import { placeOfNode } from "../graphqlPlace.js";
-import { parseText } from "../parseText.js";
+import { parseText, type ParsedText } from "../parseText.js";
 import type { QueryDocuments } from "./queryModel.js";
 import { sentence } from "../readGraphqlContract.js";
 import { spreadFragments } from "./spreadFragments.js";
@@ -29,6 +29,9 @@ export interface QueryReading extends QueryDocuments {
   readonly leftOut: readonly string[];
 }
 
+/** Texts that were parsed already: a comparison reads the same ones against two schemas. */
+const parsedTexts = new WeakMap<SourceText, ParsedText>();
+
 /**
  * Reads query documents: parses every text, validates all of them as one document against the schema (all rules of
  * the specification), and types every operation and fragment that is sound.
@@ -40,9 +43,10 @@ export function readQueryDocuments(
 ): QueryReading {
   const problems: Problem[] = [];
   const documents: DocumentNode[] = [];
-  for (const { document, text } of texts) {
-    if (text.replace(/#[^\n]*/g, "").trim() === "") continue;
-    const parsed = parseText({ document, text });
+  for (const source of texts) {
+    if (source.text.replace(/#[^\n]*/g, "").trim() === "") continue;
+    const parsed = parsedTexts.get(source) ?? parseText(source);
+    parsedTexts.set(source, parsed);
     if (parsed.ok) documents.push(parsed.document);
     else {
       const message = `The query document cannot be read: ${sentence(parsed.message)}`;

@@ -8,6 +8,8 @@ import {
   type GraphQLError,
   type GraphQLSchema,
   type OperationDefinitionNode,
+  type ValidationContext,
+  type ValidationRule,
 } from "graphql";
 import type { Place } from "../../problem/place.js";
 import { problem, type Problem } from "../../problem/problem.js";
@@ -42,15 +44,19 @@ export function validateQueries(
 ): Problem[] {
   const document = { kind: Kind.DOCUMENT, definitions } as const;
   const senders = sendersOf(definitions);
-  const errors = validate(schema, document, rules, { maxErrors: mostErrors })
+  const deprecations: GraphQLError[] = [];
+  // In the same walk as the rules, but what it finds is no error.
+  const noDeprecated: ValidationRule = (context) =>
+    NoDeprecatedCustomRule(
+      Object.create(context, {
+        reportError: { value: (error: GraphQLError) => deprecations.push(error) },
+      }) as ValidationContext,
+    );
+  const errors = validate(schema, document, [...rules, noDeprecated], { maxErrors: mostErrors })
     .filter((error) => !(isIncomplete && error.message.startsWith("Unknown fragment")))
     .filter((error) => !/^Unknown directive "@(?:defer|stream)"/.test(error.message))
     .map((error) => invalid(error, { schema, document }, senders));
-  return [
-    ...errors,
-    ...rootless(schema, definitions),
-    ...deprecated(validate(schema, document, [NoDeprecatedCustomRule], { maxErrors: mostErrors })),
-  ];
+  return [...errors, ...rootless(schema, definitions), ...deprecated(deprecations)];
 }
 
 /** Directives that ask for an answer in pieces, whether the schema knows them or not. */
