@@ -15,11 +15,16 @@ export function gateOptions(usual: Gate["level"]): [Option, Option] {
   ];
 }
 
+/** Returns the gate that the options of a command line describe. */
 export function gateOf({ gate = usualGate.level, judge = usualGate.judge }: GateFlags): Gate {
   return { level: gate, judge };
 }
 
-/** `--most-users`: how many users a change may break, by the shares of the releases. */
+/**
+ * `--most-users`: how many users a change may break, by the shares of the releases.
+ *
+ * @throws InvalidArgumentError (when it is parsed) if the text is not a share
+ */
 export function mostUsersOption(): Option {
   return new Option(
     "--most-users <share>",

@@ -43,6 +43,7 @@ export function put(shelf: Shelf, id: string, facts: Facts): void {
   if (shelf.things.size > mostThings && oldest !== undefined) shelf.things.delete(oldest);
 }
 
+/** Removes a thing from a shelf, and remembers that it was removed. */
 export function remove(shelf: Shelf, id: string): void {
   shelf.things.delete(id);
   shelf.removed.add(id);

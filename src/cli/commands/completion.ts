@@ -7,7 +7,11 @@ import { completedWords, type Line, type NameKind } from "../completion/complete
 import { completionScripts, shells, type Shell } from "../completion/completionScripts.js";
 import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
-/** `rhema completion SHELL`: prints what a shell runs once, so that it completes what is typed. */
+/**
+ * `rhema completion SHELL`: prints what a shell runs once, so that it completes what is typed.
+ *
+ * @throws Halt if the shell is not supported
+ */
 export function completionCommand(terminal: Terminal, shell: string | undefined): number {
   const known = shells.find((each) => each === shell);
   if (known === undefined) {

@@ -15,7 +15,11 @@ export interface DraftCommandOptions {
 
 const deepest = 12;
 
-/** `rhema draft <contract> [field…]`: write query documents for a schema that has none yet. */
+/**
+ * `rhema draft <contract> [field…]`: write query documents for a schema that has none yet.
+ *
+ * @throws Halt if an option is not valid
+ */
 export async function draftCommand(
   terminal: Terminal,
   globals: GlobalOptions,

@@ -8,7 +8,11 @@ import { didYouMean } from "../../core/text/nearest.js";
 import { exitCodes, Halt } from "../../workspace/project/halt.js";
 import type { Terminal } from "../output/terminal.js";
 
-/** `rhema explain [code]`: what a problem or change code means and how to fix it. */
+/**
+ * `rhema explain [code]`: what a problem or change code means and how to fix it.
+ *
+ * @throws Halt if the code does not exist
+ */
 export function explainCommand(terminal: Terminal, code: string | undefined): number {
   const { paint } = terminal;
   if (code === undefined) {

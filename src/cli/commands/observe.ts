@@ -30,7 +30,11 @@ export interface ObserveCommandOptions {
 
 const longestSeconds = 24 * 3600;
 
-/** `rhema observe [url]`: report whatever of real traffic disagrees with the contract. */
+/**
+ * `rhema observe [url]`: report whatever of real traffic disagrees with the contract.
+ *
+ * @throws Halt if an option or a recording is not valid
+ */
 export async function observeCommand(
   terminal: Terminal,
   globals: GlobalOptions,

@@ -55,7 +55,7 @@ export interface Player {
   readonly close: () => Promise<void>;
 }
 
-/** Starts the stand-in and says where it is. */
+/** Starts the stand-in and says where it is. @throws Halt if an override or the port is not valid */
 export async function startPlay(terminal: Terminal, globals: GlobalOptions, options: PlayOptions): Promise<Player> {
   const port = wholeNumber("--port", options.port, 65_535);
   const seed = wholeNumber("--seed", options.seed, 2 ** 31);

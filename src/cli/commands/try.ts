@@ -45,7 +45,11 @@ const width = 80;
 const playedAt = "http://stand-in";
 const usualPlay = "http://127.0.0.1:4020";
 
-/** `rhema try <call>`: perform one call and show the data, or write a small runnable program for it. */
+/**
+ * `rhema try <call>`: perform one call and show the data, or write a small runnable program for it.
+ *
+ * @throws Halt if the call or an argument is not valid
+ */
 export async function tryCommand(
   terminal: Terminal,
   globals: GlobalOptions,

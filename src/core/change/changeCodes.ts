@@ -16,6 +16,7 @@ export const changeMeanings = Object.fromEntries(
   rules.map(({ code, title, example, words }) => [code, { title, example, ...words }]),
 ) as Readonly<Record<ChangeCode, ChangeMeaning>>;
 
+/** Returns whether a text is the code of a change. */
 export function isChangeCode(code: string): code is ChangeCode {
   return Object.hasOwn(changeMeanings, code);
 }

@@ -23,6 +23,7 @@ export function worst({ code, apps }: Verdict): Level {
   return heavier(code, apps);
 }
 
+/** Compares two verdicts for sorting, the heavier one first. */
 export function byWeight(a: Verdict, b: Verdict): number {
   return weight[worst(b)] - weight[worst(a)];
 }

@@ -288,6 +288,7 @@ export interface Content {
 export type MediaForm = "json" | "text" | "bytes" | "urlencoded" | "multipart" | StreamForm;
 export type StreamForm = "events" | "lines" | "sequence";
 
+/** Returns whether a form of a body is a stream. */
 export function isStream(form: string): form is StreamForm {
   return form === "events" || form === "lines" || form === "sequence";
 }

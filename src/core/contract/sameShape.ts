@@ -10,10 +10,12 @@ export function referenceSignature(reference: Reference): string {
   return reference.nullable ? `${signature}?` : signature;
 }
 
+/** Returns whether two references allow the same values. */
 export function sameReference(a: Reference, b: Reference): boolean {
   return a === b || referenceSignature(a) === referenceSignature(b);
 }
 
+/** Returns a text that is equal for two shapes exactly if they allow the same values. */
 export function shapeSignature(shape: Shape): string {
   switch (shape.kind) {
     case "text":

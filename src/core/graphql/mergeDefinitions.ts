@@ -175,6 +175,7 @@ function extendType(
   });
 }
 
+/** Returns a kind of type with its article, for a sentence: "an enum". */
 export function article(kind: TypeKind): string {
   return kind === "input" ? "an input type" : /^[aeiou]/.test(kind) ? `an ${kind}` : `a ${kind}`;
 }
@@ -260,6 +261,7 @@ function eachOnce(names: readonly NamedTypeNode[]): readonly NamedTypeNode[] {
   return byName.size === names.length ? names : [...byName.values()];
 }
 
+/** Returns a part of a schema that is skipped, with the reason. */
 export function aside(what: string, why: string, node: Parameters<typeof placeOfNode>[0]): SetAside {
   return { what, why, code: "graphql.schema", place: placeOfNode(node) };
 }

@@ -14,7 +14,11 @@ export function printSdk(language: Language, plan: SdkPlan, printing: Printing):
   return printLowered(language, lowerSdk(plan, settledSettings(language.settings, printing.settings)), printing);
 }
 
-/** Prints an SDK of which everything is decided; else as `printSdk`. */
+/**
+ * Prints an SDK of which everything is decided; else as `printSdk`.
+ *
+ * @throws Error if a file of the runtime is missing from the installation
+ */
 export function printLowered(language: Language, sdk: LoweredSdk, printing: Printing): Map<string, string> {
   const features = new Set(sdk.contracts.flatMap((contract) => [...contract.features]));
   const runtime = new Map(

@@ -27,6 +27,7 @@ export interface SourceText {
   readonly base?: string;
 }
 
+/** Returns the place of a JSON pointer (RFC 6901) in a document. */
 export function pointerPlace(document: string, pointer: string): PointerPlace {
   return { document, pointer };
 }

@@ -33,6 +33,7 @@ export function typeNameFrom(text: string): string {
   return pascalCase(spelledOut) || "Empty";
 }
 
+/** Returns a text of a contract as the name of a member, in camel case. */
 export function memberNameFrom(text: string): string {
   // A first word of several letters that is no abbreviation loses its capital, and that is all.
   if (/^[A-Za-z][a-z][A-Za-z0-9]*$/.test(text)) return text.charAt(0).toLowerCase() + text.slice(1);

@@ -65,16 +65,19 @@ export function member(data: Data, key: string): unknown {
   return Object.hasOwn(data, key) ? data[key] : undefined;
 }
 
+/** Returns a member of an object if it is a string. */
 export function textMember(data: Data, key: string): string | undefined {
   const value = member(data, key);
   return typeof value === "string" ? value : undefined;
 }
 
+/** Returns a member of an object if it is a list. */
 export function listMember(data: Data, key: string): readonly unknown[] | undefined {
   const value = member(data, key);
   return Array.isArray(value) ? (value as readonly unknown[]) : undefined;
 }
 
+/** Returns a member of an object if it is an object. */
 export function dataMember(data: Data, key: string): Data | undefined {
   const value = member(data, key);
   return isData(value) ? value : undefined;

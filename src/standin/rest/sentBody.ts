@@ -15,6 +15,7 @@ export class TooLarge extends Error {}
  * standard body of them costs more than all the rest of a small request.
  *
  * @param most how many bytes may be sent
+ * @throws TooLarge (when the body is read) if it has more bytes than allowed
  */
 export function sentBody(request: Request, incoming: IncomingMessage | undefined, most: number): SentBody {
   const length = Number(request.headers.get("content-length") ?? 0);

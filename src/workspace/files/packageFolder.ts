@@ -11,7 +11,11 @@ export const version = typeof RHEMA_VERSION === "string" ? RHEMA_VERSION : "0.0.
 /** Changes whenever the program's own sources do, so that a new build never takes old output for current. */
 export const build = typeof RHEMA_BUILD === "string" ? RHEMA_BUILD : "source";
 
-/** The folder of the installed package, which holds `runtimes`, `schema` and `demo`. */
+/**
+ * The folder of the installed package, which holds `runtimes`, `schema` and `demo`.
+ *
+ * @throws Error if the installation is not complete
+ */
 export function packageFolder(): string {
   let folder = dirname(fileURLToPath(import.meta.url));
   while (!existsSync(join(folder, "schema", "rhema.schema.json"))) {

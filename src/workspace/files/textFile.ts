@@ -7,6 +7,7 @@ export function readText(path: string): string {
   return normalized(readFileSync(path).toString("utf8"));
 }
 
+/** Returns a text without byte order mark, with line feeds as line endings. */
 export function normalized(text: string): string {
   return (text.startsWith("\ufeff") ? text.slice(1) : text).replaceAll("\r\n", "\n");
 }

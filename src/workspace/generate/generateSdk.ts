@@ -91,6 +91,7 @@ async function fetchPartsOf(project: OpenedProject, contract: string, reader: Co
   }
 }
 
+/** Returns a reader that has read nothing yet. */
 export function newReader(texts: ProjectTexts): ContractReader {
   return new ContractReader(texts);
 }

@@ -40,11 +40,16 @@ export function knownParts({ sdks }: Ledger): Map<string, string[]> {
 
 const emptyLedger: Ledger = { configuration: "", sdks: {} };
 
+/** Returns the absolute path of the list of generated files. */
 export function ledgerPath(project: Pick<Project, "root">): string {
   return join(stateFolder(project), "ledger.json");
 }
 
-/** The ledger, empty before the first run. A ledger that cannot be read stops everything: it guards the user's files. */
+/**
+ * The ledger, empty before the first run. A ledger that cannot be read stops everything: it guards the user's files.
+ *
+ * @throws Halt if the list cannot be read, or contains a path outside an SDK
+ */
 export function readLedger(project: Pick<Project, "root">): Ledger {
   let text: string;
   try {

@@ -16,6 +16,7 @@ export interface OutputState {
 /** The hashes of a folder's files as they are now, each looked up once; undefined where there is no file. */
 export type FolderHashes = (path: string) => string | undefined;
 
+/** Returns a function that gives the SHA-256 of a file in a folder, by its path inside the folder; undefined if the file does not exist. */
 export function folderHashes(folder: string, files: FileHashes): FolderHashes {
   const known = new Map<string, string | undefined>();
   return (path) => {

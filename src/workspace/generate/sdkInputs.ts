@@ -164,6 +164,7 @@ export class ProjectTexts {
 /**
  * A hash over everything an SDK is made from: the tool and its runtime sources, the SDK's and its contracts'
  * configuration, every text, and what the app's compiler settings ask for. Equal hashes give equal bytes.
+ * @throws Error if there is no SDK with the name
  */
 export async function inputsHash(
   project: OpenedProject,

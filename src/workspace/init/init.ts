@@ -142,7 +142,11 @@ export interface InitOutcome {
   readonly toInstall: boolean;
 }
 
-/** Writes the configuration and, where wanted, the scripts; nothing that is there is replaced. */
+/**
+ * Writes the configuration and, where wanted, the scripts; nothing that is there is replaced.
+ *
+ * @throws Halt if the output folder is outside the project
+ */
 export function writeInit(root: string, plan: InitPlan): InitOutcome {
   const { contracts, sdk, language, into, settings, configName, surroundings } = plan;
   const wanted = resolve(root, into);

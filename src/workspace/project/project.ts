@@ -39,6 +39,7 @@ export function displayPath(project: Pick<Project, "root">, path: string): strin
 /**
  * The absolute path of a folder Rhema writes, refused when it is the project itself or outside it, also through a
  * symbolic link.
+ * @throws Halt if the folder is outside the project
  */
 export function outputFolder(project: Project, sdk: string, into: string): string {
   const wanted = resolve(project.root, into);
@@ -60,6 +61,7 @@ export function outputFolder(project: Project, sdk: string, into: string): strin
   return wanted;
 }
 
+/** Returns whether a path is inside a folder, both absolute. */
 export function isInside(folder: string, path: string): boolean {
   const inside = relative(folder, path);
   return inside !== "" && inside !== ".." && !inside.startsWith(`..${sep}`) && !isAbsolute(inside);

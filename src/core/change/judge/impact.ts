@@ -28,7 +28,7 @@ export function compareContracts(before: Contract, after: Contract, facts: SdkFa
   return comparedWhole(before, after, facts).filter(({ isUnpromised }) => isUnpromised !== true);
 }
 
-/** The same, with what is news only for source that uses it. */
+/** The same, with what is news only for source that uses it. @throws Error if the two have different protocols */
 export function comparedWhole(before: Contract, after: Contract, facts: SdkFacts): Change[] {
   if (before.protocol === "rest" && after.protocol === "rest") return compareRest(before, after, facts);
   if (before.protocol === "graphql" && after.protocol === "graphql") return compareGraphql(before, after, facts);

@@ -67,6 +67,7 @@ interface Merged {
 /**
  * The exact shape of what selection sets on one type answer (GraphQL specification, sections 5.3.2 and 6.3.2): merged
  * fields, aliases, and for an abstract type one union member for each group of object types that answer alike.
+ * @throws Error if the type has no fields, which validation refuses
  */
 export function typeSelections(
   sets: readonly ConditionalSet[],

@@ -48,6 +48,7 @@ export interface UsedTuple {
 export type RestContext = ContractContext<LoweredRest>;
 export type GraphqlContext = ContractContext<LoweredGraphql>;
 
+/** Returns what every printer of a contract needs to know. */
 export function contractContext(
   contract: LoweredContract,
   { prefix = "", package: isPackage, formats = {} }: SwiftSettings,

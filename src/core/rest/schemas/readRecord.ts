@@ -12,7 +12,11 @@ export function saysRecord(schema: Data): boolean {
   return keywordsOf("record").some((key) => member(schema, key) !== undefined);
 }
 
-/** Reads an object schema: a record, or a map when no field is declared. */
+/**
+ * Reads an object schema: a record, or a map when no field is declared.
+ *
+ * @throws Fault if the properties are not an object
+ */
 export function readRecord(schema: Data, place: PointerPlace, reader: SchemaReading): Shape {
   const properties = member(schema, "properties");
   if (properties !== undefined && properties !== null && !isData(properties)) {

@@ -28,6 +28,7 @@ export interface StandingMember {
   readonly parameter: StandingParameter;
 }
 
+/** Plans what a connection to a REST contract takes. */
 export function connectionPlan(plan: RestPlan): ConnectionPlan {
   const [first, ...others] = plan.servers;
   const address = defaultUrl(plan.servers);

@@ -25,11 +25,13 @@ export function typeWords({ description, shape, deprecated }: PlannedType, isUnm
   ]);
 }
 
+/** Returns the documentation of a field. */
 export function fieldWords(field: Field): Words {
   const { description, type, reason, deprecated } = field;
   return words([description, factOf(type.shape), reason, defaultOf(field)], deprecated);
 }
 
+/** Returns the documentation of a variable of a GraphQL operation. */
 export function variableWords(field: Field): Words {
   return words([defaultOf(field)]);
 }
@@ -49,6 +51,7 @@ export function argumentWords({ source, standing }: PlannedArgument, type: Refer
   );
 }
 
+/** Returns the documentation of a response header. */
 export function headerWords(field: Field): Words {
   return words([field.description, `\`${field.name}\``, factOf(field.type.shape)], field.deprecated);
 }
@@ -71,12 +74,14 @@ function statusLines(responses: readonly PlannedResponse[]): string {
     .join("\n");
 }
 
+/** Returns the documentation of a REST call: summary, description and operation. */
 export function callWords({ operation }: RestCall): Words {
   const { summary, description, deprecated } = operation;
   const more = description === summary ? undefined : description;
   return words([summary, more, `\`${operationLabel(operation)}\``], deprecated);
 }
 
+/** Returns the documentation of a GraphQL call. */
 export function graphqlCallWords({ operation }: GraphqlCall): Words {
   return words([operation.description ?? `Performs the ${operation.root} \`${operation.name}\`.`]);
 }
@@ -89,6 +94,7 @@ export function pagesWords(name: string, { operation }: RestCall): Words {
   );
 }
 
+/** Returns the documentation of a webhook or callback. */
 export function sentWords({ request, of }: PlannedSent): Words {
   const { summary, description } = request.operation;
   const what =
@@ -98,11 +104,13 @@ export function sentWords({ request, of }: PlannedSent): Words {
   return words([summary, description, what]);
 }
 
+/** Returns the documentation of the base URL of a connection. */
 export function baseUrlWords({ written }: ConnectionPlan): Words {
   const said = written === undefined ? "the contract does not say" : `the contract only says \`${written}\``;
   return words([`Where the API is; ${said}.`]);
 }
 
+/** Returns the documentation of all servers but the first; undefined if there is none. */
 export function otherServersWords(others: readonly Server[]): string | undefined {
   if (others.length === 0) return undefined;
   const lines = others.map(
@@ -111,6 +119,7 @@ export function otherServersWords(others: readonly Server[]): string | undefined
   return `Other servers of the contract, for \`baseUrl\`:\n${lines.join("\n")}`;
 }
 
+/** Returns the documentation of a credential. */
 export function credentialWords(scheme: Credential): Words {
   return words([scheme.description, whatIsSupplied(scheme)]);
 }

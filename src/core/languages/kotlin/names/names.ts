@@ -146,6 +146,7 @@ export interface RecordNames {
 
 const known = new WeakMap<Shape, RecordNames>();
 
+/** Returns the identifiers of the members of a record. */
 export function recordNames(shape: RecordShape): RecordNames {
   const found = known.get(shape);
   if (found) return found;

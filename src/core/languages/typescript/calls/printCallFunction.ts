@@ -14,6 +14,7 @@ export interface CallSignature {
   readonly argsNeeded: boolean;
 }
 
+/** Returns how the function of a call is declared: its type parameters and the type of its arguments. */
 export function callSignature({ call }: LoweredCall, { names }: RestContext): CallSignature {
   const { args, answers } = names.rest(call);
   const [usual] = call.answerChoices;

@@ -116,6 +116,7 @@ export function openEnds(shape: Shape & { kind: "choice" }, printer: TypePrinter
     .map((kind) => `(${kind} & Record<never, never>)`);
 }
 
+/** Prints a constant as a literal type. */
 export function printLiteral(value: string | number | boolean): string {
   return typeof value === "string" ? quoted(value) : String(value);
 }

@@ -21,6 +21,7 @@ export function itemOf(type: Type | undefined): Type | undefined {
   return maps.has(type.name) ? builtIn("Entry", ...type.arguments) : undefined;
 }
 
+/** Returns whether a type of the standard library contains values: a list, map, flow and so on. */
 export function isContainer(type: Type | undefined): boolean {
   return type !== undefined && (containers.has(type.name) || maps.has(type.name));
 }
@@ -37,6 +38,7 @@ const plain = new Set(
   ),
 );
 
+/** Returns whether a type of the standard library is a single value: a string, a number and so on. */
 export function isPlain(type: Type | undefined): boolean {
   return type !== undefined && plain.has(type.name);
 }
