@@ -193,7 +193,7 @@ export const length = async (): Promise<number> => {
     const tides = await changed(source);
     const { out, code } = await tides.run(["impact", "--prove"]);
     expect(code).toBe(1);
-    expect(out).toContain("cannot tell for shelf: their compiler cannot be asked");
+    expect(out).toContain("cannot tell for shelf: there is no compiler for them");
     expect(out).toMatch(/TS\d+/);
   });
 
