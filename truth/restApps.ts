@@ -280,7 +280,7 @@ class Server {
     const context = { types: this.contract.types, credentials: new Set<string>() };
     const { misfits } = checkRequest(found, asked, { validator: this.validator, requestContext: context });
     // The stand-in is strict about what a server overlooks: parameters and bodies that it does not know.
-    const refused = misfits.filter(({ message }) => !/not a parameter of|this operation takes none/.test(message));
+    const refused = misfits.filter(({ message }) => !/not a parameter of|this operation has none/.test(message));
     return refused.length > 0 ? refused.map(({ name, message }) => `${name} ${message}`).join("; ") : undefined;
   }
 }
