@@ -11,7 +11,7 @@ export interface GateFlags {
 export function gateOptions(usual: Gate["level"]): [Option, Option] {
   return [
     new Option("--gate <level>", "fail at this level or worse").choices(["breaking", "risky", "off"]).default(usual),
-    new Option("--judge <clock>", "which verdict counts").choices(["code", "apps", "both"]).default(usualGate.judge),
+    new Option("--judge <verdict>", "which verdict counts").choices(["code", "apps", "both"]).default(usualGate.judge),
   ];
 }
 

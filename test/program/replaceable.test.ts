@@ -134,7 +134,7 @@ export const tree = async (): Promise<Tree<string>> => (await fetch("/berths/2")
     expect(out).toContain("-> move it to a file of `queries` of passages");
     made.remove("src/planted.ts");
     expect((await made.run(["outline", "--replaceable"])).out).toBe(
-      "replaceable: nothing that an SDK of this project can replace\n",
+      "replaceable: there is nothing that an SDK of this project can replace\n",
     );
   });
 

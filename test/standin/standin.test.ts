@@ -76,7 +76,7 @@ describe("a REST contract, played", () => {
 
   it.each<[string, string, RequestInit, number, string]>([
     ["an unknown path", "/berths/berth", {}, 404, "The closest is /berths."],
-    ["a wrong method", "/berths/berths", { method: "PUT" }, 405, "takes GET, POST"],
+    ["a wrong method", "/berths/berths", { method: "PUT" }, 405, "accepts GET, POST"],
     ["a parameter out of range", "/berths/berths?pageSize=900", {}, 400, "query parameter pageSize must be <= 100"],
     ["a parameter of the wrong type", "/berths/berths?pageSize=many", {}, 400, "pageSize must be integer"],
     [

@@ -28,13 +28,12 @@ it("a side reads the same documents once for each way to type fragments, and oth
 
 it("a side is planned once for each set of documents, language and settings", () => {
   const now = side();
-  const queries = now.queries([query], "inline");
-  const plan = now.plan(queries, planning);
-  expect(now.plan(queries, planning)).toBe(plan);
-  expect(now.plan(now.queries([query], "sealed"), planning)).not.toBe(plan);
+  const plan = now.plan([query], "inline", planning);
+  expect(now.plan([{ ...query }], "inline", planning)).toBe(plan);
+  expect(now.plan([query], "sealed", planning)).not.toBe(plan);
   const open = { ...planning.plannedFor, settings: { unions: "open" } } as const;
-  expect(now.plan(queries, { ...planning, plannedFor: open })).not.toBe(plan);
-  expect(now.plan(now.queries([], "inline"), planning).calls).toEqual([]);
+  expect(now.plan([query], "inline", { ...planning, plannedFor: open })).not.toBe(plan);
+  expect(now.plan([], "inline", planning).calls).toEqual([]);
 });
 
 it("a side is called by its version, else by where it came from", () => {

@@ -16,7 +16,7 @@ export function completionCommand(terminal: Terminal, shell: string | undefined)
   const known = shells.find((each) => each === shell);
   if (known === undefined) {
     const hint = `One of: ${shells.join(", ")}.`;
-    throw new Halt([problem("option.value", "rhema completion takes the name of a shell.", { hint })], exitCodes.usage);
+    throw new Halt([problem("option.value", "rhema completion needs the name of a shell.", { hint })], exitCodes.usage);
   }
   terminal.host.output.write(completionScripts[known satisfies Shell]);
   return exitCodes.done;

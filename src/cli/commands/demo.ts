@@ -30,7 +30,7 @@ export async function demoCommand(terminal: Terminal): Promise<number> {
   const stage = new Stage(terminal, mkdtempSync(join(tmpdir(), "rhema-demo-")));
   try {
     stage.say([
-      terminal.paint.strong("rhema demo: Ostrel Harbour, a made-up small-boat harbour"),
+      terminal.paint.strong("rhema demo: Ostrel Harbour, a made-up harbour for small boats"),
       `in ${stage.folder}`,
     ]);
     adopt(stage);
@@ -106,38 +106,36 @@ function adopt(stage: Stage): void {
   const cwd = join(folder, "fresh-start");
   cpSync(join(folder, "contracts"), join(cwd, "contracts"), { recursive: true });
   cpSync(join(folder, "package.json"), join(cwd, "package.json"));
-  const found = "Adopt: a new project finds its contracts, tries them, and has a configuration.";
+  const found = "Set up: find the contracts of a new project, test them and write the configuration.";
   stage.rhema(found, ["init", "--yes"], { cwd });
-  const asked = "Ask: queries to begin with, for a schema that has none yet.";
+  const asked = "Draft: write the first queries for a schema.";
   stage.rhema(asked, ["draft", "passages", "ports", "weather"], { cwd });
 }
 
 async function build(stage: Stage): Promise<void> {
-  stage.rhema("The quay board is further on. Generate: one SDK from a REST contract and a GraphQL schema.", [
-    "generate",
-  ]);
-  stage.rhema("Look something up: what does reserving a berth take?", ["outline", "--about", "reserveBerth"]);
+  stage.rhema("Generate: one SDK for the quay board, from a REST contract and a GraphQL schema.", ["generate"]);
+  stage.rhema("Explore: what does a reservation need?", ["outline", "--about", "reserveBerth"]);
   const given = ["berthId=N-07", "body.crew=3"];
-  stage.rhema("Try it: one call, with samples for what is left out.", ["try", "reserveBerth", ...given]);
-  await stage.compile("Build: the quay board compiles against the SDK, in strict mode.");
+  stage.rhema("Try: one call, with sample values for the rest.", ["try", "reserveBerth", ...given]);
+  await stage.compile("Build: compile the quay board with the SDK, in strict mode.");
   await playing(stage);
-  stage.rhema("Stay current: nothing changed, so nothing is done.", ["generate"]);
+  stage.rhema("Generate again: nothing changed, so nothing is written.", ["generate"]);
   await watching(stage);
 }
 
 async function meetChange(stage: Stage): Promise<void> {
   const expected = exitCodes.findings;
   stage.contracts("v2");
-  stage.rhema("The contracts moved to their second version: check says the SDK is stale.", ["check"], { expected });
-  stage.rhema("Meet the change: what breaks, and where in this app?", ["impact"], { expected });
-  const held = "Four queries no longer fit, so the SDK is held back and the old one stays.";
+  stage.rhema("Check: the contracts have a second version, so the SDK is out of date.", ["check"], { expected });
+  stage.rhema("Impact: what breaks, and where in this app?", ["impact"], { expected });
+  const held = "Generate: four queries are now invalid, so the old SDK stays.";
   stage.rhema(held, ["generate"], { expected });
   cpSync(join(packageFolder(), "demo", "app-v2"), stage.folder, { recursive: true });
-  stage.rhema("The places were mended: now the SDK follows the contract.", ["generate"]);
-  await stage.compile("The app compiles against the new SDK.");
+  stage.rhema("Generate: the app was fixed, so the new SDK is written.", ["generate"]);
+  await stage.compile("Build: compile the app with the new SDK.");
   await playing(stage);
-  stage.rhema("Guard: this is what CI runs.", ["check"]);
-  stage.rhema("And what a code means, with an example.", ["explain", "answer.field.renamed"]);
+  stage.rhema("Check: this is what CI runs.", ["check"]);
+  stage.rhema("Explain: what a code means, with an example.", ["explain", "answer.field.renamed"]);
 }
 
 function childEnvironment(terminal: Terminal): NodeJS.ProcessEnv {
@@ -151,7 +149,7 @@ const startLimitMs = 20_000;
 /** Starts the stand-in, runs the board against it, and ends the stand-in. */
 async function playing(stage: Stage): Promise<void> {
   const { terminal, program, folder } = stage;
-  stage.title("Play: a stand-in server plays both contracts; observe stands before it and judges what goes through.");
+  stage.title("Play and observe: a stand-in server for both contracts, and a check of its traffic.");
   terminal.result([terminal.paint.quiet("$ rhema play --port 0 &")]);
   const start = (args: readonly string[]) =>
     spawn(process.execPath, [program, ...args], { cwd: folder, stdio: ["ignore", "pipe", "ignore"] });
@@ -166,7 +164,7 @@ async function playing(stage: Stage): Promise<void> {
     const address = await firstMatch(observer, /at (http:\/\/127\.0\.0\.1:\d+),/);
     terminal.result([`observing at ${address}`]);
     stage.run({
-      title: "Run: the quay board talks to the stand-in.",
+      title: "Run: the quay board uses the stand-in server.",
       shown: `node built/board.js ${address}`,
       args: ["built/board.js", address],
       expected: 0,
@@ -174,7 +172,7 @@ async function playing(stage: Stage): Promise<void> {
     const ended = new Promise((resolve) => observer?.once("close", resolve));
     observer.kill("SIGINT");
     await ended;
-    stage.title("What the observer saw.");
+    stage.title("Observe: the report.");
     terminal.result(report.trimEnd().split("\n").slice(2));
   } finally {
     server.kill();
@@ -196,15 +194,15 @@ async function otherApp(stage: Stage, example: ExampleApp): Promise<void> {
   try {
     const steps = example.steps(cwd, await firstMatch(server, /"url": "(http:\/\/[^"/]+)/));
     if (typeof steps === "string") {
-      stage.title("Build and run it: left out.");
-      terminal.result([terminal.paint.warn(`Left out, because ${steps}.`)]);
+      stage.title("Build and run: skipped.");
+      terminal.result([terminal.paint.warn(`Skipped, because ${steps}.`)]);
     } else for (const step of steps) stage.run({ ...step, expected: 0, cwd });
   } finally {
     server.kill();
   }
   stage.contracts("v2", cwd);
   const expected = exitCodes.findings;
-  stage.rhema("The second version of the contracts, and what it breaks in this app.", ["impact"], { expected, cwd });
+  stage.rhema("Impact: what the second version of the contracts breaks in this app.", ["impact"], { expected, cwd });
 }
 
 /** Waits until a program has said something, and gives the part of it that is asked for. */
@@ -212,7 +210,7 @@ function firstMatch(program: ChildProcess, wanted: RegExp): Promise<string> {
   return new Promise((resolve, reject) => {
     let text = "";
     const timer = setTimeout(() => {
-      reject(new DemoFailure("A program that runs on did not start."));
+      reject(new DemoFailure("A background program did not start."));
     }, startLimitMs);
     program.stdout?.setEncoding("utf8").on("data", (part: string) => {
       text += part;
@@ -222,7 +220,7 @@ function firstMatch(program: ChildProcess, wanted: RegExp): Promise<string> {
       resolve(found);
     });
     program.on("exit", (code) => {
-      reject(new DemoFailure(`A program that runs on ended with ${String(code)}.`));
+      reject(new DemoFailure(`A background program ended with ${String(code)}.`));
     });
   });
 }
@@ -230,7 +228,7 @@ function firstMatch(program: ChildProcess, wanted: RegExp): Promise<string> {
 /** Starts the watcher, saves a change of a contract, shows what is said of it, and takes the change back. */
 async function watching(stage: Stage): Promise<void> {
   const { terminal, program, folder } = stage;
-  stage.title("Watch: a contract is saved with a field called otherwise, and then saved as it was.");
+  stage.title("Watch: rename a field in a contract, save it, and undo that.");
   terminal.result([terminal.paint.quiet("$ rhema watch &")]);
   const watcher = spawn(process.execPath, [program, "watch"], {
     cwd: folder,

@@ -70,7 +70,7 @@ export async function startPlay(terminal: Terminal, globals: GlobalOptions, opti
   const onCall = ({ method, path, status, misfits, faults }: JournalEntry): void => {
     if (terminal.quiet) return;
     const shown = status < 400 ? paint.good(String(status)) : paint.warn(String(status));
-    const [first] = [...misfits, ...faults.map((fault) => `the answer ${fault}`)];
+    const [first] = [...misfits, ...faults.map((fault) => `the response ${fault}`)];
     terminal.note([`  ${shown} ${method} ${path}${first === undefined ? "" : paint.quiet(`  ${firstLine(first)}`)}`]);
   };
   const standin = createStandin(played, { seed, eventEveryMs, onCall, overrides, asksAuth: options.auth });

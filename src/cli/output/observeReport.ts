@@ -13,9 +13,11 @@ export function observedLines(observed: Observed, paint: Paint): string[] {
   const seen = `${String(known - neverSeen.length)} of ${String(known)} operations seen`;
   const head =
     disagreeing === 0
-      ? paint.good(`observe: ${counted(exchanges, "request")} match the contract${known === 0 ? "" : `, ${seen}`}`)
+      ? paint.good(
+          `observe: ${counted(exchanges, "request matches", "requests match")} the contract${known === 0 ? "" : `, ${seen}`}`,
+        )
       : paint.bad(
-          `observe: ${String(disagreeing)} of ${counted(exchanges, "request")} do not match${known === 0 ? "" : `, ${seen}`}`,
+          `observe: ${String(disagreeing)} of ${counted(exchanges, "request")} ${disagreeing === 1 ? "does" : "do"} not match${known === 0 ? "" : `, ${seen}`}`,
         );
   return [
     exchanges === 0 ? paint.warn("observe: no traffic") : head,
@@ -62,10 +64,10 @@ export function observedMarkdown(observed: Observed): string {
     `| ${cell(operation)} | ${cell(message)} | ${String(count)} | ${cell(first)} |`;
   const table = [
     ...operations.flatMap(({ operation, disagreements }) => disagreements.map((each) => row(operation, each))),
-    ...unknown.map((each) => row("in no contract", each)),
+    ...unknown.map((each) => row("not in any contract", each)),
   ];
   return [
-    `**${disagreeing === 0 ? "Everything" : `${String(disagreeing)} of ${String(exchanges)} exchanges`} ${disagreeing === 0 ? `matches (${counted(exchanges, "request")})` : "do not match the contract"}**`,
+    `**${disagreeing === 0 ? `Everything matches (${counted(exchanges, "request")})` : `${String(disagreeing)} of ${counted(exchanges, "request")} ${disagreeing === 1 ? "does" : "do"} not match the contract`}**`,
     "",
     ...(table.length === 0 ? [] : ["| operation | mismatch | count | first |", "|---|---|---|---|", ...table, ""]),
     ...(neverSeen.length === 0

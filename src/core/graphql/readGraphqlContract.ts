@@ -1,3 +1,4 @@
+import { memberOf } from "../use/coordinate.js";
 import {
   concatAST,
   DirectiveLocation,
@@ -241,7 +242,7 @@ function placeOf(node: { readonly astNode?: unknown }): Place {
 function fieldsOf(type: GraphQLNamedType): GraphqlField[] {
   if (isObjectType(type) || isInterfaceType(type)) {
     return Object.values(type.getFields()).map((field) => ({
-      coordinate: `${type.name}.${field.name}`,
+      coordinate: memberOf(type.name, field.name),
       type: toReference(field.type),
       arguments: field.args.map((argument) => toInputField(argument)),
       ...(field.deprecationReason == null ? {} : { deprecated: field.deprecationReason }),
@@ -250,7 +251,7 @@ function fieldsOf(type: GraphQLNamedType): GraphqlField[] {
   }
   if (isInputObjectType(type)) {
     return Object.values(type.getFields()).map((field) => ({
-      coordinate: `${type.name}.${field.name}`,
+      coordinate: memberOf(type.name, field.name),
       type: toReference(field.type),
       arguments: [],
       place: placeOf(field),

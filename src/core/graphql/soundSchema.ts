@@ -1,3 +1,4 @@
+import { argumentOf } from "../use/coordinate.js";
 import {
   Kind,
   type DefinitionNode,
@@ -116,7 +117,7 @@ function soundField(
     return undefined;
   }
   const sound = kept(given, (each, at) => {
-    const label = `${coordinate}(${each.name.value}:)`;
+    const label = argumentOf(coordinate, each.name.value);
     if (given.findIndex((other) => other.name.value === each.name.value) === at)
       return soundInput(label, each, { types, setAside });
     setAside.push(aside(`another ${label}`, "an argument of that name is defined before", each));

@@ -1,3 +1,4 @@
+import { isInside, memberOf } from "../use/coordinate.js";
 import type { GraphQLField, GraphQLNamedType, GraphQLSchema } from "graphql";
 import {
   getNamedType,
@@ -34,7 +35,7 @@ export function outlineGraphql(source: GraphqlOutlineSource): Outline {
   for (const { type, field } of rootFields(schema)) {
     const definition = type.getFields()[field];
     if (!definition) continue;
-    const places = usesOf(`${type.name}.${field}`);
+    const places = usesOf(memberOf(type.name, field));
     const entry: OutlineEntry = {
       label: `${type.name}.${field}`,
       name: signature(definition),
@@ -75,7 +76,7 @@ export function detailOfGraphql(source: GraphqlOutlineSource, name: string): Out
   const type = schema.getType(name);
   if (!type) return undefined;
   const places = [...source.used]
-    .filter((coordinate) => coordinate === name || coordinate.startsWith(`${name}.`))
+    .filter((coordinate) => coordinate === name || isInside(coordinate, name))
     .flatMap((coordinate) => source.usesOf(coordinate) ?? []);
   return {
     title: `${type.name}, ${kindOf(type)}`,
@@ -144,7 +145,7 @@ function ownTypes(schema: GraphQLSchema): GraphQLNamedType[] {
 
 function isUsed(name: string, { used }: GraphqlOutlineSource): boolean {
   if (used.has(name)) return true;
-  for (const coordinate of used) if (coordinate.startsWith(`${name}.`)) return true;
+  for (const coordinate of used) if (isInside(coordinate, name)) return true;
   return false;
 }
 
@@ -165,7 +166,8 @@ function signature({ name, args, type }: GraphQLField<unknown, unknown>): string
 
 /** What a type holds, a part a line, with a mark on what is used. */
 function typeLines(type: GraphQLNamedType, { used }: GraphqlOutlineSource): string[] {
-  const marked = (member: string, text: string): string => `${used.has(`${type.name}.${member}`) ? "* " : "  "}${text}`;
+  const marked = (member: string, text: string): string =>
+    `${used.has(memberOf(type.name, member)) ? "* " : "  "}${text}`;
   if (isEnumType(type)) return type.getValues().map(({ name }) => marked(name, name));
   if (isUnionType(type)) return type.getTypes().map(({ name }) => `  or ${name}`);
   if (isInputObjectType(type))

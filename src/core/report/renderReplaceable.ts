@@ -13,7 +13,7 @@ export interface ReplaceableView {
 
 /** What an app has written by hand and an SDK has too, file by file, with what stands for it. */
 export function renderReplaceable(found: readonly HandWritten[], { texts, paint }: ReplaceableView): string[] {
-  if (found.length === 0) return [paint.good("replaceable: nothing that an SDK of this project can replace")];
+  if (found.length === 0) return [paint.good("replaceable: there is nothing that an SDK of this project can replace")];
   const head = `replaceable: ${counted(found.length, "place")} that an SDK of this project can replace`;
   const lines = [...groupedBy(found, ({ place }) => place.document)].flatMap(([document, here]) => [
     "",

@@ -71,7 +71,7 @@ export class RestDocument {
     if (!reference.startsWith("#")) throw this.unobtained(reference, from);
     const pointer = decodeFragment(reference.slice(1));
     if (pointer !== "" && !pointer.startsWith("/")) {
-      throw this.fault("contract.reference", `No schema has the anchor of \`${reference}\` names.`, from);
+      throw this.fault("contract.reference", `No schema has the anchor that \`${reference}\` refers to.`, from);
     }
     let value: unknown = this.root;
     for (const token of pointerTokens(pointer)) {

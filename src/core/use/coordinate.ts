@@ -126,6 +126,11 @@ export function isMemberOrVariable(text: Coordinate): boolean {
   return /[.$]/.test(text);
 }
 
+/** Returns the type of a schema that a field, an argument or a value belongs to. */
+export function typeOf(text: string): string {
+  return text.split(".")[0] ?? text;
+}
+
 /** Whether a coordinate names a member of another one. */
 export function isInside(text: string, owner: string): boolean {
   return text.startsWith(`${owner}.`);

@@ -150,7 +150,7 @@ class RestPlayer {
   private unknownPath(found: Exclude<Matching, { kind: "match" }>, path: string): PlayedAnswer {
     if (found.kind === "method") {
       const allow = found.allowed.join(", ");
-      return refusal(405, "Wrong method", { detail: `${path} takes ${allow}.`, more: { headers: { allow } } });
+      return refusal(405, "Wrong method", { detail: `${path} accepts ${allow}.`, more: { headers: { allow } } });
     }
     const paths = this.contract.operations.map((operation) => operation.path);
     const near = nearest(path, paths)[0];

@@ -33,7 +33,7 @@ export function scalarCheck(schema: GraphQLSchema, scalars: ReadonlyMap<string, 
     const { name } = getNamedType(type);
     const format = scalars.get(name);
     if (format === undefined || value === null || value === undefined || fits(format, value)) return [];
-    return [`${JSON.stringify(value)} is no ${name}, which is written as ${format}.`];
+    return [`${JSON.stringify(value)} is not a valid ${name}. Write it as ${format}.`];
   };
   const inside = (type: GraphQLInputType, value: unknown): string[] => {
     const solid: GraphQLInputType = getNullableType(type);

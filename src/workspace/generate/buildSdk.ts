@@ -94,7 +94,7 @@ class Building {
     this.note(unmatchedWords(project, name, { contract, settings: configured }));
     for (const [path, text] of pinTexts(project, sdk, { reading, queries })) this.pins.set(path, text);
     if (queries) project.trace(() => `typed ${counted(queries.operations.length, "query", "queries")} of ${name}`);
-    const plan = side.plan(queries, {
+    const plan = side.plan(texts.texts, shared.fragments, {
       configured,
       plannedFor: {
         language,

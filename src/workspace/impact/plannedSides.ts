@@ -29,9 +29,8 @@ export async function planSides(
     const { fragments, unions } = settledSettings(language.settings, settings);
     const [before, after] = sides.map((side): PlannedSide | undefined => {
       const { contract } = side;
-      const queries = side.queries(texts.queries(name).texts, fragments);
-      if (contract.protocol !== "graphql" || !queries) return undefined;
-      const plan = side.plan(queries, {
+      if (contract.protocol !== "graphql") return undefined;
+      const plan = side.plan(texts.queries(name).texts, fragments, {
         configured: own,
         plannedFor: { language: id, settings: { ...settings, unions } },
       });

@@ -110,8 +110,8 @@ async function read(response: Response, { body }: FetchOptions, failed: Failed):
   if (text.trim() === "") return failed("is empty", "Check the address.");
   if (/^\s*<(?:!doctype|html)/i.test(text))
     return failed(
-      "is a web page, not an OpenAPI document",
-      "Use the URL of the document itself, which often ends in .json or .yaml.",
+      "is a web page, not a contract",
+      "Use the URL of the contract itself, which often ends in .json or .yaml.",
       status,
     );
   return { text, validators: validatorsOf(response.headers) };

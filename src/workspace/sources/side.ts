@@ -21,6 +21,7 @@ export interface SideOptions {
 interface TypedDocuments {
   readonly documents: readonly SourceText[];
   readonly byFragments: Map<SharedSettings["fragments"], QueryReading>;
+  readonly plans: Map<string, ContractPlan>;
 }
 
 /** A contract at one revision: what was read, its queries and its plans, each made once however many ask for it. */
@@ -30,7 +31,6 @@ export class Side {
   readonly label: string;
   readonly isPinned: boolean;
   private readonly typed: TypedDocuments[] = [];
-  private readonly plans = new Map<string, ContractPlan>();
 
   constructor(
     readonly reading: ReadableContract,
@@ -50,7 +50,7 @@ export class Side {
   queries(documents: readonly SourceText[], fragments: SharedSettings["fragments"]): QueryReading | undefined {
     const { schema } = this.reading;
     if (!schema) return undefined;
-    const { byFragments } = this.typedOf(documents);
+    const { byFragments } = this.of(documents);
     const known = byFragments.get(fragments) ?? readQueryDocuments(schema, documents, { fragments });
     byFragments.set(fragments, known);
     return known;
@@ -58,23 +58,31 @@ export class Side {
 
   /** Returns the same, in whichever way an SDK types them: what they use and what is wrong with them is the same. */
   checkedQueries(documents: readonly SourceText[]): QueryReading | undefined {
-    const [known] = this.typedOf(documents).byFragments.values();
+    const [known] = this.of(documents).byFragments.values();
     return known ?? this.queries(documents, "inline");
   }
 
-  /** Returns the plan of the contract for an SDK. */
-  plan(queries: QueryReading | undefined, planning: Planning): ContractPlan {
+  /**
+   * Returns the plan of the contract for an SDK.
+   *
+   * @param documents the texts of the query documents; those of a REST contract are not read
+   * @param fragments how the SDK types fragments
+   */
+  plan(documents: readonly SourceText[], fragments: SharedSettings["fragments"], planning: Planning): ContractPlan {
     const { language, settings } = planning.plannedFor;
-    const at = this.typed.findIndex(({ byFragments }) => [...byFragments.values()].some((each) => each === queries));
-    const fragments = [...(this.typed[at]?.byFragments ?? [])].find(([, reading]) => reading === queries)?.[0];
-    const key = JSON.stringify([language, settings.unions, settings.formats, at, fragments]);
-    const known = this.plans.get(key) ?? planContract(this.contract, queries, planning);
-    this.plans.set(key, known);
+    const { plans } = this.of(documents);
+    const key = JSON.stringify([language, settings.unions, settings.formats, fragments]);
+    const known = plans.get(key) ?? planContract(this.contract, this.queries(documents, fragments), planning);
+    plans.set(key, known);
     return known;
   }
 
-  private typedOf(documents: readonly SourceText[]): TypedDocuments {
-    const known = this.typed.find((each) => isSame(each.documents, documents)) ?? { documents, byFragments: new Map() };
+  private of(documents: readonly SourceText[]): TypedDocuments {
+    const known = this.typed.find((each) => isSame(each.documents, documents)) ?? {
+      documents,
+      byFragments: new Map(),
+      plans: new Map(),
+    };
     if (!this.typed.includes(known)) this.typed.push(known);
     return known;
   }

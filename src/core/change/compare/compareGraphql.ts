@@ -1,4 +1,12 @@
-import { argumentOf, bridgeOf, directiveOf, memberOf, printCoordinate, type Coordinate } from "../../use/coordinate.js";
+import {
+  argumentOf,
+  bridgeOf,
+  directiveOf,
+  memberOf,
+  printCoordinate,
+  type Coordinate,
+  typeOf,
+} from "../../use/coordinate.js";
 import { namedTypes, reachedTypes } from "../../contract/reachedTypes.js";
 import type { Field, GraphqlContract, Shape, TypeDefinition } from "../../contract/model.js";
 import { resolveReference } from "../../contract/resolveShape.js";
@@ -102,7 +110,7 @@ class GraphqlComparison {
     for (const choice of before.shape.values) {
       const other = after.shape.values.find(({ value }) => value === choice.value);
       if (!other || choice.deprecated !== undefined || other.deprecated === undefined) continue;
-      const subject = `${before.key}.${String(choice.value)}`;
+      const subject = memberOf(before.key, String(choice.value));
       const places = { placeBefore: before.place, placeAfter: after.place };
       this.at("listed", {
         ...places,
@@ -128,8 +136,8 @@ class GraphqlComparison {
       const [coordinate = ""] = point.coordinates;
       this.compareTypes({ ...point, face: "answer", before: left, after: right });
       const [oldName, newName] = names;
-      const fieldBefore = this.before.fields.get(`${before.key}.${oldName}`);
-      const fieldAfter = this.after.fields.get(`${after.key}.${newName}`);
+      const fieldBefore = this.before.fields.get(memberOf(before.key, oldName));
+      const fieldAfter = this.after.fields.get(memberOf(after.key, newName));
       if (fieldBefore && fieldAfter)
         this.compareArguments(coordinate, coordinate, { before: fieldBefore.arguments, after: fieldAfter.arguments });
     }
@@ -337,7 +345,7 @@ class GraphqlComparison {
 function facesOf(contract: GraphqlContract): Record<"ask" | "answer", Set<string>> {
   const shapeOf = (key: string): Shape | undefined => contract.types.get(key)?.shape;
   const outputs = [...contract.fields.values()].filter(
-    (field) => contract.types.get(field.coordinate.split(".")[0] ?? "")?.role !== "input",
+    (field) => contract.types.get(typeOf(field.coordinate))?.role !== "input",
   );
   const asked = [
     ...outputs.flatMap((field) => field.arguments),

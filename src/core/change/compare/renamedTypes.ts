@@ -1,3 +1,4 @@
+import { argumentOf } from "../../use/coordinate.js";
 import type { GraphqlContract, TypeDefinition } from "../../contract/model.js";
 import { namedTypes } from "../../contract/reachedTypes.js";
 import { mayBeRenamed } from "./mayBeRenamed.js";
@@ -51,7 +52,7 @@ function placesOf(contract: GraphqlContract): Places {
   };
   for (const field of contract.fields.values()) {
     add(field.coordinate, namedTypes([field.type.shape]));
-    for (const { name, type } of field.arguments) add(`${field.coordinate}(${name}:)`, namedTypes([type.shape]));
+    for (const { name, type } of field.arguments) add(argumentOf(field.coordinate, name), namedTypes([type.shape]));
   }
   for (const type of contract.types.values()) {
     add(`${type.key}:`, type.implements ?? []);

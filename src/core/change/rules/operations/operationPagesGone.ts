@@ -16,7 +16,7 @@ export const operationPagesGone = rule("paging", "operation.pages.gone", {
           message:
             after === undefined
               ? `${subject} no longer has pages, so \`${before}\` was removed.`
-              : `${subject} answers page by page another way: \`${before}\` is now \`${after}\`.`,
+              : `${subject} pages differently: \`${before}\` is now \`${after}\`.`,
           verdict: verdicts.codeBreaks,
         },
 });
