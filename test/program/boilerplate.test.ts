@@ -292,7 +292,7 @@ export async function run(fetch: typeof globalThis.fetch): Promise<unknown[]> {
       );
     expect(await run(taken)).toEqual([
       "N-07 is taken",
-      "api.report: the server answered 409: N-07 is taken",
+      "api.report: the server responded with 409: N-07 is taken",
       "unexpected",
     ]);
     expect(await run(() => Promise.reject(new Error("no route")))).toEqual(["unreachable", "unreachable"]);

@@ -120,7 +120,7 @@ it.skipIf(chromium === undefined)(
       });
     });
     expect(await toldInBrowser(project, bundle(project, "src/guarded.ts"), address)).toEqual([
-      "api.berth: the server redirects to where the browser does not show, and a key would go along",
+      "api.berth: the server redirects, the browser hides the target, and a key would be sent there",
       { from: "elsewhere" },
       { size: 300_000 },
       300_000,

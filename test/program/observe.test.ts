@@ -38,7 +38,7 @@ async function observe(project: TemporaryProject, args: readonly string[]) {
 const berth = { id: "N-07", quay: "north", length: 12, status: "free", shorePower: true };
 
 describe("observe", () => {
-  it("says nothing against a call that the app gave up", async () => {
+  it("says nothing against a call that the app cancelled the call", async () => {
     const server = createServer((_request, response) => {
       response.writeHead(200, { "content-type": "application/json", "content-length": "5000" });
       response.write('{ "id": "N-07", ');
@@ -215,7 +215,7 @@ describe("observe", () => {
     expect([...echo]).toEqual([1, 2]);
     const { code, out, err } = await end();
     expect(code).toBe(1);
-    expect(out).toContain("observe: 1 of 2 requests do not match");
+    expect(out).toContain("observe: 1 of 2 requests does not match");
     expect(out).toContain("subscription Live");
     expect(out).toContain("response 200 /data/arrivals/status: ");
     expect(out + err).not.toContain("hush-hush");

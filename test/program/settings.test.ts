@@ -130,10 +130,10 @@ describe("settings of what values are in the app", () => {
     expect(await call(sent)).toMatchObject({ since: new Date("2026-05-01T12:00:00Z"), day: "2026-05-01" });
     await expect(call(sent.replace('"there"', '"sunk"'))).rejects.toMatchObject({
       status: "malformed",
-      message: 'api.addStay: the answer (200) cannot be read: /next/state has to be "booked" or "there"',
+      message: 'api.addStay: the response (200) cannot be read: /next/state must be "booked" or "there"',
       cause: { path: "/next/state" },
     });
-    await expect(call("[]")).rejects.toMatchObject({ cause: { path: "", expected: "a record" } });
+    await expect(call("[]")).rejects.toMatchObject({ cause: { path: "", expected: "an object" } });
   });
 
   it.each(["bigint", "text"])(

@@ -66,7 +66,7 @@ describe("the module for unit tests", () => {
       shorePower: false,
       conflict: "r-7",
       status: "unreachable",
-      unanswered: "CallFailure: berths.getBerth: the fake connection has no answer for `getBerth`",
+      unanswered: "CallFailure: berths.getBerth: the fake connection has no response for `getBerth`",
       live: 2,
       asked: [
         ["listBerths", "GET", "/berths", undefined, "Bearer token"],

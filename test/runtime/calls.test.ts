@@ -375,7 +375,7 @@ describe("what a call says beside its arguments", () => {
     for (const value of ["名前", "a\r\nx-other: b"])
       expect(await failureOf(send(connect(), request({ headers: { "x-name": value } })))).toMatchObject({
         status: "unreachable",
-        message: "api.getBerth: an argument cannot stand in a header",
+        message: "api.getBerth: an argument is not valid in a header",
       });
     expect(seen).toEqual([]);
   });

@@ -17,19 +17,19 @@ describe("checks of answers", () => {
   it.each([
     ["what fits", { id: "N-07", length: 1.5, tags: ["a"], owner: null, next: { id: "b", length: 0 } }, "fits"],
     ["a field more", { id: "N-07", length: 1, more: 1 }, "fits"],
-    ["a field less", { id: "N-07" }, ' a field "length"'],
-    ["another type", { id: 7, length: 1 }, "/id text"],
-    ["an item of another type", { id: "a", length: 1, tags: ["a", 2] }, "/tags/1 text"],
+    ["a field less", { id: "N-07" }, ' an object with the field "length"'],
+    ["another type", { id: 7, length: 1 }, "/id a string"],
+    ["an item of another type", { id: "a", length: 1, tags: ["a", 2] }, "/tags/1 a string"],
     ["null where none may be", { id: "a", length: null }, "/length a number"],
     ["something deep", { id: "a", length: 1, next: { id: "b", length: "x" } }, "/next/length a number"],
-    ["a list for a record", [], " a record"],
-    ["undefined", undefined, " a record"],
+    ["a list for a record", [], " an object"],
+    ["undefined", undefined, " an object"],
   ])("%s", (_what, value, expected) => {
     expect(found(berth, value)).toBe(expected);
   });
 
   it("whole numbers, also those kept exact, and constants", () => {
-    expect(found(wire.isInteger, 1.5)).toBe(" a whole number");
+    expect(found(wire.isInteger, 1.5)).toBe(" an integer");
     expect(found(wire.isInteger, "\u0000integer:9223372036854775807")).toBe("fits");
     expect(found(wire.isOneOf("a", 1), "b")).toBe(' "a" or 1');
     expect(found(wire.isOneOf("a", 1), 1)).toBe("fits");
@@ -37,15 +37,15 @@ describe("checks of answers", () => {
 
   it("tuples, with and without more items", () => {
     expect(found(wire.isTuple([wire.isText, wire.isNumber], 1), ["a"])).toBe("fits");
-    expect(found(wire.isTuple([wire.isText], 1), ["a", 2])).toBe("/1 no more items");
+    expect(found(wire.isTuple([wire.isText], 1), ["a", 2])).toBe("/1 absent");
     expect(found(wire.isTuple([wire.isText], 1, wire.isNumber), ["a", 2, "x"])).toBe("/2 a number");
-    expect(found(wire.isTuple([wire.isText], 1), [])).toBe(" 1 items");
+    expect(found(wire.isTuple([wire.isText], 1), [])).toBe(" a list of 1 or more items");
   });
 
   it("unions tell of the member that came furthest, and tags of theirs", () => {
     const either = wire.isEither(wire.isNumber, wire.isRecord({ a: wire.isRecord({ b: wire.isText }) }));
-    expect(found(either, { a: { b: 1 } })).toBe("/a/b text");
-    expect(found(either, "x")).toBe(" one of several kinds of value");
+    expect(found(either, { a: { b: 1 } })).toBe("/a/b a string");
+    expect(found(either, "x")).toBe(" one of several types");
     const tagged = wire.isTagged("kind", { sail: wire.isRecord({ mast: wire.isNumber }) });
     expect(found(tagged, { kind: "sail", mast: "x" })).toBe("/mast a number");
     expect(found(tagged, { kind: "motor" })).toBe('/kind "sail"');
@@ -53,8 +53,8 @@ describe("checks of answers", () => {
   });
 
   it("names that pointers escape, and inherited ones", () => {
-    expect(found(wire.isRecord({ "a/b~c": wire.isText }), { "a/b~c": 1 })).toBe("/a~1b~0c text");
-    expect(found(wire.isRecord({ toString: wire.isText }), {})).toBe(' a field "toString"');
+    expect(found(wire.isRecord({ "a/b~c": wire.isText }), { "a/b~c": 1 })).toBe("/a~1b~0c a string");
+    expect(found(wire.isRecord({ toString: wire.isText }), {})).toBe(' an object with the field "toString"');
     expect(found(wire.isRecord({}, { toString: wire.isText }), {})).toBe("fits");
     expect(found(wire.isRecord({}, {}, wire.isNumber), { constructor: "x" })).toBe("/constructor a number");
   });
@@ -68,6 +68,6 @@ describe("checks of answers", () => {
     } catch (error) {
       thrown = error;
     }
-    expect(thrown).toMatchObject({ path: "/length", expected: "a number", message: "/length has to be a number" });
+    expect(thrown).toMatchObject({ path: "/length", expected: "a number", message: "/length must be a number" });
   });
 });

@@ -179,9 +179,9 @@ describe("layers and callbacks", () => {
     await failureOf(receive(connect({ onFailure }), request({ answers: { 200: "lines" } })).next());
     expect(told).toEqual([
       "api.getBerth",
-      "api.getBerth: the server answered 409: N-07 is taken",
+      "api.getBerth: the server responded with 409: N-07 is taken",
       "api.getBerth",
-      "api.getBerth: the server answered 409, which the contract does not declare: N-07 is taken",
+      "api.getBerth: the server responded with 409, which the contract does not declare: N-07 is taken",
     ]);
   });
 
@@ -302,10 +302,15 @@ describe("faults of servers and networks", () => {
   });
 
   it.each([
-    ["a credential", { auth: { token: "tok\r\nsecret" } }, {}, "the credential `token` cannot stand in a header"],
+    ["a credential", { auth: { token: "tok\r\nsecret" } }, {}, "the credential `token` is not valid in a header"],
     ["a credential beyond Latin-1", { auth: { token: "tok-日本-secret" } }, {}, "the credential `token`"],
-    ["a header of the connection", { headers: { "x-key": "a\nsecret" } }, {}, "the header `x-key` has a value"],
-    ["a header of the call", {}, { headers: { "x-key": "a\nsecret" } }, "the header `x-key` has a value"],
+    [
+      "a header of the connection",
+      { headers: { "x-key": "a\nsecret" } },
+      {},
+      "the value of the header `x-key` is not valid",
+    ],
+    ["a header of the call", {}, { headers: { "x-key": "a\nsecret" } }, "the value of the header `x-key` is not valid"],
   ])("%s with line ends is a failure that does not show it", async (_what, settings, options, message) => {
     const { auth = {}, ...more } = settings as { auth?: Record<string, string>; headers?: Record<string, string> };
     const scheme = (credential: string, { headers }: Credentials): void => {

@@ -136,7 +136,7 @@ describe("limits of time", () => {
     expect((await received([slow], { options: { timeoutMs: 20 } })).items).toEqual([1, 2]);
     expect(await failureOf(received([slow], { options: { idleMs: 20 } }))).toMatchObject({
       status: "timed-out",
-      message: "api.notices: no answer within 20 ms",
+      message: "api.notices: no response within 20 ms",
     });
     expect((await received([slow], { options: { idleMs: 5_000 } })).items).toEqual([1, 2]);
   });

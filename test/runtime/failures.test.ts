@@ -51,7 +51,7 @@ describe("a failure says", () => {
         status: 404,
         httpStatus: 404,
         body: page,
-        message: 'api.getBerth: the server answered 404: it is text/html, and begins with "Gone Not here"',
+        message: 'api.getBerth: the server responded with 404: it is text/html, and begins with "Gone Not here"',
       },
     ],
     [
@@ -59,7 +59,7 @@ describe("a failure says", () => {
       409,
       "application/json",
       "",
-      { status: 409, message: "api.getBerth: the server answered 409: it is application/json, and empty" },
+      { status: 409, message: "api.getBerth: the server responded with 409: it is application/json, and empty" },
     ],
     [
       "what a page is that came with a success",
@@ -71,7 +71,7 @@ describe("a failure says", () => {
         httpStatus: 200,
         body: page,
         message:
-          'api.getBerth: the answer (200) cannot be read as JSON: it is text/html, and begins with "Gone Not here"',
+          'api.getBerth: the response (200) cannot be read as JSON: it is text/html, and begins with "Gone Not here"',
       },
     ],
     [
@@ -82,7 +82,7 @@ describe("a failure says", () => {
       {
         status: "unexpected",
         httpStatus: 403,
-        message: "api.getBerth: the server answered 403, which the contract does not declare: Wrong quay",
+        message: "api.getBerth: the server responded with 403, which the contract does not declare: Wrong quay",
       },
     ],
     [
@@ -90,7 +90,7 @@ describe("a failure says", () => {
       403,
       "application/problem+json",
       '{"title":"No"}',
-      { message: "api.getBerth: the server answered 403, which the contract does not declare: No" },
+      { message: "api.getBerth: the server responded with 403, which the contract does not declare: No" },
     ],
     [
       "what an undeclared page is",
@@ -101,7 +101,7 @@ describe("a failure says", () => {
         status: "unexpected",
         httpStatus: 502,
         message:
-          'api.getBerth: the server answered 502, which the contract does not declare: it is text/html, and begins with "Bad [31m Gateway"',
+          'api.getBerth: the server responded with 502, which the contract does not declare: it is text/html, and begins with "Bad [31m Gateway"',
       },
     ],
   ])("%s", async (_name, status, type, body, expected) => {
@@ -115,7 +115,7 @@ describe("a failure says", () => {
     const made: GraphqlConnection = connect();
     expect(await failureOf(execute(made, operation, {}))).toMatchObject({
       status: "unexpected",
-      message: 'api.boats: the server answered 502: it is text/html, and begins with "Gone Not here"',
+      message: 'api.boats: the server responded with 502: it is text/html, and begins with "Gone Not here"',
     });
   });
 
@@ -126,11 +126,11 @@ describe("a failure says", () => {
     };
     expect(await failureOf(send(connect(), request()))).toMatchObject({
       status: "unreachable",
-      message: `api.getBerth: the answer to GET ${address}/berths/N-07 broke off`,
+      message: `api.getBerth: the response to GET ${address}/berths/N-07 was cut off`,
     });
   });
 
-  it("why the app gave up, as the app said it", async () => {
+  it("why the app cancelled the call, as the app said it", async () => {
     reply = () => undefined;
     const controller = new AbortController();
     const reason = new Error("the page was left");

@@ -154,14 +154,14 @@ describe("GraphQL over HTTP", () => {
     [
       "an answer in pieces",
       (response) => response.setHeader("content-type", 'multipart/mixed; boundary="-"').end("---"),
-      { status: "malformed", message: expect.stringContaining("take @defer and @stream out") as unknown },
+      { status: "malformed", message: expect.stringContaining("remove @defer and @stream") as unknown },
     ],
     [
       "the first piece of one",
       (response) => {
         json(response, { data: { boats: [] }, hasNext: true });
       },
-      { status: "malformed", message: expect.stringContaining("in pieces") as unknown },
+      { status: "malformed", message: expect.stringContaining("in parts") as unknown },
     ],
   ])("%s is a typed failure", async (_, answer, expected) => {
     const { address } = await answering(answer);
@@ -444,6 +444,6 @@ describe("subscriptions over WebSocket (graphql-transport-ws)", () => {
     const nowhere = await itemsOf("http://x.test", overSocket("no address at all"));
     expect(nowhere.failure).toMatchObject({ status: "unreachable", call: "fleet.heard" });
     const none = await itemsOf("http://x.test", { subscriptions: overWebSocket() });
-    expect(none.failure?.["message"]).toMatch(/give a constructor to overWebSocket/);
+    expect(none.failure?.["message"]).toMatch(/pass a constructor to overWebSocket/);
   });
 });

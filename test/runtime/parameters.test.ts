@@ -70,14 +70,14 @@ async function arrived(more: Partial<RestRequest<undefined>>): Promise<Received>
 
 describe("parameters", () => {
   it.each([".", "..", [".."]])("a path argument %j is refused, because it would lead elsewhere", async (value) => {
-    await expect(arrived({ path: `/v/${segment(value, "berthId")}/x` })).rejects.toThrow("would lead to another path");
-    await expect(arrived({ path: `/v/${segment(value, "berthId")}` })).rejects.toThrow("would lead to another path");
+    await expect(arrived({ path: `/v/${segment(value, "berthId")}/x` })).rejects.toThrow("would change the path");
+    await expect(arrived({ path: `/v/${segment(value, "berthId")}` })).rejects.toThrow("would change the path");
   });
 
   it.each(["", [], {}, "\ud800", ["\udc00"]])("a path argument %j is refused by its name", async (value) => {
     await expect(arrived({ path: `/v/${segment(value, "berthId")}` })).rejects.toMatchObject({
       status: "unreachable",
-      message: expect.stringContaining("the argument `berthId` is empty or holds half a character") as string,
+      message: expect.stringContaining("the argument `berthId` is empty or contains half a character") as string,
     });
   });
 

@@ -107,7 +107,7 @@ describe("a subscription over WebSocket", () => {
   it("that breaks names its address, without its query, and the reason", async () => {
     const made = connect("http://unused.test", bySocket("ws://127.0.0.1:1/live?token=hush-4711"));
     const { fails } = await heard(made, "end");
-    expect(fails).toBe("the socket at ws://127.0.0.1:1/live broke: connect ECONNREFUSED 127.0.0.1:1");
+    expect(fails).toBe("the socket at ws://127.0.0.1:1/live was disconnected: connect ECONNREFUSED 127.0.0.1:1");
   });
 
   it("that a credential with a line end cannot open fails without showing it", async () => {
@@ -116,6 +116,6 @@ describe("a subscription over WebSocket", () => {
       connect("http://x.test", { auth: { bearer: "t\nhush-4711" }, ...bySocket(address) }),
       "end",
     );
-    expect(fails).toBe("the credential `bearer` cannot stand in a header");
+    expect(fails).toBe("the credential `bearer` is not valid in a header");
   });
 });

@@ -3,10 +3,10 @@ package wire
 import okhttp3.Headers
 import okio.ByteString.Companion.encodeUtf8
 
-/** The headers and query pairs of a request while credentials are added. */
+/** The headers and query of a request while credentials are added. */
 internal class Credentials(val headers: Headers.Builder, val query: MutableList<String>)
 
-/** Puts a credential where its scheme wants it. */
+/** Adds a credential in the way that its scheme requires. */
 internal fun interface Scheme {
     fun put(credential: String, into: Credentials)
 }
@@ -18,7 +18,7 @@ internal fun bearer(): Scheme = Scheme { token, into -> into.headers["authorizat
 internal fun basic(): Scheme =
     Scheme { credential, into -> into.headers["authorization"] = "Basic ${credential.encodeUtf8().base64()}" }
 
-/** Another scheme of HTTP authentication (RFC 9110, section 11.6.2). */
+/** Another HTTP authentication scheme (RFC 9110, section 11.6.2). */
 internal fun scheme(name: String): Scheme =
     Scheme { credential, into -> into.headers["authorization"] = "$name $credential" }
 
@@ -32,13 +32,13 @@ internal fun keyInCookie(name: String): Scheme =
         into.headers["cookie"] = "${if (others == null) "" else "$others; "}$name=${encode(key)}"
     }
 
-/** A credential that was sent, and where it came from. */
+/** A credential that was sent, and the source it came from. */
 internal class Used(val source: Credential, val credential: String)
 
 /**
- * Puts the credentials of the first alternative that is supplied where their schemes want them.
+ * Adds the credentials of the first alternative that the app supplies.
  *
- * @param auth alternatives of schemes needed together
+ * @param auth alternatives, each a list of schemes that are needed together
  */
 internal suspend fun Connection.authorize(auth: List<List<String>>, into: Credentials): List<Used> {
     val chosen = auth.firstOrNull { names -> names.all { credentials[it] != null } } ?: return emptyList()
@@ -48,8 +48,8 @@ internal suspend fun Connection.authorize(auth: List<List<String>>, into: Creden
         try {
             schemes[name]?.put(credential, into)
         } catch (_: IllegalArgumentException) {
-            // The platform's error holds the credential, so it is no cause.
-            throw Trouble("the credential `$name` cannot stand in a header")
+            // The platform's error contains the credential, so it is not passed on as the cause.
+            throw Trouble("the credential `$name` is not valid in a header")
         }
         Used(source, credential)
     }

@@ -11,7 +11,7 @@ import java.io.IOException
 import java.util.concurrent.atomic.AtomicBoolean
 
 /**
- * Does what blocks its thread, on one that may block.
+ * Runs a function that blocks its thread on a thread that may block.
  *
  * @param stop ends it at once, from another thread; called when the coroutine is cancelled
  */
@@ -29,7 +29,7 @@ internal suspend fun <T> blocking(stop: () -> Unit, work: () -> T): T =
             try {
                 work()
             } catch (error: IOException) {
-                // What was cancelled fails because of that.
+                // The function failed because it was cancelled.
                 ensureActive()
                 throw error
             } finally {

@@ -9,20 +9,20 @@ import okio.Source
 import okio.source
 import java.io.File
 
-/** Bytes to send: what is in memory, a file, or what can be opened. */
+/** Bytes to send, from memory, from a file, or from a function that opens them. */
 public class Upload private constructor(
-    /** The name that a form gives it. */
+    /** The file name in a form. */
     public val name: String?,
-    /** The media type, where it is not what the contract says. */
+    /** The media type, if it differs from the contract's. */
     public val type: String?,
-    /** How many bytes there are; -1 when that is not known. */
+    /** The number of bytes; -1 if it is not known. */
     internal val size: Long,
-    /** Whether it can be sent once only. */
+    /** Whether it can be sent only once. */
     internal val isOnce: Boolean,
     internal val open: () -> Source,
 ) {
     public companion object {
-        /** Bytes that are in memory. */
+        /** Bytes in memory. */
         public fun of(bytes: ByteString, name: String? = null, type: String? = null): Upload =
             Upload(name, type, bytes.size.toLong(), isOnce = false) { okio.Buffer().write(bytes) }
 
@@ -31,10 +31,10 @@ public class Upload private constructor(
             Upload(name, type, file.length(), isOnce = false) { file.source() }
 
         /**
-         * What [open] gives, for example the content behind a URI.
+         * The bytes that [open] returns, for example the content behind a URI.
          *
-         * @param isOnce whether it can be opened once only; then it is not sent a second time
-         * @param size how many bytes there are; -1 when that is not known
+         * @param isOnce whether it can be opened only once; then it is not sent a second time
+         * @param size the number of bytes; -1 if it is not known
          */
         public fun from(
             name: String? = null,
@@ -48,12 +48,12 @@ public class Upload private constructor(
 
 /** A body to send. */
 internal class Body(
-    /** The value of the header, which stands before it. */
+    /** The value of the header, which is set before the body. */
     val type: String,
     val content: RequestBody,
 )
 
-/** A JSON body; null when there is none, which JSON's own null is not. */
+/** A JSON body; null means no body, which is not the JSON value null. */
 internal fun jsonBody(value: JsonElement?, type: String = "application/json"): Body? =
     value?.let { textBody(jsonText(it), type) }
 
@@ -61,7 +61,7 @@ internal fun textBody(value: String?, type: String): Body? = value?.let { Body(t
 
 internal fun bytesBody(value: Upload?, type: String): Body? = value?.let { Body(it.type ?: type, UploadContent(it)) }
 
-/** Bodies say no media type themselves: the header is written as the contract has it. */
+/** Bodies report no media type themselves, so that the header is written as in the contract. */
 internal class TextContent(text: String) : RequestBody() {
     private val bytes = text.toByteArray(Charsets.UTF_8)
 

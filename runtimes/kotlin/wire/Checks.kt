@@ -6,13 +6,13 @@ import kotlinx.serialization.json.JsonNull
 import kotlinx.serialization.json.JsonObject
 import kotlinx.serialization.json.JsonPrimitive
 
-/** Holds a value against a part of the contract. */
+/** Validates a value against a part of the contract. */
 internal fun interface Check {
-    /** @throws Mismatch for the first thing that is something else */
+    /** @throws Mismatch for the first value that does not match */
     fun hold(value: JsonElement)
 }
 
-/** A reader that holds what it reads against the contract first. */
+/** A reader that validates its input against the contract first. */
 internal fun <T> checked(check: Check, reader: Reader<T>): Reader<T> = Reader { value ->
     check.hold(value)
     reader.read(value)
@@ -21,10 +21,10 @@ internal fun <T> checked(check: Check, reader: Reader<T>): Reader<T> = Reader { 
 private fun plain(expected: String, fits: (JsonElement) -> Boolean): Check =
     Check { value -> if (!fits(value)) throw Mismatch(expected) }
 
-internal val textCheck: Check = plain("text", ::isText)
+internal val textCheck: Check = plain("a string", ::isText)
 internal val numberCheck: Check = plain("a number", ::isNumber)
-internal val wholeCheck: Check = plain("a whole number") { isNumber(it) && isWhole((it as JsonPrimitive).content) }
-internal val truthCheck: Check = plain("true or false", ::isTruth)
+internal val wholeCheck: Check = plain("an integer") { isNumber(it) && isWhole((it as JsonPrimitive).content) }
+internal val truthCheck: Check = plain("a boolean", ::isTruth)
 internal val anyCheck: Check = Check { }
 internal val noCheck: Check = plain("nothing") { false }
 
@@ -34,11 +34,11 @@ private fun isWhole(content: String): Boolean {
     return number.signum() == 0 || number.stripTrailingZeros().scale() <= 0
 }
 
-/** One of some constants. */
+/** One of several constants. */
 internal fun oneOfCheck(vararg constants: JsonPrimitive): Check =
     plain(constants.joinToString(" or ", transform = ::jsonText)) { isOneOf(it, *constants) }
 
-/** One of many constants, as a list of JSON. */
+/** One of many constants, as a JSON list. */
 internal fun oneOfCheck(constants: String): Check {
     val list = itemsOf(parseJson(constants), 0).map { it as JsonPrimitive }
     val known = list.toHashSet()
@@ -48,10 +48,10 @@ internal fun oneOfCheck(constants: String): Check {
     }
 }
 
-/** Null, or what another check says. */
+/** Null, or a value that passes another check. */
 internal fun orNullCheck(of: Check): Check = Check { if (it !is JsonNull) of.hold(it) }
 
-/** What a field of a record is held against. */
+/** The check of an object's field. */
 internal class FieldCheck(val name: String, val of: Check)
 
 internal fun field(name: String, of: Check): FieldCheck = FieldCheck(name, of)
@@ -65,15 +65,15 @@ private fun holdBelow(key: String, value: JsonElement, of: Check) {
 }
 
 /**
- * A record: fields that have to be there, fields that may be, and what any other key holds; held against in this order,
- * whatever order they came in.
+ * An object: required fields, optional fields, and the check for all other keys. The fields are checked in this order,
+ * whatever their order in the body.
  */
 internal fun recordCheck(needed: List<FieldCheck>, optional: List<FieldCheck> = emptyList(), rest: Check? = null): Check {
     val known = (needed + optional).map { it.name }.toSet()
     return Check { value ->
         val record = recordOf(value)
         for (each in needed) {
-            if (each.name !in record) throw Mismatch("a field " + jsonText(JsonPrimitive(each.name)))
+            if (each.name !in record) throw Mismatch("an object with the field " + jsonText(JsonPrimitive(each.name)))
         }
         for (each in needed) holdBelow(each.name, record.getValue(each.name), each.of)
         for (each in optional) record[each.name]?.let { holdBelow(each.name, it, each.of) }
@@ -85,16 +85,19 @@ internal fun listCheck(of: Check): Check = tupleCheck(emptyList(), 0, of)
 
 internal fun mapCheck(of: Check): Check = recordCheck(emptyList(), rest = of)
 
-/** Items by their position, of which the first ones have to be there, then the rest. */
+/** Items by position: the first ones are required, the rest is optional. */
 internal fun tupleCheck(items: List<Check>, needed: Int, rest: Check? = null): Check = Check { value ->
     val list: JsonArray = itemsOf(value, needed)
     for (at in list.indices) {
-        val check = items.getOrNull(at) ?: rest ?: throw Mismatch("no more items", "/$at")
+        val check = items.getOrNull(at) ?: rest ?: throw Mismatch("absent", "/$at")
         holdBelow(at.toString(), list[at], check)
     }
 }
 
-/** What at least one of several checks takes; the mismatch is that of the one that came furthest. */
+/**
+ * A value that passes at least one of several checks. If none passes, the mismatch is that of the check that got
+ * furthest.
+ */
 internal fun eitherCheck(vararg checks: Check): Check = Check { value ->
     var furthest: Mismatch? = null
     for (check in checks) {
@@ -105,10 +108,10 @@ internal fun eitherCheck(vararg checks: Check): Check = Check { value ->
             if (wrong.path.length > (furthest?.path?.length ?: -1)) furthest = wrong
         }
     }
-    throw furthest?.takeIf { it.path.isNotEmpty() } ?: Mismatch("one of several kinds of value")
+    throw furthest?.takeIf { it.path.isNotEmpty() } ?: Mismatch("one of several types")
 }
 
-/** A record of which a field tells by what it is checked. */
+/** An object whose check depends on the value of one field. */
 internal fun taggedCheck(field: String, vararg rows: Pair<String, Check>): Check {
     val checks = rows.toMap()
     return Check { value ->

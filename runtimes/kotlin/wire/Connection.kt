@@ -10,23 +10,23 @@ import java.util.concurrent.ThreadPoolExecutor
 import java.util.concurrent.TimeUnit
 import kotlin.time.Duration
 
-/** A credential, got when it is needed. */
+/** A function that returns a credential. It is called each time the credential is needed. */
 public fun interface Credential {
     public suspend fun current(): String
 }
 
 /**
- * What every connection can be told, whatever the contract.
+ * The options of every connection, whatever the contract.
  *
- * @property around what is done around every exchange, outermost first: [retrying], [eachRequest], [eachAnswer], or your own
- * @property baseUrl gives the address anew for each call, in the place of the connection's
+ * @property around layers around every request, outermost first: [retrying], [eachRequest], [eachAnswer], or your own
+ * @property baseUrl returns the address for each call, in place of the connection's
  * @property client the app's own client, with its proxies, certificates and interceptors; time limits, redirects and
- *   retries are the connection's all the same
- * @property headers sent with every call
- * @property onFailure told of every failure before the call throws it
- * @property streamEnd the text that ends a stream of JSON events without being one; null for "[DONE]"
- * @property timeout until a call fails with [Mishap.TimedOut], all tries included; of a stream, until it begins; null for
- *   no limit
+ *   retries are still the connection's
+ * @property headers headers that are sent with every call
+ * @property onFailure called with every failure before the call throws it
+ * @property streamEnd the text that ends a stream of JSON events and is not an event itself; null for "[DONE]"
+ * @property timeout the time until a call fails with [Mishap.TimedOut], all retries included; for a stream, until it
+ *   begins; null for no limit
  */
 public class ConnectionSettings(
     internal val around: List<Layer> = emptyList(),
@@ -39,15 +39,16 @@ public class ConnectionSettings(
 )
 
 /**
- * What one call may be told.
+ * The options of one call.
  *
- * @property headers added to the connection's, and stronger
+ * @property headers headers of this call, which override the connection's of the same name
  * @property idle how long a stream may be silent before it fails with [Mishap.TimedOut]; null for no limit
- * @property onAnswer told of the status and headers of the server's answer, before its body is read
- * @property onErrors told of a result of a subscription that carries errors, which then does not end the subscription
- * @property onEvent told of the name and the id of an event before its data is given
- * @property reconnects whether a stream of events that ends is asked for again from its last id on (HTML, section 9.2)
- * @property timeout instead of the connection's; [Duration.INFINITE] for no limit
+ * @property onAnswer called with the status and headers of the response before its body is read
+ * @property onErrors called with a subscription result that has errors; the subscription then continues
+ * @property onEvent called with the name and id of an event before its data is returned
+ * @property reconnects whether a stream of events is requested again after it ends, from its last id on (HTML,
+ *   section 9.2)
+ * @property timeout replaces the connection's limit; [Duration.INFINITE] for no limit
  */
 public class CallOptions(
     internal val headers: Map<String, String> = emptyMap(),
@@ -58,7 +59,7 @@ public class CallOptions(
     internal val reconnects: Boolean = false,
     internal val timeout: Duration? = null,
 ) {
-    /** Changes the address of a request, where pages follow a link. */
+    /** Changes the address of a request when pages follow a link. */
     internal var address: ((String) -> String)? = null
         private set
 
@@ -77,15 +78,15 @@ public class CallOptions(
     }
 }
 
-/** One request on its way out. */
+/** An HTTP request that is about to be sent. */
 public class Outgoing internal constructor(
-    /** The call's name: "contract.call". */
+    /** The name of the call: "contract.call". */
     public val call: String,
     public val method: String,
     public val url: String,
     public val headers: Headers,
     public val body: RequestBody?,
-    /** Whether the body of the answer is read while it comes. */
+    /** Whether the body of the response is read while it arrives. */
     internal val isStream: Boolean,
 ) {
     /** The same request with other headers. */
@@ -94,21 +95,21 @@ public class Outgoing internal constructor(
     internal fun withBody(body: RequestBody): Outgoing = Outgoing(call, method, url, headers, body, isStream)
 }
 
-/** Something around every exchange: it may change the request, ask again, answer by itself, or only look. */
+/** A layer around every request. It can change the request, send it again, respond itself, or only watch. */
 public fun interface Layer {
     public suspend fun around(request: Outgoing, next: suspend (Outgoing) -> Response): Response
 }
 
-/** Where an API is, and how its calls get there. */
+/** The address, transport and credentials of an API. */
 public open class Connection internal constructor(
     internal val contract: String,
     internal val base: String,
     internal val settings: ConnectionSettings,
     internal val credentials: Map<String, Credential?> = emptyMap(),
     internal val schemes: Map<String, Scheme> = emptyMap(),
-    /** Where the contract says that the API is; null where it does not. */
+    /** The base URL in the contract; null if it has none. */
     internal val contractUrl: String? = null,
-    /** Other addresses for calls that have a server of their own. */
+    /** Other base URLs, for calls that have a server of their own. */
     internal val servers: Map<String, String?> = emptyMap(),
 ) {
     internal val around: List<Layer> = settings.around
@@ -116,10 +117,10 @@ public open class Connection internal constructor(
     internal val client: OkHttpClient by lazy { (settings.client ?: sharedClient).withoutDefaults() }
 }
 
-/** Where the next request goes. */
+/** The base URL of the next request. */
 internal suspend fun Connection.address(): String = settings.baseUrl?.invoke() ?: base
 
-/** The client of connections that are given none; its threads do not keep a program from ending. */
+/** The client of connections without one of their own. Its threads do not keep a program running. */
 private val sharedClient: OkHttpClient by lazy {
     val threads = ThreadPoolExecutor(0, Int.MAX_VALUE, 60, TimeUnit.SECONDS, SynchronousQueue()) { work ->
         Thread(work, "call").apply { isDaemon = true }
@@ -127,7 +128,7 @@ private val sharedClient: OkHttpClient by lazy {
     OkHttpClient.Builder().dispatcher(Dispatcher(threads)).build()
 }
 
-/** Limits, redirects and retries are the connection's; those of the client would come on top. */
+/** The connection has its own limits, redirects and retries, so those of the client are switched off. */
 private fun OkHttpClient.withoutDefaults(): OkHttpClient =
     newBuilder()
         .callTimeout(0, TimeUnit.MILLISECONDS)

@@ -6,21 +6,21 @@ import okio.BufferedSource
 /** One event of a `text/event-stream`. */
 internal class ServerEvent(val event: String, val data: String, val id: String?)
 
-/** What a stream of events says of itself, besides its events. */
+/** The state of a stream of events. */
 internal class StreamState {
-    /** The id of the last event that had one; "" before there is one. */
+    /** The id of the last event that had one; "" before that. */
     var lastId: String = ""
 
-    /** Milliseconds that the server wants a reconnecting client to wait. */
+    /** Milliseconds that the server requires between reconnections. */
     var retryMs: Long? = null
 }
 
-/** Takes the bytes of a stream as they come, and gives what has come to its end. */
+/** Receives the bytes of a stream as they arrive and returns complete items. */
 internal interface Cutter<out Piece : Any> {
-    /** What is complete with the bytes that came; takes them. */
+    /** The items that are complete with these bytes. */
     fun taken(bytes: Buffer): List<Piece>
 
-    /** What is left when the stream ends. */
+    /** The rest when the stream ends. */
     fun ended(): List<Piece>
 }
 
@@ -28,10 +28,10 @@ private const val LINE_FEED = '\n'.code.toByte()
 private const val RETURN = '\r'.code.toByte()
 
 /**
- * The events of a `text/event-stream`, as the standard parses it (HTML, section 9.2.6). What has no blank line after it
- * is no event yet when the stream ends.
+ * The events of a `text/event-stream`, parsed by the standard (HTML, section 9.2.6). An event without a blank line
+ * after it is dropped when the stream ends.
  *
- * @param withEmpty also gives what has a name and no data, which the standard drops
+ * @param withEmpty also returns events that have a name and no data, which the standard drops
  */
 internal class EventCutter(private val state: StreamState, private val withEmpty: Boolean = false) : Cutter<ServerEvent> {
     private val line = Buffer()
@@ -44,7 +44,7 @@ internal class EventCutter(private val state: StreamState, private val withEmpty
     override fun taken(bytes: Buffer): List<ServerEvent> {
         val found = ArrayList<ServerEvent>()
         while (!bytes.exhausted()) {
-            // The second half of a line end whose first half was enough to end the line.
+            // The second half of a line ending whose first half already ended the line.
             if (isAfterReturn && bytes[0] == LINE_FEED) bytes.skip(1)
             isAfterReturn = false
             val end = lineEnd(bytes)
@@ -92,7 +92,9 @@ internal class EventCutter(private val state: StreamState, private val withEmpty
     }
 }
 
-/** The pieces between separators; what is left at the end is a piece too. Pieces of space alone are none. */
+/**
+ * The pieces between separators. The text after the last separator is a piece too. Pieces of white space are left out.
+ */
 internal class PieceCutter(private val separator: Byte) : Cutter<String> {
     private val pending = Buffer()
 
@@ -117,7 +119,7 @@ internal class PieceCutter(private val separator: Byte) : Cutter<String> {
     }
 }
 
-/** As much as is read at once. */
+/** The largest number of bytes that is read at once. */
 private const val CHUNK = 8_192L
 
 /** The next pieces of a stream; null at its end. Blocks until there is one. */

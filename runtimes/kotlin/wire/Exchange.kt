@@ -6,25 +6,26 @@ import okhttp3.Headers
 import okhttp3.Response
 import kotlin.time.Duration
 
-/** An address without its query, which may hold a key, and without a user. */
+/** An address without its query, which may contain a key, and without a user. */
 internal fun shownAddress(url: String): String =
     url.substringBefore('#').substringBefore('?').replace(Regex("//[^/]*@"), "//")
 
 private val withUser = Regex("^https?://[^/]*@.*", setOf(RegexOption.IGNORE_CASE, RegexOption.DOT_MATCHES_ALL))
 private val withHost = Regex("^https?://.*", setOf(RegexOption.IGNORE_CASE, RegexOption.DOT_MATCHES_ALL))
 
-/** Why nothing can be asked at an address; "" where it may be good. */
+/** Why an address is not valid; "" if it may be valid. */
 private fun addressFault(url: String): String =
     when {
-        withUser.matches(url) -> "holds a user or a password; give them as a credential"
-        !withHost.matches(url) -> "has to begin with https://"
+        withUser.matches(url) -> "contains a user or a password; use a credential instead"
+        !withHost.matches(url) -> "must begin with https://"
         else -> ""
     }
 
 /**
- * Headers of the connection and the call, the call's being stronger.
+ * The headers of the connection and of the call. The call's headers override.
  *
- * @param isNamed whether the app has named the server; another gets none of the connection's that may be a credential
+ * @param isNamed whether the app has chosen the server. Another server gets no header of the connection that may be a
+ *   credential
  */
 internal suspend fun Connection.startHeaders(options: CallOptions, isNamed: Boolean = true): Headers.Builder {
     val headers = Headers.Builder()
@@ -35,16 +36,19 @@ internal suspend fun Connection.startHeaders(options: CallOptions, isNamed: Bool
     return headers
 }
 
-/** @throws Trouble for what no header can carry (RFC 9110, section 5.5); the platform's error holds the value, a secret maybe */
+/**
+ * @throws Trouble for a value that is not valid in a header (RFC 9110, section 5.5). The platform's error contains
+ *   the value, which may be a secret
+ */
 private fun setHeader(headers: Headers.Builder, name: String, value: String) {
     try {
         headers[name] = value
     } catch (_: IllegalArgumentException) {
-        throw Trouble("the header `$name` has a value that cannot stand in a header")
+        throw Trouble("the value of the header `$name` is not valid")
     }
 }
 
-/** One exchange through all layers; every error but the app's own becomes [Trouble]. */
+/** One request through all layers. Every error except the app's own becomes [Trouble]. */
 internal suspend fun Connection.exchange(outgoing: Outgoing): Response {
     val fault = addressFault(outgoing.url)
     if (fault.isNotEmpty()) throw Trouble("the base URL of ${shownAddress(outgoing.url)} $fault")
@@ -68,25 +72,25 @@ internal suspend fun Connection.exchange(outgoing: Outgoing): Response {
 private fun asked(outgoing: Outgoing): String = "${outgoing.method} ${shownAddress(outgoing.url)}"
 
 internal fun brokenOff(outgoing: Outgoing, cause: Throwable?): Trouble =
-    Trouble("the answer to ${asked(outgoing)} broke off", cause = cause)
+    Trouble("the response to ${asked(outgoing)} was cut off", cause = cause)
 
-/** Does something within a time limit. @throws Trouble when the time is over */
+/** Runs a function within a time limit. @throws Trouble when the limit is reached */
 internal suspend fun <T> withLimit(limit: Duration?, work: suspend () -> T): T {
     if (limit == null || !limit.isPositive() || limit.isInfinite()) return work()
     val done = withTimeoutOrNull(limit) { Done(work()) }
-    return (done ?: throw Trouble("no answer within ${limit.inWholeMilliseconds} ms", Mishap.TimedOut)).value
+    return (done ?: throw Trouble("no response within ${limit.inWholeMilliseconds} ms", Mishap.TimedOut)).value
 }
 
 private class Done<T>(val value: T)
 
-/** An answer, and the request that it answers. */
+/** A response, and its request. */
 internal class Exchanged(val outgoing: Outgoing, val response: Response)
 
 /**
- * Sends a request with the first alternative of credentials that is supplied; once more when the server rejects one
- * that can be renewed.
+ * Sends a request with the first alternative of credentials that the app supplies. If the server rejects a credential
+ * that can be renewed, the request is sent once more.
  *
- * @param attempt sends the request once, and tells which credentials it used
+ * @param attempt sends the request once and reports which credentials it used
  */
 internal suspend fun authorized(
     options: CallOptions,
@@ -106,7 +110,7 @@ internal suspend fun authorized(
         options.onAnswer?.invoke(exchanged.response.code, exchanged.response.headers)
         return exchanged
     } catch (error: Throwable) {
-        // The app's own functions may throw.
+        // The functions of the app can throw.
         exchanged.response.close()
         throw error
     }

@@ -3,51 +3,51 @@ package wire
 import okhttp3.Headers
 import java.io.IOException
 
-/** How a call failed. Every call has a class of its own below this one, which says what its contract declares. */
+/** How a call failed. Every call has a subclass of its own with the failures that its contract declares. */
 public abstract class CallFailure internal constructor(report: Report) :
     Exception("${report.call}: ${report.message}", report.cause) {
-    /** The call's name: "contract.call". */
+    /** The name of the call: "contract.call". */
     public val call: String = report.call
 
-    /** What the server answered; null when it did not. */
+    /** The response of the server; null if there was none. */
     public val answer: FailedAnswer? = report.answer
 }
 
-/** An answer that is a failure. */
+/** A response that is a failure. */
 public class FailedAnswer internal constructor(
-    /** The status that was sent. */
+    /** The status of the response. */
     public val status: Int,
     public val headers: Headers,
     /** The body as text. */
     public val text: String,
 )
 
-/** What can happen to any call. */
+/** Failures that every call can have. */
 public sealed interface Mishap {
-    /** A status that the contract does not declare; the failure's `answer` says which. */
+    /** A status that the contract does not declare; see the failure's `answer`. */
     public class Unexpected internal constructor(public val status: Int) : Mishap {
         override fun toString(): String = "Unexpected($status)"
     }
 
-    /** An answer whose body cannot be read as what the contract says. */
+    /** A response whose body does not match the contract. */
     public class Malformed internal constructor(
-        /** JSON pointer to the first value that is something else (RFC 6901); null where the body is no JSON at all. */
+        /** JSON pointer to the first value that does not match (RFC 6901); null if the body is not JSON. */
         public val path: String?,
     ) : Mishap {
         override fun toString(): String = "Malformed(${path ?: "no JSON"})"
     }
 
-    /** The server could not be reached, or the request could not be sent; the failure's `cause` may say more. */
+    /** The server could not be reached, or the request could not be sent; the failure's `cause` may give the reason. */
     public data object Unreachable : Mishap
 
-    /** The time was over. */
+    /** The time limit was reached. */
     public data object TimedOut : Mishap
 }
 
-/** What a failure is made of. */
+/** The parts of a failure. */
 internal class Report(val call: String, val message: String, val cause: Throwable?, val answer: FailedAnswer?)
 
-/** Something that can happen to any call, before it is known which call's failure it becomes. */
+/** A failure that every call can have, before the call is known. */
 internal class Trouble(
     message: String,
     val mishap: Mishap = Mishap.Unreachable,
@@ -55,10 +55,10 @@ internal class Trouble(
     val answer: FailedAnswer? = null,
 ) : IOException(message, cause)
 
-/** Makes the failure of a call of what can happen to any. */
+/** Creates the failure of a call from one that every call can have. */
 internal typealias OtherFailure = (Report, Mishap) -> CallFailure
 
-/** The failure that an error becomes; null for errors of the app's own. */
+/** The failure for an error; null for errors of the app's own. */
 internal fun failureOf(call: String, error: Throwable, other: OtherFailure): CallFailure? =
     when (error) {
         is CallFailure -> error

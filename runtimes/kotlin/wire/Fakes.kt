@@ -13,44 +13,44 @@ import okio.Buffer
 import okio.ByteString
 import okio.ByteString.Companion.encodeUtf8
 
-/** One request that a fake connection was sent. */
+/** One request to a fake connection. */
 public class FakeRequest internal constructor(
-    /** The call's name, without the contract's. */
+    /** The name of the call, without the name of the contract. */
     public val call: String,
     public val method: String,
     public val url: String,
     public val headers: Headers,
-    /** As it was sent; null where there was none. */
+    /** The body as it was sent; null if there was none. */
     public val body: ByteString?,
 ) {
     override fun toString(): String = "$method $call"
 }
 
-/** A connection without a server, and what it was asked. */
+/** A connection without a server, with a record of its requests. */
 public class FakeConnection<out Own : Connection> internal constructor(
     public val connection: Own,
     private val server: FakeServer,
 ) {
-    /** Every request so far, in its order. */
+    /** All requests so far, in order. */
     public val requests: List<FakeRequest>
         get() = server.asked()
 }
 
-/** Lets a faked call fail as if there were no network. */
+/** Makes a fake call fail as if there were no network. */
 public fun unreachable(): Nothing = throw FakeFailure(null)
 
-/** What a fake connection answers. */
+/** The replies of a fake connection. */
 internal class FakeReply(val status: Int, val type: String, val body: ByteString)
 
-/** Thrown in the place of an answer; without a reply there is no network. */
+/** Thrown in place of a response. A call without a reply fails as if there were no network. */
 internal class FakeFailure(val reply: FakeReply?) : Exception()
 
-/** How one call is answered. */
+/** The reply to one call. */
 internal fun interface FakeCall {
     suspend fun reply(request: FakeRequest): FakeReply
 }
 
-/** Answers in the place of a server, and keeps what was asked. */
+/** Responds in place of a server and records all requests. */
 internal class FakeServer(private val calls: Map<String, FakeCall?>) : Layer {
     private val requests = mutableListOf<FakeRequest>()
 
@@ -61,7 +61,7 @@ internal class FakeServer(private val calls: Map<String, FakeCall?>) : Layer {
         val body = request.body?.let { Buffer().also(it::writeTo).readByteString() }
         val asked = FakeRequest(name, request.method, request.url, request.headers, body)
         synchronized(requests) { requests.add(asked) }
-        val call = calls[name] ?: throw Trouble("the fake connection has no answer for `$name`", Mishap.Unreachable)
+        val call = calls[name] ?: throw Trouble("the fake connection has no response for `$name`", Mishap.Unreachable)
         val reply = try {
             call.reply(asked)
         } catch (failure: FakeFailure) {
@@ -78,7 +78,7 @@ internal class FakeServer(private val calls: Map<String, FakeCall?>) : Layer {
     }
 }
 
-/** The same settings with a layer inside all others. */
+/** The same options with a layer inside all others. */
 internal fun ConnectionSettings.answeredBy(layer: Layer): ConnectionSettings =
     ConnectionSettings(around + layer, null, client, headers, onFailure, streamEnd, timeout)
 

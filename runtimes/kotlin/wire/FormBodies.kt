@@ -13,15 +13,18 @@ import okio.ByteString
 import okio.ByteString.Companion.encodeUtf8
 import java.util.UUID
 
-/** How one field of a form is written, where that is not as usual. */
+/** How one field of a form is written, if not in the default way. */
 internal class FieldWay(
-    /** The media type of a part, or "application/json" for a field that is JSON. */
+    /** The media type of a part, or "application/json" for a field that contains JSON. */
     val type: String? = null,
     val style: String? = null,
     val explode: Boolean = true,
 )
 
-/** A body as `application/x-www-form-urlencoded`, spaces as `+`; a record inside is JSON unless a style says else. */
+/**
+ * A body as `application/x-www-form-urlencoded`, with spaces as `+`. An object inside is JSON unless a style says
+ * otherwise.
+ */
 internal fun urlencoded(value: JsonElement?, ways: Map<String, FieldWay> = emptyMap()): Body? {
     if (value == null) return null
     val pairs = fieldsOf(value).map { (name, each) -> pair(name, each, ways[name] ?: FieldWay()) }
@@ -39,13 +42,13 @@ private fun pair(name: String, value: JsonElement, way: FieldWay): String =
         else -> form(name, value, way.explode)
     }
 
-/** Files among the values of a record, by where they stand: "photo", or "photos.0" in a list. */
+/** The files among the values of an object, by their place: "photo", or "photos.0" in a list. */
 internal typealias Files = Map<String, Upload>
 
 /**
- * A body as `multipart/form-data` (RFC 7578): files as they are, records as JSON parts, lists as repeated parts.
+ * A body as `multipart/form-data` (RFC 7578): files stay files, objects become JSON parts, lists become repeated parts.
  *
- * @param files what stands in the places where [value] has null
+ * @param files the files for the places in which [value] has null
  */
 internal fun multipart(
     value: JsonElement?,
@@ -67,7 +70,7 @@ internal fun multipart(
 internal class Part(val name: String, val value: JsonElement, val file: Upload?, val type: String?)
 
 internal fun multipartOf(parts: List<Part>): Body {
-    // What nobody who fills a part can know, so that no part can end early.
+    // A random boundary, so that no content can end its part early.
     val boundary = "form-${UUID.randomUUID()}"
     return Body("multipart/form-data; boundary=$boundary", PartsContent(parts, boundary))
 }
@@ -99,7 +102,7 @@ private class PartsContent(private val parts: List<Part>, private val boundary: 
 
     private val end: ByteString = "--$boundary--\r\n".encodeUtf8()
 
-    /** What stands before a file; of anything else all of it. */
+    /** The text before a file, or the whole part if it is not a file. */
     private fun headOf(part: Part): ByteString {
         val head = Buffer().writeUtf8("--$boundary\r\nContent-Disposition: form-data; name=\"${quoted(part.name)}\"")
         val file = part.file
@@ -126,17 +129,17 @@ private fun quoted(name: String): String = lines(name).replace("\r\n", "%0D%0A")
 
 private val lineEnd = Regex("\r\n|\r|\n")
 
-/** Every line end as forms have it. */
+/** Line endings in the way that forms require. */
 private fun lines(value: String): String = value.replace(lineEnd, "\r\n")
 
 private val jsonType = Regex("^application/([\\w.-]+\\+)?json\\b.*")
 
 private fun isJson(type: String): Boolean = jsonType.matches(type)
 
-/** Only a record can be a form; a contract that says otherwise gets an empty one. */
+/** Only an object can be a form. If the contract has another type, the form is empty. */
 private fun fieldsOf(value: JsonElement): Map<String, JsonElement> = (value as? JsonObject).orEmpty()
 
-/** A file stands beside the values of its form, in the place of null. */
+/** A file is kept next to the values of its form, which have null in its place. */
 internal object UploadForm : Writer<Upload> {
     override fun write(value: Upload): JsonElement = JsonNull
 }
@@ -149,12 +152,12 @@ internal fun MutableMap<String, Upload>.addFiles(name: String, files: List<Uploa
     files?.forEachIndexed { at, file -> addFile("$name.$at", file) }
 }
 
-/** Files of a record inside another one. */
+/** Files of an object inside another one. */
 internal fun <T : Any> MutableMap<String, Upload>.addFilesOf(name: String, value: T?, files: (T) -> Files) {
     if (value != null) for ((path, file) in files(value)) put("$name.$path", file)
 }
 
-/** Files of records in a list. */
+/** Files of objects in a list. */
 internal fun <T> MutableMap<String, Upload>.addNestedFiles(name: String, values: List<T>?, files: (T & Any) -> Files) {
     values?.forEachIndexed { at, value -> addFilesOf("$name.$at", value) { files(it) } }
 }

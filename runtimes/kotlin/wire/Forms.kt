@@ -7,10 +7,10 @@ import kotlinx.serialization.json.JsonObject
 import kotlinx.serialization.json.JsonPrimitive
 import java.math.BigDecimal
 
-/** A value is not what the contract says: [expected] in words, and where. */
+/** A value does not match the contract: [expected] in words, and the place. */
 internal class Mismatch(val expected: String, val path: String = "") : Exception(expected) {
     override val message: String
-        get() = "${if (path.isEmpty()) "the answer" else path} has to be $expected"
+        get() = "${if (path.isEmpty()) "the response" else path} must be $expected"
 
     /** The same mismatch, seen from one level further out. */
     fun below(key: String): Mismatch = Mismatch(expected, "/" + pointerKey(key) + path)
@@ -19,18 +19,18 @@ internal class Mismatch(val expected: String, val path: String = "") : Exception
 /** A key as a part of a JSON pointer (RFC 6901, section 3). */
 internal fun pointerKey(key: String): String = key.replace("~", "~0").replace("/", "~1")
 
-/** Makes the app's value of what is on the wire. */
+/** Converts JSON to the value that the app sees. */
 internal fun interface Reader<out T> {
-    /** @throws Mismatch when it is something else */
+    /** @throws Mismatch when it has another type */
     fun read(value: JsonElement): T
 }
 
-/** Makes what is on the wire of the app's value. */
+/** Converts the value that the app sees to JSON. */
 internal fun interface Writer<in T> {
     fun write(value: T): JsonElement
 }
 
-/** Both ways of one kind of value. */
+/** Both directions for one type of value. */
 internal interface Form<T> : Reader<T>, Writer<T>
 
 private fun primitive(value: JsonElement, expected: String): JsonPrimitive =
@@ -38,7 +38,7 @@ private fun primitive(value: JsonElement, expected: String): JsonPrimitive =
 
 internal object TextForm : Form<String> {
     override fun read(value: JsonElement): String =
-        if (value is JsonPrimitive && value.isString) value.content else throw Mismatch("text")
+        if (value is JsonPrimitive && value.isString) value.content else throw Mismatch("a string")
 
     override fun write(value: String): JsonElement = JsonPrimitive(value)
 }
@@ -51,7 +51,7 @@ internal object LongForm : Form<Long> {
 
     override fun write(value: Long): JsonElement = JsonPrimitive(value)
 
-    /** A whole number that is written with a fraction of zero or an exponent. */
+    /** An integer that is written with a fraction of zero or with an exponent. */
     private fun wholeNumber(content: String): Long {
         val number = content.toBigDecimalOrNull() ?: throw Mismatch(WHOLE)
         // A long exponent would make a number of millions of digits.
@@ -64,13 +64,13 @@ internal object LongForm : Form<Long> {
         }
     }
 
-    private const val WHOLE = "a whole number"
+    private const val WHOLE = "an integer"
 }
 
 internal object IntForm : Form<Int> {
     override fun read(value: JsonElement): Int {
         val number = LongForm.read(value)
-        if (number < Int.MIN_VALUE || number > Int.MAX_VALUE) throw Mismatch("a whole number of 32 bits")
+        if (number < Int.MIN_VALUE || number > Int.MAX_VALUE) throw Mismatch("a 32-bit integer")
         return number.toInt()
     }
 
@@ -86,23 +86,23 @@ internal object DoubleForm : Form<Double> {
 
 internal object BooleanForm : Form<Boolean> {
     override fun read(value: JsonElement): Boolean =
-        when (primitive(value, "true or false").content) {
+        when (primitive(value, "a boolean").content) {
             "true" -> true
             "false" -> false
-            else -> throw Mismatch("true or false")
+            else -> throw Mismatch("a boolean")
         }
 
     override fun write(value: Boolean): JsonElement = JsonPrimitive(value)
 }
 
-/** What the contract leaves unsaid. */
+/** A value whose type the contract leaves open. */
 internal object AnyForm : Form<JsonElement> {
     override fun read(value: JsonElement): JsonElement = value
 
     override fun write(value: JsonElement): JsonElement = value
 }
 
-/** A text, a number or a truth value, where a choice has several kinds. */
+/** A string, a number or a boolean, for an enum of several types. */
 internal object PlainForm : Form<JsonPrimitive> {
     override fun read(value: JsonElement): JsonPrimitive =
         if (value is JsonPrimitive && value !is JsonNull) value else throw Mismatch("a single value")
@@ -146,17 +146,17 @@ internal fun <T : Any> readNullable(of: Reader<T>): Reader<T?> =
 internal fun <T : Any> writeNullable(of: Writer<T>): Writer<T?> =
     Writer { value -> if (value == null) JsonNull else of.write(value) }
 
-internal fun recordOf(value: JsonElement): JsonObject = value as? JsonObject ?: throw Mismatch("a record")
+internal fun recordOf(value: JsonElement): JsonObject = value as? JsonObject ?: throw Mismatch("an object")
 
 internal fun itemsOf(value: JsonElement, needed: Int): JsonArray {
     val list = value as? JsonArray ?: throw Mismatch("a list")
-    if (list.size < needed) throw Mismatch("$needed items")
+    if (list.size < needed) throw Mismatch("a list of $needed or more items")
     return list
 }
 
-/** A field that has to be there. */
+/** A required field. */
 internal fun <T> JsonObject.required(name: String, of: Reader<T>): T {
-    val value = this[name] ?: throw Mismatch("a field " + jsonText(JsonPrimitive(name)))
+    val value = this[name] ?: throw Mismatch("an object with the field " + jsonText(JsonPrimitive(name)))
     return try {
         of.read(value)
     } catch (wrong: Mismatch) {
@@ -170,7 +170,7 @@ internal fun <T : Any> JsonObject.optional(name: String, of: Reader<T>): T? {
     return if (value == null || value is JsonNull) null else required(name, of)
 }
 
-/** A field that may be absent, and is null too. */
+/** A field that may be absent, and also null. */
 internal fun <T> JsonObject.sent(name: String, of: Reader<T>): Sent<T> =
     when (this[name]) {
         null -> Sent.Absent
@@ -178,11 +178,11 @@ internal fun <T> JsonObject.sent(name: String, of: Reader<T>): Sent<T> =
         else -> Sent.Value(required(name, of))
     }
 
-/** Every key but those that are declared. */
+/** All undeclared keys. */
 internal fun <T> JsonObject.others(declared: Set<String>, of: Reader<T>): Map<String, T> =
     keys.filter { it !in declared }.associateWith { required(it, of) }
 
-/** An item by its place. */
+/** An item by its position. */
 internal fun <T> JsonArray.part(at: Int, of: Reader<T>): T =
     try {
         of.read(this[at])
@@ -190,14 +190,14 @@ internal fun <T> JsonArray.part(at: Int, of: Reader<T>): T =
         throw wrong.below(at.toString())
     }
 
-/** An item by its place that may be missing. */
+/** An item by its position, which may be missing. */
 internal fun <T : Any> JsonArray.optionalPart(at: Int, of: Reader<T>): T? =
     if (at < size && this[at] !is JsonNull) part(at, of) else null
 
-/** Every item from a place on. */
+/** All items from a position on. */
 internal fun <T> JsonArray.rest(from: Int, of: Reader<T>): List<T> = (from until size).map { part(it, of) }
 
-/** The fields of a record on their way out, in their order. */
+/** The fields of an object to send, in order. */
 internal class RecordWriter {
     val fields = LinkedHashMap<String, JsonElement>()
 
@@ -224,11 +224,11 @@ internal class RecordWriter {
 
 internal inline fun writeRecord(fill: RecordWriter.() -> Unit): JsonObject = JsonObject(RecordWriter().apply(fill).fields)
 
-/** A record with the field that tells it apart, where it does not say it itself. */
+/** An object with the tag that identifies its type, if the object does not contain it. */
 internal fun JsonElement.tagged(field: String, value: String): JsonElement =
     if (this !is JsonObject || field in this) this else JsonObject(mapOf(field to JsonPrimitive(value)) + this)
 
-/** The text of a record's field that tells what it is; null where it has none. */
+/** The string in the field that identifies an object's type; null if it has none. */
 internal fun tagOf(value: JsonElement, field: String): String? =
     (recordOf(value)[field] as? JsonPrimitive)?.takeIf { it.isString }?.content
 
@@ -244,11 +244,11 @@ internal fun isNumber(value: JsonElement): Boolean =
 internal fun isTruth(value: JsonElement): Boolean =
     value is JsonPrimitive && !value.isString && (value.content == "true" || value.content == "false")
 
-/** Whether a value is one of some constants, numbers by what they are worth. */
+/** Whether a value is one of several constants. Numbers are compared by value. */
 internal fun isOneOf(value: JsonElement, vararg constants: JsonPrimitive): Boolean =
     value is JsonPrimitive && value !is JsonNull && constants.any { isSame(value, it) }
 
-/** Whether a record has one of some constants in a field. */
+/** Whether a field of an object has one of several constants. */
 internal fun hasOneOf(value: JsonElement, name: String, vararg constants: JsonPrimitive): Boolean =
     (value as? JsonObject)?.get(name)?.let { isOneOf(it, *constants) } == true
 
@@ -260,15 +260,15 @@ private fun isSame(value: JsonPrimitive, constant: JsonPrimitive): Boolean {
     return constant.content.toBigDecimalOrNull()?.compareTo(number) == 0
 }
 
-/** The first reading of a value that fits; null when none does. */
+/** The first reading of a value that succeeds; null if none does. */
 internal fun <T : Any> firstFitting(value: JsonElement, vararg tries: (JsonElement) -> T?): T? =
     fitting(value, tries).first
 
-/** The first reading of a value that fits. @throws Mismatch of the one that came furthest when none does */
+/** The first reading of a value that succeeds. @throws Mismatch of the one that got furthest if none does */
 internal fun <T : Any> onlyFitting(value: JsonElement, vararg tries: (JsonElement) -> T?): T {
     val (found, furthest) = fitting(value, tries)
     if (found != null) return found
-    throw furthest?.takeIf { it.path.isNotEmpty() } ?: Mismatch("one of several kinds of value")
+    throw furthest?.takeIf { it.path.isNotEmpty() } ?: Mismatch("one of several types")
 }
 
 private fun <T : Any> fitting(value: JsonElement, tries: Array<out (JsonElement) -> T?>): Pair<T?, Mismatch?> {
@@ -283,25 +283,25 @@ private fun <T : Any> fitting(value: JsonElement, tries: Array<out (JsonElement)
     return null to furthest
 }
 
-/** Items by their places; of those that may be missing, [needed] are not. */
+/** Items by position. Of those that may be missing, the first [needed] are present. */
 internal fun <T> readTuple(needed: Int, make: (JsonArray) -> T): Reader<T> = Reader { make(itemsOf(it, needed)) }
 
 internal fun writeTuple(parts: List<JsonElement?>, rest: List<JsonElement> = emptyList()): JsonArray =
     JsonArray(parts.dropLastWhile { it == null }.map { it ?: JsonNull } + rest)
 
-/** A type of the app's own, from what is on the wire. */
+/** A type of the app's own, from JSON. */
 internal fun <T> readOwn(decode: (String) -> T): Reader<T> = Reader { value ->
     val text = TextForm.read(value)
     try {
         decode(text)
     } catch (_: RuntimeException) {
-        throw Mismatch("what the app can read")
+        throw Mismatch("a value that the app can read")
     }
 }
 
 internal fun <T> writeOwn(encode: (T) -> String): Writer<T> = Writer { JsonPrimitive(encode(it)) }
 
-/** A property that has to be set before it is read, of a class with too many for a constructor. */
+/** A property that must be set before it is read, of a class with too many properties for a constructor. */
 internal class Needed<T : Any>(private val name: String) {
     private var given: T? = null
 

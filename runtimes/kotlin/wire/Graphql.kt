@@ -9,15 +9,15 @@ import kotlinx.serialization.json.JsonObject
 import kotlinx.serialization.json.JsonPrimitive
 import okhttp3.Response
 
-/** One entry of a GraphQL answer's `errors` (GraphQL specification, section 7.1.2). */
+/** One entry of `errors` in a GraphQL response (GraphQL specification, section 7.1.2). */
 public class GraphqlError internal constructor(
     public val message: String,
-    /** Names of fields and places in lists; empty where the server says none. */
+    /** Names of fields and positions in lists; empty if the server gives none. */
     public val path: List<String>,
     public val locations: List<Location>,
     public val extensions: Map<String, JsonElement>,
 ) {
-    /** A place in the text of the operation. */
+    /** A position in the text of the operation. */
     public class Location internal constructor(public val line: Int, public val column: Int)
 
     override fun toString(): String = message
@@ -27,19 +27,19 @@ public class GraphqlError internal constructor(
 public enum class QueriesBy {
     Post,
 
-    /** Lets caches between app and server answer; mutations are sent with POST all the same. */
+    /** Lets caches between app and server store responses. Mutations always use POST. */
     Get,
 }
 
-/** What stands for an operation that is sent. */
+/** What is sent for an operation. */
 public enum class Sends {
     Text,
 
-    /** Its id, where it has one and the server knows it by that. */
+    /** Its id, if it has one. For ids, the server needs the manifest. */
     Id,
 }
 
-/** What a GraphQL connection can be told beside what every connection can. */
+/** The options of a GraphQL connection besides those of every connection. */
 public class GraphqlSettings(
     internal val queriesBy: QueriesBy = QueriesBy.Post,
     internal val sends: Sends = Sends.Text,
@@ -68,17 +68,17 @@ internal val graphqlAuth: List<List<String>> = listOf(listOf(BEARER))
 
 internal enum class OperationKind { Query, Mutation, Subscription }
 
-/** One GraphQL operation: the text that is sent, and how its answer is read. */
+/** One GraphQL operation: its text, and how its response is read. */
 internal open class Operation<Answer>(
     val kind: OperationKind,
     val name: String,
-    /** "contract.call", carried by failures. */
+    /** "contract.call", for failures. */
     val call: String,
     val text: String,
-    /** What a server that was given the manifest knows the text by. */
+    /** The id of the text in the manifest. */
     val id: String? = null,
     val answer: Reader<Answer>,
-    /** Makes the failure of a result with errors; the data is what could be answered all the same. */
+    /** Creates the failure of a result with errors, from its partial data. */
     val errors: (Report, List<GraphqlError>, Answer?) -> CallFailure,
     val other: OtherFailure,
 )
@@ -86,16 +86,16 @@ internal open class Operation<Answer>(
 /** The variables of an operation, and the files among them by their paths. */
 internal class Variables(val fields: JsonElement, val files: Files = emptyMap())
 
-/** A response as it comes (GraphQL specification, section 7.1). */
+/** The JSON of a response (GraphQL specification, section 7.1). */
 internal class GraphqlResult(val data: JsonElement?, val errors: List<GraphqlError>?)
 
-/** Performs a query or mutation: its data, or a failure is thrown. */
+/** Sends a query or mutation. Returns its data, or throws its failure. */
 internal suspend fun <Answer : Any> GraphqlConnection.execute(
     operation: Operation<Answer>,
     variables: Variables,
     options: CallOptions,
 ): Answer =
-    // What follows goes on the thread that read the answer: it never decodes on the app's main thread.
+    // Decoding continues on the thread that read the response, never on the app's main thread.
     withContext(Dispatchers.Unconfined) {
         told(operation.call, operation.other) {
             withLimit(options.timeout ?: settings.timeout) {
@@ -107,17 +107,17 @@ internal suspend fun <Answer : Any> GraphqlConnection.execute(
         }
     }
 
-/** How an operation is asked for. */
+/** The HTTP request of an operation. */
 internal class Asking(val accept: String, val byGet: Boolean = false, val isStream: Boolean = false)
 
-/** What is sent of an operation (GraphQL over HTTP, section 5.1). */
+/** The JSON that is sent for an operation (GraphQL over HTTP, section 5.1). */
 internal fun GraphqlConnection.payloadOf(operation: Operation<*>, variables: JsonElement): JsonObject {
     val id = operation.id?.takeIf { graphql.sends == Sends.Id }
     val document = if (id == null) "query" to JsonPrimitive(operation.text) else "documentId" to JsonPrimitive(id)
     return JsonObject(mapOf(document, "operationName" to JsonPrimitive(operation.name), "variables" to variables))
 }
 
-/** Sends a request (GraphQL over HTTP, sections 5.3 and 5.4; files as multipart form). */
+/** Sends a request (GraphQL over HTTP, sections 5.3 and 5.4; files as a multipart form). */
 internal suspend fun GraphqlConnection.request(
     operation: Operation<*>,
     variables: Variables,
@@ -133,7 +133,7 @@ internal suspend fun GraphqlConnection.request(
         used += authorize(graphqlAuth, Credentials(headers, mutableListOf()))
         val whole = if (asking.byGet) url + (if ('?' in url) "&" else "?") + pairsOf(payload) else url
         if (body != null) headers["content-type"] = body.type
-        // Servers refuse forms that a web page of others could send, unless something shows that it was not.
+        // Servers refuse forms that another website could send. This header shows that the form is not one of them.
         if (variables.files.isNotEmpty()) headers["graphql-require-preflight"] = "1"
         val method = if (asking.byGet) "GET" else "POST"
         val outgoing = Outgoing(operation.call, method, whole, headers.build(), body?.content, asking.isStream)
@@ -148,8 +148,8 @@ private fun pairsOf(payload: JsonObject): String =
     }
 
 /**
- * A request whose variables hold files is a multipart form: the request with null in their places, a map from parts to
- * places, then the files (the community's specification for GraphQL multipart requests).
+ * A request whose variables contain files is a multipart form: the request with null in place of the files, a map from
+ * parts to places, then the files (the community's specification for GraphQL multipart requests).
  */
 private fun bodyOf(payload: JsonObject, files: Files): Body {
     if (files.isEmpty()) return textBody(jsonText(payload), "application/json") ?: error("There is a text.")
@@ -163,7 +163,7 @@ private fun bodyOf(payload: JsonObject, files: Files): Body {
     return multipartOf(parts + places.keys.mapIndexed { at, file -> Part(at.toString(), JsonNull, file, null) })
 }
 
-/** The data of a result without errors; throws the failure of one with errors. */
+/** The data of a result without errors. Throws the failure of a result with errors. */
 internal fun <Answer : Any> dataOf(operation: Operation<Answer>, result: GraphqlResult, status: Int): Answer {
     val data = result.data
     val read = if (data == null || data is JsonNull) null else readData(operation, data, status)
@@ -176,12 +176,12 @@ private fun <Answer> readData(operation: Operation<Answer>, data: JsonElement, s
         operation.answer.read(data)
     } catch (error: Mismatch) {
         val answer = FailedAnswer(status, okhttp3.Headers.Builder().build(), jsonText(data))
-        throw Trouble("the answer ($status) cannot be read: ${error.message}", Mishap.Malformed(error.path), error, answer)
+        throw Trouble("the response ($status) cannot be read: ${error.message}", Mishap.Malformed(error.path), error, answer)
     }
 
 /** The failure of a result with errors. */
 internal fun <Answer> errorsOf(operation: Operation<Answer>, errors: List<GraphqlError>, data: Answer?): CallFailure {
-    val message = errors.firstOrNull()?.message ?: "the answer holds no data"
+    val message = errors.firstOrNull()?.message ?: "the response has no data"
     return operation.errors(Report(operation.call, message, null, null), errors, data)
 }
 
@@ -196,14 +196,14 @@ private fun readResult(exchanged: Exchanged): GraphqlResult {
     val told = excerpt(type, text)
     val answer = FailedAnswer(response.code, response.headers, text)
     if (!response.isSuccessful) {
-        throw Trouble("the server answered ${response.code}: $told", Mishap.Unexpected(response.code), answer = answer)
+        throw Trouble("the server responded with ${response.code}: $told", Mishap.Unexpected(response.code), answer = answer)
     }
-    throw Trouble("the answer is not a GraphQL result: $told", Mishap.Malformed(null), answer = answer)
+    throw Trouble("the response is not a GraphQL result: $told", Mishap.Malformed(null), answer = answer)
 }
 
 private fun inPieces(response: Response, text: String): Trouble =
     Trouble(
-        "the server answered in pieces, which is not supported; take @defer and @stream out of the query",
+        "the server responded in parts, which is not supported; remove @defer and @stream from the query",
         Mishap.Malformed(null),
         answer = FailedAnswer(response.code, response.headers, text),
     )

@@ -2,13 +2,13 @@ package wire
 
 import okhttp3.Headers
 
-/** Every value of a header, joined as one (RFC 9110, section 5.3); null when it is absent. */
+/** All values of a header, joined into one (RFC 9110, section 5.3); null if it is absent. */
 internal fun Headers.joined(name: String): String? = values(name).takeIf { it.isNotEmpty() }?.joinToString(", ")
 
-/** One header; what does not read as its type is absent. */
+/** One header; null if its value does not have the right type. */
 internal fun <T> Headers.read(name: String, read: (String) -> T?): T? = joined(name)?.let(read)
 
-/** A header that is a list, separated by commas. */
+/** A header that is a comma-separated list. */
 internal fun <T : Any> Headers.readAll(name: String, read: (String) -> T?): List<T>? {
     val text = joined(name) ?: return null
     return if (text.isEmpty()) emptyList() else text.split(',').mapNotNull { read(it.trim()) }

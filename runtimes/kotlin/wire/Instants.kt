@@ -9,7 +9,7 @@ import java.time.format.DateTimeFormatterBuilder
 import java.time.format.DateTimeParseException
 import java.time.temporal.ChronoUnit
 
-/** An instant (RFC 3339, section 5.6), sent in UTC with milliseconds. */
+/** A date-time (RFC 3339, section 5.6), sent in UTC with milliseconds. */
 internal object InstantForm : Form<Instant> {
     override fun read(value: JsonElement): Instant {
         val text = TextForm.read(value)

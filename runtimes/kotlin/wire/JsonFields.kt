@@ -3,10 +3,10 @@ package wire
 import kotlinx.serialization.json.JsonElement
 import java.util.AbstractMap.SimpleImmutableEntry
 
-/** Records with more fields are found by hash; comparing so many short names takes no longer. */
+/** Objects with more fields use a hash. For fewer fields, comparing the short names takes no longer. */
 private const val FEW = 16
 
-/** The fields of a record that is being parsed, in their order; of a name that comes twice the last one counts. */
+/** The fields of an object that is being parsed, in order. Of repeated names, the last one counts. */
 internal class JsonFields {
     private var size = 0
     private var names = arrayOfNulls<String>(FEW / 2)
@@ -43,14 +43,14 @@ internal class JsonFields {
 }
 
 /**
- * A map of a few fields in two arrays, which takes about a quarter of the memory of a [LinkedHashMap]. It looks first
- * behind the field that was found last, since fields are read in about the order in which they are sent.
+ * A map of a few fields in two arrays, which takes about a quarter of the memory of a [LinkedHashMap]. The search
+ * starts after the field that was found last, because fields are read in about the order in which they are sent.
  */
 private class FewFields(
     private val names: Array<String>,
     private val contents: Array<JsonElement>,
 ) : AbstractMap<String, JsonElement>() {
-    // Threads may race for this: any place is a good guess, and each guess is checked.
+    // Threads may race here: any position is a good guess, and each guess is checked.
     private var guess = 0
 
     override val size: Int

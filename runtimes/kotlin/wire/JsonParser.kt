@@ -8,20 +8,20 @@ import kotlinx.serialization.json.JsonObject
 import kotlinx.serialization.json.JsonPrimitive
 import kotlinx.serialization.json.JsonUnquotedLiteral
 
-/** A text that is no JSON; [message] says where. */
+/** A text that is not valid JSON; [message] gives the place. */
 internal class NoJson(message: String) : Exception(message)
 
 /**
- * Parses a JSON text (RFC 8259). Numbers keep all their digits; of a key that comes twice the last one counts.
+ * Parses a JSON text (RFC 8259). Numbers keep all their digits. Of repeated keys, the last one counts.
  *
  * @throws NoJson for anything else
  */
 internal fun parseJson(text: String): JsonElement = JsonParser(text).whole()
 
-/** Texts of at most so many characters are kept, in case they come again. */
+/** Strings of at most this many characters are cached, because they may come again. */
 private const val SHORT = 24
 
-/** Nesting that is deeper is refused, before the stack of a small thread overflows. */
+/** Deeper nesting is refused before the stack of a small thread overflows. */
 private const val DEEPEST = 500
 
 private class JsonParser(private val text: String) {
@@ -32,7 +32,7 @@ private class JsonParser(private val text: String) {
     private val numbers = Seen(::numberOf)
 
     fun whole(): JsonElement {
-        // A byte order mark is no part of the text (RFC 8259, section 8.1).
+        // A byte order mark is not part of the text (RFC 8259, section 8.1).
         if (text.startsWith('\uFEFF')) at = 1
         val value = value()
         skipSpace()
@@ -115,7 +115,7 @@ private class JsonParser(private val text: String) {
         if (at == from) throw unexpected()
     }
 
-    /** A text, one that came before where it is short; the characters are looked at once. */
+    /** A string. A short one is taken from the cache. Each character is read once. */
     private fun text(seen: Seen): JsonPrimitive {
         val from = ++at
         val last = minOf(text.length, from + SHORT)
@@ -142,7 +142,7 @@ private class JsonParser(private val text: String) {
         throw unexpected()
     }
 
-    /** The rest of a string in which something is escaped. */
+    /** The rest of a string that contains escapes. */
     private fun escaped(from: Int): String {
         val found = StringBuilder(text.length.coerceAtMost(at - from + 64)).append(text, from, at)
         while (at < text.length) {
@@ -197,11 +197,11 @@ private class JsonParser(private val text: String) {
     }
 
     /**
-     * Short texts that came before. An answer repeats its names and many of its values, and a value that is shared takes
-     * neither memory nor the time to make it.
+     * The short strings so far. A response repeats its names and many of its values. A shared value needs neither
+     * memory nor the time to create it.
      */
     private inner class Seen(private val make: (String) -> JsonPrimitive) {
-        // A small answer repeats little.
+        // A small response repeats little.
         private val places = arrayOfNulls<JsonPrimitive>(if (text.length < 10_000) 16 else 512)
 
         /** The value that is written from one position to another. */

@@ -9,7 +9,7 @@ import java.math.BigDecimal
 import java.math.MathContext
 import java.math.RoundingMode
 
-/** A value as JSON: in its own order, without spaces, numbers as ECMAScript writes them. */
+/** A value as JSON, in its own order and without spaces. Numbers are written as ECMAScript writes them. */
 internal fun jsonText(value: JsonElement): String = StringBuilder().also { write(value, it) }.toString()
 
 private fun write(value: JsonElement, into: StringBuilder) {
@@ -64,7 +64,7 @@ private fun writeText(text: String, into: StringBuilder) {
     into.append('"')
 }
 
-/** Whether a half of a character stands alone; UTF-8 has no bytes for it. */
+/** Whether half of a character stands alone; UTF-8 has no bytes for it. */
 internal fun isHalf(text: String, at: Int): Boolean {
     val character = text[at]
     if (!character.isSurrogate()) return false
@@ -75,7 +75,7 @@ internal fun isHalf(text: String, at: Int): Boolean {
     }
 }
 
-/** A number, true, false or null as text; what came from a double is written as ECMAScript writes it. */
+/** A number, true, false or null as text. A double is written as ECMAScript writes it. */
 internal fun plainText(value: JsonPrimitive): String {
     val content = value.content
     if (content.none { it == '.' || it == 'E' || it == 'e' || it == 'N' || it == 'I' }) return content
@@ -84,8 +84,8 @@ internal fun plainText(value: JsonPrimitive): String {
 }
 
 /**
- * A double as ECMAScript writes it (ECMA-262, Number::toString): the fewest digits that give the same double again.
- * What is no number is null, as in JSON.
+ * A double as ECMAScript writes it (ECMA-262, Number::toString): the fewest digits that give the same double again. A
+ * double that is not a number is null, as in JSON.
  */
 internal fun numberText(value: Double): String {
     if (value.isNaN() || value.isInfinite()) return "null"
@@ -112,7 +112,7 @@ internal fun numberText(value: Double): String {
     }
 }
 
-/** The platform's own text of a double may have a digit more than is needed. */
+/** The platform's own text of a double may have one digit more than needed. */
 private fun shortestDecimal(value: Double): BigDecimal {
     val exact = BigDecimal(value)
     var found = BigDecimal(value.toString()).stripTrailingZeros()

@@ -17,18 +17,19 @@ import kotlin.time.Duration.Companion.seconds
 /** Methods that change nothing on the server (RFC 9110, section 9.2.1). */
 private val safeMethods = setOf("GET", "HEAD", "OPTIONS", "TRACE", "QUERY")
 
-/** Methods that change the same, however often they are sent (RFC 9110, section 9.2.2). */
+/** Methods that have the same effect however often they are sent (RFC 9110, section 9.2.2). */
 private val idempotentMethods = safeMethods + setOf("PUT", "DELETE")
 
 /**
- * Sends safe requests again that could not be delivered, or were answered with a status that may pass by itself, after
- * the pause that the server asks for in `Retry-After` (RFC 9110, section 10.2.3), else after growing pauses.
+ * Retries safe requests that could not be sent or whose response has the status of a temporary failure. The pause is
+ * the one in the response's `Retry-After` (RFC 9110, section 10.2.3), otherwise it grows with each retry.
  *
- * @param idempotent whether PUT and DELETE are sent again too: done twice, they change no more than done once
- * @param longestPause a server that asks for a longer one gets no further try
- * @param pause before the second try, doubled before each further one, and varied
- * @param statuses statuses that may pass by themselves
- * @param times how often a request is sent again at most
+ * @param idempotent whether PUT and DELETE are retried too; sending them twice has the same effect as sending them
+ *   once
+ * @param longestPause if a server requires a longer pause, there is no retry
+ * @param pause the pause before the first retry, doubled for each further one, with some random variation
+ * @param statuses statuses of temporary failures
+ * @param times the largest number of retries
  */
 public fun retrying(
     idempotent: Boolean = false,
@@ -69,7 +70,7 @@ private suspend fun retried(
     }
 }
 
-/** What a server asks to wait: a number of seconds, or until an instant. */
+/** The pause that a server requires: a number of seconds, or until a date-time. */
 private fun pauseOf(response: Response): Duration? {
     val said = response.headers["retry-after"]?.trim() ?: return null
     if (said.isNotEmpty() && said.all { it in '0'..'9' }) return said.toLongOrNull()?.seconds ?: Duration.INFINITE
@@ -79,24 +80,24 @@ private fun pauseOf(response: Response): Duration? {
     return (instant.time - System.currentTimeMillis()).coerceAtLeast(0).milliseconds
 }
 
-/** Calls back before every request, and sends what it gives. */
+/** Calls a function before every request and sends its result. */
 public fun eachRequest(look: suspend (Outgoing) -> Outgoing): Layer = Layer { request, next -> next(look(request)) }
 
-/** Calls back after every answer, before its body is read; who wants to read it uses `peekBody`. */
+/** Calls a function after every response, before its body is read. To read the body, the function uses `peekBody`. */
 public fun eachAnswer(look: suspend (Response, Outgoing) -> Unit): Layer =
     Layer { request, next -> next(request).also { look(it, request) } }
 
 /** A credential that can be told that it was rejected. */
 internal interface RenewableCredential : Credential {
-    /** Whether there is another one now. */
+    /** Returns whether there is another one now. */
     suspend fun renew(rejected: String): Boolean
 }
 
 /**
- * A credential that is got when it is first needed, and got anew when the server rejects it with 401: once, however
- * many calls wait for it. Each of them is then sent a second time, and never a third.
+ * Fetches a credential when it is first needed, and again when the server rejects it with 401. It is fetched once,
+ * however many calls wait for it. Each of them is then sent a second time, and never a third.
  *
- * @param get gives the credential; it is told which one was rejected, null for the first
+ * @param get returns the credential; its argument is the one that was rejected, null for the first
  */
 public fun renewable(get: suspend (rejected: String?) -> String): Credential = Renewable(get)
 
@@ -110,7 +111,7 @@ private class Renewable(private val get: suspend (String?) -> String) : Renewabl
         val credential = mutex.withLock {
             val current = known
             if (current != null && current != rejected) return@withLock current
-            // What could not be got is asked for again by the next call.
+            // The next call tries again to fetch a credential that could not be fetched.
             known = null
             get(rejected).also { known = it }
         }

@@ -6,7 +6,7 @@ import kotlinx.coroutines.flow.flow
 import okhttp3.Headers
 import okhttp3.HttpUrl.Companion.toHttpUrlOrNull
 
-/** Goes through pages of which each says where the next one begins. */
+/** Iterates over pages, each of which contains the cursor of the next. */
 internal fun <Page, Item, Cursor : Any> Connection.pagesByCursor(
     paging: Paging<Page, Item>,
     first: Cursor?,
@@ -21,32 +21,32 @@ internal fun <Page, Item, Cursor : Any> Connection.pagesByCursor(
         val following = try {
             next(page)
         } catch (_: NumberFormatException) {
-            throw refused(paging, "a page names the next one by what is no number", "")
+            throw refused(paging, "a page gives a next page that is not a number", "")
         }
         if (following == null || following == "") return@flow
         // Following it would never end.
         if (!seen.add(following)) {
-            throw refused(paging, "a page names one that was read already as the next one", following.toString())
+            throw refused(paging, "a page gives a next page that was already read", following.toString())
         }
         cursor = following
     }
 }
 
-/** Goes through pages that are asked for by how many items to pass over, until one is empty. */
+/** Iterates over pages by offset until one is empty. */
 internal fun <Page, Item> pagesByOffset(
     paging: Paging<Page, Item>,
     first: Long,
     ask: suspend (offset: Long) -> Page,
 ): Flow<Item> = countedPages(paging, first, ask) { it.size.toLong() }
 
-/** Goes through pages that are asked for by their number, until one is empty. */
+/** Iterates over pages by page number until one is empty. */
 internal fun <Page, Item> pagesByNumber(
     paging: Paging<Page, Item>,
     first: Long,
     ask: suspend (number: Long) -> Page,
 ): Flow<Item> = countedPages(paging, first, ask) { 1 }
 
-/** @param step how far the next page is from one with these items */
+/** @param step the distance from a page with these items to the next */
 private fun <Page, Item> countedPages(
     paging: Paging<Page, Item>,
     first: Long,
@@ -62,12 +62,12 @@ private fun <Page, Item> countedPages(
     }
 }
 
-/** What all ways of going through pages need. */
+/** The options that all ways of paging need. */
 internal class Paging<in Page, out Item>(
     /** "contract.call", for failures. */
     val call: String,
     val other: OtherFailure,
-    /** The items of a page; a server may leave an empty list out. */
+    /** The items of a page. A server may leave an empty list out. */
     val items: (Page) -> List<Item>?,
 )
 
@@ -83,11 +83,12 @@ private fun Connection.refused(paging: Paging<*, *>, message: String, text: Stri
 }
 
 /**
- * Goes through pages of which each links to the next one (RFC 8288). The next page is asked for by the query of the
- * link, whatever the contract says of it, at the address of the first one: a server cannot send credentials elsewhere.
+ * Iterates over pages, each of which links to the next (RFC 8288). The next page is requested with the query of the
+ * link, whatever the contract says about it, and at the address of the first page. A server therefore cannot redirect
+ * credentials.
  *
  * @param credentials names of credentials in the query; a link never sets one
- * @param ask performs the call with the options it is given
+ * @param ask performs the call with the given options
  */
 internal fun <Page, Item> Connection.pagesByLink(
     paging: Paging<Page, Item>,
@@ -114,13 +115,13 @@ internal fun <Page, Item> Connection.pagesByLink(
         val next = queryOf(target, address)
             ?: throw refused(paging, "the link to the next page leads to another address", target)
         if (pairsOf(withQuery(address, next, credentials)).sorted() in seen) {
-            throw refused(paging, "the link to the next page leads to one that was read already", target)
+            throw refused(paging, "the link to the next page leads to a page that was already read", target)
         }
         query = next
     }
 }
 
-/** The query of a link, where it leads to the address that links; null where it leads elsewhere. */
+/** The query of a link to the same address; null if the link leads to another address. */
 private fun queryOf(target: String, address: String): String? {
     val here = address.toHttpUrlOrNull() ?: return null
     val there = here.resolve(target) ?: return null
@@ -128,7 +129,7 @@ private fun queryOf(target: String, address: String): String? {
     return there.encodedQuery.orEmpty()
 }
 
-/** An address with another query, but for the credentials that it has. */
+/** An address with another query. It keeps its own credentials. */
 private fun withQuery(address: String, query: String, credentials: Set<String>): String {
     val isCredential = { pair: String -> nameOf(pair) in credentials }
     val pairs = query.split('&').filter { it.isNotEmpty() && !isCredential(it) } + pairsOf(address).filter(isCredential)
@@ -146,7 +147,7 @@ private val linkValue = Regex("<([^>]*)>((?:\\s*;\\s*[\\w!#$&+.^`|~-]+\\*?\\s*=\
 private val relation = Regex(";\\s*rel\\s*=\\s*(?:\"([^\"]*)\"|([^\",;\\s]+))", RegexOption.IGNORE_CASE)
 private val space = Regex("\\s+")
 
-/** The target whose relation is "next" (RFC 8288, section 3). */
+/** The target with the relation "next" (RFC 8288, section 3). */
 private fun nextTarget(header: String): String? {
     for (link in linkValue.findAll(header)) {
         val found = relation.find(link.groupValues[2]) ?: continue

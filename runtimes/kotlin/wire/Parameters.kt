@@ -6,13 +6,13 @@ import kotlinx.serialization.json.JsonNull
 import kotlinx.serialization.json.JsonObject
 import kotlinx.serialization.json.JsonPrimitive
 
-/** Stands in an address for what no address can carry; a request is refused because of it. */
+/** Marks a character that cannot be part of an address. A request with this mark is refused. */
 internal const val UNSENDABLE: Char = '\u0000'
 
 private const val HEX = "0123456789ABCDEF"
 private const val UNRESERVED = "-_.!~*'()"
 
-/** A text as a part of an address, percent-encoded in UTF-8. */
+/** A string as a part of an address, percent-encoded in UTF-8. */
 internal fun encode(text: String): String {
     if (text.indices.any { isHalf(text, it) }) return UNSENDABLE.toString()
     val written = StringBuilder(text.length + 8)
@@ -27,7 +27,7 @@ internal fun encode(text: String): String {
     return written.toString()
 }
 
-/** A single value as text; a record or list inside a value becomes JSON. */
+/** A single value as text. An object or list inside a value becomes JSON. */
 internal fun text(value: JsonElement): String =
     when {
         value is JsonNull -> "null"
@@ -36,17 +36,17 @@ internal fun text(value: JsonElement): String =
     }
 
 /**
- * Path style "simple" (RFC 6570, section 3.2.2): `a`, `a,b`, or for a record `k,v` (`k=v` when exploded).
+ * Path style "simple" (RFC 6570, section 3.2.2): `a`, `a,b`, or for an object `k,v` (`k=v` if exploded).
  *
- * @param name the argument, for the failure of one that cannot be sent
+ * @param name the argument, for the failure if it cannot be sent
  */
 internal fun segment(name: String, value: JsonElement, explode: Boolean = false): String {
     val written = simple(value, explode)
-    // Without it the path would be another one.
+    // Without it, the path would be another one.
     return if (written.isEmpty() || UNSENDABLE in written) "$UNSENDABLE$name$UNSENDABLE" else written
 }
 
-/** Style "simple" (RFC 6570, section 3.2.2), also for what is a part of another style. */
+/** Style "simple" (RFC 6570, section 3.2.2), also as a part of other styles. */
 internal fun simple(value: JsonElement, explode: Boolean = false): String =
     when (value) {
         is JsonArray -> value.joinToString(",") { encode(text(it)) }
@@ -57,7 +57,7 @@ internal fun simple(value: JsonElement, explode: Boolean = false): String =
         else -> encode(text(value))
     }
 
-/** Header style "simple": like a path segment, without percent-encoding; null when the value is absent. */
+/** Header style "simple": like a path segment, without percent-encoding; null if the value is absent. */
 internal fun header(value: JsonElement?, explode: Boolean = false): String? =
     when (value) {
         null -> null
@@ -68,9 +68,9 @@ internal fun header(value: JsonElement?, explode: Boolean = false): String? =
     }
 
 /**
- * Query style "form": `name=a&name=b` when exploded (the default), else `name=a,b`; "" when the value is absent.
+ * Query style "form": `name=a&name=b` if exploded (the default), otherwise `name=a,b`; "" if the value is absent.
  *
- * @param name null where the fields of the value are the whole query
+ * @param name null if the fields of the value are the whole query
  */
 internal fun form(
     name: String?,

@@ -5,20 +5,20 @@ import kotlinx.serialization.json.JsonNull
 import kotlinx.serialization.json.JsonObject
 import kotlinx.serialization.json.JsonPrimitive
 
-/** What a server says about a failure in a form of its own kind (RFC 9457, section 3). */
+/** What a server reports about a failure, as problem details (RFC 9457, section 3). */
 public class ProblemDetails internal constructor(
-    /** A URI that identifies the kind of problem; "about:blank" when there is none. */
+    /** A URI that identifies the type of problem; "about:blank" if there is none. */
     public val type: String,
     public val title: String?,
     public val status: Int?,
     public val detail: String?,
     /** A URI of this occurrence. */
     public val instance: String?,
-    /** Members of the kind of problem. */
+    /** Further members of this type of problem. */
     public val others: Map<String, JsonElement>,
 )
 
-/** The problem details that a failure carries, declared by the contract or not; null when it carries none. */
+/** The problem details of a failure, declared by the contract or not; null if it has none. */
 public val CallFailure.problem: ProblemDetails?
     get() = answer?.let(::problemOf)
 
@@ -28,7 +28,7 @@ private fun problemOf(answer: FailedAnswer): ProblemDetails? {
     val type = answer.headers["content-type"]?.substringBefore(';')?.trim()
     if (!type.equals("application/problem+json", ignoreCase = true)) return null
     val said = parsed(answer.text) as? JsonObject ?: return null
-    // A member of another type than its own is ignored (section 3.1).
+    // A member of another type than the standard's is ignored (section 3.1).
     fun text(name: String): String? = (said[name] as? JsonPrimitive)?.takeIf { it.isString }?.content
     val status = (said["status"] as? JsonPrimitive)?.takeIf { !it.isString }?.content?.toDoubleOrNull()
     return ProblemDetails(
@@ -41,7 +41,7 @@ private fun problemOf(answer: FailedAnswer): ProblemDetails? {
     )
 }
 
-/** A text as JSON; null for what is none. */
+/** A text as JSON; null if it is not valid JSON. */
 internal fun parsed(text: String): JsonElement? =
     try {
         parseJson(text)
@@ -49,7 +49,7 @@ internal fun parsed(text: String): JsonElement? =
         null
     }
 
-/** What a body says about the failure, where it is the kind of record that says it. */
+/** The body's description of the failure, if it has the form of problem details. */
 internal fun wordsOf(body: JsonElement?): String {
     if (body !is JsonObject) return ""
     val said = body["detail"] ?: body["title"]
@@ -58,13 +58,13 @@ internal fun wordsOf(body: JsonElement?): String {
 
 private const val LONGEST_EXCERPT = 80
 
-/** As much of a body as is looked at for its first words. */
+/** The longest beginning of a body in which its first words are looked for. */
 private const val LOOKED_AT = 4_000
 
 private val markup = Regex("<(script|style)\\b[\\s\\S]*?(</\\1>|$)|<[^>]{0,500}>", RegexOption.IGNORE_CASE)
 private val spaces = Regex("[\\s\\u0000-\\u001f\\u007f-\\u009f]+")
 
-/** What a body is that is not what was expected, for a message: its media type and its first words, without markup. */
+/** Describes an unexpected body for a message: its media type and its first words, without markup. */
 internal fun excerpt(contentType: String?, text: String): String {
     val type = contentType?.substringBefore(';') ?: "of no media type"
     val words = text.take(LOOKED_AT).replace(markup, " ").replace(spaces, " ").trim()

@@ -9,18 +9,19 @@ import okio.Sink
 import okio.buffer
 
 /**
- * How far an upload is, in bytes.
+ * The progress of an upload, in bytes.
  *
- * @property total null where it is not known
+ * @property total null if it is not known
  */
 public class UploadProgress internal constructor(public val sent: Long, public val total: Long?) {
     override fun toString(): String = "$sent of ${total ?: "?"}"
 }
 
 /**
- * Tells how far the bodies of requests are sent, as the innermost layer.
+ * Reports how much of a request's body has been sent, as the innermost layer.
  *
- * @param onProgress told after each piece that is sent, by the thread that sends it, with the request that it is about
+ * @param onProgress called after each piece that is sent, by the thread that sends it, with the request that it is
+ *   about
  */
 public fun uploadProgress(onProgress: (progress: UploadProgress, request: Outgoing) -> Unit): Layer =
     Layer { request, next ->
@@ -41,7 +42,7 @@ private class CountedContent(
     override fun writeTo(sink: BufferedSink) {
         val counting = CountingSink(sink, contentLength().takeIf { it >= 0 }, onProgress).buffer()
         content.writeTo(counting)
-        // What is still held back here is no more than a piece; the sink below is the platform's to flush.
+        // At most one piece is still buffered here. The platform flushes the sink below.
         counting.emit()
     }
 }

@@ -5,7 +5,7 @@ import kotlinx.serialization.json.JsonElement
 import kotlinx.serialization.json.JsonObject
 import kotlinx.serialization.json.JsonPrimitive
 
-/** Items, or the keys and values of a record one after the other, with a separator between them. */
+/** Items, or the keys and values of an object in turn, with a separator between them. */
 private fun separated(name: String?, value: JsonElement?, separator: String): String {
     val items = when (value) {
         is JsonArray -> value
@@ -16,29 +16,29 @@ private fun separated(name: String?, value: JsonElement?, separator: String): St
     return "${encode(name.orEmpty())}=" + items.joinToString(separator) { encode(text(it)) }
 }
 
-/** Query style "spaceDelimited" (OpenAPI 3.1, section 4.8.12.6): `name=a%20b`, or for a record `name=k%20v`. */
+/** Query style "spaceDelimited" (OpenAPI 3.1, section 4.8.12.6): `name=a%20b`, or for an object `name=k%20v`. */
 internal fun spaced(name: String?, value: JsonElement?): String = separated(name, value, "%20")
 
-/** Query style "pipeDelimited": `name=a%7Cb`, or for a record `name=k%7Cv`. */
+/** Query style "pipeDelimited": `name=a%7Cb`, or for an object `name=k%7Cv`. */
 internal fun piped(name: String?, value: JsonElement?): String = separated(name, value, "%7C")
 
 /** Tab-separated values (OpenAPI 2.0, `tsv`): `name=a%09b`. */
 internal fun tabbed(name: String?, value: JsonElement?): String = separated(name, value, "%09")
 
-/** Query style "form" in which reserved characters of a URL stay as they are (`allowReserved`). */
+/** Query style "form" that does not encode the reserved characters of a URL (`allowReserved`). */
 internal fun reserved(name: String?, value: JsonElement?, explode: Boolean = true): String =
     form(name, value, explode, ::encodeAllowed)
 
 private val allowed = Regex("%(?:3A|2F|3F|5B|5D|40|21|24|28|29|2A|2C|3B)")
 
 /**
- * Percent-encodes all but what RFC 3986 reserves, save for what would end the value or the query, and for the
- * apostrophe, which platforms encode anyway.
+ * Percent-encodes all characters except those that RFC 3986 reserves. It does encode those that would end the value or
+ * the query, and the apostrophe, which platforms encode anyway.
  */
 private fun encodeAllowed(value: String): String =
     allowed.replace(encode(value).replace("'", "%27")) { it.value.substring(1).toInt(16).toChar().toString() }
 
-/** Query style "deepObject": `name[key]=value`, nested records and lists alike. */
+/** Query style "deepObject": `name[key]=value`, also for nested objects and lists. */
 internal fun deepObject(name: String?, value: JsonElement?): String = deepPairs(name.orEmpty(), value).joinToString("&")
 
 private fun deepPairs(name: String, value: JsonElement?): List<String> =
@@ -60,16 +60,16 @@ internal fun jsonQuery(name: String?, value: JsonElement?): String =
 /** JSON in a path. */
 internal fun jsonSegment(value: JsonElement): String = encode(jsonText(value))
 
-/** JSON in a header, which is not percent-encoded; null when the value is absent. */
+/** JSON in a header, which is not percent-encoded; null if the value is absent. */
 internal fun jsonHeader(value: JsonElement?): String? = value?.let(::jsonText)
 
-/** Path style "label": `.a,b`, or `.a.b` when exploded. */
+/** Path style "label": `.a,b`, or `.a.b` if exploded. */
 internal fun label(value: JsonElement, explode: Boolean = false): String {
     val written = simple(value, explode)
     return "." + if (explode) written.replace(",", ".") else written
 }
 
-/** Path style "matrix": `;name=a,b`, or `;name=a;name=b` when exploded. */
+/** Path style "matrix": `;name=a,b`, or `;name=a;name=b` if exploded. */
 internal fun matrix(name: String, value: JsonElement, explode: Boolean = false): String {
     val key = encode(name)
     return when {

@@ -24,21 +24,21 @@ private const val MOST_REDIRECTS = 20
 private val harmless =
     setOf("accept", "accept-language", "content-language", "content-type", "range", "user-agent")
 
-/** Whether a header tells nobody's secrets, whoever set it; any other may be a credential. */
+/** Whether a header never contains a secret. Any other header may be a credential. */
 internal fun isHarmless(name: String): Boolean = name.lowercase() in harmless
 
 /**
- * Sends a request and follows redirects (Fetch standard, section 4.4), without any credential once they lead to another
- * origin.
+ * Sends a request and follows redirects (Fetch standard, section 4.4). Once a redirect leads to another origin, no
+ * credential is sent.
  *
- * @throws IOException where nothing is answered, and for a redirect that cannot be followed
+ * @throws IOException if there is no response, and for a redirect that cannot be followed
  */
 internal suspend fun Connection.fetchFollowing(outgoing: Outgoing): Response {
     var url = try {
         outgoing.url.toHttpUrl()
     } catch (_: IllegalArgumentException) {
-        // The platform's words may hold the whole address, and a key in its query.
-        throw Trouble("${shownAddress(outgoing.url)} is no address")
+        // The platform's message may contain the whole address, with a key in its query.
+        throw Trouble("${shownAddress(outgoing.url)} is not a valid address")
     }
     var method = outgoing.method
     var headers = outgoing.headers
@@ -52,7 +52,7 @@ internal suspend fun Connection.fetchFollowing(outgoing: Outgoing): Response {
         if (count++ == MOST_REDIRECTS) throw Trouble("the server redirects more than $MOST_REDIRECTS times")
         // A user in an address would be sent as a credential.
         val to = url.resolve(location)?.newBuilder()?.username("")?.password("")?.build()
-            ?: throw Trouble("the server redirects to what is no address")
+            ?: throw Trouble("the server redirects to an address that is not valid")
         val becomesGet = if (response.code == 303) method != "HEAD" else response.code < 303 && method == "POST"
         if (body?.isOneShot() == true && !becomesGet) {
             throw Trouble("the server redirects, and a stream cannot be sent twice")
@@ -87,10 +87,13 @@ private fun requestOf(url: HttpUrl, method: String, headers: Headers, body: Requ
     }
 }
 
-/** Sends a request once. The body of a stream is left to be read; any other is read by the thread it came on. */
+/**
+ * Sends a request once. The caller reads the body of a stream. Any other body is read by the thread that received it.
+ */
 private suspend fun Connection.fetch(request: Request, isStream: Boolean): Response {
     val call = client.newCall(request)
-    // A call that waits for its stream counts among the five that a host may have at a time, one that runs does not.
+    // The client allows five asynchronous calls to a host at a time. A call that waits for its stream would be one of
+    // them, so it runs synchronously.
     if (isStream) return blocking(call::cancel) { call.execute() }.endedBy(call)
     return suspendCancellableCoroutine { waiting ->
         waiting.invokeOnCancellation { call.cancel() }
@@ -114,10 +117,10 @@ private suspend fun Connection.fetch(request: Request, isStream: Boolean): Respo
     }
 }
 
-/** Older versions of the client have answers without a body. */
+/** Older versions of the client have responses without a body. */
 internal fun bodyOf(response: Response): ResponseBody? = response.body
 
-/** An answer of which the reading ends at once when it is closed, whichever thread reads it. */
+/** A response whose reading ends at once when it is closed, whichever thread reads it. */
 private fun Response.endedBy(call: Call): Response {
     val body = bodyOf(this) ?: return this
     return newBuilder().body(EndingBody(call, body)).build()
@@ -136,7 +139,7 @@ private class EndingBody(private val call: Call, private val body: ResponseBody)
     }
 }
 
-/** The answer had begun. */
+/** The response had begun. */
 internal class BrokenOff(cause: IOException) : IOException(cause)
 
 private fun Response.inMemory(): Response {

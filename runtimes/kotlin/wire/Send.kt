@@ -9,23 +9,23 @@ import okio.IOException
 
 /** One REST call, as generated code describes it. */
 internal class RestRequest(
-    /** "contract.call", carried by failures. */
+    /** "contract.call", for failures. */
     val call: String,
     val method: String,
-    /** The path with its parameters already written in. */
+    /** The path, with its parameters filled in. */
     val path: String,
-    /** Where this call goes, when it has a server of its own. */
+    /** The address of this call, if it has a server of its own. */
     val server: String? = null,
-    /** Pairs as they stand in the URL; empty ones are left out. */
+    /** Encoded pairs for the URL. Empty ones are left out. */
     val query: List<String> = emptyList(),
     val headers: List<Pair<String, String?>> = emptyList(),
     val body: Body? = null,
     val accept: String? = null,
-    /** Alternatives of schemes needed together. */
+    /** Alternatives, each a list of schemes that are needed together. */
     val auth: List<List<String>> = emptyList(),
 )
 
-/** The body of an answer before it is read as anything. */
+/** The body of a response before it is converted. */
 internal class Received(val response: Response, val outgoing: Outgoing) {
     val text: String by lazy { decodedText(bytes) }
 
@@ -43,7 +43,7 @@ private fun decodedText(bytes: ByteString): String = bytes.utf8().removePrefix("
 
 /** How a body is read. */
 internal sealed class BodyForm<out T> {
-    /** A body that is not looked at. */
+    /** A body that is ignored. */
     object None : BodyForm<Nothing>()
 
     class Text<out T>(val reader: Reader<T>) : BodyForm<T>()
@@ -52,46 +52,46 @@ internal sealed class BodyForm<out T> {
 
     class Json<out T>(val reader: Reader<T>) : BodyForm<T>()
 
-    /** Items that come one after the other. */
+    /** Items that arrive one after the other. */
     class Items<out T>(val kind: ItemKind, val reader: Reader<T>) : BodyForm<T>()
 }
 
 internal enum class ItemKind { Lines, Sequence, Events, EventTexts, EventRecords }
 
-/** What is read of a declared success; [status] is "200", "2XX" or "default". */
+/** How a declared success is read; [status] is "200", "2XX" or "default". */
 internal class AnswerRule<out Answer>(
     val status: String,
     val form: BodyForm<*>,
-    /** Makes the answer of what was read, null where there was nothing to read. */
+    /** Creates the response from the value that was read; null if there was nothing to read. */
     val answer: (Any?) -> Answer,
 )
 
-/** What is read of a declared failure, and the failure that is made of it. */
+/** How a declared failure is read, and the failure that is created from it. */
 internal class FailureRule(val status: String, val form: BodyForm<*>, val failure: (Report, Any?) -> CallFailure)
 
-/** How a call reads what it is answered. */
+/** How the response of a call is read. */
 internal open class Reading<out Answer>(
     val answers: List<AnswerRule<Answer>>,
     val failures: List<FailureRule>,
     val other: OtherFailure,
 )
 
-/** An answer with a body. */
+/** A response with a body. */
 @Suppress("UNCHECKED_CAST")
 internal fun <T : Any> answer(status: String, form: BodyForm<T>): AnswerRule<T> =
     AnswerRule(status, form) { it as T? ?: throw Mismatch("something") }
 
-/** An answer with a body that may be null, or of which there may be none. */
+/** A response with a body that may be null or missing. */
 @Suppress("UNCHECKED_CAST")
 internal fun <T : Any> answerOrNull(status: String, form: BodyForm<T?>): AnswerRule<T?> =
     AnswerRule(status, form) { it as T? }
 
-/** An answer that is one of several. */
+/** A response with one of several types. */
 @Suppress("UNCHECKED_CAST")
 internal fun <T, Answer> answer(status: String, form: BodyForm<T>, make: (T) -> Answer): AnswerRule<Answer> =
     AnswerRule(status, form) { make(it as T) }
 
-/** An answer without a body. */
+/** A response without a body. */
 internal fun <Answer> nothing(status: String, answer: Answer): AnswerRule<Answer> =
     AnswerRule(status, BodyForm.None) { answer }
 
@@ -108,13 +108,13 @@ private fun read(form: BodyForm<*>, received: Received): Any? =
         is BodyForm.Items -> received.text
     }
 
-/** Performs one REST call: the declared answer, or a failure is thrown. */
+/** Performs one REST call. Returns the declared response, or throws a failure. */
 internal suspend fun <Answer> Connection.send(
     request: RestRequest,
     options: CallOptions,
     reading: Reading<Answer>,
 ): Answer =
-    // What follows goes on the thread that read the answer: it never decodes on the app's main thread.
+    // Decoding continues on the thread that read the response, never on the app's main thread.
     withContext(Dispatchers.Unconfined) {
         told(request.call, reading.other) {
             withLimit(options.timeout ?: settings.timeout) {
@@ -124,7 +124,7 @@ internal suspend fun <Answer> Connection.send(
         }
     }
 
-/** Does something of a call, and makes its failure of what goes wrong, which the app is told of. */
+/** Runs a part of a call. Turns errors into the call's failure, and reports that to the app. */
 internal suspend fun <T> Connection.told(call: String, other: OtherFailure, work: suspend () -> T): T =
     try {
         work()
@@ -134,7 +134,7 @@ internal suspend fun <T> Connection.told(call: String, other: OtherFailure, work
         throw failure
     }
 
-/** Sends a request with its credentials, and gives what comes back before its body is read. */
+/** Sends a request with its credentials. Returns the response before its body is read. */
 internal suspend fun Connection.begin(request: RestRequest, options: CallOptions, isStream: Boolean): Exchanged =
     authorized(options, canRepeat = request.body?.content?.isOneShot() != true) { used ->
         sendOnce(request, options, isStream, used)
@@ -154,14 +154,14 @@ private suspend fun Connection.sendOnce(
     try {
         for ((name, value) in request.headers) if (value != null) headers[name] = value
     } catch (_: IllegalArgumentException) {
-        // Line ends, and characters that no header carries (RFC 9110, section 5.5).
-        throw Trouble("an argument cannot stand in a header")
+        // Line endings, and characters that are not valid in a header (RFC 9110, section 5.5).
+        throw Trouble("an argument is not valid in a header")
     }
     if (request.accept != null && headers["accept"] == null) headers["accept"] = request.accept
     request.body?.let { headers["content-type"] = it.type }
     val query = request.query.filterTo(mutableListOf()) { it.isNotEmpty() }
     if (server.isNamed) used += authorize(request.auth, Credentials(headers, query))
-    // Some contracts write a fixed query into the path itself.
+    // Some contracts write a fixed query into the path.
     val joint = if ('?' in request.path) "&" else "?"
     val url = server.url.trimEnd('/') + request.path + if (query.isEmpty()) "" else query.joinToString("&", joint)
     val whole = options.address?.invoke(url) ?: url
@@ -170,29 +170,29 @@ private suspend fun Connection.sendOnce(
 }
 
 private fun refuseUnsendable(request: RestRequest) {
-    // Platforms resolve such segments, encoded or not (WHATWG URL, section 4.4), and would call another path.
+    // Platforms resolve such segments, encoded or not (WHATWG URL, section 4.4), and would request another path.
     if (dotSegment.containsMatchIn(request.path)) {
-        throw Trouble("an argument of `.` or `..` would lead to another path")
+        throw Trouble("an argument `.` or `..` would change the path")
     }
     val lacking = (listOf(request.path) + request.query).firstOrNull { UNSENDABLE in it } ?: return
-    // A path says the name; in a query it stands before.
+    // In a path, the mark is followed by the name. In a query, the name comes before it.
     val name =
         if (lacking === request.path) lacking.split(UNSENDABLE)[1]
         else lacking.substringBefore(UNSENDABLE).substringBefore('=')
     val what = if (name.isEmpty()) "an argument" else "the argument `$name`"
-    throw Trouble("$what is empty or holds half a character")
+    throw Trouble("$what is empty or contains half a character")
 }
 
-/** What a call answers; throws the failure of everything else. */
+/** The response of a call. Throws the failure of every other status. */
 internal fun <Answer> readAnswer(exchanged: Exchanged, reading: Reading<Answer>, call: String): Answer {
     val received = Received(exchanged.response, exchanged.outgoing)
     val rule = success(received, reading, call)
-    // A 204 has no body, whatever is declared for others (RFC 9110, section 15.3.5).
+    // A 204 has no body, whatever the contract declares (RFC 9110, section 15.3.5).
     val isEmpty = exchanged.response.code == 204
     return readable(received) { rule.answer(if (isEmpty) null else read(rule.form, received)) }
 }
 
-/** The rule of a declared success; throws the failure of everything else. */
+/** The rule of a declared success. Throws the failure of every other status. */
 internal fun <Answer> success(received: Received, reading: Reading<Answer>, call: String): AnswerRule<Answer> {
     val status = received.response.code
     if (received.response.isSuccessful) {
@@ -201,7 +201,7 @@ internal fun <Answer> success(received: Received, reading: Reading<Answer>, call
         if (rule != null) return rule
     }
     val failed = declared(reading.failures, status) { it.status }
-    val message = "the server answered $status"
+    val message = "the server responded with $status"
     val headers = received.response.headers
     if (failed == null) {
         val text = received.text
@@ -215,7 +215,7 @@ internal fun <Answer> success(received: Received, reading: Reading<Answer>, call
     throw declaredFailure(received, failed, call, message)
 }
 
-/** A declared failure. One whose body is not JSON where it should be keeps its status, and the text as it is. */
+/** A declared failure. If its body is not JSON but should be, the failure keeps its status and the text. */
 private fun declaredFailure(received: Received, rule: FailureRule, call: String, message: String): CallFailure {
     val response = received.response
     var cause: Throwable? = null
@@ -236,7 +236,7 @@ private fun declaredFailure(received: Received, rule: FailureRule, call: String,
     return rule.failure(Report(call, message + words, cause, FailedAnswer(response.code, response.headers, text)), body)
 }
 
-/** Reads a body. @throws Trouble when it is not what the contract says */
+/** Reads a body. @throws Trouble if it does not match the contract */
 internal fun <T> readable(received: Received, read: () -> T): T =
     try {
         read()
@@ -250,14 +250,14 @@ internal fun <T> readable(received: Received, read: () -> T): T =
 private fun unreadable(received: Received, why: String, path: String?, cause: Exception): Trouble {
     val status = received.response.code
     return Trouble(
-        "the answer ($status) cannot be read$why",
+        "the response ($status) cannot be read$why",
         Mishap.Malformed(path),
         cause,
         FailedAnswer(status, received.response.headers, received.text),
     )
 }
 
-/** The rule that holds for a status: its own, that of its range, or the default. */
+/** The rule for a status: its own, that of its range, or the default. */
 private fun <Rule> declared(rules: List<Rule>, status: Int, keyOf: (Rule) -> String): Rule? {
     for (key in arrayOf(status.toString(), "${status / 100}XX", "default")) {
         rules.firstOrNull { keyOf(it) == key }?.let { return it }

@@ -1,6 +1,6 @@
 package wire
 
-/** A field of a request that may be left out, and may be null too: both mean something. */
+/** A field of a request that may be left out, and that may also be null, with another meaning. */
 public sealed interface Sent<out T> {
     /** Not sent at all. */
     public data object Absent : Sent<Nothing>
@@ -12,8 +12,8 @@ public sealed interface Sent<out T> {
     public data class Value<out T>(public val value: T) : Sent<T>
 }
 
-/** The value, where there is one. */
+/** The value, if there is one. */
 public fun <T : Any> Sent<T>.orNull(): T? = (this as? Sent.Value)?.value
 
-/** Something to send in the place of a value that may be left out: null is sent as null. */
+/** A value to send for an optional field: null is sent as null. */
 public fun <T : Any> sent(value: T?): Sent<T> = if (value == null) Sent.Null else Sent.Value(value)

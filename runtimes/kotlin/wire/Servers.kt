@@ -2,10 +2,10 @@ package wire
 
 import okhttp3.HttpUrl.Companion.toHttpUrlOrNull
 
-/** The server of a call that does not go to the connection's. */
+/** The server of a call that does not use the connection's server. */
 internal class OwnServer(
     val url: String,
-    /** Whether the app has named it, or another address of its origin: only then it gets credentials. */
+    /** Whether the app has chosen it, or another address of its origin. Only then it gets credentials. */
     val isNamed: Boolean,
 )
 
@@ -18,8 +18,8 @@ internal fun serverUrl(template: String, variables: Map<String, String>): String
 private val hasHost = Regex("^(?:[a-z][a-z0-9+.-]*:)?[\\\\/]{2}.*", setOf(RegexOption.IGNORE_CASE, RegexOption.DOT_MATCHES_ALL))
 
 /**
- * The server of a call that has one of its own: what the app chose for it, else what the contract says. Credentials go
- * there only when the app has named it, or it is at an origin where they go anyway.
+ * The server of a call that has one of its own: the app's choice, otherwise the contract's. It gets credentials only if
+ * the app has chosen it, or if its origin gets them anyway.
  */
 internal suspend fun Connection.ownServer(server: String): OwnServer {
     servers[server]?.let { return OwnServer(it, isNamed = true) }
@@ -31,7 +31,7 @@ internal suspend fun Connection.ownServer(server: String): OwnServer {
     val isPlain = base.startsWith("http:", ignoreCase = true)
     val url = if (server.first().isLetter()) server else "${if (isPlain) "http" else "https"}:$server"
     val origin = url.toHttpUrlOrNull()
-    // An address that is got anew each time names no origin.
+    // An address that a function returns has no known origin.
     val fixed = if (settings.baseUrl == null) base else null
     val named = (listOf(fixed, contractUrl) + servers.values).mapNotNull { it?.toHttpUrlOrNull() }
     return OwnServer(url, isNamed = origin != null && named.any { isSameOrigin(it, origin) })

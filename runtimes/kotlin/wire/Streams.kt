@@ -12,13 +12,13 @@ import kotlinx.serialization.json.JsonPrimitive
 import java.io.IOException
 import kotlin.time.Duration
 
-/** What most clients wait where a server does not say how long. */
+/** The usual pause of clients if the server gives none. */
 private const val USUAL_RETRY_MS = 3_000L
 
-/** The text that ends a stream of JSON events, where the app names no other. */
+/** The text that ends a stream of JSON events, if the app gives no other. */
 private const val USUAL_END = "[DONE]"
 
-/** Performs a call whose answer comes item by item; a failure is thrown where the items are collected. */
+/** Performs a call that responds item by item. A failure is thrown where the items are collected. */
 internal fun <Item> Connection.receive(
     request: RestRequest,
     options: CallOptions,
@@ -28,7 +28,7 @@ internal fun <Item> Connection.receive(
     toldItems(this@receive, request.call, reading.other) { receiving.collectAll(it) }
 }
 
-/** Does something of a stream, and makes a failure of what goes wrong; what the collector throws passes as it is. */
+/** Runs a part of a stream and turns errors into a failure. Errors of the collector stay as they are. */
 internal suspend fun <Item> FlowCollector<Item>.toldItems(
     connection: Connection,
     call: String,
@@ -76,7 +76,7 @@ private class Receiving<Item>(
         }
     }
 
-    /** Whether there is something to go on from; a stream that the server has ended for good has no last id any more. */
+    /** Whether a stream can be continued. A stream that the server has ended has no last id. */
     private fun canReconnect(): Boolean = options.reconnects && request.method == "GET" && state.lastId.isNotEmpty()
 
     private suspend fun collectOnce(options: CallOptions, into: FlowCollector<Item>) {
@@ -86,7 +86,7 @@ private class Receiving<Item>(
         exchanged.response.use { response ->
             val received = Received(response, exchanged.outgoing)
             val rule = blocking(response::close) { success(received, reading, request.call) }
-            // Nothing is left to be sent (HTML, section 9.2.2).
+            // The server has ended the stream (HTML, section 9.2.2).
             if (response.code == 204) {
                 state.lastId = ""
                 return
@@ -144,7 +144,9 @@ private class Receiving<Item>(
         }
     }
 
-    /** What comes next, read on a thread that may block; null at the end. What cannot be read fails in its turn. */
+    /**
+     * The next item, read on a thread that may block; null at the end. An error is thrown when its item is requested.
+     */
     private suspend fun <Piece : Any, T> next(
         received: Received,
         cutter: Cutter<Piece>,
@@ -153,7 +155,7 @@ private class Receiving<Item>(
         waited(received, options.idle) { source -> source.nextPieces(cutter)?.map { runCatching { read(it) } } }
 }
 
-/** Reads from a stream, for as long as it may be silent. @throws Trouble when it breaks off or is silent too long */
+/** Reads from a stream, for as long as it may be silent. @throws Trouble if it is disconnected or silent too long */
 internal suspend fun <T> waited(received: Received, idle: Duration?, read: (okio.BufferedSource) -> T?): T? {
     val source = bodyOf(received.response)?.source() ?: return null
     var isOver = false
@@ -167,7 +169,7 @@ internal suspend fun <T> waited(received: Received, idle: Duration?, read: (okio
             blocking(received.response::close) { read(source) }
         } catch (error: IOException) {
             if (error is Trouble) throw error
-            if (isOver) throw Trouble("no answer within ${idle?.inWholeMilliseconds} ms", Mishap.TimedOut, error)
+            if (isOver) throw Trouble("no response within ${idle?.inWholeMilliseconds} ms", Mishap.TimedOut, error)
             throw brokenOff(received.outgoing, error)
         } finally {
             timer?.cancel()
@@ -202,7 +204,7 @@ private fun unreadableItem(text: String, received: Received, cause: Exception, p
     return Trouble("an item of the stream cannot be read: ${cause.message}", Mishap.Malformed(path), cause, answer)
 }
 
-/** A body of items: one per line, per record separator, or per event. */
+/** A body of items: one for each line, record separator or event. */
 internal fun itemsBody(items: List<JsonElement>?, kind: ItemKind, type: String): Body? {
     if (items == null) return null
     val (before, after) = when (kind) {

@@ -7,7 +7,7 @@ import kotlin.time.Duration
 import kotlin.time.Duration.Companion.milliseconds
 import kotlin.time.Duration.Companion.seconds
 
-/** One subscription on its way. */
+/** One subscription that is about to begin. */
 public class Subscribed internal constructor(
     internal val connection: GraphqlConnection,
     internal val operation: Operation<*>,
@@ -15,18 +15,18 @@ public class Subscribed internal constructor(
     internal val options: CallOptions,
 )
 
-/** Carries subscriptions: by [overEvents] or [overWebSocket]. */
+/** The transport of subscriptions: [overEvents] or [overWebSocket]. */
 public class Subscriptions internal constructor(
-    /** Begins one, gives its results, and tells when it has begun. */
+    /** Begins a subscription, returns its results, and reports when it has begun. */
     internal val carry: suspend (Subscribed, begun: () -> Unit, give: suspend (GraphqlResult) -> Unit) -> Unit,
     internal val reconnecting: Reconnecting,
 )
 
 /**
- * How a subscription that breaks off is begun again.
+ * How a subscription reconnects after it was disconnected.
  *
- * @property tries how often in a row, without a result in between; 0 for never
- * @property wait before the first new try; each further one waits twice as long, at most 30 seconds
+ * @property tries the largest number of attempts without a result in between; 0 for none
+ * @property wait the pause before the first attempt; each further pause is twice as long, at most 30 seconds
  */
 public class Reconnecting(internal val tries: Int = 5, internal val wait: Duration = 500.milliseconds)
 
@@ -36,8 +36,8 @@ public fun overEvents(reconnecting: Reconnecting = Reconnecting()): Subscription
 private val longestWait = 30.seconds
 
 /**
- * Performs a subscription: one answer for each result, until it is complete or the collector stops. A result with errors
- * ends it, unless the call's options take such failures.
+ * Performs a subscription: one value for each result, until it is complete or the collector stops. A result with errors
+ * ends it, unless the options of the call handle such results.
  */
 internal fun <Answer : Any> GraphqlConnection.subscribe(
     operation: Operation<Answer>,
@@ -54,7 +54,7 @@ internal fun <Answer : Any> GraphqlConnection.subscribe(
     }
 }
 
-/** Performs a subscription: the outcome of each result. One with errors is followed by others; another failure is the last. */
+/** Performs a subscription: the outcome of each result. One with errors does not end it; any other failure does. */
 internal inline fun <Answer : Any, reified Failure : CallFailure> GraphqlConnection.subscribeOutcomes(
     operation: Operation<Answer>,
     variables: Variables,
@@ -75,7 +75,7 @@ internal fun <Answer : Any> GraphqlConnection.outcomesOf(
     }
 }
 
-/** A failure among the outcomes, and one that ends them, are one. */
+/** Merges the outcomes of results and the failure that ends them into outcomes of one type. */
 @Suppress("UNCHECKED_CAST")
 internal fun <Answer, Failure : CallFailure> Flow<Outcome<Outcome<Answer, CallFailure>, Failure>>.flattened():
     Flow<Outcome<Answer, Failure>> = flow {
@@ -87,7 +87,7 @@ internal fun <Answer, Failure : CallFailure> Flow<Outcome<Outcome<Answer, CallFa
     }
 }
 
-/** The results of a subscription: errors of one are no end of it (GraphQL specification, section 6.2.3.2). */
+/** The results of a subscription. Errors in a result do not end it (GraphQL specification, section 6.2.3.2). */
 private suspend fun <Answer : Any> GraphqlConnection.results(
     operation: Operation<Answer>,
     variables: Variables,
@@ -107,7 +107,10 @@ private suspend fun <Answer : Any> GraphqlConnection.results(
 
 private const val OK = 200
 
-/** Begins a subscription again that broke off after it had begun; a first try that fails is the app's to know of. */
+/**
+ * Reconnects a subscription that was disconnected after it had begun. The failure of the first attempt is thrown to the
+ * app.
+ */
 private suspend fun reconnected(
     subscriptions: Subscriptions,
     subscribed: Subscribed,
@@ -158,7 +161,7 @@ private suspend fun listen(subscribed: Subscribed, begun: () -> Unit, give: susp
 
 private fun noResult(received: Received, text: String): Trouble {
     val answer = FailedAnswer(OK, received.response.headers, text)
-    return Trouble("an event is no GraphQL result", Mishap.Malformed(null), answer = answer)
+    return Trouble("an event is not a GraphQL result", Mishap.Malformed(null), answer = answer)
 }
 
 private fun <Answer> refused(operation: Operation<Answer>, received: Received): Exception {
@@ -167,7 +170,7 @@ private fun <Answer> refused(operation: Operation<Answer>, received: Received): 
     val errors = resultOf(parsed(text))?.errors
     if (errors != null) return errorsOf(operation, errors, null)
     return Trouble(
-        "the server answered ${response.code} without a stream: ${excerpt(response.header("content-type"), text)}",
+        "the server responded with ${response.code} without a stream: ${excerpt(response.header("content-type"), text)}",
         Mishap.Unexpected(response.code),
         answer = FailedAnswer(response.code, response.headers, text),
     )

@@ -17,12 +17,12 @@ import kotlin.time.Duration.Companion.seconds
 /**
  * Subscriptions over WebSocket by the protocol `graphql-transport-ws`, each on a socket of its own.
  *
- * @param accept until the server has to accept a socket
- * @param opening gives what is sent once when a socket opens, before any subscription: credentials, which a socket has no
- *   headers for. When absent, it is `{ authorization }` with what the connection sends as that header, and nothing where it
- *   sends none
- * @param reconnecting how a subscription that breaks off is begun again
- * @param url where subscriptions are; the connection's address with ws: in the place of http: when absent
+ * @param accept the time until the server must accept a socket
+ * @param opening returns the payload that is sent once when a socket opens, before any subscription. It usually
+ *   contains credentials. Default: `{ authorization }` with the connection's header of that name, or nothing if there
+ *   is none
+ * @param reconnecting how a subscription reconnects after it was disconnected
+ * @param url the address for subscriptions. Default: the connection's address with ws: in place of http:
  */
 public fun overWebSocket(
     accept: Duration = 10.seconds,
@@ -32,13 +32,13 @@ public fun overWebSocket(
 ): Subscriptions =
     Subscriptions({ subscribed, begun, give -> Conversation(subscribed, accept, begun).hold(opening, url, give) }, reconnecting)
 
-/** Codes of closing by which a server says that trying again will not help (4400 to 4499, but too many at once). */
+/** Close codes after which another attempt is useless (4400 to 4499, except too many requests). */
 private fun isFinal(code: Int): Boolean = code in 4400..4499 && code != 4408 && code != 4429
 
 private const val NORMAL = 1000
 private const val SWITCHING = 101
 
-/** What comes over a socket. */
+/** The events of a socket. */
 private sealed interface Heard {
     object Open : Heard
 
@@ -102,7 +102,7 @@ private class Conversation(
                         isComplete = true
                         return
                     }
-                    // Of the whole, and its end.
+                    // The end of the whole subscription.
                     "error" -> {
                         val said = message.payload as? JsonArray ?: JsonArray(emptyList())
                         throw errorsOf(subscribed.operation, errorsIn(said), null)
@@ -121,7 +121,7 @@ private class Conversation(
 
     private fun requestOf(address: String): Request =
         try {
-            // The client makes a socket of an HTTP address.
+            // The client opens a socket at an HTTP address.
             val http = address.replace(Regex("^ws", RegexOption.IGNORE_CASE), "http")
             Request.Builder().url(http).header("Sec-WebSocket-Protocol", "graphql-transport-ws").build()
         } catch (_: IllegalArgumentException) {
@@ -148,7 +148,7 @@ private class Conversation(
 
     private class Message(val type: String?, val payload: JsonElement?, val text: String)
 
-    /** The next message; what ends the socket is thrown. */
+    /** The next message. An error that ends the socket is thrown. */
     private suspend fun next(idle: Duration?, silence: String, onOpen: () -> Unit = {}): Message {
         while (true) {
             val found = if (idle == null || idle.isInfinite()) heard.receive() else withSilence(idle, silence)
@@ -159,7 +159,7 @@ private class Conversation(
                     val type = (fields?.get("type") as? JsonPrimitive)?.takeIf { it.isString }?.content
                     return Message(type, fields?.get("payload"), found.text)
                 }
-                is Heard.Broken -> throw Trouble("the socket at $shown broke: ${found.cause.message}", cause = found.cause)
+                is Heard.Broken -> throw Trouble("the socket at $shown was disconnected: ${found.cause.message}", cause = found.cause)
                 is Heard.Closed -> throw closed(found)
             }
         }
@@ -179,7 +179,7 @@ private class Conversation(
 
     private fun foreign(text: String): Trouble {
         val answer = FailedAnswer(SWITCHING, Headers.Builder().build(), text)
-        return Trouble("a message is none of the protocol", Mishap.Malformed(null), answer = answer)
+        return Trouble("a message does not follow the protocol", Mishap.Malformed(null), answer = answer)
     }
 
     private fun WebSocket.tell(type: String, payload: JsonElement?, hasId: Boolean = false) {
@@ -187,11 +187,11 @@ private class Conversation(
         if (hasId) fields["id"] = JsonPrimitive("1")
         fields["type"] = JsonPrimitive(type)
         if (payload != null) fields["payload"] = payload
-        // A socket that is not open any more takes nothing, which is all that telling it would be for.
+        // A socket that is no longer open accepts no message, and needs none.
         send(jsonText(JsonObject(fields)))
     }
 
-    /** What the connection sends as its authorization with requests. */
+    /** The authorization that the connection sends with requests. */
     private suspend fun authorization(): JsonElement? {
         val connection = subscribed.connection
         val headers = connection.startHeaders(subscribed.options)

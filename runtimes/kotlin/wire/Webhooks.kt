@@ -1,9 +1,9 @@
 package wire
 
 /**
- * What came as a webhook is not what the contract says.
+ * The body of a webhook does not match the contract.
  *
- * @property path JSON Pointer of the first value that does not fit; null where it is no JSON (RFC 6901)
+ * @property path JSON Pointer of the first value that does not match (RFC 6901); null if the body is not JSON
  */
 public class UnreadableWebhook internal constructor(message: String, public val path: String?, cause: Throwable) :
     IllegalArgumentException(message, cause)
@@ -13,7 +13,7 @@ internal fun <T> received(body: String, reader: Reader<T>): T =
         reader.read(parseJson(body))
     } catch (error: Mismatch) {
         val place = error.path.ifEmpty { "the body" }
-        throw UnreadableWebhook("$place has to be ${error.expected}", error.path, error)
+        throw UnreadableWebhook("$place must be ${error.expected}", error.path, error)
     } catch (error: NoJson) {
-        throw UnreadableWebhook("the body is no JSON: ${error.message}", null, error)
+        throw UnreadableWebhook("the body is not JSON: ${error.message}", null, error)
     }

@@ -1,7 +1,7 @@
 import Foundation
 
 extension Wire {
-  /// An address without its query, which may hold a key, and without a user.
+  /// An address without its query, which may contain a key, and without a user.
   static func shownAddress(_ url: String) -> String {
     let path = url.prefix { $0 != "?" && $0 != "#" }
     guard let start = path.range(of: "//")?.upperBound else { return String(path) }
@@ -10,7 +10,7 @@ extension Wire {
     return String(path[..<start]) + path[path.index(after: user)...]
   }
 
-  /// Why nothing can be asked at an address; nil where it may be good.
+  /// Why an address is not valid; nil if it may be valid.
   static func addressFault(_ url: String) -> String? {
     let scheme = url.prefix(8).lowercased()
     let rest: Substring
@@ -19,16 +19,15 @@ extension Wire {
     } else if scheme == "https://" {
       rest = url.dropFirst(8)
     } else {
-      return "has to begin with https://"
+      return "must begin with https://"
     }
     let authority = rest.prefix { !"/?#\\".contains($0) }
     return authority.contains("@")
-      ? "holds a user or a password; give them as a credential" : nil
+      ? "contains a user or a password; use a credential instead" : nil
   }
 
-  /// An address as the platform's: what no address can hold is percent-encoded, and all else is
-  /// left alone. The platform would encode everything once more as soon as one character is
-  /// illegal.
+  /// An address for the platform. Illegal characters are percent-encoded, and all others stay as
+  /// they are. The platform would encode everything again as soon as one character is illegal.
   static func platformURL(_ text: String, relativeTo base: Foundation.URL? = nil) -> Foundation.URL?
   {
     var start = text.startIndex
@@ -61,7 +60,7 @@ extension Wire {
     Character(Unicode.Scalar(byte)).isHexDigit && byte < 0x80
   }
 
-  /// What may stand in a path, a query or a fragment (RFC 3986, section 3).
+  /// Characters that are valid in a path, a query or a fragment (RFC 3986, section 3).
   private static func isLegal(_ byte: UInt8) -> Bool {
     switch byte {
     case UInt8(ascii: "a")...UInt8(ascii: "z"), UInt8(ascii: "A")...UInt8(ascii: "Z"),

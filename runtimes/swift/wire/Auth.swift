@@ -1,13 +1,13 @@
 import Foundation
 
 extension Wire {
-  /// The headers and query pairs of a request while credentials are added.
+  /// The headers and query of a request while credentials are added.
   struct Credentials {
     var headers: Headers
     var query: [String]
   }
 
-  /// Puts a credential where its scheme wants it.
+  /// Adds a credential in the way that its scheme requires.
   struct Scheme: Sendable {
     let put: @Sendable (_ credential: String, _ into: inout Credentials) throws(Trouble) -> Void
   }
@@ -21,7 +21,7 @@ extension Wire {
     into.headers["authorization"] = "Basic " + encoded
   }
 
-  /// Another scheme of HTTP authentication (RFC 9110, section 11.6.2).
+  /// Another HTTP authentication scheme (RFC 9110, section 11.6.2).
   static func scheme(_ name: String) -> Scheme {
     Scheme { credential, into throws(Trouble) in
       try set("authorization", name + " " + credential, in: &into.headers)
@@ -43,12 +43,12 @@ extension Wire {
     }
   }
 
-  /// A credential that was sent, and what gets another one.
+  /// A credential that was sent, and the function that fetches another one.
   struct Used: Sendable {
     let credential: String
     let renewal: Renewal?
 
-    /// Whether there is another one now.
+    /// Returns whether there is another one now.
     func renew() async throws(Trouble) -> Bool {
       guard let renewal else { return false }
       let rejected = credential
@@ -58,9 +58,9 @@ extension Wire {
 }
 
 extension Wire.Connection {
-  /// Puts the credentials of the first alternative that is supplied where their schemes want them.
+  /// Adds the credentials of the first alternative that the app supplies.
   ///
-  /// - Parameter auth: alternatives of schemes needed together
+  /// - Parameter auth: alternatives, each a list of schemes that are needed together
   func authorize(
     _ auth: [[String]], _ into: inout Wire.Credentials
   ) async throws(Wire.Trouble) -> [Wire.Used] {
@@ -77,7 +77,7 @@ extension Wire.Connection {
       do throws(Wire.Trouble) {
         try schemes[name]?.put(credential, &into)
       } catch {
-        throw Wire.Trouble(message: "the credential `\(name)` cannot stand in a header")
+        throw Wire.Trouble(message: "the credential `\(name)` is not valid in a header")
       }
       used.append(Wire.Used(credential: credential, renewal: asked.renewal))
     }

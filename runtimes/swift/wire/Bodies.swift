@@ -1,15 +1,15 @@
 import Foundation
 
 extension Wire {
-  /// Bytes to send: what is in memory, or a file.
+  /// Bytes to send, from memory or from a file.
   public struct Upload: Sendable, Hashable {
-    /// The name that a form gives it.
+    /// The file name in a form.
     public let name: String?
-    /// The media type, where it is not what the contract says.
+    /// The media type, if it differs from the contract's.
     public let type: String?
     let content: Content
 
-    /// Bytes that are in memory.
+    /// Bytes in memory.
     public init(_ bytes: Foundation.Data, name: String? = nil, type: String? = nil) {
       self.name = name
       self.type = type
@@ -24,22 +24,22 @@ extension Wire {
     }
   }
 
-  /// What is sent.
+  /// The content of a body.
   public enum Content: Sendable, Hashable {
     case bytes(Foundation.Data)
     case file(Foundation.URL)
-    /// Bytes and files one after the other.
+    /// Bytes and files, one after the other.
     case parts([Content])
   }
 
   /// A body to send.
   struct Body: Sendable {
-    /// The value of the header, which stands before it.
+    /// The value of the header, which is set before the body.
     let type: String
     let content: Content
   }
 
-  /// A JSON body; nil when there is none, which JSON's own null is not.
+  /// A JSON body; nil means no body, which is not the JSON value null.
   static func jsonBody(_ json: JSON?, type: String = "application/json") -> Body? {
     json.map { Body(type: type, content: .bytes(Foundation.Data(jsonBytes($0)))) }
   }

@@ -1,5 +1,5 @@
 extension Wire {
-  /// A value that is kept elsewhere, because it may hold one of the kind that holds it.
+  /// A value in a storage of its own, because it may contain a value of the type that contains it.
   @propertyWrapper
   public indirect enum Box<Value> {
     case holding(Value)

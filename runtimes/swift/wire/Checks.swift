@@ -1,8 +1,8 @@
 extension Wire {
-  /// Holds a value against a part of the contract. It is no function type: older systems know
-  /// nothing of those with a typed error when they are kept in a list.
+  /// Validates a value against a part of the contract. This is not a function type: in a list,
+  /// older systems do not support functions with typed errors.
   struct Check: Sendable {
-    /// Throws for the first thing that is something else.
+    /// Throws for the first value that does not match.
     let hold: @Sendable (JSON) throws(Mismatch) -> Void
 
     init(_ hold: @escaping @Sendable (JSON) throws(Mismatch) -> Void) {
@@ -10,7 +10,7 @@ extension Wire {
     }
   }
 
-  /// A reader that holds what it reads against the contract first.
+  /// A reader that validates its input against the contract first.
   static func checked<Value>(
     _ check: Check, _ read: @escaping Reader<Value>
   ) -> Reader<Value> {
@@ -28,16 +28,16 @@ extension Wire {
     }
   }
 
-  static let textCheck = plain("text") { isText($0) }
+  static let textCheck = plain("a string") { isText($0) }
   static let numberCheck = plain("a number") { isNumber($0) }
-  static let wholeCheck = plain("a whole number") { json in
+  static let wholeCheck = plain("an integer") { json in
     json.number.map { Decimal($0.description).isWhole } ?? false
   }
-  static let truthCheck = plain("true or false") { isTruth($0) }
+  static let truthCheck = plain("a boolean") { isTruth($0) }
   static let anyCheck = Check { _ in }
   static let noCheck = plain("nothing") { _ in false }
 
-  /// One of some constants.
+  /// One of several constants.
   static func oneOfCheck(_ constants: JSON...) -> Check {
     oneOfCheck(constants)
   }
@@ -46,7 +46,7 @@ extension Wire {
     plain(constants.map(jsonText).joined(separator: " or ")) { isOne($0, of: constants) }
   }
 
-  /// One of many texts.
+  /// One of many strings.
   static func oneOfCheck(texts: Set<String>, inOrder list: [String]) -> Check {
     Check { json throws(Mismatch) in
       if let text = json.text, texts.contains(text) { return }
@@ -54,14 +54,14 @@ extension Wire {
     }
   }
 
-  /// Null, or what another check says.
+  /// Null, or a value that passes another check.
   static func orNullCheck(_ check: Check) -> Check {
     Check { json throws(Mismatch) in
       if json != .null { try check.hold(json) }
     }
   }
 
-  /// What a field of a record is held against, or a record with a text in its field.
+  /// The check of an object's field, or of an object with a given string in that field.
   struct FieldCheck: Sendable {
     let name: String
     let check: Check
@@ -80,8 +80,8 @@ extension Wire {
     }
   }
 
-  /// A record: fields that have to be there, fields that may be, and what any other key holds; held
-  /// against in this order, whatever order they came in.
+  /// An object: required fields, optional fields, and the check for all other keys. The fields are
+  /// checked in this order, whatever their order in the body.
   static func recordCheck(
     _ needed: [FieldCheck], optional: [FieldCheck] = [], rest: Check? = nil
   ) -> Check {
@@ -89,7 +89,7 @@ extension Wire {
     return Check { json throws(Mismatch) in
       let fields = try readRecord(json)
       for each in needed where fields[each.name] == nil {
-        throw Mismatch("a field " + jsonText(.text(each.name)))
+        throw Mismatch("an object with the field " + jsonText(.text(each.name)))
       }
       for each in needed + optional {
         if let value = fields[each.name] { try hold(value, below: each.name, each.check) }
@@ -109,21 +109,22 @@ extension Wire {
     recordCheck([], rest: value)
   }
 
-  /// Items by their position, of which the first ones have to be there, then the rest.
+  /// Items by position: the first ones are required, the rest is optional.
   static func tupleCheck(_ items: [Check], needed: Int, rest: Check? = nil) -> Check {
     Check { json throws(Mismatch) in
       guard case .list(let list) = json else { throw Mismatch("a list") }
-      guard list.count >= needed else { throw Mismatch("\(needed) items") }
+      guard list.count >= needed else { throw Mismatch("a list of \(needed) or more items") }
       for (place, item) in list.enumerated() {
         guard let check = place < items.count ? items[place] : rest else {
-          throw Mismatch("no more items", at: "/\(place)")
+          throw Mismatch("absent", at: "/\(place)")
         }
         try hold(item, below: String(place), check)
       }
     }
   }
 
-  /// What at least one of several checks takes; the mismatch is that of the one that came furthest.
+  /// A value that passes at least one of several checks. If none passes, the mismatch is that of
+  /// the check that got furthest.
   static func eitherCheck(_ checks: Check...) -> Check {
     Check { json throws(Mismatch) in
       var furthest: Mismatch?
@@ -138,7 +139,8 @@ extension Wire {
     }
   }
 
-  /// A record of which a field tells by what it is checked; rows are named by the field's texts.
+  /// An object whose check depends on the string in one field. Each row has that string as its
+  /// name.
   static func taggedCheck(_ field: String, _ rows: FieldCheck...) -> Check {
     Check { json throws(Mismatch) in
       let tag = json[field]?.text

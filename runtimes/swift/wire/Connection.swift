@@ -5,27 +5,27 @@ import Foundation
 #endif
 
 extension Wire {
-  /// A credential, got when it is needed.
+  /// A function that returns a credential. It is called each time the credential is needed.
   public typealias Credential = @Sendable () async throws -> String
 
-  /// What every connection can be told, whatever the contract.
+  /// The options of every connection, whatever the contract.
   public struct ConnectionSettings: Sendable {
-    /// What is done around every exchange, outermost first: `retrying()`, `eachRequest`,
-    /// `eachAnswer`, or your own.
+    /// Layers around every request, outermost first: `retrying()`, `eachRequest`, `eachAnswer`, or
+    /// your own.
     public var around: [Layer]
-    /// Gives the address anew for each call, in the place of the connection's.
+    /// Returns the address for each call, in place of the connection's.
     public var baseURL: (@Sendable () async throws -> String)?
-    /// Headers sent with every call.
+    /// Headers that are sent with every call.
     public var headers: (@Sendable () async throws -> Headers)?
-    /// Told of every failure before the call throws it.
+    /// Called with every failure before the call throws it.
     public var onFailure: (@Sendable (any CallFailure) -> Void)?
     /// The app's own session, with its proxies, protocols and certificates. Its configuration is
-    /// used, and its delegate is asked about challenges; time limits, redirects and retries are the
-    /// connection's all the same.
+    /// used, and its delegate is asked about challenges. Time limits, redirects and retries are
+    /// still the connection's.
     public var session: URLSession?
-    /// The text that ends a stream of JSON events without being one; nil for "[DONE]".
+    /// The text that ends a stream of JSON events and is not an event itself; nil for "[DONE]".
     public var streamEnd: String?
-    /// Seconds until a call fails with `timedOut`, all tries included; of a stream, until it
+    /// Seconds until a call fails with `timedOut`, all retries included; for a stream, until it
     /// begins; nil for no limit.
     public var timeout: TimeInterval?
 
@@ -48,32 +48,31 @@ extension Wire {
     }
   }
 
-  /// What one call may be told.
+  /// The options of one call.
   public struct CallOptions: Sendable {
-    /// Added to the connection's, and stronger.
+    /// Headers of this call, which override the connection's of the same name.
     public var headers: Headers
     /// How many seconds a stream may be silent before it fails with `timedOut`; nil for no limit.
     public var idle: TimeInterval?
-    /// Told of the status and headers of the server's answer, before its body is read.
+    /// Called with the status and headers of the response before its body is read.
     public var onAnswer: (@Sendable (_ status: Int, _ headers: Headers) -> Void)?
-    /// Told of a result of a subscription that carries errors, which then does not end the
-    /// subscription.
+    /// Called with a subscription result that has errors. The subscription then continues.
     public var onErrors: (@Sendable (any CallFailure) -> Void)?
-    /// Told of the name and the id of an event before its data is given.
+    /// Called with the name and id of an event before its data is returned.
     public var onEvent: (@Sendable (_ event: String, _ id: String?) -> Void)?
-    /// Told how far the body of the request is sent.
+    /// Called with the progress of the request's upload.
     public var onProgress: (@Sendable (UploadProgress) -> Void)?
-    /// Whether a stream of events that ends is asked for again from its last id on (HTML, section
-    /// 9.2).
+    /// Whether a stream of events is requested again after it ends, from its last id on (HTML,
+    /// section 9.2).
     public var reconnects: Bool
-    /// A file for the body of an answer that is a success: it goes there piece by piece, and what
-    /// the call gives is read from there without being loaded. A file that is there stays what it
-    /// is until the whole body has come.
+    /// A file for the body of a successful response. The body is written there piece by piece, and
+    /// the call's result reads it from there without loading it. An existing file stays unchanged
+    /// until the whole body has arrived.
     public var saveTo: Foundation.URL?
-    /// Seconds instead of the connection's; infinity for no limit.
+    /// Seconds that replace the connection's limit; infinity for no limit.
     public var timeout: TimeInterval?
 
-    /// Changes the address of a request, where pages follow a link.
+    /// Changes the address of a request when pages follow a link.
     var address: (@Sendable (String) -> String)?
 
     public init(
@@ -99,54 +98,54 @@ extension Wire {
     }
   }
 
-  /// How far an upload is, in bytes.
+  /// The progress of an upload, in bytes.
   public struct UploadProgress: Sendable, Equatable {
     public let sent: Int64
-    /// Nil where it is not known.
+    /// Nil if it is not known.
     public let total: Int64?
   }
 
-  /// Something around every exchange: it may change the request, ask again, answer by itself, or
-  /// only look.
+  /// A layer around every request. It can change the request, send it again, respond itself, or
+  /// only watch.
   public typealias Layer =
     @Sendable (
       _ request: Outgoing, _ next: @Sendable (Outgoing) async throws -> Response
     ) async throws -> Response
 
-  /// One request on its way out.
+  /// An HTTP request that is about to be sent.
   public struct Outgoing: Sendable {
-    /// The call's name: "contract.call".
+    /// The name of the call: "contract.call".
     public let call: String
     public let method: String
     public let url: String
     public var headers: Headers
     public let body: Content?
-    /// Whether the body of the answer is read while it comes.
+    /// Whether the body of the response is read while it arrives.
     let isStream: Bool
     let onProgress: (@Sendable (UploadProgress) -> Void)?
-    /// Where the body of a success goes instead of into memory.
+    /// The file for the body of a successful response; without one, the body is kept in memory.
     var saveTo: Foundation.URL?
   }
 
-  /// An answer of the server.
+  /// A response of the server.
   public struct Response: Sendable {
     public let status: Int
     public let headers: Headers
     let body: ResponseBody
-    /// Whether the body stands in the file that it goes to.
+    /// Whether the body is in the file that was given for it.
     var isSaved = false
 
-    /// The body; nil where it is read while it comes.
+    /// The body; nil if it is read while it arrives.
     public var bytes: Foundation.Data? {
       if case .whole(let bytes) = body { bytes } else { nil }
     }
 
-    /// An answer that a layer gives by itself.
+    /// A response that a layer gives itself.
     public init(status: Int, headers: Headers = [:], body: Foundation.Data = .init()) {
       self.init(status: status, headers: headers, content: .whole(body))
     }
 
-    /// The body piece by piece, also where it is known as a whole.
+    /// The body piece by piece, also if it is known as a whole.
     var pieces: StreamBody {
       switch body {
       case .whole(let bytes): StreamBody(bytes)
@@ -161,22 +160,22 @@ extension Wire {
     }
   }
 
-  /// The body of an answer.
+  /// The body of a response.
   enum ResponseBody: Sendable {
     case whole(Foundation.Data)
     case stream(StreamBody)
   }
 
-  /// Where an API is, and how its calls get there.
+  /// The address, transport and credentials of an API.
   final class Connection: Sendable {
     let contract: String
     let base: String
     let settings: ConnectionSettings
     let credentials: [String: Credential]
     let schemes: [String: Scheme]
-    /// Where the contract says that the API is; nil where it does not.
+    /// The base URL in the contract; nil if it has none.
     let contractURL: String?
-    /// Other addresses for calls that have a server of their own.
+    /// Other base URLs, for calls that have a server of their own.
     let servers: [String: String]
     let transport: Transport
 
@@ -199,7 +198,7 @@ extension Wire {
       transport = settings.session.map(Transport.init) ?? Transport.shared
     }
 
-    /// Where the next request goes.
+    /// The base URL of the next request.
     func address() async throws -> String {
       try await settings.baseURL?() ?? base
     }

@@ -8,19 +8,19 @@ extension Wire {
     let id: String?
   }
 
-  /// What a stream of events says of itself, besides its events.
+  /// The state of a stream of events.
   struct StreamState: Sendable {
-    /// The id of the last event that had one; "" before there is one.
+    /// The id of the last event that had one; "" before that.
     var lastID = ""
-    /// Seconds that the server wants a reconnecting client to wait.
+    /// Seconds that the server requires between reconnections.
     var retry: TimeInterval?
   }
 
-  /// The events of a `text/event-stream`, as the standard parses it (HTML, section 9.2.6). What has
-  /// no blank line after it is no event yet when the stream ends.
+  /// The events of a `text/event-stream`, parsed by the standard (HTML, section 9.2.6). An event
+  /// without a blank line after it is dropped when the stream ends.
   struct EventCutter: Sendable {
     var state: StreamState
-    /// Whether what has a name and no data, which the standard drops, is given too.
+    /// Whether events that have a name and no data, which the standard drops, are returned too.
     var withEmpty = false
     private var line: [UInt8] = []
     private var isFirstLine = true
@@ -34,11 +34,11 @@ extension Wire {
       self.withEmpty = withEmpty
     }
 
-    /// The events that are complete with the bytes that came.
+    /// The events that are complete with these bytes.
     mutating func taken(_ bytes: Foundation.Data) -> [ServerEvent] {
       var found: [ServerEvent] = []
       for byte in bytes {
-        // The second half of a line end whose first half was enough to end the line.
+        // The second half of a line ending whose first half already ended the line.
         let isSecondHalf = isAfterReturn && byte == UInt8(ascii: "\n")
         isAfterReturn = byte == UInt8(ascii: "\r")
         if isSecondHalf { continue }
@@ -90,8 +90,8 @@ extension Wire {
     }
   }
 
-  /// The pieces between separators; what is left at the end is a piece too. Pieces of space alone
-  /// are none.
+  /// The pieces between separators. The text after the last separator is a piece too. Pieces of
+  /// white space are left out.
   struct PieceCutter: Sendable {
     private let separator: UInt8
     private var pending: [UInt8] = []
@@ -112,7 +112,7 @@ extension Wire {
       return found
     }
 
-    /// What is left when the stream ends.
+    /// The rest when the stream ends.
     mutating func ended() -> [String] {
       piece().map { [$0] } ?? []
     }

@@ -1,7 +1,7 @@
 import Foundation
 
 extension Wire {
-  /// Does something that may call functions of the app's own.
+  /// Runs code that may call functions of the app.
   static func owned<Value: Sendable>(
     _ work: @Sendable () async throws -> Value
   ) async throws(Trouble) -> Value {
@@ -12,11 +12,11 @@ extension Wire {
     } catch is CancellationError {
       throw Trouble(message: "the call was cancelled", mishap: .cancelled)
     } catch {
-      throw Trouble(message: "a function of the app's own threw", mishap: .thrown(error))
+      throw Trouble(message: "a function of the app threw an error", mishap: .thrown(error))
     }
   }
 
-  /// Does something within a time limit.
+  /// Runs a function within a time limit.
   static func withLimit<Value: Sendable>(
     _ limit: TimeInterval?, _ work: @escaping @Sendable () async throws(Trouble) -> Value
   ) async throws(Trouble) -> Value {
@@ -34,19 +34,19 @@ extension Wire {
         return nil
       }
       var first = await group.next()
-      // A pause ends at once when the whole is cancelled.
+      // A pause ends at once when the task is cancelled.
       if case .some(nil) = first, _Concurrency.Task.isCancelled { first = await group.next() }
       group.cancelAll()
       return first ?? nil
     }
     guard let result else {
-      let message = "no answer within \(Int64((limit * 1000).rounded())) ms"
+      let message = "no response within \(Int64((limit * 1000).rounded())) ms"
       throw Trouble(message: message, mishap: .timedOut)
     }
     return try result.get()
   }
 
-  /// An answer, and the request that it answers.
+  /// A response, and its request.
   struct Exchanged: Sendable {
     let outgoing: Outgoing
     let response: Response
@@ -54,10 +54,10 @@ extension Wire {
 }
 
 extension Wire.Connection {
-  /// Headers of the connection and the call, the call's being stronger.
+  /// The headers of the connection and of the call. The call's headers override.
   ///
-  /// - Parameter isNamed: whether the app has named the server; another gets none of the
-  ///   connection's that may be a credential
+  /// - Parameter isNamed: whether the app has chosen the server. Another server gets no header of
+  ///   the connection that may be a credential
   func startHeaders(
     _ options: Wire.CallOptions, isNamed: Bool = true
   ) async throws(Wire.Trouble) -> Wire.Headers {
@@ -72,7 +72,7 @@ extension Wire.Connection {
     return headers
   }
 
-  /// One exchange through all layers.
+  /// One request through all layers.
   func exchange(_ outgoing: Wire.Outgoing) async throws(Wire.Trouble) -> Wire.Response {
     if let fault = Wire.addressFault(outgoing.url) {
       throw Wire.Trouble(message: "the base URL of \(Wire.shownAddress(outgoing.url)) \(fault)")
@@ -88,10 +88,10 @@ extension Wire.Connection {
     return try await Wire.owned { try await outermost(outgoing) }
   }
 
-  /// Sends a request with the first alternative of credentials that is supplied; once more when the
-  /// server rejects one that can be renewed.
+  /// Sends a request with the first alternative of credentials that the app supplies. If the server
+  /// rejects a credential that can be renewed, the request is sent once more.
   ///
-  /// - Parameter attempt: sends the request once, and tells which credentials it used
+  /// - Parameter attempt: sends the request once and reports which credentials it used
   func authorized(
     _ options: Wire.CallOptions,
     _ attempt:
@@ -112,12 +112,12 @@ extension Wire {
   /// Sets a header of a request.
   static func set(_ name: String, _ value: String, in headers: inout Headers) throws(Trouble) {
     guard isHeaderValue(value) else {
-      throw Trouble(message: "the header `\(name)` has a value that cannot stand in a header")
+      throw Trouble(message: "the value of the header `\(name)` is not valid")
     }
     headers[name] = value
   }
 
-  /// Whether a text can be the value of a header (RFC 9110, section 5.5).
+  /// Whether a text is valid as the value of a header (RFC 9110, section 5.5).
   static func isHeaderValue(_ value: String) -> Bool {
     value.utf8.allSatisfy { (0x20..<0x7F).contains($0) || $0 == 0x09 }
   }

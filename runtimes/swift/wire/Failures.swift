@@ -1,28 +1,29 @@
 import Foundation
 
 extension Wire {
-  /// How a call failed. Every call has a type of its own, which says what its contract declares.
+  /// How a call failed. Every call has a type of its own with the failures that its contract
+  /// declares.
   public protocol CallFailure: Swift.Error, Sendable, CustomStringConvertible, LocalizedError {
-    /// What can happen to any call.
+    /// Failures that every call can have.
     static func other(_ failure: OtherFailure) -> Self
 
-    /// What is known of the failure, whatever it is.
+    /// The details of the failure, whichever it is.
     var report: Report { get }
   }
 
-  /// What is known of a failure.
+  /// The details of a failure.
   public struct Report: Sendable {
-    /// The call's name: "contract.call".
+    /// The name of the call: "contract.call".
     public let call: String
-    /// What happened, in words.
+    /// A message in words.
     public let message: String
-    /// What the server answered; nil when it did not.
+    /// The response of the server; nil if there was none.
     public let answer: FailedAnswer?
   }
 
-  /// An answer that is a failure.
+  /// A response that is a failure.
   public struct FailedAnswer: Sendable {
-    /// The status that was sent.
+    /// The status of the response.
     public let status: Int
     public let headers: Headers
     /// The body as text.
@@ -31,39 +32,39 @@ extension Wire {
 
   /// A failure that the contract declares.
   public struct Declared<Body: Sendable>: Sendable {
-    /// What the body holds; nil where there is none, or where it is no JSON although it should be.
+    /// The declared body; nil if there is none, or if it is not JSON but should be.
     public let body: Body?
     public let report: Report
 
-    /// The status that was sent.
+    /// The status of the response.
     public var status: Int { report.answer?.status ?? 0 }
   }
 
-  /// What can happen to any call.
+  /// Failures that every call can have.
   public struct OtherFailure: Sendable {
     public let mishap: Mishap
     public let report: Report
   }
 
-  /// What happened to a call beside what its contract declares.
+  /// The failures of a call besides those that its contract declares.
   public enum Mishap: Sendable {
     /// A status that the contract does not declare.
     case unexpected(status: Int)
-    /// An answer whose body cannot be read as what the contract says. `path` is a JSON pointer to
-    /// the first value that is something else (RFC 6901); nil where the body is no JSON at all.
+    /// A response whose body does not match the contract. `path` is a JSON pointer to the first
+    /// value that does not match (RFC 6901); nil if the body is not JSON.
     case malformed(path: String?)
     /// The server could not be reached, or the request could not be sent. `cause` is the platform's
-    /// error, without what it says of the address.
+    /// error, without the address in it.
     case unreachable(cause: URLError.Code?)
-    /// The time was over.
+    /// The time limit was reached.
     case timedOut
     /// The task was cancelled.
     case cancelled
-    /// A function of the app's own threw: a credential, a layer, a header.
+    /// A function of the app threw an error: a credential, a layer, a header.
     case thrown(any Swift.Error)
   }
 
-  /// Something that can happen to any call, before it is known which call's failure it becomes.
+  /// A failure that every call can have, before the call is known.
   struct Trouble: Swift.Error {
     let message: String
     var mishap = Mishap.unreachable(cause: nil)
@@ -80,7 +81,7 @@ extension Wire.CallFailure {
     description
   }
 
-  /// What the server answered; nil when it did not.
+  /// The response of the server; nil if there was none.
   public var answer: Wire.FailedAnswer? {
     report.answer
   }

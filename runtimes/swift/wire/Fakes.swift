@@ -1,48 +1,48 @@
 import Foundation
 
 extension Wire {
-  /// One request that a fake connection was sent.
+  /// One request to a fake connection.
   public struct FakeRequest: Sendable, CustomStringConvertible {
-    /// The call's name, without the contract's.
+    /// The name of the call, without the name of the contract.
     public let call: String
     public let method: String
     public let url: String
     public let headers: Headers
-    /// As it was sent; nil where there was none.
+    /// The body as it was sent; nil if there was none.
     public let body: Foundation.Data?
 
     public var description: String { "\(method) \(call)" }
   }
 
-  /// A connection without a server, and what it was asked.
+  /// A connection without a server, with a record of its requests.
   public struct FakeConnection<Own: Sendable>: Sendable {
     public let connection: Own
     let server: FakeServer
 
-    /// Every request so far, in its order.
+    /// All requests so far, in order.
     public var requests: [FakeRequest] { server.requests }
   }
 
-  /// What a faked call throws in the place of an answer.
+  /// The error that a fake call throws in place of a response.
   public struct FakeFailure: Swift.Error {
-    /// Nil where there is no network.
+    /// Nil if there is no network.
     let reply: FakeReply?
 
-    /// Lets a faked call fail as if there were no network.
+    /// Makes a fake call fail as if there were no network.
     public static var unreachable: FakeFailure { FakeFailure(reply: nil) }
   }
 
-  /// What a fake connection answers.
+  /// The replies of a fake connection.
   struct FakeReply: Sendable {
     let status: Int
     let type: String
     let body: Foundation.Data
   }
 
-  /// How one call is answered.
+  /// The reply to one call.
   typealias FakeCall = @Sendable (FakeRequest) async throws -> FakeReply
 
-  /// Answers in the place of a server, and keeps what was asked.
+  /// Responds in place of a server and records all requests.
   final class FakeServer: Sendable {
     private let calls: [String: FakeCall]
     private let asked = Guarded<[FakeRequest]>([])
@@ -53,7 +53,7 @@ extension Wire {
 
     var requests: [FakeRequest] { asked.with { $0 } }
 
-    /// The layer that answers, inside all others.
+    /// The layer that responds, inside all others.
     var layer: Layer {
       { outgoing, _ in try await self.answer(outgoing) }
     }
@@ -65,7 +65,7 @@ extension Wire {
         body: try outgoing.body.map(Self.bytes))
       asked.with { $0.append(request) }
       guard let call = calls[name] else {
-        throw Trouble(message: "the fake connection has no answer for `\(name)`")
+        throw Trouble(message: "the fake connection has no response for `\(name)`")
       }
       let reply: FakeReply
       do {
@@ -132,7 +132,7 @@ extension Wire {
 }
 
 extension Wire.ConnectionSettings {
-  /// The same settings with a layer inside all others.
+  /// The same options with a layer inside all others.
   func answered(by layer: @escaping Wire.Layer) -> Wire.ConnectionSettings {
     var settings = self
     settings.around.append(layer)

@@ -1,5 +1,5 @@
 extension Wire {
-  /// The fields of a JSON record, in their order.
+  /// The fields of a JSON object, in order.
   public struct Fields: Sendable, RandomAccessCollection {
     public typealias Element = (name: String, value: JSON)
 
@@ -9,7 +9,7 @@ extension Wire {
       all = []
     }
 
-    /// - Parameter distinct: fields of which no two have the same name
+    /// - Parameter distinct: fields with names that are all different
     init(distinct: [Element]) {
       all = distinct
     }
@@ -20,8 +20,8 @@ extension Wire {
 
     public subscript(place: Int) -> Element { all[place] }
 
-    /// The value of a field; nil where it is absent. Names are the same when their bytes are: `é`
-    /// may be written in two ways, which are two names.
+    /// The value of a field; nil if it is absent. Names are equal if their bytes are: `é` may be
+    /// written in two ways, which are two names.
     public subscript(name: String) -> JSON? {
       get { place(of: name, near: 0).map { all[$0].value } }
       set {
@@ -35,8 +35,8 @@ extension Wire {
       }
     }
 
-    /// Where a field is: looked for from a place on, since fields are read in about the order in
-    /// which they are sent.
+    /// The index of a field. The search starts at a position, because fields are read in about the
+    /// order in which they are sent.
     func place(of name: String, near start: Int) -> Int? {
       for place in start..<all.count where isSame(all[place].name, name) { return place }
       for place in 0..<Swift.min(start, all.count) where isSame(all[place].name, name) {
@@ -46,7 +46,7 @@ extension Wire {
     }
   }
 
-  /// Whether two texts have the same bytes. To Swift, texts are equal that look alike.
+  /// Whether two texts have the same bytes. Swift treats texts that look alike as equal.
   @inline(__always)
   static func isSame(_ one: String, _ other: String) -> Bool {
     one.utf8.count == other.utf8.count && one.utf8.elementsEqual(other.utf8)
@@ -54,7 +54,7 @@ extension Wire {
 }
 
 extension Wire.Fields: Hashable {
-  /// The order of fields means nothing.
+  /// The order of fields has no meaning.
   public static func == (one: Wire.Fields, other: Wire.Fields) -> Bool {
     guard one.count == other.count else { return false }
     for (place, field) in one.enumerated() {

@@ -1,5 +1,5 @@
 extension Wire {
-  /// Files among the values of a record, by where they stand: "photo", or "photos.0" in a list; in
+  /// The files among the values of an object, by their place: "photo", or "photos.0" in a list; in
   /// the order of the fields.
   struct Files: Sendable {
     private(set) var all: [(path: String, upload: Upload)] = []
@@ -16,13 +16,13 @@ extension Wire {
       for (place, file) in (files ?? []).enumerated() { addFile("\(path).\(place)", file) }
     }
 
-    /// Files of a record inside another one.
+    /// Files of an object inside another one.
     mutating func addFiles<Value>(of path: String, _ value: Value?, _ files: (Value) -> Files) {
       guard let value else { return }
       for file in files(value).all { addFile("\(path).\(file.path)", file.upload) }
     }
 
-    /// Files of records in a list.
+    /// Files of objects in a list.
     mutating func addFiles<Value>(
       ofEach path: String, _ values: [Value?]?, _ files: (Value) -> Files
     ) {

@@ -1,16 +1,16 @@
 import Foundation
 
 extension Wire {
-  /// How one field of a form is written, where that is not as usual.
+  /// How one field of a form is written, if not in the default way.
   struct FieldWay: Sendable {
-    /// The media type of a part, or "application/json" for a field that is JSON.
+    /// The media type of a part, or "application/json" for a field that contains JSON.
     var type: String?
     var style: String?
     var explode = true
   }
 
-  /// A body as `application/x-www-form-urlencoded`, spaces as `+`; a record inside is JSON unless a
-  /// style says else.
+  /// A body as `application/x-www-form-urlencoded`, with spaces as `+`. An object inside is JSON
+  /// unless a style says otherwise.
   static func urlencoded(_ json: JSON?, ways: [String: FieldWay] = [:]) -> Body? {
     guard let json else { return nil }
     let pairs = (json.record ?? Fields()).map { name, value in
@@ -32,10 +32,10 @@ extension Wire {
     }
   }
 
-  /// A body as `multipart/form-data` (RFC 7578): files as they are, records as JSON parts, lists as
-  /// repeated parts.
+  /// A body as `multipart/form-data` (RFC 7578): files stay files, objects become JSON parts, lists
+  /// become repeated parts.
   ///
-  /// - Parameter files: what stands in the places where the value has null
+  /// - Parameter files: the files for the places in which the value has null
   static func multipart(
     _ json: JSON?, files: Files = Files(), ways: [String: FieldWay] = [:]
   ) -> Body? {
@@ -60,7 +60,7 @@ extension Wire {
   }
 
   static func multipart(_ parts: [Part]) -> Body {
-    // What nobody who fills a part can know, so that no part can end early.
+    // A random boundary, so that no content can end its part early.
     let boundary = "form-" + UUID().uuidString.lowercased()
     var contents: [Content] = []
     var text = ""
@@ -77,7 +77,7 @@ extension Wire {
     return Body(type: "multipart/form-data; boundary=\(boundary)", content: joined(contents))
   }
 
-  /// What is in memory is sent from there.
+  /// Content in memory is sent from there.
   private static func joined(_ contents: [Content]) -> Content {
     var all = Foundation.Data()
     for content in contents {
@@ -87,7 +87,7 @@ extension Wire {
     return .bytes(all)
   }
 
-  /// What stands before a file; of anything else all of it.
+  /// The text before a file, or the whole part if it is not a file.
   private static func head(of part: Part, _ boundary: String) -> String {
     var head = "--\(boundary)\r\nContent-Disposition: form-data; name=\"\(quoted(part.name))\""
     if let file = part.file {
@@ -108,7 +108,7 @@ extension Wire {
       .replacingOccurrences(of: "\"", with: "%22")
   }
 
-  /// Every line end as forms have it.
+  /// Line endings in the way that forms require.
   private static func formLines(_ text: String) -> String {
     var written = String.UnicodeScalarView()
     var before: Unicode.Scalar?
@@ -128,6 +128,6 @@ extension Wire {
     return name == "application/json" || name.hasPrefix("application/") && name.hasSuffix("+json")
   }
 
-  /// A file stands beside the values of its form, in the place of null.
+  /// A file is kept next to the values of its form, which have null in its place.
   static func writeUpload(_ upload: Upload) -> JSON { .null }
 }

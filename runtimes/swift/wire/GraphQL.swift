@@ -1,15 +1,15 @@
 import Foundation
 
 extension Wire {
-  /// One entry of a GraphQL answer's `errors` (GraphQL specification, section 7.1.2).
+  /// One entry of `errors` in a GraphQL response (GraphQL specification, section 7.1.2).
   public struct GraphQLError: Sendable, Hashable, CustomStringConvertible {
     public let message: String
-    /// Names of fields and places in lists; empty where the server says none.
+    /// Names of fields and positions in lists; empty if the server gives none.
     public let path: [String]
     public let locations: [Location]
     public let extensions: [String: JSON]
 
-    /// A place in the text of the operation.
+    /// A position in the text of the operation.
     public struct Location: Sendable, Hashable {
       public let line: Int
       public let column: Int
@@ -21,16 +21,16 @@ extension Wire {
   /// A result with errors.
   public struct ResultErrors<Answer: Sendable>: Sendable {
     public let errors: [GraphQLError]
-    /// What could be answered all the same.
+    /// The partial data.
     public let data: Answer?
     public let report: Report
   }
 
-  /// What a GraphQL connection can be told beside what every connection can.
+  /// The options of a GraphQL connection besides those of every connection.
   public struct GraphQLSettings: Sendable {
     public var queriesBy: QueriesBy
     public var sends: Sends
-    /// What carries subscriptions: `overEvents()` or `overWebSocket()`.
+    /// The transport of subscriptions: `overEvents()` or `overWebSocket()`.
     public var subscriptions: Subscriptions
 
     public init(
@@ -45,14 +45,14 @@ extension Wire {
     /// How queries are sent.
     public enum QueriesBy: Sendable {
       case post
-      /// Lets caches between app and server answer; mutations are sent with POST all the same.
+      /// Lets caches between app and server store responses. Mutations always use POST.
       case get
     }
 
-    /// What stands for an operation that is sent.
+    /// What is sent for an operation.
     public enum Sends: Sendable {
       case text
-      /// Its id, where it has one and the server knows it by that.
+      /// Its id, if it has one. For ids, the server needs the manifest.
       case id
     }
   }
@@ -61,17 +61,17 @@ extension Wire {
     case query, mutation, subscription
   }
 
-  /// One GraphQL operation: the text that is sent, and how its answer is read.
+  /// One GraphQL operation: its text, and how its response is read.
   struct Operation<Answer: Sendable, Failure: CallFailure>: Sendable {
     let kind: OperationKind
     let name: String
-    /// "contract.call", carried by failures.
+    /// "contract.call", for failures.
     let call: String
     let text: String
-    /// What a server that was given the manifest knows the text by.
+    /// The id of the text in the manifest.
     var id: String?
     let read: Reader<Answer>
-    /// Makes the failure of a result with errors.
+    /// Creates the failure of a result with errors.
     let errors: @Sendable (ResultErrors<Answer>) -> Failure
   }
 
@@ -81,7 +81,7 @@ extension Wire {
     var files = Files()
   }
 
-  /// A response as it comes (GraphQL specification, section 7.1).
+  /// The JSON of a response (GraphQL specification, section 7.1).
   struct GraphQLResult: Sendable {
     let data: JSON?
     let errors: [GraphQLError]?
@@ -106,7 +106,7 @@ extension Wire {
   /// Every call uses the same credential.
   static let graphqlAuth = [["bearer"]]
 
-  /// How an operation is asked for.
+  /// The HTTP request of an operation.
   struct Asking: Sendable {
     let accept: String
     var byGet = false
@@ -115,7 +115,7 @@ extension Wire {
 }
 
 extension Wire.GraphQLConnection {
-  /// Performs a query or mutation: its data, or a failure is thrown.
+  /// Sends a query or mutation. Returns its data, or throws its failure.
   func execute<Answer, Failure>(
     _ operation: Wire.Operation<Answer, Failure>, _ variables: Wire.Variables,
     _ options: Wire.CallOptions
@@ -152,7 +152,7 @@ extension Wire.GraphQLConnection {
     }
   }
 
-  /// What is sent of an operation (GraphQL over HTTP, section 5.1).
+  /// The JSON that is sent for an operation (GraphQL over HTTP, section 5.1).
   func payload<Answer, Failure>(
     _ operation: Wire.Operation<Answer, Failure>, _ variables: Wire.JSON
   ) -> Wire.Fields {
@@ -164,7 +164,7 @@ extension Wire.GraphQLConnection {
     ])
   }
 
-  /// Sends a request (GraphQL over HTTP, sections 5.3 and 5.4; files as multipart form).
+  /// Sends a request (GraphQL over HTTP, sections 5.3 and 5.4; files as a multipart form).
   func request<Answer, Failure>(
     _ operation: Wire.Operation<Answer, Failure>, _ variables: Wire.Variables,
     _ options: Wire.CallOptions, _ asking: Wire.Asking
@@ -178,8 +178,8 @@ extension Wire.GraphQLConnection {
       var credentials = Wire.Credentials(headers: headers, query: [])
       let used = try await wire.authorize(Wire.graphqlAuth, &credentials)
       if let body { credentials.headers["content-type"] = body.type }
-      // Servers refuse forms that a web page of others could send, unless something shows that it
-      // was not.
+      // Servers refuse forms that another website could send. This header shows that the form is
+      // not one of them.
       if !variables.files.all.isEmpty { credentials.headers["graphql-require-preflight"] = "1" }
       let query = (url.contains("?") ? "&" : "?") + Wire.pairs(of: payload)
       let outgoing = Wire.Outgoing(
@@ -197,9 +197,9 @@ extension Wire {
     payload.map { $0.name + "=" + encode(plainText($0.value)) }.joined(separator: "&")
   }
 
-  /// A request whose variables hold files is a multipart form: the request with null in their
-  /// places, a map from parts to places, then the files (the community's specification for GraphQL
-  /// multipart requests).
+  /// A request whose variables contain files is a multipart form: the request with null in place of
+  /// the files, a map from parts to places, then the files (the community's specification for
+  /// GraphQL multipart requests).
   fileprivate static func body(_ payload: Fields, _ files: Files) -> Body? {
     if files.all.isEmpty { return jsonBody(.record(payload)) }
     var uploads: [(file: Upload, places: [JSON])] = []
@@ -224,7 +224,7 @@ extension Wire {
     return multipart(start + parts)
   }
 
-  /// The data of a result without errors; throws the failure of one with errors.
+  /// The data of a result without errors. Throws the failure of a result with errors.
   static func data<Answer, Failure>(
     of operation: Operation<Answer, Failure>, _ result: GraphQLResult, _ status: Int
   ) throws(Failure) -> Answer {
@@ -237,7 +237,7 @@ extension Wire {
         throw .other(
           operation.call,
           Trouble(
-            message: "the answer (\(status)) cannot be read: \(error.message)",
+            message: "the response (\(status)) cannot be read: \(error.message)",
             mishap: .malformed(path: error.path), answer: answer))
       }
     }
@@ -249,7 +249,7 @@ extension Wire {
   static func errors<Answer, Failure>(
     of operation: Operation<Answer, Failure>, _ errors: [GraphQLError], _ data: Answer?
   ) -> Failure {
-    let message = errors.first?.message ?? "the answer holds no data"
+    let message = errors.first?.message ?? "the response has no data"
     let report = Report(call: operation.call, message: message, answer: nil)
     return operation.errors(ResultErrors(errors: errors, data: data, report: report))
   }
@@ -263,19 +263,19 @@ extension Wire {
     if isInPieces || json?["hasNext"] != nil {
       throw Trouble(
         message:
-          "the server answered in pieces, which is not supported; "
-          + "take @defer and @stream out of the query",
+          "the server responded in parts, which is not supported; "
+          + "remove @defer and @stream from the query",
         mishap: .malformed(path: nil), answer: received.failed)
     }
     if let result = result(of: json) { return result }
     let told = excerpt(type, received.text)
     guard (200..<300).contains(response.status) else {
       throw Trouble(
-        message: "the server answered \(response.status): \(told)",
+        message: "the server responded with \(response.status): \(told)",
         mishap: .unexpected(status: response.status), answer: received.failed)
     }
     throw Trouble(
-      message: "the answer is not a GraphQL result: \(told)", mishap: .malformed(path: nil),
+      message: "the response is not a GraphQL result: \(told)", mishap: .malformed(path: nil),
       answer: received.failed)
   }
 

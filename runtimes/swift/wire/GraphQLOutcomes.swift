@@ -1,5 +1,5 @@
 extension Wire.GraphQLConnection {
-  /// Performs a query or mutation: what became of it.
+  /// Sends a query or mutation and returns its outcome.
   func outcome<Answer, Failure>(
     _ operation: Wire.Operation<Answer, Failure>, _ variables: Wire.Variables,
     _ options: Wire.CallOptions
@@ -9,8 +9,8 @@ extension Wire.GraphQLConnection {
     }
   }
 
-  /// Performs a subscription: the outcome of each result. One with errors is followed by others;
-  /// another failure is the last.
+  /// Performs a subscription: the outcome of each result. One with errors does not end it; any
+  /// other failure does.
   func subscribeOutcomes<Answer, Failure>(
     _ operation: Wire.Operation<Answer, Failure>, _ variables: Wire.Variables,
     _ options: Wire.CallOptions

@@ -1,10 +1,10 @@
 extension Wire.Headers {
-  /// One header; what does not read as its type is absent.
+  /// One header; nil if its value does not have the right type.
   func read<Value>(_ name: String, _ read: (String) -> Value?) -> Value? {
     self[name].flatMap(read)
   }
 
-  /// A header that is a list, separated by commas.
+  /// A header that is a comma-separated list.
   func readAll<Value>(_ name: String, _ read: (String) -> Value?) -> [Value]? {
     guard let text = self[name] else { return nil }
     if text.isEmpty { return [] }
@@ -17,7 +17,7 @@ extension Wire {
   static func headerText(_ text: String) -> String? { text }
 
   static func headerDouble(_ text: String) -> Double? {
-    // The platform reads hexadecimal numbers and words too.
+    // The platform also reads hexadecimal numbers and words.
     let said = trimmed(text[...])
     let isNumber = said.utf8.allSatisfy { "0123456789+-.eE".utf8.contains($0) }
     return isNumber ? Double(said) : nil

@@ -1,5 +1,5 @@
 extension Wire {
-  /// The headers of a request or an answer, in their order. Their names mean the same in any case.
+  /// The headers of a request or a response, in order. Their names are case-insensitive.
   public struct Headers: Sendable, Sequence, ExpressibleByDictionaryLiteral {
     private var all: [(name: String, value: String)]
 
@@ -11,8 +11,8 @@ extension Wire {
       all = elements.map { (name: $0.0, value: $0.1) }
     }
 
-    /// Every value of a header, joined as one (RFC 9110, section 5.3); nil when it is absent.
-    /// Setting it takes the place of all its values.
+    /// All values of a header, joined into one (RFC 9110, section 5.3); nil if it is absent.
+    /// Setting it replaces all its values.
     public subscript(name: String) -> String? {
       get {
         let values = all.filter { isSame($0.name, name) }.map(\.value)
@@ -24,7 +24,7 @@ extension Wire {
       }
     }
 
-    /// Adds a header beside those with the same name.
+    /// Adds a header next to those with the same name.
     public mutating func add(_ name: String, _ value: String) {
       all.append((name, value))
     }
@@ -33,7 +33,7 @@ extension Wire {
       all.makeIterator()
     }
 
-    /// Those headers whose names are kept.
+    /// The headers whose names pass a test.
     func only(_ keeps: (String) -> Bool) -> Headers {
       var kept = Headers()
       kept.all = all.filter { keeps($0.name) }
@@ -47,7 +47,7 @@ extension Wire {
 }
 
 extension Wire.Headers: CustomStringConvertible, CustomReflectable {
-  /// The names alone: values may be secrets.
+  /// Only the names: values may be secrets.
   public var description: String {
     map(\.name).joined(separator: ", ")
   }

@@ -1,13 +1,13 @@
 import Foundation
 
 extension Wire {
-  /// An instant (RFC 3339, section 5.6).
+  /// A date-time (RFC 3339, section 5.6).
   static func readDate(_ json: JSON) throws(Mismatch) -> Foundation.Date {
     guard let date = instant(try readText(json)) else { throw Mismatch("an instant") }
     return date
   }
 
-  /// An instant in UTC, with milliseconds.
+  /// A date-time in UTC, with milliseconds.
   static func writeDate(_ date: Foundation.Date) -> JSON {
     .text(instantText(date))
   }
@@ -63,9 +63,9 @@ extension Wire {
     return (1...lengths[month - 1]).contains(day)
   }
 
-  /// Days of the Gregorian calendar; the platform's own calendar has a gap in 1582.
+  /// Days of the Gregorian calendar. The platform's own calendar has a gap in 1582.
   private static func daysSince1970(_ year: Int, _ month: Int, _ day: Int) -> Int {
-    // Years that begin in March have their leap day at the end.
+    // In years that begin in March, the leap day is the last day.
     let shifted = month > 2 ? year : year - 1
     let era = floorDiv(shifted, 400)
     let yearOfEra = shifted - era * 400

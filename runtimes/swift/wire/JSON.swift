@@ -1,5 +1,5 @@
 extension Wire {
-  /// Any JSON value (RFC 8259): what a contract leaves unsaid.
+  /// Any JSON value (RFC 8259), for a value whose type the contract leaves open.
   public enum JSON: Hashable, Sendable {
     case null
     case truth(Bool)
@@ -8,43 +8,43 @@ extension Wire {
     case list([JSON])
     case record(Fields)
 
-    /// The value of a key; nil where this is no record, or has no such key.
+    /// The value of a key; nil if this is not an object or has no such key.
     public subscript(name: String) -> JSON? {
       guard case .record(let fields) = self else { return nil }
       return fields[name]
     }
 
-    /// The item at a place; nil where this is no list, or a shorter one.
+    /// The item at a position; nil if this is not a list or is shorter.
     public subscript(place: Int) -> JSON? {
       guard case .list(let items) = self, items.indices.contains(place) else { return nil }
       return items[place]
     }
 
-    /// The text that this is; nil where it is something else.
+    /// The string; nil if this has another type.
     public var text: String? {
       guard case .text(let text) = self else { return nil }
       return text
     }
 
-    /// The number that this is; nil where it is something else.
+    /// The number; nil if this has another type.
     public var number: Number? {
       guard case .number(let number) = self else { return nil }
       return number
     }
 
-    /// The truth value that this is; nil where it is something else.
+    /// The boolean; nil if this has another type.
     public var truth: Bool? {
       guard case .truth(let truth) = self else { return nil }
       return truth
     }
 
-    /// The items of the list that this is; nil where it is something else.
+    /// The items of the list; nil if this has another type.
     public var list: [JSON]? {
       guard case .list(let items) = self else { return nil }
       return items
     }
 
-    /// The fields of the record that this is; nil where it is something else.
+    /// The fields of the object; nil if this has another type.
     public var record: Fields? {
       guard case .record(let fields) = self else { return nil }
       return fields

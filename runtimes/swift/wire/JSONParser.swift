@@ -1,13 +1,13 @@
 extension Wire {
-  /// A text that is no JSON.
+  /// A text that is not valid JSON.
   struct NoJSON: Swift.Error {
-    /// Where it is none.
+    /// The place of the error.
     let message: String
   }
 
-  /// Parses a JSON text (RFC 8259). Numbers keep all their digits; of a key that comes twice the
-  /// last one counts. Bytes that are no UTF-8 become replacement characters, as the Encoding
-  /// standard decodes them.
+  /// Parses a JSON text (RFC 8259). Numbers keep all their digits. Of repeated keys, the last one
+  /// counts. Bytes that are not valid UTF-8 become replacement characters, as the Encoding standard
+  /// decodes them.
   static func parseJSON(_ bytes: some Sequence<UInt8>) throws(NoJSON) -> JSON {
     if let result = bytes.withContiguousStorageIfAvailable({ parsed($0) }) {
       return try result.get()
@@ -25,10 +25,10 @@ extension Wire {
   }
 }
 
-/// Nesting that is deeper is refused, before the stack of a small thread overflows.
+/// Deeper nesting is refused before the stack of a small thread overflows.
 private let deepest = 500
 
-/// So many names of a record are compared one by one; more are found by hash.
+/// Up to this many names of an object are compared one by one; more use a hash.
 private let few = 16
 
 private struct JSONParser {
@@ -45,7 +45,7 @@ private struct JSONParser {
   }
 
   mutating func whole() throws(Wire.NoJSON) -> Wire.JSON {
-    // A byte order mark is no part of the text (RFC 8259, section 8.1).
+    // A byte order mark is not part of the text (RFC 8259, section 8.1).
     if bytes.starts(with: [0xEF, 0xBB, 0xBF]) { at = 3 }
     let value = try value()
     skipSpace()
@@ -98,7 +98,7 @@ private struct JSONParser {
     }
   }
 
-  /// Where a name stands already; nil for a new one, which is remembered.
+  /// The index of an existing name; nil for a new one, which is added.
   private func known(
     _ name: String, in fields: [Wire.Fields.Element], _ places: inout [ByteText: Int]
   ) -> Int? {
@@ -152,7 +152,7 @@ private struct JSONParser {
     if at == start { throw unexpected() }
   }
 
-  /// A text, one that came before where it is short.
+  /// A string. A short one is taken from the cache.
   private mutating func text(
     among seen: WritableKeyPath<JSONParser, SeenTexts>
   ) throws(Wire.NoJSON) -> String {
@@ -176,7 +176,7 @@ private struct JSONParser {
     String(decoding: UnsafeBufferPointer(rebasing: bytes[start..<end]), as: UTF8.self)
   }
 
-  /// The rest of a text in which something is escaped.
+  /// The rest of a string that contains escapes.
   private mutating func escaped(from start: Int) throws(Wire.NoJSON) -> String {
     var found = Array(bytes[start..<at])
     while at < bytes.count {
@@ -215,8 +215,8 @@ private struct JSONParser {
     }
   }
 
-  /// A character that is written as one unit of UTF-16 or two. A half that stands alone is none: no
-  /// text here can hold it.
+  /// A character that is written as one or two units of UTF-16. Half of a character alone is not
+  /// valid: no string here can contain it.
   private mutating func scalar() throws(Wire.NoJSON) -> Unicode.Scalar {
     let unit = try unit()
     if let scalar = Unicode.Scalar(unit) { return scalar }
@@ -272,7 +272,7 @@ private struct JSONParser {
   }
 }
 
-/// A text as a key that is equal by its bytes.
+/// A string as a key that is compared by its bytes.
 private struct ByteText: Hashable {
   let text: String
 
@@ -285,23 +285,23 @@ private struct ByteText: Hashable {
   }
 
   func hash(into hasher: inout Hasher) {
-    // Texts with the same bytes are equal to Swift too.
+    // Strings with the same bytes are equal to Swift too.
     hasher.combine(text)
   }
 }
 
-/// Texts that came before. An answer repeats its names and many of its values, and a text that is
-/// shared takes no memory.
+/// The strings so far. A response repeats its names and many of its values. A shared string needs
+/// no memory.
 private struct SeenTexts {
   private var places: [String?]
 
   init(isLarge: Bool) {
-    // A small answer repeats little.
+    // A small response repeats little.
     places = Array(repeating: nil, count: isLarge ? 512 : 16)
   }
 
   mutating func text(_ bytes: UnsafeBufferPointer<UInt8>) -> String {
-    // Swift keeps texts of 15 bytes where they are used, and long ones hardly ever come twice.
+    // Swift stores strings of up to 15 bytes in place, and long ones hardly ever come twice.
     if bytes.count < 16 || bytes.count > 40 { return String(decoding: bytes, as: UTF8.self) }
     var hash: UInt32 = 0
     for byte in bytes { hash = hash &* 31 &+ UInt32(byte) }

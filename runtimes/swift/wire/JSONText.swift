@@ -1,5 +1,5 @@
 extension Wire {
-  /// A value as JSON: in its own order, without spaces, numbers with the digits that they have.
+  /// A value as JSON, in its own order and without spaces. Numbers keep their digits.
   static func jsonText(_ value: JSON) -> String {
     String(decoding: jsonBytes(value), as: UTF8.self)
   }

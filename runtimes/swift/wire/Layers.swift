@@ -4,17 +4,18 @@ import Foundation
 private let safeMethods: Set<String> = ["GET", "HEAD", "OPTIONS", "TRACE", "QUERY"]
 
 extension Wire {
-  /// Sends safe requests again that could not be delivered, or were answered with a status that may
-  /// pass by itself, after the pause that the server asks for in `Retry-After` (RFC 9110, section
-  /// 10.2.3), else after growing pauses.
+  /// Retries safe requests that could not be sent or whose response has the status of a temporary
+  /// failure. The pause is the one in the response's `Retry-After` (RFC 9110, section 10.2.3),
+  /// otherwise it grows with each retry.
   ///
   /// - Parameters:
-  ///   - idempotent: whether PUT and DELETE are sent again too: done twice, they change no more
-  ///     than done once
-  ///   - longestPause: in seconds; a server that asks for a longer one gets no further try
-  ///   - pause: in seconds, before the second try, doubled before each further one, and varied
-  ///   - statuses: statuses that may pass by themselves
-  ///   - times: how often a request is sent again at most
+  ///   - idempotent: whether PUT and DELETE are retried too; sending them twice has the same
+  ///     effect as sending them once
+  ///   - longestPause: in seconds; if a server requires a longer pause, there is no retry
+  ///   - pause: in seconds, before the first retry, doubled for each further one, with some
+  ///     random variation
+  ///   - statuses: statuses of temporary failures
+  ///   - times: the largest number of retries
   public static func retrying(
     idempotent: Bool = false,
     longestPause: TimeInterval = 20,
@@ -43,7 +44,7 @@ extension Wire {
     }
   }
 
-  /// What a server asks to wait, in seconds: a number of them, or until an instant.
+  /// The pause that a server requires, in seconds: from a number of them, or from a date-time.
   private static func askedPause(_ header: String?) -> TimeInterval? {
     guard let said = header?.trimmingCharacters(in: .whitespaces), !said.isEmpty else { return nil }
     if said.utf8.allSatisfy({ (UInt8(ascii: "0")...UInt8(ascii: "9")).contains($0) }) {
@@ -56,14 +57,14 @@ extension Wire {
     return format.date(from: said).map { max(0, $0.timeIntervalSinceNow) }
   }
 
-  /// Calls back before every request, and sends what it gives.
+  /// Calls a function before every request and sends its result.
   public static func eachRequest(
     _ look: @escaping @Sendable (Outgoing) async throws -> Outgoing
   ) -> Layer {
     { request, next in try await next(try await look(request)) }
   }
 
-  /// Calls back after every answer, before anything reads its body.
+  /// Calls a function after every response, before its body is read.
   public static func eachAnswer(
     _ look: @escaping @Sendable (Response, Outgoing) async throws -> Void
   ) -> Layer {

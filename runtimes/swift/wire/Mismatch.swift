@@ -1,7 +1,7 @@
 extension Wire {
-  /// A value is not what the contract says.
+  /// A value does not match the contract.
   struct Mismatch: Swift.Error {
-    /// What was expected, in words.
+    /// The expected value, in words.
     let expected: String
     /// JSON pointer to the value (RFC 6901).
     private(set) var path = ""
@@ -21,7 +21,7 @@ extension Wire {
     }
 
     var message: String {
-      "\(path.isEmpty ? "the answer" : path) has to be \(expected)"
+      "\(path.isEmpty ? "the response" : path) must be \(expected)"
     }
   }
 

@@ -1,10 +1,10 @@
 extension Wire {
   /// A JSON number with all its digits.
   public struct Number: Hashable, Sendable, CustomStringConvertible {
-    /// The number as JSON writes it.
+    /// The number in JSON.
     public let description: String
 
-    /// - Parameter digits: a number as JSON writes it; nobody looks at it again
+    /// - Parameter digits: a number in JSON, which is not validated again
     init(digits: String) {
       description = digits
     }
@@ -13,7 +13,8 @@ extension Wire {
       description = String(value)
     }
 
-    /// A number of a double; nil where it is infinite or no number, for which JSON has no digits.
+    /// The number of a double; nil if it is infinite or not a number, because JSON has no digits
+    /// for those.
     public init?(_ value: Double) {
       guard value.isFinite else { return nil }
       description = numberText(value)
@@ -21,19 +22,19 @@ extension Wire {
 
     /// The nearest double.
     public var double: Double {
-      // What JSON writes is a number to the platform too.
+      // Every number in JSON is a number to the platform too.
       Double(description) ?? .nan
     }
 
-    /// The whole number that this is, also where it is written with a fraction of zero or an
-    /// exponent; nil where it is none, or has more than 64 bits.
+    /// The integer value, also if it is written with a fraction of zero or with an exponent; nil if
+    /// it is not an integer or has more than 64 bits.
     public var int64: Int64? {
       if let whole = Int64(description) { return whole }
       return Decimal(description).int64
     }
   }
 
-  /// A double as JSON; what is no number is null, as ECMAScript writes it.
+  /// A double as JSON. A double that is not a number is null, as in ECMAScript.
   static func json(_ value: Double) -> JSON {
     Number(value).map(JSON.number) ?? .null
   }
@@ -44,7 +45,7 @@ extension Wire {
     if let whole = Int64(exactly: value), whole.magnitude < 1_000_000_000_000_000 {
       return String(whole)
     }
-    // The platform finds the fewest digits; only where the point stands is ECMAScript's own.
+    // The platform finds the fewest digits. Only the position of the point follows ECMAScript.
     let shortest = Decimal(value.description)
     let digits = shortest.digits
     let point = shortest.point
@@ -65,13 +66,13 @@ extension Wire {
     return text
   }
 
-  /// A number as its digits: 0.digits times ten to the power of `point`; zero has none.
+  /// A number as its digits: 0.digits times ten to the power of `point`. Zero has none.
   struct Decimal: Equatable {
     let isNegative: Bool
     let digits: String
     let point: Int
 
-    /// - Parameter text: a number as JSON writes it
+    /// - Parameter text: a number in JSON
     init(_ text: String) {
       var digits: [UInt8] = []
       var point = 0
@@ -87,8 +88,7 @@ extension Wire {
         if byte == UInt8(ascii: ".") {
           isFraction = true
         } else if byte == UInt8(ascii: "e") || byte == UInt8(ascii: "E") {
-          // An exponent that fits no integer makes zero of a number, or more than anything can
-          // hold.
+          // An exponent that fits no integer makes a number zero, or larger than any type.
           let written = String(Substring(bytes))
           exponent = Int(written) ?? (written.hasPrefix("-") ? -1_000_000_000 : 1_000_000_000)
           exponent = min(max(exponent, -1_000_000_000), 1_000_000_000)
@@ -106,7 +106,7 @@ extension Wire {
       self.point = digits.isEmpty ? 0 : point + exponent
     }
 
-    /// The number itself, where it is whole and has 64 bits at most.
+    /// The number itself, if it is an integer of at most 64 bits.
     var int64: Int64? {
       if digits.isEmpty { return 0 }
       guard isWhole, point <= 19 else { return nil }

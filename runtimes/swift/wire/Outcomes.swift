@@ -1,9 +1,9 @@
 extension Wire {
-  /// The outcomes of an answer that comes item by item. A failure that ends it is the last one.
+  /// The outcomes of a response that arrives item by item. A failure that ends it is the last one.
   public struct Outcomes<Item: Sendable, Failure: CallFailure>: AsyncSequence, Sendable {
     public typealias Element = Swift.Result<Item, Failure>
 
-    /// Begins an iteration: gives what gives the next outcome.
+    /// Begins an iteration: returns the function for the next outcome.
     let start: @Sendable () -> @Sendable () async -> Swift.Result<Item, Failure>?
 
     public func makeAsyncIterator() -> Iterator {
@@ -20,7 +20,7 @@ extension Wire {
     }
   }
 
-  /// The outcome of a call instead of a thrown failure.
+  /// Returns the outcome of a call instead of throwing its failure.
   static func settled<Answer: Sendable, Failure: CallFailure>(
     _ call: () async throws(Failure) -> Answer
   ) async -> Swift.Result<Answer, Failure> {
@@ -50,7 +50,7 @@ extension Wire.Items {
 }
 
 extension Wire.Connection {
-  /// Performs one REST call: what became of it.
+  /// Performs one REST call and returns its outcome.
   func outcome<Answer: Sendable, Failure: Wire.CallFailure>(
     _ request: Wire.RestRequest, _ options: Wire.CallOptions,
     _ reading: Wire.Reading<Answer, Failure>

@@ -1,27 +1,27 @@
 import Foundation
 
 extension Wire {
-  /// What all ways of going through pages need.
+  /// The options that all ways of paging need.
   struct Paging<Page: Sendable, Item: Sendable, Failure: CallFailure>: Sendable {
     /// "contract.call", for failures.
     let call: String
-    /// The items of a page; a server may leave an empty list out.
+    /// The items of a page. A server may leave an empty list out.
     let items: @Sendable (Page) -> [Item]?
   }
 
-  /// Where a page says that the next one begins.
+  /// The position of the next page, as a page gives it.
   enum NextPage<Cursor: Sendable>: Sendable {
     case at(Cursor)
     case nowhere
-    /// The page names it by what is none, as a text that is no number.
+    /// The page gives a value that is not a position, such as a string that is not a number.
     case unreadable
 
-    /// A place as the page says it; an empty text is none.
+    /// A position as the page gives it. An empty string is none.
     init(_ said: Cursor?) {
       if let said, (said as? String)?.isEmpty != true { self = .at(said) } else { self = .nowhere }
     }
 
-    /// A place that the page says as a value of another kind.
+    /// A position of another type than string.
     init(converting said: (some CustomStringConvertible)?) where Cursor: LosslessStringConvertible {
       guard let text = said?.description, !text.isEmpty else {
         self = .nowhere
@@ -32,8 +32,8 @@ extension Wire {
   }
 }
 
-/// Items page by page: the step from where one page begins gives its items, and where the next one
-/// begins.
+/// Items page by page. The step from the position of one page returns its items and the position of
+/// the next.
 private actor PageSource<Place: Sendable, Item: Sendable, Failure: Wire.CallFailure> {
   typealias Step = @Sendable (Place) async throws(Failure) -> (
     items: [Item], next: Swift.Result<Place?, Failure>
@@ -72,7 +72,7 @@ extension Wire.Connection {
     }
   }
 
-  /// Goes through pages of which each says where the next one begins.
+  /// Iterates over pages, each of which contains the cursor of the next.
   func pagesByCursor<Page, Item, Failure, Cursor: Hashable & Sendable>(
     _ paging: Wire.Paging<Page, Item, Failure>, from first: Cursor?,
     next: @escaping @Sendable (Page) -> Wire.NextPage<Cursor>,
@@ -88,17 +88,17 @@ extension Wire.Connection {
         following = .success((cursor, place.seen.union([cursor])))
       case .at(let cursor):
         // Following it would never end.
-        let message = "a page names one that was read already as the next one"
+        let message = "a page gives a next page that was already read"
         following = .failure(self.refused(paging, message, "\(cursor)"))
       case .unreadable:
-        let message = "a page names the next one by what is no number"
+        let message = "a page gives a next page that is not a number"
         following = .failure(self.refused(paging, message, ""))
       }
       return (paging.items(page) ?? [], following)
     }
   }
 
-  /// Goes through pages that are asked for by how many items to pass over, until one is empty.
+  /// Iterates over pages by offset until one is empty.
   func pagesByOffset<Page, Item, Failure>(
     _ paging: Wire.Paging<Page, Item, Failure>, from first: Int64,
     _ ask: @escaping @Sendable (Int64) async throws(Failure) -> Page
@@ -106,7 +106,7 @@ extension Wire.Connection {
     countedPages(paging, from: first, ask) { Int64($0.count) }
   }
 
-  /// Goes through pages that are asked for by their number, until one is empty.
+  /// Iterates over pages by page number until one is empty.
   func pagesByNumber<Page, Item, Failure>(
     _ paging: Wire.Paging<Page, Item, Failure>, from first: Int64,
     _ ask: @escaping @Sendable (Int64) async throws(Failure) -> Page
@@ -114,7 +114,7 @@ extension Wire.Connection {
     countedPages(paging, from: first, ask) { _ in 1 }
   }
 
-  /// - Parameter step: how far the next page is from one with these items
+  /// - Parameter step: the distance from a page with these items to the next
   private func countedPages<Page, Item, Failure>(
     _ paging: Wire.Paging<Page, Item, Failure>, from first: Int64,
     _ ask: @escaping @Sendable (Int64) async throws(Failure) -> Page,
@@ -136,13 +136,13 @@ extension Wire.Connection {
     return failure
   }
 
-  /// Goes through pages of which each links to the next one (RFC 8288). The next page is asked for
-  /// by the query of the link, whatever the contract says of it, at the address of the first one: a
-  /// server cannot send credentials elsewhere.
+  /// Iterates over pages, each of which links to the next (RFC 8288). The next page is requested
+  /// with the query of the link, whatever the contract says about it, and at the address of the
+  /// first page. A server therefore cannot redirect credentials.
   ///
   /// - Parameters:
   ///   - credentials: names of credentials in the query; a link never sets one
-  ///   - ask: performs the call with the options it is given
+  ///   - ask: performs the call with the given options
   func pagesByLink<Page, Item, Failure>(
     _ paging: Wire.Paging<Page, Item, Failure>, credentials: Set<String>,
     _ options: Wire.CallOptions,
@@ -170,7 +170,7 @@ extension Wire.Connection {
       }
       let seen = place.seen.union([Wire.pairs(address).sorted()])
       if seen.contains(Wire.pairs(Wire.address(address, query, credentials)).sorted()) {
-        let message = "the link to the next page leads to one that was read already"
+        let message = "the link to the next page leads to a page that was already read"
         return (items, .failure(self.refused(paging, message, target)))
       }
       return (items, .success((query, seen)))
@@ -179,7 +179,7 @@ extension Wire.Connection {
 }
 
 extension Wire {
-  /// The query of a link, where it leads to the address that links; nil where it leads elsewhere.
+  /// The query of a link to the same address; nil if the link leads to another address.
   fileprivate static func query(of target: String, from address: String) -> String? {
     guard let here = platformURL(address), let there = platformURL(target, relativeTo: here),
       isSameOrigin(here, there),
@@ -190,7 +190,7 @@ extension Wire {
     return other.percentEncodedQuery ?? ""
   }
 
-  /// An address with another query, but for the credentials that it has.
+  /// An address with another query. It keeps its own credentials.
   fileprivate static func address(
     _ address: String, _ query: String, _ credentials: Set<String>
   ) -> String {
@@ -211,7 +211,7 @@ extension Wire {
     return String(written).removingPercentEncoding ?? String(written)
   }
 
-  /// The target whose relation is "next" (RFC 8288, section 3); nil where there is none.
+  /// The target with the relation "next" (RFC 8288, section 3); nil if there is none.
   fileprivate static func nextTarget(_ header: String) -> String? {
     var rest = header[...]
     while let start = rest.firstIndex(of: "<"), let end = rest[start...].firstIndex(of: ">") {
@@ -223,7 +223,7 @@ extension Wire {
     return nil
   }
 
-  /// The relations among the parameters of a link; takes them off what is left of the header.
+  /// The relations among the parameters of a link. Removes them from the rest of the header.
   private static func relations(_ rest: inout Substring) -> [String] {
     var found: [String]?
     while true {

@@ -1,5 +1,5 @@
 extension Wire {
-  /// A text as a part of an address, percent-encoded in UTF-8.
+  /// A string as a part of an address, percent-encoded in UTF-8.
   static func encode(_ text: String) -> String {
     var bytes: [UInt8] = []
     bytes.reserveCapacity(text.utf8.count)
@@ -26,25 +26,25 @@ extension Wire {
     }
   }
 
-  /// A single value as text; a record or list inside a value becomes JSON.
+  /// A single value as text. An object or list inside a value becomes JSON.
   static func plainText(_ json: JSON) -> String {
     if case .text(let text) = json { text } else { jsonText(json) }
   }
 
-  /// Stands in an address for what no address can carry; a request is refused because of it.
+  /// Marks a character that cannot be part of an address. A request with this mark is refused.
   static let unsendable = "\u{0}"
 
-  /// Path style "simple" (RFC 6570, section 3.2.2): `a`, `a,b`, or for a record `k,v` (`k=v` when
+  /// Path style "simple" (RFC 6570, section 3.2.2): `a`, `a,b`, or for an object `k,v` (`k=v` if
   /// exploded).
   ///
-  /// - Parameter name: the argument, for the failure of one that cannot be sent
+  /// - Parameter name: the argument, for the failure if it cannot be sent
   static func segment(_ name: String, _ json: JSON, explode: Bool = false) -> String {
     let written = simple(json, explode: explode)
-    // Without it the path would be another one.
+    // Without it, the path would be another one.
     return written.isEmpty ? unsendable + name + unsendable : written
   }
 
-  /// Style "simple" (RFC 6570, section 3.2.2), also for what is a part of another style.
+  /// Style "simple" (RFC 6570, section 3.2.2), also as a part of other styles.
   static func simple(_ json: JSON, explode: Bool = false) -> String {
     switch json {
     case .list(let items): items.map { encode(plainText($0)) }.joined(separator: ",")
@@ -55,7 +55,7 @@ extension Wire {
     }
   }
 
-  /// Header style "simple": like a path segment, without percent-encoding; nil when the value is
+  /// Header style "simple": like a path segment, without percent-encoding; nil if the value is
   /// absent.
   static func header(_ json: JSON?, explode: Bool = false) -> String? {
     switch json {
@@ -67,10 +67,10 @@ extension Wire {
     }
   }
 
-  /// Query style "form": `name=a&name=b` when exploded (the default), else `name=a,b`; "" when the
+  /// Query style "form": `name=a&name=b` if exploded (the default), otherwise `name=a,b`; "" if the
   /// value is absent.
   ///
-  /// - Parameter name: nil where the fields of the value are the whole query
+  /// - Parameter name: nil if the fields of the value are the whole query
   static func form(
     _ name: String?, _ json: JSON?, explode: Bool = true,
     encodeValue: (String) -> String = { encode($0) }

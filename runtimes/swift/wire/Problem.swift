@@ -1,21 +1,20 @@
 extension Wire {
-  /// What a server says about a failure in a form of its own kind (RFC 9457, section 3).
+  /// What a server reports about a failure, as problem details (RFC 9457, section 3).
   public struct ProblemDetails: Sendable, Hashable {
-    /// A URI that identifies the kind of problem; "about:blank" when there is none.
+    /// A URI that identifies the type of problem; "about:blank" if there is none.
     public let type: String
     public let title: String?
     public let status: Int?
     public let detail: String?
     /// A URI of this occurrence.
     public let instance: String?
-    /// Members of the kind of problem.
+    /// Further members of this type of problem.
     public let others: [String: JSON]
   }
 }
 
 extension Wire.CallFailure {
-  /// The problem details that a failure carries, declared by the contract or not; nil when it
-  /// carries none.
+  /// The problem details of a failure, declared by the contract or not; nil if it has none.
   public var problem: Wire.ProblemDetails? {
     answer.flatMap(Wire.problem)
   }
@@ -26,7 +25,7 @@ extension Wire {
     guard let type = answer.headers["content-type"], mediaType(type) == "application/problem+json",
       case .record(let said)? = parsed(answer.text)
     else { return nil }
-    // A member of another type than its own is ignored (section 3.1).
+    // A member of another type than the standard's is ignored (section 3.1).
     let own = ["type", "title", "status", "detail", "instance"]
     var others: [String: JSON] = [:]
     for (name, value) in said where !own.contains(name) { others[name] = value }
@@ -45,12 +44,12 @@ extension Wire {
     trimmed(header.prefix { $0 != ";" }).lowercased()
   }
 
-  /// A text as JSON; nil for what is none.
+  /// A text as JSON; nil if it is not valid JSON.
   static func parsed(_ text: String) -> JSON? {
     try? parseJSON(text.utf8)
   }
 
-  /// What a body says about the failure, where it is the kind of record that says it.
+  /// The body's description of the failure, if it has the form of problem details.
   static func words(of body: JSON?) -> String {
     guard case .record(let fields)? = body,
       let said = (fields["detail"] ?? fields["title"])?.text
@@ -58,8 +57,8 @@ extension Wire {
     return ": " + said
   }
 
-  /// What a body is that is not what was expected, for a message: its media type and its first
-  /// words, without markup.
+  /// Describes an unexpected body for a message: its media type and its first words, without
+  /// markup.
   static func excerpt(_ contentType: String?, _ text: String) -> String {
     let type = contentType.map { String($0.prefix { $0 != ";" }) } ?? "of no media type"
     let words = firstWords(of: text)
@@ -70,7 +69,7 @@ extension Wire {
     return "it is \(type), and begins with \"\(shown)\(more)\""
   }
 
-  /// The text of a page without its markup, scripts and styles, spaces as one.
+  /// The text of a page without its markup, scripts and styles, with single spaces.
   private static func firstWords(of text: String) -> String {
     var rest = Array(text.unicodeScalars.prefix(4_000))[...]
     var words = String.UnicodeScalarView()
@@ -90,7 +89,8 @@ extension Wire {
     scalar.properties.isWhitespace || scalar.value < 0x20 || (0x7F...0x9F).contains(scalar.value)
   }
 
-  /// What stands behind a tag, and behind all of a script or style; nil where none begins.
+  /// The text after a tag, or after the whole element of a script or style; nil if no tag begins
+  /// there.
   private static func afterMarkup(
     _ text: ArraySlice<Unicode.Scalar>
   ) -> ArraySlice<Unicode.Scalar>? {

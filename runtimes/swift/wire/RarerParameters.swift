@@ -1,5 +1,5 @@
 extension Wire {
-  /// Items, or the keys and values of a record one after the other, with a separator between them.
+  /// Items, or the keys and values of an object in turn, with a separator between them.
   private static func separated(_ name: String?, _ json: JSON?, by separator: String) -> String {
     let items: [JSON]
     switch json {
@@ -12,13 +12,13 @@ extension Wire {
       + items.map { encode(plainText($0)) }.joined(separator: separator)
   }
 
-  /// Query style "spaceDelimited" (OpenAPI 3.1, section 4.8.12.6): `name=a%20b`, or for a record
+  /// Query style "spaceDelimited" (OpenAPI 3.1, section 4.8.12.6): `name=a%20b`, or for an object
   /// `name=k%20v`.
   static func spaced(_ name: String?, _ json: JSON?) -> String {
     separated(name, json, by: "%20")
   }
 
-  /// Query style "pipeDelimited": `name=a%7Cb`, or for a record `name=k%7Cv`.
+  /// Query style "pipeDelimited": `name=a%7Cb`, or for an object `name=k%7Cv`.
   static func piped(_ name: String?, _ json: JSON?) -> String {
     separated(name, json, by: "%7C")
   }
@@ -28,13 +28,13 @@ extension Wire {
     separated(name, json, by: "%09")
   }
 
-  /// Query style "form" in which reserved characters of a URL stay as they are (`allowReserved`).
+  /// Query style "form" that does not encode the reserved characters of a URL (`allowReserved`).
   static func reserved(_ name: String?, _ json: JSON?, explode: Bool = true) -> String {
     form(name, json, explode: explode, encodeValue: encodeAllowed)
   }
 
-  /// Percent-encodes all but what RFC 3986 reserves, save for what would end the value or the
-  /// query, and for the apostrophe, which platforms encode anyway.
+  /// Percent-encodes all characters except those that RFC 3986 reserves. It does encode those that
+  /// would end the value or the query, and the apostrophe, which platforms encode anyway.
   private static func encodeAllowed(_ text: String) -> String {
     var written = ""
     for scalar in text.unicodeScalars {
@@ -47,7 +47,7 @@ extension Wire {
     return written
   }
 
-  /// Query style "deepObject": `name[key]=value`, nested records and lists alike.
+  /// Query style "deepObject": `name[key]=value`, also for nested objects and lists.
   static func deepObject(_ name: String?, _ json: JSON?) -> String {
     deepPairs(name ?? "", json).joined(separator: "&")
   }
@@ -73,18 +73,18 @@ extension Wire {
     encode(jsonText(json))
   }
 
-  /// JSON in a header, which is not percent-encoded; nil when the value is absent.
+  /// JSON in a header, which is not percent-encoded; nil if the value is absent.
   static func jsonHeader(_ json: JSON?) -> String? {
     json.map(jsonText)
   }
 
-  /// Path style "label": `.a,b`, or `.a.b` when exploded.
+  /// Path style "label": `.a,b`, or `.a.b` if exploded.
   static func label(_ json: JSON, explode: Bool = false) -> String {
     let written = simple(json, explode: explode)
     return "." + (explode ? replaced(written, ",", by: ".") : written)
   }
 
-  /// Path style "matrix": `;name=a,b`, or `;name=a;name=b` when exploded.
+  /// Path style "matrix": `;name=a,b`, or `;name=a;name=b` if exploded.
   static func matrix(_ name: String, _ json: JSON, explode: Bool = false) -> String {
     let key = encode(name)
     guard explode else { return ";\(key)=\(simple(json))" }

@@ -1,22 +1,22 @@
 extension Wire {
-  /// Makes the app's value of what is on the wire.
+  /// Converts JSON to the value that the app sees.
   typealias Reader<Value> = @Sendable (JSON) throws(Mismatch) -> Value
 
   static func readText(_ json: JSON) throws(Mismatch) -> String {
-    guard case .text(let text) = json else { throw Mismatch("text") }
+    guard case .text(let text) = json else { throw Mismatch("a string") }
     return text
   }
 
   static func readInt64(_ json: JSON) throws(Mismatch) -> Int64 {
     guard case .number(let number) = json, let whole = number.int64 else {
-      throw Mismatch("a whole number")
+      throw Mismatch("an integer")
     }
     return whole
   }
 
   static func readInt32(_ json: JSON) throws(Mismatch) -> Int32 {
     guard let number = Int32(exactly: try readInt64(json)) else {
-      throw Mismatch("a whole number of 32 bits")
+      throw Mismatch("a 32-bit integer")
     }
     return number
   }
@@ -27,11 +27,11 @@ extension Wire {
   }
 
   static func readBool(_ json: JSON) throws(Mismatch) -> Bool {
-    guard case .truth(let truth) = json else { throw Mismatch("true or false") }
+    guard case .truth(let truth) = json else { throw Mismatch("a boolean") }
     return truth
   }
 
-  /// What the contract leaves unsaid.
+  /// A value whose type the contract leaves open.
   static func readJSON(_ json: JSON) throws(Mismatch) -> JSON {
     json
   }
@@ -73,14 +73,14 @@ extension Wire {
   }
 
   static func readRecord(_ json: JSON) throws(Mismatch) -> Fields {
-    guard case .record(let fields) = json else { throw Mismatch("a record") }
+    guard case .record(let fields) = json else { throw Mismatch("an object") }
     return fields
   }
 
-  /// Reads the fields of a record one after the other.
+  /// Reads the fields of an object one after the other.
   struct FieldReader {
     private let fields: Fields
-    /// Where the field that comes next is to be expected.
+    /// The expected position of the next field.
     private var next = 0
 
     init(_ json: JSON) throws(Mismatch) {
@@ -93,11 +93,11 @@ extension Wire {
       return fields[place].value
     }
 
-    /// A field that has to be there.
+    /// A required field.
     mutating func required<Value>(
       _ name: String, _ read: (JSON) throws(Mismatch) -> Value
     ) throws(Mismatch) -> Value {
-      guard let json = value(name) else { throw Mismatch("a field " + jsonText(.text(name))) }
+      guard let json = value(name) else { throw Mismatch("an object with the field " + jsonText(.text(name))) }
       do throws(Mismatch) {
         return try read(json)
       } catch {
@@ -118,7 +118,7 @@ extension Wire {
       }
     }
 
-    /// A field that may be absent, and is null too.
+    /// A field that may be absent, and also null.
     mutating func sent<Value>(
       _ name: String, _ read: (JSON) throws(Mismatch) -> Value
     ) throws(Mismatch) -> Sent<Value> {
@@ -131,7 +131,7 @@ extension Wire {
       }
     }
 
-    /// Every key but those that are declared.
+    /// All undeclared keys.
     func others<Value>(
       _ declared: Set<String>, _ read: (JSON) throws(Mismatch) -> Value
     ) throws(Mismatch) -> [String: Value] {
@@ -147,14 +147,14 @@ extension Wire {
     }
   }
 
-  /// Reads the items of a list by their places.
+  /// Reads the items of a list by position.
   struct ItemReader {
     private let items: [JSON]
 
-    /// - Parameter needed: how many have to be there
+    /// - Parameter needed: the number of required items
     init(_ json: JSON, needed: Int) throws(Mismatch) {
       guard case .list(let items) = json else { throw Mismatch("a list") }
-      guard items.count >= needed else { throw Mismatch("\(needed) items") }
+      guard items.count >= needed else { throw Mismatch("a list of \(needed) or more items") }
       self.items = items
     }
 
@@ -177,7 +177,7 @@ extension Wire {
       return try required(place, read)
     }
 
-    /// Every item from a place on.
+    /// All items from a position on.
     func rest<Value>(
       from start: Int, _ read: (JSON) throws(Mismatch) -> Value
     ) throws(Mismatch) -> [Value] {
@@ -189,7 +189,7 @@ extension Wire {
     }
   }
 
-  /// A type of the app's own, from the text on the wire.
+  /// A type of the app's own, from a JSON string.
   static func readOwn<Value>(
     _ decode: @escaping @Sendable (String) throws -> Value
   ) -> Reader<Value> {
@@ -198,7 +198,7 @@ extension Wire {
       do {
         return try decode(text)
       } catch {
-        throw Mismatch("what the app can read")
+        throw Mismatch("a value that the app can read")
       }
     }
   }

@@ -11,18 +11,18 @@ private let harmless: Set<String> = [
 ]
 
 extension Wire {
-  /// Whether a header tells nobody's secrets, whoever set it; any other may be a credential.
+  /// Whether a header never contains a secret. Any other header may be a credential.
   static func isHarmless(_ name: String) -> Bool {
     harmless.contains(name.lowercased())
   }
 }
 
 extension Wire.Connection {
-  /// Sends a request and follows redirects (Fetch standard, section 4.4), without any credential
-  /// once they lead to another origin.
+  /// Sends a request and follows redirects (Fetch standard, section 4.4). Once a redirect leads to
+  /// another origin, no credential is sent.
   func fetchFollowing(_ outgoing: Wire.Outgoing) async throws(Wire.Trouble) -> Wire.Response {
     guard var url = Wire.platformURL(outgoing.url) else {
-      throw Wire.Trouble(message: "\(Wire.shownAddress(outgoing.url)) is no address")
+      throw Wire.Trouble(message: "\(Wire.shownAddress(outgoing.url)) is not a valid address")
     }
     var method = outgoing.method
     var headers = outgoing.headers
@@ -40,7 +40,7 @@ extension Wire.Connection {
         throw Wire.Trouble(message: "the server redirects more than \(mostRedirects) times")
       }
       guard let to = target(location, from: url) else {
-        throw Wire.Trouble(message: "the server redirects to what is no address")
+        throw Wire.Trouble(message: "the server redirects to an address that is not valid")
       }
       let becomesGet =
         response.status == 303 ? method != "HEAD" : response.status < 303 && method == "POST"
@@ -54,7 +54,7 @@ extension Wire.Connection {
     }
   }
 
-  /// Where a redirect leads; a user in an address would be sent as a credential.
+  /// The target of a redirect. A user in an address would be sent as a credential.
   private func target(_ location: String, from url: Foundation.URL) -> Foundation.URL? {
     guard let to = Wire.platformURL(location, relativeTo: url),
       var parts = URLComponents(url: to, resolvingAgainstBaseURL: true),
@@ -74,7 +74,7 @@ extension Wire.Connection {
     }
     var request = URLRequest(url: url)
     request.httpMethod = outgoing.method
-    // The platform's limit counts how long nothing comes, which streams are allowed to do.
+    // The platform's limit is on silence, which streams are allowed to keep.
     request.timeoutInterval = 1e9
     for (name, value) in outgoing.headers { request.setValue(value, forHTTPHeaderField: name) }
     return request

@@ -1,9 +1,10 @@
 extension Wire {
-  /// A credential that is got when it is first needed, and got anew when the server rejects it with
-  /// 401: once, however many calls wait for it. Each of them is then sent a second time, and never
-  /// a third.
+  /// Fetches a credential when it is first needed, and again when the server rejects it with 401.
+  /// It is fetched once, however many calls wait for it. Each of them is then sent a second time,
+  /// and never a third.
   ///
-  /// - Parameter get: gives the credential; it is told which one was rejected, nil for the first
+  /// - Parameter get: returns the credential; its argument is the one that was rejected, nil for
+  ///   the first
   public static func renewable(
     _ get: @escaping @Sendable (_ rejected: String?) async throws -> String
   ) -> Credential {
@@ -14,7 +15,7 @@ extension Wire {
     }
   }
 
-  /// Holds a credential that can be renewed.
+  /// Stores a credential that can be renewed.
   actor Renewal {
     private let get: @Sendable (String?) async throws -> String
     private var known: String?
@@ -24,11 +25,11 @@ extension Wire {
       self.get = get
     }
 
-    /// The credential that is known, or another one where it is the rejected one.
+    /// The current credential, or another one if the current one was rejected.
     func renewed(_ rejected: String?) async throws -> String {
       if let getting { return try await getting.value }
       if let known, known != rejected { return known }
-      // What could not be got is asked for again by the next call.
+      // The next call tries again to fetch a credential that could not be fetched.
       known = nil
       let get = get
       let task = _Concurrency.Task { try await get(rejected) }
@@ -40,7 +41,7 @@ extension Wire {
     }
   }
 
-  /// A credential that is being asked for; what gives one that can be renewed says so.
+  /// Asks for a credential. A supplier whose credential can be renewed reports that.
   final class AskedCredential: Sendable {
     @TaskLocal static var current: AskedCredential?
 

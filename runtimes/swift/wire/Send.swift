@@ -3,23 +3,23 @@ import Foundation
 extension Wire {
   /// One REST call, as generated code describes it.
   struct RestRequest: Sendable {
-    /// "contract.call", carried by failures.
+    /// "contract.call", for failures.
     var call: String
     var method: String
-    /// The path with its parameters already written in.
+    /// The path, with its parameters filled in.
     var path: String
-    /// Where this call goes, when it has a server of its own.
+    /// The address of this call, if it has a server of its own.
     var server: String?
-    /// Pairs as they stand in the URL; empty ones are left out.
+    /// Encoded pairs for the URL. Empty ones are left out.
     var query: [String] = []
     var headers: [(name: String, value: String?)] = []
     var body: Body?
     var accept: String?
-    /// Alternatives of schemes needed together.
+    /// Alternatives, each a list of schemes that are needed together.
     var auth: [[String]] = []
   }
 
-  /// The body of an answer before it is read as anything.
+  /// The body of a response before it is converted.
   struct Received: Sendable {
     let status: Int
     let headers: Headers
@@ -46,10 +46,10 @@ extension Wire {
   /// How a body is read.
   struct BodyForm<Value>: Sendable {
     let read: @Sendable (Received) throws(Unreadable) -> Value?
-    /// Whether the body is JSON, whose text may say what went wrong.
+    /// Whether the body is JSON, whose text may describe the error.
     var isJSON = false
 
-    /// A body that is not looked at.
+    /// A body that is ignored.
     static var none: BodyForm { BodyForm(read: { _ in nil }) }
 
     static func text(_ reader: @escaping Reader<Value>) -> BodyForm {
@@ -82,20 +82,20 @@ extension Wire {
     }
   }
 
-  /// What is read of a declared success; `status` is "200", "2XX" or "default".
+  /// How a declared success is read; `status` is "200", "2XX" or "default".
   struct AnswerRule<Answer>: Sendable {
     let status: String
-    /// How it is read where it comes item by item.
+    /// How it is read if it arrives item by item.
     var items: ItemsForm<Answer>?
-    /// Makes the answer of a body, nil where there is none.
+    /// Creates the response from a body, nil if there is none.
     let read: @Sendable (Received?) throws(Unreadable) -> Answer
 
-    /// An answer with a body.
+    /// A response with a body.
     static func answer(_ status: String, _ form: BodyForm<Answer>) -> AnswerRule {
       answer(status, form) { $0 }
     }
 
-    /// An answer that is one of several.
+    /// A response with one of several types.
     static func answer<Value>(
       _ status: String, _ form: BodyForm<Value>, _ make: @escaping @Sendable (Value) -> Answer
     ) -> AnswerRule {
@@ -105,7 +105,7 @@ extension Wire {
       }
     }
 
-    /// An answer with a body that there may be none of.
+    /// A response whose body may be missing.
     static func answerOrNil<Value>(
       _ status: String, _ form: BodyForm<Value?>
     ) -> AnswerRule where Answer == Value? {
@@ -115,13 +115,13 @@ extension Wire {
       }
     }
 
-    /// An answer without a body.
+    /// A response without a body.
     static func nothing(_ status: String, _ answer: Answer) -> AnswerRule where Answer: Sendable {
       AnswerRule(status: status) { _ in answer }
     }
   }
 
-  /// What is read of a declared failure, and the failure that is made of it.
+  /// How a declared failure is read, and the failure that is created from it.
   struct FailureRule<Failure: CallFailure>: Sendable {
     let status: String
     let isJSON: Bool
@@ -138,7 +138,7 @@ extension Wire {
       return failure(status, plain, make)
     }
 
-    /// A failure with a body, or without one.
+    /// A failure with or without a body.
     static func failure<Body: Sendable>(
       _ status: String, _ form: BodyForm<Body>,
       _ make: @escaping @Sendable (Declared<Body>) -> Failure
@@ -154,14 +154,14 @@ extension Wire {
           told = ": " + excerpt(received.headers["content-type"], received.text)
         }
         let report = Report(
-          call: call, message: "the server answered \(received.status)\(told)",
+          call: call, message: "the server responded with \(received.status)\(told)",
           answer: received.failed)
         return make(Declared(body: body, report: report))
       }
     }
   }
 
-  /// How a call reads what it is answered.
+  /// How the response of a call is read.
   struct Reading<Answer, Failure: CallFailure>: Sendable {
     let answers: [AnswerRule<Answer>]
     let failures: [FailureRule<Failure>]
@@ -173,7 +173,7 @@ extension Wire.BodyForm<Foundation.Data> {
 }
 
 extension Wire.Connection {
-  /// Performs one REST call: the declared answer, or a failure is thrown.
+  /// Performs one REST call. Returns the declared response, or throws a failure.
   func send<Answer: Sendable, Failure: Wire.CallFailure>(
     _ request: Wire.RestRequest, _ options: Wire.CallOptions,
     _ reading: Wire.Reading<Answer, Failure>
@@ -200,7 +200,7 @@ extension Wire.Connection {
     }
   }
 
-  /// Sends a request with its credentials, and gives what comes back before its body is read.
+  /// Sends a request with its credentials. Returns the response before its body is read.
   func begin(
     _ request: Wire.RestRequest, _ options: Wire.CallOptions, isStream: Bool
   ) async throws(Wire.Trouble) -> Wire.Exchanged {
@@ -218,7 +218,7 @@ extension Wire.Connection {
     var headers = try await startHeaders(options, isNamed: server.isNamed)
     for case (let name, let value?) in request.headers {
       guard Wire.isHeaderValue(value) else {
-        throw Wire.Trouble(message: "an argument cannot stand in a header")
+        throw Wire.Trouble(message: "an argument is not valid in a header")
       }
       headers[name] = value
     }
@@ -229,7 +229,7 @@ extension Wire.Connection {
     let used = server.isNamed ? try await authorize(request.auth, &credentials) : []
     var url = Wire.withoutEndSlashes(server.url) + request.path
     if !credentials.query.isEmpty {
-      // Some contracts write a fixed query into the path itself.
+      // Some contracts write a fixed query into the path.
       url += (request.path.contains("?") ? "&" : "?") + credentials.query.joined(separator: "&")
     }
     let outgoing = Wire.Outgoing(
@@ -238,19 +238,19 @@ extension Wire.Connection {
       onProgress: options.onProgress, saveTo: options.saveTo)
     let response = try await exchange(outgoing)
     if let file = options.saveTo, !response.isSaved, let bytes = response.bytes {
-      // A layer or a fake has answered.
+      // A layer or a fake has responded.
       try Wire.save(bytes, to: file, of: response.status)
     }
     return (Wire.Exchanged(outgoing: outgoing, response: response), used)
   }
 
-  /// What a call answers; throws the failure of everything else.
+  /// The response of a call. Throws the failure of every other status.
   func read<Answer, Failure: Wire.CallFailure>(
     _ response: Wire.Response, as reading: Wire.Reading<Answer, Failure>, _ call: String
   ) throws(Failure) -> Answer {
     let received = Wire.Received(
       status: response.status, headers: response.headers, bytes: response.bytes ?? .init())
-    // A 204 has no body, whatever is declared for others (RFC 9110, section 15.3.5).
+    // A 204 has no body, whatever the contract declares (RFC 9110, section 15.3.5).
     let isEmpty = response.status == 204
     let failure: Failure
     do throws(Wire.Unreadable) {
@@ -277,7 +277,7 @@ extension Wire.Reading {
 }
 
 extension Wire {
-  /// The rule that holds for a status: its own, that of its range, or the default.
+  /// The rule for a status: its own, that of its range, or the default.
   static func declared<Rule>(_ rules: [Rule], _ status: Int, _ key: (Rule) -> String) -> Rule? {
     for wanted in [String(status), "\(status / 100)XX", "default"] {
       if let rule = rules.first(where: { key($0) == wanted }) { return rule }
@@ -290,7 +290,7 @@ extension Wire {
     var told = words(of: parsed(text))
     if told.isEmpty { told = ": " + excerpt(received.headers["content-type"], text) }
     return Trouble(
-      message: "the server answered \(received.status), which the contract does not declare\(told)",
+      message: "the server responded with \(received.status), which the contract does not declare\(told)",
       mishap: .unexpected(status: received.status), answer: received.failed)
   }
 
@@ -306,7 +306,7 @@ extension Wire {
       path = nil
     }
     return Trouble(
-      message: "the answer (\(received.status)) cannot be read\(told)",
+      message: "the response (\(received.status)) cannot be read\(told)",
       mishap: .malformed(path: path), answer: received.failed)
   }
 
@@ -317,19 +317,19 @@ extension Wire {
   }
 
   static func refuseUnsendable(_ request: RestRequest) throws(Trouble) {
-    // Platforms resolve such segments, encoded or not (WHATWG URL, section 4.4), and would call
+    // Platforms resolve such segments, encoded or not (WHATWG URL, section 4.4), and would request
     // another path.
     let path = request.path.prefix { $0 != "?" }
     let isLeading = path.split(separator: "/").contains { segment in
       [".", "%2e", "..", "%2e%2e", ".%2e", "%2e."].contains(segment.lowercased())
     }
     if isLeading {
-      throw Trouble(message: "an argument of `.` or `..` would lead to another path")
+      throw Trouble(message: "an argument `.` or `..` would change the path")
     }
     let parts = request.path.split(
       separator: Character(unsendable), omittingEmptySubsequences: false)
     if parts.count > 1 {
-      throw Trouble(message: "the argument `\(parts[1])` is empty or holds half a character")
+      throw Trouble(message: "the argument `\(parts[1])` is empty or contains half a character")
     }
   }
 }

@@ -1,12 +1,11 @@
 extension Wire {
-  /// A field of a request that may be left out, and may be null too, which are two things to the
-  /// server.
+  /// A field of a request that may be left out, and that may also be null, with another meaning.
   public enum Sent<Value> {
     case absent
     case null
     case value(Value)
 
-    /// The value; nil where there is none.
+    /// The value; nil if there is none.
     var given: Value? {
       if case .value(let value) = self { value } else { nil }
     }

@@ -1,10 +1,10 @@
 import Foundation
 
 extension Wire {
-  /// The server of a call that does not go to the connection's.
+  /// The server of a call that does not use the connection's server.
   struct OwnServer {
     let url: String
-    /// Whether the app has named it, or another address of its origin: only then it gets
+    /// Whether the app has chosen it, or another address of its origin. Only then it gets
     /// credentials.
     let isNamed: Bool
 
@@ -36,9 +36,8 @@ extension Wire {
 }
 
 extension Wire.Connection {
-  /// The server of a call that has one of its own: what the app chose for it, else what the
-  /// contract says. Credentials go there only when the app has named it, or it is at an origin
-  /// where they go anyway.
+  /// The server of a call that has one of its own: the app's choice, otherwise the contract's. It
+  /// gets credentials only if the app has chosen it, or if its origin gets them anyway.
   func ownServer(_ server: String, _ base: String) -> Wire.OwnServer {
     if let chosen = servers[server] { return Wire.OwnServer(chosen, isNamed: true) }
     guard let host = server.range(of: "//") ?? server.range(of: "\\\\"), hasHost(server, host)
@@ -50,7 +49,7 @@ extension Wire.Connection {
     let scheme = base.lowercased().hasPrefix("http:") ? "http:" : "https:"
     let url = host.lowerBound == server.startIndex ? scheme + server : server
     guard let origin = Wire.platformURL(url) else { return Wire.OwnServer(url, isNamed: false) }
-    // An address that is got anew each time names no origin.
+    // An address that a function returns has no known origin.
     let fixed = settings.baseURL == nil ? base : nil
     let named = ([fixed, contractURL].compactMap { $0 } + servers.values).compactMap {
       Wire.platformURL($0)
@@ -58,7 +57,7 @@ extension Wire.Connection {
     return Wire.OwnServer(url, isNamed: named.contains { Wire.isSameOrigin($0, origin) })
   }
 
-  /// Whether an address begins with a host, behind a scheme or without one.
+  /// Whether an address begins with a host, after a scheme or without one.
   private func hasHost(_ server: String, _ slashes: Range<String.Index>) -> Bool {
     let before = server[..<slashes.lowerBound]
     return before.isEmpty || before.last == ":" && !before.contains { "/?#".contains($0) }

@@ -5,8 +5,8 @@ import Foundation
 #endif
 
 extension Wire {
-  /// The body of an answer that is read while it comes. When nobody reads it any more, the request
-  /// ends.
+  /// The body of a response that is read while it arrives. When nobody reads it any more, the
+  /// request ends.
   final class StreamBody: Sendable {
     private let pieces: Pieces
     private let task: URLSessionTask?
@@ -28,7 +28,7 @@ extension Wire {
       task?.cancel()
     }
 
-    /// The next piece, in the order in which they come; nil at the end.
+    /// The next piece, in order of arrival; nil at the end.
     func next() async throws(Trouble) -> Foundation.Data? {
       let (pieces, task) = (pieces, task)
       return try await withTaskCancellationHandler {
@@ -38,7 +38,7 @@ extension Wire {
       }.get()
     }
 
-    /// All that is still to come.
+    /// All remaining bytes.
     func rest() async throws(Trouble) -> Foundation.Data {
       var all = Foundation.Data()
       while let piece = try await next() { all.append(piece) }
@@ -46,7 +46,7 @@ extension Wire {
     }
   }
 
-  /// Pieces of a body between what receives them and what reads them.
+  /// The pieces of a body between the code that receives them and the code that reads them.
   final class Pieces: Sendable {
     private typealias Next = Swift.Result<Foundation.Data?, Trouble>
 
@@ -78,7 +78,7 @@ extension Wire {
       waiting?.resume(returning: .success(piece))
     }
 
-    /// - Parameter trouble: why there is no more; nil at the end
+    /// - Parameter trouble: why there are no more; nil at the end
     func end(_ trouble: Trouble?) {
       let end: Next = trouble.map { .failure($0) } ?? .success(nil)
       let waiting = state.with { state in

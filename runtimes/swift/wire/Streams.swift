@@ -1,18 +1,18 @@
 import Foundation
 
-/// What most clients wait where a server does not say how long, in seconds.
+/// The usual pause of clients if the server gives none, in seconds.
 private let usualRetry: TimeInterval = 3
 
-/// The text that ends a stream of JSON events, where the app names no other.
+/// The text that ends a stream of JSON events, if the app gives no other.
 private let usualEnd = "[DONE]"
 
 extension Wire {
-  /// The items of an answer, in the order in which they come. Each iteration performs the call;
-  /// leaving it ends the call.
+  /// The items of a response, in order of arrival. Each iteration performs the call; leaving the
+  /// loop ends the call.
   public struct Items<Item: Sendable, Failure: CallFailure>: AsyncSequence, Sendable {
     public typealias Element = Item
 
-    /// Begins an iteration: gives what gives the next item.
+    /// Begins an iteration: returns the function for the next item.
     let start: @Sendable () -> @Sendable () async throws(Failure) -> Item?
 
     public func makeAsyncIterator() -> Iterator {
@@ -29,12 +29,12 @@ extension Wire {
     }
   }
 
-  /// How the items of a body follow each other.
+  /// How the items of a body are separated.
   enum ItemKind: Sendable {
     case lines, sequence, events, eventTexts, eventRecords
   }
 
-  /// How an answer is read item by item.
+  /// How a response is read item by item.
   struct ItemsForm<Item>: Sendable {
     let kind: ItemKind
     let read: Reader<Item>
@@ -64,7 +64,7 @@ extension Wire {
     }
   }
 
-  /// A body of items: one per line, per record separator, or per event.
+  /// A body of items: one for each line, record separator or event.
   static func itemsBody(_ items: [JSON]?, _ kind: ItemKind, type: String) -> Body? {
     guard let items else { return nil }
     let (before, after) =
@@ -91,7 +91,7 @@ extension Wire {
 }
 
 extension Wire.AnswerRule {
-  /// An answer that comes item by item.
+  /// A response that arrives item by item.
   static func items(
     _ status: String, _ kind: Wire.ItemKind, _ read: @escaping Wire.Reader<Answer>
   ) -> Wire.AnswerRule<Answer> {
@@ -101,7 +101,7 @@ extension Wire.AnswerRule {
     }
   }
 
-  /// An answer that comes item by item, where others come as a whole.
+  /// A response that arrives item by item, in a call with other responses that arrive as a whole.
   static func items<Item>(
     _ status: String, _ kind: Wire.ItemKind, _ read: @escaping Wire.Reader<Item>,
     _ make: @escaping @Sendable (Item) -> Answer
@@ -111,7 +111,7 @@ extension Wire.AnswerRule {
 }
 
 extension Wire.Connection {
-  /// Performs a call whose answer comes item by item; a failure is thrown where the items are read.
+  /// Performs a call that responds item by item. A failure is thrown where the items are read.
   func receive<Item, Failure>(
     _ request: Wire.RestRequest, _ options: Wire.CallOptions,
     _ reading: Wire.Reading<Item, Failure>
@@ -131,7 +131,7 @@ private actor Receiving<Item: Sendable, Failure: Wire.CallFailure> {
     case failure(Failure)
   }
 
-  /// An answer that is being read.
+  /// A response that is being read.
   private struct Answer {
     let body: Wire.StreamBody
     let kind: Wire.ItemKind
@@ -146,7 +146,7 @@ private actor Receiving<Item: Sendable, Failure: Wire.CallFailure> {
   private var state = Wire.StreamState()
   private var ready: ArraySlice<Wire.ServerEvent> = []
   private var answer: Answer?
-  /// What the pieces that are ready belong to.
+  /// The head of the response that the ready events belong to.
   private var head: (status: Int, headers: Wire.Headers, form: Wire.ItemsForm<Item>)?
   private var isAgain = false
   private var isOver = false
@@ -183,13 +183,12 @@ private actor Receiving<Item: Sendable, Failure: Wire.CallFailure> {
     return nil
   }
 
-  /// Whether there is something to go on from; a stream that the server has ended for good has no
-  /// last id any more.
+  /// Whether a stream can be continued. A stream that the server has ended has no last id.
   private var canReconnect: Bool {
     options.reconnects && request.method == "GET" && !state.lastID.isEmpty
   }
 
-  /// Does what comes next: gives an item, or nil where that was none.
+  /// Takes the next step: returns an item, or nil if there was none.
   private func step() async throws(Ended) -> Item? {
     if let piece = ready.popFirst() { return try item(piece) }
     guard let answer else { return try await begin() }
@@ -238,7 +237,7 @@ private actor Receiving<Item: Sendable, Failure: Wire.CallFailure> {
     let exchanged = try await exchanged(options)
     let response = exchanged.response
     let body = response.pieces
-    // Nothing is left to be sent (HTML, section 9.2.2).
+    // The server has ended the stream (HTML, section 9.2.2).
     if response.status == 204 {
       state.lastID = ""
       return nil

@@ -1,22 +1,22 @@
 import Foundation
 
 extension Wire {
-  /// Carries subscriptions: by `overEvents()` or `overWebSocket()`.
+  /// The transport of subscriptions: `overEvents()` or `overWebSocket()`.
   public struct Subscriptions: Sendable {
     let reconnecting: Reconnecting
-    /// Begins a subscription: it has begun when this returns, and gives its results one by one.
+    /// Begins a subscription. It has begun when this returns, and returns its results one by one.
     let begin: @Sendable (Subscribed) async throws(Trouble) -> any ResultSource
   }
 
-  /// How a subscription that breaks off is begun again.
+  /// How a subscription reconnects after it was disconnected.
   public struct Reconnecting: Sendable {
     let tries: Int
     let wait: TimeInterval
 
     /// - Parameters:
-    ///   - tries: how often in a row, without a result in between; 0 for never
-    ///   - wait: seconds before the first new try; each further one waits twice as long, at most 30
-    ///     seconds
+    ///   - tries: the largest number of attempts without a result in between; 0 for none
+    ///   - wait: seconds before the first attempt; each further pause is twice as long, at most
+    ///     30 seconds
     public init(tries: Int = 5, wait: TimeInterval = 0.5) {
       self.tries = tries
       self.wait = wait
@@ -31,7 +31,7 @@ extension Wire {
     }
   }
 
-  /// One subscription on its way.
+  /// One subscription that is about to begin.
   struct Subscribed: Sendable {
     let connection: GraphQLConnection
     let payload: Fields
@@ -40,23 +40,23 @@ extension Wire {
     let ask: @Sendable (Asking) async throws(Trouble) -> Exchanged
   }
 
-  /// What gives the results of one subscription.
+  /// The source of the results of one subscription.
   protocol ResultSource: Sendable {
     /// The next result; nil when the subscription is complete.
     func next() async throws(Trouble) -> Heard?
   }
 
-  /// What is heard of a subscription.
+  /// The events of a subscription.
   enum Heard: Sendable {
     case result(GraphQLResult)
-    /// Errors of the whole, and its end.
+    /// Errors of the whole subscription, which end it.
     case errors([GraphQLError])
   }
 }
 
 extension Wire.GraphQLConnection {
-  /// Performs a subscription: one answer for each result, until it is complete or nobody reads any
-  /// more. A result with errors ends it, unless the call's options take such failures.
+  /// Performs a subscription: one value for each result, until it is complete or nobody reads any
+  /// more. A result with errors ends it, unless the options of the call handle such results.
   func subscribe<Answer, Failure>(
     _ operation: Wire.Operation<Answer, Failure>, _ variables: Wire.Variables,
     _ options: Wire.CallOptions
@@ -89,7 +89,7 @@ extension Wire {
     private let operation: Operation<Answer, Failure>
     private let subscribed: Subscribed
     private var source: (any ResultSource)?
-    /// New tries that are left; nil before the subscription has begun.
+    /// The remaining attempts to reconnect; nil before the subscription has begun.
     private var left: Int?
     private var isOver = false
 
@@ -114,8 +114,8 @@ extension Wire {
       return nil
     }
 
-    /// What becomes of the next result. Errors of one result are no end of the subscription
-    /// (GraphQL specification, section 6.2.3.2).
+    /// Handles the next result. Errors in a result do not end the subscription (GraphQL
+    /// specification, section 6.2.3.2).
     func nextOutcome() async -> Swift.Result<Answer, Failure>? {
       if isOver { return nil }
       let outcome = await settled()
@@ -154,8 +154,8 @@ extension Wire {
       source = nil
     }
 
-    /// What comes next. A subscription that breaks off after it had begun is begun again; a first
-    /// try that fails is the app's to know of.
+    /// The next event. A subscription that is disconnected after it had begun is reconnected. The
+    /// failure of the first attempt is thrown to the app.
     private func hear() async throws(Trouble) -> Heard? {
       let reconnecting = subscribed.connection.settings.subscriptions.reconnecting
       while true {
@@ -200,7 +200,7 @@ private actor EventResults: Wire.ResultSource {
     guard let errors = Wire.result(of: Wire.parsed(received.text))?.errors else {
       let told = Wire.excerpt(response.headers["content-type"], received.text)
       throw Wire.Trouble(
-        message: "the server answered \(response.status) without a stream: \(told)",
+        message: "the server responded with \(response.status) without a stream: \(told)",
         mishap: .unexpected(status: response.status), answer: received.failed)
     }
     refused = errors
@@ -214,7 +214,7 @@ private actor EventResults: Wire.ResultSource {
         guard event.event == "next" else { continue }
         if let result = Wire.result(of: Wire.parsed(event.data)) { return .result(result) }
         throw Wire.Trouble(
-          message: "an event is no GraphQL result", mishap: .malformed(path: nil),
+          message: "an event is not a GraphQL result", mishap: .malformed(path: nil),
           answer: Wire.FailedAnswer(status: 200, headers: headers, text: event.data))
       }
       let body = body

@@ -1,5 +1,5 @@
 extension Wire {
-  /// The text of a record's field that tells what it is; nil where it has none.
+  /// The string in the field that identifies an object's type; nil if it has none.
   static func tag(_ json: JSON, _ field: String) throws(Mismatch) -> String? {
     try readRecord(json)[field]?.text
   }
@@ -17,7 +17,7 @@ extension Wire {
 
   static func isTruth(_ json: JSON) -> Bool { json.truth != nil }
 
-  /// Whether a value is one of some constants, numbers by what they are worth.
+  /// Whether a value is one of several constants. Numbers are compared by value.
   static func isOne(_ json: JSON, of constants: JSON...) -> Bool {
     isOne(json, of: constants)
   }
@@ -26,7 +26,7 @@ extension Wire {
     constants.contains { isSame(json, $0) }
   }
 
-  /// Whether a record has one of some constants in a field.
+  /// Whether a field of an object has one of several constants.
   static func has(_ json: JSON, _ field: String, oneOf constants: JSON...) -> Bool {
     guard let value = json[field] else { return false }
     return isOne(value, of: constants)
@@ -42,15 +42,15 @@ extension Wire {
     }
   }
 
-  /// Of two mismatches the one that came further.
+  /// Of two mismatches, the one that got further.
   static func further(_ one: Mismatch, _ other: Mismatch?) -> Mismatch {
     guard let other, other.path.utf16.count >= one.path.utf16.count else { return one }
     return other
   }
 
-  /// The mismatch of a value that is of none of several kinds.
+  /// The mismatch of a value that has none of several types.
   static func noneFits(_ furthest: Mismatch?) -> Mismatch {
     if let furthest, !furthest.path.isEmpty { return furthest }
-    return Mismatch("one of several kinds of value")
+    return Mismatch("one of several types")
   }
 }

@@ -5,10 +5,10 @@ import Foundation
 #endif
 
 extension Wire {
-  /// The platform's session, without what it would do by itself: redirects, time limits, cookies,
+  /// The platform's session, without what it does automatically: redirects, time limits, cookies,
   /// caches.
   final class Transport: Sendable {
-    /// Of connections that are given no session.
+    /// The session of connections without one of their own.
     static let shared = Transport(configuration: ownConfiguration(), delegate: nil)
 
     private let session: URLSession
@@ -25,7 +25,7 @@ extension Wire {
     }
 
     deinit {
-      // A session keeps its delegate until then.
+      // A session keeps its delegate until it is invalidated.
       session.finishTasksAndInvalidate()
     }
 
@@ -39,8 +39,8 @@ extension Wire {
       return configuration
     }
 
-    /// Sends a request once. The body of a stream is given while it comes, any other as a whole.
-    /// Cancelling the task ends it.
+    /// Sends a request once. The body of a stream is returned while it arrives, any other as a
+    /// whole. Cancelling the task ends the request.
     func send(_ request: URLRequest, _ outgoing: Outgoing) async throws(Trouble) -> Response {
       let file: SentFile?
       let task: URLSessionTask
@@ -70,7 +70,7 @@ extension Wire {
     }
   }
 
-  /// A file that is made of several, and goes when nobody needs it any more.
+  /// A file that is made of several, and is removed when nobody needs it any more.
   final class SentFile: Sendable {
     let url: Foundation.URL
 
@@ -83,7 +83,7 @@ extension Wire {
         try SentFile.write(parts, into)
       } catch {
         try? FileManager.default.removeItem(at: url)
-        throw Trouble(message: "a file that is to be sent cannot be read")
+        throw Trouble(message: "a file to send cannot be read")
       }
     }
 
@@ -119,7 +119,7 @@ extension Wire {
     _ = try file.whole()
   }
 
-  /// A file that is being saved: beside its place until all of it is there.
+  /// A file that is being saved. It stays next to its place until it is complete.
   final class SavedFile: Sendable {
     private let url: Foundation.URL
     private let part: Foundation.URL
@@ -148,11 +148,11 @@ extension Wire {
       }
     }
 
-    /// Puts the file in its place, and gives what it holds.
+    /// Moves the file to its place and returns its content.
     func whole() throws(Trouble) -> Foundation.Data {
       do {
         try into.with { try $0.close() }
-        // A rename takes the place of what is there at once, or not at all.
+        // A rename replaces an existing file at once, or not at all.
         guard rename(part.path, url.path) == 0 else { throw SavedFile.unwritable }
         return try Foundation.Data(contentsOf: url, options: .alwaysMapped)
       } catch {
@@ -161,7 +161,7 @@ extension Wire {
     }
 
     private static var unwritable: Trouble {
-      Trouble(message: "the answer cannot be saved to the file")
+      Trouble(message: "the response cannot be saved to the file")
     }
   }
 }
@@ -278,26 +278,26 @@ private final class Exchange: Sendable {
         end(.failure(error))
       }
     } else {
-      end(.failure(Wire.Trouble(message: "\(outgoing) was answered by what is no HTTP")))
+      end(.failure(Wire.Trouble(message: "the response to \(outgoing) is not HTTP")))
     }
   }
 
   private func trouble(_ error: any Swift.Error, hasBegun: Bool) -> Wire.Trouble {
-    // The platform's error holds the whole address, and maybe a key in its query.
+    // The platform's error contains the whole address, which may have a key in its query.
     let code = (error as? URLError)?.code
     if code == .cancelled {
       return Wire.Trouble(message: "\(outgoing) was cancelled", mishap: .cancelled)
     }
     let message =
-      hasBegun ? "the answer to \(outgoing) broke off" : "\(outgoing) could not be reached"
+      hasBegun ? "the response to \(outgoing) was cut off" : "\(outgoing) could not be reached"
     return Wire.Trouble(message: message, mishap: .unreachable(cause: code))
   }
 }
 
-/// The delegate of a session: tells each request what happens to it.
+/// The delegate of a session. It passes events on to the request they belong to.
 private final class Exchanges: NSObject, URLSessionDataDelegate, Sendable {
   private let all = Wire.Guarded<[Int: Exchange]>([:])
-  /// The app's own, which knows what to say to a challenge.
+  /// The delegate of the app, which knows how to respond to a challenge.
   private let app: (any URLSessionDelegate)?
 
   init(app: (any URLSessionDelegate)?) {
@@ -334,7 +334,7 @@ private final class Exchanges: NSObject, URLSessionDataDelegate, Sendable {
       @escaping @Sendable (URLSession.AuthChallengeDisposition, URLCredential?) -> Void
   ) {
     #if canImport(FoundationNetworking)
-      // This platform asks when it has all of a 401, and has no way to go on with what it has.
+      // This platform asks after it has received a whole 401, and cannot continue with what it has.
       exchange(of: task)?.completed(nil)
       completionHandler(.cancelAuthenticationChallenge, nil)
     #else

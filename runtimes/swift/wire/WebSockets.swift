@@ -9,13 +9,13 @@ extension Wire {
   /// own.
   ///
   /// - Parameters:
-  ///   - accept: seconds until the server has to accept a socket
-  ///   - reconnecting: how a subscription that breaks off is begun again
-  ///   - url: where subscriptions are; the connection's address with ws: in the place of http: when
-  ///     absent
-  ///   - opening: gives what is sent once when a socket opens, before any subscription:
-  ///     credentials, which a socket has no headers for. When absent, it is `{ authorization }`
-  ///     with what the connection sends as that header, and nothing where it sends none
+  ///   - accept: seconds until the server must accept a socket
+  ///   - reconnecting: how a subscription reconnects after it was disconnected
+  ///   - url: the address for subscriptions. Default: the connection's address with ws: in place
+  ///     of http:
+  ///   - opening: returns the payload that is sent once when a socket opens, before any
+  ///     subscription. It usually contains credentials. Default: `{ authorization }` with the
+  ///     connection's header of that name, or nothing if there is none
   public static func overWebSocket(
     accept: TimeInterval = 10,
     reconnecting: Reconnecting = Reconnecting(),
@@ -42,7 +42,7 @@ extension Wire {
 }
 
 extension Wire.Subscribed {
-  /// What the connection sends as its authorization with requests.
+  /// The authorization that the connection sends with requests.
   fileprivate func authorization() async throws(Wire.Trouble) -> Wire.JSON? {
     let wire = connection.wire
     var credentials = Wire.Credentials(headers: try await wire.startHeaders(options), query: [])
@@ -51,8 +51,7 @@ extension Wire.Subscribed {
   }
 }
 
-/// Codes of closing by which a server says that trying again will not help (4400 to 4499, but too
-/// many at once).
+/// Close codes after which another attempt is useless (4400 to 4499, except too many requests).
 private func isFinal(_ code: Int) -> Bool {
   (4400...4499).contains(code) && code != 4408 && code != 4429
 }
@@ -60,7 +59,7 @@ private func isFinal(_ code: Int) -> Bool {
 /// A socket with one subscription.
 private final class Socket: Wire.ResultSource {
   private let task: URLSessionWebSocketTask
-  /// The address as failures show it.
+  /// The address in failures.
   private let shown: String
   private let idle: TimeInterval?
   private let isComplete = Wire.Guarded(false)
@@ -173,18 +172,18 @@ private final class Socket: Wire.ResultSource {
 
   private func trouble(_ error: any Swift.Error) -> Wire.Trouble {
     if _Concurrency.Task.isCancelled {
-      return Wire.Trouble(message: "the socket at \(shown) was given up", mishap: .cancelled)
+      return Wire.Trouble(message: "the socket at \(shown) was cancelled", mishap: .cancelled)
     }
     let code = task.closeCode.rawValue
     guard code != 0 else {
       let cause = (error as? URLError)?.code
       return Wire.Trouble(
-        message: "the socket at \(shown) broke", mishap: .unreachable(cause: cause))
+        message: "the socket at \(shown) was disconnected", mishap: .unreachable(cause: cause))
     }
     let reason = task.closeReason.map { String(decoding: $0, as: UTF8.self) } ?? ""
     let told = reason.isEmpty ? "" : ": \(reason)"
     #if canImport(FoundationNetworking)
-      // This platform knows the registered codes alone, and says 1003 for all others.
+      // This platform knows only the registered codes, and reports 1003 for all others.
       let isFinal = code == 1003
       let words = isFinal ? "an application's code" : String(code)
     #else
@@ -200,7 +199,7 @@ private final class Socket: Wire.ResultSource {
 
   private func foreign(_ text: String) -> Wire.Trouble {
     Wire.Trouble(
-      message: "a message is none of the protocol", mishap: .malformed(path: nil),
+      message: "a message does not follow the protocol", mishap: .malformed(path: nil),
       answer: Wire.FailedAnswer(status: 101, headers: [:], text: text))
   }
 }

@@ -1,10 +1,10 @@
 import Foundation
 
 extension Wire {
-  /// What came as a webhook is not what the contract says.
+  /// The body of a webhook does not match the contract.
   public struct UnreadableWebhook: Swift.Error, CustomStringConvertible, LocalizedError {
     public let description: String
-    /// JSON pointer to the first value that does not fit (RFC 6901); nil where it is no JSON.
+    /// JSON pointer to the first value that does not match (RFC 6901); nil if the body is not JSON.
     public let path: String?
 
     public var errorDescription: String? { description }
@@ -17,14 +17,14 @@ extension Wire {
     do throws(NoJSON) {
       json = try parseJSON(body)
     } catch {
-      throw UnreadableWebhook(description: "the body is no JSON: \(error.message)", path: nil)
+      throw UnreadableWebhook(description: "the body is not JSON: \(error.message)", path: nil)
     }
     do throws(Mismatch) {
       return try read(json)
     } catch {
       let place = error.path.isEmpty ? "the body" : error.path
       throw UnreadableWebhook(
-        description: "\(place) has to be \(error.expected)", path: error.path)
+        description: "\(place) must be \(error.expected)", path: error.path)
     }
   }
 }

@@ -1,2 +1,2 @@
-/// What the calls of every contract share.
+/// The code that the calls of every contract share.
 public enum Wire {}

@@ -1,5 +1,5 @@
 extension Wire {
-  /// Makes what is on the wire of the app's value.
+  /// Converts the value that the app sees to JSON.
   typealias Writer<Value> = @Sendable (Value) -> JSON
 
   static func writeText(_ value: String) -> JSON { .text(value) }
@@ -18,7 +18,7 @@ extension Wire {
     { items in .list(items.map(item)) }
   }
 
-  /// A map in the order of its keys' bytes, since a dictionary has no order of its own.
+  /// A map in the order of its keys' bytes, because a dictionary has no order of its own.
   static func writeMap<Value>(_ value: @escaping Writer<Value>) -> Writer<[String: Value]> {
     { map in
       .record(Fields(distinct: sortedByName(map).map { (name: $0.key, value: value($0.value)) }))
@@ -35,11 +35,11 @@ extension Wire {
     map.sorted { $0.key.utf8.lexicographicallyPrecedes($1.key.utf8) }
   }
 
-  /// The fields of a record on their way out, in their order.
+  /// The fields of an object to send, in order.
   struct FieldWriter {
     private var fields: [Fields.Element] = []
 
-    /// The record with what was written so far.
+    /// The object with the fields that were written so far.
     var json: JSON { .record(Fields(distinct: fields)) }
 
     mutating func required<Value>(_ name: String, _ value: Value, _ write: (Value) -> JSON) {
@@ -58,7 +58,7 @@ extension Wire {
       }
     }
 
-    /// Other keys than those that are declared, which stay what they are.
+    /// Undeclared keys, which stay as they are.
     mutating func others<Value>(_ values: [String: Value], _ write: (Value) -> JSON) {
       let declared = fields
       for (name, value) in sortedByName(values)
@@ -68,13 +68,13 @@ extension Wire {
     }
   }
 
-  /// A record with the field that tells it apart, where it does not say it itself.
+  /// An object with the tag that identifies its type, if the object does not contain it.
   static func tagged(_ json: JSON, _ field: String, _ value: String) -> JSON {
     guard case .record(let fields) = json, fields[field] == nil else { return json }
     return .record(Fields(distinct: [(field, .text(value))] + fields))
   }
 
-  /// Items by their places, of which those at the end may be missing, then the rest.
+  /// Items by position, of which those at the end may be missing, then the rest.
   static func writeTuple(_ parts: [JSON?], rest: [JSON] = []) -> JSON {
     var known = parts[...]
     while let last = known.last, last == nil { known.removeLast() }

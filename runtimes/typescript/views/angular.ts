@@ -26,8 +26,8 @@ import {
 } from "./live.js";
 
 /**
- * The answer of a call as a signal, while what makes it is there (call it where something can be injected); nothing is
- * asked as long as the call is undefined.
+ * The response of a call as a signal, as long as its context exists. Use it where injection is possible. Nothing is
+ * requested while the call is undefined.
  */
 export function liveAnswer<Answer, Failure extends Error>(
   described: () => DescribedRead<Answer, Failure> | undefined,
@@ -43,7 +43,7 @@ export function livePages<Page, Place, Failure extends Error>(
   return signalOf(described, (described) => pagesOf(described));
 }
 
-/** The items of a stream or a subscription: the newest one, or what `gather` makes of all. */
+/** The items of a stream or a subscription: the latest one, or the result of `gather`. */
 export function liveStream<Item, Failure extends Error, Answer = Item>(
   described: () => DescribedStream<Item, Failure> | undefined,
   options?: StreamOptions<Item, Answer>,
@@ -51,7 +51,7 @@ export function liveStream<Item, Failure extends Error, Answer = Item>(
   return signalOf(described, (described) => streamOf(described, options));
 }
 
-/** A call that changes something, and what became of it. */
+/** A call that changes something, and its outcome. */
 export function liveChange<Args, Answer, Failure extends Error>(
   described: () => DescribedChange<Args, Answer, Failure>,
   options?: ChangeOptions<Args>,
@@ -64,7 +64,10 @@ export function liveChange<Args, Answer, Failure extends Error>(
   return shown.asReadonly();
 }
 
-/** The answer of a call as an observable: it asks when it is subscribed to, and gives up when nobody is. */
+/**
+ * The response of a call as an observable. It sends the request on the first subscription and cancels it when nobody is
+ * subscribed.
+ */
 export function answerStates<Answer, Failure extends Error>(
   described: DescribedRead<Answer, Failure>,
 ): Observable<Shown<Kept<Answer>, Failure>> {
@@ -110,7 +113,7 @@ function signalOf<View, Described extends { readonly queryKey: DescribedKey } | 
     return old;
   });
   const changes = signal(0);
-  // A server that renders asks for nothing here.
+  // A server that renders sends no requests here.
   if (inject(PLATFORM_ID) !== "server")
     effect((onCleanup) => {
       onCleanup(

@@ -7,47 +7,47 @@ import type {
   Kept,
 } from "../wire/described.js";
 
-/** What a screen shows of a call that reads. */
+/** The state that a screen shows of a call that reads. */
 export type Shown<Answer, Failure extends Error> = Looking<Answer> &
   (
     | { readonly state: "loading"; readonly answer?: undefined; readonly failure?: undefined }
     | { readonly state: "failed"; readonly answer?: undefined; readonly failure: Failure }
-    /** With the failure of what was asked since, where that failed. */
+    /** With the failure of the latest request, if it failed. */
     | { readonly state: "ready"; readonly answer: Answer; readonly failure?: Failure | undefined }
   );
 
 interface Looking<Answer> {
-  /** Whether an answer is on its way; of a stream, whether it is open. */
+  /** Whether a response is pending; for a stream, whether it is open. */
   readonly asking: boolean;
-  /** Asks once more; the answer that is shown stays until then. */
+  /** Requests it again. The current response stays until the new one arrives. */
   readonly again: () => void;
-  /** Shows the answer as a change is expected to make it. */
+  /** Shows the response with the expected result of a change. */
   readonly predict: (edit: (answer: Answer) => Answer) => Prediction;
 }
 
-/** An edit of an answer that is shown before the server has made it. */
+/** An edit of a response that is shown before the server has made the change. */
 export interface Prediction {
-  /** The server has made it: it goes when an answer comes that was asked for later. */
+  /** The server has made the change. The edit ends with the response of a later request. */
   readonly keep: () => void;
-  /** The server has not: it goes at once. */
+  /** The server has not made the change. The edit ends at once. */
   readonly takeBack: () => void;
 }
 
-/** What a screen shows of the pages of a call. */
+/** The state that a screen shows of the pages of a call. */
 export type ShownPages<Page, Failure extends Error> = Shown<readonly Page[], Failure> & {
   readonly hasMore: boolean;
-  /** Asks for the next page, unless something is on its way. */
+  /** Requests the next page, unless a request is pending. */
   readonly more: () => void;
 };
 
-/** What became of a change. */
+/** The outcome of a change. */
 export type Sent<Answer, Failure extends Error> =
   | { readonly state: "done"; readonly answer: Answer; readonly failure?: undefined }
   | { readonly state: "failed"; readonly answer?: undefined; readonly failure: Failure };
 
-/** What a screen shows of a call that changes something. */
+/** The state that a screen shows of a call that changes something. */
 export type Change<Args, Answer, Failure extends Error> = {
-  /** Sends it; never throws. */
+  /** Sends it. Never throws. */
   readonly send: (args: Args) => Promise<Sent<Answer, Failure>>;
 } & (
   | Sent<Answer, Failure>
@@ -55,43 +55,49 @@ export type Change<Args, Answer, Failure extends Error> = {
 );
 
 export interface AnswerOptions<Answer> {
-  /** An answer that the app has already, such as from a server that renders; nothing is asked until `again`. */
+  /**
+   * A response that the app already has, for example from a server that renders. Nothing is requested until `again`.
+   */
   readonly first?: Answer | undefined;
 }
 
 export interface StreamOptions<Item, Answer> {
-  /** Makes what is shown of what was shown and the next item; the newest item is shown when absent. */
+  /** Combines the current value with the next item. Default: the latest item. */
   readonly gather?: ((before: Answer | undefined, item: Item) => Answer) | undefined;
 }
 
 export interface ChangeOptions<Args> {
-  /** Predictions that hold while the change is sent; they are taken back when it fails. */
+  /** Predictions that are shown while the change is sent. They are taken back when it fails. */
   readonly predict?: ((args: Args) => Prediction | readonly Prediction[]) | undefined;
 }
 
-/** What is shown, and who is told when that changes. */
+/** The current state, and the listeners that are called when it changes. */
 export interface Live<View, Described = unknown> {
-  /** Begins to ask with the first listener, and gives up a moment after the last one has gone. */
+  /** Starts the request with the first listener, and cancels it a moment after the last one has gone. */
   readonly listen: (changed: () => void) => () => void;
   readonly now: () => View;
-  /** Takes what describes the same call now, for what is asked from now on. */
+  /** Uses another description of the same call for further requests. */
   readonly renew: (described: Described) => void;
 }
 
-/** What is shown of a call, with the key that it is shown for. */
+/** The current state of a call, and the key it belongs to. */
 export interface Held<View, Described> {
   readonly key: string;
-  /** The answer that the app had for the first call. */
+  /** The response that the app had for the first call. */
   readonly first: unknown;
   readonly live: Live<View, Described>;
 }
 
-/** Makes what is shown of a call. @param first an answer that the app has already */
+/**
+ * Creates the state of a call.
+ *
+ * @param first a response that the app already has
+ */
 export type Make<View, Described, First> = (described: Described, first: First | undefined) => Live<View, Described>;
 
 /**
- * What was held, where the call is still the same; else what is shown of another one. An answer that the app had for a
- * call is none to the next one.
+ * The existing state if the call is the same, otherwise the state of the new call. A response that the app had for one
+ * call is not used for the next.
  */
 export function heldFor<View, Described extends { readonly queryKey: DescribedKey } | undefined, First = undefined>(
   old: Held<View, Described> | undefined,
@@ -109,10 +115,10 @@ interface Given<Answer> {
   readonly is: Answer;
 }
 
-/** Asks; what comes before the last answer is handed on. */
+/** Requests a value. Results before the last one are passed on. */
 type Ask<Answer> = (signal: AbortSignal, show: (answer: Answer) => void) => Promise<Given<Answer> | undefined>;
 
-/** The answer of a call; nothing is asked as long as it is undefined. */
+/** The response of a call. Nothing is requested while it is undefined. */
 export function answerOf<Answer, Failure extends Error>(
   described: DescribedRead<Answer, Failure> | undefined,
   first?: Kept<Answer>,
@@ -123,7 +129,7 @@ export function answerOf<Answer, Failure extends Error>(
   return { ...asked, now: asked.shown, renew: (described) => (current = described) };
 }
 
-/** The pages of a call, as many as the app wants. */
+/** The pages of a call, as many as the app requests. */
 export function pagesOf<Page, Place, Failure extends Error>(
   described: DescribedPages<Page, Place, Failure> | undefined,
 ): Live<ShownPages<Page, Failure>, DescribedPages<Page, Place, Failure> | undefined> {
@@ -131,7 +137,7 @@ export function pagesOf<Page, Place, Failure extends Error>(
   let pages: readonly Page[] = [];
   let places: readonly Place[] = [];
   let next: { readonly place: Place } | undefined;
-  /** Goes on behind some pages until there are as many as are wanted. */
+  /** Continues after the existing pages until there are as many as requested. */
   const ask =
     (before: readonly Page[], placesBefore: readonly Place[], wanted: number): Ask<readonly Page[]> =>
     async (signal) => {
@@ -186,13 +192,13 @@ export function streamOf<Item, Failure extends Error, Answer = Item>(
   return { ...asked, now: asked.shown, renew: (described) => (current = described) };
 }
 
-/** What is sent, as the app has it when it is sent. */
+/** The value to send, as the app has it at that time. */
 interface ChangeSource<Args, Answer, Failure extends Error> {
   readonly described: DescribedChange<Args, Answer, Failure>;
   readonly options: ChangeOptions<Args> | undefined;
 }
 
-/** A change that can be sent, again and again; what is shown is the last one. */
+/** A change that can be sent repeatedly. The state is that of the last one. */
 export function changeOf<Args, Answer, Failure extends Error>(
   newest: () => ChangeSource<Args, Answer, Failure>,
 ): Pick<Live<Change<Args, Kept<Answer>, Failure>>, "listen" | "now"> {
@@ -221,7 +227,12 @@ export function changeOf<Args, Answer, Failure extends Error>(
   return { listen: (changed) => listen(changed), now: () => view };
 }
 
-/** Who is told of changes. @param begin when there is a first one @param end when the last one has gone for good */
+/**
+ * The listeners.
+ *
+ * @param begin called with the first listener
+ * @param end called after the last one has gone
+ */
 function listeners(begin?: () => void, end?: () => void) {
   const all = new Set<() => void>();
   let ending: ReturnType<typeof setTimeout> | undefined;
@@ -231,7 +242,7 @@ function listeners(begin?: () => void, end?: () => void) {
       if (all.size === 0) begin?.();
       all.add(changed);
       return () => {
-        // What is taken away and put back at once has not gone: frameworks do that to find faults.
+        // A listener that is removed and added again at once has not gone: frameworks do this to find errors.
         if (all.delete(changed) && all.size === 0 && end) ending = setTimeout(end);
       };
     },
@@ -250,7 +261,11 @@ function shownAs<Answer, Failure extends Error>(
   return failure ? { ...always, state: "failed", failure } : { ...always, state: "loading" };
 }
 
-/** Asks while somebody listens. @param first an answer that is there already */
+/**
+ * Requests a value while somebody listens.
+ *
+ * @param first a response that is already there
+ */
 function asking<Answer, Failure extends Error>(ask: Ask<Answer> | undefined, first?: Answer) {
   let answer: Given<Answer> | undefined = first === undefined ? undefined : { is: first };
   let failure: Failure | undefined;

@@ -24,7 +24,7 @@ import {
   type StreamOptions,
 } from "./live.js";
 
-/** The answer of a call while the component is there; nothing is asked as long as the call is undefined. */
+/** The response of a call while the component is mounted. Nothing is requested while the call is undefined. */
 export function useAnswer<Answer, Failure extends Error>(
   described: DescribedRead<Answer, Failure> | undefined,
   options?: AnswerOptions<Kept<Answer>>,
@@ -39,7 +39,7 @@ export function usePages<Page, Place, Failure extends Error>(
   return useLive(described, (described) => pagesOf(described));
 }
 
-/** The items of a stream or a subscription: the newest one, or what `gather` makes of all. */
+/** The items of a stream or a subscription: the latest one, or the result of `gather`. */
 export function useStream<Item, Failure extends Error, Answer = Item>(
   described: DescribedStream<Item, Failure> | undefined,
   options?: StreamOptions<Item, Answer>,
@@ -47,7 +47,7 @@ export function useStream<Item, Failure extends Error, Answer = Item>(
   return useLive(described, (described) => streamOf(described, options));
 }
 
-/** A call that changes something, and what became of it. */
+/** A call that changes something, and its outcome. */
 export function useChange<Args, Answer, Failure extends Error>(
   described: DescribedChange<Args, Answer, Failure>,
   options?: ChangeOptions<Args>,

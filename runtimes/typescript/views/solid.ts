@@ -23,7 +23,7 @@ import {
   type StreamOptions,
 } from "./live.js";
 
-/** The answer of a call while its owner is there; nothing is asked as long as the call is undefined. */
+/** The response of a call while its owner exists. Nothing is requested while the call is undefined. */
 export function createAnswer<Answer, Failure extends Error>(
   described: () => DescribedRead<Answer, Failure> | undefined,
   options?: AnswerOptions<Kept<Answer>>,
@@ -38,7 +38,7 @@ export function createPages<Page, Place, Failure extends Error>(
   return createLive(described, (described) => pagesOf(described));
 }
 
-/** The items of a stream or a subscription: the newest one, or what `gather` makes of all. */
+/** The items of a stream or a subscription: the latest one, or the result of `gather`. */
 export function createStream<Item, Failure extends Error, Answer = Item>(
   described: () => DescribedStream<Item, Failure> | undefined,
   options?: StreamOptions<Item, Answer>,
@@ -46,7 +46,7 @@ export function createStream<Item, Failure extends Error, Answer = Item>(
   return createLive(described, (described) => streamOf(described, options));
 }
 
-/** A call that changes something, and what became of it. */
+/** A call that changes something, and its outcome. */
 export function createChange<Args, Answer, Failure extends Error>(
   described: () => DescribedChange<Args, Answer, Failure>,
   options?: ChangeOptions<Args>,

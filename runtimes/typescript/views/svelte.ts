@@ -23,12 +23,12 @@ import {
   type StreamOptions,
 } from "./live.js";
 
-/** What is shown now; read in a template, an effect or a derived value, it is read again when it changes. */
+/** The current state. When it is read in a template, an effect or a derived value, a change updates that reader. */
 export interface Current<View> {
   readonly current: View;
 }
 
-/** The answer of a call while something shows it; nothing is asked as long as the call is undefined. */
+/** The response of a call while something shows it. Nothing is requested while the call is undefined. */
 export function liveAnswer<Answer, Failure extends Error>(
   described: () => DescribedRead<Answer, Failure> | undefined,
   options?: AnswerOptions<Kept<Answer>>,
@@ -43,7 +43,7 @@ export function livePages<Page, Place, Failure extends Error>(
   return currentOf(described, (described) => pagesOf(described));
 }
 
-/** The items of a stream or a subscription: the newest one, or what `gather` makes of all. */
+/** The items of a stream or a subscription: the latest one, or the result of `gather`. */
 export function liveStream<Item, Failure extends Error, Answer = Item>(
   described: () => DescribedStream<Item, Failure> | undefined,
   options?: StreamOptions<Item, Answer>,
@@ -51,7 +51,7 @@ export function liveStream<Item, Failure extends Error, Answer = Item>(
   return currentOf(described, (described) => streamOf(described, options));
 }
 
-/** A call that changes something, and what became of it. */
+/** A call that changes something, and its outcome. */
 export function liveChange<Args, Answer, Failure extends Error>(
   described: () => DescribedChange<Args, Answer, Failure>,
   options?: ChangeOptions<Args>,

@@ -23,7 +23,7 @@ import {
   type StreamOptions,
 } from "./live.js";
 
-/** The answer of a call while the component is there; nothing is asked as long as the call is undefined. */
+/** The response of a call while the component is mounted. Nothing is requested while the call is undefined. */
 export function useAnswer<Answer, Failure extends Error>(
   described: MaybeRefOrGetter<DescribedRead<Answer, Failure> | undefined>,
   options?: AnswerOptions<Kept<Answer>>,
@@ -38,7 +38,7 @@ export function usePages<Page, Place, Failure extends Error>(
   return useLive(described, (described) => pagesOf(described));
 }
 
-/** The items of a stream or a subscription: the newest one, or what `gather` makes of all. */
+/** The items of a stream or a subscription: the latest one, or the result of `gather`. */
 export function useStream<Item, Failure extends Error, Answer = Item>(
   described: MaybeRefOrGetter<DescribedStream<Item, Failure> | undefined>,
   options?: StreamOptions<Item, Answer>,
@@ -46,7 +46,7 @@ export function useStream<Item, Failure extends Error, Answer = Item>(
   return useLive(described, (described) => streamOf(described, options));
 }
 
-/** A call that changes something, and what became of it. */
+/** A call that changes something, and its outcome. */
 export function useChange<Args, Answer, Failure extends Error>(
   described: MaybeRefOrGetter<DescribedChange<Args, Answer, Failure>>,
   options?: ChangeOptions<Args>,
@@ -71,7 +71,7 @@ function useLive<View, Described extends { readonly queryKey: DescribedKey } | u
     return held;
   });
   const changes = shallowRef(0);
-  // A server that renders asks for nothing here.
+  // A server that renders sends no requests here.
   if ("document" in globalThis)
     watch(
       held,

@@ -11,14 +11,14 @@ export const basic: AuthScheme = (credential, { headers }) => {
   headers.set("authorization", `Basic ${btoa(String.fromCharCode(...bytes))}`);
 };
 
-/** Another scheme of HTTP authentication (RFC 9110, section 11.6.2). */
+/** Another HTTP authentication scheme (RFC 9110, section 11.6.2). */
 export function scheme(name: string): AuthScheme {
   return (credential, { headers }) => {
     headers.set("authorization", `${name} ${credential}`);
   };
 }
 
-/** A key in a header of its own. */
+/** An API key in a header of its own. */
 export function keyInHeader(name: string): AuthScheme {
   return (key, into) => {
     into.headers.set(name, key);
@@ -26,14 +26,14 @@ export function keyInHeader(name: string): AuthScheme {
   };
 }
 
-/** A key in the query. */
+/** An API key in the query. */
 export function keyInQuery(name: string): AuthScheme {
   return (key, { query }) => {
     query.push(`${encodeURIComponent(name)}=${encodeURIComponent(key)}`);
   };
 }
 
-/** A key in a cookie; platforms that manage cookies themselves (browsers) leave the header out. */
+/** An API key in a cookie. Browsers manage cookies themselves and ignore the header. */
 export function keyInCookie(name: string): AuthScheme {
   return (key, { headers }) => {
     const others = headers.get("cookie");

@@ -2,15 +2,16 @@ import { supplied, type CallOptions, type Connection, type Credentials, type Ren
 import type { Exchanged } from "./exchange.js";
 import { failure } from "./failure.js";
 
-/** Puts the credentials of a request where their schemes want them. */
+/** Adds the credentials of a request in the way that their schemes require. */
 export type Authorize = (into: Credentials) => Promise<void>;
 
 /**
- * Sends a request with the first alternative of credentials that is supplied; once more when the server rejects one
- * that can be renewed. Gives what comes back before its body is read.
+ * Sends a request with the first alternative of credentials that the app supplies. If the server rejects a credential
+ * that can be renewed, the request is sent once more.
  *
- * @param auth alternatives of schemes needed together
+ * @param auth alternatives, each a list of schemes that are needed together
  * @param attempt sends the request once
+ * @returns the response and what belongs to it, before its body is read
  */
 export async function authorized(
   connection: Connection,
@@ -36,22 +37,22 @@ export async function authorized(
     options?.onAnswer?.({ status, headers });
     return exchanged;
   } catch (error) {
-    // The app's own functions may throw.
+    // The functions of the app can throw.
     exchanged.done();
     throw error;
   }
 }
 
-/** A credential that was sent, and where it came from. */
+/** A credential that was sent, and the supplier it came from. */
 interface Used {
   readonly supplier: Partial<RenewableSupplier>;
   readonly credential: string;
 }
 
 /**
- * Puts the credentials of the first alternative that is supplied where their schemes want them.
+ * Adds the credentials of the first alternative that the app supplies.
  *
- * @param auth alternatives of schemes needed together
+ * @param auth alternatives, each a list of schemes that are needed together
  */
 export async function authorizeBy(
   connection: Connection,
@@ -67,8 +68,8 @@ export async function authorizeBy(
     try {
       connection.schemes[name]?.(credential, into);
     } catch {
-      // The platform's error holds the credential.
-      throw failure(into.call, `the credential \`${name}\` cannot stand in a header`, { status: "unreachable" });
+      // The platform's error contains the credential.
+      throw failure(into.call, `the credential \`${name}\` is not valid in a header`, { status: "unreachable" });
     }
   }
   return used;

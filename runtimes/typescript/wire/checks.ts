@@ -1,49 +1,49 @@
 import type { Conversion } from "./bodies.js";
 
-/** Where a value is not what the contract says. */
+/** The place where a value does not match the contract. */
 export interface Mismatch {
-  /** JSON pointer into the answer (RFC 6901), "" for the whole of it. */
+  /** JSON pointer into the response body (RFC 6901), "" for the whole body. */
   readonly path: string;
-  /** What the contract says, in words. */
+  /** What the contract expects, in words. */
   readonly expected: string;
 }
 
-/** Holds a value against a part of the contract: the first mismatch, or undefined. */
+/** Validates a value against a part of the contract. Returns the first mismatch, or undefined. */
 export type Check = (value: unknown, path: string) => Mismatch | undefined;
 
 function plain(fits: (value: unknown) => boolean, expected: string): Check {
   return (value, path) => (fits(value) ? undefined : { path, expected });
 }
 
-/** A number, or the digits of one that was kept exact. */
+/** A number, or the digits of a number that was kept exact. */
 function isNumeric(value: unknown): boolean {
   return typeof value === "number" || (typeof value === "string" && value.startsWith("\u0000integer:"));
 }
 
-export const isText: Check = plain((value) => typeof value === "string", "text");
+export const isText: Check = plain((value) => typeof value === "string", "a string");
 export const isNumber: Check = plain(isNumeric, "a number");
 export const isInteger: Check = plain(
   (value) => isNumeric(value) && !(typeof value === "number" && !Number.isInteger(value)),
-  "a whole number",
+  "an integer",
 );
-export const isBoolean: Check = plain((value) => typeof value === "boolean", "true or false");
+export const isBoolean: Check = plain((value) => typeof value === "boolean", "a boolean");
 export const isAnything: Check = () => undefined;
 export const isNothing: Check = plain(() => false, "nothing");
 
-/** One of some constants. */
+/** One of several constants. */
 export function isOneOf(...values: readonly (string | number | boolean)[]): Check {
   return plain((value) => values.includes(value as string), values.map((value) => JSON.stringify(value)).join(" or "));
 }
 
-/** Null, or what another check says. */
+/** Null, or a value that passes another check. */
 export function orNull(of: Check): Check {
   return (value, path) => (value === null ? undefined : of(value, path));
 }
 
-/** The check of a type by its name. */
+/** The check of the type with this name. */
 export type CheckOf = (name: string) => Check;
 
-/** Checks of types that refer to each other by name; each is made when it is first used. */
+/** Checks of types that refer to each other by name. Each is made when it is first used. */
 export function checksByName(makers: Readonly<Record<string, (of: CheckOf) => Check>>): CheckOf {
   const made = new Map<string, Check>();
   const of: CheckOf = (name) => (value, path) => {
@@ -63,8 +63,8 @@ function isRecordValue(value: unknown): value is Readonly<Record<string, unknown
 }
 
 /**
- * A record: fields that have to be there, fields that may be, and what any other key holds; held against in this order,
- * whatever order they came in.
+ * An object: required fields, optional fields, and the check for all other keys. The fields are checked in this order,
+ * whatever their order in the body.
  */
 export function isRecord(
   needed: Readonly<Record<string, Check>>,
@@ -74,10 +74,10 @@ export function isRecord(
   const fields = [...Object.entries(needed), ...Object.entries(optional)];
   const known = new Set(fields.map(([name]) => name));
   return (value, path) => {
-    if (!isRecordValue(value)) return { path, expected: "a record" };
+    if (!isRecordValue(value)) return { path, expected: "an object" };
     for (const name of Object.keys(needed))
       if (!Object.prototype.hasOwnProperty.call(value, name))
-        return { path, expected: `a field ${JSON.stringify(name)}` };
+        return { path, expected: `an object with the field ${JSON.stringify(name)}` };
     for (const [name, check] of fields) {
       const wrong = Object.prototype.hasOwnProperty.call(value, name)
         ? check(value[name], below(path, name))
@@ -98,14 +98,14 @@ export function isList(of: Check): Check {
   return isTuple([], 0, of);
 }
 
-/** Items by their position, of which the first ones have to be there, then the rest. */
+/** Items by position: the first ones are required, the rest is optional. */
 export function isTuple(items: readonly Check[], needed: number, rest?: Check): Check {
   return (value, path) => {
     if (!Array.isArray(value)) return { path, expected: "a list" };
-    if (value.length < needed) return { path, expected: `${String(needed)} items` };
+    if (value.length < needed) return { path, expected: `a list of ${String(needed)} or more items` };
     for (const [at, each] of (value as readonly unknown[]).entries()) {
       const check = items[at] ?? rest;
-      if (!check) return { path: below(path, at), expected: "no more items" };
+      if (!check) return { path: below(path, at), expected: "absent" };
       const wrong = check(each, below(path, at));
       if (wrong) return wrong;
     }
@@ -113,7 +113,10 @@ export function isTuple(items: readonly Check[], needed: number, rest?: Check): 
   };
 }
 
-/** What at least one of several checks takes; the mismatch is that of the one that came furthest. */
+/**
+ * A value that passes at least one of several checks. If none passes, the mismatch is that of the check that got
+ * furthest.
+ */
 export function isEither(...checks: readonly Check[]): Check {
   return (value, path) => {
     let furthest: Mismatch | undefined;
@@ -122,11 +125,11 @@ export function isEither(...checks: readonly Check[]): Check {
       if (!wrong) return undefined;
       if (!furthest || wrong.path.length > furthest.path.length) furthest = wrong;
     }
-    return furthest?.path === path ? { path, expected: "one of several kinds of value" } : furthest;
+    return furthest?.path === path ? { path, expected: "one of several types" } : furthest;
   };
 }
 
-/** A record of which a field tells by what it is checked. */
+/** An object whose check depends on the value of one field. */
 export function isTagged(field: string, checks: Readonly<Record<string, Check>>): Check {
   return (value, path) => {
     const tag = isRecordValue(value) ? value[field] : undefined;
@@ -142,14 +145,14 @@ export function isTagged(field: string, checks: Readonly<Record<string, Check>>)
   };
 }
 
-/** Checks what came before it is converted; a mismatch is thrown, and becomes the cause of the call's failure. */
+/** Validates a value before it is converted. A mismatch is thrown and becomes the cause of the call's failure. */
 export function verified(check: Check, conversion?: Pick<Conversion, "decode">): Pick<Conversion, "decode"> {
   return {
     decode: (value) => {
       const wrong = check(value, "");
       if (!wrong) return conversion ? conversion.decode(value) : value;
-      const where = wrong.path === "" ? "the answer" : wrong.path;
-      throw Object.assign(new Error(`${where} has to be ${wrong.expected}`), wrong);
+      const where = wrong.path === "" ? "the response" : wrong.path;
+      throw Object.assign(new Error(`${where} must be ${wrong.expected}`), wrong);
     },
   };
 }

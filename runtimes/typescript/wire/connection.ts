@@ -1,45 +1,45 @@
-/** A value, or a function that gives it when it is needed, also later. */
+/** A value, or a function that returns it. The function is called each time the value is needed. */
 export type Supplier<T> = T | (() => T | Promise<T>);
 
 export type HeaderValues = Readonly<Record<string, string>>;
 
-/** What `fetch` takes, but for what a call says itself. */
+/** The options of `fetch`, except those that a call sets itself. */
 export type FetchInit = Omit<RequestInit, "method" | "headers" | "body" | "signal" | "window">;
 
-/** What every connection takes, whatever the contract. */
+/** The options of every connection, whatever the contract. */
 export interface ConnectionOptions {
-  /** Where the API is, without a trailing slash; asked anew for each call when it is a function. */
+  /** The base URL of the API, without a trailing slash. A function is called for each call. */
   readonly baseUrl?: Supplier<string> | undefined;
   /**
-   * Keeps the answers of this connection apart from those of others where an app keeps them, such as the answers that two
-   * tenants get. Never sent.
+   * Separates the responses of this connection from those of others in an app's cache, for example for two tenants. It
+   * is never sent.
    */
   readonly label?: string | undefined;
-  /** Sent with every call. */
+  /** Headers that are sent with every call. */
   readonly headers?: Supplier<HeaderValues> | undefined;
   /**
-   * What every request takes besides, such as `{ credentials: "include" }` for sessions kept in cookies of another origin.
-   * With `redirect: "follow"` the platform follows redirects, and decides which credentials go along.
+   * Options for every request, such as `{ credentials: "include" }` for sessions in cookies of another origin. With
+   * `redirect: "follow"`, the platform follows redirects and decides which credentials are sent along.
    */
   readonly init?: FetchInit | undefined;
-  /** The `fetch` to use; the platform's own when absent. */
+  /** The `fetch` function to use. Default: the platform's own. */
   readonly fetch?: typeof globalThis.fetch | undefined;
   /**
-   * Milliseconds until a call fails with status "timed-out", all tries included; of a stream, until it begins. No limit
-   * when absent, false, 0 or Infinity.
+   * Milliseconds until a call fails with status "timed-out", all retries included. For a stream: until it begins. No
+   * limit if absent, false, 0 or Infinity.
    */
   readonly timeoutMs?: number | false | undefined;
-  /** What is done around every exchange, outermost first: `retrying(…)`, `eachRequest(…)`, `eachAnswer(…)`, or your own. */
+  /** Layers around every request, outermost first: `retrying(…)`, `eachRequest(…)`, `eachAnswer(…)`, or your own. */
   readonly around?: readonly Layer[] | undefined;
-  /** Told of every failure before the call throws it. */
+  /** Called with every failure before the call throws it. */
   readonly onFailure?: ((failure: Error & { readonly call: string }) => void) | undefined;
-  /** The text that ends a stream of JSON events without being one; "[DONE]" when absent, false for none. */
+  /** The text that ends a stream of JSON events and is not an event itself. Default: "[DONE]"; false for none. */
   readonly streamEnd?: string | false | undefined;
-  /** Reads and writes JSON instead of the platform's `JSON`. */
+  /** Reads and writes JSON in place of the platform's `JSON`. */
   readonly json?: Partial<JsonText> | undefined;
 }
 
-/** One HTTP request on its way out. */
+/** An HTTP request that is about to be sent. */
 export interface Outgoing {
   /** "contract.call". */
   readonly call: string;
@@ -47,15 +47,15 @@ export interface Outgoing {
   readonly url: string;
   readonly headers: Headers;
   readonly body?: RequestInit["body"] | undefined;
-  /** How a body that is a stream is sent. */
+  /** Required by `fetch` for a body that is a stream. */
   readonly duplex?: "half" | undefined;
-  /** Ends when the app gives up or the time is over. */
+  /** Aborted when the app cancels the call or the time limit is reached. */
   readonly signal: AbortSignal;
-  /** Whether a credential stands in a header that no platform knows as one. */
+  /** Whether a header that platforms do not know as a credential contains one. */
   readonly hasKey?: boolean | undefined;
 }
 
-/** Something around every exchange: it may change the request, ask again, answer by itself, or only look. */
+/** A layer around every request. It can change the request, send it again, respond itself, or only watch. */
 export type Layer = (request: Outgoing, next: (request: Outgoing) => Promise<Response>) => Promise<Response>;
 
 export interface JsonText {
@@ -63,49 +63,49 @@ export interface JsonText {
   readonly stringify: (value: unknown) => string;
 }
 
-/** What one call may override. */
+/** The options of one call. They override those of the connection. */
 export interface CallOptions {
-  /** Ends the call with status "aborted". */
+  /** Cancels the call, which then fails with status "aborted". */
   readonly signal?: AbortSignal | undefined;
-  /** Instead of the connection's limit; false for none. */
+  /** Replaces the connection's limit; false for none. */
   readonly timeoutMs?: number | false | undefined;
-  /** Milliseconds that a stream may be silent before it fails with status "timed-out"; no limit when absent. */
+  /** Milliseconds that a stream may be silent before it fails with status "timed-out". No limit if absent. */
   readonly idleMs?: number | undefined;
-  /** Added to the connection's headers, and stronger. */
+  /** Headers of this call. They override the connection's headers of the same name. */
   readonly headers?: HeaderValues | undefined;
-  /** Told of the status and headers of the server's answer, before its body is read. */
+  /** Called with the status and headers of the response before its body is read. */
   readonly onAnswer?: ((answer: { readonly status: number; readonly headers: Headers }) => void) | undefined;
-  /** Told of the name and the id of an event before its data is given, where a call answers with events. */
+  /** Called with the name and id of an event before its data is returned, if the call responds with events. */
   readonly onEvent?: ((event: { readonly event: string; readonly id?: string }) => void) | undefined;
   /**
-   * Told of a result of a subscription that carries errors, which then does not end the subscription. When absent, such a
-   * result is the failure that ends it.
+   * Called with a subscription result that has errors. The subscription then continues. If absent, such a result ends
+   * the subscription with a failure.
    */
   readonly onErrors?: ((failure: Error & { readonly call: string }) => void) | undefined;
   /**
-   * Whether a stream of events that ends is asked for again from its last id on, as the standard says (HTML, section
-   * 9.2). Only requests with GET are, and only after an event with an id; a server ends the stream with status 204.
+   * Whether a stream of events is requested again after it ends, from its last id on (HTML, section 9.2). This applies
+   * only to GET requests, and only after an event with an id. A server ends the stream with status 204.
    */
   readonly reconnects?: boolean | undefined;
 }
 
-/** The argument of a call that takes none; kept so that the options always stand third. */
+/** The argument of a call without arguments. It keeps the options in third place. */
 export type NoArguments = Readonly<Record<string, never>>;
 
-/** The headers and query pairs of a request while credentials are added. */
+/** The headers and query of a request while credentials are added. */
 export interface Credentials {
   /** "contract.call", for failures. */
   readonly call: string;
   readonly headers: Headers;
   readonly query: string[];
-  /** Set where a credential stands in a header that no platform knows as one. */
+  /** Set when a header that platforms do not know as a credential contains one. */
   hasKey?: boolean;
 }
 
-/** Puts a credential where its scheme wants it. */
+/** Adds a credential in the way that its scheme requires. */
 export type AuthScheme = (credential: string, into: Credentials) => void;
 
-/** A contract's address, transport and credentials; every call takes one. */
+/** The address, transport and credentials of a contract. Every call takes one. */
 export interface Connection {
   readonly contract: string;
   readonly label?: string | undefined;
@@ -113,7 +113,7 @@ export interface Connection {
   readonly headers: Supplier<HeaderValues> | undefined;
   readonly fetch: typeof globalThis.fetch;
   readonly init?: FetchInit | undefined;
-  /** Where the contract says that the API is; "" where it does not. */
+  /** The base URL in the contract; "" if it has none. */
   readonly defaultUrl?: string;
   readonly timeoutMs: number | false | undefined;
   readonly around: readonly Layer[];
@@ -122,17 +122,17 @@ export interface Connection {
   readonly streamEnd?: string | false | undefined;
   readonly schemes: Readonly<Record<string, AuthScheme>>;
   readonly auth: Readonly<Record<string, Supplier<string> | undefined>>;
-  /** Other addresses for calls that have a server of their own. */
+  /** Other base URLs, for calls that have a server of their own. */
   readonly servers?: Readonly<Record<string, Supplier<string> | undefined>>;
 }
 
-/** A supplier that can be told that its credential was rejected; whether there is another one now. */
+/** A supplier that can be told that its credential was rejected. Returns whether there is another one now. */
 export interface RenewableSupplier {
   (): Promise<string>;
   readonly renew: (rejected: string) => Promise<boolean>;
 }
 
-/** Completes a connection from what the app gave. */
+/** Creates a connection from the options of the app. */
 export function connection(
   contract: string,
   defaultUrl: string,
@@ -145,7 +145,7 @@ export function connection(
     label: options.label,
     baseUrl: options.baseUrl ?? defaultUrl,
     headers: options.headers,
-    // Called as a plain function: a detached platform `fetch` must not see this object as its `this`.
+    // Called without an object: the platform's `fetch` fails if this object is its `this`.
     fetch: options.fetch ?? ((...request) => globalThis.fetch(...request)),
     init: options.init,
     defaultUrl,
@@ -159,7 +159,7 @@ export function connection(
   };
 }
 
-/** The value a supplier stands for. */
+/** The value of a supplier. */
 export async function supplied<T extends string | HeaderValues>(supplier: Supplier<T>): Promise<T> {
   return typeof supplier === "function" ? supplier() : supplier;
 }

@@ -3,7 +3,7 @@ import type { Conversion } from "./bodies.js";
 /** A conversion that is looked up when it is used, because types refer to each other. */
 export type Later = () => Conversion;
 
-/** An instant as a `Date`. */
+/** A date-time as a `Date`. */
 export const dates: Conversion = {
   decode: (value) => {
     const date = typeof value === "string" ? new Date(value) : undefined;
@@ -12,7 +12,7 @@ export const dates: Conversion = {
   encode: (value) => (value instanceof Date ? value.toISOString() : value),
 };
 
-/** A format of the app's own, by its functions for the text or number on the wire. */
+/** A format of the app's own, with the app's functions for the string or number in JSON. */
 export function custom<Wire, Own>(decode: (value: Wire) => Own, encode: (value: Own) => Wire): Conversion {
   const unlessNull = (convert: (value: never) => unknown) => (value: unknown) =>
     value === null || value === undefined ? value : convert(value as never);
@@ -32,7 +32,7 @@ export function alias(of: Later): Conversion {
   return both((value, way) => of()[way](value));
 }
 
-/** A record of which some fields are converted; `rest` is for keys that are not declared. */
+/** An object in which some fields are converted. `rest` is for undeclared keys. */
 export function fields(
   of: Readonly<Record<string, Later>>,
   rest?: Later,
@@ -55,7 +55,7 @@ export function items(of: Later): Conversion {
   return both((value, way) => (Array.isArray(value) ? value.map((each: unknown) => of()[way](each)) : value));
 }
 
-/** Items by their position, then the rest. */
+/** Items by position, then the rest. */
 export function positions(of: readonly (Later | undefined)[], rest?: Later): Conversion {
   return both((value, way) =>
     Array.isArray(value)
@@ -67,7 +67,7 @@ export function positions(of: readonly (Later | undefined)[], rest?: Later): Con
   );
 }
 
-/** The alternative that a record's tag names. */
+/** The union member that the object's tag names. */
 export function tagged(tag: string, of: Readonly<Record<string, Later>>): Conversion {
   return both((value, way) => {
     const name = isRecord(value) ? String(value[tag]) : "";
@@ -76,19 +76,19 @@ export function tagged(tag: string, of: Readonly<Record<string, Later>>): Conver
   });
 }
 
-/** What an alternative without a tag is known by. */
+/** How a union member without a tag is recognised. */
 export interface Alternative {
   readonly kind: "text" | "number" | "list" | "record";
-  /** Single values it stands for. */
+  /** Single values that it stands for. */
   readonly values?: readonly unknown[];
-  /** Fields that are there in any case. */
+  /** Fields that are always present. */
   readonly needs?: readonly string[];
-  /** Fields that can have some values only. */
+  /** Fields with a fixed set of values. */
   readonly where?: Readonly<Record<string, readonly unknown[]>>;
   readonly of?: Later;
 }
 
-/** The first alternative that a value looks like. */
+/** The first union member that a value matches. */
 export function either(...alternatives: readonly Alternative[]): Conversion {
   return both((value, way) => {
     const found = alternatives.find((each) => looksLike(value, each));

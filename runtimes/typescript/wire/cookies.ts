@@ -1,4 +1,4 @@
-/** The cookie header of pairs as they stand in it; undefined when there are none. Browsers fill it themselves. */
+/** The cookie header for pairs that are already encoded; undefined when there are none. Browsers fill it themselves. */
 export function cookies(pairs: readonly (string | undefined)[]): string | undefined {
   const given = pairs.filter((pair) => pair !== undefined && pair !== "");
   return given.length === 0 ? undefined : given.join("; ");

@@ -1,29 +1,29 @@
 import type { CallOptions, Connection } from "./connection.js";
 
 /**
- * What answers are kept under: the contract, what the connection says of itself, the call, and its arguments. All of it
- * is JSON, which is not said here: bindings that unwrap types deeply would never end.
+ * The key of a cached response: the contract, the connection's `label`, the call and its arguments. All parts are
+ * JSON, but the type does not say so: bindings that unwrap types deeply would never end.
  */
 export type DescribedKey = readonly [contract: string, connection: unknown, call: string, ...more: unknown[]];
 
-/** Part of a key: JSON that is the same for the same value, whatever the order of its members. */
+/** A part of a key: JSON that is the same for the same value, whatever the order of its fields. */
 type KeyPart = null | boolean | number | string | readonly KeyPart[] | { readonly [name: string]: KeyPart };
 
-/** What asks for an answer is told. */
+/** What a cache passes to a request. */
 export interface Asked {
   readonly signal?: AbortSignal | undefined;
 }
 
-/** An answer as it can be kept: one that is empty is null. */
+/** A response in the form that caches can store: an empty one is null. */
 export type Kept<Answer> = Answer extends undefined ? null : Answer;
 
 /**
- * A call that reads, in the form that libraries take which keep answers for screens. The names of its members are
- * theirs; it needs none of them.
+ * A call that reads, in the form that libraries for caching responses accept. The names of its members are theirs; it
+ * imports none of them.
  */
 export interface DescribedRead<Answer, Failure extends Error> {
   readonly queryKey: DescribedKey;
-  /** Asks; throws the failure of the call. */
+  /** Sends the request. Throws the failure of the call. */
   readonly queryFn: (asked: Asked) => Promise<Kept<Answer>>;
   /** Never set: carries the type of the failures. */
   readonly retryDelay?: (count: number, failure: Failure) => number;
@@ -36,7 +36,7 @@ export interface DescribedChange<Args, Answer, Failure extends Error> {
   readonly retryDelay?: (count: number, failure: Failure) => number;
 }
 
-/** A call that answers item by item. */
+/** A call that responds item by item. */
 export interface DescribedStream<Item, Failure extends Error> {
   readonly queryKey: DescribedKey;
   readonly follow: (asked: Asked) => AsyncIterable<Item>;
@@ -44,14 +44,14 @@ export interface DescribedStream<Item, Failure extends Error> {
   readonly retryDelay?: (count: number, failure: Failure) => number;
 }
 
-/** All pages of a call, in the form that libraries take which keep answers for screens. */
+/** All pages of a call, in the form that libraries for caching responses accept. */
 export interface DescribedPages<Page, Place, Failure extends Error> {
   readonly queryKey: DescribedKey;
-  /** Asks for the page at a place; throws the failure of the call. */
+  /** Requests the page at a position. Throws the failure of the call. */
   readonly queryFn: (asked: Asked & { readonly pageParam: Place }) => Promise<Page>;
-  /** Where the first page is. */
+  /** The position of the first page. */
   readonly initialPageParam: Place;
-  /** Where the page after the last one is; undefined where there is none. */
+  /** The position of the page after the last one; undefined if there is none. */
   readonly getNextPageParam: (
     last: Page,
     pages: readonly Page[],
@@ -62,7 +62,7 @@ export interface DescribedPages<Page, Place, Failure extends Error> {
   readonly retryDelay?: (count: number, failure: Failure) => number;
 }
 
-/** What a call is kept under. */
+/** The parts of a call's key. */
 export interface KeptAs {
   readonly call: string;
   readonly args: unknown;
@@ -87,10 +87,10 @@ export function describedStream<Item, Failure extends Error>(
 
 type Nothing = ReturnType<() => void>;
 
-/** What a change takes that may be given nothing at all. */
+/** The argument of a change whose arguments are all optional. */
 export type MaybeGiven<Args> = Args | Nothing;
 
-/** The same, as the call takes it. */
+/** The same argument, as the call takes it. */
 type Given<Args> = Nothing extends Args ? Exclude<Args, Nothing> | undefined : Args;
 
 export function describedChange<Args, Answer, Failure extends Error>(
@@ -103,31 +103,31 @@ export function keptAnswer<Answer>(answer: Answer): Kept<Answer> {
   return (answer === undefined ? null : answer) as Kept<Answer>;
 }
 
-/** The key of a call with some arguments. */
+/** The key of a call with its arguments. */
 export function describedKey(connection: Connection, { call, args }: KeptAs): DescribedKey {
   return [connection.contract, ownPart(connection), call, keyPart(args ?? {})];
 }
 
-/** The beginning that several keys have in common: all of a contract, of a connection, or of one of its calls. */
+/** The common prefix of several keys: all keys of a contract, of a connection, or of one call. */
 export function commonKey(contract: string, connection?: Connection, call?: string): readonly unknown[] {
   if (connection === undefined) return [contract];
   return call === undefined ? [contract, ownPart(connection)] : [contract, ownPart(connection), call];
 }
 
-/** What tells the answers of a connection from those of others. */
+/** Separates the responses of a connection from those of others. */
 function ownPart(connection: Connection & { readonly standing?: unknown }): KeyPart {
   const { label, standing } = connection;
   return label === undefined && standing === undefined ? "" : keyPart({ label, standing });
 }
 
-/** Names of arguments whose values are credentials; a key is shown in tools, and stored. */
+/** Names of arguments whose values are credentials. Keys are shown in developer tools, and stored. */
 const secretName =
   /authorization|cookie|token|secret|passw|passphrase|(?:api|access|private)[-_]?key|credential|session|signature|jwt|bearer|hmac|^(?:key|auth|sig|sid|otp|pwd|pass|assertion|code_?verifier)$/i;
 
 /**
- * A value as part of a key. Of bytes, and of what is called as credentials are, it shows nothing.
+ * A value as part of a key. Bytes and values with the name of a credential are not readable in it.
  *
- * @param name what the value is called where it stands
+ * @param name the name of the field or argument
  */
 export function keyPart(value: unknown, name = ""): KeyPart {
   if (secretName.test(name)) return hash(JSON.stringify(keyPart(value)));
@@ -142,7 +142,7 @@ export function keyPart(value: unknown, name = ""): KeyPart {
     case "undefined":
       return null;
     default:
-      // Whole numbers of any size, and what no call takes.
+      // Integers of any size, and values that no call accepts.
       return String(value);
   }
 }
@@ -152,14 +152,14 @@ function objectPart(value: object): KeyPart {
   if (ArrayBuffer.isView(value)) return bytesPart(new Uint8Array(value.buffer, value.byteOffset, value.byteLength));
   if (value instanceof ArrayBuffer) return bytesPart(new Uint8Array(value));
   const { toJSON } = value as { readonly toJSON?: unknown };
-  // Dates, and what others made to be written.
+  // Dates, and objects with a `toJSON` function.
   if (typeof toJSON === "function") return keyPart((toJSON as () => unknown).call(value));
   const usual = "[object ";
-  // A contract may call a field so.
+  // A contract can have a field of this name.
   const { toString } = value as { readonly toString?: unknown };
   const text = typeof toString === "function" ? (toString as () => string).call(value) : usual;
   if (!text.startsWith(usual)) return text;
-  // Files and streams tell nothing of what is in them before they are read.
+  // The content of files and streams is unknown until they are read.
   if (Symbol.toStringTag in value) return `${text} ${String(numberOf(value))}`;
   const given = Object.entries(value).filter(([, inner]) => inner !== undefined);
   const sorted = given.sort(([a], [b]) => (a < b ? -1 : 1));
@@ -169,7 +169,7 @@ function objectPart(value: object): KeyPart {
 const numbers = new WeakMap<object, number>();
 let lastNumber = 0;
 
-/** A number that an object alone has. */
+/** A number that is unique to an object. */
 function numberOf(value: object): number {
   const number = numbers.get(value) ?? ++lastNumber;
   numbers.set(value, number);
@@ -180,7 +180,7 @@ function bytesPart(bytes: Uint8Array): string {
   return `${String(bytes.length)} bytes ${hash(bytes)}`;
 }
 
-/** Sixteen digits that a text or bytes cannot be read from (FNV-1a, twice). */
+/** Sixteen digits from which a string or bytes cannot be reconstructed (FNV-1a, twice). */
 function hash(of: string | Uint8Array): string {
   let [left, right] = [0x811c9dc5, 0x01000193];
   for (let at = 0; at < of.length; at++) {

@@ -10,7 +10,7 @@ import {
 } from "./described.js";
 import { linkedPage, linkedQuery } from "./pages.js";
 
-/** How the pages of a call are asked for. */
+/** How the pages of a call are requested. */
 interface Walk<Page, Place> {
   readonly first: Place;
   readonly ask: (options: CallOptions) => (place: Place) => Promise<Page>;
@@ -30,16 +30,16 @@ export function describedPages<Page, Place, Failure extends Error>(
   };
 }
 
-/** A page, and the query of the one that it links to; null where it links to none. */
+/** A page, and the query of the page that it links to; null if it links to none. */
 export interface LinkedPage<Page> {
   readonly page: Page;
   readonly next: string | null;
 }
 
-/** How pages are asked for that link to each other. */
+/** How pages that link to each other are requested. */
 interface LinkedWalk<Page, Own extends Connection> {
   readonly ask: (options: CallOptions) => (connection: Own) => Promise<Page>;
-  /** Names of credentials in the query; a link never sets one. */
+  /** Names of credentials in the query. A link never sets one. */
   readonly credentials: readonly string[];
 }
 
@@ -63,22 +63,22 @@ export function describedLinks<Page, Own extends Connection, Failure extends Err
   };
 }
 
-/** The place of the page after one whose items were counted; an empty one is the last. */
+/** The position of the page after one whose items were counted. An empty page is the last. */
 export function placeAfter(items: readonly unknown[] | null | undefined, place: number): number | undefined {
   return items == null || items.length === 0 ? undefined : place + items.length;
 }
 
-/** The number of the page after one; an empty one is the last. */
+/** The number of the page after a page. An empty page is the last. */
 export function numberAfter(items: readonly unknown[] | null | undefined, place: number): number | undefined {
   return items == null || items.length === 0 ? undefined : place + 1;
 }
 
-/** Pages of a call change together with its answers, but are kept apart from them. */
+/** The pages of a call become stale together with its responses, but are cached separately. */
 function pagesKey(connection: Connection, kept: KeptAs): DescribedKey {
   return [...describedKey(connection, kept), "pages"];
 }
 
-/** A place that was not asked for yet: following another one would never end. */
+/** A position that was not requested before. Following one twice would never end. */
 function unread<Place>(next: Place | null | undefined, places: readonly Place[]): Place | undefined {
   if (next == null || next === "") return undefined;
   const written = (place: Place): string => JSON.stringify(keyPart(place));

@@ -1,13 +1,13 @@
 import type { Sealed } from "./sealed.js";
 
-/** Values that are edited as a whole. */
+/** Values that are replaced as a whole. */
 type Single = string | number | bigint | boolean | symbol | null | undefined | Date | Uint8Array | Blob;
 
 type Together<Union> = (Union extends unknown ? (each: Union) => void : never) extends (all: infer All) => void
   ? All
   : never;
 
-/** An answer as it is: what its fragments seal is in sight. */
+/** A response with the fields of all its fragments visible. */
 export type Open<Value> = unknown extends Value
   ? Value
   : Value extends Single
@@ -20,7 +20,7 @@ export type Open<Value> = unknown extends Value
 
 type OpenFields<Value> = { [Name in keyof Value as Name extends string ? Name : never]: Open<Value[Name]> };
 
-/** The item of a list, or of lists in it; what is no list is itself. */
+/** The item of a list, also of nested lists. A value that is not a list is itself. */
 type ItemOf<Value> = unknown extends Value
   ? Value
   : NonNullable<Value> extends infer Given
@@ -29,10 +29,10 @@ type ItemOf<Value> = unknown extends Value
       : Given
     : never;
 
-/** What becomes of a value: another one, or what a function makes of it. */
+/** The change of a value: another value, or the result of a function. */
 export type Edit<Value> = Value | ((now: ItemOf<Value>) => EditOf<ItemOf<Value>>);
 
-/** What a function makes: some fields of a record, all of anything else; it stays as it is where that is undefined. */
+/** The result of that function: some fields of an object, or a whole value. Undefined keeps the old value. */
 type EditOf<Item> = unknown extends Item
   ? Item
   : Item extends Single
@@ -43,15 +43,16 @@ type EditedFields<Item> = Item extends unknown
   ? { readonly [Name in keyof Item]?: Edit<Item[Name]> | undefined }
   : never;
 
-/** A type that is not guessed from where this stands. */
+/** A type that the compiler does not infer from this position. */
 type Fixed<Value> = [Value][Value extends unknown ? 0 : never];
 
 /**
- * An answer with some of its fields changed, such as for a screen that shows a change before the server has made it. The
- * answer itself stays as it is.
+ * Returns a copy of a response with some fields changed, for example for a screen that shows a change before the server
+ * has made it.
  *
- * @param edit is given the answer, of a list each item, and says which fields change: each to another value, or by a
- * function that is given the value, of a list each item, and of nothing nothing. What is undefined stays
+ * @param edit receives the response, or each item of a list, and returns the fields to change. A field changes to
+ * another value, or by a function that receives the value, or each item of a list. Null stays null, and a field that is
+ * undefined stays as it is
  */
 export function edited<Answer>(
   answer: Answer,
@@ -80,7 +81,7 @@ function withFields(value: object, fields: object): unknown {
   return Object.fromEntries(entries);
 }
 
-/** Whether a value has fields of its own, and is of no class. */
+/** Whether a value is a plain object. */
 function isRecord(value: unknown): value is object {
   if (typeof value !== "object" || value === null) return false;
   const prototype: unknown = Object.getPrototypeOf(value);

@@ -12,7 +12,7 @@ interface Chunk {
   readonly value?: Uint8Array;
 }
 
-/** The body as text, in pieces as they come; ends the exchange when the consumer stops. */
+/** The body as text, in pieces as they arrive. The request ends when the consumer stops. */
 export async function* textChunks({
   response,
   explain,
@@ -40,12 +40,12 @@ export async function* textChunks({
   } finally {
     done();
     await reader?.cancel().catch(() => {
-      // The stream is already closed or broken, which is all that cancelling is for.
+      // The stream is already closed or broken.
     });
   }
 }
 
-/** The pieces between separators; what is left at the end is a piece too. */
+/** The pieces between separators. The text after the last separator is a piece too. */
 export async function* pieces(
   chunks: AsyncIterable<string>,
   separator: string | RegExp,
@@ -53,7 +53,7 @@ export async function* pieces(
   let pending = "";
   for await (const chunk of chunks) {
     pending += chunk;
-    // A carriage return at the end may be half of a line end.
+    // A carriage return at the end may be the first half of a line ending.
     if (pending.endsWith("\r")) continue;
     const found = pending.replace(/\r\n/g, "\n").split(separator);
     pending = found.pop() ?? "";
@@ -62,20 +62,20 @@ export async function* pieces(
   if (pending.trim() !== "") yield pending.replace(/\r\n/g, "\n");
 }
 
-/** What a stream of events says of itself, besides its events. */
+/** The state of a stream of events. */
 export interface StreamState {
-  /** The id of the last event that had one; "" before there is one. */
+  /** The id of the last event that had one; "" before that. */
   lastId: string;
-  /** Milliseconds that the server wants a reconnecting client to wait. */
+  /** Milliseconds that the server requires between reconnections. */
   retryMs?: number;
 }
 
 /**
- * The events of a `text/event-stream`, as the standard parses it (HTML, section 9.2.6). What has no blank line after it
- * is no event yet when the stream ends.
+ * The events of a `text/event-stream`, parsed by the standard (HTML, section 9.2.6). An event without a blank line
+ * after it is dropped when the stream ends.
  *
- * @param state is kept up to date
- * @param withEmpty also gives what has a name and no data, which the standard drops
+ * @param state is updated with each event
+ * @param withEmpty also returns events that have a name and no data, which the standard drops
  */
 export async function* events(
   exchanged: Exchanged,
@@ -104,12 +104,12 @@ export async function* events(
   }
 }
 
-/** Lines that have come to their end, which is a line feed, a carriage return, or both. */
+/** Complete lines. A line ends with a line feed, a carriage return, or both. */
 async function* lines(chunks: AsyncIterable<string>): AsyncGenerator<string, void, undefined> {
   let pending = "";
   let isAfterReturn = false;
   for await (const chunk of chunks) {
-    // The second half of a line end whose first half was enough to end the line.
+    // The second half of a line ending whose first half already ended the line.
     const fresh = isAfterReturn && chunk.startsWith("\n") ? chunk.slice(1) : chunk;
     if (chunk !== "") isAfterReturn = chunk.endsWith("\r");
     const found = fresh.split(/\r\n|\n|\r/);

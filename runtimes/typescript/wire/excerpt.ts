@@ -1,8 +1,8 @@
 const longestExcerpt = 80;
-/** As much of a body as is looked at for its first words. */
+/** The longest beginning of a body in which its first words are looked for. */
 const looked = 4_000;
 
-/** What a body is that is not what was expected, for a message: its media type and its first words, without markup. */
+/** Describes an unexpected body for a message: its media type and its first words, without markup. */
 export function excerpt(headers: Headers, text: string): string {
   const type = headers.get("content-type")?.split(";")[0] ?? "of no media type";
   const words = text

@@ -2,26 +2,29 @@ import { supplied, type CallOptions, type Connection, type Outgoing } from "./co
 import { failure, isFailure } from "./failure.js";
 import { fetchFollowing, isHarmless, seesRedirects } from "./redirects.js";
 
-/** What goes out, credentials and standing headers already in place. */
+/** The request, with its credentials and shared headers. */
 export type Exchange = Omit<Outgoing, "signal">;
 
-/** A response, and what has to be called when its body has been read, or has not. */
+/** A response, with functions to call after its body was read or reading it failed. */
 export interface Exchanged {
   readonly response: Response;
   readonly done: () => void;
-  /** The failure for an error met while reading the body. */
+  /** The failure for an error while reading the body. */
   readonly explain: (error: unknown) => Error;
-  /** Told when a piece of a stream is waited for, and when it is there: only that time is limited then. */
+  /**
+   * Called when the app waits for a piece of a stream, and when the piece is there. Only this waiting time is limited.
+   */
   readonly waiting: (isWaiting: boolean) => void;
 }
 
-/** A longer time is none: platforms take it for the shortest. */
+/** Platforms treat a longer time as no time at all. */
 const longestMs = 2 ** 31 - 1;
 
 /**
- * Headers of the connection and the call, the call's being stronger.
+ * The headers of the connection and of the call. The call's headers override.
  *
- * @param isNamed whether the app has named the server; another gets none of the connection's that may be a credential
+ * @param isNamed whether the app has chosen the server. Another server gets no header of the connection that may be a
+ * credential
  */
 export async function startHeaders(
   connection: Connection,
@@ -40,18 +43,22 @@ export async function startHeaders(
 /**
  * Sets a header.
  *
- * @throws a failure of the call for what no header can carry: line ends, and characters beyond Latin-1 (RFC 9110,
- * section 5.5). The platform's own error holds the value, which may be a secret, so it is no cause.
+ * @throws the failure of the call if the value is not valid in a header: line endings, and characters beyond Latin-1
+ * (RFC 9110, section 5.5). The platform's error contains the value, which may be a secret, so the failure has no cause
  */
 function setHeader(headers: Headers, name: string, value: string, call: string): void {
   try {
     headers.set(name, value);
   } catch {
-    throw failure(call, `the header \`${name}\` has a value that cannot stand in a header`, { status: "unreachable" });
+    throw failure(call, `the value of the header \`${name}\` is not valid`, { status: "unreachable" });
   }
 }
 
-/** A value as JSON. @throws a failure of the call for what JSON has no form for, such as a big integer */
+/**
+ * A value as JSON.
+ *
+ * @throws the failure of the call for a value that JSON cannot express, such as a big integer
+ */
 export function jsonOf(call: string, stringify: (value: unknown) => string, value: unknown): string {
   try {
     return stringify(value);
@@ -60,18 +67,18 @@ export function jsonOf(call: string, stringify: (value: unknown) => string, valu
   }
 }
 
-/** An address without its query, which may hold a key, and without a user. */
+/** An address without its query, which may contain a key, and without a user. */
 export function shownAddress(url: string): string {
   return url.replace(/[?#].*$/s, "").replace(/\/\/[^/]*@/, "//");
 }
 
-/** Why nothing can be asked at an address; "" where it may be good. A host alone would be a folder below the page. */
+/** Why an address is not valid; "" if it may be valid. A host without a scheme would be a folder below the page. */
 function addressFault(url: string): string {
-  if (/^https?:\/\/[^/]*@/i.test(url)) return "holds a user or a password; give them as a credential";
-  return /^\/\/|^(?!https?:\/\/|\.{1,2}\/)[^/]*[.:]/i.test(url) ? "has to begin with https:// or /" : "";
+  if (/^https?:\/\/[^/]*@/i.test(url)) return "contains a user or a password; use a credential instead";
+  return /^\/\/|^(?!https?:\/\/|\.{1,2}\/)[^/]*[.:]/i.test(url) ? "must begin with https:// or /" : "";
 }
 
-/** One HTTP exchange, ended by the time limit or the app's signal; every error becomes a failure. */
+/** One HTTP request, which ends with the time limit or the app's signal. Every error becomes a failure. */
 export async function exchange(
   connection: Connection,
   request: Exchange,
@@ -108,12 +115,12 @@ export async function exchange(
     const isBare = !/^https?:/i.test(request.url) && seesRedirects();
     const unreached = `${asked} could not be reached${isBare ? ": its base URL has no host" : ""}`;
     const messages = {
-      aborted: "the app gave up",
-      "timed-out": `no answer within ${String(limitMs)} ms`,
-      unreachable: isAnswered ? `the answer to ${asked} broke off` : unreached,
+      aborted: "the app cancelled the call",
+      "timed-out": `no response within ${String(limitMs)} ms`,
+      unreachable: isAnswered ? `the response to ${asked} was cut off` : unreached,
     };
     const status = reason ?? "unreachable";
-    // The platform's words about an address without a host hold all of it, its query too.
+    // The platform's message about an address without a host contains the whole address, with its query.
     const cause: unknown = status === "aborted" ? (signal?.reason ?? error) : isBare ? undefined : error;
     return failure(request.call, messages[status], { status }, cause);
   };

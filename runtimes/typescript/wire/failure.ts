@@ -1,19 +1,22 @@
-/** A declared failure: the server answered with this status and a body of this shape. */
+/** A declared failure: the server responded with this status and a body of this type. */
 export interface StatusFailure<Status extends number | string, Body> extends Error {
   readonly call: string;
   /** The declared status, for example 404, or a declared range such as "4XX". */
   readonly status: Status;
-  /** The status that was actually sent. */
+  /** The status of the response. */
   readonly httpStatus: number;
-  /** As the contract says; where the server sends no JSON instead, such as a page of a proxy, that text, with a `cause`. */
+  /**
+   * The declared body. If the server sends something other than JSON, such as the page of a proxy, this is its text,
+   * and `cause` is set.
+   */
   readonly body: Body;
   readonly headers: Headers;
 }
 
-/** What can happen to any call. */
+/** Failures that every call can have. */
 export type OtherFailure = UnexpectedFailure | MalformedFailure | UnreachableFailure;
 
-/** A status the contract does not declare. */
+/** A status that the contract does not declare. */
 export interface UnexpectedFailure extends Error {
   readonly call: string;
   readonly status: "unexpected";
@@ -23,22 +26,25 @@ export interface UnexpectedFailure extends Error {
   readonly headers: Headers;
 }
 
-/** An answer whose body could not be read as what the contract says; `cause` tells why. */
+/** A response whose body does not match the contract; `cause` gives the reason. */
 export interface MalformedFailure extends Error {
   readonly call: string;
   readonly status: "malformed";
   readonly httpStatus: number;
-  /** The body as text, as far as it came. */
+  /** The body as text, as far as it was received. */
   readonly body: string;
 }
 
-/** No answer: the server cannot be reached, the time is over, or the app gave up. `cause` tells more. */
+/**
+ * No response: the server cannot be reached, the time limit is reached, or the app cancelled the call. `cause` gives
+ * the reason.
+ */
 export interface UnreachableFailure extends Error {
   readonly call: string;
   readonly status: "unreachable" | "timed-out" | "aborted";
 }
 
-/** One entry of a GraphQL answer's `errors` (GraphQL specification, section 7.1.2). */
+/** One entry of `errors` in a GraphQL response (GraphQL specification, section 7.1.2). */
 export interface GraphqlError {
   readonly message: string;
   readonly path?: readonly (string | number)[];
@@ -46,7 +52,7 @@ export interface GraphqlError {
   readonly extensions?: Readonly<Record<string, unknown>>;
 }
 
-/** A GraphQL answer with errors. What could be answered all the same is in `data`. */
+/** A GraphQL response with errors. `data` includes partial data. */
 export interface GraphqlErrorsFailure<Answer> extends Error {
   readonly call: string;
   readonly status: "errors";
@@ -54,10 +60,10 @@ export interface GraphqlErrorsFailure<Answer> extends Error {
   readonly data: Answer | null;
 }
 
-/** Two SDKs in one app are two copies of this file, so failures are known by a mark, not by their class. */
+/** An app with two SDKs has two copies of this file, so failures have a mark and not a common class. */
 const mark = Symbol.for("rhema.failure");
 
-/** Makes the error of a failed call. */
+/** Creates the error of a failed call. */
 export function failure(
   call: string,
   message: string,
@@ -71,7 +77,9 @@ export function failure(
   return Object.assign(error, details, { call, [mark]: true });
 }
 
-/** Whether an error is a failure of the call with this name ("contract.call"); of any call when it is left out. */
+/**
+ * Whether an error is a failure of the call with this name ("contract.call"), or of any call if the name is left out.
+ */
 export function isFailure(error: unknown, call?: string): error is Error & { readonly call: string } {
   return (
     error instanceof Object &&
@@ -80,5 +88,5 @@ export function isFailure(error: unknown, call?: string): error is Error & { rea
   );
 }
 
-/** Stands in an address for what no address can carry; a request is refused because of it. */
+/** Marks a character that cannot be part of an address. A request with this mark is refused. */
 export const unsendable = "\0";

@@ -4,54 +4,54 @@ import { failure, type StatusFailure } from "./failure.js";
 
 const mark: unique symbol = Symbol("a failure to answer with");
 
-/** A failure that a fake connection answers with. */
+/** A failure that a fake connection returns. */
 export interface FakeFailure<Status extends number | string, Body> {
   readonly [mark]: true;
   readonly status: Status;
   readonly body: Body;
 }
 
-/** What a call that fails with `Failure` can be told to fail with. */
+/** The failures that a call with `Failure` can be made to return. */
 export type FailureToFake<Failure> =
   | (Failure extends StatusFailure<infer Status, infer Body> ? FakeFailure<Status, Body> : never)
   | FakeFailure<"unreachable", undefined>;
 
-/** Lets a call fail with a declared status and its body. */
+/** Makes a call fail with a declared status and its body. */
 export function failing<const Status extends number | string, Body>(
   status: Status,
   body: Body,
 ): FakeFailure<Status, Body>;
-/** Lets a call fail as if there were no network. */
+/** Makes a call fail as if there were no network. */
 export function failing(status: "unreachable"): FakeFailure<"unreachable", undefined>;
 export function failing(status: number | string, body?: unknown): FakeFailure<number | string, unknown> {
   return { [mark]: true, status, body };
 }
 
-/** What a call answers: a value, a failure, or a function that makes one of the request. */
+/** The reply to a call: a value, a failure, or a function that makes one from the request. */
 export type Fake<Answer, Failure> =
   | Answer
   | FailureToFake<Failure>
   | ((request: FakeRequest) => Answer | FailureToFake<Failure> | Promise<Answer | FailureToFake<Failure>>);
 
-/** One request that a fake connection was sent. */
+/** One request to a fake connection. */
 export interface FakeRequest {
-  /** The call's name, without the contract's. */
+  /** The name of the call, without the name of the contract. */
   readonly call: string;
   readonly method: string;
   readonly url: URL;
   readonly headers: Headers;
-  /** Parsed where it is JSON, else as it was sent. */
+  /** Parsed if it is JSON, otherwise as it was sent. */
   readonly body: unknown;
 }
 
-/** A connection without a server, and what it was asked. */
+/** A connection without a server, with a record of its requests. */
 export interface FakeConnection<Own extends Connection> {
   readonly connection: Own;
-  /** Every request so far, in its order. */
+  /** All requests so far, in order. */
   readonly requests: readonly FakeRequest[];
 }
 
-/** How the answer of a call is written. */
+/** How the response of a call is written. */
 export interface FakeAnswer {
   readonly status: number;
   readonly as: "json" | "text" | "bytes" | "none" | "lines" | "sequence" | "events" | "graphql" | "graphqlEvents";
@@ -60,7 +60,7 @@ export interface FakeAnswer {
   readonly stringify?: (value: unknown) => string;
 }
 
-/** Answers in the place of a server, and keeps what was asked. */
+/** Responds in place of a server and records all requests. */
 export function fakeServer(
   fakes: Readonly<Record<string, unknown>>,
   answers: Readonly<Record<string, FakeAnswer>>,
@@ -75,7 +75,7 @@ export function fakeServer(
     const given: unknown = typeof fake === "function" ? await (fake as (asked: FakeRequest) => unknown)(request) : fake;
     const answer = answers[call];
     if (!Object.prototype.hasOwnProperty.call(fakes, call) || !answer) {
-      throw failure(outgoing.call, `the fake connection has no answer for \`${call}\``, { status: "unreachable" });
+      throw failure(outgoing.call, `the fake connection has no response for \`${call}\``, { status: "unreachable" });
     }
     return isFailing(given) ? failed(outgoing, given) : written(given, answer);
   };

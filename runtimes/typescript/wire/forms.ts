@@ -2,9 +2,9 @@ import type { Body } from "./bodies.js";
 import { form, json, text } from "./parameters.js";
 import { deepObject, piped, spaced, tabbed } from "./rarerParameters.js";
 
-/** How one field of a form is written, where that is not as usual. */
+/** How one field of a form is written, if not in the default way. */
 export interface FieldOptions {
-  /** The media type of a part, or "application/json" for a field that is JSON. */
+  /** The media type of a part, or "application/json" for a field that contains JSON. */
   readonly type?: string;
   readonly style?: "spaceDelimited" | "pipeDelimited" | "tabDelimited" | "deepObject";
   readonly explode?: boolean;
@@ -12,7 +12,10 @@ export interface FieldOptions {
 
 type Options = Readonly<Record<string, FieldOptions>>;
 
-/** A body as `application/x-www-form-urlencoded`, spaces as `+`; a record inside is JSON unless a style says else. */
+/**
+ * A body as `application/x-www-form-urlencoded`, with spaces as `+`. An object inside is JSON unless a style says
+ * otherwise.
+ */
 export function urlencoded(value: unknown, options: Options = {}): Body | undefined {
   if (value === undefined) return undefined;
   const pairs = entriesOf(value).map(([name, each]) => pair(name, each, options[name] ?? {}));
@@ -31,8 +34,8 @@ function pair(name: string, value: unknown, { type, style, explode = true }: Fie
 }
 
 /**
- * A body as `multipart/form-data` (RFC 7578): files as they are, records as JSON parts, lists as repeated parts. A part
- * that is a stream is collected first, because forms need to know where their parts end.
+ * A body as `multipart/form-data` (RFC 7578): files stay files, objects become JSON parts, lists become repeated parts.
+ * A part that is a stream is collected first, because the boundary must not occur in any part.
  */
 export function multipart(value: unknown, options: Options = {}): Body | undefined {
   if (value === undefined) return undefined;
@@ -41,7 +44,8 @@ export function multipart(value: unknown, options: Options = {}): Body | undefin
     const listed = Array.isArray(each) && (type === undefined || !isJson(type)) ? (each as unknown[]) : [each];
     return listed.filter((part) => part !== undefined).map((part) => ({ name, part: whole(part), type }));
   });
-  // The platform's form calls everything a file that has a media type; where there is such a part, it is written here.
+  // The platform's form treats every part with a media type as a file. If the body has such a part that is not a file,
+  // the form is written here.
   if (!parts.some(isTyped))
     return { data: parts.some(({ part }) => isStream(part)) ? collected(parts) : formOf(parts) };
   const boundary = `form-${unguessable()}`;
@@ -57,24 +61,24 @@ interface Part {
   readonly type: string | undefined;
 }
 
-/** Bytes are files, in whatever they come. */
+/** All types for bytes are files. */
 function whole(part: unknown): unknown {
   return part instanceof ArrayBuffer || ArrayBuffer.isView(part) ? new Blob([part as ArrayBuffer]) : part;
 }
 
-/** Not every platform has streams to ask for. */
+/** Not every platform has streams. */
 function isStream(part: unknown): part is ReadableStream<Uint8Array> {
   return typeof ReadableStream === "function" && part instanceof ReadableStream;
 }
 
-/** Whether a part is no file and has a media type of its own. */
+/** Whether a part has a media type of its own and is not a file. */
 function isTyped({ part, type }: Part): boolean {
   return (
     !(part instanceof Blob) && !isStream(part) && (typeof part === "object" || (type ?? "text/plain") !== "text/plain")
   );
 }
 
-/** What nobody who fills a part can know, so that no part can end early. */
+/** A random boundary, so that no content can end its part early. */
 function unguessable(): string {
   const { crypto } = globalThis as { readonly crypto?: { readonly randomUUID?: () => string } };
   return crypto?.randomUUID?.() ?? `${String(Math.random()).slice(2)}${String(Math.random()).slice(2)}`;
@@ -102,7 +106,7 @@ function quotedPart(name: string): string {
   return lines(name).replace(/\r\n/g, "%0D%0A").replace(/"/g, "%22");
 }
 
-/** Every line end as forms have it. */
+/** Line endings in the way that forms require. */
 function lines(value: string): string {
   return value.replace(/\r\n|\r|\n/g, "\r\n");
 }
@@ -124,7 +128,7 @@ function withoutStreams(parts: readonly Part[]): Promise<Part[]> {
   return Promise.all(all);
 }
 
-/** Adds a part that is a file, or text of no media type of its own. */
+/** Adds a part that is a file, or text without a media type of its own. */
 function append(data: FormData, name: string, part: unknown, type: string | undefined): void {
   if (part instanceof Blob)
     data.append(name, type === undefined || part.type !== "" ? part : new Blob([part], { type }));
@@ -135,7 +139,7 @@ function isJson(type: string): boolean {
   return /^application\/([\w.-]+\+)?json\b/.test(type);
 }
 
-/** Only a record can be a form; a contract that says otherwise gets an empty one. */
+/** Only an object can be a form. If the contract has another type, the form is empty. */
 function entriesOf(value: unknown): [string, unknown][] {
   return typeof value === "object" && value !== null ? Object.entries(value) : [];
 }

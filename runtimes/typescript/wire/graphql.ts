@@ -5,45 +5,45 @@ import { excerpt } from "./excerpt.js";
 import { exchange, jsonOf, startHeaders, type Exchanged } from "./exchange.js";
 import { failure, isFailure, type GraphqlError } from "./failure.js";
 
-/** One GraphQL operation: the text that is sent, and the types of its variables and answer. */
+/** One GraphQL operation: its text, and the types of its variables and response. */
 export interface GraphqlOperation<Answer, Variables, Whole = Answer> {
   readonly kind: "query" | "mutation" | "subscription";
   readonly name: string;
   readonly text: string;
-  /** What a server that was given the manifest knows the text by. */
+  /** The id of the text in the manifest. */
   readonly id?: string;
   /** Never set: carries the types. */
   readonly types?: (variables: Variables) => Answer;
-  /** Never set: carries the type of an answer in which no fragment is sealed. */
+  /** Never set: carries the type of a response with all fragments visible. */
   readonly whole?: Whole;
 }
 
-/** What a GraphQL connection takes beside what every connection takes. */
+/** The options of a GraphQL connection besides those of every connection. */
 export interface GraphqlOptions extends ConnectionOptions {
-  /** Credentials; every call uses them. */
+  /** Credentials for every call. */
   readonly auth?: { readonly bearer?: ConnectionOptions["baseUrl"] } | undefined;
-  /** How queries are sent; "GET" lets caches between app and server answer. Mutations are always sent with POST. */
+  /** How queries are sent. With "GET", caches between app and server can store responses. Mutations always use POST. */
   readonly queriesBy?: "POST" | "GET" | undefined;
-  /** What stands for an operation: its text, or its id where it has one and the server knows it by that. */
+  /** What is sent for an operation: its text, or its id if it has one. For ids, the server needs the manifest. */
   readonly sends?: "text" | "id" | undefined;
-  /** How subscriptions are carried: server-sent events when absent, or `overWebSocket(…)`. */
+  /** The transport of subscriptions. Default: server-sent events; otherwise `overWebSocket(…)`. */
   readonly subscriptions?: Subscriptions | undefined;
 }
 
 /** A connection to a GraphQL endpoint. */
 export interface GraphqlConnection extends Connection, Pick<GraphqlOptions, "queriesBy" | "sends" | "subscriptions"> {}
 
-/** How values of one operation are told apart from what is on the wire. */
+/** How the values of one operation differ from their form in JSON. */
 export interface GraphqlWays {
   readonly answer?: Pick<Conversion, "decode">;
   readonly variables?: Pick<Conversion, "encode">;
   readonly parse?: (text: string) => unknown;
   readonly stringify?: (value: unknown) => string;
-  /** Makes a form of a request whose variables hold files. */
+  /** Makes a form from a request whose variables contain files. */
   readonly form?: (payload: GraphqlPayload, stringify: (value: unknown) => string) => FormData | undefined;
 }
 
-/** A request as it is sent (GraphQL over HTTP, section 5.1). */
+/** The JSON of a request (GraphQL over HTTP, section 5.1). */
 export interface GraphqlPayload {
   readonly query?: string;
   readonly documentId?: string;
@@ -51,13 +51,13 @@ export interface GraphqlPayload {
   readonly variables: unknown;
 }
 
-/** A response as it comes (GraphQL specification, section 7.1). */
+/** The JSON of a response (GraphQL specification, section 7.1). */
 export interface GraphqlResult {
   readonly data?: unknown;
   readonly errors?: readonly GraphqlError[];
 }
 
-/** One operation on its way. */
+/** One operation that is about to be sent. */
 export interface Subscribed {
   readonly connection: GraphqlConnection;
   /** "contract.call". */
@@ -67,10 +67,10 @@ export interface Subscribed {
   readonly ways: GraphqlWays;
 }
 
-/** Carries subscriptions: the results of one, until it is complete or the consumer stops. */
+/** Transports a subscription: returns its results until it is complete or the consumer stops. */
 export type Subscriptions = (subscribed: Subscribed) => AsyncGenerator<GraphqlResult, void, undefined>;
 
-/** Performs a query or mutation: its data, or a failure is thrown. */
+/** Sends a query or mutation. Returns its data, or throws its failure. */
 export async function execute<Answer, Variables>(
   connection: GraphqlConnection,
   operation: GraphqlOperation<Answer, Variables, unknown>,
@@ -99,7 +99,7 @@ export function callName(connection: Connection, operation: string): string {
   return `${connection.contract}.${operation.charAt(0).toLowerCase()}${operation.slice(1)}`;
 }
 
-/** What is sent of an operation. */
+/** The JSON that is sent for an operation. */
 export function payloadOf<Variables>(
   { sends }: GraphqlConnection,
   { name, text, id }: Pick<GraphqlOperation<unknown, Variables>, "name" | "text" | "id">,
@@ -110,7 +110,7 @@ export function payloadOf<Variables>(
   return { ...document, operationName: name, variables: conversion ? conversion.encode(variables) : variables };
 }
 
-/** Sends a request (GraphQL over HTTP, sections 5.3 and 5.4; files as multipart form). */
+/** Sends a request (GraphQL over HTTP, sections 5.3 and 5.4; files as a multipart form). */
 export async function request(
   { connection, call, payload, options, ways }: Subscribed,
   accept: string,
@@ -135,7 +135,7 @@ export async function request(
       }
       const files = form?.(payload, stringify);
       if (files === undefined) headers.set("content-type", "application/json");
-      // Servers refuse forms that a web page of others could send, unless something shows that it was not.
+      // Servers refuse forms that another website could send. This header shows that the form is not one of them.
       else headers.set("graphql-require-preflight", "1");
       return exchange(
         connection,
@@ -147,7 +147,7 @@ export async function request(
   );
 }
 
-/** The data of a result without errors; throws the failure of one with errors. */
+/** The data of a result without errors. Throws the failure of a result with errors. */
 export function dataOf(call: string, { data, errors }: GraphqlResult, { answer }: GraphqlWays): unknown {
   const read = data === undefined || data === null ? null : answer ? answer.decode(data) : data;
   if (errors === undefined && read !== null) return read;
@@ -156,7 +156,7 @@ export function dataOf(call: string, { data, errors }: GraphqlResult, { answer }
 
 /** The failure of a result with errors. */
 export function errorsOf(call: string, errors: readonly GraphqlError[], data: unknown = null): Error {
-  return failure(call, errors[0]?.message ?? "the answer holds no data", { status: "errors", errors, data });
+  return failure(call, errors[0]?.message ?? "the response has no data", { status: "errors", errors, data });
 }
 
 async function readResult(
@@ -165,7 +165,7 @@ async function readResult(
   parse: (text: string) => unknown,
 ): Promise<GraphqlResult> {
   const { status: httpStatus, headers } = response;
-  const inPieces = "the server answered in pieces, which is not supported; take @defer and @stream out of the query";
+  const inPieces = "the server responded in parts, which is not supported; remove @defer and @stream from the query";
   if (/^multipart\/mixed/i.test(headers.get("content-type") ?? "")) {
     await response.body?.cancel();
     throw failure(call, inPieces, { status: "malformed", httpStatus, body: "" });
@@ -181,13 +181,13 @@ async function readResult(
   if (result) return result;
   const told = excerpt(headers, text);
   if (!response.ok)
-    throw failure(call, `the server answered ${String(httpStatus)}: ${told}`, {
+    throw failure(call, `the server responded with ${String(httpStatus)}: ${told}`, {
       status: "unexpected",
       httpStatus,
       body: text,
       headers,
     });
-  throw failure(call, `the answer is not a GraphQL result: ${told}`, { status: "malformed", httpStatus, body: text });
+  throw failure(call, `the response is not a GraphQL result: ${told}`, { status: "malformed", httpStatus, body: text });
 }
 
 /** A GraphQL result; undefined for anything else. */
@@ -197,7 +197,7 @@ export function resultOf(text: string, parse: (text: string) => unknown): Graphq
     const isResult = typeof result === "object" && result !== null && ("data" in result || "errors" in result);
     return isResult ? (result as GraphqlResult) : undefined;
   } catch {
-    // Told apart by the caller: what is not JSON has neither data nor errors.
+    // The caller handles text that is not JSON, because it has neither data nor errors.
     return undefined;
   }
 }

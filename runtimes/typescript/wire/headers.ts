@@ -1,4 +1,4 @@
-/** Reads single values of headers; what is not a number or a truth value reads as absent. */
+/** Reads single values of headers. A value that is not a number or a boolean is undefined. */
 export function readHeader<Value>(
   headers: Headers,
   name: string,
@@ -8,7 +8,7 @@ export function readHeader<Value>(
   return text === null ? undefined : read(text);
 }
 
-/** Reads a header that is a list, separated by commas. */
+/** Reads a header that is a comma-separated list. */
 export function readHeaders<Value>(
   headers: Headers,
   name: string,
@@ -23,7 +23,7 @@ export function asText(text: string): string {
   return text;
 }
 
-/** One of the values the contract allows; another reads as absent. */
+/** One of the values that the contract allows; another value is undefined. */
 export function asOneOf<const Value extends string>(...values: readonly Value[]): (text: string) => Value | undefined {
   return (text) => values.find((value) => value === text);
 }

@@ -1,18 +1,18 @@
 import type { Body, Conversion } from "./bodies.js";
 
-/** Stands before the digits of an integer that a JavaScript number cannot hold. */
+/** Precedes the digits of an integer that a JavaScript number cannot represent. */
 const mark = "\u0000integer:";
 const marked = /"\\u0000integer:(-?\d+)"/g;
 const wholeNumbers = /"(?:[^"\\]|\\.)*"|-?\d{16,}(?![\d.eE])/g;
 
-/** Parses JSON in which integers of 16 digits and more keep all of them, for `decode` to take up. */
+/** Parses JSON and keeps all digits of integers with 16 digits or more, for `decode` to convert. */
 export function parseExact(text: string): unknown {
   return JSON.parse(
     text.replace(wholeNumbers, (found) => (found.startsWith('"') ? found : `"\\u0000integer:${found}"`)),
   );
 }
 
-/** What was kept exact and no type asked for becomes a plain number again. */
+/** An exact integer that no type converts becomes a plain number again. */
 export function plainNumbers(value: unknown): unknown {
   if (typeof value === "string") return value.startsWith(mark) ? Number(value.slice(mark.length)) : value;
   if (Array.isArray(value)) return value.map(plainNumbers);
@@ -43,7 +43,7 @@ export const integerTexts: Conversion = {
   encode: (value) => (typeof value === "string" && /^-?\d+$/.test(value) ? BigInt(value) : value),
 };
 
-/** A conversion of a whole body that was parsed exactly. */
+/** The conversion of a whole body that was parsed exactly. */
 export function exact(conversion: Conversion): Conversion {
   return { decode: (value) => plainNumbers(conversion.decode(value)), encode: conversion.encode };
 }

@@ -1,33 +1,33 @@
 import type { Layer, Outgoing, RenewableSupplier } from "./connection.js";
 
-/** What `retrying` may be told. */
+/** The options of `retrying`. */
 export interface Retrying {
-  /** How often a request is sent again at most; 2 when absent. */
+  /** The largest number of retries. Default: 2. */
   readonly times?: number;
-  /** Milliseconds before the second try, doubled before each further one, and varied; 300 when absent. */
+  /** Milliseconds before the first retry, doubled for each further one, with some random variation. Default: 300. */
   readonly pauseMs?: number;
-  /** The longest pause; a server that asks for a longer one gets no further try. 20,000 when absent. */
+  /** The longest pause in milliseconds. If a server requires a longer one, there is no retry. Default: 20,000. */
   readonly longestPauseMs?: number;
-  /** Statuses that may pass by themselves. */
+  /** Statuses of temporary failures. */
   readonly statuses?: readonly number[];
-  /** Whether PUT and DELETE are sent again too: done twice, they change no more than done once. */
+  /** Whether PUT and DELETE are retried too. Sending them twice has the same effect as sending them once. */
   readonly idempotent?: boolean;
 }
 
 /** Methods that change nothing on the server (RFC 9110, section 9.2.1). */
 const safeMethods = ["GET", "HEAD", "OPTIONS", "TRACE", "QUERY"];
-/** Methods that change the same, however often they are sent (RFC 9110, section 9.2.2). */
+/** Methods that have the same effect however often they are sent (RFC 9110, section 9.2.2). */
 const idempotentMethods = [...safeMethods, "PUT", "DELETE"];
 
 /**
- * Sends safe requests again that could not be delivered, or were answered with a status that may pass by itself, after
- * the pause that the server asks for in `Retry-After` (RFC 9110, section 10.2.3), else after growing pauses.
+ * Retries safe requests that could not be sent or whose response has the status of a temporary failure. The pause is
+ * the one in the response's `Retry-After` (RFC 9110, section 10.2.3), otherwise it grows with each retry.
  */
 export function retrying(given: Retrying = {}): Layer {
   const { times = 2, pauseMs = 300, longestPauseMs = 20_000, statuses = [429, 502, 503, 504] } = given;
   const methods = given.idempotent === true ? idempotentMethods : safeMethods;
   return async (request, next) => {
-    // A stream is gone once it is sent.
+    // A stream can be sent only once.
     if (!methods.includes(request.method) || request.duplex !== undefined) return next(request);
     for (let tries = 0; ; tries++) {
       const grown = pauseMs * 2 ** tries * (0.75 + Math.random() / 2);
@@ -46,7 +46,7 @@ export function retrying(given: Retrying = {}): Layer {
   };
 }
 
-/** Milliseconds that a server asks to wait: a number of seconds, or until an instant. */
+/** Milliseconds that a server requires to wait: from a number of seconds, or from a date-time. */
 function pauseOf(headers: Headers): number | undefined {
   const said = headers.get("retry-after");
   if (said === null) return undefined;
@@ -58,7 +58,7 @@ function paused(ms: number, signal: AbortSignal): Promise<void> {
   return new Promise((resolve, reject) => {
     const stop = (): void => {
       clearTimeout(timer);
-      reject(new Error("given up while waiting for another try"));
+      reject(new Error("cancelled while waiting for a retry"));
     };
     const timer = setTimeout(() => {
       signal.removeEventListener("abort", stop);
@@ -69,7 +69,7 @@ function paused(ms: number, signal: AbortSignal): Promise<void> {
   });
 }
 
-/** Calls back before every request, which may then still get other headers. */
+/** Calls a function before every request. The function can change the headers. */
 export function eachRequest(look: (request: Outgoing) => void | Promise<void>): Layer {
   return async (request, next) => {
     await look(request);
@@ -77,7 +77,7 @@ export function eachRequest(look: (request: Outgoing) => void | Promise<void>): 
   };
 }
 
-/** Calls back after every answer, before its body is read; who wants to read it reads a `clone()`. */
+/** Calls a function after every response, before its body is read. To read the body, the function uses a `clone()`. */
 export function eachAnswer(look: (response: Response, request: Outgoing) => void | Promise<void>): Layer {
   return async (request, next) => {
     const response = await next(request);
@@ -87,14 +87,14 @@ export function eachAnswer(look: (response: Response, request: Outgoing) => void
 }
 
 /**
- * A credential that is got when it is first needed, and got anew when the server rejects it with 401: once, however
- * many calls wait for it. Each of them is then sent a second time, and never a third.
+ * Fetches a credential when it is first needed, and again when the server rejects it with 401. It is fetched once,
+ * however many calls wait for it. Each of them is then sent a second time, and never a third.
  *
- * @param get gives the credential; it is told which one was rejected
+ * @param get returns the credential. Its argument is the one that was rejected
  */
 export function renewable(get: (rejected?: string) => string | Promise<string>): RenewableSupplier {
   let current: Promise<string> | undefined;
-  /** What `current` became. */
+  /** The result of `current`. */
   let known: string | undefined;
   const ask = (rejected?: string): Promise<string> => {
     known = undefined;
@@ -105,7 +105,7 @@ export function renewable(get: (rejected?: string) => string | Promise<string>):
         if (current === asked) known = credential;
       },
       () => {
-        // What could not be got is asked for again by the next call.
+        // The next call tries again to fetch a credential that could not be fetched.
         if (current === asked) current = undefined;
       },
     );

@@ -1,11 +1,14 @@
 import { isFailure } from "./failure.js";
 
-/** What became of a call. */
+/** The result of a call: a value or a failure. */
 export type Outcome<Answer, Failure> =
   | { readonly ok: true; readonly answer: Answer; readonly failure?: undefined }
   | { readonly ok: false; readonly failure: Failure; readonly answer?: undefined };
 
-/** The outcome of a call instead of a thrown failure. Errors that are none of a call are still thrown. */
+/**
+ * Returns the outcome of a call instead of throwing its failure. Errors that are not failures of a call are still
+ * thrown.
+ */
 export async function settled<Answer, Failure>(call: Promise<Answer>): Promise<Outcome<Answer, Failure>> {
   try {
     return { ok: true, answer: await call };
@@ -15,7 +18,7 @@ export async function settled<Answer, Failure>(call: Promise<Answer>): Promise<O
   }
 }
 
-/** The answer of an outcome; its failure is thrown. */
+/** Returns the value of an outcome, or throws its failure. */
 export async function unsettled<Answer, Failure extends Error>(
   call: Promise<Outcome<Answer, Failure>>,
 ): Promise<Answer> {
@@ -24,7 +27,7 @@ export async function unsettled<Answer, Failure extends Error>(
   throw outcome.failure;
 }
 
-/** The outcomes of a call that answers item by item; a failure is the last one. */
+/** The outcomes of a call that responds item by item. A failure is the last one. */
 export async function* settledItems<Item, Failure>(
   call: AsyncIterable<Item>,
 ): AsyncGenerator<Outcome<Item, Failure>, void, undefined> {
@@ -36,7 +39,7 @@ export async function* settledItems<Item, Failure>(
   }
 }
 
-/** The items of outcomes; a failure among them is thrown. */
+/** The items of outcomes. A failure among them is thrown. */
 export async function* unsettledItems<Item, Failure extends Error>(
   call: AsyncIterable<Outcome<Item, Failure>>,
 ): AsyncGenerator<Item, void, undefined> {

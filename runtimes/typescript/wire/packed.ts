@@ -1,11 +1,11 @@
-/** What marks a value that JSON has no form for. A record with a field of this name is marked itself. */
+/** Marks a value that JSON cannot express. An object with a field of this name is marked too. */
 const mark = "$rhema";
 
 /**
- * An answer as JSON can carry it, such as from a server that renders to the browser: dates, big integers, bytes and what
- * is undefined are told apart from all else.
+ * A response in a form that JSON can carry, for example from a server that renders to the browser. Dates, big integers,
+ * bytes and undefined stay distinct from all other values.
  *
- * @throws TypeError for a value of a class of the app's own: only the app knows how it is written
+ * @throws TypeError for a value of a class of the app: only the app knows how to write it
  */
 export function packed(value: unknown): unknown {
   switch (typeof value) {
@@ -14,7 +14,7 @@ export function packed(value: unknown): unknown {
     case "undefined":
       return { [mark]: ["undefined"] };
     case "number":
-      // JSON knows neither these nor the sign of nothing.
+      // JSON has neither these numbers nor negative zero.
       return Number.isFinite(value) && !Object.is(value, -0)
         ? value
         : { [mark]: ["number", Object.is(value, -0) ? "-0" : String(value)] };
@@ -44,7 +44,7 @@ function unpackable(what: string): TypeError {
   return new TypeError(`A value of ${what} cannot be packed; pack what it was made from.`);
 }
 
-/** What `packed` has packed. */
+/** Restores a value from the result of `packed`. */
 export function unpacked(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(unpacked);
   if (typeof value !== "object" || value === null) return value;

@@ -1,10 +1,10 @@
 import type { CallOptions, Connection, Layer } from "./connection.js";
 import { failure } from "./failure.js";
 
-/** The items of a page; a server may leave an empty list out. */
+/** The items of a page. A server may leave an empty list out. */
 type Items<Page, Item> = (page: Page) => readonly Item[] | null | undefined;
 
-/** Goes through pages of which each says where the next one begins. */
+/** Iterates over pages, each of which contains the cursor of the next. */
 export function pagesByCursor<Page, Item>(
   call: string,
   ask: (cursor: string | undefined) => Promise<Page>,
@@ -14,7 +14,7 @@ export function pagesByCursor<Page, Item>(
   return pagesByPlace(call, ask, itemsOf, nextOf);
 }
 
-/** The same, where that is said by another kind of value. */
+/** The same for cursors of another type. */
 export async function* pagesByPlace<Page, Item, Cursor extends string | number | bigint | object>(
   call: string,
   ask: (cursor: Cursor | undefined) => Promise<Page>,
@@ -30,7 +30,7 @@ export async function* pagesByPlace<Page, Item, Cursor extends string | number |
     const said = typeof next === "object" ? JSON.stringify(next) : next.toString();
     // Following it would never end.
     if (seen.has(said))
-      throw failure(call, "a page names one that was read already as the next one", {
+      throw failure(call, "a page gives a next page that was already read", {
         status: "malformed",
         httpStatus: 200,
         body: said,
@@ -42,12 +42,12 @@ export async function* pagesByPlace<Page, Item, Cursor extends string | number |
 
 type Place = string | number | bigint | null | undefined;
 
-/** What an answer says of the next page, where it is asked for by a text. */
+/** The next page according to a response, if the cursor is a string. */
 export function textPlace(said: Place): string | undefined {
   return said?.toString();
 }
 
-/** The same, where it is asked for by a number. */
+/** The next page according to a response, if the cursor is a number. */
 export function numberPlace(call: string, said: Place): number | undefined {
   const text = said?.toString() ?? "";
   if (text === "") return undefined;
@@ -56,7 +56,7 @@ export function numberPlace(call: string, said: Place): number | undefined {
   return place;
 }
 
-/** The same, where it is asked for by a whole number of any size. */
+/** The next page according to a response, if the cursor is an integer of any size. */
 export function bigintPlace(call: string, said: Place): bigint | undefined {
   const text = said?.toString() ?? "";
   if (text === "") return undefined;
@@ -65,14 +65,14 @@ export function bigintPlace(call: string, said: Place): bigint | undefined {
 }
 
 function noPlace(call: string, body: string): Error {
-  return failure(call, "a page names the next one by what is no number", {
+  return failure(call, "a page gives a next page that is not a number", {
     status: "malformed",
     httpStatus: 200,
     body,
   });
 }
 
-/** Goes through pages that are asked for by how many items to pass over, until one is empty. */
+/** Iterates over pages by offset until one is empty. */
 export async function* pagesByOffset<Page, Item>(
   ask: (offset: number) => Promise<Page>,
   itemsOf: Items<Page, Item>,
@@ -86,7 +86,7 @@ export async function* pagesByOffset<Page, Item>(
   }
 }
 
-/** Goes through pages that are asked for by their number, until one is empty. */
+/** Iterates over pages by page number until one is empty. */
 export async function* pagesByNumber<Page, Item>(
   ask: (number: number) => Promise<Page>,
   itemsOf: Items<Page, Item>,
@@ -99,16 +99,17 @@ export async function* pagesByNumber<Page, Item>(
   }
 }
 
-/** What following links takes besides the pages. */
+/** The options for following links, besides those for pages. */
 export interface Linked {
-  /** Names of credentials in the query; a link never sets one. */
+  /** Names of credentials in the query. A link never sets one. */
   readonly credentials: readonly string[];
   readonly onAnswer: CallOptions["onAnswer"];
 }
 
 /**
- * Goes through pages of which each links to the next one (RFC 8288). The next page is asked for by the query of the
- * link, whatever the contract says of it, at the address of the first one: a server cannot send credentials elsewhere.
+ * Iterates over pages, each of which links to the next (RFC 8288). The next page is requested with the query of the
+ * link, whatever the contract says about it, and at the address of the first page. A server therefore cannot redirect
+ * credentials.
  *
  * @param call "contract.call", for failures
  * @param ask performs the call with a connection
@@ -137,19 +138,19 @@ export async function* pagesByLink<Page, Item, Own extends Connection>(
     const next = linkedQuery(call, link, address);
     if (next === undefined) return;
     if (seen.has(told(withQuery(address, next, credentials))))
-      throw misled(call, "the link to the next page leads to one that was read already", next);
+      throw misled(call, "the link to the next page leads to a page that was already read", next);
     query = next;
   }
 }
 
-/** Which page is asked for, of those that link to each other. */
+/** The page to request, of pages that link to each other. */
 interface LinkedPlace {
-  /** Of the link to it; undefined for the first one. */
+  /** The query of the link to it; undefined for the first page. */
   readonly query: string | undefined;
   readonly credentials: readonly string[];
 }
 
-/** Asks for one page: its answer, its address, and what its header says of links. */
+/** Requests one page: its response, its address, and its `Link` header. */
 export async function linkedPage<Page, Own extends Connection>(
   connection: Own,
   ask: (connection: Own, onAnswer: NonNullable<CallOptions["onAnswer"]>) => Promise<Page>,
@@ -167,7 +168,7 @@ export async function linkedPage<Page, Own extends Connection>(
   return { page, address, link };
 }
 
-/** The query of the next page that a page links to; undefined where it links to none. */
+/** The query of the next page that a page links to; undefined if it links to none. */
 export function linkedQuery(call: string, link: string, address: string): string | undefined {
   const target = nextTarget(link);
   if (target === undefined) return undefined;
@@ -180,7 +181,7 @@ function misled(call: string, message: string, body: string): Error {
   return failure(call, message, { status: "malformed", httpStatus: 200, body });
 }
 
-/** The query of a link, where it leads to the address that links; undefined where it leads elsewhere. */
+/** The query of a link to the same address; undefined if the link leads to another address. */
 function resolved(target: string, address: string): string | undefined {
   // An address may be relative to the page that the app runs in.
   const { href = "http://relative.invalid" } = (globalThis as { location?: { href?: string } }).location ?? {};
@@ -193,7 +194,7 @@ function resolved(target: string, address: string): string | undefined {
   }
 }
 
-/** An address with another query, but for the credentials that it has. */
+/** An address with another query. It keeps its own credentials. */
 function withQuery(address: string, query: string, credentials: readonly string[]): string {
   const isCredential = (pair: string): boolean => credentials.includes(nameOf(pair));
   const pairs = [
@@ -210,13 +211,13 @@ function pairsOf(address: string): string[] {
 }
 
 function nameOf(pair: string): string {
-  // The smallest library of the platform cannot be iterated.
+  // The smallest type library of the platform has no iteration for it.
   let name = "";
   new URLSearchParams(pair).forEach((_value, key) => (name = key));
   return name;
 }
 
-/** The target whose relation is "next" (RFC 8288, section 3). */
+/** The target with the relation "next" (RFC 8288, section 3). */
 function nextTarget(header: string): string | undefined {
   for (const [, target = "", parameters = ""] of header.matchAll(
     /<([^>]*)>((?:\s*;\s*[\w!#$&+.^`|~-]+\*?\s*=\s*(?:"(?:[^"\\]|\\.)*"|[^",;\s]+))*)/g,

@@ -1,6 +1,6 @@
 import { unsendable } from "./failure.js";
 
-/** A text as a part of an address. */
+/** A string as a segment of an address. */
 export function encode(text: string): string {
   try {
     return encodeURIComponent(text);
@@ -10,7 +10,7 @@ export function encode(text: string): string {
   }
 }
 
-/** A value as JSON; half a character, which nothing can carry, for what JSON has no form for. */
+/** A value as JSON. For a value that JSON cannot express, the result is half of a character, which cannot be sent. */
 export function json(value: unknown): string {
   try {
     return JSON.stringify(value);
@@ -19,30 +19,30 @@ export function json(value: unknown): string {
   }
 }
 
-/** A single value as text; a record inside a value becomes JSON. */
+/** A single value as text. An object inside a value becomes JSON. */
 export function text(value: unknown): string {
   if (typeof value === "string") return value;
   if (typeof value === "number" || typeof value === "bigint" || typeof value === "boolean") return String(value);
   return json(value);
 }
 
-/** Entries that are there: undefined means absent. */
+/** The entries that are present: undefined means absent. */
 function entries(value: object): [string, unknown][] {
   return Object.entries(value).filter(([, each]) => each !== undefined);
 }
 
 /**
- * Path style "simple" (RFC 6570, section 3.2.2): `a`, `a,b`, or for a record `k,v` (`k=v` when exploded).
+ * Path style "simple" (RFC 6570, section 3.2.2): `a`, `a,b`, or for an object `k,v` (`k=v` if exploded).
  *
- * @param name the argument, for the failure of one that cannot be sent
+ * @param name the argument, for the failure if it cannot be sent
  */
 export function segment(value: unknown, name: string, explode = false): string {
   const written = simple(value, explode);
-  // Without it the path would be another one.
+  // Without it, the path would be another one.
   return written === "" || written.includes(unsendable) ? unsendable + name + unsendable : written;
 }
 
-/** Style "simple" (RFC 6570, section 3.2.2), also for what is a part of another style. */
+/** Style "simple" (RFC 6570, section 3.2.2), also as a part of other styles. */
 export function simple(value: unknown, explode = false): string {
   if (Array.isArray(value)) return value.map((each) => encode(text(each))).join(",");
   if (typeof value === "object" && value !== null) {
@@ -53,7 +53,7 @@ export function simple(value: unknown, explode = false): string {
   return encode(text(value));
 }
 
-/** Header style "simple": like a path segment, without percent-encoding; undefined when the value is absent. */
+/** Header style "simple": like a path segment, without percent-encoding; undefined if the value is absent. */
 export function header(value: unknown, explode = false): string | undefined {
   if (value === undefined) return undefined;
   if (Array.isArray(value)) return value.map(text).join(",");
@@ -65,7 +65,7 @@ export function header(value: unknown, explode = false): string | undefined {
   return text(value);
 }
 
-/** Query style "form": `name=a&name=b` when exploded (the default), else `name=a,b`; "" when the value is absent. */
+/** Query style "form": `name=a&name=b` if exploded (the default), otherwise `name=a,b`; "" if the value is absent. */
 export function form(
   name: string,
   value: unknown,

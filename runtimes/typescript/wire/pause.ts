@@ -1,7 +1,7 @@
 import { failure } from "./failure.js";
 
 /**
- * Waits, unless the app gives up.
+ * Waits, unless the app cancels the call.
  *
  * @throws the failure of the call, with status "aborted"
  */
@@ -14,7 +14,7 @@ export async function pause(
   await new Promise<void>((resolve, reject) => {
     const stop = (): void => {
       clearTimeout(timer);
-      reject(failure(call, "the app gave up", { status: "aborted" }, cause ?? signal?.reason));
+      reject(failure(call, "the app cancelled the call", { status: "aborted" }, cause ?? signal?.reason));
     };
     const timer = setTimeout(() => {
       signal?.removeEventListener("abort", stop);

@@ -1,15 +1,15 @@
 import type { GraphqlOperation } from "./graphql.js";
 
 /**
- * The answer that an app expects of an operation before it is there, checked field by field: nothing may be missing or
- * too much. For screens that show a change at once.
+ * The expected response of an operation, checked field by field: no field may be missing or unknown. Use it for screens
+ * that show a change at once.
  *
- * @param answer with everything in it, also what fragments seal
+ * @param answer the whole response, with the fields of all fragments
  */
 export function predicted<Answer, Variables, Whole>(
   _operation: GraphqlOperation<Answer, Variables, Whole>,
   answer: Whole,
 ): Answer {
-  // A seal is known to the compiler only.
+  // Only the compiler knows sealed fragments.
   return answer as unknown as Answer;
 }

@@ -1,13 +1,13 @@
 import type { Layer, Outgoing } from "./connection.js";
 
-/** How far an upload is, in bytes. */
+/** The progress of an upload, in bytes. */
 export interface UploadProgress {
   readonly sent: number;
-  /** Undefined where the platform does not know it. */
+  /** Undefined if the platform does not know it. */
   readonly total: number | undefined;
 }
 
-/** As much of an XMLHttpRequest as is needed. */
+/** The part of XMLHttpRequest that is needed here. */
 interface Transfer {
   readonly upload: { onprogress: ((event: ProgressStep) => void) | null };
   readonly status: number;
@@ -31,12 +31,13 @@ interface ProgressStep {
 }
 
 /**
- * Tells how far the bodies of requests are sent, which `fetch` cannot: they go through the platform's XMLHttpRequest, as
- * the innermost layer. Without progress, by `fetch`, go requests without a body, a body that is a stream, and requests
- * with a key in a header of its own, which XMLHttpRequest would send along a redirect.
+ * Reports how much of a request's body has been sent, which `fetch` cannot do. The requests use the platform's
+ * XMLHttpRequest, as the innermost layer. Three kinds of requests use `fetch` and report no progress: those without a
+ * body, those with a stream as body, and those with a key in a header of its own, which XMLHttpRequest would send along
+ * a redirect.
  *
- * @param onProgress told now and then, with the request that it is about
- * @param withCredentials whether cookies go to another origin too
+ * @param onProgress called repeatedly, with the request that it is about
+ * @param withCredentials whether cookies are sent to another origin too
  */
 export function uploadProgress(
   onProgress: (progress: UploadProgress, request: Outgoing) => void,
@@ -61,7 +62,7 @@ function transferred(
   return new Promise<Response>((resolve, reject) => {
     const stop = (): void => {
       transfer.abort();
-      reject(new Error("the upload was given up"));
+      reject(new Error("the upload was cancelled"));
     };
     transfer.open(method, url);
     transfer.responseType = "arraybuffer";
@@ -80,7 +81,7 @@ function transferred(
       );
     };
     transfer.onerror = () => {
-      reject(new Error("the upload broke off"));
+      reject(new Error("the upload was interrupted"));
     };
     signal.addEventListener("abort", stop);
     if (signal.aborted) stop();

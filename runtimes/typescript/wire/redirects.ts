@@ -4,17 +4,17 @@ import { failure } from "./failure.js";
 const redirected = [301, 302, 303, 307, 308];
 const mostRedirects = 20;
 
-/** Whether a header tells nobody's secrets, whoever set it; any other may be a credential. */
+/** Whether a header never contains a secret. Any other header may be a credential. */
 export function isHarmless(name: string): boolean {
   return /^(?:accept|accept-language|content-language|content-type|range|user-agent)$/i.test(name);
 }
 
 /**
- * Sends a request and follows redirects (Fetch standard, section 4.4), without any credential once they lead to another
- * origin. Browsers do not show where a redirect leads, and drop only what they know as credentials: there, a request
- * with a key in a header of its own follows none.
+ * Sends a request and follows redirects (Fetch standard, section 4.4). Once a redirect leads to another origin, no
+ * credential is sent. Browsers do not show where a redirect leads, and remove only the credentials that they know. In
+ * browsers, a request with a key in a header of its own therefore follows no redirect.
  *
- * @throws a failure of the call for a redirect that cannot be followed
+ * @throws the failure of the call for a redirect that cannot be followed
  */
 export async function fetchFollowing(connection: Connection, request: Outgoing): Promise<Response> {
   const { call, signal, duplex, hasKey = false } = request;
@@ -27,13 +27,13 @@ export async function fetchFollowing(connection: Connection, request: Outgoing):
     const response = await connection.fetch(url, { ...init, ...own });
     if (init?.redirect !== undefined || wants === "follow") return response;
     if (response.type === "opaqueredirect")
-      throw refuse("the server redirects to where the browser does not show, and a key would go along");
+      throw refuse("the server redirects, the browser hides the target, and a key would be sent there");
     const location = redirected.includes(response.status) ? response.headers.get("location") : null;
     if (location === null) return response;
     if (count === mostRedirects) throw refuse(`the server redirects more than ${String(mostRedirects)} times`);
     const from = new URL(url);
     const to = targetOf(location, from);
-    if (to === undefined) throw refuse("the server redirects to what is no address");
+    if (to === undefined) throw refuse("the server redirects to an address that is not valid");
     await response.body?.cancel();
     const { status } = response;
     const becomesGet = status === 303 ? method !== "HEAD" : status < 303 && method === "POST";
@@ -59,12 +59,12 @@ function targetOf(location: string, from: URL): URL | undefined {
     to.username = to.password = "";
     return /^https?:$/.test(to.protocol) ? to : undefined;
   } catch {
-    // What is no address is told by the caller.
+    // The caller reports what is not a valid address.
     return undefined;
   }
 }
 
-/** Whether the platform is no browser and shows redirects: those that run servers do, and most have a name. */
+/** Whether the platform shows redirects. Platforms for servers do, and most of them have a name. */
 export function seesRedirects(): boolean {
   const { navigator } = globalThis as { readonly navigator?: { readonly userAgent?: string } };
   return navigator === undefined || /^(?:node|deno|bun|cloudflare)/i.test(navigator.userAgent ?? "");

@@ -1,12 +1,12 @@
-/** Never there when the app runs: what a value is sealed as is known to the compiler alone. */
+/** Never there at run time: only the compiler knows how a value is sealed. */
 declare const seal: unique symbol;
 
-/** An answer in which the fields of fragments are not seen; `unseal` shows those of one. */
+/** A response in which the fields of fragments are not visible. `unseal` shows those of one fragment. */
 export interface Sealed<Parts> {
   readonly [seal]: Parts;
 }
 
-/** A value, or list, or nothing, with the fields of one of its fragments in sight. */
+/** A value, a list or null, with the fields of one of its fragments visible. */
 export type Unsealed<Value, Name> = Value extends readonly (infer Item)[]
   ? readonly Unsealed<Item, Name>[]
   : Value extends Sealed<infer Parts>
@@ -23,10 +23,10 @@ type PartsOf<Value> = Value extends readonly (infer Item)[]
       ? never
       : unknown;
 
-/** The names of the fragments that a value is sealed as, whichever member of a union it is. */
+/** The names of the fragments that are sealed in a value, for every member of a union. */
 export type SealsOf<Value> = keyof PartsOf<Value>;
 
-/** Shows the fields of a fragment: of a value, of every item of a list, and of nothing nothing. */
+/** Shows the fields of a fragment, of a value or of every list item; null stays null. */
 export function unseal<Value, Name extends SealsOf<Value> & string>(
   _fragment: Name,
   value: Value,

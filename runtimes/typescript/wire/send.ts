@@ -5,45 +5,45 @@ import { exchange, jsonOf, startHeaders, type Exchanged } from "./exchange.js";
 import { excerpt } from "./excerpt.js";
 import { failure, isFailure, unsendable } from "./failure.js";
 
-/** How the body of a declared status is read; the last ones come item by item. */
+/** How the body of a declared status is read. The last five arrive item by item. */
 export type ReadAs =
   "json" | "text" | "bytes" | "none" | "lines" | "sequence" | "events" | "eventTexts" | "eventRecords";
 
-/** The server of a call that does not go to the connection's. */
+/** The server of a call that does not use the connection's server. */
 export interface OwnServer {
   readonly url: string;
-  /** Whether the app has named it, or another address of its origin: only then it gets credentials. */
+  /** Whether the app has chosen it, or another address of its origin. Only then it gets credentials. */
   readonly isNamed: boolean;
 }
 
 /** One REST call, as generated code describes it. */
 export interface RestRequest<Answer> {
-  /** "contract.call", carried by failures. */
+  /** "contract.call", for failures. */
   readonly call: string;
   readonly method: string;
-  /** The path with its parameters already written in. */
+  /** The path, with its parameters filled in. */
   readonly path: string;
-  /** Where this call goes, when it has a server of its own. */
+  /** The address of this call, if it has a server of its own. */
   readonly base?: Promise<OwnServer>;
-  /** Pairs as they stand in the URL; empty ones are left out. */
+  /** Encoded pairs for the URL. Empty ones are left out. */
   readonly query?: readonly string[];
   readonly headers?: Readonly<Record<string, string | undefined>>;
   readonly body?: Body | undefined;
   readonly accept?: string;
-  /** Alternatives of schemes needed together. */
+  /** Alternatives, each a list of schemes that are needed together. */
   readonly auth?: readonly (readonly string[])[];
   /** By status, range ("2XX") or "default". */
   readonly answers: Readonly<Record<string, ReadAs>>;
   readonly failures?: Readonly<Record<string, ReadAs>>;
-  /** Turns bodies into what the app has, by status as in `answers` and `failures`; "failed default" where both have it. */
+  /** Converts bodies for the app, by status as in `answers` and `failures`; "failed default" if both have "default". */
   readonly conversions?: Readonly<Record<string, Pick<Conversion, "decode">>>;
-  /** Parses JSON, where plain parsing loses digits. */
+  /** Parses JSON if plain parsing would lose digits. */
   readonly parse?: (text: string) => unknown;
   /** Never set: carries the type. */
   readonly types?: Answer;
 }
 
-/** Performs one REST call: the declared answer, or a failure is thrown. */
+/** Performs one REST call. Returns the declared response, or throws a failure. */
 export async function send<Answer>(
   connection: Connection,
   request: RestRequest<Answer>,
@@ -61,13 +61,13 @@ export async function send<Answer>(
   }
 }
 
-/** Tells the app of a failure that is about to be thrown. */
+/** Reports a failure to the app before it is thrown. */
 export function told(connection: Connection, error: unknown): unknown {
   if (isFailure(error)) connection.onFailure?.(error);
   return error;
 }
 
-/** Sends a request with its credentials, and gives what comes back before its body is read. */
+/** Sends a request with its credentials. Returns the response before its body is read. */
 export async function begin<Answer>(
   connection: Connection,
   request: RestRequest<Answer>,
@@ -83,24 +83,24 @@ async function sendOnce<Answer>(
   options: CallOptions | undefined,
   authorize: Authorize,
 ): Promise<Exchanged> {
-  // Platforms resolve such segments, encoded or not (WHATWG URL, section 4.4), and would call another path.
+  // Platforms resolve such segments, encoded or not (WHATWG URL, section 4.4), and would request another path.
   if (/\/(\.|%2e){1,2}(?=[/?]|$)/i.test(path))
-    throw failure(call, "an argument of `.` or `..` would lead to another path", { status: "unreachable" });
+    throw failure(call, "an argument `.` or `..` would change the path", { status: "unreachable" });
   const lacking = [path, ...pairs].find((part) => part.includes(unsendable));
   if (lacking !== undefined) {
     const [before = "", name = ""] = lacking.split(unsendable);
-    // A path says the name; in a query it stands before.
+    // In a path, the mark is followed by the name. In a query, the name comes before it.
     const which = lacking === path ? name : before.split("=")[0];
     const what = which === "" ? "an argument" : `the argument \`${String(which)}\``;
-    throw failure(call, `${what} is empty or holds half a character`, { status: "unreachable" });
+    throw failure(call, `${what} is empty or contains half a character`, { status: "unreachable" });
   }
   const { url: start, isNamed } = (await base) ?? { url: await supplied(connection.baseUrl), isNamed: true };
   const headers = await startHeaders(connection, options, call, isNamed);
   try {
     for (const [name, value] of Object.entries(own ?? {})) if (value !== undefined) headers.set(name, value);
   } catch (error) {
-    // Line ends and characters beyond Latin-1 (RFC 9110, section 5.5).
-    throw failure(call, "an argument cannot stand in a header", { status: "unreachable" }, error);
+    // Line endings and characters beyond Latin-1 (RFC 9110, section 5.5).
+    throw failure(call, "an argument is not valid in a header", { status: "unreachable" }, error);
   }
   if (accept !== undefined && !headers.has("accept")) headers.set("accept", accept);
   if (body?.type !== undefined) headers.set("content-type", body.type);
@@ -108,7 +108,7 @@ async function sendOnce<Answer>(
   const into: Credentials = { call, headers, query };
   if (isNamed) await authorize(into);
   const root = start.replace(/\/+$/, "");
-  // Some contracts write a fixed query into the path itself.
+  // Some contracts write a fixed query into the path.
   const url = root + path + (query.length > 0 ? (path.includes("?") ? "&" : "?") + query.join("&") : "");
   const data = body && "json" in body ? jsonOf(call, connection.json.stringify, body.json) : await body?.data;
   return exchange(
@@ -118,7 +118,7 @@ async function sendOnce<Answer>(
   );
 }
 
-/** How the answer of a declared success is read; throws the failure of everything else. */
+/** How the body of a declared success is read. Throws the failure of every other status. */
 export async function answered<Answer>(
   connection: Connection,
   exchanged: Exchanged,
@@ -133,7 +133,7 @@ export async function answered<Answer>(
   if (success !== undefined) return success;
   const failed = declared(request.failures ?? {}, httpStatus);
   const { headers } = response;
-  const message = `the server answered ${String(httpStatus)}`;
+  const message = `the server responded with ${String(httpStatus)}`;
   if (failed === undefined) {
     const text = await readBody(connection, exchanged, { key: "", status: 0, readAs: "text" }, request);
     const body = String(text);
@@ -145,13 +145,13 @@ export async function answered<Answer>(
       headers,
     });
   }
-  // Where `default` is all that is declared, it says what successes are and what failures are.
+  // If only `default` is declared, it describes both successes and failures.
   const key = failed.key in request.answers ? `failed ${failed.key}` : failed.key;
   const { body, words = wordsOf(body), cause } = await readFailure(connection, exchanged, { ...failed, key }, request);
   throw failure(call, message + words, { status: failed.status, httpStatus, body, headers }, cause);
 }
 
-/** The body of a declared failure. One that is not JSON where it should be is what it is, and the failure keeps its status. */
+/** The body of a declared failure. If it is not JSON but should be, it stays text, and the failure keeps its status. */
 async function readFailure(
   connection: Connection,
   exchanged: Exchanged,
@@ -171,18 +171,18 @@ function parsed(text: string): unknown {
   try {
     return JSON.parse(text) as unknown;
   } catch {
-    // What is no JSON says nothing in members.
+    // A body that is not JSON has no fields to describe the failure.
     return undefined;
   }
 }
 
-/** What a body says about the failure, where it is the kind of record that says it (RFC 9457, section 3.1). */
+/** The body's description of the failure, if it has the form of problem details (RFC 9457, section 3.1). */
 function wordsOf(body: unknown): string {
   const { title, detail = title } = Object(body) as { title?: unknown; detail?: unknown };
   return typeof detail === "string" ? `: ${detail}` : "";
 }
 
-/** A declared status: its key in the request's tables, and what failures call it. */
+/** A declared status: its key in the tables of the request, and its value in failures. */
 export interface Declared {
   readonly key: string;
   readonly status: number | string;
@@ -196,7 +196,7 @@ function declared(table: Readonly<Record<string, ReadAs>>, httpStatus: number): 
       return {
         key,
         status: key === String(httpStatus) ? httpStatus : key,
-        // A 204 has no body, whatever is declared for others (RFC 9110, section 15.3.5).
+        // A 204 has no body, whatever the contract declares (RFC 9110, section 15.3.5).
         readAs: httpStatus === 204 ? "none" : readAs,
       };
   }
@@ -211,7 +211,7 @@ function onlyDeclared(table: Readonly<Record<string, ReadAs>>, httpStatus: numbe
     : undefined;
 }
 
-/** The whole body, as its form has it; a stream where one value is wanted is its text. */
+/** The whole body, in its declared form. If one value is expected, a stream is its text. */
 export async function readBody(
   { json }: Connection,
   { response, explain }: Exchanged,
@@ -234,7 +234,7 @@ export async function readBody(
     const why = isJson ? (error instanceof Error ? error.message : String(error)) : excerpt(response.headers, text);
     throw failure(
       call,
-      `the answer (${String(response.status)}) cannot be read${isJson ? "" : " as JSON"}: ${why}`,
+      `the response (${String(response.status)}) cannot be read${isJson ? "" : " as JSON"}: ${why}`,
       { status: "malformed", httpStatus: response.status, body: text },
       error,
     );

@@ -7,8 +7,8 @@ export function serverUrl(template: string, variables: Readonly<Record<string, s
 }
 
 /**
- * The server of a call that has one of its own: what the app chose for it, else what the contract says. Credentials go
- * there only when the app has named it, or it is at an origin where they go anyway.
+ * The server of a call that has one of its own: the app's choice, otherwise the contract's. It gets credentials only if
+ * the app has chosen it, or if its origin gets them anyway.
  */
 export async function ownServer(connection: Connection, server: string): Promise<OwnServer> {
   const chosen = connection.servers?.[server];
@@ -22,7 +22,7 @@ export async function ownServer(connection: Connection, server: string): Promise
   return { url, isNamed: origin !== undefined && named.includes(origin) };
 }
 
-/** The origin of an address; undefined for one below the page's, and for one that is got anew each time. */
+/** The origin of an address; undefined for one that is relative to the page, and for one that a function returns. */
 function originOf(address: unknown): string | undefined {
   try {
     return typeof address === "string" ? new URL(address).origin : undefined;

@@ -7,8 +7,8 @@ import { answered, begin, readBody, told, type RestRequest } from "./send.js";
 import { pause } from "./pause.js";
 
 /**
- * Performs a call whose answer comes item by item. It ends with the stream, the consumer's `break`, or the signal;
- * a failure is thrown where the items are awaited.
+ * Performs a call that responds item by item. It ends with the stream, with the consumer's `break`, or with the signal.
+ * A failure is thrown where the items are awaited.
  */
 export async function* receive<Item>(
   connection: Connection,
@@ -33,10 +33,10 @@ export async function* receive<Item>(
   }
 }
 
-/** What most clients wait where a server does not say how long. */
+/** The usual pause of clients if the server gives none. */
 const usualRetryMs = 3_000;
 
-/** Whether there is something to go on from; a stream that the server has ended for good has no last id any more. */
+/** Whether a stream can be continued. A stream that the server has ended has no last id. */
 function canReconnect({ method }: { method: string }, options: CallOptions | undefined, state: StreamState): boolean {
   return options?.reconnects === true && method === "GET" && state.lastId !== "";
 }
@@ -54,7 +54,7 @@ async function* receiveOnce<Item>(
     const success = await answered(connection, received, request);
     const isStream = success.readAs !== "json" && success.readAs !== "text" && success.readAs !== "bytes";
     if (isStream) received.waiting(false);
-    // Nothing is left to be sent (HTML, section 9.2.2).
+    // The server has ended the stream (HTML, section 9.2.2).
     if (received.response.status === 204) state.lastId = "";
     const decode = request.conversions?.[success.key]?.decode ?? ((value: unknown) => value);
     const item = (text: string): Item => itemOf(connection, request, received, decode, text) as Item;
@@ -107,7 +107,7 @@ function itemOf(
   }
 }
 
-/** A body of items: one per line, per record separator, or per event. */
+/** A body of items: one for each line, record separator or event. */
 export function itemsBody(
   items: readonly unknown[] | undefined,
   form: "lines" | "sequence" | "events",

@@ -17,22 +17,22 @@ import {
 } from "./graphql.js";
 import { pause } from "./pause.js";
 
-/** How a subscription that breaks off is begun again. */
+/** How a subscription reconnects after it was disconnected. */
 export interface Reconnecting {
-  /** How often in a row, without a result in between; 5 when absent, 0 for never. */
+  /** The largest number of attempts without a result in between. Default: 5; 0 for none. */
   readonly tries?: number;
-  /** Milliseconds before the first new try; each further one waits twice as long, at most 30 s. 500 when absent. */
+  /** Milliseconds before the first attempt. Each further pause is twice as long, at most 30 s. Default: 500. */
   readonly waitMs?: number;
 }
 
-/** What became of one result of a subscription. */
+/** The outcome of one result of a subscription. */
 export type ResultOutcome<Answer, Failure = Error> =
   | { readonly ok: true; readonly answer: Answer; readonly failure?: undefined }
   | { readonly ok: false; readonly failure: Failure; readonly answer?: undefined };
 
 /**
- * Performs a subscription: one answer for each result, until it is complete or the consumer's `break`. A result with
- * errors ends it, unless the call's options take such failures.
+ * Performs a subscription: one value for each result, until it is complete or the consumer's `break`. A result with
+ * errors ends it, unless the options of the call handle such results.
  */
 export async function* subscribe<Answer, Variables>(
   connection: GraphqlConnection,
@@ -53,7 +53,7 @@ export async function* subscribe<Answer, Variables>(
   }
 }
 
-/** Performs a subscription: the outcome of each result. One with errors is followed by others; another failure is the last. */
+/** Performs a subscription: the outcome of each result. One with errors does not end it; any other failure does. */
 export async function* subscribeOutcomes<Answer, Variables, Failure>(
   connection: GraphqlConnection,
   operation: GraphqlOperation<Answer, Variables, unknown>,
@@ -73,7 +73,7 @@ export async function* subscribeOutcomes<Answer, Variables, Failure>(
   }
 }
 
-/** The results of a subscription: errors of one are no end of it (GraphQL specification, section 6.2.3.2). */
+/** The results of a subscription. Errors in a result do not end it (GraphQL specification, section 6.2.3.2). */
 async function* results<Answer, Variables>(
   connection: GraphqlConnection,
   operation: GraphqlOperation<Answer, Variables, unknown>,
@@ -112,7 +112,7 @@ async function* listen(subscribed: Subscribed, begun: () => void): AsyncGenerato
     const { status: httpStatus, headers } = response;
     const refused = resultOf(text, parse);
     if (refused?.errors) dataOf(call, refused, {});
-    throw failure(call, `the server answered ${String(httpStatus)} without a stream: ${excerpt(headers, text)}`, {
+    throw failure(call, `the server responded with ${String(httpStatus)} without a stream: ${excerpt(headers, text)}`, {
       status: "unexpected",
       httpStatus,
       headers,
@@ -125,14 +125,17 @@ async function* listen(subscribed: Subscribed, begun: () => void): AsyncGenerato
     if (event !== "next") continue;
     const result = resultOf(data, parse);
     if (!result)
-      throw failure(call, "an event is no GraphQL result", { status: "malformed", httpStatus: 200, body: data });
+      throw failure(call, "an event is not a GraphQL result", { status: "malformed", httpStatus: 200, body: data });
     yield result;
   }
 }
 
 const longestWaitMs = 30_000;
 
-/** Begins a subscription again that broke off after it had begun; a first try that fails is the app's to know of. */
+/**
+ * Reconnects a subscription that was disconnected after it had begun. The failure of the first attempt is thrown to the
+ * app.
+ */
 export async function* reconnected(
   subscribed: Subscribed,
   { tries = 5, waitMs = 500 }: Reconnecting,

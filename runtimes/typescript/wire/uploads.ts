@@ -1,8 +1,9 @@
 import type { GraphqlPayload } from "./graphql.js";
 
 /**
- * A request whose variables hold files as a multipart form: the request with null in their places, a map from parts to
- * places, then the files (the community's specification for GraphQL multipart requests). Undefined without files.
+ * A request whose variables contain files, as a multipart form: the request with null in place of the files, a map from
+ * parts to places, then the files (the community's specification for GraphQL multipart requests). Undefined if there
+ * are no files.
  */
 export function uploads(payload: GraphqlPayload, stringify: (value: unknown) => string): FormData | undefined {
   const files = new Map<Blob, string[]>();

@@ -11,7 +11,9 @@ import {
 } from "./graphql.js";
 import { reconnected, type Reconnecting } from "./subscribe.js";
 
-/** As much of a WebSocket as is needed; the platform's own has it, and so do the packages for platforms without one. */
+/**
+ * The part of WebSocket that is needed here. The platform's own has it, and so do packages for platforms without one.
+ */
 export interface Socket {
   send(data: string): void;
   close(code?: number, reason?: string): void;
@@ -19,16 +21,17 @@ export interface Socket {
 }
 
 export interface WebSocketOptions extends Reconnecting {
-  /** Where subscriptions are; the connection's address with ws: in the place of http: when absent. */
+  /** The address for subscriptions. Default: the connection's address with ws: in place of http:. */
   readonly url?: Supplier<string> | undefined;
-  /** The constructor, where the platform has none. */
+  /** The constructor, if the platform has none. */
   readonly WebSocket?: (new (url: string, protocol: string) => Socket) | undefined;
   /**
-   * Gives what is sent once when a socket opens, before any subscription: credentials, which a socket has no headers for.
-   * When absent, it is `{ authorization }` with what the connection sends as that header, and nothing where it sends none.
+   * Returns the payload that is sent once when a socket opens, before any subscription. It usually contains
+   * credentials, because a browser's socket has no headers for them. Default: `{ authorization }` with the connection's
+   * header of that name, or nothing if there is none.
    */
   readonly opening?: (() => unknown) | undefined;
-  /** Milliseconds until the server has to accept a socket; 10,000 when absent. */
+  /** Milliseconds until the server must accept a socket. Default: 10,000. */
   readonly acceptMs?: number | undefined;
 }
 
@@ -43,7 +46,7 @@ interface Message {
   readonly payload?: unknown;
 }
 
-/** Codes of closing by which a server says that trying again will not help (4400 to 4499, but too many at once). */
+/** Close codes after which another attempt is useless (4400 to 4499, except too many requests). */
 function isFinal(code: number): boolean {
   return code >= 4400 && code < 4500 && code !== 4408 && code !== 4429;
 }
@@ -59,7 +62,7 @@ async function* converse(
   const platform: { readonly WebSocket?: unknown } = globalThis;
   const Constructor = given ?? (platform.WebSocket as WebSocketOptions["WebSocket"]);
   if (!Constructor)
-    throw failure(call, "this platform has no WebSocket; give a constructor to overWebSocket({ WebSocket })", {
+    throw failure(call, "this platform has no WebSocket; pass a constructor to overWebSocket({ WebSocket })", {
       status: "unreachable",
     });
   const address = await (typeof url === "function" ? url() : (url ?? own(connection.baseUrl)));
@@ -89,7 +92,7 @@ async function* converse(
   }
 }
 
-/** One subscription on a socket: what came and was not taken yet, and what is told to the server. */
+/** One subscription on a socket: the results that were not consumed yet, and the messages to the server. */
 class Conversation {
   private readonly subscribed: Subscribed;
   private readonly socket: Socket;
@@ -108,10 +111,10 @@ class Conversation {
 
   private readonly abort = (): void => {
     const { call, options } = this.subscribed;
-    this.put(failure(call, "the app gave up", { status: "aborted" }, options?.signal?.reason));
+    this.put(failure(call, "the app cancelled the call", { status: "aborted" }, options?.signal?.reason));
   };
 
-  /** Listens to the socket, and waits until the server has accepted it. */
+  /** Listens to the socket and waits until the server has accepted it. */
   start(acceptMs: number): void {
     const { socket } = this;
     const { shown, initial } = this.how;
@@ -126,7 +129,7 @@ class Conversation {
     });
     socket.addEventListener("error", (event) => {
       const { message = "", error } = event as { readonly message?: string; readonly error?: unknown };
-      this.broken(`the socket at ${shown} broke${message === "" ? "" : `: ${message}`}`, error);
+      this.broken(`the socket at ${shown} was disconnected${message === "" ? "" : `: ${message}`}`, error);
     });
     socket.addEventListener("close", (event) => {
       this.closed(event as { readonly code: number; readonly reason: string });
@@ -136,7 +139,7 @@ class Conversation {
     });
   }
 
-  /** What comes next, as soon as it is there. */
+  /** The next result, as soon as it arrives. */
   async next(): Promise<Waiting> {
     const { call, options } = this.subscribed;
     for (;;) {
@@ -160,7 +163,7 @@ class Conversation {
     try {
       if (!isComplete) this.tell({ id: "1", type: "complete" });
     } catch {
-      // The socket is not open (any more), which is all that telling it is for.
+      // The socket is not open, so the message is not needed.
     }
     this.socket.close(1000);
   }
@@ -207,7 +210,7 @@ class Conversation {
         this.put(message.payload as GraphqlResult);
         return;
       case "error":
-        // Of the whole, and its end.
+        // The end of the whole subscription.
         this.put(errorsOf(call, message.payload as NonNullable<GraphqlResult["errors"]>));
         return;
       case "complete":
@@ -217,13 +220,13 @@ class Conversation {
         return;
       default: {
         const details = { status: "malformed", httpStatus: 101, body: String(data) } as const;
-        this.put(failure(call, "a message is none of the protocol", details));
+        this.put(failure(call, "a message does not follow the protocol", details));
       }
     }
   }
 }
 
-/** What the connection sends as its authorization with requests. */
+/** The authorization that the connection sends with requests. */
 async function authorizationOf(
   connection: GraphqlConnection,
   call: string,
@@ -245,7 +248,7 @@ function read(data: unknown, parse: (text: string) => unknown): Partial<Message>
     const message = parse(String(data));
     return typeof message === "object" && message !== null ? message : undefined;
   } catch {
-    // Told apart by the caller: what is not JSON has no type.
+    // The caller handles text that is not JSON, because it has no type.
     return undefined;
   }
 }

@@ -1,19 +1,19 @@
-/** Settings of an SDK that several languages have as their own, as properties of a JSON Schema. */
+/** Settings that are the same in several languages, as properties of a JSON Schema. */
 
-/** What a GraphQL contract brings beside its calls. */
+/** Further files of a GraphQL contract. */
 export const graphqlCopies = {
   manifest: {
     description:
-      "Whether there is a list of all GraphQL operations with hash and text, for servers that know them by id.",
+      "Whether the SDK has a list of all GraphQL operations with hash and text, for servers that accept ids.",
     type: "boolean",
   },
-  schema: { description: "Whether there is a copy of the GraphQL schema as text.", type: "boolean" },
+  schema: { description: "Whether the SDK has a copy of the GraphQL schema as text.", type: "boolean" },
 };
 
-/** Types of the app's own by format. @param properties what is said of one, each but the optional ones needed */
+/** Returns the setting for the app's own types, by format. @param properties the properties of one type, required unless listed in `optional` */
 export function formatsSetting(properties: Readonly<Record<string, object>>, optional: readonly string[] = []): object {
   return {
-    description: "Types of the app's own, by format.",
+    description: "The app's own types, by format.",
     type: "object",
     additionalProperties: {
       type: "object",
@@ -26,7 +26,7 @@ export function formatsSetting(properties: Readonly<Record<string, object>>, opt
 
 const identifier = "[A-Za-z_][A-Za-z0-9_]*";
 
-/** A name with the package or the types that it stands in. */
+/** A name with its package or its enclosing types. */
 export const qualifiedName = {
   type: "string",
   pattern: `^${identifier}(\\.${identifier})*$`,

@@ -21,48 +21,48 @@ export interface SharedChoice<Value> {
   readonly implied?: { readonly by: string; readonly value: Value };
 }
 
-/** The shared settings in words, and what holds for a language that does not take one. */
+/** The descriptions of the shared settings, and the values for languages that do not have them. */
 export const sharedSettings: {
   readonly [Name in SharedName]: { readonly description: string; readonly otherwise: SharedSettings[Name] };
 } = {
   dates: {
-    description: "How instants (format date-time) reach the app: as text, or decoded to the language's own type.",
+    description: "The type of date-times in the app: a string, or the language's own type.",
     otherwise: "text",
   },
-  int64: { description: "How 64-bit integers reach the app.", otherwise: "number" },
+  int64: { description: "The type of 64-bit integers in the app.", otherwise: "number" },
   choices: {
-    description: "Whether an answer may hold a choice that the contract does not list.",
+    description: "Whether a response may contain an enum value that the contract does not list.",
     otherwise: "closed",
   },
   failures: {
-    description: "Whether calls throw their failures, or return them beside their answers.",
+    description: "Whether calls throw their failures or return them.",
     otherwise: "throw",
   },
   verify: {
-    description: "Whether JSON answers of REST calls are held against the contract before they are used.",
+    description: "Whether JSON responses of REST calls are validated against the contract before they are used.",
     otherwise: "none",
   },
   unions: {
-    description: "Whether a union of a GraphQL answer has a member for types that the schema does not have yet.",
+    description: "Whether unions in GraphQL responses have a member for types that the schema does not have yet.",
     otherwise: "closed",
   },
   fragments: {
     description:
-      "Whether the fields of a GraphQL fragment are seen where it is spread, or only by who unseals it, or whether it is a type that answers have.",
+      "The fields of a GraphQL fragment: visible wherever it is spread, visible after unsealing only, or in a type of their own.",
     otherwise: "inline",
   },
   testing: {
-    description: "Whether there is a module for unit tests: a fake connection and builders of samples.",
+    description: "Whether the SDK has a module for unit tests, with a fake connection and sample builders.",
     otherwise: false,
   },
   cached: {
     description:
-      "Whether there is a module of described calls, each with a key and a function, for what keeps answers for screens.",
+      "Whether the SDK has a module of calls with a key and a function, for libraries that cache responses for screens.",
     otherwise: false,
   },
 };
 
-/** The shared settings of an SDK: what its configuration says, else the language's default. */
+/** Returns the shared settings of an SDK: the configured values, otherwise the language's defaults. */
 export function settledSettings({ shared }: SettingsDescription, settings: SdkSettings): SharedSettings {
   const value = <Name extends SharedName>(name: Name): SharedSettings[Name] => {
     const choice: SharedChoice<SharedSettings[Name]> | undefined = shared[name];

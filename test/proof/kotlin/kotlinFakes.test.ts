@@ -25,7 +25,7 @@ it("a fake connection answers, fails and keeps what it was asked, in REST and Gr
     "kotlin.Unit",
     "R-1",
     "true",
-    expect.stringContaining("the fake connection has no answer for `getVessel`"),
+    expect.stringContaining("the fake connection has no response for `getVessel`"),
     "POST https://fake.test/berths/N-07/reservations 1 Bearer secret",
     '{"vesselId":"v9","arrival":"2026-05-01","departure":"2026-05-01"}',
     "7 7",

@@ -19,7 +19,7 @@ it("a fake connection answers, fails and keeps what it was asked, in an app with
     "No wind.",
     "R-1",
     "berths.tideTable: the fake connection has no network",
-    "berths.getVessel: the fake connection has no answer for `getVessel`",
+    "berths.getVessel: the fake connection has no response for `getVessel`",
     "POST https://fake.test/berths/N-07/reservations 1 Bearer secret",
     '{"vesselId":"v9","arrival":"2026-05-01","departure":"2026-05-01"}',
     "7 7",

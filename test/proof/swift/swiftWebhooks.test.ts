@@ -32,8 +32,8 @@ it("a webhook is read and replied to in Swift, and says the names of what comes 
     "POST N-07 8.0",
     '{"taken":true}',
     "X-Signature since",
-    "/berth /berth has to be text",
-    expect.stringMatching(/^nil the body is no JSON: /),
-    " the body has to be a record",
+    "/berth /berth must be a string",
+    expect.stringMatching(/^nil the body is not JSON: /),
+    " the body must be an object",
   ]);
 });

@@ -42,7 +42,7 @@ fun play(control: String, steps: List<suspend (String, Any?, MutableList<Any?>) 
     }
 }
 
-/** Thrown where the app gave up. */
+/** Thrown where the app cancelled the call. */
 class Aborted : Exception()
 
 /** Gives up on a call: at once, or after so many milliseconds. */

@@ -121,7 +121,7 @@ private suspend fun limits(harbour: HarbourConnection) {
     check("no server", (nowhere as? QuickFailure.Other)?.mishap == Mishap.Unreachable, nowhere)
     check("its cause", nowhere?.cause is IOException, nowhere?.cause)
     val broken = runCatching { harbour.broken() }.exceptionOrNull()
-    check("an answer that breaks off", broken?.message?.contains("broke off") == true, broken)
+    check("an answer that breaks off", broken?.message?.contains("was cut off") == true, broken)
 }
 
 private suspend fun retries(url: String) {

@@ -362,7 +362,7 @@ function absence(conditions: readonly string[], outer: readonly string[]): strin
       .map((part) => part.replace(/^include:(.*)$/, "`$1`").replace(/^skip:(.*)$/, "not `$1`"))
       .join(" and "),
   );
-  return [`There only with ${ways.join(", or with ")}.`];
+  return [`Only present with ${ways.join(", or with ")}.`];
 }
 
 /** Where the schema admits null, in its own words. */

@@ -8,6 +8,6 @@ export const description: LanguageDescription = {
   id: "javascript",
   title: "JavaScript",
   settings: { shared: typescript.settings.shared, own },
-  judging: "JavaScript is rated as TypeScript's compiler sees it with `checkJs`.",
+  judging: "JavaScript is rated by TypeScript's compiler with `checkJs`.",
   scalar: typescript.scalar,
 };

@@ -4,20 +4,20 @@ import type { Placement } from "./settings.js";
 /** The compiler that SDKs are tested with. */
 const kotlinVersion = "2.4.20";
 
-/** What an SDK depends on, with the versions that it is tested with. */
+/** The dependencies of an SDK, with the tested versions. */
 const dependencies = [
   ["com.squareup.okhttp3", "okhttp", "okhttp-jvm", "5.3.2"],
   ["org.jetbrains.kotlinx", "kotlinx-coroutines-core", "kotlinx-coroutines-core-jvm", "1.10.2"],
   ["org.jetbrains.kotlinx", "kotlinx-serialization-json", "kotlinx-serialization-json-jvm", "1.9.0"],
 ] as const;
 
-/** Where nothing is known of what builds it. */
+/** The placement if the build of the app is unknown. */
 const unplaced: Placement = { source: "path/to/this/folder" };
 
-/** The part of an SDK's README about building it in an app. */
+/** Returns the part of an SDK's README about building it in an app. */
 export function buildingPart(placement: Placement | undefined): string {
   return (
-    "Gradle (these lines were not run where the SDK's tests run):\n\n" +
+    "Gradle (the SDK's tests do not run these lines):\n\n" +
     `${codeBlock(gradleLines(placement), "kotlin")}\nMaven:\n\n${codeBlock(mavenLines(placement), "xml")}\n`
   );
 }
@@ -94,7 +94,7 @@ const mavenDependencies = [
   "</dependencies>",
 ];
 
-/** @param folders of sources, where they are not what Maven knows */
+/** @param folders the source folders, if they are not Maven's default */
 function compilerPlugin(folders: readonly string[]): string[] {
   return [
     "    <plugin>",
@@ -140,15 +140,15 @@ function xmlText(text: string): string {
 }
 
 /**
- * The build files of an SDK that is a module of its own, by name: for Gradle in Kotlin and for Maven.
+ * Returns the build files of an SDK that is a module of its own, by name: for Gradle in Kotlin and for Maven.
  *
  * @param namespace the SDK's package
  * @param sdk the SDK's name in the configuration
- * @param main the class that runs, where it is a program
+ * @param main the main class, if the module is a program
  */
 export function buildFiles(namespace: string, sdk: string, main?: string): Map<string, string> {
   const gradle =
-    "// Written by rhema generate. The project around it says which version of the plug-in there is.\n" +
+    "// Written by rhema generate. The surrounding project sets the version of the plug-in.\n" +
     `plugins {\n    kotlin("jvm")\n    \`java-library\`\n}\n\ndependencies {\n${gradleDependencies("api")}}\n\n` +
     "java {\n    sourceCompatibility = JavaVersion.VERSION_1_8\n    targetCompatibility = JavaVersion.VERSION_1_8\n}\n\n" +
     "kotlin {\n    explicitApi()\n    compilerOptions {\n        jvmTarget.set(org.jetbrains.kotlin.gradle.dsl.JvmTarget.JVM_1_8)\n    }\n}\n";

@@ -17,7 +17,7 @@ export const description: LanguageDescription = {
     },
     own: {
       namespace: {
-        description: "The package of the SDK; each contract has one below it. Made of the SDK's name when absent.",
+        description: "The package of the SDK. Each contract has a package below it. Default: from the SDK's name.",
         ...qualifiedName,
       },
       package: {
@@ -26,9 +26,9 @@ export const description: LanguageDescription = {
       },
       ...graphqlCopies,
       formats: formatsSetting({
-        type: { description: "The type's whole name, its package included.", ...qualifiedName },
-        decode: { description: "The whole name of the function that makes one of a text.", ...qualifiedName },
-        encode: { description: "The whole name of the function that makes a text of one.", ...qualifiedName },
+        type: { description: "The full name of the type, with its package.", ...qualifiedName },
+        decode: { description: "The full name of the function that creates one from a string.", ...qualifiedName },
+        encode: { description: "The full name of the function that writes one as a string.", ...qualifiedName },
       }),
     },
   },

@@ -2,7 +2,7 @@ import { joinedBlocks } from "../joinedBlocks.js";
 
 /** The first line of every file. */
 export const header =
-  "// Written by rhema generate. Changes made here are lost; change the contract or the query documents instead.";
+  "// Written by rhema generate. Do not edit: the next run replaces this file. Change the contract or the query documents instead.";
 
 /** What one file needs from elsewhere: whole names, as they are imported. */
 export class FileUses {

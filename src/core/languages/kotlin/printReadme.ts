@@ -11,10 +11,10 @@ import { standingName } from "./calls/printConnection.js";
 import type { KotlinSettings } from "./settings.js";
 import { sampleText } from "./testing/printSample.js";
 
-/** Prints the SDK's README: how to build it, how to connect, and every call by name, with the page that tells all about it. */
+/** Prints the SDK's README: how to build it, how to connect, and a list of all calls with links to their pages. */
 export function printReadme(sdk: string, contexts: readonly ContractContext[], settings: KotlinSettings): string {
   const decodes = contexts.some(({ contract }) => contract.settings.dates === "decoded");
-  return `# SDK ${sdk}\n\nWritten by \`rhema generate\`; the next run replaces it. Calls are functions of a connection: type a dot behind one to see them all.\n\n${contexts.map(contractPart).join("\n")}\n${building(decodes, settings)}`;
+  return `# SDK ${sdk}\n\nWritten by \`rhema generate\`. The next run replaces it. Calls are functions of a connection: type a dot after a connection to see them all.\n\n${contexts.map(contractPart).join("\n")}\n${building(decodes, settings)}`;
 }
 
 function contractPart(context: ContractContext): string {
@@ -54,14 +54,14 @@ function givenFields(context: ContractContext): string[] {
 function building(decodes: boolean, settings: KotlinSettings): string {
   const lines =
     settings.package === true
-      ? 'This folder is a module of its own: `include` it in `settings.gradle.kts` and depend on it, `implementation(project(":path"))`, or install it with Maven, `mvn install`. Its Gradle file was not run where the SDK\'s tests run.\n\n'
+      ? 'This folder is a module of its own. Add it to `settings.gradle.kts` with `include` and depend on it with `implementation(project(":path"))`, or install it with `mvn install`. The SDK\'s tests do not run its Gradle file.\n\n'
       : buildingPart(settings.placement);
   return (
-    "## Building\n\nKotlin 2.0 or newer, Java 8 or Android 21. No plug-in of the compiler, no annotation processor and no shrinker rules are needed.\n\n" +
+    "## Building\n\nKotlin 2.0 or newer, Java 8 or Android 21. You need no compiler plug-in, no annotation processor and no shrinker rules.\n\n" +
     lines +
     (decodes
-      ? "Instants are `java.time.Instant`. Below Android 26 the app has to switch on core library desugaring.\n\n"
+      ? "Date-times are `java.time.Instant`. For Android below 26, enable core library desugaring in the app.\n\n"
       : "") +
-    'In the Android emulator the computer\'s own servers are at another address: `baseUrl = onEmulator("http://localhost:4020")`, for debug builds. Plain HTTP has to be allowed there, by `android:usesCleartextTraffic="true"` in `src/debug/AndroidManifest.xml`.\n'
+    'The Android emulator reaches the computer\'s own servers at another address. In debug builds, use `baseUrl = onEmulator("http://localhost:4020")`. Allow plain HTTP there with `android:usesCleartextTraffic="true"` in `src/debug/AndroidManifest.xml`.\n'
   );
 }

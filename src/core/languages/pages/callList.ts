@@ -8,12 +8,12 @@ import type { PageSpelling } from "./pageSpelling.js";
 
 type Names = Pick<PageSpelling, "callName" | "page">;
 
-/** Every call of a contract by name, with the page that tells all about it: the parts of a README. */
+/** Returns the parts of a README with a list of a contract's calls and links to their pages. */
 export function callList(contract: LoweredContract, spelling: Names): string[] {
   return contract.protocol === "rest" ? restRows(contract, spelling) : graphqlRows(contract, spelling);
 }
 
-/** The calls by group, each group with what the contract says about its tag. */
+/** Returns the calls by group, each group with the contract's description of its tag. */
 function restRows(contract: LoweredRest, spelling: Names): string[] {
   const { plan, calls } = contract;
   const groups = sortedBy(

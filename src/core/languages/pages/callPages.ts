@@ -7,7 +7,7 @@ import type { PlannedArgument, PlannedResponse, RestCall, RestPlan } from "../..
 import { codeBlock, codeSpan, oneLine, paragraphs, section } from "./markdown.js";
 import type { PageSpelling } from "./pageSpelling.js";
 
-/** The page of the calls that share a file: every call with all there is to know about it. */
+/** Returns the page of the calls that share a file, with all details of every call. */
 export function restPage({ groups }: CallFile<LoweredCall>, { plan }: LoweredRest, spelling: PageSpelling): string {
   const parts = [...groups].map(([group, calls]) => {
     const tag = plan.tags.get(group);
@@ -17,12 +17,12 @@ export function restPage({ groups }: CallFile<LoweredCall>, { plan }: LoweredRes
   return parts.join("\n");
 }
 
-/** A group's name below those of the tags it stands under. */
+/** Returns a group's name after the names of its parent tags. */
 export function groupTitle(plan: RestPlan, group: string): string {
   return [...groupsAbove(group, plan.tags), group].map(oneLine).join(" / ");
 }
 
-/** The page of one GraphQL call: how it is made, what it takes and answers, and the text that is sent. */
+/** Returns the page of one GraphQL call: a sample, its variables, its response and the text that is sent. */
 export function graphqlPage(lowered: LoweredGraphqlCall, { plan }: LoweredGraphql, spelling: PageSpelling): string {
   return `# ${oneLine(plan.title)}\n\n${graphqlCall(lowered, spelling).trimEnd()}\n\nSent:\n\n${codeBlock(lowered.call.operation.text, "graphql")}`;
 }
@@ -44,13 +44,13 @@ function restCall(lowered: LoweredCall, plan: RestPlan, spelling: PageSpelling):
       "Arguments",
       call.arguments.flatMap((argument) => argumentRows(argument, lowered, spelling)),
     ) +
-    `Answers ${codeSpan(spelling.answerType(lowered))}${isStream ? ", item by item" : ""}${answers === "" ? "" : `: ${oneLine(answers)}`}\n\n` +
+    `Returns ${codeSpan(spelling.answerType(lowered))}${isStream ? ", item by item" : ""}${answers === "" ? "" : `: ${oneLine(answers)}`}\n\n` +
     section(
       spelling.otherAnswers.title,
       call.answerChoices.map((choice) => spelling.otherAnswers.row(lowered, choice.mediaType)),
     ) +
     (call.answers.length > 1 ? section("By status", rows(call.answers)) : "") +
-    (paging ? `${codeSpan(spelling.pagesName(lowered))} goes through all items of all pages.\n\n` : "") +
+    (paging ? `${codeSpan(spelling.pagesName(lowered))} iterates over all items of all pages.\n\n` : "") +
     section("Fails with", rows(call.failures)) +
     authWords(call, plan)
   );
@@ -65,7 +65,7 @@ function argumentRows(argument: PlannedArgument, lowered: LoweredCall, spelling:
   const words = [oneLine(node.description ?? ""), oneLine(factOf(argument.type.shape) ?? "")].filter(
     (each) => each !== "",
   );
-  const needed = argument.required ? "needed" : argument.standing ? "supplied by the connection" : "optional";
+  const needed = argument.required ? "required" : argument.standing ? "supplied by the connection" : "optional";
   return [
     `${name} ${codeSpan(spelling.type(argument.type, "given"))}, ${where}, ${needed}${words.length > 0 ? `: ${words.join(" ")}` : ""}`,
     ...ways.map(({ content: { mediaType }, type }) => spelling.otherBody(lowered, { mediaType, type })),
@@ -82,18 +82,18 @@ function authWords(call: RestCall, plan: RestPlan): string {
   const alternatives = call.operation.auth.map((schemes) => schemes.filter((scheme) => plan.authSchemes.has(scheme)));
   if (alternatives.every((schemes) => schemes.length === 0)) return "";
   const said = alternatives.map((schemes) => (schemes.length === 0 ? "nothing" : schemes.map(codeSpan).join(" and ")));
-  return `Needs ${said.join(", or ")}.\n\n`;
+  return `Requires ${said.join(", or ")}.\n\n`;
 }
 
 function graphqlCall(lowered: LoweredGraphqlCall, spelling: PageSpelling): string {
   const { operation, variables, answer } = lowered.call;
   const rows = variables.map(
     (field) =>
-      `${codeSpan(field.name)} ${codeSpan(spelling.type(field.type, "given"))}, ${field.required ? "needed" : "optional"}`,
+      `${codeSpan(field.name)} ${codeSpan(spelling.type(field.type, "given"))}, ${field.required ? "required" : "optional"}`,
   );
   return (
     `## ${spelling.callName(lowered)}\n\n${paragraphs(operation.description)}The ${operation.root} ${codeSpan(operation.name)}.\n\n${codeBlock(spelling.sample(lowered), spelling.fence)}\n` +
     section("Variables", rows) +
-    `Answers ${codeSpan(spelling.type(answer, "got"))}\n\n`
+    `Returns ${codeSpan(spelling.type(answer, "got"))}\n\n`
   );
 }

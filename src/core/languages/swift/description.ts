@@ -18,22 +18,22 @@ export const description: LanguageDescription = {
     own: {
       prefix: {
         description:
-          "What the names of the SDK's namespaces begin with, where one target has several SDKs: `Harbour` makes `HarbourWire` of `Wire`.",
+          "The prefix of the SDK's namespaces, if a target has several SDKs: `Harbour` changes `Wire` to `HarbourWire`.",
         type: "string",
         pattern: "^[A-Z][A-Za-z0-9]*$",
         examples: ["Harbour"],
       },
       package: {
-        description: "Whether the SDK is a package with a `Package.swift` of its own; what it offers is public then.",
+        description: "Whether the SDK is a package with a `Package.swift` of its own and a public interface.",
         type: "boolean",
       },
       ...graphqlCopies,
       formats: formatsSetting(
         {
-          from: { description: "The module that has them; absent where it is the app's own.", ...qualifiedName },
-          type: { description: "The type, which has to be Hashable and Sendable.", ...qualifiedName },
-          decode: { description: "The function that makes one of a text; it may throw.", ...qualifiedName },
-          encode: { description: "The function that makes a text of one.", ...qualifiedName },
+          from: { description: "The module of the type and functions. Default: the app's own.", ...qualifiedName },
+          type: { description: "The type, which must be Hashable and Sendable.", ...qualifiedName },
+          decode: { description: "The function that creates one from a string. It may throw.", ...qualifiedName },
+          encode: { description: "The function that writes one as a string.", ...qualifiedName },
         },
         ["from"],
       ),

@@ -10,7 +10,7 @@ export function packageName(sdk: string): string {
 export function packageFile(sdk: string): string {
   const name = packageName(sdk);
   return `// swift-tools-version: 6.0
-// Written by rhema generate. Changes made here are lost.
+// Written by rhema generate. Do not edit: the next run replaces this file.
 
 import PackageDescription
 

@@ -11,9 +11,9 @@ import { standingName } from "./calls/printConnection.js";
 import { sampleText } from "./testing/printSample.js";
 import type { SwiftSettings } from "./settings.js";
 
-/** Prints the SDK's README: how to build it, how to connect, and every call by name, with the page that tells all about it. */
+/** Prints the SDK's README: how to build it, how to connect, and a list of all calls with links to their pages. */
 export function printReadme(sdk: string, contexts: readonly ContractContext[], settings: SwiftSettings): string {
-  return `# SDK ${sdk}\n\nWritten by \`rhema generate\`; the next run replaces it. Calls are functions of a connection: type a dot behind one to see them all.\n\n${contexts.map(contractPart).join("\n")}\n${building(sdk, contexts, settings)}`;
+  return `# SDK ${sdk}\n\nWritten by \`rhema generate\`. The next run replaces it. Calls are functions of a connection: type a dot after a connection to see them all.\n\n${contexts.map(contractPart).join("\n")}\n${building(sdk, contexts, settings)}`;
 }
 
 function contractPart(context: ContractContext): string {
@@ -51,17 +51,17 @@ function building(sdk: string, contexts: readonly ContractContext[], settings: S
   const isReturned = first?.contract.settings.failures === "return";
   const how =
     settings.package === true
-      ? `This folder is a package: in Xcode choose *File > Add Package Dependencies > Add Local* and this folder, or add \`.package(path: "…")\` to the \`dependencies\` of your \`Package.swift\` and \`"${packageName(sdk)}"\` to those of the target. Its calls are then behind \`import ${packageName(sdk)}\`.\n\n`
-      : "Add this folder to the app's target: in Xcode drag it into the project as a folder and tick the target, in a package place it below `Sources/` and the target's name. Nothing has to be imported, and nothing of it is public. Run `npx rhema generate` before you build when the contract has changed.\n\n";
+      ? `This folder is a package. In Xcode, choose *File > Add Package Dependencies > Add Local* and select this folder. Or add \`.package(path: "…")\` to the \`dependencies\` of your \`Package.swift\` and \`"${packageName(sdk)}"\` to those of the target. Then use \`import ${packageName(sdk)}\`.\n\n`
+      : "Add this folder to the app's target. In Xcode, drag it into the project as a folder and select the target. In a package, put it into `Sources/` and the folder of the target. You do not import anything, and nothing in it is public. Run `npx rhema generate` before you build if the contract has changed.\n\n";
   return (
-    "## Building\n\nSwift 6 or newer in the Swift 6 language mode; iOS 15, macOS 12, tvOS 15, watchOS 8 or Linux. Foundation is all that it needs.\n\n" +
+    "## Building\n\nSwift 6 or newer in the Swift 6 language mode; iOS 15, macOS 12, tvOS 15, watchOS 8 or Linux. Foundation is the only dependency.\n\n" +
     how +
     (isReturned
       ? ""
-      : `A call throws its own failures and no others. The compiler checks a \`switch\` over them:\n\n${codeBlock(
+      : `A call throws only its own failures. The compiler checks a \`switch\` over them:\n\n${codeBlock(
           "do {\n  let answer = try await connection.call()\n} catch {\n  switch error {\n  case .notFound(let failure): show(failure.body)\n  case .other(let failure): show(failure.mishap)\n  // and the other cases of the call\n  }\n}",
           "swift",
-        )}\nIn a closure the type has to be named, or it is lost: \`do throws(CallFailure) { … }\`.\n\n`) +
-    "What was proved by running it was proved on Linux. There a stream is not held back while nobody reads it, a subscription over WebSocket cannot tell an application's closing codes apart, and the platform itself ends the program over a `401` whose `WWW-Authenticate` is a single word.\n"
+        )}\nIn a closure, write the type, because the compiler does not infer it: \`do throws(CallFailure) { … }\`.\n\n`) +
+    "The SDK's tests run on Linux only. On Linux, three things differ. A stream does not slow down its sender while nobody reads it. A subscription over WebSocket cannot distinguish an application's close codes. The platform ends the program on a `401` whose `WWW-Authenticate` is a single word.\n"
   );
 }

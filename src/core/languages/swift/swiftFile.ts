@@ -2,7 +2,7 @@ import { joinedBlocks } from "../joinedBlocks.js";
 
 /** The first line of every file. */
 const header =
-  "// Written by rhema generate. Changes made here are lost; change the contract or the query documents instead.";
+  "// Written by rhema generate. Do not edit: the next run replaces this file. Change the contract or the query documents instead.";
 
 /** Columns of a line, as swift-format has them. */
 export const widest = 100;

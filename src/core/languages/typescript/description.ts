@@ -23,19 +23,19 @@ export const description: LanguageDescription = {
     },
     own: {
       views: {
-        description:
-          "Frameworks for which there are bindings that show described calls; there are described calls then, too.",
+        description: "The frameworks for which the SDK has bindings. This also turns on `cached`.",
         anyOf: [framework, { type: "array", uniqueItems: true, items: framework }],
       },
       parsed: {
-        description: "Whether GraphQL operations carry their text parsed too; the app then needs the package graphql.",
+        description:
+          "Whether GraphQL operations also contain their parsed text. The app then needs the package graphql.",
         type: "boolean",
       },
       ...graphqlCopies,
       formats: formatsSetting({
         type: identifier,
         from: {
-          description: "The module, a path of the project as it is imported.",
+          description: "The module, as a path in the project.",
           type: "string",
           minLength: 1,
         },
@@ -43,7 +43,7 @@ export const description: LanguageDescription = {
         encode: identifier,
       }),
       imports: {
-        description: "Endings of relative imports; as the app's tsconfig wants them when absent.",
+        description: "The extensions of relative imports. Default: those of the app's tsconfig.",
         enum: ["js", "bare"],
       },
     },

@@ -108,7 +108,7 @@ function extract(
   for (const [name, node] of tagged) {
     if (bound.has(name)) continue;
     problems.push(
-      problem("query.tag", `\`${name}\` is used as a tag and never imported.`, {
+      problem("query.tag", `\`${name}\` is used as a tag but not imported.`, {
         level: "warning",
         place: { document: source.document, offset: node.start, length: name.length },
         hint: `Import \`${name}\` in this file, or write /* GraphQL */ before the text instead.`,
@@ -122,10 +122,10 @@ function interpolated({ document, text }: SourceText, start: number, end: number
   const shown = text.slice(start, end).replace(/\s+/g, " ");
   return problem(
     "query.interpolated",
-    `\`${shown.length > 40 ? `${shown.slice(0, 39)}…` : shown}\` stands inside a query.`,
+    `\`${shown.length > 40 ? `${shown.slice(0, 39)}…` : shown}\` is inside a query.`,
     {
       place: { document, offset: start, length: end - start },
-      why: "What is sent would only be known when the app runs; it can be neither checked nor typed.",
+      why: "The text is known only at run time, so it cannot be checked or typed.",
       hint: "Use a variable for a value. Spread a fragment by its name, and put its interpolation after the last brace.",
     },
   );

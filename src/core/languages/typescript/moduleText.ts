@@ -2,7 +2,7 @@ import { sortedBy } from "../../text/sortedBy.js";
 
 /** The first line of every module. */
 export const header =
-  "// Written by rhema generate. Changes made here are lost; change the contract or the query documents instead.";
+  "// Written by rhema generate. Do not edit: the next run replaces this file. Change the contract or the query documents instead.";
 
 export interface Import {
   readonly from: string;

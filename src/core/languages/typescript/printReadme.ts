@@ -6,13 +6,13 @@ import { propertyName, quoted } from "./names/escape.js";
 import { pageSpelling } from "./pageSpelling.js";
 import { sampleText } from "./testing/printSample.js";
 
-/** Prints the SDK's README: how to connect, and every call by name, with the page that tells all about it. */
+/** Prints the SDK's README: how to connect, and a list of all calls with links to their pages. */
 export function printReadme(sdk: string, contracts: readonly ContractContext[]): string {
   return (
-    `# SDK ${sdk}\n\nWritten by \`rhema generate\`; the next run replaces it. Import what you need from a contract's \`index\`:\n` +
-    `each call is a function of its own that takes a connection first, so an app ships only the calls it imports.\n\n` +
-    `A connection also takes \`headers\`, \`timeoutMs\`, \`onFailure\`, \`json\` and \`around\`; from \`wire/index\` come \`retrying()\`, \`eachRequest()\` and \`eachAnswer()\` for\n` +
-    `\`around\`, and \`renewable()\` for a credential that is got anew when the server rejects it.\n\n${contracts.map(contractPart).join("\n")}`
+    `# SDK ${sdk}\n\nWritten by \`rhema generate\`. The next run replaces it. Import calls from a contract's \`index\`.\n` +
+    `Each call is a function whose first argument is a connection. An app ships only the calls that it imports.\n\n` +
+    `A connection also has the options \`headers\`, \`timeoutMs\`, \`onFailure\`, \`json\` and \`around\`. Import \`retrying()\`, \`eachRequest()\` and\n` +
+    `\`eachAnswer()\` for \`around\` from \`wire/index\`, and \`renewable()\` for a credential that is fetched again when the server rejects it.\n\n${contracts.map(contractPart).join("\n")}`
   );
 }
 
@@ -22,11 +22,11 @@ function contractPart(context: ContractContext): string {
   const shown = version === "" ? "" : ` ${oneLine(version)}`;
   const { grouped, connect, cached } = names.contract;
   const described = contract.settings.cached
-    ? `\nDescribed by a key and a function, for what keeps answers for screens: \`${cached}(connection)\` in \`${name}/cached\`.\n`
+    ? `\nAll calls with a key and a function, for libraries that cache responses for screens: \`${cached}(connection)\` in \`${name}/cached\`.\n`
     : "";
   const allCalls = context.isTranspiled
-    ? `All calls behind a dot, by one import (a page does it in \`<script type="module">\`):\n\n${codeBlock(`import { ${grouped}, ${connect} } from "./${name}/grouped.js";`, "js")}`
-    : `All calls behind a dot: \`${grouped}(connection)\` in \`${name}/grouped\`.\n`;
+    ? `All calls as methods, with one import (a page does it in \`<script type="module">\`):\n\n${codeBlock(`import { ${grouped}, ${connect} } from "./${name}/grouped.js";`, "js")}`
+    : `All calls as methods: \`${grouped}(connection)\` in \`${name}/grouped\`.\n`;
   return (
     `## ${oneLine(title)}${shown}\n\n${codeBlock(connectSample(context), context.isTranspiled ? "js" : "ts")}\n` +
     `${allCalls}${described}\n${callList(contract, pageSpelling(context)).join("\n")}`

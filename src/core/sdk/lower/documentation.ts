@@ -20,7 +20,7 @@ export function typeWords({ description, shape, deprecated }: PlannedType, isUnm
   return words([
     description,
     factOf(shape),
-    isUnmapped ? "A scalar without a mapping; say what it is under `scalars` in the configuration." : undefined,
+    isUnmapped ? "A scalar without a mapping. Set its type under `scalars` in the configuration." : undefined,
     deprecated === undefined ? undefined : `Deprecated. ${deprecated}`.trim(),
   ]);
 }
@@ -45,7 +45,7 @@ export function argumentWords({ source, standing }: PlannedArgument, type: Refer
       description,
       factOf(type.shape),
       parameter ? defaultOf(parameter) : undefined,
-      standing ? "Supplied by the connection when absent." : undefined,
+      standing ? "Default: the value of the connection." : undefined,
     ],
     parameter?.deprecated,
   );
@@ -60,7 +60,7 @@ export function headerWords(field: Field): Words {
 export function answerWords(name: string, { answers }: RestCall): Words {
   const [only] = answers;
   const said = answers.length === 1 ? only?.description : statusLines(answers);
-  return words([`What \`${name}\` answers.`, said]);
+  return words([`The response of \`${name}\`.`, said]);
 }
 
 /** @param name what the language calls the call */
@@ -83,13 +83,13 @@ export function callWords({ operation }: RestCall): Words {
 
 /** Returns the documentation of a GraphQL call. */
 export function graphqlCallWords({ operation }: GraphqlCall): Words {
-  return words([operation.description ?? `Performs the ${operation.root} \`${operation.name}\`.`]);
+  return words([operation.description ?? `Sends the ${operation.root} \`${operation.name}\`.`]);
 }
 
 /** @param name what the language calls the call */
 export function pagesWords(name: string, { operation }: RestCall): Words {
   return words(
-    [`All items of all pages of \`${name}\`; the next page is asked for when it is needed.`],
+    [`All items of all pages of \`${name}\`. Each page is requested when it is needed.`],
     operation.deprecated,
   );
 }
@@ -106,8 +106,8 @@ export function sentWords({ request, of }: PlannedSent): Words {
 
 /** Returns the documentation of the base URL of a connection. */
 export function baseUrlWords({ written }: ConnectionPlan): Words {
-  const said = written === undefined ? "the contract does not say" : `the contract only says \`${written}\``;
-  return words([`Where the API is; ${said}.`]);
+  const said = written === undefined ? "the contract gives none" : `the contract only gives \`${written}\``;
+  return words([`The base URL of the API; ${said}.`]);
 }
 
 /** Returns the documentation of all servers but the first; undefined if there is none. */
@@ -126,8 +126,8 @@ export function credentialWords(scheme: Credential): Words {
 
 function whatIsSupplied(scheme: Credential): string {
   if (scheme.kind === "key") return `The key for the ${scheme.in} \`${scheme.name}\`.`;
-  if (scheme.kind === "scheme") return `What follows \`${scheme.scheme}\` in the Authorization header.`;
-  return scheme.kind === "basic" ? 'As "user:password".' : "The bearer token.";
+  if (scheme.kind === "scheme") return `The part after \`${scheme.scheme}\` in the Authorization header.`;
+  return scheme.kind === "basic" ? 'The credential as "user:password".' : "The bearer token.";
 }
 
 /** Format and limits in words; undefined when there are none. */
@@ -169,5 +169,5 @@ function limitsOf(limits: Constraints): string[] {
 function defaultOf(field: Pick<Field, "default">): string | undefined {
   if (field.default === undefined) return undefined;
   const text = JSON.stringify(field.default) as string | undefined;
-  return text === undefined || text.length > 200 ? undefined : `When absent: ${text}.`;
+  return text === undefined || text.length > 200 ? undefined : `Default: ${text}.`;
 }

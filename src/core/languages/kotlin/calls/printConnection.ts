@@ -164,7 +164,7 @@ function printServers(urls: readonly string[], name: string): string {
   const members = named(urls, (url) => url);
   const lines = members.map(
     ({ thing, member }) =>
-      `${docComment({ paragraphs: [`Instead of \`${thing}\`.`] }, "    ")}    ${spelled(member)}: String? = null,\n`,
+      `${docComment({ paragraphs: [`Replaces \`${thing}\`.`] }, "    ")}    ${spelled(member)}: String? = null,\n`,
   );
   const all = members.map(({ thing, member }) => `        ${quoted(thing)} to ${spelled(member)},\n`);
   return `/** ${sentences.ownServers} */\npublic class ${name}(\n${sortedBy(lines, (line) => line.trim()).join("")}) {\n    internal val all: Map<String, String?> = mapOf(\n${all.join("")}    )\n}\n`;

@@ -49,7 +49,7 @@ export function comment(...paragraphs: readonly (string | undefined)[]): string 
 export function deprecation(reason: string | undefined, indent = ""): string {
   if (reason === undefined) return "";
   const said = hideSecrets(reason.trim().replace(/\s+/g, " "));
-  return `${indent}@Deprecated(${quoted(said === "" ? "The contract calls it deprecated." : said)})\n`;
+  return `${indent}@Deprecated(${quoted(said === "" ? "The contract marks it as deprecated." : said)})\n`;
 }
 
 /** Text that stands inside a comment. */

@@ -91,7 +91,7 @@ export function printConnection(context: RestContext): string {
     `${printInit(connectionParameters(context), access)}${sets.join("")}` +
     `${listed(`    wire = ${wire}.Connection`, passed, "")}\n  }\n}\n`;
   return fileText([
-    printNamespace(context, contract.plan.title, "/// How calls read what they are answered.\n  enum Readings {}"),
+    printNamespace(context, contract.plan.title, "/// How calls read their responses.\n  enum Readings {}"),
     text,
     ...(credentials.length > 0 ? [inConnection(printAuth(contract, context), context)] : []),
     ...(hasVariables ? [inConnection(printVariables(server, context), context)] : []),
@@ -100,7 +100,7 @@ export function printConnection(context: RestContext): string {
 }
 
 function printNamespace({ access, space }: ContractContext, title: string, more: string): string {
-  return `${comment("", `What the calls of ${title} take and give.`)}${access}enum ${space} {\n  /// What reads and writes it.\n  enum Forms {}\n\n  ${more}\n}\n`;
+  return `${comment("", `The types of ${title}.`)}${access}enum ${space} {\n  /// Functions that read and write these types.\n  enum Forms {}\n\n  ${more}\n}\n`;
 }
 
 function inConnection(text: string, { connection }: ContractContext): string {
@@ -131,7 +131,7 @@ function printAuth({ connection }: LoweredRest, { access, wire }: ContractContex
     `/// ${sentences.credentials}\n${access}struct Auth: Swift.Sendable, Swift.CustomReflectable {\n` +
     `  let all: [Swift.String: ${wire}.Credential?]\n\n${printInit(parameters, access)}${listed("    all = ", all, "", ["[", "]"])}\n  }\n\n` +
     `${listed(`  static let schemes: [Swift.String: ${wire}.Scheme] = `, schemes, "", ["[", "]"])}\n\n` +
-    `  /// Credentials are shown nowhere.\n  ${access}var customMirror: Swift.Mirror {\n    Swift.Mirror(self, children: [:])\n  }\n}\n`
+    `  /// Hides the credentials in debug output.\n  ${access}var customMirror: Swift.Mirror {\n    Swift.Mirror(self, children: [:])\n  }\n}\n`
   );
 }
 
@@ -176,7 +176,7 @@ function printServers(urls: readonly string[], { access }: ContractContext): str
     name: member,
     type: "Swift.String?",
     fallback: "nil",
-    words: [`Instead of \`${thing}\`.`],
+    words: [`Replaces \`${thing}\`.`],
   }));
   const all = members.map(({ thing, member }) => `${quoted(thing)}: ${spelled(member)}`);
   return `/// ${sentences.ownServers}\n${access}struct Servers: Swift.Sendable {\n  let all: [Swift.String: Swift.String?]\n\n${printInit(parameters, access)}${listed("    all = ", all, "", ["[", "]"])}\n  }\n}\n`;
@@ -193,7 +193,7 @@ export function printGraphqlConnection(context: GraphqlContext): string {
     "graphql: graphql",
   ];
   return fileText([
-    printNamespace(context, contract.plan.title, "/// The operations as they are sent.\n  enum Operations {}"),
+    printNamespace(context, contract.plan.title, "/// The texts of the operations.\n  enum Operations {}"),
     `${comment("", sentences.connection(contract.plan.title))}${access}struct ${connection}: Swift.Sendable {\n  let wire: ${wire}.GraphQLConnection\n\n${printInit(connectionParameters(context), access)}${listed(`    wire = ${wire}.GraphQLConnection`, passed, "")}\n  }\n}\n`,
   ]);
 }

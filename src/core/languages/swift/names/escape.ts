@@ -61,7 +61,7 @@ export function comment(indent: string, ...paragraphs: readonly (string | undefi
 export function deprecation(reason: string | undefined, indent = ""): string {
   if (reason === undefined) return "";
   const said = hideSecrets(reason.trim().replace(/\s+/g, " "));
-  return `${indent}@available(*, deprecated, message: ${quoted(said === "" ? "The contract calls it deprecated." : said)})\n`;
+  return `${indent}@available(*, deprecated, message: ${quoted(said === "" ? "The contract marks it as deprecated." : said)})\n`;
 }
 
 /** Text that stands inside a comment. */

@@ -15,7 +15,7 @@ const mostCases = 200;
 
 /**
  * Prints a choice: an enum where it is closed. An open one is a small value around its text, to which the server may add
- * others; so is one with more values than a compiler likes, and one of several kinds of values.
+ * others; so is one with more values than a compiler likes, and one of several types.
  */
 export function printChoice(type: PlannedType, choice: ChoiceShape, context: ContractContext): PrintedType {
   const isOpen = isOpenChoice(choice, context);

@@ -52,7 +52,7 @@ export function printFormats(context: ContractContext): string {
     if (from !== undefined) modules.push(from);
     const access = context.access;
     return [
-      `${comment("", `What stands for the format ${JSON.stringify(format)}.`)}${access}enum ${formatName(format, context)} {\n` +
+      `${comment("", `The app's type for the format ${JSON.stringify(format)}.`)}${access}enum ${formatName(format, context)} {\n` +
         `  ${access}typealias ${names.type} = ${type}\n\n` +
         `  static func ${names.decode}(_ ${text}: Swift.String) throws -> ${names.type} { try ${decode}(${text}) }\n\n` +
         `  static func ${names.encode}(_ ${value}: ${names.type}) -> Swift.String { ${encode}(${value}) }\n}\n`,

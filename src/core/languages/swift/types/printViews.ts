@@ -18,7 +18,7 @@ export function printViews(type: PlannedType, context: ContractContext): string[
   return views.map((id) => {
     const of = typeName(id, context);
     const body = bodyOf(type, id, context);
-    return `  /// As a \`${of}\`, which a fragment selects.\n  ${context.access}var ${viewName(id, context)}: ${of} {\n${body}\n  }\n`;
+    return `  /// The value as a \`${of}\`, with the fields of a fragment.\n  ${context.access}var ${viewName(id, context)}: ${of} {\n${body}\n  }\n`;
   });
 }
 

@@ -48,7 +48,7 @@ export function printCallFunction(lowered: LoweredCall, context: RestContext): s
   const signature = `${generics}(\n  connection: ${context.names.contract.connection},\n  ${argsParameter},\n  options?: wire.CallOptions,\n): ${resultType(type, isStream, { failure: names.failure, context })}`;
   if (call.operation.deprecated === undefined) return `${doc}export function ${names.call}${signature} {\n${body}\n}\n`;
   return (
-    `/** What \`${names.call}\` does; not marked itself, so that the grouped calls can use it. */\n` +
+    `/** The implementation of \`${names.call}\`. It is not deprecated itself, so that the grouped calls can use it. */\n` +
     `export function ${names.perform}${signature} {\n${body}\n}\n\n${doc}export const ${names.call}: typeof ${names.perform} = ${names.perform};\n`
   );
 }

@@ -78,7 +78,7 @@ function variablesField(server: Server): string {
 
 function serversField(urls: readonly string[]): string {
   const fields = urls.map((url) => `        readonly ${propertyName(url)}?: wire.Supplier<string> | undefined;\n`);
-  return `  /**\n   * Other addresses for calls that have a server of their own, by what the contract calls it. On another origin than\n   * \`baseUrl\`, such a server gets credentials only when it is named here.\n   */\n  readonly servers?:\n    | {\n${fields.join("")}      }\n    | undefined;\n`;
+  return `${docComment({ paragraphs: [sentences.ownServers] }, "  ")}  readonly servers?:\n    | {\n${fields.join("")}      }\n    | undefined;\n`;
 }
 
 function authField({ name, scheme }: { readonly name: string; readonly scheme: Credential }): string {

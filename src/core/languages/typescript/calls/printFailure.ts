@@ -29,7 +29,7 @@ export function printGuard(
   label: string,
 ): string {
   return (
-    `/** Whether an error is a failure of \`${names.call}\`; then its \`status\` narrows it. */\n` +
+    `/** Whether an error is a failure of \`${names.call}\`. Its \`status\` then narrows the type. */\n` +
     `export function ${names.isFailure}(error: unknown): error is ${names.failure} {\n` +
     `  return wire.isFailure(error, ${quoted(label)});\n}\n`
   );

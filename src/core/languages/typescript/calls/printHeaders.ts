@@ -20,7 +20,7 @@ export function printHeaders({ call, headers }: LoweredCall, context: RestContex
   const values = headers.map((reading) => `    ${propertyName(reading.header.name)}: ${headerValue(reading)},\n`);
   return (
     `${comment(sentences.headers(names.call))}export interface ${names.headers} {\n${fields.join("")}}\n\n` +
-    `/** Reads the headers that \`${names.call}\` passes to \`onAnswer\`, or that its failures carry. */\n` +
+    `/** Reads the headers that \`${names.call}\` passes to \`onAnswer\`, or the headers of its failures. */\n` +
     `export function ${names.headersReader}(headers: Headers): ${names.headers} {\n  return {\n${values.join("")}  };\n}\n`
   );
 }

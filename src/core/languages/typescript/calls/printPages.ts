@@ -24,7 +24,7 @@ export function printPages(lowered: LoweredCall, context: RestContext): string {
   const returned = returnsFailures(context) ? `wire.settledItems(${gone})` : gone;
   const doc = docComment(pagesWords(names.call, call));
   const isHidden = names.performItems !== names.items;
-  const hidden = `/** What \`${names.items}\` does; not marked itself, so that the grouped calls can use it. */\n`;
+  const hidden = `/** The implementation of \`${names.items}\`. It is not deprecated itself, so that the grouped calls can use it. */\n`;
   const args =
     call.arguments.length > 0 ? `args: ${argsType}${argsNeeded ? "" : " = {}"}` : "args: wire.NoArguments = {}";
   return (

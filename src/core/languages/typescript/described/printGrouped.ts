@@ -34,7 +34,7 @@ export function printGrouped(
   });
   return (
     comment(
-      `All calls of ${contract.plan.title}, bound to a connection. For people who find out by typing a dot;\nan app that imports single calls ships only those.`,
+      `All calls of ${contract.plan.title} as methods of one object, for completion after a dot.\nAn app that imports single calls ships only those.`,
     ) + `export function ${names.grouped}(connection: ${names.connection}) {\n  return {\n${members.join("")}  };\n}\n`
   );
 }

@@ -59,7 +59,7 @@ export function printFormats(formats: Readonly<Record<string, OwnFormat>>, wireM
     ];
     return {
       imports: `import { ${functions.join(", ")} } from ${quoted(from)};`,
-      exports: `/** What the app makes of the format \`${format.replaceAll("*/", "* /")}\`. */\nexport type { ${type} as ${names.type} } from ${quoted(from)};\nexport const ${names.conversion}: wire.Conversion = wire.custom(${decoder}, ${encoder});\n`,
+      exports: `/** The app's type for the format \`${format.replaceAll("*/", "* /")}\`. */\nexport type { ${type} as ${names.type} } from ${quoted(from)};\nexport const ${names.conversion}: wire.Conversion = wire.custom(${decoder}, ${encoder});\n`,
     };
   });
   return `${[`import * as wire from ${quoted(wireModule)};`, ...rows.map((row) => row.imports)].join("\n")}\n\n${rows.map((row) => row.exports).join("\n")}`;

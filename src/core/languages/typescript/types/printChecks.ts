@@ -20,7 +20,7 @@ export function printChecks({ checks }: LoweredContract, printer: Names): string
   // Constants that name each other would cost the compiler time that grows with the square of their number.
   return rows.length === 0
     ? ""
-    : `/** What a server's answers are held against, by the name of their type. */\nexport const checkOf: wire.CheckOf = wire.checksByName({\n${rows.join("")}});\n`;
+    : `/** The checks that validate responses, by the name of their type. */\nexport const checkOf: wire.CheckOf = wire.checksByName({\n${rows.join("")}});\n`;
 }
 
 /** A check as it is written outside of the module that declares those of types. */

@@ -17,7 +17,7 @@ export function printConversions({ conversions }: LoweredContract, printer: Name
       const own = spell(of, printer, nameOf);
       // The type behind an alias may be declared further down.
       const text = type.shape.kind === "named" ? `wire.alias(() => ${own})` : own;
-      return `/** Turns \`${identifier}\` from what is on the wire into what the app has, and back. */\nexport const ${conversionName(identifier)}: wire.Conversion = ${text};\n`;
+      return `/** Converts \`${identifier}\` between JSON and the app's types. */\nexport const ${conversionName(identifier)}: wire.Conversion = ${text};\n`;
     })
     .join("\n");
 }
