@@ -5,14 +5,16 @@ import type { TakenArgument } from "./readArguments.js";
 
 export interface FilledArguments {
   readonly values: Readonly<Record<string, unknown>>;
-  /** Paths of what was missing: made up, or to be asked for. */
+  /** The paths of missing values, which get samples or must be supplied. */
   readonly missing: readonly string[];
 }
 
 /**
- * Puts samples where something required is missing, also inside records that were given in part.
+ * Adds samples for missing required values, also inside records that were given in part.
  *
- * @param sampleOf makes a sample for a whole argument; undefined where there is none
+ * @param given the values by argument name
+ * @param taken the arguments of the call
+ * @param sampleOf returns a sample for a whole argument; undefined if there is none
  */
 export function fillArguments(
   given: Readonly<Record<string, unknown>>,

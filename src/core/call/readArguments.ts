@@ -3,20 +3,20 @@ import { resolveReference, type ShapeTable } from "../contract/resolveShape.js";
 import { shapeWords } from "../contract/shapeWords.js";
 import { didYouMean } from "../text/nearest.js";
 
-/** An argument that a call takes, by its name in the SDK. */
+/** An argument of a call, by its name in the SDK. */
 export interface TakenArgument {
   readonly name: string;
   readonly type: Reference;
   readonly required: boolean;
 }
 
-/** An argument as it was written: "berthId=B12", "body.from=2031-05-01". */
+/** An argument as the user wrote it: "berthId=B12", "body.from=2031-05-01". */
 export interface WrittenArgument {
   readonly path: string;
   readonly value: string;
 }
 
-/** Something about a written argument that does not fit. */
+/** An error in a written argument. */
 export interface ArgumentFault {
   readonly path: string;
   /** The rest of a sentence that begins with the argument. */
@@ -29,18 +29,25 @@ export interface ReadArguments {
   readonly faults: readonly ArgumentFault[];
 }
 
-/** What reading arguments needs to know. */
+/** The facts that reading arguments needs. */
 export interface ReadingArguments {
   readonly types: ShapeTable;
-  /** A file by its path, as bytes and as text; undefined where it cannot be read. Without them no file is read. */
+  /**
+   * Returns a file by its path, as bytes and as text; undefined if it cannot be read. Without this function, no file is
+   * read.
+   */
   readonly fileOf?: (path: string) => File | undefined;
   readonly textOf?: (path: string) => string | undefined;
 }
 
 /**
- * Makes values of arguments that were written as text, by what the call takes: numbers and choices are checked, lists
- * may be written with commas, and anything as JSON. A path leads into records and lists: "body.lines[0].text". "@" and a
- * path stand for a file where bytes or JSON are expected.
+ * Converts the written arguments of a call to values of their types. Numbers and enum values are checked, lists may
+ * have commas, and any value may be JSON. A path leads into records and lists: "body.lines[0].text". "@" and a path
+ * mean a file, for bytes or JSON.
+ *
+ * @param written the arguments in order
+ * @param taken the arguments of the call
+ * @returns the values by argument name, and the errors
  */
 export function readArguments(
   written: readonly WrittenArgument[],
@@ -74,7 +81,7 @@ function stepsOf(path: string): string[] {
 
 type Fault = Pick<ArgumentFault, "why" | "hint">;
 
-/** Puts a value where a path leads, making the records and lists on the way. */
+/** Sets the value at a path, and creates the records and lists on the way. */
 function put(
   into: Record<string, unknown>,
   path: readonly string[],
@@ -118,7 +125,7 @@ function memberOf(shape: Shape, step: string, types: ShapeTable): { readonly typ
   }
   if (shape.kind === "map") return { type: shape.value };
   if (shape.kind === "any") return anything;
-  // Whichever member has the field will do; the server has the last word.
+  // Any member with the field is accepted; the server decides.
   const records = shape.kind === "union" ? shape.members.map((each) => resolveReference(each, types).shape) : [shape];
   const fields = records.flatMap((each) => (each.kind === "record" ? each.fields : []));
   const found = fields.find((each) => each.name === step);
@@ -132,7 +139,7 @@ function memberOf(shape: Shape, step: string, types: ShapeTable): { readonly typ
 
 const anything = { type: { shape: { kind: "any" }, nullable: true } as const };
 
-/** What a text stands for where a type is expected. */
+/** Converts a text to a value of a type. */
 function valueOf(text: string, reference: Reference, reading: ReadingArguments): { readonly value: unknown } | Fault {
   const { shape, nullable } = resolveReference(reference, reading.types);
   if (text === "null" && nullable) return { value: null };
@@ -179,7 +186,7 @@ function valueOf(text: string, reference: Reference, reading: ReadingArguments):
   }
 }
 
-/** The bytes of a text, or of the file that it names; two "@" stand for one. */
+/** Returns the bytes of a text, or of the file after "@". Two "@" mean a text with one. */
 function bytes(text: string, { fileOf }: ReadingArguments): { readonly value: unknown } | Fault {
   if (!fileOf || !text.startsWith("@")) return { value: new Blob([text]) };
   if (text.startsWith("@@")) return { value: new Blob([text.slice(1)]) };

@@ -1,6 +1,11 @@
 import type { Reference, Shape } from "./model.js";
 
-/** Calls back for every reference directly inside a shape, in a fixed order. The one place that knows where a shape has children. */
+/**
+ * Calls a function for every reference directly inside a shape, in a fixed order. Only this module knows where a shape
+ * has children.
+ *
+ * @param visit called with each child
+ */
 export function eachChild(shape: Shape, visit: (child: Reference) => void): void {
   switch (shape.kind) {
     case "record":

@@ -5,33 +5,33 @@ import type { Place, PointerPlace } from "../problem/place.js";
 export type Contract = RestContract | GraphqlContract;
 
 interface ContractBase {
-  /** The name the configuration gives it. */
+  /** Its name in the configuration. */
   readonly name: string;
   readonly title: string;
   readonly version: string;
   readonly description?: string;
-  /** Named definitions, by the key that `named` shapes use. */
+  /** Named definitions, by the key of `named` shapes. */
   readonly types: ReadonlyMap<string, TypeDefinition>;
   readonly setAside: readonly SetAside[];
 }
 
 export interface RestContract extends ContractBase {
   readonly protocol: "rest";
-  /** As the document spells it, for example "3.1.0". */
+  /** As in the document, for example "3.1.0". */
   readonly dialect: string;
   readonly servers: readonly Server[];
   readonly authSchemes: ReadonlyMap<string, AuthScheme>;
   readonly operations: readonly RestOperation[];
-  /** What the server sends on its own, to whoever registered outside of the API. */
+  /** Requests that the server sends on its own, to receivers that registered outside of the API. */
   readonly webhooks: readonly SentRequest[];
-  /** What the contract says about its tags, by name. */
+  /** The contract's tags, by name. */
   readonly tags: ReadonlyMap<string, Tag>;
 }
 
-/** A request that the server makes: a webhook, or a callback that an operation registers. */
+/** A request from the server: a webhook, or a callback that an operation registers. */
 export interface SentRequest {
   readonly name: string;
-  /** Callbacks only: the expression that gives the address, for example "{$request.body#/notify}". */
+  /** Callbacks only: the expression for the address, for example "{$request.body#/notify}". */
   readonly address?: string;
   readonly operation: RestOperation;
 }
@@ -39,7 +39,7 @@ export interface SentRequest {
 export interface Tag {
   readonly summary?: string;
   readonly description?: string;
-  /** OpenAPI 3.2: the tag it stands below. */
+  /** OpenAPI 3.2: the parent tag. */
   readonly parent?: string;
 }
 
@@ -48,7 +48,7 @@ export interface GraphqlContract extends ContractBase {
   readonly roots: Readonly<Partial<Record<GraphqlRoot, string>>>;
   /** Every output and input field by schema coordinate, for example "Voyage.crew". */
   readonly fields: ReadonlyMap<string, GraphqlField>;
-  /** What query documents may say beside what every schema has, by name without the "@". */
+  /** The directives that query documents may use besides the standard ones, by name without the "@". */
   readonly directives: ReadonlyMap<string, GraphqlDirective>;
 }
 
@@ -68,27 +68,27 @@ export interface GraphqlField {
   readonly place: Place;
 }
 
-/** Part of a contract that is left out of the SDK, and why. */
+/** A part of a contract that is skipped in the SDK, with the reason. */
 export interface SetAside {
   /** What is missing, for example "GET /berths/{berthId}". */
   readonly what: string;
   readonly why: string;
-  /** The kind of fault, which `rhema explain` knows. */
+  /** A code that `rhema explain` explains. */
   readonly code: ProblemCode;
   readonly place: Place;
 }
 
 export interface TypeDefinition {
-  /** Key in the contract's table. */
+  /** The key in the contract's table. */
   readonly key: string;
   /** The contract's own name for it. */
   readonly name: string;
   readonly shape: Shape;
-  /** The definition itself admits null. */
+  /** Whether the definition itself allows null. */
   readonly nullable: boolean;
-  /** GraphQL only: what kind of definition it is. */
+  /** GraphQL only: the kind of definition. */
   readonly role?: "object" | "interface" | "union" | "enum" | "input" | "scalar";
-  /** GraphQL only: the interfaces it implements. */
+  /** GraphQL only: the interfaces that it implements. */
   readonly implements?: readonly string[];
   readonly description?: string;
   readonly deprecated?: string;
@@ -96,7 +96,7 @@ export interface TypeDefinition {
   readonly place: Place;
 }
 
-/** A use of a shape. Whether it may be null belongs to the use; whether it may be absent to the field. */
+/** A use of a shape. The use decides whether the value may be null, and the field whether it may be absent. */
 export interface Reference {
   readonly shape: Shape;
   readonly nullable: boolean;
@@ -138,16 +138,16 @@ export interface ChoiceShape {
   readonly kind: "choice";
   readonly values: readonly Choice[];
   readonly description?: string;
-  /** Tells the members of a union apart, so a value that is not listed belongs to another member. */
+  /** Identifies the member of a union, so a value that is not listed belongs to another member. */
   readonly isTag?: boolean;
 }
 
 export interface TupleShape {
   readonly kind: "tuple";
   readonly items: readonly Reference[];
-  /** Shape of further items; absent when there may be none. */
+  /** The shape of further items; absent if there are none. */
   readonly rest?: Reference;
-  /** How many of the items are there in any case; all when absent. */
+  /** The number of required items. Default: all. */
   readonly needed?: number;
 }
 
@@ -159,11 +159,11 @@ export interface Choice {
 
 export interface NamedShape {
   readonly kind: "named";
-  /** Key into the contract's table of types. */
+  /** The key in the contract's table of types. */
   readonly key: string;
 }
 
-/** "unsaid": the contract says nothing here. "scalar": a GraphQL scalar without a mapping. */
+/** "unsaid": the contract gives no type. "scalar": a GraphQL scalar without a mapping. */
 export interface AnyShape {
   readonly kind: "any";
   readonly scalar?: string;
@@ -172,41 +172,44 @@ export interface AnyShape {
 export interface RecordShape {
   readonly kind: "record";
   readonly fields: readonly Field[];
-  /** Shape of keys that are not declared; absent when the contract does not give one. */
+  /** The shape of undeclared keys; absent if the contract does not give one. */
   readonly rest?: Reference;
   /** Undeclared keys are forbidden. */
   readonly closed?: boolean;
-  /** GraphQL only: exactly one field has to be given. */
+  /** GraphQL only: exactly one field is required. */
   readonly oneOf?: boolean;
-  /** GraphQL only: fragments whose fields are there, and which only a component that names the fragment sees. */
+  /** GraphQL only: fragments whose fields are present but visible only to a component that names the fragment. */
   readonly seals?: readonly Seal[];
-  /** GraphQL only, where fragments are types: those that are spread here whatever holds, sorted. */
+  /** GraphQL only, if fragments are types: the fragments that are always spread here, sorted. */
   readonly spreads?: readonly string[];
-  /** GraphQL only, where fragments are types: the object types that a value can have; none of those that are known. */
+  /**
+   * GraphQL only, if fragments are types: the object types that a value can have. Empty for a type that the schema does
+   * not have yet.
+   */
   readonly objects?: readonly string[];
-  /** The contract's words, where the record stands without a name. */
+  /** The contract's description, if the record has no name. */
   readonly description?: string;
 }
 
 export interface Seal {
   /** The fragment's name. */
   readonly fragment: string;
-  /** False: a condition may leave it out. */
+  /** False if a condition can leave it out. */
   readonly required: boolean;
 }
 
 export interface Field {
-  /** As on the wire. */
+  /** The name in JSON. */
   readonly name: string;
   readonly type: Reference;
-  /** False: the field may be absent. */
+  /** False if the field may be absent. */
   readonly required: boolean;
   readonly face?: "answer" | "request";
-  /** GraphQL only: it is asked for although the query does not, to tell types apart. */
+  /** GraphQL only: the SDK adds it to the query to distinguish types. */
   readonly added?: true;
   readonly default?: unknown;
   readonly description?: string;
-  /** Why it can be null or absent, in the contract's or the query's own terms. */
+  /** Why it can be null or absent, in the terms of the contract or the query. */
   readonly reason?: string;
   readonly deprecated?: string;
   readonly example?: unknown;
@@ -218,17 +221,17 @@ export interface UnionShape {
   readonly members: readonly Reference[];
   readonly tag?: UnionTag;
   /**
-   * GraphQL only: what a member looks like that the schema does not have yet. Where all others answer alike there is only
-   * one member beside it.
+   * GraphQL only: the shape of members that the schema does not have yet. If all others have the same fields, there is
+   * only one member besides it.
    */
   readonly newer?: RecordShape;
   readonly description?: string;
 }
 
 export interface UnionTag {
-  /** Wire name of the field that tells the members apart. */
+  /** The name in JSON of the field that identifies the member. */
   readonly field: string;
-  /** Tag values of each member, in the order of the members. */
+  /** The tag values of each member, in the order of the members. */
   readonly values: readonly (readonly string[])[];
 }
 
@@ -240,16 +243,16 @@ export interface Server {
 
 export interface ServerVariable {
   readonly default: string;
-  /** The values it may have; absent when any will do. */
+  /** The allowed values; absent if every value is allowed. */
   readonly values?: readonly string[];
   readonly description?: string;
 }
 
 export type AuthScheme =
   | { readonly kind: "bearer" | "basic"; readonly description?: string }
-  /** Another scheme of HTTP authentication; the credential follows its name. */
+  /** Another HTTP authentication scheme. The credential follows its name. */
   | { readonly kind: "scheme"; readonly scheme: string; readonly description?: string }
-  /** A client certificate, which belongs to the transport. */
+  /** A client certificate, which is part of the transport. */
   | { readonly kind: "certificate"; readonly description?: string }
   | {
       readonly kind: "key";
@@ -260,7 +263,10 @@ export type AuthScheme =
 
 export type ParameterLocation = "path" | "query" | "querystring" | "header" | "cookie";
 
-/** How a value is written (OpenAPI 3.1, section 4.8.12.3); "tabDelimited" is 2.0's, "json" a `content` parameter. */
+/**
+ * How a value is written (OpenAPI 3.1, section 4.8.12.3). "tabDelimited" is from OpenAPI 2.0, "json" is a `content`
+ * parameter.
+ */
 export type ParameterStyle =
   "simple" | "label" | "matrix" | "form" | "spaceDelimited" | "pipeDelimited" | "tabDelimited" | "deepObject" | "json";
 
@@ -269,26 +275,30 @@ export interface Parameter extends Field {
   readonly style: ParameterStyle;
   readonly explode: boolean;
   readonly allowReserved: boolean;
-  /** Where its schema stands. */
+  /** The place of its schema. */
   readonly schema: PointerPlace;
 }
 
 export interface Content {
   readonly mediaType: string;
   readonly form: MediaForm;
-  /** Of the whole content; of one item where the content is a stream. */
+  /** The type of the whole content, or of one item if the content is a stream. */
   readonly type: Reference;
-  /** Where its schema stands. */
+  /** The place of its schema. */
   readonly schema: PointerPlace;
-  /** How fields of a form are written, where that is not as usual. */
+  /** How fields of a form are written, if not in the default way. */
   readonly encoding?: ReadonlyMap<string, FieldEncoding>;
 }
 
-/** How the bytes of a media type are written and read; the last three are streams of items. */
+/** How the body of a media type is written and read. The last three are streams of items. */
 export type MediaForm = "json" | "text" | "bytes" | "urlencoded" | "multipart" | StreamForm;
 export type StreamForm = "events" | "lines" | "sequence";
 
-/** Returns whether a form of a body is a stream. */
+/**
+ * Returns whether a form of a body is a stream.
+ *
+ * @param form one of `MediaForm`, or another text
+ */
 export function isStream(form: string): form is StreamForm {
   return form === "events" || form === "lines" || form === "sequence";
 }
@@ -310,7 +320,7 @@ export interface Response {
   /** "200", "4XX" or "default". */
   readonly status: string;
   readonly description?: string;
-  /** Empty when the response has no body. */
+  /** Empty if the response has no body. */
   readonly contents: readonly Content[];
   readonly headers: readonly Field[];
   readonly place: Place;
@@ -321,15 +331,15 @@ export interface RestOperation {
   readonly operationId?: string;
   readonly method: string;
   readonly path: string;
-  /** First tag, else the first fixed segment of the path. */
+  /** The first tag, otherwise the first fixed segment of the path. */
   readonly group: string;
   readonly tags: readonly string[];
   readonly parameters: readonly Parameter[];
   readonly body?: RequestBody;
   readonly responses: readonly Response[];
-  /** Alternatives; each names the schemes needed together. Empty: no auth declared. */
+  /** Alternatives, each a list of schemes that are needed together. Empty if no auth is declared. */
   readonly auth: readonly (readonly string[])[];
-  /** Servers of this operation alone; empty when it uses the contract's. */
+  /** The servers of this operation alone; empty if it uses the contract's. */
   readonly servers: readonly Server[];
   readonly callbacks: readonly SentRequest[];
   readonly summary?: string;
@@ -338,12 +348,20 @@ export interface RestOperation {
   readonly place: Place;
 }
 
-/** "GET /berths", as people call an operation. */
+/**
+ * Returns the label of an operation: "GET /berths".
+ *
+ * @param operation its method in any case, and its path
+ */
 export function operationLabel(operation: Pick<RestOperation, "method" | "path">): string {
   return `${operation.method.toUpperCase()} ${operation.path}`;
 }
 
-/** A path or label without the names of its path parameters, which are not sent. */
+/**
+ * Returns a path or label without the names of its path parameters, which are not sent.
+ *
+ * @param path a path template such as "/berths/{berthId}"
+ */
 export function nameless(path: string): string {
   return path.replace(/\{[^{}]*\}/g, "{}");
 }

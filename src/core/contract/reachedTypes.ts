@@ -1,18 +1,24 @@
 import type { Shape } from "./model.js";
 import { shapeFacts } from "./shapeFacts.js";
 
-/** Keys of all named types that shapes reach, those they name themselves included. */
+/**
+ * Returns the keys of all named types that shapes reach.
+ *
+ * @param roots the shapes to start from
+ * @param shapeOf returns the shape of a key; undefined if there is none
+ * @returns the keys, those in the roots included
+ */
 export function reachedTypes(roots: Iterable<Shape>, shapeOf: (key: string) => Shape | undefined): Set<string> {
   return new TypeGraph(shapeOf).reached(roots);
 }
 
-/** Which types name which; each type is looked into once, however often it is asked what reaches what. */
+/** The references between named types. Each type is read once, however many questions follow. */
 export class TypeGraph {
   private readonly named = new Map<string, readonly string[]>();
 
   constructor(private readonly shapeOf: (key: string) => Shape | undefined) {}
 
-  /** Keys of all named types that shapes reach, those they name themselves included. */
+  /** Returns the keys of all named types that shapes reach, those in the roots included. */
   reached(roots: Iterable<Shape>): Set<string> {
     const reached = namedTypes(roots);
     const open = [...reached];
@@ -35,7 +41,11 @@ export class TypeGraph {
   }
 }
 
-/** Keys of the types that shapes name themselves, without looking behind the names. */
+/**
+ * Returns the keys of the types that shapes name directly, without following the names.
+ *
+ * @param shapes read with all shapes inside them
+ */
 export function namedTypes(shapes: Iterable<Shape>): Set<string> {
   const names = new Set<string>();
   for (const shape of shapes) {

@@ -2,10 +2,16 @@ import type { Reference, Shape, TypeDefinition } from "./model.js";
 
 export type TypeTable = ReadonlyMap<string, TypeDefinition>;
 
-/** What names stand for: the types of a contract, or of a plan. */
+/** The types of a contract or of a plan, by name. */
 export type ShapeTable = Pick<ReadonlyMap<string, { readonly shape: Shape; readonly nullable?: boolean }>, "get">;
 
-/** Follows `named` shapes to what they stand for; null anywhere on the way makes the result nullable. */
+/**
+ * Follows `named` shapes to their definition. If one of them may be null, so may the result.
+ *
+ * @param reference the use of a shape
+ * @param types the definitions by key
+ * @returns the reference with the shape that is not a name; for a circle of names, with one of them
+ */
 export function resolveReference(reference: Reference, types: ShapeTable): Reference {
   let { shape, nullable } = reference;
   if (shape.kind !== "named") return reference;
@@ -19,7 +25,13 @@ export function resolveReference(reference: Reference, types: ShapeTable): Refer
   return { shape, nullable };
 }
 
-/** The shape behind a shape that may be named; of a circle of names, one of them. */
+/**
+ * Follows names to the shape that they stand for.
+ *
+ * @param shape a shape of any kind
+ * @param types the definitions by key
+ * @returns the first shape that is not a name; for a circle of names, one of them
+ */
 export function resolveShape(shape: Shape, types: ReadonlyMap<string, { readonly shape: Shape }>): Shape {
   if (shape.kind !== "named") return shape;
   let current: Shape = types.get(shape.key)?.shape ?? { kind: "any" };
@@ -30,7 +42,7 @@ export function resolveShape(shape: Shape, types: ReadonlyMap<string, { readonly
   return current;
 }
 
-/** Notices when a chain of names has become a circle, without keeping all of them (Brent's algorithm). */
+/** Detects that a chain of names has become a circle, without storing all of them (Brent's algorithm). */
 class CircleWatch {
   private mark: string | undefined;
   private steps = 0;

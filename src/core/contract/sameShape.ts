@@ -2,8 +2,10 @@ import { sortedBy } from "../text/sortedBy.js";
 import type { Field, Reference, Shape } from "./model.js";
 
 /**
- * A text that is equal for two references exactly when they describe the same values: places, descriptions and the
- * order of fields do not count. Named types are compared by key, so a recursive shape has a finite text.
+ * Returns a text that is equal for two references exactly if they describe the same values.
+ *
+ * Places, descriptions and the order of fields do not count. Named types are compared by key, so that the text of a
+ * recursive shape is finite.
  */
 export function referenceSignature(reference: Reference): string {
   const signature = shapeSignature(reference.shape);

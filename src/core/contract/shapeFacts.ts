@@ -1,16 +1,16 @@
 import { eachChild } from "./childReferences.js";
 import type { Shape } from "./model.js";
 
-/** What one walk through a shape finds, without looking behind the names it uses. */
+/** The facts from one walk through a shape, without following the names in it. */
 export interface ShapeFacts {
-  /** Keys of the types that it names, each once. */
+  /** The keys of the types that it names, each once. */
   readonly names: readonly string[];
-  /** A field of it goes one way only. */
+  /** Whether a field exists only in requests or only in responses. */
   readonly hasFaces: boolean;
   readonly hasBytes: boolean;
-  /** Places about which the contract says nothing. */
+  /** The number of places without a type in the contract. */
   readonly untyped: number;
-  /** Its places that are a scalar of the contract's own, by the scalar's name, one entry a place. */
+  /** The places that have a custom scalar, as the scalar's name, one entry for each place. */
   readonly scalars: readonly string[];
 }
 
@@ -19,7 +19,11 @@ const nothingFound: ShapeFacts = { names: none, hasFaces: false, hasBytes: false
 const untypedFound: ShapeFacts = { ...nothingFound, untyped: 1 };
 const bytesFound: ShapeFacts = { ...nothingFound, hasBytes: true };
 
-/** What a shape and the shapes in it are made of. */
+/**
+ * Returns the facts about a shape and the shapes in it.
+ *
+ * @param shape read without following its names
+ */
 export function shapeFacts(shape: Shape): ShapeFacts {
   switch (shape.kind) {
     case "named":

@@ -1,7 +1,11 @@
 import { shapeWords } from "./shapeWords.js";
 import { operationLabel, type Field, type Reference, type RestOperation, type Shape } from "./model.js";
 
-/** What an operation takes and answers, a part a line; nothing for an operation that is not there. */
+/**
+ * Returns the parts of an operation, one line each: parameters, body and responses.
+ *
+ * @param operation undefined gives no lines
+ */
 export function operationLines(operation: RestOperation | undefined): string[] {
   if (!operation) return [];
   const { parameters, body, responses } = operation;
@@ -21,7 +25,11 @@ export function operationLines(operation: RestOperation | undefined): string[] {
   ];
 }
 
-/** What a shape holds, a part a line: fields, values, or members. */
+/**
+ * Returns the parts of a shape, one line each: fields, values or members.
+ *
+ * @param shape a shape that is not a name
+ */
 export function shapeLines(shape: Shape): string[] {
   switch (shape.kind) {
     case "record":
@@ -35,14 +43,14 @@ export function shapeLines(shape: Shape): string[] {
   }
 }
 
-/** A field as "name?: type, 5 when absent". */
+/** Returns a field as "name?: type, default 5". */
 export function fieldLine(field: Field): string {
   const face = field.face === "answer" ? ", only answered" : field.face === "request" ? ", only sent" : "";
   const fallback = field.default === undefined ? "" : `, ${JSON.stringify(field.default)} when absent`;
   return `${field.name}${field.required ? "" : "?"}: ${typeText(field.type)}${face}${fallback}`;
 }
 
-/** A type in a few words, with its limits. */
+/** Returns a type in a few words, with its limits. */
 export function typeText({ shape, nullable }: Reference): string {
   return `${shapeWords(shape)}${limitText(shape)}${nullable ? " or null" : ""}`;
 }

@@ -1,6 +1,10 @@
 import type { Reference, Shape } from "./model.js";
 
-/** Returns a shape in a few words, for a sentence: "an integer", "a list of Berth". */
+/**
+ * Returns a shape in a few words, for a sentence: "an integer", "a list of Berth".
+ *
+ * @param shape a shape of any kind
+ */
 export function shapeWords(shape: Shape): string {
   switch (shape.kind) {
     case "text":

@@ -16,10 +16,12 @@ import {
   type TypeNode,
 } from "graphql";
 
-/** What an introspection result may hold; nothing of it is certain, it comes from a server. */
+/** An introspection result. Nothing in it is certain, because it comes from a server. */
 type Loose = Readonly<Record<string, unknown>>;
 
-/** The `__schema` of an introspection result, with or without its `data` wrapper; undefined for anything else. */
+/**
+ * Returns the `__schema` of an introspection result, with or without its `data` wrapper; undefined for anything else.
+ */
 export function introspectedSchema(data: unknown): Loose | undefined {
   const root = isRecord(data) ? data : {};
   const inner = isRecord(root["data"]) ? root["data"] : root;
@@ -28,9 +30,11 @@ export function introspectedSchema(data: unknown): Loose | undefined {
 }
 
 /**
- * An introspection result as schema text: descriptions, deprecations, defaults, one-of inputs and the addresses of
- * scalars included, what every GraphQL schema has by itself left out (GraphQL specification, section 4). Written from
- * the result alone, so that a broken schema becomes text too and is judged like any other.
+ * Returns an introspection result as schema text, with descriptions, deprecations, defaults, one-of inputs and the
+ * addresses of scalars (GraphQL specification, section 4). The parts of every GraphQL schema are left out. The text
+ * comes from the result alone, so that an invalid schema becomes text too and is validated like any other.
+ *
+ * @param schema the `__schema` of the result
  */
 export function introspectionText(schema: Loose): string {
   const types = records(schema["types"]).filter((type) => !isBuiltIn(nameOf(type)));
@@ -49,7 +53,7 @@ const rootNames = {
   subscriptionType: OperationTypeNode.SUBSCRIPTION,
 } as const;
 
-/** Always written out when one root has another name, because then the others have to be listed as well. */
+/** If one root has another name, the definition must list the others too. */
 function schemaDefinition(schema: Loose): DefinitionNode[] {
   const roots = (["queryType", "mutationType", "subscriptionType"] as const).flatMap((key) => {
     const root = schema[key];
@@ -157,7 +161,7 @@ function enumValue(node: Loose): EnumValueDefinitionNode[] {
   return [{ kind: Kind.ENUM_VALUE_DEFINITION, ...own }];
 }
 
-/** A default is sent as GraphQL text; some servers send what is none, and then it is as if there were no default. */
+/** A default is sent as GraphQL text. Some servers send an invalid one, which counts as no default. */
 function constant(text: unknown): ConstValueNode | undefined {
   if (typeof text !== "string") return undefined;
   try {
@@ -167,7 +171,7 @@ function constant(text: unknown): ConstValueNode | undefined {
   }
 }
 
-/** More wrappers than any type has; an answer that nests them without end is not to exhaust the stack. */
+/** More wrappers than any type has. A response that nests them without end must not exhaust the stack. */
 const mostWrappers = 50;
 
 function typeNode(node: unknown, depth = 0): TypeNode | undefined {
@@ -203,7 +207,7 @@ function directive(name: string, argument?: string, value?: string): ConstDirect
 function described(node: Loose): { description?: StringValueNode } {
   const text = node["description"];
   if (typeof text !== "string" || text.trim() === "") return {};
-  // A block string keeps neither space at its ends nor every character; the words are what counts.
+  // A block string keeps neither white space at its ends nor every character. The words are what counts.
   const value = text.replace(/\r\n?/g, "\n").trim();
 
   const isBlock = !/[\u0000-\u0008\u000B\u000C\u000E-\u001F]/.test(value);
@@ -222,7 +226,7 @@ function nameOf(node: Loose): string {
   return typeof node["name"] === "string" ? node["name"] : "";
 }
 
-/** Whatever is no name would make text that cannot be read again, or reads as something else. */
+/** Any other value would give a text that cannot be read again, or has another meaning. */
 function isName(value: unknown): value is string {
   return typeof value === "string" && /^[_A-Za-z][_0-9A-Za-z]*$/.test(value);
 }

@@ -20,7 +20,7 @@ import {
 import type { SetAside } from "../contract/model.js";
 import { placeOfNode } from "./graphqlPlace.js";
 
-/** One type with everything that its definition and its extensions say; what contradicts itself is already gone. */
+/** One type with all parts of its definition and its extensions, without contradictions. */
 export interface MergedType {
   readonly kind: TypeKind;
   readonly name: NameNode;
@@ -39,11 +39,11 @@ export type TypeKind = "scalar" | "object" | "interface" | "union" | "enum" | "i
 export interface MergedSchema {
   readonly types: ReadonlyMap<string, MergedType>;
   readonly directives: readonly DirectiveDefinitionNode[];
-  /** Root operation types as the schema definition and its extensions name them; empty where it names none. */
+  /** The root operation types of the schema definition and its extensions; empty if it has none. */
   readonly roots: ReadonlyMap<OperationTypeNode, NamedTypeNode>;
   readonly description?: StringValueNode | undefined;
   readonly setAside: readonly SetAside[];
-  /** Definitions of types that are defined before; both count, as if the later were an extension. */
+  /** Definitions of types that were defined before. Both count, as if the second were an extension. */
   readonly repeated: readonly { readonly first: TypeDefinitionNode; readonly again: TypeDefinitionNode }[];
 }
 
@@ -62,13 +62,15 @@ const kinds: Readonly<Record<string, TypeKind>> = {
   [Kind.INPUT_OBJECT_TYPE_EXTENSION]: "input",
 };
 
-/** The directives that mean something to a client; all others belong to whoever serves the schema. */
+/** The directives with a meaning for clients. All others are for the server of the schema. */
 const meaningful = new Set(["deprecated", "specifiedBy", "oneOf"]);
 const builtIn = new Set(["String", "Int", "Float", "Boolean", "ID"]);
 
 /**
- * Merges definitions and extensions by name (GraphQL specification, section 3). An extension of what is defined
- * nowhere counts as the definition, as in schemas that are composed elsewhere. What contradicts itself is set aside.
+ * Merges definitions and extensions by name (GraphQL specification, section 3). An extension without a definition
+ * counts as the definition, as in schemas that are composed elsewhere. Contradictions are skipped.
+ *
+ * @param definitions those of all texts, in order
  */
 export function mergeDefinitions(definitions: readonly DefinitionNode[]): MergedSchema {
   const setAside: SetAside[] = [];
@@ -133,7 +135,7 @@ function defineType(
   { types, setAside }: { readonly types: Map<string, MergedType>; readonly setAside: SetAside[] },
 ): void {
   const name = node.name.value;
-  // Some schemas spell out what every schema has; it means nothing else.
+  // Some schemas write out what every schema has. It has the same meaning.
   if (builtIn.has(name) && node.kind === Kind.SCALAR_TYPE_DEFINITION) return;
   if (name.startsWith("__") || builtIn.has(name)) {
     setAside.push(aside(name, "its name is reserved by GraphQL", node));
@@ -212,7 +214,7 @@ function plainInput(input: InputValueDefinitionNode): InputValueDefinitionNode {
   return { ...input, directives: ownDirectives(input.directives) };
 }
 
-/** Directives that say something to a client, in a form that cannot fail: a reason that is no text is none. */
+/** Directives for clients, in a form that cannot fail: a reason that is not a string is left out. */
 function ownDirectives(directives: readonly ConstDirectiveNode[] | undefined): readonly ConstDirectiveNode[] {
   if (directives === undefined || directives.length === 0) return none;
   const seen = new Set<string>();
@@ -229,7 +231,7 @@ function ownDirectives(directives: readonly ConstDirectiveNode[] | undefined): r
 
 const none: readonly never[] = [];
 
-/** Of what is defined twice alike one is enough; of what is defined twice differently nobody can tell which holds. */
+/** Of two equal definitions one is enough. Of two different definitions, it is unknown which one is valid. */
 function withoutClashes<T extends FieldDefinitionNode | InputValueDefinitionNode | EnumValueDefinitionNode>(
   nodes: readonly T[],
   coordinate: (node: T) => string,
@@ -261,7 +263,12 @@ function eachOnce(names: readonly NamedTypeNode[]): readonly NamedTypeNode[] {
   return byName.size === names.length ? names : [...byName.values()];
 }
 
-/** Returns a part of a schema that is skipped, with the reason. */
+/**
+ * Returns a part of a schema that is skipped, with the reason.
+ *
+ * @param what the part, for example "Voyage.crew"
+ * @param why the reason as a sentence
+ */
 export function aside(what: string, why: string, node: Parameters<typeof placeOfNode>[0]): SetAside {
   return { what, why, code: "graphql.schema", place: placeOfNode(node) };
 }

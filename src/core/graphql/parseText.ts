@@ -7,7 +7,11 @@ export type ParsedText =
   | { readonly ok: true; readonly document: DocumentNode }
   | { readonly ok: false; readonly message: string; readonly places: readonly Place[] };
 
-/** Parses one GraphQL text, schema or query document; a text nested beyond reason is a mistake too, not a crash. */
+/**
+ * Parses one GraphQL text, schema or query document. A text that is nested too deeply is an error, not a crash.
+ *
+ * @returns the syntax tree, or the problems
+ */
 export function parseText({ document, text }: SourceText): ParsedText {
   const tooDeep = placeOfDepth(text);
   if (tooDeep !== undefined)
@@ -35,7 +39,7 @@ export function parseText({ document, text }: SourceText): ParsedText {
   }
 }
 
-/** What a document can begin with, or the message as it is. */
+/** The possible beginnings of a document, or the message as it is. */
 function messageOf(message: string): string {
   const [, word] = /^Syntax Error: Unexpected Name "(\w+)"\.$/.exec(message) ?? [];
   if (word === undefined) return message.replaceAll('"', "`");
@@ -48,14 +52,17 @@ const starts = [
   ...["type", "interface", "union", "enum", "input", "scalar", "directive", "schema", "extend"],
 ];
 
-/** As many braces and parentheses may be in each other; whoever walks through more runs out of room. */
+/** The largest nesting of braces and parentheses. Deeper nesting would overflow the stack of readers. */
 const deepest = 500;
 
 const brackets = /"""(?:\\"""|[\s\S])*?"""|"(?:\\.|[^"\\\n])*"|#[^\n]*|[{([]|[})\]]/g;
 
-/** Where a text is nested too deeply. Lists are left to who reads them: a schema is read without what is too deep. */
+/**
+ * Returns the place where a text is nested too deeply. Lists are left to the readers: a schema is read without its
+ * parts that are too deep.
+ */
 function placeOfDepth(text: string): number | undefined {
-  // Most texts could not be nested so deeply.
+  // Most texts are too short to be nested so deeply.
   if (text.length < 2 * deepest) return undefined;
   let depth = 0;
   for (const { 0: found, index } of text.matchAll(brackets)) {
@@ -66,7 +73,7 @@ function placeOfDepth(text: string): number | undefined {
   return undefined;
 }
 
-/** Where the innermost bracket stands that nothing closes; what strings and comments hold does not count. */
+/** Returns the place of the innermost bracket that is not closed. Strings and comments do not count. */
 function neverClosed(text: string): number | undefined {
   const open: number[] = [];
   for (const { 0: found, index } of text.matchAll(brackets)) {

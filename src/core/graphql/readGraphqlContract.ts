@@ -37,21 +37,23 @@ import { schemaTexts } from "./schemaTexts.js";
 import { validSchema } from "./validSchema.js";
 
 export interface GraphqlReading {
-  /** Absent when the schema is not valid. */
+  /** Absent if the schema is not valid. */
   readonly contract?: GraphqlContract;
-  /** The schema as the reference implementation sees it, for validating and typing query documents. */
+  /** The schema of the reference implementation, for validating and typing query documents. */
   readonly schema?: GraphQLSchema;
   readonly problems: readonly Problem[];
-  /** The schema as texts in schema definition language, whatever it came as. */
+  /** The schema as texts in the schema definition language, whatever its source was. */
   readonly texts: readonly SourceText[];
-  /** Texts that places refer to and nobody has as a file: what was made of an introspection result. */
+  /** Texts that places refer to and that are not files: the text of an introspection result. */
   readonly derived: readonly SourceText[];
 }
 
 /**
- * Reads a GraphQL schema into the model: one or many texts in schema definition language with their extensions, or
- * an introspection result. All syntax errors of all texts are reported; of a schema
- * that contradicts itself the faulty parts are set aside, and the rest is read.
+ * Reads a GraphQL schema into the model. The sources are one or many texts in the schema definition language with their
+ * extensions, or an introspection result. All syntax errors of all texts are reported. Invalid parts of a schema are
+ * skipped, and the rest is read.
+ *
+ * @param name the contract's name in the configuration
  */
 export function readGraphqlContract(name: string, sources: readonly SourceText[]): GraphqlReading {
   const found = sources.map(schemaTexts);
@@ -93,7 +95,7 @@ export function readGraphqlContract(name: string, sources: readonly SourceText[]
 
 const mostReasons = 5;
 
-/** The reference implementation's message as a sentence of ours. */
+/** Returns the reference implementation's message as a sentence of ours. */
 export function sentence(message: string): string {
   const text = message.replace(/^Syntax Error: /, "").trim();
   return text.endsWith(".") || text.endsWith("?") ? text : `${text}.`;
@@ -211,7 +213,7 @@ function toField(field: Described, place: Place): Field {
   return { name: field.name, type: toReference(field.type), required: true, ...wordsOf(field), place };
 }
 
-/** An argument or input field: may be absent when it can be null or has a default. */
+/** Converts an argument or input field. It may be absent if it can be null or has a default. */
 export function toInputField(field: Described): Field {
   const optional = !isNonNullType(field.type) || field.defaultValue !== undefined;
   return {
@@ -260,7 +262,7 @@ function fieldsOf(type: GraphQLNamedType): GraphqlField[] {
   return [];
 }
 
-/** A GraphQL type as a reference: what is not wrapped in non-null may be null. */
+/** Converts a GraphQL type to a reference. A type that is not wrapped in non-null may be null. */
 export function toReference(type: GraphQLType): Reference {
   if (isNonNullType(type)) return { ...toReference(type.ofType), nullable: false };
   if (isListType(type)) return { shape: { kind: "list", item: toReference(type.ofType) }, nullable: true };

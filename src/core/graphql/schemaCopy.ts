@@ -2,8 +2,8 @@ import { GraphQLSchema, printSchema } from "graphql";
 import { sortedBy } from "../text/sortedBy.js";
 
 /**
- * A schema as text, the same whatever the schema came as: types follow each other as they refer to each other, fields
- * stand in the schema's order, and directives that only servers understand are left out.
+ * Returns a schema as text, which is the same for all forms of a schema. Types follow the order of their references,
+ * fields follow the order of the schema, and directives for servers are left out.
  */
 export function schemaCopy(schema: GraphQLSchema): string {
   const config = schema.toConfig();

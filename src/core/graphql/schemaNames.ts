@@ -12,7 +12,7 @@ import { didYouMean } from "../text/nearest.js";
 
 const mostNamed = 10;
 
-/** Names in a sentence; of many the first, and how many more there are. */
+/** Returns names for a sentence: the first ones, and the number of the others. */
 export function quoted(names: readonly string[]): string {
   return listed(
     names.map((name) => `\`${name}\``),
@@ -20,29 +20,33 @@ export function quoted(names: readonly string[]): string {
   );
 }
 
-/** The nearest of the known names, or all of them. */
+/**
+ * Returns a suggestion: the closest known names, or all of them.
+ *
+ * @param written the name of the user
+ */
 export function instead(written: string, known: readonly string[]): string | undefined {
   return didYouMean(written, known) ?? (known.length === 0 ? undefined : `There is ${quoted(known)}.`);
 }
 
-/** The values of an enum, by its name. */
+/** Returns the values of an enum, by its name; an empty list for anything else. */
 export function valuesOf(schema: GraphQLSchema, name: string): string[] {
   const type = schema.getType(name);
   return isEnumType(type) ? type.getValues().map((each) => each.name) : [];
 }
 
-/** The fields of an object, interface or input; of anything else none. */
+/** Returns the fields of an object, interface or input; an empty list for anything else. */
 export function fieldsOf(type: GraphQLNamedType | undefined): string[] {
   return type && "getFields" in type ? Object.keys(type.getFields()) : [];
 }
 
-/** The arguments that a field of a type takes. */
+/** Returns the arguments of a type's field. */
 export function argumentsOf(type: GraphQLNamedType | undefined, field: string): string[] {
   if (!isCompositeType(type) || !("getFields" in type) || isInputObjectType(type)) return [];
   return (type.getFields()[field]?.args ?? []).map(({ name }) => name);
 }
 
-/** The types that a fragment can be on inside a type. */
+/** Returns the possible type conditions of a fragment inside a type, in words. */
 export function conditions(schema: GraphQLSchema, name: string): string {
   const type = schema.getType(name);
   if (!isCompositeType(type)) return `\`${name}\``;

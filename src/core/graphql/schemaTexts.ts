@@ -5,16 +5,16 @@ import { beginsLikeSchema } from "./schemaStart.js";
 import { introspectedSchema, introspectionText } from "./introspectionText.js";
 
 export interface SchemaTexts {
-  /** In schema definition language; offsets are those of the documents they are named after. */
+  /** In the schema definition language. Offsets are those of the documents whose names they have. */
   readonly texts: readonly SourceText[];
-  /** Those of them that are no file of anybody's. */
+  /** Those texts that are not files. */
   readonly derived: readonly SourceText[];
   readonly problems: readonly Problem[];
 }
 
 const sdlEnding = /\.(graphql|gql|graphqls|sdl)$/i;
 const dataEnding = /\.(json|ya?ml)$/i;
-/** Whether a text is (part of) a GraphQL schema, in any form that is read. */
+/** Returns whether a text is (part of) a GraphQL schema, in any supported form. */
 export function looksLikeSchema(source: SourceText): boolean {
   const { document, text } = source;
   if (sdlEnding.test(document)) return true;
@@ -22,11 +22,11 @@ export function looksLikeSchema(source: SourceText): boolean {
 }
 
 function looksLikeIntrospection(text: string): boolean {
-  // A description that says so right at its beginning need not be searched to its end.
+  // An OpenAPI document that begins with its version does not have to be searched to its end.
   return /^\s*\{(?!\s*"(?:openapi|swagger)")/.test(text) && text.includes('"__schema"');
 }
 
-/** The schema text of one source: as it is, or made of an introspection result. */
+/** Returns the schema text of one source: the text itself, or one written from an introspection result. */
 export function schemaTexts(source: SourceText): SchemaTexts {
   const { document, text } = source;
   if (!looksLikeIntrospection(text)) return { texts: [source], derived: [], problems: [] };

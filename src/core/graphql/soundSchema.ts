@@ -13,21 +13,23 @@ import type { SetAside } from "../contract/model.js";
 import { aside, article, mergeDefinitions, type MergedSchema, type MergedType } from "./mergeDefinitions.js";
 
 export interface SoundSchema {
-  /** Definitions only, each once; nothing in it refers to what is not there. */
+  /** Definitions only, each once. All references in it resolve. */
   readonly document: DocumentNode;
   readonly setAside: readonly SetAside[];
   readonly repeated: MergedSchema["repeated"];
 }
 
 /**
- * What of a schema holds together (GraphQL specification, section 3): a part that is faulty, and what cannot be used
- * without it, is set aside with its reason; the rest is a valid schema.
+ * Returns the valid part of a schema (GraphQL specification, section 3). An invalid part, and every part that cannot be
+ * used without it, is skipped with its reason. The rest is a valid schema.
+ *
+ * @param definitions those of all texts
  */
 export function soundSchema(definitions: readonly DefinitionNode[]): SoundSchema {
   const merged = mergeDefinitions(definitions);
   const types = new Map(merged.types);
   const setAside = [...merged.setAside];
-  // What is set aside can make something else unusable; each round only ever takes away.
+  // Skipping a part can invalidate another one. Each round only removes parts.
   while (pruneOnce(types, setAside));
   const roots = soundRoots(merged, types, setAside);
   return {
@@ -41,7 +43,7 @@ type Types = Map<string, MergedType>;
 
 const scalars = new Set(["String", "Int", "Float", "Boolean", "ID"]);
 
-/** One round over all types. @returns whether anything was taken away */
+/** One round over all types. @returns whether anything was removed */
 function pruneOnce(types: Types, setAside: SetAside[]): boolean {
   const before = setAside.length;
   for (const type of [...types.values()]) {
@@ -159,7 +161,7 @@ function whyNoInput(type: TypeNode, types: Types): string | undefined {
     : `\`${name}\` is ${article(found.kind)}, which cannot be an argument`;
 }
 
-/** As many lists may be in each other; what is deeper cannot be walked through by every tool that reads it. */
+/** The largest nesting of lists. Not every tool that reads the schema can walk through deeper ones. */
 const deepestList = 100;
 
 function listsIn(type: TypeNode): number {
@@ -176,7 +178,7 @@ function isRequired(input: InputValueDefinitionNode): boolean {
   return input.type.kind === Kind.NON_NULL_TYPE && input.defaultValue === undefined;
 }
 
-/** Why a type does not satisfy an interface that it says it implements (section 3.6.1, IsValidImplementation). */
+/** Returns why a type does not satisfy an interface that it declares (section 3.6.1, IsValidImplementation). */
 function whyNotImplemented(type: MergedType, { name }: NamedTypeNode, types: Types): string | undefined {
   const wanted = types.get(name.value);
   if (!wanted) return "there is no such interface";

@@ -12,12 +12,14 @@ import type { SetAside } from "../contract/model.js";
 import { aside } from "./mergeDefinitions.js";
 import { soundSchema, type SoundSchema } from "./soundSchema.js";
 
-/** More rounds than a schema can need whose faults hide behind each other. */
+/** More rounds than a schema can need when one error hides the next. */
 const mostRounds = 50;
 
 /**
- * The schema that the sound part of the definitions makes. What the reference implementation objects to in the end,
- * such as input types that require each other without end, is set aside too.
+ * Builds the schema from the valid part of the definitions. Further parts that the reference implementation refuses,
+ * such as input types that require each other without end, are skipped too.
+ *
+ * @param all the definitions of all texts
  */
 export function validSchema(all: readonly DefinitionNode[]): {
   readonly schema: GraphQLSchema;
@@ -41,7 +43,7 @@ export function validSchema(all: readonly DefinitionNode[]): {
   }
 }
 
-/** A schema without a query type, as one part of several has it, can be typed all the same. */
+/** A schema without a query type, such as one part of several, can still be typed. */
 function isFault(error: GraphQLError): boolean {
   return !error.message.startsWith("Query root type must be provided");
 }

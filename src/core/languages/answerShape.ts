@@ -1,24 +1,29 @@
 import type { PlannedResponse } from "../sdk/sdkPlan.js";
 
-/** What a call answers in source. */
+/** The type of a call's response in source. */
 export interface AnswerShape {
-  /** "several" when its successes have no type in common: then each is told apart. */
+  /** "several" if its successes have no type in common and are distinguished. */
   readonly kind: "one" | "several";
   readonly type: string;
-  /** Some successes have a body, and some have none. */
+  /** Whether some successes have a body and others have none. */
   readonly isOptional: boolean;
   readonly responses: readonly PlannedResponse[];
 }
 
-/** How a language spells answers: types that end with "?" hold null. */
+/** How a language spells responses. Types that end with "?" can be null. */
 export interface AnswerSpelling {
-  /** The type of an answer without a body. */
+  /** The type of a response without a body. */
   readonly nothing: string;
-  /** The type that tells successes apart which have no type in common. */
+  /** The type that distinguishes successes without a common type. */
   readonly several: string;
 }
 
-/** @param types of the bodies, in the order of the responses; undefined where there is none */
+/**
+ * Returns the type of a call's response.
+ *
+ * @param responses the declared successes
+ * @param types the types of their bodies, in the same order; undefined for no body
+ */
 export function answerShapeOf(
   responses: readonly PlannedResponse[],
   types: readonly (string | undefined)[],

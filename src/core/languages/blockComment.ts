@@ -1,7 +1,8 @@
 /**
- * A doc comment of lines that are safe to stand in one, in the form that several languages have; "" of none.
+ * Returns a doc comment in the form that several languages have; "" without lines.
  *
- * @param indent stands before every line
+ * @param lines text that cannot end the comment
+ * @param indent the text before every line
  */
 export function blockComment(lines: readonly string[], indent = ""): string {
   const [only] = lines;

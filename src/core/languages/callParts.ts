@@ -2,51 +2,51 @@ import type { NameScope } from "../sdk/nameScope.js";
 import type { ContractPlan, GraphqlCall, PlannedSent, RestCall } from "../sdk/sdkPlan.js";
 import { camelCase, pascalCase } from "../text/words.js";
 
-/** Names of everything that comes with a call in a language that has one type of failures for each call. */
+/** The names that belong to a call in a language with one failure type for each call. */
 export interface CallParts {
-  /** The function, and the one that goes through all items of all pages; "" where there are no pages. */
+  /** The function, and the one for all items of all pages; "" if there are no pages. */
   readonly call: string;
   readonly items: string;
   readonly failure: string;
-  /** How its answers are read. */
+  /** How its responses are read. */
   readonly reading: string;
-  /** What a test lets it fail with. */
+  /** The failures that a test can make it return. */
   readonly fails: string;
-  /** What it answers, where its answers have no type in common. */
+  /** Its response, if its responses have no type in common. */
   readonly answer: string;
   readonly headers: string;
-  /** What holds its arguments, where there are too many for a method; "" in a language that takes any number. */
+  /** The object for its arguments, if there are too many for a method; "" in a language without a limit. */
   readonly args: string;
-  /** What it takes as its body, where that can be sent in several media types. */
+  /** Its body, if the body can be sent in several media types. */
   readonly body: string;
-  /** The calls that ask for another media type than the usual one, by it. */
+  /** The calls for other media types than the default one, by media type. */
   readonly answeredAs: ReadonlyMap<
     string,
     { readonly call: string; readonly answer: string; readonly reading: string }
   >;
-  /** GraphQL: what holds the operation. */
+  /** GraphQL: the constant with the operation. */
   readonly operation: string;
 }
 
-/** What is in use already, and how a language spells names. */
+/** The names in use, and how a language spells names. */
 export interface CallSpelling {
-  /** Names that stand alone, and those of functions. */
+  /** The names of top-level declarations, and those of functions. */
   readonly scope: NameScope;
   readonly functions: NameScope;
   readonly typeIdentifier: (name: string) => string;
   readonly functionIdentifier: (name: string) => string;
-  /** How answers are read, and what holds arguments, are types with names of their own. */
+  /** Whether the readers of responses and the objects for arguments are types with names of their own. */
   readonly hasTypesOfParts: boolean;
 }
 
-/** Names what comes with each call of a plan. */
+/** Names the parts of each call of a plan. */
 export function callParts(
   plan: ContractPlan,
   { scope, functions, typeIdentifier, functionIdentifier, hasTypesOfParts }: CallSpelling,
 ): ReadonlyMap<RestCall | GraphqlCall, CallParts> {
   const planned = new Set([...plan.types.values()].map(({ name }) => name));
   const parts = new Map<RestCall | GraphqlCall, CallParts>();
-  // Functions of all calls have their names before any that is made for a call.
+  // The functions of all calls get their names before other functions of a call.
   const called = plan.calls.map((call) => {
     const wanted = "arguments" in call ? call.name : camelCase(call.name) || call.name;
     return { call, function: functions.claim(functionIdentifier(wanted), call.name) };
@@ -61,7 +61,7 @@ export function callParts(
       call: name,
       items: isRest && call.paging ? functions.claim(`${name}Items`, `${call.name} items`) : "",
       failure: claim(call.typeNames.failure),
-      // A type that is all a call answers has the name; then there are no several ones to tell apart.
+      // If the whole response is one type, that type has the name, and there are no several types to distinguish.
       answer: inPlan ? (planned.has(inPlan.answer) ? inPlan.answer : claim(inPlan.answer)) : "",
       headers: inPlan ? claim(inPlan.headers) : "",
       args: inPlan && hasTypesOfParts ? claim(inPlan.args) : "",
@@ -82,7 +82,7 @@ export function callParts(
   return parts;
 }
 
-/** Names what reads each webhook and callback of a plan. */
+/** Names the readers of each webhook and callback of a plan. */
 export function sentNames(
   plan: ContractPlan,
   { scope, typeIdentifier }: Pick<CallSpelling, "scope" | "typeIdentifier">,

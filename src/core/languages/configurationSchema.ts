@@ -1,7 +1,7 @@
 import type { LanguageDescription } from "./language.js";
 import { sharedSettings, type SharedName } from "./settings.js";
 
-/** The parts of the configuration's JSON Schema that languages contribute to. */
+/** The parts of the configuration's JSON Schema that depend on languages. */
 interface ConfigurationSchema {
   readonly definitions: Readonly<Record<string, object>> & {
     readonly sdk: { readonly properties: Readonly<Record<string, object>> };
@@ -10,10 +10,10 @@ interface ConfigurationSchema {
 }
 
 /**
- * The JSON Schema of the configuration with what languages contribute: their names, their settings, and what a GraphQL
- * scalar can be in them. What others contributed before is taken out.
+ * Returns the JSON Schema of the configuration with the parts of languages: their names, their settings, and the types
+ * of GraphQL scalars. Earlier parts are replaced.
  *
- * @param schema the configuration's schema, with or without any language
+ * @param schema the configuration's schema, with or without languages
  */
 export function withLanguages(schema: unknown, languages: readonly LanguageDescription[]): object {
   const { definitions, ...others } = schema as ConfigurationSchema;

@@ -2,7 +2,7 @@ import type { StatusReading } from "../sdk/lower/reading.js";
 import type { Reference } from "../contract/model.js";
 import type { PlannedResponse } from "../sdk/sdkPlan.js";
 
-/** What a fake connection replies with in place of a server: a status, and what is sent with it. */
+/** The reply of a fake connection in place of a server: a status and a body. */
 export type FakeReply =
   | { readonly kind: "nothing"; readonly status: string }
   | { readonly kind: "bytes"; readonly status: string; readonly mediaType: string }
@@ -17,15 +17,15 @@ export type FakeReply =
       readonly status: string;
       readonly mediaType: string;
       readonly type: Reference;
-      /** How the items stand in the stream. */
+      /** How the items are separated in the stream. */
       readonly as: string;
     };
 
 /**
- * What stands for a response of the contract.
+ * Returns the reply for a response of the contract.
  *
- * @param reading how the call reads it; nothing of it is read when absent
- * @param otherwise the status that stands for all others
+ * @param reading how the call reads it; absent if it is not read
+ * @param otherwise the status for `default`
  */
 export function fakeReply(
   { status: said, type, mediaType: declared }: PlannedResponse,
@@ -42,27 +42,29 @@ export function fakeReply(
   return { kind: "items", status, mediaType: media("text/event-stream"), type, as };
 }
 
-/** A reply that a call may have. */
+/** A possible reply to a call. */
 interface PossibleReply {
-  /** Something is sent with it, and that may be null. */
+  /** Whether it has a body, and whether that may be null. */
   readonly has: boolean;
   readonly isNullable: boolean;
 }
 
-/** How the reply is found to what a test gives. */
+/** How the reply is chosen for the value in a test. */
 export type WayToReply<Reply> =
-  /** By the case of what is given. */
+  /** By the case of the value. */
   | { readonly kind: "cases" }
-  /** The items of one case are sent: one answer has one status, and with it items of one kind. */
+  /** The items of one case are sent: one response has one status, and items of one type. */
   | { readonly kind: "items"; readonly reply: Reply }
-  /** Nothing is sent; the call has no reply of its own when absent. */
+  /** There is no body. If `reply` is absent, the call has no reply of its own. */
   | { readonly kind: "nothing"; readonly reply: Reply | undefined }
-  /** What is given is sent; what is null is answered with the status that admits it. */
+  /** The value is sent. For null, the status that allows null is used. */
   | { readonly kind: "one"; readonly reply: Reply; readonly ofNull: Reply | undefined };
 
 /**
- * @param isSeveral whether the answers of the call have no type in common
- * @param admitsNull whether null may be given
+ * Returns how the reply is chosen.
+ *
+ * @param isSeveral whether the responses of the call have no type in common
+ * @param admitsNull whether the value may be null
  */
 export function wayToReply<Reply extends PossibleReply>(
   replies: readonly Reply[],

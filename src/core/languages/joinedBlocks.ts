@@ -1,6 +1,6 @@
 /**
- * The text of a file: blocks with a blank line between them and one line end behind the last; what is empty is left out.
- * Large SDKs have thousands of such texts, so they are made in one step.
+ * Returns the text of a file: blocks with a blank line between them and one line ending after the last. Empty blocks
+ * are left out. Large SDKs have thousands of such texts, so they are built in one step.
  */
 export function joinedBlocks(blocks: readonly string[]): string {
   return blocks
@@ -9,7 +9,7 @@ export function joinedBlocks(blocks: readonly string[]): string {
     .join("\n");
 }
 
-/** A block with one line end behind it; "" where there is nothing in it. */
+/** A block with one line ending after it; "" if it is empty. */
 function ended(block: string): string {
   if (block.endsWith("}\n")) return block;
   const text = block.trimEnd();

@@ -7,65 +7,68 @@ import type { ContractPlan } from "../sdk/sdkPlan.js";
 import type { PageSpelling } from "./pages/pageSpelling.js";
 import type { SdkSettings, SettingsDescription } from "./settings.js";
 
-/** What is known of a language without loading it: enough to read a configuration. */
+/** The facts about a language that are known without loading it, for reading a configuration. */
 export interface LanguageDescription {
-  /** The word of the configuration, which is also the name of its folders. */
+  /** Its name in the configuration and in folder names. */
   readonly id: string;
-  /** As people write it. */
+  /** Its name for people. */
   readonly title: string;
   readonly settings: SettingsDescription;
-  /** A sentence about how a change is judged for its source, where that does not go without saying. */
+  /** A sentence about how a change is rated for source in this language, if that is not obvious. */
   readonly judging?: string;
-  /** JSON Schema of what `scalars.<name>.<id>` says: what a GraphQL scalar is in this language. */
+  /** The JSON Schema of `scalars.<name>.<id>`: the type of a GraphQL scalar in this language. */
   readonly scalar: object;
 }
 
-/** A language that SDKs are written in: the one interface behind which everything of it stands. */
+/** A language of SDKs. This is the only interface between the core and a language. */
 export interface Language extends LanguageDescription {
-  /** What the language and the settings of an SDK make of a change. */
+  /** Returns the facts that decide how a change affects source, for the settings of an SDK. */
   readonly facts: (scope: FactsScope) => SdkFacts;
-  /** What a contract as a whole is called by, from its name in the configuration. */
+  /** Returns the names of a whole contract, from its name in the configuration. */
   readonly contractNames: (contract: string) => Pick<ContractNames, "connect">;
-  /** The folder of a contract's part, below the SDK's. */
+  /** Returns the folder of a contract's part, below the SDK's. */
   readonly folder: (contract: string, settings: SdkSettings) => string;
-  /** Every identifier of a contract's part of an SDK: legal, unique, and never changed by what stands beside it. */
+  /**
+   * Returns every name in a contract's part of an SDK. Names are valid and unique, and do not change with their
+   * neighbours.
+   */
   readonly names: (plan: ContractPlan) => ContractNames;
-  /** What source may name of a GraphQL operation, from the operation's name alone. */
+  /** Returns the names that source can use of a GraphQL operation, from the operation's name alone. */
   readonly operationNames: (operation: string) => readonly string[];
-  /** The text of every file by its path inside the SDK's folder. */
+  /** Returns the text of every file, by its path inside the SDK's folder. */
   readonly print: (sdk: LoweredSdk, printing: Printing) => Map<string, string>;
-  /** How the language spells calls where they are shown; absent where nothing shows them. */
+  /** Returns how the language spells calls in documentation; absent if it is not needed. */
   readonly spelling?: (contract: LoweredContract, printing: Pick<Printing, "settings" | "scalars">) => PageSpelling;
-  /** The runtime's files that an SDK with some features and settings holds, by path inside the runtime's folder. */
+  /** Returns the runtime's files for an SDK with some features and settings, by path inside the runtime's folder. */
   readonly runtime: (features: ReadonlySet<Feature>, settings: SdkSettings) => readonly string[];
-  /** What source can name of a contract's part of an SDK, from the SDK's files by path. */
+  /** Returns the names that source can use of a contract's part of an SDK, from the SDK's files by path. */
   readonly exports: (files: ReadonlyMap<string, string>, contract: string) => readonly string[];
 }
 
-/** What facts depend on beside the language. */
+/** What facts depend on besides the language. */
 export interface FactsScope {
   readonly settings: SdkSettings;
-  /** What the SDK covers of a REST contract, and how. */
+  /** The settings for a REST contract's part of the SDK. */
   readonly rest: RestSettings;
-  /** What each GraphQL scalar is that the configuration maps. */
+  /** The configured type of each mapped GraphQL scalar. */
   readonly scalars: ReadonlyMap<string, string>;
 }
 
-/** What a printer is given beside the plan. */
+/** The input of a printer besides the plan. */
 export interface Printing {
-  /** With everything settled that depends on the app. */
+  /** The settings, with all values that depend on the app filled in. */
   readonly settings: SdkSettings;
-  /** Sources of the runtime by path: those that the SDK's features need. */
+  /** The sources of the runtime by path, with those that the SDK's features need. */
   readonly runtime: ReadonlyMap<string, string>;
-  /** What each GraphQL scalar is that the configuration maps, by contract. */
+  /** The configured type of each mapped GraphQL scalar, by contract. */
   readonly scalars: ReadonlyMap<string, ReadonlyMap<string, string>>;
-  /** GraphQL schemas as text by contract, where a copy is wanted. */
+  /** GraphQL schemas as text, by contract, if the SDK gets a copy. */
   readonly schemas?: ReadonlyMap<string, string>;
-  /** SHA-256 of a text in hexadecimal digits; without it operations have no ids. */
+  /** Returns the SHA-256 of a text in hexadecimal digits. Without it, operations have no ids. */
   readonly hash?: (text: string) => string;
 }
 
-/** A language of the list: known by its description, and loaded when it is used. */
+/** A language of the list: its description, and a function that loads it. */
 export interface ListedLanguage extends LanguageDescription {
   readonly load: () => Promise<Language>;
 }

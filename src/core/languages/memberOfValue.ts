@@ -6,7 +6,11 @@ import { valueText } from "./valueText.js";
 
 type Types = ReadonlyMap<string, PlannedType>;
 
-/** The member of a union that a value as JSON has it is of; undefined where it is of none. */
+/**
+ * Returns the union member of a value; undefined if it has none.
+ *
+ * @param value data from JSON
+ */
 export function memberOfValue(value: unknown, union: UnionShape, types: Types): Reference | undefined {
   return union.members.find((member, at) => {
     const { tag } = union;

@@ -5,21 +5,25 @@ import type { SharedSettings } from "../sdk/lower/sharedSettings.js";
 import type { FactsScope } from "./language.js";
 import { settingFacts } from "./settingFacts.js";
 
-/** Types of the app's own by format, as settings name them. */
+/** The app's own types by format, as in the settings. */
 interface FormatTypes {
   readonly formats?: Readonly<Record<string, { readonly type: string }>>;
 }
 
-/** What such languages have each in its own way. */
+/** The facts that differ between such languages. */
 export interface NamedTypes extends Pick<SdkFacts, "typeName" | "names" | "takesRecordsApart" | "refusesUnwrapping"> {
-  /** The type of a value without parts; undefined where it has several or may be anything. */
+  /** Returns the type of a value without parts; undefined if it has several types or may be anything. */
   readonly leafType: (shape: Shape) => string | undefined;
-  /** The type of an instant that is decoded, and that of what may be anything. */
+  /** The type of a decoded date-time, and of a value of any type. */
   readonly instant: string;
   readonly json: string;
 }
 
-/** What languages whose types are told apart by their names, and the settings of an SDK, make of a change. */
+/**
+ * Returns the facts for languages that distinguish types by name.
+ *
+ * @param settings the SDK's settings
+ */
 export function namedTypeFacts(
   settings: SharedSettings,
   { rest, scalars, settings: own }: FactsScope,

@@ -4,7 +4,7 @@ import type { NameClash } from "../sdk/nameScope.js";
 import type { GraphqlCall, RestCall } from "../sdk/sdkPlan.js";
 import type { CallParts } from "./callParts.js";
 
-/** The names of a contract in a language that has one type of failures for each call. */
+/** The names of a contract in a language with one failure type for each call. */
 interface NamesWithFailures {
   readonly contract: { readonly connection: string };
   readonly types: ReadonlyMap<string, string>;
@@ -12,7 +12,11 @@ interface NamesWithFailures {
   readonly clashes: readonly NameClash[];
 }
 
-/** The identifiers of a contract's part of an SDK, as far as others than the printer need them. */
+/**
+ * Returns the names in a contract's part of an SDK, as far as code other than the printer needs them.
+ *
+ * @param argument returns the name of an argument
+ */
 export function namingOfCalls(names: NamesWithFailures, argument: ContractNames["argument"]): ContractNames {
   const { connection } = names.contract;
   return {

@@ -1,29 +1,29 @@
 import { NameScope } from "../sdk/nameScope.js";
 import type { ContractPlan, PlannedType } from "../sdk/sdkPlan.js";
 
-/** Names of the types of a plan in a language that nests types. */
+/** The names of a plan's types in a language with nested types. */
 export interface NestedTypeNames {
-  /** As source spells them: "Berth", or "BerthAnswer.Boat" where one stands in another. */
+  /** As in source: "Berth", or "BerthAnswer.Boat" for a nested type. */
   readonly types: ReadonlyMap<string, string>;
-  /** In one word. */
+  /** As one word. */
   readonly flat: ReadonlyMap<string, string>;
-  /** Ids of the types that stand in another one, by that one's id, in the plan's order. */
+  /** The ids of the types inside another one, by that one's id, in the plan's order. */
   readonly nested: ReadonlyMap<string, readonly string[]>;
 }
 
 /** How a language spells types. */
 export interface TypeSpelling {
   readonly identifier: (name: string) => string;
-  /** Names that nothing nested may have. */
+  /** Names that nested types must not have. */
   readonly reserved: readonly string[];
-  /** As long as the whole name of a nested type may be. */
+  /** The largest length of a nested type's full name. */
   readonly longestPath: number;
 }
 
 /**
- * Names the types of a plan. What stands inside an answer or a fragment is nested there, under a short name.
+ * Names the types of a plan. Types inside a response or a fragment are nested there, under a short name.
  *
- * @param scope of the names that stand alone
+ * @param scope the names of top-level declarations
  */
 export function nestedTypeNames(
   plan: ContractPlan,
@@ -54,10 +54,10 @@ export function nestedTypeNames(
   const all = [...plan.types.values()];
   const isNested = ({ inside }: PlannedType): boolean => plan.protocol === "graphql" && inside !== undefined;
   const alone = all.filter((type) => !isNested(type));
-  // What is called as the plan says comes first, so that what is moved out of the way moves no other.
+  // Types that keep the plan's name come first, so that a renamed type does not affect others.
   for (const type of alone) if (identifier(type.name) === type.name && !scope.isTaken(type.name)) claimType(type);
   for (const type of alone) if (!types.has(type.id)) claimType(type);
-  // A type comes before those that stand in it.
+  // A type comes before those inside it.
   for (const type of all)
     if (type.inside && isNested(type)) claimNested(type, type.inside.type, identifier(type.inside.name));
   return { types, flat, nested };

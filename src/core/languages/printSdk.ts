@@ -5,17 +5,18 @@ import type { Language, Printing } from "./language.js";
 import { settledSettings } from "./settings.js";
 
 /**
- * Prints a planned SDK in a language: the text of every file by its path inside the SDK's folder.
+ * Prints a planned SDK in a language.
  *
- * @param printing its runtime may hold more than the SDK needs
- * @throws Error when it lacks something that the SDK needs
+ * @param printing its runtime may contain more than the SDK needs
+ * @returns the text of every file, by its path inside the SDK's folder
+ * @throws Error if a file of the runtime is missing from the installation
  */
 export function printSdk(language: Language, plan: SdkPlan, printing: Printing): Map<string, string> {
   return printLowered(language, lowerSdk(plan, settledSettings(language.settings, printing.settings)), printing);
 }
 
 /**
- * Prints an SDK of which everything is decided; else as `printSdk`.
+ * Prints an SDK whose plan is complete, otherwise like `printSdk`.
  *
  * @throws Error if a file of the runtime is missing from the installation
  */

@@ -2,7 +2,7 @@ import type { SdkFacts } from "../change/sdkFacts.js";
 import { decodedLeaf } from "../sdk/lower/values/decodedLeaf.js";
 import type { SharedSettings } from "../sdk/lower/sharedSettings.js";
 
-/** The facts that settings decide alike in every language. */
+/** Returns the facts that follow from settings in the same way in every language. */
 export function settingFacts(
   settings: SharedSettings,
 ): Pick<SdkFacts, "decodes" | "openChoices" | "openUnions" | "verifies"> {

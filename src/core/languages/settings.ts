@@ -1,23 +1,23 @@
 import type { SharedSettings } from "../sdk/lower/sharedSettings.js";
 
-/** What `sdks.<name>.settings` says, checked by the configuration's schema. */
+/** The value of `sdks.<name>.settings`, validated by the configuration's schema. */
 export type SdkSettings = Readonly<Record<string, unknown>>;
 
-/** The settings that more than one language has; what they mean is the same everywhere. */
+/** The settings that more than one language has. Their meaning is the same everywhere. */
 export type SharedName = Exclude<keyof SharedSettings, "ownFormats">;
 
-/** Which settings a language has. */
+/** The settings of a language. */
 export interface SettingsDescription {
-  /** Shared settings that it takes: the values that it knows, and the one that holds where nothing is said. */
+  /** The shared settings that it supports, with the possible values and the default. */
   readonly shared: { readonly [Name in SharedName]?: SharedChoice<SharedSettings[Name]> };
-  /** Settings of its own, as properties of a JSON Schema. */
+  /** Its own settings, as properties of a JSON Schema. */
   readonly own: Readonly<Record<string, object>>;
 }
 
 export interface SharedChoice<Value> {
   readonly values: readonly Value[];
   readonly usual: Value;
-  /** A setting of the language's own that needs a value of this one: where it says something, that one holds. */
+  /** A setting of the language's own that needs a value of this one. If it is set, that value applies. */
   readonly implied?: { readonly by: string; readonly value: Value };
 }
 

@@ -1,9 +1,9 @@
-/** A value as JSON has it, as the text that stands for it. */
+/** Returns the text of a value from JSON. */
 export function valueText(value: unknown): string {
   return typeof value === "string" ? value : JSON.stringify(value);
 }
 
-/** The items of a value as JSON has it; one that is no list is an item itself. */
+/** Returns the items of a value from JSON. A value that is not a list is one item. */
 export function itemsOf(value: unknown): readonly unknown[] {
   return Array.isArray(value) ? (value as readonly unknown[]) : [value];
 }

@@ -2,7 +2,10 @@ import type { Field, RecordShape } from "../contract/model.js";
 
 const records = new WeakMap<readonly Field[], RecordShape>();
 
-/** The variables of a GraphQL call as a record, the same one each time, because its names are kept by it. */
+/**
+ * Returns the variables of a GraphQL call as a record. It is the same record each time, because its names are stored by
+ * record.
+ */
 export function variablesRecord(variables: readonly Field[]): RecordShape {
   const known = records.get(variables);
   if (known) return known;

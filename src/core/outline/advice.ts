@@ -9,17 +9,17 @@ import {
 } from "graphql";
 import { operationLabel, type RestContract } from "../contract/model.js";
 
-/** Something that the authors of a contract could do at little cost to make every SDK of it better. */
+/** A small change by the authors of a contract that would improve every SDK of it. */
 export interface Advice {
-  /** What is missing, as the rest of "12 of 15 operations have no …". */
+  /** The missing part, as the rest of "12 of 15 operations have no …". */
   readonly missing: string;
-  /** What it would bring. */
+  /** The benefit. */
   readonly gain: string;
   readonly count: number;
   readonly of: number;
   /** "operations", "types". */
   readonly things: string;
-  /** The first few, by name. */
+  /** The first few names. */
   readonly examples: readonly string[];
 }
 
@@ -36,7 +36,7 @@ function advise(
 
 const isThere = (text: string | undefined): boolean => text !== undefined && text.trim() !== "";
 
-/** What would make the SDKs of a REST contract better, the cheapest first; nothing that is in order. */
+/** Returns what would improve the SDKs of a REST contract, the easiest first. Parts that are in order are left out. */
 export function adviseRest({ operations, types }: RestContract): Advice[] {
   const each = (isFine: (operation: RestContract["operations"][number]) => boolean) =>
     operations.map((operation) => [operationLabel(operation), isFine(operation)] as const);
@@ -73,7 +73,7 @@ export function adviseRest({ operations, types }: RestContract): Advice[] {
   ].filter(({ count }) => count > 0);
 }
 
-/** The same for a schema. */
+/** Returns what would improve the SDKs of a schema, the easiest first. */
 export function adviseGraphql(schema: GraphQLSchema): Advice[] {
   const types = Object.values(schema.getTypeMap()).filter(
     (type) => !type.name.startsWith("__") && !isSpecifiedScalarType(type),

@@ -1,38 +1,40 @@
 import type { Place } from "../problem/place.js";
 
-/** Something of the app's own that an SDK has too. */
+/** A part of the app's own code that an SDK has too. */
 export interface HandWritten {
   readonly kind: "request" | "type" | "query";
   readonly contract: string;
   readonly place: Place;
-  /** What stands there: "GET /berths". */
+  /** Its name: "GET /berths". */
   readonly what: string;
-  /** What stands for it in the SDK: "listBerths". */
+  /** The replacement in the SDK: "listBerths". */
   readonly instead: string;
-  /** The module that has it, as the app imports it; absent where the SDK does not have it yet. */
+  /** The module of the replacement, as the app imports it; absent if the SDK does not have it yet. */
   readonly from?: string;
 }
 
-/** An operation that requests of the app's own may be. */
+/** An operation that may be the target of the app's own requests. */
 export interface RequestedOperation {
   readonly contract: string;
-  /** As people know it: "GET /berths/{berthId}". */
+  /** Its label: "GET /berths/{berthId}". */
   readonly label: string;
   readonly method: string;
-  /** With its parameters as "{}". */
+  /** Its path, with parameters as "{}". */
   readonly path: string;
-  /** Where its servers are, without a trailing slash; of one without a host only the path. */
+  /** The addresses of its servers, without a trailing slash; of a server without a host only the path. */
   readonly servers: readonly string[];
   readonly call: string;
 }
 
-/** What stands in an address for a part that only the running app knows. */
+/** Stands in an address for a part that is known only at run time. */
 export const hole = "\u0000";
 
 /**
- * The operation that an address leads to; undefined where it leads elsewhere, or nowhere that can be told.
+ * Returns the operation of an address.
  *
- * @param address with `hole` for what is put in when the app runs
+ * @param address with `hole` for parts that are known only at run time
+ * @param method in upper case
+ * @returns undefined if the address leads elsewhere, or if it is unknown where it leads
  */
 export function requestedOperation(
   address: string,
@@ -44,25 +46,25 @@ export function requestedOperation(
       operation.method.toLowerCase() === method.toLowerCase() &&
       pathsOf(address, operation.servers).some((path) => fits(path, operation.path)),
   );
-  // `/berths/free` is no berth called so, where there is an operation of that path.
+  // `/berths/free` is not a berth with that name if there is an operation with that path.
   const fixed = (path: string): number => segmentsOf(path).filter((segment) => segment !== "{}").length;
   return found.sort((a, b) => fixed(b.path) - fixed(a.path))[0];
 }
 
-/** The paths that an address can have behind a server of the contract. */
+/** The possible paths of an address below a server of the contract. */
 function pathsOf(address: string, servers: readonly string[]): string[] {
   const [whole = ""] = address.split(/[?#]/);
   const origin = /^(?:https?:)?\/\/[^/\0]+/i.exec(whole)?.[0];
   if (origin !== undefined)
     return servers.flatMap((server) => (whole.startsWith(`${server}/`) ? [whole.slice(server.length)] : []));
-  // What stands before the first slash is an address that the app has elsewhere.
+  // The part before the first slash is an address from elsewhere in the app.
   const behind = whole.startsWith(hole) ? whole.slice(hole.length) : whole;
   if (!behind.startsWith("/")) return [];
   const bases = servers.map((server) => server.replace(/^(?:https?:)?\/\/[^/]+/i, "")).filter((base) => base !== "");
   return [behind, ...bases.flatMap((base) => (behind.startsWith(`${base}/`) ? [behind.slice(base.length)] : []))];
 }
 
-/** Whether a path is one of a template; one of nothing but parameters fits too much to say anything. */
+/** Whether a path fits a template. A template of nothing but parameters fits too much to be a sign. */
 function fits(path: string, template: string): boolean {
   const [given, wanted] = [segmentsOf(path), segmentsOf(template)];
   return (
@@ -72,7 +74,7 @@ function fits(path: string, template: string): boolean {
   );
 }
 
-/** Whether a segment is one of a template, which may have a parameter beside other letters: `{}.json`. */
+/** Whether a segment fits that of a template, which may have a parameter next to other characters: `{}.json`. */
 function segmentFits(given: string, wanted: string): boolean {
   const parts = wanted.split("{}");
   const [first = ""] = parts;

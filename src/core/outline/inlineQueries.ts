@@ -1,20 +1,20 @@
 import { Kind, parse, validate, type GraphQLSchema } from "graphql";
 import type { SourceText } from "../problem/place.js";
 
-/** A query that stands in source and that a schema understands. */
+/** A query in the source that is valid for a schema. */
 export interface InlineQuery {
-  /** "query Fleet"; without its name where it has none. */
+  /** "query Fleet"; without a name if it has none. */
   readonly label: string;
   readonly name: string | undefined;
-  /** Of its first letter in the source. */
+  /** The offset of its first character in the source. */
   readonly offset: number;
   readonly length: number;
 }
 
 /**
- * The queries among texts in source that are sound against a schema, each as one text.
+ * Returns the texts in source that are valid queries of a schema, each as one text.
  *
- * @param texts each with everything else of its source blank, as `literalQueries` gives them
+ * @param texts each with everything else of its source blank, as `literalQueries` returns them
  */
 export function inlineQueries(schema: GraphQLSchema, texts: readonly SourceText[]): InlineQuery[] {
   return texts.flatMap(({ text }): InlineQuery[] => {
@@ -27,7 +27,7 @@ export function inlineQueries(schema: GraphQLSchema, texts: readonly SourceText[
       const label = name === undefined ? operation.operation : `${operation.operation} ${name}`;
       return [{ label, name, offset, length: text.trimEnd().length - offset }];
     } catch {
-      // What is no GraphQL only begins as it does.
+      // It only begins like GraphQL.
       return [];
     }
   });

@@ -1,17 +1,17 @@
 import type { Place } from "../problem/place.js";
 import type { Advice } from "./advice.js";
 
-/** What is known about the use of a part of a contract. */
+/** Whether a part of a contract is used. */
 export type OutlineUse = "used" | "not used" | "cannot tell";
 
-/** Finds where a project uses something; undefined when that cannot be told. */
+/** Finds the places where a project uses something; undefined if that is unknown. */
 export type UsesOf = (coordinate: string) => readonly Place[] | undefined;
 
 /** One operation, or one root field of a schema. */
 export interface OutlineEntry {
   /** "GET /berths", or "Query.voyages". */
   readonly label: string;
-  /** What the SDK calls it; a root field with its arguments and type. */
+  /** Its name in the SDK; for a root field, with its arguments and type. */
   readonly name: string;
   readonly summary: string | undefined;
   readonly deprecated: string | undefined;
@@ -27,13 +27,13 @@ export interface OutlineGroup {
 
 export interface OutlineType {
   readonly name: string;
-  /** "a record of 5 fields", "a choice of 3 values". */
+  /** "an object of 5 fields", "an enum of 3 values". */
   readonly what: string;
   readonly summary: string | undefined;
   readonly use: OutlineUse;
 }
 
-/** What a contract offers, and which of it a project uses. */
+/** The parts of a contract, and which of them a project uses. */
 export interface Outline {
   readonly contract: string;
   readonly protocol: "rest" | "graphql";
@@ -44,38 +44,42 @@ export interface Outline {
   readonly advice: readonly Advice[];
 }
 
-/** Code that performs an operation, in a language. */
+/** Code that makes a call, in one language. */
 export interface Sample {
-  /** As people write it. */
+  /** The name of the language. */
   readonly language: string;
   readonly code: string;
 }
 
-/** One operation or type in full. */
+/** One operation or type with all details. */
 export interface OutlineDetail {
   readonly title: string;
   readonly description: string | undefined;
-  /** Code that performs it, in each language that it is called in. */
+  /** Code that calls it, in each language. */
   readonly samples: readonly Sample[];
-  /** A part a line: parameters and answers, or fields. */
+  /** Its parts, one line each: parameters and responses, or fields. */
   readonly lines: readonly string[];
   readonly use: OutlineUse;
   readonly places: readonly Place[];
-  /** The operations that reach it, where it is a type. */
+  /** For a type, the operations that use it. */
   readonly reachedBy: readonly string[];
-  /** Every type it reaches, the nearest first. */
+  /** Every type that it uses, the closest first. */
   readonly reaches: readonly { readonly title: string; readonly lines: readonly string[] }[];
 }
 
-/** The use that found places stand for. */
+/**
+ * Returns the use that found places stand for.
+ *
+ * @param places undefined if it is unknown
+ */
 export function useOf(places: readonly Place[] | undefined): OutlineUse {
   return places === undefined ? "cannot tell" : places.length > 0 ? "used" : "not used";
 }
 
 /**
- * The part of an outline that somebody looks for.
+ * Returns the part of an outline that matches a search.
  *
- * @param text found in names, labels and summaries, whatever its case; "" finds all
+ * @param text found in names, labels and summaries, in any case; "" finds all
  * @param isUnused keep only what the project does not use
  */
 export function narrowed(outline: Outline, text: string, isUnused: boolean): Outline {

@@ -16,19 +16,19 @@ import { adviseGraphql } from "./advice.js";
 import { useOf, type Outline, type OutlineDetail, type OutlineEntry, type Sample, type UsesOf } from "./outline.js";
 import { firstSentence } from "./shapeCount.js";
 
-/** What outlines of schemas are made from. */
+/** The source of a schema's outline. */
 export interface GraphqlOutlineSource {
   readonly contract: string;
   readonly schema: GraphQLSchema;
   /** Uses by schema coordinate: "Query.voyages", "Voyage.eta", "VoyageStatus.LATE". */
   readonly usesOf: UsesOf;
-  /** Every coordinate that is used. */
+  /** Every used coordinate. */
   readonly used: ReadonlySet<string>;
-  /** Code that performs the project's queries of a root field ("Query.voyages"). */
+  /** Code that sends the project's queries of a root field ("Query.voyages"). */
   readonly samplesOf?: (coordinate: string) => readonly Sample[];
 }
 
-/** Outlines a schema: the fields of its roots, and its types. */
+/** Outlines a schema: its root fields and its types. */
 export function outlineGraphql(source: GraphqlOutlineSource): Outline {
   const { contract, schema, usesOf } = source;
   const groups = new Map<string, OutlineEntry[]>();
@@ -62,7 +62,12 @@ export function outlineGraphql(source: GraphqlOutlineSource): Outline {
   };
 }
 
-/** A root field ("Query.voyages" or "voyages"), a field of a type, or a type in full. */
+/**
+ * Returns the details of a root field, a field of a type, or a type.
+ *
+ * @param name "Query.voyages", "voyages", "Voyage.eta" or "Voyage"
+ * @returns undefined if there is none with that name
+ */
 export function detailOfGraphql(source: GraphqlOutlineSource, name: string): OutlineDetail | undefined {
   const { schema } = source;
   const [owner = "", member] = name.split(".");
@@ -128,7 +133,7 @@ function detailOfField(
   };
 }
 
-/** Every name that `detailOfGraphql` knows. */
+/** Returns every name that `detailOfGraphql` accepts. */
 export function namesInGraphql({ schema }: GraphqlOutlineSource): string[] {
   return [
     ...rootFields(schema).flatMap(({ type, field }) => [field, `${type.name}.${field}`]),
@@ -164,7 +169,7 @@ function signature({ name, args, type }: GraphQLField<unknown, unknown>): string
   return `${name}${taken === "" ? "" : `(${taken})`}: ${String(type)}`;
 }
 
-/** What a type holds, a part a line, with a mark on what is used. */
+/** The parts of a type, one line each, with a mark on those in use. */
 function typeLines(type: GraphQLNamedType, { used }: GraphqlOutlineSource): string[] {
   const marked = (member: string, text: string): string =>
     `${used.has(memberOf(type.name, member)) ? "* " : "  "}${text}`;
@@ -193,7 +198,7 @@ function children(type: GraphQLNamedType, schema: GraphQLSchema): GraphQLNamedTy
 function reached(source: GraphqlOutlineSource, from: GraphQLNamedType): { title: string; lines: string[] }[] {
   const seen = new Set<GraphQLNamedType>([from]);
   const open = [from];
-  // The list grows while it is gone through.
+  // The list grows during the loop.
   for (const type of open) {
     for (const child of children(type, source.schema)) {
       if (seen.has(child) || isSpecifiedScalarType(child)) continue;
@@ -207,7 +212,7 @@ function reached(source: GraphqlOutlineSource, from: GraphQLNamedType): { title:
     .filter(({ lines }) => lines.length > 0);
 }
 
-/** Fields that answer or take a type themselves. */
+/** Fields that return the type or have it in an argument. */
 function reachedBy(schema: GraphQLSchema, wanted: GraphQLNamedType): string[] {
   return Object.values(schema.getTypeMap()).flatMap((type) =>
     (isObjectType(type) || isInterfaceType(type)) && !type.name.startsWith("__")

@@ -7,14 +7,14 @@ import { adviseRest } from "./advice.js";
 import { useOf, type Outline, type OutlineDetail, type OutlineEntry, type Sample, type UsesOf } from "./outline.js";
 import { firstSentence, shapeCount } from "./shapeCount.js";
 
-/** What outlines of REST contracts are made from. */
+/** The source of a REST contract's outline. */
 export interface RestOutlineSource {
   readonly contract: RestContract;
-  /** What the SDK calls an operation; operations that the configuration leaves out have no name. */
+  /** The SDK's name of each operation; operations that the configuration leaves out have none. */
   readonly callOf: ReadonlyMap<string, string>;
-  /** Uses of an operation, by its label. */
+  /** The uses of an operation, by its label. */
   readonly usesOf: UsesOf;
-  /** Code that performs an operation, by its label. */
+  /** Code that calls an operation, by its label. */
   readonly samplesOf?: (label: string) => readonly Sample[];
 }
 
@@ -64,7 +64,7 @@ function entryOf(operation: RestOperation, { callOf, usesOf }: RestOutlineSource
   };
 }
 
-/** Labels of the operations that reach each type, by the type's key. */
+/** The labels of the operations that use each type, by the type's key. */
 function operationsReaching({ contract }: RestOutlineSource): Map<string, string[]> {
   const found = new Map<string, string[]>();
   for (const operation of contract.operations) {
@@ -78,7 +78,11 @@ function operationsReaching({ contract }: RestOutlineSource): Map<string, string
   return found;
 }
 
-/** An operation (by call, operationId or label) or a type in full; undefined when there is none of that name. */
+/**
+ * Returns the details of an operation (by call, operationId or label) or a type.
+ *
+ * @returns undefined if there is none with that name
+ */
 export function detailOfRest(source: RestOutlineSource, name: string): OutlineDetail | undefined {
   const { contract, callOf, usesOf, samplesOf } = source;
   const isNamed = (operation: RestOperation): boolean => {
@@ -130,7 +134,7 @@ function inFull({ types }: RestContract, keys: Iterable<string>): { title: strin
     .map(({ name, shape }) => ({ title: name, lines: shapeLines(shape) }));
 }
 
-/** Every name that `detailOfRest` knows. */
+/** Returns every name that `detailOfRest` accepts. */
 export function namesInRest({ contract, callOf }: RestOutlineSource): string[] {
   return [
     ...contract.operations.flatMap((operation) => {

@@ -1,7 +1,7 @@
 import type { Shape } from "../contract/model.js";
 import { shapeWords } from "../contract/shapeWords.js";
 
-/** A shape with how much it holds: "a record of 5 fields", "a choice of 3 values". */
+/** Returns a shape with its size: "an object of 5 fields", "an enum of 3 values". */
 export function shapeCount(shape: Shape): string {
   const many = (count: number, one: string): string => `${String(count)} ${one}${count === 1 ? "" : "s"}`;
   switch (shape.kind) {
@@ -16,7 +16,7 @@ export function shapeCount(shape: Shape): string {
   }
 }
 
-/** The first sentence of a description, on one line; undefined where there is none. */
+/** Returns the first sentence of a description, on one line; undefined if there is none. */
 export function firstSentence(text: string | undefined): string | undefined {
   const line = text?.replace(/\s+/g, " ").trim();
   if (line === undefined || line === "") return undefined;

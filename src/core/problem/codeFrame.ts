@@ -3,15 +3,23 @@ import { visible } from "../text/visible.js";
 import type { Position } from "./position.js";
 import type { ShownText } from "./shownText.js";
 
-/** So that a frame with its number and indent holds in 80 columns. */
+/** With its number and indentation, a frame then fits in 80 columns. */
 const maxFrameWidth = 68;
-/** As much of a line as is looked at around the window, so that a credential is known that the window cuts. */
+/**
+ * The number of characters next to the window that are read too, so that a credential that the window cuts is
+ * recognised.
+ */
 const around = 1_000;
 
 /**
- * The line a position is on with one line before it, numbered, and a caret line below. Long lines are cut to a window
- * around the column; credentials are masked, and characters that nobody sees are shown as a middle dot, so that a hostile
- * text cannot steer a terminal.
+ * Returns the line of a position with the line before it, numbered, and a caret line below.
+ *
+ * Long lines are cut to a window around the column. Credentials are masked, and invisible characters are shown as a
+ * middle dot, so that a hostile text cannot steer a terminal.
+ *
+ * @param text the whole text
+ * @param position one-based line and column
+ * @returns at most three lines, without line endings
  */
 export function codeFrame(text: ShownText, position: Position): string[] {
   const first = Math.max(1, position.line - 1);

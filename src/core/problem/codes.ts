@@ -1,4 +1,4 @@
-/** What a problem code means and how to fix it. `docs/problems.md` is generated from this table. */
+/** The meaning of a problem code and the fix. `docs/problems.md` is generated from this table. */
 export interface ProblemMeaning {
   readonly title: string;
   readonly why: string;

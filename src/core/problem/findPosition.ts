@@ -2,7 +2,12 @@ import type { Place } from "./place.js";
 import type { Position } from "./position.js";
 import { ShownText } from "./shownText.js";
 
-/** Finds line and column of a place in its text. Who asks for many places of one text keeps a `ShownText`. */
+/**
+ * Returns the line and column of a place in its text. For many places of one text, use a `ShownText`.
+ *
+ * @param place a pointer or an offset
+ * @param text the text of the place's document
+ */
 export function findPosition(place: Place, text: string): Position {
   return new ShownText(text).position(place);
 }

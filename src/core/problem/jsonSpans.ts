@@ -1,19 +1,19 @@
 import type { ValueSpan } from "./valueSpan.js";
 
 /**
- * Finds values in a JSON text (RFC 8259) that is valid. Only the objects and lists on the way to a value are looked
- * into, each once: a tree of all of a large text takes a hundred times its size.
+ * Finds values in a valid JSON text (RFC 8259). Only the objects and lists on the way to a value are read, each once. A
+ * tree of a large text would take a hundred times its size.
  */
 export class JsonSpans {
   private readonly inside = new Map<number, ReadonlyMap<string, ValueSpan>>();
-  /** Where long objects and lists end, by where they begin: one in the other, they would be read once a level. */
+  /** The ends of long objects and lists, by their start. Otherwise, nested ones would be read once for each level. */
   private readonly ends = new Map<number, number>();
   private whole: ValueSpan | undefined;
 
   /** @param text valid JSON */
   constructor(private readonly text: string) {}
 
-  /** The value at the end of a path of keys and indices, or the deepest one on the way that exists. */
+  /** Returns the value at the end of a path of keys and indices, or the deepest existing one on the way. */
   find(path: readonly string[]): ValueSpan {
     let found = (this.whole ??= this.value(this.afterSpace(0)));
     for (const token of path) {
@@ -24,7 +24,7 @@ export class JsonSpans {
     return found;
   }
 
-  /** What stands in an object by its key, the last one of several alike; in a list by its index. */
+  /** The members of an object by key, of repeated keys the last; the items of a list by index. */
   private members(start: number): ReadonlyMap<string, ValueSpan> {
     const known = this.inside.get(start);
     if (known) return known;
@@ -72,7 +72,7 @@ export class JsonSpans {
     }
   }
 
-  /** @param start of the quote that begins a string */
+  /** @param start the offset of the opening quote */
   private stringEnd(start: number): number {
     const { text } = this;
     for (let at = text.indexOf('"', start + 1); at >= 0; at = text.indexOf('"', at + 1)) {
@@ -89,7 +89,7 @@ export class JsonSpans {
   }
 }
 
-/** Shorter ones are read again in no time. */
+/** Shorter ones are read again quickly. */
 const longContainer = 4096;
 const backslash = 0x5c;
 const space = /[ \t\r\n]*/y;

@@ -1,4 +1,8 @@
-/** What a value is, in words for a message. */
+/**
+ * Returns the type of a value in words, for a message.
+ *
+ * @param value data from JSON or YAML
+ */
 export function kindOf(value: unknown): string {
   if (value === null) return "null";
   if (value === undefined) return "missing";

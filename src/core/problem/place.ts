@@ -1,6 +1,6 @@
 /**
- * Where something stands in a text of the user's. Places stay cheap: a JSON pointer (RFC 6901) or a character
- * offset; line and column are worked out only when a person is shown the place.
+ * A place in a text of the user. Places are cheap: a JSON pointer (RFC 6901) or a character offset. Line and column are
+ * computed only when the place is shown.
  */
 export type Place = PointerPlace | OffsetPlace;
 
@@ -19,25 +19,34 @@ export interface OffsetPlace {
   readonly length: number;
 }
 
-/** One text that took part in a run, by the name people know it by (a path relative to the project). */
+/** A text that took part in a run, with its name for people (a path relative to the project). */
 export interface SourceText {
   readonly document: string;
   readonly text: string;
-  /** What its references resolve against, where that is not the document's name: the URL it was fetched from. */
+  /** The base of its references, if that is not the document's name: the URL that it was fetched from. */
   readonly base?: string;
 }
 
-/** Returns the place of a JSON pointer (RFC 6901) in a document. */
+/**
+ * Returns the place of a JSON pointer (RFC 6901) in a document.
+ *
+ * @param document the name of the document
+ * @param pointer "" for the whole document
+ */
 export function pointerPlace(document: string, pointer: string): PointerPlace {
   return { document, pointer };
 }
 
-/** Escapes one reference token of a JSON pointer (RFC 6901, section 3). */
+/**
+ * Escapes one reference token of a JSON pointer (RFC 6901, section 3).
+ *
+ * @param key a key or a list index
+ */
 export function pointerToken(key: string | number): string {
   return String(key).replaceAll("~", "~0").replaceAll("/", "~1");
 }
 
-/** A place that spells its pointer only when somebody asks: most places of a contract are never shown. */
+/** A place that builds its pointer only on demand: most places of a contract are never shown. */
 class PlaceBelow implements PointerPlace {
   constructor(
     readonly document: string,
@@ -57,27 +66,45 @@ class PlaceBelow implements PointerPlace {
   }
 }
 
-/** The place of a member below a pointer place, or of a member of that member. */
+/**
+ * Returns the place of a member below a pointer place, or of a member of that member.
+ *
+ * @param key the key or index of the member
+ * @param inner the key or index inside the member
+ */
 export function below(place: PointerPlace, key: string | number, inner?: string | number): PointerPlace {
   return new PlaceBelow(place.document, place, key, inner, false);
 }
 
-/** The place of the key of a member of a member. */
+/**
+ * Returns the place of the key of a member of a member.
+ *
+ * @param key the key or index of the member
+ * @param inner the key inside the member
+ */
 export function keyBelow(place: PointerPlace, key: string | number, inner: string | number): PointerPlace {
   return new PlaceBelow(place.document, place, key, inner, true);
 }
 
-/** The place at the end of a path of keys. */
+/**
+ * Returns the place at the end of a path of keys.
+ *
+ * @param path unescaped keys
+ */
 export function belowAll(place: PointerPlace, path: readonly string[]): PointerPlace {
   return path.reduce<PointerPlace>((at, key) => below(at, key), place);
 }
 
-/** The same place, pointing at the key instead of its value. */
+/** Returns the same place, at the key instead of its value. */
 export function atKey(place: PointerPlace): PointerPlace {
   return new PlaceBelow(place.document, place, undefined, undefined, true);
 }
 
-/** Splits a JSON pointer into its unescaped tokens. */
+/**
+ * Splits a JSON pointer into its unescaped tokens.
+ *
+ * @param pointer "" for the whole document
+ */
 export function pointerTokens(pointer: string): string[] {
   return pointer
     .split("/")

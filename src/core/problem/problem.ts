@@ -1,18 +1,18 @@
 import type { ProblemCode } from "./codes.js";
 import type { Place } from "./place.js";
 
-/** How much a problem weighs: an error stops something, a warning wants a look, a note only informs. */
+/** The level of a problem: an error stops something, a warning needs a look, a note only informs. */
 export type ProblemLevel = "error" | "warning" | "note";
 
-/** Something to tell the user, as data. Text for people is laid out late, by `core/report`. */
+/** Something to report to the user, as data. `core/report` turns it into text. */
 export interface Problem {
   readonly code: ProblemCode;
   readonly level: ProblemLevel;
-  /** One full sentence: what is wrong, with the offender quoted. */
+  /** One full sentence: what is wrong, with the value quoted. */
   readonly message: string;
-  /** All places involved, the one to mend first. */
+  /** All places involved, the one to fix first. */
   readonly places: readonly Place[];
-  /** Why it matters, where that is not plain from the message. */
+  /** Why it matters, if the message does not show that. */
   readonly why?: string;
   /** What to do next. */
   readonly hint?: string;
@@ -23,7 +23,12 @@ export type ProblemDetails = Partial<Pick<Problem, "level" | "why" | "hint">> & 
   readonly places?: readonly Place[];
 };
 
-/** Makes a problem; the level is "error" unless the details say otherwise. */
+/**
+ * Creates a problem.
+ *
+ * @param message one full sentence
+ * @param details the level (default: "error"), places, reason and hint
+ */
 export function problem(code: ProblemCode, message: string, details: ProblemDetails = {}): Problem {
   const { place, places, level = "error", why, hint } = details;
   return {
@@ -36,7 +41,7 @@ export function problem(code: ProblemCode, message: string, details: ProblemDeta
   };
 }
 
-/** True when at least one of the problems is an error. */
+/** Returns whether at least one of the problems is an error. */
 export function hasErrors(problems: readonly Problem[]): boolean {
   return problems.some((each) => each.level === "error");
 }

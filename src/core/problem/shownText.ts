@@ -10,22 +10,22 @@ interface Spans {
   readonly find: (path: readonly string[]) => ValueSpan;
 }
 
-/** A text that places are shown in; it is looked through once, because a large one is asked for many places. */
+/** A text in which places are shown. It is read once, because a large one has many places. */
 export class ShownText {
   private starts: readonly number[] | undefined;
-  /** Undefined until a value is asked for; "none" for a text that cannot be read. */
+  /** Undefined until a value is needed; "none" for a text that cannot be read. */
   private spans: Spans | "none" | undefined;
 
   constructor(readonly text: string) {}
 
   /**
-   * Line and column of a place. A pointer that leads nowhere (the text may have changed, or the missing member is the
-   * problem) falls back to the deepest ancestor that exists.
+   * Returns the line and column of a place. If its pointer does not resolve, the result is the deepest existing
+   * ancestor: the text may have changed, or the missing member is the problem.
    */
   position(place: Place): Position {
     if ("offset" in place) return this.positionAt(place.offset, place.length);
     this.spans ??= readSpans(this.text) ?? "none";
-    // A text that cannot be read has no inside; its beginning is better than nothing.
+    // A text that cannot be read has no inside. Its beginning is better than nothing.
     if (this.spans === "none") return { line: 1, column: 1, length: 1 };
     const { key, start, end, isContainer } = this.spans.find(pointerTokens(place.pointer));
     const [from, to] = key && (place.atKey === true || isContainer) ? key : [start, end];
@@ -36,7 +36,7 @@ export class ShownText {
   positionAt(offset: number, length = 1): Position {
     const end = Math.min(offset, this.text.length);
     const starts = this.lineStarts();
-    // The last line that begins at the offset or before it.
+    // The last line that begins at or before the offset.
     let [low, high] = [0, starts.length - 1];
     while (low < high) {
       const middle = (low + high + 1) >> 1;
@@ -46,13 +46,13 @@ export class ShownText {
     return { line: low + 1, column: end - (starts[low] ?? 0) + 1, length: Math.max(1, length) };
   }
 
-  /** A line by its one-based number, without its end; "" beyond the last. */
+  /** Returns a line by its one-based number, without its line ending; "" after the last. */
   line(line: number): string {
     const starts = this.lineStarts();
     const start = starts[line - 1];
     if (start === undefined) return "";
     const end = (starts[line] ?? this.text.length + 1) - 1;
-    // Looked at, not searched for: a whole contract may stand on one line.
+    // Only one character is read, because a whole contract may be on one line.
     return this.text.slice(start, this.text.charAt(end - 1) === "\r" ? end - 1 : end);
   }
 
@@ -67,12 +67,12 @@ export class ShownText {
 }
 
 function readSpans(text: string): Spans | undefined {
-  // A JSON text is a YAML text too, and many times faster to find one's way in as what it is.
+  // A JSON text is also a YAML text, but its values are found many times faster as JSON.
   if (/^\s*[{[]/.test(text) && isJson(text)) return new JsonSpans(text);
   try {
     return new YamlSpans(text);
   } catch (error) {
-    // Not valid, or nested beyond what the parser can follow.
+    // The text is not valid, or nested deeper than the parser supports.
     if (error instanceof YAMLException || error instanceof RangeError) return undefined;
     throw error;
   }

@@ -2,14 +2,14 @@ import type { Place } from "./place.js";
 import type { Position } from "./position.js";
 import { ShownText } from "./shownText.js";
 
-/** Texts by the names that problems use, to show places in them. */
+/** Texts by their names in problems, for showing places in them. */
 export class ShownTexts {
   private readonly known = new Map<string, ShownText>();
 
-  /** @param textOf the text of a document; undefined when it is not at hand */
+  /** @param textOf returns the text of a document; undefined if it is not available */
   constructor(private readonly textOf: (document: string) => string | undefined) {}
 
-  /** A document's text; undefined when it is not at hand. */
+  /** Returns a document's text; undefined if it is not available. */
   find(document: string): ShownText | undefined {
     const text = this.textOf(document);
     if (text === undefined) return undefined;
@@ -20,7 +20,7 @@ export class ShownTexts {
     return shown;
   }
 
-  /** Line and column of a place; undefined when its text is not at hand. */
+  /** Returns the line and column of a place; undefined if its text is not available. */
   position(place: Place): Position | undefined {
     return this.find(place.document)?.position(place);
   }

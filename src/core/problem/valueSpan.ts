@@ -1,4 +1,4 @@
-/** Where a value of a text stands, and its key if it has one; offsets, the ends exclusive. */
+/** The offsets of a value in a text, and of its key if it has one. The ends are exclusive. */
 export interface ValueSpan {
   readonly start: number;
   readonly end: number;

@@ -2,21 +2,21 @@ import { load, type EventType, type State } from "js-yaml";
 import { yamlOptions } from "../text/parseData.js";
 import type { ValueSpan } from "./valueSpan.js";
 
-/** Closed: a collection that says less of itself than it holds, so that nobody can tell what is what in it. */
+/** Closed: a collection with fewer events than nodes, so that its nodes cannot be identified. */
 const kinds = { scalar: 1, mapping: 2, sequence: 3, closed: 4 } as const;
 
 /**
- * Finds values in a YAML text. What the parser reads is kept as numbers, in the order of the text: a tree of a large
- * one takes many times the memory, and many times as long.
+ * Finds values in a YAML text. The parser's events are stored as numbers, in the order of the text. A tree of a large
+ * text takes many times the memory and the time.
  */
 export class YamlSpans {
   private readonly starts: number[] = [];
   private readonly ends: number[] = [];
   private readonly kinds: number[] = [];
-  /** One more than the last of the nodes inside each node. */
+  /** The index after the last node inside each node. */
   private readonly afters: number[] = [];
 
-  /** @throws YAMLException when the text is not valid */
+  /** @throws YAMLException if the text is not valid */
   constructor(private readonly text: string) {
     const open: number[] = [];
     load(text, {
@@ -41,15 +41,15 @@ export class YamlSpans {
 
   private kindOf(node: number, kind: string | null, result: unknown): number {
     if (kind !== "mapping" && kind !== "sequence") return kinds.scalar;
-    // An item that is nothing but a dash is not told of, nor the value that a key alone lacks.
+    // The parser reports neither an item that is only a dash nor the missing value of a key.
     const told = this.children(this.unwrapped(node, kinds[kind])).length;
     const isWhole = kind === "sequence" ? Array.isArray(result) && result.length === told : told % 2 === 0;
     return isWhole ? kinds[kind] : kinds.closed;
   }
 
-  /** The value at the end of a path of keys and indices, or the deepest one on the way that exists. */
+  /** Returns the value at the end of a path of keys and indices, or the deepest existing one on the way. */
   find(path: readonly string[]): ValueSpan {
-    // Nothing, or nothing but comments.
+    // The text is empty or contains only comments.
     if (this.contentStart(0) >= this.text.length) return { start: 0, end: 0, isContainer: false };
     let node = this.unwrapped(0);
     let found = this.span(node);
@@ -59,7 +59,7 @@ export class YamlSpans {
       let value: number | undefined;
       if (this.kinds[node] === kinds.sequence) value = inside[Number(token)];
       else if (this.kinds[node] === kinds.mapping) {
-        // The last one of several alike counts.
+        // Of repeated keys, the last one counts.
         for (let at = 0; at < inside.length; at += 2)
           if (this.keyText(inside[at] ?? 0) === token) [key, value] = [inside[at], inside[at + 1] ?? inside[at]];
       }
@@ -82,8 +82,8 @@ export class YamlSpans {
   }
 
   /**
-   * The parser first takes a collection for the key of a mapping, and only then for itself: it is told twice, one inside
-   * the other.
+   * The parser first reports a collection as the key of a mapping and then as itself. It is therefore reported twice,
+   * one inside the other.
    */
   private unwrapped(node: number, kind = this.kinds[node]): number {
     const first = node + 1;
@@ -100,14 +100,14 @@ export class YamlSpans {
   private span(node: number): ValueSpan {
     const end = this.ends[node] ?? 0;
     const content = this.contentStart(node);
-    // What is empty has no text of its own, and the space behind it belongs to what follows.
+    // An empty value has no text of its own, and the space after it belongs to what follows.
     const start = content < end ? content : (this.starts[node] ?? 0);
     let last = content < end ? end : start;
     while (last > start && /\s/.test(this.text.charAt(last - 1))) last--;
     return { start, end: last, isContainer: this.kinds[node] !== kinds.scalar };
   }
 
-  /** Where a node's text begins, behind the space and the comments before it. */
+  /** Returns the start of a node's text, after the space and the comments before it. */
   private contentStart(node: number): number {
     const start = this.starts[node] ?? 0;
     spaceAndComments.lastIndex = start;

@@ -1,12 +1,12 @@
-/** A scheme such as `https:`; one letter alone would be a drive. */
+/** A scheme such as `https:`. A single letter would be a drive. */
 const hasScheme = /^[a-z][a-z0-9+.-]+:/i;
 
 /**
- * The document that a reference names, seen from another document (RFC 3986, section 5.2): an absolute URL, or a path
- * relative to the project with slashes. A path that climbs out of the project keeps its leading `..`.
+ * Resolves the document of a reference (RFC 3986, section 5.2): an absolute URL, or a path relative to the project with
+ * slashes. A path that leads out of the project keeps its leading `..`.
  *
+ * @param reference a URL or a path, without its fragment
  * @param base the referring document, a URL or a path
- * @param reference without its fragment
  */
 export function documentNamed(reference: string, base: string): string {
   if (reference === "") return base;
@@ -30,7 +30,7 @@ export function documentNamed(reference: string, base: string): string {
   return parts.join("/");
 }
 
-/** Whether a document's name is a URL rather than a path of the project. */
+/** Returns whether a document's name is a URL and not a path of the project. */
 export function isUrl(document: string): boolean {
   return hasScheme.test(document);
 }

@@ -1,14 +1,14 @@
 import type { Data } from "../text/parseData.js";
 
-/** What a schema speaks about, as bits. */
+/** The topics of a schema's keywords, as bits. */
 export const speaksOf = {
   /** Other schemas it is composed of. */
   composition: 1,
-  /** Something no type can say. */
+  /** Restrictions that types cannot express. */
   untypable: 2,
-  /** Null, in the dresses that stand beside a type. */
+  /** Null, in the ways that stand next to a type. */
   null: 4,
-  /** The values it allows. */
+  /** The allowed values. */
   values: 8,
   /** Fields. */
   record: 16,
@@ -16,9 +16,9 @@ export const speaksOf = {
   list: 32,
   /** Ranges, lengths and patterns. */
   limits: 64,
-  /** Words, examples, deprecation. */
+  /** Descriptions, examples, deprecation. */
   annotations: 128,
-  /** What a field of it does besides: which way it goes, and its default. */
+  /** Facts about it as a field: its direction and its default. */
   field: 256,
 } as const;
 
@@ -59,12 +59,15 @@ const bitByKeyword = new Map(
   ),
 );
 
-/** The keywords of one topic. */
+/** Returns the keywords of one topic. */
 export function keywordsOf(topic: keyof typeof speaksOf): readonly string[] {
   return keywords[topic];
 }
 
-/** All that a schema speaks about, found in one look at its keys: most schemas have two, and there are fifty to ask for. */
+/**
+ * Returns all topics of a schema as bits, with one look at its keys. Most schemas have two keys, and there are fifty
+ * keywords to ask for.
+ */
 export function topicsOf(schema: Data): number {
   let found = 0;
   for (const key in schema) found |= bitByKeyword.get(key) ?? 0;

@@ -2,15 +2,15 @@ import { pointerToken, type PointerPlace } from "../problem/place.js";
 import { isData, type Data } from "../text/parseData.js";
 import { documentNamed } from "./documentNames.js";
 
-/** Where a linked contract keeps the other documents it refers to, by name. */
+/** The key under which a linked contract keeps its other documents, by name. */
 export const partsKey = "x-rhema-documents";
 const partsPointer = `/${partsKey}/`;
 
 /** One parsed document of a contract. */
 export interface ContractDocument {
-  /** The name that messages use; unique in its contract. */
+  /** The name in messages, unique in its contract. */
   readonly document: string;
-  /** What references resolve against: a URL, or a path of the project. */
+  /** The base of its references: a URL, or a path of the project. */
   readonly base: string;
   readonly data: unknown;
 }
@@ -18,13 +18,13 @@ export interface ContractDocument {
 export interface LinkedContract {
   /** One document in which every reference is a JSON pointer into itself. */
   readonly data: Data;
-  /** Documents that are referred to and were not given. */
+  /** Documents that are referred to but were not given. */
   readonly wanted: readonly string[];
-  /** Documents that were given and that nothing refers to. */
+  /** Documents that were given but that nothing refers to. */
   readonly unused: readonly string[];
 }
 
-/** Keywords whose members are names of the author's, not keywords. */
+/** Keywords whose members are the author's names, not keywords. */
 export const namesBelow = new Set([
   "properties",
   "patternProperties",
@@ -49,15 +49,15 @@ export const namesBelow = new Set([
   "mapping",
 ]);
 
-/** Members that hold values of the API; whatever looks like a reference in them is none. */
+/** Members that contain values of the API. Nothing in them is a reference, whatever it looks like. */
 export const valuesBelow = new Set(["example", "default", "enum", "const", "value", "dataValue", "security"]);
 
 /**
- * Whether a text may hold references that are no JSON pointers into itself. Cheap, and never says no wrongly for what
- * a parser reads as `$ref`, `$id`, `$anchor` or their dynamic kin.
+ * Returns whether a text may contain references that are not JSON pointers into itself. This is cheap, and never misses
+ * a `$ref`, `$id`, `$anchor` or their dynamic variants.
  */
 export function needsLinking(text: string): boolean {
-  // Going from dollar to dollar is many times as fast as a pattern that is tried at every character.
+  // A search from dollar to dollar is many times as fast as a pattern that is tried at every character.
   for (let at = text.indexOf("$"); at >= 0; at = text.indexOf("$", at + 1)) {
     linkingWord.lastIndex = at;
     if (linkingWord.test(text)) return true;
@@ -72,9 +72,13 @@ const linkingWord = /\$(?:id|anchor|dynamicRef|dynamicAnchor|self)\b/y;
 const localReference = /\$ref(?:\w|["']?\s*:\s*["']?#(?:\/|["'\s]))/y;
 
 /**
- * Joins the documents of a contract into one: other documents come under an extension key of the root, and references
- * by file, URL, `$id`, `$anchor` or `$dynamicAnchor` (JSON Schema 2020-12, section 8.2) become JSON pointers.
- * What cannot be resolved stays as it is written.
+ * Joins the documents of a contract into one. The other documents are stored under an extension key of the root.
+ * References by file, URL, `$id`, `$anchor` or `$dynamicAnchor` (JSON Schema 2020-12, section 8.2) become JSON
+ * pointers. A reference that does not resolve stays as it is.
+ *
+ * @param root the main document
+ * @param parts the other documents that are available
+ * @returns the linked document, with the names of missing and unused documents
  */
 export function linkDocuments(root: ContractDocument, parts: readonly ContractDocument[]): LinkedContract {
   const linker = new Linker();
@@ -94,7 +98,7 @@ export function linkDocuments(root: ContractDocument, parts: readonly ContractDo
   return { data: { ...data, [partsKey]: linked }, ...result };
 }
 
-/** The document and pointer behind a pointer into a linked contract; undefined for the root's own. */
+/** Returns the document and pointer for a pointer into a linked contract; undefined for the root's own. */
 export function partOf(pointer: string): { document: string; pointer: string } | undefined {
   if (!pointer.startsWith(partsPointer)) return undefined;
   const rest = pointer.slice(partsPointer.length);
@@ -106,7 +110,7 @@ export function partOf(pointer: string): { document: string; pointer: string } |
   };
 }
 
-/** The pointer into a linked contract of a place in one of its documents. */
+/** Returns the pointer into a linked contract for a place in one of its documents. */
 export function pointerInLinked({ document, pointer }: PointerPlace, linked: unknown): string {
   const parts = isData(linked) ? linked[partsKey] : undefined;
   return isData(parts) && Object.hasOwn(parts, document) ? partsPointer + pointerToken(document) + pointer : pointer;
@@ -114,14 +118,14 @@ export function pointerInLinked({ document, pointer }: PointerPlace, linked: unk
 
 class Linker {
   readonly wanted = new Set<string>();
-  /** Pointers of the documents and schemas that something refers to. */
+  /** Pointers of the documents and schemas that are referred to. */
   readonly used = new Set<string>();
-  /** Pointer of each document and each schema with an `$id`, by its absolute name. */
+  /** The pointer of each document and each schema with an `$id`, by absolute name. */
   private readonly resources = new Map<string, string>();
-  /** Pointer of each anchor, by "resource#anchor". */
+  /** The pointer of each anchor, by "resource#anchor". */
   private readonly anchors = new Map<string, string>();
 
-  /** Notes every `$id` and anchor of a document that stands at a pointer of the linked one. */
+  /** Records every `$id` and anchor of a document, which has a pointer in the linked one. */
   index({ base, data }: Pick<ContractDocument, "base" | "data">, pointer: string): void {
     const own = isData(data) && typeof data["$self"] === "string" ? documentNamed(data["$self"], base) : base;
     this.resources.set(base, pointer);
@@ -171,7 +175,7 @@ class Linker {
     const inside = !names && typeof id === "string" ? documentNamed(id.replace(/#.*$/, ""), base) : base;
     const copy: Record<string, unknown> = {};
     const set = (key: string, each: unknown): void => {
-      // Defined, not assigned: an author may call a field `__proto__`.
+      // Defined, not assigned: an author can name a field `__proto__`.
       Object.defineProperty(copy, key, { value: each, enumerable: true, writable: true, configurable: true });
     };
     for (const key of Object.keys(value)) {
@@ -186,7 +190,7 @@ class Linker {
     return copy;
   }
 
-  /** A discriminator's mapping names a schema, or refers to one. */
+  /** The mapping of a discriminator names a schema, or refers to one. */
   private mapped(text: string, base: string): string {
     return /[/#]|\.(?:ya?ml|json)$/.test(text) ? this.reference(text, base, false) : text;
   }
@@ -207,7 +211,7 @@ class Linker {
   }
 }
 
-/** Once references are pointers, these would only move what they are resolved against. */
+/** Once references are pointers, these keys would only change the base of references. */
 function isBookkeeping(key: string): boolean {
   return key === "$id" || key === "$anchor" || key === "$dynamicAnchor" || key === "$self";
 }
@@ -217,7 +221,7 @@ function split(reference: string): [string, string] {
   return at < 0 ? [reference, ""] : [reference.slice(0, at), reference.slice(at + 1)];
 }
 
-/** Percent-encodes what a fragment may not hold (RFC 3986, section 3.5). */
+/** Percent-encodes characters that are not valid in a fragment (RFC 3986, section 3.5). */
 function encodeFragment(pointer: string): string {
   return encodeURI(pointer).replaceAll("#", "%23");
 }

@@ -2,7 +2,7 @@ import { isData, textMember, type Data } from "../text/parseData.js";
 import { pinnedServers, withoutUserInfo } from "./readServers.js";
 import { namesBelow, partsKey, valuesBelow } from "./linkDocuments.js";
 
-/** What becomes of the member of each special key. */
+/** The treatment of the members with special keys. */
 const treatments = new Map<string, "gone" | "kept" | "names">([
   ...[...namesBelow, partsKey].map((key) => [key, "names"] as const),
   ...[...valuesBelow].map((key) => [key, "kept"] as const),
@@ -16,8 +16,8 @@ function treatmentOf(key: string): "gone" | "kept" | "names" | undefined {
 }
 
 /**
- * A contract without what no change is judged by: words, examples and extensions. What is left gives the
- * same types. It is there to be written as JSON, which leaves out the members that are undefined.
+ * Returns a contract without the parts that no change depends on: descriptions, examples and extensions. The rest gives
+ * the same types. It is meant to be written as JSON, which leaves out undefined members.
  */
 export function pinnedData(data: Data): Data {
   const pinned = without(data, false, 0) as Data;
@@ -27,17 +27,20 @@ export function pinnedData(data: Data): Data {
 
 const deepest = 1_000;
 
-/** The same value where nothing has to go, which is most of a contract; else a copy in which that is undefined. */
+/**
+ * Returns the same value if nothing is removed, which is most of a contract. Otherwise returns a copy with undefined in
+ * those places.
+ */
 function without(value: unknown, names: boolean, depth: number): unknown {
   if (typeof value !== "object" || value === null) return value;
-  // So deep that it was set aside anyway, and beyond what can be written down.
+  // This part is nested so deep that it was skipped anyway, and could not be written.
   if (depth > deepest) return true;
   if (Array.isArray(value)) return withoutInList(value, depth);
   if (!isData(value)) return value;
   let copy: Record<string, unknown> | undefined;
   for (const key in value) {
     const each = value[key];
-    // Only what may hold a credential is written anew.
+    // Only values that may contain a credential are rewritten.
     if (!names && key === "servers" && Array.isArray(each) && /[@?]/.test(JSON.stringify(each))) {
       copy ??= { ...value };
       copy[key] = pinnedServers(value);

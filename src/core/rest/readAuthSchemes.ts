@@ -4,7 +4,11 @@ import { dataMember, isData, listMember, member, textMember, type Data } from ".
 import { Fault } from "./fault.js";
 import type { RestDocument } from "./restDocument.js";
 
-/** Reads the contract's security schemes (OpenAPI 3.1, section 4.8.27; 2.0 keeps them in `securityDefinitions`). */
+/**
+ * Reads the contract's security schemes (OpenAPI 3.1, section 4.8.27; 2.0 has them in `securityDefinitions`).
+ *
+ * @returns the schemes by name, without those that are not valid
+ */
 export function readAuthSchemes(document: RestDocument): Map<string, AuthScheme> {
   const isOlder = document.dialect === "2.0";
   const pointer = isOlder ? "/securityDefinitions" : "/components/securitySchemes";
@@ -29,7 +33,7 @@ function readLocated(node: unknown, place: ReturnType<typeof below>, document: R
   try {
     return readAuthScheme(document.object({ value: node, place }, "authScheme").value);
   } catch (error) {
-    // A scheme that cannot be read sets no call aside: the app can still add its own header.
+    // A scheme that cannot be read skips no call: the app can still add its own header.
     if (error instanceof Fault) return undefined;
     throw error;
   }
@@ -68,7 +72,13 @@ function httpScheme(scheme: string, words: { description?: string }): AuthScheme
     : { kind: "bearer", ...words };
 }
 
-/** The alternatives of an operation: its own, else the contract's. An empty alternative means "none". */
+/**
+ * Returns the credentials of an operation: its own, otherwise the contract's.
+ *
+ * @param operation the operation object
+ * @param root the whole contract
+ * @returns alternatives, each a list of schemes that are needed together; an empty list means "none"
+ */
 export function readAuth(operation: Data, root: Data): string[][] {
   const declared = listMember(operation, "security") ?? listMember(root, "security") ?? [];
   return declared.filter(isData).map((alternative) => Object.keys(alternative));

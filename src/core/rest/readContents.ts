@@ -7,7 +7,13 @@ import { readAnnotations } from "./schemas/readAnnotations.js";
 import type { Located } from "./restDocument.js";
 import type { SchemaReader } from "./schemas/schemaReader.js";
 
-/** Reads a request body (OpenAPI 3.1, section 4.8.13); undefined when there is none, or none with a content. */
+/**
+ * Reads a request body (OpenAPI 3.1, section 4.8.13).
+ *
+ * @param operation the operation object
+ * @param place the place of the operation
+ * @returns undefined if there is no body, or no content in it
+ */
 export function readBody(operation: Data, place: PointerPlace, reader: SchemaReader): RequestBody | undefined {
   const node = member(operation, "requestBody");
   if (node === undefined || node === null) return undefined;
@@ -42,7 +48,11 @@ export function readContents({ value, place }: Located<Data>, reader: SchemaRead
   });
 }
 
-/** A content of a media type; what a schema leaves unsaid is told by the media type where that is bytes or text. */
+/**
+ * Returns the content of a media type. If the schema has no type, a media type for bytes or text gives one.
+ *
+ * @param schema the place of the schema
+ */
 export function contentOf(mediaType: string, type: Reference, schema: PointerPlace): Content {
   const form = mediaForm(mediaType);
   if (type.shape.kind === "any" && (form === "bytes" || form === "text")) {
@@ -53,7 +63,7 @@ export function contentOf(mediaType: string, type: Reference, schema: PointerPla
 
 interface SchemaRead {
   readonly type: Reference;
-  /** Where the schema stands. */
+  /** The place of the schema. */
   readonly schema: PointerPlace;
 }
 
@@ -70,15 +80,15 @@ function readWhole({ value, place }: Located<Data>, reader: SchemaReader): Schem
 }
 
 /**
- * The item of a stream: `itemSchema` (OpenAPI 3.2, section 4.14.3); before 3.2 authors described either one item or
- * the list of all in `schema`.
+ * Reads the type of a stream's item: `itemSchema` (OpenAPI 3.2, section 4.14.3). Before 3.2, authors described either
+ * one item or the list of all items in `schema`.
  */
 function readItem({ value, place }: Located<Data>, reader: SchemaReader): SchemaRead {
   const item = member(value, "itemSchema");
   if (item !== undefined) return readAt(item, below(place, "itemSchema"), reader);
   const schema = member(value, "schema");
   const whole = isData(schema) ? reader.document.deref({ value: schema, place: below(place, "schema") }) : undefined;
-  // A list whose items differ by position is no list of items alike.
+  // A list whose items differ by position is not a list of similar items.
   return whole &&
     isData(whole.value) &&
     member(whole.value, "type") === "array" &&
@@ -89,7 +99,7 @@ function readItem({ value, place }: Located<Data>, reader: SchemaReader): Schema
 
 const fieldStyles: readonly ParameterStyle[] = ["form", "spaceDelimited", "pipeDelimited", "deepObject"];
 
-/** How fields of a form are written (OpenAPI 3.1, section 4.8.15). */
+/** Reads how fields of a form are written (OpenAPI 3.1, section 4.8.15). */
 function readEncoding(mediaType: Data): Map<string, FieldEncoding> {
   const found = new Map<string, FieldEncoding>();
   for (const [name, node] of Object.entries(dataMember(mediaType, "encoding") ?? {})) {

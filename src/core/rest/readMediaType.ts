@@ -8,9 +8,9 @@ const lineTypes = new Set([
   "application/x-jsonlines",
 ]);
 
-/** How the bytes of a media type are written and read (RFC 6838; structured suffixes RFC 6839). */
+/** Returns how the body of a media type is written and read (RFC 6838; structured suffixes RFC 6839). */
 export function mediaForm(mediaType: string): MediaForm {
-  // Nearly always this one.
+  // Nearly all bodies have this type.
   return mediaType === "application/json" ? "json" : formOf(mediaType);
 }
 

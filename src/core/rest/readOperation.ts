@@ -10,16 +10,22 @@ import { readServers } from "./readServers.js";
 import type { Located } from "./restDocument.js";
 import type { SchemaReader } from "./schemas/schemaReader.js";
 
-/** Where an operation stands: in a path, or in what the server sends. */
+/** The place of an operation: in a path, or in a request from the server. */
 export interface OperationHome {
   readonly method: string;
   /** Undefined for webhooks and callbacks. */
   readonly path: string | undefined;
-  /** The path item, and what it refers to. */
+  /** The path item, and the items that it refers to. */
   readonly items: readonly Located<Data>[];
 }
 
-/** Reads one operation (OpenAPI 3.1, section 4.8.10; 2.0 likewise). Throws a Fault when a part it needs is broken. */
+/**
+ * Reads one operation (OpenAPI 3.1, section 4.8.10; the same in 2.0).
+ *
+ * @param home the path item of the operation
+ * @param node the operation object
+ * @throws Fault if a part that it needs is not valid
+ */
 export function readOperation(home: OperationHome, node: Located<Data>, reader: SchemaReader): RestOperation {
   const { method, path, items } = home;
   const { value, place } = node;

@@ -11,10 +11,15 @@ import type { SchemaReader } from "./schemas/schemaReader.js";
 const locations = ["path", "query", "querystring", "header", "cookie"] as const;
 type Location = (typeof locations)[number];
 
-/** Header names that OpenAPI leaves to the connection (section 4.8.12.2.1). */
+/** Headers that OpenAPI leaves to the connection (section 4.8.12.2.1). */
 const reservedHeaders = new Set(["accept", "content-type", "authorization"]);
 
-/** Every parameter object of an operation, references followed: those of its path items first, its own stronger. */
+/**
+ * Returns every parameter object of an operation, with references followed. Those of the path items come first, and the
+ * operation's own override.
+ *
+ * @param owners the path items, then the operation
+ */
 export function parameterNodes(owners: readonly Located<Data>[], reader: SchemaReader): Located<Data>[] {
   const byKey = new Map<string, Located<Data>>();
   for (const owner of owners) {
@@ -28,9 +33,10 @@ export function parameterNodes(owners: readonly Located<Data>[], reader: SchemaR
 }
 
 /**
- * Reads the parameters of an operation that are not its body.
+ * Reads the parameters of an operation, without its body.
  *
- * @param path the template they belong to; undefined for requests that the server sends
+ * @param path the path template; undefined for requests from the server
+ * @param nodes the parameter objects
  */
 export function readParameters(
   path: string | undefined,
@@ -42,7 +48,7 @@ export function readParameters(
   const declared = new Set(found.filter((parameter) => parameter.in === "path").map((parameter) => parameter.name));
   for (const [, name = ""] of path.matchAll(/\{([^{}]+)\}/g)) {
     if (declared.has(name)) continue;
-    // A template part that nobody declares still has to be filled, and can only be text.
+    // An undeclared part of the template must still be filled, and can only be a string.
     const message = `The path ${path} has \`{${name}}\`, but no parameter declares it; it is read as a string.`;
     reader.document.note("contract.invalid", message, place);
     declared.add(name);
@@ -69,7 +75,7 @@ function readParameter(node: Located<Data>, reader: SchemaReader): Parameter | u
   const location = locationOf(value, place, reader);
   const name = nameOf(value, location, { place, schemaReader: reader });
   if (location === "header" && reservedHeaders.has(name.toLowerCase())) return undefined;
-  // A header's name is a token (RFC 9110, section 5.1); what is none can never be sent.
+  // The name of a header is a token (RFC 9110, section 5.1). Any other name can never be sent.
   if (location === "header" && !/^[A-Za-z0-9!#$%&'*+.^_`|~-]+$/.test(name)) {
     document.note("contract.invalid", `A header cannot be named \`${name}\`; the parameter is skipped.`, place);
     return undefined;
@@ -127,7 +133,7 @@ function nameOf(
 ): string {
   const name = textMember(value, "name");
   if (name !== undefined && name !== "") return name;
-  // The whole query string needs no name of its own on the wire.
+  // The whole query string needs no name in the request.
   if (location === "querystring") return "query";
   const message = `A parameter must have a name, but it is ${kindOf(member(value, "name"))}.`;
   throw document.fault("contract.invalid", message, place);
@@ -138,7 +144,7 @@ const stylesByLocation: Readonly<Record<Location, readonly ParameterStyle[]>> = 
   query: ["form", "spaceDelimited", "pipeDelimited", "deepObject"],
   querystring: ["form"],
   header: ["simple"],
-  // 3.2's `cookie` differs from `form` in what is percent-encoded only.
+  // The style `cookie` of 3.2 differs from `form` only in percent-encoding.
   cookie: ["form"],
 };
 

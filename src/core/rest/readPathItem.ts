@@ -4,7 +4,7 @@ import type { Located, RestDocument } from "./restDocument.js";
 
 const methods = ["get", "put", "post", "delete", "options", "head", "patch", "trace"];
 
-/** A path item, and the one it refers to: what stands beside the reference counts more (section 4.8.9). */
+/** Returns a path item and the one that it refers to. Members next to the reference override (section 4.8.9). */
 export function pathItems(entry: Located, document: RestDocument): Located<Data>[] {
   const { value, place } = entry;
   if (!isData(value) || textMember(value, "$ref") === undefined) return [document.object(entry, "pathItem")];
@@ -12,7 +12,11 @@ export function pathItems(entry: Located, document: RestDocument): Located<Data>
   return Object.keys(value).length > 1 ? [{ value, place }, target] : [target];
 }
 
-/** The operations of a path item by method in lower case, `additionalOperations` of OpenAPI 3.2 included. */
+/**
+ * Returns the operations of a path item, with `additionalOperations` of OpenAPI 3.2.
+ *
+ * @returns the operations with their method in lower case
+ */
 export function operationNodes(
   items: readonly Located<Data>[],
   document: RestDocument,
@@ -28,7 +32,7 @@ export function operationNodes(
     for (const [method, node] of Object.entries(additional)) {
       const key = method.toLowerCase();
       const at = below(place, "additionalOperations", method);
-      // A method becomes part of the request line (RFC 9110, section 9.1: a token).
+      // A method is a part of the request line (RFC 9110, section 9.1: a token).
       if (!/^[A-Za-z0-9!#$%&'*+.^_`|~-]+$/.test(method))
         document.note("contract.invalid", `\`${method}\` is not a valid method; it is skipped.`, at);
       else if (!found.has(key)) found.set(key, { value: node, place: at });

@@ -10,7 +10,12 @@ import type { SchemaReader } from "./schemas/schemaReader.js";
 
 const statusPattern = /^([1-5]\d\d|[1-5]XX|default)$/;
 
-/** Reads the responses of an operation by code, range and default (OpenAPI 3.1, section 4.8.16). */
+/**
+ * Reads the responses of an operation by code, range and default (OpenAPI 3.1, section 4.8.16).
+ *
+ * @param operation the operation object
+ * @param place the place of the operation
+ */
 export function readResponses(operation: Data, place: PointerPlace, reader: SchemaReader): Response[] {
   const node = member(operation, "responses");
   if (node === undefined || node === null) return [];
@@ -39,7 +44,7 @@ export function readResponses(operation: Data, place: PointerPlace, reader: Sche
   return [...found.values()];
 }
 
-/** OpenAPI 2.0: one schema, in each of the media types the operation produces. */
+/** OpenAPI 2.0: one schema, in every media type that the operation produces. */
 function olderContents(operation: Data, { value, place }: Located<Data>, reader: SchemaReader): Content[] {
   const schema = member(value, "schema");
   if (schema === undefined || schema === null) return [];
@@ -54,7 +59,7 @@ function olderContents(operation: Data, { value, place }: Located<Data>, reader:
   });
 }
 
-/** Headers of a response; `Content-Type` is said by the media type (section 4.8.17). */
+/** Reads the headers of a response. `Content-Type` follows from the media type (section 4.8.17). */
 function readHeaders({ value, place }: Located<Data>, reader: SchemaReader): Field[] {
   const headers = dataMember(value, "headers") ?? {};
   return Object.keys(headers)

@@ -18,24 +18,25 @@ import { SchemaReader } from "./schemas/schemaReader.js";
 import { checkStructure } from "./structure/checkStructure.js";
 
 export interface RestReading {
-  /** Absent when nothing is readable. */
+  /** Absent if nothing is readable. */
   readonly contract?: RestContract;
   readonly problems: readonly Problem[];
 }
 
-/** A REST contract's parsed texts: one document in which every reference is a pointer into it. */
+/** The parsed texts of a REST contract: one document in which every reference is a JSON pointer. */
 export interface RestSource {
-  /** How messages call the root document. */
+  /** The name of the root document in messages. */
   readonly document: string;
   readonly data: Data;
   readonly names?: DocumentNames;
 }
 
 /**
- * Reads a parsed OpenAPI 2.0, 3.0, 3.1 or 3.2 document into the model. A fault never stops the run unless nothing is
- * readable: the part, and what depends on it, is set aside with its reason.
+ * Reads a parsed OpenAPI 2.0, 3.0, 3.1 or 3.2 document into the model. A fault stops the run only if nothing is
+ * readable. Otherwise the part, and what depends on it, is skipped with its reason.
  *
  * @param name the contract's name in the configuration
+ * @returns the contract, if anything is readable, and the problems
  */
 export function readRestContract(name: string, { document: documentName, data, names }: RestSource): RestReading {
   const said = textMember(data, "openapi") ?? String(member(data, "openapi") ?? member(data, "swagger"));
@@ -52,7 +53,7 @@ export function readRestContract(name: string, { document: documentName, data, n
   const read = readPaths(document, reader);
   const { types, faults } = reader.finish();
   const { setAside } = read;
-  // Faults have spread to every type that reaches one, so the names an operation uses itself tell enough.
+  // Faults have spread to every type that depends on one, so the names in the operation itself are enough.
   const sound = (what: string, operation: RestOperation): boolean => {
     if (faults.size === 0) return true;
     const broken = [...namedTypes(shapesOf(operation))].find((key) => faults.has(key));
@@ -98,7 +99,7 @@ export function readRestContract(name: string, { document: documentName, data, n
   };
 }
 
-/** The contract as a whole is read whatever it breaks. */
+/** The whole contract is read, whatever it breaks. */
 function noteContractRules(document: RestDocument): void {
   for (const { path, message } of checkStructure("contract", document.root)) {
     document.note("contract.irregular", message, belowAll(document.place, path));
@@ -117,18 +118,18 @@ function aside(what: string, fault: Fault): SetAside {
   return { what, why: message + hint, code, place: place ?? { document: "", pointer: "" } };
 }
 
-/** Every shape an operation uses directly, in requests or answers. */
+/** Returns every shape that an operation uses directly, in requests or responses. */
 export function shapesOf(operation: RestOperation): Shape[] {
   return [...askedShapes(operation), ...answeredShapes(operation)];
 }
 
-/** The shapes an operation is sent. */
+/** Returns the shapes in an operation's request. */
 export function askedShapes(operation: RestOperation): Shape[] {
   const contents = operation.body?.contents ?? [];
   return [...operation.parameters, ...contents].map((each) => each.type.shape);
 }
 
-/** The shapes an operation answers, failures included. */
+/** Returns the shapes in an operation's responses, failures included. */
 export function answeredShapes(operation: RestOperation): Shape[] {
   return operation.responses.flatMap((response) =>
     [...response.contents, ...response.headers].map((each) => each.type.shape),

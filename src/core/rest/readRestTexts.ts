@@ -10,9 +10,10 @@ interface ParsedText extends SourceText {
 }
 
 /**
- * Reads the texts of a REST contract: the description, and the documents it refers to as far as they are given.
+ * Reads the texts of a REST contract: the OpenAPI document, and the documents it refers to, as far as they are
+ * available.
  *
- * @param unobtainable why documents that an earlier reading wanted cannot be had
+ * @param unobtainable why documents that an earlier reading wanted are not available
  */
 export function readRestTexts(
   name: string,
@@ -48,7 +49,7 @@ export function readRestTexts(
     { document: root.document, base: baseOf(root), data: root.data },
     parts.map((part) => ({ document: part.document, base: baseOf(part), data: part.data })),
   );
-  // A description may be referred to by another; only those that nothing refers to compete.
+  // One OpenAPI document may refer to another. If several are not referred to, the contract is ambiguous.
   const rivals = roots.filter(({ document }) => linked.unused.includes(document)).map(({ document }) => document);
   if (rivals.length > 0 && linked.wanted.every((each) => failed.has(each)))
     return { problems: [several(name, [root.document, ...rivals])] };

@@ -6,10 +6,14 @@ import { readOperation } from "./readOperation.js";
 import type { Located } from "./restDocument.js";
 import type { SchemaReader } from "./schemas/schemaReader.js";
 
-/** Runs a reading of one part, and sets that part aside when it is faulty. */
+/** Reads one part, and skips it if it is not valid. */
 export type Attempt = (what: string, read: () => void) => void;
 
-/** Reads what the server sends on its own (OpenAPI 3.1, section 4.8.1: `webhooks`). */
+/**
+ * Reads the requests that the server sends on its own (OpenAPI 3.1, section 4.8.1: `webhooks`).
+ *
+ * @param attempt reads one webhook, and skips it if it is not valid
+ */
 export function readWebhooks(reader: SchemaReader, attempt: Attempt): SentRequest[] {
   const { document } = reader;
   const place = document.at("/webhooks");
@@ -22,7 +26,12 @@ export function readWebhooks(reader: SchemaReader, attempt: Attempt): SentReques
   return found;
 }
 
-/** Reads the requests that an operation asks the server to make (section 4.8.18). */
+/**
+ * Reads the requests that an operation makes the server send (section 4.8.18).
+ *
+ * @param operation the operation object
+ * @param of the label of the operation
+ */
 export function readCallbacks(
   operation: Located<Data>,
   of: string,

@@ -3,8 +3,10 @@ import { publicAddress } from "../text/secrets.js";
 import { dataMember, isData, listMember, member, textMember, type Data } from "../text/parseData.js";
 
 /**
- * Reads a list of servers (OpenAPI 3.1, section 4.8.5); what is no server object is passed over. A credential in an
- * address is left out: it is nobody's who reads the contract.
+ * Reads a list of servers (OpenAPI 3.1, section 4.8.5). Values that are not server objects are ignored. A credential in
+ * an address is left out, because readers of the contract do not own it.
+ *
+ * @param owner an object with a `servers` member
  */
 export function readServers(owner: Data): Server[] {
   return (listMember(owner, "servers") ?? []).filter(isData).flatMap((server) => {
@@ -21,7 +23,7 @@ export function readServers(owner: Data): Server[] {
   });
 }
 
-/** Server objects as a pin keeps them: with all that `readServers` reads, and no more. */
+/** Returns server objects with only the members that `readServers` reads, for a pin. */
 export function pinnedServers(owner: Data): Data[] {
   return readServers(owner).map(({ url, variables }) => ({
     url,
@@ -38,7 +40,7 @@ export function pinnedServers(owner: Data): Data[] {
   }));
 }
 
-/** A value for a part of an address; a host may have a credential before it. */
+/** Removes a credential from a value for a part of an address, which may stand before a host. */
 export function withoutUserInfo(value: string): string {
   return value.replace(/^[^/?#]*@/, "");
 }
@@ -58,7 +60,7 @@ function readVariable(node: Data): ServerVariable {
   };
 }
 
-/** The one server that `schemes`, `host` and `basePath` describe (OpenAPI 2.0); none when no host is said. */
+/** Returns the server from `schemes`, `host` and `basePath` (OpenAPI 2.0); an empty list without a host. */
 export function readHost(root: Data): Server[] {
   const written = textMember(root, "host");
   const host = written === undefined ? undefined : withoutUserInfo(written);

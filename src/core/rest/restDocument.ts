@@ -10,35 +10,35 @@ import { partOf } from "./linkDocuments.js";
 import type { StructureKind } from "./structure/structureKinds.js";
 import { checkStructure } from "./structure/checkStructure.js";
 
-/** A value of the document together with where it stands. */
+/** A value of the document with its place. */
 export interface Located<T = unknown> {
   readonly value: T;
   readonly place: PointerPlace;
 }
 
-/** What a reference leads to. */
+/** The target of a reference. */
 export type Target = Located & {
   /** Pointer into the linked contract. */
   readonly pointer: string;
 };
 
-/** How the documents of a contract came together. */
+/** The origin of the documents of a contract. */
 export interface DocumentNames {
-  /** The parts were linked in this run, so that places are shown in the documents they come from. */
+  /** Whether the parts were linked in this run. Places are then shown in the documents they come from. */
   readonly isLinked: boolean;
-  /** Why a wanted document is not there, as the end of a sentence. */
+  /** The reason why a wanted document is missing, as the end of a sentence. */
   readonly unobtainable: ReadonlyMap<string, string>;
 }
 
 const noNames: DocumentNames = { isLinked: false, unobtainable: new Map() };
 
-/** A parsed contract, all of its documents linked into one, and the problems found while reading it. */
+/** A parsed contract, with all its documents linked into one, and the problems found while reading it. */
 export class RestDocument {
   readonly problems: Problem[] = [];
   private readonly noted = new Set<string>();
-  /** Where references lead; contracts repeat the same ones thousands of times. */
+  /** The targets of references. Contracts repeat the same ones thousands of times. */
   private readonly targets = new Map<string, Target>();
-  /** Notes that are told once, however many places they are about. */
+  /** Notes that are reported once, however many places they concern. */
   private readonly folded = new Map<string, { code: ProblemCode; places: PointerPlace[] }>();
 
   constructor(
@@ -52,13 +52,13 @@ export class RestDocument {
     return pointerPlace(this.name, "");
   }
 
-  /** The place a pointer into the linked contract stands for in the document it comes from. */
+  /** Returns the place, in its original document, of a pointer into the linked contract. */
   at(pointer: string): PointerPlace {
     const part = this.names.isLinked ? partOf(pointer) : undefined;
     return part ? pointerPlace(part.document, part.pointer) : pointerPlace(this.name, pointer);
   }
 
-  /** Follows a reference (RFC 6901 in a URI fragment). Throws a Fault when it leads nowhere. */
+  /** Follows a reference (RFC 6901 in a URI fragment). @throws Fault if it does not resolve */
   target(reference: string, from: PointerPlace): Target {
     const known = this.targets.get(reference);
     if (known) return known;
@@ -85,7 +85,7 @@ export class RestDocument {
     return { value, place: this.at(pointer), pointer };
   }
 
-  /** Follows `$ref` members, also chains of them, until something else stands there. */
+  /** Follows `$ref` members, also chains of them. */
   deref(located: Located): Located {
     let current = located;
     const seen = new Set<string>();
@@ -101,8 +101,8 @@ export class RestDocument {
   }
 
   /**
-   * Follows references to an object of a kind, and checks its structure: what the reader would misunderstand is a
-   * fault, what only breaks a rule is noted.
+   * Follows references to an object of a kind and checks its structure. Errors that the reader would misread are
+   * faults, and other violations are notes.
    */
   object(located: Located, kind: StructureKind): Located<Data> {
     const found = this.deref(located);
@@ -114,7 +114,7 @@ export class RestDocument {
     return { value: found.value, place: found.place };
   }
 
-  /** Throws a Fault for the first thing about an object that would be misunderstood; notes the harmless rest. */
+  /** Checks an object. @throws Fault for the first error that the reader would misread */
   check(kind: StructureKind, value: Data, place: PointerPlace): void {
     for (const misfit of checkStructure(kind, value)) {
       const at = belowAll(place, misfit.path);
@@ -132,7 +132,7 @@ export class RestDocument {
     return new Fault(problem(code, message, { level: "warning", place, ...(hint === undefined ? {} : { hint }) }));
   }
 
-  /** Something worth telling that costs the SDK nothing; once for each place. */
+  /** Adds a note that does not affect the SDK, once for each place. */
   note(
     code: "contract.conflict" | "contract.invalid" | "contract.irregular" | "contract.wider",
     message: string,
@@ -150,7 +150,7 @@ export class RestDocument {
     this.problems.push(problem(code, message, { level: "warning", place }));
   }
 
-  /** All that was noted; what breaks the same rule in many places is told once. */
+  /** Returns all notes. A rule with violations in many places is reported once. */
   allProblems(): Problem[] {
     const irregular = [...this.folded].map(([message, { code, places }]) => {
       const more = places.length > 1 ? ` The same in ${counted(places.length - 1)}.` : "";
@@ -191,7 +191,7 @@ const sentenceStart: Readonly<Record<StructureKind, string>> = {
   authScheme: "An auth scheme",
 };
 
-/** OpenAPI 3.1 lets words stand beside a reference; they say more about this use than those at its target. */
+/** OpenAPI 3.1 allows descriptions next to a reference. They are more specific than those of the target. */
 function withOwnWords(value: unknown, referring: unknown): unknown {
   if (!isData(value) || !isData(referring)) return value;
   const words = ["summary", "description"].filter((key) => typeof referring[key] === "string");
@@ -202,7 +202,7 @@ function counted(places: number): string {
   return places === 1 ? "one more place" : `${String(places)} more places`;
 }
 
-/** A fragment without its percent-encoding; as it is where that is broken. */
+/** Decodes a percent-encoded fragment. An invalid encoding stays as it is. */
 export function decodeFragment(fragment: string): string {
   try {
     return decodeURIComponent(fragment);

@@ -3,8 +3,12 @@ import { reachedTypes } from "../contract/reachedTypes.js";
 import type { PlannedType } from "./sdkPlan.js";
 
 /**
- * Marks the types that only requests reach. They are printed for what an app gives, which may be more lenient than
- * what it gets. Names do not depend on this.
+ * Marks the types that only requests use. They are printed as an app's input, which may be more lenient than its
+ * output. Names do not depend on this.
+ *
+ * @param types changed in place
+ * @param requests the types of requests
+ * @param answers the types of responses
  */
 export function assignFaces(
   types: Map<string, PlannedType>,

@@ -2,35 +2,37 @@ import type { Coordinate } from "../use/coordinate.js";
 import type { NameClash } from "./nameScope.js";
 import type { GraphqlCall, PlannedArgument, RestCall } from "./sdkPlan.js";
 
-/** The identifiers that a language gives to one contract's part of an SDK, as far as others than its printer need them. */
+/**
+ * The names that a language gives to one contract's part of an SDK, as far as code other than its printer needs them.
+ */
 export interface ContractNames {
-  /** What makes a connection. */
+  /** The function that creates a connection. */
   readonly connect: string;
-  /** How it is known that source gives a connection something: "HarbourConnectionOptions.token". */
+  /** The coordinate of an option of the connection: "HarbourConnectionOptions.token". */
   readonly connectionCoordinate: (given: string) => Coordinate;
-  /** Of every planned type, by id. */
+  /** The name of every planned type, by id. */
   readonly types: ReadonlyMap<string, string>;
   readonly call: (call: RestCall | GraphqlCall) => CallNames;
-  /** What an argument of a call is given by. */
+  /** The name of an argument of a call. */
   readonly argument: (argument: PlannedArgument) => string;
-  /** Names that are not what they would be if others did not want the same. */
+  /** Names that are different because others have the same one. */
   readonly clashes: readonly NameClash[];
 }
 
-/** What source can name of a call. */
+/** The names of a call for source code. */
 export interface CallNames {
-  /** What performs it. */
+  /** The function that makes the call. */
   readonly call: string;
-  /** What goes through all of its pages; absent where it has none. */
+  /** The function for all of its pages; absent if it has none. */
   readonly pages?: string;
-  /** Everything that goes through its pages, that included. */
+  /** Every function for its pages, that one included. */
   readonly allPages: readonly string[];
-  /** What its failures are known by. */
+  /** The names of its failures. */
   readonly failures: readonly string[];
-  /** Everything that comes with it, itself included. */
+  /** All names that belong to it, its own included. */
   readonly all: readonly string[];
-  /** How use of an argument is known: "ListBerthsArgs.since". */
+  /** The coordinate of an argument: "ListBerthsArgs.since". */
   readonly argumentCoordinate: (argument: string) => Coordinate;
-  /** How use of a header that it reads is known: "ListBerthsHeaders.link"; REST only. */
+  /** The coordinate of a response header: "ListBerthsHeaders.link"; REST only. */
   readonly headerCoordinate: (header: string) => Coordinate;
 }

@@ -2,7 +2,12 @@ import type { Reference } from "../contract/model.js";
 import { shapeFacts } from "../contract/shapeFacts.js";
 import type { PlannedType } from "./sdkPlan.js";
 
-/** How many places of a plan the contract says nothing about; each is `unknown` in the SDK. */
+/**
+ * Returns the number of places in a plan without a type in the contract. Each is `unknown` in the SDK.
+ *
+ * @param roots the types of calls
+ * @param mappedScalars custom scalars with a configured type
+ */
 export function countUntyped(
   types: Iterable<PlannedType>,
   roots: Iterable<Reference>,

@@ -1,15 +1,19 @@
 import type { Field, GraphqlContract, RecordShape, Reference, Shape, TypeDefinition } from "../contract/model.js";
 
-/** What the configuration says about a custom scalar. */
+/** The configuration of a custom scalar. */
 export interface ScalarMeaning {
-  /** What is on the wire, as an OpenAPI format; the SDK's settings for that format then hold for the scalar too. */
+  /** The format in JSON, as in OpenAPI. The SDK's settings for that format then apply to the scalar too. */
   readonly format?: string;
 }
 
-/** The scalar of uploads by the convention for multipart requests; it stands for a file without being mapped. */
+/** The scalar for uploads by the convention for multipart requests. It is a file without being mapped. */
 const uploadScalar = "Upload";
 
-/** The types of a schema as an SDK holds them: mapped scalars as what they stand for. */
+/**
+ * Returns the types of a schema for an SDK, with mapped scalars replaced by their types.
+ *
+ * @param meanings the configuration by scalar
+ */
 export function withScalars(
   types: ReadonlyMap<string, TypeDefinition>,
   meanings: ReadonlyMap<string, ScalarMeaning>,
@@ -39,8 +43,8 @@ function shapeOfFormat(format: string): Shape {
 }
 
 /**
- * The types of a schema as data of their own, for an SDK that holds all of them: an interface is the union of what
- * implements it, and members of unions carry their `__typename`. Root types are no data.
+ * Returns the types of a schema as types of their own, for an SDK with all of them. An interface becomes the union of
+ * its implementing types, and members of unions get their `__typename`. Root types are left out.
  */
 export function schemaTypes(
   contract: GraphqlContract,

@@ -19,11 +19,11 @@ const spellings: Readonly<Record<string, string>> = {
 };
 
 /**
- * A name in PascalCase made from anything a contract may hold. A name without letters or digits is spelled out, so
- * that `+1` and `-1` stay apart; what cannot be spelled becomes its code points.
+ * Returns a name in PascalCase from any text in a contract. A text without letters or digits is spelled out, so that
+ * `+1` and `-1` get different names. A character without a spelling becomes its code point.
  */
 export function typeNameFrom(text: string): string {
-  // Most names are letters and digits; of those only the first letter may change, because words begin with capitals.
+  // Most names are letters and digits. Only their first letter may change, because words begin with capitals.
   if (/^[A-Za-z][A-Za-z0-9]*$/.test(text)) return text.charAt(0).toUpperCase() + text.slice(1);
   const direct = pascalCase(text.replace(/^([+-])(?=\d)/, (sign) => ` ${spellings[sign] ?? ""} `));
   if (direct !== "") return direct;
@@ -33,19 +33,19 @@ export function typeNameFrom(text: string): string {
   return pascalCase(spelledOut) || "Empty";
 }
 
-/** Returns a text of a contract as the name of a member, in camel case. */
+/** Returns the camelCase name of a member from any text in a contract. */
 export function memberNameFrom(text: string): string {
-  // A first word of several letters that is no abbreviation loses its capital, and that is all.
+  // A first word of several letters that is not an abbreviation only loses its capital.
   if (/^[A-Za-z][a-z][A-Za-z0-9]*$/.test(text)) return text.charAt(0).toLowerCase() + text.slice(1);
   return camelCase(typeNameFrom(text)) || "empty";
 }
 
 /**
- * Hands out names that are unique whatever the case. A name that is taken is told apart by the thing's own key, never
- * by a number, so that nothing that comes or goes elsewhere moves it.
+ * Hands out names that are unique in any case. A name that is taken is made unique with the thing's own key, never with
+ * a number, so that changes elsewhere do not affect it.
  */
 export class NameScope {
-  /** Names that are not what was wanted, in the order they were claimed. */
+  /** Names that differ from the wanted ones, in the order in which they were claimed. */
   readonly clashes: NameClash[] = [];
   private readonly taken = new Set<string>();
 
@@ -57,7 +57,7 @@ export class NameScope {
     return this.taken.has(name.toLowerCase());
   }
 
-  /** Claims all names as they are where each is free and wanted once, else none of them; whether it did. */
+  /** Claims all names as they are if each is free and wanted once, otherwise none. Returns whether it did. */
   claimAll(names: readonly string[]): boolean {
     const claimed: string[] = [];
     for (const name of names) {
@@ -73,8 +73,10 @@ export class NameScope {
   }
 
   /**
-   * @param key what the thing is called where nothing else is called so
-   * @param first what it would be called if others did not want that too
+   * Claims a name.
+   *
+   * @param key the name to use if nothing else has it
+   * @param first the name that it would have if others did not want it too
    */
   claim(wanted: string, key = wanted, first = wanted): string {
     let name = wanted;
@@ -89,21 +91,26 @@ export class NameScope {
   }
 }
 
-/** A name that was wanted, and what was given because others want it too. */
+/** A name that was wanted by several things, and the name that was given instead. */
 export interface NameClash {
   readonly wanted: string;
   readonly name: string;
 }
 
-/** What several things that are named at once can be called. */
+/** The wanted names of several things that are named together. */
 export interface WantedNames<T> {
   readonly wanted: (thing: T) => string;
-  /** What only this one is called, for when others want the same. */
+  /** The name that only this thing has, if others want the same. */
   readonly apart: (thing: T) => string;
   readonly key: (thing: T) => string;
 }
 
-/** Names for several things at once: who wants a name alone has it, rivals each fall back on what only they are called. */
+/**
+ * Claims names for several things together. A thing that wants a name alone gets it. Rivals each get the name that only
+ * they have.
+ *
+ * @returns the name of each thing
+ */
 export function claimApart<T>(
   scope: NameScope,
   things: Iterable<T>,
@@ -112,7 +119,7 @@ export function claimApart<T>(
   const all = Array.from(things);
   const wantedNames = all.map(wanted);
   const names = new Map<T, string>();
-  // Mostly everything is wanted once.
+  // Usually every name is wanted once.
   if (scope.claimAll(wantedNames)) {
     all.forEach((thing, at) => names.set(thing, wantedNames[at] ?? ""));
     return names;
@@ -133,14 +140,17 @@ export function claimApart<T>(
   return names;
 }
 
-/** Four characters that depend on the text alone (FNV-1a). */
+/** Returns four characters that depend only on the text (FNV-1a). */
 export function mark(text: string): string {
   let hash = 0x811c9dc5;
   for (const character of text) hash = Math.imul(hash ^ (character.codePointAt(0) ?? 0), 0x01000193);
   return (hash >>> 0).toString(36).padStart(4, "0").slice(-4);
 }
 
-/** A name in PascalCase in which everything that is neither letter nor digit is spelled out: `berth-size` is BerthMinusSize. */
+/**
+ * Returns a name in PascalCase in which all characters except letters and digits are spelled out: `berth-size` is
+ * BerthMinusSize.
+ */
 export function spelledTypeName(text: string): string {
   const spelledOut = Array.from(text)
     .map((character) => (/[\p{L}\p{Nd}\p{M}]/u.test(character) ? character : ` ${spellings[character] ?? ""} `))
@@ -148,7 +158,7 @@ export function spelledTypeName(text: string): string {
   return pascalCase(spelledOut) || typeNameFrom(text);
 }
 
-/** Names that an SDK gives to a contract as a whole; nothing the contract holds may take them. */
+/** Returns the names that an SDK gives to a whole contract. No part of the contract may have them. */
 export function contractOwnNames(contract: string): string[] {
   const name = pascalCase(contract);
   return [

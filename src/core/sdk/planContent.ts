@@ -15,7 +15,7 @@ const formsByPreference: readonly MediaForm[] = [
   "bytes",
 ];
 
-/** The content a call uses where a contract offers several: the one a client handles best. */
+/** Returns the content that a call uses if a contract offers several: the one that clients handle best. */
 export function preferredContent(contents: readonly Content[]): Content | undefined {
   for (const form of formsByPreference) {
     const found = contents.find((content) => content.form === form);
@@ -25,8 +25,9 @@ export function preferredContent(contents: readonly Content[]): Content | undefi
 }
 
 /**
- * The contents worth choosing between, the preferred one first. Another name for the same JSON is none, nor is a
- * serialisation (plain text, XML) of what the preferred one has as typed values; streams are calls of their own.
+ * Returns the contents that are worth choosing from, the preferred one first. Another name for the same JSON is not one
+ * of them, and neither is a serialisation (plain text, XML) of values that the preferred one has as typed values.
+ * Streams are calls of their own.
  */
 export function offeredContents(contents: readonly Content[], types: TypeTable): Content[] {
   const preferred = preferredContent(contents);
@@ -49,19 +50,19 @@ export function offeredContents(contents: readonly Content[], types: TypeTable):
 }
 
 /**
- * The type of a content as its form lets it be: what is written as text is text, bytes are bytes, whatever a schema
- * that was meant for JSON says about them.
+ * Returns the type of a content that its form allows: text is a string and bytes are bytes, whatever a schema for JSON
+ * says about them.
  */
 function typeByForm({ form, type }: Content, types: TypeTable): Reference {
   const { shape, nullable } = resolveReference(type, types);
   if (form === "bytes") return { shape: { kind: "bytes" }, nullable: false };
   if (form !== "text") return type;
   if (shape.kind !== "text" && !isTextChoice(shape)) return { shape: { kind: "text" }, nullable: false };
-  // There is no null in a text; a name that admits null is replaced by what it stands for.
+  // Text has no null. A name that allows null is replaced by its definition.
   return { shape: nullable ? shape : type.shape, nullable: false };
 }
 
-/** Whether every value of a shape is one of a few texts. */
+/** Returns whether every value of a shape is one of a few strings. */
 export function isTextChoice(shape: Shape): boolean {
   return (
     (shape.kind === "literal" && typeof shape.value === "string") ||
@@ -69,7 +70,12 @@ export function isTextChoice(shape: Shape): boolean {
   );
 }
 
-/** A content's type; bytes are bytes in forms only, because JSON has none. */
+/**
+ * Plans a content's type. Bytes are bytes in forms only, because JSON has none.
+ *
+ * @param direction whether the content is received or sent
+ * @param name the name for an inline type: words, or a claimed name
+ */
 export function planContent(
   content: Content,
   direction: "answer" | "request",

@@ -8,7 +8,10 @@ import type { GraphqlCall, GraphqlPlan, PlannedFragment } from "./sdkPlan.js";
 import { schemaTypes, withScalars, type ScalarMeaning } from "./graphqlTypes.js";
 import { TypePlanner } from "./typePlanner.js";
 
-/** Everything that is called after an operation; claimed for all before anything inside them is named. */
+/**
+ * All names that follow an operation's name. They are claimed for all operations before the types inside them are
+ * named.
+ */
 function ownNames(
   name: string,
   scope: NameScope,
@@ -23,17 +26,21 @@ function ownNames(
   };
 }
 
-/** What the configuration says about a GraphQL contract's part of an SDK. */
+/** The configuration of a GraphQL contract's part of an SDK. */
 export interface GraphqlPlanOptions {
-  /** Custom scalars whose type is known; what is not among them counts as untyped. */
+  /** Custom scalars with a known type. Others count as untyped. */
   readonly scalars?: ReadonlyMap<string, ScalarMeaning>;
-  /** Which of the schema's types there are: those the query documents use, or all. */
+  /** Which types of the schema to include: those in the query documents, or all. */
   readonly types?: "used" | "all";
-  /** Whether a union has a member for types that the schema does not have yet. */
+  /** Whether unions have a member for types that the schema does not have yet. */
   readonly unions?: "closed" | "open";
 }
 
-/** Plans one call for each operation of the query documents, and the types they reach, or all of the schema's. */
+/**
+ * Plans one call for each operation of the query documents, and the types they use, or all of the schema's.
+ *
+ * @param documents the typed operations and fragments
+ */
 export function planGraphql(
   contract: GraphqlContract,
   documents: QueryDocuments,
@@ -96,7 +103,7 @@ export function planGraphql(
   };
 }
 
-/** Returns the types of a schema that query documents reach. */
+/** Returns the types of a schema that query documents use. */
 function usedTypes(
   all: ReadonlyMap<string, TypeDefinition>,
   { operations, fragments }: QueryDocuments,
@@ -119,7 +126,7 @@ function plannedCall(
 ): GraphqlCall {
   const variables = operation.variables.map((field): Field => ({
     ...field,
-    // Files travel in forms, so what is sent is planned as one.
+    // Files are sent in forms, so the variables are planned as a form.
     type: planner.reference(field.type, "form", [name, typeNameFrom(field.name)]),
   }));
   return {

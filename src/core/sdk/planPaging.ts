@@ -3,24 +3,25 @@ import { resolveShape } from "../contract/resolveShape.js";
 import { pointerTokens } from "../problem/place.js";
 import type { PagingKind, PlannedArgument, PlannedPaging, PlannedType, RestCall } from "./sdkPlan.js";
 
-/** How operations answer page by page, by operationId; "off" for one that only looks as if it did. */
+/** The configured paging by operationId; "off" for an operation that has no pages. */
 export type PagingSettings = Readonly<Record<string, "off" | PagingChoice>>;
 
 export interface PagingChoice {
   readonly by: PagingKind;
-  /** The parameter that says which page, by its wire name. */
+  /** The parameter that selects the page, by its name in the request. */
   readonly parameter?: string;
-  /** JSON pointer from the answer to the list of items; the only list there when absent. */
+  /** JSON pointer to the list of items in the response. Default: the only list. */
   readonly items?: string;
-  /** By cursor: JSON pointer from the answer to the next cursor. */
+  /** By cursor: JSON pointer to the next cursor in the response. */
   readonly next?: string;
 }
 
 type Types = ReadonlyMap<string, PlannedType>;
 
 /**
- * How a call's pages are gone through: as the settings say, else as its parameters and its answer show it. Undefined
- * when it answers everything at once, or nothing tells how it goes on.
+ * Plans how a call's pages are read, from the settings, otherwise from its parameters and its response.
+ *
+ * @returns undefined if the call has no pages, or if nothing shows how to get the next one
  */
 export function planPaging(call: RestCall, types: Types, settings: PagingSettings): PlannedPaging | undefined {
   const said = saidOf(call, settings);
@@ -31,7 +32,7 @@ export function planPaging(call: RestCall, types: Types, settings: PagingSetting
   return typeof paging === "object" ? { ...paging, isRecognised: said === undefined } : undefined;
 }
 
-/** Why a call's pages cannot be gone through as the settings say; undefined when they can, or nothing is said. */
+/** Returns why a call's pages cannot be read with its settings; undefined if they can, or if there are no settings. */
 export function pagingObstacle(call: RestCall, types: Types, settings: PagingSettings): string | undefined {
   const said = saidOf(call, settings);
   if (said === undefined || said === "off") return undefined;
@@ -53,7 +54,7 @@ function onlyAnswer({ answers, answerChoices }: RestCall): Reference | undefined
 
 type Found = Omit<PlannedPaging, "isRecognised">;
 
-/** @returns how, or why not */
+/** @returns the paging, or why it is not possible */
 function asSaid(
   choice: PagingChoice,
   call: RestCall,
@@ -84,15 +85,15 @@ function asSaid(
   return { ...found, by: "cursor", argument: argument.name, next };
 }
 
-/** What can say which page. */
+/** The types of a page position. */
 const places: readonly Shape["kind"][] = ["text", "integer", "number"];
 
-/** Whether a value can say which page. */
+/** Whether a value can be a page position. */
 function isPlace({ shape }: Reference, types: Types): boolean {
   return places.includes(resolveShape(shape, types).kind);
 }
 
-/** Words that contracts use for a parameter that says where the last page ended. */
+/** The words of contracts for a parameter with the end of the last page. */
 const cursorNames = /^(page)?(cursor|token|after|startingafter|continuation(token)?|marker|nexttoken)$/;
 const offsetNames = /^(offset|skip|start(index)?)$/;
 const numberNames = /^(page|pagenumber|pageno|pageindex)$/;
@@ -120,7 +121,7 @@ function recognised(call: RestCall, answer: Reference, types: Types): Found | un
   return number && { ...found, by: "number", argument: number.name, first: firstPage(number, types) };
 }
 
-/** Pages are counted from 1 unless the contract says else. */
+/** Pages are counted from 1 unless the contract has another minimum or default. */
 function firstPage(argument: PlannedArgument, types: Types): number {
   if (argument.source.kind !== "parameter") return 1;
   const shape = resolveShape(argument.type.shape, types);
@@ -138,7 +139,7 @@ interface ListFound {
   readonly type: Reference;
 }
 
-/** The answer itself, or the one list of records among its fields; nothing when there are several. */
+/** The response itself, or the only list of records among its fields; nothing if there are several. */
 function onlyList(answer: Reference, types: Types): ListFound | undefined {
   const shape = resolveShape(answer.shape, types);
   if (shape.kind === "list") return { path: [], type: answer };
@@ -148,7 +149,7 @@ function onlyList(answer: Reference, types: Types): ListFound | undefined {
   return only && lists.length === 1 ? { path: [only.name], type: only.type } : undefined;
 }
 
-/** Where an answer says its next cursor: in a field of it, or of a record in it. */
+/** The place of the next cursor: a field of the response, or of a record in it. */
 function nextCursor(answer: Reference, types: Types, kinds: readonly Shape["kind"][]): readonly string[] | undefined {
   const direct = cursorField(answer.shape, types, kinds);
   if (direct) return [direct.name];

@@ -29,7 +29,11 @@ export interface RestSettings extends Selection {
   readonly pages?: PagingSettings;
 }
 
-/** Plans the calls of a REST contract and the types they reach. */
+/**
+ * Plans the calls of a REST contract and the types they use.
+ *
+ * @param settings the configured parts of the contract's plan
+ */
 export function planRest(contract: RestContract, settings: RestSettings): RestPlan {
   const { kept } = selectOperations(contract.operations, settings);
   const sentAlong = kept.flatMap((operation) => operation.callbacks.map((each) => each.operation));
@@ -49,7 +53,8 @@ export function planRest(contract: RestContract, settings: RestSettings): RestPl
       names.set(twin, functions.claim(`${names.get(operation) ?? ""}Stream`, `${operationLabel(operation)} stream`));
   }
   const sorted = sortedBy(names.keys(), (operation) => names.get(operation) ?? "");
-  // Claimed for all before anything inside them is named, so that the order of calls plays no part.
+  // They are claimed for all operations before the types inside them are named, so that the order of calls has no
+  // effect.
   const own = new Map(sorted.map((operation) => [operation, ownNames(names.get(operation) ?? "", planner.scope)]));
   const calls = sorted
     .map((operation) => planCall(operation, own.get(operation) ?? noNames, { planner, standing }))
@@ -85,7 +90,7 @@ export function planRest(contract: RestContract, settings: RestSettings): RestPl
   };
 }
 
-/** What a call answers; a choice of media types says the usual one again. */
+/** The responses of a call. A choice of media types repeats the default one. */
 function answeredOnce(call: RestCall): Reference[] {
   return [
     ...typesOf(call.answers),
@@ -111,7 +116,7 @@ function answeredBy(call: RestCall): Reference[] {
   return [...answeredOnce(call), ...typesOf(call.answerChoices[0]?.answers ?? [])];
 }
 
-/** The same operation with its stream alone, where it answers either a whole or item by item. */
+/** The same operation with only its stream, if it responds either as a whole or item by item. */
 function asStream(operation: RestOperation): RestOperation | undefined {
   const streamsOf = (response: Response): Response | undefined => {
     const streams = response.contents.filter(({ form }) => isStream(form));
@@ -124,7 +129,7 @@ function asStream(operation: RestOperation): RestOperation | undefined {
   return { ...operation, responses: operation.responses.map((response) => streamsOf(response) ?? response) };
 }
 
-/** The operationId where it is unique, else method and path: both are the operation's own, never its neighbours'. */
+/** The operationId if it is unique, otherwise method and path. Both belong to the operation itself, never to others. */
 function callNames(operations: readonly RestOperation[], scope: NameScope): Map<RestOperation, string> {
   const claims = new Map<string, number>();
   const wanted = (operation: RestOperation): string => memberNameFrom(operation.operationId ?? nameFromPath(operation));
@@ -155,7 +160,7 @@ const noNames: OwnNames = {
   typeNames: { args: "", answer: "", failure: "", headers: "", answers: "" },
 };
 
-/** Everything that is called after a call. */
+/** All names that follow a call's name. */
 function ownNames(name: string, types: NameScope): OwnNames {
   const typeName = typeNameFrom(name);
   const type = (suffix: string): string => types.claim(typeName + suffix, `${name} ${suffix}`);
@@ -181,7 +186,7 @@ function planCall(operation: RestOperation, own: OwnNames, { planner, standing }
   const isSuccess = (response: Response): boolean => response.status.startsWith("2");
   const declared = operation.responses.filter(isSuccess);
   const fallback = operation.responses.filter((response) => response.status === "default");
-  // Without any 2xx, `default` is all that is said about success.
+  // Without any 2xx, only `default` describes successes.
   const answers = declared.length > 0 ? declared : fallback;
   const failures = operation.responses.filter((response) => !isSuccess(response) && !/^[13]/.test(response.status));
   const several = answers.length > 1;
@@ -209,7 +214,7 @@ function planCall(operation: RestOperation, own: OwnNames, { planner, standing }
   };
 }
 
-/** A response as the call gets it when it asks for nothing special. */
+/** A response by default. */
 interface UsualAnswer {
   readonly response: Response;
   readonly content: Content | undefined;
@@ -217,8 +222,8 @@ interface UsualAnswer {
 }
 
 /**
- * What the call answers by the media type it is asked for; empty when there is nothing to choose. The usual content is
- * planned once: types that stand inside it would else have two names.
+ * Plans the response by requested media type; empty if there is no choice. The default content is planned once, because
+ * types inside it would otherwise have two names.
  */
 function planChoices(usual: readonly UsualAnswer[], typeName: string, planner: TypePlanner): AnswerChoice[] {
   const offered = usual.flatMap(({ response }) => offeredContents(response.contents, planner.table));
@@ -235,7 +240,7 @@ function planChoices(usual: readonly UsualAnswer[], typeName: string, planner: T
   }));
 }
 
-/** Headers of all responses; one that two responses type differently is the text that was sent. */
+/** Plans the headers of all responses. A header with different types in two responses is a string. */
 function planHeaders(operation: RestOperation, typeName: string, planner: TypePlanner): PlannedHeader[] {
   const found = new Map<string, Field>();
   for (const field of operation.responses.flatMap((response) => response.headers)) {
@@ -256,7 +261,7 @@ function planHeaders(operation: RestOperation, typeName: string, planner: TypePl
   });
 }
 
-/** A header is a text; what a reader makes of it are single values and lists of them. */
+/** A header is text. Readers can return single values and lists of them. */
 function headerType(type: Reference, types: TypeTable): Reference {
   const { shape } = resolveReference(type, types);
   const item = shape.kind === "list" ? resolveReference(shape.item, types).shape : shape;
@@ -269,7 +274,7 @@ function withoutStreams(response: Response): Response {
   return { ...response, contents: response.contents.filter((content) => !isStream(content.form)) };
 }
 
-/** What an inline type is called that stands right in an answer: the answer's own name, where it is all of it. */
+/** The name of an inline type directly in a response: the response's own name, if it is the whole response. */
 function answerName(
   { status, contents }: Response,
   typeName: string,
@@ -295,7 +300,7 @@ function planResponse(
   return planned;
 }
 
-/** One flat object: path parameters keep their name, then query, then header; `body` is reserved. */
+/** Plans one flat object: path parameters keep their name, then query, then header. `body` is reserved. */
 function planArguments(
   operation: RestOperation,
   typeName: string,
@@ -343,7 +348,7 @@ function planArguments(
       standing: false,
     });
   }
-  // Settled last, so that they take no name from an argument that comes later.
+  // Decided last, so that these take no name from a later argument.
   return planned.map((argument): PlannedArgument => {
     const { source, name } = argument;
     const apart = source.kind === "parameter" ? locatedName(source.parameter, taken) : name;
@@ -357,7 +362,7 @@ function argumentName(parameter: Parameter, taken: ReadonlySet<string>): string 
   return taken.has(plain) ? locatedName(parameter, taken) : plain;
 }
 
-/** A name that says where the parameter stands too. */
+/** A name with the location of the parameter. */
 function locatedName(parameter: Parameter, taken: ReadonlySet<string>): string {
   const located = memberNameFrom(parameter.name) + typeNameFrom(parameter.in);
   let name = located;

@@ -60,12 +60,12 @@ function planOne(
   };
 }
 
-/** What the app receives. */
+/** Returns the types that the app receives. */
 export function receivedBy({ query, headers, body }: PlannedSent): Reference[] {
   return [...[...query, ...headers].map((field) => field.type), ...(body ? [body] : [])];
 }
 
-/** What the app gives back. */
+/** Returns the types that the app sends back. */
 export function repliedTo({ reply }: PlannedSent): Reference[] {
   return reply ? [reply] : [];
 }

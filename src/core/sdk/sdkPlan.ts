@@ -15,8 +15,8 @@ import type {
 import type { QueryOperation } from "../graphql/documents/queryModel.js";
 
 /**
- * What an SDK holds, before any language spells it: wire names, roles, shapes, and one stable name for every record,
- * union and choice. Shapes of a plan refer to planned types only, by id.
+ * The content of an SDK, before any language spells it: names in JSON, roles, shapes, and one stable name for every
+ * record, union and enum. Shapes of a plan refer only to planned types, by id.
  */
 export interface SdkPlan {
   readonly name: string;
@@ -32,9 +32,9 @@ interface ContractPlanBase {
   readonly version: string;
   readonly description?: string;
   readonly types: ReadonlyMap<string, PlannedType>;
-  /** Places where the contract says nothing about a value. */
+  /** The number of places without a type in the contract. */
   readonly untyped: number;
-  /** Names that are not what the contract says, because others want the same. */
+  /** Names that differ from the contract's, because others have the same one. */
   readonly clashes: readonly NameClash[];
 }
 
@@ -44,23 +44,23 @@ export interface RestPlan extends ContractPlanBase {
   readonly authSchemes: ReadonlyMap<string, AuthScheme>;
   readonly standing: readonly StandingParameter[];
   readonly calls: readonly RestCall[];
-  /** What the server sends on its own: webhooks, then callbacks. */
+  /** Requests that the server sends on its own: webhooks, then callbacks. */
   readonly sent: readonly PlannedSent[];
   readonly tags: ReadonlyMap<string, Tag>;
 }
 
-/** A request that the server makes to the app's own server, as types. */
+/** A request from the API's server to the app's own server, as types. */
 export interface PlannedSent {
   /** In PascalCase, unique in its contract. */
   readonly name: string;
   readonly replyName: string;
   readonly request: SentRequest;
-  /** The operation whose callback it is; undefined for webhooks. */
+  /** The operation of a callback; undefined for webhooks. */
   readonly of?: RestOperation;
   readonly query: readonly Field[];
   readonly headers: readonly Field[];
   readonly body?: Reference;
-  /** What the server expects back. */
+  /** The response that the server expects. */
   readonly reply?: Reference;
 }
 
@@ -70,22 +70,22 @@ export interface GraphqlPlan extends ContractPlanBase {
   readonly fragments: readonly PlannedFragment[];
 }
 
-/** Which direction a type is printed for; "both" when the directions do not differ. */
+/** The direction for which a type is printed; "both" if the directions do not differ. */
 export type Face = "answer" | "request" | "both";
 
 export interface PlannedType {
   readonly id: string;
-  /** In PascalCase, unique in its contract whatever the case. */
+  /** In PascalCase, unique in its contract in any case. */
   readonly name: string;
   readonly shape: Shape;
   readonly face: Face;
-  /** Of a type without a name of its own: the type that it stands in, and what it is called there, in PascalCase. */
+  /** For a type without a name of its own: the type around it, and its name there, in PascalCase. */
   readonly inside?: { readonly type: string; readonly name: string };
   readonly description?: string;
   readonly deprecated?: string;
 }
 
-/** A parameter that the connection supplies once. */
+/** A shared parameter, which the connection supplies once. */
 export interface StandingParameter {
   readonly name: string;
   readonly type: Reference;
@@ -95,7 +95,7 @@ export interface StandingParameter {
 export interface PlannedArgument {
   /** In camelCase, unique in its call. */
   readonly name: string;
-  /** Another such name, for a language in which nothing can be called by the first. */
+  /** Another such name, for a language that cannot use the first. */
   readonly apart: string;
   readonly source:
     | { readonly kind: "parameter"; readonly parameter: Parameter }
@@ -103,12 +103,12 @@ export interface PlannedArgument {
         readonly kind: "body";
         readonly body: RequestBody;
         readonly content: Content;
-        /** The other media types it can be sent as. */
+        /** The other media types in which it can be sent. */
         readonly others: readonly { readonly content: Content; readonly type: Reference }[];
       };
   readonly type: Reference;
   readonly required: boolean;
-  /** Supplied by the connection unless given. */
+  /** Whether the connection supplies it unless it is given. */
   readonly standing: boolean;
 }
 
@@ -121,9 +121,9 @@ export interface PlannedResponse {
 }
 
 export interface RestCall {
-  /** In camelCase, unique in its contract whatever the case. */
+  /** In camelCase, unique in its contract in any case. */
   readonly name: string;
-  /** Names of the types that belong to this call, unique in its contract. */
+  /** The names of the types that belong to this call, unique in its contract. */
   readonly typeNames: {
     readonly args: string;
     readonly answer: string;
@@ -135,10 +135,10 @@ export interface RestCall {
   readonly operation: RestOperation;
   readonly arguments: readonly PlannedArgument[];
   readonly answers: readonly PlannedResponse[];
-  /** By media type what the call answers when asked for it, the usual one first; empty when there is no choice. */
+  /** The response by requested media type, the default one first; empty if there is no choice. */
   readonly answerChoices: readonly AnswerChoice[];
   readonly failures: readonly PlannedResponse[];
-  /** How all pages of a list are gone through; absent when the call answers everything at once. */
+  /** How all pages of a list are read; absent if the call has no pages. */
   readonly paging?: PlannedPaging;
   /** Every header that a response declares, each once. */
   readonly headers: readonly PlannedHeader[];
@@ -149,23 +149,25 @@ export interface AnswerChoice {
   readonly answers: readonly PlannedResponse[];
 }
 
-/** How a call that answers page by page is gone through. */
+/** The paging of a call. */
 export interface PlannedPaging {
   readonly by: PagingKind;
-  /** Wire names from the answer to its list of items; empty when the answer is the list. */
+  /** The names in JSON from the response to its list of items; empty if the response is the list. */
   readonly items: readonly string[];
   readonly item: Reference;
-  /** The argument that says which page; absent for links, which say it all. */
+  /** The argument that selects the page; absent for links, which contain everything. */
   readonly argument?: string;
-  /** By cursor: wire names from the answer to the next cursor. */
+  /** By cursor: the names in JSON from the response to the next cursor. */
   readonly next?: readonly string[];
   /** By page number: the first one. */
   readonly first?: number;
-  /** The contract does not say it, and the configuration neither. */
+  /** Whether neither the contract nor the configuration declares it. */
   readonly isRecognised: boolean;
 }
 
-/** What tells which page: where the last one ended, how many items to pass over, a number, or a link to the next. */
+/**
+ * How the next page is selected: by the end of the last one, by the number of items to skip, by number, or by a link.
+ */
 export type PagingKind = "cursor" | "offset" | "number" | "link";
 
 export interface PlannedHeader {
@@ -181,14 +183,14 @@ export interface GraphqlCall {
   readonly operation: QueryOperation;
   readonly variables: readonly Field[];
   readonly answer: Reference;
-  /** Sealed fragments only: the answer with everything in it that they hide. */
+  /** Sealed fragments only: the response with all fields of its fragments. */
   readonly whole?: Reference;
 }
 
 export interface PlannedFragment {
   /** In PascalCase, unique in its contract. */
   readonly name: string;
-  /** As the query documents call it. */
+  /** Its name in the query documents. */
   readonly fragment: string;
   readonly on: string;
   readonly reference: Reference;

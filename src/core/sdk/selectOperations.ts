@@ -6,9 +6,12 @@ export interface Selection {
 }
 
 /**
- * Keeps the operations that `only` names (all when it is absent) and `skip` does not. A pattern is an operationId, a
- * tag, or a method and a path glob such as "DELETE /berths/**"; `*` stands for one path segment or a method.
- * Patterns that match nothing are returned, because they are probably misspelt.
+ * Keeps the operations that `only` lists (all if it is absent) and `skip` does not.
+ *
+ * A pattern is an operationId, a tag, or a method and a path glob such as "DELETE /berths/**". `*` matches one path
+ * segment or a method.
+ *
+ * @returns the operations, and the patterns without a match, which are probably misspelt
  */
 export function selectOperations(
   operations: readonly RestOperation[],

@@ -1,10 +1,10 @@
 import { sortedBy } from "../text/sortedBy.js";
 import type { RestCall } from "./sdkPlan.js";
 
-/** In fewer calls than this, nothing is said to be shared. */
+/** With fewer calls, no parameter counts as shared. */
 const fewestCalls = 4;
 
-/** Parameters that at least half of the calls take alike and none has in its path, by how many take them. */
+/** Returns parameters that are the same in at least half of the calls and in no path, the most frequent first. */
 export function sharedParameters(calls: readonly RestCall[]): { name: string; count: number }[] {
   if (calls.length < fewestCalls) return [];
   const counts = new Map<string, number>();

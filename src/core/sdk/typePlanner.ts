@@ -6,14 +6,14 @@ import { sortedBy } from "../text/sortedBy.js";
 import { claimApart, spelledTypeName, typeNameFrom, type NameScope } from "./nameScope.js";
 import type { Face, PlannedType } from "./sdkPlan.js";
 
-/** Which way a type goes. Forms are requests too, and the only ones in which a field can be bytes. */
+/** The direction of a type. Forms are requests too, and only in forms can a field be bytes. */
 type Direction = "answer" | "request" | "form";
 
 /** The words of a name, from the outside in. */
 type NameParts = readonly string[];
 
 /**
- * Turns references of the model into references of a plan: every record, union and choice, inline or not, becomes a
+ * Converts references of the model to references of a plan: every record, union and enum, inline or not, becomes a
  * planned type with a name. A named type whose fields differ by direction becomes two.
  */
 export class TypePlanner {
@@ -21,12 +21,12 @@ export class TypePlanner {
   private readonly nameByKey: ReadonlyMap<string, string>;
   private readonly twoFaced: ReadonlySet<string>;
   private readonly withBytes: ReadonlySet<string>;
-  /** Types whose name is settled when all that want one are known. */
+  /** Types whose name is decided once all wanted names are known. */
   private readonly unnamed = new Map<string, NameParts>();
   private open: (() => void)[] = [];
-  /** Face of the type that is being looked into: what stands inside one for both ways goes both ways too. */
+  /** The direction of the current type. Types inside one for both directions also have both. */
   private owner: Face | undefined;
-  /** The type that is being looked into, and the words of its name. */
+  /** The current type, and the words of its name. */
   private outer: { readonly id: string; readonly parts: NameParts } | undefined;
 
   constructor(
@@ -40,8 +40,10 @@ export class TypePlanner {
   }
 
   /**
-   * @param name what an inline record, union or choice is called when it stands right here: words from the outside in,
-   * or a name that was claimed for it
+   * Returns the planned reference.
+   *
+   * @param name the name of an inline record, union or enum at this place: words from the outside in, or a claimed
+   * name
    */
   reference(reference: Reference, direction: Direction, name: NameParts | string): Reference {
     const isClaimed = typeof name === "string";
@@ -58,7 +60,7 @@ export class TypePlanner {
     return planned;
   }
 
-  /** Names the inline types, now that everything that wants a name is known. */
+  /** Names the inline types, once all wanted names are known. */
   settleNames(): void {
     const names = claimApart(this.scope, this.unnamed, {
       wanted: ([, parts]) => parts.join(""),
@@ -92,7 +94,7 @@ export class TypePlanner {
       case "record":
       case "union":
       case "choice":
-        // What no value has needs no name.
+        // A shape without values needs no name.
         if (shape.kind === "union" && shape.members.length === 0) return reference;
         if (shape.kind === "union" && shape.newer && shape.members.length === 1 && this.options.withNewer !== true) {
           const [only] = shape.members;
@@ -133,7 +135,7 @@ export class TypePlanner {
     if (!definition) return { shape: { kind: "any" }, nullable };
     const admitsNull = nullable || definition.nullable;
     const face: Face = this.twoFaced.has(key) ? faceOf(direction) : "both";
-    // Forms come first: bytes in JSON are a slip of the contract's author more often than not.
+    // Forms come first: bytes in JSON are usually an error of the contract's author.
     const inJson = direction !== "form" && this.withBytes.has(key);
     const id = key + (face === "request" ? " to send" : "") + (inJson ? " in JSON" : "");
     if (!this.types.has(id)) {
@@ -168,7 +170,7 @@ export class TypePlanner {
 
   private add(type: PlannedType, direction: Direction, parts: NameParts): void {
     this.types.set(type.id, type);
-    // Later, so that a deeply nested contract cannot exhaust the stack.
+    // This is done later, so that a deeply nested contract cannot exhaust the stack.
     this.open.push(() => {
       this.owner = type.face;
       this.outer = { id: type.id, parts };
@@ -179,7 +181,7 @@ export class TypePlanner {
     });
   }
 
-  /** The children of a shape that has a name of its own. */
+  /** Plans the children of a shape that has a name of its own. */
   private inside(shape: Shape, direction: Direction, parts: NameParts): Shape {
     if (shape.kind === "record") return this.record(shape, direction, parts);
     if (shape.kind === "union") return this.union(shape, direction, parts);
@@ -201,7 +203,7 @@ export class TypePlanner {
         isRoot: false,
       });
       isAsItWas &&= type === field.type;
-      // Most fields need no other type, and copies of them all would be a good part of planning.
+      // Most fields need no other type, and copies of them all would take a large part of planning.
       fields.push(type === field.type ? field : { ...field, type });
     }
     const rest = shape.rest && this.plan(shape.rest, direction, { name: () => [...parts, "Rest"], isRoot: false });
@@ -233,7 +235,7 @@ export class TypePlanner {
     return { kind: "union", members, ...(tag ? { tag: { field: tag.field, values } } : {}) };
   }
 
-  /** Named for its tag when it has one, because a position changes as soon as a member is put before it. */
+  /** Named after its tag if it has one, because a position changes as soon as a member is added before it. */
   private memberName(union: UnionShape, at: number): string {
     const values = union.tag?.values[at] ?? literalsOf(union.members[at], this.table);
     const [first, second] = values;
@@ -243,7 +245,7 @@ export class TypePlanner {
   }
 }
 
-/** The format of a tag whose value is none of those that are known. */
+/** The format of a tag whose value is not one of the known ones. */
 export const newerTag = "a type that the schema does not have yet";
 
 function newerMember(shape: RecordShape, tag: string): Reference {
@@ -256,7 +258,7 @@ function newerMember(shape: RecordShape, tag: string): Reference {
   };
 }
 
-/** Exact names first: `BerthSize` keeps its name beside `berth-size`, which is then spelled out. */
+/** Exact names come first: `BerthSize` keeps its name next to `berth-size`, which is then spelled out. */
 function definitionNames(table: TypeTable, scope: NameScope): Map<string, string> {
   const exact: TypeDefinition[] = [];
   const others: TypeDefinition[] = [];
@@ -292,14 +294,14 @@ function faceOf(direction: Direction): "answer" | "request" {
   return direction === "answer" ? "answer" : "request";
 }
 
-/** Keys of the types of a kind, and of all that reach one of them. */
+/** The keys of the types of a kind, and of all types that use one of them. */
 function keysReaching(table: TypeTable, isWanted: (facts: ShapeFacts) => boolean): Set<string> {
   const found = new Set<string>();
   for (const { key, shape } of table.values()) if (isWanted(shapeFacts(shape))) found.add(key);
   if (found.size === 0) return found;
   const usedBy = new Map<string, string[]>();
   for (const { key, shape } of table.values()) for (const used of shapeFacts(shape).names) pushTo(usedBy, used, key);
-  // A set that grows is walked to its end.
+  // A set that grows during the loop is read to its end.
   for (const key of found) for (const user of usedBy.get(key) ?? []) found.add(user);
   return found;
 }

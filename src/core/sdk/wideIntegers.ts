@@ -3,8 +3,8 @@ import type { Shape } from "../contract/model.js";
 import type { ContractPlan } from "./sdkPlan.js";
 
 /**
- * Where a contract has integers of 64 bits (the format `int64`), by the names of its types and calls: "Berth.length",
- * "listBerths(since)". What a map or a list holds counts as the field that it is in.
+ * Returns the places of a contract with 64-bit integers (the format `int64`), by the names of its types and calls:
+ * "Berth.length", "listBerths(since)". Integers in a map or a list count for the field that contains it.
  */
 export function wideIntegers(plan: ContractPlan): string[] {
   const found = new Set<string>();
@@ -26,7 +26,7 @@ export function wideIntegers(plan: ContractPlan): string[] {
   return [...found];
 }
 
-/** Whether a shape holds such an integer itself, not behind the name of a type. */
+/** Whether a shape contains such an integer itself, not through the name of a type. */
 function holdsWide(shape: Shape): boolean {
   if (shape.kind === "integer") return shape.format === "int64";
   let isFound = false;

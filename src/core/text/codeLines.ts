@@ -1,5 +1,5 @@
 /**
- * A line of code on as many lines as it needs: what is too long goes on behind a comma that stands in no text.
+ * Splits a line of code that is too long after commas outside of strings.
  *
  * @param most columns of a line
  */

@@ -1,12 +1,14 @@
 import { kebabCase } from "./words.js";
 
-/** Longer ones are cut: the usual file systems take 255 bytes for a name, its ending included. */
+/** Longer names are cut: the usual file systems allow 255 bytes for a name with its extension. */
 const longestBase = 120;
 
 /**
- * The name of a file for something that a contract names, without its ending; "" when the name has no word.
+ * Returns the name of a file for a name of the contract, without extension.
  *
- * @param mark tells names apart that begin alike
+ * @param name any name of a contract
+ * @param mark returns a text that distinguishes names with the same beginning
+ * @returns "" if the name has no letters or digits
  */
 export function fileBase(name: string, mark: (name: string) => string): string {
   const base = kebabCase(name);

@@ -1,4 +1,9 @@
-/** Items by a text key, keys and items in the order in which they come. */
+/**
+ * Groups items by a key.
+ *
+ * @param key returns the key of an item
+ * @returns the items by key, keys and items in order of appearance
+ */
 export function groupedBy<T, K extends string>(items: Iterable<T>, key: (item: T) => K): Map<K, T[]> {
   const groups = new Map<K, T[]>();
   for (const item of items) {

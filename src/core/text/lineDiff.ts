@@ -4,11 +4,17 @@ export interface DiffLine {
   readonly text: string;
 }
 
-/** Two texts line by line, by their longest common subsequence of lines; meant for texts of some hundred lines. */
+/**
+ * Compares two texts line by line, by their longest common subsequence of lines. It is meant for texts of some hundred
+ * lines.
+ *
+ * @param before the first text
+ * @param after the second text
+ */
 export function lineDiff(before: string, after: string): DiffLine[] {
   const left = linesOf(before);
   const right = linesOf(after);
-  // common[i][j]: how many lines the rests from i and j have in common.
+  // common[i][j]: the number of common lines in the rests from i and j.
   const common = Array.from({ length: left.length + 1 }, () => new Array<number>(right.length + 1).fill(0));
   const at = (i: number, j: number): number => common[i]?.[j] ?? 0;
   for (let i = left.length - 1; i >= 0; i--)

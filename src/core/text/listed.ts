@@ -1,4 +1,8 @@
-/** Items as a sentence has them: "a, b and c"; of more than a few the rest as a number, "a, b and 7 more". */
+/**
+ * Returns items as a part of a sentence: "a, b and c".
+ *
+ * @param most the largest number of items; the rest is a number, "a, b and 7 more"
+ */
 export function listed(items: readonly string[], most = Infinity): string {
   const shown = items.length > most ? items.slice(0, most - 1) : items.slice(0, -1);
   const last = items.length > most ? `${String(items.length - shown.length)} more` : (items.at(-1) ?? "");

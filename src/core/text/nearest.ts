@@ -1,6 +1,12 @@
 const maxSuggestions = 5;
 
-/** The candidates that look most like what was written, nearest first; at most five; stable order. */
+/**
+ * Returns the candidates that are most similar to a word, closest first.
+ *
+ * @param written the word of the user
+ * @param candidates the valid words
+ * @returns at most five, in a stable order
+ */
 export function nearest(written: string, candidates: Iterable<string>): string[] {
   const limit = Math.max(1, Math.floor(written.length * 0.4));
   const scored: { candidate: string; distance: number }[] = [];
@@ -12,7 +18,12 @@ export function nearest(written: string, candidates: Iterable<string>): string[]
   return scored.slice(0, maxSuggestions).map((each) => each.candidate);
 }
 
-/** "Did you mean …?" for the nearest candidates, or undefined. */
+/**
+ * Returns "Did you mean …?" for the closest candidates, or undefined if none is close.
+ *
+ * @param written the word of the user
+ * @param candidates the valid words
+ */
 export function didYouMean(written: string, candidates: Iterable<string>): string | undefined {
   const found = nearest(written, candidates).map((each) => `\`${each}\``);
   if (found.length === 0) return undefined;
@@ -20,7 +31,7 @@ export function didYouMean(written: string, candidates: Iterable<string>): strin
   return `Did you mean ${found.length > 0 ? `${found.join(", ")} or ${last}` : last}?`;
 }
 
-/** Damerau-Levenshtein distance (adjacent swaps count once), given up past the limit. */
+/** Damerau-Levenshtein distance (adjacent swaps count once). It stops above the limit. */
 function editDistance(a: string, b: string, limit: number): number {
   if (Math.abs(a.length - b.length) > limit) return limit + 1;
   let before: number[] = [];

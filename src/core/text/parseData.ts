@@ -4,15 +4,19 @@ export type ParsedData =
   | { readonly ok: true; readonly data: unknown }
   | { readonly ok: false; readonly message: string; readonly offset: number };
 
-// Timestamps stay text (a date in a contract is an example or a default, never a Date), merge keys are understood.
+// Timestamps stay strings (a date in a contract is an example or a default, never a Date). Merge keys are supported.
 const mergeKey = new Type("tag:yaml.org,2002:merge", {
   kind: "scalar",
   resolve: (data: unknown) => data === "<<" || data === null,
 });
-/** How YAML is read. */
+/** The options for reading YAML. */
 export const yamlOptions = { schema: CORE_SCHEMA.extend({ implicit: [mergeKey] }), json: true } as const;
 
-/** Parses JSON or YAML (of which JSON is a part) into plain data. Repeated keys: the last one counts, as in JSON. */
+/**
+ * Parses JSON or YAML (which includes JSON) into plain data. Of repeated keys the last one counts, as in JSON.
+ *
+ * @param text the whole document
+ */
 export function parseData(text: string): ParsedData {
   const body = text.startsWith("\ufeff") ? text.slice(1) : text;
   const asJson = /^\s*[[{]/.test(body);
@@ -20,7 +24,7 @@ export function parseData(text: string): ParsedData {
     try {
       return { ok: true, data: JSON.parse(body) as unknown };
     } catch {
-      // A flow-style YAML document also begins with a brace; the YAML parser has the last word and the better place.
+      // A flow-style YAML document also begins with a brace. The YAML parser decides, and gives the better place.
     }
   }
   try {
@@ -38,10 +42,10 @@ export function parseData(text: string): ParsedData {
   }
 }
 
-/** Far above any real contract (the largest known have some hundred thousand), far below what memory holds. */
+/** Far above any real contract (the largest known have some hundred thousand), and far below the memory limit. */
 const mostNodes = 5_000_000;
 
-/** How many values a document has when every alias is written out; counting ends at the limit. */
+/** Counts the values of a document with every alias expanded. Counting stops at the limit. */
 function countNodes(data: unknown, limit: number): number {
   let count = 0;
   const open: unknown[] = [data];
@@ -55,12 +59,12 @@ function countNodes(data: unknown, limit: number): number {
 
 export type Data = Readonly<Record<string, unknown>>;
 
-/** A plain object: not null, not a list. */
+/** Returns whether a value is a plain object: not null, not a list. */
 export function isData(value: unknown): value is Data {
   return typeof value === "object" && value !== null && !Array.isArray(value);
 }
 
-/** An own member, never one inherited from Object.prototype. */
+/** Returns a member of an object, never one inherited from Object.prototype. */
 export function member(data: Data, key: string): unknown {
   return Object.hasOwn(data, key) ? data[key] : undefined;
 }

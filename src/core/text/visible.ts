@@ -1,7 +1,7 @@
 /**
- * Characters that nobody sees but that change what is seen: they steer a terminal (C0, C1), turn the order of text
- * around, end lines where no line ends, or hide text in text. What joins letters of scripts and emoji is not among them.
- * The inside of a character class, for expressions with the flag `u`.
+ * Invisible characters that change what is visible. They steer a terminal (C0, C1), change the direction of text, end
+ * lines at other places, or hide text in text. Characters that join letters of scripts and emoji are not among them.
+ * This is the inside of a character class, for expressions with the flag `u`.
  */
 export const hiddenCharacters =
   "\\u0000-\\u001f\\u007f-\\u009f\\u00ad\\u061c\\u180e\\u200b\\u200e\\u200f\\u2028-\\u202e\\u2060-\\u206f\\ufeff\\ufff9-\\ufffb\\u{e0000}-\\u{e007f}";
@@ -10,28 +10,36 @@ const hidden = new RegExp(`[${hiddenCharacters}]`, "u");
 const allHidden = new RegExp(hidden, "gu");
 const allButLines = new RegExp(`(?![\\n\\t])[${hiddenCharacters}]`, "gu");
 
-/** Text of one line with what nobody sees replaced by a middle dot, so that it can be printed. */
+/** Returns text of one line with invisible characters replaced by a middle dot, so that it can be printed. */
 export function visible(text: string): string {
   return replaceHidden(text.replaceAll("\t", "  "), () => "·");
 }
 
-/** Text of several lines, safe to be printed. */
+/** Returns text of several lines that is safe to print. */
 export function visibleLines(text: string): string {
   return hidden.test(text) ? text.replace(allButLines, "·") : text;
 }
 
-/** Text with every character that nobody sees replaced. Looking for what is rarely there costs least. */
+/**
+ * Replaces every invisible character. A search first is cheapest, because they are rare.
+ *
+ * @param replacement returns the text for a character
+ */
 export function replaceHidden(text: string, replacement: (character: string) => string): string {
   return hidden.test(text) ? text.replace(allHidden, replacement) : text;
 }
 
-/** Data as JSON that says the same and has no character in it that nobody sees, but line ends. */
+/**
+ * Returns data as JSON with the same meaning and without invisible characters, except line endings.
+ *
+ * @param indent the number of spaces for each level
+ */
 export function visibleJson(data: unknown, indent?: number): string {
   const text = JSON.stringify(data, null, indent);
   return hidden.test(text) ? text.replace(allButLines, escapes) : text;
 }
 
-/** A character as JSON escapes it. */
+/** Returns a character as JSON escapes it. */
 export function escapes(character: string): string {
   return character
     .split("")

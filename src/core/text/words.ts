@@ -1,6 +1,9 @@
 /**
- * Splits a name of any spelling into words: at everything that is neither letter nor digit, and where a lower-case
- * letter meets an upper-case one. "listForGroup", "list-for_group" and "thing/list for.group" all come apart.
+ * Splits a name of any spelling into words, at all characters that are neither letters nor digits, and where an
+ * upper-case letter follows a lower-case one. "listForGroup", "list-for_group" and "thing/list for.group" are all
+ * split.
+ *
+ * @param name a name of a contract
  */
 export function words(name: string): string[] {
   // Most names are one plain word.
@@ -13,7 +16,7 @@ export function words(name: string): string[] {
     .filter((word) => word !== "");
 }
 
-/** Words joined with each one capitalised. */
+/** Returns the words of a name joined, each with a capital letter. */
 export function pascalCase(name: string): string {
   return words(name)
     .map((word) => word.charAt(0).toUpperCase() + word.slice(1))
@@ -27,7 +30,7 @@ export function camelCase(name: string): string {
   return head + rest.map((word) => word.charAt(0).toUpperCase() + word.slice(1)).join("");
 }
 
-/** Lower-case ASCII words joined with hyphens; "" when nothing is left. */
+/** Returns the words of a name in lower-case ASCII, joined with hyphens; "" if nothing is left. */
 export function kebabCase(name: string): string {
   return words(name)
     .map((word) =>
@@ -40,7 +43,7 @@ export function kebabCase(name: string): string {
     .join("-");
 }
 
-/** Whether two names have a word in common, whatever its case. */
+/** Returns whether two names have a word in common, in any case. */
 export function sharesWord(a: string, b: string): boolean {
   const known = new Set(words(a).map((word) => word.toLowerCase()));
   return words(b).some((word) => known.has(word.toLowerCase()));

@@ -1,18 +1,18 @@
 import type { OffsetPlace } from "../problem/place.js";
 
-/** Something that a compiler refuses. */
+/** An error of a compiler. */
 export interface CompileError {
   readonly place: OffsetPlace;
   /** Its number or name, as the compiler writes it. */
   readonly code: string;
-  /** Members that the message says by name. */
+  /** The members that the message names. */
   readonly members: readonly string[];
   readonly message: string;
-  /** From the place itself to the whole statement: the parts of the source that it stands in, as offsets. */
+  /** The parts of the source around the error, as offsets, from the place itself to the whole statement. */
   readonly ranges: readonly (readonly [number, number])[];
-  /** Where what the statement names was declared: the nearest first. */
+  /** The declarations of the names in the statement, the closest first. */
   readonly origins: readonly (readonly [number, number])[];
-  /** The function, or else the statement, around it. */
+  /** The function around it, otherwise the statement. */
   readonly scope: readonly [number, number];
   /** The text of the statement. */
   readonly statement: string;

@@ -1,78 +1,91 @@
 declare const brand: unique symbol;
 
 /**
- * What a query document or source depends on, as one text: a schema coordinate ("Voyage.eta", "Query.voyages(first:)",
- * "@shown(by:)") or a name of an SDK ("listBerths", "Berth.note"), and how (`Way`). Only this module makes coordinates
- * and takes them apart, so that two are equal when their texts are.
+ * A part of a contract or SDK that a query document or source depends on, as one text. It is a schema coordinate
+ * ("Voyage.eta", "Query.voyages(first:)", "@shown(by:)") or a name of an SDK ("listBerths", "Berth.note"), with the way
+ * it is used (`Way`). Only this module builds and reads coordinates, so that two are equal if their texts are.
  */
 export type Coordinate = string & { readonly [brand]: true };
 
-/** How something is depended on, by the mark behind its path. */
+/** The ways of use, by the mark after the path. */
 const marks = {
   /** An argument or field is left out: "Query.voyages(first:)?". */
   omitted: "?",
-  /** The value comes from a variable, which says its type: "Query.voyages(first:)$". */
+  /** The value comes from a variable, which has a declared type: "Query.voyages(first:)$". */
   variable: "$",
-  /** The value may be null when it is sent: "VoyageFilter.arrivingOn$?". */
+  /** The value sent may be null: "VoyageFilter.arrivingOn$?". */
   maybeNull: "$?",
-  /** The types of a union or interface are told apart: "Located*". */
+  /** The types of a union or interface are distinguished: "Located*". */
   toldApart: "*",
-  /** A type is known by its name in an answer: "Vessel~". */
+  /** A type is recognised by its name in a response: "Vessel~". */
   byName: "~",
-  /** A key is read of every type that a union or interface may be: "Located&". */
+  /** A key is read from every possible type of a union or interface: "Located&". */
   sharedKey: "&",
-  /** The same, by a document that also tells the types apart: "Located+". */
+  /** The same, by a document that also distinguishes the types: "Located+". */
   sharedKeyToldApart: "+",
   /** A record is built as a whole: "Berth{}". */
   built: "{}",
-  /** A match names everything there is: "BerthStatus!". */
+  /** A match must list all values: "BerthStatus!". */
   wholeMatch: "!",
-  /** Which field it is cannot be seen: "Berth.*". */
+  /** It is unknown which field is used: "Berth.*". */
   anyMember: ".*",
 } as const;
 
-/** How something is depended on, apart from being named. */
+/** The way something is used, apart from being named. */
 export type Way = keyof typeof marks;
 
-/** A coordinate taken apart. */
+/** The parts of a coordinate. */
 export interface CoordinateParts {
-  /** What is depended on: a name, and members, an argument or a part behind it. */
+  /** The name, with members, an argument or a position after it. */
   readonly path: Coordinate;
-  /** How; undefined where it is only named. */
+  /** The way of use; undefined if it is only named. */
   readonly way: Way | undefined;
 }
 
-/** Longer marks come first, because "$?" ends with "?" as well, and ".*" with "*". */
+/** Longer marks come first, because "$?" also ends with "?", and ".*" with "*". */
 const byMark = (Object.entries(marks) as [Way, string][]).sort(([, a], [, b]) => b.length - a.length);
 
 /**
- * Prints a coordinate.
+ * Builds a coordinate.
  *
- * @param path what is depended on: a name, or a path that another function of this module made
- * @param way how; left out where it is only named
+ * @param path a name, or a path from another function of this module
+ * @param way the way of use; left out if it is only named
  */
 export function printCoordinate(path: string, way?: Way): Coordinate {
   return (way === undefined ? path : path + marks[way]) as Coordinate;
 }
 
-/** Takes a coordinate apart. */
+/** Splits a coordinate into its parts. */
 export function readCoordinate(text: Coordinate): CoordinateParts {
   for (const [way, mark] of byMark)
     if (text.endsWith(mark)) return { path: printCoordinate(text.slice(0, -mark.length)), way };
   return { path: text, way: undefined };
 }
 
-/** Returns the coordinate of a member of a type, record or choice. */
+/**
+ * Returns the coordinate of a member.
+ *
+ * @param owner a type, record or enum
+ */
 export function memberOf(owner: string, member: string): Coordinate {
   return printCoordinate(`${owner}.${member}`);
 }
 
-/** Returns the coordinate of a member of each record that is built; other coordinates stay. */
+/**
+ * Returns the coordinate of a member of each record that is built.
+ *
+ * @param owners only coordinates of built records count
+ * @returns the coordinates in the order of the owners
+ */
 export function membersOfBuilt(owners: readonly Coordinate[], member: string): Coordinate[] {
   return owners.map((owner) => (isBuilt(owner) ? memberOf(readCoordinate(owner).path, member) : owner));
 }
 
-/** Returns the coordinate of an argument of a field or directive. */
+/**
+ * Returns the coordinate of an argument.
+ *
+ * @param owner a field or directive
+ */
 export function argumentOf(owner: string, argument: string): Coordinate {
   return printCoordinate(`${owner}(${argument}:)`);
 }
@@ -82,67 +95,84 @@ export function directiveOf(name: string): Coordinate {
   return printCoordinate(`@${name}`);
 }
 
-/** Returns the coordinate of a position of a record, which counts from 1: "Berth(2)". */
+/**
+ * Returns the coordinate of a position of a record: "Berth(2)".
+ *
+ * @param position from 1
+ */
 export function positionOf(owner: string, position: number): Coordinate {
   return printCoordinate(`${owner}(${String(position)})`);
 }
 
-/** Returns the coordinate of an argument of a function in an SDK: "listBerths(status)". */
+/**
+ * Returns the coordinate of an argument of a function in an SDK: "listBerths(status)".
+ *
+ * @param call the name of the function
+ */
 export function givenTo(call: string, argument: string): Coordinate {
   return printCoordinate(`${call}(${argument})`);
 }
 
-/** Returns the coordinate of a way to get from one type of a schema to another: "Voyage:Located". */
+/** Returns the coordinate of a step from one type of a schema to another: "Voyage:Located". */
 export function bridgeOf(from: string, to: string): Coordinate {
   return printCoordinate(`${from}:${to}`);
 }
 
-/** Returns the coordinate of a position, which counts from 1, of each record that is built: "Berth(2)". */
+/**
+ * Returns the coordinate of a position of each record that is built: "Berth(2)".
+ *
+ * @param owners only coordinates of built records count
+ * @param position from 1
+ */
 export function positionsOfBuilt(owners: readonly Coordinate[], position: number): Coordinate[] {
   return owners.map((owner) => (isBuilt(owner) ? positionOf(readCoordinate(owner).path, position) : owner));
 }
 
-/** What source makes a connection with, in every SDK. */
+/** The name of the function with which source creates a connection, in every SDK. */
 export const connectionCoordinate = printCoordinate("connection");
 
-/** Whether a coordinate is of a record that is built as a whole. */
+/** Returns whether a coordinate is of a record that is built as a whole. */
 export function isBuilt(text: Coordinate): boolean {
   return readCoordinate(text).way === "built";
 }
 
-/** Whether a coordinate names an argument. */
+/** Returns whether a coordinate names an argument. */
 export function isArgument(text: Coordinate): boolean {
   return readCoordinate(text).path.endsWith(":)");
 }
 
-/** Whether a coordinate is of a key that is read of several types. */
+/** Returns whether a coordinate is of a key that is read from several types. */
 export function isSharedKey(text: Coordinate): boolean {
   const { way } = readCoordinate(text);
   return way === "sharedKey" || way === "sharedKeyToldApart";
 }
 
-/** Whether a coordinate names a member of something, or comes from a variable that says its type. */
+/** Returns whether a coordinate names a member, or comes from a variable with a declared type. */
 export function isMemberOrVariable(text: Coordinate): boolean {
   return /[.$]/.test(text);
 }
 
-/** Returns the type of a schema that a field, an argument or a value belongs to. */
+/**
+ * Returns the type of a schema that a field, an argument or a value belongs to.
+ *
+ * @param text a schema coordinate
+ */
 export function typeOf(text: string): string {
   return text.split(".")[0] ?? text;
 }
 
-/** Whether a coordinate names a member of another one. */
+/** Returns whether a coordinate names a member of another one. */
 export function isInside(text: string, owner: string): boolean {
   return text.startsWith(`${owner}.`);
 }
 
-/** Returns what source names, without how it depends on it. A name in an SDK may end with "$". */
+/** Returns the name in the source, without the way of use. A name in an SDK may end with "$". */
 export function nameOf(text: Coordinate): string {
   const { path, way } = readCoordinate(text);
   return way === "omitted" || way === "wholeMatch" || way === "built" ? path : text;
 }
 
-/** Returns everything that may have the named member: classes may be nested, and a name on the wire may have dots. */
+/** Returns all possible owners of the named member: classes may be nested, and a name in JSON may have dots. */
 export function ownersOf(text: Coordinate): Coordinate[] {
   const { path, way } = readCoordinate(text);
   const owners = way === "built" ? [path] : [];

@@ -1,50 +1,51 @@
 import { ownersOf, printCoordinate, type Coordinate } from "./coordinate.js";
 import type { OffsetPlace } from "../problem/place.js";
 
-/** How source depends on something of an SDK. */
+/** The ways source uses something of an SDK. */
 export type SourceUseKind =
-  /** A function is called, or handed on. */
+  /** A function is called, or passed on. */
   | "calls"
   /** A type is named. */
   | "names"
   | "reads"
-  /** A member is read, and nothing is done with it but to make a text of it. */
+  /** A member is read, only to convert it to text. */
   | "shows"
-  /** A member is read, and only asked whether it equals another value. */
+  /** A member is read, only to compare it with another value. */
   | "compares"
-  /** A member is read, and values are only put in order by it. */
+  /** A member is read, only to sort values by it. */
   | "orders"
-  /** A number is read, and only calculated with, or held against other numbers. */
+  /** A number is read, only to calculate with it or compare it with other numbers. */
   | "computes"
-  /** A member is read, and handed on as what its type is called. */
+  /** A member is read and passed on with the name of its type. */
   | "passes"
   | "writes"
-  /** A field that may be left out is left out where the record is built. */
+  /** An optional field is left out when the record is built. */
   | "omits"
   /** A record is built as a whole. */
   | "builds"
-  /** A value is compared, or told apart. */
+  /** A value is compared, or its type is distinguished. */
   | "matches"
-  /** A value is told apart by the name of its type. */
+  /** A value is distinguished by the name of its type. */
   | "tells"
-  /** Which field it is cannot be seen, or whether it is one of this record. */
+  /** It is unknown which field is used, or whether the field is one of this record. */
   | "reaches";
 
-/** One place where source depends on something of an SDK. */
+/** One place where source uses something of an SDK. */
 export interface SourceUse {
-  /** The SDK that it is of, where there are several. */
+  /** The SDK, if there are several. */
   readonly sdk?: string;
   /**
-   * What it depends on, in the SDK's own names: "listBerths", "Berth", "Berth.note", "Berth.note?" where it is left
-   * out, "BerthStatus!" where a match has to name all there is, "Berth{}" where the record is built, "BerthStatus.free", "Berth.*" where the field cannot be seen.
+   * The used part, with the SDK's own names: "listBerths", "Berth", "Berth.note", "Berth.note?" if it is left out,
+   * "BerthStatus!" if a match must list all values, "Berth{}" if the record is built, "BerthStatus.free", "Berth.*" if
+   * the field is unknown.
    */
   readonly coordinate: Coordinate;
   readonly kind: SourceUseKind;
-  /** What reads it takes null as well, as a safe call does: null is nothing new there. */
+  /** The reader also accepts null, as a safe call does. Null is nothing new there. */
   readonly takesNull?: boolean;
-  /** It is given a value that does not say its type, as `.free` does not. */
+  /** It receives a value without a written type, such as `.free`. */
   readonly isUntyped?: boolean;
-  /** What reads it takes it for granted that it may be null, and does not compile where it may not. */
+  /** The reader expects that it may be null, and does not compile if it may not. */
   readonly unwraps?: boolean;
   readonly place: OffsetPlace;
 }
@@ -65,7 +66,7 @@ const answering: ReadonlySet<SourceUseKind> = new Set([
   "names",
 ]);
 
-/** Uses of an SDK by what they depend on. */
+/** The uses of an SDK by coordinate. */
 export class SourceIndex {
   private readonly byCoordinate = new Map<Coordinate, SourceUse[]>();
 
@@ -77,7 +78,11 @@ export class SourceIndex {
     }
   }
 
-  /** The uses of any of some coordinates that a change in one direction can hit: what is only read is not asked. */
+  /**
+   * Returns the uses of some coordinates that a change in one direction can affect.
+   *
+   * @param face "ask" for requests and "answer" for responses; a use that only reads does not concern requests
+   */
   usesOf(coordinates: readonly Coordinate[], face: "ask" | "answer" | "operation"): SourceUse[] {
     const kinds = face === "ask" ? asking : face === "answer" ? answering : undefined;
     return coordinates
@@ -85,14 +90,16 @@ export class SourceIndex {
       .filter(({ kind }) => kinds?.has(kind) ?? true);
   }
 
-  /** Where one of some coordinates is given a value. */
+  /** Returns the places where one of some coordinates receives a value. */
   writesOf(coordinates: readonly Coordinate[]): SourceUse[] {
     return coordinates
       .flatMap((coordinate) => this.byCoordinate.get(coordinate) ?? [])
       .filter(({ kind }) => kind === "writes");
   }
 
-  /** Whether one of the coordinates may be reached, or a record that it belongs to is in a way that does not show its fields. */
+  /**
+   * Returns whether one of the coordinates may be used, or its record is used in a way that does not show the fields.
+   */
   mayReach(coordinates: readonly Coordinate[]): boolean {
     return coordinates.some((each) => {
       if (this.byCoordinate.get(each)?.some(({ kind }) => kind === "reaches") === true) return true;

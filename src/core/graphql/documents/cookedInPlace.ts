@@ -6,35 +6,35 @@ interface Range {
 /** A literal in a file, without its quotes. */
 export interface Literal extends Range {
   readonly file: string;
-  /** The interpolations, delimiters included. */
+  /** The interpolations, with their delimiters. */
   readonly holes: readonly Range[];
 }
 
 /**
- * The value of a string or template literal, standing where the literal stands in its file: everything before it is
- * blank, and what escapes make shorter is made up for by blanks outside of GraphQL's own strings and comments. So an
- * offset in the result is an offset in the file.
+ * Returns the value of a string or template literal, at its place in the file: everything before it is blank, and
+ * blanks outside of GraphQL's own strings and comments replace the characters of escapes. An offset in the result is
+ * therefore an offset in the file.
  *
  * An interpolation at the outermost level (a fragment that the app adds) becomes blank.
  *
- * @returns the interpolation in the way, when one stands inside a definition
+ * @returns the text, or the interpolation that is inside a definition
  */
 export function cookedInPlace(literal: Literal): { readonly text: string } | { readonly refused: Range } {
   return new Cooking(literal).cooked();
 }
 
-/** What a character stands in, by GraphQL's own grammar (GraphQL specification, section 2.1). */
+/** The token that contains a character, by GraphQL's own grammar (GraphQL specification, section 2.1). */
 type State = "code" | "comment" | "string" | "block";
 
 class Cooking {
   private text: string;
   private at: number;
-  /** How many characters the result is behind the file. */
+  /** The number of characters that the result lags behind the file. */
   private owed = 0;
-  /** How many braces and parentheses are open. */
+  /** The number of open braces and parentheses. */
   private depth = 0;
   private state: State = "code";
-  /** Nothing of a definition came since the last one ended. */
+  /** Whether no definition has begun since the last one ended. */
   private isBetween = true;
 
   constructor(private readonly literal: Literal) {
@@ -65,7 +65,7 @@ class Cooking {
     this.settle();
   }
 
-  /** Makes up for what escapes have made shorter. */
+  /** Adds the blanks for the characters of escapes. */
   private settle(): void {
     this.text += " ".repeat(this.owed);
     this.owed = 0;
@@ -95,7 +95,7 @@ class Cooking {
     else this.put(value, length);
   }
 
-  /** Whether a character ends the comment or string that it stands in. */
+  /** Whether a character ends the comment or string that contains it. */
   private isEnd(value: string, isBlockQuote: boolean): boolean {
     if (this.state === "block") return isBlockQuote;
     return value.includes("\n") || (this.state === "string" && value === '"');
@@ -116,7 +116,7 @@ class Cooking {
   }
 }
 
-/** Whether what follows an interpolation begins a definition, or is another interpolation, or nothing. */
+/** Whether the text after an interpolation begins a definition, is another interpolation, or is empty. */
 function endsDefinition(rest: string): boolean {
   return /^(?:\s|#[^\n]*(?:\n|$))*(?:$|\$\{|\{|(?:query|mutation|subscription|fragment|extend|schema|type|interface|union|enum|input|scalar|directive)\b|""")/.test(
     rest,
@@ -133,7 +133,10 @@ const simpleEscapes: Readonly<Record<string, string>> = {
   "0": "\0",
 };
 
-/** The character at an offset of a literal (ECMAScript, section 12.9.4), and how much of the file spells it. */
+/**
+ * Returns the character at an offset of a literal (ECMAScript, section 12.9.4), and the length of its spelling in the
+ * file.
+ */
 function unescaped(file: string, at: number, end: number): { value: string; length: number } {
   const char = file.charAt(at);
   if (char !== "\\" || at + 1 >= end) return { value: char, length: 1 };

@@ -25,15 +25,15 @@ export interface Draft {
 }
 
 export interface DraftOptions {
-  /** How many levels of objects are selected; what only wraps a list of them does not count. */
+  /** The number of levels of objects that are selected. Objects that only wrap a list do not count. */
   readonly depth: number;
-  /** Root fields to draft, as "voyages" or "Query.voyages"; all when empty. */
+  /** The root fields to draft, as "voyages" or "Query.voyages"; all if empty. */
   readonly fields: readonly string[];
 }
 
 const kinds: readonly RootKind[] = ["query", "mutation", "subscription"];
 
-/** Every root field of a schema, as "Query.voyages", in the schema's order. */
+/** Returns every root field of a schema, in the schema's order. */
 export function rootFields(schema: GraphQLSchema): { kind: RootKind; type: GraphQLObjectType; field: string }[] {
   return kinds.flatMap((kind) => {
     const type = rootType(schema, kind);
@@ -51,8 +51,10 @@ function rootType(schema: GraphQLSchema, kind: RootKind): GraphQLObjectType | un
 }
 
 /**
- * Query documents for root fields: all arguments as variables, all fields to a depth. A type that is being selected
- * already is not selected again inside itself, so every document ends; each is valid against the schema.
+ * Drafts query documents for root fields, with all arguments as variables, and all fields up to a depth. A type is not
+ * selected again inside itself, so every document ends. Each document is valid against the schema.
+ *
+ * @returns the drafts in the schema's order
  */
 export function draftDocuments(schema: GraphQLSchema, { depth, fields }: DraftOptions): Draft[] {
   const wanted = new Set(fields);
@@ -63,13 +65,13 @@ export function draftDocuments(schema: GraphQLSchema, { depth, fields }: DraftOp
   for (const { field } of rootFields(schema)) taken.set(pascalCase(field), (taken.get(pascalCase(field)) ?? 0) + 1);
   return chosen.map(({ kind, type, field }) => {
     const plain = pascalCase(field) || "Draft";
-    // Names must differ within a folder of documents, whichever kind each is of.
+    // Names must differ within a folder of documents, whatever their kind.
     const name = (taken.get(plain) ?? 0) > 1 ? `${plain}${pascalCase(kind)}` : plain;
     return { kind, field, name, text: new Drafting(schema, depth).draft(kind, name, { root: type, fieldName: field }) };
   });
 }
 
-/** What only stands between a connection and its entities. */
+/** The fields between a connection and its entities. */
 const wrappers = new Set(["edges", "node", "nodes", "pageInfo"]);
 const indent = "  ";
 
@@ -99,7 +101,7 @@ class Drafting {
     return `${kind} ${name}${variables} {\n${indent}${field.name}${args}${body}\n}\n`;
   }
 
-  /** Arguments as variables, "" when there are none. */
+  /** The arguments as variables, "" if there are none. */
   private arguments(
     { name: fieldName }: GraphQLField<unknown, unknown>,
     chosen: GraphQLField<unknown, unknown>["args"],
@@ -157,7 +159,7 @@ class Drafting {
       ? this.fieldLines(own, depth, { inside, indentation, path, aliases: new Map() })
       : [];
     const possible = isAbstractType(type) ? [...this.schema.getPossibleTypes(type)] : [];
-    // One response key has one type (GraphQL, section 5.3.2); fields that differ get a name of their own.
+    // One response key has one type (GraphQL, section 5.3.2). Fields with different types get names of their own.
     const seen = new Map<string, string>();
     const parts = possible.flatMap((each) => {
       const fields = Object.values(each.getFields()).filter(({ name }) => !names.has(name));
@@ -210,7 +212,7 @@ class Drafting {
     });
   }
 
-  /** Whether a type, or a kind of it, is being selected already. */
+  /** Whether a type, or one of its possible types, is being selected already. */
   private isInside(type: GraphQLNamedType, inside: ReadonlySet<string>): boolean {
     if (inside.has(type.name)) return true;
     return isAbstractType(type) && this.schema.getPossibleTypes(type).some(({ name }) => inside.has(name));

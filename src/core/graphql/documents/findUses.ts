@@ -36,7 +36,11 @@ import { placeOfNode } from "../graphqlPlace.js";
 import { memberNeeds } from "./memberNeeds.js";
 import type { QueryUse, UseKind } from "./queryModel.js";
 
-/** Every place where the definitions depend on something of the schema, in document order. */
+/**
+ * Returns every place where definitions use a part of the schema, in document order.
+ *
+ * @param nodes all definitions that are sent together
+ */
 export function findUses(
   schema: GraphQLSchema,
   nodes: readonly (OperationDefinitionNode | FragmentDefinitionNode)[],
@@ -48,7 +52,7 @@ export function findUses(
   return nodes.flatMap((node) => new UseFinder(schema, node, { maybeNull, fragments }).find());
 }
 
-/** Variables that may be null or left out; a fragment may be sent by any of the operations. */
+/** Returns the variables that may be null or left out. Any of the operations may send a fragment. */
 function nullableVariables(nodes: readonly (OperationDefinitionNode | FragmentDefinitionNode)[]): Set<string> {
   return new Set(
     nodes.flatMap((node) =>
@@ -61,13 +65,13 @@ function nullableVariables(nodes: readonly (OperationDefinitionNode | FragmentDe
   );
 }
 
-/** What all definitions that are sent together know of each other. */
+/** The common facts of definitions that are sent together. */
 interface Sent {
   readonly maybeNull: ReadonlySet<string>;
   readonly fragments: ReadonlyMap<string, FragmentDefinitionNode>;
 }
 
-/** Finds the uses of one definition. The walk over the document tells it of each node. */
+/** Finds the uses of one definition. A walk over the document calls it for each node. */
 class UseFinder {
   readonly uses: QueryUse[] = [];
   private readonly info: TypeInfo;
@@ -139,7 +143,7 @@ class UseFinder {
     this.givenArguments(memberOf(parent.name, field.name), field.args, node);
   }
 
-  /** Uses the name of each type that a value of a type can be. */
+  /** Records a use of the name of each possible type. */
   private tellsApart(type: GraphQLCompositeType, node: ASTNode): void {
     for (const { name } of possibleTypes(this.schema, type)) this.add(printCoordinate(name, "byName"), "matches", node);
   }
@@ -168,7 +172,7 @@ class UseFinder {
     }
   }
 
-  /** Uses what is given a value, and how the value is given. */
+  /** Records the use of a value's target, and of how the value is given. */
   private given(coordinate: Coordinate, kind: UseKind, node: ArgumentNode | ObjectFieldNode): void {
     this.add(coordinate, kind, node);
     if (node.value.kind === Kind.VARIABLE) this.add(printCoordinate(coordinate, "variable"), kind, node);
@@ -192,7 +196,7 @@ class UseFinder {
   private inputObject(node: ObjectValueNode): void {
     const type = getNamedType(this.info.getInputType());
     if (!isInputObjectType(type)) return;
-    // Who writes an input out is hit by what it leaves out.
+    // An input that is written out is affected by the fields that it leaves out.
     for (const field of Object.values(type.getFields()))
       if (!node.fields.some(({ name }) => name.value === field.name))
         this.add(printCoordinate(memberOf(type.name, field.name), "omitted"), "sends", node);
@@ -216,7 +220,7 @@ class UseFinder {
     }
   }
 
-  /** Returns the type that a fragment is on. */
+  /** Returns the type condition of a fragment. */
   private conditionOf(selection: SelectionNode): string | undefined {
     switch (selection.kind) {
       case Kind.FIELD:
@@ -229,17 +233,17 @@ class UseFinder {
   }
 }
 
-/** Whether null is sent where a value stands, or may be. */
+/** Whether the value sent is null, or may be. */
 function mayBeNull(value: ValueNode, maybeNull: ReadonlySet<string>): boolean {
   return value.kind === Kind.NULL || (value.kind === Kind.VARIABLE && maybeNull.has(value.name.value));
 }
 
-/** Types a value of a type can be. */
+/** The object types that a value of a type can have. */
 function possibleTypes(schema: GraphQLSchema, type: GraphQLCompositeType): readonly GraphQLObjectType[] {
   return isAbstractType(type) ? schema.getPossibleTypes(type) : [type];
 }
 
-/** What a fragment on one type inside another depends on: that the types both can be implement those that are interfaces. */
+/** The facts that a fragment inside another type depends on: the possible types of both implement the interfaces. */
 function bridges(schema: GraphQLSchema, outer: GraphQLCompositeType, inner: GraphQLCompositeType): Coordinate[] {
   const inside = new Set(possibleTypes(schema, inner));
   const shared = possibleTypes(schema, outer).filter((type) => inside.has(type));
@@ -255,7 +259,7 @@ function bridges(schema: GraphQLSchema, outer: GraphQLCompositeType, inner: Grap
   return [...ofUnions, ...ofInterfaces];
 }
 
-/** What a selection asks of a value: names of fields, and the types that fragments are on, all of them looked into. */
+/** The names of the selected fields, and the types of the fragments, all of them read. */
 function selectedIn(
   set: SelectionSetNode,
   fragments: ReadonlyMap<string, FragmentDefinitionNode>,
@@ -279,7 +283,7 @@ function selectedIn(
   return [...found];
 }
 
-/** A variable of an input type may carry every field the type reaches. */
+/** A variable of an input type may contain every field that the type reaches. */
 function sendsType(type: GraphQLNamedType, add: (coordinate: Coordinate) => void, seen = new Set<string>()): void {
   if (seen.has(type.name)) return;
   seen.add(type.name);

@@ -2,7 +2,9 @@ import { Kind, visit, type FragmentDefinitionNode, type FragmentSpreadNode } fro
 import { problem, type Problem } from "../../problem/problem.js";
 import { placeOfNode } from "../graphqlPlace.js";
 
-/** Fragments that spread each other in a circle (GraphQL specification, section 5.5.2.2), each circle told once. */
+/**
+ * Returns the circles of fragments that spread each other (GraphQL specification, section 5.5.2.2), each circle once.
+ */
 export function fragmentCycles(fragments: readonly FragmentDefinitionNode[]): Problem[] {
   const spreads = new Map(fragments.map((fragment) => [fragment.name.value, spreadsOf(fragment)]));
   const done = new Set<string>();

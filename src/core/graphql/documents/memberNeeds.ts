@@ -8,18 +8,25 @@ import {
   type SelectionSetNode,
 } from "graphql";
 
-/** What a selection on an abstract type asks of a type that such a value can be. */
+/** What a selection on an abstract type needs from the possible types of its value. */
 export interface MemberNeeds {
-  /** It asks which type a value is: it names that, or has fragments that hold for some types only. */
+  /** Whether it distinguishes types: it selects the type name, or has fragments for some types only. */
   readonly isTold: boolean;
-  /** Each key that every type answers today: the ways to it, each the types a value has to be for it. */
+  /** The ways to each key that every type has today. A way is the list of types that a value must have. */
   readonly keys: readonly Ways[];
 }
 
-/** Ways to one key; a way is the conditions of the fragments around it, without those that hold for the type itself. */
+/**
+ * The ways to one key. A way is the conditions of the fragments around it, without those that always hold for the type
+ * itself.
+ */
 export type Ways = readonly (readonly string[])[];
 
-/** Looks through the fragments of a selection on an abstract type, of which `fragments` holds those that have names. */
+/**
+ * Returns the needs of a selection on an abstract type.
+ *
+ * @param fragments the fragments with names
+ */
 export function memberNeeds(
   set: SelectionSetNode,
   type: GraphQLAbstractType,
@@ -31,7 +38,7 @@ export function memberNeeds(
   const possible = schema.getPossibleTypes(type);
   const ways = new Map<string, (readonly string[])[]>();
   let isTold = false;
-  // Looked through again under more conditions, a selection tells nothing new.
+  // Read again under more conditions, a selection adds nothing.
   const seen = new Map<SelectionSetNode, (readonly string[])[]>();
   const look = (inside: SelectionSetNode, conditions: readonly string[]): void => {
     const earlier = seen.get(inside) ?? [];

@@ -1,5 +1,5 @@
 /**
- * The id by which a server knows an operation whose text it does not get.
+ * Returns the id of an operation for servers that accept ids instead of texts.
  *
  * @param digest SHA-256 of the operation's text, in hexadecimal
  */

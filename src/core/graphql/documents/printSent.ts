@@ -8,7 +8,11 @@ import {
   type SelectionSetNode,
 } from "graphql";
 
-/** The text that is sent: the operation, then its fragments, with `__typename` first in the marked selection sets. */
+/**
+ * Returns the text that is sent: the operation, then its fragments.
+ *
+ * @param needTypename the selection sets that get `__typename` as their first field
+ */
 export function printSent(
   operation: OperationDefinitionNode,
   fragments: readonly FragmentDefinitionNode[],
@@ -17,7 +21,8 @@ export function printSent(
   const withTypename = <T extends OperationDefinitionNode | FragmentDefinitionNode>(node: T): T =>
     visit(node, {
       [Kind.SELECTION_SET]: {
-        // On the way out the children are done; the marks are on the original nodes, so they are looked up on the way in.
+        // After a node's children were visited, the node is a copy. The marks are on the original nodes, so they are
+        // read before that.
         enter(set) {
           if (!needTypename.has(set) || set.selections.some(isTypename)) return undefined;
           const typename = { kind: Kind.FIELD, name: { kind: Kind.NAME, value: "__typename" } } as const;
@@ -28,7 +33,7 @@ export function printSent(
   return [operation, ...fragments].map((node) => print(withTypename(node))).join("\n\n");
 }
 
-/** Whether a selection brings `__typename` under its own name, whatever the variables. */
+/** Whether a selection is always `__typename` under its own name, whatever the variables. */
 function isTypename(selection: SelectionNode): boolean {
   return (
     selection.kind === Kind.FIELD &&

@@ -11,21 +11,23 @@ import {
 import { didYouMean } from "../../text/nearest.js";
 import { argumentsOf, conditions, fieldsOf, instead, quoted, valuesOf } from "../schemaNames.js";
 
-/** What is said of a mistake in a query: what is wrong, and what to write instead. */
+/** The explanation of an error in a query: what is wrong, and what to write instead. */
 export interface Advice {
   readonly message: string;
   readonly hint?: string | undefined;
 }
 
-/** What mistakes are explained by. */
+/** The facts that explanations need. */
 export interface Advising {
   readonly schema: GraphQLSchema;
   readonly document: DocumentNode;
 }
 
 /**
- * Says an error of the reference implementation so that nothing of it is lost: values stand as they were written, quotes
- * included, and there is a way out.
+ * Rewrites an error of the reference implementation without losing anything: values stay as they were written, quotes
+ * included, and there is a fix.
+ *
+ * @param error an error of parsing or validating
  */
 export function queryAdvice(error: GraphQLError, advising: Advising): Advice {
   const { message } = error;
@@ -44,7 +46,7 @@ interface At extends Advising {
   readonly node: ASTNode | undefined;
 }
 
-/** Parts of a message, and what is made of them; undefined where the message is to stay as it is. */
+/** A pattern for a message, and the advice from its parts; undefined if the message stays as it is. */
 type Form = readonly [RegExp, (parts: readonly string[], at: At) => Advice | undefined];
 
 const forms: readonly Form[] = [
@@ -263,7 +265,7 @@ function undefinedVariable([name = "", operation]: readonly string[], { schema, 
   };
 }
 
-/** The type that is expected where a variable stands. */
+/** The expected type at the place of a variable. */
 function typeWanted(schema: GraphQLSchema, document: DocumentNode, node: ASTNode | undefined): string | undefined {
   const info = new TypeInfo(schema);
   let found: string | undefined;
@@ -278,13 +280,13 @@ function typeWanted(schema: GraphQLSchema, document: DocumentNode, node: ASTNode
   return found;
 }
 
-/** "FRAGMENT_SPREAD" as people say it. */
+/** "FRAGMENT_SPREAD" in words. */
 function placeWords(place: string): string {
   const words = place.toLowerCase().replaceAll("_", " ");
   return `${/^[aeiou]/.test(words) ? "an" : "a"} ${words}`;
 }
 
-/** Names in quotes, as this program writes them. */
+/** Replaces the quotes around names with this program's own. */
 function ticked(message: string): string {
   return message.replaceAll('"', "`");
 }

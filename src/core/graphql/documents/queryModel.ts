@@ -8,18 +8,18 @@ export interface QueryOperation {
   readonly name: string;
   readonly root: GraphqlRoot;
   readonly variables: readonly Field[];
-  /** Inline records and unions, exactly as selected; enums and scalars are named. */
+  /** Records and unions are inline, exactly as selected. Enums and scalars are named. */
   readonly answer: Reference;
-  /** Sealed fragments only: the answer with everything in it that they hide. */
+  /** Sealed fragments only: the answer with all fields of its fragments. */
   readonly whole?: Reference;
-  /** What is sent: the operation and the fragments it uses, `__typename` added where narrowing needs it. */
+  /** The text that is sent: the operation and its fragments, with `__typename` where narrowing needs it. */
   readonly text: string;
   readonly fragments: readonly string[];
   readonly description?: string;
   readonly place: Place;
 }
 
-/** A fragment's own shape, so that a component can say which part of an answer it takes. */
+/** The shape of a fragment, so that a component can declare the part of an answer that it takes. */
 export interface QueryFragment {
   readonly name: string;
   readonly on: string;
@@ -30,19 +30,19 @@ export interface QueryFragment {
 
 export type UseKind = "selects" | "passes" | "sends" | "names" | "matches";
 
-/** One place where a query document depends on something of the schema. */
+/** One place where a query document uses a part of the schema. */
 export interface QueryUse {
   /** "Voyage.eta", "Query.voyages(first:)", "VoyageStatus", "VoyageStatus.LATE". */
   readonly coordinate: Coordinate;
   readonly kind: UseKind;
-  /** Name of the operation or fragment that holds the place. */
+  /** The operation or fragment that contains the place. */
   readonly owner: string;
   /** The operations that send the place: the owner, or those that spread it. */
   readonly operations: readonly string[];
   readonly place: Place;
-  /** Of a selection on an interface or union: the keys that all types answer today, by the ways to them. */
+  /** For a selection on an interface or union: the keys that all types have today, with the ways to them. */
   readonly keys?: readonly Ways[];
-  /** Of a field that has fields: what is selected of it, "name", "__typename", and the types that fragments are on, "on Vessel". */
+  /** For a field with fields: its selection, "name", "__typename", and the types of fragments, "on Vessel". */
   readonly selected?: readonly string[];
 }
 

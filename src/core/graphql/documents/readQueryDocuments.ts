@@ -25,16 +25,20 @@ import type { TypingContext } from "./typingContext.js";
 
 export interface QueryReading extends QueryDocuments {
   readonly problems: readonly Problem[];
-  /** Names of operations that have an error, or use a fragment that has one; they are not among `operations`. */
+  /** The operations that have an error or use a fragment with one. They are not in `operations`. */
   readonly leftOut: readonly string[];
 }
 
-/** Texts that were parsed already: a comparison reads the same ones against two schemas. */
+/** The texts that were already parsed: a comparison reads the same ones against two schemas. */
 const parsedTexts = new WeakMap<SourceText, ParsedText>();
 
 /**
- * Reads query documents: parses every text, validates all of them as one document against the schema (all rules of
- * the specification), and types every operation and fragment that is sound.
+ * Reads query documents: parses every text, validates all of them as one document against the schema (all rules of the
+ * specification), and types every valid operation and fragment.
+ *
+ * @param texts the documents, also those inside source files
+ * @param options the SDK's settings that change types
+ * @returns the operations and fragments, with all problems
  */
 export function readQueryDocuments(
   schema: GraphQLSchema,
@@ -68,7 +72,10 @@ export function readQueryDocuments(
 }
 
 export interface TypingOptions {
-  /** Whether the fields of a named fragment are seen where it is spread, or only by who names it, or whether it is a type. */
+  /**
+   * Whether the fields of a named fragment are visible wherever it is spread, visible only to code that names it, or in
+   * a type of their own.
+   */
   readonly fragments?: "inline" | "sealed" | "named";
 }
 
@@ -84,7 +91,7 @@ function anonymous(operations: readonly OperationDefinitionNode[]): Problem[] {
     });
 }
 
-/** A name for an anonymous operation: its file's name when that says something, else its first field. */
+/** Returns a name for an anonymous operation: that of its file if it has words, otherwise its first field. */
 function proposedName(operation: OperationDefinitionNode, document: string): string {
   const file = pascalCase((document.split("/").pop() ?? "").replace(/\.[^.]*$/, ""));
   const field = operation.selectionSet.selections.find((each) => each.kind === Kind.FIELD);
@@ -206,7 +213,7 @@ function typed(
   };
 }
 
-/** A definition whose fragments, each spread below several fields, come to more than anybody reads. */
+/** A definition with too many fields after its fragments are written out. */
 function tooManyFields(node: OperationDefinitionNode | FragmentDefinitionNode): Problem {
   const message = `\`${node.name?.value ?? ""}\` selects more than ${mostFields.toLocaleString("en")} fields when its fragments are expanded.`;
   return problem("query.large", message, {

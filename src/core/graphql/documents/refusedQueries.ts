@@ -3,19 +3,18 @@ import type { SourceText } from "../../problem/place.js";
 import type { Problem } from "../../problem/problem.js";
 import { parseText } from "../parseText.js";
 
-/** An error that a query document has against a new schema, and did not have against the old one. */
+/** An error that a query document has with a new schema, but not with the old one. */
 export interface RefusedQuery {
   readonly problem: Problem;
-  /** The operation or fragment that has it. */
+  /** The operation or fragment with the error. */
   readonly owner: string;
 }
 
 /**
- * Returns what a server with the new schema refuses of documents that one with the old schema accepts (GraphQL,
- * section 5).
+ * Returns the new errors of documents, for which a server with the new schema refuses them (GraphQL, section 5).
  *
- * @param before the problems that the documents have against the old schema
- * @param after those that they have against the new one
+ * @param before the problems that the documents have with the old schema
+ * @param after the problems that they have with the new one
  */
 export function refusedQueries(
   before: readonly Problem[],

@@ -1,10 +1,10 @@
 import { Kind, parse, type FragmentDefinitionNode, type SelectionSetNode } from "graphql";
 
 /**
- * The names of the root fields that an operation selects, those inside fragments included, in the order they are met.
+ * Returns the names of the root fields that an operation selects, also inside fragments, in order.
  *
- * @param text a document with one operation, and the fragments that it uses
- * @throws GraphQLError for what is no document
+ * @param text a document with one operation and its fragments
+ * @throws GraphQLError if the text is not a valid document
  */
 export function selectedRootFields(text: string): ReadonlySet<string> {
   const { definitions } = parse(text, { noLocation: true });

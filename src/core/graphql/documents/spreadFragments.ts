@@ -1,6 +1,10 @@
 import { Kind, visit, type FragmentDefinitionNode, type OperationDefinitionNode } from "graphql";
 
-/** Names of the fragments a definition spreads, and of those they spread in turn as far as they are known. */
+/**
+ * Returns the names of the fragments that a definition spreads, directly or through other fragments.
+ *
+ * @param fragments the known fragments by name
+ */
 export function spreadFragments(
   node: OperationDefinitionNode | FragmentDefinitionNode,
   fragments: ReadonlyMap<string, FragmentDefinitionNode>,

@@ -19,7 +19,11 @@ import { spreadFragments } from "./spreadFragments.js";
 import { mostFields, typeSelections, type SelectionContext } from "./typeSelections.js";
 import type { TypingContext } from "./typingContext.js";
 
-/** Types one valid, named operation. @throws TooManyFields when it selects more than is typed */
+/**
+ * Types one valid, named operation.
+ *
+ * @throws TooManyFields if it selects more fields than are typed
+ */
 export function typeOperation(node: OperationDefinitionNode, context: TypingContext): QueryOperation {
   const needTypename = new Set<SelectionSetNode>();
   const room = (): SelectionContext["room"] => ({ left: mostFields });
@@ -39,7 +43,7 @@ export function typeOperation(node: OperationDefinitionNode, context: TypingCont
       })
     : undefined;
   const fragments = [...spreadFragments(node, context.fragments)].sort();
-  // What a sealed fragment needs to tell types apart is not seen from outside.
+  // The fields that a sealed fragment needs to distinguish types are not visible from outside.
   if (context.isSealed)
     for (const name of fragments) {
       const fragment = context.fragments.get(name);
@@ -62,7 +66,11 @@ export function typeOperation(node: OperationDefinitionNode, context: TypingCont
   };
 }
 
-/** Types one fragment on its own. @throws TooManyFields when it selects more than is typed */
+/**
+ * Types one fragment on its own.
+ *
+ * @throws TooManyFields if it selects more fields than are typed
+ */
 export function typeFragment(node: FragmentDefinitionNode, context: TypingContext): QueryFragment {
   const shape = fragmentShape(node, { ...context, needTypename: new Set(), room: { left: mostFields } });
   return {
@@ -93,7 +101,7 @@ function variableField(node: VariableDefinitionNode, schema: GraphQLSchema): Fie
   };
 }
 
-/** The comment lines right above an operation are its description. */
+/** The comment lines directly above an operation are its description. */
 function leadingComment(node: OperationDefinitionNode): { description?: string } {
   const lines: string[] = [];
   const start = node.loc?.startToken;

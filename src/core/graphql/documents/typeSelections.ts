@@ -25,48 +25,52 @@ import { toReference } from "../readGraphqlContract.js";
 import type { TypingContext } from "./typingContext.js";
 
 export interface SelectionContext extends TypingContext {
-  /** Fields that may still be typed; each fragment counts anew wherever it is spread below another field. */
+  /**
+   * The number of fields that may still be typed. Each fragment counts again wherever it is spread below another field.
+   */
   readonly room: { left: number };
-  /** Filled with the selection sets whose text needs `__typename` added. */
+  /** Filled with the selection sets that need `__typename` added to their text. */
   readonly needTypename: Set<SelectionSetNode>;
 }
 
-/** As many fields as one definition may select when its fragments are written out. */
+/** The largest number of fields in one definition, with its fragments written out. */
 export const mostFields = 20_000;
 
-/** Thrown for a definition that selects more. */
+/** Thrown for a definition with more fields. */
 export class TooManyFields extends Error {}
 
-/** A selection set under the condition (of `@include`/`@skip` variables) that it is there at all; "" is always. */
+/** A selection set with the condition (of `@include`/`@skip` variables) under which it is present; "" is always. */
 export interface ConditionalSet {
   readonly set: SelectionSetNode;
   readonly condition: string;
 }
 
-/** What selection sets ask of one object type. */
+/** The selections on one object type. */
 interface Collected {
-  /** The conditions of the sets: under none of them there would be no value to hold the fields. */
+  /** The conditions of the sets. Under none of them, there is no value to contain the fields. */
   readonly outer: readonly string[];
   readonly fields: Map<string, Merged>;
-  /** By fragment, the conditions under which it is spread; sealed fragments only. */
+  /** The conditions under which each fragment is spread; sealed fragments only. */
   readonly seals: Map<string, string[]>;
-  /** By fragment, the conditions under which it is spread; where fragments are types. */
+  /** The conditions under which each fragment is spread, if fragments are types. */
   readonly spreads: Map<string, string[]>;
-  /** Conditions that a set was looked at under: spread again, it says nothing new. */
+  /** The conditions under which a set was read. Spread again under one of them, it adds nothing. */
   readonly seen: Map<SelectionSetNode, Set<string>>;
 }
 
-/** All field nodes that answer under one response key. */
+/** All field nodes with the same response key. */
 interface Merged {
-  /** The type that the place of the selection has, or the object type itself. */
+  /** The type at the place of the selection, or the object type itself. */
   readonly owner: GraphQLCompositeType;
   readonly definition: GraphQLField<unknown, unknown>;
   readonly nodes: { readonly node: FieldNode; readonly condition: string }[];
 }
 
 /**
- * The exact shape of what selection sets on one type answer (GraphQL specification, sections 5.3.2 and 6.3.2): merged
- * fields, aliases, and for an abstract type one union member for each group of object types that answer alike.
+ * Returns the exact shape of the response to selection sets on one type (GraphQL specification, sections 5.3.2 and
+ * 6.3.2). Fields are merged, aliases are applied, and an abstract type gets one union member for each group of object
+ * types with the same fields.
+ *
  * @throws Error if the type has no fields, which validation refuses
  */
 export function typeSelections(
@@ -80,7 +84,7 @@ export function typeSelections(
   return unionOf(sets, type, context);
 }
 
-/** Whether a selection on an abstract type has fragments that hold for only some of its object types. */
+/** Whether a selection on an abstract type has fragments for only some of its object types. */
 function splits(
   set: SelectionSetNode,
   type: GraphQLCompositeType,
@@ -99,12 +103,12 @@ function splits(
   });
 }
 
-/** Whether every value of a type is of a condition's type too. */
+/** Whether every value of a type also has the type of a condition. */
 function alwaysHolds(condition: string, type: GraphQLCompositeType, context: SelectionContext): boolean {
   const { schema } = context;
   const wanted = schema.getType(condition);
   if (wanted === type) return true;
-  // Of types that the schema does not have yet only what is declared can be said.
+  // For types that the schema does not have yet, only the declared fields are known.
   if (context.isNamed && isAbstractType(type))
     return isInterfaceType(type) && isInterfaceType(wanted) && schema.isSubType(wanted, type);
   return (
@@ -142,7 +146,7 @@ function unionOf(sets: readonly ConditionalSet[], type: GraphQLCompositeType, co
     if (group && !isAsked) group.isAsked = false;
   }
   const [first] = sets;
-  // A set that is not always there does not always bring the tag along.
+  // A set that is not always present does not always include the tag.
   const always = sets.find(({ condition }) => condition === "");
   for (const { set } of always ? [always] : sets) context.needTypename.add(set);
   const place = first?.set.loc ? placeOfNode(first.set) : { document: "", offset: 0, length: 1 };
@@ -175,8 +179,8 @@ function unionOf(sets: readonly ConditionalSet[], type: GraphQLCompositeType, co
 }
 
 /**
- * What fragments answer for an object type. Types that answer alike where several fragments are spread, but not in one
- * of them, stay apart: as values of that fragment they are of different kinds.
+ * The fields of fragments for an object type. Types with the same fields for several fragments together, but different
+ * fields for one of them, stay separate: as values of that fragment, they have different types.
  */
 function ofFragments(names: readonly string[], object: GraphQLObjectType, context: SelectionContext): string {
   return names
@@ -204,7 +208,7 @@ function tagOf(names: readonly string[], context: SelectionContext): Shape {
 function typenames(names: readonly string[], { isNamed }: SelectionContext): Shape {
   const [only] = names;
   if (only !== undefined && names.length === 1) return { kind: "literal", value: only };
-  // The same where fewer types are possible, so that what spreads a fragment is its type too.
+  // The same with fewer possible types, so that the type that spreads a fragment is also a type of the fragment.
   if (isNamed) return { kind: "text" };
   return { kind: "choice", values: names.map((value) => ({ value })) };
 }
@@ -279,12 +283,14 @@ function fieldDefinition(
   if (name === TypeNameMetaFieldDef.name) return { owner: object, definition: TypeNameMetaFieldDef };
   const own = "getFields" in object ? object.getFields()[name] : undefined;
   const shared = "getFields" in parent ? parent.getFields()[name] : undefined;
-  // Said of the interface where both say the same, because members that answer alike are one.
+  // Taken from the interface if both are the same, because members with the same fields are one.
   if (shared && (!own || String(own.type) === String(shared.type))) return { owner: parent, definition: own ?? shared };
   return own && { owner: object, definition: own };
 }
 
-/** The condition under which a selection is there: "" always, "never", or its variables, for example "include:$full". */
+/**
+ * The condition under which a selection is present: "" always, "never", or its variables, for example "include:$full".
+ */
 function conditionOf(directives: readonly DirectiveNode[]): string {
   const parts: string[] = [];
   for (const directive of directives) {
@@ -336,8 +342,8 @@ function recordOf(collected: Collected, object: GraphQLCompositeType, context: S
 }
 
 /**
- * Whether something is there whenever the value is that holds it: without a condition, under one and its opposite, or
- * under each of those that the value itself depends on.
+ * Whether something is present whenever the value that contains it is. This is so without a condition, under a
+ * condition and its opposite, or under each condition of the value itself.
  */
 function isAlways(conditions: readonly string[], outer: readonly string[]): boolean {
   return (
@@ -346,14 +352,14 @@ function isAlways(conditions: readonly string[], outer: readonly string[]): bool
   );
 }
 
-/** The condition that holds exactly when another does not; "never" for one of several parts, which has none. */
+/** The condition that holds exactly if another does not; "never" for a condition of several parts, which has none. */
 function opposite(condition: string): string {
   const [part = "", ...others] = condition.split("&");
   if (others.length > 0) return "never";
   return part.startsWith("skip:") ? part.replace(/^skip:/, "include:") : part.replace(/^include:/, "skip:");
 }
 
-/** Under which variables a field is left out, in words. */
+/** The variables under which a field is left out, in words. */
 function absence(conditions: readonly string[], outer: readonly string[]): string[] {
   if (isAlways(conditions, outer)) return [];
   const ways = [...new Set(conditions)].map((condition) =>
@@ -365,7 +371,7 @@ function absence(conditions: readonly string[], outer: readonly string[]): strin
   return [`Only present with ${ways.join(", or with ")}.`];
 }
 
-/** Where the schema admits null, in its own words. */
+/** The nullable types in the schema, as it writes them. */
 function nullability({ owner, definition }: Merged): string[] {
   if (definition === TypeNameMetaFieldDef || !admitsNull(definition.type)) return [];
   return [`Nullable in the schema: \`${owner.name}.${definition.name}: ${String(definition.type)}\`.`];
@@ -394,7 +400,7 @@ function typeOutput(type: GraphQLOutputType, nodes: Merged["nodes"], context: Se
   return { shape: typeSelections(subSelections(nodes), type as GraphQLNamedType, context), nullable: true };
 }
 
-/** When every node has the same condition, their fields are there exactly when the field itself is. */
+/** If every node has the same condition, their fields are present exactly if the field itself is. */
 function subSelections(nodes: Merged["nodes"]): ConditionalSet[] {
   const shared = new Set(nodes.map(({ condition }) => condition)).size === 1;
   return nodes.flatMap(({ node, condition }) =>

@@ -1,13 +1,13 @@
 import type { FragmentDefinitionNode, GraphQLSchema } from "graphql";
 
-/** What typing a selection needs to look up. */
+/** The facts for typing a selection. */
 export interface TypingContext {
   readonly schema: GraphQLSchema;
   readonly fragments: ReadonlyMap<string, FragmentDefinitionNode>;
-  /** Fields of a named fragment are seen only by who names the fragment. */
+  /** Whether the fields of a named fragment are visible only to code that names the fragment. */
   readonly isSealed: boolean;
-  /** Fragments are types of their own: answers say which of them they spread. */
+  /** Whether fragments are types of their own: answers then list the fragments that they spread. */
   readonly isNamed: boolean;
-  /** What a fragment answers for an object type, as far as it was asked for: signatures by both names. */
+  /** The fields of a fragment for an object type, as far as they were needed: signatures by both names. */
   readonly answered: Map<string, string>;
 }

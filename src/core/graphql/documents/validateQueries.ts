@@ -20,7 +20,7 @@ import { sentence } from "../readGraphqlContract.js";
 
 type Definition = OperationDefinitionNode | FragmentDefinitionNode;
 
-/** Said in our own words: with both places and a proposed name, with the circle, or as a warning. */
+/** Reported in our own words: with both places and a proposed name, with the circle, or as a warning. */
 const rulesOfOurOwn = new Set([
   "LoneAnonymousOperationRule",
   "UniqueOperationNamesRule",
@@ -32,10 +32,10 @@ const rules = specifiedRules.filter((rule) => !rulesOfOurOwn.has(rule.name));
 const mostErrors = 1000;
 
 /**
- * Holds definitions against a schema by all rules of the specification (GraphQL specification, section 5), and finds
- * what they use that is deprecated. A problem inside a fragment says which operations send it.
+ * Validates definitions against a schema by all rules of the specification (GraphQL specification, section 5), and
+ * finds their uses of deprecated parts. A problem inside a fragment lists the operations that send it.
  *
- * @param isIncomplete some documents could not be read, so a fragment that is not there proves nothing
+ * @param isIncomplete whether some documents could not be read, so that a missing fragment is not an error
  */
 export function validateQueries(
   schema: GraphQLSchema,
@@ -45,7 +45,7 @@ export function validateQueries(
   const document = { kind: Kind.DOCUMENT, definitions } as const;
   const senders = sendersOf(definitions);
   const deprecations: GraphQLError[] = [];
-  // In the same walk as the rules, but what it finds is no error.
+  // This runs in the same walk as the rules, but its findings are not errors.
   const noDeprecated: ValidationRule = (context) =>
     NoDeprecatedCustomRule(
       Object.create(context, {
@@ -59,7 +59,7 @@ export function validateQueries(
   return [...errors, ...rootless(schema, definitions), ...deprecated(deprecations)];
 }
 
-/** Directives that ask for an answer in pieces, whether the schema knows them or not. */
+/** Returns the directives that request a response in parts, whether the schema has them or not. */
 export function incremental(definitions: readonly Definition[]): Problem[] {
   const problems: Problem[] = [];
   for (const definition of definitions)
@@ -78,7 +78,7 @@ export function incremental(definitions: readonly Definition[]): Problem[] {
   return problems;
 }
 
-/** Operations that the schema has no root for, which the rules of the specification leave to the execution. */
+/** Operations whose root type the schema lacks, which the rules of the specification leave to the execution. */
 function rootless(schema: GraphQLSchema, definitions: readonly Definition[]): Problem[] {
   return definitions
     .filter((node) => node.kind === Kind.OPERATION_DEFINITION)
@@ -105,7 +105,7 @@ function invalid(error: GraphQLError, advising: Advising, senders: (place: Place
   });
 }
 
-/** Fields that share a word with one that is not there: `berthCode` for `berth`, which no count of letters finds. */
+/** Fields with a word in common with one that does not exist: `berthCode` for `berth`, which no edit distance finds. */
 function relatedField(schema: GraphQLSchema, message: string): string | undefined {
   const [, field, typeName] = /^Cannot query field "(\w+)" on type "(\w+)"/.exec(message) ?? [];
   const type = typeName === undefined ? undefined : schema.getType(typeName);
@@ -116,7 +116,7 @@ function relatedField(schema: GraphQLSchema, message: string): string | undefine
     : `Did you mean ${related.map((name) => `\`${name}\``).join(" or ")}?`;
 }
 
-/** One warning for each thing that is deprecated, with every place that uses it. */
+/** One warning for each deprecated part, with all its places. */
 function deprecated(errors: readonly GraphQLError[]): Problem[] {
   const byMessage = new Map<string, Place[]>();
   for (const error of errors) {
@@ -136,7 +136,7 @@ function deprecated(errors: readonly GraphQLError[]): Problem[] {
   });
 }
 
-/** Says of a place inside a fragment which operations send it, and through which fragments they come to it. */
+/** Adds the operations that send a place inside a fragment, with the fragments on the way. */
 function sendersOf(definitions: readonly Definition[]): (place: Place) => string | undefined {
   const spreads = new Map<Definition, string[]>();
   const fragments = new Map<string, FragmentDefinitionNode>();

@@ -3,7 +3,7 @@ import { description as typescript } from "../typescript/description.js";
 
 const { imports: _imports, ...own } = typescript.settings.own;
 
-/** What a configuration can say of a JavaScript SDK: as of a TypeScript one, but that imports end as a browser needs them. */
+/** The description of JavaScript: the same as TypeScript's, except that imports end as browsers require. */
 export const description: LanguageDescription = {
   id: "javascript",
   title: "JavaScript",

@@ -4,10 +4,13 @@ import { printTypescriptSdk, typescriptSpelling } from "../typescript/printTypes
 import { description } from "./description.js";
 import { transpiled } from "./transpiled.js";
 
-/** Node takes files that end in .js for modules where this says so; bundlers leave out what an app does not import. */
+/**
+ * With this manifest, Node treats files with the extension .js as modules, and bundlers leave out what an app does not
+ * import.
+ */
 const manifest = `${JSON.stringify({ type: "module", sideEffects: false }, undefined, 2)}\n`;
 
-/** JavaScript: what TypeScript is without its types, as modules that run as they are, with the types beside them. */
+/** JavaScript: TypeScript without its types, as modules that run as they are, with declarations next to them. */
 export const language: Language = {
   ...typescript,
   ...description,
@@ -21,7 +24,7 @@ export const language: Language = {
   exports: exportedNames,
 };
 
-/** Names that the declarations of a contract's calls and types export. */
+/** The names that the declarations of a contract's calls and types export. */
 function exportedNames(files: ReadonlyMap<string, string>, contract: string): string[] {
   return [...files].flatMap(([path, text]) => {
     const isOwn = path.startsWith(`${contract}/calls/`) || path === `${contract}/shapes.d.ts`;

@@ -1,8 +1,10 @@
 import ts from "typescript";
 
 /**
- * What the compiler prints, as people write it: two spaces for each step inwards, and a blank line between what a module
- * declares. Texts of several lines stay as they are.
+ * Returns the compiler's output in the usual layout: indented by two spaces, with a blank line between declarations.
+ * Template literals of several lines stay as they are.
+ *
+ * @param printed the compiler's output
  */
 export function tidied(printed: string): string {
   const file = ts.createSourceFile("printed.ts", printed, ts.ScriptTarget.Latest, false, ts.ScriptKind.TS);
@@ -24,7 +26,7 @@ export function tidied(printed: string): string {
 
 const widest = 110;
 
-/** A line that imports names, or a line for each of them where they are many. */
+/** Imports of names on one line, or on a line for each of them if there are many. */
 function nameLines(line: string): string[] {
   const [, start = "", names = "", end = ""] =
     /^((?:import|export) (?:type )?)\{ (.*?),? \}( from ".*";)$/.exec(line) ?? [];
@@ -33,7 +35,7 @@ function nameLines(line: string): string[] {
   return whole.length <= widest ? [whole] : [`${start}{`, ...names.split(", ").map((name) => `  ${name},`), `}${end}`];
 }
 
-/** Imports stand in one block, and so do exports of other modules. */
+/** Imports are one block, and so are exports of other modules. */
 function isTogether(file: ts.SourceFile, one: ts.Statement, other: ts.Statement): boolean {
   return (
     (ts.isImportDeclaration(one) && ts.isImportDeclaration(other)) ||
@@ -42,12 +44,12 @@ function isTogether(file: ts.SourceFile, one: ts.Statement, other: ts.Statement)
   );
 }
 
-/** Constants of one line without a comment. */
+/** Constants on one line without a comment. */
 function isBare(file: ts.SourceFile, statement: ts.VariableStatement): boolean {
   return !file.text.slice(statement.pos, statement.end).trim().includes("\n");
 }
 
-/** Where the comment of a statement begins, or the statement itself. */
+/** The start of a statement's comment, or of the statement itself. */
 function beginningOf(file: ts.SourceFile, statement: ts.Statement): number {
   const [comment] = ts.getLeadingCommentRanges(file.text, statement.pos) ?? [];
   return comment?.pos ?? statement.getStart(file);
@@ -57,7 +59,7 @@ function lineOf(file: ts.SourceFile, offset: number): number {
   return file.getLineAndCharacterOfPosition(offset).line;
 }
 
-/** The lines that begin inside a text of several lines. */
+/** The lines that begin inside a template literal of several lines. */
 function linesInsideTexts(file: ts.SourceFile): Set<number> {
   const found = new Set<number>();
   const visit = (node: ts.Node): void => {

@@ -10,10 +10,10 @@ const compilerOptions: ts.CompilerOptions = {
 };
 
 /**
- * The files of a TypeScript SDK as modules that run as they are, each with its declarations; others stay.
+ * Returns the files of a TypeScript SDK as modules that run as they are, each with its declarations. Other files stay.
  *
  * @param files by path
- * @throws Error when a module leaves a type of what it exports unsaid
+ * @throws Error if a module does not declare a type of its exports
  */
 export function transpiled(files: ReadonlyMap<string, string>): Map<string, string> {
   const made = new Map<string, string>();
@@ -28,7 +28,7 @@ export function transpiled(files: ReadonlyMap<string, string>): Map<string, stri
       made.set(`${base}.js`, `${header}\n\nexport {};\n`);
       continue;
     }
-    // The compiler keeps the first line in modules alone, and the blank line after it nowhere.
+    // The compiler keeps the first line only in modules, and never the blank line after it.
     const [first = ""] = /^\/\/.*\n\n/.exec(text) ?? [];
     const body = text.slice(first.length);
     made.set(`${base}.d.ts`, first + declarations(path, body));
@@ -37,7 +37,7 @@ export function transpiled(files: ReadonlyMap<string, string>): Map<string, stri
   return made;
 }
 
-/** Whether a module runs nothing, so that it is its own declaration; most of a large SDK is in such modules. */
+/** Whether a module contains only types, so that it is its own declaration. Most of a large SDK is in such modules. */
 function holdsTypesAlone(text: string): boolean {
   return !/^(?!\/\/|\/\*\*| \*|import type |export type |export interface |[ }|)]|$)/m.test(text);
 }
@@ -48,7 +48,7 @@ function declarations(fileName: string, text: string): string {
     fileName,
     reportDiagnostics: true,
   });
-  // The compiler says that this option needs the other one, which it takes out by itself.
+  // The compiler reports that this option needs the other one, which it removes itself.
   const [refused] = diagnostics.filter(({ code }) => code !== missingDeclaration);
   if (refused) throw new Error(`${fileName}: ${ts.flattenDiagnosticMessageText(refused.messageText, "\n")}`);
   return tidied(outputText);

@@ -10,40 +10,44 @@ import type { KotlinSettings } from "./settings.js";
 import { wrappedAliases } from "../../sdk/lower/values/wrappedAliases.js";
 import { directUnions, type DirectUnions } from "./types/directUnions.js";
 
-/** One contract of an SDK, with everything that printing any part of it needs. */
+/** One contract of an SDK, with everything that printing a part of it needs. */
 export interface ContractContext<Contract extends LoweredContract = LoweredContract> {
   readonly contract: Contract;
   readonly names: KotlinNames;
   /** The package of this contract's part, and of the runtime. */
   readonly package: string;
   readonly runtime: string;
-  /** What the configuration says each GraphQL scalar is. */
+  /** The configured type of each mapped GraphQL scalar. */
   readonly scalars: ReadonlyMap<string, string>;
   readonly formats: NonNullable<KotlinSettings["formats"]>;
-  /** Which ways values go. */
+  /** The directions of values. */
   readonly directions: ReadonlyMap<string, Direction>;
-  /** Which ways there is code for: a fake connection writes what the app reads. */
+  /** The directions with code for them: a fake connection writes what the app reads. */
   readonly forms: ReadonlyMap<string, Direction>;
-  /** Names for something that would hold itself; each becomes a class. */
+  /** Names of types that would contain themselves. Each becomes a class. */
   readonly wrapped: ReadonlySet<string>;
   readonly unions: DirectUnions;
-  /** Records with files below them, whose forms collect them. */
+  /** Records with files below them, whose forms collect the files. */
   readonly filed: ReadonlySet<RecordShape>;
-  /** Types of fragments; each is an interface. */
+  /** The types of fragments. Each is an interface. */
   readonly fragments: FragmentTypes;
-  /** Counts of positions of the tuples that are used. */
+  /** The numbers of positions of the used tuples. */
   readonly tuples: Set<string>;
 }
 
 export type RestContext = ContractContext<LoweredRest>;
 export type GraphqlContext = ContractContext<LoweredGraphql>;
 
-/** A contract's part that is about to be printed into one file. */
+/** A contract's part that is printed into one file. */
 export interface FileContext<Contract extends LoweredContract = LoweredContract> extends ContractContext<Contract> {
   readonly uses: FileUses;
 }
 
-/** @param namespace the package of the SDK */
+/**
+ * Creates the context.
+ *
+ * @param namespace the package of the SDK
+ */
 export function contractContext(
   contract: LoweredContract,
   namespace: string,
@@ -72,7 +76,7 @@ function written(known: ReadonlyMap<string, Direction>): Map<string, Direction> 
   return new Map([...known].map(([id, { isRead, isWritten }]) => [id, { isRead, isWritten: isWritten || isRead }]));
 }
 
-/** The same context, for a file of its own. */
+/** Returns the same context for a file of its own. */
 export function inFile<Contract extends LoweredContract>(context: ContractContext<Contract>): FileContext<Contract> {
   return { ...context, uses: new FileUses(context.runtime) };
 }

@@ -1,7 +1,7 @@
 import type { LanguageDescription } from "../language.js";
 import { formatsSetting, graphqlCopies, qualifiedName } from "../ownSettings.js";
 
-/** What a configuration can say of a Kotlin SDK. */
+/** The description of Kotlin for reading configurations. */
 export const description: LanguageDescription = {
   id: "kotlin",
   title: "Kotlin",

@@ -4,7 +4,7 @@ import type { FileContext } from "./contractContext.js";
 import { quoted } from "./names/escape.js";
 import { printShapeForm } from "./types/printType.js";
 
-/** What collects the files of one field: a statement. Undefined where it holds none. */
+/** Returns a statement that collects the files of one field; undefined if it contains none. */
 export function filesOf(
   field: Field,
   { value, isSent }: { readonly value: string; readonly isSent: boolean },

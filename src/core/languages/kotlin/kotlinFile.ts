@@ -4,7 +4,7 @@ import { joinedBlocks } from "../joinedBlocks.js";
 export const header =
   "// Written by rhema generate. Do not edit: the next run replaces this file. Change the contract or the query documents instead.";
 
-/** What one file needs from elsewhere: whole names, as they are imported. */
+/** The names that one file uses from elsewhere: full names, as they are imported. */
 export class FileUses {
   private readonly names = new Set<string>();
   private readonly fromRuntime = new Set<string>();
@@ -14,32 +14,32 @@ export class FileUses {
     private readonly runtime: string,
   ) {}
 
-  /** Something of the runtime. Gives its short name. */
+  /** Records a name of the runtime. Returns its short name. */
   wire(name: string): string {
     this.fromRuntime.add(name);
     return name;
   }
 
-  /** Something of the platform or a library, by its whole name. Gives its short name. */
+  /** Records a name of the platform or a library, by its full name. Returns its short name. */
   other(whole: string): string {
     this.names.add(whole);
     return whole.slice(whole.lastIndexOf(".") + 1);
   }
 
-  /** A function of the app's, by its whole name. Gives a name that neither the runtime nor a contract has. */
+  /** Records a function of the app, by its full name. Returns a name that neither the runtime nor a contract has. */
   own(whole: string): string {
     const name = whole.replaceAll(".", "_");
     this.names.add(`${whole} as ${name}`);
     return name;
   }
 
-  /** The whole name of what is imported by a short one; undefined where nothing is. */
+  /** Returns the full name of an import by its short name; undefined if there is none. */
   wholeName(short: string): string | undefined {
     return this.imports().find((name) => name.endsWith(`.${short}`));
   }
 
   imports(): string[] {
-    // In code-unit order, as texts are sorted where nothing else is said.
+    // In code-unit order, as text is sorted by default.
     return [...this.names, ...Array.from(this.fromRuntime, (name) => `${this.runtime}.${name}`)].sort();
   }
 }
@@ -50,13 +50,16 @@ export interface KotlinFile {
   readonly uses: FileUses;
   /** Declarations, each without an empty line at its end. */
   readonly parts: readonly string[];
-  /** What the JVM calls the class of the functions that stand alone. */
+  /** The JVM's name for the class of top-level functions. */
   readonly facade?: string | undefined;
-  /** Warnings that are none here. */
+  /** Warnings that do not apply here. */
   readonly suppresses?: readonly string[];
 }
 
-/** The text of a file: the header, the package, what is imported in its order, then the parts with a blank line between them. */
+/**
+ * Returns the text of a file: the header, the package, the sorted imports, then the parts with a blank line between
+ * them.
+ */
 export function fileText({ package: name, uses, parts, facade, suppresses = [] }: KotlinFile): string {
   const annotations = [
     ...(facade === undefined ? [] : [`@file:JvmName("${facade}")`]),
@@ -66,14 +69,14 @@ export function fileText({ package: name, uses, parts, facade, suppresses = [] }
   return joinedBlocks([header, annotations.join("\n"), `package ${name}`, imports.join("\n"), ...parts]);
 }
 
-/** Columns of a line. */
+/** The columns of a line. */
 export const widest = 120;
 
 /**
- * Something with arguments in parentheses, on one line where it fits.
+ * Returns an expression with arguments in parentheses, on one line if it fits.
  *
- * @param before what stands before the parenthesis, on the same line
- * @param after what stands behind it
+ * @param before the text before the parenthesis, on the same line
+ * @param after the text after it
  */
 export function withArguments(
   before: string,

@@ -29,7 +29,7 @@ export const language: Language = {
     ),
 };
 
-/** Where the sources of an SDK stand that is a module of its own. */
+/** The source folder of an SDK that is a module of its own. */
 const sourceFolder = /^src\/main\/kotlin\//;
 
 const exported =

@@ -11,7 +11,7 @@ import { variableName } from "./calls/printGraphqlCall.js";
 import { sampleText } from "./testing/printSample.js";
 import { printReference } from "./types/printType.js";
 
-/** How Kotlin spells what the pages of documentation show. */
+/** Returns how Kotlin spells the pages of documentation. */
 export function pageSpelling(given: ContractContext): PageSpelling {
   const context = inFile(given);
   const { names } = context;

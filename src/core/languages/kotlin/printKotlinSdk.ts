@@ -25,7 +25,11 @@ import { printWebhooks } from "./calls/printWebhooks.js";
 import { printTuples, printTypes } from "./types/printTypes.js";
 import type { KotlinSettings } from "./settings.js";
 
-/** Prints an SDK as Kotlin: the text of every file by its path inside the SDK's folder. */
+/**
+ * Prints an SDK as Kotlin.
+ *
+ * @returns the text of every file, by its path inside the SDK's folder
+ */
 export function printKotlinSdk(sdk: LoweredSdk, printing: Printing, settings: KotlinSettings): Map<string, string> {
   const files = new Map<string, string>();
   const namespace = settings.namespace ?? usualNamespace(sdk.name);
@@ -54,7 +58,7 @@ function contextOf(
   });
 }
 
-/** How Kotlin spells the calls of a contract where they are shown. */
+/** Returns how Kotlin spells the calls of a contract in documentation. */
 export function kotlinSpelling(
   contract: LoweredContract,
   printing: Pick<Printing, "scalars">,
@@ -63,7 +67,7 @@ export function kotlinSpelling(
   return pageSpelling(contextOf(contract, settings.namespace ?? "", { printing, settings }));
 }
 
-/** The same files as a module: sources where build tools look for them, and what builds them. */
+/** The same files as a module: sources where build tools look for them, with the build files. */
 function asModule(files: ReadonlyMap<string, string>, namespace: string, sdk: string): [string, string][] {
   const placed = [...files].map(([path, text]): [string, string] => [
     path.endsWith(".kt") ? `src/main/kotlin/${path}` : path,

@@ -21,7 +21,7 @@ const always = [
   "Servers.kt",
 ];
 
-/** The files of the runtime that each feature needs, beside those that every SDK has. */
+/** The files of the runtime for each feature, besides those of every SDK. */
 const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   rest: ["Send.kt"],
   graphql: [
@@ -55,7 +55,7 @@ const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   webhooks: ["Webhooks.kt"],
 };
 
-/** The runtime's files that an SDK with some features holds, sorted. */
+/** Returns the runtime's files for an SDK with some features, sorted. */
 export function runtimeFiles(features: ReadonlySet<Feature>): string[] {
   const ofBoth = features.has("fakes") && features.has("graphql") ? ["GraphqlFakes.kt"] : [];
   return sortedBy(

@@ -6,7 +6,7 @@ import { typeIdentifier } from "./names/identifiers.js";
 import { leafType } from "./types/leafType.js";
 import { contractNaming } from "./names/names.js";
 
-/** What Kotlin and the settings of an SDK make of a change. */
+/** Returns the facts that decide how a change affects Kotlin source, for the settings of an SDK. */
 export function kotlinFacts(settings: SharedSettings, scope: FactsScope): SdkFacts {
   return namedTypeFacts(settings, scope, {
     leafType,

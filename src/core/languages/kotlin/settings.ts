@@ -1,30 +1,30 @@
-/** Settings of a Kotlin SDK that no other language has; checked by the configuration's schema. */
+/** The settings of a Kotlin SDK that no other language has, validated by the configuration's schema. */
 export interface KotlinSettings {
   /** The package of the SDK. */
   readonly namespace?: string;
-  /** Whether there is a list of all GraphQL operations with their hashes, and operations have ids. */
+  /** Whether there is a list of all GraphQL operations with their hashes, and whether operations have ids. */
   readonly manifest?: boolean;
   /** Whether there is a copy of the GraphQL schema as text. */
   readonly schema?: boolean;
-  /** The SDK is a module with build files of its own. */
+  /** Whether the SDK is a module with build files of its own. */
   readonly package?: boolean;
-  /** Where the SDK stands in what builds it; settled by the files around it. */
+  /** The place of the SDK in the app's build, from the files around it. */
   readonly placement?: Placement;
-  /** Types of the app's own by the format they stand for. */
+  /** The app's own types by format. */
   readonly formats?: Readonly<Record<string, OwnFormat>>;
 }
 
-/** Where an SDK stands in the module that is built with it. */
+/** The place of an SDK in the module that is built with it. */
 export interface Placement {
-  /** The SDK's folder, seen from the module's. */
+  /** The SDK's folder, relative to the module's. */
   readonly source: string;
-  /** The folder around it whose sources are compiled anyway, for example "src/main/kotlin"; absent where there is none. */
+  /** The folder around it whose sources are compiled anyway, for example "src/main/kotlin"; absent if there is none. */
   readonly sourceRoot?: string;
-  /** The folder of the configuration, seen from the module's; "" where they are the same. */
+  /** The folder of the configuration, relative to the module's; "" if they are the same. */
   readonly project?: string;
 }
 
-/** A type of the app's own, and the functions that make it from what is sent and back; all by their whole names. */
+/** A type of the app's own, and the functions that convert it from and to JSON, all with full names. */
 export interface OwnFormat {
   readonly type: string;
   readonly decode: string;

@@ -3,7 +3,7 @@ import type { LoweredCall, LoweredGraphqlCall } from "../../sdk/lower/loweredSdk
 import type { PlannedArgument } from "../../sdk/sdkPlan.js";
 import { sortedBy } from "../../text/sortedBy.js";
 
-/** How a language calls what a call takes. */
+/** The language's names for the values of a call. */
 export interface ValueNames {
   readonly argument: (argument: PlannedArgument) => string;
   readonly variable: (field: Field, variables: readonly Field[]) => string;
@@ -13,7 +13,7 @@ function isGraphql(lowered: LoweredCall | LoweredGraphqlCall): lowered is Lowere
   return "file" in lowered;
 }
 
-/** What a call cannot do without, in the order in which languages with named arguments take it: the body is last. */
+/** Returns the required values of a call, in the order for languages with named arguments: the body is last. */
 export function neededValues(
   lowered: LoweredCall | LoweredGraphqlCall,
   names: ValueNames,

@@ -8,7 +8,7 @@ import { boxed, type Boxed } from "./types/boxed.js";
 import { swiftNames, type SwiftNames } from "./names/names.js";
 import type { SwiftSettings } from "./settings.js";
 
-/** One contract of an SDK, with everything that printing any part of it needs. */
+/** One contract of an SDK, with everything that printing a part of it needs. */
 export interface ContractContext<Contract extends LoweredContract = LoweredContract> {
   readonly contract: Contract;
   readonly names: SwiftNames;
@@ -16,31 +16,31 @@ export interface ContractContext<Contract extends LoweredContract = LoweredContr
   readonly space: string;
   readonly wire: string;
   readonly connection: string;
-  /** What stands before what an SDK offers: "public " in a package, "" in an app's own target. */
+  /** The access modifier of the SDK's interface: "public " in a package, "" in an app's own target. */
   readonly access: string;
-  /** What the configuration says each GraphQL scalar is. */
+  /** The configured type of each mapped GraphQL scalar. */
   readonly scalars: ReadonlyMap<string, string>;
   readonly formats: NonNullable<SwiftSettings["formats"]>;
-  /** Which ways values go. */
+  /** The directions of values. */
   readonly directions: ReadonlyMap<string, Direction>;
-  /** Which ways there is code for: a fake connection writes what the app reads. */
+  /** The directions with code for them: a fake connection writes what the app reads. */
   readonly forms: ReadonlyMap<string, Direction>;
-  /** Names for something that would hold itself; each becomes a struct. */
+  /** Names of types that would contain themselves. Each becomes a struct. */
   readonly wrapped: ReadonlySet<string>;
   readonly boxed: Boxed;
-  /** Records with files below them, whose forms collect them. */
+  /** Records with files below them, whose forms collect the files. */
   readonly filed: ReadonlySet<RecordShape>;
-  /** By the id of a record or union, ids of the types inside fragments that each of its values is too. */
+  /** The ids of the types inside fragments that each value also has, by the id of a record or union. */
   readonly views: ReadonlyMap<string, ReadonlySet<string>>;
-  /** The tuples that are used, by the names of what reads and writes them. */
+  /** The used tuples, by the names of their readers and writers. */
   readonly tuples: Map<string, UsedTuple>;
 }
 
-/** A kind of tuple that a contract uses. */
+/** A kind of tuple in a contract. */
 export interface UsedTuple {
   readonly type: string;
   readonly count: number;
-  /** How many of its positions have to be there. */
+  /** The number of required positions. */
   readonly needed: number;
   readonly hasRest: boolean;
 }
@@ -48,7 +48,7 @@ export interface UsedTuple {
 export type RestContext = ContractContext<LoweredRest>;
 export type GraphqlContext = ContractContext<LoweredGraphql>;
 
-/** Returns what every printer of a contract needs to know. */
+/** Creates the context of a contract for all printers. */
 export function contractContext(
   contract: LoweredContract,
   { prefix = "", package: isPackage, formats = {} }: SwiftSettings,
@@ -77,12 +77,12 @@ export function contractContext(
   };
 }
 
-/** What values are, and what follows from that. */
+/** The types of values, and all types that follow from them. */
 function allViews(of: ReadonlyMap<string, ReadonlySet<string>>): Map<string, ReadonlySet<string>> {
   return new Map(
     [...of].map(([id, direct]) => {
       const all = new Set(direct);
-      // A set that grows is walked to its end.
+      // A set that grows during the loop is read to its end.
       for (const each of all) for (const more of of.get(each) ?? []) all.add(more);
       all.delete(id);
       return [id, all];

@@ -1,7 +1,7 @@
 import type { LanguageDescription } from "../language.js";
 import { formatsSetting, graphqlCopies, qualifiedName } from "../ownSettings.js";
 
-/** What a configuration can say of a Swift SDK. */
+/** The description of Swift for reading configurations. */
 export const description: LanguageDescription = {
   id: "swift",
   title: "Swift",

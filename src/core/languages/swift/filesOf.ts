@@ -3,7 +3,7 @@ import { resolveShape } from "../../contract/resolveShape.js";
 import type { ContractContext } from "./contractContext.js";
 import { quoted } from "./names/escape.js";
 
-/** What collects the files of one field: a call. Undefined where it holds none. */
+/** Returns a call that collects the files of one field; undefined if it contains none. */
 export function filesOf(field: Field, value: string, context: ContractContext): string | undefined {
   const { types } = context.contract;
   const shape = resolveShape(field.type.shape, types);
@@ -20,7 +20,7 @@ export function filesOf(field: Field, value: string, context: ContractContext): 
   return item ? `addFiles(ofEach: ${name()}, ${value}, ${form})` : `addFiles(of: ${name()}, ${value}, ${form})`;
 }
 
-/** What collects the files of a record that a shape stands for. */
+/** Returns the function that collects the files of a shape's record. */
 export function filesForm(shape: Field["type"]["shape"], context: ContractContext): string | undefined {
   let found = shape;
   const seen = new Set<string>();

@@ -1,12 +1,12 @@
 import { pascalCase } from "../../text/words.js";
 
-/** What the module of an SDK is called that is a package. */
+/** Returns the module name of an SDK that is a package. */
 export function packageName(sdk: string): string {
   const name = pascalCase(sdk).replace(/[^A-Za-z0-9]/g, "");
   return /^[A-Za-z]/.test(name) ? `${name}SDK` : "APISDK";
 }
 
-/** The `Package.swift` of an SDK. @param sdk its name in the configuration */
+/** Returns the `Package.swift` of an SDK. @param sdk its name in the configuration */
 export function packageFile(sdk: string): string {
   const name = packageName(sdk);
   return `// swift-tools-version: 6.0
@@ -27,7 +27,7 @@ let package = Package(
 `;
 }
 
-/** The `Package.swift` of a program that performs one call. */
+/** Returns the `Package.swift` of a program that makes one call. */
 export function programPackage(): string {
   return `// swift-tools-version: 6.0
 

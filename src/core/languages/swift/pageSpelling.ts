@@ -11,7 +11,7 @@ import { variableName } from "./calls/printGraphqlCall.js";
 import { sampleText } from "./testing/printSample.js";
 import { printReference } from "./types/printType.js";
 
-/** How Swift spells what the pages of documentation show. */
+/** Returns how Swift spells the pages of documentation. */
 export function pageSpelling(context: ContractContext): PageSpelling {
   const { names, space } = context;
   const callName: PageSpelling["callName"] = ({ call }) => names.call(call).call;

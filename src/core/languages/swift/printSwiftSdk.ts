@@ -22,7 +22,11 @@ import type { SwiftSettings } from "./settings.js";
 import { indented } from "../indented.js";
 import { fileText } from "./swiftFile.js";
 
-/** Prints an SDK as Swift: the text of every file by its path inside the SDK's folder. */
+/**
+ * Prints an SDK as Swift.
+ *
+ * @returns the text of every file, by its path inside the SDK's folder
+ */
 export function printSwiftSdk(sdk: LoweredSdk, printing: Printing, settings: SwiftSettings): Map<string, string> {
   const files = new Map<string, string>();
   const contexts = sdk.contracts.map((contract) => contextOf(contract, printing, settings));
@@ -36,7 +40,7 @@ export function printSwiftSdk(sdk: LoweredSdk, printing: Printing, settings: Swi
   return new Map(sortedBy(placed, ([path]) => path));
 }
 
-/** The same files as a package: sources where its target looks for them, and what builds them. */
+/** The same files as a package: sources where its target looks for them, with the package file. */
 function asPackage(files: ReadonlyMap<string, string>, sdk: string): Map<string, string> {
   const placed = [...files].map(([path, text]): [string, string] => [
     path.endsWith(".swift") ? `Sources/${path}` : path,
@@ -45,7 +49,7 @@ function asPackage(files: ReadonlyMap<string, string>, sdk: string): Map<string,
   return new Map([...placed, ["Package.swift", packageFile(sdk)]]);
 }
 
-/** How Swift spells the calls of a contract where they are shown. */
+/** Returns how Swift spells the calls of a contract in documentation. */
 export function swiftSpelling(
   contract: LoweredContract,
   printing: Pick<Printing, "scalars">,
@@ -62,7 +66,7 @@ function contextOf(
   return contractContext(contract, settings, printing.scalars.get(contract.plan.name) ?? new Map<string, string>());
 }
 
-/** A source of the runtime as an SDK has it: public in a package alone, and in a namespace of the SDK's. */
+/** A source of the runtime in an SDK: public only in a package, and in a namespace of the SDK. */
 function runtimeText(source: string, { prefix, package: isPackage }: SwiftSettings): string {
   const text = source.replace(/\r\n/g, "\n");
   const named = prefix === undefined ? text : text.replace(/\bWire\b/g, `${prefix}Wire`);
@@ -72,13 +76,13 @@ function runtimeText(source: string, { prefix, package: isPackage }: SwiftSettin
 /** The files of a contract's folder, by path. */
 class FolderFiles {
   readonly files = new Map<string, string>();
-  // A target has no two files of one name, so every file is called by the namespace too. What is no type has a sign before
-  // it that no type's name has.
+  // File names are unique in a target, so every name contains the namespace. Files that are not for a type begin with a
+  // character that no type name has.
   private readonly scope = new NameScope();
 
   constructor(private readonly space: string) {}
 
-  /** Adds a source that is called by no type; nothing where it is empty. */
+  /** Adds a source that is not for a type, unless it is empty. */
   add(name: string, text: string): void {
     if (text !== "") this.files.set(`${this.space}+${this.scope.claim(name)}.swift`, text);
   }
@@ -134,7 +138,7 @@ function printCallsFile(lowered: RestContext["contract"]["files"][number]["calls
   ]);
 }
 
-/** @param hash what makes the ids of operations; absent where the SDK has no manifest of them */
+/** @param hash returns the ids of operations; absent if the SDK has no manifest */
 function addGraphqlFiles(folder: FolderFiles, context: GraphqlContext, hash: Printing["hash"] | undefined): void {
   const { contract, space, connection } = context;
   const manifest: object[] = [];

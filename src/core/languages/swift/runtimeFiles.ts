@@ -35,7 +35,7 @@ const always = [
   "Writing.swift",
 ];
 
-/** The files of the runtime that each feature needs, beside those that every SDK has. */
+/** The files of the runtime for each feature, besides those of every SDK. */
 const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   rest: [],
   graphql: ["Files.swift", "FormBodies.swift", "GraphQL.swift", "RarerParameters.swift", "Subscribe.swift"],
@@ -60,7 +60,7 @@ const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   webhooks: ["Webhooks.swift"],
 };
 
-/** The runtime's files that an SDK with some features holds, sorted. */
+/** Returns the runtime's files for an SDK with some features, sorted. */
 export function runtimeFiles(features: ReadonlySet<Feature>): string[] {
   const ofBoth = features.has("graphql")
     ? [

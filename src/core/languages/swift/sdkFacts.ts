@@ -6,7 +6,7 @@ import { typeIdentifier } from "./names/identifiers.js";
 import { leafType } from "./types/leafType.js";
 import { contractNaming } from "./names/names.js";
 
-/** What Swift and the settings of an SDK make of a change. */
+/** Returns the facts that decide how a change affects Swift source, for the settings of an SDK. */
 export function swiftFacts(settings: SharedSettings, scope: FactsScope): SdkFacts {
   return namedTypeFacts(settings, scope, {
     leafType,

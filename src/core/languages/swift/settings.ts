@@ -1,18 +1,18 @@
-/** Settings of a Swift SDK that not every language has; checked by the configuration's schema. */
+/** The settings of a Swift SDK that not every language has, validated by the configuration's schema. */
 export interface SwiftSettings {
-  /** What the names of the SDK's namespaces begin with. */
+  /** The prefix of the SDK's namespaces. */
   readonly prefix?: string;
-  /** Whether there is a list of all GraphQL operations with their hashes, and operations have ids. */
+  /** Whether there is a list of all GraphQL operations with their hashes, and whether operations have ids. */
   readonly manifest?: boolean;
   /** Whether there is a copy of the GraphQL schema as text. */
   readonly schema?: boolean;
-  /** The SDK is a package of its own. */
+  /** Whether the SDK is a package of its own. */
   readonly package?: boolean;
-  /** Types of the app's own by the format they stand for. */
+  /** The app's own types by format. */
   readonly formats?: Readonly<Record<string, OwnFormat>>;
 }
 
-/** A type of the app's own, and the functions that make it from what is sent and back. */
+/** A type of the app's own, and the functions that convert it from and to JSON. */
 export interface OwnFormat {
   readonly from?: string;
   readonly type: string;

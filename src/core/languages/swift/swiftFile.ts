@@ -4,17 +4,17 @@ import { joinedBlocks } from "../joinedBlocks.js";
 const header =
   "// Written by rhema generate. Do not edit: the next run replaces this file. Change the contract or the query documents instead.";
 
-/** Columns of a line, as swift-format has them. */
+/** The columns of a line, the same as swift-format's. */
 export const widest = 100;
 
-/** The text of a file: the header, what is imported, then the parts with a blank line between them. */
+/** Returns the text of a file: the header, the imports, then the parts with a blank line between them. */
 export function fileText(parts: readonly string[], modules: readonly string[] = []): string {
   const isFoundationUsed = parts.some((part) => part.includes("Foundation.") && /\bFoundation\./.test(part));
   const imports = [...new Set([...(isFoundationUsed ? ["Foundation"] : []), ...modules])].sort();
   return fittedLines(joinedBlocks([header, imports.map((name) => `import ${name}`).join("\n"), ...parts]));
 }
 
-/** A text whose lines that are too wide are fitted. */
+/** Wraps the lines of a text that are too wide. */
 function fittedLines(text: string): string {
   const parts: string[] = [];
   let from = 0;
@@ -34,10 +34,10 @@ function fittedLines(text: string): string {
 }
 
 /**
- * Something with a list in brackets: on one line where it fits, else each on a line of its own.
+ * Returns an expression with a list in brackets, on one line if it fits, otherwise each item on a line of its own.
  *
- * @param before what stands before the bracket, on the same line, its indent included
- * @param after what stands behind it
+ * @param before the text before the bracket, on the same line, with its indentation
+ * @param after the text after it
  */
 export function listed(
   before: string,
@@ -52,12 +52,12 @@ export function listed(
   return `${before}${open}\n${inner}${lastComma(open, given.length)}\n${indent}${close}${after}`;
 }
 
-/** What stands behind the last of several lines: a literal of several elements has a comma there. */
+/** The text after the last of several lines: a literal of several elements has a comma there. */
 function lastComma(open: string, count: number): string {
   return open === "[" && count > 1 ? "," : "";
 }
 
-/** A line as it is where it fits; else with the list of its last brackets on lines of their own. */
+/** A line as it is if it fits, otherwise with the list in its last brackets on lines of their own. */
 function fitted(line: string): string {
   if (line.length <= widest || /^ *\/\//.test(line)) return line;
   const indent = /^ */.exec(line)?.[0] ?? "";
@@ -73,14 +73,14 @@ function fitted(line: string): string {
   return `${line.slice(0, group.open + 1)}\n${inner}${comma}\n${indent}${line.slice(group.close)}`;
 }
 
-/** A case with what it does, and a property whose type is a function that may be missing. */
+/** A case with its code, or a property whose type is an optional function. */
 const afterColon =
   /^( *(?:case (?:"(?:[^"\\]|\\.)*"|[^":])+:|(?:(?:public|static) )*var \S+:)) (return .*|[.\w]+\(.*|\(.*\)\?)$/;
 
-/** What is made of a type with parameters. */
+/** The creation of a value of a generic type. */
 const ofTypes = /^( *(?:static )?let \S+ = [\w.]+)<(.+)>\((.*)$/;
 
-/** The outermost brackets of a line that hold most of it, and what stands between their commas. */
+/** The outermost brackets of a line with most of its text, and the parts between their commas. */
 function lastList(
   line: string,
 ): { readonly open: number; readonly close: number; readonly items: string[] } | undefined {
@@ -110,7 +110,7 @@ function lastList(
   return open.length === 0 ? best : undefined;
 }
 
-/** Whether what stands between brackets is a list of values or parameters, and no type. */
+/** Whether the text between brackets is a list of values or parameters, not a type. */
 function isList(line: string, start: number, end: number): boolean {
   if (end === start + 1 || line[start] === "<") return false;
   return line[start] === "(" || (/["(.]/.test(line.slice(start, end)) && !line.slice(0, start).endsWith("-> "));

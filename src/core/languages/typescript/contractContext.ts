@@ -3,22 +3,26 @@ import { typescriptNames, type TypescriptNames } from "./names/names.js";
 import { noUses, type Uses } from "./moduleUses.js";
 import type { TypePrinter } from "./types/printType.js";
 
-/** One contract of an SDK, with everything that printing any part of it needs. */
+/** One contract of an SDK, with everything that printing a part of it needs. */
 export interface ContractContext<Contract extends LoweredContract = LoweredContract> {
   readonly contract: Contract;
   readonly names: TypescriptNames;
-  /** Prints types, and tells nobody what it names. */
+  /** Prints types without recording the names in them. */
   readonly printer: TypePrinter;
-  /** Of relative imports. */
+  /** The extension of relative imports. */
   readonly ending: "" | ".js";
-  /** The modules become JavaScript: each says the types of all that it exports, and samples show none. */
+  /** Whether the modules become JavaScript. Then each declares the types of its exports, and samples show no types. */
   readonly isTranspiled: boolean;
 }
 
 export type RestContext = ContractContext<LoweredRest>;
 export type GraphqlContext = ContractContext<LoweredGraphql>;
 
-/** @param scalars TypeScript type of each GraphQL scalar that the configuration maps */
+/**
+ * Creates the context.
+ *
+ * @param scalars the TypeScript type of each mapped GraphQL scalar
+ */
 export function contractContext(
   contract: LoweredContract,
   scalars: ReadonlyMap<string, string>,
@@ -38,7 +42,7 @@ export function contractContext(
   return { contract, names, printer, ending, isTranspiled };
 }
 
-/** The same context, for a module that is told what it names. */
+/** Returns the same context for a module that records the names in it. */
 export function within<Contract extends LoweredContract>(
   context: ContractContext<Contract>,
   uses: Uses,

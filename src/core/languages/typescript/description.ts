@@ -5,7 +5,7 @@ const identifier = { type: "string", pattern: "^[A-Za-z_$][A-Za-z0-9_$]*$", exam
 
 const framework = { enum: ["angular", "react", "solid", "svelte", "vue"] };
 
-/** What a configuration can say of a TypeScript SDK. */
+/** The description of TypeScript for reading configurations. */
 export const description: LanguageDescription = {
   id: "typescript",
   title: "TypeScript",

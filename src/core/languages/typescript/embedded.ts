@@ -7,19 +7,19 @@ import { beginsLikeSchema } from "../../graphql/schemaStart.js";
 import type { EmbeddedTexts } from "../../graphql/documents/embeddedTexts.js";
 
 /**
- * The query documents inside source code: templates with one of the tags, texts passed to a function of that name, and
- * texts marked as GraphQL by a comment before them or in their first line. Code is never run.
+ * Returns the query documents in source code: templates with one of the tags, strings passed to a function of that
+ * name, and strings with a GraphQL comment before them or in their first line. Code is never run.
  */
 export function embeddedQueries(source: SourceText, tags: readonly string[] = usualTags): EmbeddedTexts {
   if (!markPattern(tags).test(source.text)) return { texts: [], problems: [] };
-  // A schema of the app's own, as some clients take one, is no query.
+  // A schema of the app's own, which some clients take, is not a query.
   return extract(source, tags, {
     wanted: ({ isMarked, text }) => isMarked && !beginsLikeSchema(text()),
     what: "query documents",
   });
 }
 
-/** Texts in source that begin as a query does, whether or not anything marks them. */
+/** Returns the strings in source that begin like a query, marked or not. */
 export function literalQueries(source: SourceText): readonly SourceText[] {
   if (!/\b(?:query|mutation|subscription)\b/.test(source.text)) return [];
   return extract(source, [], {
@@ -28,7 +28,7 @@ export function literalQueries(source: SourceText): readonly SourceText[] {
   }).texts;
 }
 
-/** The schema texts inside a module, which begin as a schema does: those that are marked, else all. */
+/** Returns the schema texts in a module, which begin like a schema: the marked ones, otherwise all. */
 export function embeddedSchemas(source: SourceText): EmbeddedTexts {
   const marked = extract(source, usualTags, {
     wanted: ({ isMarked, text }) => isMarked && beginsLikeSchema(text()),
@@ -40,11 +40,11 @@ export function embeddedSchemas(source: SourceText): EmbeddedTexts {
 
 interface Found {
   readonly isMarked: boolean;
-  /** What is inside the quotes, as it is read; worked out only for what may be wanted. */
+  /** The text between the quotes, computed only if it is needed. */
   readonly text: () => string;
 }
 
-/** A node of the host's syntax tree, as far as it is looked at. */
+/** A node of the host's syntax tree, with the parts that are read. */
 interface HostNode {
   readonly type: string;
   readonly start: number;
@@ -98,7 +98,7 @@ function extract(
       if (isTagged && !tag.isMember) tagged.set(tag.name, tagged.get(tag.name) ?? tag.node);
       const cooked = cook();
       if ("refused" in cooked) {
-        // A text that only looks like a schema need not be one.
+        // A text that only looks like a schema does not have to be one.
         if (isMarked) problems.push(interpolated(source, cooked.refused.start, cooked.refused.end));
         return;
       }
@@ -131,7 +131,7 @@ function interpolated({ document, text }: SourceText, start: number, end: number
   );
 }
 
-/** The code of a document: all of it, or the script blocks of a component, everything else blank. */
+/** The code of a document: all of it, or the script blocks of a component with everything else blank. */
 function scriptsOf({ document, text }: SourceText): { text: string; options: ParserOptions }[] {
   const ending = (/\.(\w+)$/.exec(document)?.[1] ?? "").toLowerCase();
   if (ending !== "vue" && ending !== "svelte") return [{ text, options: optionsFor(ending, text) }];
@@ -168,7 +168,7 @@ function optionsFor(ending: string, text: string): ParserOptions {
   };
 }
 
-/** Where comments that mark the text after them as GraphQL end. */
+/** The ends of comments that mark the text after them as GraphQL. */
 function markComments(tree: HostNode): number[] {
   const comments = tree["comments"];
   if (!Array.isArray(comments)) return [];
@@ -181,7 +181,10 @@ function isBlank(text: string): boolean {
   return text.trim() === "";
 }
 
-/** Visits every node with its parent, in the order of the text; no recursion, code can be nested as deep as it likes. */
+/**
+ * Visits every node with its parent, in the order of the text. It does not recurse, because code can be nested to any
+ * depth.
+ */
 function walk(root: HostNode, visit: (node: HostNode, parent: HostNode | undefined) => void): void {
   const open: [HostNode, HostNode | undefined][] = [[root, undefined]];
   for (let next = open.pop(); next; next = open.pop()) {
@@ -206,9 +209,9 @@ function isNode(value: unknown): value is HostNode {
 }
 
 interface Literal {
-  /** The text up to its first interpolation. */
+  /** The text before its first interpolation. */
   readonly first: string;
-  /** Where its interpolations stand, `${` and `}` included. */
+  /** Its interpolations, with `${` and `}`. */
   readonly holes: readonly { readonly start: number; readonly end: number }[];
 }
 
@@ -220,7 +223,7 @@ function literalOf(node: HostNode): Literal | undefined {
   return { first: quasis[0]?.value.raw ?? "", holes };
 }
 
-/** What a literal is tagged with, or passed to as the first argument. */
+/** The tag of a literal, or the function that takes it as the first argument. */
 function tagOf(
   literal: HostNode,
   parent: HostNode | undefined,
@@ -244,7 +247,7 @@ function tagOf(
 const bindingParents =
   /^(?:Import(?:Default|Namespace)?Specifier|FunctionDeclaration|ClassDeclaration|TSImportEqualsDeclaration)$/;
 
-/** Adds the names that a node brings into scope anywhere in the file. */
+/** Adds the names that a node declares anywhere in the file. */
 function collectBindings(node: HostNode, bound: Set<string>): void {
   if (bindingParents.test(node.type)) addNames(node["local"] ?? node["id"], bound);
   if (node.type === "VariableDeclarator") addNames(node["id"], bound);
@@ -258,7 +261,7 @@ function addNames(pattern: unknown, bound: Set<string>): void {
   });
 }
 
-/** The parser's message without its own line and column, which the place says. */
+/** The parser's message without its line and column, which the place has. */
 function plainMessage(message: string): string {
   const text = message.replace(/\s*\(\d+:\d+\)\s*$/, "").replace(/\.$/, "");
   return text.charAt(0).toLowerCase() + text.slice(1);

@@ -21,7 +21,7 @@ export const language: Language = {
   exports: exportedNames,
 };
 
-/** Names that the modules of a contract's calls and types export. */
+/** The names that the modules of a contract's calls and types export. */
 function exportedNames(files: ReadonlyMap<string, string>, contract: string): string[] {
   return [...files].flatMap(([path, text]) => {
     const isOwn = path.startsWith(`${contract}/calls/`) || path === `${contract}/shapes.ts`;

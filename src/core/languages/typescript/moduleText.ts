@@ -6,16 +6,16 @@ export const header =
 
 export interface Import {
   readonly from: string;
-  /** Named imports that are types only. */
+  /** Named imports of types only. */
   readonly types?: Iterable<string>;
-  /** Named imports that are values. */
+  /** Named imports of values. */
   readonly values?: Iterable<string>;
-  /** Import everything under this name. */
+  /** The name for importing everything. */
   readonly namespace?: string;
   readonly namespaceIsType?: boolean;
 }
 
-/** A module: the header, its imports in a fixed order, then its parts with a blank line between them. */
+/** Returns a module: the header, its imports in a fixed order, then its parts with a blank line between them. */
 export function moduleText(header: string, imports: readonly Import[], parts: readonly string[]): string {
   const lines = sortedBy(imports, (each) => each.from).flatMap(printImport);
   const blocks = [

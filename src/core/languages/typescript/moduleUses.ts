@@ -1,20 +1,20 @@
 import type { Import } from "./moduleText.js";
 
-/** Other modules of an SDK, as far as a text names something of them. */
+/** The other modules of an SDK that a text can use. */
 export type OtherModule = "wire" | "formats" | "conversions" | "checks";
 
-/** Is told what a text names, so that its module imports it. */
+/** Records the names in a text, so that its module imports them. */
 export interface Uses {
-  /** A type that stands in the contract's `shapes`. */
+  /** Records a type of the contract's `shapes`. */
   type(identifier: string): void;
-  /** @param isValue it is named where a value is wanted, and not only as a type */
+  /** Records a module. @param isValue whether it is used as a value, not only as a type */
   module(module: OtherModule, isValue: boolean): void;
 }
 
-/** For texts that are thrown away. */
+/** For texts that are not printed. */
 export const noUses: Uses = { type: () => undefined, module: () => undefined };
 
-/** What one module of a contract names. */
+/** The names that one module of a contract uses. */
 export class ModuleUses implements Uses {
   readonly types = new Set<string>();
   private readonly modules = new Map<OtherModule, boolean>();
@@ -27,17 +27,17 @@ export class ModuleUses implements Uses {
     this.modules.set(module, isValue || this.modules.get(module) === true);
   }
 
-  /** Takes out the types that stand in the module itself. */
+  /** Removes the types that the module itself declares. */
   without(identifiers: Iterable<string>): this {
     for (const identifier of identifiers) this.types.delete(identifier);
     return this;
   }
 
   /**
-   * The imports of everything that was named.
+   * Returns the imports of all recorded names.
    *
-   * @param ending of relative imports
-   * @param up from the module to the contract's folder
+   * @param ending the extension of relative imports
+   * @param up the path from the module to the contract's folder
    */
   imports(ending: string, up: "." | ".."): Import[] {
     return [
@@ -46,7 +46,7 @@ export class ModuleUses implements Uses {
     ];
   }
 
-  /** The imports of other modules as a whole, without those of single types. */
+  /** Returns the imports of whole modules, without those of single types. */
   namespaces(ending: string, up: "." | ".."): Import[] {
     const root = up === "." ? ".." : "../..";
     const from: Readonly<Record<OtherModule, string>> = {

@@ -9,7 +9,7 @@ import { answerType } from "./calls/printAnswer.js";
 import { sampleText } from "./testing/printSample.js";
 import { printReference, silent } from "./types/printType.js";
 
-/** How TypeScript spells what the pages of documentation show. */
+/** Returns how TypeScript spells the pages of documentation. */
 export function pageSpelling(context: ContractContext): PageSpelling {
   const { names } = context;
   const printer = silent(context.printer);
@@ -50,7 +50,7 @@ export function pageSpelling(context: ContractContext): PageSpelling {
   };
 }
 
-/** The arguments of a sample call, and what has to stand before it when they are too large to be written out. */
+/** The arguments of a sample call, and lines before it if they are too large to be written inline. */
 function sampleArguments(
   required: readonly { readonly name: string; readonly type: Reference }[],
   typeName: string,

@@ -12,7 +12,7 @@ import { printGrouped, type GroupedCall } from "./described/printGrouped.js";
 import { printTypes } from "./types/printShapes.js";
 import { printTesting } from "./testing/printTesting.js";
 
-/** Prints the modules that every contract has beside those of its calls, by path; those without content are left out. */
+/** Prints the modules of a contract besides those of its calls, by path. Modules without content are left out. */
 export function printCommonFiles(context: ContractContext, grouped: readonly GroupedCall[]): Map<string, string> {
   const files = new Map([
     ["shapes.ts", shapesModule(context)],
@@ -27,7 +27,7 @@ export function printCommonFiles(context: ContractContext, grouped: readonly Gro
   return files;
 }
 
-/** The types that stand in the files of single calls, with the file of each. */
+/** The types in the files of single calls, with the file of each. */
 function ownedByCalls({ contract, names }: ContractContext): { readonly file: string; readonly type: string }[] {
   if (contract.protocol === "rest") return [];
   return contract.calls.flatMap(({ file, types }) =>
@@ -42,7 +42,7 @@ function shapesModule(context: ContractContext): string {
   if (shared.length === 0) return "";
   const uses = new ModuleUses();
   const types = printTypes(shared, within(context, uses).printer);
-  // The types of the same module need no import.
+  // Types of the same module need no import.
   return moduleText(header, uses.namespaces(context.ending, "."), [types]);
 }
 
@@ -78,7 +78,7 @@ function groupedModule(context: ContractContext, grouped: readonly GroupedCall[]
   const connect: Import = { from: `./connect${ending}`, types: [names.contract.connection] };
   const imports = [...uses.imports(ending, "."), connect, ...callImports];
   const { connect: make } = names.contract;
-  // Who needs no bundler has all calls, and what makes a connection for them, by one import.
+  // Code without a bundler gets all calls, and the function that creates their connection, with one import.
   const handedOn = context.isTranspiled ? [`export { ${make} } from "./connect${ending}";`] : [];
   return moduleText(header, imports, [...handedOn, printGrouped(context, calls)]);
 }

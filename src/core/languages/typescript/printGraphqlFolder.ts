@@ -14,16 +14,20 @@ import { printTypes } from "./types/printShapes.js";
 import { printReference } from "./types/printType.js";
 import type { TypescriptSettings } from "./settings.js";
 
-/** What an SDK has besides its calls. */
+/** The parts of an SDK besides its calls. */
 export interface GraphqlFolderOptions {
   readonly settings: Pick<TypescriptSettings, "parsed" | "manifest" | "schema">;
-  /** SHA-256 of a text in hexadecimal digits; without it operations have no ids. */
+  /** Returns the SHA-256 of a text in hexadecimal digits. Without it, operations have no ids. */
   readonly hash: ((text: string) => string) | undefined;
-  /** The schema as text, where a copy is wanted. */
+  /** The schema as text, if the SDK gets a copy. */
   readonly schema: string | undefined;
 }
 
-/** Prints the modules and pages of a GraphQL contract's calls, by path, and how each call is offered behind a dot. */
+/**
+ * Prints the modules and pages of a GraphQL contract's calls.
+ *
+ * @returns the files by path, and the calls for the object of all calls
+ */
 export function printGraphqlFolder(
   context: GraphqlContext,
   { settings, hash, schema }: GraphqlFolderOptions,
@@ -59,14 +63,17 @@ export function printGraphqlFolder(
   return { files, grouped: calls.map((lowered) => groupedCall(lowered, context)) };
 }
 
-/** The function that marks queries in source; bundlers drop calls of one that has no effect, unlike tagged templates. */
+/**
+ * The function that marks queries in source. Bundlers drop calls of a function without effects, but not tagged
+ * templates.
+ */
 function queriesModule({ contract, names }: GraphqlContext): string {
   const words = comment(sentences.queries(contract.plan.title));
   const mark = `export function ${names.contract.queries}(text: string): string {\n  return text;\n}\n`;
   return moduleText(header, [], [`${words}/* @__NO_SIDE_EFFECTS__ */\n${mark}`]);
 }
 
-/** The types of fragments by name, and of what they are sealed in. */
+/** The types of fragments by name, and the type of values with sealed fragments. */
 function fragmentsModule(context: GraphqlContext): string {
   const uses = new ModuleUses();
   uses.module("wire", false);

@@ -11,7 +11,11 @@ import type { GroupedCall } from "./described/printGrouped.js";
 import { printRestCall } from "./calls/printRestCall.js";
 import { printSent } from "./calls/printSent.js";
 
-/** Prints the modules and pages of a REST contract's calls, by path, and how each call is offered behind a dot. */
+/**
+ * Prints the modules and pages of a REST contract's calls.
+ *
+ * @returns the files by path, and the calls for the object of all calls
+ */
 export function printRestFolder(context: RestContext): { files: Map<string, string>; grouped: GroupedCall[] } {
   const files = new Map<string, string>();
   const grouped: GroupedCall[] = [];
@@ -35,7 +39,7 @@ function callsText(calls: readonly LoweredCall[], context: RestContext): string 
   return callsModule(context, (inside) => calls.map((lowered) => printRestCall(lowered, inside)));
 }
 
-/** A call behind a dot, and its pages. */
+/** A call in the object of all calls, and its pages. */
 function groupedCalls(lowered: LoweredCall, file: string, context: RestContext): GroupedCall[] {
   const { call } = lowered;
   const names = context.names.rest(call);

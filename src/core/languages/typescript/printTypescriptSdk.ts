@@ -13,7 +13,11 @@ import { printRestFolder } from "./printRestFolder.js";
 import { printRuntime } from "./runtimeFiles.js";
 import type { TypescriptSettings } from "./settings.js";
 
-/** Prints an SDK as TypeScript: the text of every file by its path inside the SDK's folder. */
+/**
+ * Prints an SDK as TypeScript.
+ *
+ * @returns the text of every file, by its path inside the SDK's folder
+ */
 export function printTypescriptSdk(sdk: LoweredSdk, printing: Printing, settings: Settings): Map<string, string> {
   const ending = settings.imports === "bare" ? "" : ".js";
   const files = new Map<string, string>();
@@ -41,7 +45,7 @@ function contextOf(
   });
 }
 
-/** How TypeScript, or JavaScript, spells the calls of a contract where they are shown. */
+/** Returns how TypeScript or JavaScript spells the calls of a contract in documentation. */
 export function typescriptSpelling(
   contract: LoweredContract,
   printing: Pick<Printing, "scalars">,
@@ -50,7 +54,7 @@ export function typescriptSpelling(
   return pageSpelling(contextOf(contract, printing, settings));
 }
 
-/** The files of one contract. */
+/** Prints the files of one contract. */
 function printFolder(
   { contract, ...context }: ContractContext,
   { hash, schemas }: Printing,
@@ -65,7 +69,7 @@ function printFolder(
   return files.set("index.ts", indexModule(files.keys(), context.ending));
 }
 
-/** What an app has to ask for by its own path. */
+/** The modules that an app must import by their own path. */
 const notInIndex: ReadonlySet<string> = new Set([
   "grouped.ts",
   "cached.ts",

@@ -15,7 +15,7 @@ const always = [
   "redirects.ts",
 ];
 
-/** The files of the runtime that each feature needs, beside those that every SDK has. */
+/** The files of the runtime for each feature, besides those of every SDK. */
 const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   rest: ["parameters.ts", "problem.ts", "send.ts"],
   graphql: ["edited.ts", "events.ts", "graphql.ts", "pause.ts", "predicted.ts", "sealed.ts", "subscribe.ts"],
@@ -40,7 +40,7 @@ const filesByFeature: Readonly<Record<Feature, readonly string[]>> = {
   webhooks: [],
 };
 
-/** The runtime's files that an SDK with some features and settings holds, by path inside its folder, sorted. */
+/** Returns the runtime's files for an SDK with some features and settings, by path inside its folder, sorted. */
 export function runtimeFiles(features: ReadonlySet<Feature>, { views }: TypescriptSettings): string[] {
   const wire = new Set([...always, ...[...features].flatMap((feature) => filesByFeature[feature])]);
   const frameworks = typeof views === "string" ? [views] : (views ?? []);
@@ -50,10 +50,10 @@ export function runtimeFiles(features: ReadonlySet<Feature>, { views }: Typescri
 }
 
 /**
- * The runtime's files as an SDK holds them, by their path inside its folder.
+ * Returns the runtime's files as an SDK contains them, by their path inside its folder.
  *
  * @param sources by path inside the runtime's folder
- * @param ending of relative imports
+ * @param ending the extension of relative imports
  */
 export function printRuntime(sources: ReadonlyMap<string, string>, ending: "" | ".js"): Map<string, string> {
   const files = new Map<string, string>();
@@ -61,7 +61,7 @@ export function printRuntime(sources: ReadonlyMap<string, string>, ending: "" | 
     const text = source.replace(/\r\n/g, "\n");
     files.set(path, ending === ".js" ? text : text.replace(/(from "\.[^"]*)\.js"/g, '$1"'));
   }
-  // What belongs to a framework is imported by its own path alone.
+  // The files for a framework are imported only by their own path.
   const wire = [...sources.keys()].flatMap((path) => /^wire\/(.*)\.ts$/.exec(path)?.[1] ?? []);
   const lines = sortedBy(wire, (name) => name).map((name) => `export * from "./${name}${ending}";`);
   return files.set("wire/index.ts", moduleText(header, [], [lines.join("\n")]));

@@ -7,7 +7,7 @@ import { decodedType } from "./types/formats.js";
 import { typeIdentifier } from "./names/identifiers.js";
 import { contractNaming } from "./names/contractNaming.js";
 
-/** What TypeScript and the settings of an SDK make of a change. */
+/** Returns the facts that decide how a change affects TypeScript source, for the settings of an SDK. */
 export function typescriptFacts(settings: SharedSettings, { rest, scalars }: FactsScope): SdkFacts {
   return {
     leafType: (shape) => decodedType(shape, settings) ?? plainType(shape, scalars),

@@ -8,13 +8,19 @@ import type { Located } from "../restDocument.js";
 import type { SchemaReader } from "../schemas/schemaReader.js";
 import { collectionStyle, inlineSchema } from "./readOlderParameter.js";
 
-/** The media types an operation names, else the contract's (OpenAPI 2.0, `consumes` and `produces`). */
+/** Returns the media types of an operation, otherwise the contract's (OpenAPI 2.0, `consumes` and `produces`). */
 export function mediaTypes(operation: Data, root: Data, key: "consumes" | "produces"): string[] {
   const listed = listMember(operation, key) ?? listMember(root, key) ?? [];
   return listed.filter((each): each is string => typeof each === "string" && each.trim() !== "");
 }
 
-/** Reads the body of an OpenAPI 2.0 operation: its `body` parameter, or its `formData` parameters as one record. */
+/**
+ * Reads the body of an OpenAPI 2.0 operation: its `body` parameter, or its `formData` parameters as one record.
+ *
+ * @param operation the operation object
+ * @param nodes its parameters, with references followed
+ * @returns undefined if it has no body
+ */
 export function readOlderBody(
   operation: Data,
   nodes: readonly Located<Data>[],

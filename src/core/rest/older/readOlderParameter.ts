@@ -5,7 +5,11 @@ import { member, type Data } from "../../text/parseData.js";
 import type { Located } from "../restDocument.js";
 import type { SchemaReader } from "../schemas/schemaReader.js";
 
-/** What OpenAPI 2.0 says about a parameter's type stands in the parameter itself (section "Parameter Object"). */
+/**
+ * Reads the type and style of an OpenAPI 2.0 parameter, which has its type in itself (section "Parameter Object").
+ *
+ * @param location where the parameter is sent
+ */
 export function readOlderParameter(
   { value, place }: Located<Data>,
   location: ParameterLocation,
@@ -23,7 +27,7 @@ export function readOlderParameter(
 
 const parameterMembers = new Set(["name", "in", "required", "description", "collectionFormat", "allowEmptyValue"]);
 
-/** The members of a parameter or header that are a schema's. */
+/** Returns the members of a parameter or header that belong to a schema. */
 export function inlineSchema(value: Data): Data {
   return Object.fromEntries(Object.entries(value).filter(([key]) => !parameterMembers.has(key)));
 }
@@ -36,7 +40,7 @@ const stylesByFormat: Readonly<Record<string, ParameterStyle>> = {
   pipes: "pipeDelimited",
 };
 
-/** How a list is written: `collectionFormat`, of which only `multi` repeats the name. */
+/** Returns how a list is written: `collectionFormat`, of which only `multi` repeats the name. */
 export function collectionStyle(
   { value, place }: Located<Data>,
   location: ParameterLocation | "formData",

@@ -2,21 +2,24 @@ import type { Field, RecordShape, Reference, Shape, UnionShape } from "../../con
 import { sameReference } from "../../contract/sameShape.js";
 
 export interface MergeContext {
-  /** Looks behind a named shape. */
+  /** Follows a named shape. */
   readonly resolve: (reference: Reference) => Reference;
-  /** Told of two parts that cannot both hold; `where` is a field path such as "size.length". */
+  /** Called for two parts that contradict each other; `where` is a field path such as "size.length". */
   readonly conflict: (where: string) => void;
-  /** The definition of two named types merged, where one may stand: merges of recursive types then come to an end. */
+  /** Returns the definition of two merged named types, if one is allowed here. Merges of recursive types then end. */
   readonly together: (a: string, b: string) => Reference | undefined;
-  /** Does one merge inside the others; gives the first part when there are too many. */
+  /** Runs a merge inside the others. Returns the first part if there are too many. */
   readonly within: (merge: () => Reference, first: Reference) => Reference;
 }
 
 const maxMergedMembers = 400;
 
 /**
- * What holds for a value that satisfies both references (JSON Schema `allOf`): records merge field by field, unions
- * distribute, of two that disagree the narrower wins; where neither is narrower the first wins and is reported.
+ * Merges two references into the type of values that satisfy both (JSON Schema `allOf`). Records merge field by field,
+ * and unions distribute. Of two different types the narrower one wins. If neither is narrower, the first wins and the
+ * conflict is reported.
+ *
+ * @param where the path of the field, for conflicts
  */
 export function mergeReferences(
   a: Reference,
@@ -24,7 +27,7 @@ export function mergeReferences(
   { context, where = "" }: { readonly context: MergeContext; readonly where?: string | undefined },
 ): Reference {
   if (sameReference(a, b)) return a;
-  // Asked before looking behind names, because a name may still be in the middle of being read.
+  // This comes before names are followed, because a name may still be in the middle of being read.
   if (b.shape.kind === "any") return a;
   if (a.shape.kind === "any") return b;
   if (a.shape.kind === "named" && b.shape.kind === "named") {
@@ -35,7 +38,7 @@ export function mergeReferences(
     const left = context.resolve(a);
     const right = context.resolve(b);
     const nullable = left.nullable && right.nullable;
-    // A part that says nothing about the value leaves the other one, and its name, as it is.
+    // A part without a type leaves the other part, with its name, as it is.
     if (right.shape.kind === "any") return { shape: a.shape, nullable: left.nullable };
     if (left.shape.kind === "any") return { shape: b.shape, nullable: right.nullable };
     return { shape: mergeShapes(left.shape, right.shape, { context, where }), nullable };
@@ -91,7 +94,7 @@ function constraintsOf(
   return a.constraints || b.constraints ? { constraints: { ...a.constraints, ...b.constraints } } : {};
 }
 
-/** The first shape, when it is a narrower version of the second. */
+/** Returns the first shape if it is narrower than the second. */
 function narrower(a: Shape, b: Shape): Shape | undefined {
   const values =
     a.kind === "literal" ? [a.value] : a.kind === "choice" ? a.values.map((each) => each.value) : undefined;
@@ -155,7 +158,7 @@ function distribute(
   { context, where }: { readonly context: MergeContext; readonly where: string },
 ): Shape {
   if (union.members.length > maxMergedMembers) return union;
-  // A member that contradicts the other part is no longer possible; only when all contradict is it a conflict.
+  // A member that contradicts the other part is impossible. Only if all members contradict, it is a conflict.
   const kept: { member: Reference; at: number }[] = [];
   union.members.forEach((member, at) => {
     const contradictions: string[] = [];

@@ -16,8 +16,10 @@ const plainReferences = {
 } as const;
 
 /**
- * What a schema stands for that has one type without limits, format or composition, and that breaks no rule: half of a
- * contract's schemas. Undefined for every other, and for one that cannot be told in a single look at its members.
+ * Reads a schema that has one type without limits, format or composition, and that breaks no rule. Half of a contract's
+ * schemas are like this.
+ *
+ * @returns undefined for all other schemas, and for those that need more than one look at their members
  */
 export function plainReference(schema: Data): Reference | undefined {
   let type: unknown;
@@ -48,7 +50,7 @@ export function plainReference(schema: Data): Reference | undefined {
     : undefined;
 }
 
-/** Where a schema leads that is nothing but a reference; undefined for every other. */
+/** Returns the target of a schema that is only a reference; undefined for all other schemas. */
 export function soleReference(schema: Data): string | undefined {
   for (const key in schema) if (key !== "$ref") return undefined;
   const reference = schema["$ref"];

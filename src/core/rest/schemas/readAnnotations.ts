@@ -2,22 +2,26 @@ import { isData, listMember, member, textMember, type Data } from "../../text/pa
 
 export interface Annotations {
   readonly description?: string;
-  /** Reason for the deprecation, "" when only the mark is given. */
+  /** The reason for the deprecation, "" if there is only the mark. */
   readonly deprecated?: string;
-  /** The first example given. */
+  /** The first example. */
   readonly example?: unknown;
 }
 
 type MutableAnnotations = { -readonly [K in keyof Annotations]: Annotations[K] };
 
-/** Description and deprecation of a schema, parameter, operation or response. */
+/** Reads the description and deprecation of a schema, parameter, operation or response. */
 export function readAnnotations(node: unknown): Annotations {
   const found: MutableAnnotations = {};
   if (isData(node)) annotate(found, node);
   return found;
 }
 
-/** Puts description, deprecation and example on what was read of a node. */
+/**
+ * Adds the description, deprecation and example of a node to what was read from it.
+ *
+ * @param found changed in place
+ */
 export function annotate(found: MutableAnnotations, node: Data): void {
   const example = member(node, "example") ?? listMember(node, "examples")?.[0];
   if (example !== undefined) found.example = example;

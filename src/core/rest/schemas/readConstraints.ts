@@ -1,7 +1,7 @@
 import type { Constraints } from "../../contract/model.js";
 import { member, type Data } from "../../text/parseData.js";
 
-/** The keywords that limit each kind of value; the others say nothing about it (JSON Schema validation, section 6). */
+/** The keywords that limit each type. The others have no effect on it (JSON Schema validation, section 6). */
 const limitsByKind = {
   text: ["minLength", "maxLength"],
   number: ["minimum", "maximum", "multipleOf"],
@@ -13,7 +13,11 @@ const exclusive = [
   ["exclusiveMaximum", "maximum"],
 ] as const;
 
-/** The range, length and pattern keywords of a schema; undefined when there are none. */
+/**
+ * Reads the range, length and pattern keywords of a schema.
+ *
+ * @returns an empty object if there are none
+ */
 export function readConstraints(schema: Data, kind: keyof typeof limitsByKind): { constraints?: Constraints } {
   const found: { -readonly [K in keyof Constraints]: Constraints[K] | undefined } = {};
   for (const key of limitsByKind[kind]) {
@@ -23,7 +27,7 @@ export function readConstraints(schema: Data, kind: keyof typeof limitsByKind): 
   for (const [key, bound] of kind === "number" ? exclusive : []) {
     const value = member(schema, key);
     if (typeof value === "number") found[key] = value;
-    // OpenAPI 3.0: a boolean that makes the bound beside it exclusive.
+    // OpenAPI 3.0: a boolean that makes the bound next to it exclusive.
     if (value === true && found[bound] !== undefined) {
       found[key] = found[bound];
       found[bound] = undefined;

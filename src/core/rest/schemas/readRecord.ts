@@ -7,13 +7,13 @@ import { annotate } from "./readAnnotations.js";
 import type { SchemaReading } from "./schemaReading.js";
 import { unsaid } from "./unsaid.js";
 
-/** Whether a schema without a type describes an object. */
+/** Returns whether a schema without a type describes an object. */
 export function saysRecord(schema: Data): boolean {
   return keywordsOf("record").some((key) => member(schema, key) !== undefined);
 }
 
 /**
- * Reads an object schema: a record, or a map when no field is declared.
+ * Reads an object schema: a record, or a map if no field is declared.
  *
  * @throws Fault if the properties are not an object
  */
@@ -44,7 +44,7 @@ export function readRecord(schema: Data, place: PointerPlace, reader: SchemaRead
   return { kind: "record", fields, ...(rest ? { rest } : {}), ...(closed ? { closed } : {}) };
 }
 
-/** @param place the record's */
+/** @param place the place of the record */
 function readField(
   name: string,
   schema: unknown,
@@ -72,12 +72,12 @@ function readField(
   return field;
 }
 
-/** `required` names a field that `properties` does not declare: it is there, and nothing is said about it. */
+/** `required` contains a field that `properties` does not declare. The field is present, and its type is unknown. */
 function undeclaredField(name: string, place: PointerPlace): Field {
   return { name, type: { shape: unsaid, nullable: false }, required: true, place };
 }
 
-/** The shape of undeclared keys: what is declared for them, or for keys of a pattern when that is all there is. */
+/** Returns the shape of undeclared keys: the declared one, or that of a key pattern if there is only one. */
 function readRest(schema: Data, place: PointerPlace, reader: SchemaReading): Reference | undefined {
   const additional = member(schema, "additionalProperties") ?? member(schema, "unevaluatedProperties");
   const patterns = dataMember(schema, "patternProperties") ?? {};

@@ -14,10 +14,14 @@ import type { SchemaReading } from "./schemaReading.js";
 import { nothing, unsaid } from "./unsaid.js";
 
 const typeNames = ["string", "integer", "number", "boolean", "object", "array", "null"] as const;
-/** "file" is OpenAPI 2.0's. */
+/** "file" is from OpenAPI 2.0. */
 type TypeName = (typeof typeNames)[number] | "file";
 
-/** Reads one schema object (JSON Schema 2020-12, OpenAPI 3.0 dialect included) into a reference. */
+/**
+ * Reads one schema object (JSON Schema 2020-12, with the dialect of OpenAPI 3.0) into a reference.
+ *
+ * @throws Fault if the schema is not valid
+ */
 export function readSchema(schema: Data, place: PointerPlace, reader: SchemaReading): Reference {
   const topics = reader.topicsOf(schema);
   const read = readReference(schema, topics, { place, reader });
@@ -35,7 +39,7 @@ function readReference(
 ): Reference {
   if (topics & speaksOf.untypable) noteUntypable(schema, place, reader);
   const isNullable = (topics & speaksOf.null) !== 0 && saysNull(schema);
-  // Most schemas are composed of nothing; they are read without looking for parts.
+  // Most schemas have no composition and are read without looking for parts.
   if ((topics & speaksOf.composition) === 0) {
     const own = ownPart(schema, topics, { place, reader }) ?? { shape: unsaid, nullable: false };
     return isNullable ? { shape: own.shape, nullable: true } : own;
@@ -55,7 +59,7 @@ function readReference(
   return isNullable ? { shape: merged.shape, nullable: true } : merged;
 }
 
-/** Notes the keywords that no type can say; what they forbid is left to the server. */
+/** Notes the keywords that types cannot express. The server checks what they forbid. */
 function noteUntypable(schema: Data, place: PointerPlace, reader: SchemaReading): void {
   for (const key of keywordsOf("untypable")) {
     if (!Object.hasOwn(schema, key)) continue;
@@ -75,7 +79,7 @@ function mergeContext(place: PointerPlace, reader: SchemaReading): MergeContext 
       reader.document.note("contract.conflict", `${what} contradict each other; the first one is used.`, place);
     },
     together: (a, b) => (reader.mergeDepth > 0 ? reader.mergedType(a, b) : undefined),
-    // Unions merged with unions grow without measure.
+    // Merges of unions with unions can grow without limit.
     within: (merge, first) => {
       if (++reader.merges > mostMerges || reader.mergeDepth >= deepestMerge) {
         const message = "Too many schemas are merged here; the type is that of the first and allows more.";
@@ -92,7 +96,7 @@ function mergeContext(place: PointerPlace, reader: SchemaReading): MergeContext 
   };
 }
 
-/** The type that satisfies two named ones, as the definition of the pair. */
+/** Returns the type that satisfies two named ones, as the definition of the pair. */
 export function mergeNamed(
   a: Reference,
   b: Reference,
@@ -102,7 +106,10 @@ export function mergeNamed(
   return mergeReferences(reader.resolve(a), reader.resolve(b), { context });
 }
 
-/** Null in the dresses that stand beside a type: 3.0's `nullable` and the common vendor mark. */
+/**
+ * Returns whether a schema allows null in a way that stands next to a type: `nullable` of 3.0, and the common vendor
+ * extension.
+ */
 function saysNull(schema: Data): boolean {
   return member(schema, "nullable") === true || member(schema, "x-nullable") === true;
 }
@@ -118,7 +125,7 @@ function allOfParts(schema: Data, place: PointerPlace, reader: SchemaReading): R
     const ref = isData(each) && Object.keys(each).length === 1 ? textMember(each, "$ref") : undefined;
     const inside = below(place, "allOf", at);
     const read = ref === undefined ? reader.read(each, inside) : reader.baseReference(ref, inside);
-    // Nothing of an allOf member alone decides about null: 3.0 authors put `nullable` beside `allOf`.
+    // No allOf member decides about null alone: authors of 3.0 write `nullable` next to `allOf`.
     return members.length === 1 && saysNull(schema) ? { shape: read.shape, nullable: true } : read;
   });
 }
@@ -135,7 +142,7 @@ function unionParts(schema: Data, place: PointerPlace, reader: SchemaReading): R
   return found;
 }
 
-/** What the schema says itself, apart from references and compositions; undefined when it says nothing. */
+/** Reads the schema's own keywords, apart from references and compositions; undefined if there are none. */
 function ownPart(
   schema: Data,
   topics: number,
@@ -146,7 +153,7 @@ function ownPart(
     if (values) return values;
   }
   const said = member(schema, "type");
-  // Nearly always one type, spelled as it has to be.
+  // Nearly always one valid type.
   if (isTypeName(said)) {
     if (said === "null") return { shape: nothing, nullable: true };
     return { shape: readTyped(said, schema, { topics, place, reader }), nullable: false };
@@ -155,7 +162,7 @@ function ownPart(
   if (types.length === 0) {
     const guessed = guessType(schema, topics);
     if (guessed === undefined) return undefined;
-    // Properties without a type say nothing about null on their own, but beside a composition that decides they must
+    // Properties without a type do not decide about null on their own. Next to a composition that decides, they must
     // not forbid it.
     const isAlone = keywordsOf("composition").every((key) => member(schema, key) === undefined);
     return { shape: readTyped(guessed, schema, { topics, place, reader }), nullable: !isAlone };
@@ -249,7 +256,7 @@ function readScalar(type: "string" | "integer" | "number", schema: Data, topics:
     topics & speaksOf.limits ? readConstraints(schema, type === "string" ? "text" : "number").constraints : undefined;
   if (format === undefined && limits === undefined) return plainShapes[type];
   if (type === "string" && format === "binary") return { kind: "bytes" };
-  // A whole number, whatever the type beside it says.
+  // An integer, whatever the type next to it.
   const isWhole = type === "number" && (format === "int32" || format === "int64");
   const shape: { kind: "text" | "integer" | "number"; format?: string; constraints?: Constraints } = {
     kind: type === "string" ? "text" : isWhole ? "integer" : type,
@@ -259,7 +266,7 @@ function readScalar(type: "string" | "integer" | "number", schema: Data, topics:
   return shape;
 }
 
-/** A format is one word; prose that landed there tells nothing. */
+/** A format is one word. Prose in its place has no meaning. */
 function isTelling(format: string): boolean {
   return /^[\w.:/+-]{1,40}$/.test(format);
 }
@@ -270,7 +277,7 @@ function readList(
   { place, reader }: { readonly place: PointerPlace; readonly reader: SchemaReading },
 ): Shape {
   const items = member(schema, "items");
-  // Before 2020-12 a list of schemas stood in `items` itself, and the rest in `additionalItems`.
+  // Before 2020-12, `items` contained a list of schemas, and `additionalItems` the rest.
   if (Array.isArray(items)) return readTuple(items, "items", { restKey: "additionalItems", schema, place, reader });
   const prefix = listMember(schema, "prefixItems");
   if (prefix && prefix.length > 0) return readTuple(prefix, "prefixItems", { restKey: "items", schema, place, reader });
@@ -295,13 +302,13 @@ function readTuple(
   return {
     kind: "tuple",
     items,
-    // JSON Schema says what stands where, not that it is there (2020-12, section 10.3.1.1).
+    // JSON Schema defines the type of each position, not that it is present (2020-12, section 10.3.1.1).
     ...(minItems >= items.length ? {} : { needed: minItems }),
     ...(rest === false ? {} : { rest: reader.read(rest ?? true, below(place, restKey)) }),
   };
 }
 
-/** The type of constants that are lists or objects: exactly their values. */
+/** Returns the type of constants that are lists or objects: exactly their values. */
 function composedValues(schema: Data, place: PointerPlace): Reference | undefined {
   const constant = member(schema, "const");
   const listed = constant === undefined ? listMember(schema, "enum") : [constant];
@@ -335,11 +342,11 @@ function choiceValues(schema: Data): Reference | undefined {
   const scalars = listed.filter((value): value is ChoiceValue =>
     ["string", "number", "boolean"].includes(typeof value),
   );
-  // Values that are lists or objects: their types are what the rest of the schema says.
+  // Some values are lists or objects: the rest of the schema gives their types.
   if (scalars.length + (nullable ? 1 : 0) < listed.length) return undefined;
   const values: Choice[] = [...new Set(scalars)].map((value) => ({ value }));
   const [only] = values;
   if (!only) return { shape: nothing, nullable: true };
-  // "type: [string, null]" beside an enum without null: null is not among the values, so it is not allowed.
+  // "type: [string, null]" next to an enum without null: null is not among the values, so it is not allowed.
   return { shape: values.length === 1 ? { kind: "literal", value: only.value } : { kind: "choice", values }, nullable };
 }

@@ -5,7 +5,12 @@ import { dataMember, isData, listMember, member, textMember, type Data } from ".
 import type { SchemaReading } from "./schemaReading.js";
 import { nothing } from "./unsaid.js";
 
-/** Reads `oneOf` or `anyOf`; undefined when the members only vary what is required, which no type can say. */
+/**
+ * Reads `oneOf` or `anyOf`.
+ *
+ * @param members the alternatives
+ * @returns undefined if the members differ only in their required fields, which types cannot express
+ */
 export function readUnion(
   schema: Data,
   members: readonly unknown[],
@@ -43,7 +48,7 @@ function isNull(member: unknown): boolean {
 
 const varying = new Set(["type", "title", "description", "required", "not", "anyOf", "oneOf", "allOf"]);
 
-/** Whether an alternative says nothing but which fields have to be there, or must not be. */
+/** Returns whether an alternative contains only which fields are required or forbidden. */
 function onlyRequires(alternative: unknown): boolean {
   if (!isData(alternative)) return false;
   const keys = Object.keys(alternative);
@@ -58,14 +63,18 @@ function onlyRequires(alternative: unknown): boolean {
   return (nested.length > 0 || keys.includes("required")) && nested.every(onlyRequires);
 }
 
-/** The field that a discriminator names; 2.0 writes it as text. */
+/** Returns the field of a discriminator, which is a string in 2.0. */
 export function tagField(schema: Data): string | undefined {
   const discriminator = member(schema, "discriminator");
   if (typeof discriminator === "string") return discriminator;
   return isData(discriminator) ? textMember(discriminator, "propertyName") : undefined;
 }
 
-/** The tag values that a mapping gives a referenced schema: by reference, or by its name alone. */
+/**
+ * Returns the tag values of a referenced schema in a mapping: by reference, or by its name alone.
+ *
+ * @param ref undefined for an inline schema
+ */
 export function mappedValues(mapping: Data, ref: string | undefined): string[] {
   const name = ref?.split("/").pop();
   return Object.keys(mapping).filter(
@@ -73,7 +82,10 @@ export function mappedValues(mapping: Data, ref: string | undefined): string[] {
   );
 }
 
-/** The discriminator (OpenAPI 3.1, section 4.8.25): explicit mapping first, else the names of the referenced schemas. */
+/**
+ * Reads the discriminator (OpenAPI 3.1, section 4.8.25): the explicit mapping first, otherwise the names of the
+ * referenced schemas.
+ */
 function readTag(schema: Data, members: readonly { ref: string | undefined; own: unknown }[]): UnionTag | undefined {
   const field = tagField(schema);
   if (field === undefined) return undefined;
@@ -84,16 +96,16 @@ function readTag(schema: Data, members: readonly { ref: string | undefined; own:
     if (ref === undefined) return constantsOf(own, field);
     const mapped = mappedValues(mapping, ref);
     const name = ref.split("/").pop() ?? ref;
-    // OpenAPI 3.2: the schema of every value that nothing else names.
+    // OpenAPI 3.2: the schema of every value that no other member has.
     if (mapped.length === 0 && (other === ref || other === name)) return undefined;
     return mapped.length > 0 ? mapped : [name];
   });
-  // A member without a name cannot be told apart by the tag; then the union is not a tagged one.
+  // A member without a name cannot be identified by the tag. The union is then not a tagged one.
   if (values.some((each) => each?.length === 0)) return undefined;
   return { field, values: values.map((each) => each ?? []) };
 }
 
-/** The values that an inline member itself gives the tag. */
+/** Returns the values of the tag in an inline member. */
 function constantsOf(own: unknown, field: string): string[] {
   const properties = isData(own) ? dataMember(own, "properties") : undefined;
   const schema = properties && dataMember(properties, field);

@@ -6,8 +6,8 @@ import type { Located } from "../restDocument.js";
 import type { SchemaReading } from "./schemaReading.js";
 
 /**
- * Which named schemas extend a base through `allOf`, where the base has a discriminator and no alternatives of its own
- * (OpenAPI 3.1, section 4.8.25; the only way of 2.0). Such a base stands for all that extend it.
+ * The named schemas that extend a base through `allOf`, if the base has a discriminator and no alternatives of its own
+ * (OpenAPI 3.1, section 4.8.25; the only way of 2.0). Such a base stands for all its extensions.
  */
 export class SchemaFamily {
   private readonly extending = new Map<string, string[]>();
@@ -40,7 +40,7 @@ export class SchemaFamily {
     }
   }
 
-  /** Names of the schemas that extend a base; undefined for everything that is no base. */
+  /** Returns the names of the schemas that extend a base; undefined if the schema is not a base. */
   extendedBy(name: string): readonly string[] | undefined {
     return this.extending.get(name);
   }
@@ -78,7 +78,12 @@ function lastName(ref: string): string {
   }
 }
 
-/** The tagged union of a base's own record and all that extend it. */
+/**
+ * Reads the tagged union of a base's own record and all its extensions.
+ *
+ * @param base the name of the base
+ * @param extending the names of the extensions
+ */
 export function readFamily(base: string, extending: readonly string[], reader: SchemaReading): Reference {
   const located = reader.familySchema(base);
   const schema = isData(located?.value) ? located.value : {};
@@ -88,7 +93,7 @@ export function readFamily(base: string, extending: readonly string[], reader: S
     const mapped = mappedValues(mapping, reader.familyReference(name));
     return { name, values: mapped.length > 0 ? mapped : [name] };
   });
-  // With a mapping, a base that it does not name is never sent as itself.
+  // If the mapping does not contain the base, the base itself is never sent.
   const used = members.filter(({ name, values }) => name !== base || !isMapped || values[0] !== base);
   const tag: UnionTag = { field: tagField(schema) ?? "", values: used.map(({ values }) => values) };
   return {

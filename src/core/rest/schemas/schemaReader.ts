@@ -17,41 +17,44 @@ import { decodeFragment, type Located, type RestDocument } from "../restDocument
 import { unsaid } from "./unsaid.js";
 
 const maxSchemaDepth = 250;
-/** Between the names of types that were merged into one. */
+/** The separator of the names of merged types. */
 const pairSeparator = " & ";
 
-/** A definition that could be read, or the fault that sets it aside. */
+/** A definition that was read, or the fault for which it is skipped. */
 export type Definition = { readonly type: TypeDefinition } | { readonly fault: Fault };
 
-/** A definition that nothing needed yet: a schema, the own record of a base, or two types merged. */
+/** A definition that nothing has needed yet: a schema, the own record of a base, or two merged types. */
 type Unread = Located & { readonly as?: "itself" | readonly [string, string] };
 
 /**
- * Reads schemas into references, and keeps the table of named definitions. A definition is read the first time
- * something needs it; recursion ends at the name.
+ * Reads schemas into references, and keeps the table of named definitions. A definition is read the first time that it
+ * is needed. Recursion ends at the name.
  */
 export class SchemaReader implements SchemaReading {
   private readonly definitions = new Map<string, Definition | Unread | "reading">();
-  /** Keys that were named and not read yet; read one after the other, so that a long chain of types is no deep one. */
+  /**
+   * Keys that were named but not read yet. They are read one after the other, so that a long chain of types is not deep
+   * recursion.
+   */
   private readonly pending: string[] = [];
   private depth = 0;
-  /** Merges made for the definition or operation that is being read. */
+  /** The number of merges for the definition or operation that is being read. */
   merges = 0;
-  /** How many merges the present one is inside of. */
+  /** The nesting of the current merge. */
   mergeDepth = 0;
 
-  /** Pointer of the named schemas, with a slash at its end. */
+  /** The pointer of the named schemas, with a slash at its end. */
   private readonly schemas: string;
   private readonly places = new Map<string, PointerPlace>();
-  /** Which named schemas extend which. */
+  /** The named schemas that extend others. */
   private family = new SchemaFamily({}, "", pointerPlace("", ""));
-  /** Names of schemas that are nothing but a reference into another document, by where that leads. */
+  /** The names of schemas that are only a reference into another document, by its target. */
   private readonly adopted = new Map<string, string>();
 
-  /** What was made of each reference. */
+  /** The result of each reference. */
   private readonly referenced = new Map<string, Reference>();
 
-  /** The schema that was looked at last, because a field is asked again right after its schema was read. */
+  /** The last schema, because a field asks for the same schema again right after it was read. */
   private lastSchema: Data | undefined;
   private lastTopics = 0;
 
@@ -59,7 +62,7 @@ export class SchemaReader implements SchemaReading {
     this.schemas = `${schemasPointer(document.dialect)}/`;
   }
 
-  /** All that a schema speaks about. */
+  /** Returns all topics of a schema, as bits of `keywords`. */
   topicsOf(schema: Data): number {
     if (schema !== this.lastSchema) {
       this.lastSchema = schema;
@@ -68,10 +71,10 @@ export class SchemaReader implements SchemaReading {
     return this.lastTopics;
   }
 
-  /** Reads a schema at its place. Throws a Fault when it, or what it cannot do without, is broken. */
+  /** Reads a schema at its place. @throws Fault if it, or a part that it needs, is not valid */
   read(schema: unknown, place: PointerPlace): Reference {
     if (isData(schema)) {
-      // Most schemas are one of these two, and need nothing of what follows.
+      // Most schemas are one of these two, and need none of the rest.
       const reference = soleReference(schema);
       if (reference !== undefined) return this.reference(reference, place);
       const plain = plainReference(schema);
@@ -97,7 +100,7 @@ export class SchemaReader implements SchemaReading {
       return readSchema(schema, place, this);
     } catch (error) {
       if (!(error instanceof StillReading)) throw error;
-      // The definition's own outermost schema cannot wait for itself.
+      // The outermost schema of a definition cannot wait for itself.
       if (this.depth === 1) throw this.madeOfItself(place);
       return this.readLater(schema, place);
     } finally {
@@ -105,7 +108,7 @@ export class SchemaReader implements SchemaReading {
     }
   }
 
-  /** A schema that merges a definition which is being read becomes a definition of its own, read when that is done. */
+  /** Makes a definition of a schema that merges a definition which is still being read. It is read afterwards. */
   private readLater(schema: unknown, place: PointerPlace): Reference {
     const { document, pointer } = place;
     const key = document === this.document.name ? pointer : `${document}#${pointer}`;
@@ -122,9 +125,9 @@ export class SchemaReader implements SchemaReading {
   }
 
   /**
-   * The named shape that a `$ref` stands for; its definition is read too.
+   * Returns the named shape of a `$ref`, and reads its definition.
    *
-   * @param owner where the schema stands that refers
+   * @param owner the place of the schema with the `$ref`
    */
   reference(ref: string, owner: PointerPlace): Reference {
     const known = this.referenced.get(ref);
@@ -139,8 +142,8 @@ export class SchemaReader implements SchemaReading {
   }
 
   /**
-   * The base that an `allOf` refers to. Where the base stands for all that extend it, told apart by a discriminator,
-   * this is the base's own record.
+   * Returns the base that an `allOf` refers to. If the base stands for all its extensions, with a discriminator, this
+   * is the base's own record.
    */
   baseReference(ref: string, owner: PointerPlace): Reference {
     const reference = this.reference(ref, owner);
@@ -156,12 +159,12 @@ export class SchemaReader implements SchemaReading {
     return this.family.reference(name);
   }
 
-  /** Key of a schema that extends a base, which may itself stand for those that extend it. */
+  /** Returns the key of a schema that extends a base, and that may itself stand for its extensions. */
   familyKey(name: string): string {
     return this.family.extendedBy(name) === undefined ? name : this.itself(name);
   }
 
-  /** Key of the own record of a base. */
+  /** Returns the key of the own record of a base. */
   itself(base: string): string {
     const key = `${base} itself`;
     const located = this.family.schema(base);
@@ -173,7 +176,7 @@ export class SchemaReader implements SchemaReading {
     return key;
   }
 
-  /** The named type that satisfies two named ones. */
+  /** Returns the named type that satisfies two named ones. */
   mergedType(a: string, b: string): Reference {
     const names = [...new Set([...a.split(pairSeparator), ...b.split(pairSeparator)])].sort();
     const key = names.join(pairSeparator);
@@ -186,7 +189,7 @@ export class SchemaReader implements SchemaReading {
     return { shape: { kind: "named", key }, nullable: this.isNullable(a) && this.isNullable(b) };
   }
 
-  /** Whether a name's definition admits null; asked of names whose definitions are known or can be read. */
+  /** Returns whether a definition allows null. Its definition is known or can be read. */
   private isNullable(key: string): boolean {
     if (this.definitions.get(key) === "reading") return false;
     const definition = this.definition(key);
@@ -212,7 +215,7 @@ export class SchemaReader implements SchemaReading {
     }
   }
 
-  /** The pointer into another document that a schema is nothing but a reference to. */
+  /** Returns the pointer into another document, if a schema is only a reference to it. */
   private otherDocument(schema: unknown): string | undefined {
     const reference = isData(schema) && Object.keys(schema).length === 1 ? textMember(schema, "$ref") : undefined;
     if (reference?.startsWith("#") !== true) return undefined;
@@ -231,7 +234,7 @@ export class SchemaReader implements SchemaReading {
     }
   }
 
-  /** The shape behind a reference, for merging. Throws a Fault on a definition that is still being read. */
+  /** Returns the shape of a reference, for merging. @throws Fault for a definition that is still being read */
   resolve(reference: Reference): Reference {
     let { shape, nullable } = reference;
     const passed = new Set<string>();
@@ -249,7 +252,7 @@ export class SchemaReader implements SchemaReading {
     return { shape, nullable };
   }
 
-  /** All sound definitions, and all faults by key, what depends on a fault included. */
+  /** Returns all valid definitions, and all faults by key, with those of definitions that depend on a faulty one. */
   finish(): { types: Map<string, TypeDefinition>; faults: Map<string, Fault> } {
     const types = new Map<string, TypeDefinition>();
     const faults = new Map<string, Fault>();
@@ -276,7 +279,10 @@ export class SchemaReader implements SchemaReading {
     return key;
   }
 
-  /** The schema's own name when it is a named one; else its pointer, behind the document's name when it is another. */
+  /**
+   * Returns the schema's own name if it has one, otherwise its pointer, after the document's name if it is another
+   * document.
+   */
   private keyOf(pointer: string): string {
     if (pointer.startsWith(this.schemas) && !pointer.includes("/", this.schemas.length))
       return unescaped(pointer.slice(this.schemas.length));
@@ -286,7 +292,7 @@ export class SchemaReader implements SchemaReading {
     return part ? `${part.document}#${part.pointer}` : pointer;
   }
 
-  /** Reads a definition when it is first looked into. Throws a Fault when that is in the middle of reading it. */
+  /** Reads a definition when it is first needed. @throws Fault if it is being read at the moment */
   private definition(key: string): Definition {
     const known = this.definitions.get(key);
     if (known === undefined || known === "reading") throw new StillReading();
@@ -381,7 +387,10 @@ const structuralTokens = new Set([
   "$defs",
 ]);
 
-/** The contract's own name for a key: the schema's name, the telling parts of a pointer, or the name of a file. */
+/**
+ * Returns the contract's own name for a key: the name of the schema, the meaningful parts of a pointer, or the name of
+ * a file.
+ */
 function nameOf(key: string): string {
   if (key.includes(pairSeparator)) return key.split(pairSeparator).map(nameOf).join(" and ");
   const hash = key.indexOf("#");

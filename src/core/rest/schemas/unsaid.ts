@@ -1,7 +1,7 @@
 import type { AnyShape, UnionShape } from "../../contract/model.js";
 
-/** The shape of a place about which the contract says nothing. */
+/** The shape of a place without a type in the contract. */
 export const unsaid: AnyShape = { kind: "any" };
 
-/** The shape that no value has; together with null, of what is always null. */
+/** The shape without any value. With null, it is the shape of a value that is always null. */
 export const nothing: UnionShape = { kind: "union", members: [] };

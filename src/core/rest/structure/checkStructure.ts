@@ -5,18 +5,23 @@ import { kindOf } from "../../problem/kindOf.js";
 import type { Data } from "../../text/parseData.js";
 import type { StructureKind } from "./structureKinds.js";
 
-/** One thing about an object's structure that is not as its format wants it. */
+/** A violation in an object's structure. */
 export interface StructureMisfit {
-  /** Keys from the object to the offender. */
+  /** The keys from the object to the invalid member. */
   readonly path: readonly string[];
   readonly message: string;
-  /** The reader would misunderstand it; else it only breaks a rule. */
+  /** Whether the reader would misread it. Otherwise it only breaks a rule. */
   readonly isFault: boolean;
 }
 
 const none: readonly StructureMisfit[] = [];
 
-/** Holds the members of one object, not what is below them, against the rules of its kind; faults come first. */
+/**
+ * Validates the members of one object, without the objects in them, against the rules of its kind.
+ *
+ * @param value the members
+ * @returns the violations, faults first
+ */
 export function checkStructure(kind: StructureKind, value: Data): readonly StructureMisfit[] {
   if (isPlain(kind, value)) return none;
   const isFaulty = faults[kind];
@@ -40,7 +45,7 @@ const bitByType: Readonly<Record<string, number>> = {
 
 interface PlainMembers {
   readonly required: readonly string[];
-  /** Types that settle that a member is as it has to be, as bits; 0 where the rules ask for more than a type. */
+  /** The types with which a member is valid, as bits; 0 if the rules check more than its type. */
   readonly types: ReadonlyMap<string, number>;
 }
 
@@ -59,7 +64,7 @@ const plainByKind = new Map<StructureKind, PlainMembers>(
   ]),
 );
 
-/** Whether one look at the members an object has settles that no rule is broken: nearly always. */
+/** Returns whether one look at the members shows that no rule is broken, which is nearly always so. */
 function isPlain(kind: StructureKind, value: Data): boolean {
   const members = plainByKind.get(kind);
   if (!members) return false;

@@ -3,13 +3,13 @@ declare module "rhema:structure-validators" {
   type Validators = Readonly<
     Record<import("./structureKinds.js").StructureKind, import("ajv").ValidateFunction | undefined>
   >;
-  /** What the reader would misunderstand. */
+  /** Violations that the reader would misread. */
   export const faults: Validators;
-  /** What breaks a rule of the format and costs the SDK nothing. */
+  /** Violations of a rule that do not affect the SDK. */
   export const rules: Validators;
   /**
-   * By kind, what settles that an object breaks no rule: the members it needs, and the types of
-   * its members: those of JSON Schema, "texts" for a list of strings, "count" for a whole number from 0.
+   * For each kind, the conditions under which an object breaks no rule: its required members, and the types of its
+   * members. The types are those of JSON Schema, "texts" for a list of strings, and "count" for an integer from 0.
    */
   export const plain: Readonly<
     Partial<

@@ -4,24 +4,24 @@ import { sortedBy } from "../../text/sortedBy.js";
 import { mark } from "../nameScope.js";
 import type { GraphqlCall, GraphqlPlan, RestCall, RestPlan } from "../sdkPlan.js";
 
-/** The calls that share a file, by the groups of the contract that they belong to. */
+/** The calls that share a file, by their groups in the contract. */
 export interface CallFile<Call> {
-  /** The file's name without its ending. */
+  /** The file's name without extension. */
   readonly file: string;
   readonly calls: readonly Call[];
   readonly groups: ReadonlyMap<string, readonly Call[]>;
 }
 
-/** The file name of a group of calls, without its ending. */
+/** Returns the file name of a group of calls, without extension. */
 export function groupFile(group: string): string {
   return fileBase(group, mark) || "calls";
 }
 
-/** The calls of a REST contract by the file that they stand in, sorted by file. */
+/** Returns the calls of a REST contract by file, sorted by file. */
 export function restCallFiles<Call extends { readonly call: RestCall }>(calls: readonly Call[]): CallFile<Call>[] {
   const groups = groupedBy(calls, ({ call }) => call.group);
   const fileOf = new Map([...groups.keys()].map((group) => [group, groupFile(group)]));
-  // Groups whose names differ in spelling only share a file, in which calls keep their order.
+  // Groups whose names differ only in spelling share a file, in which calls keep their order.
   const files = groupedBy(calls, ({ call }) => fileOf.get(call.group) ?? "");
   return sortedBy(files, ([file]) => file).map(([file, own]) => ({
     file,
@@ -30,7 +30,7 @@ export function restCallFiles<Call extends { readonly call: RestCall }>(calls: r
   }));
 }
 
-/** The groups that a group stands below by its tags, outermost first; a circle of parents ends where it closes. */
+/** Returns the parent groups of a group by its tags, outermost first. A circle of parents ends where it closes. */
 export function groupsAbove(group: string, tags: RestPlan["tags"]): string[] {
   const found: string[] = [];
   for (let parent = tags.get(group)?.parent; parent !== undefined; parent = tags.get(parent)?.parent) {
@@ -40,7 +40,7 @@ export function groupsAbove(group: string, tags: RestPlan["tags"]): string[] {
   return found;
 }
 
-/** The file of each GraphQL call, without its ending: one for each call. */
+/** Returns the file of each GraphQL call, without extension: one for each call. */
 export function graphqlCallFiles(plan: GraphqlPlan): Map<GraphqlCall, string> {
   const taken = new Set<string>();
   return new Map(
@@ -54,7 +54,7 @@ export function graphqlCallFiles(plan: GraphqlPlan): Map<GraphqlCall, string> {
   );
 }
 
-/** The call that each inline type belongs to, by type id; named types of the schema and fragments' parts are shared. */
+/** Returns the call of each inline type, by type id. Named types of the schema and types of fragments are shared. */
 export function ownedTypes(plan: GraphqlPlan): Map<string, GraphqlCall> {
   const owners = new Map<string, GraphqlCall>();
   const claim = (id: string, owner: GraphqlCall): void => {

@@ -4,31 +4,31 @@ import { memberNameFrom } from "../nameScope.js";
 import type { RestPlan, StandingParameter } from "../sdkPlan.js";
 import { defaultUrl, serverUrl } from "./serverAddress.js";
 
-/** A scheme for which the app supplies a credential; a client certificate belongs to the transport. */
+/** A scheme for which the app supplies a credential. A client certificate belongs to the transport. */
 export type Credential = Exclude<AuthScheme, { readonly kind: "certificate" }>;
 
-/** What the connection of a REST contract knows and is given. */
+/** The facts and options of a REST contract's connection. */
 export interface ConnectionPlan {
-  /** The server whose address is used when the app gives none; absent when the contract does not say a whole one. */
+  /** The server of the default address; absent if the contract has no complete one. */
   readonly server?: Server;
   /** The address of that server with its variables at their defaults. */
   readonly address?: string;
-  /** The contract's first server as it is written, whole or not. */
+  /** The contract's first server as written, complete or not. */
   readonly written?: string;
   readonly others: readonly Server[];
-  /** Addresses of the servers that single calls have for themselves. */
+  /** The addresses of servers for single calls. */
   readonly ownServers: readonly string[];
   readonly credentials: readonly { readonly name: string; readonly scheme: Credential }[];
   readonly standing: readonly StandingMember[];
 }
 
-/** A standing parameter, and the member of the connection that holds it. */
+/** A shared parameter, and its name in the connection. */
 export interface StandingMember {
   readonly member: string;
   readonly parameter: StandingParameter;
 }
 
-/** Plans what a connection to a REST contract takes. */
+/** Plans the connection to a REST contract. */
 export function connectionPlan(plan: RestPlan): ConnectionPlan {
   const [first, ...others] = plan.servers;
   const address = defaultUrl(plan.servers);

@@ -4,9 +4,9 @@ import type { GraphqlCall, PlannedArgument, PlannedResponse, PlannedSent, Planne
 import { newerTag } from "../typePlanner.js";
 import type { ConnectionPlan, Credential } from "./connectionPlan.js";
 
-/** What is said about something: paragraphs of contract text and of ours, and why it should not be used any more. */
+/** The documentation of something: paragraphs from the contract and from us, and the reason why it is deprecated. */
 export interface Words {
-  /** What is undefined or empty is not said. */
+  /** Undefined and empty ones are left out. */
   readonly paragraphs: readonly (string | undefined)[];
   readonly deprecated?: string | undefined;
 }
@@ -15,7 +15,11 @@ function words(paragraphs: readonly (string | undefined)[], deprecated?: string)
   return { paragraphs, deprecated };
 }
 
-/** @param isUnmapped it is a scalar of a schema for which the configuration names no type of the language */
+/**
+ * Returns the documentation of a type.
+ *
+ * @param isUnmapped whether it is a scalar of a schema without a configured type in this language
+ */
 export function typeWords({ description, shape, deprecated }: PlannedType, isUnmapped: boolean): Words {
   return words([
     description,
@@ -36,7 +40,11 @@ export function variableWords(field: Field): Words {
   return words([defaultOf(field)]);
 }
 
-/** @param type the argument's own, or that of another way to send it */
+/**
+ * Returns the documentation of an argument.
+ *
+ * @param type the argument's own type, or that of another way to send it
+ */
 export function argumentWords({ source, standing }: PlannedArgument, type: Reference): Words {
   const parameter = source.kind === "parameter" ? source.parameter : undefined;
   const description = source.kind === "parameter" ? source.parameter.description : source.body.description;
@@ -56,14 +64,22 @@ export function headerWords(field: Field): Words {
   return words([field.description, `\`${field.name}\``, factOf(field.type.shape)], field.deprecated);
 }
 
-/** @param name what the language calls the call */
+/**
+ * Returns the documentation of a call's response.
+ *
+ * @param name the language's name of the call
+ */
 export function answerWords(name: string, { answers }: RestCall): Words {
   const [only] = answers;
   const said = answers.length === 1 ? only?.description : statusLines(answers);
   return words([`The response of \`${name}\`.`, said]);
 }
 
-/** @param name what the language calls the call */
+/**
+ * Returns the documentation of a call's failures.
+ *
+ * @param name the language's name of the call
+ */
 export function failureWords(name: string, { failures }: RestCall): Words {
   return words([`How \`${name}\` can fail.`, statusLines(failures)]);
 }
@@ -86,7 +102,11 @@ export function graphqlCallWords({ operation }: GraphqlCall): Words {
   return words([operation.description ?? `Sends the ${operation.root} \`${operation.name}\`.`]);
 }
 
-/** @param name what the language calls the call */
+/**
+ * Returns the documentation of the function for all pages of a call.
+ *
+ * @param name the language's name of the call
+ */
 export function pagesWords(name: string, { operation }: RestCall): Words {
   return words(
     [`All items of all pages of \`${name}\`. Each page is requested when it is needed.`],
@@ -130,7 +150,7 @@ function whatIsSupplied(scheme: Credential): string {
   return scheme.kind === "basic" ? 'The credential as "user:password".' : "The bearer token.";
 }
 
-/** Format and limits in words; undefined when there are none. */
+/** Returns format and limits in words; undefined if there are none. */
 export function factOf(shape: Shape): string | undefined {
   if (shape.kind !== "text" && shape.kind !== "integer" && shape.kind !== "number" && shape.kind !== "list")
     return undefined;
@@ -165,7 +185,7 @@ function limitsOf(limits: Constraints): string[] {
   ];
 }
 
-/** The server's default, told and never sent. */
+/** The server's default, which is shown and never sent. */
 function defaultOf(field: Pick<Field, "default">): string | undefined {
   if (field.default === undefined) return undefined;
   const text = JSON.stringify(field.default) as string | undefined;

@@ -1,4 +1,4 @@
-/** Registered phrases of statuses (IANA, HTTP status codes), by which cases of failures and answers are called. */
+/** The registered phrases of statuses (IANA, HTTP status codes), for the names of cases. */
 const phrases: Readonly<Record<string, string>> = {
   200: "ok",
   201: "created",
@@ -65,7 +65,7 @@ const phrases: Readonly<Record<string, string>> = {
 };
 
 /**
- * What a declared status is called in camelCase, for languages in which failures are told apart by cases.
+ * Returns the name of a declared status in camelCase, for languages that distinguish failures by cases.
  *
  * @param status "409", "4XX" or "default"
  */

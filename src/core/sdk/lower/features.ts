@@ -3,15 +3,15 @@ import type { GraphqlPlan, RestPlan } from "../sdkPlan.js";
 import { holdsFiles } from "./values/holdsFiles.js";
 import type { SharedSettings } from "./sharedSettings.js";
 
-/** Parts of a language's runtime that an SDK has only where it needs them. */
+/** Parts of a language's runtime that an SDK contains only if it needs them. */
 export type Feature =
-  /** Calls of a REST contract, and of a GraphQL one. */
+  /** Calls of a REST contract, and of a GraphQL contract. */
   | "rest"
   | "graphql"
   /** Styles of parameters beyond simple paths and forms. */
   | "rarer parameters"
   | "forms"
-  /** How far an upload is. */
+  /** The progress of an upload. */
   | "progress"
   | "pages"
   | "streams"
@@ -24,14 +24,14 @@ export type Feature =
   | "checks"
   | "outcomes"
   | "fakes"
-  /** Calls described for what keeps answers, and their pages. */
+  /** Calls with a key and a function for caches, and their pages. */
   | "described calls"
   | "described pages"
   | "sockets"
   | "file uploads"
   /** Members of unions that the schema does not have yet. */
   | "newer types"
-  /** What the server sends on its own. */
+  /** Requests that the server sends on its own. */
   | "webhooks";
 
 const rareStyles: readonly Parameter["style"][] = [
@@ -44,7 +44,7 @@ const rareStyles: readonly Parameter["style"][] = [
   "json",
 ];
 
-/** What a REST contract's part of an SDK needs of the runtime. */
+/** Returns the parts of the runtime that a REST contract needs. */
 export function restFeatures(plan: RestPlan, settings: SharedSettings): Set<Feature> {
   const found = settingFeatures(settings).add("rest");
   if ((plan.servers[0]?.variables.size ?? 0) > 0) found.add("servers");
@@ -64,7 +64,7 @@ export function restFeatures(plan: RestPlan, settings: SharedSettings): Set<Feat
   return found;
 }
 
-/** What a GraphQL contract's part of an SDK needs of the runtime. */
+/** Returns the parts of the runtime that a GraphQL contract needs. */
 export function graphqlFeatures(plan: GraphqlPlan, settings: SharedSettings): Set<Feature> {
   const found = settingFeatures(settings).add("graphql");
   if (settings.unions === "open") found.add("newer types");

@@ -4,20 +4,20 @@ import { resolveShape } from "../../contract/resolveShape.js";
 import { referenceSignature } from "../../contract/sameShape.js";
 import type { ContractPlan, PlannedType } from "../sdkPlan.js";
 
-/** The types that fragments are, and which other types are theirs too. */
+/** The types of fragments, and the other types whose values also have them. */
 export interface FragmentTypes {
-  /** Ids of the types of fragments, and of the records and unions inside them. */
+  /** The ids of the types of fragments, and of the records and unions inside them. */
   readonly ids: ReadonlySet<string>;
-  /** By the id of a record or union, ids of the types inside fragments that each of its values has too. */
+  /** For the id of a record or union, the ids of the types inside fragments that each of its values also has. */
   readonly of: ReadonlyMap<string, ReadonlySet<string>>;
 }
 
-/** A type, and another one that all its values have too. */
+/** A type, and another one that all its values also have. */
 type Link = readonly [id: string, of: string];
 
 /**
- * Finds which types of answers and fragments are also the types of fragments that they spread, down to what stands
- * inside them. A record spreads a fragment that is there whatever holds; it is no type of one whose fields it may lack.
+ * Returns the types of responses and fragments that are also types of the fragments they spread, with the types inside
+ * them. A record has the type of a fragment only if the fragment is always spread, so that no field can be missing.
  */
 export function fragmentTypes(plan: ContractPlan): FragmentTypes {
   if (plan.protocol !== "graphql") return { ids: new Set(), of: new Map() };
@@ -67,7 +67,7 @@ class Links {
     private readonly ids: ReadonlySet<string>,
   ) {}
 
-  /** That one type is another, with everything that follows for what stands inside; undefined where it is not. */
+  /** Returns the links that follow from one type being another, with those inside it; undefined if it is not. */
   between(id: string, of: string): Link[] | undefined {
     const from = this.types.get(id)?.shape;
     const to = this.types.get(of)?.shape;
@@ -99,7 +99,7 @@ class Links {
     return together([link], below);
   }
 
-  /** Whether null is one of the values of a field, so that it does not stand for a field that is absent. */
+  /** Whether null is one of the values of a field, so that it does not mean an absent field. */
   private isAny({ type }: Field): boolean {
     return resolveShape(type.shape, this.types).kind === "any";
   }
@@ -118,7 +118,7 @@ class Links {
   }
 }
 
-/** A name of a type, one or any. */
+/** The name of a type, one or any. */
 function isText(shape: Shape): boolean {
   return shape.kind === "text" || (shape.kind === "literal" && typeof shape.value === "string");
 }
@@ -127,12 +127,18 @@ function isThere({ required, type }: Field): boolean {
   return required && !type.nullable;
 }
 
-/** What tells the members of a union apart, which a record of one type need not say. */
+/** The field that identifies union members, which a record of a single type does not need. */
 function isTag({ name }: Field): boolean {
   return name === "__typename";
 }
 
-/** The member of a union that the values of a record are of; the last one stands for types that are not known yet. */
+/**
+ * Returns the id of the union member that values of a record have. The last member stands for types that are not known
+ * yet.
+ *
+ * @param members the members of the union
+ * @param values the tag values of each member
+ */
 export function memberFor(
   { objects }: RecordShape,
   members: readonly Reference[],
@@ -155,11 +161,11 @@ function together(links: Link[], parts: readonly (Link[] | undefined)[]): Link[]
   return all;
 }
 
-/** Without what follows from another type that is there too. */
+/** Removes links that follow from others. */
 function withoutImplied(of: ReadonlyMap<string, ReadonlySet<string>>): Map<string, ReadonlySet<string>> {
   const above = (id: string): Set<string> => {
     const all = new Set<string>();
-    // A set that grows is walked to its end.
+    // A set that grows during the loop is read to its end.
     for (const each of of.get(id) ?? []) all.add(each);
     for (const each of all) for (const more of of.get(each) ?? []) all.add(more);
     return all;

@@ -2,17 +2,17 @@ import type { ChoiceValue, Shape } from "../../contract/model.js";
 import { resolveShape } from "../../contract/resolveShape.js";
 import type { PlannedHeader, PlannedType } from "../sdkPlan.js";
 
-/** How a header of an answer is read. */
+/** How a response header is read. */
 export interface HeaderReading {
   readonly header: PlannedHeader;
-  /** Its value is a list of what is read. */
+  /** Whether its value is a list. */
   readonly isList: boolean;
   readonly as: "number" | "boolean" | "text" | "oneOf";
-  /** The values that count, for "oneOf". */
+  /** The valid values, for "oneOf". */
   readonly values: readonly ChoiceValue[];
 }
 
-/** How the headers of a call are read; never decoded, because they are read as they are sent. */
+/** Returns how the headers of a call are read. They are never decoded, but read as they are sent. */
 export function headerReadings(
   headers: readonly PlannedHeader[],
   types: ReadonlyMap<string, PlannedType>,

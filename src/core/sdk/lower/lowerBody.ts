@@ -3,7 +3,7 @@ import type { PlannedArgument } from "../sdkPlan.js";
 import type { Conversions } from "./values/conversion.js";
 import type { BodyWay, BodyWriter, FormField } from "./request.js";
 
-/** The ways a body can be sent, the usual one first. */
+/** Returns the ways to send a body, the default one first. */
 export function bodyWays(argument: PlannedArgument, conversions: Conversions): BodyWay[] {
   if (argument.source.kind !== "body") return [];
   const { content, others } = argument.source;
@@ -38,7 +38,7 @@ function writerOf({ form, mediaType, encoding }: Content, isExact: boolean): Bod
   }
 }
 
-/** Of several media types that a part may have, the runtime chooses by the value; parts of a form have no style. */
+/** If a part may have several media types, the runtime chooses by its value. Parts of a form have no style. */
 function formFields(encoding: Content["encoding"], form: "urlencoded" | "multipart"): FormField[] {
   return [...(encoding ?? [])].flatMap(([name, { contentType, style, explode }]) => {
     const field: FormField = {

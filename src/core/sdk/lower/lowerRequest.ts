@@ -6,13 +6,13 @@ import { bodyWays } from "./lowerBody.js";
 import type { CookieStep, HeaderStep, PathStep, QueryStep, RequestPlan, SentValue } from "./request.js";
 import { serverUrl } from "./serverAddress.js";
 
-/** An argument that is a parameter, with what the contract says about it and what is sent of it. */
+/** An argument for a parameter, with the parameter and the value that is sent. */
 interface Given {
   readonly parameter: Parameter;
   readonly value: SentValue;
 }
 
-/** Decides how the request of a call is written. */
+/** Plans how the request of a call is written. */
 export function lowerRequest(call: RestCall, plan: RestPlan, conversions: Conversions): RequestPlan {
   const { operation } = call;
   const inside: Record<Parameter["in"], Given[]> = { path: [], query: [], querystring: [], header: [], cookie: [] };
@@ -52,7 +52,7 @@ function sentValue(argument: PlannedArgument, parameter: Parameter, conversions:
   };
 }
 
-/** The path in parts: fixed text, and parameters that are written by their style. */
+/** The path in parts: fixed text, and parameters with their style. */
 function pathSteps(path: string, parameters: readonly Given[]): PathStep[] {
   if (parameters.length === 0) return path === "" ? [] : [{ kind: "text", text: path }];
   const steps: PathStep[] = [];
@@ -81,7 +81,7 @@ function queryStep({ parameter, value }: Given): QueryStep {
 
 function writerOf({ style, explode, allowReserved }: Parameter): QueryStep["writer"] {
   switch (style) {
-    // Exploded, every item has the name again, whatever would have stood between them.
+    // Exploded, every item repeats the name, whatever the separator.
     case "spaceDelimited":
       return explode ? "form" : "spaced";
     case "pipeDelimited":
@@ -96,12 +96,12 @@ function writerOf({ style, explode, allowReserved }: Parameter): QueryStep["writ
   }
 }
 
-/** 3.2's whole query string: JSON as it is, or the pairs of a record. */
+/** The whole query string of 3.2: JSON as it is, or the pairs of a record. */
 function wholeQuery({ parameter, value }: Given): QueryStep {
   return { name: undefined, value, explode: true, writer: parameter.style === "json" ? "json" : "form" };
 }
 
-/** @param hasCookies a header `Cookie` is one of the cookies then */
+/** @param hasCookies whether a header `Cookie` is one of the cookies */
 function headerSteps(headers: readonly Given[], hasCookies: boolean): HeaderStep[] {
   const own = hasCookies ? headers.filter((each) => !isCookie(each)) : headers;
   return own.map(({ parameter: { name, style, explode }, value }): HeaderStep => {
@@ -122,7 +122,7 @@ function isCookie({ parameter }: Given): boolean {
   return parameter.name.toLowerCase() === "cookie";
 }
 
-/** The media types of all answers, each once. */
+/** The media types of all responses, each once. */
 function acceptOf(answers: readonly PlannedResponse[]): string | undefined {
   const [only] = answers;
   if (answers.length === 1) return only?.mediaType;
@@ -130,7 +130,7 @@ function acceptOf(answers: readonly PlannedResponse[]): string | undefined {
   return types.size > 0 ? [...types].join(", ") : undefined;
 }
 
-/** A client certificate belongs to the transport; what is left are the credentials that the app supplies. */
+/** A client certificate belongs to the transport. The rest are the credentials that the app supplies. */
 function authOf({ operation }: RestCall, { authSchemes }: RestPlan): readonly (readonly string[])[] {
   if (operation.auth.length === 0) return none;
   return operation.auth

@@ -23,7 +23,11 @@ import { nothingRead, readings, type ReadingContext } from "./reading.js";
 import { sampleBuilders } from "./values/sampleBuilders.js";
 import type { SharedSettings } from "./sharedSettings.js";
 
-/** Decides everything about an SDK that is the same in every language. */
+/**
+ * Plans everything in an SDK that is the same in all languages.
+ *
+ * @param settings the settings shared by languages
+ */
 export function lowerSdk({ name, contracts }: SdkPlan, settings: SharedSettings): LoweredSdk {
   const lowered = contracts.map((plan) =>
     plan.protocol === "rest" ? lowerRest(plan, settings) : lowerGraphql(plan, settings),
@@ -74,7 +78,7 @@ function lowerCall(call: RestCall, plan: RestPlan, context: ReadingContext): Low
   };
 }
 
-/** The first answer with a body, or else the first one. */
+/** The first response with a body, otherwise the first one. */
 function fakeAnswer(call: RestCall, answers: LoweredCall["answers"]): FakeAnswer {
   const withBody = call.answers.findIndex(({ type }) => type !== undefined);
   const at = Math.max(0, withBody);
@@ -104,7 +108,7 @@ function lowerGraphql(plan: GraphqlPlan, settings: SharedSettings): LoweredGraph
       label: `${plan.name}.${lowerFirst(call.name)}`,
       file: files.get(call) ?? "call",
       types: [...types.values()].filter((type) => owners.get(type.id) === call),
-      // What a fragment seals is decoded too: the app sees it as soon as it unseals it.
+      // Fields of sealed fragments are decoded too: the app sees them as soon as it unseals them.
       answer: conversionOf(call.whole ?? call.answer, conversions),
       variables: conversionOf(variablesOf(call), conversions),
       hasFiles: holdsFiles(call, types),

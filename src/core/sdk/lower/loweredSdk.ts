@@ -13,8 +13,8 @@ import type { SampleBuilder } from "./values/sampleBuilders.js";
 import type { SharedSettings } from "./sharedSettings.js";
 
 /**
- * A plan with everything decided that is meaning: how requests are written, answers read, values converted and checked.
- * What is left to a language is how to spell it.
+ * A plan in which all meaning is decided: how requests are written, responses read, values converted and checked. A
+ * language only spells it.
  */
 export interface LoweredSdk {
   readonly name: string;
@@ -26,9 +26,9 @@ export type LoweredContract = LoweredRest | LoweredGraphql;
 
 interface LoweredBase {
   readonly types: ReadonlyMap<string, PlannedType>;
-  /** Types that are something else in the app than on the wire. */
+  /** Types that differ between JSON and the app. */
   readonly conversions: readonly { readonly type: PlannedType; readonly of: Conversion }[];
-  /** What answers are held against; empty unless they are verified. */
+  /** The checks of responses; empty unless responses are verified. */
   readonly checks: readonly { readonly type: PlannedType; readonly of: Check }[];
   /** Samples for tests; empty unless there is a module for tests. */
   readonly builders: readonly SampleBuilder[];
@@ -40,31 +40,31 @@ export interface LoweredRest extends LoweredBase {
   readonly protocol: "rest";
   readonly plan: RestPlan;
   readonly connection: ConnectionPlan;
-  /** By name. */
+  /** Sorted by name. */
   readonly calls: readonly LoweredCall[];
   readonly files: readonly CallFile<LoweredCall>[];
 }
 
-/** One REST call with all that is decided about it. */
+/** One REST call with all decisions about it. */
 export interface LoweredCall {
   readonly call: RestCall;
-  /** What failures and fakes know it by: "berths.listBerths". */
+  /** Its name in failures and fakes: "berths.listBerths". */
   readonly label: string;
   readonly request: RequestPlan;
-  /** How answers are read when nothing special is asked for; never empty. */
+  /** How responses are read by default; never empty. */
   readonly answers: readonly StatusReading[];
-  /** How they are read by the media type that is asked for, the usual one first; empty when there is no choice. */
+  /** How responses are read by the requested media type, the default one first; empty if there is no choice. */
   readonly answersByType: readonly { readonly mediaType: string; readonly answers: readonly StatusReading[] }[];
   readonly failures: readonly StatusReading[];
   readonly headers: readonly HeaderReading[];
   readonly pages?: PageReading;
-  /** It answers item by item. */
+  /** Whether it responds item by item. */
   readonly isStream: boolean;
-  /** What a fake of it answers with. */
+  /** How a fake of it responds. */
   readonly fake: FakeAnswer;
 }
 
-/** How a fake connection answers a call. */
+/** How a fake connection responds to a call. */
 export interface FakeAnswer {
   readonly status: number;
   readonly reading: StatusReading;
@@ -75,30 +75,30 @@ export interface LoweredGraphql extends LoweredBase {
   readonly protocol: "graphql";
   readonly plan: GraphqlPlan;
   readonly calls: readonly LoweredGraphqlCall[];
-  /** Types of fragments by the fragment's name; empty unless fragments are sealed. */
+  /** The types of fragments by name; empty unless fragments are sealed. */
   readonly sealed: ReadonlyMap<string, Reference>;
 }
 
-/** One GraphQL call with all that is decided about it. */
+/** One GraphQL call with all decisions about it. */
 export interface LoweredGraphqlCall {
   readonly call: GraphqlCall;
-  /** What failures and fakes know it by: "passages.arrivalsToday". */
+  /** Its name in failures and fakes: "passages.arrivalsToday". */
   readonly label: string;
-  /** The name of its file, without an ending. */
+  /** The name of its file, without extension. */
   readonly file: string;
-  /** Types that belong to this call alone. */
+  /** The types that belong to this call alone. */
   readonly types: readonly PlannedType[];
-  /** How the data of an answer is converted, what its fragments seal included. */
+  /** How the data of a response is converted, with the fields of sealed fragments. */
   readonly answer: GraphqlConversion;
   readonly variables: GraphqlConversion;
-  /** Its variables can hold files. */
+  /** Whether its variables can contain files. */
   readonly hasFiles: boolean;
-  /** It answers again and again. */
+  /** Whether it responds repeatedly. */
   readonly isStream: boolean;
 }
 
 export interface GraphqlConversion {
   readonly conversion?: Conversion;
-  /** Integers keep all their digits. */
+  /** Whether integers keep all their digits. */
   readonly isExact: boolean;
 }

@@ -3,37 +3,39 @@ import { resolveShape } from "../../contract/resolveShape.js";
 import type { PlannedArgument, PlannedPaging, PlannedType, RestCall, RestPlan } from "../sdkPlan.js";
 import { decodedLeaf, type DecodingSettings } from "./values/decodedLeaf.js";
 
-/** One step into an answer, by a field's name on the wire. */
+/** One step into a response, with a field's name in JSON. */
 export interface PageStep {
   readonly name: string;
-  /** What it is looked for in may be null or absent. */
+  /** Whether the object with the field may be null or absent. */
   readonly mayLack: boolean;
 }
 
-/** How all pages of a call are gone through. */
+/** How all pages of a call are read. */
 export interface PageReading {
   readonly paging: PlannedPaging;
-  /** From an answer to its items. */
+  /** The path from a response to its items. */
   readonly items: readonly PageStep[];
-  /** By cursor: from an answer to the next cursor. */
+  /** By cursor: the path from a response to the next cursor. */
   readonly next: readonly PageStep[];
-  /** The argument that says which page; absent for links. */
+  /** The argument that selects the page; absent for links. */
   readonly argument?: PlannedArgument;
-  /** By number or offset: the first page, unless the app begins at another. */
+  /** By number or offset: the first page, unless the app starts at another. */
   readonly first: number;
-  /** What the app calls the place of a page: in the argument, and, by cursor, where an answer names the next one. */
+  /** The app's type for the position of a page: in the argument, and, for cursors, in the response. */
   readonly place: PlaceKind;
   readonly nextPlace: PlaceKind;
-  /** By link: what of the query is a credential, which no link may set. */
+  /** By link: the credentials in the query, which no link may set. */
   readonly credentials: readonly string[];
 }
 
-/** What says which page, as it is in the app. Only texts and numbers are made of each other. */
+/** The app's type for the position of a page. Only strings and numbers are converted to each other. */
 export type PlaceKind = "text" | "number" | "bigint" | "instant" | `own ${string}`;
 
 /**
- * Decides how the pages of a call are gone through; undefined when it answers everything at once, or when the settings
- * make something of what says which page that cannot be asked for.
+ * Plans how the pages of a call are read.
+ *
+ * @param settings they decide the types of positions
+ * @returns undefined if the call has no pages, or if a position cannot be requested with these settings
  */
 export function pageReading(call: RestCall, plan: RestPlan, settings: DecodingSettings): PageReading | undefined {
   const { paging } = call;
@@ -86,7 +88,7 @@ function placeKind({ shape }: Reference, types: RestPlan["types"], settings: Dec
   return inner.kind === "text" ? "text" : "number";
 }
 
-/** A plan in which only those calls have pages that can be gone through with some settings. */
+/** Returns a plan in which only calls whose pages can be read with some settings have pages. */
 export function withPages(plan: RestPlan, settings: DecodingSettings): RestPlan {
   const isLeft = (call: RestCall): boolean =>
     call.paging === undefined || pageReading(call, plan, settings) !== undefined;
@@ -99,7 +101,7 @@ export function withPages(plan: RestPlan, settings: DecodingSettings): RestPlan 
   return { ...plan, calls };
 }
 
-/** Names under which credentials of a call stand in its query. */
+/** The names of a call's credentials in its query. */
 function queryCredentials(call: RestCall, plan: RestPlan): string[] {
   return call.operation.auth.flat().flatMap((name) => {
     const scheme = plan.authSchemes.get(name);

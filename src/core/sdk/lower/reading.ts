@@ -5,7 +5,10 @@ import type { PlannedResponse, PlannedType } from "../sdkPlan.js";
 import type { Check, Checks } from "./values/check.js";
 import type { Conversion, Conversions } from "./values/conversion.js";
 
-/** How the bytes of an answer or failure are read; of events their data as JSON, as text, or the events themselves. */
+/**
+ * How the body of a response or failure is read. Of events, the data is read as JSON or as text, or the events
+ * themselves.
+ */
 export type ReadAs =
   "none" | "json" | "text" | "bytes" | "lines" | "sequence" | "events" | "eventTexts" | "eventRecords";
 
@@ -15,26 +18,26 @@ export interface StatusReading {
   readonly status: string;
   readonly as: ReadAs;
   readonly conversion?: Conversion;
-  /** Its integers need all their digits. */
+  /** Whether its integers need all their digits. */
   readonly isExact: boolean;
-  /** What it is held against. */
+  /** The check before it is used. */
   readonly check?: Check;
 }
 
-/** What decides how answers are read. */
+/** The facts that decide how responses are read. */
 export interface ReadingContext {
   readonly types: ReadonlyMap<string, PlannedType>;
   readonly conversions: Conversions;
-  /** Only where answers are verified. */
+  /** Only if responses are verified. */
   readonly checks: Checks | undefined;
 }
 
-/** How each of some responses is read. */
+/** Returns how each of some responses is read. */
 export function readings(responses: readonly PlannedResponse[], context: ReadingContext): StatusReading[] {
   return responses.map((response) => readingOf(response, context));
 }
 
-/** A call that declares no answer reads none. */
+/** A call without a declared response reads none. */
 export const nothingRead: StatusReading = { status: "2XX", as: "none", isExact: false };
 
 function readingOf({ status, form, type }: PlannedResponse, context: ReadingContext): StatusReading {
@@ -62,7 +65,7 @@ function readAs(
   return form === "multipart" ? "bytes" : form;
 }
 
-/** What of an event is the item: its data as JSON, its data as text, or the event itself. */
+/** The part of an event that is the item: its data as JSON, its data as text, or the event itself. */
 function eventsAs(item: Shape, types: ReadonlyMap<string, PlannedType>): ReadAs {
   if (item.kind === "text") return "eventTexts";
   const data = item.kind === "record" ? item.fields.find(({ name }) => name === "data") : undefined;

@@ -2,22 +2,22 @@ import type { ParameterStyle, Reference, StreamForm } from "../../contract/model
 import type { PlannedArgument } from "../sdkPlan.js";
 import type { Conversion } from "./values/conversion.js";
 
-/** Where a value of a request comes from, and what becomes of it before it is written. */
+/** The source of a value in a request, and its conversion. */
 export interface SentValue {
   readonly argument: PlannedArgument;
-  /** The connection's standing parameter that stands in where the argument is absent. */
+  /** The connection's shared parameter that is used if the argument is absent. */
   readonly standing?: string;
-  /** How it becomes what is on the wire. */
+  /** The conversion to JSON. */
   readonly encode?: Conversion;
 }
 
-/** A part of a path: text as it is, or a value and how it is written. */
+/** A part of a path: fixed text, or a value with its style. */
 export type PathStep =
   | { readonly kind: "text"; readonly text: string }
   | {
       readonly kind: "value";
       readonly writer: "segment" | "label" | "matrix" | "json";
-      /** The parameter's name on the wire. */
+      /** The parameter's name in the request. */
       readonly name: string;
       readonly value: SentValue;
       readonly explode: boolean;
@@ -26,7 +26,7 @@ export type PathStep =
 /** A part of a query. */
 export interface QueryStep {
   readonly writer: "form" | "reserved" | "spaced" | "piped" | "tabbed" | "deepObject" | "json";
-  /** The parameter's name on the wire; undefined where the value is the whole query. */
+  /** The parameter's name in the request; undefined if the value is the whole query. */
   readonly name: string | undefined;
   readonly value: SentValue;
   readonly explode: boolean;
@@ -39,14 +39,14 @@ export interface HeaderStep {
   readonly explode: boolean;
 }
 
-/** A pair of the `Cookie` header; "whole" is a header of that name that the contract declares itself. */
+/** A pair of the `Cookie` header. "whole" is a header of that name that the contract declares itself. */
 export interface CookieStep {
   readonly writer: "form" | "json" | "whole";
   readonly name: string;
   readonly value: SentValue;
 }
 
-/** One of the media types that a body can be sent as. */
+/** One of the media types in which a body can be sent. */
 export interface BodyWay {
   readonly mediaType: string;
   readonly type: Reference;
@@ -57,16 +57,16 @@ export interface BodyWay {
 export type BodyWriter =
   | {
       readonly kind: "json";
-      /** Undefined: `application/json`. */
+      /** Undefined for `application/json`. */
       readonly mediaType: string | undefined;
-      /** It holds integers that are written with all their digits. */
+      /** Whether it contains integers that are written with all their digits. */
       readonly isExact: boolean;
     }
   | { readonly kind: "urlencoded" | "multipart"; readonly fields: readonly FormField[] }
   | { readonly kind: "items"; readonly form: StreamForm; readonly mediaType: string }
   | { readonly kind: "text" | "bytes"; readonly mediaType: string };
 
-/** How a field of a form is written, as far as that is not as usual. */
+/** How a field of a form is written, if not in the default way. */
 export interface FormField {
   readonly name: string;
   readonly mediaType?: string;
@@ -74,24 +74,24 @@ export interface FormField {
   readonly explode?: boolean;
 }
 
-/** Everything that is decided about the request of a call. */
+/** All decisions about the request of a call. */
 export interface RequestPlan {
   /** In upper case. */
   readonly method: string;
   readonly path: readonly PathStep[];
   readonly query: readonly QueryStep[];
   readonly headers: readonly HeaderStep[];
-  /** Empty when the call sends none. */
+  /** Empty if the call sends none. */
   readonly cookies: readonly CookieStep[];
-  /** The address of the server that this call has for itself, its variables at their defaults. */
+  /** The address of a server for this call, with its variables at their defaults. */
   readonly server?: string;
   readonly body?: {
     readonly argument: PlannedArgument;
-    /** The usual one first. */
+    /** The default one first. */
     readonly ways: readonly BodyWay[];
   };
-  /** Media types that are asked for; undefined when nothing is answered. */
+  /** The requested media types; undefined if there is no response body. */
   readonly accept?: string;
-  /** Alternatives; each names the schemes whose credentials are needed together. */
+  /** Alternatives, each a list of schemes whose credentials are needed together. */
   readonly auth: readonly (readonly string[])[];
 }

@@ -1,26 +1,29 @@
 /**
- * Settings that several languages share, as they hold for one SDK: what `sdks.<name>.settings` says, and the language's
- * own default where it says nothing.
+ * The settings that several languages share, for one SDK: the values of `sdks.<name>.settings`, otherwise the
+ * language's defaults.
  */
 export interface SharedSettings {
-  /** How instants (`date-time`) reach the app: as the text that was sent, or as the language's own type. */
+  /** The type of date-times (`date-time`) in the app: the string as sent, or the language's own type. */
   readonly dates: "text" | "decoded";
-  /** How 64-bit integers reach the app: as the language's usual integer, or so that no digit is lost. */
+  /** The type of 64-bit integers in the app: the language's usual integer, or a type that keeps all digits. */
   readonly int64: "number" | "bigint" | "text";
-  /** Whether an answer may hold a choice that the contract does not list yet. */
+  /** Whether a response may contain an enum value that the contract does not list yet. */
   readonly choices: "closed" | "open";
-  /** Whether a union of a GraphQL answer has a member for types that the schema does not have yet. */
+  /** Whether unions in GraphQL responses have a member for types that the schema does not have yet. */
   readonly unions: "closed" | "open";
-  /** Whether the fields of a fragment are seen where it is spread, or only by who unseals it, or whether it is a type. */
+  /**
+   * Whether the fields of a fragment are visible wherever it is spread, visible after unsealing only, or in a type of
+   * their own.
+   */
   readonly fragments: "inline" | "sealed" | "named";
-  /** Whether calls throw their failures, or return them beside their answers. */
+  /** Whether calls throw their failures or return them. */
   readonly failures: "throw" | "return";
-  /** Whether JSON answers of REST calls are held against the contract before they are used. */
+  /** Whether JSON responses of REST calls are validated against the contract before they are used. */
   readonly verify: "none" | "answers";
-  /** Whether there is a module for unit tests: a fake connection and builders of samples. */
+  /** Whether there is a module for unit tests, with a fake connection and sample builders. */
   readonly testing: boolean;
-  /** Whether there is a module of described calls, for libraries and bindings that keep answers for screens. */
+  /** Whether there is a module of calls with keys, for libraries and bindings that cache responses for screens. */
   readonly cached: boolean;
-  /** Formats for which the app has types of its own. */
+  /** The formats for which the app has types of its own. */
   readonly ownFormats: ReadonlySet<string>;
 }

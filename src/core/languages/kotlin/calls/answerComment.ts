@@ -4,7 +4,7 @@ import type { PlannedType } from "../../../sdk/sdkPlan.js";
 import type { FileContext } from "../contractContext.js";
 import { docComment } from "../names/escape.js";
 
-/** The doc comment of a type, which for a fragment says what it is. */
+/** Returns the doc comment of a type, which describes a fragment as one. */
 export function answerComment(type: PlannedType, { contract }: FileContext): string {
   const { paragraphs, deprecated } = typeWords(type, false);
   const fragment =

@@ -1,14 +1,17 @@
 import type { PlannedType } from "../../../sdk/sdkPlan.js";
 import { memberNameFrom, spelledTypeName } from "../../../sdk/nameScope.js";
 
-/** Whether a type of a GraphQL contract is part of an answer or a fragment, which alone have no names in the schema. */
+/**
+ * Returns whether a type of a GraphQL contract is part of a response or a fragment. Only those have no names in the
+ * schema.
+ */
 export function isAnswer(id: string): boolean {
   return id.startsWith("inline ");
 }
 
 /**
- * What the keys of answers are called, the same in all of a contract's answers: a record has the properties of the
- * fragments that it spreads. A key that is called so already keeps its name.
+ * Returns the names of keys in responses, the same in all responses of a contract, because a record has the properties
+ * of the fragments that it spreads. A key keeps its name if it is already in camelCase.
  *
  * @returns names in camelCase by key
  */

@@ -7,7 +7,7 @@ import type { FileContext } from "../contractContext.js";
 import { checkText } from "../types/printChecks.js";
 import { printForm, printReference } from "../types/printType.js";
 
-/** The type of what is read of a response; undefined where nothing is. */
+/** Returns the type of a response's body; undefined if none is read. */
 export function bodyType({ type }: PlannedResponse, { as }: StatusReading, context: FileContext): string | undefined {
   if (as === "none" || !type) return as === "bytes" ? byteString(context) : undefined;
   if (as === "bytes") return byteString(context);
@@ -19,7 +19,7 @@ function byteString({ uses }: FileContext): string {
   return uses.other("okio.ByteString");
 }
 
-/** Whether a text can be read as a value of a type. */
+/** Returns whether a text can be read as a value of a type. */
 export function isWords({ shape }: Reference, { contract }: FileContext): boolean {
   const inner = resolveShape(shape, contract.types);
   return inner.kind === "text" || isTextChoice(inner);
@@ -33,7 +33,7 @@ const itemKinds = {
   eventRecords: "EventRecords",
 } as const;
 
-/** How a body is read: an expression. */
+/** Returns an expression that describes how a body is read. */
 export function bodyForm({ type }: PlannedResponse, reading: StatusReading, context: FileContext): string {
   const { uses } = context;
   const form = uses.wire("BodyForm");

@@ -11,7 +11,11 @@ import { fitsOneMethod } from "../names/slots.js";
 
 type Context = RestContext & FileContext;
 
-/** The parameters of a call: by name, the body behind them, the options at the end. */
+/**
+ * Returns the parameters of a call: sorted by name, then the body, then the options.
+ *
+ * @param bodyType the type of the body if its media type is a choice
+ */
 export function parametersOf(lowered: LoweredCall, context: Context, bodyType?: string): string[] {
   const options = `options: ${context.uses.wire("CallOptions")} = ${context.uses.wire("CallOptions")}()`;
   if (hasTooMany(lowered, context)) {
@@ -27,19 +31,26 @@ export function parametersOf(lowered: LoweredCall, context: Context, bodyType?: 
   return [...givenArguments(lowered).map((argument) => parameterText(argument, context, bodyType)), options];
 }
 
-/** Whether a call has more arguments than a method can have parameters: then they are the properties of one. */
+/**
+ * Returns whether a call has more arguments than a method can have parameters. They then become properties of one
+ * object.
+ */
 export function hasTooMany({ call }: LoweredCall, context: Context): boolean {
   const types = call.arguments.map((argument) => argumentType(argument, context));
   return !fitsOneMethod([...types, "Connection", "CallOptions", "Continuation"]);
 }
 
-/** The arguments of a call in the order of its parameters. */
+/** Returns the arguments of a call in the order of its parameters. */
 export function givenArguments({ call }: LoweredCall): PlannedArgument[] {
   const given = call.arguments.filter(({ source }) => source.kind === "parameter");
   return [...sortedBy(given, argumentName), ...call.arguments.filter(({ source }) => source.kind === "body")];
 }
 
-/** @param bodyType the type of the body where it is given with its media type */
+/**
+ * Returns the type of an argument.
+ *
+ * @param bodyType the type of the body if its media type is a choice
+ */
 export function argumentType(argument: PlannedArgument, context: Context, bodyType?: string): string {
   const type = argument.source.kind === "body" && bodyType ? bodyType : printReference(argument.type, context);
   return argument.required && !argument.standing ? type : orNull(type);
@@ -51,7 +62,7 @@ function parameterText(argument: PlannedArgument, context: Context, bodyType?: s
   return `${name}: ${argumentType(argument, context, bodyType)}${isNeeded ? "" : " = null"}`;
 }
 
-/** What a call gives, with its failure beside it where failures are returned. */
+/** Returns the return type of a call, with its failure if failures are returned. */
 export function resultType(
   type: string,
   isStream: boolean,
@@ -61,14 +72,18 @@ export function resultType(
   return isStream ? `${uses.other("kotlinx.coroutines.flow.Flow")}<${one}>` : one;
 }
 
-/** A line of a comment that begins with a tag of our own; none where nothing is said. */
+/**
+ * Returns a comment line with a tag of our own; nothing without words.
+ *
+ * @param said the parts of the line
+ */
 export function commentLine(tag: string, said: readonly (string | undefined)[]): string[] {
   const words = said.map((each) => each?.trim().replace(/\s+/g, " ") ?? "").filter((each) => each !== "");
   const [, safe] = /^\/\*\* (.*) \*\/\n$/.exec(docComment({ paragraphs: [words.join(" ")] })) ?? [];
   return safe === undefined ? [] : [`${tag} ${safe}`];
 }
 
-/** A doc comment that tells of the parameters too. */
+/** Returns a doc comment with the parameters. */
 export function callDoc(
   lowered: LoweredCall,
   words: { readonly paragraphs: readonly (string | undefined)[] },

@@ -11,7 +11,11 @@ import { statusClass } from "./statusClass.js";
 
 export type { AnswerShape };
 
-/** @param name of the sealed interface, where the successes have no type in common */
+/**
+ * Returns the type of a call's response.
+ *
+ * @param name the name of the sealed interface for successes without a common type
+ */
 export function answerShape(
   responses: readonly PlannedResponse[],
   readings: readonly StatusReading[],
@@ -24,12 +28,12 @@ export function answerShape(
   return answerShapeOf(responses, types, { nothing: "Unit", several: name });
 }
 
-/** The shape of what a call answers when nothing special is asked for. */
+/** Returns the type of a call's response by default. */
 export function usualAnswer({ call, answers }: LoweredCall, context: FileContext): AnswerShape {
   return answerShape(call.answers, answers, { name: context.names.call(call).answer, context });
 }
 
-/** Prints the interface of successes that have no type in common; "" where they have one. */
+/** Prints the interface of successes without a common type; "" if they have one. */
 export function printAnswer(
   call: RestCall,
   readings: readonly StatusReading[],

@@ -21,7 +21,7 @@ import { printReference } from "../types/printType.js";
 
 type Context = RestContext & FileContext;
 
-/** Prints a call with everything that comes with it, each as a part of a file. */
+/** Prints a call with all its declarations, each as a part of a file. */
 export function printRestCall(lowered: LoweredCall, context: Context): string[] {
   const { call } = lowered;
   const names = context.names.call(call);
@@ -58,17 +58,17 @@ export function printRestCall(lowered: LoweredCall, context: Context): string[] 
   ].filter((part) => part !== "");
 }
 
-/** One of the functions that perform a call. */
+/** One of the functions that make a call. */
 interface Way {
   readonly name: string;
   readonly answer: AnswerShape;
   readonly reading: string;
   readonly accept: string | undefined;
-  /** The body is given with the media type that it is sent in. */
+  /** Whether the body is given together with its media type. */
   readonly anyBody?: boolean;
 }
 
-/** Prints the class that holds the arguments of a call which has too many of them; "" for any other. */
+/** Prints the class for the arguments of a call with too many of them; "" for any other. */
 function printArguments(lowered: LoweredCall, context: Context): string {
   if (!hasTooMany(lowered, context)) return "";
   const { args, call } = context.names.call(lowered.call);
@@ -110,12 +110,12 @@ function printFunction(lowered: LoweredCall, way: Way, context: Context): string
   return `${callDoc(lowered, callWords(call), context)}${deprecation(call.operation.deprecated)}${signature}`;
 }
 
-/** The function that makes of a body what is sent. */
+/** The function that writes a body. */
 function bodyFunction(type: string): string {
   return `write${type}`;
 }
 
-/** Prints what a call takes as its body where it can be sent in several media types; "" where there is no choice. */
+/** Prints the type of a body that can be sent in several media types; "" if there is no choice. */
 function printBodies(lowered: LoweredCall, context: Context): string {
   const ways = lowered.request.body?.ways ?? [];
   if (ways.length < 2) return "";

@@ -11,7 +11,7 @@ import { memberIdentifier, spelled, takenProperties } from "../names/identifiers
 import { fileText } from "../kotlinFile.js";
 import { orNull, printReference } from "../types/printType.js";
 
-/** Parameters that a connection has whatever the contract. */
+/** The parameters of every connection, whatever the contract. */
 const ownParameters: ReadonlySet<string> = new Set([
   ...takenProperties,
   "auth",
@@ -21,7 +21,7 @@ const ownParameters: ReadonlySet<string> = new Set([
   "variables",
 ]);
 
-/** What the connection calls a parameter that it supplies to many calls. */
+/** Returns the connection's name of a shared parameter. */
 export function standingName(member: string): string {
   return memberIdentifier(member, ownParameters, "Value");
 }
@@ -29,11 +29,11 @@ export function standingName(member: string): string {
 /** A parameter of a connection's constructor. */
 export interface ConnectionParameter {
   readonly name: string;
-  /** Its type, and what it is where nothing is given. */
+  /** Its type and its default. */
   readonly declared: string;
 }
 
-/** The parameters of a connection, by name, as far as they do not say where the API is. */
+/** Returns the parameters of a connection, by name, without those for its address. */
 export function connectionParameters(context: (RestContext | GraphqlContext) & FileContext): ConnectionParameter[] {
   const { contract, uses, names } = context;
   const settings = uses.wire("ConnectionSettings");
@@ -53,7 +53,7 @@ export function connectionParameters(context: (RestContext | GraphqlContext) & F
   return sortedBy(found, ({ name }) => name);
 }
 
-/** Prints the connection of a REST contract, and what it is given. */
+/** Prints the connection of a REST contract, and the classes of its parameters. */
 export function printConnection(given: RestContext): string {
   const context = inFile(given);
   const { contract, uses } = context;
@@ -93,7 +93,7 @@ export function printConnection(given: RestContext): string {
     ...(server ? [`contractUrl = ${quoted(serverUrl(server))}`] : []),
     ...(ownServers.length > 0 ? ["servers = servers.all"] : []),
   ];
-  // What has no default would be moved by what comes before it, were it not given by name.
+  // A parameter without a default would move when parameters before it change, unless it is passed by name.
   const sorted = sortedBy(parameters, ({ name }) => name).map(({ text }) => text);
   const connection = `${comment(sentences.connection(contract.plan.title), otherServersWords(others))}public class ${names.connection}(\n${sorted.join("")}) : ${uses.wire("Connection")}(\n${passed.map((each) => `        ${each},\n`).join("")}    )\n`;
   const parts = [
@@ -125,7 +125,7 @@ function printAuth({ connection }: LoweredRest, name: string, uses: Uses): strin
   );
 }
 
-/** Things of a contract with the names of parameters. */
+/** Parts of a contract with the names of their parameters. */
 function named<T>(
   things: readonly T[],
   nameOf: (thing: T) => string,

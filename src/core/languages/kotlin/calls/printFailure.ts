@@ -10,7 +10,9 @@ import { bodyType } from "./bodyForm.js";
 import { orNull } from "../types/printType.js";
 import { statusClass } from "./statusClass.js";
 
-/** Prints the failures of a call: a class for each status that the contract declares, and one for all that can happen to any call. */
+/**
+ * Prints the failures of a call: a class for each declared status, and one for the failures that every call can have.
+ */
 export function printFailure(lowered: LoweredCall, context: RestContext & FileContext): string {
   const { call, failures } = lowered;
   const names = context.names.call(call);
@@ -26,7 +28,7 @@ export function printFailure(lowered: LoweredCall, context: RestContext & FileCo
   });
 }
 
-/** A sealed class of failures, with what can happen to any call. */
+/** Prints a sealed class of failures, with the failures that every call can have. */
 export function printFailureClass(
   doc: string,
   name: string,

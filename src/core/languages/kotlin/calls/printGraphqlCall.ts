@@ -16,7 +16,10 @@ import { fieldState, orNull, printFieldType, printForm, printReference, printSha
 
 type Context = GraphqlContext & FileContext;
 
-/** Prints a GraphQL call with everything that comes with it, each as a part of a file. @param id what servers may know it by */
+/**
+ * Prints a GraphQL call with all its declarations, each as a part of a file. @param id its id for servers that accept
+ * ids
+ */
 export function printGraphqlCall(lowered: LoweredGraphqlCall, context: Context, id: string | undefined): string[] {
   const answer = printReference(lowered.call.answer, context);
   return [
@@ -26,7 +29,7 @@ export function printGraphqlCall(lowered: LoweredGraphqlCall, context: Context, 
   ];
 }
 
-/** What a variable is called as a parameter. */
+/** Returns the name of a variable as a parameter. */
 export function variableName(field: Field, variables: readonly Field[]): string {
   return memberIdentifier(recordNames(variablesRecord(variables)).of(field), new Set(["options"]), "Value");
 }
@@ -62,7 +65,7 @@ function printFunction(lowered: LoweredGraphqlCall, answer: string, context: Con
   return `${docComment(graphqlCallWords(call), "", tags)}${withArguments(start, [...parameters, `options: ${options} = ${options}()`], { after: `: ${result} =` })}\n    ${performed}\n`;
 }
 
-/** The variables as they are sent: an expression. */
+/** An expression for the variables to send. */
 function variablesText(variables: readonly Field[], context: Context): string {
   const { uses } = context;
   const record = uses.wire("writeRecord");
@@ -116,7 +119,7 @@ function printOperation(
   return `private object ${names.operation} : ${uses.wire("Operation")}<${answer}>(\n${fields.map((field) => `    ${field},\n`).join("")})\n`;
 }
 
-/** Longer texts stand in one line: a compiler takes its time for long sums. */
+/** Longer texts are one line: a compiler is slow with long sums. */
 const mostLines = 100;
 
 /** The text of an operation, line by line. */

@@ -7,7 +7,7 @@ import type { FileContext, RestContext } from "../contractContext.js";
 import { comment, deprecation, docComment, quoted } from "../names/escape.js";
 import { memberIdentifier, spelled, takenProperties } from "../names/identifiers.js";
 
-/** Prints the class that reads the headers of a call; "" where it declares none. */
+/** Prints the class that reads the headers of a call; "" if it declares none. */
 export function printHeaders({ call, headers }: LoweredCall, context: RestContext & FileContext): string {
   if (headers.length === 0) return "";
   const names = context.names.call(call);

@@ -16,7 +16,7 @@ import { admitsNull, fieldState, printReference, printShape } from "../types/pri
 
 type Context = RestContext & FileContext;
 
-/** Prints the function that goes through all pages of a call; "" where it answers everything at once. */
+/** Prints the function for all pages of a call; "" if it has no pages. */
 export function printPages(lowered: LoweredCall, context: Context): string {
   const { call, pages } = lowered;
   if (!pages) return "";
@@ -51,7 +51,7 @@ function goneThrough(
   const names = context.names.call(call);
   const pagesText = (by: string, given: readonly string[], last: string): string =>
     `${uses.wire(by)}(\n${given.map((each) => `        ${each},\n`).join("")}    ) ${last}`;
-  // A map: an argument may be called as what every object of JavaScript has.
+  // A map, because an argument can have the name of an inherited member of JavaScript objects.
   const asked = (changed: ReadonlyMap<string, string>): string[] => {
     const options = changed.get("options") ?? "options";
     if (tooMany) {
@@ -100,20 +100,20 @@ function goneThrough(
   return pagesText(by, [paging, first], asking(place, [name, given], "    "));
 }
 
-/** A function of one parameter that makes a call: on one line where it fits. */
+/** A function with one parameter that makes a call, on one line if it fits. */
 function lambda(
   parameter: string,
   { before, given, after }: { readonly before: string; readonly given: readonly string[]; readonly after: string },
   indent: string,
 ): string {
   const line = `{ ${parameter} -> ${before}(${given.join(", ")})${after} }`;
-  // Behind it stands a comma, or before it a parenthesis.
+  // A comma follows it, or a parenthesis precedes it.
   if (indent.length + line.length + 2 <= widest) return line;
   const inner = `${indent}    `;
   return `{ ${parameter} ->\n${inner}${withArguments(before, given, { after, indent: inner })}\n${indent}}`;
 }
 
-/** A name that no argument of a call has, so that none is hidden by it. */
+/** A name that no argument of a call has, so that it hides none. */
 function freeName(wanted: string, call: RestCall): string {
   const taken = new Set(call.arguments.map(argumentName));
   let name = wanted;
@@ -121,21 +121,21 @@ function freeName(wanted: string, call: RestCall): string {
   return name;
 }
 
-/** What an answer says of the next page, as the argument's kind of value. */
+/** The next page's position in a response, in the argument's type. */
 function convertedPlace({ text, kind, isNullable }: Reached, wanted: string): string {
   if (kind === wanted) return text;
   const call = isNullable ? "?." : ".";
   if (wanted === "String") return `${text}${call}toString()`;
-  // An empty text names no page; what is no number is refused by what goes through the pages.
+  // An empty string is no position. The code that reads the pages refuses a string that is not a number.
   return kind === "String" ? `${text}${call}ifEmpty { null }?.to${wanted}()` : `${text}${call}to${wanted}()`;
 }
 
-/** What Kotlin calls the values that say which page. */
+/** Kotlin's type for the position of a page. */
 function placeKind({ shape }: Reference, context: Context): string {
   return printShape(resolveShape(shape, context.contract.types), context);
 }
 
-/** A value inside a page: an expression. */
+/** An expression for a value inside a page. */
 interface Reached {
   readonly text: string;
   /** Its type, without null. */
@@ -143,7 +143,7 @@ interface Reached {
   readonly isNullable: boolean;
 }
 
-/** Goes into an answer by the names of properties. */
+/** Reads a value of a response by the names of properties. */
 function reached(steps: readonly PageStep[], { call }: Pick<LoweredCall, "call">, context: Context): Reached {
   let type: Reference | undefined = call.answers[0]?.type;
   let text = "page";

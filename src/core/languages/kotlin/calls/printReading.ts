@@ -8,7 +8,7 @@ import { quoted } from "../names/escape.js";
 import { admitsNull } from "../types/printType.js";
 import { statusClass } from "./statusClass.js";
 
-/** Prints how a call reads what it is answered. */
+/** Prints how a call reads its responses. */
 export function printReading(
   { call, answers, failures }: Pick<LoweredCall, "call" | "answers" | "failures">,
   { name, answer }: { readonly name: string; readonly answer: AnswerShape },

@@ -20,11 +20,11 @@ import { standingName } from "./printConnection.js";
 
 interface ValueContext extends FileContext {
   readonly contract: RestContext["contract"];
-  /** The function whose receiver is the connection, where that is not the nearest one. */
+  /** The function whose receiver is the connection, if that is not the innermost one. */
   readonly self: string | undefined;
 }
 
-/** Prints the request of a call: an expression. */
+/** Prints an expression for the request of a call. */
 export function printRequest(
   { label, request }: LoweredCall,
   {
@@ -60,7 +60,7 @@ export function printRequest(
   return `${context.uses.wire("RestRequest")}(\n${fields.map((field) => `            ${field},\n`).join("")}        )`;
 }
 
-/** The value of an argument as it is on the wire; may be null unless it has to be there. */
+/** The value of an argument in JSON, which may be null unless it is required. */
 function valueText({ argument, standing }: SentValue, context: ValueContext): { text: string; mayLack: boolean } {
   const name = spelled(argumentName(argument));
   const parameter =
@@ -142,9 +142,9 @@ function cookiesText(cookies: readonly CookieStep[], context: ValueContext): str
 }
 
 /**
- * One way of sending a body: an expression.
+ * Returns an expression for one way to send a body.
  *
- * @param value the variable that holds it
+ * @param value the variable with the body
  */
 export function bodyText(
   { writer, type }: BodyWay,

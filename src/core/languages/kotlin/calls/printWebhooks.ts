@@ -9,7 +9,10 @@ import { memberIdentifier, spelled } from "../names/identifiers.js";
 import { besideNested } from "../names/nestedNames.js";
 import { orNull, printForm, printReference } from "../types/printType.js";
 
-/** Prints what the server sends on its own: for each webhook and callback what reads its body, and writes what is expected back. */
+/**
+ * Prints readers for requests from the server: for each webhook and callback, the reader of its body and the writer of
+ * the reply.
+ */
 export function printWebhooks(context: RestContext & FileContext): string[] {
   return context.contract.plan.sent.map((sent) => printOne(sent, context));
 }
@@ -43,12 +46,12 @@ function printRead({ request }: PlannedSent, body: NonNullable<PlannedSent["body
     : `${doc}    public fun read(body: String): ${orNull(type)} = if (body.isEmpty()) null else ${read}\n`;
 }
 
-/** A type as it is spelled beside the objects that hold names. */
+/** A type as written next to the objects with names. */
 function typeOf(reference: Reference, context: FileContext): string {
   return besideNested(printReference(reference, context), ["Query", "Headers"], context);
 }
 
-/** Prints an object with the names of what comes along: what the app's server looks for is a text under such a name. */
+/** Prints an object with the names of query parameters or headers, which are strings for the app's server. */
 function printNames(name: "Query" | "Headers", words: string, fields: readonly Field[]): string[] {
   if (fields.length === 0) return [];
   const names = memberNames(fields);

@@ -3,12 +3,9 @@ import { blockComment } from "../../blockComment.js";
 import { hideSecrets } from "../../../text/secrets.js";
 import { escapes, replaceHidden } from "../../../text/visible.js";
 
-/**
- * The only ways contract text gets into Kotlin. Contracts are untrusted: none of these can be left by anything the text
- * holds.
- */
+/** The only ways for contract text into Kotlin. Contracts are untrusted, so no text can end any of these. */
 
-/** A string literal. Nothing in it is a template, and characters that nobody sees are written as escapes. */
+/** Returns a string literal. Nothing in it is a template, and invisible characters are escaped. */
 export function quoted(text: string): string {
   if (/^[\w .,:/{}+*-]*$/.test(text)) return `"${text}"`;
   const safe = text.replace(/[\\"$\n\r\t]/g, (character) => shortEscapes[character] ?? `\\${character}`);
@@ -17,12 +14,12 @@ export function quoted(text: string): string {
 
 const shortEscapes: Readonly<Record<string, string>> = { "\n": "\\n", "\r": "\\r", "\t": "\\t" };
 
-/** Halves of characters have no bytes in a source file. */
+/** Half of a character has no bytes in a source file. */
 const loneHalves = /[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g;
 
 /**
- * A doc comment of what is said about something; "" when that is nothing. A text can neither close the comment nor open
- * another one inside it, which Kotlin would want closed too; and no tag is one.
+ * Returns a doc comment; "" without words. Contract text can neither close the comment nor open another one inside it,
+ * which Kotlin would require to be closed too. It contains no tags.
  *
  * @param tags lines of our own that begin with a tag
  */
@@ -40,21 +37,25 @@ export function docComment({ paragraphs }: Words, indent = "", tags: readonly st
   return blockComment(lines, indent);
 }
 
-/** A doc comment of our own words, or of a contract's. */
+/** Returns a doc comment of our own words, or of a contract's. */
 export function comment(...paragraphs: readonly (string | undefined)[]): string {
   return docComment({ paragraphs });
 }
 
-/** The annotation that tells why something should not be used any more; "" where it may be. */
+/**
+ * Returns the deprecation annotation; "" if there is no deprecation.
+ *
+ * @param reason undefined if it is not deprecated
+ */
 export function deprecation(reason: string | undefined, indent = ""): string {
   if (reason === undefined) return "";
   const said = hideSecrets(reason.trim().replace(/\s+/g, " "));
   return `${indent}@Deprecated(${quoted(said === "" ? "The contract marks it as deprecated." : said)})\n`;
 }
 
-/** Text that stands inside a comment. */
+/** Text inside a comment. */
 function commentText(text: string): string {
-  // Looking for what is rarely there costs a fraction of replacing it.
+  // A search for what is rare costs a fraction of replacing it.
   if (/^[\w .,;:'"()=+<>?!`-]*$/.test(text)) return text;
   const safe = text
     .replace(/\*(?=\/)/g, "* ")

@@ -24,28 +24,28 @@ import {
   typeIdentifier,
 } from "./identifiers.js";
 
-/** Every identifier that a contract gets in a Kotlin SDK. */
+/** All names of a contract in a Kotlin SDK. */
 export interface KotlinNames {
   readonly contract: ReturnType<typeof ownNames>;
-  /** Of every planned type by id, and of what reads and writes it. */
+  /** The name of every planned type by id, and of its reader and writer. */
   readonly types: ReadonlyMap<string, string>;
-  /** Ids of the types that stand in the class of another one, by that one's id, in the plan's order. */
+  /** The ids of the types inside the class of another one, by that one's id, in the plan's order. */
   readonly nested: ReadonlyMap<string, readonly string[]>;
   readonly forms: ReadonlyMap<string, string>;
   readonly checks: ReadonlyMap<string, string>;
-  /** Of what makes a sample of a type, by its id. */
+  /** The name of the function that creates a sample of a type, by its id. */
   readonly samples: ReadonlyMap<string, string>;
-  /** Of what reads a webhook or a callback. */
+  /** Returns the name of the reader of a webhook or a callback. */
   readonly sent: (sent: PlannedSent) => string;
   readonly call: (call: RestCall | GraphqlCall) => CallParts;
-  /** What the JVM calls the functions of a file, by the file's name in the plan. */
+  /** Returns the JVM's name for the functions of a file, by the file's name in the plan. */
   readonly facade: (file: string) => string;
   readonly clashes: readonly NameClash[];
 }
 
 const namesOf = new WeakMap<ContractPlan, KotlinNames>();
 
-/** Names everything that a contract's plan holds. */
+/** Names everything in a contract's plan. */
 export function kotlinNames(plan: ContractPlan): KotlinNames {
   const found = namesOf.get(plan);
   if (found) return found;
@@ -103,10 +103,10 @@ function newNames(plan: ContractPlan): KotlinNames {
   };
 }
 
-/** As long as the whole name of a nested class may be: its file is called so too, and a disk takes 255 bytes. */
+/** The largest length of a nested class's full name: its file has that name, and file systems allow 255 bytes. */
 const longestPath = 160;
 
-/** Names of what a contract as a whole gets, from its name in the configuration. */
+/** Returns the names of a whole contract, from its name in the configuration. */
 export function ownNames(contract: string) {
   const name = pascalCase(contract) || "Api";
   const safe = /^\p{L}/u.test(name) ? name : `_${name}`;
@@ -123,22 +123,22 @@ export function ownNames(contract: string) {
   };
 }
 
-/** The identifiers of a contract's part of an SDK, as far as others than the printer need them. */
+/** Returns the names in a contract's part of an SDK, as far as code other than the printer needs them. */
 export function contractNaming(plan: ContractPlan): ContractNames {
   return namingOfCalls(kotlinNames(plan), argumentName);
 }
 
-/** Parameters that every call has beside the contract's. */
+/** The parameters of every call besides the contract's. */
 const ownParameters: ReadonlySet<string> = new Set(["options"]);
 
-/** What an argument of a call is called. */
+/** Returns the name of an argument of a call. */
 export function argumentName({ name, apart }: Pick<PlannedArgument, "name" | "apart">): string {
   return ownParameters.has(name)
     ? memberIdentifier(apart, ownParameters, "Value")
     : memberIdentifier(name, new Set(), "");
 }
 
-/** What the fields of a record are called, and what holds its other keys. */
+/** The names of a record's fields, and of the property for its other keys. */
 export interface RecordNames {
   readonly of: (field: Field) => string;
   readonly others: string;
@@ -146,7 +146,7 @@ export interface RecordNames {
 
 const known = new WeakMap<Shape, RecordNames>();
 
-/** Returns the identifiers of the members of a record. */
+/** Returns the names of a record's members. */
 export function recordNames(shape: RecordShape): RecordNames {
   const found = known.get(shape);
   if (found) return found;
@@ -156,7 +156,7 @@ export function recordNames(shape: RecordShape): RecordNames {
   return made;
 }
 
-/** Names the fields of answers to queries by the keys of the whole contract. */
+/** Names the fields of responses to queries by the keys of the whole contract. */
 function nameAnswers(types: readonly PlannedType[]): void {
   const keys = answerKeys(types);
   for (const { shape, id } of types)
@@ -170,22 +170,22 @@ function nameAnswers(types: readonly PlannedType[]): void {
 function recordNamesFrom(nameOf: (field: Field) => string, all: ReadonlyMap<unknown, string>): RecordNames {
   return {
     of: (field) => memberIdentifier(nameOf(field), takenProperties, "Value"),
-    // Few records need it, and there are thousands.
+    // Few records need it, and there are thousands of records.
     get others() {
       return new NameScope(all.values()).claim("otherKeys");
     },
   };
 }
 
-/** What the constants of a choice are called. */
+/** Returns the names of an enum's constants. */
 export function constantNames(values: readonly Choice[]): Map<Choice, string> {
   return new Map([...choiceNames(values)].map(([choice, name]) => [choice, constantIdentifier(name)]));
 }
 
 /**
- * What the fields of an input are called of which exactly one is given: each has a class of its own.
+ * Returns the names of an input's fields of which exactly one is given: each has a class of its own.
  *
- * @param outer the name of the input, which would be hidden in a class of its name
+ * @param outer the name of the input, which a class with the same name would hide
  */
 export function oneOfClassNames(record: RecordShape, outer: string): Map<Field, string> {
   const scope = new NameScope([outer]);
@@ -197,7 +197,7 @@ export function oneOfClassNames(record: RecordShape, outer: string): Map<Field, 
   );
 }
 
-/** What the members of a union are called that have a class of their own. */
+/** Returns the names of a union's members that have a class of their own. */
 export function memberClassNames(union: UnionShape, types: ReadonlyMap<string, PlannedType>): Map<Reference, string> {
   return new Map(
     [...unionNames(union, types)].map(([member, name]) => {

@@ -4,9 +4,9 @@ import { isAnswer } from "../calls/answerKeys.js";
 import type { ContractContext, FileContext } from "../contractContext.js";
 
 /**
- * A type as it is spelled inside a class: what a nested class has the name of is named with its package.
+ * Returns a type as written inside a class. A type with the name of a nested class is written with its package.
  *
- * @param nested names of the classes that are nested there
+ * @param nested names of the classes nested there
  */
 export function besideNested(type: string, nested: Iterable<string>, context: FileContext): string {
   const hidden = new Set(nested);
@@ -20,18 +20,18 @@ export function besideNested(type: string, nested: Iterable<string>, context: Fi
 
 const wholeNames = /(?<![\w.`])[\p{L}_][\p{L}\p{Nd}_]*(?:\.[\p{L}_][\p{L}\p{Nd}_]*)*/gu;
 
-/** The name that a type's class is declared under. */
+/** Returns the name with which a type's class is declared. */
 export function declaredName(id: string, { names }: ContractContext): string {
   const path = names.types.get(id) ?? "";
   return path.slice(path.lastIndexOf(".") + 1);
 }
 
 /**
- * A type as it is spelled inside the class of another one: what is nested in that is called by its short name, and what
- * is hidden there by its whole one.
+ * Returns a type as written inside the class of another one. A nested type has its short name there, and a hidden one
+ * its full name.
  *
- * @param id of the type whose class it is
- * @param more names that are nested there beside those of planned types
+ * @param id the type of that class
+ * @param more names nested there besides those of planned types
  */
 export function spelledInside(
   type: string,
@@ -45,7 +45,7 @@ export function spelledInside(
   return beside.replace(wholeNames, (path) => (path.startsWith(own) ? path.slice(own.length) : path));
 }
 
-/** A type as it is spelled before the body of a nested class. */
+/** Returns a type as written before the body of a nested class. */
 export function spelledBefore(type: string, id: string, context: FileContext): string {
   const outer = context.contract.types.get(id)?.inside?.type;
   if (outer === undefined || !isNested(id, context)) return type;
@@ -60,7 +60,7 @@ function isNested(id: string, { names }: ContractContext): boolean {
   return names.types.get(id)?.includes(".") === true;
 }
 
-/** Names of the classes that are nested in that of a type, in those around it, and in the interfaces of all of them. */
+/** The names of the classes nested in that of a type, in those around it, and in all their interfaces. */
 function hiddenIn(id: string, context: ContractContext): string[] {
   if (context.names.nested.size === 0) return [];
   const around = [id];
@@ -69,23 +69,23 @@ function hiddenIn(id: string, context: ContractContext): string[] {
     around.push(at);
   }
   const scopes = new Set(around);
-  // A set that grows is walked to its end.
+  // A set that grows during the loop is read to its end.
   for (const each of scopes) for (const of of interfacesOf(each, context)) scopes.add(of);
   return [...scopes].flatMap((each) =>
     (context.names.nested.get(each) ?? []).map((inner) => declaredName(inner, context)),
   );
 }
 
-/** Ids of the types whose interfaces a type has: unions that it is a member of, and what it is of fragments. */
+/** Returns the ids of a type's interfaces: unions that it is a member of, and fragments that it has. */
 export function interfacesOf(id: string, { unions, fragments }: ContractContext): string[] {
   return [...(unions.of.get(id) ?? []), ...(fragments.of.get(id) ?? [])];
 }
 
-/** Wire names of the properties that a type has from its interfaces. */
+/** Returns the JSON names of the properties that a type has from its interfaces. */
 export function inheritedFields(id: string, context: ContractContext): Set<string> {
   const above = new Set(interfacesOf(id, context));
   const found = new Set<string>();
-  // A set that grows is walked to its end.
+  // A set that grows during the loop is read to its end.
   for (const each of above) {
     for (const name of interfaceFields(each, context)) found.add(name);
     for (const more of interfacesOf(each, context)) above.add(more);
@@ -93,25 +93,30 @@ export function inheritedFields(id: string, context: ContractContext): Set<strin
   return found;
 }
 
-/** Wire names of the properties of an interface: of a fragment's, and of a union's in an answer. */
+/** Returns the JSON names of the properties of an interface: of a fragment, or of a union in a response. */
 export function interfaceFields(id: string, context: ContractContext): string[] {
   const shape = context.contract.types.get(id)?.shape;
   if (shape?.kind === "union" && isOfQuery(id, context)) return sharedFields(shape, context).map(({ name }) => name);
   if (shape?.kind !== "record" || !context.fragments.ids.has(id)) return [];
-  // What is a member of one union only because of its type says so in no other place.
+  // A member of a union has its type name only for that union.
   const isMember = (context.unions.of.get(id) ?? []).length > 0 && shape.objects?.length !== 0;
-  // What is asked for only to tell types apart is not asked for where one type is possible.
+  // A field that only distinguishes types is not selected if only one type is possible.
   return shape.fields.flatMap(({ name, added }) =>
     name === "__typename" && (isMember || added === true) ? [] : [name],
   );
 }
 
-/** Whether a type is part of what queries answer; unions of other contracts may have a member of which nothing is known. */
+/**
+ * Returns whether a type is part of a query's response. Unions of other contracts may have a member without a known
+ * type.
+ */
 export function isOfQuery(id: string, { contract }: ContractContext): boolean {
   return contract.protocol === "graphql" && isAnswer(id);
 }
 
-/** The fields that all members of a union in an answer have, of the same type; only those whose type stands alone. */
+/**
+ * Returns the fields that all members of a union in a response have with the same type, if the type is a top-level one.
+ */
 export function sharedFields({ members }: UnionShape, context: ContractContext): readonly Field[] {
   const records = members.map(({ shape }) => {
     const inner = shape.kind === "named" ? context.contract.types.get(shape.key)?.shape : undefined;

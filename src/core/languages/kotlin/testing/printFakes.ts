@@ -13,19 +13,19 @@ import { connectionParameters } from "../calls/printConnection.js";
 import { statusClass } from "../calls/statusClass.js";
 import { orNull, printForm, printReference } from "../types/printType.js";
 
-/** How one call is faked. */
+/** The fake of one call. */
 interface Fake {
-  /** The call's name in requests, without the contract's. */
+  /** The call's name in requests, without the contract's name. */
   readonly label: string;
   readonly property: string;
   readonly type: string;
-  /** What makes a reply of an answer: an expression of `fake(it)`. */
+  /** An expression that makes a reply from `fake(it)`. */
   readonly reply: string;
-  /** What it can be told to fail with; "" where the contract declares nothing. */
+  /** The failures that it can be made to return; "" if the contract declares none. */
   readonly fails: string;
 }
 
-/** Prints a connection that answers without a server, and what its calls can be told to fail with. */
+/** Prints a connection that responds without a server, and the failures that its calls can be made to return. */
 export function printFakes(context: (RestContext | GraphqlContext) & FileContext): string[] {
   const { contract } = context;
   const fakes =
@@ -40,7 +40,7 @@ export function printFakes(context: (RestContext | GraphqlContext) & FileContext
   ];
 }
 
-/** As many calls as one method makes a reply for: a method has 64 KB at most. */
+/** The largest number of calls in one method, because a method has at most 64 KB. */
 const mostTogether = 200;
 
 function printClass(fakes: readonly Fake[], { contract, names, uses }: FileContext): string {
@@ -51,7 +51,7 @@ function printClass(fakes: readonly Fake[], { contract, names, uses }: FileConte
   );
   const rows = fakes.map(
     ({ label, property, reply }) =>
-      // A call may be called as the parameter is.
+      // A call can have the name of the parameter.
       `        into[${quoted(label)}] = this.${spelled(property)}?.let { fake ->\n            ${call} { ${reply} }\n        }\n`,
   );
   const groups: string[] = [];

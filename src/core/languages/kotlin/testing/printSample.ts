@@ -13,8 +13,9 @@ import { fieldState, inItsClass, printShape } from "../types/printType.js";
 const longestSample = 400;
 
 /**
- * A value of a type as source, with its required fields only, for documentation. Undefined when the type is too large
- * for a sample, recursive without a way out, or the app's own.
+ * Returns a value of a type as source, with only its required fields, for documentation.
+ *
+ * @returns undefined if the type is too large for a sample, recursive without an end, or the app's own
  */
 export function sampleText(reference: Reference, context: FileContext): string | undefined {
   const sample = sampleOf(reference, context.contract.types, context.contract.settings);
@@ -22,7 +23,7 @@ export function sampleText(reference: Reference, context: FileContext): string |
   return text === undefined || text.length > longestSample ? undefined : text;
 }
 
-/** A sample as source of the type that a reference has. */
+/** Returns a sample as source of a reference's type. */
 export function printSample(sample: Sample, reference: Reference, context: FileContext): string {
   const { types } = context.contract;
   const shape = resolveShape(reference.shape, types);
@@ -60,7 +61,7 @@ export function printSample(sample: Sample, reference: Reference, context: FileC
   }
 }
 
-/** Whether what may be anything is JSON in the app. */
+/** Whether a value of any type is JSON in the app. */
 function isJson(sample: Sample, { scalars }: FileContext): boolean {
   const scalar = sample.kind === "any" ? sample.scalar : undefined;
   return ((scalar !== undefined && scalars.get(scalar)) || "JsonElement") === "JsonElement";
@@ -76,7 +77,7 @@ function valueText(
   if (shape.kind === "choice") return choiceText(value, shape, { reference, context });
   if (typeof value === "string") return quoted(value);
   if (typeof value === "boolean") return String(value);
-  // A whole number is taken for whatever kind is wanted.
+  // An integer literal has whatever type is expected.
   return shape.kind === "number" ? numberText(value, "Double") : String(value);
 }
 

@@ -12,7 +12,7 @@ import { printSample } from "./printSample.js";
 import { fieldState, printFieldType, printReference } from "../types/printType.js";
 import { fitsOneMethod } from "../names/slots.js";
 
-/** Prints a function for each record that makes one of samples, with what a test says laid over them. */
+/** Prints a function for each record that creates a sample, with the fields of a test replaced. */
 export function printSamples(context: FileContext): string[] {
   return context.contract.builders.flatMap((builder) => printBuilder(builder, context));
 }
@@ -49,7 +49,7 @@ interface SampleParameter {
   readonly field: Field;
   readonly property: string;
   readonly of: string;
-  /** What it is where the test says nothing; undefined where only the test can say it. */
+  /** Its default; undefined if only the test can give it. */
   readonly value: string | undefined;
 }
 
@@ -75,13 +75,13 @@ function parametersOf(
   return sortedBy(all, ({ property }) => property);
 }
 
-/** The fields that the interface of a fragment has; the name of a type only where it has that. */
+/** The fields of a fragment's interface, with the name of a type only if it has that field. */
 function partFields(id: string, record: RecordShape, context: FileContext): readonly Field[] {
   const own = new Set([...interfaceFields(id, context), ...inheritedFields(id, context)]);
   return record.fields.filter(({ name }) => own.has(name));
 }
 
-/** What a fragment's interface needs to be tried alone: a class behind it. */
+/** A fragment's interface needs a class for samples of it. */
 function printPart({ type }: SampleBuilder, parameters: readonly SampleParameter[], context: FileContext): string[] {
   const name = context.names.types.get(type.id) ?? "";
   const sample = context.names.samples.get(type.id) ?? "";

@@ -2,18 +2,18 @@ import type { Reference, UnionShape } from "../../../contract/model.js";
 import { saysTag } from "../../../sdk/lower/values/sample.js";
 import type { PlannedType } from "../../../sdk/sdkPlan.js";
 
-/** The unions whose members are records that say themselves what they are members of. */
+/** The unions whose members are records that implement the union's interface. */
 export interface DirectUnions {
-  /** Ids of such unions. */
+  /** The ids of such unions. */
   readonly ids: ReadonlySet<string>;
-  /** By the id of a record, ids of the unions that it is a member of. */
+  /** The ids of the unions that a record is a member of, by the record's id. */
   readonly of: ReadonlyMap<string, readonly string[]>;
 }
 
 /**
- * Finds the unions of which each member is a record with a name, once, and can be written as what it is.
+ * Returns the unions in which each member is a record with a name, occurs once, and can be written as itself.
  *
- * @param isReadOnly nothing is written, as in answers to queries
+ * @param isReadOnly whether nothing is written, as in responses to queries
  */
 export function directUnions(types: ReadonlyMap<string, PlannedType>, isReadOnly: boolean): DirectUnions {
   const ids = new Set<string>();
@@ -31,7 +31,7 @@ function isDirect(union: UnionShape, types: ReadonlyMap<string, PlannedType>, is
   if (keys.length === 0 || keys.length < union.members.length || new Set(keys).size < keys.length) return false;
   if (!keys.every((key) => types.get(key)?.shape.kind === "record")) return false;
   const { tag } = union;
-  // What has no value of its own is a member that the schema does not have yet.
+  // A record without fields of its own is a member that the schema does not have yet.
   return (
     !tag ||
     isReadOnly ||

@@ -3,29 +3,29 @@ import type { FileContext } from "../contractContext.js";
 import { comment, quoted } from "../names/escape.js";
 import { spelled } from "../names/identifiers.js";
 
-/** A property of a class that has more of them than a constructor takes. */
+/** A property of a class with more of them than a constructor can take. */
 export interface FilledProperty {
-  /** Comments and annotations that stand before it. */
+  /** Comments and annotations before it. */
   readonly doc: string;
   readonly name: string;
   readonly type: string;
-  /** What it is where nothing is given; undefined where something has to be. */
+  /** Its default; undefined if it is required. */
   readonly fallback?: string | undefined;
-  /** An interface has it too. */
+  /** Whether an interface has it too. */
   readonly isOverride?: boolean;
 }
 
-/** What a class is called, what is said about it, and what it implements. */
+/** The name of a class, its documentation and its interfaces. */
 export interface FilledClass {
   readonly name: string;
   readonly words: readonly (string | undefined)[];
-  /** With the colon before them; "" where there are none. */
+  /** With the colon before them; "" if there are none. */
   readonly interfaces?: string;
 }
 
 /**
- * A class whose properties are set one by one, because there are more of them than a constructor takes. One that has to
- * be set and is not says so when it is read.
+ * Prints a class whose properties are set one by one, because it has more of them than a constructor can take. A
+ * required one that is not set throws when it is read.
  */
 export function filledClass(
   { name, words, interfaces = "" }: FilledClass,

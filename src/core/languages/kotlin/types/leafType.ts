@@ -1,6 +1,8 @@
 import type { Shape } from "../../../contract/model.js";
 
-/** The type of a value without parts; undefined for any other, and for what the contract leaves unsaid. */
+/**
+ * Returns the type of a value without parts; undefined for any other, and for a value without a type in the contract.
+ */
 export function leafType(shape: Shape): string | undefined {
   switch (shape.kind) {
     case "text":

@@ -3,9 +3,9 @@ import { spelled } from "../names/identifiers.js";
 import { oneOfClassNames, recordNames } from "../names/names.js";
 
 /**
- * A value of an input of which exactly one field is given, as source: `BerthBy.Number(number = "N-07")`.
+ * Returns a value of an input with exactly one given field, as source: `BerthBy.Number(number = "N-07")`.
  *
- * @param type the input as source spells it
+ * @param type the input as source
  * @param made the value of the field as source
  */
 export function oneOfText(

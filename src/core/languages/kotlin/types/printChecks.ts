@@ -4,7 +4,7 @@ import type { FileContext } from "../contractContext.js";
 import { quoted } from "../names/escape.js";
 import { constant } from "../names/constants.js";
 
-/** Prints what answers of a type are held against; nothing unless answers are verified. */
+/** Prints the check of a type in responses; nothing unless responses are verified. */
 export function printCheck({ id }: PlannedType, context: FileContext): string[] {
   const found = context.contract.checks.find(({ type }) => type.id === id);
   if (!found) return [];
@@ -17,10 +17,10 @@ export function printCheck({ id }: PlannedType, context: FileContext): string[] 
   ];
 }
 
-/** As many constants as stand in one expression. */
+/** The largest number of constants in one expression. */
 const mostConstants = 200;
 
-/** A check as an expression. */
+/** Returns a check as an expression. */
 export function checkText(check: Check, context: FileContext): string {
   const { uses } = context;
   switch (check.kind) {
@@ -37,7 +37,7 @@ export function checkText(check: Check, context: FileContext): string {
     case "nothing":
       return uses.wire("noCheck");
     case "oneOf":
-      // A method has no room for thousands of constants, but a text of any length is one.
+      // A method has no space for thousands of constants, but one string of any length.
       if (check.values.length > mostConstants)
         return `${uses.wire("oneOfCheck")}(${quoted(JSON.stringify(check.values))})`;
       uses.other("kotlinx.serialization.json.JsonPrimitive");

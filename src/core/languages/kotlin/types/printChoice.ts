@@ -10,12 +10,12 @@ import { constantNames } from "../names/names.js";
 import { plainForm, plainType } from "./printType.js";
 import { formType, type PrintedClass } from "./printedClass.js";
 
-/** As many cases as an enum can have before the JVM refuses what makes them (JVM specification, 4.7.3: 64 KB). */
+/** The largest number of cases of an enum before the JVM refuses its initialiser (JVM specification, 4.7.3: 64 KB). */
 const mostCases = 1000;
 
 /**
- * Prints a choice: an enum where it is closed. An open one is a small value around its text, to which the server may add
- * others; so is one with more values than an enum holds.
+ * Prints an enum. A closed one is an enum class. An open one is a small class around its string, to which the server
+ * may add values; so is one with more values than an enum class can have.
  */
 export function printChoice(type: PlannedType, choice: ChoiceShape, context: FileContext): PrintedClass {
   const isOpen = isOpenChoice(choice, context);
@@ -24,12 +24,12 @@ export function printChoice(type: PlannedType, choice: ChoiceShape, context: Fil
   return { declared, ...(form === "" ? {} : { form }), ...suppressed(choice) };
 }
 
-/** Whether a choice is a value around its text. */
+/** Returns whether an enum is a class around its string. */
 export function isOpenChoice({ values }: ChoiceShape, { contract }: ContractContext): boolean {
   return contract.settings.choices === "open" || values.length > mostCases;
 }
 
-/** Warnings that are none where a constant is deprecated. */
+/** Returns the warnings that do not apply if a constant is deprecated. */
 export function suppressed({ values }: ChoiceShape): Pick<PrintedClass, "suppresses"> {
   return values.some(({ deprecated }) => deprecated !== undefined) ? { suppresses: ["DEPRECATION"] } : {};
 }
@@ -67,8 +67,8 @@ function printOpen(type: PlannedType, choice: ChoiceShape, context: FileContext)
 }
 
 /**
- * Prints the constants of an open choice that a class has no room for, as many as a file has room for in each; none where
- * one class holds all.
+ * Prints the constants of an open enum that do not fit into its class, as many as fit into each file; none if the class
+ * has space for all.
  */
 export function printMoreConstants({ id }: PlannedType, choice: ChoiceShape, context: FileContext): string[] {
   const name = context.names.types.get(id) ?? "";

@@ -14,14 +14,14 @@ import { writeMethods } from "./writeMethods.js";
 /** A field of an input of which exactly one is given. */
 interface Member {
   readonly field: Field;
-  /** Its class, below the input's, and the property that holds the value. */
+  /** Its class, inside the input's, and the property with the value. */
   readonly name: string;
   readonly property: string;
 }
 
 /**
- * Prints an input of which exactly one field is given (GraphQL, section 3.10.1): a sealed interface with a class for each
- * field, and what writes it. The one that is given is never null.
+ * Prints an input of which exactly one field is given (GraphQL, section 3.10.1): a sealed interface with a class for
+ * each field, and its writer. The given field is never null.
  */
 export function printOneOf(type: PlannedType, record: RecordShape, context: FileContext): PrintedClass {
   const members = membersOf(type, record, context);
@@ -74,7 +74,7 @@ function printOneOfForm(type: PlannedType, members: readonly Member[], context: 
   return `internal object ${names.forms.get(type.id) ?? ""} : ${form} {\n${writeMethods(whole, rows, { context, around: matched })}${collects}}\n`;
 }
 
-/** A match on the value; of other members than those of the rows nothing is to be done. */
+/** A match on the value. Members other than those of the rows need no code. */
 function matched(rows: readonly string[], isWhole: boolean): string[] {
   const all = isWhole ? rows : [...rows, "else -> {}\n"];
   return ["when (value) {\n", ...all.map((line) => `    ${line}`), "}\n"];

@@ -33,17 +33,17 @@ import { sortedBy } from "../../../text/sortedBy.js";
 interface Property {
   readonly field: Field;
   readonly name: string;
-  /** Its name as source spells it, and that on the wire as a literal. */
+  /** Its name as source, and its JSON name as a literal. */
   readonly spelling: string;
   readonly key: string;
   readonly state: FieldState;
   readonly type: string;
   readonly modifier: "override val" | "public val";
-  /** What it is where nothing is given; undefined where something has to be. */
+  /** Its default; undefined if it is required. */
   readonly fallback: string | undefined;
 }
 
-/** Prints a record: its class, and what reads and writes it. */
+/** Prints a record: its class, its reader and its writer. */
 export function printRecord(type: PlannedType, record: RecordShape, context: FileContext): PrintedClass {
   if (context.fragments.ids.has(type.id)) return printInterface(type, record, context);
   const properties = propertiesOf(type, record, context);
@@ -63,9 +63,9 @@ function deprecations({ id }: PlannedType, context: FileContext): string[] {
   return ["DEPRECATION", ...(inheritedFields(id, context).size > 0 ? ["OVERRIDE_DEPRECATION"] : [])];
 }
 
-/** What a fragment selects of a type, as the interface of all that spread it. */
+/** The fields of a fragment, as the interface of all types that spread it. */
 function printInterface(type: PlannedType, record: RecordShape, context: FileContext): PrintedClass {
-  // What the union declares that it is a member of needs no second line.
+  // Properties that the type's union declares are not repeated.
   const given = new Set((context.unions.of.get(type.id) ?? []).flatMap((id) => interfaceFields(id, context)));
   const own = new Set(interfaceFields(type.id, context).filter((name) => !given.has(name)));
   const properties = propertiesOf(type, record, context).filter(({ field }) => own.has(field.name));
@@ -100,7 +100,7 @@ function propertiesOf(type: PlannedType, record: RecordShape, context: FileConte
   });
 }
 
-/** What a field is where nothing is given: an expression. Undefined where something has to be. */
+/** Returns the default of a field as an expression; undefined if it is required. */
 export function fallbackOf(field: Field, state: FieldState, context: FileContext): string | undefined {
   switch (state) {
     case "optional":
@@ -108,7 +108,7 @@ export function fallbackOf(field: Field, state: FieldState, context: FileContext
     case "sent":
       return `${context.uses.wire("Sent")}.Absent`;
     case "required": {
-      // What can only be one value need not be said.
+      // A field with only one possible value does not have to be given.
       const shape = resolveShape(field.type.shape, context.contract.types);
       if (shape.kind !== "literal" || admitsNull(field.type, context)) return undefined;
       return constant(shape.value, plainType([shape.value], context));
@@ -137,7 +137,7 @@ function printDataClass(
   const doc = docComment(typeWords(type, false));
   const interfaces = superTypes(type, context);
   if (properties.length === 0 && !record.rest) return `${doc}public data object ${name}${interfaces}\n`;
-  // In the order of names, so that neither another order in the contract nor a field that becomes optional moves an argument.
+  // Sorted by name, so that neither another order in the contract nor a field that becomes optional moves an argument.
   const lines = sortedBy(properties, (each) => each.name).map((each) => {
     const { modifier, spelling, type: of, fallback } = each;
     return `${propertyDoc(each)}    ${modifier} ${spelling}: ${of}${fallback === undefined ? "" : ` = ${fallback}`},\n`;
@@ -152,7 +152,7 @@ function propertyDoc({ field }: Property): string {
   return docComment({ paragraphs }, "    ") + deprecation(deprecated, "    ");
 }
 
-/** A record with more properties than a constructor takes. */
+/** A record with more properties than a constructor can take. */
 function printFilledClass(
   type: PlannedType,
   record: RecordShape,
@@ -203,7 +203,7 @@ function printRead(
   const { uses } = context;
   const json = uses.other(jsonElement);
   const given = [
-    // Required fields are looked at before others, whatever is read first.
+    // Required fields are checked before others, whatever is read first.
     ...properties.filter(({ field }) => field.required),
     ...properties.filter(({ field }) => !field.required),
   ].map((each) => `${each.spelling} = fields.${readCall(each, context)}`);
@@ -258,7 +258,7 @@ function printWrite(
   return writeMethods(name, lines, { context });
 }
 
-/** Prints what collects the files below a record; nothing where there are none. */
+/** Prints the function that collects the files below a record; nothing if there are none. */
 function printFiles(name: string, properties: readonly Property[], context: FileContext): string[] {
   const lines = properties.flatMap(({ field, spelling, state }) => {
     const text = filesOf(field, { value: `value.${spelling}`, isSent: state === "sent" }, context);

@@ -5,18 +5,18 @@ import type { FileContext } from "../contractContext.js";
 import { leafType } from "./leafType.js";
 import { isAlias } from "../../../sdk/lower/values/wrappedAliases.js";
 
-/** A type as source spells it. */
+/** Returns a type as source. */
 export function printReference(reference: Reference, context: FileContext): string {
   const type = printShape(reference.shape, context);
   return admitsNull(reference, context) ? orNull(type) : type;
 }
 
-/** A type that null may stand for too. */
+/** Returns the nullable form of a type. */
 export function orNull(type: string): string {
   return type.endsWith("?") ? type : `${type}?`;
 }
 
-/** Whether null is among the values of a use of a shape; what may be anything holds JSON's own null. */
+/** Returns whether null is a value of a use of a shape. A value of any type includes JSON's own null. */
 export function admitsNull(reference: Reference, context: FileContext): boolean {
   if (isNullSaid(reference.shape)) return reference.nullable;
   return holdsNull(reference, {
@@ -26,7 +26,10 @@ export function admitsNull(reference: Reference, context: FileContext): boolean 
   });
 }
 
-/** A value as source, in the class that a shape's name stands for where that is none of a record, a choice or a union. */
+/**
+ * Returns a value as source, in its shape's class if the shape is a name for something other than a record, an enum or
+ * a union.
+ */
 export function inItsClass(made: string, shape: Shape, context: FileContext): string {
   const classes: string[] = [];
   const seen = new Set<string>();
@@ -39,7 +42,7 @@ export function inItsClass(made: string, shape: Shape, context: FileContext): st
   return classes.reduceRight((inner, name) => `${name}(${inner})`, made);
 }
 
-/** The type of a shape, without null. */
+/** Returns the type of a shape, without null. */
 export function printShape(shape: Shape, context: FileContext): string {
   const leaf = decodedLeaf(shape, context.contract.settings);
   if (leaf?.kind === "instant") return context.uses.other("java.time.Instant");
@@ -67,14 +70,14 @@ export function printShape(shape: Shape, context: FileContext): string {
     case "any":
       return scalarType(shape, context);
     default:
-      // Every record and union of a plan has a name; without fields there is nothing to name.
+      // Every record and union of a plan has a name. Without fields there is nothing to name.
       return context.uses.other(jsonElement);
   }
 }
 
 const jsonElement = "kotlinx.serialization.json.JsonElement";
 
-/** What every one of some constants is. */
+/** Returns the common type of some constants. */
 export function plainType(values: readonly ChoiceValue[], context: FileContext): string {
   if (values.every((value) => typeof value === "string")) return "String";
   if (values.every((value) => typeof value === "boolean")) return "Boolean";
@@ -83,7 +86,7 @@ export function plainType(values: readonly ChoiceValue[], context: FileContext):
   return context.uses.other("kotlinx.serialization.json.JsonPrimitive");
 }
 
-/** What reads and writes such constants. */
+/** Returns the reader and writer of such constants. */
 export function plainForm(values: readonly ChoiceValue[], context: FileContext): string {
   const type = plainType(values, context);
   return context.uses.wire(type === "JsonPrimitive" ? "PlainForm" : type === "String" ? "TextForm" : `${type}Form`);
@@ -98,7 +101,7 @@ function scalarType(shape: Shape & { readonly kind: "any" }, context: FileContex
   return type === "JsonElement" ? context.uses.other(jsonElement) : type;
 }
 
-/** How many positions a tuple has, and whether more items may follow. */
+/** Returns a key from the number of a tuple's positions, and whether more items may follow. */
 export function tupleKey({ items, rest }: TupleShape): string {
   return `${String(items.length)}${rest ? "AndMore" : ""}`;
 }
@@ -114,16 +117,20 @@ function tupleType(tuple: TupleShape, context: FileContext): string {
   return `Tuple${tupleKey(tuple)}${parts.length > 0 ? `<${parts.join(", ")}>` : ""}`;
 }
 
-/** Whether a field has to be there, may be absent, or is sent as absent, null or a value. */
+/** Whether a field is required, may be absent, or is sent as absent, null or a value. */
 export type FieldState = "required" | "optional" | "sent";
 
-/** Which of the states a field has in source. */
+/**
+ * Returns the state of a field in source.
+ *
+ * @param isSent whether the app sends it
+ */
 export function fieldState(field: Field, isSent: boolean, context: FileContext): FieldState {
   if (field.required) return "required";
   return isSent && admitsNull(field.type, context) ? "sent" : "optional";
 }
 
-/** The type of a field, with what it means when it is absent. */
+/** Returns the type of a field, with its state. */
 export function printFieldType(field: Field, state: FieldState, context: FileContext): string {
   const type = printReference(field.type, context);
   switch (state) {
@@ -136,14 +143,14 @@ export function printFieldType(field: Field, state: FieldState, context: FileCon
   }
 }
 
-/** What reads a value, or writes it: an expression. */
+/** Returns an expression that reads or writes a value. */
 export function printForm(reference: Reference, way: "read" | "write", context: FileContext): string {
   const form = printShapeForm(reference.shape, way, context);
   if (!admitsNull(reference, context)) return form;
   return `${context.uses.wire(way === "read" ? "readNullable" : "writeNullable")}(${form})`;
 }
 
-/** What reads or writes a value that is not null: an expression. */
+/** Returns an expression that reads or writes a value that is not null. */
 export function printShapeForm(shape: Shape, way: "read" | "write", context: FileContext): string {
   const { uses } = context;
   const leaf = decodedLeaf(shape, context.contract.settings);

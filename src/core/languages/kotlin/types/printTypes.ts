@@ -16,8 +16,10 @@ import { printForm, printReference } from "./printType.js";
 import { printUnion } from "./printUnion.js";
 
 /**
- * Prints a file for each type of a contract that has a class, and one for all other names. What has no name of its own
- * in the contract stands in the file of the type that it is found in.
+ * Prints a file for each type of a contract that has a class, and one for all other names. A type without a name of its
+ * own in the contract is in the file of the type around it.
+ *
+ * @returns the files by path
  */
 export function printTypes(context: ContractContext): Map<string, string> {
   const files = new Map<string, TypeFile>();
@@ -65,16 +67,16 @@ export function printTypes(context: ContractContext): Map<string, string> {
   return more;
 }
 
-/** A file of types while it is put together. */
+/** A file of types that is being built. */
 interface TypeFile {
   readonly inside: FileContext;
-  /** Of the type that the file is named for, and of what is found in it. */
+  /** The parts of the type with the file's name, and of the types found in it. */
   readonly parts: string[];
   readonly others: string[];
   readonly suppresses: Set<string>;
 }
 
-/** The name of the file that a type's class stands in; undefined where it has no class. */
+/** The name of the file with a type's class; undefined if it has no class. */
 function homeOf(type: PlannedType, context: ContractContext): string | undefined {
   if (!hasClass(type, context)) return undefined;
   const outer = type.inside && context.contract.types.get(type.inside.type);
@@ -86,7 +88,7 @@ function hasClass({ id, shape }: PlannedType, { wrapped }: ContractContext): boo
   return ["record", "choice", "union"].includes(shape.kind) || wrapped.has(id);
 }
 
-/** A class with all that is nested in it, what reads and writes each of them, and the warnings that are none there. */
+/** A class with its nested classes, their readers and writers, and the warnings that do not apply there. */
 function printWhole(
   type: PlannedType,
   context: FileContext,
@@ -128,12 +130,12 @@ function printAlias(type: PlannedType, context: FileContext): string {
   return `${docComment(typeWords(type, isUnmapped(type.shape, context.scalars)))}public typealias ${name} = ${of}\n`;
 }
 
-/** A name for something that holds itself, as a class. */
+/** A class for a name that contains itself. */
 function printWrapper(type: PlannedType, context: FileContext): PrintedClass {
   const name = context.names.types.get(type.id) ?? "";
   const form = context.names.forms.get(type.id) ?? "";
   const reference = { shape: type.shape, nullable: false };
-  // Behind its own name it is what it stands for.
+  // The definition behind its own name.
   const open = {
     ...context,
     wrapped: new Set([...context.wrapped].filter((id) => id !== type.id || type.shape.kind === "named")),
@@ -150,7 +152,7 @@ function printWrapper(type: PlannedType, context: FileContext): PrintedClass {
   };
 }
 
-/** Prints the classes of the tuples that a contract's part uses; "" when it uses none. */
+/** Prints the classes of the tuples in a contract's part; "" if there are none. */
 export function printTuples(context: ContractContext): string {
   if (context.tuples.size === 0) return "";
   const parts = sortedBy(context.tuples, (key) => key.padStart(12, "0")).map((key) => {

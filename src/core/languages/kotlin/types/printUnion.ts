@@ -21,13 +21,13 @@ import { superTypes } from "./superTypes.js";
 interface Member {
   readonly at: number;
   readonly reference: Reference;
-  /** The class that a value of it has. */
+  /** The class of its values. */
   readonly type: string;
-  /** It is a class around the value, not the value's own. */
+  /** Whether it is a class around the value, not the value's own. */
   readonly isWrapped: boolean;
 }
 
-/** Prints a union: a sealed interface of its members, and what reads and writes it. */
+/** Prints a union: a sealed interface of its members, and its reader and writer. */
 export function printUnion(type: PlannedType, union: UnionShape, context: FileContext): PrintedClass {
   const name = context.names.types.get(type.id) ?? "";
   const shared = printShared(type, union, context);
@@ -52,7 +52,7 @@ export function printUnion(type: PlannedType, union: UnionShape, context: FileCo
   return { declared: declaration(type, [...shared, ...classes], context), ...(form === "" ? {} : { form }) };
 }
 
-/** What all members of a union in an answer have. */
+/** The common fields of all members of a union in a response. */
 function printShared(type: PlannedType, union: UnionShape, context: FileContext): string[] {
   if (!isOfQuery(type.id, context)) return [];
   const inherited = inheritedFields(type.id, context);
@@ -78,7 +78,7 @@ function declaration(type: PlannedType, classes: readonly string[], context: Fil
   return `${answerComment(type, context)}public sealed interface ${declaredName(type.id, context)}${superTypes(type, context)}${body}\n`;
 }
 
-/** The place of the member for types that the schema does not have yet; -1 where there is none. */
+/** The position of the member for types that the schema does not have yet; -1 if there is none. */
 function newerMember({ tag }: UnionShape): number {
   return tag ? tag.values.findIndex((values) => values.length === 0) : -1;
 }
@@ -195,7 +195,7 @@ function conditionText({ kind, needs, values, constants = [] }: AnyMemberForm, {
   }
 }
 
-/** More are not listed a second time: reading finds out. */
+/** More values are not listed again. Reading the value shows whether it matches. */
 const mostListed = 50;
 
 function writeText(

@@ -14,9 +14,9 @@ import { isOpenChoice } from "./printChoice.js";
 import { fieldState, inItsClass, printShape } from "./printType.js";
 
 /**
- * A value as JSON has it, as source of the type that a reference has.
+ * Returns a JSON value as source of a reference's type.
  *
- * @param value what does not fit the type is written as JSON all the same, for the compiler to complain about
+ * @param value a value that does not match the type is still written as JSON, so that the compiler reports it
  */
 export function printValue(value: unknown, reference: Reference, context: FileContext): string {
   const { types, settings } = context.contract;
@@ -86,7 +86,7 @@ function plain(value: unknown): string {
   return typeof value === "number" || typeof value === "boolean" ? String(value) : quoted(valueText(value));
 }
 
-/** Any JSON, read when the program runs. */
+/** Any JSON, which is parsed at run time. */
 function json(value: string, { uses }: FileContext): string {
   return `${uses.other("kotlinx.serialization.json.Json")}.parseToJsonElement(${quoted(value)})`;
 }

@@ -1,15 +1,15 @@
 import { indented } from "../../indented.js";
 import type { FileContext } from "../contractContext.js";
 
-/** What is printed of a type. */
+/** The printed parts of a type. */
 export interface PrintedClass {
   readonly declared: string;
-  /** What reads and writes it; none where nothing does. */
+  /** Its reader and writer; none if it is not used. */
   readonly form?: string;
   readonly suppresses?: readonly string[];
 }
 
-/** A class with others nested in it. */
+/** Returns a class with others nested in it. */
 export function withNested(declared: string, nested: readonly string[]): string {
   if (nested.length === 0) return declared;
   const inner = nested.map((each) => indented(each.trimEnd(), "    ")).join("\n\n");
@@ -18,7 +18,7 @@ export function withNested(declared: string, nested: readonly string[]): string 
     : `${declared.trimEnd()} {\n${inner}\n}\n`;
 }
 
-/** The interface of what reads or writes a type, or both. */
+/** Returns the interface of an object that reads or writes a type, or both. */
 export function formType(
   name: string,
   { isRead, isWritten }: { readonly isRead: boolean; readonly isWritten: boolean },

@@ -3,7 +3,7 @@ import { sortedBy } from "../../../text/sortedBy.js";
 import type { FileContext } from "../contractContext.js";
 import { interfacesOf, spelledBefore } from "../names/nestedNames.js";
 
-/** The interfaces of a type as its class names them, with the colon before them; "" where there are none. */
+/** Returns the interfaces of a type's class, with the colon before them; "" if there are none. */
 export function superTypes({ id }: PlannedType, context: FileContext): string {
   const direct = interfacesOf(id, context);
   const implied = new Set(direct.flatMap((each) => interfacesOf(each, context)));

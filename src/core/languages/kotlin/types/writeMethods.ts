@@ -1,15 +1,15 @@
 import { chunks } from "../../../text/chunks.js";
 import type { FileContext } from "../contractContext.js";
 
-/** As many fields as one method reads or writes: a method has 64 KB at most. */
+/** The largest number of fields that one method reads or writes, because a method has at most 64 KB. */
 export const mostTogether = 200;
 
 /**
- * Prints what writes a record: one method, or several where there is too much for one.
+ * Prints the writer of a record: one method, or several if it is too large for one.
  *
- * @param type the record as source spells it
- * @param lines of the writer, each with its line break, without an indent
- * @param around what the lines of one method stand in; `isWhole` where they are all there are
+ * @param type the record as source
+ * @param lines the writer's lines, each with its line break and without indentation
+ * @param around wraps the lines of one method; `isWhole` if there is only one
  */
 export function writeMethods(
   type: string,

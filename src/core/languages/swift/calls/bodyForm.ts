@@ -7,7 +7,7 @@ import type { ContractContext } from "../contractContext.js";
 import { checkText } from "../types/printChecks.js";
 import { printForm, printReference } from "../types/printType.js";
 
-/** The type of what is read of a response; undefined where nothing is. */
+/** Returns the type of a response's body; undefined if none is read. */
 export function bodyType(
   { type }: PlannedResponse,
   { as }: StatusReading,
@@ -19,13 +19,13 @@ export function bodyType(
   return printReference(type, context);
 }
 
-/** Whether a text can be read as a value of a type. */
+/** Returns whether a text can be read as a value of a type. */
 export function isWords({ shape }: Reference, { contract }: ContractContext): boolean {
   const inner = resolveShape(shape, contract.types);
   return inner.kind === "text" || isTextChoice(inner);
 }
 
-/** What reads a value of a body: an expression. */
+/** Returns an expression that reads a value from a body. */
 export function bodyReader(type: Reference, { as, check }: StatusReading, context: ContractContext): string {
   const { wire } = context;
   if (as === "text") return isWords(type, context) ? printForm(type, "read", context) : `${wire}.readText`;
@@ -33,7 +33,7 @@ export function bodyReader(type: Reference, { as, check }: StatusReading, contex
   return check ? `${wire}.checked(${checkText(check, context)}, ${plain})` : plain;
 }
 
-/** How a body is read as a whole: an expression. */
+/** Returns an expression that describes how a body is read as a whole. */
 export function bodyForm({ type }: PlannedResponse, reading: StatusReading, context: ContractContext): string {
   const { as } = reading;
   if (as === "bytes") return ".bytes";

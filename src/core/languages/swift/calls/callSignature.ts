@@ -8,7 +8,11 @@ import { spelled } from "../names/identifiers.js";
 import { argumentName } from "../names/names.js";
 import { orNil, printReference } from "../types/printType.js";
 
-/** The parameters of a call: by name, the body behind them, the options at the end. */
+/**
+ * Returns the parameters of a call: sorted by name, then the body, then the options.
+ *
+ * @param bodyType the type of the body if its media type is a choice
+ */
 export function parametersOf(lowered: LoweredCall, context: RestContext, bodyType?: string): string[] {
   return [
     ...givenArguments(lowered).map((argument) => parameterText(argument, context, bodyType)),
@@ -16,20 +20,20 @@ export function parametersOf(lowered: LoweredCall, context: RestContext, bodyTyp
   ];
 }
 
-/** The arguments of a call in the order of its parameters. */
+/** Returns the arguments of a call in the order of its parameters. */
 export function givenArguments({ call }: LoweredCall): PlannedArgument[] {
   const given = call.arguments.filter(({ source }) => source.kind === "parameter");
   return [...sortedBy(given, argumentName), ...call.arguments.filter(({ source }) => source.kind === "body")];
 }
 
-/** @param bodyType the type of the body where it is given with its media type */
+/** @param bodyType the type of the body if its media type is a choice */
 function parameterText(argument: PlannedArgument, context: RestContext, bodyType?: string): string {
   const type = argument.source.kind === "body" && bodyType ? bodyType : printReference(argument.type, context);
   const isNeeded = argument.required && !argument.standing;
   return `${spelled(argumentName(argument))}: ${isNeeded ? type : `${orNil(type)} = nil`}`;
 }
 
-/** What a call gives, and what it throws. */
+/** Returns the return type of a call, and the type of its errors. */
 export function resultText(
   type: string,
   isStream: boolean,
@@ -45,7 +49,7 @@ export function resultText(
   return ` async throws(${whole})${type === "Swift.Void" ? "" : ` -> ${type}`}`;
 }
 
-/** A doc comment that tells of the parameters too. */
+/** Returns a doc comment with the parameters. */
 export function callDoc(lowered: LoweredCall, words: { readonly paragraphs: readonly (string | undefined)[] }): string {
   const parameters = givenArguments(lowered).map((argument) => {
     const { paragraphs, deprecated } = argumentWords(argument, argument.type);

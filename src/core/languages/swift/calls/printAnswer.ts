@@ -10,7 +10,11 @@ import { statusCase } from "./statusCase.js";
 
 export type { AnswerShape };
 
-/** @param name of the enum, where the successes have no type in common */
+/**
+ * Returns the type of a call's response.
+ *
+ * @param name the name of the enum for successes without a common type
+ */
 export function answerShape(
   responses: readonly PlannedResponse[],
   readings: readonly StatusReading[],
@@ -23,12 +27,12 @@ export function answerShape(
   return answerShapeOf(responses, types, { nothing: "Swift.Void", several: `${context.space}.${name}` });
 }
 
-/** The shape of what a call answers when nothing special is asked for. */
+/** Returns the type of a call's response by default. */
 export function usualAnswer({ call, answers }: LoweredCall, context: ContractContext): AnswerShape {
   return answerShape(call.answers, answers, { name: context.names.call(call).answer, context });
 }
 
-/** Prints the enum of successes that have no type in common; "" where they have one. */
+/** Prints the enum of successes without a common type; "" if they have one. */
 export function printAnswer(
   call: RestCall,
   readings: readonly StatusReading[],

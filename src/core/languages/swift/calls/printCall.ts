@@ -17,19 +17,19 @@ import { bodyText, printRequest } from "./printRequest.js";
 import { printReference } from "../types/printType.js";
 import { listed } from "../swiftFile.js";
 
-/** What is printed of a call. */
+/** The printed parts of a call. */
 export interface PrintedCall {
-  /** Functions of the connection. */
+  /** The functions of the connection. */
   readonly functions: readonly string[];
-  /** Types of the contract's namespace. */
+  /** The types of the contract's namespace. */
   readonly types: readonly string[];
-  /** Constants that say how answers are read. */
+  /** The constants that describe how responses are read. */
   readonly readings: readonly string[];
-  /** Functions that write bodies. */
+  /** The functions that write bodies. */
   readonly forms: readonly string[];
 }
 
-/** Prints a call with everything that comes with it. */
+/** Prints a call with all its declarations. */
 export function printRestCall(lowered: LoweredCall, context: RestContext): PrintedCall {
   const { call } = lowered;
   const names = context.names.call(call);
@@ -75,13 +75,13 @@ export function printRestCall(lowered: LoweredCall, context: RestContext): Print
   };
 }
 
-/** One of the functions that perform a call. */
+/** One of the functions that make a call. */
 interface Way {
   readonly name: string;
   readonly answer: AnswerShape;
   readonly reading: string;
   readonly accept: string | undefined;
-  /** The body is given with the media type that it is sent in. */
+  /** Whether the body is given together with its media type. */
   readonly anyBody?: boolean;
 }
 
@@ -121,7 +121,7 @@ function printFunction(lowered: LoweredCall, way: Way, context: RestContext): st
   );
 }
 
-/** Prints what a call takes as its body where it can be sent in several media types, and what writes it. */
+/** Prints the type and the writer of a body that can be sent in several media types. */
 function printBodies(lowered: LoweredCall, context: RestContext): { readonly type: string; readonly form: string } {
   const ways = lowered.request.body?.ways ?? [];
   if (ways.length < 2) return { type: "", form: "" };

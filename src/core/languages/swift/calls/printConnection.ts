@@ -12,10 +12,10 @@ import { printReference } from "../types/printType.js";
 import { indented } from "../../indented.js";
 import { fileText, listed } from "../swiftFile.js";
 
-/** Parameters that a connection has whatever the contract. */
+/** The parameters of every connection, whatever the contract. */
 const ownParameters = ["auth", "baseURL", "servers", "settings", "variables", "wire"];
 
-/** What the connection calls a parameter that it supplies to many calls. */
+/** Returns the connection's name of a shared parameter. */
 export function standingName(member: string): string {
   const name = parameterIdentifier(member);
   return ownParameters.includes(name) ? `${name}Value` : name;
@@ -29,7 +29,7 @@ interface Parameter {
   readonly words: readonly (string | undefined)[];
 }
 
-/** The parameters of a connection, by name. */
+/** Returns the parameters of a connection, by name. */
 export function connectionParameters(context: RestContext | GraphqlContext): Parameter[] {
   const { contract, wire } = context;
   const settings = { name: "settings", type: `${wire}.ConnectionSettings`, fallback: ".init()", words: [] };
@@ -135,7 +135,7 @@ function printAuth({ connection }: LoweredRest, { access, wire }: ContractContex
   );
 }
 
-/** Things of a contract with the names of parameters. */
+/** Parts of a contract with the names of their parameters. */
 function named<T>(
   things: readonly T[],
   nameOf: (thing: T) => string,

@@ -6,7 +6,9 @@ import type { ContractContext, RestContext } from "../contractContext.js";
 import { docComment } from "../names/escape.js";
 import { statusCase } from "./statusCase.js";
 
-/** Prints the failures of a call: a case for each status that the contract declares, and one for all that can happen to any call. */
+/**
+ * Prints the failures of a call: a case for each declared status, and one for the failures that every call can have.
+ */
 export function printFailure({ call, failures }: LoweredCall, context: RestContext): string {
   const names = context.names.call(call);
   const cases = call.failures.map((response, at): FailureCase => {
@@ -32,7 +34,7 @@ export interface FailureCase {
   readonly type: string;
 }
 
-/** An enum of failures, with what can happen to any call. */
+/** Prints an enum of failures, with the failures that every call can have. */
 export function printFailureEnum(
   doc: string,
   name: string,

@@ -15,14 +15,14 @@ import { printFailureEnum } from "./printFailure.js";
 import { fieldState, printFieldType, printForm, printReference, printShapeForm } from "../types/printType.js";
 import { listed } from "../swiftFile.js";
 
-/** What is printed of a GraphQL call. */
+/** The printed parts of a GraphQL call. */
 export interface PrintedGraphqlCall {
   readonly call: string;
   readonly failure: string;
   readonly operation: string;
 }
 
-/** Prints a GraphQL call with everything that comes with it. @param id what servers may know it by */
+/** Prints a GraphQL call with all its declarations. @param id its id for servers that accept ids */
 export function printGraphqlCall(
   lowered: LoweredGraphqlCall,
   context: GraphqlContext,
@@ -36,7 +36,7 @@ export function printGraphqlCall(
   };
 }
 
-/** What a variable is called as a parameter. */
+/** Returns the name of a variable as a parameter. */
 export function variableName(field: Field, variables: readonly Field[]): string {
   return parameterIdentifier(recordNames(variablesRecord(variables)).of(field));
 }
@@ -74,12 +74,12 @@ function namesOf(variables: readonly Field[]): string[] {
   return variables.map((field) => variableName(field, variables));
 }
 
-/** What holds the variables of a call as they are sent. */
+/** The name of the variable with the variables to send. */
 function variablesName(variables: readonly Field[]): string {
   return freeName("variables", namesOf(variables));
 }
 
-/** What makes the variables as they are sent: statements. */
+/** Statements that create the variables to send. */
 function variablesText(variables: readonly Field[], context: GraphqlContext): string {
   const { wire } = context;
   const whole = variablesName(variables);

@@ -8,7 +8,7 @@ import type { ContractContext, RestContext } from "../contractContext.js";
 import { comment, deprecation, docComment, quoted } from "../names/escape.js";
 import { memberIdentifier, spelled } from "../names/identifiers.js";
 
-/** Prints the struct that reads the headers of a call; "" where it declares none. */
+/** Prints the struct that reads the headers of a call; "" if it declares none. */
 export function printHeaders({ call, headers }: LoweredCall, context: RestContext): string {
   if (headers.length === 0) return "";
   const names = context.names.call(call);

@@ -13,7 +13,7 @@ import { usualAnswer } from "./printAnswer.js";
 import { admitsNull, fieldState, printReference, printShape } from "../types/printType.js";
 import { listed, widest } from "../swiftFile.js";
 
-/** Prints the function that goes through all pages of a call; "" where it answers everything at once. */
+/** Prints the function for all pages of a call; "" if it has no pages. */
 export function printPages(lowered: LoweredCall, context: RestContext): string {
   const { call, pages } = lowered;
   if (!pages) return "";
@@ -38,7 +38,7 @@ export function printPages(lowered: LoweredCall, context: RestContext): string {
   );
 }
 
-/** A page that is asked for: the call with one of its arguments changed. */
+/** The request of a page: the call with one of its arguments changed. */
 interface AskedPage {
   readonly parameter: string;
   readonly type: string;
@@ -46,7 +46,7 @@ interface AskedPage {
   readonly value: string;
 }
 
-/** What goes through the pages: a statement. */
+/** A statement that reads all pages. */
 function goneThrough(
   lowered: LoweredCall,
   pages: PageReading,
@@ -113,19 +113,19 @@ function goneThrough(
   });
 }
 
-/** What the values are that say which page. */
+/** The type of the position of a page. */
 function placeKind({ shape }: Reference, context: RestContext): string {
   return printShape(resolveShape(shape, context.contract.types), context);
 }
 
-/** A value inside a page: an expression. */
+/** An expression for a value inside a page. */
 interface Reached {
   readonly text: string;
   /** Its type, without nil. */
   readonly kind: string;
 }
 
-/** Goes into an answer by the names of properties. */
+/** Reads a value of a response by the names of properties. */
 function reached(steps: readonly PageStep[], { call }: Pick<LoweredCall, "call">, context: RestContext): Reached {
   let type: Reference | undefined = call.answers[0]?.type;
   let text = "page";

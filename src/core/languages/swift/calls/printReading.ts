@@ -9,7 +9,7 @@ import type { AnswerShape } from "./printAnswer.js";
 import { admitsNull } from "../types/printType.js";
 import { statusCase } from "./statusCase.js";
 
-/** Prints how a call reads what it is answered: a constant. */
+/** Prints a constant that describes how a call reads its responses. */
 export function printReading(
   { call, answers, failures }: Pick<LoweredCall, "call" | "answers" | "failures">,
   { name, answer }: { readonly name: string; readonly answer: AnswerShape },

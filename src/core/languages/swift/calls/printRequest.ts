@@ -20,9 +20,9 @@ import { admitsNull, printForm, printShapeForm } from "../types/printType.js";
 import { listed } from "../swiftFile.js";
 
 /**
- * Prints what makes the request of a call: statements, each of which the compiler looks at for itself.
+ * Prints statements that create the request of a call. The compiler checks each statement on its own.
  *
- * @param name of the variable that holds it
+ * @param name the variable for the request
  */
 export function printRequest(
   { label, request }: LoweredCall,
@@ -62,7 +62,7 @@ export function printRequest(
   return [made, ...changes].map((line) => `${line}\n`).join("");
 }
 
-/** The value of an argument as it is on the wire; may be nil unless it has to be there. */
+/** The value of an argument in JSON, which may be nil unless it is required. */
 function valueText({ argument, standing }: SentValue, context: RestContext): { text: string; mayLack: boolean } {
   const name = spelled(argumentName(argument));
   const parameter =
@@ -127,9 +127,9 @@ function cookiesText(cookies: readonly CookieStep[], context: RestContext): stri
 }
 
 /**
- * One way of sending a body: an expression.
+ * Returns an expression for one way to send a body.
  *
- * @param value the variable that holds it
+ * @param value the variable with the body
  */
 export function bodyText(
   { writer, type }: BodyWay,

@@ -9,7 +9,10 @@ import { comment, deprecation, docComment, quoted } from "../names/escape.js";
 import { memberIdentifier, spelled } from "../names/identifiers.js";
 import { orNil, printForm, printReference } from "../types/printType.js";
 
-/** Prints what the server sends on its own: for each webhook and callback what reads its body, and writes what is expected back. */
+/**
+ * Prints readers for requests from the server: for each webhook and callback, the reader of its body and the writer of
+ * the reply.
+ */
 export function printWebhooks(context: RestContext): string[] {
   return context.contract.plan.sent.map((sent) => printOne(sent, context));
 }
@@ -43,7 +46,7 @@ function printRead({ request }: PlannedSent, body: NonNullable<PlannedSent["body
   );
 }
 
-/** Prints the names of what comes along: what the app's server looks for is a text under such a name. */
+/** Prints the names of query parameters or headers, which are strings for the app's server. */
 function printNames(
   name: "Query" | "Headers",
   { words, fields }: { readonly words: string; readonly fields: readonly Field[] },

@@ -1,7 +1,7 @@
 import type { ChoiceValue } from "../../../contract/model.js";
 import { quoted } from "./escape.js";
 
-/** A constant as source spells it. @param kind the type that it is wanted as, "JSON" for the runtime's */
+/** Returns a constant as source. @param kind the type that it must have, "JSON" for the runtime's */
 export function constant(value: ChoiceValue, kind: string): string {
   const plain =
     typeof value === "string" ? quoted(value) : typeof value === "boolean" ? String(value) : numberText(value, kind);
@@ -11,7 +11,7 @@ export function constant(value: ChoiceValue, kind: string): string {
   return plain;
 }
 
-/** A number as source spells it, as the type it is wanted. */
+/** Returns a number as source of the given type. */
 export function numberText(value: number, kind = Number.isInteger(value) ? "Int64" : "Double"): string {
   if (kind === "Int64" || kind === "Int32") return BigInt(Math.trunc(value)).toString();
   const text = String(value);

@@ -2,12 +2,9 @@ import type { Words } from "../../../sdk/lower/documentation.js";
 import { hideSecrets } from "../../../text/secrets.js";
 import { replaceHidden } from "../../../text/visible.js";
 
-/**
- * The only ways contract text gets into Swift. Contracts are untrusted: none of these can be left by anything the text
- * holds.
- */
+/** The only ways for contract text into Swift. Contracts are untrusted, so no text can end any of these. */
 
-/** A string literal. Nothing in it is an interpolation, and characters that nobody sees are written as escapes. */
+/** Returns a string literal. Nothing in it is an interpolation, and invisible characters are escaped. */
 export function quoted(text: string): string {
   if (/^[\w .,:/{}+*-]*$/.test(text)) return `"${text}"`;
   const safe = text
@@ -22,10 +19,10 @@ function scalarEscapes(text: string): string {
   return Array.from(text, (character) => `\\u{${(character.codePointAt(0) ?? 0).toString(16)}}`).join("");
 }
 
-/** No text of Swift can hold half a character. */
+/** A Swift string cannot contain half of a character. */
 const loneHalves = /[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g;
 
-/** A doc comment of what is said about something; "" when that is nothing. Each line of it is a comment of its own. */
+/** Returns a doc comment; "" without words. Each line of it is a comment of its own. */
 export function docComment({ paragraphs }: Words, indent = "", more: readonly string[] = []): string {
   const lines: string[] = [];
   for (const paragraph of paragraphs) {
@@ -40,7 +37,7 @@ export function docComment({ paragraphs }: Words, indent = "", more: readonly st
   return lines.map((line) => `${indent}///${line === "" ? "" : ` ${line}`}\n`).join("");
 }
 
-/** The lines of a doc comment that tell of parameters; those of which nothing is said have none. */
+/** Returns the lines of a doc comment for parameters. Parameters without words have none. */
 export function parameterLines(
   parameters: readonly { readonly name: string; readonly words: readonly (string | undefined)[] }[],
 ): string[] {
@@ -52,25 +49,31 @@ export function parameterLines(
   return ["- Parameters:", ...told.map((each) => `  - ${each}`)];
 }
 
-/** A doc comment of our own words, or of a contract's. */
+/** Returns a doc comment of our own words, or of a contract's. */
 export function comment(indent: string, ...paragraphs: readonly (string | undefined)[]): string {
   return docComment({ paragraphs }, indent);
 }
 
-/** The attribute that tells why something should not be used any more; "" where it may be. */
+/**
+ * Returns the deprecation attribute; "" if there is no deprecation.
+ *
+ * @param reason undefined if it is not deprecated
+ */
 export function deprecation(reason: string | undefined, indent = ""): string {
   if (reason === undefined) return "";
   const said = hideSecrets(reason.trim().replace(/\s+/g, " "));
   return `${indent}@available(*, deprecated, message: ${quoted(said === "" ? "The contract marks it as deprecated." : said)})\n`;
 }
 
-/** Text that stands inside a comment. */
+/** Text inside a comment. */
 function commentText(text: string): string {
-  // Looking for what is rarely there costs a fraction of replacing it.
+  // A search for what is rare costs a fraction of replacing it.
   return /^[ -~]*$/.test(text) ? text : replaceHidden(text, () => " ").replace(loneHalves, " ");
 }
 
-/** A string literal of several lines. @param indent of the lines, and of the end of the literal */
+/**
+ * Returns a string literal of several lines. @param indent the indentation of the lines, and of the end of the literal
+ */
 export function multiline(text: string, indent: string): string {
   const lines = text
     .replace(loneHalves, "\ufffd")

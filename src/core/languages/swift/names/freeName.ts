@@ -1,7 +1,7 @@
 /**
- * A name of ours inside a function, out of the way of names that a contract or an app gives.
+ * Returns a name for a variable of ours that differs from names of a contract or an app.
  *
- * @param taken what it would hide, or be hidden by
+ * @param taken the names in the same function
  */
 export function freeName(wanted: string, taken: readonly string[]): string {
   let name = wanted;

@@ -1,7 +1,7 @@
 import { mark } from "../../../sdk/nameScope.js";
 import { pascalCase } from "../../../text/words.js";
 
-/** Words that name nothing without backticks (The Swift Programming Language, Lexical Structure, keywords). */
+/** Words that are only valid as names in backticks (The Swift Programming Language, Lexical Structure, keywords). */
 const keywords = new Set(
   (
     "associatedtype class deinit enum extension fileprivate func import init inout internal let open operator private " +
@@ -14,12 +14,12 @@ const keywords = new Set(
 const plainIdentifier = /^[\p{L}\p{Nl}_][\p{L}\p{Nl}\p{Nd}_]*$/u;
 const longestName = 200;
 
-/** A name as source spells it: in backticks where the grammar wants them. */
+/** Returns a name as source, in backticks if the grammar requires them. */
 export function spelled(name: string): string {
   return keywords.has(name) ? `\`${name}\`` : name;
 }
 
-/** Types that printed code has to name, and words that name no type behind a dot. */
+/** Types that printed code needs, and words that are not valid as type names after a dot. */
 const takenTypes = new Set([
   "Any",
   "Foundation",
@@ -33,25 +33,25 @@ const takenTypes = new Set([
   "_Concurrency",
 ]);
 
-/** The name of a type: the plan's, moved out of the way of some. */
+/** Returns the name of a type: the plan's, changed if it is taken. */
 export function typeIdentifier(name: string): string {
   const short = legal(name);
   return takenTypes.has(short) || /^Tuple\d+/.test(short) ? `${short}Shape` : short;
 }
 
-/** Properties that would hide what every value has. */
+/** Properties that would hide a member of every value. */
 const takenMembers: ReadonlySet<string> = new Set(["hash", "hashValue", "inout", "self"]);
 
-/** The name of a property. */
+/** Returns the name of a property. */
 export function memberIdentifier(name: string): string {
   const own = withCapitals(legal(name));
   return takenMembers.has(own) ? `${own}Value` : own;
 }
 
-/** Words that cannot be labels, or would hide what every function has. */
+/** Words that are not valid as labels, or that would hide a member of every function. */
 const takenParameters: ReadonlySet<string> = new Set(["inout", "options", "self", "wire"]);
 
-/** The name of a parameter, and its label. @param apart what only this one is called */
+/** Returns the name of a parameter, and its label. @param apart the name that only this one has */
 export function parameterIdentifier(name: string, apart = `${name}Value`): string {
   const own = withCapitals(legal(name));
   return takenParameters.has(own) ? withCapitals(legal(apart === name ? `${apart}Value` : apart)) : own;
@@ -62,13 +62,13 @@ const takenCases: ReadonlySet<string> = new Set([
   ...["allCases", "hash", "hashValue", "none", "other", "rawValue", "self", "some", "value", "Protocol", "Type"],
 ]);
 
-/** The name of a case or a constant. */
+/** Returns the name of a case or a constant. */
 export function caseIdentifier(name: string): string {
   const own = withCapitals(legal(name));
   return takenCases.has(own) ? `${own}Value` : own;
 }
 
-/** The name of a function that belongs to a connection. */
+/** Returns the name of a function of a connection. */
 export function functionIdentifier(name: string): string {
   const own = withCapitals(legal(name));
   return ["init", "self", "wire"].includes(own) ? `${own}Call` : own;
@@ -82,7 +82,7 @@ function withCapitals(name: string): string {
 }
 
 function legal(name: string): string {
-  // Most names are plain, and short.
+  // Most names are plain and short.
   if (/^[A-Za-z][A-Za-z0-9]{0,99}$/.test(name)) return name;
   const begun = /^[\p{L}\p{Nl}_]/u.test(name) ? name : `_${name}`;
   const safe = plainIdentifier.test(begun) ? begun : begun.replace(/[^\p{L}\p{Nl}\p{Nd}_]/gu, "_");
@@ -90,11 +90,11 @@ function legal(name: string): string {
   return named.length <= longestName ? named : `${named.slice(0, longestName)}_${mark(named)}`;
 }
 
-/** The namespace of a contract, before the SDK's prefix. */
+/** Returns the namespace of a contract, without the SDK's prefix. */
 export function contractNamespace(contract: string): string {
   const name = pascalCase(contract) || "API";
   const safe = legal(name);
-  // A contract may be called as the runtime, or as what the platform calls its modules.
+  // A contract can have the name of the runtime, or of a module of the platform.
   return ["Wire", "Swift", "Foundation", "FoundationNetworking"].includes(safe) || keywords.has(safe)
     ? `${safe}Calls`
     : safe;

@@ -22,17 +22,17 @@ import {
   typeIdentifier,
 } from "./identifiers.js";
 
-/** Every identifier that a contract gets in a Swift SDK. */
+/** All names of a contract in a Swift SDK. */
 export interface SwiftNames {
-  /** The namespace and the connection, before the SDK's prefix. */
+  /** The namespace and the connection, without the SDK's prefix. */
   readonly contract: ReturnType<typeof ownNames>;
-  /** Of every planned type by id, inside the namespace: "Berth", or "BerthAnswer.Boat" where it is nested. */
+  /** The name of every planned type by id, inside the namespace: "Berth", or "BerthAnswer.Boat" for a nested type. */
   readonly types: ReadonlyMap<string, string>;
-  /** Ids of the types that stand in another one, by that one's id, in the plan's order. */
+  /** The ids of the types inside another one, by that one's id, in the plan's order. */
   readonly nested: ReadonlyMap<string, readonly string[]>;
-  /** Of every planned type by id, as one word. */
+  /** The name of every planned type by id, as one word. */
   readonly flat: ReadonlyMap<string, string>;
-  /** Of what reads a webhook or a callback. */
+  /** Returns the name of the reader of a webhook or a callback. */
   readonly sent: (sent: PlannedSent) => string;
   readonly call: (call: RestCall | GraphqlCall) => CallParts;
   readonly clashes: readonly NameClash[];
@@ -40,7 +40,7 @@ export interface SwiftNames {
 
 const namesOf = new WeakMap<ContractPlan, SwiftNames>();
 
-/** Names everything that a contract's plan holds. */
+/** Names everything in a contract's plan. */
 export function swiftNames(plan: ContractPlan): SwiftNames {
   const found = namesOf.get(plan);
   if (found) return found;
@@ -49,7 +49,7 @@ export function swiftNames(plan: ContractPlan): SwiftNames {
   return made;
 }
 
-/** Names of what a contract as a whole gets, from its name in the configuration. */
+/** Returns the names of a whole contract, from its name in the configuration. */
 export function ownNames(contract: string) {
   const namespace = contractNamespace(contract);
   return { namespace, connection: `${namespace}Connection`, webhooks: `${namespace}Webhooks` };
@@ -60,7 +60,7 @@ function newNames(plan: ContractPlan): SwiftNames {
   const scope = new NameScope([own.namespace, "Wire"]);
   const { types, flat, nested } = nestedTypeNames(plan, scope, {
     identifier: typeIdentifier,
-    // What is nested would hide the namespaces that everything is named by.
+    // A nested type would hide the namespaces in full names.
     reserved: [own.namespace, "Wire"],
     longestPath: Infinity,
   });
@@ -88,17 +88,17 @@ function newNames(plan: ContractPlan): SwiftNames {
   };
 }
 
-/** The identifiers of a contract's part of an SDK, as far as others than the printer need them. */
+/** Returns the names in a contract's part of an SDK, as far as code other than the printer needs them. */
 export function contractNaming(plan: ContractPlan): ContractNames {
   return namingOfCalls(swiftNames(plan), argumentName);
 }
 
-/** What an argument of a call is called. */
+/** Returns the name of an argument of a call. */
 export function argumentName({ name, apart }: Pick<PlannedArgument, "name" | "apart">): string {
   return parameterIdentifier(name, apart);
 }
 
-/** What the fields of a record are called, and what holds its other keys. */
+/** The names of a record's fields, and of the property for its other keys. */
 export interface RecordNames {
   readonly of: (field: Field) => string;
   readonly others: string;
@@ -106,14 +106,14 @@ export interface RecordNames {
 
 const known = new WeakMap<Shape, RecordNames>();
 
-/** Returns the identifiers of the members of a record. */
+/** Returns the names of a record's members. */
 export function recordNames(shape: RecordShape): RecordNames {
   const found = known.get(shape);
   if (found) return found;
   const scope = new NameScope();
   const names = memberNames(shape.fields);
   const wanted = [...names].map(([field, name]) => [field, memberIdentifier(name)] as const);
-  // Mostly each is free.
+  // Usually each is free.
   const areFree = scope.claimAll(wanted.map(([, name]) => name));
   for (const [field, name] of wanted) names.set(field, areFree ? name : scope.claim(name, field.name));
   const made = { of: (field: Field) => names.get(field) ?? field.name, others: scope.claim("otherKeys") };
@@ -121,7 +121,7 @@ export function recordNames(shape: RecordShape): RecordNames {
   return made;
 }
 
-/** What the constants of a choice are called. */
+/** Returns the names of an enum's constants. */
 export function constantNames(values: readonly Choice[]): Map<Choice, string> {
   const scope = new NameScope();
   return new Map(
@@ -132,20 +132,20 @@ export function constantNames(values: readonly Choice[]): Map<Choice, string> {
   );
 }
 
-/** What the cases of a union are called. */
+/** Returns the names of a union's cases. */
 export function unionCases(union: UnionShape, types: ReadonlyMap<string, PlannedType>): Map<Reference, string> {
   const scope = new NameScope(["other"]);
   const named = unionNames(union, types);
   return new Map(
     union.members.map((member, at) => {
-      // What has no value of its own stands for members that the schema does not have yet.
+      // A member without tag values stands for types that the schema does not have yet.
       const name = union.tag?.values[at]?.length === 0 ? "newer" : (named.get(member) ?? "");
       return [member, scope.claim(caseIdentifier(name), name)];
     }),
   );
 }
 
-/** What the cases of an input are called of which exactly one field is given. */
+/** Returns the names of the cases of an input of which exactly one field is given. */
 export function oneOfCases(record: RecordShape): Map<Field, string> {
   const scope = new NameScope();
   return new Map(

@@ -15,19 +15,19 @@ import { statusCase } from "../calls/statusCase.js";
 import { indented } from "../../indented.js";
 import { listed } from "../swiftFile.js";
 
-/** How one call is faked. */
+/** The fake of one call. */
 interface Fake {
-  /** The call's name in requests, without the contract's. */
+  /** The call's name in requests, without the contract's name. */
   readonly label: string;
   readonly property: string;
   readonly type: string;
-  /** What makes a reply of what `fake(request)` gives: statements. */
+  /** Statements that make a reply from `fake(request)`. */
   readonly reply: readonly string[];
-  /** What it can be told to fail with; "" where the contract declares nothing. */
+  /** The failures that it can be made to return; "" if the contract declares none. */
   readonly fails: string;
 }
 
-/** Prints a connection that answers without a server, and what its calls can be told to fail with. */
+/** Prints a connection that responds without a server, and the failures that its calls can be made to return. */
 export function printFakes(context: RestContext | GraphqlContext): string[] {
   const { contract, connection, space } = context;
   const fakes =

@@ -13,8 +13,9 @@ import { fieldState, plainKind, printShape, scalarOf } from "../types/printType.
 const longestSample = 400;
 
 /**
- * A value of a type as source, with its required fields only, for documentation. Undefined when the type is too large
- * for a sample, recursive without a way out, or the app's own.
+ * Returns a value of a type as source, with only its required fields, for documentation.
+ *
+ * @returns undefined if the type is too large for a sample, recursive without an end, or the app's own
  */
 export function sampleText(reference: Reference, context: ContractContext): string | undefined {
   const sample = sampleOf(reference, context.contract.types, context.contract.settings);
@@ -22,12 +23,12 @@ export function sampleText(reference: Reference, context: ContractContext): stri
   return text === undefined || text.length > longestSample ? undefined : text;
 }
 
-/** A sample as source of the type that a reference has. */
+/** Returns a sample as source of a reference's type. */
 export function printSample(sample: Sample, reference: Reference, context: ContractContext): string {
   const shape = resolveShape(reference.shape, context.contract.types);
   if (shape.kind === "union") return unionSample(sample, shape, context);
   const text = ofShape(sample, shape, context);
-  // What is absent is in no struct.
+  // An absent value is in no struct.
   return text === "nil" ? text : inWrappers(text, reference.shape, context);
 }
 
@@ -62,7 +63,7 @@ function ofShape(sample: Sample, shape: Shape, context: ContractContext): string
 
 const scalarSamples: Readonly<Record<string, string>> = { Int64: "1", Int32: "1", Double: "1.5", Bool: "true" };
 
-/** A value in the structs that its names stand for, where those are other names for something. */
+/** Returns a value in the structs of its names, if those are names for something without a type of its own. */
 export function inWrappers(text: string, shape: Shape, context: ContractContext): string {
   const names: string[] = [];
   const seen = new Set<string>();
@@ -85,7 +86,7 @@ function valueText(value: string | number | boolean, shape: Shape, context: Cont
 function choiceText(value: string | number | boolean, choice: ChoiceShape, context: ContractContext): string {
   const found = choice.values.find((each) => each.value === value);
   const name = found && constantNames(choice.values).get(found);
-  // What is deprecated is not named inside the SDK.
+  // A deprecated constant is not used inside the SDK.
   if (name !== undefined && found?.deprecated === undefined) return `.${spelled(name)}`;
   const text = constant(value, plainKind(choice.values.map((each) => each.value)));
   return `.init(rawValue: ${text})${isOpenChoice(choice, context) ? "" : "!"}`;

@@ -12,7 +12,7 @@ import { printSample } from "./printSample.js";
 import { fieldState, printFieldType, printReference } from "../types/printType.js";
 import { listed } from "../swiftFile.js";
 
-/** Prints a function for each record that makes one of samples, with what a test says laid over them. */
+/** Prints a function for each record that creates a sample, with the fields of a test replaced. */
 export function printSamples(context: ContractContext): string[] {
   return context.contract.builders.flatMap((builder) => {
     const { type } = builder;
@@ -43,7 +43,7 @@ function printBuilder(builder: SampleBuilder, record: RecordShape, context: Cont
 interface SampleParameter {
   readonly name: string;
   readonly type: string;
-  /** What it is where the test says nothing; undefined where only the test can say it. */
+  /** Its default; undefined if only the test can give it. */
   readonly value: string | undefined;
 }
 

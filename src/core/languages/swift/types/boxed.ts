@@ -3,20 +3,20 @@ import { circles } from "../../../sdk/lower/values/circles.js";
 import { isAlias } from "../../../sdk/lower/values/wrappedAliases.js";
 import type { PlannedType } from "../../../sdk/sdkPlan.js";
 
-/** What holds itself as a value, and so has to be kept elsewhere. */
+/** The values that contain themselves, and therefore need indirect storage. */
 export interface Boxed {
-  /** Ids of the unions whose cases are kept elsewhere. */
+  /** The ids of the unions with indirect cases. */
   readonly unions: ReadonlySet<string>;
-  /** Ids of other names for something, whose values are kept in a box. */
+  /** The ids of other names for something, whose values are in a box. */
   readonly aliases: ReadonlySet<string>;
-  /** Fields that are kept in a box. */
+  /** The fields that are in a box. */
   readonly fields: ReadonlySet<Field>;
 }
 
 /**
- * Finds the values that would hold themselves: lists and maps are kept elsewhere anyway.
+ * Returns the values that would contain themselves. Lists and maps have indirect storage anyway.
  *
- * @param wrapped ids of names for something that are structs
+ * @param wrapped the ids of names that are structs
  */
 export function boxed(types: ReadonlyMap<string, PlannedType>, wrapped: ReadonlySet<string>): Boxed {
   const holds = new Map([...types.values()].map(({ id, shape }) => [id, held(shape)] as const));
@@ -40,7 +40,7 @@ export function boxed(types: ReadonlyMap<string, PlannedType>, wrapped: Readonly
   return { unions, aliases, fields };
 }
 
-/** Whether two types hold each other as values, through whatever lies between. */
+/** Whether two types contain each other as values, directly or through others. */
 function holdingEachOther(
   holds: ReadonlyMap<string, readonly string[]>,
   cut: ReadonlySet<string>,

@@ -4,7 +4,7 @@ import { constant } from "../names/constants.js";
 import type { ContractContext } from "../contractContext.js";
 import { quoted } from "../names/escape.js";
 
-/** Prints what answers of a type are held against; nothing unless answers are verified. */
+/** Prints the check of a type in responses; nothing unless responses are verified. */
 export function printCheck({ id }: PlannedType, context: ContractContext): string[] {
   const found = context.contract.checks.find(({ type }) => type.id === id);
   if (!found) return [];
@@ -16,7 +16,7 @@ export function printCheck({ id }: PlannedType, context: ContractContext): strin
   ];
 }
 
-/** A check as an expression. */
+/** Returns a check as an expression. */
 export function checkText(check: Check, context: ContractContext): string {
   const { wire, space } = context;
   switch (check.kind) {

@@ -10,12 +10,12 @@ import { constantNames } from "../names/names.js";
 import { declaredName, typeName, type PrintedType } from "./printedType.js";
 import { plainForm, plainKind, plainType } from "./printType.js";
 
-/** As many cases as an enum can have before the compiler takes long over it. */
+/** The largest number of cases of an enum before the compiler becomes slow. */
 const mostCases = 200;
 
 /**
- * Prints a choice: an enum where it is closed. An open one is a small value around its text, to which the server may add
- * others; so is one with more values than a compiler likes, and one of several types.
+ * Prints an enum. A closed one is a Swift enum. An open one is a small struct around its string, to which the server
+ * may add values. One with too many values for the compiler, or with values of several types, is such a struct too.
  */
 export function printChoice(type: PlannedType, choice: ChoiceShape, context: ContractContext): PrintedType {
   const isOpen = isOpenChoice(choice, context);
@@ -25,14 +25,14 @@ export function printChoice(type: PlannedType, choice: ChoiceShape, context: Con
   };
 }
 
-/** Whether a choice is a value around its text. */
+/** Returns whether an enum is a struct around its string. */
 export function isOpenChoice({ values }: ChoiceShape, { contract }: ContractContext): boolean {
   return (
     contract.settings.choices === "open" || values.length > mostCases || !canBeEnum(values.map(({ value }) => value))
   );
 }
 
-/** Whether an enum can have these raw values: texts and whole numbers that no two of look the same. */
+/** Whether an enum can have these raw values: strings and integers of which no two look the same. */
 function canBeEnum(values: readonly ChoiceValue[]): boolean {
   const kind = plainKind(values);
   if (kind !== "String" && kind !== "Int64") return false;
@@ -52,7 +52,7 @@ function printClosed(type: PlannedType, choice: ChoiceShape, context: ContractCo
     choice.values.map(({ value }) => value),
     context,
   );
-  // The compiler lists no cases of which one should not be used.
+  // The compiler does not list the cases if one of them is deprecated.
   const isListed = choice.values.every(({ deprecated }) => deprecated === undefined);
   return `${docComment(typeWords(type, false))}${context.access}enum ${declaredName(type.id, context)}: ${raw}, ${isListed ? "Swift.CaseIterable, " : ""}Swift.Sendable {\n${cases.join("")}}\n`;
 }
@@ -75,7 +75,7 @@ function printOpen(type: PlannedType, choice: ChoiceShape, context: ContractCont
   return (
     `${docComment({ paragraphs: said, deprecated })}${access}struct ${name}: Swift.RawRepresentable, Swift.Hashable, Swift.Sendable {\n` +
     `  ${access}let rawValue: ${raw}\n` +
-    // Without a word about who may use it, the compiler makes it itself.
+    // Without an access modifier, the compiler creates it itself.
     (access === "" ? "" : `\n  ${access}init(rawValue: ${raw}) {\n    self.rawValue = rawValue\n  }\n`) +
     `${constants.length > 0 ? "\n" : ""}${constants.join("")}}\n`
   );

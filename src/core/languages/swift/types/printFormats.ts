@@ -7,14 +7,14 @@ import { fileText } from "../swiftFile.js";
 
 const known = new WeakMap<ContractContext["formats"], ReadonlyMap<string, string>>();
 
-/** The namespace that stands for a format of the app's own, outside of everything that a contract names. */
+/** Returns the namespace for a format of the app's own, outside of all names of a contract. */
 export function formatName(format: string, { formats, space }: ContractContext): string {
   const names = known.get(formats) ?? namesOf(formats);
   known.set(formats, names);
   return `${space}${names.get(format) ?? "Own"}Format`;
 }
 
-/** Formats may differ only in what no name holds. */
+/** Formats may differ only in characters that names cannot have. */
 function namesOf(formats: ContractContext["formats"]): ReadonlyMap<string, string> {
   const scope = new NameScope();
   return new Map(
@@ -24,7 +24,7 @@ function namesOf(formats: ContractContext["formats"]): ReadonlyMap<string, strin
   );
 }
 
-/** What the members of such a namespace are called: nothing of the app's that they lead to, which they would hide. */
+/** Returns the names of such a namespace's members. They must not hide the app's own names that they lead to. */
 export function formatMembers(format: string, { formats }: ContractContext) {
   const { type = "", decode = "", encode = "" } = formats[format] ?? {};
   const taken = [type, decode, encode].map((name) => name.split(".", 1).join(""));
@@ -38,8 +38,8 @@ export function formatMembers(format: string, { formats }: ContractContext) {
 }
 
 /**
- * Prints what stands for the types of the app's own: inside a contract's namespace their names could mean something of
- * the contract. "" where there are none.
+ * Prints the namespaces for the app's own types; "" if there are none. Inside a contract's namespace, the types' names
+ * could mean something of the contract.
  */
 export function printFormats(context: ContractContext): string {
   const own = [...context.contract.settings.ownFormats].sort();

@@ -10,8 +10,8 @@ import { declaredName, typeName, type PrintedType } from "./printedType.js";
 import { printShape, printShapeForm } from "./printType.js";
 
 /**
- * Prints an input of which exactly one field is given (GraphQL, section 3.10.1): an enum with a case for each field, and
- * what writes it. The one that is given is never null.
+ * Prints an input of which exactly one field is given (GraphQL, section 3.10.1): an enum with a case for each field,
+ * and its writer. The given field is never null.
  */
 export function printOneOf(type: PlannedType, record: RecordShape, context: ContractContext): PrintedType {
   const names = oneOfCases(record);

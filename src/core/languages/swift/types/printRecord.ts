@@ -30,11 +30,11 @@ import { listed } from "../swiftFile.js";
 interface Property {
   readonly field: Field;
   readonly name: string;
-  /** The name of what is stored, where that is not the property itself. */
+  /** The name of the stored property, if that is not the property itself. */
   readonly stored: string;
   readonly state: FieldState;
   readonly type: string;
-  /** What it is where nothing is given; undefined where something has to be. */
+  /** Its default; undefined if it is required. */
   readonly fallback: string | undefined;
   readonly isBoxed: boolean;
   readonly deprecated: string | undefined;
@@ -44,13 +44,13 @@ interface Property {
 interface RecordParts {
   readonly type: PlannedType;
   readonly record: RecordShape;
-  /** In the order of the contract. */
+  /** In the contract's order. */
   readonly properties: readonly Property[];
-  /** In the order of names, so that neither another order in the contract nor a field that becomes optional moves a label. */
+  /** Sorted by name, so that neither another order in the contract nor a field that becomes optional moves a label. */
   readonly sorted: readonly Property[];
 }
 
-/** Prints a record: its struct, and what reads and writes it. */
+/** Prints a record: its struct, its reader and its writer. */
 export function printRecord(type: PlannedType, record: RecordShape, context: ContractContext): PrintedType {
   const properties = propertiesOf(type, record, context);
   const parts = { type, record, properties, sorted: sortedBy(properties, ({ name }) => name) };
@@ -76,7 +76,7 @@ function propertiesOf(type: PlannedType, record: RecordShape, context: ContractC
   });
 }
 
-/** What a field is where nothing is given: an expression. Undefined where something has to be. */
+/** Returns the default of a field as an expression; undefined if it is required. */
 export function fallbackOf(field: Field, state: FieldState, context: ContractContext): string | undefined {
   switch (state) {
     case "optional":
@@ -84,7 +84,7 @@ export function fallbackOf(field: Field, state: FieldState, context: ContractCon
     case "sent":
       return ".absent";
     case "required": {
-      // What can only be one value need not be said.
+      // A field with only one possible value does not have to be given.
       const shape = resolveShape(field.type.shape, context.contract.types);
       if (shape.kind !== "literal" || admitsNull(field.type, context)) return undefined;
       return constant(shape.value, plainKind([shape.value]));
@@ -109,12 +109,12 @@ function othersType(rest: Reference, context: ContractContext): string {
   return `[Swift.String: ${printReference(rest, context)}]`;
 }
 
-/** Whether the initialiser is the one that the compiler makes by itself: it offers that to the module alone. */
+/** Whether the initialiser is the compiler's own, which only the module can use. */
 function hasUsualInit(properties: readonly Property[], access: string): boolean {
   return access === "" && properties.every(({ name, stored }) => stored === name);
 }
 
-/** Whether the compiler gives a property nil of its own accord, where a value has to be given; not to a type that is spelled out. */
+/** Whether the compiler sets a required property to nil on its own. It does not if the type is written in full. */
 function startsAsNil({ type, fallback, isBoxed }: Pick<Property, "type" | "fallback" | "isBoxed">): boolean {
   return fallback === undefined && type.endsWith("?") && !isBoxed;
 }
@@ -136,13 +136,13 @@ function orFallback(fallback: string | undefined): string {
   return fallback === undefined ? "" : ` = ${fallback}`;
 }
 
-/** @param isUsual whether the compiler makes the initialiser, and so has to be told what is not given */
+/** @param isUsual whether the compiler creates the initialiser, and therefore needs the defaults */
 function printProperty(property: Property, isUsual: boolean, { access, wire }: ContractContext): string {
   const { field, name, stored, type, fallback, isBoxed, deprecated } = property;
   const { paragraphs } = fieldWords(field);
   const start = `${docComment({ paragraphs }, "  ")}${deprecation(deprecated, "  ")}  `;
   const box = isBoxed ? `@${wire}.Box ` : "";
-  // The compiler knows by itself that an optional begins as nil, but not that a boxed one does.
+  // The compiler knows that an optional begins as nil, but not that a boxed one does.
   const first = isUsual && (fallback !== "nil" || isBoxed) ? orFallback(fallback) : "";
   const declared = isUsual && startsAsNil(property) ? `Swift.Optional<${type.slice(0, -"?".length)}>` : type;
   if (stored === name) return `${start}${box}${access}var ${spelled(name)}: ${declared}${first}\n`;
@@ -168,7 +168,7 @@ function printRead({ type, record, properties, sorted }: RecordParts, context: C
   const own = [...properties.map((each) => each.name), recordNames(record).others];
   const json = freeName("json", own);
   const fields = freeName("fields", own);
-  // Required fields are looked at before others, whatever is read first.
+  // Required fields are checked before others, whatever is read first.
   const inOrder = [
     ...properties.filter(({ field }) => field.required),
     ...properties.filter(({ field }) => !field.required),
@@ -216,7 +216,7 @@ function printWrite({ type, record, properties }: RecordParts, context: Contract
   return `${start}  var fields = ${wire}.FieldWriter()\n${lines.join("")}  return fields.json\n}\n`;
 }
 
-/** Prints what collects the files below a record; nothing where there are none. */
+/** Prints the function that collects the files below a record; nothing if there are none. */
 function printFiles({ type, properties }: RecordParts, context: ContractContext): string[] {
   const lines = properties.flatMap(({ field, name, state }) => {
     const value = `value.${spelled(storedName(name, field))}${state === "sent" ? ".given" : ""}`;

@@ -6,18 +6,18 @@ import type { ContractContext } from "../contractContext.js";
 import { formatMembers, formatName } from "./printFormats.js";
 import { leafType } from "./leafType.js";
 
-/** A type as source spells it. */
+/** Returns a type as source. */
 export function printReference(reference: Reference, context: ContractContext): string {
   const type = printShape(reference.shape, context);
   return admitsNull(reference, context) ? orNil(type) : type;
 }
 
-/** A type that nil may stand for too. */
+/** Returns the optional form of a type. */
 export function orNil(type: string): string {
   return type.endsWith("?") ? type : `${type}?`;
 }
 
-/** Whether nil is among the values of a use of a shape; what may be anything holds JSON's own null. */
+/** Returns whether nil is a value of a use of a shape. A value of any type includes JSON's own null. */
 export function admitsNull(reference: Reference, context: ContractContext): boolean {
   if (isNullSaid(reference.shape)) return reference.nullable;
   return holdsNull(reference, {
@@ -27,7 +27,7 @@ export function admitsNull(reference: Reference, context: ContractContext): bool
   });
 }
 
-/** The type of a shape, without nil. */
+/** Returns the type of a shape, without nil. */
 export function printShape(shape: Shape, context: ContractContext): string {
   const { space, wire } = context;
   const leaf = decodedLeaf(shape, context.contract.settings);
@@ -60,12 +60,12 @@ export function printShape(shape: Shape, context: ContractContext): string {
       return scalar === "JSON" ? `${wire}.JSON` : `Swift.${scalar}`;
     }
     default:
-      // Every record and union of a plan has a name; without fields there is nothing to name.
+      // Every record and union of a plan has a name. Without fields there is nothing to name.
       return `${wire}.JSON`;
   }
 }
 
-/** What every one of some constants is, without the module: "JSON" where they are of several kinds. */
+/** Returns the common type of some constants, without the module: "JSON" if they have several types. */
 export function plainKind(values: readonly ChoiceValue[]): "String" | "Bool" | "Int64" | "Double" | "JSON" {
   if (values.every((value) => typeof value === "string")) return "String";
   if (values.every((value) => typeof value === "boolean")) return "Bool";
@@ -74,28 +74,28 @@ export function plainKind(values: readonly ChoiceValue[]): "String" | "Bool" | "
   return "JSON";
 }
 
-/** The type of some constants. */
+/** Returns the type of some constants. */
 export function plainType(values: readonly ChoiceValue[], { wire }: ContractContext): string {
   const kind = plainKind(values);
   return kind === "JSON" ? `${wire}.JSON` : `Swift.${kind}`;
 }
 
-/** What reads or writes values of a kind. */
+/** Returns the function that reads or writes values of a type. */
 export function plainForm(kind: string, way: "read" | "write", { wire }: ContractContext): string {
   return `${wire}.${way}${kind === "String" ? "Text" : kind}`;
 }
 
-/** What a GraphQL scalar is, and what may be anything. */
+/** Returns the type of a GraphQL scalar, or of a value of any type. */
 export function scalarOf(shape: Shape & { readonly kind: "any" }, { scalars }: ContractContext): string {
   return (shape.scalar !== undefined && scalars.get(shape.scalar)) || "JSON";
 }
 
-/** What a tuple's type is called: by how many positions it has, and whether more items may follow. */
+/** The name of a tuple's type, from the number of its positions and whether more items may follow. */
 function tupleTypeName({ items, rest }: Pick<TupleShape, "items" | "rest">): string {
   return `Tuple${String(items.length)}${rest ? "AndMore" : ""}`;
 }
 
-/** What a tuple is read and written by is called after the type, and by how many positions have to be there. */
+/** The name of a tuple's reader and writer: that of the type, with the number of required positions. */
 function tupleName(tuple: TupleShape, context: ContractContext): string {
   const { items, rest, needed = items.length } = tuple;
   const name = `Tuple${String(items.length)}${needed < items.length ? `Of${String(needed)}` : ""}${rest ? "AndMore" : ""}`;
@@ -103,7 +103,7 @@ function tupleName(tuple: TupleShape, context: ContractContext): string {
   return name;
 }
 
-/** A tuple's type: a struct of the contract's part, since the language's own tuples cannot be compared. */
+/** A tuple's type: a struct of the contract's part, because Swift's own tuples cannot be compared. */
 function tupleType(tuple: TupleShape, context: ContractContext): string {
   const { items, rest, needed = items.length } = tuple;
   const parts = items.map((item, at) => {
@@ -115,16 +115,20 @@ function tupleType(tuple: TupleShape, context: ContractContext): string {
   return `${context.space}.${tupleTypeName(tuple)}${parts.length > 0 ? `<${parts.join(", ")}>` : ""}`;
 }
 
-/** Whether a field has to be there, may be absent, or is sent as absent, null or a value. */
+/** Whether a field is required, may be absent, or is sent as absent, null or a value. */
 export type FieldState = "required" | "optional" | "sent";
 
-/** Which of the states a field has in source. */
+/**
+ * Returns the state of a field in source.
+ *
+ * @param isSent whether the app sends it
+ */
 export function fieldState(field: Field, isSent: boolean, context: ContractContext): FieldState {
   if (field.required) return "required";
   return isSent && admitsNull(field.type, context) ? "sent" : "optional";
 }
 
-/** The type of a field, with what it means when it is absent. */
+/** Returns the type of a field, with its state. */
 export function printFieldType(field: Field, state: FieldState, context: ContractContext): string {
   const type = printReference(field.type, context);
   switch (state) {
@@ -137,14 +141,14 @@ export function printFieldType(field: Field, state: FieldState, context: Contrac
   }
 }
 
-/** What reads a value, or writes it: an expression. */
+/** Returns an expression that reads or writes a value. */
 export function printForm(reference: Reference, way: "read" | "write", context: ContractContext): string {
   const form = printShapeForm(reference.shape, way, context);
   if (!admitsNull(reference, context)) return form;
   return `${context.wire}.${way}Nullable(${form})`;
 }
 
-/** What reads or writes a value that is not null: an expression. */
+/** Returns an expression that reads or writes a value that is not null. */
 export function printShapeForm(shape: Shape, way: "read" | "write", context: ContractContext): string {
   const { wire, space } = context;
   const leaf = decodedLeaf(shape, context.contract.settings);

@@ -18,10 +18,10 @@ import { indented } from "../../indented.js";
 import { fileText } from "../swiftFile.js";
 
 /**
- * Prints a file for each type of a contract that the contract names, and one for all that are another name for something.
- * What has no name of its own in the contract stands in the file of the type that it is found in.
+ * Prints a file for each type with a name in the contract, and one for all names of something else. A type without a
+ * name of its own is in the file of the type around it.
  *
- * @returns texts by the name of the type, and by "" for other names
+ * @returns texts by the name of the type, and by "" for the others
  */
 export function printTypes(context: ContractContext): Map<string, string> {
   const files = new Map<string, { readonly own: PrintedType[]; readonly others: PrintedType[] }>();
@@ -46,7 +46,7 @@ export function printTypes(context: ContractContext): Map<string, string> {
   return texts;
 }
 
-/** The text of a file of types: their declarations, then what reads and writes them. */
+/** The text of a file of types: their declarations, then their readers and writers. */
 function typesText(types: readonly PrintedType[], { space }: ContractContext): string {
   const forms = types.flatMap((each) => each.forms);
   return fileText([
@@ -55,7 +55,7 @@ function typesText(types: readonly PrintedType[], { space }: ContractContext): s
   ]);
 }
 
-/** The name of the type in whose file a type stands; undefined where it is another name for something. */
+/** The name of the type in whose file a type is declared; undefined if it is another name for something. */
 function homeOf(type: PlannedType, context: ContractContext): string | undefined {
   const { shape, id } = type;
   if (isAlias(shape) && !context.wrapped.has(id)) return undefined;
@@ -71,7 +71,7 @@ function homeOf(type: PlannedType, context: ContractContext): string | undefined
   return name.includes(".") ? name.slice(0, name.indexOf(".")) : name;
 }
 
-/** A type with all that is nested in it, and what reads and writes each of them. */
+/** A type with its nested types, and their readers and writers. */
 function printWhole(type: PlannedType, context: ContractContext): PrintedType | undefined {
   const printed = printType(type, context);
   if (!printed) return undefined;
@@ -107,11 +107,11 @@ function printAlias(type: PlannedType, context: ContractContext): string {
   return `${docComment(typeWords(type, isUnmapped(shape, context.scalars)))}${context.access}typealias ${declaredName(type.id, context)} = ${of}\n`;
 }
 
-/** A name for something that holds itself, as a struct. */
+/** A struct for a name that contains itself. */
 function printWrapper(type: PlannedType, context: ContractContext): PrintedType {
   const { access, wire } = context;
   const reference = { shape: type.shape, nullable: false };
-  // Behind its own name it is what it stands for.
+  // The definition behind its own name.
   const open = {
     ...context,
     wrapped: new Set([...context.wrapped].filter((id) => id !== type.id || type.shape.kind === "named")),
@@ -138,7 +138,7 @@ function printWrapper(type: PlannedType, context: ContractContext): PrintedType 
   };
 }
 
-/** Prints the tuples that a contract's part uses, and what reads and writes them; "" when it uses none. */
+/** Prints the tuples in a contract's part, with their readers and writers; "" if there are none. */
 export function printTuples(context: ContractContext): string {
   if (context.tuples.size === 0) return "";
   const { space } = context;

@@ -21,7 +21,7 @@ interface Member {
   readonly name: string;
 }
 
-/** Prints a union: an enum with a case for each member, and what reads and writes it. */
+/** Prints a union: an enum with a case for each member, and its reader and writer. */
 export function printUnion(type: PlannedType, union: UnionShape, context: ContractContext): PrintedType {
   const newer = newerMember(union);
   const isOpen = newer < 0 && (context.contract.settings.unions === "open" || union.members.length === 0);
@@ -40,7 +40,7 @@ export function printUnion(type: PlannedType, union: UnionShape, context: Contra
   };
 }
 
-/** The place of the member for types that the schema does not have yet; -1 where there is none. */
+/** The position of the member for types that the schema does not have yet; -1 if there is none. */
 function newerMember({ tag }: UnionShape): number {
   return tag ? tag.values.findIndex((values) => values.length === 0) : -1;
 }
@@ -110,7 +110,7 @@ function readText({ union, members, isOpen }: Printed, context: ContractContext)
   return `  var furthest: ${wire}.Mismatch?\n${lines.join("")}  throw ${wire}.noneFits(furthest)\n`;
 }
 
-/** What tells that a value can be of a member; undefined where any can. */
+/** The condition under which a value can have a member's type; undefined if every value can. */
 function conditionText(
   { kind, needs, values, constants = [] }: AnyMemberForm,
   { wire }: ContractContext,
@@ -143,7 +143,7 @@ function conditionText(
   }
 }
 
-/** More are not listed a second time: reading finds out. */
+/** More values are not listed again. Reading the value shows whether it matches. */
 const mostListed = 50;
 
 function writeText({ union, members, isOpen }: Printed, context: ContractContext): string {

@@ -16,9 +16,9 @@ import { inWrappers } from "../testing/printSample.js";
 import { fieldState, printShape, scalarOf } from "./printType.js";
 
 /**
- * A value as JSON has it, as source of the type that a reference has; source of it can throw.
+ * Returns a JSON value as source of a reference's type. The source can throw.
  *
- * @param value what does not fit the type is written as JSON all the same, for the compiler to complain about
+ * @param value a value that does not match the type is still written as JSON, so that the compiler reports it
  */
 export function printValue(value: unknown, reference: Reference, context: ContractContext): string {
   const { types, settings } = context.contract;
@@ -89,7 +89,7 @@ function plain(value: unknown): string {
   return typeof value === "number" || typeof value === "boolean" ? String(value) : quoted(valueText(value));
 }
 
-/** Any JSON, read when the program runs. */
+/** Any JSON, which is parsed at run time. */
 function json(value: unknown, { wire }: ContractContext): string {
   return `try ${wire}.parseJSON(${quoted(JSON.stringify(value))}.utf8)`;
 }
@@ -125,6 +125,6 @@ function unionText(
   const member = memberOfValue(value, union, context.contract.types);
   if (!member) return json(value, context);
   const name = spelled(unionCases(union, context.contract.types).get(member) ?? "");
-  // The type of the member is known from its case, and that from the type of the union.
+  // The case determines the type of the member, and the type of the union determines the case.
   return `${printShape(reference.shape, context)}.${name}(${printValue(value, member, context)})`;
 }

@@ -12,7 +12,7 @@ import { storedName } from "./storedName.js";
 import { fieldState, printFieldType } from "./printType.js";
 import { listed } from "../swiftFile.js";
 
-/** Prints what a value of an answer is too: each fragment that it spreads, and what stands inside those. */
+/** Prints the other types of a value in a response: each fragment that it spreads, with the types inside them. */
 export function printViews(type: PlannedType, context: ContractContext): string[] {
   const views = sortedBy(context.views.get(type.id) ?? [], (id) => context.names.flat.get(id) ?? "");
   return views.map((id) => {
@@ -59,8 +59,8 @@ function recordText(
 }
 
 /**
- * Whether a record may be without what a fragment always says: its own query asks for that on a condition, and the
- * fragment's has it added, to tell types apart of which the record can be one only.
+ * Whether a record may lack a field that a fragment always has. Its own query selects the field under a condition, and
+ * the fragment's query got it added to distinguish types of which the record can only have one.
  */
 function isLeftToTag(from: Field, to: Field, context: ContractContext): boolean {
   const isOptional = (field: Field): boolean =>
@@ -68,7 +68,10 @@ function isLeftToTag(from: Field, to: Field, context: ContractContext): boolean 
   return to.added === true && isOptional(from) && !isOptional(to);
 }
 
-/** What tells the types of a union apart, where the record itself need not say it; undefined where it goes without saying. */
+/**
+ * The field that distinguishes the types of a union, if the record itself does not have it; undefined if the type is
+ * obvious.
+ */
 function tagText(from: RecordShape, field: Field, context: ContractContext): string | undefined {
   const shape = resolveShape(field.type.shape, context.contract.types);
   if (shape.kind === "literal") return undefined;
@@ -86,7 +89,7 @@ function converted(
   return withNil(value, isOptional, (inner) => asReference(inner, from.type, { to: to.type, context }));
 }
 
-/** Converts a value, or the value inside of one that may be nil. */
+/** Converts a value, or the value inside an optional. */
 function withNil(value: string, isOptional: boolean, convert: (value: string) => string): string {
   if (!isOptional) return convert(value);
   const inner = convert("$0");
@@ -107,7 +110,7 @@ function asReference(
   return id === undefined ? value : asType(value, from, { to: id, context });
 }
 
-/** A value as one of a type inside a fragment. */
+/** A value converted to a type inside a fragment. */
 function asType(
   value: string,
   from: Reference,
@@ -123,7 +126,7 @@ function asType(
   return memberText(value, { from, record, union, to }, context);
 }
 
-/** A record as the member of a union that its values are of. */
+/** A record converted to the union member of its values. */
 function memberText(
   value: string,
   {

@@ -1,18 +1,18 @@
 import type { ContractContext } from "../contractContext.js";
 
-/** What is printed of a type. */
+/** The printed parts of a type. */
 export interface PrintedType {
   readonly declared: string;
-  /** Functions that read and write it; none where nothing does. */
+  /** The functions that read and write it; none if it is not used. */
   readonly forms: readonly string[];
 }
 
-/** The whole name of a planned type. */
+/** Returns the full name of a planned type. */
 export function typeName(id: string, { space, names }: ContractContext): string {
   return `${space}.${names.types.get(id) ?? ""}`;
 }
 
-/** The name that a type is declared under. */
+/** Returns the name with which a type is declared. */
 export function declaredName(id: string, { names }: ContractContext): string {
   const path = names.types.get(id) ?? "";
   return path.slice(path.lastIndexOf(".") + 1);

@@ -7,28 +7,28 @@ import { valueIdentifier } from "../names/identifiers.js";
 import { argumentKey } from "../names/names.js";
 import { printShape } from "../types/printType.js";
 
-/** The argument that says which page. */
+/** The argument that selects the page. */
 interface AskedBy {
   readonly argument: PlannedArgument;
-  /** The type of its variable; undefined where the compiler finds out. */
+  /** The type of its variable; undefined if the compiler infers it. */
   readonly type: string | undefined;
   readonly perform: string;
 }
 
-/** How source says which page it asks for. */
+/** How source selects the page. */
 export interface PageAsked {
-  /** The variable that holds which page. */
+  /** The variable for the position of the page. */
   readonly place: string;
-  /** The property that says it to the call. */
+  /** The property that passes it to the call. */
   readonly given: string;
-  /** What the app begins with. */
+  /** The app's start value. */
   readonly start: string;
-  /** A function that asks for a page; `more` are the arguments that say which. */
+  /** Returns a function that requests a page; `more` are the arguments that select it. */
   readonly at: (more: string, performed: (given: string) => string) => string;
 }
 
 /**
- * How the argument that says which page is given, so that nothing complains where it is deprecated.
+ * Returns how the argument that selects the page is given, without warnings if it is deprecated.
  *
  * @param perform the function that is called with it
  */
@@ -39,11 +39,11 @@ export function pageAsked(
   const key = argumentKey(argument);
   const property = propertyName(key);
   const isDeprecated = argument.source.kind === "parameter" && argument.source.parameter.deprecated !== undefined;
-  // To read a deprecated argument, or to give it by a variable of its name, would be complained about.
+  // Reading a deprecated argument, or giving it with a variable of its name, would cause a warning.
   const wanted = isDeprecated ? "place" : property;
-  // Not every key can be a variable, and none may hide the function.
+  // Not every key can be a variable, and no variable may hide the function.
   const place = apartFrom(valueIdentifier(wanted) === wanted ? wanted : "place", [perform]);
-  // Pages are counted in numbers, whatever the settings make of a 64-bit one.
+  // Pages are counted in numbers, whatever the setting for 64-bit integers.
   const isConverted = paging.by !== "cursor" && kind !== "number";
   const converted = isConverted ? `${kind === "bigint" ? "BigInt" : "String"}(${place})` : place;
   const parameter = type === undefined ? place : `${place}: ${type}`;
@@ -57,7 +57,7 @@ export function pageAsked(
     place,
     given,
     start: isDeprecated || isConverted ? `Number(${said})` : said,
-    // Nor may it be written where its type is known to be deprecated, so it gets a line of its own.
+    // It must not be written where its type is known to be deprecated, so it gets a line of its own.
     at: (more, performed) =>
       isDeprecated
         ? `(${parameter}) => {\n      const ${line} = ${more};\n      return ${performed(`{ ...args, ...${line} }`)};\n    }`
@@ -65,19 +65,23 @@ export function pageAsked(
   };
 }
 
-/** The type of what says which page, where the compiler has to be told: where it is no text. */
+/** Returns the type of the page's position if the compiler cannot infer it, which is so unless it is a string. */
 export function placeType(pages: PageReading, context: RestContext): string | undefined {
   const isTyped = pages.argument !== undefined && pages.paging.by === "cursor" && pages.place !== "text";
   return isTyped ? printShape(pages.argument.type.shape, context.printer, "exact") : undefined;
 }
 
-/** What an answer says of the next page, as the argument's kind of value. */
+/** Returns an expression for the next page's position, in the argument's type. */
 export function nextPlace({ place, nextPlace: said, next }: PageReading, label: string): string {
   if (place === said) return reached(next);
   return place === "text" ? `wire.textPlace(${reached(next)})` : `wire.${place}Place(${label}, ${reached(next)})`;
 }
 
-/** A value inside a page, by wire names; what may be missing on the way is asked for with care. */
+/**
+ * Returns an expression for a value inside a page.
+ *
+ * @param steps names in JSON; those that may be missing are read with `?.`
+ */
 export function reached(steps: readonly PageStep[]): string {
   return steps.reduce((text, { name, mayLack }) => {
     const access = propertyAccess("", name);

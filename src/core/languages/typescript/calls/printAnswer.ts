@@ -7,13 +7,13 @@ import type { RestContext } from "../contractContext.js";
 import { comment, docComment, quoted } from "../names/escape.js";
 import { printReference, printUnion } from "../types/printType.js";
 
-/** The type of a call's answer, as it is written where the call is used. */
+/** Returns the type of a call's response, as written where the call is used. */
 export function answerType(lowered: LoweredCall, context: Pick<RestContext, "names" | "printer">): string {
   const text = textOfAnswers(lowered.call.answers, lowered, context);
   return /^[\w$]+$/.test(text) || /^[\p{ID_Continue}$]+$/u.test(text) ? text : context.names.rest(lowered.call).answer;
 }
 
-/** All that some declared successes can answer, as one type. */
+/** The responses of several declared successes, as one type. */
 function textOfAnswers(
   answers: readonly PlannedResponse[],
   { isStream }: LoweredCall,
@@ -28,19 +28,19 @@ function textOfAnswers(
   return union === "" || union === "never" ? "undefined" : `${union} | undefined`;
 }
 
-/** Prints the type of an answer that has no other name; "" where it has one. */
+/** Prints the type of a response without another name; "" if it has one. */
 export function printAnswer(lowered: LoweredCall, context: RestContext): string {
   const { call } = lowered;
   const names = context.names.rest(call);
   if (answerType(lowered, context) !== names.answer) return "";
   const text = textOfAnswers(call.answers, lowered, context);
-  // A record that stands right in the answer already has this name.
+  // A record that is the whole response already has this name.
   return text === names.answer
     ? ""
     : `${docComment(answerWords(names.call, call))}export type ${names.answer} = ${text};\n`;
 }
 
-/** Prints what a call answers by the media type it is asked for; "" where there is no choice. */
+/** Prints the response types of a call by requested media type; "" if there is no choice. */
 export function printAnswers(lowered: LoweredCall, context: RestContext): string {
   const { call } = lowered;
   if (call.answerChoices.length === 0) return "";

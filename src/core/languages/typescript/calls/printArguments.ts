@@ -9,7 +9,7 @@ import { argumentKey } from "../names/names.js";
 import { printPresence } from "../types/printShapes.js";
 import type { TypePrinter } from "../types/printType.js";
 
-/** Prints the type of what a call takes; "" when it takes nothing. */
+/** Prints the type of a call's arguments; "" if it has none. */
 export function printArguments({ call, request }: LoweredCall, { names, printer }: RestContext): string {
   if (call.arguments.length === 0) return "";
   const own = names.rest(call);

@@ -6,15 +6,15 @@ import { answerType } from "./printAnswer.js";
 import { printRequest } from "./printRequest.js";
 import { resultType, returnsFailures } from "./printResult.js";
 
-/** How a call is called, as far as all of its forms have it in common. */
+/** The signature of a call, as far as all its forms have it in common. */
 export interface CallSignature {
-  /** Type parameters with their brackets; "" when there are none. */
+  /** Type parameters with their brackets; "" if there are none. */
   readonly generics: string;
   readonly argsType: string;
   readonly argsNeeded: boolean;
 }
 
-/** Returns how the function of a call is declared: its type parameters and the type of its arguments. */
+/** Returns the signature of a call's function: its type parameters and the type of its arguments. */
 export function callSignature({ call }: LoweredCall, { names }: RestContext): CallSignature {
   const { args, answers } = names.rest(call);
   const [usual] = call.answerChoices;
@@ -31,7 +31,7 @@ export function callSignature({ call }: LoweredCall, { names }: RestContext): Ca
 
 const noArguments = "wire.NoArguments";
 
-/** Prints the function that performs a call. */
+/** Prints the function of a call. */
 export function printCallFunction(lowered: LoweredCall, context: RestContext): string {
   const { call, isStream } = lowered;
   const names = context.names.rest(call);

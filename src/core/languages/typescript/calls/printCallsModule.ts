@@ -4,10 +4,10 @@ import { header, moduleText, type Import } from "../moduleText.js";
 import { ModuleUses } from "../moduleUses.js";
 
 /**
- * A module of calls, with the imports of all that it names.
+ * Prints a module of calls, with the imports of all names in it.
  *
- * @param parts prints what stands in it
- * @param own types that it declares itself
+ * @param parts prints its content
+ * @param own the types that it declares itself
  */
 export function callsModule<Contract extends LoweredContract>(
   context: ContractContext<Contract>,

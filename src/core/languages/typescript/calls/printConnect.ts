@@ -7,7 +7,7 @@ import type { ContractContext } from "../contractContext.js";
 import { comment, docComment, propertyName, quoted } from "../names/escape.js";
 import { printReference, type TypePrinter } from "../types/printType.js";
 
-/** Prints the connection of a contract: its type, its options, and the function that makes one. */
+/** Prints the connection of a contract: its type, its options, and the function that creates one. */
 export function printConnect({ contract, names: { contract: names }, printer }: ContractContext): string {
   const { plan } = contract;
   const rest = contract.protocol === "rest" ? contract.connection : undefined;

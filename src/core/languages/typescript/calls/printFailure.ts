@@ -6,7 +6,7 @@ import { printReference } from "../types/printType.js";
 
 const widestAlias = 110;
 
-/** Prints the type of a call's failures, and the function that knows them. */
+/** Prints the type of a call's failures and their type guard. */
 export function printFailure({ call, label }: LoweredCall, { names, printer }: RestContext): string {
   const own = names.rest(call);
   const members = call.failures.map((failure) => {
@@ -23,7 +23,7 @@ export function printFailure({ call, label }: LoweredCall, { names, printer }: R
   return `${docComment(failureWords(own.call, call))}${type}\n\n${printGuard(own, label)}`;
 }
 
-/** Prints the function that knows the failures of a call. */
+/** Prints the type guard for the failures of a call. */
 export function printGuard(
   names: { readonly call: string; readonly failure: string; readonly isFailure: string },
   label: string,

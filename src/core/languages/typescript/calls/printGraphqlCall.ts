@@ -13,14 +13,14 @@ import { resultType, returnsFailures } from "./printResult.js";
 import { printPresence } from "../types/printShapes.js";
 import { printReference, type TypePrinter } from "../types/printType.js";
 
-/** What an operation's value carries beside its text. */
+/** The parts of an operation's constant besides its text. */
 export interface OperationExtras {
-  /** What servers that have the manifest know it by. */
+  /** The id for servers with the manifest. */
   readonly id?: string;
   readonly isParsed: boolean;
 }
 
-/** Prints one GraphQL operation: variables, failure and guard, the operation's value, and the function. */
+/** Prints one GraphQL operation: variables, failure and guard, the operation's constant, and the function. */
 export function printGraphqlCall(
   lowered: LoweredGraphqlCall,
   context: GraphqlContext,
@@ -47,7 +47,7 @@ function printVariables({ call }: LoweredGraphqlCall, names: GraphqlCallNames, p
   return `${comment(sentences.arguments(names.call))}export interface ${names.variables} {\n${fields.join("")}}\n`;
 }
 
-/** The type of what a call takes. */
+/** Returns the type of a call's arguments. */
 export function variablesType({ call }: LoweredGraphqlCall, names: GraphqlCallNames): string {
   return call.variables.length === 0 ? "wire.NoArguments" : names.variables;
 }
@@ -80,14 +80,14 @@ function printValue(lowered: LoweredGraphqlCall, { names, answer, printer, extra
   );
 }
 
-/** The operation's text in parsed form, for other clients; its types are those of what is on the wire. */
+/** The operation's text in parsed form, for other clients. Its types are those in JSON. */
 function parsedForm(
   lowered: LoweredGraphqlCall,
   names: GraphqlCallNames,
   { types, printer }: { readonly types: string; readonly printer: TypePrinter },
 ) {
   const { call } = lowered;
-  // Other clients give what came, and send what they are given.
+  // Other clients return responses as they are, and send variables as they are.
   const sent: Shape = { kind: "record", fields: call.variables };
   const wire = onWire([call.answer, { shape: sent, nullable: false }], printer);
   const wireVariables = `${names.variables}OnWire`;
@@ -124,7 +124,7 @@ function printFunction(lowered: LoweredGraphqlCall, answer: string, context: Gra
   const variables = variablesType(lowered, names);
   const needed = call.variables.some((field) => field.required);
   const returns = returnsFailures(context);
-  // Compilers differ in what they take the outcomes' failures for.
+  // Compilers infer different types for the failures of outcomes.
   const outcomes = `subscribeOutcomes<${answer}, ${variables}, ${names.failure}>`;
   const verb = isStream ? (returns ? outcomes : "subscribe") : "execute";
   const performed = `wire.${verb}(connection, ${names.operation}, variables, options${handed})`;
@@ -136,7 +136,7 @@ function printFunction(lowered: LoweredGraphqlCall, answer: string, context: Gra
   );
 }
 
-/** How an operation's values are told apart from what is on the wire, and whether they can hold files. */
+/** How an operation's values differ from JSON, and whether they can contain files. */
 function waysOf({ answer, variables, hasFiles }: LoweredGraphqlCall, printer: TypePrinter): string[] {
   const decode = answer.conversion && conversionText(answer.conversion, printer);
   const encode = variables.conversion && conversionText(variables.conversion, printer);

@@ -7,7 +7,7 @@ import type { RestContext } from "../contractContext.js";
 import { comment, docComment, propertyName, quoted } from "../names/escape.js";
 import { printReference, type TypePrinter } from "../types/printType.js";
 
-/** Prints the headers that a call's answers and failures declare, and the function that reads them; "" without any. */
+/** Prints the headers of a call's responses and failures, and the function that reads them; "" if there are none. */
 export function printHeaders({ call, headers }: LoweredCall, context: RestContext): string {
   if (headers.length === 0) return "";
   const names = context.names.rest(call);

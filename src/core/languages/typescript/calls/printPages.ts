@@ -8,7 +8,7 @@ import { callSignature } from "./printCallFunction.js";
 import { resultType, returnsFailures } from "./printResult.js";
 import { printReference } from "../types/printType.js";
 
-/** Prints the function that goes through all pages of a call; "" where it answers everything at once. */
+/** Prints the function for all pages of a call; "" if it has no pages. */
 export function printPages(lowered: LoweredCall, context: RestContext): string {
   const { call, label, pages } = lowered;
   if (!pages) return "";

@@ -5,7 +5,7 @@ import { checkText } from "../types/printChecks.js";
 import { conversionText } from "../types/printConversions.js";
 import type { TypePrinter } from "../types/printType.js";
 
-/** The fields of a request that say how answers are read, by the media type that was asked for where there is a choice. */
+/** Prints the fields of a request that define how responses are read, by requested media type if there is a choice. */
 export function printReadings({ answers, failures, answersByType }: LoweredCall, printer: TypePrinter): string[] {
   const [usual, ...others] = answersByType;
   if (!usual) return readFields(answers, failures, printer);
@@ -24,13 +24,13 @@ function readFields(
   return [...conversionFields(answers, failures, printer), `answers: ${readTable(answers)}`];
 }
 
-/** How bodies become what the app has, where they differ from what is sent. */
+/** How bodies are converted, if they differ in the app. */
 function conversionFields(
   answers: readonly StatusReading[],
   failures: readonly StatusReading[],
   printer: TypePrinter,
 ): string[] {
-  // `default` alone is said of successes and failures, which are not read alike where successes are streams.
+  // A lone `default` is for successes and failures, which are read differently if successes are streams.
   const failureKey = ({ status }: StatusReading): string =>
     answers.some((answer) => answer.status === status) ? quoted(`failed ${status}`) : statusKey(status);
   const rows = [
@@ -56,7 +56,7 @@ function statusKey(status: string): string {
   return /^[1-9]\d*$/.test(status) || status === "default" ? status : quoted(status);
 }
 
-/** How the body of each status is read, as the runtime is told. */
+/** Returns the table that tells the runtime how the body of each status is read. */
 export function readTable(readings: readonly StatusReading[]): string {
   return `{ ${readings.map(({ status, as }) => `${statusKey(status)}: ${quoted(as)}`).join(", ")} }`;
 }

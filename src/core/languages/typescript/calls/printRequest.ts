@@ -15,22 +15,22 @@ import { conversionText } from "../types/printConversions.js";
 import { printReadings, readTable } from "./printReading.js";
 import type { TypePrinter } from "../types/printType.js";
 
-/** What a call's function hands to the runtime. */
+/** The parts of a call's function that go to the runtime. */
 export interface PrintedRequest {
-  /** Lines that have to stand before it. */
+  /** Lines before it. */
   readonly before: readonly string[];
-  /** Fields of the request. */
+  /** The fields of the request. */
   readonly fields: readonly string[];
 }
 
-/** Where arguments come from, and what becomes of them. */
+/** The source of arguments, and their conversion. */
 interface ValueContext {
-  /** Parameters are read from `given`, because to read a deprecated one from `args` would be complained about. */
+  /** Parameters are read from `given`, because reading a deprecated one from `args` would cause a warning. */
   readonly isByName: boolean;
   readonly printer: TypePrinter;
 }
 
-/** Prints how the request of a call is written and its answers are read. */
+/** Prints how the request of a call is written and its responses are read. */
 export function printRequest(lowered: LoweredCall, context: RestContext): PrintedRequest {
   const { call, label, request, failures, answersByType } = lowered;
   const { printer } = context;
@@ -81,7 +81,7 @@ function valueText({ argument, standing, encode }: SentValue, { isByName, printe
   return encode ? `${conversionText(encode, printer)}.encode(${value})` : value;
 }
 
-/** The path as a template literal: fixed text escaped, each parameter written by its style. */
+/** The path as a template literal: fixed text is escaped, and each parameter is written by its style. */
 function pathText(steps: readonly PathStep[], values: ValueContext): string {
   if (steps.every(({ kind }) => kind === "text"))
     return quoted(steps.map((step) => (step.kind === "text" ? step.text : "")).join(""));
@@ -129,7 +129,7 @@ function cookiesText(cookies: readonly CookieStep[], values: ValueContext): stri
   return `cookie: wire.cookies([${pairs.join(", ")}])`;
 }
 
-/** The body in the way the app chose, where there are several. */
+/** The body in the app's choice of media type, if there are several. */
 function bodiesText([usual, ...others]: readonly BodyWay[], values: ValueContext): string {
   const ways = others.map((way) => `args.bodyType === ${quoted(way.mediaType)} ? ${bodyText(way, values)} : `);
   return `${ways.join("")}${usual ? bodyText(usual, values) : "undefined"}`;

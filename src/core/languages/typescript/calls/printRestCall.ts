@@ -7,7 +7,7 @@ import { printFailure } from "./printFailure.js";
 import { printHeaders } from "./printHeaders.js";
 import { printPages } from "./printPages.js";
 
-/** Prints one call: its arguments, answer and failure types, the guard for its failures, and the function. */
+/** Prints one call: its argument, response and failure types, the guard for its failures, and the function. */
 export function printRestCall(lowered: LoweredCall, context: RestContext): string {
   const parts = [printArguments, printAnswer, printAnswers, printFailure, printHeaders, printCallFunction, printPages];
   return parts

@@ -1,11 +1,11 @@
 import type { ContractContext } from "../contractContext.js";
 
-/** Whether calls return their failures instead of throwing them. */
+/** Returns whether calls return their failures instead of throwing them. */
 export function returnsFailures({ contract }: Pick<ContractContext, "contract">): boolean {
   return contract.settings.failures === "return";
 }
 
-/** What a function gives that answers once, or item by item. */
+/** Returns the return type of a function that responds once or item by item. */
 export function resultType(
   answer: string,
   isStream: boolean,

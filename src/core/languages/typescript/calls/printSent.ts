@@ -7,7 +7,7 @@ import { typeIdentifier } from "../names/identifiers.js";
 import { printField } from "../types/printShapes.js";
 import { printReference, type TypePrinter } from "../types/printType.js";
 
-/** Prints what the server sends on its own: a type for each webhook and callback, and one for what it expects back. */
+/** Prints the types of a webhook or callback: the request, and the response that the server expects. */
 export function printSent(sent: PlannedSent, printer: TypePrinter): string {
   const { request, query, headers, body, reply } = sent;
   const { operation } = request;
@@ -25,7 +25,7 @@ export function printSent(sent: PlannedSent, printer: TypePrinter): string {
   const type = `${docComment(sentWords(sent))}export interface ${name} {\n${fields.join("")}}\n`;
   if (!reply) return type;
   const replyName = typeIdentifier(sent.replyName);
-  // A record that stands right in the reply already has this name.
+  // A record that is the whole response already has this name.
   if (reply.shape.kind === "named" && printer.names.get(reply.shape.key) === replyName) return type;
   const answer = printReference(reply, printer, "lenient");
   return `${type}\n${comment(sentences.reply(name))}export type ${replyName} = ${answer};\n`;

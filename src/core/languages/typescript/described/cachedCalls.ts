@@ -6,27 +6,27 @@ import { callSignature } from "../calls/printCallFunction.js";
 import { variablesType } from "../calls/printGraphqlCall.js";
 import { printReference } from "../types/printType.js";
 
-/** A call as its description tells of it. */
+/** A call as its description shows it. */
 export interface CachedCall {
   readonly name: string;
-  /** The file of its module, without an ending. */
+  /** The file of its module, without extension. */
   readonly file: string;
-  /** The function that performs it. */
+  /** The function that makes the call. */
   readonly perform: string;
   readonly kind: "Read" | "Change" | "Stream";
-  /** Type parameters with their brackets; "" when there are none. */
+  /** Type parameters with their brackets; "" if there are none. */
   readonly generics: string;
   readonly args: { readonly type: string; readonly isNeeded: boolean } | undefined;
   readonly answer: string;
   readonly failure: string;
-  /** Types that stand in its module. */
+  /** The types in its module. */
   readonly types: readonly string[];
   readonly pages?: LoweredCall & { readonly pages: PageReading };
   readonly summary: string | undefined;
   readonly deprecated?: string | undefined;
 }
 
-/** All calls of a contract, as descriptions tell of them. */
+/** Returns all calls of a contract for the module of described calls. */
 export function cachedCalls({ contract, ...context }: ContractContext): CachedCall[] {
   if (contract.protocol === "graphql")
     return contract.calls.map((lowered) => graphqlCall(lowered, { ...context, contract }));
@@ -58,10 +58,10 @@ function restCall(lowered: LoweredCall, file: string, context: RestContext): Cac
   };
 }
 
-/** Methods of requests that change nothing on the server (RFC 9110, section 9.2.1). */
+/** Methods that change nothing on the server (RFC 9110, section 9.2.1). */
 const safeMethods: ReadonlySet<string> = new Set(["get", "head", "options", "query"]);
 
-/** A call reads where its method is safe, or where it answers page by page. */
+/** A call reads if its method is safe, or if it has pages. */
 function isRead({ call, pages }: LoweredCall): boolean {
   return pages !== undefined || safeMethods.has(call.operation.method.toLowerCase());
 }

@@ -8,24 +8,24 @@ import { comment, docComment, propertyName, quoted } from "../names/escape.js";
 import { printDescribedPages } from "./printDescribedPages.js";
 import { returnsFailures } from "../calls/printResult.js";
 
-/** The text of a contract's module of described calls, and what it needs from the modules of calls. */
+/** The text of a contract's module of described calls, and its imports from the modules of calls. */
 export interface PrintedCached {
   readonly text: string;
   readonly imports: readonly { readonly file: string; readonly types: string[]; readonly values: string[] }[];
 }
 
-/** A function that gives the description of a call, or of all its pages. */
+/** A function that returns the description of a call, or of all its pages. */
 interface Member {
   readonly name: string;
   readonly doc: string;
   readonly parameters: string;
   readonly type: string;
   readonly value: string;
-  /** It is all pages of another one, which share its part of the key. */
+  /** Whether it is all pages of another one, with which it shares a part of the key. */
   readonly isPages?: boolean;
 }
 
-/** Prints the function that describes all calls of a contract, and the one that gives the keys they have in common. */
+/** Prints the function that describes all calls of a contract, and the function for their common keys. */
 export function printCached(context: ContractContext): PrintedCached {
   const { contract } = context;
   const { cached, key, connection } = context.names.contract;
@@ -54,7 +54,7 @@ export function printCached(context: ContractContext): PrintedCached {
   };
 }
 
-/** What the module calls a function that performs a call. */
+/** The module's local name of a function that makes a call. */
 function localName(perform: string, { names }: ContractContext): string {
   return apartFrom(perform, [names.contract.cached, names.contract.key]);
 }
@@ -79,7 +79,7 @@ function memberOf(call: CachedCall, context: ContractContext): Member {
   };
 }
 
-/** All pages of a call; none where it answers everything at once. */
+/** All pages of a call; nothing if it has no pages. */
 function pagesOf(call: CachedCall, context: ContractContext): Member[] {
   if (!call.pages || context.contract.protocol === "graphql") return [];
   const walk = printDescribedPages(
@@ -106,7 +106,7 @@ function parameterOf({ args }: CachedCall): string {
   return args ? `args: ${args.type}${args.isNeeded ? "" : " = {}"}` : "";
 }
 
-/** A call whose failures are thrown, whatever the settings say. */
+/** A call that throws its failures, whatever the settings. */
 function performed({ perform, kind }: CachedCall, given: string, context: ContractContext): string {
   const text = `${localName(perform, context)}(connection, ${given})`;
   if (!returnsFailures(context)) return text;

@@ -7,13 +7,13 @@ import { nextPlace, pageAsked, placeType, reached } from "../calls/pageAsked.js"
 /** The call whose pages are described. */
 export interface PagedCall extends LoweredCall {
   readonly pages: PageReading;
-  /** The type of an answer. */
+  /** The type of a response. */
   readonly answer: string;
-  /** The call with the given arguments, and the options of the moment. */
+  /** The call with the given arguments, and the options of one request. */
   readonly perform: (given: string) => string;
 }
 
-/** Describes all pages of a call: the type of the description, and an expression for it. */
+/** Prints the description of all pages of a call: its type, and an expression for it. */
 export function printDescribedPages(
   { call, label, pages, answer, perform }: PagedCall,
   context: RestContext,

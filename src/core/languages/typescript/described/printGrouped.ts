@@ -2,16 +2,16 @@ import { apartFrom } from "../apartFrom.js";
 import type { ContractContext } from "../contractContext.js";
 import { comment, docComment } from "../names/escape.js";
 
-/** One call as the grouped object shows it. */
+/** One call in the object of all calls. */
 export interface GroupedCall {
-  /** The file that it stands in, without its ending. */
+  /** Its file, without extension. */
   readonly file: string;
-  /** Names of types that its signature needs from there. */
+  /** The types in its signature that are imported from there. */
   readonly types: readonly string[];
   readonly name: string;
-  /** The function behind it. */
+  /** The function for it. */
   readonly perform: string;
-  /** Type parameters of the function, with their brackets; "" when there are none. */
+  /** Type parameters of the function, with their brackets; "" if there are none. */
   readonly generics?: string;
   readonly argsType: string;
   readonly argsNeeded: boolean;
@@ -19,7 +19,7 @@ export interface GroupedCall {
   readonly deprecated?: string | undefined;
 }
 
-/** Prints the function that offers all calls of a contract behind a dot. */
+/** Prints the function that returns all calls of a contract as methods. */
 export function printGrouped(
   { contract, names: { contract: names }, isTranspiled }: ContractContext,
   calls: readonly GroupedCall[],

@@ -3,7 +3,7 @@ import type { ContractPlan, GraphqlCall, RestCall } from "../../../sdk/sdkPlan.j
 import type { CallNames, ContractNames } from "../../../sdk/contractNames.js";
 import { argumentKey, typescriptNames, type TypescriptNames } from "./names.js";
 
-/** The identifiers of a contract's part of an SDK. */
+/** Returns the names in a contract's part of an SDK. */
 export function contractNaming(plan: ContractPlan): ContractNames {
   const names = typescriptNames(plan);
   return {
@@ -41,7 +41,7 @@ function callNaming(call: RestCall | GraphqlCall, names: TypescriptNames): CallN
   };
 }
 
-/** What an SDK calls the functions and types of a GraphQL operation, unless others want the same names. */
+/** Returns an SDK's names for the functions and types of a GraphQL operation, unless others want the same names. */
 export function operationNames(operation: string): string[] {
   const call = operation.charAt(0).toLowerCase() + operation.slice(1);
   return [

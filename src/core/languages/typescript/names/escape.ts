@@ -3,47 +3,45 @@ import { blockComment } from "../../blockComment.js";
 import { hideSecrets } from "../../../text/secrets.js";
 import { escapes, replaceHidden } from "../../../text/visible.js";
 
-/**
- * The only ways contract text gets into TypeScript. Contracts are untrusted: none of these can be left by anything the
- * text holds.
- */
+/** The only ways for contract text into TypeScript. Contracts are untrusted, so no text can end any of these. */
 
-/** A string literal. Line separators and characters that hide or reorder text are written as escapes. */
+/** Returns a string literal. Line separators and characters that hide or reorder text are escaped. */
 export function quoted(text: string): string {
   if (/^[\w .,:/{}+*-]*$/.test(text)) return `"${text}"`;
   return replaceHidden(JSON.stringify(text), escapes);
 }
 
-/** The inside of a template literal. */
+/** Returns the inside of a template literal. */
 export function templateText(text: string): string {
   const safe = text.replace(/\r\n?/g, "\n").replace(/[\\`]|\$(?=\{)/g, (character) => `\\${character}`);
   return replaceHidden(safe, (character) => (character === "\n" ? character : escapes(character)));
 }
 
-/** A property name: bare when it is an identifier, else quoted. */
+/** Returns a property name: bare if it is an identifier, otherwise quoted. */
 export function propertyName(name: string): string {
   return isIdentifierName(name) ? name : quoted(name);
 }
 
-/** A key of an object literal. `__proto__` as a plain key would set the prototype. */
+/** Returns a key of an object literal. A plain key `__proto__` would set the prototype. */
 export function literalKey(name: string): string {
   return name === "__proto__" ? '["__proto__"]' : propertyName(name);
 }
 
-/** Access of a property. */
+/** Returns the access of a property. */
 export function propertyAccess(object: string, name: string): string {
   return isIdentifierName(name) ? `${object}.${name}` : `${object}[${quoted(name)}]`;
 }
 
-// `__proto__: x` in an object literal sets the prototype, quoted or not; types do not care, values never use it bare.
+// `__proto__: x` in an object literal sets the prototype, quoted or not. In types this does not matter, and values
+// never use it bare.
 function isIdentifierName(name: string): boolean {
   if (/^[A-Za-z_$][\w$]*$/.test(name)) return true;
   return /^[\p{ID_Start}$_][\p{ID_Continue}$]*$/u.test(name);
 }
 
 /**
- * A doc comment of what is said about something; "" when that is nothing. A text cannot close the comment, and only the
- * tag that tells of deprecation is one: an at sign in contract text is escaped.
+ * Returns a doc comment; "" without words. Contract text cannot close the comment, and cannot contain tags, because at
+ * signs in it are escaped. The only tag is the one for deprecation.
  */
 export function docComment({ paragraphs, deprecated }: Words, indent = ""): string {
   const lines: string[] = [];
@@ -59,22 +57,22 @@ export function docComment({ paragraphs, deprecated }: Words, indent = ""): stri
   return blockComment(lines, indent);
 }
 
-/** A doc comment of our own words, or of a contract's. */
+/** Returns a doc comment of our own words, or of a contract's. */
 export function comment(...paragraphs: readonly (string | undefined)[]): string {
   return docComment({ paragraphs });
 }
 
-/** The lines of a text without space around it. What is hidden may go over the end of a line. */
+/** The lines of a text without white space around it. A secret may continue on the next line. */
 function commentLines(text: string): string[] {
   const paragraph = hideSecrets(text);
   if (!/[\n\r\u2028\u2029]/.test(paragraph)) return [commentText(paragraph).trimEnd()];
   return paragraph.split(/\r\n|[\n\r\u2028\u2029]/).map((line) => commentText(line).trimEnd());
 }
 
-/** Text that stands inside a comment. Tags of the contract's author (`@internal`) must not steer tools either. */
+/** Text inside a comment. Tags of the contract's author (`@internal`) must not affect tools. */
 function commentText(text: string): string {
   if (/^[\w .,;:'"()=+<>?!`-]*$/.test(text) && !text.includes("lint-") && !text.includes("prettier-")) return text;
-  // Looking for what is rarely there costs a fraction of replacing it.
+  // A search for what is rare costs a fraction of replacing it.
   let safe = text.replaceAll("*/", "*\\/").replaceAll("/*", "/\\*");
   if (safe.includes("@")) safe = safe.replace(/(^|\s)@(?=[a-z])/gi, "$1\\@");
   if (safe.includes("lint-") || safe.includes("prettier-"))

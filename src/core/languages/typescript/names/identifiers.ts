@@ -2,7 +2,7 @@ import { pascalCase } from "../../../text/words.js";
 import { ownTag } from "../../hostFiles.js";
 import type { ContractPlan, PlannedType } from "../../../sdk/sdkPlan.js";
 
-/** Words that cannot name a function or a constant in a strict ES module. */
+/** Words that are not valid names of functions or constants in a strict ES module. */
 const reservedWords = new Set(
   (
     "arguments as async await boolean break case catch class const continue debugger default delete do else enum eval export extends false finally for " +
@@ -11,7 +11,7 @@ const reservedWords = new Set(
   ).split(" "),
 );
 
-/** Names a reader takes for the platform's, or that generated code itself needs from it. */
+/** Names of the platform, which readers would confuse, or which generated code needs itself. */
 const platformTypes = new Set(
   (
     "Array ArrayBuffer AsyncGenerator AsyncIterable BigInt Blob Boolean Buffer CallOptions Connection Date Document Element Error Event EventTarget Exclude Extract FormData Function Headers " +
@@ -20,7 +20,7 @@ const platformTypes = new Set(
   ).split(" "),
 );
 
-/** An identifier for a type: the plan's name, moved out of the way of the platform's own. */
+/** Returns a type identifier: the plan's name, changed if the platform has it. */
 export function typeIdentifier(name: string): string {
   const safe = startsIdentifier(name) ? name : `_${name}`;
   return platformTypes.has(safe) ? `${safe}Shape` : safe;
@@ -30,7 +30,7 @@ function startsIdentifier(name: string): boolean {
   return /^[A-Za-z_$]/.test(name) || /^\p{ID_Start}/u.test(name);
 }
 
-/** An identifier for a function or constant. */
+/** Returns an identifier for a function or constant. */
 export function valueIdentifier(name: string): string {
   const safe = startsIdentifier(name) ? name : `_${name}`;
   return reservedWords.has(safe) ? `${safe}Call` : safe;
@@ -38,7 +38,9 @@ export function valueIdentifier(name: string): string {
 
 export type TypeNames = ReadonlyMap<string, string>;
 
-/** The identifier of every planned type by id; unique also after platform names were moved out of the way. */
+/**
+ * Returns the identifier of every planned type by id. They are unique, also after names of the platform were changed.
+ */
 export function typeNames(plan: ContractPlan): TypeNames {
   const names = new Map<string, string>();
   const taken = new Set<string>();
@@ -61,7 +63,7 @@ export function typeNames(plan: ContractPlan): TypeNames {
   return names;
 }
 
-/** Names of what a contract as a whole gets, from its name in the configuration. */
+/** Returns the names of a whole contract, from its name in the configuration. */
 export function contractNames(contract: string) {
   const name = pascalCase(contract);
   return {

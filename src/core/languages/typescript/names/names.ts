@@ -10,50 +10,50 @@ import type {
 import { camelCase } from "../../../text/words.js";
 import { contractNames, typeIdentifier, typeNames, valueIdentifier, type TypeNames } from "./identifiers.js";
 
-/** Names of everything a REST call exports. */
+/** The names of all exports of a REST call. */
 export interface RestCallNames {
   readonly call: string;
-  /** The undeprecated function behind a deprecated call, for the grouped calls. */
+  /** The function behind a deprecated call, which is not deprecated itself, for the grouped calls. */
   readonly perform: string;
   readonly args: string;
   readonly answer: string;
-  /** The answers by media type, where a call can be asked for one. */
+  /** The responses by media type, if the call has a choice. */
   readonly answers: string;
   readonly failure: string;
   readonly isFailure: string;
-  /** The headers of answers and failures, and the function that reads them. */
+  /** The headers of responses and failures, and the function that reads them. */
   readonly headers: string;
   readonly headersReader: string;
-  /** The function that goes through all items of all pages; "" where there are no pages. */
+  /** The function for all items of all pages; "" if there are no pages. */
   readonly items: string;
-  /** The undeprecated function behind it. */
+  /** The function behind it, which is not deprecated itself. */
   readonly performItems: string;
-  /** What describes all its pages, among the described calls. */
+  /** The description of all its pages, among the described calls. */
   readonly describedPages: string;
 }
 
-/** Names of everything a GraphQL call exports. */
+/** The names of all exports of a GraphQL call. */
 export interface GraphqlCallNames {
   readonly call: string;
-  /** The value that holds the operation's text and types. */
+  /** The constant with the operation's text and types. */
   readonly operation: string;
   readonly variables: string;
   readonly failure: string;
   readonly isFailure: string;
 }
 
-/** Every identifier that a contract gets in a TypeScript SDK. */
+/** All names of a contract in a TypeScript SDK. */
 export interface TypescriptNames {
   readonly contract: ReturnType<typeof contractNames>;
-  /** Of every planned type, by id. */
+  /** The name of every planned type, by id. */
   readonly types: TypeNames;
   readonly rest: (call: RestCall) => RestCallNames;
   readonly graphql: (call: GraphqlCall) => GraphqlCallNames;
-  /** Names that are not what they would be if others did not want the same. */
+  /** Names that differ because others have the same one. */
   readonly clashes: readonly NameClash[];
 }
 
-/** Names everything that a contract's plan holds. */
+/** Names everything in a contract's plan. */
 export function typescriptNames(plan: ContractPlan): TypescriptNames {
   const { rest, graphql, clashes } = plan.protocol === "rest" ? restNames(plan) : graphqlNames(plan);
   return { contract: contractNames(plan.name), types: typeNames(plan), rest, graphql, clashes };
@@ -64,7 +64,7 @@ type CallNaming = Pick<TypescriptNames, "rest" | "graphql" | "clashes">;
 function restNames(plan: RestPlan): CallNaming {
   const functions = new NameScope(contractOwnNames(plan.name));
   for (const { name } of plan.calls) functions.claim(name);
-  // All guards before any pages, so that a call with pages more moves no guard.
+  // All guards come before any pages, so that a new call with pages does not rename a guard.
   const own = plan.calls.map((call) => ({
     call,
     guard: functions.claim(`is${typeNameFrom(call.name)}Failure`, `${call.name} guard`),
@@ -81,7 +81,7 @@ function restNames(plan: RestPlan): CallNaming {
   return { rest: (call) => known(names, call), graphql: () => unknown(), clashes: functions.clashes };
 }
 
-/** Names that are claimed among those of other calls. */
+/** Names that are claimed together with those of other calls. */
 interface ClaimedNames extends Pick<RestCallNames, "headersReader" | "items" | "describedPages"> {
   readonly guard: string;
 }
@@ -142,8 +142,8 @@ function unknown(): never {
 }
 
 /**
- * What every object inherits: an argument of that name which may be absent would be there all the same, so that it is
- * called what only it is called.
+ * Members that every object inherits. An optional argument with such a name would always be present, so it gets the
+ * name that only it has.
  */
 const inheritedNames = new Set([
   "constructor",
@@ -155,7 +155,7 @@ const inheritedNames = new Set([
   "valueOf",
 ]);
 
-/** The key of an argument in the object that a call takes. */
+/** Returns the key of an argument in a call's argument object. */
 export function argumentKey({ name, apart }: Pick<PlannedArgument, "name" | "apart">): string {
   return inheritedNames.has(name) ? apart : name;
 }

@@ -6,8 +6,10 @@ import { printLiteral, type TypePrinter } from "../types/printType.js";
 const longestSample = 400;
 
 /**
- * A literal of a shape, required fields only, for documentation; it compiles where the shape is wanted. Undefined when
- * the shape is too large for a sample, recursive without a way out, or the app's own.
+ * Returns a literal of a shape with only its required fields, for documentation. It compiles where the shape is
+ * expected.
+ *
+ * @returns undefined if the shape is too large for a sample, recursive without an end, or the app's own
  */
 export function sampleText(reference: Reference, printer: TypePrinter): string | undefined {
   const sample = sampleOf(reference, printer.types, printer.settings);
@@ -15,7 +17,7 @@ export function sampleText(reference: Reference, printer: TypePrinter): string |
   return text === undefined || text.length > longestSample ? undefined : text;
 }
 
-/** A sample as a literal. */
+/** Returns a sample as a literal. */
 export function printSample(sample: Sample, printer: Pick<TypePrinter, "names" | "scalars">): string {
   switch (sample.kind) {
     case "null":
@@ -48,7 +50,7 @@ export function printSample(sample: Sample, printer: Pick<TypePrinter, "names" |
   }
 }
 
-/** The function that builds samples of a type. */
+/** Returns the name of the function that builds samples of a type. */
 export function builderName(identifier: string): string {
   return `sample${identifier}`;
 }

@@ -7,7 +7,7 @@ import { comment, propertyName, quoted } from "../names/escape.js";
 import { builderName, printSample } from "./printSample.js";
 import type { TypePrinter } from "../types/printType.js";
 
-/** Prints a builder for every record of a contract: its required fields filled, and what the test says laid over them. */
+/** Prints a builder for every record of a contract: its required fields filled, and the fields of the test replaced. */
 export function printSamples({ builders }: LoweredContract, printer: TypePrinter): string {
   const sorted = sortedBy(builders, ({ type }) => printer.names.get(type.id) ?? type.name);
   return sorted
@@ -17,7 +17,7 @@ export function printSamples({ builders }: LoweredContract, printer: TypePrinter
       const text = ({ field, of }: { field: Field; of: Sample }): string =>
         `${propertyName(field.name)}: ${printSample(of, printer)}`;
       const parts = filled.filter(({ field }) => field.deprecated === undefined).map((each) => `    ${text(each)},\n`);
-      // In a literal of its own, where no rule warns of what is deprecated.
+      // In a literal of its own, where no rule warns about deprecated fields.
       const older = filled
         .filter(({ field }) => field.deprecated !== undefined)
         .map((each) => text(each).replace(/: \[\]$/, ": [] as never[]"));

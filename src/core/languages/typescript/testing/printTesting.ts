@@ -9,15 +9,15 @@ import { printSamples } from "./printSamples.js";
 import { orInherited } from "../types/printShapes.js";
 import { printReference, type TypePrinter } from "../types/printType.js";
 
-/** The text of a contract's module for tests, and the types it needs from the modules of calls. */
+/** The text of a contract's module for tests, and its imports from the modules of calls. */
 export interface PrintedTesting {
   readonly text: string;
-  /** Names of types by the call they belong to. */
+  /** The names of types by their call. */
   readonly callTypes: ReadonlyMap<string, readonly string[]>;
 }
 
 interface FakeCall {
-  /** As failures and requests name it. */
+  /** As in failures and requests. */
   readonly name: string;
   readonly call: string;
   readonly answer: string;
@@ -26,7 +26,7 @@ interface FakeCall {
   readonly types: readonly string[];
 }
 
-/** Prints the fake connection of a contract, typed by its calls, and the builders of samples. */
+/** Prints the fake connection of a contract, typed by its calls, and the sample builders. */
 export function printTesting(context: ContractContext): PrintedTesting {
   const { contract, printer } = context;
   const names = context.names.contract;
@@ -36,7 +36,7 @@ export function printTesting(context: ContractContext): PrintedTesting {
     ({ name, answer, failure }) =>
       `  readonly ${propertyName(name)}?: wire.Fake<${answer}, ${failure}>${orInherited(name)};\n`,
   );
-  // The compiler takes a property of such a name for the one that every object has, and its value for any text.
+  // The compiler takes a property with such a name for the inherited one, and its value for any string.
   const exact = (name: string): string => (orInherited(name) === "" ? "" : " as const");
   const rows = sorted.map(
     ({ name, written }) => `      ${propertyName(name)}: { ${written.join(", ")} }${exact(name)},\n`,

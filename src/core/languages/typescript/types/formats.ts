@@ -5,7 +5,7 @@ import { sortedBy } from "../../../text/sortedBy.js";
 import { quoted } from "../names/escape.js";
 import type { OwnFormat } from "../settings.js";
 
-/** What a decoded leaf is in the app, as the SDK's modules write it. */
+/** Returns the app's type of a decoded leaf, as the SDK's modules write it. */
 export function leafType(leaf: DecodedLeaf): string {
   switch (leaf.kind) {
     case "instant":
@@ -17,7 +17,7 @@ export function leafType(leaf: DecodedLeaf): string {
   }
 }
 
-/** The conversion of a decoded leaf, as the SDK's modules write it. */
+/** Returns the conversion of a decoded leaf, as the SDK's modules write it. */
 export function leafConversion(leaf: DecodedLeaf): string {
   switch (leaf.kind) {
     case "instant":
@@ -29,7 +29,7 @@ export function leafConversion(leaf: DecodedLeaf): string {
   }
 }
 
-/** The type that a text or number is decoded to; undefined when it stays as it is. */
+/** Returns the decoded type of a string or number; undefined if it stays as it is. */
 export function decodedType(shape: Shape, settings: DecodingSettings): string | undefined {
   const leaf = decodedLeaf(shape, settings);
   return leaf && leafType(leaf);
@@ -41,9 +41,9 @@ function ownNames(format: string): { type: string; conversion: string } {
 }
 
 /**
- * The module that brings the app's own types and functions into the SDK; "" when there are none.
+ * Prints the module with the app's own types and functions; "" if there are none.
  *
- * @param formats the app's own types by format, their modules as the SDK's folder sees them
+ * @param formats the app's own types by format, with modules as the SDK's folder sees them
  */
 export function printFormats(formats: Readonly<Record<string, OwnFormat>>, wireModule: string): string {
   const sorted = sortedBy(Object.entries(formats), ([format]) => format);

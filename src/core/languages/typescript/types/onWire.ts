@@ -4,18 +4,18 @@ import { decodedLeaf, nothingDecoded } from "../../../sdk/lower/values/decodedLe
 import { printTypes } from "./printShapes.js";
 import type { TypePrinter } from "./printType.js";
 
-/** Types as they are before anything is decoded, for who takes values off the wire without the SDK's help. */
+/** Types before anything is decoded, for code that uses the JSON without the SDK. */
 export interface OnWire {
-  /** Prints references by what is on the wire. */
+  /** Prints references as they are in JSON. */
   readonly printer: TypePrinter;
-  /** The types that differ there, to stand in the module that names them; they are not exported. */
+  /** The types that differ there, for the module that names them. They are not exported. */
   readonly declarations: string;
 }
 
-/** Holds the references themselves; no type has this key. */
+/** The key of the references themselves. No type has it. */
 const root = "";
 
-/** What some references are on the wire; undefined where nothing in them is decoded. */
+/** Returns how some references look in JSON; undefined if nothing in them is decoded. */
 export function onWire(roots: readonly Reference[], printer: TypePrinter): OnWire | undefined {
   const seen = new Set<string>();
   const holders = new Map<string, string[]>();
@@ -35,7 +35,7 @@ export function onWire(roots: readonly Reference[], printer: TypePrinter): OnWir
     }
   };
   for (const item of roots) visit(root, { kind: "list", item });
-  // A set that grows is walked to its end.
+  // A set that grows during the loop is read to its end.
   for (const key of changed) for (const holder of holders.get(key) ?? []) changed.add(holder);
   if (!changed.delete(root)) return undefined;
   const taken = new Set(printer.names.values());
@@ -64,12 +64,12 @@ export function onWire(roots: readonly Reference[], printer: TypePrinter): OnWir
   return { printer: wirePrinter, declarations: unexported(printTypes(types, wirePrinter)) };
 }
 
-/** Declarations that only their own module sees. */
+/** Returns declarations that only their own module sees. */
 export function unexported(declarations: string): string {
   return declarations.replace(/^export (?=interface |type )/gm, "");
 }
 
-/** The shapes inside a shape, those of the fragments sealed in it too. */
+/** The shapes inside a shape, with those of its sealed fragments. */
 function childrenOf(shape: Shape, printer: TypePrinter): Shape[] {
   const children: Shape[] = [];
   eachChild(shape, ({ shape: child }) => children.push(child));

@@ -6,7 +6,7 @@ import { printLiteral, type TypePrinter } from "./printType.js";
 
 type Names = Pick<TypePrinter, "names" | "types" | "uses">;
 
-/** Prints the check of every planned type that a server answers with. */
+/** Prints the check of every planned type in responses. */
 export function printChecks({ checks }: LoweredContract, printer: Names): string {
   const sorted = sortedBy(checks, ({ type }) => printer.names.get(type.id) ?? type.id);
   const rows = sorted.map(({ type, of }) => {
@@ -17,13 +17,13 @@ export function printChecks({ checks }: LoweredContract, printer: Names): string
     });
     return `  ${propertyName(nameOf(type.id, printer))}: (${others.length > 0 ? "of" : ""}) => ${text},\n`;
   });
-  // Constants that name each other would cost the compiler time that grows with the square of their number.
+  // Constants that refer to each other would take the compiler time that grows with the square of their number.
   return rows.length === 0
     ? ""
     : `/** The checks that validate responses, by the name of their type. */\nexport const checkOf: wire.CheckOf = wire.checksByName({\n${rows.join("")}});\n`;
 }
 
-/** A check as it is written outside of the module that declares those of types. */
+/** Returns a check as written outside of the module that declares those of types. */
 export function checkText(check: Check, printer: Names): string {
   return spell(check, (id) => {
     printer.uses.module("checks", true);
@@ -44,7 +44,7 @@ const plainChecks = {
   nothing: "wire.isNothing",
 } as const;
 
-/** @param typeCheck how the check of a type is written */
+/** @param typeCheck returns how the check of a type is written */
 function spell(check: Check, typeCheck: (id: string) => string): string {
   const inner = (of: Check): string => spell(of, typeCheck);
   switch (check.kind) {

@@ -15,7 +15,7 @@ export function printConversions({ conversions }: LoweredContract, printer: Name
     .map(({ type, of }) => {
       const identifier = printer.names.get(type.id) ?? type.name;
       const own = spell(of, printer, nameOf);
-      // The type behind an alias may be declared further down.
+      // The type of an alias may be declared further down.
       const text = type.shape.kind === "named" ? `wire.alias(() => ${own})` : own;
       return `/** Converts \`${identifier}\` between JSON and the app's types. */\nexport const ${conversionName(identifier)}: wire.Conversion = ${text};\n`;
     })
@@ -26,7 +26,7 @@ function conversionName(identifier: string): string {
   return `convert${identifier}`;
 }
 
-/** A conversion as it is written outside of the module that declares those of types. */
+/** Returns a conversion as written outside of the module that declares those of types. */
 export function conversionText(conversion: Conversion, printer: Names): string {
   return spell(conversion, printer, (id) => {
     printer.uses.module("conversions", true);
@@ -35,7 +35,7 @@ export function conversionText(conversion: Conversion, printer: Names): string {
 }
 
 function spell(conversion: Conversion, printer: Names, nameOf: (id: string) => string): string {
-  // Types may need each other, so that what they are made of is asked for when it is needed.
+  // Types may need each other, so their parts are looked up when they are needed.
   const later = (of: Conversion): string => `() => ${spell(of, printer, nameOf)}`;
   switch (conversion.kind) {
     case "leaf":

@@ -54,7 +54,7 @@ function wrapUnion(text: string): string {
     .join("");
 }
 
-/** The members of a union as they are printed: what stands between bars that are in no bracket and no literal. */
+/** The members of a union as printed: the text between bars outside of brackets and literals. */
 function unionMembers(text: string): string[] {
   const members: string[] = [];
   const tokens = /"(?:[^"\\]|\\.)*"|`(?:[^`\\]|\\.)*`|[({[<]|[)}\]]|(?<!=)>| \| /g;
@@ -121,7 +121,7 @@ function printRecord(
   return `export interface ${identifier}${base} {\n${[...fields, ...rest].join("")}}\n`;
 }
 
-/** What a record is sealed as: the fragments spread in it, by name. */
+/** The sealed fragments of a record, by name. */
 function sealsOf({ seals = [] }: RecordShape, printer: TypePrinter): string | undefined {
   const parts = seals.flatMap(({ fragment, required }) => {
     const reference = printer.sealed.get(fragment);
@@ -134,22 +134,25 @@ function sealsOf({ seals = [] }: RecordShape, printer: TypePrinter): string | un
   return `wire.Sealed<{ ${parts.join("; ")} }>`;
 }
 
-/** One field of an interface, with what the contract says about it. */
+/** Prints one field of an interface, with its documentation. */
 export function printField(field: Field, printer: TypePrinter, stance: Stance): string {
   const doc = docComment(fieldWords(field), "  ");
   const inherited = field.required || isUnknown(field.type.shape, printer) ? "" : orInherited(field.name);
   return `${doc}  ${propertyName(field.name)}${printPresence(field.type, field.required, { printer, stance })}${inherited};\n`;
 }
 
-/** Every object has these, so a field of that name is never absent: without one of its own, it is the inherited. */
+/**
+ * Every object has these members, so a field with such a name is never absent: if it is not set, it is the inherited
+ * member.
+ */
 const inheritedMembers = new Set(Object.getOwnPropertyNames(Object.prototype).filter((name) => !name.startsWith("__")));
 
-/** What else an optional property of a name is: what every object has of that name; "" for other names. */
+/** Returns the type to add to an optional property: the inherited member's type for such a name, otherwise "". */
 export function orInherited(name: string): string {
   return inheritedMembers.has(name) ? ` | (typeof Object.prototype)[${quoted(name)}]` : "";
 }
 
-/** What follows a field's name: whether it may be absent, and its type. */
+/** Prints the text after a field's name: whether it may be absent, and its type. */
 export function printPresence(
   type: Reference,
   required: boolean,
@@ -161,7 +164,7 @@ export function printPresence(
   return `${required ? "" : "?"}: ${text}${isLenient ? " | undefined" : ""}`;
 }
 
-/** TypeScript asks of an index signature that every declared field fits it too. */
+/** TypeScript requires that every declared field also matches an index signature. */
 function printRest(
   shape: RecordShape,
   rest: Reference,
@@ -201,7 +204,7 @@ function reaches(shape: Shape, id: string, printer: TypePrinter): boolean {
       if (seen.has(next.key)) continue;
       seen.add(next.key);
       const inner = printer.types.get(next.key)?.shape;
-      // A record is an interface, which may refer to itself; only aliases have to be watched.
+      // A record is an interface, which may refer to itself. Only aliases must be checked.
       if (inner && inner.kind !== "record") open.push(inner);
     } else eachChild(next, (child) => open.push(child.shape));
   }

@@ -15,30 +15,38 @@ export interface TypePrinter {
   /** TypeScript type of each GraphQL scalar the configuration maps. */
   readonly scalars: ReadonlyMap<string, string>;
   readonly settings: TypeSettings;
-  /** A file is sent as a whole, never as a stream. */
+  /** Whether a file is always sent as a whole, never as a stream. */
   readonly hasWholeFiles: boolean;
-  /** Types of fragments by the fragment's name; sealed fragments only. */
+  /** The types of fragments by name; sealed fragments only. */
   readonly sealed: ReadonlyMap<string, Reference>;
-  /** Told of everything that the printed text names. */
+  /** Records the names in the printed text. */
   readonly uses: Uses;
 }
 
-/** The settings that decide what a value is in the app. */
+/** The settings that decide the type of a value in the app. */
 export type TypeSettings = Pick<SharedSettings, "dates" | "int64" | "ownFormats" | "choices">;
 
-/** Lenient: what an app gives. Exact: what it gets. */
+/** Lenient: the app's input. Exact: the app's output. */
 export type Stance = "exact" | "lenient";
 
-/** Prints a use of a shape as a TypeScript type. */
+/**
+ * Prints a use of a shape as a TypeScript type.
+ *
+ * @param stance "lenient" for the app's input, "exact" for its output
+ */
 export function printReference(reference: Reference, printer: TypePrinter, stance: Stance): string {
   const atoms = reference.nullable ? atomsOf(reference.shape, printer) : undefined;
-  // Asked before anything is printed: printing a name makes it an import.
+  // This comes before anything is printed, because printing a name makes it an import.
   if (atoms?.length === 0) return "null";
   const text = printShape(reference.shape, printer, stance);
   return !atoms || atoms.includes("unknown") || atoms.includes("null") ? text : `${text} | null`;
 }
 
-/** Prints a shape that has no name of its own, or the name of one that has. */
+/**
+ * Prints a shape without a name of its own, or the name of a shape.
+ *
+ * @param stance "lenient" for the app's input, "exact" for its output
+ */
 export function printShape(shape: Shape, printer: TypePrinter, stance: Stance): string {
   switch (shape.kind) {
     case "choice":
@@ -70,7 +78,7 @@ export function printShape(shape: Shape, printer: TypePrinter, stance: Stance): 
   }
 }
 
-/** Tells of the modules that the type of a value without parts comes from. */
+/** Records the modules for the type of a value without parts. */
 function tellOf(shape: LeafShape, { settings, uses }: TypePrinter): void {
   if (shape.kind !== "text" && shape.kind !== "integer" && shape.kind !== "number") return;
   if (decodedLeaf(shape, settings)?.kind === "own") uses.module("formats", false);
@@ -101,13 +109,13 @@ function leafText(shape: LeafShape, printer: TypePrinter, stance: Stance): strin
   }
 }
 
-/** Only reached for the members of a one-of input; every other record of a plan has a name. */
+/** Only the members of a one-of input get here. Every other record of a plan has a name. */
 function printInlineRecord(fields: readonly Field[], printer: TypePrinter, stance: Stance): string {
   const parts = fields.map((field) => `${propertyName(field.name)}: ${printReference(field.type, printer, stance)}`);
   return parts.length === 0 ? "Record<string, never>" : `{ ${parts.join("; ")} }`;
 }
 
-/** Members for what a later contract may list, which keep the known values in an editor's proposals. */
+/** Returns members for values that a later contract may list. They keep the known values in an editor's completion. */
 export function openEnds(shape: Shape & { kind: "choice" }, printer: TypePrinter, stance: Stance): string[] {
   if (printer.settings.choices === "closed" || stance === "lenient" || shape.isTag === true) return [];
   const kinds = new Set(shape.values.map(({ value }) => typeof value));
@@ -127,8 +135,10 @@ function grouped(text: string): string {
 }
 
 /**
- * The members of a union, without what others already cover: `string | "a"` says no more than `string`. A member that
- * is covered in part, behind a name, is written out as the rest of it.
+ * Prints the members of a union, without those that others already cover: `string | "a"` is the same as `string`. If a
+ * part of a named member is covered, the rest of it is written out.
+ *
+ * @param ownId the id of the union's own type, which must not refer to itself
  */
 export function printUnion(
   union: UnionShape,
@@ -166,11 +176,11 @@ export function printUnion(
 
 interface Leaf {
   readonly atom: string;
-  /** Printed only when it is needed: printing a name makes it an import. */
+  /** Printed only if it is needed: printing a name makes it an import. */
   readonly text: () => string;
 }
 
-/** What a shape is made of once unions, choices and the names of anything but records are opened. */
+/** The parts of a shape, with unions, enums and all names except those of records opened. */
 function leavesOf(
   shape: Shape,
   printer: TypePrinter,
@@ -179,7 +189,7 @@ function leavesOf(
   if (shape.kind === "named") {
     const type = printer.types.get(shape.key);
     if (type && ["union", "choice", "named"].includes(type.shape.kind)) {
-      // A union that has itself as a member, or another one twice, gains nothing by it.
+      // A union gains nothing from itself as a member, or from a member that it already has.
       if (seen.has(shape.key)) return [];
       seen.add(shape.key);
       return leavesOf(type.shape, printer, { stance, seen });
@@ -207,7 +217,7 @@ function leavesOf(
       : [{ atom: atoms.join("|"), text }];
 }
 
-/** The tag as its own record, where the member does not already say it as exactly. */
+/** The tag as its own record, if the member does not already declare it as exactly. */
 function printTag(
   field: string,
   values: readonly string[],
@@ -224,18 +234,18 @@ function printTag(
         ? said.values.map(({ value }) => value)
         : undefined;
   if (known && own?.required && known.every((value) => values.includes(String(value)))) return undefined;
-  // A literal that contradicts the mapping would make the member impossible; the member's own word counts.
+  // A literal that contradicts the mapping would make the member impossible. The member's own value counts.
   if (known && !values.some((value) => known.includes(value))) return undefined;
   if (said && !known && said.kind !== "text") return undefined;
   return `{ ${propertyName(field)}: ${values.map(quoted).join(" | ")} }`;
 }
 
-/** The shape behind names. */
+/** Returns the shape that a name stands for. */
 export function behind(shape: Shape, printer: Pick<TypePrinter, "types">): Shape {
   return resolveShape(shape, printer.types);
 }
 
-/** Whether a shape, behind its names, is nothing the contract says anything about. */
+/** Returns whether the contract gives no type for a shape, also behind names. */
 export function isUnknown(shape: Shape, printer: TypePrinter): boolean {
   switch (shape.kind) {
     case "named":
@@ -248,7 +258,7 @@ export function isUnknown(shape: Shape, printer: TypePrinter): boolean {
   }
 }
 
-/** The same printer, telling nobody what it names. */
+/** Returns the same printer, without recording names. */
 export function silent(printer: TypePrinter): TypePrinter {
   return printer.uses === noUses ? printer : { ...printer, uses: noUses };
 }
@@ -268,8 +278,8 @@ function isAliasOf(
 }
 
 /**
- * What a type comes down to for the compiler, so that two spellings of one type are known as one. Every name is opened
- * once: types that hold each other over and over take no longer than their number.
+ * Returns what a type is for the compiler, so that two spellings of one type are equal. Every name is opened once, so
+ * that types that contain each other take no longer than their number.
  */
 function atomsOf(shape: Shape, printer: TypePrinter): string[] {
   const atoms = new Set<string>();
@@ -317,12 +327,12 @@ function atomsOf(shape: Shape, printer: TypePrinter): string[] {
   return [...atoms];
 }
 
-/** What is known of the types that hold others, for a printer's types, settings and scalars. */
+/** The known types that contain others, for a printer's types, settings and scalars. */
 interface KnownContainers {
   readonly scalars: TypePrinter["scalars"];
-  /** Undefined while a container is looked into that is found in itself. */
+  /** Undefined while a type is read that contains itself. */
   readonly atoms: Map<Shape, string | undefined>;
-  /** What stands for a long atom, so that one that holds another twice is not twice as long. */
+  /** Short marks for long atoms, so that an atom with another one twice is not twice as long. */
   readonly marks: Map<string, string>;
 }
 
@@ -375,7 +385,7 @@ function primitiveOf(atom: string): string {
   return atom.startsWith("=") ? "number" : "";
 }
 
-/** Whether no value at all has the shape. */
+/** Returns whether a shape has no values. */
 export function isNever(shape: Shape, printer: TypePrinter): boolean {
   const { kind } = shape;
   return (kind === "named" || kind === "union" || kind === "choice") && atomsOf(shape, printer).length === 0;

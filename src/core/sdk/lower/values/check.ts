@@ -3,11 +3,11 @@ import { resolveShape } from "../../../contract/resolveShape.js";
 import type { PlannedType } from "../../sdkPlan.js";
 import type { SharedSettings } from "../sharedSettings.js";
 
-/** What an answer is held against before it is used. */
+/** The check of a response before it is used. */
 export type Check =
   | { readonly kind: "text" | "integer" | "number" | "boolean" | "anything" | "nothing" }
   | { readonly kind: "oneOf"; readonly values: readonly ChoiceValue[] }
-  /** As a planned type is checked. */
+  /** The check of a planned type. */
   | { readonly kind: "type"; readonly id: string }
   | { readonly kind: "list"; readonly item: Check }
   | { readonly kind: "map"; readonly value: Check }
@@ -16,7 +16,7 @@ export type Check =
       readonly kind: "record";
       readonly required: readonly FieldCheck[];
       readonly optional: readonly FieldCheck[];
-      /** Of keys that are not declared; anything when absent. */
+      /** The check of undeclared keys; absent if they may have any value. */
       readonly rest?: Check;
     }
   | {
@@ -32,21 +32,21 @@ export interface FieldCheck {
   readonly of: Check;
 }
 
-/** Knows what answers are held against. */
+/** Finds the checks of a plan's types. */
 export class Checks {
   constructor(
     private readonly types: ReadonlyMap<string, PlannedType>,
     private readonly settings: Pick<SharedSettings, "choices">,
   ) {}
 
-  /** Every planned type that a server answers with, and its check. */
+  /** Returns every planned type in responses, with its check. */
   ofTypes(): { readonly type: PlannedType; readonly of: Check }[] {
     return [...this.types.values()]
       .filter(({ face }) => face !== "request")
       .map((type) => ({ type, of: this.ofShape(type.shape) }));
   }
 
-  /** The check of a use of a shape. */
+  /** Returns the check of a use of a shape. */
   of(reference: Reference): Check {
     const of = this.ofShape(reference.shape);
     return reference.nullable && of.kind !== "anything" ? { kind: "orNull", of } : of;
@@ -113,7 +113,7 @@ export class Checks {
   }
 }
 
-/** Any value of the kinds that are listed. */
+/** Any value of the listed types. */
 function anyOfKinds(values: readonly ChoiceValue[]): Check {
   const kinds = [...new Set(values.map((value) => typeof value))].map((kind): Check => ({
     kind: kind === "string" ? "text" : kind === "number" ? "number" : "boolean",

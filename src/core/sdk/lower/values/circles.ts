@@ -1,11 +1,11 @@
 /**
- * Finds what leads back to itself, in time that grows with the number of steps: the strongly connected components of
- * a graph (R. Tarjan, "Depth-first search and linear graph algorithms", 1972), without recursion, because contracts
- * have chains of any length.
+ * Finds circles, in time that grows with the number of steps: the strongly connected components of a graph (R. Tarjan,
+ * "Depth-first search and linear graph algorithms", 1972). It has no recursion, because contracts have chains of any
+ * length.
  *
- * @param keys all that may be asked for
- * @param stepsFrom where one step leads
- * @returns whether a way leads from one to the other and back; each has one to itself
+ * @param keys all nodes of the graph
+ * @param stepsFrom returns the targets of one step
+ * @returns a function: whether there is a way from one node to another and back. Every node has one to itself
  */
 export function circles(
   keys: Iterable<string>,
@@ -18,7 +18,7 @@ export function circles(
     readonly key: string;
     readonly place: number;
     readonly steps: readonly string[];
-    /** How many of the steps were taken. */
+    /** The number of steps that were taken. */
     taken: number;
   }
   const visits: Visit[] = [];

@@ -4,10 +4,10 @@ import type { PlannedType } from "../../sdkPlan.js";
 import { decodedLeaf, type DecodedLeaf, type DecodingSettings } from "./decodedLeaf.js";
 import { tellApart, type MemberForm } from "./tellApart.js";
 
-/** How a value on the wire becomes what the app has, and back. What is not mentioned stays as it is. */
+/** How a value is converted between JSON and the app. Parts that are not listed stay as they are. */
 export type Conversion =
   | { readonly kind: "leaf"; readonly leaf: DecodedLeaf }
-  /** As a planned type is converted. */
+  /** The conversion of a planned type. */
   | { readonly kind: "type"; readonly id: string }
   | { readonly kind: "list"; readonly item: Conversion }
   | { readonly kind: "map"; readonly value: Conversion }
@@ -19,7 +19,7 @@ export type Conversion =
   | {
       readonly kind: "record";
       readonly fields: readonly { readonly name: string; readonly of: Conversion }[];
-      /** Of every key that is not declared. */
+      /** The conversion of every undeclared key. */
       readonly rest?: Conversion;
       readonly declared: readonly string[];
     }
@@ -28,16 +28,16 @@ export type Conversion =
       readonly field: string;
       readonly rows: readonly { readonly value: string; readonly of: Conversion }[];
     }
-  /** The first form that fits. */
+  /** The first form that matches. */
   | { readonly kind: "either"; readonly forms: readonly (MemberForm & { readonly of?: Conversion })[] };
 
-/** Knows what is converted in the types of a plan. */
+/** Finds the conversions of a plan's types. */
 export class Conversions {
-  /** Keys of the types that hold something that is converted. */
+  /** The keys of types that contain something to convert. */
   private readonly converted = new Set<string>();
-  /** Keys of those that hold integers which need all their digits. */
+  /** The keys of types with integers that need all their digits. */
   private readonly exact = new Set<string>();
-  /** The settings convert anything at all. */
+  /** Whether the settings convert anything. */
   private readonly isAny: boolean;
 
   constructor(
@@ -58,12 +58,12 @@ export class Conversions {
         eachChild(next, (child) => open.push(child.shape));
       }
     }
-    // A set that grows is walked to its end.
+    // A set that grows during the loop is read to its end.
     for (const set of [this.converted, this.exact])
       for (const id of set) for (const user of usedBy.get(id) ?? []) set.add(user);
   }
 
-  /** The planned types that are converted, each with its conversion. */
+  /** Returns the planned types that are converted, each with its conversion. */
   ofTypes(): { readonly type: PlannedType; readonly of: Conversion }[] {
     return [...this.types.values()].flatMap((type) =>
       this.converted.has(type.id)
@@ -72,12 +72,12 @@ export class Conversions {
     );
   }
 
-  /** The conversion of a use of a shape; undefined when nothing in it is converted. */
+  /** Returns the conversion of a use of a shape; undefined if nothing in it is converted. */
   of(reference: Reference): Conversion | undefined {
     return this.isAny ? this.ofShape(reference.shape) : undefined;
   }
 
-  /** Whether something in a shape needs integers with all their digits. */
+  /** Returns whether a shape contains integers that need all their digits. */
   needsExact(reference: Reference): boolean {
     if (this.settings.int64 === "number") return false;
     const open: Shape[] = [reference.shape];

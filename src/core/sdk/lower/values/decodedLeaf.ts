@@ -1,21 +1,21 @@
 import type { Shape } from "../../../contract/model.js";
 import type { SharedSettings } from "../sharedSettings.js";
 
-/** What a text or a number becomes in the app, where it does not stay what is on the wire. */
+/** The app's type for a string or a number, if it differs from JSON. */
 export type DecodedLeaf =
   | { readonly kind: "instant" }
-  /** A 64-bit integer that keeps all its digits. */
+  /** A 64-bit integer with all its digits. */
   | { readonly kind: "integer"; readonly as: "bigint" | "text" }
   /** A type of the app's own. */
   | { readonly kind: "own"; readonly format: string };
 
-/** The settings that decide what is decoded. */
+/** The settings that decide which values are decoded. */
 export type DecodingSettings = Pick<SharedSettings, "dates" | "int64" | "ownFormats">;
 
-/** Everything as it is on the wire. */
+/** Every value stays as in JSON. */
 export const nothingDecoded: DecodingSettings = { dates: "text", int64: "number", ownFormats: new Set() };
 
-/** What the settings make of a text or number; undefined when it stays as it is. */
+/** Returns the app's type for a string or number; undefined if it stays as in JSON. */
 export function decodedLeaf(shape: Shape, settings: DecodingSettings): DecodedLeaf | undefined {
   if (shape.kind !== "text" && shape.kind !== "integer" && shape.kind !== "number") return undefined;
   const { format } = shape;

@@ -3,15 +3,15 @@ import { reachedTypes } from "../../../contract/reachedTypes.js";
 import { receivedBy, repliedTo } from "../../planSent.js";
 import type { ContractPlan, PlannedType } from "../../sdkPlan.js";
 
-/** Which ways the values of a type go. */
+/** The directions in which the values of a type are sent. */
 export interface Direction {
-  /** Answers, failures or requests of the server hold it. */
+  /** Whether responses, failures or requests of the server contain it. */
   readonly isRead: boolean;
-  /** Requests of the app hold it. */
+  /** Whether requests of the app contain it. */
   readonly isWritten: boolean;
 }
 
-/** What goes which way of a plan's types, by id; what goes neither way is not listed. */
+/** Returns the directions of a plan's types, by id. Types without a direction are left out. */
 export function directions(plan: ContractPlan): Map<string, Direction> {
   const read = reached(readReferences(plan), plan.types);
   const written = reached(writtenReferences(plan), plan.types);

@@ -2,7 +2,7 @@ import type { Shape } from "../../../contract/model.js";
 import { reachedTypes } from "../../../contract/reachedTypes.js";
 import type { GraphqlCall, PlannedType } from "../../sdkPlan.js";
 
-/** Whether the variables of a GraphQL call can hold files. */
+/** Returns whether the variables of a GraphQL call can contain files. */
 export function holdsFiles(call: GraphqlCall, types: ReadonlyMap<string, PlannedType>): boolean {
   const shapes: Shape[] = call.variables.map((field) => field.type.shape);
   const reached = reachedTypes(shapes, (id) => types.get(id)?.shape);

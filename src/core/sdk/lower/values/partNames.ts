@@ -4,7 +4,7 @@ import { referenceSignature } from "../../../contract/sameShape.js";
 import { claimApart, memberNameFrom, NameScope, spelledTypeName, typeNameFrom } from "../../nameScope.js";
 import type { PlannedType } from "../../sdkPlan.js";
 
-/** What the fields of a record are called in camelCase, unique in the record whatever the case. */
+/** Returns the camelCase names of a record's fields, unique in the record in any case. */
 export function memberNames(fields: readonly Field[]): Map<Field, string> {
   return claimApart(new NameScope(), fields, {
     wanted: ({ name }) => memberNameFrom(name),
@@ -13,7 +13,7 @@ export function memberNames(fields: readonly Field[]): Map<Field, string> {
   });
 }
 
-/** What the values of a choice are called in camelCase, unique in the choice whatever the case. */
+/** Returns the camelCase names of an enum's values, unique in the enum in any case. */
 export function choiceNames(values: readonly Choice[]): Map<Choice, string> {
   return claimApart(new NameScope(), values, {
     wanted: ({ value }) => memberNameFrom(String(value)),
@@ -22,7 +22,7 @@ export function choiceNames(values: readonly Choice[]): Map<Choice, string> {
   });
 }
 
-/** What the members of a union are called in camelCase, unique in the union whatever the case. */
+/** Returns the camelCase names of a union's members, unique in the union in any case. */
 export function unionNames(union: UnionShape, types: ReadonlyMap<string, PlannedType>): Map<Reference, string> {
   const places = new Map(union.members.map((member, at) => [member, at]));
   const wanted = (member: Reference): string => {
@@ -36,12 +36,12 @@ export function unionNames(union: UnionShape, types: ReadonlyMap<string, Planned
   });
 }
 
-/** What the positions of a tuple are called: they have nothing but their number. */
+/** Returns the names of a tuple's positions, which are made from their numbers. */
 export function positionNames(count: number): string[] {
   return Array.from({ length: count }, (_, at) => `part${String(at + 1)}`);
 }
 
-/** What a shape is called that has no name of its own. */
+/** The words for a shape without a name of its own. */
 function wordsOf(shape: Shape, types: ReadonlyMap<string, PlannedType>): string {
   switch (shape.kind) {
     case "named":

@@ -2,7 +2,7 @@ import type { Field, RecordShape, Shape } from "../../../contract/model.js";
 import { resolveShape } from "../../../contract/resolveShape.js";
 import type { PlannedType } from "../../sdkPlan.js";
 
-/** The records that hold files: as a field, in a list, or in a record that they hold. */
+/** Returns the records that contain files: as a field, in a list, or in a record inside them. */
 export function recordsWithFiles(types: ReadonlyMap<string, PlannedType>): ReadonlySet<RecordShape> {
   const records = [...types.values()].flatMap(({ shape }) => (shape.kind === "record" ? [shape] : []));
   const innerOf = (field: Field): Shape => {
@@ -19,7 +19,7 @@ export function recordsWithFiles(types: ReadonlyMap<string, PlannedType>): Reado
       if (known) known.push(record);
       else holders.set(inner, [record]);
     }
-  // What is added while the set is gone through is gone through as well.
+  // Records that are added during the loop are read too.
   for (const record of found) for (const holder of holders.get(record) ?? []) found.add(holder);
   return found;
 }

@@ -4,21 +4,21 @@ import type { PlannedType } from "../../sdkPlan.js";
 import { newerTag } from "../../typePlanner.js";
 import { decodedLeaf, type DecodedLeaf, type DecodingSettings } from "./decodedLeaf.js";
 
-/** A value that shows what a shape looks like in the app. */
+/** A sample value of a shape, as in the app. */
 export type Sample =
   | { readonly kind: "null" | "nothing" | "bytes" | "newer" }
-  /** A text, a number or a boolean. */
+  /** A string, a number or a boolean. */
   | { readonly kind: "value"; readonly value: ChoiceValue }
   | { readonly kind: "decoded"; readonly leaf: Exclude<DecodedLeaf, { readonly kind: "own" }> }
-  /** What the configuration says a GraphQL scalar is, or anything. */
+  /** A value of a GraphQL scalar, with its configured type, or any value. */
   | { readonly kind: "any"; readonly scalar?: string }
   | { readonly kind: "list"; readonly items: readonly Sample[] }
   | { readonly kind: "record"; readonly fields: readonly { readonly name: string; readonly of: Sample }[] }
-  /** What the builder of a planned type makes. */
+  /** The result of a planned type's builder. */
   | { readonly kind: "built"; readonly id: string }
-  /** A member of a union, by its place. A sample of the first member may stand for itself. */
+  /** A member of a union, by position. A sample of the first member may stand for itself. */
   | { readonly kind: "member"; readonly at: number; readonly of: Sample }
-  /** A record that does not say its tag itself. */
+  /** A record without its own tag field. */
   | { readonly kind: "tagged"; readonly of: Sample; readonly field: string; readonly value: string };
 
 const textByFormat: ReadonlyMap<string, string> = new Map([
@@ -38,18 +38,20 @@ export const noFields: Sample = { kind: "record", fields: [] };
 type Types = ReadonlyMap<string, PlannedType>;
 
 /**
- * A sample of a shape with its required fields only, for documentation. Undefined when the shape is too large for a
- * sample, recursive without a way out, or holds what only the app can make.
+ * Returns a sample of a shape with only its required fields, for documentation.
+ *
+ * @returns undefined if the shape is too large for a sample, recursive without an end, or contains a value that only
+ * the app can create
  */
 export function sampleOf(reference: Reference, types: Types, settings: DecodingSettings): Sample | undefined {
   return new Sampling(types, settings).value(reference, 0);
 }
 
-/** One sample in the making. */
+/** One sample that is being built. */
 class Sampling {
-  /** Values so far. */
+  /** The number of values so far. */
   private count = 0;
-  /** Records that the value at hand is inside of. */
+  /** The records around the current value. */
   private readonly open = new Set<Shape>();
 
   constructor(
@@ -105,7 +107,7 @@ class Sampling {
     }
   }
 
-  /** Values of several references; undefined as soon as one has none. */
+  /** The values of several references; undefined as soon as one has none. */
   private all(references: readonly Reference[], depth: number): Sample[] | undefined {
     const values: Sample[] = [];
     for (const reference of references) {
@@ -116,7 +118,7 @@ class Sampling {
     return values;
   }
 
-  /** The first member that has a value and is not what the value is inside of. */
+  /** The first member with a value that is not around the current value. */
   private ofUnion(union: UnionShape, depth: number): Sample | undefined {
     if (union.members.length === 0) return { kind: "nothing" };
     for (const [at, member] of union.members.entries()) {
@@ -139,13 +141,18 @@ class Sampling {
   }
 }
 
-/** A sample of a union whose member at a place is made. */
+/**
+ * Returns a sample of a union.
+ *
+ * @param of a sample of the member
+ * @param at the position of the member
+ */
 export function memberSample(of: Sample, at: number): Sample {
-  // A member of the first member says its own place, which is not the place in this union.
+  // A member of the first member has its own position, which is not the position in this union.
   return at === 0 && of.kind !== "member" ? of : { kind: "member", at, of };
 }
 
-/** The member of a union that a sample of the union is of, and the sample of that member. */
+/** Returns the union member that a sample has, with the sample of that member. */
 export function memberOfSample(
   sample: Sample,
   { members }: UnionShape,
@@ -154,14 +161,14 @@ export function memberOfSample(
   return { member: members[at], of: made.kind === "tagged" ? made.of : made };
 }
 
-/** Whether a record says the values of a tag itself. */
+/** Returns whether a record contains the tag field itself. */
 export function saysTag(member: Reference, tag: string, types: Types): boolean {
   const record = resolveShape(member.shape, types);
   const own = record.kind === "record" && record.fields.find((field) => field.name === tag && field.required);
   return own !== false && own !== undefined && ["literal", "choice"].includes(resolveShape(own.type.shape, types).kind);
 }
 
-/** A value of a shape that holds no others; undefined where only the app can make one. */
+/** Returns a value of a shape without parts; undefined if only the app can create one. */
 export function sampleLeaf(shape: Shape, settings: DecodingSettings): Sample | undefined {
   const leaf = decodedLeaf(shape, settings);
   if (leaf) return leaf.kind === "own" ? undefined : { kind: "decoded", leaf };

@@ -6,7 +6,7 @@ import { decodedLeaf } from "./decodedLeaf.js";
 import { memberSample, noFields, sampleLeaf, saysTag, type Sample } from "./sample.js";
 import type { SharedSettings } from "../sharedSettings.js";
 
-/** How a sample of a record is built for tests: its required fields, with what the test says laid over them. */
+/** How a sample of a record is built for tests: its required fields, with the fields of the test replaced. */
 export interface SampleBuilder {
   readonly type: PlannedType;
   readonly filled: readonly { readonly field: Field; readonly of: Sample }[];
@@ -18,19 +18,22 @@ type MadeFields = Pick<SampleBuilder, "filled" | "lacking">;
 
 type Types = ReadonlyMap<string, PlannedType>;
 
-/** A builder for every record of a plan, with the contract's examples where there are some. */
+/** Returns a builder for every record of a plan, with the contract's examples if there are some. */
 export function sampleBuilders(types: Types, settings: SharedSettings): SampleBuilder[] {
   return new Builders(types, settings).all();
 }
 
 const mostItems = 10;
-/** As many values as stand in one field: lists, tuples and unions that hold others twice would double with each step. */
+/**
+ * The largest number of values in one field. Lists, tuples and unions that contain others twice would double with each
+ * step.
+ */
 const mostValues = 300;
 
 class Builders {
-  /** What is made of the required fields, by type; "open" while it is made. */
+  /** The required fields so far, by type; "open" while they are being built. */
   private readonly made = new Map<string, MadeFields | "open">();
-  /** Values of the field at hand so far. */
+  /** The number of values in the current field so far. */
   private count = 0;
 
   constructor(
@@ -39,7 +42,7 @@ class Builders {
   ) {}
 
   all(): SampleBuilder[] {
-    // In the order of their names, because a circle is broken where it is entered.
+    // Sorted by name, because a circle is broken where it is entered.
     return sortedBy(this.types.values(), ({ name }) => name).flatMap((type) => {
       const { shape } = type;
       if (shape.kind !== "record" || !this.hasBuilder(shape)) return [];
@@ -47,13 +50,13 @@ class Builders {
     });
   }
 
-  /** What is sealed cannot be built; its whole can. */
+  /** A sealed value cannot be built; its whole can. */
   private hasBuilder(shape: RecordShape): boolean {
     const isSealed = this.settings.fragments === "sealed" && (shape.seals ?? []).length > 0;
     return !shape.oneOf && shape.fields.length > 0 && !isSealed;
   }
 
-  /** Made once, because another sample that is made later may need this one, and would then be needed by it. */
+  /** Built once: a later sample may need this one, and would otherwise be needed by it. */
   private fieldsOf(id: string): MadeFields {
     const known = this.made.get(id);
     if (known !== undefined && known !== "open") return known;
@@ -77,12 +80,12 @@ class Builders {
     this.count = 0;
     const value = this.fromExample(field) ?? this.ofReference(field.type, []);
     this.count = before;
-    // What is deprecated stands among constants, and a list of constants is no list that can be written to.
+    // A deprecated value is a constant, and a list of constants is not a mutable list.
     const isConstantList = value?.kind === "list" && value.items.length > 0;
     return field.deprecated !== undefined && isConstantList ? undefined : value;
   }
 
-  /** The contract's own example, where it is a plain value of the field's type. */
+  /** The contract's own example, if it is a plain value of the field's type. */
   private fromExample({ example, type }: Field): Sample | undefined {
     const shape = resolveShape(type.shape, this.types);
     if (decodedLeaf(shape, this.settings)) return undefined;
@@ -95,7 +98,7 @@ class Builders {
     return listed && { kind: "value", value: listed.value };
   }
 
-  /** @param passed types without a builder that the value is inside of: one that needs itself has no end */
+  /** @param passed the types without a builder around the value: one that needs itself has no end */
   private ofReference(reference: Reference, passed: readonly string[]): Sample | undefined {
     return reference.nullable ? { kind: "null" } : this.ofShape(reference.shape, passed);
   }
@@ -119,7 +122,7 @@ class Builders {
         if (count > mostItems) return undefined;
         const before = this.count;
         const item = this.ofReference(shape.item, passed);
-        // Every item is written out, with all that it holds.
+        // Every item is written out, with all its parts.
         this.count += (count - 1) * (this.count - before);
         return item === undefined || this.count > mostValues
           ? undefined
@@ -148,7 +151,7 @@ class Builders {
     }
   }
 
-  /** A member of a union told apart by a tag that its record does not say itself. */
+  /** A member of a union that is identified by a tag outside its record. */
   private tagged(of: Sample, { tag, members }: UnionShape, at: number): Sample {
     const value = tag?.values[at]?.[0];
     const member = members[at];

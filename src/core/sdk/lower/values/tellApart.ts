@@ -2,32 +2,32 @@ import type { ChoiceValue, RecordShape, Reference, Shape, UnionShape } from "../
 import { resolveShape } from "../../../contract/resolveShape.js";
 import type { PlannedType } from "../../sdkPlan.js";
 
-/** How a value of a union is recognised as one of its members. */
+/** How the member of a union is recognised from a value. */
 export type TellingApart =
-  /** By the value of a field; each member with the values that say it. */
+  /** By the value of a field. Each member has its values. */
   | { readonly by: "tag"; readonly field: string; readonly rows: readonly TagRow[] }
-  /** By its form: the first one that fits, in this order. */
+  /** By its form: the first one that matches, in this order. */
   | { readonly by: "form"; readonly forms: readonly MemberForm[] };
 
 export interface TagRow {
   readonly value: string;
-  /** The member's place in the union. */
+  /** The member's position in the union. */
   readonly at: number;
 }
 
-/** A form of value that a member of a union can have. */
+/** The form of values of a union member. */
 export interface MemberForm {
   readonly at: number;
   readonly kind: "text" | "number" | "list" | "record";
-  /** Records: the fields that have to be there. */
+  /** For records: the required fields. */
   readonly needs: readonly string[];
-  /** Records: fields that say by the only values that they can have which member it is; absent where none does. */
+  /** For records: fields with a fixed set of values that identify the member; absent if there are none. */
   readonly constants?: readonly FieldConstants[];
-  /** The only values it can have. */
+  /** The only possible values. */
   readonly values?: readonly (string | number | boolean)[];
 }
 
-/** The only values that a field can have. */
+/** The only possible values of a field. */
 export interface FieldConstants {
   readonly name: string;
   readonly values: readonly ChoiceValue[];
@@ -36,10 +36,10 @@ export interface FieldConstants {
 type Types = ReadonlyMap<string, PlannedType>;
 
 /**
- * Says how the members of a union are told apart. Without a tag, what says most about itself is asked first.
+ * Returns how the members of a union are distinguished. Without a tag, the most specific member comes first.
  *
- * @param isDecoded whether a member becomes something else in the app; of plain values, one that does not is asked first,
- * because any value fits it
+ * @param isDecoded whether a member is converted for the app. Of plain values, one that is not converted comes first,
+ * because any value matches it
  */
 export function tellApart(
   union: UnionShape,
@@ -57,7 +57,7 @@ export function tellApart(
     const decoded = isDecoded(member);
     return formsOf(member.shape, at, { isDecoded: decoded, types }).map((form) => ({
       form,
-      // Values that are listed count more than a form, and a form more than the fields that it needs.
+      // Listed values count more than a form, and a form more than required fields.
       rank: (form.values ? -1000 : form.constants ? -750 : decoded ? 0 : -500) - form.needs.length,
     }));
   });
@@ -88,7 +88,7 @@ function formsOf(
     case "map":
       return [{ at, kind: "record", needs: [] }];
     case "union":
-      // What is the same in the app and on the wire need not be recognised.
+      // A value that is the same in JSON and in the app does not have to be recognised.
       return isDecoded ? (["record", "text", "number", "list"] as const).map((kind) => ({ at, kind, needs: [] })) : [];
     default:
       return [];
@@ -96,8 +96,8 @@ function formsOf(
 }
 
 /**
- * How a record is recognised: by the fields that it needs, and by those of them that can have some values only. A choice
- * may get other values than are listed, so that its record is also known without it, when no other one fits better.
+ * A record is recognised by its required fields, and by those of them with a fixed set of values. An enum may get other
+ * values than listed, so its record is also recognised without it, if no other matches better.
  */
 function recordForms({ fields }: RecordShape, at: number, types: Types): (MemberForm & { readonly kind: "record" })[] {
   const required = fields.filter((field) => field.required);
@@ -118,19 +118,19 @@ function recordForms({ fields }: RecordShape, at: number, types: Types): (Member
   return fixed.length === constants.length ? [form(constants)] : [form(constants), form(fixed)];
 }
 
-/** More values than these say too little about a record to be written out. */
+/** More values than these are too little evidence of a record to be written out. */
 const mostConstants = 50;
 
-/** A form of value by which a member of a union is recognised where every member has to be. */
+/** The form of values of a union member, in a language where every member must be recognised. */
 export interface AnyMemberForm extends Omit<MemberForm, "kind"> {
   readonly kind: MemberForm["kind"] | "whole" | "truth" | "anything";
 }
 
 /**
- * How the members of a union without a tag are recognised in a language that has a value of its own for each: all of
- * them, in the order in which they are tried.
+ * Returns how the members of a union without a tag are recognised in a language with a separate value for each: all of
+ * them, in order.
  *
- * @param isOpen a choice may have values that the contract does not list
+ * @param isOpen whether an enum may have values that the contract does not list
  */
 export function tellAllApart(union: UnionShape, types: Types, isOpen: boolean): AnyMemberForm[] {
   const found = union.members.flatMap((member, at) =>
@@ -142,11 +142,11 @@ export function tellAllApart(union: UnionShape, types: Types, isOpen: boolean): 
 interface Telling {
   readonly types: Types;
   readonly isOpen: boolean;
-  /** Unions that were opened for this member: to open one again tells nothing new. */
+  /** The unions that were opened for this member: opening one again adds nothing. */
   readonly passed: Set<Shape>;
 }
 
-/** What says most about itself comes first: listed values, then records by the fields that they need, then kinds of values. */
+/** The most specific form comes first: listed values, then records by required fields, then types of values. */
 function allFormsOf(
   shape: Shape,
   at: number,

@@ -3,9 +3,9 @@ import { eachChild } from "../../../contract/childReferences.js";
 import type { PlannedType } from "../../sdkPlan.js";
 
 /**
- * Ids of the types that are only another name for a list, a map or a tuple, and become a class all the same: those that
- * hold themselves through nothing but such names, for which the language has no alias, and those that would be too long
- * without their names, as the compiler sees an alias.
+ * Returns the ids of types that are only another name for a list, a map or a tuple, but need a class. These are the
+ * types that contain themselves through such names only, for which the language has no alias, and those whose alias
+ * would be too long for the compiler.
  */
 export function wrappedAliases(types: ReadonlyMap<string, PlannedType>): Set<string> {
   const aliases = [...types.values()].filter(({ shape }) => isAlias(shape));
@@ -28,10 +28,10 @@ export function wrappedAliases(types: ReadonlyMap<string, PlannedType>): Set<str
   return wrapped;
 }
 
-/** As many names as a type may have in it. */
+/** The largest number of names in a type. */
 const longestAlias = 100;
 
-/** Whether a type has no class of its own. */
+/** Returns whether a type has no class of its own. */
 export function isAlias({ kind }: Shape): boolean {
   return kind !== "record" && kind !== "choice" && kind !== "union";
 }
