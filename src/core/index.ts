@@ -1,4 +1,4 @@
-/** The computation of Rhema as a library: contracts in, SDK texts and impact out; no file, network or console. */
+/** The core of Rhema as a library: contracts in, SDK texts and impact out. It uses no file, network or console. */
 export { readContract } from "./readContract.js";
 export { type ContractReading } from "./contract/contractReading.js";
 export { readQueryDocuments, type QueryReading, type TypingOptions } from "./graphql/documents/readQueryDocuments.js";

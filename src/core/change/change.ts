@@ -13,45 +13,45 @@ export interface Change extends Traits {
   /** The kind of place that it is at. */
   readonly at: PointKind;
   readonly face: ChangeFace;
-  /** What changed, as people name it: "GET /berths", "Berth.note", "Query.voyages(first:)". */
+  /** The part that changed, with its name for people: "GET /berths", "Berth.note", "Query.voyages(first:)". */
   readonly subject: string;
   /** One full sentence. */
   readonly message: string;
   readonly verdict: Verdict;
-  /** What it means for each SDK, where there are several; the verdict is then that of the one that it hits hardest. */
+  /** The effect on each SDK, if there are several. The verdict is then that of the SDK that is affected most. */
   readonly sdks?: readonly ForSdk[];
   readonly before?: Place;
   readonly after?: Place;
-  /** REST: labels of the old contract's operations that reach it. */
+  /** REST: the labels of the old contract's operations that use it. */
   readonly operations: readonly string[];
-  /** How query documents and source depend on it; a use with one of these coordinates is hit. */
+  /** The coordinates of its uses. A query document or source with one of them is affected. */
   readonly coordinates: readonly Coordinate[];
   /**
-   * What calls the operations that answer it, in the SDK's own names, where the SDK reads all of an answer: a call whose
-   * answer it cannot read fails in released apps, whatever the app would have used of it.
+   * The functions of the operations whose response contains it, in the SDK's own names, if the SDK reads whole
+   * responses. A call whose response cannot be read fails in released apps, whichever part the app uses.
    */
   readonly callers?: readonly Coordinate[];
-  /** GraphQL: uses for which the verdict is another one, by coordinate. */
+  /** GraphQL: uses with another verdict, by coordinate. */
   readonly verdictAt?: ReadonlyMap<Coordinate, Verdict>;
-  /** GraphQL: the interfaces and unions of a type that an answer can now be. */
+  /** GraphQL: the interfaces and unions of a type that a response can now have. */
   readonly joins?: readonly string[];
-  /** GraphQL: what may be selected of a new type that answers as the old one did: "name", "on Vessel". */
+  /** GraphQL: the possible selections of a new type that give the same result as the old one: "name", "on Vessel". */
   readonly kept?: readonly string[];
-  /** It is news only for source that uses it: nobody promised it. */
+  /** It affects only source that uses it, because the contract never promised it. */
   readonly isUnpromised?: boolean;
-  /** Source is spared that does nothing with the value but this. */
+  /** Source that only uses the value in one of these ways is not affected. */
   readonly spares?: readonly SourceUseKind[];
-  /** Source that would not compile is only at risk when it does nothing with the value but this. */
+  /** Source that would not compile is only at risk if it only uses the value in one of these ways. */
   readonly endangers?: readonly SourceUseKind[];
-  /** Of source that reads it hits only what hands the value on as the type that it had. */
+  /** Of source that reads it, it affects only code that passes the value on with its old type. */
   readonly hitsNamedTypes?: boolean;
-  /** It is about null alone: source that takes null as well is spared. */
+  /** It only concerns null. Source that also accepts null is not affected. */
   readonly isOfNull?: boolean;
-  /** Source that takes it for granted that one of these may be null does not compile any more, by their coordinates. */
+  /** Source that expects that one of these may be null no longer compiles, by their coordinates. */
   readonly unwrapped?: readonly Coordinate[];
-  /** Of source it hits only a match that names everything there was. */
+  /** Of source, it affects only a match that lists all values. */
   readonly hitsWholeMatches?: boolean;
-  /** REST: source is hit only where it names this, for example the field that is gone. */
+  /** REST: source is affected only if it contains this name, for example that of the removed field. */
   readonly word?: string;
   readonly hint?: string;
 }

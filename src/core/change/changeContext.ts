@@ -6,15 +6,15 @@ import type { Rule } from "./rule.js";
 import { rules } from "./rules/index.js";
 import type { SdkFacts } from "./sdkFacts.js";
 
-/** Where a comparison stands: what it knows, and what is done with the points it comes to. */
+/** The state of a comparison: its facts, and what happens with each point. */
 export interface ChangeContext {
-  /** Named shapes of either side. */
+  /** The named shapes of each side. */
   readonly before: ShapeTable;
   readonly after: ShapeTable;
   readonly facts: SdkFacts;
   readonly isGraphql: boolean;
   readonly signatures: Signatures;
-  /** GraphQL: the interfaces and unions that a type of the new schema belongs to. */
+  /** GraphQL: returns the interfaces and unions of a type of the new schema. */
   readonly joins?: (type: string) => readonly string[];
   readonly at: <K extends PointKind>(kind: K, point: Points[K]) => void;
 }
@@ -27,9 +27,10 @@ for (const rule of rules as readonly Rule[]) {
 }
 
 /**
- * Asks every rule for a point and adds what they find.
+ * Applies every rule to a point and adds the changes that they find.
  *
- * @param operations labels of the operations that reach what is compared; asked for only when there is a change
+ * @param changes extended in place
+ * @param operations returns the labels of operations that use the compared part; called only for a change
  */
 export function applyRules<K extends PointKind>(
   changes: Change[],

@@ -1,17 +1,17 @@
 import type { ChangeCode } from "./changeCodes.js";
 
-/** Two versions of a made-up contract that differ in one thing. */
+/** Two versions of a made-up contract with one difference. */
 export interface ChangeExample {
   readonly protocol: "rest" | "graphql";
   readonly before: string;
   readonly after: string;
-  /** Codes of changes that never come without this one. */
+  /** The codes of changes that always come with this one. */
   readonly along?: readonly ChangeCode[];
-  /** REST: parameters that the connection supplies. */
+  /** REST: shared parameters, which the connection supplies. */
   readonly standing?: readonly string[];
-  /** Only languages that know types by their names see it. */
+  /** Only languages that distinguish types by name see it. */
   readonly isOfNames?: boolean;
-  /** It is news only for source that takes records apart by places. */
+  /** It affects only source that destructures records by position. */
   readonly isOfPlaces?: boolean;
 }
 
@@ -21,7 +21,7 @@ function description(paths: string, more = ""): string {
   return `openapi: 3.1.0\ninfo: { title: Berths, version: "1" }\npaths:\n${paths}${more}`;
 }
 
-/** Two versions of `GET /berths`, by what stands in it. */
+/** Two versions of `GET /berths`, from its content. */
 function operation(before: string, after: string): ChangeExample {
   const get = (inside: string): string => description(`  /berths:\n    get:\n      operationId: listBerths\n${inside}`);
   return { protocol: "rest", before: get(before), after: get(after) };
@@ -47,7 +47,7 @@ function inside(before: Inside, after: Inside): ChangeExample {
   return operation(lines(before), lines(after));
 }
 
-/** Two versions of a schema that is only answered. */
+/** Two versions of a schema that is only in responses. */
 function answered(
   before: string,
   after: string,
@@ -64,7 +64,7 @@ function answered(
   return { protocol: "rest", before: text(before, name), after: text(after, afterName) };
 }
 
-/** Two versions of a schema that is only sent. */
+/** Two versions of a schema that is only in requests. */
 function sent(before: string, after: string): ChangeExample {
   const text = (schema: string): string =>
     description(
@@ -108,7 +108,7 @@ const vessels =
   "type Query { vessel: Vessel tug: Tug }\ninterface Vessel { name: String }\ntype Sail implements Vessel { name: String }\n";
 const finding = (input: string): string => `type Query { berth(by: BerthBy!): String }\n${input}\n`;
 
-/** For each change code two contracts between which nothing else changes; `rhema explain` shows them, a test compares them. */
+/** For each change code, two contracts with only that change. `rhema explain` shows them, and a test compares them. */
 export const changeExamples: Readonly<Record<ChangeCode, ChangeExample>> = {
   "operation.gone": {
     protocol: "rest",

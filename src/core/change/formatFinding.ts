@@ -6,7 +6,7 @@ import { shapeWords } from "../contract/shapeWords.js";
 import { inDocuments, ofNumbers } from "./typeFinding.js";
 import { verdicts, type Level } from "./verdict.js";
 
-/** What is to be said when a value has another format; undefined when it has not. */
+/** Returns the change if a value has another format; undefined if it has not. */
 export function formatFinding(point: Points["value"], facts: SdkFacts): Finding | undefined {
   const { subject, face, before, after } = point;
   const left = before.shape;
@@ -21,12 +21,12 @@ export function formatFinding(point: Points["value"], facts: SdkFacts): Finding 
   const isSame = facts.leafType(left) === facts.leafType(right);
   const code: Level = isSame ? "compatible" : "breaking";
   if (from === "id" || to === "id") {
-    // The text is the same on the wire.
+    // The text in the request or response is the same.
     const finding = { message, verdict: verdicts.harmless };
     return point.face === "ask" ? inDocuments(point, finding) : finding;
   }
   const apps = face === "answer" ? answered(left, from, { to, facts }) : asked(left, from, to);
-  // A format that means nothing to anybody is no change worth a line.
+  // A format without any meaning is not worth a line.
   return code === "compatible" && apps === "compatible" && left.kind === "number"
     ? undefined
     : { message, verdict: { code, apps }, spares: left.kind === "text" ? ["shows", "orders"] : ofNumbers };
@@ -49,7 +49,7 @@ function asked(shape: Shape, from: string | undefined, to: string | undefined): 
   return to === undefined ? "compatible" : "breaking";
 }
 
-/** 64 bits unless it says less. */
+/** 64 bits unless the format has fewer. */
 function width(format: string | undefined): number {
   return format === "int32" ? 32 : format === "int16" ? 16 : format === "int8" ? 8 : 64;
 }

@@ -4,45 +4,45 @@ import type { PointKind, Points } from "./compare/points.js";
 import type { SdkFacts } from "./sdkFacts.js";
 import type { Level, Verdict } from "./verdict.js";
 
-/** What a rule says about a point. */
+/** The result of a rule at a point. */
 export interface Finding {
   /** One full sentence. */
   readonly message: string;
   readonly verdict: Verdict;
   readonly hint?: string | undefined;
-  /** Instead of the point's own. */
+  /** Replaces the point's own. */
   readonly coordinates?: readonly Coordinate[];
-  /** Instead of the point's own; null when source is hit whatever it names. */
+  /** Replaces the point's own; null if source is affected whatever it names. */
   readonly word?: string | null | undefined;
-  /** GraphQL: the interfaces and unions of a type that an answer can now be. */
+  /** GraphQL: the interfaces and unions of a type that a response can now have. */
   readonly joins?: readonly string[] | undefined;
-  /** It is news only for source that uses it: nobody promised it. */
+  /** It affects only source that uses it, because the contract never promised it. */
   readonly isUnpromised?: boolean | undefined;
-  /** Source is spared that does nothing with the value but this. */
+  /** Source that only uses the value in one of these ways is not affected. */
   readonly spares?: readonly SourceUseKind[] | undefined;
-  /** Source that would not compile is only at risk when it does nothing with the value but this. */
+  /** Source that would not compile is only at risk if it only uses the value in one of these ways. */
   readonly endangers?: readonly SourceUseKind[] | undefined;
-  /** Of source that reads it hits only what hands the value on as the type that it had. */
+  /** Of source that reads it, it affects only code that passes the value on with its old type. */
   readonly hitsNamedTypes?: boolean | undefined;
-  /** It is about null alone: source that takes null as well is spared. */
+  /** It only concerns null. Source that also accepts null is not affected. */
   readonly isOfNull?: boolean | undefined;
-  /** Source that takes it for granted that one of these may be null does not compile any more, by their coordinates. */
+  /** Source that expects that one of these may be null no longer compiles, by their coordinates. */
   readonly unwrapped?: readonly Coordinate[] | undefined;
-  /** Of source it hits only a match that names everything there was. */
+  /** Of source, it affects only a match that lists all values. */
   readonly hitsWholeMatches?: boolean | undefined;
-  /** GraphQL: what may be selected of a new type that answers as the old one did. */
+  /** GraphQL: the possible selections of a new type that give the same result as the old one. */
   readonly kept?: readonly string[] | undefined;
-  /** Uses for which the verdict is another one, by coordinate. */
+  /** Uses with another verdict, by coordinate. */
   readonly verdictAt?: ReadonlyMap<Coordinate, Verdict> | undefined;
 }
 
-/** What is true of every change that a rule finds. */
+/** What is true for every change of a rule. */
 export interface Traits {
-  /** Something is deprecated that was not. */
+  /** Something is newly deprecated. */
   readonly isDeprecation?: true;
-  /** One of several values, or kinds of value, is gone: source that uses what it was one of may use another one. */
+  /** One of several values, or types of values, was removed. Source that uses the owner may use another value. */
   readonly isOneOfSeveral?: true;
-  /** Of query documents it hits only those that say the name of the type. */
+  /** Of query documents, it affects only those that contain the name of the type. */
   readonly hitsNames?: true;
 }
 
@@ -58,7 +58,12 @@ export interface Rule<C extends string = string, K extends PointKind = PointKind
   find(point: Points[K], facts: SdkFacts): Finding | undefined;
 }
 
-/** Declares a rule; see `rules/` for the pattern: one file each, and a row in `rules/index.ts`. */
+/**
+ * Declares a rule. The pattern is in `rules/`: one file each, and a row in `rules/index.ts`.
+ *
+ * @param at the kind of point
+ * @param code the code of the change
+ */
 export function rule<K extends PointKind, C extends string>(
   at: K,
   code: C,

@@ -3,47 +3,53 @@ import type { ContractNames } from "../sdk/contractNames.js";
 import type { RestSettings } from "../sdk/planRest.js";
 import type { ContractPlan } from "../sdk/sdkPlan.js";
 
-/** What a language and the settings of an SDK make of a contract, as far as verdicts depend on it. */
+/** The facts of a language and an SDK's settings on which verdicts depend. */
 export interface SdkFacts {
   /**
-   * The type that a value without parts has in source, behind its names: two values with the same text compile alike.
+   * Returns the type in source of a value without parts, with names replaced by definitions. Two values with the same
+   * text compile alike.
    */
   readonly leafType: (shape: Shape) => string;
-  /** What source calls a type of the plan, and a field of a record. */
+  /** Returns the source names of a planned type, and of a field of a record. */
   readonly typeName: (name: string) => string;
   readonly memberName: (field: string) => string;
-  /** What source calls everything else that a plan holds. */
+  /** Returns the source names of all other parts of a plan. */
   readonly names: (plan: ContractPlan) => ContractNames;
-  /** Two types of the same shape are different ones. */
+  /** Whether two types with the same shape are different types. */
   readonly knowsTypesByName: boolean;
-  /** A place of which the contract says nothing takes every value that source has. */
+  /** Whether a place without a type in the contract accepts every value of source. */
   readonly unsaidTakesAll: boolean;
-  /** A choice is a text, a number or a boolean to source, and no type of its own. */
+  /** Whether an enum is a string, a number or a boolean in source, without a type of its own. */
   readonly choicesArePlain: boolean;
-  /** Whether a value becomes another one in the app than is on the wire, so that another spelling of it is not read. */
+  /** Returns whether a value is converted for the app, so that another spelling of it cannot be read. */
   readonly decodes: (shape: Shape) => boolean;
-  /** Answers may hold choices that the contract does not list. */
+  /** Whether responses may contain enum values that the contract does not list. */
   readonly openChoices: boolean;
-  /** GraphQL answers may hold members of unions and interfaces that the schema does not have. */
+  /** Whether GraphQL responses may contain members of unions and interfaces that the schema does not have. */
   readonly openUnions: boolean;
-  /** Unions of REST carry a member that the contract does not list too, and have no fields in common in source. */
+  /**
+   * Whether unions of REST have a member for values that the contract does not list, and no common fields in source.
+   */
   readonly opensAllUnions: boolean;
-  /** Answers are held against the contract before they are used. */
+  /** Whether responses are validated against the contract before they are used. */
   readonly verifies: boolean;
-  /** Each answer is read as a whole: a call fails when a part of its answer cannot be read, whatever is used of it. */
+  /**
+   * Whether each response is read as a whole: a call fails if a part of its response cannot be read, whichever part is
+   * used.
+   */
   readonly readsWhole: boolean;
-  /** The app says itself where the server is. */
+  /** Whether the app supplies the address of the server itself. */
   readonly suppliesBaseUrl: boolean;
-  /** Source that takes null away from a value that is never null does not compile. */
+  /** Whether source does not compile that unwraps a value that is never null. */
   readonly refusesUnwrapping: boolean;
-  /** Source can tell in an answer whether a value is absent or null; else both are the same to it. */
+  /** Whether source can distinguish absent from null in a response. */
   readonly tellsAbsentFromNull: boolean;
-  /** The compiler wants every match to name all members of a union, open ones included. */
+  /** Whether the compiler requires every match to list all members of a union, also of an open one. */
   readonly matchesAllMembers: boolean;
-  /** Arguments are given by their place, so that a new one may come before others. */
+  /** Whether arguments are passed by position, so that a new one may come before others. */
   readonly takesArgumentsByPlace: boolean;
-  /** Source can take a record apart by the places of its fields, which stand in the order of their names. */
+  /** Whether source can destructure a record by the positions of its fields, which are sorted by name. */
   readonly takesRecordsApart: boolean;
-  /** What the SDK covers of a REST contract, and how. */
+  /** The settings for a REST contract's part of the SDK. */
   readonly rest: RestSettings;
 }

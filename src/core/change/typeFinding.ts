@@ -9,8 +9,8 @@ import { shapeWords } from "../contract/shapeWords.js";
 import { heavier, verdicts, type Verdict } from "./verdict.js";
 
 /**
- * What is to be said when a value has another type; undefined when it has not. Unions are compared member by member
- * and never come here.
+ * Returns the change if a value has another type; undefined if it has not. Unions are compared member by member and
+ * never get here.
  */
 export function typeFinding(point: Points["value"], facts: SdkFacts): Finding | undefined {
   const { subject, face } = point;
@@ -37,7 +37,7 @@ export function typeFinding(point: Points["value"], facts: SdkFacts): Finding | 
   return isAnswer || !point.isGraphql ? finding : inDocuments(point, finding);
 }
 
-/** A choice that has one value left is a constant to source, and no type of its own; and the other way round. */
+/** An enum with one value left is a constant in source, without a type of its own, and vice versa. */
 function ofChoices(
   subject: string,
   before: Shape,
@@ -49,31 +49,31 @@ function ofChoices(
   return { message, verdict: verdicts.codeBreaks, spares: ["shows"] };
 }
 
-/** What is still done with a value of another type. */
+/** The uses that are still possible for a value of another type. */
 function sparedOf(before: Shape, after: Shape): readonly SourceUseKind[] {
   if (isNumber(before) && isNumber(after)) return ofNumbers;
-  // Numbers and texts can be put in order, whichever they are.
+  // Numbers and strings can be sorted, whichever they are.
   return isLeaf(after) || after.kind === "text" ? ["shows", "orders"] : ["shows"];
 }
 
-/** What is done with a number, whichever kind of number it is. */
+/** The uses that are possible for every number type. */
 export const ofNumbers: readonly SourceUseKind[] = ["shows", "orders", "computes"];
 
 function isNumber({ kind }: Shape): boolean {
   return kind === "integer" || kind === "number";
 }
 
-/** Where a list is expected, one value may be taken for a list of one; source has another type for it. */
+/** A single value may count as a list of one. Source has another type for it. */
 function takenAlone({ asListOfOne, coordinates, before: { shape } }: Points["value"], verdict: Verdict): Verdict {
   if (asListOfOne === undefined) return verdict;
   if (isWrittenOut(coordinates)) return verdicts.harmless;
-  // A text may hold the mark that parts are taken apart at.
+  // A string may contain the separator at which it is split.
   return asListOfOne === "whole" || isLeaf(shape) ? verdicts.codeBreaks : verdicts.codeBreaksAppsRisky;
 }
 
 /**
- * A GraphQL variable says its type, and is refused where another one is expected; what is written out in a document
- * is judged once and for all, what is sent as a value of a variable each time.
+ * Returns a finding for GraphQL documents. A variable declares its type and is refused if another one is expected. A
+ * literal in a document is rated once, and the value of a variable each time it is sent.
  */
 export function inDocuments({ coordinates }: Points["value"], { message, verdict }: Finding): Finding {
   const sent = coordinates.map((coordinate) => printCoordinate(coordinate, "variable"));
@@ -85,12 +85,12 @@ export function inDocuments({ coordinates }: Points["value"], { message, verdict
   };
 }
 
-/** Whether it is an argument, whose value stands in the document or comes from a variable. */
+/** Whether it is an argument, whose value is in the document or comes from a variable. */
 function isWrittenOut(coordinates: readonly Coordinate[]): boolean {
   return coordinates.some(isArgument);
 }
 
-/** A text that any value becomes when it is written. */
+/** A string that any value becomes when it is written. */
 function isAnyText(shape: Shape): boolean {
   return shape.kind === "text" && shape.format === undefined && shape.constraints?.pattern === undefined;
 }
@@ -139,19 +139,19 @@ function asked(
   if (values !== undefined && isWhole(after, values))
     return isTypeOfItsOwn(before, facts) ? verdicts.codeBreaks : verdicts.harmless;
   if (isUnsaid(after)) return facts.unsaidTakesAll || isSame ? verdicts.harmless : verdicts.codeBreaks;
-  // A type that is answered too is as open as answers are.
+  // A type that is also in responses is as open as responses are.
   const isOpened = facts.openChoices && isShared && before.kind === "text" && valueKind(after) === "string";
   if (isOpened && !isTypeOfItsOwn(after, facts)) return verdicts.appsBreak;
   if (before.kind === "tuple" && after.kind === "tuple") return tupleAsked(before, after);
   return verdicts.bothBreak;
 }
 
-/** Whether source knows a choice by a type of its own; a single value is a constant. */
+/** Whether an enum has a type of its own in source. A single value is a constant. */
 function isTypeOfItsOwn({ kind }: Shape, { choicesArePlain }: SdkFacts): boolean {
   return kind === "choice" && !choicesArePlain;
 }
 
-/** Parts that come later are seen by who checks the length alone; parts that are missing by who reads them. */
+/** Code that checks only the length sees additional parts, and code that reads them sees missing parts. */
 function tupleAnswered(before: TupleShape, after: TupleShape, verifies: boolean): Verdict {
   const needed = ({ items, needed = items.length }: TupleShape): number => needed;
   const longest = ({ items, rest }: TupleShape): number => (rest ? Infinity : items.length);
@@ -160,7 +160,7 @@ function tupleAnswered(before: TupleShape, after: TupleShape, verifies: boolean)
   return verifies ? verdicts.codeRiskyAppsBreak : verdicts.bothRisky;
 }
 
-/** Who sends as many parts as before is understood as long as neither fewer nor more are demanded. */
+/** Code that sends as many parts as before is accepted as long as neither fewer nor more are required. */
 function tupleAsked(before: TupleShape, after: TupleShape): Verdict {
   const needed = ({ items, needed = items.length }: TupleShape): number => needed;
   const longest = ({ items, rest }: TupleShape): number => (rest ? Infinity : items.length);
@@ -168,7 +168,7 @@ function tupleAsked(before: TupleShape, after: TupleShape): Verdict {
   return isTaken ? verdicts.harmless : verdicts.bothBreak;
 }
 
-/** The one type that all values of a choice have. */
+/** The common type of all values of an enum. */
 function valueKind(shape: Shape): string | undefined {
   const values =
     shape.kind === "literal" ? [shape.value] : shape.kind === "choice" ? shape.values.map(({ value }) => value) : [];
@@ -176,7 +176,7 @@ function valueKind(shape: Shape): string | undefined {
   return kinds.size === 1 ? [...kinds][0] : undefined;
 }
 
-/** Whether a shape takes every value of a kind. */
+/** Whether a shape accepts every value of a type. */
 function isWhole(shape: Shape, kind: string): boolean {
   if (kind === "string") return shape.kind === "text";
   if (kind === "boolean") return shape.kind === "boolean";

@@ -1,29 +1,29 @@
-/** How hard a change hits: breaking, risky, or compatible. */
+/** The effect of a change: breaking, risky, or compatible. */
 export type Level = "breaking" | "risky" | "compatible";
 
-/** One verdict on each clock: your source against the new SDK, and released apps against the new server. */
+/** The two verdicts: for your code with the new SDK, and for released apps with the new server. */
 export interface Verdict {
   readonly code: Level;
   readonly apps: Level;
 }
 
-/** Levels in the order of how hard they hit. */
+/** The levels with their order. */
 export const weight: Readonly<Record<Level, number>> = { breaking: 2, risky: 1, compatible: 0 };
 
-/** All levels, the one that hits hardest first. */
+/** All levels, the highest first. */
 export const levels: readonly Level[] = ["breaking", "risky", "compatible"];
 
-/** The heavier of two levels. */
+/** Returns the higher of two levels. */
 export function heavier(a: Level, b: Level): Level {
   return weight[a] >= weight[b] ? a : b;
 }
 
-/** The heavier of the two clocks. */
+/** Returns the higher level of the two verdicts. */
 export function worst({ code, apps }: Verdict): Level {
   return heavier(code, apps);
 }
 
-/** Compares two verdicts for sorting, the heavier one first. */
+/** Compares two verdicts for sorting, the higher one first. */
 export function byWeight(a: Verdict, b: Verdict): number {
   return weight[worst(b)] - weight[worst(a)];
 }

@@ -3,8 +3,8 @@ import type { JoinedChange } from "./joinedChanges.js";
 import { typeAt, typeNames } from "./typeAt.js";
 
 /**
- * A function that says below which heading of a report a change stands: the operation of the contract that it is about,
- * the operations that share it, or the type by its whole name, dots included.
+ * Returns a function for the heading of a change in a report: the operation that it is about, the operations that share
+ * it, or the type with its full name, dots included.
  */
 export function headingIn({ contracts }: ContractImpact): (change: JoinedChange) => string {
   const names = typeNames(contracts?.before, contracts?.after);

@@ -2,7 +2,7 @@ import { worst } from "../change/verdict.js";
 import type { ContractImpact, JudgedChange } from "../change/judge/judgedChange.js";
 
 /**
- * What happened to contracts, as a changelog in Markdown: for whoever reads along, whatever they use of it. The two
+ * Returns the changes of contracts as a changelog in Markdown, for readers who may use any part of them. The two
  * directions of one change are one line.
  */
 export function impactChangelog(impacts: readonly ContractImpact[]): string {

@@ -5,7 +5,7 @@ import type { Place } from "../problem/place.js";
 import type { ImpactTexts } from "./renderImpact.js";
 import type { ShownTexts } from "../problem/shownTexts.js";
 
-/** One thing to tell a machine: a change at one place that it hits, or at the contract where it hits none. */
+/** One finding for machines: a change at one place that it affects, or at the contract if it affects none. */
 export interface Finding {
   readonly contract: string;
   readonly code: string;
@@ -16,7 +16,10 @@ export interface Finding {
   readonly at?: { readonly file: string; readonly line: number; readonly column: number };
 }
 
-/** The findings of an impact, in the order of its report; a query that the new contract refuses is one too. */
+/**
+ * Returns the findings of an impact, in the order of its report. A query that the new contract refuses is a finding
+ * too.
+ */
 export function impactFindings(impacts: readonly ContractImpact[], texts: ImpactTexts, gate: Gate): Finding[] {
   return impacts.flatMap((impact) => [
     ...impact.changes.flatMap((change): Finding[] => {

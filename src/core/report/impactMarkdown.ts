@@ -14,12 +14,12 @@ import { placeText } from "./renderProblem.js";
 
 const hitsShown = 8;
 
-/** As much as a comment on a review takes. */
+/** The largest number of characters in a comment of a review. */
 export const longestComment = 65_536;
 
 /**
- * The report of `impact` as Markdown, for a comment on a pull request: counts where there is much to say, what the gate
- * holds, then the rest, folded. What does not fit into a comment is counted.
+ * Returns the report of `impact` as Markdown, for a comment on a pull request: counts if there is much to show, the
+ * changes that fail the gate, then the rest, folded. Parts that do not fit into a comment are counted.
  */
 export function impactMarkdown(
   impacts: readonly ContractImpact[],
@@ -29,7 +29,7 @@ export function impactMarkdown(
   const room = new Room(longestComment - roomForEnds * (impacts.length + 1));
   const parts = [`## ${escaped(impactHeadline(impacts))}\n\n`, needsSummary(impacts) ? summaryPart(impacts) : ""];
   for (const part of parts) room.take(part);
-  // What is held comes first everywhere, so that only what is not is left out.
+  // Changes that fail come first everywhere, so that only others are left out.
   const held = impacts.map((impact) => heldPart(impact, texts, { gate, room }));
   const others = impacts.map((impact) => othersPart(impact, texts, { gate, room }));
   const end = served
@@ -40,7 +40,7 @@ export function impactMarkdown(
   return `${parts.join("")}${impacts.map((_, at) => `${held[at] ?? ""}${others[at] ?? ""}`).join("\n")}${end}`;
 }
 
-/** What a report says beside its impacts. */
+/** The parts of a report besides its impacts. */
 export interface Reporting {
   readonly gate: Gate;
   readonly served?: Served | undefined;
@@ -48,18 +48,18 @@ export interface Reporting {
 
 const roomForEnds = 400;
 
-/** What is left of a comment. */
+/** The remaining space of a comment. */
 class Room {
   constructor(private left: number) {}
 
-  /** Whether a text fits, which it is then counted as. */
+  /** Returns whether a text fits, and if so, subtracts its length. */
   take(text: string): boolean {
     if (text.length > this.left) return false;
     this.left -= text.length;
     return true;
   }
 
-  /** As many items as fit, and a sentence that counts the others. */
+  /** Returns as many items as fit, and a sentence that counts the others. */
   fill(items: readonly string[]): string {
     const fitting = items.findIndex((item) => !this.take(item));
     if (fitting < 0) return items.join("");
@@ -142,9 +142,9 @@ function hitItem(hit: Hit, texts: ImpactTexts): string {
   return `  - ${code(placeText(hit.place, texts.before))} ${hit.kind} ${hit.isInSource === true ? "" : "in "}${code(hit.owner)}\n`;
 }
 
-/** Contract text on a line: nothing in it can open HTML, a link or a mention. */
+/** Contract text on a line: it cannot open HTML, a link or a mention. */
 function escaped(text: string): string {
-  // What is escaped is known no more as the address that it is.
+  // Once escaped, an address is no longer recognised, so secrets are hidden first.
   return visible(hideSecrets(text.replace(/\s+/g, " ")))
     .split(/(`[^`]*`)/)
     .map((part) => (/^`[^`]*`$/.test(part) ? code(part.slice(1, -1)) : part.replace(/[\\`*_[\]<>|#@]/g, "\\$&")))

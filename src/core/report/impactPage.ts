@@ -19,7 +19,7 @@ import type { ShownTexts } from "../problem/shownTexts.js";
 import { pageScript, pageStyle } from "./impactPageParts.js";
 import { shapeSides } from "./shapeText.js";
 
-/** An impact as one page that needs nothing else: no network, no file beside it. */
+/** Returns an impact as one page that needs no network and no other file. */
 export function impactPage(
   impacts: readonly ContractImpact[],
   texts: ImpactTexts,
@@ -112,17 +112,17 @@ interface Shown {
   readonly impact: ContractImpact;
   readonly texts: ImpactTexts;
   readonly gate: Gate;
-  /** The titles of shapes that need not be shown again. */
+  /** The titles of shapes that are not shown again. */
   readonly told?: Set<string> | undefined;
 }
 
-/** The entries below one heading; closed, unless there is one of them that the gate holds and the report is short. */
+/** The entries below one heading, closed unless one of them fails the gate and the report is short. */
 function group(heading: string, changes: readonly JoinedChange[], shown: Shown): string {
   const held = changes.filter((change) => change.use !== "not used" && isHeld(change, shown.gate));
   const isOpen = held.length > 0 && shown.impact.changes.length <= shortReport;
   const breaking = changes.filter(({ verdict }) => worst(verdict) === "breaking").length;
   const broken = breaking > 0 ? `, <span class="level breaking">${String(breaking)} breaking</span>` : "";
-  // What a type was and is stands once below its heading where there is much to show.
+  // In a long report, the old and new type are shown once below their heading.
   const told = shown.impact.changes.length > shortReport ? new Set<string>() : undefined;
   return `<details class="group"${isOpen ? " open" : ""}>
 <summary><h3>${html(heading)}</h3> <small>${counted(changes.length, "entry", "entries")}${broken}</small></summary>
@@ -203,7 +203,7 @@ function lineOf(place: Place, texts: ShownTexts): string {
   return `<pre>${html(text.slice(start, end < 0 ? undefined : end).trim())}</pre>`;
 }
 
-/** The shape that changed, before and after, side by side; what is on one side only is marked. */
+/** The changed shape, before and after, side by side. Lines on one side only are marked. */
 function sides({ subject, differ }: JoinedChange, { contracts, changes }: ContractImpact, told?: Set<string>): string {
   const found =
     contracts && (differ === undefined || ["values", "fields"].includes(differ))
@@ -211,7 +211,7 @@ function sides({ subject, differ }: JoinedChange, { contracts, changes }: Contra
       : undefined;
   if (!found || told?.has(found.title) === true) return "";
   told?.add(found.title);
-  // What is long is shown by what differs.
+  // Long shapes show only their differences.
   const isLong = found.before.length + found.after.length > longestSides || changes.length > shortReport;
   const rows = (own: readonly string[], other: readonly string[], mark: string): string => {
     if (own.length === 0) return `<li class="nothing">not there</li>`;
@@ -226,12 +226,12 @@ function sides({ subject, differ }: JoinedChange, { contracts, changes }: Contra
   return `<div class="sides"><figure><figcaption>${html(found.title)} before</figcaption><ul>${rows(found.before, found.after, "gone")}</ul></figure><figure><figcaption>${html(found.title)} after</figcaption><ul>${rows(found.after, found.before, "new")}</ul></figure></div>`;
 }
 
-/** A sentence, what it quotes as code. */
+/** A sentence, with its quoted parts as code. */
 function words(text: string): string {
   return html(text).replace(/`([^`]*)`/g, "<code>$1</code>");
 }
 
-/** Text that can stand in an element or an attribute. */
+/** Text for an element or an attribute. */
 function html(text: string): string {
   return visibleLines(text)
     .replaceAll("&", "&amp;")

@@ -1,4 +1,4 @@
-/** What the page of an impact looks like, by day and by night. */
+/** The styles of an impact's page, in light and dark. */
 export const pageStyle = `
 :root { color-scheme: light dark; --ground: #fbfaf7; --card: #ffffff; --text: #1d2430; --quiet: #5a6475; --line: #d9d6cd; --bad: #a8201a; --warn: #8a5a00; --good: #1f6b3a; --gone: #fbe3e0; --new: #def1e2; --focus: #1b5fa8; }
 @media (prefers-color-scheme: dark) { :root { --ground: #14181f; --card: #1c222c; --text: #e6e9ee; --quiet: #9aa5b5; --line: #333c49; --bad: #ff8a80; --warn: #f2b84b; --good: #7fd39a; --gone: #43201f; --new: #1b3a27; --focus: #7db7f2; } }
@@ -43,7 +43,7 @@ ul { margin: 0; padding-left: 1.2rem; }
 @media (max-width: 40rem) { .sides { grid-template-columns: 1fr; } }
 `;
 
-/** What its filters do; the page says everything without it too. */
+/** The script for its filters. The page is complete without it. */
 export const pageScript = `
 const form = document.getElementById("filters");
 const count = document.getElementById("count");

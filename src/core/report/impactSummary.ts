@@ -6,15 +6,15 @@ import { joinedChanges, type JoinedChange } from "./joinedChanges.js";
 
 export type Counts = Readonly<Record<Level, number>>;
 
-/** What a team wants to know first of many changes. */
+/** The overview of many changes for a team. */
 export interface ImpactSummary {
-  /** How many changes there are for each clock and level, and how many of them are to what is in use or may be. */
+  /** The number of changes for each verdict and level, and how many of them are in use or may be. */
   readonly clocks: Readonly<Record<"code" | "apps", { readonly used: Counts; readonly all: Counts }>>;
-  /** Whether it is known what is in use. */
+  /** Whether the uses are known. */
   readonly knowsUse: boolean;
-  /** Kinds of change, those in use and the heaviest first. */
+  /** The kinds of changes, those in use and with the highest level first. */
   readonly kinds: readonly KindOfChange[];
-  /** What can break the project, as entries. */
+  /** The entries that can break the project. */
   readonly breaking: readonly JoinedChange[];
 }
 
@@ -26,10 +26,10 @@ export interface KindOfChange {
   readonly used: number;
 }
 
-/** Counts changes by clock and by kind. */
+/** Counts changes by verdict and by kind. */
 export function impactSummary(impacts: readonly ContractImpact[]): ImpactSummary {
   const changes = impacts.flatMap((impact) => impact.changes);
-  // Of an app that is released no code is judged.
+  // For a released app, no code is rated.
   const ofCode = impacts.flatMap((impact) => (impact.isReleased === true ? [] : impact.changes));
   const clocks = (all: readonly JudgedChange[], clock: keyof Verdict) => ({
     used: counts(
@@ -41,7 +41,7 @@ export function impactSummary(impacts: readonly ContractImpact[]): ImpactSummary
   const breaking = impacts.flatMap((impact) =>
     impact.changes.filter(breaksProject).map((change) => ({ change, isReleased: impact.isReleased === true })),
   );
-  // What breaks the project now is not said again of its releases.
+  // A change that breaks the project now is not repeated for its releases.
   const told = new Set(breaking.flatMap(({ change, isReleased }) => (isReleased ? [] : [keyOf(change)])));
   const news = breaking.filter(({ change, isReleased }) => !isReleased || !told.has(keyOf(change)));
   const kinds = [...groupedBy(changes, ({ code }) => code)].map(([code, own]): KindOfChange => ({
@@ -63,14 +63,14 @@ export function impactSummary(impacts: readonly ContractImpact[]): ImpactSummary
         b.used - a.used ||
         b.count - a.count,
     ),
-    // What many have in common says more than what one has.
+    // A change that many have in common is more important than a single one.
     breaking: joinedChanges(news.map(({ change }) => change)).sort(
       (a, b) => Number(b.use === "used") - Number(a.use === "used") || b.parts.length - a.parts.length,
     ),
   };
 }
 
-/** What is said of a change, whomever it is said to. */
+/** The text of a change, whoever it is for. */
 function keyOf({ code, subject, message }: JudgedChange): string {
   return JSON.stringify([code, subject, message]);
 }
@@ -81,12 +81,12 @@ function counts(changes: readonly JudgedChange[], clock: keyof Verdict): Counts 
   return found;
 }
 
-/** Whether it is known of any change whether it is in use. */
+/** Returns whether the use of any change is known. */
 export function knowsUse(changes: readonly JudgedChange[]): boolean {
   return changes.some(({ use }) => use !== "cannot tell");
 }
 
-/** Whether there is so much to say that it needs a summary. */
+/** Returns whether there is so much to show that a summary is needed. */
 export function needsSummary(impacts: readonly ContractImpact[]): boolean {
   const entries = impacts.flatMap(({ changes }) => joinedChanges(changes));
   return entries.length > fewEntries;
@@ -94,7 +94,7 @@ export function needsSummary(impacts: readonly ContractImpact[]): boolean {
 
 const fewEntries = 8;
 
-/** Whether a change belongs to what a report shows in full unless it is asked for all. */
+/** Returns whether a report shows a change in full without `--all`. */
 export function isNotable(change: JudgedChange): boolean {
   return change.use !== "not used" && worst(change.verdict) !== "compatible";
 }

@@ -1,11 +1,11 @@
 import { listed } from "../text/listed.js";
 import type { Hit, JudgedChange } from "../change/judge/judgedChange.js";
 
-/** Changes that have one cause, as one; each report shows it as one entry. */
+/** Changes with one cause, as one entry in reports. */
 export interface JoinedChange extends JudgedChange {
-  /** The changes that it stands for. */
+  /** The changes in the entry. */
   readonly parts: readonly JudgedChange[];
-  /** What they differ in, and what that is; nothing for a single change. */
+  /** How they differ, item by item; empty for a single change. */
   readonly items: readonly string[];
   readonly differ?: Joining["differ"];
 }
@@ -13,8 +13,9 @@ export interface JoinedChange extends JudgedChange {
 const fewItems = 4;
 
 /**
- * Joins changes of one kind, verdict and use that say the same of several values of one subject, of several operations, of the
- * fields of one name in several types, or of several fields of one type. The order stays; an entry stands where its first change stood.
+ * Joins similar changes with the same verdict and use: of several values of one subject, of several operations, of
+ * fields with one name in several types, or of several fields of one type. The order stays: an entry is at the place of
+ * its first change.
  */
 export function joinedChanges(changes: readonly JudgedChange[]): JoinedChange[] {
   return [bySubject, byOperation, byField, byType].reduce(joinedBy, changes.map(single));
@@ -24,10 +25,10 @@ function single(change: JudgedChange): JoinedChange {
   return { ...change, parts: [change], items: [] };
 }
 
-/** Which changes go together, and how their sentence is said of all of them; undefined where it cannot be. */
+/** The changes that are joined, and the sentence for all of them; undefined if there is none. */
 interface Joining {
   readonly differ: "values" | "operations" | "types" | "fields";
-  /** Fewer are told one by one. */
+  /** Fewer changes stay separate. */
   readonly fewest: number;
   readonly keyOf: (change: JoinedChange) => string | undefined;
   readonly said: (changes: readonly JoinedChange[]) => { message: string; items: readonly string[] } | undefined;
@@ -92,7 +93,7 @@ const bySubject: Joining = {
   },
 };
 
-/** An operation's own changes, where the same is said of others. */
+/** An operation's own changes, which others have too. */
 const byOperation: Joining = {
   differ: "operations",
   fewest: 2,
@@ -109,7 +110,7 @@ const byOperation: Joining = {
     if (!first || at < 0) return undefined;
     const before = first.message.slice(0, at).replace(/`$/, "");
     const rest = first.message.slice(at + label.length);
-    // A parameter stands behind its operation: "`GET /berths quay` is now required."
+    // A parameter comes after its operation: "`GET /berths quay` is now required."
     const [, inside, after = ""] = /^ ([^`]+)`(.*)$/s.exec(rest) ?? [];
     const isQuoted = inside !== undefined && first.message.charAt(at - 1) === "`";
     return {
@@ -121,7 +122,7 @@ const byOperation: Joining = {
   },
 };
 
-/** Fields of one name, of which the same is said in several types. */
+/** Fields with one name, with the same change in several types. */
 const byField: Joining = {
   differ: "types",
   fewest: 3,
@@ -143,7 +144,7 @@ const byField: Joining = {
   },
 };
 
-/** Fields of one type, of which the same is said; what is in use is told field by field. */
+/** Fields of one type with the same change. Those in use stay separate. */
 const byType: Joining = {
   differ: "fields",
   fewest: 3,
@@ -168,7 +169,7 @@ const byType: Joining = {
   },
 };
 
-/** "harbour.Berth.note" is the field "note" of "harbour.Berth"; arguments and parameters are none. */
+/** "harbour.Berth.note" is the field "note" of "harbour.Berth". Arguments and parameters are not fields. */
 function typeAndField(subject: string): [string, string] {
   const at = subject.lastIndexOf(".");
   return at <= 0 || /[ ([]/.test(subject) ? ["", subject] : [subject.slice(0, at), subject.slice(at + 1)];
@@ -177,7 +178,7 @@ function typeAndField(subject: string): [string, string] {
 const shortestSentence = 6;
 const longestItem = 60;
 
-/** The verbs that follow an operation in a sentence, as they follow several. */
+/** The verbs after an operation in a sentence, with their plural. */
 const verbs: Readonly<Record<string, string>> = {
   is: "are",
   was: "were",

@@ -2,7 +2,11 @@ import { visibleLines } from "../text/visible.js";
 import { changeMeanings, type ChangeCode } from "../change/changeCodes.js";
 import type { Finding } from "./impactFindings.js";
 
-/** Findings as a SARIF log (SARIF 2.1.0): one result each, a rule for every code. */
+/**
+ * Returns findings as a SARIF log (SARIF 2.1.0): one result each, and a rule for every code.
+ *
+ * @param version the version of Rhema
+ */
 export function sarif(findings: readonly Finding[], version: string): object {
   const codes = [...new Set(findings.map(({ code }) => code))].sort();
   return {
@@ -44,7 +48,9 @@ function titleOf(code: string): string {
   return Object.hasOwn(changeMeanings, code) ? changeMeanings[code as ChangeCode].title : code;
 }
 
-/** Findings as JUnit XML: a suite for each contract, a case for each finding, failed when the gate holds it. */
+/**
+ * Returns findings as JUnit XML: a suite for each contract, and a case for each finding, which fails if the gate does.
+ */
 export function junit(findings: readonly Finding[], contracts: readonly string[]): string {
   const suites = contracts.map((contract) => {
     const own = findings.filter((finding) => finding.contract === contract);
@@ -66,14 +72,18 @@ export function junit(findings: readonly Finding[], contracts: readonly string[]
   return `<?xml version="1.0" encoding="UTF-8"?>\n<testsuites name="rhema impact">\n${suites.join("")}</testsuites>`;
 }
 
-/** One thing that was tested, and what is wrong with it. */
+/** One tested part, and its error. */
 export interface JunitCase {
   readonly suite: string;
   readonly name: string;
   readonly failures: readonly { readonly message: string; readonly detail: string }[];
 }
 
-/** Cases as JUnit XML, a suite for each name of one, in the order they come. */
+/**
+ * Returns cases as JUnit XML, with a suite for each suite name, in order.
+ *
+ * @param name the name of the whole report
+ */
 export function junitSuites(name: string, cases: readonly JunitCase[]): string {
   const suites = [...new Set(cases.map(({ suite }) => suite))].map((suite) => {
     const own = cases.filter((each) => each.suite === suite);
@@ -90,7 +100,10 @@ export function junitSuites(name: string, cases: readonly JunitCase[]): string {
   return `<?xml version="1.0" encoding="UTF-8"?>\n<testsuites name="${xml(name)}">\n${suites.join("")}</testsuites>`;
 }
 
-/** What XML 1.0 cannot hold (section 2.2), and what nobody sees, is left out or shown; the rest is escaped. */
+/**
+ * Characters that are not valid in XML 1.0 (section 2.2), and invisible ones, are removed or shown. The rest is
+ * escaped.
+ */
 function xml(text: string): string {
   return visibleLines(text)
     .replace(/[\ufffe\uffff]/g, "")
@@ -101,7 +114,7 @@ function xml(text: string): string {
     .replaceAll("\n", "&#10;");
 }
 
-/** Findings as commands that a workflow shows beside the lines of a change; those that hurt nobody are left out. */
+/** Returns findings as commands that a workflow shows next to the changed lines. Compatible changes are left out. */
 export function annotations(findings: readonly Finding[]): string[] {
   return findings
     .filter(({ level, use }) => level !== "compatible" && use !== "not used")

@@ -1,4 +1,4 @@
-/** How a report marks text; the command line passes colours, everything else passes plain text through. */
+/** How a report marks text. The command line passes colours, and everything else passes plain text through. */
 export interface Paint {
   readonly strong: (text: string) => string;
   readonly quiet: (text: string) => string;
@@ -12,12 +12,22 @@ const same = (text: string): string => text;
 
 export const plainPaint: Paint = { strong: same, quiet: same, good: same, bad: same, warn: same, accent: same };
 
-/** "1 call", "2 calls". */
+/**
+ * Returns a number with its noun: "1 call", "2 calls".
+ *
+ * @param one the singular
+ * @param many the plural
+ */
 export function counted(count: number, one: string, many = `${one}s`): string {
   return `${String(count)} ${count === 1 ? one : many}`;
 }
 
-/** Breaks a sentence at spaces so that no line is wider than `width`; continuation lines get the indent. */
+/**
+ * Breaks a sentence at spaces.
+ *
+ * @param width the largest width of a line in columns
+ * @param indent the indentation of all lines but the first
+ */
 export function wrap(text: string, width: number, indent = ""): string[] {
   const lines: string[] = [];
   let line = "";

@@ -4,12 +4,12 @@ import type { ProblemCode } from "../problem/codes.js";
 /** Files by path. */
 type Files = Readonly<Record<string, string>>;
 
-/** A made-up project in which a problem is raised. */
+/** A made-up project with a problem. */
 export interface ProblemExample {
   readonly files: Files;
-  /** Commands, and files that are saved between them; the last command raises the problem. */
+  /** Commands, and files that are saved between them. The last command reports the problem. */
   readonly steps: readonly (string | Files)[];
-  /** What is pressed on the terminal that the last command runs in; "^C" is Ctrl-C. */
+  /** The keys that are pressed in the terminal of the last command; "^C" is Ctrl-C. */
   readonly keys?: string;
 }
 
@@ -29,12 +29,12 @@ const answering = (schema: string, more = ""): string =>
     more,
   );
 const rest = (text: string): ProblemExample => ({ files: { ...config, "berths.yaml": text }, steps: generate });
-/** A sound contract, another configuration. */
+/** A valid contract with another configuration. */
 const configured = (text: string, ...steps: readonly (string | Files)[]): ProblemExample => ({
   files: { "rhema.yaml": text, "berths.yaml": plain },
   steps: steps.length > 0 ? steps : generate,
 });
-/** A sound project, commands on it. */
+/** A valid project, and commands in it. */
 const then = (...steps: readonly (string | Files)[]): ProblemExample => configured(adopted + oneSdk, ...steps);
 
 const schema = `type Query { voyage(id: ID!): Voyage }\ntype Voyage { id: ID!, eta: String, remarks: String @deprecated(reason: "Use log.") }\n`;
@@ -58,7 +58,7 @@ const reading = {
     'import { connectBerths, listBerths } from "../src/sdk/berths/index.js";\nconst board = await listBerths(connectBerths({ baseUrl: "/" }));\nconsole.log(board.note);\n',
 };
 
-/** For each problem code a project that raises it; `rhema explain` shows them, and a test runs each. */
+/** For each problem code, a project that raises it. `rhema explain` shows them, and a test runs each. */
 export const problemExamples: Readonly<Record<ProblemCode, ProblemExample>> = {
   "init.there": then("rhema init --yes"),
   "init.nothing": { files: { "package.json": "{}\n" }, steps: ["rhema init --yes"] },

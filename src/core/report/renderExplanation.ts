@@ -7,7 +7,7 @@ import { wrap, type Paint } from "./paint.js";
 
 const width = 80;
 
-/** What a problem code means, why it matters, what to do, and a project that raises it. */
+/** Returns the meaning of a problem code, why it matters, what to do, and a project that raises it. */
 export function explainProblem(code: ProblemCode, paint: Paint): string[] {
   const { title, why, fix } = problemMeanings[code];
   const { files, steps, keys } = problemExamples[code];
@@ -30,7 +30,7 @@ export function explainProblem(code: ProblemCode, paint: Paint): string[] {
   ];
 }
 
-/** What a change code means on both clocks, and two contracts between which it happens. */
+/** Returns the meaning of a change code for code and apps, and two contracts with that change. */
 export function explainChange(code: ChangeCode, paint: Paint): string[] {
   const { title, example, code: onCode, apps } = changeMeanings[code];
   const { before, after, along = [], standing = [] } = changeExamples[code];
@@ -57,7 +57,7 @@ export function explainChange(code: ChangeCode, paint: Paint): string[] {
   ];
 }
 
-/** Every code with its title. */
+/** Returns every code with its title. */
 export function listCodes(paint: Paint): string[] {
   const rows = (meanings: Readonly<Record<string, { readonly title: string }>>): string[] =>
     Object.entries(meanings).map(([code, { title }]) => `  ${paint.accent(code.padEnd(30))} ${title}`);
@@ -76,7 +76,7 @@ function paragraph(title: string, text: string, paint: Paint): string[] {
   return ["", paint.accent(`  ${title}`), ...wrap(text, width - 4).map((line) => `    ${line}`)];
 }
 
-/** Contract text that is quoted in a table has its marks doubled there. */
+/** Contract text in a table has its marks doubled. */
 function plain(text: string): string {
   return text.replaceAll("\\|", "|");
 }

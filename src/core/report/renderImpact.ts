@@ -20,12 +20,12 @@ const itemsShown = 8;
 const mostErrorLines = 3;
 
 export interface ImpactTexts {
-  /** Texts of the old contract and of the project's own files. */
+  /** The texts of the old contract and of the project's own files. */
   readonly before: ShownTexts;
   readonly after: ShownTexts;
 }
 
-/** The verdict on all contracts in one line of at most 80 columns. */
+/** Returns the verdict on all contracts in one line of at most 80 columns. */
 export function impactHeadline(impacts: readonly ContractImpact[]): string {
   const changes = impacts.flatMap((impact) => impact.changes);
   const breaking = changes.filter(breaksProject);
@@ -39,33 +39,36 @@ export function impactHeadline(impacts: readonly ContractImpact[]): string {
 }
 
 /**
- * The report of `impact`: one block for each contract, its changes grouped by what they break, those in use first,
- * what touches nothing in use folded into a count.
+ * Returns the report of `impact`: one block for each contract, with its changes grouped by what they break, those in
+ * use first. Changes of unused parts are only counted.
  *
- * @param all list also what touches nothing in use
+ * @param all also list changes of unused parts
  */
 export function renderImpact(
   impacts: readonly ContractImpact[],
   texts: ImpactTexts,
   { paint, all }: { readonly paint: Paint; readonly all: boolean },
 ): string[] {
-  // A large contract has more rows than a function takes arguments.
+  // A large contract has more rows than a function can have arguments.
   const blocks = impacts.flatMap((impact) => ["", ...renderContract(impact, texts, { paint, all })]);
   const summary = needsSummary(impacts) ? ["", ...renderSummary(impacts, texts.before, paint)] : [];
   return [paint.strong(impactHeadline(impacts)), ...summary, ...blocks];
 }
 
-/** What compilers say of an app beside what they say of its changes. */
+/** The compile errors of an app, apart from those of changes. */
 export interface CompiledApp {
   /** New errors that no change explains. */
   readonly unexplained: readonly CompileError[];
-  /** Errors that were there before. */
+  /** Errors that already existed. */
   readonly before: readonly CompileError[];
-  /** SDKs in a language whose compiler cannot be asked. */
+  /** SDKs in a language without a compiler to run. */
   readonly unproved: readonly string[];
 }
 
-/** What the compiler says beside the changes: errors that none of them explains, and those that were there before. */
+/**
+ * Returns the compile errors apart from those of changes: errors that no change explains, and errors that already
+ * existed.
+ */
 export function renderProof(
   { unexplained, before, unproved }: CompiledApp,
   impacts: readonly ContractImpact[],
@@ -95,7 +98,7 @@ function renderContract(
   const rows = [`${paint.strong(impact.contract)}  ${paint.quiet(`${impact.from} -> ${impact.to}`)}`];
   if (impact.changes.length === 0) return [...rows, "  no change of meaning"];
   const shown = impact.changes.filter((change) => all || isNotable(change));
-  // Where there is no app, one line says of all changes what nobody can tell.
+  // Without an app, one line reports for all changes that their use is unknown.
   const isUseKnown = knowsUse(impact.changes);
   if (!isUseKnown) rows.push(`  ${paint.quiet(unknownUse(impact))}`);
   for (const [heading, group] of groupedBy(joinedChanges(shown), headingIn(impact))) {
@@ -116,7 +119,7 @@ function renderContract(
   return rows;
 }
 
-/** What is said once where nobody knows of any change whether it is in use. */
+/** Returns the sentence for an impact in which no use is known. */
 export function unknownUse({ isReleased }: ContractImpact): string {
   return isReleased === true
     ? "released apps: cannot tell whether they use any of this"
@@ -197,7 +200,7 @@ function listRows(title: string, all: readonly string[]): string[] {
   );
 }
 
-/** The line of source that a hit stands in, as much of it around the place as there is room for. */
+/** The source line of a hit, with as much text around the place as fits. */
 function sourceLine(place: Place, texts: ShownTexts): string | undefined {
   const text = texts.find(place.document)?.text;
   if (text === undefined || !("offset" in place)) return undefined;
@@ -235,7 +238,7 @@ function placeOn(place: Place | undefined, texts: ShownTexts): string | undefine
   return place && place.document !== "" ? placeText(place, texts) : undefined;
 }
 
-/** What a change is for each SDK, those that it hits hardest first. */
+/** The effect of a change for each SDK, those that are affected most first. */
 function sdkLevels({ sdks = [] }: JudgedChange, paint: Paint): string {
   const sorted = [...sdks].sort((a, b) => weight[b.code] - weight[a.code]);
   return sorted.map(({ sdk, code }) => `${sdk} ${levelWord(code, paint)}`).join(", ");

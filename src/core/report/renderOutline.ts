@@ -10,15 +10,15 @@ const width = 80;
 const mostTypes = 60;
 const placesShown = 3;
 
-/** How a reader looks at an outline. */
+/** How a reader sees an outline. */
 export interface OutlineView {
   readonly texts: ShownTexts;
   readonly paint: Paint;
-  /** List types however many there are. */
+  /** Whether types are listed however many there are. */
   readonly isNarrowed: boolean;
 }
 
-/** An outline as a tree, with a mark on what is used. */
+/** Returns an outline as a tree, with a mark on parts in use. */
 export function renderOutline(outline: Outline, { texts, paint, isNarrowed }: OutlineView): string[] {
   const entries = outline.groups.flatMap((group) => group.entries);
   const used = entries.filter(({ use }) => use === "used").length;
@@ -48,7 +48,7 @@ function mark(use: OutlineUse, paint: Paint): string {
 
 function entryLines(entry: OutlineEntry, texts: ShownTexts, paint: Paint): string[] {
   const { label, name, summary, deprecated, use, places } = entry;
-  // A root field's name with its arguments holds all that its label does.
+  // A root field's name with its arguments contains all of its label.
   const isField = label.endsWith(`.${name.replace(/[(:].*$/s, "")}`);
   const short = `${visible(name)}  ${paint.quiet(visible(label))}`;
   const rest = [
@@ -101,7 +101,7 @@ function adviceLines(advice: readonly Advice[], paint: Paint, isNarrowed: boolea
   ];
 }
 
-/** One operation or type in full, with everything it reaches. */
+/** Returns one operation or type in full, with all types that it uses. */
 export function renderDetail(
   detail: OutlineDetail & { readonly contract: string },
   { texts, paint }: OutlineView,

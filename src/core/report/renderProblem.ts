@@ -9,8 +9,8 @@ const width = 80;
 const framesShown = 2;
 
 /**
- * A problem for a person: first where and what, in one line that holds at 60 columns as far as the words allow, then
- * the lines in question, then why and what to do.
+ * Returns a problem for people: the place and the message, in lines of 60 columns as far as words allow, then the
+ * source lines, then the reason and the fix.
  */
 export function renderProblem(problem: Problem, texts: ShownTexts, paint: Paint): string[] {
   const mark =
@@ -37,7 +37,7 @@ export function renderProblem(problem: Problem, texts: ShownTexts, paint: Paint)
   return rows;
 }
 
-/** "file:line:column", or the file alone when its text is not at hand. */
+/** Returns "file:line:column", or the file alone if its text is not available. */
 export function placeText(place: Place, texts: ShownTexts): string {
   const position = texts.position(place);
   if (!position) return place.document;

@@ -5,7 +5,7 @@ import type { Language } from "../languages/language.js";
 import { problemMeanings } from "../problem/codes.js";
 import { readContract } from "../readContract.js";
 
-/** The page of all problem codes, as Markdown. */
+/** Returns the page of all problem codes, as Markdown. */
 export function renderProblemReference(): string {
   const rows = Object.entries(problemMeanings).map(
     ([code, { title, why, fix }]) => `## \`${code}\`\n\n${title}.\n\n- Why it matters: ${why}\n- What to do: ${fix}\n`,
@@ -14,9 +14,9 @@ export function renderProblemReference(): string {
 }
 
 /**
- * The page of all change codes with both verdicts, as Markdown.
+ * Returns the page of all change codes with both verdicts, as Markdown.
  *
- * @param languages each has a column: what it makes of the example on source
+ * @param languages each has a column for its verdict on the example
  */
 export function renderChangeReference(languages: readonly Language[]): string {
   const rows = Object.entries(changeMeanings).map(([code, { title, example, code: source, apps }]) => {
@@ -41,7 +41,7 @@ export function renderChangeReference(languages: readonly Language[]): string {
   );
 }
 
-/** What the example of a code is to source in a language. @throws Error when it is not what the example raises */
+/** The verdict on a code's example in a language. @throws Error if the example does not raise the code */
 function exampleVerdict(code: ChangeCode, language: Language): string {
   const { protocol, before, after, standing, isOfNames = false, isOfPlaces = false } = changeExamples[code];
   const document = protocol === "rest" ? "berths.yaml" : "passages.graphql";

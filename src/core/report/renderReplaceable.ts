@@ -5,13 +5,13 @@ import { visible } from "../text/visible.js";
 import { counted, type Paint } from "./paint.js";
 import { placeText } from "./renderProblem.js";
 
-/** How a reader looks at it. */
+/** How a reader sees it. */
 export interface ReplaceableView {
   readonly texts: ShownTexts;
   readonly paint: Paint;
 }
 
-/** What an app has written by hand and an SDK has too, file by file, with what stands for it. */
+/** Returns the parts of an app's own code that an SDK has too, file by file, with their replacements. */
 export function renderReplaceable(found: readonly HandWritten[], { texts, paint }: ReplaceableView): string[] {
   if (found.length === 0) return [paint.good("replaceable: there is nothing that an SDK of this project can replace")];
   const head = `replaceable: ${counted(found.length, "place")} that an SDK of this project can replace`;

@@ -13,7 +13,7 @@ const width = 80;
 const kindsShown = 8;
 const entriesShown = 16;
 
-/** What a team lead would pass on: counts by clock and level, the kinds of change, and one line for each thing that breaks. */
+/** Returns a summary for a team: counts by verdict and level, the kinds of changes, and one line for each break. */
 export function renderSummary(impacts: readonly ContractImpact[], texts: ShownTexts, paint: Paint): string[] {
   const summary = impactSummary(impacts);
   return [...clockRows(summary, paint), "", ...kindRows(summary, paint), ...breakingRows(summary, texts, paint)];
@@ -45,7 +45,7 @@ function kindRows({ kinds, knowsUse }: ImpactSummary, paint: Paint): string[] {
   return [...rows, `  ${paint.quiet(`and ${counted(rest, "change")} of ${counted(left.length, "other kind")}`)}`];
 }
 
-/** A text that has room, cut between two words. */
+/** A text that fits into the space, cut between two words. */
 function cut(text: string, room: number): string {
   if (text.length <= room) return text;
   const short = text.slice(0, room - 1);

@@ -2,7 +2,7 @@ import { operationLabel, type Contract, type RestOperation } from "../contract/m
 import { operationLines, shapeLines } from "../contract/shapeLines.js";
 import { typeAt, typeNames } from "./typeAt.js";
 
-/** What a change is about, on both sides, a part a line; undefined where it is about nothing that has parts. */
+/** The changed part on both sides, one line for each of its parts; undefined if it has no parts. */
 export interface ShapeSides {
   readonly title: string;
   readonly before: readonly string[];
@@ -10,10 +10,9 @@ export interface ShapeSides {
 }
 
 /**
- * The shape that a change stands in, before and after, in the program's own words whatever the contracts are written
- * in.
+ * Returns the shape around a change, before and after, in the program's own words, whatever the contracts' format.
  *
- * @param subject what the change calls itself: "Berth.note", "GET /berths pageSize"
+ * @param subject the subject of the change: "Berth.note", "GET /berths pageSize"
  */
 export function shapeSides(subject: string, before: Contract, after: Contract): ShapeSides | undefined {
   const operation = operationOf(subject, before) ?? operationOf(subject, after);

@@ -1,13 +1,15 @@
 import type { Contract } from "../contract/model.js";
 
-/** The names of all types of some contracts. */
+/** Returns the names of all types of some contracts. */
 export function typeNames(...contracts: readonly (Contract | undefined)[]): Set<string> {
   return new Set(
     contracts.flatMap((contract) => (contract ? [...contract.types.values()].map(({ name }) => name) : [])),
   );
 }
 
-/** The longest name of a type that a subject begins with, dots included: "harbour.Berth" of "harbour.Berth.note". */
+/**
+ * Returns the longest type name at the beginning of a subject, dots included: "harbour.Berth" of "harbour.Berth.note".
+ */
 export function typeAt(subject: string, names: ReadonlySet<string>): string {
   for (let end = subject.length; end > 0; end -= 1) {
     const next = subject.charAt(end);

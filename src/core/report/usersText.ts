@@ -4,13 +4,13 @@ import { listed } from "../text/listed.js";
 
 const releasesNamed = 6;
 
-/** "breaks releases 1.0 and 1.1, 17 % of users". */
+/** Returns "breaks releases 1.0 and 1.1, 17 % of users". */
 export function usersText({ releases, share }: BrokenReleases): string {
   const users = share === undefined ? "" : `, ${percentText(share)} of users`;
   return `breaks ${releases.length === 1 ? "release" : "releases"} ${listed(releases, releasesNamed)}${users}`;
 }
 
-/** From which release on nothing breaks, and how many users no release covers. */
+/** Returns lines with the release from which on nothing breaks, and the share of users that no release covers. */
 export function servedText({ from, newest, rest }: Served): string[] {
   const served =
     from === undefined
@@ -25,7 +25,7 @@ export function servedText({ from, newest, rest }: Served): string[] {
 
 const smallest = 1e-6;
 
-/** A fraction as people write it: 0.125 is "12.5 %". */
+/** A fraction as a percentage: 0.125 is "12.5 %". */
 function percentText(share: number): string {
   return `${String(Number((share * 100).toPrecision(3)))} %`;
 }

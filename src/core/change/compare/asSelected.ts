@@ -3,9 +3,12 @@ import type { Finding } from "../rule.js";
 import { verdicts } from "../verdict.js";
 
 /**
- * What of query documents a new type hits, of a union or interface that selects it: those who ask which type a value is;
- * and those who read a key of every type alike that the new one does not answer. A reader of open unions that asks which
- * type it is leaves such keys to the types it knows.
+ * Returns which selections of a union or interface a new type affects: those that distinguish types, and those that
+ * read a key from all types that the new one does not have. With open unions, a selection that distinguishes types
+ * reads such keys only from the types it knows.
+ *
+ * @param types the interfaces and unions
+ * @param isOpen whether unions of the SDK are open
  */
 export function asSelected(types: readonly string[], isOpen: boolean): Pick<Finding, "coordinates" | "verdictAt"> {
   const asked = types.map((type) => printCoordinate(type, "toldApart"));

@@ -1,10 +1,11 @@
 import type { AuthScheme, RestContract, RestOperation } from "../../contract/model.js";
 
 /**
- * The ways to be let in, each as a text that does not depend on what the contract calls its schemes; "" for none.
+ * Returns the alternatives of credentials, each as a text that does not depend on the contract's names for schemes; ""
+ * for none.
  *
- * @param earlier the contract before, for the schemes that it has under the same name: what they are sent as is judged
- *   once, at the connection
+ * @param earlier the contract before, for schemes with the same name: how they are sent is rated once, at the
+ * connection
  */
 export function authAlternatives(operation: RestOperation, contract: RestContract, earlier?: RestContract): string[] {
   return operation.auth.map((schemes) =>
@@ -19,7 +20,7 @@ export function authAlternatives(operation: RestOperation, contract: RestContrac
   );
 }
 
-/** How a credential is sent, in words. */
+/** Returns how a credential is sent, in words. */
 export function schemeWords(scheme: AuthScheme): string {
   switch (scheme.kind) {
     case "key":

@@ -1,7 +1,10 @@
 import type { Reference } from "../../contract/model.js";
 import type { PlannedArgument } from "../../sdk/sdkPlan.js";
 
-/** The media types that an argument can be sent in, the usual one first, with what is sent in each; none where it is no body. */
+/**
+ * Returns the media types in which an argument can be sent, with their types, the default one first. It is empty unless
+ * the argument is a body.
+ */
 export function bodyWays({ source, type }: PlannedArgument): { mediaType: string; type: Reference }[] {
   if (source.kind !== "body") return [];
   return [

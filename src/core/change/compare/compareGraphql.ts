@@ -20,7 +20,11 @@ import { renamedTo } from "./renamedTo.js";
 import { renamedTypes } from "./renamedTypes.js";
 import type { SdkFacts } from "../sdkFacts.js";
 
-/** Every difference between two versions of a GraphQL schema, by schema coordinate. */
+/**
+ * Returns every difference between two versions of a GraphQL schema, by schema coordinate.
+ *
+ * @param facts the facts of the SDK's language and settings
+ */
 export function compareGraphql(before: GraphqlContract, after: GraphqlContract, facts: SdkFacts): Change[] {
   return new GraphqlComparison(before, after, facts).changes;
 }
@@ -28,7 +32,7 @@ export function compareGraphql(before: GraphqlContract, after: GraphqlContract, 
 class GraphqlComparison {
   readonly changes: Change[] = [];
   private readonly faces: Record<"ask" | "answer", Set<string>>;
-  /** New names of types that look renamed, by their old ones. */
+  /** The new names of types that look renamed, by their old names. */
   private readonly renames: ReadonlyMap<string, string>;
   private readonly context: ChangeContext;
 
@@ -168,9 +172,7 @@ class GraphqlComparison {
     }
   }
 
-  /**
-   * @param owner the coordinate of the field or directive, which all that use it depend on
-   */
+  /** @param owner the coordinate of the field or directive that all uses have */
   private compareArguments(
     owner: string,
     subject: string,
@@ -197,7 +199,7 @@ class GraphqlComparison {
       const point = { ...pointOf(argument.name), ...places };
       this.at("parameter", { ...point, before: argument, after: other, successor });
       if (!other) continue;
-      // That null can no longer be sent is the same news as that something has to be sent.
+      // If null can no longer be sent, a value is required. This is one change.
       const toldAlready = !argument.required && other.required;
       this.compareTypes({
         ...point,
@@ -210,7 +212,7 @@ class GraphqlComparison {
         this.at("parameter", { ...pointOf(argument.name), after: argument, placeAfter: argument.place });
   }
 
-  /** Compares the types of two fields; another named type is another type, however alike it is. */
+  /** Compares the types of two fields. Another named type is another type, however similar it is. */
   private compareTypes(point: Omit<Points["value"], "isGraphql">): void {
     const face = point.face === "ask" ? "ask" : "answer";
     const { coordinates } = point;
@@ -240,7 +242,7 @@ class GraphqlComparison {
     });
   }
 
-  /** What a document may select of a value that answers the same where another type came: fields, and fragments on a type. */
+  /** The selections that give the same result if the value has another type: fields, and fragments on a type. */
   private keptSelections(from: TypeDefinition, to: TypeDefinition): string[] {
     const fields =
       from.shape.kind === "record" && to.shape.kind === "record"
@@ -259,7 +261,7 @@ class GraphqlComparison {
     return [...fields.map(({ name }) => name), ...conditions.map((condition) => `on ${condition}`)];
   }
 
-  /** The interfaces and unions that a type of the new schema belongs to. */
+  /** The interfaces and unions of a type of the new schema. */
   private joins(key: string): string[] {
     const unions = [...this.after.types.values()].filter(
       ({ role, shape }) => role === "union" && namedTypes([shape]).has(key),
@@ -267,7 +269,7 @@ class GraphqlComparison {
     return [...(this.after.types.get(key)?.implements ?? []), ...unions.map((union) => union.key)];
   }
 
-  /** Whether a field answers the same, asked for in the same way. */
+  /** Whether a field gives the same result for the same selection. */
   private isSameField(left: string, right: string): boolean {
     const before = this.before.fields.get(left);
     const after = this.after.fields.get(right);
@@ -315,7 +317,7 @@ class GraphqlComparison {
     }
   }
 
-  /** Types that are new as a whole. */
+  /** Types that are completely new. */
   private compareFresh(): void {
     const fresh = [...this.after.types.values()].filter(({ key }) => !this.before.types.has(key));
     const taken = new Set(this.renames.values());
@@ -341,7 +343,7 @@ class GraphqlComparison {
   }
 }
 
-/** Input types and enums are judged for the directions they are used in. */
+/** The directions in which input types and enums are used. */
 function facesOf(contract: GraphqlContract): Record<"ask" | "answer", Set<string>> {
   const shapeOf = (key: string): Shape | undefined => contract.types.get(key)?.shape;
   const outputs = [...contract.fields.values()].filter(
@@ -363,7 +365,7 @@ function facesOf(contract: GraphqlContract): Record<"ask" | "answer", Set<string
   };
 }
 
-/** What stands for a type in a sentence, and in a comparison of leaves. */
+/** The text for a type in a sentence, and in a comparison of leaves. */
 function scalarOr(type: TypeDefinition | undefined, key: string): Shape {
   return type?.role === "scalar"
     ? resolveReference({ shape: type.shape, nullable: false }, new Map()).shape

@@ -6,13 +6,13 @@ import { applyRules } from "../changeContext.js";
 import { renamedTypes } from "./renamedTypes.js";
 import type { SdkFacts } from "../sdkFacts.js";
 
-/** One side of a schema, with the SDK that the same query documents get from it. */
+/** One version of a schema, with the SDK for it and the same query documents. */
 export interface PlannedSide {
   readonly contract: GraphqlContract;
   readonly plan: GraphqlPlan;
 }
 
-/** Types that source can import by the name the schema gives them, and that an SDK no longer has. */
+/** Returns the types that an SDK no longer has, of those that source can import by the schema's name. */
 export function compareGraphqlNames(before: PlannedSide, after: PlannedSide, facts: SdkFacts): Change[] {
   const changes: Change[] = [];
   const names = ({ contract, plan }: PlannedSide): Set<string> =>
@@ -42,7 +42,7 @@ export function compareGraphqlNames(before: PlannedSide, after: PlannedSide, fac
   return changes;
 }
 
-/** Names of what queries answer, as long as the query is there: what becomes of others is told of the query. */
+/** The names of types in responses, as long as their query exists. A removed query is a change of its own. */
 function madeUpNames(before: PlannedSide, after: PlannedSide, facts: SdkFacts): Change[] {
   const changes: Change[] = [];
   const { types } = facts.names(before.plan);
@@ -58,7 +58,7 @@ function madeUpNames(before: PlannedSide, after: PlannedSide, facts: SdkFacts): 
   return changes;
 }
 
-/** Names of operations and fragments, as names of types begin with them. */
+/** The names of operations and fragments, which are the beginnings of type names. */
 function queriesOf({ plan }: PlannedSide): string[] {
   return [...plan.calls, ...plan.fragments].map(({ name }) => name);
 }

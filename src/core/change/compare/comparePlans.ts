@@ -11,9 +11,9 @@ import type { PointKind, Points } from "./points.js";
 import type { SdkFacts } from "../sdkFacts.js";
 
 /**
- * Every difference that source can see between two SDKs made from the same query documents, in the SDK's own names. A
- * schema that changes around a selection need not change what is selected; what is different here is what the compiler
- * sees. A difference in an answer has the place of the selection that answers it.
+ * Returns every difference that source can see between two SDKs made from the same query documents, in the SDK's own
+ * names. A schema can change around a selection without changing what is selected. The differences here are what the
+ * compiler sees. A difference in a response has the place of its selection.
  */
 export function comparePlans(before: PlannedSide, after: PlannedSide, facts: SdkFacts): Change[] {
   return new PlanComparison(before, after, facts).changes;
@@ -24,11 +24,11 @@ class PlanComparison {
   private readonly left: GraphqlPlan;
   private readonly right: GraphqlPlan;
   private readonly names: ContractNames;
-  /** Pairs of types with a name in the schema, each to be compared once for each direction. */
+  /** Pairs of types with a name in the schema, each compared once for each direction. */
   private readonly named = new Map<string, { before: string; after: string; face: "ask" | "answer" }>();
-  /** By a member of a union what source calls the union: where all members have a field, it is read of the union. */
+  /** The source names of unions, by their members: a field that all members have is read from the union. */
   private readonly unions = new Map<string, string[]>();
-  /** The operation or fragment that is compared. */
+  /** The operation or fragment that is being compared. */
   private owner: readonly string[] = [];
 
   constructor(
@@ -128,7 +128,7 @@ class PlanComparison {
       if (!isToldToBreak(point, this.changes)) applyRules(this.changes, "spelling", { point, facts: this.facts });
   }
 
-  /** The map grows while it is walked: comparing one type finds the next. */
+  /** The map grows during the loop: comparing one type finds the next. */
   private compareNamed(): void {
     this.owner = [];
     for (const { before: left, after: right, face } of this.named.values()) {

@@ -15,34 +15,38 @@ export interface ReferencePair extends Point {
   readonly before: Reference;
   readonly after: Reference;
   readonly face: "ask" | "answer";
-  /** Coordinates of those who build the value as a whole. */
+  /** The coordinates of code that builds the whole value. */
   readonly owner: readonly Coordinate[];
-  /** The value is written as text, whatever it is: a parameter. */
+  /** Whether the value is written as text, whatever it is: a parameter. */
   readonly isWritten?: boolean | undefined;
-  /** The value stands in a type that is both sent and answered. */
+  /** Whether the value is in a type for both directions. */
   readonly isShared?: boolean | undefined;
-  /** The value is a field's, which could be absent before. */
+  /** Whether the value belongs to a field that could be absent before. */
   readonly mayBeAbsent?: boolean | undefined;
-  /** Where a list is expected, one value is one of one: "whole", or "split" where it is taken apart at a mark. */
+  /** How a single value counts as a list: "whole", or "split" if it is split at a separator. */
   readonly asListOfOne?: "whole" | "split" | undefined;
 }
 
-/** A pair of named types that has to be compared once for each direction it is used in. */
+/** Records a pair of named types, to be compared once for each direction. */
 export type NamedPairs = (before: string, after: string, face: "ask" | "answer") => void;
 
 /**
- * Comes to every point inside two uses of a shape. Null and type come first: when the types differ nothing inside can
- * be compared. Two uses of named types are left to `named`, which sees each pair once; so a shape moved behind a
- * reference, or inlined, is no change, and recursion ends.
+ * Visits every point inside two uses of a shape.
  *
- * @param isNamed whether a name is the contract's own; other names are looked behind
+ * Null and type come first: if the types differ, nothing inside can be compared. Two uses of named types go to `named`,
+ * which sees each pair once. A shape that was moved to a definition, or inlined, is therefore no change, and recursion
+ * ends.
+ *
+ * @param isNamed whether a name is the contract's own; other names are replaced by their definition
  */
 export class ShapeWalk {
   constructor(
     private readonly context: ChangeContext,
     private readonly named: NamedPairs,
     private readonly isNamed: (key: string) => boolean = () => true,
-    /** What source knows a type by, by its key: the SDK's name, and those of others that have its fields too. */
+    /**
+     * Returns the source names of a type, by its key: the SDK's name, and the names of others that have its fields too.
+     */
     private readonly sdkNames: (key: string) => readonly string[] = () => [],
   ) {}
 
@@ -63,7 +67,7 @@ export class ShapeWalk {
     this.inside(isListOfIt ? inner : { ...inner, asListOfOne: undefined }, left, right);
   }
 
-  /** Whether a shape is a list that must be one of a value alone. */
+  /** Whether a shape is a list with exactly one type of items. */
   private isListOf(list: Shape, value: Reference): boolean {
     if (list.kind !== "list" || (list.constraints?.minItems ?? 0) > 1) return false;
     const { before, after } = this.context;
@@ -81,13 +85,13 @@ export class ShapeWalk {
     return same(value, list.item) || same(resolveReference(value, before), resolveReference(list.item, after));
   }
 
-  /** Compares what two names stand for; null belongs to the uses, which were compared already. */
+  /** Compares the definitions of two names. Null belongs to the uses, which were already compared. */
   compareNamed(pair: ReferencePair, before: Shape, after: Shape): void {
     if (this.isSame({ shape: before, nullable: false }, { shape: after, nullable: false }, pair.face)) return;
     this.inside(pair, { shape: before, nullable: false }, { shape: after, nullable: false });
   }
 
-  /** Whether there is nothing to come to; the names inside are compared by themselves. */
+  /** Whether there is no difference. The names inside are compared separately. */
   private isSame(before: Reference, after: Reference, face: "ask" | "answer"): boolean {
     const names: string[] = [];
     const isSame = sameMeaning(before, after, {
@@ -104,7 +108,7 @@ export class ShapeWalk {
     return shape.kind === "named" && this.isNamed(shape.key);
   }
 
-  /** What stands behind a name of the SDK is also reached by that name. */
+  /** A part behind a name of the SDK also has that name. */
   private throughName(pair: ReferencePair): ReferencePair {
     const { shape } = pair.before;
     const names = shape.kind === "named" ? this.sdkNames(shape.key) : [];
@@ -116,7 +120,7 @@ export class ShapeWalk {
     };
   }
 
-  /** Named shapes inside compare by key, and the types behind equal keys may differ. */
+  /** Named shapes inside are compared by key, and the types of equal keys may differ. */
   private holdsNames(shape: Shape): boolean {
     return !["text", "integer", "number", "boolean", "literal", "choice", "bytes", "any"].includes(shape.kind);
   }
@@ -201,14 +205,17 @@ export class ShapeWalk {
     }
   }
 
-  /** Members correspond by key; of the others, records that share most of their fields, and what is of one family. */
+  /**
+   * Members correspond by key. Of the others, records with mostly the same fields correspond, and shapes of the same
+   * kind.
+   */
   private pairedMembers(
     left: ReadonlyMap<string, Reference>,
     right: ReadonlyMap<string, Reference>,
   ): Map<string, string> {
     const pairs = new Map([...left.keys()].filter((key) => right.has(key)).map((key) => [key, key]));
     const open = new Set([...right.keys()].filter((key) => !pairs.has(key)));
-    // The one record that is left on either side is the same one, whatever became of it.
+    // The only remaining record on both sides is the same one, whatever changed in it.
     const isLast = open.size === 1 && left.size - pairs.size === 1;
     for (const [key, member] of left) {
       if (pairs.has(key)) continue;
@@ -226,13 +233,13 @@ export class ShapeWalk {
     return pairs;
   }
 
-  /** Two names stand for one thing only when the one came where the other went. */
+  /** Two names correspond only if one was replaced by the other. */
   private mayCorrespond(before: Shape, after: Shape): boolean {
     if (!this.holdsOwnName(before) || !this.holdsOwnName(after)) return true;
     return !this.context.after.get(before.key) && !this.context.before.get(after.key);
   }
 
-  /** Literals of a union are values of a choice, however the contract groups them. */
+  /** Literals of a union are values of an enum, however the contract groups them. */
   private valuesTakenIn(
     pair: ReferencePair,
     left: ReadonlyMap<string, Reference>,
@@ -253,7 +260,7 @@ export class ShapeWalk {
     return true;
   }
 
-  /** By tag where there is one, else by name, else by what is behind it. */
+  /** By tag if there is one, otherwise by name, otherwise by definition. */
   private keyed(union: UnionShape, table: ShapeTable): Map<string, Reference> {
     const found = new Map<string, Reference>();
     union.members.forEach((member, at) => {
@@ -292,7 +299,7 @@ export class ShapeWalk {
       });
   }
 
-  /** Comes to each place that a field stood at and another one stands at now. */
+  /** Visits each position of a field that has another field now. */
   private places(pair: ReferencePair, before: RecordShape, after: RecordShape): void {
     const inOrder = ({ fields }: RecordShape): Field[] =>
       sortedBy(
@@ -319,20 +326,20 @@ export class ShapeWalk {
   }
 }
 
-/** A field that two records have. */
+/** A field of both records. */
 export interface ComparedField {
   readonly left: Reference;
   readonly right: Reference;
   readonly point: Point;
   readonly names: readonly [string, string];
-  /** It could be absent before. */
+  /** Whether it could be absent before. */
   readonly mayBeAbsent: boolean;
 }
 
 /**
- * Comes to every field of two records.
+ * Visits every field of two records.
  *
- * @returns the fields that exist on both sides, to be compared inside
+ * @returns the fields that exist on both sides, which are then compared inside
  */
 export function comparedFields(
   pair: Omit<ReferencePair, "before" | "after">,
@@ -392,8 +399,8 @@ export function comparedFields(
 }
 
 /**
- * Whether a field that is declared on one side only is covered by what the other side says of undeclared ones: what is
- * answered now by what was promised, what was sent by what is taken now.
+ * Whether an undeclared field on one side is covered by the rule for undeclared fields. In responses, the new value
+ * must match the old rule; in requests, the old value must match the new rule.
  */
 function isTakenBy(
   { type }: Field,
@@ -414,7 +421,7 @@ function isTakenBy(
   return kinds(given.shape) === kinds(expected.shape);
 }
 
-/** Stands for a shape that is compared elsewhere, where only null is asked about. */
+/** Stands for a shape that is compared elsewhere, if only null is compared. */
 const noShape: Shape = { kind: "boolean" };
 
 function isUnsaid(shape: Shape): boolean {
@@ -439,7 +446,9 @@ function valuesOf(shape: Shape): readonly ChoiceValue[] | undefined {
   return shape.kind === "choice" ? shape.values.map(({ value }) => value) : undefined;
 }
 
-/** A member without a name is the same one while its family is; records of one union are told apart by their fields. */
+/**
+ * A member without a name is the same as long as its kind is. Records of one union are distinguished by their fields.
+ */
 function memberSignature(member: Reference, table: ShapeTable): string {
   const { shape } = member;
   if (shape.kind === "record")
@@ -472,7 +481,7 @@ function requiredFields(member: Reference, table: ShapeTable): Set<string> | und
   return shape.kind === "record" ? new Set(shape.fields.map(({ name }) => name)) : undefined;
 }
 
-/** Fields that every member of a union has, so that source reads them without asking which one it is. */
+/** The fields that every member of a union has, which source can read without distinguishing members. */
 function commonFields(union: UnionShape, table: ShapeTable): Set<string> {
   const [first, ...others] = union.members.map((member) => requiredFields(member, table));
   return new Set([...(first ?? [])].filter((name) => others.every((fields) => fields?.has(name) === true)));

@@ -35,15 +35,17 @@ import type { SdkFacts } from "../sdkFacts.js";
 import { usersOfTypes } from "../judge/usersOfTypes.js";
 
 /**
- * Every difference between two versions of a REST contract, as the SDKs made from them see it: both are planned, and
- * the plans are compared call by call, each named type once for each direction.
+ * Returns every difference between two versions of a REST contract, as the SDKs made from them see it. Both are
+ * planned, and the plans are compared call by call, each named type once for each direction.
+ *
+ * @param facts the facts of the SDK's language and settings
  */
 export function compareRest(before: RestContract, after: RestContract, facts: SdkFacts): Change[] {
   const plans = { before: planRest(before, facts.rest), after: planRest(after, facts.rest) };
   return new RestComparison(before, after, plans.before, plans.after, facts).changes;
 }
 
-/** An operation may be called for its whole answer, and as a stream. */
+/** The calls of an operation: for the whole response, and as a stream. */
 interface CallsOfOperation {
   readonly whole: RestCall;
   readonly stream?: RestCall;
@@ -97,7 +99,7 @@ class RestComparison {
     }
   }
 
-  /** Whether the SDK reads what is at a point in every answer: it reads all of it, or the value becomes another one. */
+  /** Whether the SDK reads the point in every response: it reads whole responses, or it converts the value. */
   private isReadWhole<K extends PointKind>(kind: K, point: Points[K]): boolean {
     const { facts } = this;
     if (facts.readsWhole) return true;
@@ -106,7 +108,7 @@ class RestComparison {
     return kind === "field" && before !== undefined && facts.decodes((before as Field).type.shape);
   }
 
-  /** What source calls the calls of some operations. */
+  /** The source names of the calls of some operations. */
   private callersOf(operations: readonly string[]): readonly Coordinate[] {
     const known = this.callers.get(operations);
     if (known) return known;
@@ -139,13 +141,13 @@ class RestComparison {
     };
   }
 
-  /** What source calls a planned type. */
+  /** The source names of a planned type. */
   private typeNames(key: string): string[] {
     const name = this.before.types.get(key)?.name;
     return name === undefined ? [] : [this.facts.typeName(name)];
   }
 
-  /** What source can name of an operation of the old contract, whichever way it calls it. */
+  /** The source names of an operation of the old contract, for all its calls. */
   private namesOf(call: RestCall): OperationNames {
     const label = operationLabel(call.operation);
     const known = this.operationNames.get(label);
@@ -156,7 +158,7 @@ class RestComparison {
     return names;
   }
 
-  /** What source can name of one call: as a stream an operation answers, and fails, by other types. */
+  /** The source names of one call. As a stream, an operation has other response and failure types. */
   private ownNamesOf(call: RestCall): OperationNames {
     return operationNames([call], this.names.before);
   }
@@ -230,7 +232,7 @@ class RestComparison {
     this.at("auth", { ...point, before, after, contracts }, operations);
     const own = { before: before.operation.servers, after: after.operation.servers };
     if (own.before.length > 0 || own.after.length > 0) {
-      // Without servers of its own an operation is sent to those of the contract.
+      // An operation without servers of its own uses those of the contract.
       const servers = {
         before: own.before.length > 0 ? own.before : this.from.servers,
         after: own.after.length > 0 ? own.after : this.to.servers,
@@ -325,7 +327,8 @@ class RestComparison {
     const isChosen = bodyWays(left).length > 1;
     for (const [at, { mediaType, type }] of bodyWays(left).entries()) {
       context.at("media", { ...point, usual: mediaType, offered, isChosen });
-      // What source chose and is gone is told; what takes the place of the usual one is compared with it.
+      // A media type that source chose and that was removed is a change. If it was the default one, it is compared with
+      // the new default.
       const other = ways.find((way) => way.mediaType === mediaType) ?? (at === 0 ? ways[0] : undefined);
       if (other) this.walk(operations).compare({ ...point, before: type, after: other.type, owner: point.coordinates });
     }
@@ -351,7 +354,7 @@ class RestComparison {
       this.compareResponses("success", response, other, pair, operations);
     }
     for (const response of unmatched) this.compareResponses("success", undefined, response, pair, operations);
-    // A choice of media types: what another one answers.
+    // A choice of media types: the response in another one.
     for (const { mediaType, answers } of before.answerChoices.slice(1)) {
       const other = after.answerChoices.find((choice) => choice.mediaType === mediaType);
       const isOffered = other !== undefined || after.answers.some((answer) => answer.mediaType === mediaType);
@@ -409,7 +412,7 @@ class RestComparison {
     if (before && after) this.compareTypes(before, after, pair, operations);
   }
 
-  /** Whether a failure that is new was covered by a range or by `default`, which promise another body. */
+  /** Whether a new failure was covered by a range or by `default`, with another body. */
   private isMisread(failure: PlannedResponse, before: RestCall): boolean {
     const covers = [`${failure.status.charAt(0)}XX`, "default"];
     const covering = covers.flatMap((status) => before.failures.find((each) => each.status === status) ?? [])[0];
@@ -503,7 +506,7 @@ class RestComparison {
         this.at("sent", { ...pointOf(sent), after: sent.request, placeAfter: sent.request.operation.place }, none);
   }
 
-  /** The map grows while it is walked: comparing one type finds the next. */
+  /** The map grows during the loop: comparing one type finds the next. */
   private compareNamed(): void {
     for (const { before: left, after: right, face } of this.named.values()) {
       const type = this.before.types.get(left);
@@ -525,7 +528,7 @@ class RestComparison {
     }
   }
 
-  /** Names that source may import: those the contract gives; of those that are made up for it nothing is promised. */
+  /** The names that source can import: those of the contract. Names that Rhema makes up are not promised. */
   private compareNames(): void {
     const names = (plan: RestPlan, inline = false) =>
       new Map([...plan.types.values()].filter(({ id }) => isInline(id) === inline).map((type) => [type.name, type]));
@@ -557,7 +560,7 @@ class RestComparison {
     }
   }
 
-  /** What breaks by itself is told already. */
+  /** A change that breaks anyway is already reported. */
   private compareSpellings(): void {
     const before = spelledPlan(this.before, this.names.before);
     const after = spelledPlan(this.after, this.names.after);
@@ -567,7 +570,7 @@ class RestComparison {
     }
   }
 
-  /** New names by the old ones: a type that is gone, where everything that is still there has one other in its place. */
+  /** The new names by the old ones: a removed type that was replaced by one other in all remaining places. */
   private renamedNames(left: ReadonlyMap<string, PlannedType>, right: ReadonlyMap<string, PlannedType>) {
     const candidates = new Map<string, Set<string>>();
     const origins = new Map<string, Set<string>>();
@@ -588,7 +591,7 @@ class RestComparison {
     return found;
   }
 
-  /** What the connection has to be given. */
+  /** The required options of the connection. */
   private compareConnection(): void {
     const known = new Set(this.before.standing.map(({ name }) => name));
     const none = (): string[] => [];
@@ -604,7 +607,7 @@ class RestComparison {
       const point = { owner: "connection", subject: `connection ${name}`, face: "ask", isGraphql: false } as const;
       if (isDemanded) this.at("parameter", { ...point, coordinates: [connectionCoordinate], after: field }, none);
     }
-    // What is given by name stands together in one option, which goes with the last of them.
+    // Options with names of their own are in one option, which disappears with the last of them.
     const given = (name: string, option: string, left: number): Coordinate[] =>
       [name, ...(left === 0 ? [option] : [])].map((each) => this.names.before.connectionCoordinate(each));
     for (const [name, scheme] of this.before.authSchemes) {
@@ -626,7 +629,7 @@ class RestComparison {
   }
 }
 
-/** Whether the one type came for the other: most of its parts are the same, or its name says so. */
+/** Whether one type replaced the other: most of its parts are the same, or its name shows it. */
 function isRenamed(before: PlannedType, after: PlannedType): boolean {
   return (
     partsShared(before.shape, after.shape) ||
@@ -634,7 +637,7 @@ function isRenamed(before: PlannedType, after: PlannedType): boolean {
   );
 }
 
-/** How one value is read where a parameter is a list (OpenAPI 3.1, section 4.8.12.4). */
+/** How a single value is read if a parameter is a list (OpenAPI 3.1, section 4.8.12.4). */
 function listOfOne({ style, explode }: Asked): "whole" | "split" | undefined {
   if (style === "form" && explode === true) return "whole";
   return style === "json" || style === "deepObject" || style === undefined ? undefined : "split";
@@ -644,7 +647,7 @@ function isInline(key: string): boolean {
   return key.startsWith("inline ");
 }
 
-/** The contract's own name for a planned type. */
+/** The contract's own name of a planned type. */
 function ownName(contract: RestContract, id: string): string | undefined {
   return contract.types.get(id)?.name;
 }
@@ -653,7 +656,7 @@ function definedAt(contract: RestContract, id: string) {
   return contract.types.get(id.replace(/ to send$| in JSON$/g, ""))?.place;
 }
 
-/** The calls of each operation: the one that answers a whole, and the one that answers item by item, if it has two. */
+/** The calls of each operation: for the whole response, and item by item, if it has both. */
 function callsByLabel(plan: RestPlan): Map<string, CallsOfOperation> {
   const found = new Map<string, CallsOfOperation>();
   const labels = new Map<string, RestCall[]>();
@@ -664,7 +667,7 @@ function callsByLabel(plan: RestPlan): Map<string, CallsOfOperation> {
   for (const [label, [first, second]] of labels) {
     if (!first) continue;
     if (!second) found.set(label, { whole: first });
-    // A stream is called after the whole.
+    // The stream comes after the whole response.
     else if (first.name.length > second.name.length) found.set(label, { whole: second, stream: first });
     else found.set(label, { whole: first, stream: second });
   }
@@ -678,7 +681,7 @@ function asked(argument: PlannedArgument): Asked[] {
   return [{ ...parameter, type, isStanding: standing }];
 }
 
-/** What is asked for, with what source calls it. */
+/** An argument with its source name. */
 function askedByName(argument: PlannedArgument, names: ContractNames): Asked[] {
   return asked(argument).map((each) => ({ ...each, argument: names.argument(argument) }));
 }
@@ -687,7 +690,7 @@ function isSameParameter(a: Asked, b: Asked): boolean {
   return a.in === b.in && (a.in === "header" ? a.name.toLowerCase() === b.name.toLowerCase() : a.name === b.name);
 }
 
-/** Path parameters correspond by position; the others by shape, when only one candidate is there. */
+/** Path parameters correspond by position. Other parameters correspond by shape, if there is only one candidate. */
 function successorOf(
   parameter: Asked,
   { before, after }: CallPair,
@@ -713,8 +716,8 @@ function responsePlace(call: RestCall, response: PlannedResponse | undefined) {
 }
 
 /**
- * What a call asks and answers, without its path: an operation that got another path and another name is known by it.
- * Undefined where nothing is sent or answered that has a shape of its own.
+ * A call's request and response, without its path, as a text. With it, an operation with another path and name is
+ * recognised. Undefined if there is no shape of its own to compare.
  */
 function likenessOf(call: RestCall | undefined, { types }: RestPlan): string | undefined {
   if (!call) return undefined;
@@ -725,7 +728,7 @@ function likenessOf(call: RestCall | undefined, { types }: RestPlan): string | u
   const text = (type: Reference): string => deepSignature(type, types, isInline);
   const parameters = call.arguments.flatMap(asked).map((each) => [
     each.in,
-    // The names inside a path are judged by themselves.
+    // Names inside a path are rated separately.
     each.in === "path" ? "" : each.name,
     each.required,
     text(each.type),

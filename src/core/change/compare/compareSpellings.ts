@@ -7,30 +7,30 @@ import { resolveShape } from "../../contract/resolveShape.js";
 import type { Change } from "../change.js";
 import type { Point } from "./points.js";
 
-/** A member, an argument or an answer that has another type of the SDK now, and both names. */
+/** A member, an argument or a response with another type name in the SDK, and both names. */
 export interface OtherSpelling extends Point {
   readonly face: "ask" | "answer";
   readonly before: string;
   readonly after: string;
-  /** Source says now of it whether it is sent, or no longer does. */
+  /** Whether source now marks if it is sent, or no longer does. */
   readonly isMarked?: boolean;
-  /** It was a union: what is sent is a member of it, which may have kept its name. */
+  /** Whether it was a union: the value sent is a member of it, which may have kept its name. */
   readonly isUnion?: boolean;
-  /** Id of the type that has the member. */
+  /** The id of the type with the member. */
   readonly owner?: string;
-  /** The operation whose argument or answer it is. */
+  /** The operation of the argument or response. */
   readonly operation?: string;
 }
 
-/** A plan, and what an SDK calls what is in it. */
+/** A plan, and the SDK's names for its parts. */
 export interface SpelledPlan<Plan extends ContractPlan = ContractPlan> {
   readonly plan: Plan;
   readonly names: Pick<ContractNames, "types" | "call" | "argument">;
-  /** Ids of the types that the app sends. */
+  /** The ids of the types that the app sends. */
   readonly written: ReadonlySet<string>;
 }
 
-/** A plan with what comparing spellings needs beside it. */
+/** Returns a plan with the facts for comparing spellings. */
 export function spelledPlan<Plan extends ContractPlan>(
   plan: Plan,
   names: Pick<ContractNames, "types" | "call" | "argument">,
@@ -39,7 +39,7 @@ export function spelledPlan<Plan extends ContractPlan>(
   return { plan, names, written: new Set(written) };
 }
 
-/** Whether a change tells already that source which has something of another type does not compile. */
+/** Returns whether a change already reports that source with a value of another type does not compile. */
 export function isToldToBreak({ face, coordinates }: OtherSpelling, changes: readonly Change[]): boolean {
   return changes.some(
     (change) =>
@@ -50,8 +50,10 @@ export function isToldToBreak({ face, coordinates }: OtherSpelling, changes: rea
 }
 
 /**
- * Finds members of records that have another type by name, while the type that they had is still there: where types are
- * known by their names, what such a member holds is no longer what source calls it.
+ * Returns members of records whose type has another name, although the old type still exists. In languages that
+ * distinguish types by name, source with the old name then does not compile.
+ *
+ * @param memberName returns the source name of a field
  */
 export function otherSpellings(
   before: SpelledPlan,
@@ -62,7 +64,7 @@ export function otherSpellings(
   const inRecords = [...before.plan.types.values()].flatMap((type) => {
     const other = after.plan.types.get(type.id);
     if (type.shape.kind !== "record" || other?.shape.kind !== "record") return [];
-    // What has another form as a whole is told as that.
+    // A type with a completely different form is a change of its own.
     if (type.shape.oneOf !== other.shape.oneOf) return [];
     const fields = new Map(other.shape.fields.map((field) => [field.name, field]));
     const name = before.names.types.get(type.id) ?? type.name;
@@ -92,12 +94,12 @@ export function otherSpellings(
   return [...inRecords, ...(isRest(before) && isRest(after) ? spelledCalls(before, after, still) : [])];
 }
 
-/** Variables and answers of queries have the types that the query says. */
+/** Variables and responses of queries have the types of the query. */
 function isRest(spelled: SpelledPlan): spelled is SpelledPlan<RestPlan> {
   return spelled.plan.protocol === "rest";
 }
 
-/** Arguments and answers of calls that have another type by name. */
+/** Arguments and responses of calls whose type has another name. */
 function spelledCalls(
   before: SpelledPlan<RestPlan>,
   after: SpelledPlan<RestPlan>,
@@ -138,19 +140,19 @@ function spelledCalls(
   });
 }
 
-/** Whether source says of a field whether it is sent: one that is sent, and may be absent and null. */
+/** Whether source marks if a field is sent: a field in requests that may be both absent and null. */
 function isMarked(
   { required, type: { shape, nullable } }: Field,
   { id, shape: record }: PlannedType,
   { plan, written }: SpelledPlan,
 ): boolean {
-  // What is given of it is never null.
+  // The given field is never null.
   if (record.kind === "record" && record.oneOf) return false;
   const admitsNull = nullable || (resolveShape(shape, plan.types).kind === "union" && hasNull(shape, plan));
   return !required && admitsNull && written.has(id);
 }
 
-/** Whether a value, or an item of it, is one of several. */
+/** Whether a value, or an item of it, is a union. */
 function isUnion({ shape }: Reference, plan: ContractPlan): boolean {
   const inner = resolveShape(shape, plan.types);
   return inner.kind === "list" ? isUnion(inner.item, plan) : inner.kind === "union";
@@ -165,7 +167,7 @@ function shown(name: string | undefined, isMarked: boolean): string {
   return `${name ?? "value"}${isMarked ? " that may be left out" : ""}`;
 }
 
-/** The name of the class that a value or its items have; undefined for what has none. */
+/** The class of a value or its items; undefined if it has none. */
 function classOf({ shape }: Reference, { plan, names, written }: SpelledPlan): string | undefined {
   switch (shape.kind) {
     case "list":

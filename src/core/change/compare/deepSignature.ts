@@ -2,8 +2,10 @@ import type { Reference, Shape } from "../../contract/model.js";
 import { referenceSignature } from "../../contract/sameShape.js";
 
 /**
- * The signature of a use of a shape, with the names that an SDK made up replaced by what they stand for, because they
- * say where a shape stands and not what it is.
+ * Returns the signature of a use of a shape. Names that an SDK made up are replaced by their definition, because they
+ * depend on the place and not on the shape.
+ *
+ * @param isInline returns whether a key is such a name
  */
 export function deepSignature(
   reference: Reference,

@@ -6,8 +6,8 @@ const lower = ["minimum", "exclusiveMinimum", "minLength", "minItems"] as const;
 const upper = ["maximum", "exclusiveMaximum", "maxLength", "maxItems"] as const;
 
 /**
- * Says in words which limit of a value became tighter, and which became wider. Two patterns cannot be weighed against
- * each other: a new one may refuse, a dropped one never does.
+ * Returns in words which limits of a value became tighter and which became wider. Two patterns cannot be compared: a
+ * new one may refuse values, and a removed one never does.
  */
 export function limitsChanged({ before, after }: Points["value"]): { tighter?: string; wider?: string } {
   if (shapeFamily(before.shape) !== shapeFamily(after.shape)) return {};
@@ -26,7 +26,7 @@ export function limitsChanged({ before, after }: Points["value"]): { tighter?: s
       note((right[key] ?? Infinity) < (left[key] ?? Infinity), words(key, left[key], right[key]));
   if (left.pattern !== right.pattern) note(right.pattern !== undefined, words("pattern", left.pattern, right.pattern));
   if (left.multipleOf !== right.multipleOf) {
-    // A multiple of 4 is one of 2 too.
+    // A multiple of 4 is also a multiple of 2.
     const isLoosened =
       right.multipleOf === undefined || (left.multipleOf !== undefined && left.multipleOf % right.multipleOf === 0);
     note(!isLoosened, words("multipleOf", left.multipleOf, right.multipleOf));
@@ -40,7 +40,7 @@ type Limit = string | number | boolean | undefined;
 
 function constraintsOf(shape: Shape): Constraints {
   const { minLength, minItems, ...others } = ("constraints" in shape ? shape.constraints : undefined) ?? {};
-  // No length is below nothing.
+  // No length is below zero.
   return { ...others, ...(minLength ? { minLength } : {}), ...(minItems ? { minItems } : {}) };
 }
 

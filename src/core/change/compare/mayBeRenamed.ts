@@ -2,7 +2,7 @@ import type { Reference, Shape } from "../../contract/model.js";
 import { sameReference } from "../../contract/sameShape.js";
 import { words } from "../../text/words.js";
 
-/** What a thing is called and what is said of it. */
+/** A name with its documentation. */
 export interface Described {
   readonly name: string;
   readonly description?: string | undefined;
@@ -11,16 +11,20 @@ export interface Described {
 }
 
 /**
- * Whether two names probably mean one thing: the one adds words to the other, or corrects it, or what is said of both is
- * the same and hardly said of anything else. Words that stand in names of all kinds of things ("id", "name", "at") prove nothing.
+ * Returns whether two names probably mean the same thing. One adds words to the other or corrects it, or both have the
+ * same documentation that hardly anything else has. Words in all kinds of names ("id", "name", "at") are no evidence.
  *
- * @param owner the name of what the two belong to; its words are no news
+ * @param owner the name of the owner of both; its words are no evidence
  */
 export function mayBeRenamed(a: Described, b: Described, owner = ""): boolean {
   return saysTheSame(a, b) || namesAlike(a.name, b.name, owner);
 }
 
-/** Whether one name adds words to the other, or corrects it. */
+/**
+ * Returns whether one name adds words to the other, or corrects it.
+ *
+ * @param owner the name of the owner of both; its words do not count
+ */
 export function namesAlike(a: string, b: string, owner = ""): boolean {
   const known = new Set(stems(owner));
   const left = told(stems(a), known);
@@ -36,7 +40,7 @@ export function namesAlike(a: string, b: string, owner = ""): boolean {
   return rest.length === 0 || shared.some((word) => !commonWords.has(word));
 }
 
-/** The same sentence, the same default that is nobody's first thought, or the same values or limits. */
+/** The same sentence, the same unusual default, or the same values or limits. */
 function saysTheSame(a: Described, b: Described): boolean {
   const [left, right] = [a, b].map(({ description = "" }) => stems(description).join(" "));
   if (left !== undefined && left === right && left.split(" ").length >= fewestWords) return true;
@@ -44,14 +48,14 @@ function saysTheSame(a: Described, b: Described): boolean {
   return a.type !== undefined && b.type !== undefined && isTelling(a.type.shape) && sameReference(a.type, b.type);
 }
 
-/** Whether few things have a shape: values of its own, or a number with a limit on either side. */
+/** Whether the shape is rare: with values of its own, or a number with a limit on both sides. */
 function isTelling(shape: Shape): boolean {
   if (shape.kind === "choice") return shape.values.length > 1;
   if (shape.kind !== "integer" && shape.kind !== "number") return false;
   return shape.constraints?.minimum !== undefined && shape.constraints.maximum !== undefined;
 }
 
-/** A sentence of fewer words may be said of anything. */
+/** A sentence with fewer words could describe anything. */
 const fewestWords = 3;
 
 function stems(text: string): string[] {
@@ -63,7 +67,7 @@ function stems(text: string): string[] {
   );
 }
 
-/** The words of a name without those of its owner and those that only join others, unless nothing is left then. */
+/** The words of a name without those of its owner and without conjunctions, unless none are left. */
 function told(all: readonly string[], owner: ReadonlySet<string>): readonly string[] {
   const [left] = [
     all.filter((word) => !owner.has(word) && !particles.has(word)),
@@ -72,7 +76,7 @@ function told(all: readonly string[], owner: ReadonlySet<string>): readonly stri
   return left ?? all;
 }
 
-/** Whether two words are one, cut short or with one letter that is wrong, missing, too much or in another's place. */
+/** Whether two words are the same, cut short or with one letter that is wrong, missing, extra or swapped. */
 function isSameWord(a: string, b: string): boolean {
   if (a === b) return true;
   const [short, long] = a.length <= b.length ? [a, b] : [b, a];
@@ -91,7 +95,7 @@ const shortestTypo = 5;
 
 const particles = new Set("at on of by is has to in for with and or the a an".split(" "));
 
-/** Words that stand beside what a name is about. */
+/** Words that do not identify what a name is about. */
 const commonWords = new Set(
   "id ids uid uuid ref no num number count total size name title label type kind key code date day time value data info detail url uri link list item page new old first last next previous start end from min max get set create update delete add remove v1 v2 v3 v4 api".split(
     " ",

@@ -7,15 +7,17 @@ export interface PairedOperations {
   readonly fresh: readonly RestOperation[];
 }
 
-/** What operations ask and answer, as a text; undefined where that is too little to know one by. */
+/** Returns an operation's request and response as a text; undefined if that is too little to recognise it. */
 export interface Likeness {
   readonly before: (operation: RestOperation) => string | undefined;
   readonly after: (operation: RestOperation) => string | undefined;
 }
 
 /**
- * Pairs operations by method and path (parameter names apart), then by operationId, then where both are new: the only
- * two that ask and answer the same, when their paths, names or summaries say the same.
+ * Pairs operations by method and path (without parameter names), then by operationId. Of the rest, the only two with
+ * the same request and response are paired, if their paths, names or summaries are similar.
+ *
+ * @param likeness returns the request and response of an operation as a text
  */
 export function pairOperations(
   before: readonly RestOperation[],

@@ -1,7 +1,7 @@
 import type { Shape } from "../../contract/model.js";
 import { referenceSignature } from "../../contract/sameShape.js";
 
-/** Whether two shapes have most of their fields, values or members in common. */
+/** Returns whether two shapes have most of their fields, values or members in common. */
 export function partsShared(a: Shape, b: Shape): boolean {
   if (a.kind !== b.kind) return false;
   const left = partsOf(a);

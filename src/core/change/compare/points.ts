@@ -15,19 +15,21 @@ import type {
 import type { PlannedResponse, RestCall } from "../../sdk/sdkPlan.js";
 import type { Place } from "../../problem/place.js";
 
-/** Which direction a change is judged for; "operation" when it is about neither alone. */
+/**
+ * The direction for which a change is rated: "ask" for requests, "answer" for responses, "operation" for neither alone.
+ */
 export type ChangeFace = "ask" | "answer" | "operation";
 
-/** A place at which two contracts are compared. What is on one side only came or went. */
+/** A place at which two contracts are compared. A part on one side only was removed or added. */
 export interface Point {
   readonly face: ChangeFace;
-  /** As people name the place: "GET /berths", "Berth.note", "Query.voyages(first:)". */
+  /** Its name for people: "GET /berths", "Berth.note", "Query.voyages(first:)". */
   readonly subject: string;
   readonly placeBefore?: Place | undefined;
   readonly placeAfter?: Place | undefined;
-  /** How query documents and source depend on the place: schema coordinates, or names of the SDK and their members. */
+  /** The coordinates of its uses: schema coordinates, or names of the SDK and their members. */
   readonly coordinates: readonly Coordinate[];
-  /** The name that source has to use to be hit, for a field or parameter. */
+  /** The name that affected source contains, for a field or parameter. */
   readonly word?: string | undefined;
 }
 
@@ -41,11 +43,11 @@ interface Pair<T> {
   readonly after: T;
 }
 
-/** What is asked for by name beside a body: a parameter of an operation, or an argument of a GraphQL field. */
+/** A named part of a request besides its body: a parameter of an operation, or an argument of a GraphQL field. */
 export interface Asked extends Field, Partial<Pick<Parameter, "in" | "style" | "explode">> {
-  /** The connection supplies it. */
+  /** Whether the connection supplies it. */
   readonly isStanding?: boolean;
-  /** What it is called in the SDK. */
+  /** Its name in the SDK. */
   readonly argument?: string;
 }
 
@@ -54,45 +56,45 @@ export interface Points {
   readonly operation: Point & Sides<RestCall>;
   /** The auth of an operation, and the contracts that declare the schemes. */
   readonly auth: Point & Pair<RestCall> & { readonly contracts: Pair<RestContract> };
-  /** A credential that the connection takes. */
+  /** A credential of the connection. */
   readonly scheme: Point & {
     readonly before: string;
     readonly scheme?: AuthScheme | undefined;
-    /** Absent where the connection takes it no longer. */
+    /** Absent if the connection no longer has it. */
     readonly after?: AuthScheme | undefined;
   };
-  /** A server that calls have for themselves, for which the connection takes another address. */
+  /** A server for single calls, whose address is an option of the connection. */
   readonly ownServer: Point & { readonly before: string };
-  /** Where calls are sent; `isOwn` where it is a single operation that has servers of its own on either side. */
+  /** The servers of calls; `isOwn` if a single operation has servers of its own on either side. */
   readonly servers: Point & Pair<readonly Server[]> & { readonly isOwn: boolean };
   readonly parameter: Point &
     Sides<Asked> & {
       readonly owner: string;
       readonly isGraphql: boolean;
-      /** What a parameter that went turned into. */
+      /** The parameter that replaced a removed one. */
       readonly successor?: Asked | undefined;
     };
   readonly body: Point & Sides<RequestBody> & { readonly owner: string };
-  /** A media type that a body can be sent as; `usual` when it is the one that is sent unless asked otherwise. */
+  /** A media type of a body; `usual` if it is the default one. */
   readonly media: Point & {
     readonly owner: string;
     readonly usual: string;
     readonly offered: readonly string[];
-    /** There are others, so that source may say its name. */
+    /** Whether there are others, so that source may contain its name. */
     readonly isChosen: boolean;
   };
-  /** A media type that an answer can be asked for as. */
+  /** A media type that can be requested for a response. */
   readonly answerMedia: Point & { readonly owner: string; readonly before: string };
-  /** The call that answers an operation item by item, beside the one that answers it as a whole. */
+  /** The call for an operation's response item by item, next to the one for the whole response. */
   readonly stream: Point & { readonly owner: string; readonly before: string };
   readonly status: Point &
     Sides<PlannedResponse> & {
       readonly owner: string;
       readonly role: "success" | "failure";
       readonly isStream: boolean;
-      /** A new failure: the old SDK reads it as another one, which has another body. */
+      /** Whether it is a new failure that the old SDK reads as another one, with another body. */
       readonly isMisread?: boolean;
-      /** A new one: it has the body of another one that was there. */
+      /** Whether it is a new failure with the body of another one that existed before. */
       readonly isSame?: boolean;
     };
   readonly header: Point & Sides<Field> & { readonly owner: string };
@@ -101,54 +103,56 @@ export interface Points {
       readonly isGraphql: boolean;
       readonly successor?: Field | undefined;
       readonly records: Pair<RecordShape>;
-      /** Coordinates of those who build the record as a whole. */
+      /** The coordinates of code that builds the whole record. */
       readonly owner: readonly Coordinate[];
-      /** Whether what the other side says of undeclared fields covers this one; undefined when it says nothing. */
+      /** Whether the other side's rule for undeclared fields covers this one; undefined if it has none. */
       readonly isTakenByRest?: boolean | undefined;
     };
-  /** A place that a record's fields stand at, where another one stands there now, or none. */
+  /** A position of a record's field that has another field now, or none. */
   readonly place: Point &
     Sides<string> & {
       readonly record: string;
-      /** From 1 on. */
+      /** From 1. */
       readonly at: number;
       readonly isSameType: boolean;
     };
   readonly record: Point & Pair<RecordShape> & { readonly isGraphql: boolean };
-  /** Two uses of a shape, behind their names. */
+  /** Two uses of a shape, with names replaced by definitions. */
   readonly value: Point &
     Pair<Reference> & {
       readonly isGraphql: boolean;
-      /** The value is written as text, whatever it is: a parameter. */
+      /** Whether the value is written as text, whatever it is: a parameter. */
       readonly isWritten?: boolean | undefined;
-      /** The value stands in a type that is both sent and answered. */
+      /** Whether the value is in a type for both directions. */
       readonly isShared?: boolean | undefined;
-      /** It is a field's, which could be absent before. */
+      /** Whether it belongs to a field that could be absent before. */
       readonly mayBeAbsent?: boolean | undefined;
-      /** GraphQL: what may be selected of the new type that answers as the old one did: "name", "on Vessel". */
+      /**
+       * GraphQL: the possible selections of the new type that give the same result as the old one: "name", "on Vessel".
+       */
       readonly kept?: readonly string[] | undefined;
-      /** It is a list of what was sent alone: "whole", or "split" where that is taken apart at a mark. */
+      /** Whether it is a list of what was a single value: "whole", or "split" if that is split at a separator. */
       readonly asListOfOne?: "whole" | "split" | undefined;
     };
   readonly choice: Point &
     Sides<Choice["value"]> & {
-      /** The choice stands in a type that is both sent and answered. */
+      /** Whether the enum is in a type for both directions. */
       readonly isShared?: boolean | undefined;
     };
-  /** A value of a choice that is on both sides. */
+  /** A value of an enum on both sides. */
   readonly listed: Point & Pair<Choice>;
-  /** A member of a union; `alone` when the other side was no union. */
+  /** A member of a union; `alone` if the other side was not a union. */
   readonly member: Point &
     Sides<string> & {
       readonly alone: boolean;
-      /** One side is a union, and the other one is not. */
+      /** Whether one side is a union, and the other is not. */
       readonly isOtherForm: boolean;
       readonly lacksCommon?: boolean | undefined;
       /** GraphQL: the name of the member. */
       readonly key?: string;
       /** GraphQL: the interfaces of a new member. */
       readonly joins?: readonly string[] | undefined;
-      /** What went is a record, which source tells from the others by its fields. */
+      /** Whether the removed part is a record, which source distinguishes from the others by its fields. */
       readonly isRecord?: boolean;
       readonly isGraphql: boolean;
     };
@@ -157,7 +161,7 @@ export interface Points {
   readonly implementation: Point &
     Sides<string> & {
       readonly type: string;
-      /** All that the type implements now. */
+      /** All interfaces that the type has now. */
       readonly joins?: readonly string[] | undefined;
       readonly isOpen: boolean;
     };
@@ -165,16 +169,16 @@ export interface Points {
   readonly name: Point & {
     readonly before: string;
     readonly successor?: string | undefined;
-    /** The SDK made the name up, for a shape that has none in the contract. */
+    /** Whether the SDK made up the name, for a shape without a name in the contract. */
     readonly isMadeUp?: boolean;
   };
-  /** A member, by the names of the types that it has. */
+  /** A member, by the names of its types. */
   readonly spelling: Point & {
     readonly before: string;
     readonly after: string;
-    /** Source says now of it whether it is sent, or no longer does. */
+    /** Whether source now marks if it is sent, or no longer does. */
     readonly isMarked?: boolean;
-    /** It was a union: what is sent is a member of it, which may have kept its name. */
+    /** Whether it was a union: the value sent is a member of it, which may have kept its name. */
     readonly isUnion?: boolean;
   };
   readonly paging: Point & { readonly before: string; readonly after?: string | undefined };

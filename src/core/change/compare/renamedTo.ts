@@ -1,23 +1,25 @@
 import type { Field, Reference } from "../../contract/model.js";
 import { mayBeRenamed } from "./mayBeRenamed.js";
 
-/** Texts that are equal for two references exactly when they describe the same values, for either side. */
+/** Returns texts that are equal for two references exactly if they describe the same values, for each side. */
 export interface Signatures {
   readonly before: (reference: Reference) => string;
   readonly after: (reference: Reference) => string;
 }
 
-/** What went and what came at one place. */
+/** The removed and the new parts at one place. */
 export interface GoneAndFresh<T> {
   readonly gone: readonly T[];
   readonly fresh: readonly T[];
-  /** What the place is called: its words tell nothing of a field. */
+  /** The name of the place, whose words do not identify a field. */
   readonly owner: string;
 }
 
 /**
- * The new field that a gone one perhaps turned into: of the same shape, presence and default, with a name or description
- * that says the same; undefined where there is a second candidate on either side.
+ * Returns the new field that a removed one was perhaps renamed to: with the same shape, presence and default, and a
+ * similar name or description.
+ *
+ * @returns undefined if there is a second candidate on either side
  */
 export function renamedTo<T extends Field>(
   field: T,

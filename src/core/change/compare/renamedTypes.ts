@@ -5,9 +5,9 @@ import { mayBeRenamed } from "./mayBeRenamed.js";
 import { partsShared } from "./partsShared.js";
 
 /**
- * New names of types by the old ones that they perhaps had: a type that is gone and a new one of its kind with most of
- * its parts. Most of what named the old one and is still there names the new one; where nothing of it is still there, names
- * or descriptions have to say the same. A type that has a second candidate, on either side, has none.
+ * Returns the new names of types that were perhaps renamed, by their old names: a removed type and a new one of its
+ * kind with most of its parts. Most remaining places with the old name have the new one. Without such places, names or
+ * descriptions must be similar. A type with a second candidate, on either side, is left out.
  */
 export function renamedTypes(before: GraphqlContract, after: GraphqlContract): Map<string, string> {
   const gone = [...before.types.values()].filter(({ key }) => !after.types.has(key));
@@ -37,12 +37,12 @@ export function renamedTypes(before: GraphqlContract, after: GraphqlContract): M
 }
 
 interface Places {
-  /** What names a type, by the type's name. */
+  /** The places with a type's name, by the name. */
   readonly of: ReadonlyMap<string, ReadonlySet<string>>;
   readonly all: ReadonlySet<string>;
 }
 
-/** Fields, arguments, unions and types that name a type. */
+/** The fields, arguments, unions and types that contain a type's name. */
 function placesOf(contract: GraphqlContract): Places {
   const of = new Map<string, Set<string>>();
   const all = new Set<string>();

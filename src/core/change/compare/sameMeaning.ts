@@ -1,18 +1,20 @@
 import type { ChoiceShape, Field, Reference, Shape } from "../../contract/model.js";
 import type { ShapeTable } from "../../contract/resolveShape.js";
 
-/** What two shapes are compared with: the names on either side, and what is done with names of the contract's own. */
+/**
+ * What a comparison of two shapes needs: the names on both sides, and what happens with names of the contract's own.
+ */
 export interface MeaningContext {
   readonly before: ShapeTable;
   readonly after: ShapeTable;
   readonly isOwnName: (key: string) => boolean;
-  /** Told of every name of the contract's own inside, which stands for whatever it stands for on either side. */
+  /** Called for every name of the contract's own inside, whatever its definition is on either side. */
   readonly named: (key: string) => void;
 }
 
 /**
- * Whether nothing that any rule looks at differs between two uses of a shape, names of the contract's own apart. Most of
- * a large contract is as it was, and this tells it without looking at one part after the other.
+ * Returns whether two uses of a shape are the same to all rules, apart from names of the contract's own. Most of a
+ * large contract is unchanged, and this shows it without comparing part by part.
  */
 export function sameMeaning(a: Reference, b: Reference, context: MeaningContext): boolean {
   return a.nullable === b.nullable && sameShape(a.shape, b.shape, context);
@@ -65,7 +67,7 @@ function sameShape(a: Shape, b: Shape, context: MeaningContext): boolean {
   }
 }
 
-/** What is said of a choice, or of its values, is no part of it: pins leave it out. */
+/** Descriptions of an enum and its values do not count, because pins do not contain them. */
 function sameChoices(a: ChoiceShape, b: ChoiceShape): boolean {
   return (
     a.isTag === b.isTag &&

@@ -1,15 +1,15 @@
 import type { Server } from "../../contract/model.js";
 import { serverUrl } from "../../sdk/lower/serverAddress.js";
 
-/** Where calls go: the first server, its variables at their defaults. */
+/** The address of calls: the first server, with its variables at their defaults. */
 export interface ServerAddress {
-  /** Undefined where the contract says none: then it is the one that the app supplies. */
+  /** Undefined if the contract has none. The app then supplies it. */
   readonly origin: string | undefined;
-  /** Without a slash at its end; "" where there is none. */
+  /** Without a slash at its end; "" if there is none. */
   readonly path: string;
 }
 
-/** Where calls go that are sent to a list of servers; a contract without any is served at the root (OpenAPI 3.1, section 4.8.1). */
+/** Returns the address of calls for a list of servers. Without servers, it is the root (OpenAPI 3.1, section 4.8.1). */
 export function addressOf(servers: readonly Server[]): ServerAddress {
   const [first] = servers;
   const url = first ? serverUrl(first) : "";
@@ -23,10 +23,10 @@ export function addressOf(servers: readonly Server[]): ServerAddress {
 }
 
 /**
- * Whether calls go to another origin than before. Of a contract that says none the app has to say it, and goes on saying
- * it.
+ * Returns whether calls go to another origin than before. For a contract without an origin, the app supplies it and
+ * continues to do so.
  *
- * @param isOwn it is a single operation that has servers of its own on either side
+ * @param isOwn whether a single operation has servers of its own on either side
  */
 export function isElsewhere(from: ServerAddress, to: ServerAddress, isOwn: boolean): boolean {
   if (to.origin === undefined || from.origin === to.origin) return false;

@@ -1,6 +1,10 @@
 import type { Shape } from "../../contract/model.js";
 
-/** What two shapes have in common when they can be compared in detail; the shapes are behind their names. */
+/**
+ * Returns the kind of a shape. Two shapes of the same kind can be compared in detail.
+ *
+ * @param shape a shape that is not a name
+ */
 export function shapeFamily(shape: Shape): string {
   switch (shape.kind) {
     case "literal":

@@ -2,10 +2,10 @@ import type { RefusedQuery } from "../../graphql/documents/refusedQueries.js";
 import type { JudgedChange } from "../judge/judgedChange.js";
 
 /**
- * Leaves out what a field that is gone does not hit: a document that the new schema takes selects it of a type that has
- * it, because the place around it is of another type now.
+ * Removes hits on a removed field in documents that the new schema accepts: they select it from a type that has it,
+ * because the place around it has another type now.
  *
- * @param refused what the new schema refuses of the documents that the changes were held against
+ * @param refused the errors of the documents with the new schema
  */
 export function withoutTaken(changes: readonly JudgedChange[], refused: readonly RefusedQuery[]): JudgedChange[] {
   const owners = new Set(refused.map(({ owner }) => owner));

@@ -3,23 +3,23 @@ import type { JudgedChange } from "./judgedChange.js";
 import type { CompileError } from "../../use/compileError.js";
 import type { SourceUse } from "../../use/sourceUse.js";
 
-/** What is known about an app before its contracts changed, to explain by it why it no longer compiles. */
+/** The known facts about an app before its contracts changed, for explaining why it no longer compiles. */
 export interface Explaining {
   readonly changes: readonly JudgedChange[];
-  /** What the app used of the SDK. */
+  /** The app's uses of the SDK. */
   readonly uses: readonly SourceUse[];
-  /** GraphQL operations that the new schema refuses, by the change that is to blame. */
+  /** GraphQL operations that the new schema refuses, by the change that caused it. */
   readonly refused: ReadonlyMap<JudgedChange, readonly string[]>;
-  /** What source may name of a GraphQL operation. */
+  /** Returns the names that source can use of a GraphQL operation. */
   readonly namesOf: (operation: string) => readonly string[];
 }
 
 /**
- * Says which change causes a compile error: the one that what is used nearest to the error depends on, or what the
- * statement's variables were made of; where nothing of the SDK is used near it, the one that the compiler's message or
- * the statement names, or one that a query has whose answer is used there.
+ * Returns the change that causes a compile error. It is the change of the use that is closest to the error, or of the
+ * variables in the statement. If no use is close, it is the change that the compiler's message or the statement names,
+ * or one of a query whose response is used there.
  *
- * @returns undefined when no change explains the error
+ * @returns undefined if no change explains the error
  */
 export function explainError(error: CompileError, known: Explaining): JudgedChange | undefined {
   const candidates = known.changes.filter(({ verdict }) => verdict.code !== "compatible");
@@ -50,7 +50,7 @@ export function explainError(error: CompileError, known: Explaining): JudgedChan
         (known.refused.get(change) ?? []).map((name) => ({ name, names: known.namesOf(name) })),
       ),
     );
-  // A property that the message says by name is what is wrong, wherever in the statement it stands.
+  // A property that the message names is the error, wherever it is in the statement.
   const said = new Set(error.members);
   const statement = error.ranges.at(-1);
   const saidChange =
@@ -79,7 +79,7 @@ export function explainError(error: CompileError, known: Explaining): JudgedChan
   );
 }
 
-/** Whether one of the things that are used depends on a change, or belongs to an operation that it takes away. */
+/** Whether one of the uses depends on a change, or belongs to an operation that the change removes. */
 function dependsOn(
   change: JudgedChange,
   used: readonly Coordinate[],
@@ -96,10 +96,10 @@ function belongsTo(coordinate: string, operation: string): boolean {
   return ["Answer", "Variables", "Failure"].some((suffix) => coordinate.startsWith(operation + suffix));
 }
 
-/** What source calls the thing that changed: the last part of what it is known by. */
+/** The source name of the changed part: the last part of its coordinates. */
 function changedNames({ coordinates, word, subject }: JudgedChange): string[] {
   const lastOf = (text: string): string => /([\p{ID_Continue}$]+)[^\p{ID_Continue}$]*$/u.exec(text)?.[1] ?? "";
-  // A path names nothing that source could.
+  // A path is not a name in source.
   const isOperation = /^[A-Z]+ \S+$/.test(subject);
   const names = [
     ...coordinates.map(lastOf),

@@ -1,17 +1,17 @@
 import type { Coordinate } from "../../use/coordinate.js";
 import type { Level } from "../verdict.js";
 
-/** What a change means for source written against one SDK. */
+/** The effect of a change on source for one SDK. */
 export interface ForSdk {
   readonly sdk: string;
   readonly code: Level;
-  /** How source depends on what changed, in the SDK's own names. */
+  /** The coordinates of its uses, in the SDK's own names. */
   readonly coordinates: readonly Coordinate[];
-  /** What calls the operations that answer it, where the SDK reads all of an answer. */
+  /** The functions of the operations whose response contains it, if the SDK reads whole responses. */
   readonly callers?: readonly Coordinate[];
 }
 
-/** What a change does to the source that is written against one SDK. */
+/** The verdict of a change for the source of one SDK. */
 export interface JudgedForSdk extends ForSdk {
   readonly use: "used" | "not used" | "cannot tell";
 }

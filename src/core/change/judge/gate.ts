@@ -1,23 +1,30 @@
 import { weight, worst, type Level, type Verdict } from "../verdict.js";
 import type { ContractImpact, JudgedChange } from "./judgedChange.js";
 
-/** Which changes are let through: from which level on, and judged on which clock, they are not. */
+/** Which changes pass: those below a level, by the verdict for your code, for released apps, or for both. */
 export interface Gate {
   readonly level: "breaking" | "risky" | "off";
   readonly judge: "code" | "apps" | "both";
-  /** The share of users, as a fraction, whom a change may break; the clock of apps then counts by releases alone. */
+  /** The share of users, as a fraction, that a change may break. The verdict for apps then counts only for releases. */
   readonly mostUsers?: number;
 }
 
-/** Lets everything through but what breaks. */
+/** The default gate, at which only breaking changes fail. */
 export const usualGate: Gate = { level: "breaking", judge: "both" };
 
-/** The verdict on the clocks that count. */
+/**
+ * Returns the level by the verdicts that count.
+ *
+ * @param judge "code", "apps" or both
+ */
 export function judged(verdict: Verdict, judge: Gate["judge"]): Level {
   return judge === "both" ? worst(verdict) : verdict[judge];
 }
 
-/** Whether a gate holds a change: it is heavy enough on the clocks that count, and in use as far as can be told. */
+/**
+ * Returns whether a change fails a gate: its level is high enough by the verdicts that count, and it is in use as far
+ * as is known.
+ */
 export function isHeld(change: JudgedChange, { level, judge, mostUsers }: Gate): boolean {
   if (level === "off" || change.use === "not used" || change.accepted) return false;
   if (mostUsers !== undefined) {
@@ -27,15 +34,16 @@ export function isHeld(change: JudgedChange, { level, judge, mostUsers }: Gate):
   return weight[judged(change.verdict, judge)] >= weight[level];
 }
 
-/** Whether a gate holds anything of an impact. */
+/** Returns whether something in an impact fails a gate. */
 export function holdsAny(impact: ContractImpact, gate: Gate): boolean {
   if (gate.level === "off") return false;
   return holdsRefusals(impact, gate) || impact.changes.some((each) => isHeld(each, gate));
 }
 
 /**
- * Whether a gate holds queries that the new contract refuses. A query that the new contract refuses breaks on both clocks: the SDK is not
- * made of it any more, and a server that validates it, as all have to (GraphQL, section 6), refuses it from released apps.
+ * Returns whether queries that the new contract refuses fail a gate. Such a query breaks both your code and released
+ * apps: the SDK no longer contains it, and a server that validates it, as all must (GraphQL, section 6), refuses it
+ * from released apps.
  */
 export function holdsRefusals(
   { brokenQueries, isReleased, refusedShare = 0 }: ContractImpact,

@@ -12,30 +12,44 @@ import type { Hit, JudgedChange } from "./judgedChange.js";
 import type { SdkFacts } from "../sdkFacts.js";
 import { SourceIndex, type SourceUse } from "../../use/sourceUse.js";
 
-/** What is known about this project's use of a contract. */
+/** This project's uses of a contract. */
 export interface ProjectUses {
   readonly queries: readonly QueryUse[];
-  /** What source uses of the SDKs; absent where nobody looked. */
+  /** The uses of the SDKs in source; absent if source was not searched. */
   readonly source?: readonly SourceUse[];
-  /** SDKs of which nobody can tell what source uses. */
+  /** SDKs whose uses in source are unknown. */
   readonly unknown?: readonly string[];
-  /** Whether query documents are known, of a schema. */
+  /** For a schema, whether query documents are known. */
   readonly searched: boolean;
 }
 
-/** Compares two versions of a contract; of different protocols everything differs, which is a mistake, not a change. */
+/**
+ * Compares two versions of a contract.
+ *
+ * @param facts the facts of the SDK's language and settings
+ * @returns the changes, without those that were never promised
+ * @throws Error if the two have different protocols
+ */
 export function compareContracts(before: Contract, after: Contract, facts: SdkFacts): Change[] {
   return comparedWhole(before, after, facts).filter(({ isUnpromised }) => isUnpromised !== true);
 }
 
-/** The same, with what is news only for source that uses it. @throws Error if the two have different protocols */
+/**
+ * Compares two versions of a contract, with changes of parts that were never promised. @throws Error if the two have
+ * different protocols
+ */
 export function comparedWhole(before: Contract, after: Contract, facts: SdkFacts): Change[] {
   if (before.protocol === "rest" && after.protocol === "rest") return compareRest(before, after, facts);
   if (before.protocol === "graphql" && after.protocol === "graphql") return compareGraphql(before, after, facts);
   throw new Error(`${before.name} was ${before.protocol} and is ${after.protocol}.`);
 }
 
-/** Says of each change whether this project uses what it touches, and where; heaviest and used first. */
+/**
+ * Adds to each change whether and where this project uses the changed part.
+ *
+ * @param uses the uses in query documents and source
+ * @returns the changes, those in use and with the highest level first
+ */
 export function judgeUse(
   changes: readonly Change[],
   protocol: Contract["protocol"],
@@ -60,7 +74,7 @@ export function judgeUse(
   return inReportOrder(judged.filter(({ isUnpromised, use }) => isUnpromised !== true || use === "used"));
 }
 
-/** Changes as reports list them: those in use first, then the heaviest. */
+/** Sorts changes for reports: those in use first, then by level. */
 export function inReportOrder(changes: readonly JudgedChange[]): JudgedChange[] {
   const rank = { used: 0, "cannot tell": 1, "not used": 2 } as const;
   return [...changes].sort(
@@ -82,16 +96,16 @@ function hitOf({ owner, operations, place, kind }: QueryUse): Hit {
   return { owner, operations, place, kind };
 }
 
-/** The heaviest verdict on what is used; the change's own where nothing is. */
+/** The highest verdict for its uses; the change's own if there are none. */
 function verdictOn({ verdict, verdictAt }: Pick<Change, "verdict" | "verdictAt">, uses: readonly QueryUse[]): Verdict {
   if (!verdictAt) return verdict;
   const found = uses.map(({ coordinate }) => verdictAt.get(coordinate) ?? verdict);
-  // Which keys types share is a matter of documents, of which a contract alone says nothing.
+  // Whether types have the same keys depends on documents, about which a contract alone says nothing.
   const others = [...verdictAt].flatMap(([coordinate, each]) => (isSharedKey(coordinate) ? [] : [each]));
   return (found.length > 0 ? found : [verdict, ...others]).reduce(heaviestOnEach);
 }
 
-/** Uses in source by the SDK that they are of. */
+/** The uses in source by SDK. */
 class SourceBySdk {
   readonly all: SourceIndex;
   private readonly indexes: ReadonlyMap<string, SourceIndex>;
@@ -111,7 +125,7 @@ class SourceBySdk {
   }
 }
 
-/** Judges a change for each SDK; as a whole it counts as it does for the one in use that it hits hardest. */
+/** Rates a change for each SDK. Its verdict is that of the SDK in use that is affected most. */
 function judgeForSdks({ sdks, ...change }: Change, source: SourceBySdk): JudgedChange {
   if (!sdks) {
     const judged = judgeSource(change, source.all);
@@ -140,7 +154,7 @@ function heaviestOnEach(one: Verdict, other: Verdict): Verdict {
   return { code: heavier(one.code, other.code), apps: heavier(one.apps, other.apps) };
 }
 
-/** What source does with what is changed, as the compiler sees it. */
+/** Rates a change by what source does with the changed part, as the compiler sees it. */
 function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedChange {
   const isName = change.at === "name";
   const found = source
@@ -148,10 +162,10 @@ function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedC
     .filter(({ kind, takesNull }) =>
       isName ? kind === "names" || kind === "tells" : change.isOfNull !== true || takesNull !== true,
     );
-  // An answer that is built by hand, as in a test, need not compile with another type; only the compiler knows.
+  // A response that is built by hand, as in a test, may not compile with another type. Only the compiler knows.
   const given = found.length === 0 && change.face === "answer" ? source.writesOf(change.coordinates) : [];
   const called = source.usesOf(change.callers ?? [], "operation");
-  // A scan that knows matches tells of those that name everything there was, and they stop compiling.
+  // A search that knows matches finds those that list all values, and these stop compiling.
   const matched = change.hitsWholeMatches === true ? source.usesOf(change.coordinates.map(whole), "operation") : [];
   const unwrapped = source.usesOf(change.unwrapped ?? [], "answer").filter(({ unwraps }) => unwraps === true);
   const hitting = [unwrapped, matched, found, given, called].find((uses) => uses.length > 0) ?? [];
@@ -166,7 +180,7 @@ function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedC
   const onCode = (level: Level): Level => {
     if (unwrapped.length > 0) return "breaking";
     if (level === "risky" && matched.length > 0) return "breaking";
-    // Nobody can tell whether what may be the value is taken apart for null.
+    // It is unknown whether a value that may be this one is unwrapped.
     if (level === "compatible" && source.mayReach(change.unwrapped ?? [])) return "risky";
     if (
       change.hitsNamedTypes === true &&
@@ -177,16 +191,16 @@ function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedC
       )
     )
       return "compatible";
-    // What does not say its type is of whatever kind of number is wanted.
+    // A literal without a written type has whatever number type is expected.
     if (hitting.length > 0 && hitting.every((use) => spared.has(use.kind) || (spared.has("computes") && use.isUntyped)))
       return "compatible";
     if (level === "breaking" && hits.length > 0 && hits.every(({ kind }) => endangered.has(kind))) return "risky";
     if (level === "compatible" || isUnclear) return level;
     if (found.length === 0 && hits.length > 0) return given.length > 0 ? "risky" : "compatible";
-    // Who builds an answer by hand does not compile when more has to be there.
+    // Code that builds a response by hand does not compile if more fields are required.
     return level === "risky" && isBuilt ? "breaking" : level;
   };
-  // What is only built is nothing that a server answered, and what is only compared is nothing that is sent.
+  // A value that is only built was not in a response, and a value that is only compared is not sent.
   const isRead = called.length > 0 || isUnclear || (hits.length > 0 && !hits.every(({ kind }) => isGiving(kind)));
   const { code, apps } = change.verdict;
   const isUnsent =
@@ -202,7 +216,7 @@ function judgeSource(change: Omit<Change, "sdks">, source: SourceIndex): JudgedC
   };
 }
 
-/** How a match that names everything there is of something is known. */
+/** The coordinate of a match that lists all values. */
 function whole(coordinate: Coordinate): Coordinate {
   return printCoordinate(coordinate, "wholeMatch");
 }
@@ -222,23 +236,23 @@ function isGiving(kind: string): boolean {
   return isBuilding(kind) || kind === "writes";
 }
 
-/** Whether a type that an answer can now be has no way to a key that is read of all types alike. */
+/** Whether a type that a response can now have lacks a key that is read from all types. */
 function lacksKey(joins: readonly string[], keys: readonly Ways[]): boolean {
   return keys.some((ways) => !ways.some((way) => way.every((condition) => joins.includes(condition))));
 }
 
-/** A document that only reads a choice is not hit by what can be sent, and the other way round. */
+/** A document that only reads an enum is not affected by values for requests, and vice versa. */
 function fits(change: Change, use: QueryUse): boolean {
   const { kept } = change;
   if (use.selected && kept) return use.selected.some((each) => !kept.includes(each));
   if (use.keys && change.joins) return lacksKey(change.joins, use.keys);
-  // Who selects a field, or sends what holds a type, does not say the type's name.
+  // A document that selects a field, or sends a value of a type, does not contain the type's name.
   if (change.hitsNames === true) return !["selects", "sends"].includes(use.kind) || isMemberOrVariable(use.coordinate);
   if (change.at !== "choice") return true;
   return change.face === "ask" ? use.kind === "sends" : use.kind !== "sends";
 }
 
-/** Hits, each place once. */
+/** Returns hits without duplicates of a place. */
 export function distinct(hits: readonly Hit[]): Hit[] {
   const seen = new Set<string>();
   return hits.filter((hit) => {

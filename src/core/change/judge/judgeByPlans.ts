@@ -7,21 +7,22 @@ import type { JudgedChange } from "./judgedChange.js";
 import { goneQueries, hitsAny } from "./refusedOperations.js";
 import { heavier, type Level } from "../verdict.js";
 
-/** What one SDK of a GraphQL contract makes of a change of its schema, and what source uses of it. */
+/** The effect of a schema's change on one SDK, and the uses of the SDK in source. */
 export interface SeenThroughSdk {
   readonly sdk: string;
-  /** What differs between the SDK that is and the one to come (`comparePlans`). */
+  /** The differences between the current SDK and the new one (`comparePlans`). */
   readonly differences: readonly Change[];
   readonly uses: Pick<ProjectUses, "source" | "unknown">;
 }
 
 /**
- * Says of changes of a schema that query documents use what they do to source: what selects a field need not read it, and
- * what tells types apart need not name them all. A change breaks source where the SDK differs because of it in
- * something that source uses so that it no longer compiles; where the SDK does not differ, it is compatible.
+ * Rates changes of a schema in use by what they do to source. A query that selects a field does not have to read it,
+ * and code that distinguishes types does not have to list them all. A change breaks source if it causes a difference in
+ * the SDK with which a use no longer compiles. Without a difference in the SDK, it is compatible.
  *
- * @param refused what the new schema refuses of the documents: such a query breaks, whatever source makes of its answer
- * @returns the changes, and those differences that break source and that no change of the schema explains
+ * @param refused the errors of the documents with the new schema: such a query breaks, whatever source does with its
+ * response
+ * @returns the changes, and the differences that break source and that no change of the schema explains
  */
 export function judgeByPlans(
   changes: readonly JudgedChange[],
@@ -45,7 +46,7 @@ export function judgeByPlans(
     });
     for (const difference of known)
       if (difference.use === "used" && difference.verdict.code === "breaking" && causes.get(difference)?.length === 0)
-        // SDKs of one language differ in the same.
+        // SDKs of one language have the same differences.
         unexplained.set(JSON.stringify([difference.code, difference.face, difference.subject]), {
           ...difference,
           verdict: { ...difference.verdict, apps: "compatible" },
@@ -54,12 +55,12 @@ export function judgeByPlans(
   return inReportOrder([...judged, ...unexplained.values()]);
 }
 
-/** Whether source decides: of a change that a query uses, and of which source was not asked yet. */
+/** Whether source decides: a query uses the changed part, and source was not searched yet. */
 function isAsked({ use, at }: JudgedChange): boolean {
   return use === "used" && at !== "name";
 }
 
-/** The change with what its differences in one SDK do to source. */
+/** The change with the effect of its differences in one SDK. */
 function throughSdk(change: JudgedChange, sdk: string, differences: readonly JudgedChange[]): JudgedChange {
   const isUnclear = differences.some(({ use }) => use === "cannot tell");
   const used = differences.filter(({ use }) => use === "used");
@@ -79,8 +80,8 @@ function throughSdk(change: JudgedChange, sdk: string, differences: readonly Jud
 }
 
 /**
- * The changes of the schema that a difference in the SDK comes of: the same change of the same thing, else what hits the
- * selection that differs, else what hits the query.
+ * The changes of the schema that cause a difference in the SDK: the same change of the same part, otherwise those of
+ * the selection, otherwise those of the query.
  */
 function causesOf(difference: Change, changes: readonly JudgedChange[]): readonly JudgedChange[] {
   const { before: place, operations } = difference;

@@ -7,54 +7,54 @@ import type { BrokenReleases, Release } from "./release.js";
 import type { JudgedForSdk } from "./forSdk.js";
 import { worst } from "../verdict.js";
 
-/** A place of this project that a change hits. */
+/** A place of this project that a change affects. */
 export interface Hit {
-  /** The operation, fragment or call that depends on it. */
+  /** The operation, fragment or call with the place. */
   readonly owner: string;
-  /** The operations that are hit through it. */
+  /** The operations that are affected through it. */
   readonly operations: readonly string[];
   readonly place: Place;
-  /** It is in source, and `owner` is what it uses of the SDK. */
+  /** Whether it is in source. `owner` is then the used part of the SDK. */
   readonly isInSource?: boolean;
-  /** How: "selects", "passes", "sends", "matches", "names" or "calls". */
+  /** The kind of use: "selects", "passes", "sends", "matches", "names" or "calls". */
   readonly kind: string;
 }
 
-/** A change together with what it does to this project. */
+/** A change together with its effect on this project. */
 export interface JudgedChange extends Change {
-  /** What it does to the source that is written against each SDK, where there are several. */
+  /** The effect on the source for each SDK, if there are several. */
   readonly sdks?: readonly JudgedForSdk[];
   readonly use: "used" | "not used" | "cannot tell";
   readonly hits: readonly Hit[];
-  /** Why its level is another one than usual. */
+  /** Why it has another level than the default. */
   readonly leveled?: string;
-  /** It is known and wanted, until a day (YYYY-MM-DD). */
+  /** The reason why it is accepted, until a date (YYYY-MM-DD). */
   readonly accepted?: { readonly reason: string; readonly until: string };
-  /** The released apps that it breaks; absent where it breaks none, or none is known. */
+  /** The released apps that it breaks; absent if there are none or none are known. */
   readonly users?: BrokenReleases;
-  /** What the compiler refuses because of it; absent when nobody asked the compiler. */
+  /** The compile errors that it causes; absent if the compiler did not run. */
   readonly errors?: readonly CompileError[];
 }
 
-/** All changes of one contract, heaviest first. */
+/** All changes of one contract, the highest level first. */
 export interface ContractImpact {
   readonly contract: string;
   readonly from: string;
   readonly to: string;
   readonly changes: readonly JudgedChange[];
-  /** Query documents that the new contract refuses. */
+  /** The query documents that the new contract refuses. */
   readonly brokenQueries: readonly Problem[];
-  /** It is about an app that is released, of which no code is judged. */
+  /** Whether it is about a released app, for which no code is rated. */
   readonly isReleased?: boolean;
-  /** The app that is released, where it is one. */
+  /** The released app, if it is about one. */
   readonly release?: Release;
-  /** The share of users who have a release of which the query is refused that most of them send. */
+  /** The share of users with a release in which the query is refused, for the query with the largest share. */
   readonly refusedShare?: number;
-  /** Both sides as they were read, for reports that show shapes. */
+  /** Both versions of the contract, for reports that show shapes. */
   readonly contracts?: { readonly before: Contract; readonly after: Contract };
 }
 
-/** Whether a change breaks something this project uses, or may use. */
+/** Returns whether a change breaks something that this project uses, or may use. */
 export function breaksProject(change: JudgedChange): boolean {
   return change.use !== "not used" && !change.accepted && worst(change.verdict) === "breaking";
 }

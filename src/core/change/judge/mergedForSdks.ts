@@ -2,15 +2,15 @@ import type { Change } from "../change.js";
 import type { ForSdk } from "./forSdk.js";
 import { heavier } from "../verdict.js";
 
-/** The changes of a contract as one SDK sees them. */
+/** The changes of a contract for one SDK. */
 export interface ChangesForSdk {
   readonly sdk: string;
   readonly changes: readonly Change[];
 }
 
 /**
- * The changes of a contract as several SDKs see them: each once, with one verdict on source for each SDK. As a whole it
- * counts as it does for the SDK that it hits hardest.
+ * Merges the changes of a contract for several SDKs: each once, with one verdict on source for each SDK. Its own
+ * verdict is that of the SDK that is affected most.
  */
 export function mergedForSdks(all: readonly ChangesForSdk[]): Change[] {
   const [only] = all;

@@ -2,21 +2,27 @@ import { printCoordinate, type Coordinate } from "../../use/coordinate.js";
 import type { ContractNames } from "../../sdk/contractNames.js";
 import type { RestCall } from "../../sdk/sdkPlan.js";
 
-/** What source can name of an operation, by whichever of its calls: for the whole answer, as a stream, page by page. */
+/**
+ * The names that source can use of an operation, from all its calls: for the whole response, as a stream, page by page.
+ */
 export interface OperationNames {
-  /** What performs it. */
+  /** The functions that make the calls. */
   readonly calls: readonly Coordinate[];
-  /** What its failures are known by. */
+  /** The names of its failures. */
   readonly failures: readonly Coordinate[];
-  /** Everything that comes with it. */
+  /** All names that belong to it. */
   readonly all: readonly Coordinate[];
-  /** How use of an argument is known. */
+  /** Returns the coordinates of an argument. */
   readonly argument: (argument: string) => readonly Coordinate[];
-  /** How use of a header that it answers is known. */
+  /** Returns the coordinates of a response header. */
   readonly header: (header: string) => readonly Coordinate[];
 }
 
-/** @param calls all calls of one operation */
+/**
+ * Returns the names of an operation.
+ *
+ * @param calls all calls of one operation
+ */
 export function operationNames(calls: readonly RestCall[], names: ContractNames): OperationNames {
   const all = calls.map((call) => names.call(call));
   return {

@@ -1,35 +1,36 @@
 import type { Level } from "../verdict.js";
 import type { JudgedChange } from "./judgedChange.js";
 
-/** Another level for all changes of one code, and why. */
+/** Another level for all changes with one code, with a reason. */
 export interface RuleLevel {
   readonly code?: Level;
   readonly apps?: Level;
   readonly reason: string;
 }
 
-/** A change that is known and wanted, until a day. */
+/** An accepted change, until a date. */
 export interface AcceptedChange {
   /** The code of the change. */
   readonly change: string;
-  /** What changed, as reports name it; every change of the code when absent. */
+  /** The subject of the change, as in reports. Without one, every change with the code is accepted. */
   readonly subject?: string;
-  /** The contract; any when absent. */
+  /** The contract; any if absent. */
   readonly contract?: string;
   readonly reason: string;
-  /** The last day on which it is accepted, as YYYY-MM-DD. */
+  /** The last date on which it is accepted, as YYYY-MM-DD. */
   readonly until: string;
 }
 
-/** What a team has decided about changes. */
+/** A team's decisions about changes. */
 export interface Policy {
   readonly rules?: Readonly<Record<string, RuleLevel>>;
   readonly accepted?: readonly AcceptedChange[];
 }
 
 /**
- * Judges changes as a team has decided: other levels first, then what is accepted and not outlived.
+ * Applies a team's decisions: other levels first, then accepted changes that have not expired.
  *
+ * @param contract the name of the contract
  * @param today as YYYY-MM-DD
  */
 export function applyPolicy(

@@ -1,23 +1,26 @@
-/** A bit for each of the wanted nodes, set for those that are reached. */
+/** A bit for each wanted node, set if it can be reached. */
 type Bits = Uint32Array;
 
 /**
- * A graph in which is asked, from many nodes, which of some wanted ones can be reached. Nodes that reach each other reach
- * the same, so the answer is made once for each strongly connected part, from the answers of the parts behind it.
+ * A graph for the question which of some wanted nodes can be reached from a node, asked for many nodes. Nodes that
+ * reach each other reach the same ones, so the result is computed once for each strongly connected part, from those of
+ * the parts behind it.
  */
 export class Reachability {
   private readonly numbers = new Map<string, number>();
   private readonly next: number[][] = [];
 
-  /** Leads from one node to another. */
+  /** Adds a step from one node to another. */
   add(from: string, to: string): void {
     const target = this.numberOf(to);
     this.next[this.numberOf(from)]?.push(target);
   }
 
   /**
+   * Returns the wanted nodes that can be reached.
+   *
    * @param wanted nodes, each once
-   * @returns the wanted nodes that are reached from a node, itself included, in their order
+   * @returns a function: the wanted nodes that a node reaches, itself included, in their order
    */
   reaching(wanted: readonly string[]): (node: string) => readonly string[] {
     for (const node of wanted) this.numberOf(node);

@@ -3,7 +3,7 @@ import type { Place } from "../../problem/place.js";
 import type { Problem } from "../../problem/problem.js";
 import type { JudgedChange } from "./judgedChange.js";
 
-/** Operations that the new schema refuses, by the change that hits the place which it does not take. */
+/** Returns the operations that the new schema refuses, by the change at the invalid place. */
 export function refusedOperations(
   changes: readonly JudgedChange[],
   refused: readonly Problem[],
@@ -20,7 +20,7 @@ export function refusedOperations(
   return found;
 }
 
-/** Operations and fragments of which nothing can be made any more, by what is refused of documents. */
+/** Returns the operations and fragments that are no longer in the SDK, because documents have new errors. */
 export function goneQueries(changes: readonly JudgedChange[], refused: readonly RefusedQuery[]): Set<string> {
   const blamed = refusedOperations(
     changes,
@@ -29,7 +29,11 @@ export function goneQueries(changes: readonly JudgedChange[], refused: readonly 
   return new Set([...refused.map(({ owner }) => owner), ...[...blamed.values()].flat()]);
 }
 
-/** Whether a change hits a query that is refused: it compiles, or not, only once that is mended. */
+/**
+ * Returns whether a change affects a refused query. Whether it compiles is unknown until the query is fixed.
+ *
+ * @param gone the names of refused operations and fragments
+ */
 export function hitsAny({ hits }: JudgedChange, gone: ReadonlySet<string>): boolean {
   return hits.some(({ owner, operations }) => [owner, ...operations].some((operation) => gone.has(operation)));
 }

@@ -1,4 +1,4 @@
-/** A released app, with the share of all users who have it where that is known: a fraction. */
+/** A released app, with the share of all users who have it, as a fraction, if it is known. */
 export interface Release {
   readonly name: string;
   readonly share?: number | undefined;
@@ -7,6 +7,6 @@ export interface Release {
 /** The releases that a change breaks. */
 export interface BrokenReleases {
   readonly releases: readonly string[];
-  /** The users of those releases, as a fraction of all; absent where no share of them is known. */
+  /** The share of their users, as a fraction; absent if none is known. */
   readonly share?: number;
 }

@@ -3,20 +3,20 @@ import { inReportOrder } from "./impact.js";
 import type { JudgedChange, ContractImpact } from "./judgedChange.js";
 import { heavier } from "../verdict.js";
 
-/** What the contract as it is now does to one release. */
+/** The effect of the current contract on one release. */
 export interface ReleasedImpact {
   readonly release: Release;
   readonly impact: ContractImpact;
 }
 
-/** Whether a change breaks something that a release uses, or may use. */
+/** Returns whether a change breaks something that a release uses, or may use. */
 export function breaksRelease({ use, accepted, verdict }: JudgedChange): boolean {
   return use !== "not used" && !accepted && verdict.apps === "breaking";
 }
 
 /**
- * The impacts on releases, each change with all releases that it breaks and how many users that is, and the largest share
- * of users of whom one query is refused.
+ * Adds to each change all releases that it breaks, with the share of their users, and to each impact the largest share
+ * of users with a refused query.
  */
 export function withUsers(released: readonly ReleasedImpact[]): ReleasedImpact[] {
   const broken = new Map<string, Release[]>();
@@ -46,7 +46,9 @@ export function withUsers(released: readonly ReleasedImpact[]): ReleasedImpact[]
   });
 }
 
-/** The releases as one, for reports that show each change once: what several have is told with all places. */
+/**
+ * Merges the impacts on releases, for reports that show each change once: a change in several has the places of all.
+ */
 export function mergedReleases(released: readonly ReleasedImpact[]): ContractImpact[] {
   const contracts = [...new Set(released.map(({ impact }) => impact.contract))];
   return contracts.flatMap((contract) => {
@@ -75,7 +77,7 @@ export function mergedReleases(released: readonly ReleasedImpact[]): ContractImp
   });
 }
 
-/** One change of two releases: in use where one uses it, as heavy as for the one it hits hardest, with the places of both. */
+/** Merges one change of two releases: it is in use if one uses it, has the higher level, and has the places of both. */
 function heavierUse(one: JudgedChange, other: JudgedChange): JudgedChange {
   const rank = { used: 2, "cannot tell": 1, "not used": 0 } as const;
   const [main, side] = rank[other.use] > rank[one.use] ? [other, one] : [one, other];
@@ -96,16 +98,16 @@ function together(releases: readonly Release[]): BrokenReleases {
   };
 }
 
-/** Where released apps stand. */
+/** The releases without a break. */
 export interface Served {
-  /** The oldest release from which on all later ones are served without a break; absent where the newest is not. */
+  /** The oldest release from which on nothing breaks; absent if the newest one breaks. */
   readonly from?: string;
   readonly newest: string;
-  /** The share of users whom no release covers; absent where no share is known. */
+  /** The share of users that no release covers; absent if no share is known. */
   readonly rest?: number;
 }
 
-/** Says from which release on nothing breaks; undefined where no release is known. */
+/** Returns from which release on nothing breaks; undefined if no release is known. */
 export function servedReleases(releases: readonly Release[], released: readonly ReleasedImpact[]): Served | undefined {
   const sorted = [...releases].sort((a, b) => a.name.localeCompare(b.name, "en", { numeric: true }));
   const newest = sorted.at(-1);
@@ -128,7 +130,7 @@ export function servedReleases(releases: readonly Release[], released: readonly 
   };
 }
 
-/** What a change is, whichever release it is told of. */
+/** The identity of a change, whichever release it is reported for. */
 function keyOf({ contract }: ContractImpact, { code, face, subject, message }: JudgedChange): string {
   return JSON.stringify([contract, code, face, subject, message]);
 }

@@ -3,7 +3,7 @@ import type { Problem } from "../../problem/problem.js";
 import type { JudgedChange } from "./judgedChange.js";
 import { worst } from "../verdict.js";
 
-/** Refused queries of which no accepted change is the cause: where another change breaks the same query, they count. */
+/** Returns the refused queries that no accepted change causes. A query that another change breaks too is included. */
 export function unacceptedRefusals(refused: readonly RefusedQuery[], changes: readonly JudgedChange[]): Problem[] {
   const breaking = changes.filter(({ verdict }) => worst(verdict) === "breaking");
   return refused

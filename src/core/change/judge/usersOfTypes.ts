@@ -5,7 +5,7 @@ import type { PlannedSent, RestCall, RestPlan } from "../../sdk/sdkPlan.js";
 import { bodyWays } from "../compare/bodyWays.js";
 import { Reachability } from "./reachability.js";
 
-/** The values of one direction that operations and webhooks hold. */
+/** The values of one direction in operations and webhooks. */
 interface Values {
   readonly ofCall: (call: RestCall) => readonly Reference[];
   readonly ofSent: (sent: PlannedSent) => readonly Reference[];
@@ -17,9 +17,10 @@ const values: Readonly<Record<"ask" | "answer", Values>> = {
 };
 
 /**
- * Which operations send or answer a type, at whatever depth.
+ * Finds the operations that contain a type in one direction, at any depth.
  *
- * @returns labels of operations in the order of the contract, by the key of a planned type
+ * @param face "ask" for requests, "answer" for responses
+ * @returns a function: the labels of operations in the contract's order, by the key of a planned type
  */
 export function usersOfTypes(plan: RestPlan, face: "ask" | "answer"): (key: string) => readonly string[] {
   const { ofCall, ofSent } = values[face];
