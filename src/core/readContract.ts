@@ -7,12 +7,12 @@ import { problem } from "./problem/problem.js";
 import { readRestTexts } from "./rest/readRestTexts.js";
 
 /**
- * Reads the texts of one contract, whichever protocol they turn out to be.
+ * Reads the texts of one contract and detects the protocol.
  *
  * @param name the contract's name in the configuration
- * @param texts for REST the description and the documents it refers to; for GraphQL all texts of the schema; line ends
- * as they are
- * @param unobtainable why documents that an earlier reading wanted cannot be had, as the end of a sentence
+ * @param texts for REST, the OpenAPI document and the documents it refers to; for GraphQL, all texts of the schema;
+ * with their line endings as they are
+ * @param unobtainable why documents that an earlier reading wanted are not available, as the end of a sentence
  */
 export function readContract(
   name: string,

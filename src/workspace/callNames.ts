@@ -3,8 +3,8 @@ import { join } from "node:path";
 import { outputFolder, type Project } from "./project/project.js";
 
 /**
- * The names of the calls that a project's SDKs have, as their README lists them: reading a large contract takes longer
- * than somebody waits who completes a line. None of SDKs that are not written yet.
+ * Returns the names of the calls in a project's SDKs, from their READMEs, because reading a large contract would take
+ * too long for completion. SDKs that are not written yet have none.
  */
 export function callNames(project: Project): string[] {
   const names = Object.entries(project.configuration.sdks).flatMap(([sdk, { into }]) =>

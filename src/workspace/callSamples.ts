@@ -12,7 +12,7 @@ import type { OpenedProject } from "./project/openProject.js";
 import { mappedScalars, planContract, readQueries } from "./generate/planContract.js";
 import type { ProjectTexts } from "./generate/sdkInputs.js";
 
-/** The languages of the SDKs that cover a contract, that of its first SDK first, each with that SDK's settings. */
+/** Returns the languages of the SDKs that cover a contract, that of its first SDK first, with the SDKs' settings. */
 export async function languagesOf(
   { configuration, session }: OpenedProject,
   contract: string,
@@ -28,8 +28,10 @@ export async function languagesOf(
 }
 
 /**
- * Code that performs each call of a contract, in the languages of its SDKs: by the label of an operation ("GET /berths"),
- * or by the root field that a query of the project selects ("Query.voyages").
+ * Returns code that makes each call of a contract, in the languages of its SDKs.
+ *
+ * @returns the code by the label of an operation ("GET /berths"), or by the root field of a query in the project
+ * ("Query.voyages")
  */
 export async function callSamples(
   project: OpenedProject,
@@ -46,10 +48,10 @@ export async function callSamples(
   return samples;
 }
 
-/** Columns of a line, for which the stand-in's page and an outline have room. */
+/** The columns of a line, which fit on the stand-in server's page and in an outline. */
 const widest = 68;
 
-/** As many queries as are shown that select one root field. */
+/** The largest number of queries that are shown for one root field. */
 const mostShown = 3;
 
 function samplesIn(

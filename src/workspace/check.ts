@@ -34,7 +34,12 @@ export interface CheckOutcome {
   readonly exitCode: ExitCode;
 }
 
-/** Says whether every SDK is what its inputs give and every query document fits; writes nothing. */
+/**
+ * Checks that every SDK is up to date and every query document is valid. Writes nothing.
+ *
+ * @param wanted the names of SDKs; all if empty
+ * @param gate the changes that fail
+ */
 export async function check(
   project: OpenedProject,
   wanted: readonly string[],
@@ -129,7 +134,7 @@ async function checkSdk(
     .filter((path) => !built.files.has(path))
     .map((path) => `${into}/${path}`);
   const pins = [...built.pins].filter(([path, text]) => differs(join(project.root, path), text)).map(([path]) => path);
-  // Without the queries that have errors, all they make would be stale; of the contract itself it is still told.
+  // Without the queries that have errors, all their files would be stale. The contract is still reported.
   const all =
     built.queryErrors.length > 0
       ? pins.filter((path) => !path.endsWith(".operations.graphql"))

@@ -13,37 +13,38 @@ import { displayPath, isInside } from "./project/project.js";
 import type { OpenedProject } from "./project/openProject.js";
 import { ProjectTexts } from "./generate/sdkInputs.js";
 
-/** What became of a draft. */
+/** The result of one draft. */
 export interface WrittenDraft {
   readonly name: string;
-  /** The root field it asks for, as "Query.voyages". */
+  /** Its root field, as "Query.voyages". */
   readonly field: string;
-  /** Path below the project. */
+  /** The path in the project. */
   readonly path: string;
-  /** "there": a file of that name is there; "asked": a query document has an operation of that name. */
+  /** "there": a file with that name exists. "asked": a query document has an operation with that name. */
   readonly state: "written" | "there" | "asked";
 }
 
 export interface DraftOutcome {
   readonly drafts: readonly WrittenDraft[];
   readonly folder: string;
-  /** The pattern that `queries` of the contract needs for the folder; undefined when one covers it. */
+  /** The pattern that `queries` of the contract needs for the folder; undefined if one already matches. */
   readonly missingPattern: string | undefined;
 }
 
 export interface DraftRequest {
-  /** Root fields; all when empty. */
+  /** Root fields; all if empty. */
   readonly fields: readonly string[];
-  /** How many levels of objects are selected. */
+  /** The number of levels of objects that are selected. */
   readonly depth: number;
-  /** The folder to write to; where the contract's queries are when undefined. */
+  /** The output folder; undefined for the folder of the contract's queries. */
   readonly into: string | undefined;
 }
 
 /**
- * Writes a query document for each root field of a schema, and never over a file that is there.
+ * Writes a query document for each root field of a schema, without overwriting files.
  *
- * @throws Halt (usage) when the contract is no schema, a field is none of its root fields, or the folder is outside
+ * @throws Halt (usage) if the contract is not a schema, a field does not exist, or the folder is outside of the
+ * project
  */
 export async function draft(project: OpenedProject, contract: string, wanted: DraftRequest): Promise<DraftOutcome> {
   const texts = new ProjectTexts(project);
@@ -93,7 +94,7 @@ function coordinate(schema: GraphQLSchema, { kind, field }: Draft): string {
 
 const usualFolder = "queries";
 
-/** The folder that is named, that of the contract's first pattern for documents, or `queries`. */
+/** The given folder, that of the contract's first pattern for documents, or `queries`. */
 function folderFor(project: OpenedProject, contract: string, into: string | undefined): string {
   const pattern = project.configuration.contracts[contract]?.queries?.find((each) =>
     /\.(?:graphql|gql)$|[{,](?:graphql|gql)[,}]/.test(each),
@@ -108,7 +109,7 @@ function folderFor(project: OpenedProject, contract: string, into: string | unde
   return folder;
 }
 
-/** In a folder of sources, documents get one of their own. */
+/** In a source folder, documents get a folder of their own. */
 function beside(base: string): string {
   if (base === "") return usualFolder;
   return /^(?:src|app|source|lib|client|web|frontend)$/.test(base) ? `${base}/${usualFolder}` : base;

@@ -4,12 +4,12 @@ import { Halt } from "./project/halt.js";
 import { inputFiles, inputFilter, type InputFiles } from "./files/inputFiles.js";
 import { displayPath, type Project } from "./project/project.js";
 
-/** What a watched file or folder is called. */
+/** The name of a watched file or folder. */
 interface RawDetails {
   readonly watchedPath?: unknown;
 }
 
-/** Tells which inputs of a project were saved, once nothing more is saved for a while. */
+/** Reports which inputs of a project were saved, once nothing more is saved for a while. */
 export class InputWatcher {
   private readonly saved = new Set<string>();
   private timer: NodeJS.Timeout | undefined;
@@ -19,9 +19,9 @@ export class InputWatcher {
   private isClosed = false;
 
   /**
-   * @param settleMs how long nothing may be saved before it is told, in milliseconds
-   * @param onSettled takes the paths that were saved, removed or added, below the project, sorted; it is not told again
-   *   before what it returned has ended
+   * @param settleMs the quiet time in milliseconds before saves are reported
+   * @param onSettled receives the paths that were saved, removed or added, relative to the project, sorted. It is not
+   * called again before its last result has ended
    */
   constructor(
     private readonly settleMs: number,
@@ -29,10 +29,10 @@ export class InputWatcher {
   ) {}
 
   /**
-   * Begins to watch what a project is made from now; what is watched already stays.
+   * Starts to watch the current inputs of a project. Files that are watched already stay.
    *
    * @returns whether something else is watched than before
-   * @throws Halt when the ledger cannot be read at the start; later on, what is watched stays
+   * @throws Halt if the list of generated files cannot be read at the start; later, the watched files stay
    */
   async observe(project: Project): Promise<boolean> {
     const inputs = this.inputsNow(project);
@@ -56,26 +56,26 @@ export class InputWatcher {
     files.on("all", (_event, path) => {
       onSaved(path);
     });
-    // Of several saves within 50 ms the event above is told for the first one only, also when the last was not read.
+    // For several saves within 50 ms, the event above fires for the first one only, also if the last was not read.
     files.on("raw", (_event, name, details) => {
       const { watchedPath } = details as RawDetails;
       if (typeof name !== "string" || typeof watchedPath !== "string") return;
       const path = basename(watchedPath) === name ? watchedPath : join(watchedPath, name);
       if (isInput(displayPath(project, path), false)) onSaved(path);
     });
-    // A folder that may not be read is as good as none; what is in it is missed when it is read.
+    // A folder that cannot be read counts as missing. Reading its content reports that.
     files.on("error", () => undefined);
     await new Promise<void>((resolve) => files.once("ready", resolve));
     return true;
   }
 
-  /** Tells these paths again after a while, or sooner when more is saved. */
+  /** Reports these paths again after a while, or earlier with other saves. */
   again(paths: readonly string[], afterMs: number): void {
     for (const path of paths) this.saved.add(path);
     this.settleLater(afterMs);
   }
 
-  /** Ends when what was told last has ended. */
+  /** Ends after the last report has ended. */
   async close(): Promise<void> {
     this.isClosed = true;
     // It may be about to watch something else.

@@ -25,13 +25,13 @@ import { ProjectTexts } from "./generate/sdkInputs.js";
 import { sourceText } from "./sources/sources.js";
 
 export interface OutlineRequest {
-  /** Names of contracts. */
+  /** The names of contracts. */
   readonly contracts: readonly string[];
-  /** Only what holds this text. */
+  /** Only parts with this text. */
   readonly find: string;
-  /** Only what the project does not use. */
+  /** Only parts that the project does not use. */
   readonly unused: boolean;
-  /** One operation or type, in full. */
+  /** One operation or type, with all details. */
   readonly about: string | undefined;
 }
 
@@ -42,9 +42,9 @@ export interface OutlineOutcome {
 }
 
 /**
- * What contracts offer, and which of it the project uses: by its query documents and, for REST, by its source.
+ * Returns what contracts offer, and which parts the project uses, in its query documents and its source.
  *
- * @throws Halt when a contract cannot be read, or nothing has the name that is asked about
+ * @throws Halt if a contract cannot be read, or the wanted name does not exist
  */
 export async function outline(project: OpenedProject, wanted: OutlineRequest): Promise<OutlineOutcome> {
   const texts = new ProjectTexts(project);

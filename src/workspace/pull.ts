@@ -17,18 +17,18 @@ import type { OpenedProject } from "./project/openProject.js";
 import { ProjectTexts } from "./generate/sdkInputs.js";
 import { sourceText } from "./sources/sources.js";
 
-/** What pulling did for one contract. */
+/** The result of pulling for one contract. */
 export interface PulledContract {
   readonly name: string;
   /** "local": it comes from files of the project, and there is nothing to pull. */
   readonly state: "new" | "changed" | "same" | "failed" | "local";
-  /** Paths of its copies in the project. */
+  /** The paths of its copies in the project. */
   readonly copies: readonly string[];
 }
 
 export interface PullOutcome {
   readonly contracts: readonly PulledContract[];
-  /** What the new copies change, against the ones before. */
+  /** The changes from the old copies to the new ones. */
   readonly impacts: readonly ContractImpact[];
   readonly problems: readonly Problem[];
   readonly exitCode: ExitCode;
@@ -37,17 +37,17 @@ export interface PullOutcome {
 
 export interface PullOptions {
   readonly contracts: readonly string[];
-  /** Only say whether the origin moved. */
+  /** Only report whether the origin changed. */
   readonly checkOnly: boolean;
-  /** Told what a new copy changes before it is saved. */
+  /** Called with the changes of a new copy before it is saved. */
   readonly onImpact?: (impact: ContractImpact, texts: ShownTexts) => void;
 }
 
 /**
- * Replaces the copies of contracts that come from a URL, a GraphQL endpoint or a command, by what is there now. A server
- * that knows versions is only asked for a newer one.
+ * Replaces the copies of contracts from a URL, a GraphQL endpoint or a command with their current texts. A server with
+ * versions is asked only for a newer one.
  *
- * @throws Halt (unreadable) when a contract cannot be had and has no copy
+ * @throws Halt (unreadable) if a contract is not available and has no copy
  */
 export async function pull(project: OpenedProject, options: PullOptions): Promise<PullOutcome> {
   const contracts: PulledContract[] = [];
@@ -116,7 +116,7 @@ async function pullOne(
       problems.push(failure(project, name, { problem: found.problem, hasCopy: copy !== undefined }));
     else if ("text" in found) {
       isNew ||= copy === undefined;
-      // One that is the same is saved too: its server may know it by another version now.
+      // An unchanged one is saved too, because its server may have another version for it.
       fresh.set(address, found);
     }
   }
@@ -132,7 +132,7 @@ function trimmed(text: string | undefined): string | undefined {
   return text?.replace(/\r\n/g, "\n").trimEnd();
 }
 
-/** Without a copy there is nothing to go on with; with one, a failure is only a warning. */
+/** Without a copy, a failure is an error; with one, it is a warning. */
 function failure(
   project: OpenedProject,
   name: string,
@@ -144,7 +144,7 @@ function failure(
   return { ...problem, level: "warning", places: [place], why: "Rhema keeps the existing copy." };
 }
 
-/** What fresh copies change; undefined where either side cannot be read, which `generate` tells about. */
+/** The changes of fresh copies; undefined if one side cannot be read, which `generate` reports. */
 async function impactOf(
   project: OpenedProject,
   name: string,
@@ -163,7 +163,7 @@ async function impactOf(
   return before && after && compareSides(name, [before, after], { session: project.session, texts });
 }
 
-/** The texts of a remote contract: its copies, or what was fetched in their place. */
+/** The texts of a remote contract: its copies, or the fetched texts in their place. */
 function remoteTexts(project: OpenedProject, name: string, fresh?: Fresh): SourceText[] {
   return addressesOf(project, name).flatMap((address) => {
     const copy = readCopy(project, name, address);

@@ -12,35 +12,35 @@ import { ProjectTexts } from "./generate/sdkInputs.js";
 import { contractTexts } from "./sources/sources.js";
 import type { Whereabouts } from "./project/whereabouts.js";
 
-/** What a watcher did after something was saved. */
+/** The result of a watcher's run. */
 export interface WatchRun {
-  /** Paths that changed since the run before, below the project, sorted; none in the first run. */
+  /** Paths that changed since the run before, relative to the project, sorted; empty in the first run. */
   readonly saved: readonly string[];
   readonly project: OpenedProject | undefined;
-  /** Undefined when the configuration or a contract could not be read; then nothing was written. */
+  /** Undefined if the configuration or a contract could not be read. Then nothing was written. */
   readonly outcome: GenerateOutcome | undefined;
   readonly halt: Halt | undefined;
-  /** From the end of the settle window until everything was written, in milliseconds. */
+  /** Milliseconds from the end of the quiet time until everything was written. */
   readonly elapsedMs: number;
 }
 
 export interface WatchOptions {
   readonly sdks: readonly string[];
   readonly partial: boolean;
-  /** How long nothing may be saved before a run begins, in milliseconds. */
+  /** The quiet time in milliseconds before a run begins. */
   readonly settleMs: number;
-  /** Told of every run; the next one waits for it. */
+  /** Called after every run. The next one waits for it. */
   readonly onRun: (run: WatchRun) => void | Promise<void>;
 }
 
-/** How long a text that is the beginning of the one before may stay so before it counts as meant, in milliseconds. */
+/** Milliseconds until a text that is the beginning of the one before counts as complete. */
 const halfWrittenMs = 800;
 
 /**
- * Keeps the SDKs of a project up to date until it is closed. A save that cannot be read leaves the last good output
- * as it is.
+ * Keeps the SDKs of a project up to date until it is closed. If a saved file cannot be read, the last good output
+ * stays.
  *
- * @throws Halt when the configuration cannot be read at the start
+ * @throws Halt if the configuration cannot be read at the start
  */
 export class Watcher {
   private readonly texts = new Map<string, string>();
@@ -56,7 +56,7 @@ export class Watcher {
     this.files = new InputWatcher(options.settleMs, (saved) => this.run(saved));
   }
 
-  /** Brings everything up to date, warms up, and begins to watch. */
+  /** Brings everything up to date, warms up, and starts to watch. */
   static async start(where: Whereabouts, configFlag: string | undefined, options: WatchOptions): Promise<Watcher> {
     const watcher = new Watcher(where, configFlag, options);
     const project = await openProject(where, configFlag);
@@ -71,7 +71,7 @@ export class Watcher {
     await this.files.close();
   }
 
-  /** @param isEcho it is told only when it found something to do */
+  /** @param isEcho whether the run is reported only if it has something to do */
   private async run(saved: readonly string[], isEcho = false): Promise<void> {
     const begunAt = Date.now();
     const startedAt = performance.now();
@@ -90,14 +90,14 @@ export class Watcher {
     const isIdle = outcome?.sdks.every(({ state }) => state === "unchanged") === true;
     if (!isEcho || !isIdle) await this.options.onRun({ saved, project, outcome, halt, elapsedMs });
     if (!project || isEcho || this.isClosed || !(await this.files.observe(project))) return;
-    // What was saved while nobody watched the new places is caught up with.
+    // Saves that were missed before the new places were watched are handled now.
     const missed = savedSince(project, begunAt);
     await this.run(missed.length > 0 ? missed : saved, true);
   }
 
   /**
-   * Whether a contract holds just the beginning of what it held: somebody is still writing it. YAML that breaks off is
-   * valid more often than not. It is looked at again after a while.
+   * Whether a contract contains only the beginning of its old text, because somebody is still writing it. Truncated
+   * YAML is usually valid. It is checked again after a while.
    */
   private isHalfWritten(project: OpenedProject, saved: readonly string[]): boolean {
     let isHalf = false;
@@ -143,12 +143,12 @@ function generateOptions({ sdks, partial }: WatchOptions): GenerateOptions {
   };
 }
 
-/** After so many rounds the next one is hardly faster (measured). */
+/** After this many rounds, the next one is hardly faster (measured). */
 const mostWarmRounds = 12;
-/** Warming up a large contract must not keep the first save waiting, in milliseconds. */
+/** Milliseconds after which warming up ends, so that a large contract does not delay the first save. */
 const longestWarmUpMs = 1_500;
 
-/** Makes every SDK in memory, so that the first save finds everything loaded and compiled. */
+/** Builds every SDK in memory, so that the first save finds everything loaded and compiled. */
 async function warmUp(project: OpenedProject): Promise<void> {
   try {
     const until = performance.now() + longestWarmUpMs;
@@ -157,11 +157,11 @@ async function warmUp(project: OpenedProject): Promise<void> {
       await texts.readHosts(Object.keys(project.configuration.contracts));
       const reader = new ContractReader(texts);
       for (const name of Object.keys(project.configuration.sdks)) await buildSdk(project, name, reader);
-      // A stand-in in the same process answers in between.
+      // A stand-in server in the same process responds in between.
       await setImmediate();
     }
   } catch (error) {
-    // What cannot be read was said by the run before.
+    // The run before reported what cannot be read.
     if (!(error instanceof Halt)) throw error;
   }
 }

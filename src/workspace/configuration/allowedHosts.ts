@@ -1,7 +1,7 @@
 import { isUrl } from "../../core/rest/documentNames.js";
 import type { ContractConfiguration } from "./configuration.js";
 
-/** Whether the configuration lets a contract refer to a document at this address. */
+/** Returns whether the configuration allows a contract to refer to a document at this address. */
 export function isAllowedHost(settings: ContractConfiguration, address: string): boolean {
   const { host, protocol } = new URL(address);
   if (!/^https?:$/.test(protocol)) return false;

@@ -12,9 +12,12 @@ import { didYouMean } from "../../core/text/nearest.js";
 import type { Configuration } from "./configuration.js";
 
 /**
- * All problems of a configuration: what the schema refuses, what refers to nothing, what this version cannot do.
+ * Returns all problems of a configuration: violations of the schema, names that do not exist, and what this version
+ * does not support.
  *
- * @param validate holds it against the schema; compiled with the languages of the list when absent
+ * @param data the parsed configuration
+ * @param document its name in messages
+ * @param validate validates it against the schema. Default: compiled with all languages
  */
 export function checkConfiguration(
   data: unknown,
@@ -29,7 +32,7 @@ function schemaProblems(errors: readonly ErrorObject[], document: string): Probl
   const problems: Problem[] = [];
   const seen = new Set<string>();
   for (const error of errors) {
-    // The alternatives of `from` each complain; the summary of all of them is the one a person can use.
+    // Every alternative of `from` has an error of its own. The summary of all of them is the useful one.
     if (error.schemaPath.includes("/anyOf/") || ["propertyNames", "if"].includes(error.keyword)) continue;
     const found = schemaProblem(error, document);
     const key = JSON.stringify([found.message, found.places]);
@@ -49,7 +52,7 @@ function schemaProblem(error: ErrorObject, document: string): Problem {
       const parent = error.parentSchema as { readonly title?: string; readonly properties?: object } | undefined;
       const known = Object.keys(parent?.properties ?? {});
       const hint = didYouMean(additionalProperty, known) ?? `Known keys: ${known.join(", ")}.`;
-      // A setting of other languages is no slip of the pen.
+      // A setting of other languages is not a typing error.
       const isForeign = parent?.title !== undefined && additionalProperty in sharedSettings;
       return problem(
         "config.invalid",
@@ -99,24 +102,24 @@ interface Keyed {
   readonly place: PointerPlace;
 }
 
-/** A value that is not among those that a key can have. */
+/** A value that is not valid for its key. */
 function notAmong(values: readonly unknown[], data: unknown, { key, place }: Keyed): Problem {
   const allowed = values.map(String);
   const hint = didYouMean(String(data), allowed) ?? `Use one of: ${allowed.join(", ")}.`;
   return problem("config.invalid", `\`${key}\` cannot be ${JSON.stringify(data)}.`, { place, hint });
 }
 
-/** What is no word, and no list of words, of those that a key can have; undefined where it can have others. */
+/** The value that is not one of a key's words, or not a list of them; undefined if the key allows other values. */
 function wordProblem({ schema, data }: ErrorObject, key: string, place: PointerPlace): Problem | undefined {
   const words = (schema as readonly { readonly enum?: readonly unknown[] }[]).find((each) => each.enum)?.enum;
   if (!words) return undefined;
   const wrong: unknown = Array.isArray(data) ? data.find((each) => !words.includes(each)) : data;
-  // A list of nothing but words says one of them twice.
+  // A list with only valid words contains one of them twice.
   if (wrong === undefined) return problem("config.invalid", `\`${key}\` contains a duplicate.`, { place });
   return notAmong(words, wrong, { key, place });
 }
 
-/** A text that has to be written in a way of its own; the schema has one that is. */
+/** A text that must have a pattern of its own. The schema has an example. */
 function valueProblem(error: ErrorObject, key: string, place: PointerPlace): Problem {
   const { pattern } = error.params as { readonly pattern: string };
   const [example] = (error.parentSchema as { readonly examples?: readonly string[] } | undefined)?.examples ?? [];
@@ -161,12 +164,12 @@ function crossChecks({ contracts, sdks, guard }: Configuration, document: string
   return [...problems, ...folderProblems(sdks, document)];
 }
 
-/** Folders that no SDK can have: those of version control and of Rhema's state, and one that another SDK has too. */
+/** Folders that no SDK can use: those of version control and of Rhema's state, and one that another SDK uses. */
 function folderProblems(sdks: Configuration["sdks"], document: string): Problem[] {
   const taken = new Map<string, string>();
   return Object.entries(sdks).flatMap(([sdk, { into }]) => {
     const place = pointerPlace(document, `/sdks/${sdk}/into`);
-    // Some file systems take names for the same that differ in case only.
+    // Some file systems do not distinguish upper and lower case.
     const folder = posix.normalize(into.replaceAll("\\", "/")).replace(/\/+$/, "").toLowerCase();
     const refused = folder.split("/").find((part) => [".git", ".rhema", "node_modules"].includes(part));
     if (refused !== undefined || into.includes("\0")) {
@@ -184,7 +187,7 @@ function folderProblems(sdks: Configuration["sdks"], document: string): Problem[
   });
 }
 
-/** Codes of changes that there are not. */
+/** Codes of changes that do not exist. */
 function unknownChanges(guard: Configuration["guard"], document: string): Problem[] {
   const named = [
     ...Object.keys(guard?.rules ?? {}).map((code): [string, PointerPlace] => [

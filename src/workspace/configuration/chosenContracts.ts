@@ -3,7 +3,11 @@ import { didYouMean } from "../../core/text/nearest.js";
 import { exitCodes, Halt } from "../project/halt.js";
 import type { Project } from "../project/project.js";
 
-/** The contracts a command works on: those named, or all that an SDK covers. @throws Halt on an unknown name */
+/**
+ * Returns the contracts for a command: the named ones, or all that an SDK covers.
+ *
+ * @throws Halt for an unknown name
+ */
 export function chosenContracts(project: Project, wanted: readonly string[]): string[] {
   const covered = new Set(Object.values(project.configuration.sdks).flatMap(({ covers }) => covers));
   const known = Object.keys(project.configuration.contracts).sort();

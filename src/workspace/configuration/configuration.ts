@@ -2,11 +2,11 @@ import type { Policy } from "../../core/change/judge/policy.js";
 import type { PagingSettings } from "../../core/sdk/planPaging.js";
 import type { SharedSettings } from "../../core/sdk/lower/sharedSettings.js";
 
-/** What `rhema.yaml` says, after it was checked against `schema/rhema.schema.json`. */
+/** The content of `rhema.yaml`, validated against `schema/rhema.schema.json`. */
 export interface Configuration {
   readonly contracts: Readonly<Record<string, ContractConfiguration>>;
   readonly sdks: Readonly<Record<string, SdkConfiguration>>;
-  /** Whether there is a file for what editors know of GraphQL. */
+  /** Whether there is a file with the GraphQL schemas for editors. */
   readonly editors?: boolean;
   readonly guard?: Policy & { readonly since?: string };
   readonly releases?: Readonly<Record<string, string | ReleaseConfiguration>>;
@@ -24,18 +24,18 @@ export interface ReleaseConfiguration {
 export interface ContractConfiguration {
   readonly from: string | readonly string[] | { readonly run: string };
   readonly headers?: Readonly<Record<string, string>>;
-  /** Hosts, with their port, that references and redirects may lead to. */
+  /** Hosts, with their port, to which references and redirects may lead. */
   readonly hosts?: readonly string[];
   readonly queries?: readonly string[];
   /** Tags that mark queries in source files. */
   readonly tags?: readonly string[];
-  /** Which types of a schema the SDK holds: those that queries use, or all. */
+  /** Which types of a schema the SDK contains: those that queries use, or all. */
   readonly types?: "used" | "all";
   readonly standing?: readonly string[];
   readonly pages?: PagingSettings;
   readonly only?: readonly string[];
   readonly skip?: readonly string[];
-  /** What each GraphQL scalar is: on the wire by its format, in an SDK by the language. */
+  /** The type of each GraphQL scalar: in JSON by its format, in an SDK by the language. */
   readonly scalars?: Readonly<Record<string, Readonly<Record<string, string>>>>;
 }
 
@@ -44,15 +44,15 @@ export interface SdkConfiguration {
   readonly covers: readonly string[];
   readonly into: string;
   readonly settings?: SettingsWritten;
-  /** How the app that uses it is checked, for `impact --prove`. */
+  /** How the app is checked for `impact --prove`. */
   readonly proof?: { readonly run: string };
 }
 
-/** Settings as they are written: the shared ones that the workspace itself looks at, and all others of the language. */
+/** Settings as written: the shared ones that the workspace itself reads, and all others of the language. */
 export interface SettingsWritten extends Partial<Omit<SharedSettings, "ownFormats">> {
-  /** Types of the app's own by the format they stand for. */
+  /** The app's own types by format. */
   readonly formats?: Readonly<Record<string, Readonly<Record<string, string>>>>;
-  /** Whether there is a list of all operations with their hashes, and operations have ids. */
+  /** Whether there is a list of all operations with their hashes, and whether operations have ids. */
   readonly manifest?: boolean;
   /** Whether there is a copy of the GraphQL schema as text. */
   readonly schema?: boolean;

@@ -3,10 +3,10 @@ import { exitCodes, Halt } from "../project/halt.js";
 import type { Environment } from "../project/trace.js";
 
 /**
- * A text with every `${NAME}` replaced by the environment variable of that name.
+ * Replaces every `${NAME}` in a text with the environment variable of that name.
  *
- * @param who what needs it, as the beginning of a sentence: "The contract `berths`"
- * @throws Halt (usage) when a variable is not set
+ * @param who the part that needs it, as the beginning of a sentence: "The contract `berths`"
+ * @throws Halt (usage) if a variable is not set
  */
 export function fromEnvironment(text: string, environment: Environment, who: string): string {
   return text.replace(/\$\{(\w+)\}/g, (whole, name: string) => {

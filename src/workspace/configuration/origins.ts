@@ -7,8 +7,8 @@ import { stateFolder, type Project } from "../project/project.js";
 import { hashOf } from "../files/textFile.js";
 
 /**
- * What the server of a copy tells its version by, to ask it for a newer one only. It counts only while the copy is as it
- * was saved.
+ * Returns the version of a stored copy according to its server, for requests that fetch only a newer one. It is
+ * undefined if the copy was changed since it was saved.
  */
 export function readOrigin(
   project: Project,
@@ -22,15 +22,15 @@ export function readOrigin(
   return { ...(etag === undefined ? {} : { etag }), ...(lastModified === undefined ? {} : { lastModified }) };
 }
 
-/** The file that keeps what servers said. */
+/** The file with the versions from servers. */
 export interface OriginsFile {
   /** Absolute. */
   readonly path: string;
-  /** Undefined where there is nothing to keep. */
+  /** Undefined if there is nothing to store. */
   readonly text: string | undefined;
 }
 
-/** What servers said once one has said something beside the text that it sent; a server that says nothing is forgotten. */
+/** Returns the file after a server has sent a text. A server that sends no version is removed from it. */
 export function originsWith(
   project: Project,
   contract: string,
@@ -51,7 +51,7 @@ function originsPath(project: Project, contract: string): string {
   return join(stateFolder(project), "copies", contract, "origins.json");
 }
 
-/** A file that cannot be read is as good as none: everything is fetched whole. */
+/** A file that cannot be read counts as missing: everything is then fetched. */
 function readOrigins(project: Project, contract: string): Data {
   const path = originsPath(project, contract);
   const parsed = existsSync(path) ? parseData(readFileSync(path, "utf8")) : undefined;

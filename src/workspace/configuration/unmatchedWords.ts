@@ -5,7 +5,7 @@ import { didYouMean } from "../../core/text/nearest.js";
 import type { ContractConfiguration } from "./configuration.js";
 import type { Project } from "../project/project.js";
 
-/** Words of the configuration that match nothing in the contract; they would silently do nothing. */
+/** Returns the words of the configuration that match nothing in the contract, and would have no effect. */
 export function unmatchedWords(
   project: Project,
   name: string,
@@ -20,7 +20,7 @@ export function unmatchedWords(
     });
   if (contract.protocol === "rest") {
     const { only, skip, standing, pages, queries } = settings;
-    // Nothing is said that could match nothing.
+    // There are no words that could match nothing.
     if (!only && !skip && !standing && !pages && !queries) return [];
     const { unmatched } = selectOperations(contract.operations, settings);
     const operationIds = contract.operations.flatMap(({ operationId }) => operationId ?? []);

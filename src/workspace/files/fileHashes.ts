@@ -1,13 +1,13 @@
 import { existsSync, lstatSync, readFileSync, type BigIntStats } from "node:fs";
 import { hashOf, normalized } from "./textFile.js";
 
-/** Hashes of files on disk. In a process that runs on, a file that nobody touched since is not read again. */
+/** Hashes of files on disk. In a process that continues to run, an unchanged file is not read again. */
 export class FileHashes {
   private readonly seen = new Map<string, { readonly version: string; readonly hash: string }>();
 
-  /** The hash of a file's text with line ends normalised; undefined when there is no such file. */
+  /** Returns the hash of a file's text with normalised line endings; undefined if the file does not exist. */
   of(path: string): string | undefined {
-    // A file where one of its folders should be makes looking at it an error, so that comes first.
+    // If a parent folder is a file, looking at the path is an error, so that is checked first.
     const found = existsSync(path) ? lstatSync(path, { bigint: true }) : undefined;
     if (found?.isFile() !== true) {
       this.seen.delete(path);
@@ -22,13 +22,13 @@ export class FileHashes {
   }
 
   /**
-   * Spares reading a file again that was just written.
+   * Records the hash of a file that was just written, so that it is not read again.
    *
-   * @param hash of the text that was written, its line ends as LF
+   * @param hash the hash of the text, with LF as line endings
    */
   remember(path: string, text: string, hash: string): void {
     const found = lstatSync(path, { bigint: true, throwIfNoEntry: false });
-    // Another size: somebody else was there already.
+    // Another size: the file has already been changed.
     if (found?.isFile() === true && Number(found.size) === Buffer.byteLength(text))
       this.seen.set(path, { version: versionOf(found), hash });
   }
@@ -38,13 +38,14 @@ function versionOf({ ino, size, mtimeNs, ctimeNs }: BigIntStats): string {
   return `${String(ino)} ${String(size)} ${String(mtimeNs)} ${String(ctimeNs)}`;
 }
 
-/** Hashes of the files that SDKs were last made of. In a process that runs on, most files are what they were before. */
+/** Hashes of the files of the last SDKs. In a process that continues to run, most files stay the same. */
 export class MadeHashes {
   private readonly bySdk = new Map<string, ReadonlyMap<string, { readonly text: string; readonly hash: string }>>();
 
   /**
-   * @param folder that the SDK is written to
-   * @returns the SHA-256 of each file by path
+   * Returns the SHA-256 of each file by path.
+   *
+   * @param folder the SDK's output folder
    */
   of(folder: string, files: ReadonlyMap<string, string>): Map<string, string> {
     const last = this.bySdk.get(folder);
@@ -54,7 +55,7 @@ export class MadeHashes {
         return [path, known?.text === text ? known : { text, hash: hashOf(text) }];
       }),
     );
-    // What an SDK no longer has is forgotten.
+    // Files that the SDK no longer has are dropped.
     this.bySdk.set(folder, made);
     return new Map([...made].map(([path, { hash }]) => [path, hash]));
   }

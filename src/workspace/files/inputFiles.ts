@@ -6,19 +6,23 @@ import { knownParts, readLedger } from "../generate/ledger.js";
 import { displayPath, type Project } from "../project/project.js";
 import { findFiles, sourceList } from "../sources/sources.js";
 
-/** What the SDKs of a project are made from, as paths below the project with slashes. */
+/** The inputs of a project's SDKs, as paths in the project with slashes. */
 export interface InputFiles {
   /** Files, whether they exist or not. */
   readonly files: readonly string[];
-  /** Folders of which everything may count. */
+  /** Folders in which every file may be an input. */
   readonly folders: readonly string[];
-  /** Globs that query documents and contracts are found by. */
+  /** The globs for query documents and contracts. */
   readonly patterns: readonly string[];
-  /** Folders that are written, of which nothing is ever an input. */
+  /** Output folders, in which nothing is ever an input. */
   readonly written: readonly string[];
 }
 
-/** Everything the given contracts and the configuration are read from; that of the whole project when none is named. */
+/**
+ * Returns the inputs for some contracts and the configuration.
+ *
+ * @param contracts all if left out
+ */
 export function inputFiles(project: Project, contracts = Object.keys(project.configuration.contracts)): InputFiles {
   const files = new Set([project.configName, "tsconfig.json"]);
   const folders = new Set<string>();
@@ -47,7 +51,10 @@ export function inputFiles(project: Project, contracts = Object.keys(project.con
   return { files: sorted(files), folders: sorted(folders), patterns: sorted(patterns), written: written.sort() };
 }
 
-/** A test of what may matter to a watcher: inputs, and the folders that lead to them. Paths are below the project. */
+/**
+ * Returns a test whether a path matters to a watcher: inputs, and the folders on the way to them. Paths are relative to
+ * the project.
+ */
 export function inputFilter(inputs: InputFiles): (path: string, isFolder: boolean) => boolean {
   const matchers = inputs.patterns.map((pattern) => ({
     base: picomatch.scan(pattern).base,
@@ -69,19 +76,19 @@ export function inputFilter(inputs: InputFiles): (path: string, isFolder: boolea
   };
 }
 
-/** What a build tool has to know to run `generate` when it must, and only then. Paths are below the project. */
+/** The files that a build tool needs to know to run `generate` only when needed. Paths are relative to the project. */
 export interface BuildFiles {
-  /** Files that are read, as they are now: the configuration, contracts with all their parts, query documents. */
+  /** The current input files: the configuration, contracts with all their parts, query documents. */
   readonly inputs: readonly string[];
-  /** Globs and folders in which a new file would be an input too. */
+  /** Globs and folders in which a new file would also be an input. */
   readonly watch: readonly string[];
-  /** Files that were written. */
+  /** The written files. */
   readonly outputs: readonly string[];
-  /** Folders that belong to Rhema: those of the SDKs, and its own. */
+  /** The folders of Rhema: those of the SDKs, and its own. */
   readonly folders: readonly string[];
 }
 
-/** The inputs and outputs of the given SDKs. */
+/** Returns the inputs and outputs of the given SDKs. */
 export function buildFiles(project: Project, sdks: readonly string[]): BuildFiles {
   const chosen = new Set(sdks);
   const covers = sdks.flatMap((sdk) => project.configuration.sdks[sdk]?.covers ?? []);
@@ -102,7 +109,11 @@ export function buildFiles(project: Project, sdks: readonly string[]): BuildFile
   };
 }
 
-/** The inputs of a project that were saved since a time, given in milliseconds since 1970. */
+/**
+ * Returns the inputs of a project that were saved since a time.
+ *
+ * @param time milliseconds since 1970
+ */
 export function savedSince(project: Project, time: number): string[] {
   return buildFiles(project, Object.keys(project.configuration.sdks)).inputs.filter(
     (path) => (statSync(join(project.root, path), { throwIfNoEntry: false })?.mtimeMs ?? 0) >= time,

@@ -1,2 +1,2 @@
-/** Imports a module by its URL, which compiled code that was kept cannot do by itself. */
+/** Imports a module by its URL, which cached compiled code cannot do itself. */
 export type ModuleImporter = (url: string) => Promise<unknown>;

@@ -8,11 +8,11 @@ declare const RHEMA_BUILD: string | undefined;
 /** The version of the package, set when the program is bundled. */
 export const version = typeof RHEMA_VERSION === "string" ? RHEMA_VERSION : "0.0.0";
 
-/** Changes whenever the program's own sources do, so that a new build never takes old output for current. */
+/** Changes whenever the program's own sources do, so that a new build never accepts old output. */
 export const build = typeof RHEMA_BUILD === "string" ? RHEMA_BUILD : "source";
 
 /**
- * The folder of the installed package, which holds `runtimes`, `schema` and `demo`.
+ * Returns the folder of the installed package with `runtimes`, `schema` and `demo`.
  *
  * @throws Error if the installation is not complete
  */

@@ -5,9 +5,9 @@ import { errorCode } from "./textFile.js";
 const ending = ".unfinished";
 
 /**
- * Creates a file that is there whole or not at all, however the process ends.
+ * Creates a file that exists completely or not at all, however the process ends.
  *
- * @throws the file system's error, EEXIST when there is such a file already
+ * @throws the file system's error, EEXIST if the file exists
  */
 export function createWhole(path: string, text: string): void {
   const unfinished = begin(path, text);
@@ -22,7 +22,9 @@ export function createWhole(path: string, text: string): void {
   }
 }
 
-/** Replaces a file that somebody else has written: it is what it was or what it shall be, with the rights it had. */
+/**
+ * Replaces a file that somebody else has written. It has either the old or the new content, with the old permissions.
+ */
 export function replaceWhole(path: string, text: string): void {
   const target = realpathSync(path);
   const unfinished = begin(target, text, statSync(target).mode);
@@ -40,7 +42,7 @@ function begin(path: string, text: string, mode = 0o666): string {
   return unfinished;
 }
 
-/** Removes what processes left behind that were killed while they wrote this file. */
+/** Removes the files of processes that were killed while they wrote this file. */
 export function sweepUnfinished(path: string): void {
   const start = `${basename(path)}.`;
   for (const name of readdirSync(dirname(path)))

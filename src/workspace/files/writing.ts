@@ -16,13 +16,13 @@ import { stateFolder, type Project } from "../project/project.js";
 import { isInside } from "../project/project.js";
 import { errorCode } from "./textFile.js";
 
-/** A whole set of changes to files that happens together or not at all. Paths are relative to the project. */
+/** A set of changes to files that happens completely or not at all. Paths are relative to the project. */
 export interface Writing {
   readonly write: ReadonlyMap<string, string>;
   readonly remove: readonly string[];
 }
 
-/** The file operations a writing uses; a test can make one of them fail. */
+/** The file operations of a writing. A test can make one of them fail. */
 export interface FileOperations {
   readonly writeFile: (path: string, text: string) => void;
   readonly rename: (from: string, to: string) => void;
@@ -35,10 +35,10 @@ const nodeOperations: FileOperations = {
   rename: renameSync,
 };
 
-/** The most bytes that a name in a path has on the usual file systems. */
+/** The largest number of bytes in a name in a path, on the usual file systems. */
 const mostNameBytes = 255;
 
-/** A writing that failed, and was taken back. */
+/** A writing that failed and was undone. */
 export class TakenBack extends Error {
   constructor(override readonly cause: unknown) {
     super(cause instanceof Error ? cause.message : String(cause));
@@ -54,12 +54,12 @@ function journalPath(project: Pick<Project, "root">): string {
 }
 
 /**
- * Performs a writing in two steps. First every new text is written into a staging folder; a run that dies there leaves
- * the old files whole. Then a journal is put in place, which is the moment of commitment, and the staged files are
- * renamed to where they belong; a run that dies there is completed by the next one. What a file is replaced by or
- * removed for goes into the staging folder too, so that a step that fails takes all others back.
+ * Performs a writing in two steps. First, every new text is written into a staging folder. A run that dies then leaves
+ * the old files complete. Next, a journal is put in place, which is the commit, and the staged files are renamed to
+ * their places. A run that dies then is completed by the next one. Replaced and removed files go into the staging
+ * folder too, so that a step that fails undoes all others.
  *
- * @throws TakenBack when a file cannot be put in place; then all files are as they were
+ * @throws TakenBack if a file cannot be put in place. All files are then as they were before
  */
 export function performWriting(
   project: Pick<Project, "root">,
@@ -90,17 +90,17 @@ export function performWriting(
 }
 
 /**
- * Completes a writing that a killed run had committed to, and clears one it had not.
+ * Completes a writing that a killed run had committed, and removes one that it had not.
  *
  * @returns whether something was completed
- * @throws TakenBack when it cannot be completed; then all files are as they were before it
+ * @throws TakenBack if it cannot be completed. All files are then as they were before
  */
 export function finishWriting(project: Pick<Project, "root">, operations: FileOperations = nodeOperations): boolean {
   if (!existsSync(stagingFolder(project))) return false;
   return alone(project, () => complete(project, operations));
 }
 
-/** Whether a killed run left something to complete. */
+/** Returns whether a killed run left something to complete. */
 export function hasUnfinishedWriting(project: Pick<Project, "root">): boolean {
   return existsSync(journalPath(project));
 }
@@ -118,7 +118,7 @@ function complete(project: Pick<Project, "root">, operations: FileOperations): b
     try {
       carryOut(project.root, staging, { journal, operations });
     } catch (error) {
-      // A process that was killed cannot be told from a step that failed here; both can be taken back.
+      // A killed process looks the same as a step that failed here. Both can be undone.
       if (errorCode(error) === undefined) throw error;
       takeBack(project.root, staging, journal);
       rmSync(staging, { recursive: true, force: true });
@@ -135,7 +135,7 @@ function carryOut(
   { journal: { staged, remove }, operations }: { readonly journal: Journal; readonly operations: FileOperations },
 ): void {
   const open = new Set(readdirSync(staging));
-  // Whether there was nothing in a folder: a large SDK has thousands of files in one, and each question takes its time.
+  // Whether a folder was empty: a large SDK has thousands of files in one, and each check takes time.
   const wasEmpty = new Map<string, boolean>();
   for (const { name, path } of staged) {
     const source = join(staging, name);
@@ -158,7 +158,7 @@ function carryOut(
   });
 }
 
-/** Puts back what a journal has replaced or removed so far, and removes what it has added. */
+/** Puts back the files that a journal has replaced or removed so far, and removes those that it has added. */
 function takeBack(root: string, staging: string, { staged, remove }: Journal): void {
   for (const { name, path } of staged) {
     const source = join(staging, name);
@@ -175,26 +175,26 @@ function takeBack(root: string, staging: string, { staged, remove }: Journal): v
   });
 }
 
-/** Where what was there before is kept until all is done. */
+/** The place of an old file until all is done. */
 function oldOf(source: string): string {
   return `${source}.old`;
 }
 
-/** Whether a path is inside the project, and nothing of version control. */
+/** Whether a path is inside the project and not in version control. */
 function mayWrite(root: string, target: string): boolean {
   return isInside(root, target) && !relative(root, target).split(sep).includes(".git");
 }
 
 function readJournal(path: string): Journal | undefined {
   if (!existsSync(path)) return undefined;
-  // Only a whole journal ever gets this name, so one that does not parse was not written by us.
+  // Only a complete journal ever gets this name, so one that cannot be parsed was not written by us.
   const parsed = parseData(readFileSync(path, "utf8"));
   const data = parsed.ok ? parsed.data : undefined;
   if (!isData(data) || !Array.isArray(data["staged"]) || !Array.isArray(data["remove"])) return undefined;
   return data as unknown as Journal;
 }
 
-/** Removes a file and the folders it leaves empty, up to the project's own. */
+/** Removes a file and the folders that become empty, up to the project's own. */
 function removeFile(root: string, path: string): void {
   rmSync(path, { force: true });
   for (let folder = dirname(path); isInside(root, folder); folder = dirname(folder)) {

@@ -17,7 +17,7 @@ import type { LoadedLanguage } from "../project/session.js";
 import { hashOf } from "../files/textFile.js";
 import { unmatchedWords } from "../configuration/unmatchedWords.js";
 
-/** What one contract gave an SDK. */
+/** The result of one contract for an SDK. */
 export interface BuiltContract {
   readonly contract: Contract;
   readonly plan: ContractPlan;
@@ -25,22 +25,22 @@ export interface BuiltContract {
   readonly setAside: readonly SetAside[];
 }
 
-/** An SDK in memory: its files, its pin, and what there is to say about it. */
+/** An SDK in memory: its files, its pin, and the problems. */
 export interface BuiltSdk {
   readonly files: ReadonlyMap<string, string>;
-  /** SHA-256 of each file. */
+  /** The SHA-256 of each file. */
   readonly hashes: ReadonlyMap<string, string>;
   readonly pins: ReadonlyMap<string, string>;
   readonly contracts: readonly BuiltContract[];
   readonly problems: readonly Problem[];
-  /** Errors in query documents; without `--partial` they hold the SDK back. */
+  /** Errors in query documents. Without `--partial`, the SDK is not written. */
   readonly queryErrors: readonly Problem[];
 }
 
 /**
  * Reads, plans and prints one SDK. Writes nothing.
  *
- * @throws Halt (unreadable) when nothing of one of its contracts can be read
+ * @throws Halt (unreadable) if nothing in one of its contracts can be read
  */
 export async function buildSdk(project: OpenedProject, sdk: string, reader: ContractReader): Promise<BuiltSdk> {
   const configuration = sdkNamed(project, sdk);
@@ -59,7 +59,7 @@ function sdkNamed(project: OpenedProject, sdk: string): SdkConfiguration {
   return configuration;
 }
 
-/** An SDK in the making, and what is said about it on the way. */
+/** An SDK that is being built, with its problems so far. */
 class Building {
   readonly problems: Problem[] = [];
   readonly queryErrors: Problem[] = [];
@@ -112,7 +112,7 @@ class Building {
     return { contract, plan, queries, setAside: contract.setAside };
   }
 
-  /** A contract may have more problems than a function takes arguments. */
+  /** A contract may have more problems than a function can have arguments. */
   private note(problems: readonly Problem[]): void {
     for (const each of problems) this.problems.push(each);
   }

@@ -12,25 +12,25 @@ import { schemaPattern, sourceList, type QueryTexts } from "../sources/sources.j
 import { hashOf, readText } from "../files/textFile.js";
 import type { SourceText } from "../../core/problem/place.js";
 
-/** Texts of a project's contracts, as far as they can be had. */
+/** The texts of a project's contracts, as far as they are available. */
 interface Texts {
   readonly has: (contract: string) => boolean;
   readonly contract: (contract: string) => readonly SourceText[];
   readonly queryDocuments: (contract: string) => QueryTexts;
 }
 
-/** What becomes of the file. */
+/** The result for the file. */
 export interface EditorsFile {
   readonly state: "unchanged" | "to write" | "to remove" | "in the way";
-  /** What it holds; undefined where nothing is wanted. */
+  /** Its content; undefined if it is not wanted. */
   readonly text: string | undefined;
   readonly problems: readonly Problem[];
 }
 
 /**
- * Compares the file for editors with what it has to be.
+ * Compares the file for editors with its new content.
  *
- * @param force whether an edit of it is given up
+ * @param force whether manual edits are overwritten
  */
 export function editorsFile(
   project: Project,
@@ -63,7 +63,7 @@ export function editorsFile(
   );
 }
 
-/** What stands there; "" for what is no file, which Rhema did not write. */
+/** The file's current text; "" if it is not a file, which Rhema did not write. */
 function textOf(path: string): string | undefined {
   if (!existsSync(path)) return undefined;
   return statSync(path).isFile() ? readText(path) : "";
@@ -76,7 +76,7 @@ function withoutEffect({ configuration, configName }: Project): Problem[] {
   return [problem("config.ineffective", message, { level: "warning", place })];
 }
 
-/** The text of the file: where the schema and the queries of each GraphQL contract are; undefined where there is none. */
+/** The new text: the paths of the schema and the queries of each GraphQL contract; undefined if there is none. */
 function editorsText(project: Project, texts: Texts): string | undefined {
   const contracts = Object.entries(project.configuration.contracts).filter(([name, settings]) =>
     isGraphql(name, settings, texts),
@@ -101,7 +101,7 @@ function editorsText(project: Project, texts: Texts): string | undefined {
   ].join("\n");
 }
 
-/** A list of paths as YAML; no line where it is empty. */
+/** A list of paths as YAML; no line if it is empty. */
 function listed(key: string, paths: readonly string[]): string[] {
   return paths.length === 0 ? [] : [`${key}:`, ...paths.map((path) => `  - ${JSON.stringify(path)}`)];
 }
@@ -112,7 +112,7 @@ function isGraphql(name: string, { queries }: ContractConfiguration, texts: Text
   return first !== undefined && (/\.(graphqls?|gql)$/i.test(first.document) || beginsLikeSchema(first.text));
 }
 
-/** Where a schema is: files and patterns as the configuration has them, copies of what comes from elsewhere. */
+/** The paths of a schema: files and patterns of the configuration, and copies of remote ones. */
 function schemasOf(project: Project, name: string, settings: ContractConfiguration): string[] {
   const copy = (address: string | undefined): string[] => {
     const found = readCopy(project, name, address);
@@ -122,7 +122,7 @@ function schemasOf(project: Project, name: string, settings: ContractConfigurati
   return sourceList(settings).flatMap((source) => (isUrl(source) ? copy(source) : [schemaPattern(project, source)]));
 }
 
-/** Copies of schemas inside SDKs are no queries, whatever the patterns match. */
+/** Copies of schemas inside SDKs are not queries, whatever the patterns match. */
 function unread(project: Project, { queries = [] }: ContractConfiguration): string[] {
   if (queries.length === 0) return [];
   return Object.values(project.configuration.sdks).flatMap(({ into, settings }) =>

@@ -1,2 +1,2 @@
-/** The file in which plug-ins of editors look for the schema and the queries of a project. */
+/** The file from which editor plug-ins read the schema and the queries of a project. */
 export const editorsPath = ".graphqlrc.yml";

@@ -24,13 +24,13 @@ import type { ContractReader } from "../sources/contractReader.js";
 import { sweepUnfinished } from "../files/wholeFile.js";
 
 /**
- * Brings the SDKs of a project up to date. Nothing is written for an SDK that is held back.
+ * Brings the SDKs of a project up to date. Nothing is written for an SDK with errors.
  *
- * @throws Halt on wrong names
+ * @throws Halt for unknown names
  */
 export async function generate(project: OpenedProject, options: GenerateOptions): Promise<GenerateOutcome> {
   const completedEarlier = options.dryRun ? false : guardWrites(".rhema", () => finishWriting(project));
-  // An `init` that was killed may have left halves of what it wrote.
+  // A killed `init` may have left incomplete files.
   if (!options.dryRun)
     for (const name of [project.configName, "package.json"]) sweepUnfinished(join(project.root, name));
   const names = chosenSdks(project, options.sdks);
@@ -47,7 +47,7 @@ export async function generate(project: OpenedProject, options: GenerateOptions)
     if (covers.every((contract) => !copies.lacking.has(contract) && texts.has(contract))) {
       const inputs = await inputsHash(project, name, { texts, partial: options.partial });
       const unchanged = unchangedOutcome(project, name, { inputs, ledger, texts });
-      // Strict has to know what was set aside, which only reading tells.
+      // With --strict, the number of skipped parts is needed, which only reading shows.
       if (unchanged && !(options.strict && ledger.sdks[name]?.setAside !== undefined)) {
         project.trace(() => `knew the SDK ${name} as up to date by its hashes`);
         return unchanged;
@@ -63,7 +63,7 @@ export async function generate(project: OpenedProject, options: GenerateOptions)
       comparing: options.comparing ?? "before",
     });
     if (result.compare) comparisons.push(result.compare);
-    // Reading found which other documents count; what they hold is an input too.
+    // Reading found the other documents, whose content is an input too.
     const made: Made = {
       ...result,
       inputs: await inputsHash(project, name, { texts, partial: options.partial }),
@@ -74,7 +74,7 @@ export async function generate(project: OpenedProject, options: GenerateOptions)
     return outcome.sdk;
   };
   for (const name of names) {
-    // What one SDK cannot be made from is no reason to leave out the others.
+    // An error in one SDK does not stop the others.
     const outcome = await haltOrAsync(() => bringUpToDate(name));
     if (outcome instanceof Halt) halts.push(outcome);
     sdks.push(outcome instanceof Halt ? heldBack(project, name, outcome) : outcome);
@@ -102,7 +102,7 @@ export async function generate(project: OpenedProject, options: GenerateOptions)
   };
 }
 
-/** Brings the file for editors up to date, or takes it away where it is no longer wanted. */
+/** Updates the file for editors, or removes it if it is no longer wanted. */
 async function bringEditorsFile(
   project: OpenedProject,
   texts: ProjectTexts,
@@ -126,7 +126,7 @@ async function bringEditorsFile(
   return { state: text === undefined ? "removed" : "written", problems };
 }
 
-/** An SDK that cannot be made. */
+/** An SDK that cannot be generated. */
 function heldBack(project: OpenedProject, name: string, { problems }: Halt): SdkOutcome {
   return {
     name,
@@ -145,7 +145,7 @@ async function allOf(comparisons: readonly (() => Promise<readonly ContractImpac
   return found;
 }
 
-/** The names to work on. @throws Halt on a name the configuration does not have */
+/** Returns the names of the SDKs to generate. @throws Halt for a name that is not in the configuration */
 export function chosenSdks(project: OpenedProject, wanted: readonly string[]): string[] {
   const known = Object.keys(project.configuration.sdks).sort();
   for (const name of wanted) {
@@ -156,7 +156,10 @@ export function chosenSdks(project: OpenedProject, wanted: readonly string[]): s
   return wanted.length > 0 ? [...new Set(wanted)] : known;
 }
 
-/** The outcome of an SDK whose inputs and output are what the ledger says; undefined when there is work to do. */
+/**
+ * Returns the outcome of an SDK whose inputs and outputs match the list of generated files; undefined if it must be
+ * generated.
+ */
 export function unchangedOutcome(
   project: OpenedProject,
   name: string,
@@ -195,7 +198,7 @@ interface Settled {
   readonly sdk: SdkOutcome;
 }
 
-/** An SDK in memory, and what it was made from. */
+/** An SDK in memory, with its inputs. */
 interface Made {
   readonly built: BuiltSdk;
   readonly outcome: SdkOutcome;
@@ -203,7 +206,7 @@ interface Made {
   readonly parts: Readonly<Record<string, readonly string[]>>;
 }
 
-/** Copies are looked after only where a contract comes from elsewhere, so that nothing is loaded for the others. */
+/** The module for copies is loaded only if a contract is remote. */
 async function freshCopies(project: OpenedProject, sdks: readonly string[], fresh: boolean): Promise<Obtained> {
   const covered = new Set(sdks.flatMap((sdk) => project.configuration.sdks[sdk]?.covers ?? []));
   const isRemote = (contract: string): boolean => {
@@ -222,7 +225,7 @@ function partsOf(project: OpenedProject, sdk: string, texts: ProjectTexts): Reco
   );
 }
 
-/** Decides whether an SDK may be written, and writes it together with its pin and the ledger. */
+/** Decides whether an SDK may be written, and writes it together with its pin and the list of generated files. */
 function settle(
   project: OpenedProject,
   name: string,
@@ -270,7 +273,7 @@ function settle(
   return { ledger: newLedger, sdk };
 }
 
-/** @param into the folder of the SDK, as a path of the project */
+/** @param into the folder of the SDK, as a path in the project */
 function entryOf({ built, inputs, parts }: Made, into: string): LedgerEntry {
   const setAside = built.contracts.reduce((count, contract) => count + contract.setAside.length, 0);
   return {
@@ -282,7 +285,7 @@ function entryOf({ built, inputs, parts }: Made, into: string): LedgerEntry {
   };
 }
 
-/** The files of an SDK and its pin that are not on the disk as they should be, by path, with the hashes that are known. */
+/** The files of an SDK and its pin that differ on disk, by path, with the known hashes. */
 function toWrite(
   project: OpenedProject,
   {
@@ -303,14 +306,14 @@ function toWrite(
   }
   for (const [path, text] of built.pins) {
     const found = project.session.files.of(join(project.root, path));
-    // Hashing a large pin for the first time would be for nothing.
+    // Hashing a large pin for the first time would be useless.
     const hash = found === undefined ? undefined : hashOf(normalized(text));
     if (found === undefined || found !== hash) want(path, text, hash);
   }
   return { texts, hashes };
 }
 
-/** What the gate holds of the changes since the pin; the report names them. */
+/** The changes since the pin that fail the gate. The report lists them. */
 function gateRefusals({ impacts }: SdkOutcome, gate: Gate): Problem[] {
   return impacts
     .filter((impact) => holdsAny(impact, gate))
@@ -345,7 +348,7 @@ function countFiles(onDisk: FolderHashes, built: BuiltSdk, previous: LedgerEntry
   };
 }
 
-/** What forbids writing: hand edits, and files that Rhema did not write. */
+/** The reasons not to write: manual edits, and files that Rhema did not write. */
 function refusalsOf(
   { project, folder, onDisk }: { project: OpenedProject; folder: string; onDisk: FolderHashes },
   previous: LedgerEntry | undefined,
@@ -395,7 +398,7 @@ function refusalsOf(
   return refusals;
 }
 
-/** Turns a refusal of the file system into a message. */
+/** Turns an error of the file system into a message. */
 function guardWrites<T>(into: string, write: () => T): T {
   try {
     return write();

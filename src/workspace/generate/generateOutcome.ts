@@ -6,18 +6,18 @@ import type { Problem } from "../../core/problem/problem.js";
 import type { ExitCode } from "../project/halt.js";
 
 export interface GenerateOptions {
-  /** Names of SDKs; all when empty. */
+  /** Names of SDKs; all if empty. */
   readonly sdks: readonly string[];
   readonly dryRun: boolean;
   readonly partial: boolean;
   readonly force: boolean;
-  /** Fetch remote contracts anew. */
+  /** Fetch remote contracts again. */
   readonly fresh: boolean;
-  /** A part that was set aside is a finding. */
+  /** Whether a skipped part is an error. */
   readonly strict: boolean;
-  /** Which changes since the pin hold an SDK back. */
+  /** The changes since the pin for which an SDK is not written. */
   readonly gate: Gate;
-  /** Whether changes since the pin are found before the SDK is written, or left to `GenerateOutcome.compare`. */
+  /** Whether changes since the pin are computed before the SDK is written, or later by `GenerateOutcome.compare`. */
   readonly comparing?: "before" | "after";
 }
 
@@ -28,7 +28,7 @@ export interface ContractOutcome {
   readonly from: readonly string[];
   readonly calls: number;
   readonly types: number;
-  /** Operations of query documents that do not fit. */
+  /** The number of operations in query documents with errors. */
   readonly leftOut: number;
   readonly untyped: number;
   readonly setAside: readonly SetAside[];
@@ -51,15 +51,15 @@ export interface SdkOutcome {
 
 export interface GenerateOutcome {
   readonly sdks: readonly SdkOutcome[];
-  /** What became of the file for editors; absent where none is wanted. */
+  /** The result for the file for editors; absent if it is not wanted. */
   readonly editors?: "written" | "unchanged" | "would be written" | "removed" | "held back";
   readonly problems: readonly Problem[];
-  /** A killed run was completed first. */
+  /** Whether a killed run was completed first. */
   readonly completedEarlier: boolean;
   readonly texts: ShownTexts;
-  /** Texts of the pins as they were before. */
+  /** The texts of the old pins. */
   readonly pinTexts: ShownTexts;
   readonly exitCode: ExitCode;
-  /** Finds what changed since the pins as they were before the run, where that was left for later. */
+  /** Computes the changes since the old pins, if that was left for later. */
   readonly compare?: () => Promise<readonly ContractImpact[]>;
 }

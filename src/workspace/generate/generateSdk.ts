@@ -12,10 +12,10 @@ import type { ProjectTexts } from "./sdkInputs.js";
 import { vanishedNames } from "./vanishedNames.js";
 
 /**
- * The part of generating that needs the core; loaded only when there is something to do.
+ * Runs the part of generating that needs the core, which is loaded only if there is something to do.
  *
- * @param pinTexts takes the texts of the pins as they are now
- * @returns besides the SDK, `compare` when the comparison with the pins is left for later
+ * @param pinTexts receives the texts of the current pins
+ * @returns the SDK, and `compare` if the comparison with the pins is left for later
  */
 export async function generateSdk(
   project: OpenedProject,
@@ -57,10 +57,9 @@ export async function generateSdk(
 }
 
 /**
- * Reads the contracts of an SDK, and fetches the remote documents that they turn out to refer to, where the configuration
- * allows it.
+ * Reads the contracts of an SDK, and fetches the remote documents that they refer to, if the configuration allows it.
  *
- * @param lacking contracts that cannot be had
+ * @param lacking contracts that are not available
  * @throws Halt with the problems of every contract that cannot be read
  */
 export async function fetchParts(
@@ -111,16 +110,16 @@ function contractOutcome({ contract, plan, queries, setAside }: BuiltContract, t
 }
 
 /**
- * What changed since a pin; nothing when it is of the other protocol.
+ * The changes since a pin; nothing if it has the other protocol.
  *
- * @param isPinned the SDK that is written is still the one of the pin
+ * @param isPinned whether the SDK on disk is still the one of the pin
  */
 async function impactOf(
   name: string,
   pin: SourceText,
   { isPinned, reader }: { readonly isPinned: boolean; readonly reader: ContractReader },
 ): Promise<ContractImpact[]> {
-  // Loaded only where there is a pin to compare with.
+  // Loaded only if there is a pin to compare with.
   const { compareSides, readSide } = await import("../impact/compareWithPin.js");
   const after = reader.side(name);
   const before = readSide(name, [pin], { label: "pin", isPinned });

@@ -8,27 +8,27 @@ import { exitCodes, Halt } from "../project/halt.js";
 import { stateFolder, type Project } from "../project/project.js";
 import { errorCode } from "../files/textFile.js";
 
-/** What Rhema wrote, by SDK. Committed, so that everybody's next run knows which files are Rhema's. */
+/** The list of generated files, by SDK. It is committed, so that everybody's next run knows which files are Rhema's. */
 export interface Ledger {
   readonly configuration: string;
   readonly sdks: Readonly<Record<string, LedgerEntry>>;
-  /** SHA-256 of the file for editors, where there is one. */
+  /** The SHA-256 of the file for editors, if there is one. */
   readonly editors?: string;
 }
 
 export interface LedgerEntry {
   readonly into: string;
-  /** Hash over everything the SDK was made from. */
+  /** A hash of all inputs of the SDK. */
   readonly inputs: string;
-  /** SHA-256 of each file (line ends as LF) by its path inside `into`. */
+  /** The SHA-256 of each file (with LF as line endings) by its path inside `into`. */
   readonly files: Readonly<Record<string, string>>;
-  /** Documents that its contracts refer to, by contract. */
+  /** The documents that its contracts refer to, by contract. */
   readonly parts?: Readonly<Record<string, readonly string[]>>;
-  /** How many parts of its contracts were set aside; absent when none was. */
+  /** The number of skipped parts of its contracts; absent if there are none. */
   readonly setAside?: number;
 }
 
-/** The documents that contracts were last found to refer to. */
+/** Returns the documents that contracts referred to at the last run. */
 export function knownParts({ sdks }: Ledger): Map<string, string[]> {
   const found = new Map<string, string[]>();
   for (const { parts = {} } of Object.values(sdks)) {
@@ -46,7 +46,8 @@ export function ledgerPath(project: Pick<Project, "root">): string {
 }
 
 /**
- * The ledger, empty before the first run. A ledger that cannot be read stops everything: it guards the user's files.
+ * Reads the list of generated files, which is empty before the first run. A list that cannot be read stops everything,
+ * because it protects the user's files.
  *
  * @throws Halt if the list cannot be read, or contains a path outside an SDK
  */
@@ -70,7 +71,7 @@ export function readLedger(project: Pick<Project, "root">): Ledger {
     }
   } catch (error) {
     if (error instanceof Halt) throw error;
-    // Said below, together with a ledger of the wrong form.
+    // Reported below, together with a list of the wrong form.
   }
   throw unreadable();
 }
@@ -81,7 +82,7 @@ function isEntry(entry: unknown): boolean {
   );
 }
 
-/** Whether a path leads to something below the folder that it is relative to, on every system. */
+/** Whether a path stays inside the folder that it is relative to, on every system. */
 function isPathBelow(path: string): boolean {
   return !/^[A-Za-z]:|[\\\0]/.test(path) && path.split("/").every((part) => !["", ".", "..", ".git"].includes(part));
 }
@@ -94,7 +95,7 @@ function unreadable(why = ""): Halt {
   );
 }
 
-/** The ledger's text: sorted, without times, the same on every machine. */
+/** Returns the list's text: sorted, without times, the same on every machine. */
 export function ledgerText(ledger: Ledger): string {
   const sdks = sortedBy(Object.entries(ledger.sdks), ([name]) => name).map(([name, entry]) => {
     const files = Object.fromEntries(sortedBy(Object.entries(entry.files), ([path]) => path));

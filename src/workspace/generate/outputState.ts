@@ -3,17 +3,19 @@ import { join } from "node:path";
 import type { FileHashes } from "../files/fileHashes.js";
 import type { LedgerEntry } from "./ledger.js";
 
-/** What stands in an SDK's folder, measured against the ledger. Content counts; size and time do not. */
+/**
+ * The state of an SDK's folder, compared with the list of generated files. The content counts; size and time do not.
+ */
 export interface OutputState {
-  /** Ledger files whose content is what Rhema wrote. */
+  /** Listed files with the content that Rhema wrote. */
   readonly intact: readonly string[];
-  /** Ledger files changed by hand. */
+  /** Listed files that were edited manually. */
   readonly edited: readonly string[];
-  /** Ledger files that are gone. */
+  /** Listed files that do not exist. */
   readonly missing: readonly string[];
 }
 
-/** The hashes of a folder's files as they are now, each looked up once; undefined where there is no file. */
+/** Returns the current hash of a file in a folder, computed once; undefined if there is no file. */
 export type FolderHashes = (path: string) => string | undefined;
 
 /** Returns a function that gives the SHA-256 of a file in a folder, by its path inside the folder; undefined if the file does not exist. */
@@ -25,7 +27,11 @@ export function folderHashes(folder: string, files: FileHashes): FolderHashes {
   };
 }
 
-/** @param hashes of the folder the entry is about */
+/**
+ * Compares a folder with its entry in the list.
+ *
+ * @param hashes the hashes of the entry's folder
+ */
 export function outputState(hashes: FolderHashes, entry: LedgerEntry | undefined): OutputState {
   const intact: string[] = [];
   const edited: string[] = [];
@@ -39,7 +45,7 @@ export function outputState(hashes: FolderHashes, entry: LedgerEntry | undefined
   return { intact, edited, missing };
 }
 
-/** Files in a folder by path, as far as needed to know whether anything is there that Rhema did not write. */
+/** Returns files in a folder that Rhema did not write, by path, as far as needed to know whether there are any. */
 export function foreignFiles(folder: string, entry: LedgerEntry | undefined): string[] {
   if (!existsSync(folder)) return [];
   if (!lstatSync(folder).isDirectory()) return ["."];

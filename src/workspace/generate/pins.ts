@@ -10,8 +10,8 @@ import { displayPath, stateFolder, type Project } from "../project/project.js";
 import { readText } from "../files/textFile.js";
 
 /**
- * The texts of an SDK's pin for one contract by their path in the project: the contract itself in an open format
- * (OpenAPI as JSON, GraphQL as schema text), and the operations it was generated with.
+ * Returns the texts of an SDK's pin for one contract, by path in the project: the contract itself in an open format
+ * (OpenAPI as JSON, GraphQL as schema text), and the operations that the SDK was generated with.
  */
 export function pinTexts(
   project: Project,
@@ -38,7 +38,7 @@ export function pinTexts(
   ]);
 }
 
-/** Every definition once; the same fragment is sent along with several operations. */
+/** Every definition once: several operations send the same fragment. */
 function operationsText(queries: QueryDocuments | undefined): string {
   const definitions = new Map<string, string>();
   for (const operation of queries?.operations ?? []) {
@@ -50,7 +50,11 @@ function operationsText(queries: QueryDocuments | undefined): string {
   return [...definitions.values()].map((text) => `${text}\n`).join("\n");
 }
 
-/** The pinned contract of an SDK, or undefined before the first generation. */
+/**
+ * Reads the pinned contract of an SDK.
+ *
+ * @returns undefined before the first run
+ */
 export function readPin(project: Pick<Project, "root">, sdk: string, contract: string): SourceText | undefined {
   const path = pinPaths(project, sdk, contract).contracts.find((candidate) =>
     existsSync(join(project.root, candidate)),
@@ -58,7 +62,7 @@ export function readPin(project: Pick<Project, "root">, sdk: string, contract: s
   return path === undefined ? undefined : { document: path, text: readText(join(project.root, path)) };
 }
 
-/** Where the pin of an SDK for a contract is, by its protocol, below the project. */
+/** Returns the paths of an SDK's pin for a contract, by protocol, relative to the project. */
 export function pinPaths(
   project: Pick<Project, "root">,
   sdk: string,

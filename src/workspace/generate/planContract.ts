@@ -10,7 +10,7 @@ import type { SharedSettings } from "../../core/sdk/lower/sharedSettings.js";
 import type { ContractConfiguration, SdkConfiguration } from "../configuration/configuration.js";
 import type { ProjectTexts } from "./sdkInputs.js";
 
-/** The query documents of a contract, checked and typed; undefined for REST. */
+/** Reads the query documents of a contract, validated and typed; undefined for REST. */
 export function readQueries(
   name: string,
   reading: ContractReading,
@@ -19,12 +19,12 @@ export function readQueries(
   return reading.schema && readQueryDocuments(reading.schema, texts.queries(name).texts, { fragments });
 }
 
-/** What planning depends on beside the contract. */
+/** The input of planning besides the contract. */
 export type PlannedFor = Pick<SdkConfiguration, "language"> & {
   readonly settings: Pick<SharedSettings, "unions"> & { readonly formats?: object };
 };
 
-/** What a contract is planned for. */
+/** The SDK that a contract is planned for. */
 export interface Planning {
   readonly configured: ContractConfiguration;
   readonly plannedFor: PlannedFor;
@@ -51,13 +51,13 @@ export function planContract(
       ...own.map((format): [string, ScalarMeaning] => [format, { format }]),
       ...known.map(([name, { format }]): [string, ScalarMeaning] => [name, format === undefined ? {} : { format }]),
     ]),
-    // Never by what happens to be found: a pattern that matches nothing yet must not turn everything round.
+    // This never depends on the files that are found: a pattern without a match must not change everything.
     types: configured.types ?? (configured.queries ? "used" : "all"),
     unions,
   });
 }
 
-/** Types of the GraphQL scalars that a contract's configuration maps, in one language. */
+/** Returns the types of the GraphQL scalars in a contract's configuration, for one language. */
 export function mappedScalars(configured: ContractConfiguration | undefined, language: string): Map<string, string> {
   return new Map(
     Object.entries(configured?.scalars ?? {}).flatMap(([scalar, meaning]): [string, string][] => {
@@ -67,7 +67,7 @@ export function mappedScalars(configured: ContractConfiguration | undefined, lan
   );
 }
 
-/** Formats of the GraphQL scalars that a contract's configuration gives one. */
+/** Returns the formats of the GraphQL scalars in a contract's configuration. */
 export function scalarFormats(configured: ContractConfiguration | undefined): Map<string, string> {
   return new Map(
     Object.entries(configured?.scalars ?? {}).flatMap(([scalar, { format }]): [string, string][] =>

@@ -4,10 +4,14 @@ import type { Project } from "../project/project.js";
 
 const mostOutput = 128 * 1024 * 1024;
 
-/** What a command of the configuration printed, or in a few words why it gave nothing: "failed (1): no such file". */
+/** The output of a command in the configuration, or in a few words why it failed: "failed (1): no such file". */
 export type Printed = { readonly text: string } | { readonly failure: string };
 
-/** Runs a command of the configuration in the project's folder. */
+/**
+ * Runs a command of the configuration in the project's folder.
+ *
+ * @param longestMs the time limit in milliseconds
+ */
 export async function printedBy(project: Project, command: string, longestMs: number): Promise<Printed> {
   const [program = "", ...flags] = process.platform === "win32" ? ["cmd", "/d", "/s", "/c"] : ["/bin/sh", "-c"];
   try {

@@ -3,9 +3,9 @@ import { join, relative } from "node:path";
 import { sortedBy } from "../../core/text/sortedBy.js";
 
 /**
- * The hand-written sources of a language's runtime, by path inside its folder.
+ * Reads the sources of a language's runtime, by path inside its folder.
  *
- * @throws Error of the file system when the folder cannot be read
+ * @throws Error of the file system if the folder cannot be read
  */
 export function runtimeSources(folder: string): Map<string, string> {
   const entries = readdirSync(folder, { recursive: true, withFileTypes: true }).filter((entry) => entry.isFile());

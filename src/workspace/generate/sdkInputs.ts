@@ -18,14 +18,14 @@ export class ProjectTexts {
   private readonly contracts = new Map<string, SourceText[]>();
   private readonly documents = new Map<string, QueryTexts>();
   private readonly parts = new Map<string, Map<string, Part>>();
-  /** What was found inside source files, by contract. */
+  /** The GraphQL in source files, by contract. */
   private readonly embedded = new Map<string, Map<SourceText, EmbeddedTexts>>();
   private readonly hashes = new Map<SourceText, string>();
-  /** Texts that places refer to and that are no file, by name. */
+  /** Texts that places refer to and that are not files, by name. */
   private readonly derived = new Map<string, string>();
 
   /**
-   * @param knownParts names of the documents that each contract referred to when it was last read; what they hold
+   * @param knownParts the names of the documents that each contract referred to when it was last read. Their content
    * decides whether anything changed, before anything is parsed
    */
   constructor(
@@ -35,7 +35,7 @@ export class ProjectTexts {
     for (const [contract, names] of knownParts) for (const name of names) this.addPart(contract, name);
   }
 
-  /** The texts of a contract: what it comes from, then the documents it was found to refer to. */
+  /** Returns the texts of a contract: its source, then the documents that it refers to. */
   contract(name: string): SourceText[] {
     const known = this.contracts.get(name) ?? contractTexts(this.project, name);
     this.contracts.set(name, known);
@@ -45,21 +45,21 @@ export class ProjectTexts {
     return [...known, ...sortedBy(referred, ({ document }) => document)];
   }
 
-  /** Whether the texts of a contract can be had. */
+  /** Returns whether the texts of a contract are available. */
   has(name: string): boolean {
     return !(haltOr(() => this.contract(name)) instanceof Halt);
   }
 
   /**
-   * Finds the schemas and queries inside source files; has to come before `schema` and `queries` are asked. The parser
-   * for source code is loaded only when there is something to parse.
+   * Finds the schemas and queries inside source files. It must run before `schema` and `queries`. The parser for source
+   * code is loaded only if there is something to parse.
    */
   async readHosts(contracts: Iterable<string>): Promise<void> {
     for (const name of contracts) {
       const known = this.embedded.get(name) ?? new Map<SourceText, EmbeddedTexts>();
       this.embedded.set(name, known);
       const tags = tagsOf(name, this.project.configuration.contracts[name]?.tags);
-      // Whoever reads the contract is told that it cannot be read; the others go on.
+      // Reading this contract reports that it is not available. The others continue.
       if (!this.has(name)) continue;
       const schemas = this.contract(name).filter((source) => isHostFile(source.document) && !known.has(source));
       const queries = this.queryDocuments(name).texts.filter(
@@ -73,12 +73,12 @@ export class ProjectTexts {
     }
   }
 
-  /** The texts of a contract as they are read: those inside source files in place of the files. */
+  /** Returns the texts of a contract as they are read, with those inside source files in place of the files. */
   schema(name: string): { readonly texts: readonly SourceText[]; readonly problems: readonly Problem[] } {
     return this.inside(name, this.contract(name));
   }
 
-  /** The query documents of a contract, those inside source files in place of the files. */
+  /** Returns the query documents of a contract, with those inside source files in place of the files. */
   queries(name: string): { readonly texts: readonly SourceText[]; readonly problems: readonly Problem[] } {
     return this.inside(name, this.queryDocuments(name).texts);
   }
@@ -96,17 +96,17 @@ export class ProjectTexts {
     return { texts: found.flatMap(({ texts }) => texts), problems: found.flatMap(({ problems }) => problems) };
   }
 
-  /** Keeps texts that were made while reading, to show places in them. */
+  /** Stores texts that were made while reading, for showing places in them. */
   addDerived(texts: readonly SourceText[]): void {
     for (const { document, text } of texts) this.derived.set(document, text);
   }
 
-  /** Forgets what a contract referred to, to find it anew. */
+  /** Forgets the documents that a contract referred to, so that they are found again. */
   forgetParts(contract: string): void {
     this.parts.delete(contract);
   }
 
-  /** Forgets what was read, after copies were replaced. */
+  /** Forgets the texts of contracts, after copies were replaced. */
   forgetContracts(): void {
     this.contracts.clear();
     this.parts.clear();
@@ -119,38 +119,38 @@ export class ProjectTexts {
     this.parts.set(contract, known);
   }
 
-  /** Names of the documents a contract refers to, sorted, also of those that cannot be had. */
+  /** Returns the names of the documents that a contract refers to, sorted, also of those that are not available. */
   partNames(contract: string): string[] {
     return [...(this.parts.get(contract)?.keys() ?? [])].sort();
   }
 
-  /** Why documents cannot be had, by name. */
+  /** Returns why documents are not available, by name. */
   unobtainable(contract: string): Map<string, string> {
     const parts = [...(this.parts.get(contract) ?? [])];
     return new Map(parts.flatMap(([name, part]) => ("why" in part ? [[name, part.why] as const] : [])));
   }
 
-  /** Remote documents that may be fetched and were not yet. */
+  /** Returns remote documents that may be fetched and were not fetched yet. */
   unfetched(contract: string): string[] {
     const parts = [...(this.parts.get(contract) ?? [])];
     return parts.flatMap(([name, part]) => ("why" in part && part.isRemote === true ? [name] : []));
   }
 
-  /** The files with query documents as they are on disk. */
+  /** Returns the files with query documents, as they are on disk. */
   queryDocuments(name: string): QueryTexts {
     const known = this.documents.get(name) ?? queryTexts(this.project, name);
     this.documents.set(name, known);
     return known;
   }
 
-  /** A text's hash, computed once however many SDKs it goes into. */
+  /** Returns a text's hash, computed once however many SDKs use it. */
   hashOf(source: SourceText): string {
     const known = this.hashes.get(source) ?? hashOf(source.text);
     this.hashes.set(source, known);
     return known;
   }
 
-  /** The text of a document by the name problems use. */
+  /** Returns the text of a document by its name in problems. */
   find(document: string): string | undefined {
     if (document === this.project.configName) return this.project.configText;
     const derived = this.derived.get(document);
@@ -162,8 +162,9 @@ export class ProjectTexts {
 }
 
 /**
- * A hash over everything an SDK is made from: the tool and its runtime sources, the SDK's and its contracts'
- * configuration, every text, and what the app's compiler settings ask for. Equal hashes give equal bytes.
+ * Returns a hash of all inputs of an SDK: the tool and its runtime sources, the configuration of the SDK and its
+ * contracts, every text, and the app's compiler settings. Equal hashes give equal bytes.
+ *
  * @throws Error if there is no SDK with the name
  */
 export async function inputsHash(

@@ -8,7 +8,7 @@ import { wideIntegers } from "../../core/sdk/wideIntegers.js";
 import type { ContractConfiguration } from "../configuration/configuration.js";
 import type { Project } from "../project/project.js";
 
-/** What the configuration could say about a contract, as far as the contract shows it. */
+/** Returns suggestions for the configuration of a contract, as far as the contract shows them. */
 export function proposals(
   project: Project,
   plan: RestPlan,
@@ -50,7 +50,7 @@ export function proposals(
   return found;
 }
 
-/** Pages that cannot be gone through as the configuration says; they would silently be left out. */
+/** Returns the configured pages that cannot be read, and would have no effect. */
 export function unfitPages(project: Project, plan: RestPlan, { pages = {} }: ContractConfiguration): Problem[] {
   const place = { document: project.configName, pointer: `/contracts/${plan.name}/pages` };
   return plan.calls.flatMap((call) => {
@@ -63,7 +63,7 @@ export function unfitPages(project: Project, plan: RestPlan, { pages = {} }: Con
   });
 }
 
-/** What an SDK could do better, and does not by itself. */
+/** Returns what an SDK could do better with another setting. */
 export function losses(
   project: Project,
   plan: ContractPlan,
@@ -80,7 +80,7 @@ export function losses(
   };
   const found: Problem[] = [];
   const exact = (int64?.values ?? []).filter((value) => value !== "number");
-  // Where the language's usual integer keeps all digits, there is nothing to say.
+  // If the language's usual integer keeps all digits, there is nothing to suggest.
   const isOpen = int64?.usual === "number" && project.configuration.sdks[sdk]?.settings?.int64 === undefined;
   const wide = isOpen && exact.length > 0 ? wideIntegers(plan) : [];
   if (wide.length > 0) {

@@ -9,8 +9,8 @@ import type { OpenedProject } from "../project/openProject.js";
 import { readText } from "../files/textFile.js";
 
 /**
- * What the GraphQL part of an SDK offers on disk, no longer will, and the app still imports: most often the query it
- * was made from was deleted or renamed. The app is only searched when something vanishes.
+ * Returns the names that the GraphQL part of an SDK is about to lose and that the app still imports, usually because
+ * their query was deleted or renamed. The app is searched only if a name disappears.
  */
 export async function vanishedNames(project: OpenedProject, sdk: string, built: BuiltSdk): Promise<Problem[]> {
   const configuration = project.configuration.sdks[sdk];
@@ -41,7 +41,7 @@ export async function vanishedNames(project: OpenedProject, sdk: string, built: 
   });
 }
 
-/** Files as they were written, those that will be other ones or none. */
+/** The files on disk that will be changed or removed. */
 function changedFiles(
   project: OpenedProject,
   sdk: string,

@@ -2,12 +2,12 @@ import { pointerPlace } from "../../core/problem/place.js";
 import { problem, type Problem } from "../../core/problem/problem.js";
 import type { Project } from "../project/project.js";
 
-/** The day it is, as YYYY-MM-DD in universal time. */
+/** Returns today's date, as YYYY-MM-DD in universal time. */
 export function today(): string {
   return new Date().toISOString().slice(0, 10);
 }
 
-/** Changes that were accepted until a day that is over: they count again, and somebody has to decide anew. */
+/** Returns the accepted changes whose date has passed. They count again, and a new decision is needed. */
 export function outlivedAcceptances(project: Project): Problem[] {
   const now = today();
   return (project.configuration.guard?.accepted ?? []).flatMap(({ change, subject, reason, until }, at) =>

@@ -14,14 +14,18 @@ export type ComparedSides = ReadonlyMap<string, { readonly before: Side; readonl
 export interface AppToCompile {
   readonly language: string;
   readonly sdks: readonly string[];
-  /** The command that checks it, where the configuration has one. */
+  /** The command that checks it, if the configuration has one. */
   readonly run?: string | undefined;
   readonly made: MadeFiles;
-  /** Absent where the SDKs that are written are those of the old contracts. */
+  /** Absent if the SDKs on disk are those of the old contracts. */
   readonly old?: MadeFiles | undefined;
 }
 
-/** The apps of the project by what compiles them, each with the SDKs that change. */
+/**
+ * Returns the apps of the project by compiler, each with the SDKs that change.
+ *
+ * @returns the apps, and the SDKs in languages without a compiler to run
+ */
 export async function appsToCompile(
   texts: ProjectTexts,
   sides: ComparedSides,
@@ -65,7 +69,7 @@ function together<Files extends MadeFiles | undefined>(one: MadeFiles | undefine
   return { texts: new Map([...one.texts, ...other.texts]), replaced: [...one.replaced, ...other.replaced] };
 }
 
-/** The files of an SDK, as one side of its contracts gives them; what other contracts give stays as it is written. */
+/** The files of an SDK with one side of its contracts. The parts of other contracts stay as written. */
 async function sdkFiles(texts: ProjectTexts, sdk: string, sides: ReadonlyMap<string, Side>): Promise<MadeFiles> {
   const { project } = texts;
   const { covers, into } = project.configuration.sdks[sdk] ?? { covers: [], into: "" };
@@ -87,7 +91,7 @@ async function sdkFiles(texts: ProjectTexts, sdk: string, sides: ReadonlyMap<str
   };
 }
 
-/** The first folder of a path inside an SDK: a contract's, or the runtime's. */
+/** The first folder of a path inside an SDK: that of a contract or of the runtime. */
 function folderIn(path: string): string[] {
   return path.includes("/") ? [path.slice(0, path.indexOf("/"))] : [];
 }

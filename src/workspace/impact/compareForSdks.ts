@@ -8,7 +8,11 @@ import { mappedScalars } from "../generate/planContract.js";
 import type { Project } from "../project/project.js";
 import type { Session } from "../project/session.js";
 
-/** Every difference between two versions of a contract, with what it means for each of the project's SDKs. */
+/**
+ * Returns every difference between two versions of a contract, with the effect on each of the project's SDKs.
+ *
+ * @param project undefined if there is none
+ */
 export async function compareForSdks(
   [before, after]: readonly [Contract, Contract],
   project: Project | undefined,
@@ -17,7 +21,7 @@ export async function compareForSdks(
   const compared = new Map<string, Change[]>();
   const bySdk: ChangesForSdk[] = [];
   for (const { sdk, key, facts } of await factsOfSdks(project, before.name, session)) {
-    // SDKs of one language with the same settings see the same.
+    // SDKs of one language with the same settings have the same changes.
     const changes = compared.get(key) ?? comparedWhole(before, after, facts);
     compared.set(key, changes);
     bySdk.push({ sdk, changes });
@@ -31,7 +35,7 @@ interface FactsOfSdk {
   readonly facts: SdkFacts;
 }
 
-/** What each SDK of a contract makes of a change; without one, what the usual language does. */
+/** The facts of each SDK of a contract; without an SDK, those of the usual language. */
 async function factsOfSdks(project: Project | undefined, contract: string, session: Session): Promise<FactsOfSdk[]> {
   const own = project?.configuration.contracts[contract];
   const sdks = Object.entries(project?.configuration.sdks ?? {}).filter(([, { covers }]) => covers.includes(contract));

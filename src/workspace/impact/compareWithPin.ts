@@ -37,21 +37,18 @@ export function readSide(name: string, texts: readonly SourceText[], options: Si
   return new Side({ ...reading, contract }, options);
 }
 
-/** What a comparison knows beside its sides. */
+/** The input of a comparison besides its sides. */
 export interface Comparing {
   readonly session: Session;
-  /** Texts of the project; without them nothing is known of use. */
+  /** The texts of the project. Without them, uses are unknown. */
   readonly texts: ProjectTexts | undefined;
-  /** "notable": source is looked into only when something is risky or breaking, because that takes long. */
+  /** "notable": source is searched only if something is risky or breaking, because that takes long. */
   readonly searching?: "all" | "notable";
-  /** Source may have been adapted to what it is compared with, as after a revision that is long past. */
+  /** Whether source may have been adapted already, as after an old revision. */
   readonly mayBeAdapted?: boolean;
 }
 
-/**
- * Compares two sides of one contract and says what the differences do to the project; without a project, nothing is
- * known of use.
- */
+/** Compares two sides of one contract and adds the effect on the project. Without a project, uses are unknown. */
 export async function compareSides(
   name: string,
   [before, after]: readonly [Side, Side],
@@ -63,7 +60,7 @@ export async function compareSides(
   const changes = await compareForSdks([from, to], project, session);
   const planned = texts && changes.length > 0 ? await planSides(name, [before, after], texts) : [];
   changes.push(...graphqlNames(planned));
-  // A team's own levels can make anything count.
+  // A team's own levels can make any change count.
   const isPlain =
     project?.configuration.guard?.rules === undefined &&
     changes.every(({ verdict }) => worst(verdict) === "compatible");
@@ -125,7 +122,7 @@ function graphqlNames(planned: readonly PlannedSides[]): Change[] {
   );
 }
 
-/** Errors that query documents have against the new schema and did not have against the old one. */
+/** Returns the errors that query documents have with the new schema and did not have with the old one. */
 export function refusedOf([before, after]: readonly [Side, Side], documents: readonly SourceText[]): RefusedQuery[] {
   const [from, to] = [before.checkedQueries(documents), after.checkedQueries(documents)];
   return from && to ? refusedQueries(from.problems, to.problems, documents) : [];

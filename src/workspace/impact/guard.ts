@@ -8,11 +8,11 @@ import type { OpenedProject } from "../project/openProject.js";
 import { sideTexts } from "./sides.js";
 
 /**
- * What breaks in use since the guarded revision, also where the SDK was generated again in the meantime: one problem
- * for each change that the gate holds, at the places that it hits.
+ * Returns what breaks in use since the guarded revision, also if the SDK was generated again in the meantime: one
+ * problem for each change that fails the gate, at the affected places.
  *
- * @param texts filled with the texts of the revision, to show places in them
- * @throws Halt when there is no such revision
+ * @param texts filled with the texts of the revision, for showing places in them
+ * @throws Halt if there is no such revision
  */
 export async function guarded(
   project: OpenedProject,
@@ -54,7 +54,7 @@ export async function guarded(
   return problems;
 }
 
-/** What to do: source is adapted; of released apps somebody has to decide. */
+/** What to do: adapt source, or decide about released apps. */
 function hintOf({ hint, verdict, code, subject }: JudgedChange): string {
   const accept = `accept it until a date: \`guard.accepted: [{ change: ${code}, subject: ${subject}, … }]\`.`;
   if (verdict.code !== "compatible") return hint ?? "Fix the locations above.";

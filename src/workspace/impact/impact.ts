@@ -21,39 +21,44 @@ import { sideTexts } from "./sides.js";
 import { sourceText } from "../sources/sources.js";
 
 export interface ImpactOptions {
-  /** Names of contracts; all when empty. */
+  /** Names of contracts; all if empty. */
   readonly contracts: readonly string[];
-  /** What to compare instead of the pin: a file, URL, release or `git:REVISION`. */
+  /** The old side, in place of the pin: a file, URL, release or `git:REVISION`. */
   readonly before?: string | undefined;
-  /** What to compare with instead of the contract as it is now. */
+  /** The new side, in place of the current contract. */
   readonly after?: string | undefined;
-  /** Ask the servers of remote contracts for what they have now, instead of using their copies; saves nothing. */
+  /** Whether remote contracts are fetched again instead of using their copies. Nothing is saved. */
   readonly fresh?: boolean | undefined;
-  /** The gate goes by shares of users. */
+  /** Whether the gate counts shares of users. */
   readonly countsUsers?: boolean | undefined;
-  /** Also compile the app against the SDK of the new contract. */
+  /** Whether the app is also compiled with the SDK of the new contract. */
   readonly prove?: boolean | undefined;
 }
 
 export interface ImpactOutcome {
   readonly impacts: readonly ContractImpact[];
-  /** What happens to apps that are released already. */
+  /** The effects on released apps. */
   readonly releases: readonly ReleasedImpact[];
-  /** From which release on nothing breaks; absent where no release is known. */
+  /** The release from which on nothing breaks; absent if no release is known. */
   readonly served?: Served | undefined;
-  /** Contracts that have no pin yet. */
+  /** Contracts without a pin. */
   readonly unpinned: readonly string[];
-  /** Copies that stand for remote contracts. */
+  /** The copies of remote contracts that were used. */
   readonly copies: readonly UsedCopy[];
-  /** Warnings of what could not be asked. */
+  /** Warnings about what could not be checked. */
   readonly problems: readonly Problem[];
-  /** With `prove`: compile errors that no change explains, and those that were there before. */
+  /** With `prove`: compile errors that no change explains, and those that already existed. */
   readonly proof?: Pick<Proof, "unexplained" | "before" | "unproved">;
   readonly beforeTexts: ShownTexts;
   readonly afterTexts: ShownTexts;
 }
 
-/** Compares contracts and says what the differences do to the project. @throws Halt on wrong names or unreadable contracts */
+/**
+ * Compares contracts and adds the effect on the project.
+ *
+ * @param cwd the folder to which relative paths in options refer
+ * @throws Halt for unknown names or unreadable contracts
+ */
 export async function impact(project: OpenedProject, cwd: string, options: ImpactOptions): Promise<ImpactOutcome> {
   const texts = new ProjectTexts(project);
   const reader = new ContractReader(texts);
@@ -118,7 +123,7 @@ function nothingThere(contract: string, spec: string): Halt {
   return new Halt([problem("revision.empty", message, { hint })], exitCodes.unreadable);
 }
 
-/** Compares two files or URLs without a project: what differs, and nothing about its use. */
+/** Compares two files or URLs without a project: the differences, without their uses. */
 export async function impactOfFiles(
   { folder: cwd, session }: Pick<Whereabouts, "folder" | "session">,
   before: string,

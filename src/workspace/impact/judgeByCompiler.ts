@@ -11,23 +11,25 @@ import { appsToCompile, type ComparedSides } from "./appsToCompile.js";
 import type { CompiledInMemory } from "../languages/languageTools.js";
 import type { ProjectTexts } from "../generate/sdkInputs.js";
 
-/** Changes of one contract, and what is known of their use. */
+/** The changes of one contract, and the known facts about their use. */
 export interface ToJudge {
   readonly changes: readonly JudgedChange[];
-  /** What the app's source uses. */
+  /** The uses in the app's source. */
   readonly uses: readonly SourceUse[];
-  /** Looks for what source uses where that was not worth its time so far. */
+  /** Searches source for uses, if that was skipped so far. */
   readonly search?: () => Promise<readonly SourceUse[]>;
-  /** Queries that the new contract refuses. */
+  /** The queries that the new contract refuses. */
   readonly refused: readonly RefusedQuery[];
-  /** Source may have been adapted to the new contract already, so that what it uses need not break it any more. */
+  /** Whether source may have been adapted already, so that its uses may not break. */
   readonly mayBeAdapted: boolean;
 }
 
 /**
- * Asks the compiler where a verdict on source depends on how what is used is used: whether a match is exhaustive, whether
- * a value is compared with what can no longer be. What does not compile breaks; what compiles is compatible. Where the
- * compiler does not look at what uses a change, its verdict stays.
+ * Lets the compiler decide where a verdict on source depends on the way of use: whether a match is exhaustive, or
+ * whether a value is compared with an impossible one. Code that does not compile breaks, and code that compiles is
+ * compatible. If the compiler does not check the uses of a change, its verdict stays.
+ *
+ * @returns the changes with their new verdicts
  */
 export async function judgeByCompiler(
   texts: ProjectTexts,
@@ -67,7 +69,10 @@ export async function judgeByCompiler(
   );
 }
 
-/** Whether only the compiler knows what a change does: a query that uses it does not say what source makes of the answer. */
+/**
+ * Whether only the compiler knows the effect: a query that uses the changed part does not show what source does with
+ * the response.
+ */
 function isOpen(change: JudgedChange, mayBeAdapted: boolean): boolean {
   const { verdict, use, sdks, hits } = change;
   if (use !== "used") return false;
@@ -77,7 +82,7 @@ function isOpen(change: JudgedChange, mayBeAdapted: boolean): boolean {
   return codes.includes("breaking") && (mayBeAdapted || !hits.some(({ isInSource }) => isInSource === true));
 }
 
-/** Whether one of several values, or kinds of value, is gone, and no place says that it is the one which is used there. */
+/** Whether one of several values, or types of values, was removed, and no place shows that it is used there. */
 function isOfOneKind({ at, isOneOfSeveral, coordinates, hits }: JudgedChange): boolean {
   if (isOneOfSeveral !== true) return false;
   if (at === "member") return true;
@@ -85,7 +90,7 @@ function isOfOneKind({ at, isOneOfSeveral, coordinates, hits }: JudgedChange): b
   return !isSaid;
 }
 
-/** What the compiler of one language says. */
+/** The result of one language's compiler. */
 interface AskedApp {
   readonly sdks: readonly string[];
   readonly compiled: CompiledInMemory;
@@ -97,7 +102,7 @@ function judged(change: JudgedChange, asked: readonly AskedApp[]): JudgedChange 
     const app = asked.find(({ sdks }) => sdk === undefined || sdks.includes(sdk));
     if (!app || code === "compatible") return code;
     if (app.errors.has(change)) return "breaking";
-    // An error may stand under another change than the one that causes it; where there is none, nothing breaks.
+    // An error may be listed for another change than its cause. Without an error, nothing breaks.
     const isSafe = code === "risky" || !app.compiled.fresh.some((error) => mayBeOf(change, error));
     return isSafe && isChecked(change, app.compiled) ? "compatible" : code;
   };
@@ -116,7 +121,7 @@ function judged(change: JudgedChange, asked: readonly AskedApp[]): JudgedChange 
   };
 }
 
-/** A change of which nobody saw a use, and which the compiler refuses all the same, is in use where it does. */
+/** A change without a known use that causes compile errors is in use at those places. */
 function foundByCompiler(change: JudgedChange, asked: readonly AskedApp[]): JudgedChange {
   const errors = asked.flatMap((app) => app.errors.get(change) ?? []);
   if (errors.length === 0) return change;
@@ -126,7 +131,7 @@ function foundByCompiler(change: JudgedChange, asked: readonly AskedApp[]): Judg
   return { ...change, use: "used", verdict, hits, errors };
 }
 
-/** Whether an error may come from a change: it is near what uses it, or nobody knows where in source that is. */
+/** Whether an error may come from a change: it is close to a use, or the places in source are unknown. */
 function mayBeOf({ hits }: JudgedChange, { place, ranges }: CompileError): boolean {
   const inSource = hits.filter(({ isInSource }) => isInSource === true);
   const [start, end] = ranges.at(-1) ?? [place.offset, place.offset + place.length];
@@ -142,10 +147,10 @@ function mayBeOf({ hits }: JudgedChange, { place, ranges }: CompileError): boole
   );
 }
 
-/** Whether the compiler looks at all that uses a change, and knows what it is. */
+/** Whether the compiler checks all uses of a change, and knows what they are. */
 function isChecked({ hits }: JudgedChange, { checked, unchecked, knows }: CompiledInMemory): boolean {
   const inSource = hits.filter(({ isInSource }) => isInSource === true);
   if (inSource.length > 0) return inSource.every(({ place }) => checked.has(place.document) && knows(place));
-  // Through a query anything of the app may use it.
+  // A query can be used by every part of the app.
   return checked.size > 0 && unchecked.size === 0;
 }

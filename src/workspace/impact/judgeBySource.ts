@@ -8,11 +8,11 @@ import type { PlannedSides } from "./plannedSides.js";
 import type { OpenedProject } from "../project/openProject.js";
 
 /**
- * Looks into source where a query uses what changes, in languages whose compiler is not asked: the scan of source says
- * what it makes of the answer.
+ * Searches source where a query uses a changed part, in languages without a compiler to run: the scan of source shows
+ * what it does with the response.
  *
- * @param planned the SDKs as they are, and as they will be
- * @param refused what the new schema refuses of the query documents
+ * @param planned the current SDKs and the new ones
+ * @param refused the errors of the query documents with the new schema
  */
 export async function judgeBySource(
   changes: readonly JudgedChange[],

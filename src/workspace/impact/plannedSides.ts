@@ -5,7 +5,7 @@ import type { Side } from "../sources/side.js";
 import { mappedScalars } from "../generate/planContract.js";
 import type { ProjectTexts } from "../generate/sdkInputs.js";
 
-/** What the same query documents get from both sides of a schema in one SDK. */
+/** The plans of one SDK for the same query documents and both sides of a schema. */
 export interface PlannedSides {
   readonly sdk: string;
   readonly language: string;
@@ -14,7 +14,7 @@ export interface PlannedSides {
   readonly facts: SdkFacts;
 }
 
-/** Plans each SDK of a GraphQL contract from both sides; nothing for REST. */
+/** Plans each SDK of a GraphQL contract for both sides; an empty list for REST. */
 export async function planSides(
   name: string,
   sides: readonly [Side, Side],

@@ -8,7 +8,7 @@ import { findSourceUses } from "../uses/findSourceUses.js";
 import { checkedApps, configuredChecker } from "../languages/checkedApps.js";
 import type { ProjectTexts } from "../generate/sdkInputs.js";
 
-/** What the compiler says of an app when its SDKs are made from the new contracts. */
+/** The result of compiling an app with SDKs of the new contracts. */
 export interface Proof {
   /** The impacts, each change with the compile errors that it causes. */
   readonly impacts: readonly ContractImpact[];
@@ -16,13 +16,13 @@ export interface Proof {
   readonly unexplained: readonly CompileError[];
   /** Errors that the app has with the SDKs of the old contracts. */
   readonly before: readonly CompileError[];
-  /** SDKs in a language whose compiler cannot be asked. */
+  /** SDKs in a language without a compiler to run. */
   readonly unproved: readonly string[];
 }
 
 /**
- * Compiles the app with SDKs of the old contracts and with SDKs of the new ones, and puts each error that is new under the
- * change that causes it. Nothing is written into the project.
+ * Compiles the app with SDKs of the old contracts and of the new ones, and lists each new error under the change that
+ * causes it. Nothing is written into the project.
  */
 export async function prove(
   texts: ProjectTexts,
@@ -64,7 +64,7 @@ export async function prove(
   };
 }
 
-/** What does not compile breaks, whatever was expected of it. */
+/** Code that does not compile breaks, whatever was expected. */
 function withErrors(change: JudgedChange, errors: readonly CompileError[]): JudgedChange {
   if (errors.length === 0) return { ...change, errors };
   return { ...change, errors, use: "used", verdict: { ...change.verdict, code: "breaking" } };

@@ -8,10 +8,10 @@ import type { Project } from "../project/project.js";
 import { readText } from "../files/textFile.js";
 
 /**
- * The releases of a project with their shares of users, from the configuration, a CSV file or a command that prints one
- * (RFC 4180; the columns `release` and `share`).
+ * Returns the releases of a project with their shares of users, from the configuration, a CSV file or a command that
+ * prints one (RFC 4180; with the columns `release` and `share`).
  *
- * @throws Halt when shares cannot be read, are no fractions, or come to more than 1
+ * @throws Halt if shares cannot be read, are not fractions, or add up to more than 1
  */
 export async function releaseShares(project: Project): Promise<Release[]> {
   const { releases = {}, shares } = project.configuration;
@@ -20,7 +20,7 @@ export async function releaseShares(project: Project): Promise<Release[]> {
     const share = listed.get(name) ?? (typeof release === "string" ? undefined : release.share);
     return { name, ...(share === undefined ? {} : { share }) };
   });
-  // What the list says of releases that are not configured counts too: it belongs to the rest.
+  // Listed releases that are not configured count too: they belong to the rest.
   const others = [...listed].filter(([name]) => !Object.hasOwn(releases, name)).map(([, share]) => share);
   const sum = [...known.flatMap(({ share }) => share ?? []), ...others].reduce((all, share) => all + share, 0);
   if (sum > 1 + roundingError)
@@ -29,9 +29,9 @@ export async function releaseShares(project: Project): Promise<Release[]> {
 }
 
 /**
- * The releases for a gate that lets a share of users through, which has to be known of each.
+ * Checks the releases for a gate with shares of users, which must be known for each.
  *
- * @throws Halt when there is no release, or one without a share
+ * @throws Halt if there is no release, or one without a share
  */
 export function allShared(releases: readonly Release[]): void {
   const without = releases.find(({ share }) => share === undefined);

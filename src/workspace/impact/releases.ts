@@ -11,16 +11,16 @@ import type { Side } from "../sources/side.js";
 import type { OpenedProject } from "../project/openProject.js";
 import { sideTexts } from "./sides.js";
 
-/** What the contract as it is now does to a released app: nothing of the code, which is out already. */
+/** The effect of the current contract on a released app. Its code is not rated, because it is already released. */
 export interface ReleaseImpact extends ReleasedImpact {
   readonly texts: ReadonlyMap<string, string>;
 }
 
 /**
- * Judges a contract against every configured release, on the clock of released apps. What a release uses of GraphQL is
- * what its own query documents say; of REST it cannot be told.
+ * Compares a contract with every configured release, by the verdict for released apps. For GraphQL, a release's own
+ * query documents show its uses. For REST, they are unknown.
  *
- * @throws Halt when a release names a revision or file that is not there
+ * @throws Halt if a release names a revision or file that does not exist
  */
 export async function releaseImpacts(
   project: OpenedProject,
@@ -35,7 +35,7 @@ export async function releaseImpacts(
     const { protocol } = before.reading.contract;
     if (protocol !== now.reading.contract.protocol) continue;
     const compared = await compareForSdks([before.reading.contract, now.reading.contract], project, project.session);
-    // Of released apps there is no source to look at.
+    // The source of released apps is not available.
     const changes = compared
       .map(({ sdks: _sdks, ...change }) => ({
         ...change,

@@ -13,17 +13,17 @@ import { readText } from "../files/textFile.js";
 /** The texts of one side of a comparison. */
 export interface SideTexts {
   readonly texts: readonly SourceText[];
-  /** How the report calls it when the contract has no version. */
+  /** Its name in reports if the contract has no version. */
   readonly label: string;
-  /** The query documents that the SDK of that time was made with, where they are known. */
+  /** The query documents of the SDK at that time, if they are known. */
   readonly operations?: SourceText | undefined;
 }
 
 /**
  * Finds one side of a comparison: "pin", the name of a release, `git:REVISION`, a URL, or a file.
  *
- * @returns undefined for a pin that is not there yet, and for a revision that knows nothing of the contract
- * @throws Halt when it names something that is not there
+ * @returns undefined for a pin that does not exist yet, and for a revision without the contract
+ * @throws Halt if the given place does not exist
  */
 export async function sideTexts(
   project: Project | undefined,
@@ -45,7 +45,7 @@ export async function sideTexts(
   return { texts: [fileText(spec, cwd, project)], label: spec };
 }
 
-/** The pin of a contract, whichever SDK covers it. */
+/** Returns the pin of a contract, from any SDK that covers it. */
 export function pinOf(project: Project, contract: string): SourceText | undefined {
   const sdks = Object.entries(project.configuration.sdks).filter(([, { covers }]) => covers.includes(contract));
   for (const [sdk] of sdks.sort(([a], [b]) => (a < b ? -1 : 1))) {
@@ -55,7 +55,7 @@ export function pinOf(project: Project, contract: string): SourceText | undefine
   return undefined;
 }
 
-/** What was committed: the pin, which is what the SDK was made from, else the contract's own files, if it had any. */
+/** The committed texts: the pin that the SDK was made from, otherwise the contract's own files, if it had any. */
 function sideAt(project: Project, contract: string, name: string): SideTexts | undefined {
   const revision = new Revision(project.root, name);
   project.trace(() => `asked git for what was committed at ${name}`);

@@ -1,30 +1,30 @@
-/** A contract as the first configuration names it. */
+/** A contract in the first configuration. */
 export interface FirstContract {
   readonly name: string;
   readonly from: string | readonly string[] | { readonly run: string };
   readonly headers: Readonly<Record<string, string>>;
-  /** GraphQL: patterns of query documents. */
+  /** GraphQL: the patterns of query documents. */
   readonly queries: readonly string[] | undefined;
-  /** GraphQL: scalars of the schema's own. */
+  /** GraphQL: the custom scalars of the schema. */
   readonly scalars: readonly string[];
-  /** What was found there, in a few words. */
+  /** A description in a few words. */
   readonly about: string;
 }
 
 export interface FirstConfiguration {
   readonly contracts: readonly FirstContract[];
   readonly sdk: string;
-  /** The word of the configuration for its language. */
+  /** The configuration's name for its language. */
   readonly language: string;
   readonly into: string;
   readonly settings: Readonly<Record<string, string>>;
-  /** What the configuration says of a scalar that is a text in the app. */
+  /** The configured type of a scalar that is a string in the app. */
   readonly textScalar: string;
-  /** Where editors find the schema of the configuration, when it is installed there. */
+  /** The path to the configuration's schema for editors, if it is installed there. */
   readonly schema: string | undefined;
 }
 
-/** The text of a first `rhema.yaml`: what was chosen, and as comments what there is besides. */
+/** Returns the text of a first `rhema.yaml`: the chosen values, and other options as comments. */
 export function configText({ contracts, sdk, language, into, schema, ...more }: FirstConfiguration): string {
   const settings = Object.entries(more.settings).map(([key, value]) => `${key}: ${scalar(value)}`);
   const covers = contracts.map(({ name }) => name);
@@ -71,7 +71,7 @@ function fromText(from: FirstContract["from"]): string {
   return "run" in from ? `{ run: ${JSON.stringify(from.run)} }` : `[${from.map(scalar).join(", ")}]`;
 }
 
-/** Quoted unless it is plain beyond doubt. */
+/** Quoted unless it is certain to be plain. */
 function scalar(text: string): string {
   return /^(?:https?:\/\/)?[A-Za-z_][\w./-]*(?::\d+[\w./-]*)?$/.test(text) &&
     !/^(?:true|false|null|yes|no|on|off)$/i.test(text)

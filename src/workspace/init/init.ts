@@ -15,20 +15,20 @@ import { contractName, type Surroundings } from "./lookAround.js";
 import { dependsOn, withScripts } from "./scripts.js";
 import { tryContract, type TriedContract } from "./tryContract.js";
 
-/** A source somebody chose: a path, glob or URL, or a command that prints the contract. */
+/** A source that the user chose: a path, glob or URL, or a command that prints the contract. */
 export interface ChosenSource {
   readonly name: string | undefined;
   readonly from: ContractConfiguration["from"];
 }
 
-/** Reads "name=source"; the name may be left out. */
+/** Reads "name=source". The name may be left out. */
 export function readSource(text: string, isCommand: boolean): ChosenSource {
   const found = /^([a-z][a-z0-9-]{0,39})=(.+)$/s.exec(text);
   const source = found?.[2] ?? text;
   return { name: found?.[1], from: isCommand ? { run: source } : source };
 }
 
-/** @throws Halt (usage) when there is a configuration already, which is never overwritten */
+/** Checks that there is no configuration, because it is never overwritten. @throws Halt (usage) if there is one */
 export function assertNoConfiguration(root: string, name: string): void {
   const usual = ["rhema.yaml", "rhema.yml", "rhema.json"];
   const there = (usual.includes(name) ? usual : [name]).find((each) => existsSync(join(root, each)));
@@ -41,8 +41,8 @@ export function assertNoConfiguration(root: string, name: string): void {
 /**
  * Tries a source and names it.
  *
- * @param taken names that other contracts have
- * @throws Halt when it cannot be had or read
+ * @param taken the names of other contracts
+ * @throws Halt if it is not available or cannot be read
  */
 export async function adopt(
   where: Whereabouts,
@@ -62,7 +62,7 @@ function isRemote(from: ContractConfiguration["from"]): boolean {
   return typeof from === "string" ? isUrl(from) : !("run" in from) && from.some(isUrl);
 }
 
-/** Names that say nothing about the contract. */
+/** Names that do not describe a contract. */
 const plainNames = new Set([
   "openapi",
   "swagger",
@@ -80,7 +80,7 @@ const plainNames = new Set([
 
 function nameOf(from: ContractConfiguration["from"]): string {
   if (typeof from === "object" && "run" in from) return "api";
-  // Several files are called what their folder is called.
+  // Several files get the name of their folder.
   const first = typeof from === "string" ? from : from.length > 1 ? dirname(from[0] ?? "") : (from[0] ?? "");
   if (isUrl(first)) {
     const { pathname, hostname } = new URL(first);
@@ -101,7 +101,10 @@ function nameOf(from: ContractConfiguration["from"]): string {
   return contractName(parts.length > 1 || plainNames.has(last.toLowerCase()) ? usual(telling, last) : last) ?? "api";
 }
 
-/** A folder's name stands for a file that says nothing, unless the folder says nothing either. */
+/**
+ * The folder's name replaces the name of a file that describes nothing, unless the folder's name describes nothing
+ * either.
+ */
 function usual(telling: string | undefined, last: string): string {
   return telling !== undefined && !["src", "app", "contracts", "schemas", "specs", "apis"].includes(telling)
     ? telling
@@ -113,7 +116,7 @@ function freeName(name: string, taken: ReadonlySet<string>): string {
   for (let more = 2; ; more++) if (!taken.has(`${name}-${String(more)}`)) return `${name}-${String(more)}`;
 }
 
-/** A folder for the SDK that is free, below the source. */
+/** Returns a free folder for the SDK, inside the source folder. */
 export function freeFolder(root: string, { source }: Surroundings): string {
   const below = source === "." ? "" : `${source}/`;
   return (
@@ -136,14 +139,14 @@ export interface InitPlan {
 export interface InitOutcome {
   readonly config: string;
   readonly scripts: readonly string[];
-  /** Scripts that are left alone and would have to run `rhema generate` too. */
+  /** Existing scripts that are not changed and should run `rhema generate` too. */
   readonly scriptsLeft: readonly string[];
-  /** The program is no dependency of the project yet. */
+  /** Whether the program is not a dependency of the project yet. */
   readonly toInstall: boolean;
 }
 
 /**
- * Writes the configuration and, where wanted, the scripts; nothing that is there is replaced.
+ * Writes the configuration and, if wanted, the scripts. Nothing is overwritten.
  *
  * @throws Halt if the output folder is outside the project
  */
@@ -185,14 +188,14 @@ export function writeInit(root: string, plan: InitPlan): InitOutcome {
   };
 }
 
-/** The first thing that a scalar can be in a language with a choice of them. */
+/** The first possible type of a scalar, in a language with a fixed list of them. */
 function textScalarOf(language: string): string {
   const scalar = workspaceLanguages.find(({ id }) => id === language)?.scalar;
   const [first = "string"] = (scalar as { readonly enum?: readonly string[] } | undefined)?.enum ?? [];
   return first;
 }
 
-/** A value that was typed may make a configuration that does not hold; it is told before anything is written. */
+/** A typed value may make the configuration invalid. This is reported before anything is written. */
 function assertSound(text: string, configName: string): void {
   const parsed = parseData(text);
   const problems = parsed.ok ? checkConfiguration(parsed.data, configName) : [];

@@ -7,21 +7,21 @@ import { dataMember, isData, parseData, textMember } from "../../core/text/parse
 import { kebabCase } from "../../core/text/words.js";
 import { foreignProjects, languageSigns, usualLanguage } from "../languages/index.js";
 
-/** What a folder shows of itself before it has a configuration. */
+/** The facts about a folder without a configuration. */
 export interface Surroundings {
-  /** Contracts that lie there, each as `from` would name it, by path. */
+  /** The contracts in it, as `from` would name them, by path. */
   readonly contracts: readonly FoundContract[];
-  /** Patterns that find the query documents and source files with queries. */
+  /** Patterns that match the query documents and source files with queries. */
   readonly queries: readonly string[];
-  /** Where the app's source is, "." when it has no folder of its own. */
+  /** The app's source folder, "." if it has none of its own. */
   readonly source: string;
   /** A name for the SDK. */
   readonly name: string;
-  /** "React", "Vue", …; undefined when nothing tells. */
+  /** "React", "Vue", …; undefined if it is unknown. */
   readonly framework: string | undefined;
-  /** The language that the project is written in, as the configuration names it. */
+  /** The language of the project, by its name in the configuration. */
   readonly language: string;
-  /** A language that the project seems to be written in and that has no SDK yet. */
+  /** A language that the project seems to have, and for which there are no SDKs yet. */
   readonly otherLanguage: string | undefined;
   /** The text of package.json. */
   readonly manifest: string | undefined;
@@ -42,7 +42,7 @@ const notLookedInto = [
 const mostFiles = 20_000;
 const startBytes = 8192;
 
-/** Looks through a project for contracts, queries, language and source folder. Reads the beginnings of files only. */
+/** Searches a project for contracts, queries, language and source folder. It reads only the beginnings of files. */
 export function lookAround(root: string): Surroundings {
   const search = (patterns: readonly string[]): string[] =>
     globSync([...patterns], { cwd: root, ignore: notLookedInto, deep: 8 })
@@ -77,7 +77,7 @@ export function lookAround(root: string): Surroundings {
   };
 }
 
-/** An OpenAPI description names its version, and an introspection result its schema, near the beginning. */
+/** An OpenAPI document has its version near the beginning, and an introspection result its schema. */
 function isDescription(start: string): boolean {
   return (
     /^\s*(?:"?(?:openapi|swagger)"?\s*:\s*["']?\d)/m.test(start) ||
@@ -86,18 +86,18 @@ function isDescription(start: string): boolean {
   );
 }
 
-/** Schema files of one folder belong together; each folder is a contract. */
+/** The schema files of one folder belong together. Each folder is a contract. */
 function schemaSources(root: string, schemas: readonly string[]): (string | readonly string[])[] {
   const folders = new Map<string, string[]>();
   for (const path of schemas) folders.set(dirname(path), [...(folders.get(dirname(path)) ?? []), path]);
-  // A definition of Query stands in one of the files of a schema; folders below it hold the rest.
+  // One of a schema's files defines Query. Folders below it contain the rest.
   const tops = [...folders.keys()].filter(
     (folder) => ![...folders.keys()].some((other) => other !== folder && folder.startsWith(`${other}/`)),
   );
   return tops.map((top) => {
     const files = schemas.filter((path) => dirname(path) === top || path.startsWith(`${top}/`));
     const roots = files.filter((path) => /\btype\s+Query\b|\bschema\s*[@{]/.test(textOf(join(root, path)) ?? ""));
-    // Several files that each begin a schema are several versions of one, not parts.
+    // Several files that each begin a schema are versions of one, not parts.
     const [first = ""] = roots.length > 1 ? roots : files;
     return files.length === 1 || roots.length > 1 ? first : files;
   });
@@ -148,7 +148,7 @@ function projectName(root: string, manifest: string | undefined): string {
   return contractName(name?.replace(/^@[^/]*\//, "") ?? basename(root)) ?? "app";
 }
 
-/** A text as a name that the configuration takes; undefined when nothing is left of it. */
+/** Returns a text as a valid name in the configuration; undefined if nothing is left of it. */
 export function contractName(text: string): string | undefined {
   const name = kebabCase(text)
     .replace(/^[^a-z]+/, "")
@@ -167,7 +167,7 @@ const frameworks = [
   ["react", "React"],
 ] as const;
 
-/** Names of the packages that a project depends on. */
+/** The names of the packages that a project depends on. */
 function dependenciesOf(manifest: string | undefined): string[] {
   const parsed = manifest === undefined ? undefined : parseData(manifest);
   if (parsed?.ok !== true || !isData(parsed.data)) return [];
@@ -196,7 +196,7 @@ function textOf(path: string): string | undefined {
   try {
     return readFileSync(path, "utf8");
   } catch {
-    // What cannot be read is as good as not there while looking around.
+    // A file that cannot be read counts as missing here.
     return undefined;
   }
 }

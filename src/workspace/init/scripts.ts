@@ -2,20 +2,20 @@ import { applyEdits, modify } from "jsonc-parser";
 import { dataMember, isData, parseData } from "../../core/text/parseData.js";
 
 export interface ManifestScripts {
-  /** The manifest with the scripts in it. */
+  /** The manifest with the added scripts. */
   readonly text: string;
   readonly added: readonly string[];
-  /** Scripts that were there and are left alone, which would have to generate too. */
+  /** Existing scripts that are not changed and should generate too. */
   readonly left: readonly string[];
 }
 
 const command = "rhema generate";
 
 /**
- * Adds scripts to a package.json: one to generate, and one that runs before each of `dev`, `start` and `build` that is
- * there. A script that is there is never changed, and the file keeps its looks.
+ * Adds scripts to a package.json: one to generate, and one that runs before each existing one of `dev`, `start` and
+ * `build`. Existing scripts are never changed, and the file keeps its formatting.
  *
- * @returns undefined when the manifest cannot be read
+ * @returns undefined if the manifest cannot be read
  */
 export function withScripts(manifest: string): ManifestScripts | undefined {
   const parsed = parseData(manifest);
@@ -39,7 +39,7 @@ export function withScripts(manifest: string): ManifestScripts | undefined {
   return { text, added, left };
 }
 
-/** Whether the manifest names the program among what it depends on. */
+/** Returns whether the manifest has a package among its dependencies. */
 export function dependsOn(manifest: string, dependency: string): boolean {
   const parsed = parseData(manifest);
   if (!parsed.ok || !isData(parsed.data)) return false;

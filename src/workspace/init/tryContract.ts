@@ -10,28 +10,28 @@ import type { OpenedProject } from "../project/openProject.js";
 import type { Whereabouts } from "../project/whereabouts.js";
 import { ProjectTexts } from "../generate/sdkInputs.js";
 
-/** What a contract turned out to be when it was tried. */
+/** The result of trying a contract. */
 export interface TriedContract {
   readonly name: string;
-  /** What the configuration says of it. */
+  /** Its configuration. */
   readonly settings: ContractConfiguration;
   readonly protocol: Contract["protocol"];
   readonly title: string;
-  /** In a few words: "REST 1.4.0: 15 operations, 29 types". */
+  /** A description in a few words: "REST 1.4.0: 15 operations, 29 types". */
   readonly about: string;
-  /** Query operations that were found. */
+  /** The number of query operations. */
   readonly queries: number;
-  /** Scalars of the schema's own. */
+  /** The custom scalars of the schema. */
   readonly scalars: readonly string[];
   readonly setAside: number;
   readonly problems: readonly Problem[];
 }
 
 /**
- * Reads a contract that no configuration names yet, fetching it where it comes from a URL or a command.
+ * Reads a contract that is not configured yet, and fetches it from a URL or a command.
  *
- * @param queries patterns of query documents, for a schema
- * @throws Halt when it cannot be had or read
+ * @param queries the patterns of query documents, for a schema
+ * @throws Halt if it is not available or cannot be read
  */
 export async function tryContract(
   where: Whereabouts,

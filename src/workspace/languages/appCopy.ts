@@ -14,21 +14,21 @@ import { tmpdir } from "node:os";
 import { dirname, join, relative, sep } from "node:path";
 import type { MadeFiles } from "./languageTools.js";
 
-/** What tools make anew, and nobody wrote. */
+/** The folders that tools create, not people. */
 const outputs = new Set(["dist", "build", "out", "coverage", ".git", ".gradle", ".next", ".nuxt", ".svelte-kit"]);
 const packages = "node_modules";
 const largestCopied = 1_000_000;
 
 /**
- * An app in a folder of its own, for tools that read files from the disk. What is around the app stands around the copy
- * too, by links; what a tool writes stays in the copy.
+ * A copy of an app in a folder of its own, for tools that read files from disk. Links replace the files around the app,
+ * and output of a tool stays in the copy.
  */
 export class AppCopy {
   private readonly whole = mkdtempSync(join(realpathSync(tmpdir()), "rhema-proof-"));
   /** The app's folder in the copy. */
   readonly root: string;
 
-  /** @param appRoot absolute path of the app's folder */
+  /** @param appRoot the absolute path of the app's folder */
   constructor(private readonly appRoot: string) {
     const base = outermost(appRoot);
     const steps = relative(base, appRoot)
@@ -47,7 +47,7 @@ export class AppCopy {
     copyFolder(appRoot, to);
   }
 
-  /** Puts files in the place of those that are there. */
+  /** Replaces files. */
   put({ texts, replaced }: MadeFiles): void {
     for (const folder of replaced) rmSync(this.inside(folder), { recursive: true, force: true });
     for (const [path, text] of texts) {
@@ -57,7 +57,7 @@ export class AppCopy {
     }
   }
 
-  /** Removes what a build made: one that goes on from it looks at a part of the source alone. */
+  /** Removes the output of a build: a build that continues from it checks only a part of the source. */
   removeBuilt(): void {
     removeOutputs(this.root);
   }
@@ -71,7 +71,7 @@ export class AppCopy {
   }
 }
 
-/** The folder that holds everything which an app may refer to: its repository, or the workspace that it is part of. */
+/** The folder with everything that an app may refer to: its repository, or its workspace. */
 function outermost(root: string): string {
   let found = root;
   for (let folder = root; ; folder = dirname(folder)) {
@@ -81,7 +81,7 @@ function outermost(root: string): string {
   }
 }
 
-/** Whether a folder is made by a tool; below sources a package may be called so. */
+/** Whether a tool creates a folder. Inside sources, a package may have such a name. */
 function isOutput(parent: string, name: string): boolean {
   if (parent.split(sep).includes("src")) return false;
   return outputs.has(name) || (name === "target" && existsSync(join(parent, "pom.xml")));
@@ -110,7 +110,10 @@ function copyFolder(from: string, to: string): void {
   }
 }
 
-/** A file as a copy, when it is not large; installed packages one by one, so that nothing is written beside them. */
+/**
+ * A file as a copy if it is not large, otherwise as a link. Installed packages are linked one by one, so that nothing
+ * is written next to them.
+ */
 function place(source: string, target: string, name: string): void {
   const found = statSync(source, { throwIfNoEntry: false });
   if (!found) return;

@@ -9,40 +9,40 @@ import { checkerComplaints, type CheckerComplaint } from "./checkerReport.js";
 import type { MadeFiles } from "./languageTools.js";
 import { runChecker, type CheckerCommand } from "./runChecker.js";
 
-/** What checks an app when its own people do, and how they call it. */
+/** The checker that an app's own developers use, with its name. */
 export interface AppChecker {
   readonly command: CheckerCommand;
   readonly shown: string;
 }
 
-/** Where a complaint stands in a file of the app. */
+/** The place of an error in a file of the app. */
 export interface ComplaintPlace {
   readonly text: string;
   readonly offset: number;
   readonly length: number;
 }
 
-/** An app, and what checks it. */
+/** An app and its checker. */
 export interface CheckedApp {
   readonly project: Project;
   readonly checker: AppChecker;
   readonly describe?: Describing;
 }
 
-/** What stands around a complaint, by the knowledge of the language's compiler. */
+/** Returns the code around an error, from the knowledge of the language's compiler. */
 export type Describing = (complaint: CheckerComplaint, at: ComplaintPlace) => CompileError | undefined;
 
-/** The checker that the configuration names. */
+/** Returns the checker in the configuration. */
 export function configuredChecker(run: string): AppChecker {
   return { command: { shell: run }, shown: run };
 }
 
 /**
- * What the app's own checker refuses, on a copy of the app: with the SDKs as they are, and what is besides with others in
- * their place.
+ * Returns the errors of the app's own checker, on a copy of the app: with the current SDKs, and the additional ones
+ * with other SDKs.
  *
- * @param old what stands for the SDKs as they are, where it is not what is written
- * @throws Halt when the checker fails and says nothing about source
+ * @param old the files of the current SDKs, if they are not the ones on disk
+ * @throws Halt if the checker fails and reports nothing about source
  */
 export async function checkedApps(
   { project, checker, describe }: CheckedApp,
@@ -74,7 +74,7 @@ export async function checkedApps(
   }
 }
 
-/** What did not compile there before may be told in other words: messages print whole types. */
+/** Earlier errors may have other messages now, because messages contain whole types. */
 function keyOf({ file, line, column, code }: CheckerComplaint): string {
   return `${file} ${String(line)} ${String(column)} ${code}`;
 }
@@ -97,7 +97,7 @@ function placeOf(project: Project, made: MadeFiles, { file, line, column }: Chec
 
 const longestWord = 200;
 
-/** An error of which no more is known than the line that it stands in. */
+/** An error of which only the line is known. */
 function plainly({ file, code, message }: CheckerComplaint, { text, offset, length }: ComplaintPlace): CompileError {
   const start = text.lastIndexOf("\n", offset - 1) + 1;
   const next = text.indexOf("\n", offset);

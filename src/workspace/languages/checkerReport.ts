@@ -1,13 +1,13 @@
 import { isAbsolute, relative } from "node:path";
 
-/** One line of what a compiler or checker prints about source. */
+/** One error in the output of a compiler or checker. */
 export interface CheckerComplaint {
-  /** The file, from the folder that it ran in. */
+  /** The file, relative to the folder in which it ran. */
   readonly file: string;
   /** From 1. */
   readonly line: number;
   readonly column: number;
-  /** What it calls the mistake; "error" where it has no name. */
+  /** Its name for the error; "error" if it has none. */
   readonly code: string;
   readonly message: string;
 }
@@ -26,7 +26,10 @@ const forms = [
   /^(?<file>[^\s:][^:]*):(?<line>\d+):(?<column>\d+)(?::| -) error:?(?: (?<code>[A-Z]+\d+):)? (?<message>.*)$/,
 ];
 
-/** What a compiler or checker complains about, from what it printed; lines that belong to a complaint follow it indented. */
+/**
+ * Returns the errors in the output of a compiler or checker. The lines after an error belong to it if they are
+ * indented.
+ */
 export function checkerComplaints(output: string, folder: string): CheckerComplaint[] {
   const found: CheckerComplaint[] = [];
 
@@ -45,7 +48,7 @@ export function checkerComplaints(output: string, folder: string): CheckerCompla
     } else if (last && /^\s+\S/.test(line))
       found[found.length - 1] = { ...last, message: `${last.message} ${line.trim()}` };
   }
-  // Some say at the end once more what they said on the way.
+  // Some checkers repeat all errors at the end.
   const known = new Set<string>();
   return found.filter((each) => {
     const key = JSON.stringify(each);

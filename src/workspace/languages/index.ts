@@ -8,7 +8,7 @@ const tools: Readonly<Record<string, WorkspaceLanguage["loadTools"]>> = {
   typescript: async () => (await import("./typescript/tools.js")).typescriptTools(),
 };
 
-/** Every language that SDKs can be written in, with its tools. The only list of them in the workspace. */
+/** All languages of SDKs, with their tools. This is the only list of them in the workspace. */
 export const workspaceLanguages: readonly WorkspaceLanguage[] = languages.flatMap((listed) => {
   const loadTools = tools[listed.id];
   return loadTools ? [{ ...listed, loadTools }] : [];
@@ -16,22 +16,22 @@ export const workspaceLanguages: readonly WorkspaceLanguage[] = languages.flatMa
 
 export { usualLanguage };
 
-/** What tells that a project is written in a language. */
+/** The signs of a project in a language. */
 export interface LanguageSigns {
   readonly id: string;
   /** Files at its root. */
   readonly files: readonly string[];
-  /** What it depends on. */
+  /** Its dependencies. */
   readonly packages: readonly string[];
-  /** Endings of its sources. */
+  /** The extensions of its sources. */
   readonly endings: readonly string[];
-  /** Files of another language's projects, beside which its files tell nothing; its sources do. */
+  /** Files of another language's projects. If they exist, only the sources count, not its files. */
   readonly beside?: readonly string[];
-  /** Patterns of query documents, where there are none yet. */
+  /** The patterns of query documents, if there are none yet. */
   readonly queries?: readonly string[];
 }
 
-/** The first language whose signs a project shows is its own. */
+/** The first language with a sign in the project is the project's own. */
 export const languageSigns: readonly LanguageSigns[] = [
   { id: "typescript", files: ["tsconfig.json"], packages: ["typescript"], endings: ["ts", "tsx", "mts", "cts"] },
   {
@@ -46,5 +46,5 @@ export const languageSigns: readonly LanguageSigns[] = [
   { id: "javascript", files: ["jsconfig.json"], packages: [], endings: ["js", "jsx", "mjs", "html"] },
 ];
 
-/** Files that tell of a project in a language that SDKs are not written in yet. */
+/** Files of projects in languages without SDKs yet. */
 export const foreignProjects: readonly (readonly [string, string])[] = [["pubspec.yaml", "Dart"]];

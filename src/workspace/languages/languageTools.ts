@@ -9,42 +9,45 @@ import type { FoundCall } from "../try/foundCall.js";
 import type { Performed, Performing } from "../try/performing.js";
 
 /**
- * What a language needs files, a compiler or a process for. What a language lacks is left out: then reports say that it
- * cannot be told.
+ * The parts of a language that need files, a compiler or a process. If one is missing, reports say that its result is
+ * unknown.
  */
 export interface LanguageTools {
   /** The folder with the runtime's sources. */
   readonly runtimeFolder: string;
   /**
-   * An SDK's settings with everything settled that depends on the app around it.
+   * Returns an SDK's settings with all values that depend on the app filled in.
    *
    * @param folder the SDK's folder, absolute
    */
   readonly settled: (configured: SdkSettings, root: string, folder: string) => SdkSettings;
-  /** Where a project shows that an SDK goes, and what its settings are there; a folder below the sources when absent. */
+  /** Returns the place for an SDK in a project, and its settings there. Default: a folder inside the sources. */
   readonly place?: (root: string, sdk: string) => PlaceForSdk;
-  /** What the app's source uses of SDKs. */
+  /** Finds the uses of SDKs in the app's source. */
   readonly uses?: UseScanner;
-  /** What the app has written by hand that SDKs have too. */
+  /** Finds hand-written code of the app that SDKs have too. */
   readonly handWritten?: HandWrittenScanner;
-  /** What people run to compile the app, where its files show it: says what compiles where nothing else does. */
+  /**
+   * Returns the command with which people compile the app, if its files show it. It compiles the app if nothing else
+   * does.
+   */
   readonly buildCommand?: (root: string) => string | undefined;
-  /** What the language's compiler says of the app. */
+  /** Runs the language's compiler on the app. */
   readonly proof?: AppProof;
-  /** Writes programs that perform one call. */
+  /** Writes programs that make one call. */
   readonly writer?: ProgramWriter;
-  /** An app of the demo in this language, beside the one that everybody can build. */
+  /** An app of the demo in this language, next to the one that everybody can build. */
   readonly example?: ExampleApp;
-  /** Performs calls; one language does it for all. */
+  /** Makes calls. One language does it for all. */
   readonly performer?: CallPerformer;
 }
 
 /** An app of the demo that needs a toolchain of its own. */
 export interface ExampleApp {
-  /** Its folder among those of the demo. */
+  /** Its folder in the demo. */
   readonly folder: string;
   readonly title: string;
-  /** What builds it and runs it against a server, in its order; or what it lacks. */
+  /** Returns the steps that build it and run it with a server, or what is missing. */
   readonly steps: (root: string, address: string) => readonly ExampleStep[] | string;
 }
 
@@ -52,34 +55,34 @@ export interface ExampleStep {
   readonly title: string;
   readonly command: string;
   readonly args: readonly string[];
-  /** How people would write it. */
+  /** The command as people would write it. */
   readonly shown: string;
-  /** What it prints is shown only when it fails. */
+  /** Whether its output is shown only if it fails. */
   readonly isQuiet?: boolean;
 }
 
-/** A place for an SDK in a project. */
+/** The place for an SDK in a project. */
 export interface PlaceForSdk {
-  /** The SDK's folder, below the project's. */
+  /** The SDK's folder, relative to the project. */
   readonly into: string;
   readonly settings: Readonly<Record<string, string>>;
 }
 
-/** One contract's part of an SDK that is written, or would be. */
+/** One contract's part of an SDK, written or not. */
 export interface SdkPart {
   readonly sdk: string;
   readonly contract: string;
-  /** Absolute path of the part's folder. */
+  /** The absolute path of the part's folder. */
   readonly folder: string;
-  /** What makes a connection. */
+  /** The function that creates a connection. */
   readonly connect: string;
 }
 
-/** Files in memory that stand for those on disk. */
+/** Files in memory that replace those on disk. */
 export interface MadeFiles {
   /** Texts by absolute path. */
   readonly texts: ReadonlyMap<string, string>;
-  /** Folders of which nothing but those texts is there. */
+  /** Folders that contain only those texts. */
   readonly replaced: readonly string[];
 }
 
@@ -91,24 +94,27 @@ export interface ImportedName {
 }
 
 export interface UseScanner {
-  /** Whether the app has any source in the language. */
+  /** Returns whether the app has source in the language. */
   readonly hasSources: (project: Project) => boolean;
-  /** Whether a part of an SDK is written. */
+  /** Returns whether a part of an SDK is written. */
   readonly isWritten: (part: SdkPart) => boolean;
   /**
-   * Where the app's source depends on parts of SDKs, by the knowledge of the language's compiler.
+   * Returns the places where the app's source uses parts of SDKs, from the language's compiler.
    *
-   * @param made what stands for files that are written, or that are not
+   * @param made files that replace those on disk
    */
   readonly find: (project: Project, parts: readonly SdkPart[], made?: MadeFiles) => Promise<SourceUse[]>;
-  /** Names that the app's source imports from a folder. */
+  /** Returns the names that the app's source imports from a folder. */
   readonly importsFrom: (project: Project, folder: string) => ImportedName[];
 }
 
 export interface HandWrittenScanner {
-  /** The app's own source files. */
+  /** Returns the app's own source files. */
   readonly sources: (project: Project) => readonly SourceText[];
-  /** Requests to operations, and types of what they answer. SDKs that are not written have no types to compare with. */
+  /**
+   * Finds requests to operations, and types of their responses. SDKs that are not written have no types to compare
+   * with.
+   */
   readonly find: (
     project: Project,
     parts: readonly SdkPart[],
@@ -117,58 +123,58 @@ export interface HandWrittenScanner {
 }
 
 export interface AppProof {
-  /** How people run the compiler on an app, and what Node runs for it in the app's folder. */
+  /** How people run the compiler on an app, and the arguments for Node in the app's folder. */
   readonly command: { readonly shown: string; readonly args: () => readonly string[] };
-  /** Compiles an app twice: with the SDKs as they are written, and with others in their place. */
+  /** Compiles an app twice: with the SDKs on disk, and with others in their place. */
   readonly compare: (
     project: Project,
     made: MadeFiles,
     how?: ComparingApps,
   ) => Promise<{ before: CompileError[]; fresh: CompileError[] }>;
-  /** Compiles in memory what depends on SDKs that are made anew; fast enough to be done without being asked. */
+  /** Compiles in memory the files that use changed SDKs, fast enough to run without `--prove`. */
   readonly inMemory: (project: Project, made: MadeFiles, old?: MadeFiles) => Promise<CompiledInMemory>;
 }
 
-/** What a compiler says of an app in memory. */
+/** The result of compiling an app in memory. */
 export interface CompiledInMemory {
-  /** What is refused with the new SDKs, and was not with the old ones. */
+  /** Errors with the new SDKs that the old ones do not have. */
   readonly fresh: readonly CompileError[];
-  /** Files of the app that depend on the SDKs, as people know them: those that the compiler checks, and others. */
+  /** The app's files that use the SDKs, by their names for people: those that the compiler checks, and the others. */
   readonly checked: ReadonlySet<string>;
   readonly unchecked: ReadonlySet<string>;
-  /** Whether the type of what stands at a place is still known: an error elsewhere can hide what would break there. */
+  /** Returns whether the type at a place is still known: an error elsewhere can hide what would break there. */
   readonly knows: (place: Place) => boolean;
 }
 
 export interface ComparingApps {
-  /** What stands for the SDKs as they are, where it is not what is written. */
+  /** The files of the current SDKs, if they are not the ones on disk. */
   readonly old?: MadeFiles | undefined;
-  /** The command that the configuration has for it. */
+  /** The command in the configuration. */
   readonly run?: string | undefined;
 }
 
 export interface CallPerformer {
-  /** Performs a call with the very code that an SDK has for it. */
+  /** Makes a call with the SDK's own code. */
   readonly perform: (call: FoundCall, how: Performing) => Promise<Performed>;
 }
 
-/** A program that was written to perform a call. */
+/** A program for one call. */
 export interface WrittenProgram {
-  /** Path of the program, below the project. */
+  /** The path of the program, relative to the project. */
   readonly program: string;
-  /** What runs it. */
+  /** The command that runs it. */
   readonly run: string;
   readonly written: readonly string[];
-  /** Files that were there and stay as they are. */
+  /** Existing files, which stay as they are. */
   readonly kept: readonly string[];
 }
 
 export interface ProgramWriter {
   /**
-   * Writes a small runnable program that performs a call. Only files that are missing are written.
+   * Writes a small program that makes a call. Only missing files are written.
    *
-   * @param folder below the project
-   * @param given the arguments of the call, as JSON has them
+   * @param folder relative to the project
+   * @param given the arguments of the call, as in JSON
    */
   readonly write: (
     project: Project,
@@ -180,6 +186,6 @@ export interface ProgramWriter {
 
 /** A language with its tools, each loaded when it is used. */
 export interface WorkspaceLanguage extends ListedLanguage {
-  /** Makes the tools; what they remember lasts as long as they do. */
+  /** Creates the tools. Their caches live as long as they do. */
   readonly loadTools: () => Promise<LanguageTools>;
 }

@@ -3,16 +3,21 @@ import { spawn } from "node:child_process";
 const longestMs = 15 * 60_000;
 const mostCharacters = 64 * 1024 * 1024;
 
-/** How a compiler or checker is run: words for Node, or a line for the shell that the configuration gives. */
+/** A command for a compiler or checker: arguments for Node, or a shell command from the configuration. */
 export type CheckerCommand = { readonly node: readonly string[] } | { readonly shell: string };
 
 export interface CheckerRun {
   readonly output: string;
-  /** Undefined when it was stopped. */
+  /** Undefined if it was stopped. */
   readonly exitCode: number | undefined;
 }
 
-/** Runs a compiler or checker to its end, and gives everything that it printed. */
+/**
+ * Runs a compiler or checker to its end.
+ *
+ * @param folder the folder in which it runs
+ * @returns the exit code and the whole output
+ */
 export function runChecker(command: CheckerCommand, folder: string): Promise<CheckerRun> {
   return new Promise((resolve) => {
     const [program, args, shell] =

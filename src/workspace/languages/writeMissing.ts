@@ -4,19 +4,19 @@ import { problem } from "../../core/problem/problem.js";
 import { exitCodes, Halt } from "../project/halt.js";
 import { displayPath, isInside, type Project } from "../project/project.js";
 
-/** Files that were written, and those that were there. */
+/** The files that were written, and those that existed. */
 export interface WrittenFiles {
   readonly written: readonly string[];
   readonly kept: readonly string[];
-  /** A path in the folder as people know it. */
+  /** Returns a path in the folder, for people. */
   readonly shown: (path: string) => string;
 }
 
 /**
- * Writes files of a program into a folder below the project; what is there stays as it is.
+ * Writes files of a program into a folder of the project. Existing files stay as they are.
  *
  * @param files texts by path in the folder
- * @throws Halt (usage) when the folder is not inside the project
+ * @throws Halt (usage) if the folder is not inside the project
  */
 export function writeMissing(project: Project, folder: string, files: ReadonlyMap<string, string>): WrittenFiles {
   const root = resolve(project.root, folder);

@@ -1,8 +1,9 @@
 import { Halt, type ExitCode } from "./halt.js";
 
 /**
- * Does something with each, and goes on after one that cannot be read, so that all problems of a run are told.
+ * Runs an action for each item. If one cannot be read, it continues with the others, so that all problems are reported.
  *
+ * @returns the results in order
  * @throws one Halt with the problems of all that failed
  */
 export function allOrHalt<Item, Result>(items: Iterable<Item>, act: (item: Item) => Result): Result[] {
@@ -17,7 +18,7 @@ export function allOrHalt<Item, Result>(items: Iterable<Item>, act: (item: Item)
   return results;
 }
 
-/** What an action gives, or the Halt that it ends in. */
+/** Returns the result of an action, or the Halt that it throws. */
 export function haltOr<Result>(act: () => Result): Result | Halt {
   try {
     return act();
@@ -27,7 +28,7 @@ export function haltOr<Result>(act: () => Result): Result | Halt {
   }
 }
 
-/** What an action gives in the end, or the Halt that it ends in. */
+/** Returns the result of an asynchronous action, or the Halt that it throws. */
 export async function haltOrAsync<Result>(act: () => Promise<Result>): Promise<Result | Halt> {
   try {
     return await act();
@@ -37,14 +38,14 @@ export async function haltOrAsync<Result>(act: () => Promise<Result>): Promise<R
   }
 }
 
-/** Several as one: each problem once, and the gravest exit code. */
+/** Merges several into one: each problem once, and the most severe exit code. */
 export function mergedHalt(halts: readonly Halt[]): Halt {
   const problems = new Map(halts.flatMap((halt) => halt.problems.map((each) => [JSON.stringify(each), each] as const)));
   const texts = new Map(halts.flatMap((halt) => [...halt.texts]));
   return new Halt([...problems.values()], gravest(halts.map(({ exitCode }) => exitCode)), texts);
 }
 
-/** The exit code that says most: one that something could not be read rather than that something was found. */
+/** Returns the most severe exit code: an unreadable input comes before a finding. */
 export function gravest(codes: readonly ExitCode[]): ExitCode {
   return codes.reduce((most, code) => (code > most ? code : most), 0);
 }

@@ -4,13 +4,13 @@ import { stateFolder, type Project } from "./project.js";
 import { errorCode } from "../files/textFile.js";
 
 const retryMs = 20;
-/** A process that was killed leaves its lock; its number may have been given to another one since. */
+/** A killed process leaves its lock. Its number may belong to another process now. */
 const staleAfterMs = 60_000;
 
 /**
- * Does something while no other process does such a thing in the same project; waits for one that is at it.
+ * Runs an action while no other process does the same in a project. Waits for a process that is running one.
  *
- * @param project whose state folder exists
+ * @param project its state folder exists
  */
 export function alone<T>(project: Pick<Project, "root">, work: () => T): T {
   const path = join(stateFolder(project), "lock");
@@ -39,12 +39,12 @@ function isStale(path: string): boolean {
   try {
     const owner = Number(readFileSync(path, "utf8"));
     if (Date.now() - statSync(path).mtimeMs > staleAfterMs) return true;
-    // Its owner has not written its number yet.
+    // Its owner has not written its process id yet.
     if (owner === 0) return false;
     process.kill(owner, 0);
     return false;
   } catch (error) {
-    // ESRCH: there is no such process. ENOENT: it has ended its work in the meantime.
+    // ESRCH: there is no such process. ENOENT: it has ended in the meantime.
     return errorCode(error) === "ESRCH";
   }
 }

@@ -10,7 +10,7 @@ import type { Session } from "./session.js";
 import { errorCode, readText } from "../files/textFile.js";
 import type { Whereabouts } from "./whereabouts.js";
 
-/** A project that a command works on, with what the run keeps. */
+/** A project for a command, with the state of the run. */
 export interface OpenedProject extends Project {
   readonly session: Session;
 }
@@ -18,10 +18,11 @@ export interface OpenedProject extends Project {
 const configNames = ["rhema.yaml", "rhema.yml", "rhema.json"];
 
 /**
- * Finds and reads the configuration. Checking it loads Ajv, so a caller that has proof that this very text was sound
- * before may leave it out.
+ * Finds and reads the configuration. Validating it loads Ajv, so a caller that knows that this text was valid before
+ * may skip it.
  *
- * @throws Halt when it is missing or not valid
+ * @param configFlag the value of --config
+ * @throws Halt if it is missing or not valid
  */
 export async function openProject(
   where: Whereabouts,
@@ -80,7 +81,7 @@ export async function openProject(
   };
 }
 
-/** Takes note of credentials that stand in the configuration in clear. */
+/** Records credentials that are written in the configuration. */
 function learnSecrets(secrets: Secrets, { contracts }: Configuration): void {
   for (const { from, headers = {} } of Object.values(contracts)) {
     secrets.learnHeaders(Object.entries(headers));

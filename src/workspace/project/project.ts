@@ -7,21 +7,21 @@ import type { Configuration } from "../configuration/configuration.js";
 import { exitCodes, Halt } from "./halt.js";
 import type { Environment, Trace } from "./trace.js";
 
-/** A folder with a configuration: everything a command works on. */
+/** A folder with a configuration. */
 export interface Project {
-  /** Absolute path of the folder that holds the configuration. */
+  /** The absolute path of the configuration's folder. */
   readonly root: string;
-  /** What `${NAME}` in the configuration is looked up in. */
+  /** The environment for `${NAME}` in the configuration. */
   readonly environment: Environment;
   readonly trace: Trace;
   readonly secrets: Secrets;
-  /** The configuration's file name, as messages call it. */
+  /** The configuration's file name, for messages. */
   readonly configName: string;
   readonly configText: string;
   readonly configuration: Configuration;
   /** Warnings about the configuration. */
   readonly problems: readonly Problem[];
-  /** What was fetched just now and is not saved: it stands for the copies of the same contract and address. */
+  /** Texts that were just fetched and are not saved. They replace the copies of the same contract and address. */
   readonly unsaved?: UnsavedCopies;
 }
 
@@ -30,16 +30,17 @@ export interface UnsavedCopies {
   readonly find: (contract: string, address: string | undefined) => SourceText | undefined;
 }
 
-/** A path as messages and ledgers spell it: relative to the project, with slashes. */
+/** Returns a path for messages and lists of files: relative to the project, with slashes. */
 export function displayPath(project: Pick<Project, "root">, path: string): string {
   const inside = relative(project.root, path);
   return (inside === "" ? "." : inside).split(sep).join("/");
 }
 
 /**
- * The absolute path of a folder Rhema writes, refused when it is the project itself or outside it, also through a
- * symbolic link.
- * @throws Halt if the folder is outside the project
+ * Returns the absolute path of an output folder.
+ *
+ * @param into the configured path
+ * @throws Halt if the folder is the project itself or outside it, also through a symbolic link
  */
 export function outputFolder(project: Project, sdk: string, into: string): string {
   const wanted = resolve(project.root, into);
@@ -67,7 +68,7 @@ export function isInside(folder: string, path: string): boolean {
   return inside !== "" && inside !== ".." && !inside.startsWith(`..${sep}`) && !isAbsolute(inside);
 }
 
-/** The real path of something that may not exist yet: that of its nearest existing ancestor, and the rest. */
+/** The real path of a file that may not exist yet: that of its closest existing parent, and the rest. */
 function realOf(path: string): string {
   let existing = path;
   const rest: string[] = [];
@@ -78,7 +79,7 @@ function realOf(path: string): string {
   return join(realpathSync(existing), ...rest);
 }
 
-/** Where Rhema keeps its state. */
+/** Returns the folder for Rhema's state. */
 export function stateFolder(project: Pick<Project, "root">): string {
   return join(project.root, ".rhema");
 }

@@ -13,17 +13,17 @@ export interface LoadedLanguage {
   readonly tools: LanguageTools;
 }
 
-/** The hand-written sources of a language's runtime. */
+/** The sources of a language's runtime. */
 export interface RuntimeSources {
   /** By path inside the runtime's folder. */
   readonly files: ReadonlyMap<string, string>;
-  /** Changes whenever one of them does. */
+  /** Changes whenever one of the files does. */
   readonly hash: string;
 }
 
 /**
- * What one run of a command keeps, so that nothing is loaded, read or hashed twice. It is made by the command and passed
- * down; nothing of it outlives the run.
+ * The caches of one run of a command, so that nothing is loaded, read or hashed twice. The command creates it and
+ * passes it down. It does not outlive the run.
  */
 export class Session {
   readonly files = new FileHashes();
@@ -35,27 +35,27 @@ export class Session {
 
   constructor(
     readonly importer: ModuleImporter,
-    /** Those that SDKs can be written in. */
+    /** The languages of SDKs. */
     readonly languages: readonly WorkspaceLanguage[],
-    /** Holds a configuration against a schema with these languages; the one that ships when absent. */
+    /** Validates a configuration against a schema with these languages. Default: the one that ships. */
     readonly validate?: ValidateFunction,
   ) {}
 
-  /** A language with its tools; loaded once. */
+  /** Returns a language with its tools, which is loaded once. */
   language(id: string): Promise<LoadedLanguage> {
     const known = this.loaded.get(id) ?? this.load(id);
     this.loaded.set(id, known);
     return known;
   }
 
-  /** The tools of a language, without the language: enough to know whether an SDK is what it was. */
+  /** Returns the tools of a language without the language: enough to know whether an SDK is up to date. */
   tools(id: string): Promise<LanguageTools> {
     const known = this.loadedTools.get(id) ?? this.listed(id).loadTools();
     this.loadedTools.set(id, known);
     return known;
   }
 
-  /** The sources of a language's runtime. */
+  /** Returns the sources of a language's runtime. */
   runtime(id: string, { runtimeFolder }: LanguageTools): RuntimeSources {
     const known = this.runtimes.get(id) ?? readRuntime(runtimeFolder);
     this.runtimes.set(id, known);
@@ -67,10 +67,10 @@ export class Session {
     return { language, tools };
   }
 
-  /** A language by its name, as far as it is known without loading it. */
+  /** Returns a language by its name, without loading it. */
   listed(id: string): WorkspaceLanguage {
     const found = this.languages.find((each) => each.id === id);
-    // The configuration was checked against the same list.
+    // The configuration was validated with the same list.
     if (!found) throw new Error(`There is no language ${id}.`);
     return found;
   }

@@ -1,8 +1,8 @@
-/** Variables of the environment by name, as Node gives them. */
+/** Environment variables by name, as in Node. */
 export type Environment = Readonly<Record<string, string | undefined>>;
 
-/** Takes note of a step that is done, for whoever looks for where time goes and what is read; never of a secret. */
+/** Records a finished step, for finding slow steps and the files that are read. It never contains a secret. */
 export type Trace = (step: () => string) => void;
 
-/** Takes no note. */
+/** Records nothing. */
 export const untraced: Trace = () => undefined;

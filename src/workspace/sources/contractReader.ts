@@ -14,7 +14,7 @@ export class ContractReader {
 
   constructor(readonly texts: ProjectTexts) {}
 
-  /** @throws Halt (unreadable) when nothing of the contract can be read */
+  /** Reads a contract. @throws Halt (unreadable) if nothing in the contract can be read */
   read(name: string): ContractReading & { contract: Contract } {
     const known = this.readings.get(name) ?? this.readWithParts(name);
     this.readings.set(name, known);
@@ -25,7 +25,7 @@ export class ContractReader {
     throw new Halt(known.problems, exitCodes.unreadable, documents);
   }
 
-  /** Reads a contract, and again with the documents it turns out to refer to, until it wants no more. */
+  /** Reads a contract, and again with the documents that it refers to, until it needs no more. */
   private readWithParts(name: string): ContractReading {
     const { texts } = this;
     texts.forgetParts(name);
@@ -37,21 +37,21 @@ export class ContractReader {
     }
   }
 
-  /** Returns a contract as it is now, with what is made of it. @throws Halt (unreadable) as `read` does */
+  /** Returns the current side of a contract. @throws Halt (unreadable) like `read` */
   side(name: string): Side {
     const known = this.sides.get(name) ?? new Side(this.read(name));
     this.sides.set(name, known);
     return known;
   }
 
-  /** Takes another side for a contract instead of what the project has of it. */
+  /** Uses another side for a contract in place of the project's own. */
   instead(name: string, side: Side): this {
     this.readings.set(name, side.reading);
     this.sides.set(name, side);
     return this;
   }
 
-  /** Forgets a reading, after more of its documents could be had. */
+  /** Forgets a reading, after more of its documents became available. */
   forget(name: string): void {
     this.readings.delete(name);
     this.sides.delete(name);
@@ -71,7 +71,7 @@ function readSafely(name: string, texts: ProjectTexts): ContractReading {
     texts.addDerived(reading.derived ?? []);
     return { ...reading, problems: [...found.problems, ...reading.problems] };
   } catch (error) {
-    // Only nesting beyond all measure exhausts the stack.
+    // Only extreme nesting exhausts the stack.
     if (!(error instanceof RangeError)) throw error;
     const message = `The contract \`${name}\` is nested too deeply to be read.`;
     return { problems: [problem("contract.syntax", message, { hint: "Ask its authors to flatten it." })] };

@@ -7,13 +7,14 @@ import { publicAddress } from "../../core/text/secrets.js";
 import { displayPath, stateFolder, type Project } from "../project/project.js";
 import { readText } from "../files/textFile.js";
 
-/** Endings by which a copy's kind is known; added when the address does not end so itself. */
+/** Extensions that show a copy's format. One is added if the address does not end with it. */
 const endings = [".json", ".yaml", ".yml", ".graphql", ".gql"];
 
 /**
- * The committed copy of a remote document: `.rhema/copies/<contract>/<host>/<path>`; undefined before it was fetched.
+ * Returns the committed copy of a remote document, `.rhema/copies/<contract>/<host>/<path>`; undefined if it was not
+ * fetched yet.
  *
- * @param address the URL as the configuration or a reference writes it, or undefined for the output of a command
+ * @param address the URL as written in the configuration or a reference, or undefined for the output of a command
  */
 export function readCopy(project: Project, contract: string, address: string | undefined): SourceText | undefined {
   const unsaved = project.unsaved?.find(contract, address);
@@ -30,7 +31,11 @@ export function readCopy(project: Project, contract: string, address: string | u
   };
 }
 
-/** Where a copy of this text belongs. */
+/**
+ * Returns the path for a copy of a text.
+ *
+ * @param address the URL, or undefined for the output of a command
+ */
 export function copyPath(
   project: Project,
   contract: string,
@@ -52,10 +57,11 @@ const longestName = 60;
 function copyBase(project: Project, contract: string, address: string | undefined): string {
   const folder = join(stateFolder(project), "copies", contract);
   if (address === undefined) return join(folder, "output");
-  // An address whose host comes from the environment is none until it is filled in; its copy is named by its letters.
+  // An address whose host comes from the environment is not valid until it is filled in. Its copy is named after its
+  // text.
   if (!URL.canParse(address)) return join(folder, plain(publicAddress(address)));
   const { host, pathname, search } = new URL(address);
-  // Nothing of an address can leave the folder: every segment is made of plain characters.
+  // No part of an address can leave the folder: every segment consists of plain characters.
   const segments = pathname
     .split("/")
     .filter((segment) => segment !== "")

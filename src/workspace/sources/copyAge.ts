@@ -5,15 +5,15 @@ import { readCopy } from "./copies.js";
 import { remoteSources } from "./obtainCopies.js";
 import type { Project } from "../project/project.js";
 
-/** A copy of a remote contract, which stands for it. */
+/** A copy of a remote contract that is used. */
 export interface UsedCopy {
   readonly contract: string;
   readonly file: string;
-  /** When it was fetched; of a copy that is committed as it is, when that was done. */
+  /** When it was fetched; for an unchanged committed copy, when it was committed. */
   readonly from: Date;
 }
 
-/** The copies that stand for contracts which come from a server or a command. */
+/** Returns the copies that are used for contracts from a server or a command. */
 export function usedCopies(project: Project, contracts: readonly string[]): UsedCopy[] {
   return contracts.flatMap((contract) => {
     const settings = project.configuration.contracts[contract];
@@ -24,7 +24,7 @@ export function usedCopies(project: Project, contracts: readonly string[]): Used
   });
 }
 
-/** A fresh clone writes all files at once, so that the day of a commit says more than the file's own. */
+/** A fresh clone writes all files at once, so the date of a commit is better than the file's own. */
 function dateOf({ root }: Project, file: string): Date {
   const git = (...args: string[]): string | undefined => {
     try {
@@ -44,7 +44,7 @@ const units = [
   ["minute", 60_000],
 ] as const;
 
-/** How long ago something was: "3 days old", "just fetched". */
+/** Returns how long ago something was: "3 days old", "just fetched". */
 export function ageText(from: Date, now: Date): string {
   const passed = now.getTime() - from.getTime();
   for (const [unit, length] of units) {

@@ -2,18 +2,18 @@ import { credentialOf } from "../../core/text/secrets.js";
 import { problem, type Problem } from "../../core/problem/problem.js";
 
 export interface FetchOptions {
-  /** Sent to the first address's origin only. */
+  /** Headers that are sent only to the first address's origin. */
   readonly headers: Readonly<Record<string, string>>;
-  /** Hosts that may be asked beside the first address's own. */
+  /** Hosts that may be requested besides the first address's own. */
   readonly hosts: readonly string[];
   readonly timeoutMs: number;
-  /** JSON to send with POST; GET when absent. */
+  /** JSON to send with POST. Default: GET. */
   readonly body?: string;
-  /** What is known of the text that was fetched last: a server that has no newer one says so. */
+  /** The version of the text that was fetched last. A server without a newer one reports that. */
   readonly known?: Validators | undefined;
 }
 
-/** What a server tells a version of a text by (RFC 9110, section 8.8). */
+/** The version of a text according to its server (RFC 9110, section 8.8). */
 export interface Validators {
   readonly etag?: string;
   readonly lastModified?: string;
@@ -28,11 +28,11 @@ const mostRedirects = 5;
 const mostBytes = 128 * 1024 * 1024;
 
 /**
- * Gets a text over HTTP, or the answer to a JSON body. A redirect is followed only to a host the configuration allows,
- * and without the headers when it leaves the origin. Whatever goes wrong is a problem that says what to do.
+ * Fetches a text over HTTP, or the response to a JSON body. A redirect is followed only to a host that the
+ * configuration allows, and without the headers if it leaves the origin. Every failure is a problem with a fix.
  *
- * @param address may have user and password before its host, which are sent as a credential
- * @param shown the address as messages may show it
+ * @param address may have a user and password before its host, which are sent as a credential
+ * @param shown the address for messages
  */
 export async function fetchText(address: string, shown: string, options: FetchOptions): Promise<Fetched> {
   const first = new URL(address);
@@ -64,7 +64,7 @@ export async function fetchText(address: string, shown: string, options: FetchOp
   return failed(`redirects more than ${String(mostRedirects)} times`, "Use the final address.");
 }
 
-/** Makes a problem of what went wrong, which says what to do. */
+/** Creates the problem for a failure, with a fix. */
 type Failed = (message: string, hint: string, status?: number) => Fetched;
 
 function requestOf({ body, known, timeoutMs }: FetchOptions, headers: Readonly<Record<string, string>>): RequestInit {
@@ -92,7 +92,7 @@ function notReached(
     : failed("cannot be reached", "Check the address, and that the server is running.");
 }
 
-/** Reads the text of a response that is no redirect. */
+/** Reads the text of a response that is not a redirect. */
 async function read(response: Response, { body }: FetchOptions, failed: Failed): Promise<Fetched> {
   const { status } = response;
   if (status === 401 || status === 403)
@@ -102,7 +102,7 @@ async function read(response: Response, { body }: FetchOptions, failed: Failed):
       status,
     );
   const text = await readLimited(response);
-  // A GraphQL server says with 400 what it does not understand of a query.
+  // A GraphQL server responds with 400 if it does not understand a query.
   const isExplained = body !== undefined && status === 400 && /^\s*\{/.test(text ?? "");
   if (!response.ok && !isExplained) return failed(`responds with ${String(status)}`, hintFor(status), status);
   if (text === undefined)
@@ -118,8 +118,8 @@ async function read(response: Response, { body }: FetchOptions, failed: Failed):
 }
 
 /**
- * A server may close a connection that was kept just when it is used again. What is asked here changes nothing, so it is
- * asked once more (RFC 9110, section 9.2.2).
+ * A server may close a kept connection just when it is used again. These requests change nothing, so they are sent once
+ * more (RFC 9110, section 9.2.2).
  */
 async function asked(url: URL, request: RequestInit): Promise<Response> {
   try {
@@ -167,13 +167,13 @@ async function readLimited(response: Response): Promise<string | undefined> {
       parts.push(bytes);
     }
   } catch {
-    // A body that breaks off is no text; the caller says so.
+    // A body that was cut off is not valid. The caller reports it.
     return undefined;
   }
   return new TextDecoder().decode(Buffer.concat(parts));
 }
 
-/** What to do about an answer that holds no contract. */
+/** What to do about a response without a contract. */
 function hintFor(status: number): string {
   if (status === 404 || status === 410)
     return "There is nothing at this URL. Open it in a browser: it must show the contract itself, often at /openapi.json or /graphql.";

@@ -10,16 +10,16 @@ import type { OpenedProject } from "../project/openProject.js";
 import { displayPath } from "../project/project.js";
 import { ProjectTexts } from "../generate/sdkInputs.js";
 
-/** A contract as its servers have it now, of which nothing is saved. */
+/** A contract as its servers have it now. Nothing of it is saved. */
 export interface FreshReader {
   readonly reader: ContractReader;
-  /** Whether anything came from a server. */
+  /** Whether something was fetched from a server. */
   readonly isFetched: boolean;
-  /** Warnings: what could not be had, so that the copy stands for it. */
+  /** Warnings about documents that are not available, so that the copy is used. */
   readonly problems: readonly Problem[];
 }
 
-/** Asks the servers of a contract for what they have now, and for all that it refers to. @throws Halt when it cannot be read */
+/** Fetches a contract from its servers, with all documents that it refers to. @throws Halt if it cannot be read */
 export async function freshReader(project: OpenedProject, contract: string): Promise<FreshReader> {
   const settings = project.configuration.contracts[contract];
   const fetched = new Map<string | undefined, SourceText>();

@@ -3,7 +3,7 @@ import { introspectedSchema, introspectionText } from "../../core/graphql/intros
 import { problem } from "../../core/problem/problem.js";
 import { fetchText, type Fetched, type FetchOptions } from "./fetchText.js";
 
-/** What to ask for, from what the newest servers know down to what the oldest do. */
+/** The queries to send, from those for the newest servers to those for the oldest. */
 const questions = [
   {
     specifiedByUrl: true,
@@ -17,11 +17,11 @@ const questions = [
 ];
 
 /**
- * Asks a GraphQL server for its schema (GraphQL specification, section 4), in older words when it does not understand
- * the newer ones.
+ * Requests the schema of a GraphQL server (GraphQL specification, section 4), with an older query if the server does
+ * not understand the newer one.
  *
- * @param shown the address as messages may show it
- * @returns the schema as text in schema definition language, or why it cannot be had
+ * @param shown the address for messages
+ * @returns the schema as text in the schema definition language, or why it is not available
  */
 export async function introspect(address: string, shown: string, options: FetchOptions): Promise<Fetched> {
   let said: readonly string[] = [];
@@ -38,7 +38,7 @@ export async function introspect(address: string, shown: string, options: FetchO
     if (schema) return { text: introspectionText(schema) };
     const messages = errorMessages(answer);
     if (messages === undefined) return failed(shown, "does not respond like a GraphQL server", wrongAddress);
-    // The first refusal is about what was really wanted; the others only say what old words lead to.
+    // The first refusal is for the query that was really wanted. The others are consequences of old queries.
     said = said.length > 0 ? said : messages;
     if (messages.some(isSwitchedOff)) break;
   }
@@ -54,7 +54,7 @@ export async function introspect(address: string, shown: string, options: FetchO
 
 const wrongAddress = "Use the URL for queries, which often ends in /graphql.";
 
-/** The same failure, said of an endpoint instead of a document. */
+/** The same failure, for an endpoint instead of a document. */
 function endpointProblem(
   fetched: Extract<Fetched, { readonly problem: unknown }>,
   shown: string,
@@ -81,7 +81,7 @@ function parsed(text: string): unknown {
   try {
     return JSON.parse(text) as unknown;
   } catch {
-    // Told apart by the caller: what is not JSON is no answer of a GraphQL server.
+    // The caller handles text that is not JSON, because it is not the response of a GraphQL server.
     return undefined;
   }
 }
@@ -96,7 +96,7 @@ function errorMessages(answer: unknown): string[] | undefined {
   });
 }
 
-/** The beginning of what a server says, without anything that could not stand in a line. */
+/** The beginning of a server's message, without characters that are not valid on a line. */
 function sentence(message: string): string {
   const text = message
     .replace(/[\u0000-\u001f\u007f]+/g, " ")

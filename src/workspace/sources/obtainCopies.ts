@@ -18,18 +18,18 @@ import { performWriting } from "../files/writing.js";
 
 const timeoutMs = 30_000;
 
-/** What came of getting copies. */
+/** The result of fetching copies. */
 export interface Obtained {
   /** Warnings about copies that could not be replaced. */
   readonly problems: readonly Problem[];
-  /** Contracts that cannot be had and have no copy to go on with. */
+  /** Contracts that are not available and have no copy. */
   readonly lacking: ReadonlyMap<string, Halt>;
 }
 
 /**
- * Sees to it that every contract from a URL or a command has its copy.
+ * Fetches the copies of all contracts from a URL or a command.
  *
- * @param fresh also replace copies that are there
+ * @param fresh also replace existing copies
  */
 export async function obtainCopies(project: Project, contracts: Iterable<string>, fresh: boolean): Promise<Obtained> {
   const problems: Problem[] = [];
@@ -52,13 +52,13 @@ export async function obtainCopies(project: Project, contracts: Iterable<string>
   return { problems, lacking };
 }
 
-/** The URLs that a contract comes from; one that is undefined stands for a command. */
+/** Returns the URLs of a contract; undefined stands for a command. */
 export function remoteSources(settings: ContractConfiguration): (string | undefined)[] {
   const { from } = settings;
   return typeof from === "object" && "run" in from ? [undefined] : sourceList(settings).filter(isUrl);
 }
 
-/** Without a copy there is nothing to go on with; with one, a failure is only a warning. */
+/** Without a copy, a failure is an error; with one, it is a warning. */
 function settle(
   project: Project,
   contract: string,
@@ -75,7 +75,12 @@ function settle(
   return [{ ...failure, level: "warning", places: [place], why: "Rhema uses the existing copy instead." }];
 }
 
-/** Fetches one document of a contract and saves its copy; the problem when it cannot be had. */
+/**
+ * Fetches one document of a contract and saves its copy.
+ *
+ * @param address the URL, or undefined for a command
+ * @returns the problem if it is not available
+ */
 export async function obtain(
   project: Project,
   contract: string,
@@ -87,7 +92,7 @@ export async function obtain(
   return undefined;
 }
 
-/** A text as it is kept, and what its server tells the version by. */
+/** A text to store, and its version according to the server. */
 export interface FetchedCopy {
   readonly text: string;
   readonly validators?: Validators | undefined;
@@ -95,7 +100,7 @@ export interface FetchedCopy {
 
 export type CopyOutcome = FetchedCopy | { readonly isSame: true } | { readonly problem: Problem };
 
-/** Fetches one document of a contract, or runs the command that prints it, and saves nothing. */
+/** Fetches one document of a contract, or runs the command that prints it. Saves nothing. */
 export async function fetchCopy(
   project: Project,
   contract: string,
@@ -121,7 +126,7 @@ export async function fetchCopy(
   const fetched = await (isSource
     ? fetchSource(expanded, address, { options, settings })
     : fetchText(expanded, address, options));
-  // Origin and path only: the rest of an address may hold a secret.
+  // Origin and path only: the rest of an address may contain a secret.
   const { origin, pathname } = new URL(expanded);
   project.trace(() => `fetched ${origin}${pathname} for the contract ${contract}: ${howItWent(fetched)}`);
   if (!("text" in fetched)) return fetched;
@@ -138,8 +143,8 @@ function runOf({ from }: ContractConfiguration): string {
 }
 
 /**
- * A description is fetched and a GraphQL endpoint introspected; which of them an address is, shows its name, what the
- * configuration says about the contract, and in the end what the server answers.
+ * An OpenAPI document is fetched and a GraphQL endpoint introspected. The address's name, the configuration of the
+ * contract, and finally the server's response show which one it is.
  */
 async function fetchSource(
   address: string,
@@ -161,14 +166,14 @@ async function fetchSource(
   return "problem" in asked && "problem" in fetched ? fetched : asked;
 }
 
-/** What a GraphQL server answers to a request without a query. */
+/** The response of a GraphQL server to a request without a query. */
 function isErrorAnswer(text: string): boolean {
   return /^\s*\{\s*"(?:errors|data)"\s*:/.test(text) && !text.includes('"__schema"');
 }
 
 /**
- * An introspection result is kept as schema text, which people can read and compare; JSON in lines, so that a change of
- * one value is a change of one line.
+ * An introspection result is stored as schema text, which people can read and compare; JSON is stored in lines, so that
+ * a changed value is a changed line.
  */
 async function asSaved(text: string): Promise<string> {
   if (!/^\s*\{/.test(text)) return text;
@@ -182,7 +187,8 @@ async function asSaved(text: string): Promise<string> {
 async function inLines(text: string): Promise<string> {
   const { format } = await import("jsonc-parser");
   const edits = format(text, undefined, { insertSpaces: true, tabSize: 2, eol: "\n" });
-  // The library puts in one edit after the other, each into a new text: minutes for what takes no time at once.
+  // The library makes one edit after the other, each into a new text: that takes minutes, and making all at once takes
+  // no time.
   const pieces: string[] = [];
   let from = 0;
   for (const { offset, length, content } of edits.sort((a, b) => a.offset - b.offset)) {
@@ -194,8 +200,8 @@ async function inLines(text: string): Promise<string> {
 }
 
 /**
- * A text without the credentials in it. A default of a server's variable is one where the address has the variable before
- * its host (OpenAPI 3.1, section 4.8.6), which only the data shows. The same word elsewhere stays.
+ * A text without the credentials in it. The default of a server's variable is a credential if the variable comes before
+ * the host in the address (OpenAPI 3.1, section 4.8.6), which only the data shows. The same word in other places stays.
  */
 function withoutSecrets(text: string): string {
   let safe = hideSecrets(text);
@@ -216,7 +222,7 @@ function withoutSecrets(text: string): string {
   return safe;
 }
 
-/** A text in which a value is no default any more. */
+/** A text in which a value is no longer a default. */
 function withoutDefault(text: string, value: string): string {
   const literal = value.replace(/[\\^$.*+?()[\]{}|/]/g, "\\$&");
   return text.replace(
@@ -225,7 +231,7 @@ function withoutDefault(text: string, value: string): string {
   );
 }
 
-/** How long a server may take; RHEMA_WAIT_MS says otherwise, for servers that wake up slowly. */
+/** The time limit for a server. RHEMA_WAIT_MS sets another one, for servers that start slowly. */
 function waitMs({ environment }: Project): number {
   const wanted = Number(environment["RHEMA_WAIT_MS"]);
   return Number.isInteger(wanted) && wanted > 0 ? wanted : timeoutMs;
@@ -252,14 +258,14 @@ function expand({ environment }: Project, text: string, contract: string): strin
   return fromEnvironment(text, environment, `The contract \`${contract}\``);
 }
 
-/** An address with what the environment says; in user and password no character is taken for a part of the address. */
+/** An address with values of the environment. In user and password, no character counts as a part of the address. */
 function expandAddress(project: Project, address: string, contract: string): string {
   const [, scheme = "", userInfo = "", rest = address] = /^(https?:\/\/)([^/?#]*@)(.*)$/is.exec(address) ?? [];
   const pair = userInfo.replace(/\$\{\w+\}/g, (name) => encodeURIComponent(expand(project, name, contract)));
   return scheme + pair + expand(project, rest, contract);
 }
 
-/** Saves a copy, and what its server tells the version by: both or neither, however the process ends. */
+/** Saves a copy, and its version according to the server: both or neither, however the process ends. */
 export function saveCopy(
   project: Project,
   contract: string,
@@ -279,7 +285,7 @@ export function saveCopy(
     if (origins.text !== undefined) write.set(shown, origins.text);
     else if (existsSync(origins.path)) remove.push(shown);
   }
-  // A copy of another kind would be found first.
+  // A copy with another extension would be found first.
   if (known && join(project.root, known.document) !== path) remove.push(known.document);
   performWriting(project, { write, remove });
 }

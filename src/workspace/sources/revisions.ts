@@ -6,16 +6,16 @@ import { pinPaths } from "../generate/pins.js";
 import type { Project } from "../project/project.js";
 import { normalized } from "../files/textFile.js";
 
-/** What starts the name of a revision, for example `git:v1.2`. */
+/** The prefix of a revision's name, for example `git:v1.2`. */
 export const revisionMark = "git:";
 
 const mostBytes = 128 * 1024 * 1024;
 
-/** Reads committed files of a project as they were at a revision. */
+/** Reads committed files of a project at a revision. */
 export class Revision {
   /**
-   * @param name a tag, branch or commit, as git takes it
-   * @throws Halt (usage) when there is no such revision, or no repository
+   * @param name a tag, branch or commit, as git accepts it
+   * @throws Halt (usage) if there is no such revision, or no repository
    */
   constructor(
     private readonly root: string,
@@ -28,13 +28,13 @@ export class Revision {
     throw new Halt([problem("revision.unknown", `There is no revision \`${name}\` here.`, { hint })], exitCodes.usage);
   }
 
-  /** A file of the project, by its path below the configuration; undefined when it was not there. */
+  /** Returns a file of the project, by its path relative to the configuration; undefined if it did not exist. */
   file(path: string): SourceText | undefined {
     const text = this.git(["show", `${this.name}:./${path}`]);
     return text === undefined ? undefined : { document: `${path} (${this.name})`, text: normalized(text) };
   }
 
-  /** Paths of committed files below a folder, sorted. */
+  /** Returns the paths of committed files in a folder, sorted. */
   filesBelow(folder: string): string[] {
     const found = this.git(["ls-tree", "-r", "--name-only", "-z", this.name, "--", `./${folder}`]);
     return (found ?? "")
@@ -48,13 +48,13 @@ export class Revision {
       const options = { cwd: this.root, encoding: "utf8", maxBuffer: mostBytes, stdio: "pipe" } as const;
       return execFileSync("git", [...args], options);
     } catch {
-      // Not there, no repository, or no git: the caller says what it was wanted for.
+      // The file does not exist, or there is no repository or no git. The caller reports why it was needed.
       return undefined;
     }
   }
 }
 
-/** The pin of a contract as it was committed at a revision, and the operations that SDK was made with. */
+/** Returns the pin of a contract at a revision, and the operations of that SDK; undefined if there was none. */
 export function pinAt(
   project: Project,
   revision: Revision,

@@ -6,28 +6,28 @@ import type { SharedSettings } from "../../core/sdk/lower/sharedSettings.js";
 import type { ContractPlan } from "../../core/sdk/sdkPlan.js";
 import { planContract, type Planning } from "../generate/planContract.js";
 
-/** What was read of a contract of which something could be read. */
+/** The reading of a contract that could be read at least in part. */
 export type ReadableContract = ContractReading & { readonly contract: Contract };
 
-/** What a side is besides what was read of it. */
+/** The facts about a side besides its reading. */
 export interface SideOptions {
-  /** What the report calls it where the contract has no version. */
+  /** Its name in reports if the contract has no version. */
   readonly label?: string;
-  /** It is the pin, so the SDK that is written was made from it. */
+  /** Whether it is the pin, so that the SDK on disk was made from it. */
   readonly isPinned?: boolean;
 }
 
-/** Query documents, and what was read of them. */
+/** Query documents, and their reading. */
 interface TypedDocuments {
   readonly documents: readonly SourceText[];
   readonly byFragments: Map<SharedSettings["fragments"], QueryReading>;
   readonly plans: Map<string, ContractPlan>;
 }
 
-/** A contract at one revision: what was read, its queries and its plans, each made once however many ask for it. */
+/** A contract at one revision: its reading, its queries and its plans, each computed once. */
 export class Side {
   readonly contract: Contract;
-  /** What the report calls it: a version, or where it came from. */
+  /** Its name in reports: a version, or its origin. */
   readonly label: string;
   readonly isPinned: boolean;
   private readonly typed: TypedDocuments[] = [];
@@ -42,7 +42,7 @@ export class Side {
   }
 
   /**
-   * Returns the query documents of the contract, checked and typed; undefined for REST.
+   * Returns the query documents of the contract, validated and typed; undefined for REST.
    *
    * @param documents the texts of the documents
    * @param fragments how an SDK types them
@@ -56,7 +56,7 @@ export class Side {
     return known;
   }
 
-  /** Returns the same, in whichever way an SDK types them: what they use and what is wrong with them is the same. */
+  /** Returns the same with any typing of fragments: the uses and errors are the same. */
   checkedQueries(documents: readonly SourceText[]): QueryReading | undefined {
     const [known] = this.of(documents).byFragments.values();
     return known ?? this.queries(documents, "inline");
@@ -65,7 +65,7 @@ export class Side {
   /**
    * Returns the plan of the contract for an SDK.
    *
-   * @param documents the texts of the query documents; those of a REST contract are not read
+   * @param documents the texts of the query documents, which are not read for a REST contract
    * @param fragments how the SDK types fragments
    */
   plan(documents: readonly SourceText[], fragments: SharedSettings["fragments"], planning: Planning): ContractPlan {

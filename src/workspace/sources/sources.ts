@@ -18,9 +18,9 @@ const descriptionFiles = "**/*.{yaml,yml,json}";
 const neverSearched = ["**/node_modules/**", "**/.git/**", "**/.rhema/**"];
 
 /**
- * The texts of a contract's files, sorted by path.
+ * Returns the texts of a contract's files, sorted by path.
  *
- * @throws Halt (unreadable) when a file does not exist or cannot be read
+ * @throws Halt (unreadable) if a file does not exist or cannot be read
  */
 export function contractTexts(project: Project, contract: string): SourceText[] {
   const texts = textsOf(project, contract);
@@ -37,7 +37,7 @@ function textsOf(project: Project, contract: string): SourceText[] {
   );
 }
 
-/** The paths, globs and URLs a contract comes from, in the order that the configuration gives. */
+/** Returns the paths, globs and URLs of a contract, in the configuration's order. */
 export function sourceList({ from }: Pick<ContractConfiguration, "from">): readonly string[] {
   return typeof from === "string" ? [from] : "run" in from ? [] : from;
 }
@@ -53,9 +53,9 @@ function copyOf(project: Project, contract: string, address: string | undefined)
 }
 
 /**
- * A document that a contract refers to: a file inside the project, or the copy of a remote one.
+ * Returns a document that a contract refers to: a file inside the project, or the copy of a remote one.
  *
- * @returns the text, or why it cannot be had as the end of a sentence
+ * @returns the text, or why it is not available, as the end of a sentence
  */
 export function partText(
   project: Project,
@@ -122,15 +122,15 @@ function missing(
 }
 
 export interface QueryTexts {
-  /** Query documents, and source files that may hold some. */
+  /** Query documents, and source files that may contain queries. */
   readonly texts: readonly SourceText[];
-  /** A warning for each pattern that matched nothing. */
+  /** A warning for each pattern without a match. */
   readonly problems: readonly Problem[];
 }
 
 /**
- * The texts of a contract's query documents, and of the source files among its patterns that have the marks of a query
- * in them; files Rhema wrote never count.
+ * Returns the texts of a contract's query documents, and of the source files among its patterns that contain marks of a
+ * query. Files that Rhema wrote never count.
  */
 export function queryTexts(project: Project, contract: string): QueryTexts {
   const { queries: patterns = [], tags: named } = project.configuration.contracts[contract] ?? {};
@@ -180,9 +180,9 @@ function nothingFound(
 }
 
 /**
- * Absolute paths of the project's files that match, without the SDKs and without dependencies.
+ * Returns the absolute paths of the project's files that match, without SDKs and dependencies.
  *
- * @param dot find copies too, which lie in a folder that begins with a dot
+ * @param dot also find copies, whose folder begins with a dot
  */
 export function findFiles(project: Project, patterns: readonly string[], dot = false): string[] {
   const written = Object.values(project.configuration.sdks).map(
@@ -196,7 +196,7 @@ export function findFiles(project: Project, patterns: readonly string[], dot = f
   });
 }
 
-/** A source of a schema as a pattern that others understand: a folder stands for the schemas in it. */
+/** Returns a source of a schema as a pattern for other tools: a folder becomes a pattern for the schemas in it. */
 export function schemaPattern(project: Project, source: string): string {
   const path = resolve(project.root, source);
   const isFolder = existsSync(path) && statSync(path).isDirectory();
@@ -219,7 +219,7 @@ function readAll(project: Project, paths: readonly string[]): SourceText[] {
   return sortedBy(texts, ({ document }) => document);
 }
 
-/** The text of one of the app's files, read again for its places; undefined when it is no longer there. */
+/** Reads the text of one of the app's files again, for showing places; undefined if it no longer exists. */
 export function sourceText(project: Pick<Project, "root">, document: string): string | undefined {
   const path = resolve(project.root, document);
   return existsSync(path) && statSync(path).isFile() ? readText(path) : undefined;

@@ -24,11 +24,12 @@ import { hashOf } from "../files/textFile.js";
 import type { FoundCall } from "./foundCall.js";
 
 /**
- * Finds a call by its name in the SDK, its operationId or "GET /berths"; for GraphQL by the name of an operation or of
- * a root field, which is drafted when no query document asks for it.
+ * Finds a call by its name in the SDK, its operationId or "GET /berths". For GraphQL, it is found by the name of an
+ * operation or of a root field. Without a query document for the field, one is drafted.
  *
- * @param id the language that the smallest SDK with the call is printed in
- * @throws Halt (usage) when no contract, or several, have such a call
+ * @param contracts the names of the contracts to search
+ * @param id the language in which the smallest SDK with the call is printed
+ * @throws Halt (usage) if no contract, or several, have such a call
  */
 export async function findCall(
   project: OpenedProject,
@@ -47,7 +48,7 @@ export async function findCall(
   });
   const [first, second] = found;
   if (!first) {
-    // It may be in one that cannot be read.
+    // It may be in a contract that cannot be read.
     if (halts.length > 0) throw mergedHalt(halts);
     const message = `No call is named \`${wanted}\` in ${contracts.join(" or ")}.`;
     const hint = didYouMean(wanted, search.known) ?? "`rhema outline --find TEXT` searches.";
@@ -60,11 +61,11 @@ export async function findCall(
   return first;
 }
 
-/** The name of the smallest SDK that has a call. */
+/** The name of the smallest SDK with a call. */
 const smallest = "tried";
 
 class CallSearch {
-  /** Everything that could have been asked for. */
+  /** All names that exist. */
   readonly known: string[] = [];
   private readonly language: Language;
   private readonly reader: ContractReader;
@@ -79,7 +80,7 @@ class CallSearch {
     this.reader = new ContractReader(texts);
   }
 
-  /** @throws Halt (unreadable) when nothing of the contract can be read */
+  /** @throws Halt (unreadable) if nothing in the contract can be read */
   find(name: string, wanted: string): FoundCall[] {
     const reading = this.reader.read(name);
     const { contract, schema } = reading;
@@ -99,7 +100,7 @@ class CallSearch {
     const call = plan.calls.find(isWanted);
     if (!call) return [];
     const { standing = [], pages = {} } = settings;
-    // Alone it keeps the name that it has among its neighbours.
+    // Alone, it keeps its name.
     const operation = { ...call.operation, operationId: call.name };
     const alone = planRest({ ...contract, operations: [operation], webhooks: [] }, { standing, pages });
     const own = alone.calls.find((each) => each.operation === operation);
@@ -178,7 +179,7 @@ class CallSearch {
     ];
   }
 
-  /** The smallest SDK, with values as they are on the wire. */
+  /** The smallest SDK, with values as in JSON. */
   private print(plan: ContractPlan): Pick<FoundCall, "lowered" | "files" | "scalars"> {
     const { language, tools } = this.loaded;
     const sdk = lowerSdk({ name: smallest, contracts: [plan] }, settledSettings(language.settings, {}));

@@ -1,18 +1,18 @@
 import type { ModuleImporter } from "../files/moduleImporter.js";
 
-/** One exchange as it went over the wire. */
+/** One request with its response. */
 export interface Exchange {
   readonly method: string;
   readonly url: string;
   readonly headers: readonly (readonly [string, string])[];
-  /** Text that was sent; what is no text is described. */
+  /** The text that was sent. A body that is not text is described. */
   readonly body: string | undefined;
-  /** Undefined when no answer came. */
+  /** Undefined if there was no response. */
   readonly status: number | undefined;
   readonly answerType: string | undefined;
 }
 
-/** What a call fails with, as far as everybody may look at it. */
+/** The failure of a call, with the parts that can be shown. */
 export interface CallFailure extends Error {
   readonly call: string;
   readonly status: number | string;
@@ -22,7 +22,7 @@ export interface CallFailure extends Error {
   readonly data?: unknown;
 }
 
-/** What came of a call that was performed. */
+/** The result of a call. */
 export interface Performed {
   readonly exchanges: readonly Exchange[];
   readonly elapsedMs: number;
@@ -31,7 +31,7 @@ export interface Performed {
     | { readonly ok: false; readonly failure: CallFailure };
 }
 
-/** What a call is performed with. */
+/** The input of a call. */
 export interface Performing {
   readonly importer: ModuleImporter;
   readonly baseUrl: string;

@@ -13,26 +13,26 @@ import { sdkPart } from "./sdkPart.js";
 import type { LoadedLanguage } from "../project/session.js";
 import { isWorthThread } from "./usesBeside.js";
 
-/** What is known of the use of a contract in source. */
+/** The known uses of a contract in source. */
 export interface FoundSourceUses {
   readonly uses: readonly SourceUse[];
-  /** SDKs in a language whose source nobody can look through. */
+  /** SDKs in a language whose source cannot be searched. */
   readonly unknown: readonly string[];
 }
 
-/** The contract that source was written against. */
+/** The contract that source was written for. */
 export interface WrittenAgainst {
   readonly side: Side;
-  /** SDKs that are written were made from it. */
+  /** Whether the SDKs on disk were made from it. */
   readonly isWritten: boolean;
 }
 
 /**
- * Where the app's source depends on the SDKs of a contract, by the knowledge of each language's compiler. An SDK that is
- * not written, or was made from another version, is made in memory: what is gone cannot be found with an SDK that does not
- * have it any more. A compiler is only loaded when there is source.
+ * Returns the places where the app's source uses the SDKs of a contract, from each language's compiler. An SDK that is
+ * not written, or was made from another version, is made in memory: a removed part can only be found with an SDK that
+ * has it. A compiler is loaded only if there is source.
  *
- * @param wanted the SDKs to look for; all that cover the contract when absent
+ * @param wanted the SDKs to look for. Default: all that cover the contract
  */
 export async function findSourceUses(
   project: OpenedProject,
@@ -53,21 +53,21 @@ export async function findSourceUses(
     const lacking = parts.filter((part) => !isWritten || !scanner.isWritten(part));
     const made = lacking.length > 0 ? await filesOf(project, side, lacking) : undefined;
     const begun = made ? undefined : await project.session.usesBeside.found(project, parts);
-    // An app may hold more of them than a function takes arguments.
+    // An app may have more of them than a function can have arguments.
     for (const use of begun ?? (await scanner.find(project, parts, made))) uses.push(use);
   }
   return { uses, unknown };
 }
 
 /**
- * Begins to look for uses of a contract whose SDKs are written, so that it goes on while the contract is compared. What
- * it finds is given by `findSourceUses`.
+ * Starts the search for uses of a contract whose SDKs are on disk, so that it runs while the contract is compared.
+ * `findSourceUses` returns its result.
  */
 export async function beginSourceUses(project: OpenedProject, contract: string): Promise<void> {
   for (const covering of await coveringByLanguage(project, contract)) {
     const { language, tools } = covering.loaded;
     const parts = partsOf(project, contract, covering);
-    // Reading the whole app comes last: most SDKs are small.
+    // Reading the whole app comes last, because most SDKs are small.
     if (!isWorthThread(parts) || !parts.every((part) => tools.uses?.isWritten(part))) continue;
     if (tools.uses?.hasSources(project)) project.session.usesBeside.begin(project, language.id, parts);
   }
@@ -102,7 +102,7 @@ async function coveringByLanguage(
   );
 }
 
-/** The files that a contract gives some SDKs, in the place of those that are written; what others give stays. */
+/** The files of some SDKs for a contract, in place of those on disk. The parts of other contracts stay. */
 async function filesOf(project: OpenedProject, side: Side, parts: readonly SdkPart[]): Promise<MadeFiles> {
   const texts = new Map<string, string>();
   const replaced: string[] = [];
@@ -119,7 +119,7 @@ async function filesOf(project: OpenedProject, side: Side, parts: readonly SdkPa
     const whole = outputFolder(project, sdk, settings.into);
     for (const [path, text] of (await buildSdk(alone, sdk, reader)).files) {
       const target = join(whole, path);
-      // What the contracts have in common is there already where another one is written.
+      // Files for all contracts already exist if another contract is written.
       if (isInside(folder, target) || !existsSync(target)) texts.set(target, text);
     }
     replaced.push(folder);

@@ -19,12 +19,12 @@ import { sdkPart } from "./sdkPart.js";
 import type { LoadedLanguage } from "../project/session.js";
 import { sourceText } from "../sources/sources.js";
 
-/** What an app has written by hand. */
+/** The hand-written code of an app. */
 export interface Replaceable {
   readonly found: readonly HandWritten[];
-  /** SDKs in a language whose source nobody looks through for it. */
+  /** SDKs in a language whose source is not searched for it. */
   readonly unknown: readonly string[];
-  /** SDKs that are not written yet, so that there is nothing to compare types with. */
+  /** SDKs that are not written yet, so that there are no types to compare with. */
   readonly unwritten: readonly string[];
   readonly texts: ShownTexts;
 }
@@ -36,10 +36,10 @@ interface ComparedSdk {
 }
 
 /**
- * Requests, types and queries of the app's own that an SDK of the project has too.
+ * Returns requests, types and queries of the app's own that an SDK of the project has too.
  *
- * @param contracts names of contracts
- * @throws Halt when a contract cannot be read
+ * @param contracts the names of contracts
+ * @throws Halt if a contract cannot be read
  */
 export async function replaceable(project: OpenedProject, contracts: readonly string[]): Promise<Replaceable> {
   const texts = new ProjectTexts(project);
@@ -96,7 +96,7 @@ interface QueryScan {
   readonly texts: ProjectTexts;
 }
 
-/** Queries in source that the schema understands, and that are none of those that the SDK is made from. */
+/** Queries in source that are valid for the schema and not part of the SDK. */
 async function queriesOf(
   project: OpenedProject,
   { contract, schema }: ContractReading & { readonly contract: Contract },
@@ -130,7 +130,7 @@ async function queriesOf(
     );
 }
 
-/** What several SDKs have is told once; sorted by place. */
+/** Each finding once, although several SDKs have it; sorted by place. */
 function onceEach(found: readonly HandWritten[]): HandWritten[] {
   const byPlace = new Map(found.map((each) => [`${each.kind} ${JSON.stringify(each.place)}`, each]));
   return sortedBy(byPlace.values(), ({ place }) => {

@@ -1,7 +1,7 @@
 import type { SdkPart } from "../languages/languageTools.js";
 import type { Environment } from "../project/trace.js";
 
-/** What a thread of its own is to look for; plain data, because it goes from one thread to another. */
+/** The task of a thread that searches for uses. It is plain data, because it is sent from one thread to another. */
 export interface UseTask {
   readonly root: string;
   readonly configName: string;

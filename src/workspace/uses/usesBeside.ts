@@ -8,21 +8,23 @@ import { packageFolder } from "../files/packageFolder.js";
 import type { Project } from "../project/project.js";
 import type { UseTask } from "./useTask.js";
 
-/** Below this size of an SDK, in bytes, another thread takes longer to start than it saves. */
+/** For smaller SDKs, in bytes, another thread takes longer to start than it saves. */
 const smallest = 1_500_000;
 
 const workerFile = (): string => join(packageFolder(), "dist", "cli", "useWorker.js");
 
-/** Whether parts of SDKs are so large that a thread of their own saves time, and whether there can be one. */
+/**
+ * Returns whether parts of SDKs are so large that a thread of their own saves time, and whether threads are available.
+ */
 export function isWorthThread(parts: readonly SdkPart[]): boolean {
   return availableParallelism() > 1 && existsSync(workerFile()) && sizeOf(parts) >= smallest;
 }
 
-/** Searches for uses that go on in threads of their own while contracts are read and compared. */
+/** Searches for uses that run in threads of their own while contracts are read and compared. */
 export class UsesBeside {
   private readonly begun = new Map<string, { readonly worker: Worker; readonly uses: Promise<SourceUse[]> }>();
 
-  /** Begins to look for uses of parts of SDKs. */
+  /** Starts to search for uses of parts of SDKs. */
   begin(project: Project, language: string, parts: readonly SdkPart[]): void {
     const { root, configName, environment } = project;
     const task: UseTask = { root, configName, environment: { ...environment }, language, parts };
@@ -35,19 +37,19 @@ export class UsesBeside {
         reject(new Error(`The search ended with ${String(code)}.`));
       });
     });
-    // Whether anybody asks for it depends on whether anything has changed.
+    // The result is needed only if something has changed.
     uses.catch(() => undefined);
     worker.unref();
     this.begun.set(keyOf(root, parts), { worker, uses });
   }
 
-  /** What was found of a search that was begun; undefined where none was, or where it failed. */
+  /** Returns the result of a search that was started; undefined if there is none, or if it failed. */
   async found({ root }: Project, parts: readonly SdkPart[]): Promise<SourceUse[] | undefined> {
     const key = keyOf(root, parts);
     const search = this.begun.get(key);
     if (!search) return undefined;
     this.begun.delete(key);
-    // It keeps what was compiled of it for the next run, which has to be done when this one ends.
+    // It stores what it compiled for the next run, which must be finished before this run ends.
     search.worker.ref();
     return search.uses.catch(() => undefined);
   }

@@ -8,7 +8,7 @@ import { openProject } from "../project/openProject.js";
 import { Session } from "../project/session.js";
 import { untraced } from "../project/trace.js";
 
-/** Looks for what an app uses of SDKs that are written. @throws Halt when the configuration cannot be read any more */
+/** Searches for an app's uses of SDKs on disk. @throws Halt if the configuration can no longer be read */
 export async function usesOfTask(task: UseTask, importer: ModuleImporter): Promise<SourceUse[]> {
   const session = new Session(importer, workspaceLanguages);
   const { root: folder, environment } = task;

@@ -90,7 +90,7 @@ import { directiveGone } from "./operations/directiveGone.js";
 import { webhookGone } from "./operations/webhookGone.js";
 import { webhookNew } from "./operations/webhookNew.js";
 
-/** Every rule, in the order the docs show them. One rule is one file and one code. */
+/** Every rule, in the order of the docs. One rule is one file and one code. */
 export const rules = [
   operationGone,
   operationNew,

@@ -1,7 +1,7 @@
 import type { LanguageTools } from "../languageTools.js";
 import { scriptTools } from "../typescript/tools.js";
 
-/** What JavaScript needs files and a compiler for: TypeScript's, which looks at plain scripts too. */
+/** Returns the tools of JavaScript, which need files and a compiler: TypeScript's, which also checks plain scripts. */
 export function javascriptTools(): LanguageTools {
   const { runtimeFolder, settled, uses, proof } = scriptTools({ index: "index.js", checksScripts: true });
   return {

@@ -1,7 +1,10 @@
 import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 
-/** What compiles an app of Gradle or Maven, by the files in its folder; undefined where they show nothing. */
+/**
+ * Returns the command that compiles an app of Gradle or Maven, from the files in its folder; undefined if they do not
+ * show it.
+ */
 export function buildCommand(root: string): string | undefined {
   if (existsSync(join(root, "gradlew")))
     return `./gradlew -q ${isAndroid(root) ? "compileDebugKotlin" : "compileKotlin"}`;
@@ -10,7 +13,7 @@ export function buildCommand(root: string): string | undefined {
   return isGradle ? `gradle -q ${isAndroid(root) ? "compileDebugKotlin" : "compileKotlin"}` : undefined;
 }
 
-/** Whether the build of the project, or of a module right below it, is Android's. */
+/** Whether the project's build, or that of a module directly in it, is for Android. */
 function isAndroid(root: string): boolean {
   const folders = readdirSync(root, { withFileTypes: true }).flatMap((entry) =>
     entry.isDirectory() ? [entry.name] : [],

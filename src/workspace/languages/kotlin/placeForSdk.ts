@@ -7,15 +7,15 @@ import type { PlaceForSdk } from "../languageTools.js";
 
 /** A folder with a build file. */
 interface Module {
-  /** Below the project; "" for the project's own. */
+  /** Relative to the project; "" for the project's own. */
   readonly folder: string;
   readonly build: string;
 }
 
 /**
- * Where an SDK goes in an Android or JVM project: into the sources of its app, in a package below the app's.
+ * Returns the place of an SDK in an Android or JVM project: the sources of its app, in a package inside the app's.
  *
- * @param root absolute path of the project
+ * @param root the absolute path of the project
  * @param sdk the SDK's name
  */
 export function placeForSdk(root: string, sdk: string): PlaceForSdk {
@@ -40,7 +40,7 @@ function modulesOf(root: string): Module[] {
   });
 }
 
-/** An app comes before a library, and what is compiled before what only holds modules. */
+/** An app comes before a library, and compiled modules before those that only contain modules. */
 function rank({ build }: Module): number {
   if (/android[.-]application/i.test(build) && !/apply\s*\(?\s*false/.test(build)) return 0;
   if (/^\s*(?:application\b|id\s*\(?\s*["']application["'])|mainClass|<mainClass>/m.test(build)) return 1;
@@ -55,7 +55,7 @@ function sourceFolder(root: string, { folder }: Module): string {
   return below(sourceFolders.find((path) => existsSync(join(root, below(path)))) ?? "src/main/kotlin");
 }
 
-/** The package of an app: what its build says, else where its sources are. */
+/** The package of an app: that of its build, otherwise the folder of its sources. */
 function appPackage(root: string, { folder, build }: Module, sources: string): string | undefined {
   const manifest = join(root, folder, "src/main/AndroidManifest.xml");
   const said = [
@@ -73,7 +73,7 @@ function isPackage(text: string): boolean {
   return /^[A-Za-z_]\w*(?:\.[A-Za-z_]\w*)*$/.test(text);
 }
 
-/** The package with the fewest parts among those of source files. */
+/** The package with the fewest parts in the source files. */
 function packageOfSources(root: string, sources: string): string | undefined {
   const files = globSync(["**/*.kt", "**/*.java"], { cwd: join(root, sources) }).sort();
   const found = files.slice(0, mostLookedAt).flatMap((path) => {

@@ -9,7 +9,7 @@ import { useScanner } from "./useScanner.js";
 import { skipperApp } from "./skipperApp.js";
 import type { LanguageTools } from "../languageTools.js";
 
-/** What Kotlin needs files for. */
+/** Returns the tools of Kotlin, which need files. */
 export function kotlinTools(): LanguageTools {
   return {
     runtimeFolder: join(packageFolder(), "runtimes", "kotlin", "wire"),
@@ -30,10 +30,10 @@ function settled(configured: SdkSettings, root: string, folder: string): SdkSett
   return { ...settings };
 }
 
-/** What builds a module, by the files in its folder. */
+/** The build files in the folder of a module. */
 const buildFiles = ["build.gradle.kts", "build.gradle", "pom.xml"];
 
-/** Where an SDK stands in the module around it: the nearest folder with a build file, else the project's. */
+/** The place of an SDK in the module around it: the closest folder with a build file, otherwise the project's. */
 function placementOf(root: string, folder: string): Placement {
   let module = folder === root ? root : dirname(folder);
   while (module !== root && !buildFiles.some((file) => existsSync(join(module, file)))) module = dirname(module);

@@ -13,7 +13,7 @@ const patterns = ["**/*.kt", "**/*.kts"];
 const besidePatterns = ["**/*.java"];
 const outputs = /(?:^|\/)(?:build|out|target|bin)\//;
 
-/** What the app's Kotlin source, and Java beside it, uses of SDKs. */
+/** Returns the scanner for uses of SDKs in the app's Kotlin source, and in Java next to it. */
 export function useScanner(): UseScanner {
   return {
     hasSources: (project) => appSources(project, patterns, outputs).length > 0,
@@ -29,7 +29,7 @@ function found(project: Project, parts: readonly SdkPart[], made: MadeFiles | un
   return sdkSources(parts, made, ".kt").flatMap((source) => [...kotlinUses(app, source), ...javaUses(java, source)]);
 }
 
-/** Names that the app imports from the packages of an SDK. */
+/** The names that the app imports from the packages of an SDK. */
 function importsFrom(project: Project, folder: string): ImportedName[] {
   const packages = new Set(
     readdirSync(folder, { recursive: true, encoding: "utf8" })

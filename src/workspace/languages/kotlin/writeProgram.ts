@@ -15,10 +15,11 @@ import type { WrittenProgram } from "../languageTools.js";
 import { writeMissing } from "../writeMissing.js";
 
 /**
- * Writes a small program that performs a call, with the smallest SDK that has it and what builds and runs it by Maven.
- * Only files that are missing are written.
+ * Writes a small program that makes a call, with the smallest SDK for it and a Maven build. Only missing files are
+ * written.
  *
- * @param values the arguments of the call, as JSON has them
+ * @param folder the output folder, relative to the project
+ * @param values the arguments of the call, as in JSON
  */
 export function writeProgram(
   project: Project,
@@ -101,7 +102,7 @@ ${standing.join("")}    )
     try {
         ${call.isStream ? `${performed}.collect { println(it) }` : `println(${performed})`}
     } catch (failure: ${failure}) {
-        // A failure of the call says which status it had, and what the server sent.
+        // A failure of the call shows its status and the body from the server.
         System.err.println("$failure \${failure.answer?.text.orEmpty()}")
         exitProcess(1)
     }

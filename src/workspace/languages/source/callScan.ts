@@ -21,7 +21,7 @@ import {
 } from "./values.js";
 import { Resolver } from "./resolver.js";
 
-/** Calls: of the SDK, of the app, and of the language. */
+/** Scans calls: of the SDK, of the app, and of the language. */
 export abstract class CallScan extends Resolver {
   protected abstract lambda(
     reader: Reader,
@@ -29,7 +29,7 @@ export abstract class CallScan extends Resolver {
     given: LambdaGiven,
   ): Pick<Value, "read" | "held"> & { readonly type: Type };
 
-  /** A call of what a name alone means: a function, a class, a value. */
+  /** A call of a name alone: a function, a class, a value. */
   protected callAlone(site: CallSite): Value {
     const { token, typeArguments, reader, scope } = site;
     const { text } = token;
@@ -63,7 +63,7 @@ export abstract class CallScan extends Resolver {
     return this.calledKnown(site, (first) => this.library.calledAlone(text, first, typeArguments[0]) ?? implicit);
   }
 
-  /** A call behind a dot. */
+  /** A call after a dot. */
   protected callOn(of: Value, site: CallSite): Value {
     const { token, typeArguments, reader, scope } = site;
     const { text } = token;
@@ -118,7 +118,7 @@ export abstract class CallScan extends Resolver {
     return call?.keeps === true ? { ...value, read: [...(of.read ?? []), ...(value.read ?? [])] } : value;
   }
 
-  /** Whether a call is given a function: a lambda, or a reference to one. */
+  /** Whether a call receives a function: a lambda, or a reference to one. */
   private takesFunction(reader: Reader): boolean {
     const from = reader.at;
     if (reader.is("(")) reader.skipBrackets();
@@ -129,7 +129,7 @@ export abstract class CallScan extends Resolver {
     );
   }
 
-  /** A function of the app or the SDK, with what its type parameters stand for in this call. */
+  /** A function of the app or the SDK, with its type parameters in this call. */
   protected called(found: KnownFunction, receiver: Type | undefined, { token, reader, scope }: CallSite): Value {
     const { text, home } = found;
     const bound = new Map<string, Type | undefined>(text.typeParameters.map((each) => [each, undefined]));
@@ -188,7 +188,7 @@ export abstract class CallScan extends Resolver {
     return { type: builtIn(known.name, ...typeParameters.map((each, at) => bound.get(each) ?? own[at])) };
   }
 
-  /** @param given undefined where the constructor is handed on */
+  /** @param given undefined if the constructor is passed on */
   protected builds(known: KnownClass, given: readonly Given[] | undefined, token: Token): void {
     const coordinate = this.sdk.coordinateOf(known);
     if (coordinate === undefined) return;
@@ -215,7 +215,7 @@ export abstract class CallScan extends Resolver {
     });
   }
 
-  /** A record that is built says its type, in most languages. */
+  /** In most languages, building a record names its type. */
   protected namesBuilt(coordinate: Coordinate, token: Token): void {
     this.tell?.(coordinate, "names", token);
   }
@@ -234,7 +234,7 @@ export abstract class CallScan extends Resolver {
     return { type: { ...type, isNullable: false } };
   }
 
-  /** A function of the language, whose lambdas are given what it is known to give them. */
+  /** A function of the language, whose lambdas receive known types. */
   protected calledKnown({ reader, scope }: CallSite, known: NonNullable<Taking["known"]>): Value {
     const given = this.callArguments(reader, scope, { wanted: [], known });
     const [first] = given;
@@ -247,7 +247,7 @@ export abstract class CallScan extends Resolver {
     return { type: call?.result(made), ...(call?.holds === true ? { read } : {}) };
   }
 
-  /** Arguments in parentheses, and a lambda behind them. */
+  /** Arguments in parentheses, and a lambda after them. */
   protected callArguments(reader: Reader, scope: Scope, taking: Taking): Given[] {
     const given =
       reader.is("(") && !reader.token.startsLine
@@ -268,7 +268,7 @@ export abstract class CallScan extends Resolver {
     return [...given, lambda];
   }
 
-  /** Arguments up to the end of what is read. */
+  /** Arguments up to the end of the reader. */
   protected arguments(reader: Reader, scope: Scope, taking: Taking): Given[] {
     const { wanted, parameters = [] } = taking;
     const given: Given[] = [];
@@ -291,12 +291,12 @@ export abstract class CallScan extends Resolver {
   }
 }
 
-/** The argument that a parameter is given, by its name or its place. */
+/** The argument of a parameter, by its name or its position. */
 function argumentFor(given: readonly Given[], name: string, at: number): Given | undefined {
   return given.find((each) => each.name === name) ?? (given[at]?.name === undefined ? given[at] : undefined);
 }
 
-/** What the lambda at a place of the arguments is given. */
+/** The parameter types of the lambda at a position of the arguments. */
 function lambdaGiven({ wanted, known }: Taking, at: number, [first]: readonly Given[]): LambdaGiven {
   const declared = wanted[at]?.function;
   const call = known?.(first?.type);

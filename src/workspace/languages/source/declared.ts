@@ -6,7 +6,7 @@ export interface SourceFile {
   readonly document: string;
   readonly tokens: readonly Token[];
   readonly package: string;
-  /** Whole names by the short ones that the file gives them, and where the last part stands. */
+  /** Full names by the short ones in the file, with the token of the last part. */
   readonly imports: ReadonlyMap<string, { readonly whole: string; readonly token: Token }>;
   /** Packages and classes of which everything is imported. */
   readonly stars: readonly string[];
@@ -14,17 +14,17 @@ export interface SourceFile {
   readonly declared: Declarations;
 }
 
-/** What a file or a class declares. */
+/** The declarations of a file or a class. */
 export interface Declarations {
   readonly classes: ClassText[];
   readonly functions: FunctionText[];
   readonly properties: PropertyText[];
   readonly aliases: AliasText[];
-  /** Code that runs when an object is made. */
+  /** Code that runs when an object is created. */
   readonly initial: Range[];
 }
 
-/** Places of tokens: the first, and the one behind the last. */
+/** Positions of tokens: the first, and the one after the last. */
 export type Range = readonly [from: number, to: number];
 
 export interface ClassText extends Declarations {
@@ -34,28 +34,28 @@ export interface ClassText extends Declarations {
   readonly typeParameters: readonly string[];
   readonly parameters: readonly ParameterText[];
   readonly supers: readonly TypeText[];
-  /** What is passed to the constructor of the class above. */
+  /** The arguments of the superclass's constructor. */
   readonly superArguments: Range[];
   readonly entries: {
     readonly token: Token;
     readonly arguments?: Range;
-    /** What a case holds, in languages whose cases hold values. */
+    /** The values of a case, in languages whose cases have values. */
     readonly parameters?: readonly ParameterText[];
   }[];
   readonly companions: ClassText[];
-  /** Initialisers that are written out, in languages where a class may have several. */
+  /** Written initialisers, in languages where a class may have several. */
   readonly makers?: FunctionText[];
 }
 
 export interface ParameterText {
-  /** What calls say. */
+  /** The name in calls. */
   readonly name: string;
-  /** What the body says, where that is another name. */
+  /** The name in the body, if it is another one. */
   readonly inner?: string;
   readonly type: TypeText | undefined;
   readonly hasDefault: boolean;
   readonly initial?: Range;
-  /** Of a constructor: it is a property too. */
+  /** For a constructor: whether it is a property too. */
   readonly isProperty: boolean;
 }
 
@@ -65,9 +65,9 @@ export interface FunctionText {
   readonly receiver: TypeText | undefined;
   readonly parameters: readonly ParameterText[];
   readonly result: TypeText | undefined;
-  /** What it throws, in languages that say so. */
+  /** The type of its errors, in languages that declare it. */
   readonly failure?: TypeText;
-  /** It stands in an extension, where names mean what they mean inside the type. */
+  /** Whether it is in an extension, where names have the same meaning as inside the type. */
   readonly isInside?: boolean;
   readonly body?: { readonly range: Range; readonly isExpression: boolean };
 }
@@ -77,12 +77,12 @@ export interface PropertyText {
   readonly receiver: TypeText | undefined;
   readonly type: TypeText | undefined;
   readonly initial?: Range;
-  /** What stands behind `by`. */
+  /** Whether an object after `by` supplies it. */
   readonly isDelegated: boolean;
   readonly getter?: { readonly range: Range; readonly isExpression: boolean };
   /** Code that runs when it is set. */
   readonly observers?: readonly Range[];
-  /** It stands in an extension, where names mean what they mean inside the type. */
+  /** Whether it is in an extension, where names have the same meaning as inside the type. */
   readonly isInside?: boolean;
 }
 

@@ -1,4 +1,8 @@
-/** Where a comment of several lines ends that begins at a place; such comments nest. */
+/**
+ * Returns the end of a comment of several lines. Such comments nest.
+ *
+ * @param start the offset of the comment
+ */
 export function endOfComment(source: string, start: number): number {
   let at = start;
   let depth = 0;

@@ -1,22 +1,22 @@
 import type { ClassText, Declarations, FunctionText, ParameterText, PropertyText, SourceFile } from "./declared.js";
 import type { FunctionParts, TypeText } from "./typeText.js";
 
-/** A type: of a class of the app or an SDK, by its whole name, or of the language, by its short one. */
+/** A type: of a class of the app or an SDK, by its full name, or of the language, by its short name. */
 export interface Type {
   readonly name: string;
   readonly arguments: readonly (Type | undefined)[];
   readonly isNullable: boolean;
   readonly function?: FunctionParts<Type>;
-  /** Of a tuple: what its parts are called. */
+  /** For a tuple: the labels of its parts. */
   readonly labels?: readonly (string | undefined)[];
 }
 
-/** Where something is declared: what names mean there. */
+/** The place of a declaration, which decides what names mean. */
 export interface Home {
   readonly file: SourceFile;
-  /** The classes around it, from the outside in. */
+  /** The classes around it, outermost first. */
   readonly around: readonly KnownClass[];
-  /** What type parameters stand for; undefined where nobody knows. */
+  /** The types of type parameters; undefined if they are unknown. */
   readonly parameters: ReadonlyMap<string, Type | undefined>;
 }
 
@@ -38,10 +38,10 @@ export interface KnownProperty {
   readonly home: Home;
 }
 
-/** All that an app and its SDK declare. */
+/** All declarations of an app and its SDK. */
 export class KnownProgram {
   readonly classes = new Map<string, KnownClass>();
-  /** Functions that stand alone, by name. */
+  /** Top-level functions, by name. */
   readonly functions = new Map<string, KnownFunction[]>();
   readonly properties = new Map<string, KnownProperty[]>();
   private readonly aliases = new Map<string, { readonly type: TypeText; readonly home: Home }>();
@@ -78,7 +78,7 @@ export class KnownProgram {
     for (const companion of text.companions) this.addClass(companion, inside, `${name}.Companion`);
   }
 
-  /** The class or alias that a name means somewhere; undefined where it is none that is known. */
+  /** Returns the class or alias that a name means somewhere; undefined if it is not a known one. */
   classNamed(parts: readonly string[], home: Home): string | undefined {
     const [first = "", ...rest] = parts;
     for (const start of this.candidates(first, home)) {
@@ -88,7 +88,7 @@ export class KnownProgram {
     return undefined;
   }
 
-  /** Where something in an extension of a type is declared: right inside the type. */
+  /** Returns the place of a declaration in an extension of a type: directly inside the type. */
   insideOf(type: TypeText | undefined, home: Home): Home {
     const parts = type?.path.map(({ text }) => text) ?? [];
     const known = this.classes.get(this.classNamed(parts, home) ?? "");
@@ -111,14 +111,14 @@ export class KnownProgram {
     ];
   }
 
-  /** A class, and what it stands in where it is declared from outside, as in an extension. */
+  /** A class, and the types around it if it is declared in an extension. */
   private prefixes({ name, home: { file } }: KnownClass): string[] {
     if (file.package !== "") return [name];
     const parts = name.split(".");
     return parts.map((_, at) => parts.slice(0, parts.length - at).join("."));
   }
 
-  /** A class and those above it. */
+  /** A class and its superclasses. */
   withSupers(known: KnownClass, passed = new Set<KnownClass>()): KnownClass[] {
     if (passed.has(known)) return [];
     passed.add(known);
@@ -133,7 +133,7 @@ export class KnownProgram {
     return [known, ...above];
   }
 
-  /** What a type as source spells it means there. */
+  /** Returns the type that a type in source means there. */
   typeOf(text: TypeText | undefined, home: Home, depth = 0): Type | undefined {
     if (!text || depth > deepest) return undefined;
     const inside = (each: TypeText | undefined): Type | undefined => this.typeOf(each, home, depth + 1);
@@ -167,7 +167,7 @@ export class KnownProgram {
     return type && this.classes.get(type.name);
   }
 
-  /** Whether something that stands alone in one file is known by its name in another. */
+  /** Whether a top-level declaration of one file is known by its name in another. */
   isSeen(declaredIn: SourceFile, name: string, from: SourceFile): boolean {
     const whole = declaredIn.package === "" ? name : `${declaredIn.package}.${name}`;
     return (
@@ -182,7 +182,7 @@ export class KnownProgram {
   }
 }
 
-/** Aliases may stand for each other; there are no types so deep. */
+/** Aliases may refer to each other. No type is this deep. */
 const deepest = 20;
 
 function push<T>(map: Map<string, T[]>, key: string, value: T): void {

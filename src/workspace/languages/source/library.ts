@@ -1,40 +1,40 @@
 import type { Type } from "./knownProgram.js";
 
-/** What a function of the language or a usual library gives, as far as types follow from it. */
+/** The effect of a function of the language or a common library, as far as types follow from it. */
 export interface KnownCall {
-  /** What its lambdas are given. */
+  /** The parameter types of its lambdas. */
   readonly given?: readonly (Type | undefined)[];
-  /** What is `this` in its lambdas. */
+  /** The type of `this` in its lambdas. */
   readonly inside?: Type | undefined;
-  /** It makes a text of its arguments, and nothing else. */
+  /** Whether it only converts its arguments to text. */
   readonly shows?: boolean;
-  /** It only puts values in order by what its lambda gives. */
+  /** Whether it only sorts values by the result of its lambda. */
   readonly orders?: boolean;
-  /** What it gives holds its arguments, or what its lambda gives, as they are. */
+  /** Whether its result contains its arguments, or the results of its lambda, unchanged. */
   readonly holds?: boolean;
-  /** What it gives is one of the values that it is called on, or some of them. */
+  /** Whether its result is one of the values of its receiver, or some of them. */
   readonly keeps?: boolean;
-  /** @param made what its last lambda, or its first argument, makes */
+  /** @param made the result of its last lambda, or its first argument */
   readonly result: (made: Type | undefined) => Type | undefined;
 }
 
-/** A type of the language. */
+/** Returns a type of the language. */
 export function builtIn(name: string, ...given: readonly (Type | undefined)[]): Type {
   return { name, arguments: given, isNullable: false };
 }
 
-/** What is known of a language's own types and of usual libraries. */
+/** The known types and functions of a language and of common libraries. */
 export interface Library {
   readonly isContainer: (type: Type | undefined) => boolean;
-  /** What stands for any container. */
+  /** The supertypes of all containers. */
   readonly generalContainers: ReadonlySet<string>;
-  /** Whether a type is of the language, and its members are none of an SDK's. */
+  /** Returns whether a type is the language's, so that its members are not an SDK's. */
   readonly isPlain: (type: Type | undefined) => boolean;
-  /** The type of a property that another object, of a type, supplies. */
+  /** Returns the type of a property that an object of a type supplies. */
   readonly delegated: (type: Type | undefined) => Type | undefined;
-  /** What a function does that is called on a value; undefined where it is not known. */
+  /** Returns what a method does; undefined if it is unknown. */
   readonly calledOn: (type: Type | undefined, name: string) => KnownCall | undefined;
-  /** What a function does that stands alone; undefined where it is not known. */
+  /** Returns what a top-level function does; undefined if it is unknown. */
   readonly calledAlone: (
     name: string,
     first: Type | undefined,

@@ -7,7 +7,7 @@ export class Reader {
   constructor(
     readonly tokens: readonly Token[],
     public at = 0,
-    /** Where what is read ends. */
+    /** The end of the readable tokens. */
     private readonly limit = tokens.length,
   ) {}
 
@@ -30,13 +30,13 @@ export class Reader {
     return token;
   }
 
-  /** Whether the next token is a symbol, or a name that is no name in backticks. */
+  /** Returns whether the next token is a symbol, or a name outside of backticks. */
   is(text: string): boolean {
     const { token } = this;
     return token.text === text && token.kind !== "text" && token.kind !== "end" && token.isQuoted !== true;
   }
 
-  /** Passes the next token where it is this one. */
+  /** Skips the next token if it is this one. */
   takes(text: string): boolean {
     if (!this.is(text)) return false;
     this.at++;
@@ -47,12 +47,12 @@ export class Reader {
     return this.token.kind === "name" ? this.next() : undefined;
   }
 
-  /** A reader of the same tokens from a place on. */
+  /** Returns a reader of the same tokens from a position on. */
   from(at: number, limit = this.limit): Reader {
     return new Reader(this.tokens, at, limit);
   }
 
-  /** Passes what stands in brackets, with them. Gives the places right inside. */
+  /** Skips brackets with their content. Returns the positions of the content. */
   skipBrackets(): readonly [from: number, to: number] {
     const from = this.at + 1;
     const to = Math.min(closersOf(this.tokens).get(this.at) ?? this.limit, this.limit);
@@ -63,7 +63,7 @@ export class Reader {
 
 const known = new WeakMap<readonly Token[], ReadonlyMap<number, number>>();
 
-/** Where each bracket that is opened is closed, by its place; found once, because brackets stand inside each other. */
+/** The position of the closing bracket for each opening one. They are found once, because brackets nest. */
 function closersOf(tokens: readonly Token[]): ReadonlyMap<number, number> {
   const found = known.get(tokens);
   if (found) return found;

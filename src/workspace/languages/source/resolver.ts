@@ -11,30 +11,30 @@ import type { TypeText } from "./typeText.js";
 import { unit, type Value } from "./values.js";
 import type { Tell } from "./told.js";
 
-/** So many results are looked for inside each other. */
+/** The largest nesting of searches for results. */
 const deepest = 12;
 
-/** What scans of all files of an app share: results of functions and properties without a declared type. */
+/** The shared facts of scans of all files of an app: results of functions and properties without a declared type. */
 export interface SharedScan {
   readonly inferred: Map<object, Type | undefined>;
   depth: number;
-  /** Variables that hold members of the SDK, of the files that were looked through. */
+  /** Variables with values of SDK members, in the files that were scanned. */
   readonly holders: Holder[];
 }
 
-/** What names mean, and what depends on the SDK because of it. */
+/** Finds what names mean, and the uses of the SDK that follow. */
 export abstract class Resolver {
   constructor(
     protected readonly program: KnownProgram,
     protected readonly sdk: SdkModel,
-    /** Absent while a type is looked for whose source is scanned by itself. */
+    /** Absent while a type is looked for whose source is scanned separately. */
     protected readonly tell: Tell | undefined,
     protected readonly shared: SharedScan = { inferred: new Map(), depth: 0, holders: [] },
   ) {}
 
   protected abstract readonly library: Library;
 
-  /** The same scan, which tells nothing. */
+  /** The same scan, without reporting uses. */
   protected abstract silent(): this;
 
   protected abstract expression(reader: Reader, scope: Scope, wanted?: Type): Value;
@@ -50,7 +50,7 @@ export abstract class Resolver {
     return undefined;
   }
 
-  /** A type that source names. */
+  /** A type named in source. */
   protected typeText(text: TypeText | undefined, home: Home, kind: SourceUseKind = "names"): void {
     if (!text) return;
     for (const each of text.arguments) this.typeText(each, home);
@@ -65,7 +65,7 @@ export abstract class Resolver {
     }
     const whole = this.program.classNamed(parts, home);
     const [last] = text.path.slice(-1);
-    // A name of the SDK's own for a list or a map.
+    // The SDK's own name for a list or a map.
     if (whole !== undefined && last && !this.program.classes.has(whole) && whole.startsWith(`${this.sdk.namespace}.`))
       this.tell?.(printCoordinate(whole.slice(this.sdk.namespace.length + 1)), kind, last);
   }
@@ -82,14 +82,14 @@ export abstract class Resolver {
     else this.tell?.(coordinate, kind, token);
     const chosen = this.sdk.chosenField(known);
     if (chosen !== undefined) this.tell?.(printCoordinate(chosen), kind, token);
-    // A member of a union stands for the union too.
+    // A member of a union also counts for the union.
     for (const above of this.program.withSupers(known).slice(1)) {
       const union = this.sdk.coordinateOf(above);
       if (union !== undefined && (kind === "matches" || kind === "tells")) this.tell?.(union, "matches", token);
     }
   }
 
-  /** `is Outcome.Success` of an `Outcome<Berth, …>` holds a berth too. */
+  /** `is Outcome.Success` of an `Outcome<Berth, …>` also contains a berth. */
   protected withArguments(type: Type, of: Type | undefined): Type {
     if (type.arguments.length > 0 || !of) return type;
     const [narrow, wide] = [this.program.classOf(type), this.program.classOf(of)];
@@ -99,14 +99,14 @@ export abstract class Resolver {
     return { ...type, arguments: narrow.text.typeParameters.map((name) => known.get(name)) };
   }
 
-  /** A match without a rest has to name whatever comes to be. */
+  /** A match without a default must list every new value. */
   protected matchesAll(type: Type | undefined, token: Token): void {
     const known = this.program.classOf(type);
     const coordinate = known && this.sdk.coordinateOf(known);
     if (coordinate !== undefined) this.tell?.(printCoordinate(coordinate, "wholeMatch"), "matches", token);
   }
 
-  /** A constant that is imported by its own name, or stands in the class that is read. */
+  /** A constant that is imported by its own name, or declared in the class that is read. */
   protected constantAlone(token: Token, { home }: Scope): Value | undefined {
     const whole = home.file.imports.get(token.text)?.whole;
     const candidates = [
@@ -206,7 +206,7 @@ export abstract class Resolver {
     );
   }
 
-  /** What the type parameters of a function stand for, by the value that it is called on. */
+  /** The types of a function's type parameters, from its receiver. */
   protected bind(
     text: TypeText | undefined,
     type: Type | undefined,
@@ -241,7 +241,7 @@ export abstract class Resolver {
     return { read: told.filter((each) => each !== undefined) };
   }
 
-  /** A member of something of which nothing is known: it may be any record of the SDK that has such a member. */
+  /** A member of an unknown value: it may be any record of the SDK with such a member. */
   protected reachesAny({ text, ...token }: Token): void {
     if (!this.tell) return;
     for (const known of this.program.classes.values()) {
@@ -264,7 +264,7 @@ export abstract class Resolver {
       ?.find(({ text, home }) => !text.receiver && this.program.isSeen(home.file, own, scope.home.file));
   }
 
-  /** A member function, or one from outside that is called on such a value. */
+  /** A method, or an extension function of such a value. */
   protected functionOn(type: Type | undefined, name: string, scope: Scope): KnownFunction | undefined {
     const known = this.program.classOf(type);
     for (const owner of known ? this.program.withSupers(known) : []) {
@@ -297,7 +297,7 @@ export abstract class Resolver {
         ),
       );
     if (fitting) return fitting;
-    // A call of the SDK that is imported by its name can be nothing else, whatever is known of the connection.
+    // A call of the SDK that is imported by its name can be nothing else, whatever is known about the connection.
     return type && (known ?? this.library.isPlain(type)) ? undefined : seen.find((each) => this.sdk.isCall(each));
   }
 
@@ -319,7 +319,7 @@ export abstract class Resolver {
     if (called) this.tell?.(printCoordinate(called.text), "passes", called);
   }
 
-  /** Whether a value goes where a type of the SDK is wanted by its name. */
+  /** Whether a value goes where a type of the SDK is expected by name. */
   protected isHandedOn(type: Type | undefined, wanted: Type | undefined): boolean {
     if (!type || !wanted) return false;
     const known = this.program.classOf(wanted);

@@ -2,10 +2,10 @@ import type { FunctionText } from "./declared.js";
 import type { Told } from "./told.js";
 import type { Home, Type } from "./knownProgram.js";
 
-/** A variable that is given the value of members of the SDK once, and the places where it stands. */
+/** A variable that gets the value of SDK members once, with its places. */
 export interface Holder {
   readonly read: readonly Told[];
-  /** What it was calculated from. */
+  /** The uses from which it was calculated. */
   readonly computed?: readonly Told[];
   readonly places: Told[];
 }
@@ -19,7 +19,7 @@ export class Scope {
 
   constructor(
     readonly home: Home,
-    /** What is `this`, the nearest first. */
+    /** The types of `this`, innermost first. */
     readonly receivers: readonly Type[],
     private readonly outer?: Scope,
   ) {}
@@ -35,7 +35,7 @@ export class Scope {
       if (path === name || path.startsWith(`${name}.`)) this.narrowed.delete(path);
   }
 
-  /** Says what a variable holds that was declared right here. */
+  /** Records the value of a variable that was declared here. */
   hold(name: string, holder: Holder): void {
     this.holders.set(name, holder);
   }
@@ -56,7 +56,7 @@ export class Scope {
     return this.functions.get(name) ?? this.outer?.localFunction(name);
   }
 
-  /** What stands at a path is known to be of a type from here on. */
+  /** Records that the value at a path has a type from here on. */
   narrow(path: string, type: Type): void {
     this.narrowed.set(path, type);
   }

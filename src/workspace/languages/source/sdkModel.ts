@@ -1,23 +1,23 @@
 import type { Coordinate } from "../../../core/use/coordinate.js";
 import type { KnownClass, KnownFunction } from "./knownProgram.js";
 
-/** What an SDK's own source says of names on the wire, and of what belongs together. */
+/** What an SDK's own source shows about names in JSON, and about parts that belong together. */
 export interface SdkModel {
   /** The class of the connection. */
   readonly connect: string;
-  /** What the names of the contract's part begin with. */
+  /** The prefix of names in the contract's part. */
   readonly namespace: string;
-  /** What a class is called in coordinates; undefined for what is none of the contract's. */
+  /** Returns a class as a coordinate; undefined if it is not one of the contract's. */
   readonly coordinateOf: (known: KnownClass) => Coordinate | undefined;
-  /** The field of an input that a class is there for; undefined for any other class. */
+  /** Returns the field of an input for which a class exists; undefined for any other class. */
   readonly chosenField: (known: KnownClass) => string | undefined;
-  /** The wire name of a property. */
+  /** Returns the JSON name of a property. */
   readonly member: (owner: string, property: string) => string;
-  /** The name of a scheme by what the class of credentials calls it. */
+  /** Returns the name of a scheme by its name in the credentials' class. */
   readonly scheme: (parameter: string) => string;
-  /** The value of a constant of a choice; undefined where there is none of that name. */
+  /** Returns the value of an enum's constant; undefined if there is none with that name. */
   readonly constant: (owner: string, name: string) => string | undefined;
   readonly isCall: (known: KnownFunction) => boolean;
-  /** The call that goes with what goes through its pages, or asks for another media type. */
+  /** Returns the call of a function for its pages, or for another media type. */
   readonly callOf: (name: string) => string;
 }

@@ -1,4 +1,4 @@
-/** A text, and what people call it. */
+/** A text with its name for people. */
 export interface SourceText {
   readonly document: string;
   readonly text: string;
@@ -9,8 +9,8 @@ export interface SdkSource {
   readonly name: string;
   /** The class of a contract's connection. */
   readonly connect: string;
-  /** Files of the contract's part. */
+  /** The files of the contract's part. */
   readonly files: readonly SourceText[];
-  /** Files of other contracts' parts, and of the runtime. */
+  /** The files of other contracts' parts, and of the runtime. */
   readonly others: readonly SourceText[];
 }

@@ -6,7 +6,7 @@ import { readText } from "../../files/textFile.js";
 import type { MadeFiles, SdkPart } from "../languageTools.js";
 import type { SdkSource, SourceText } from "./sdkSource.js";
 
-/** The app's own files, in the order of their names. @param outputs what a build makes, by the path as people know it */
+/** Returns the app's own files, sorted by name. @param outputs matches the output of a build, by the path for people */
 export function appSources(project: Project, patterns: readonly string[], outputs: RegExp): SourceText[] {
   return findFiles(project, patterns)
     .map((path) => ({ path, document: displayPath(project, path) }))
@@ -16,10 +16,10 @@ export function appSources(project: Project, patterns: readonly string[], output
 }
 
 /**
- * The source of parts of SDKs, with that of what stands beside them: an app has values of other contracts, of other SDKs
- * and of the runtime too, whose types have to be known.
+ * Returns the source of parts of SDKs, with the files next to them: an app also has values of other contracts, of other
+ * SDKs and of the runtime, whose types must be known.
  *
- * @param ending of the names of files
+ * @param ending the extension of the files
  */
 export function sdkSources(parts: readonly SdkPart[], made: MadeFiles | undefined, ending: string): SdkSource[] {
   const folders = [...new Set(parts.flatMap(({ folder }) => [folder, ...foldersBeside(folder, made)]))];
@@ -41,7 +41,7 @@ function foldersBeside(folder: string, made: MadeFiles | undefined): string[] {
   return [...new Set([...written, ...others])].filter((path) => path !== folder);
 }
 
-/** Files right in a folder: those that stand for them, or those on disk. */
+/** The files directly in a folder: those in memory, or those on disk. */
 function sourcesIn(folder: string, made: MadeFiles | undefined, ending: string): SourceText[] {
   const texts = new Map<string, string>();
   if (made?.replaced.includes(folder) !== true && existsSync(folder) && statSync(folder).isDirectory())

@@ -5,10 +5,10 @@ export interface Token {
   readonly text: string;
   readonly offset: number;
   readonly end: number;
-  /** It is the first one of a line. */
+  /** Whether it is the first one of a line. */
   readonly startsLine: boolean;
-  /** It is a name in backticks, and so no word of the language. */
+  /** Whether it is a name in backticks, and therefore not a keyword. */
   readonly isQuoted?: boolean;
-  /** Of a text: the tokens of each expression in it. */
+  /** For a string: the tokens of each expression in it. */
   readonly inside?: readonly (readonly Token[])[];
 }

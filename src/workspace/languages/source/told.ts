@@ -2,17 +2,17 @@ import type { Coordinate } from "../../../core/use/coordinate.js";
 import type { SourceUseKind } from "../../../core/use/sourceUse.js";
 import type { Token } from "./token.js";
 
-/** Told of each place that depends on the SDK. */
+/** Called for each place that uses the SDK. */
 export type Tell = (coordinate: Coordinate, kind: SourceUseKind, token: Token) => Told;
 
-/** A place that was told of; what is done with the value is known later. */
+/** A reported place. How the value is used is known later. */
 export interface Told {
   kind: SourceUseKind;
-  /** The value may be null as it is read, whatever the member is. */
+  /** Whether the value may be null as it is read, whatever the member is. */
   takesNull?: boolean;
-  /** Source takes it for granted that the value may be null. */
+  /** Whether source expects that the value may be null. */
   unwraps?: boolean;
-  /** It is given a value that does not say its type. */
+  /** Whether it receives a value without a written type. */
   isUntyped?: boolean;
   /** The member. */
   readonly coordinate?: Coordinate;

@@ -4,8 +4,8 @@ import type { TypeText } from "./typeText.js";
 /**
  * Reads types between `<` and `>`.
  *
- * @param readType reads one of them in the language at hand
- * @returns undefined where that is a comparison; nothing is passed then
+ * @param readType reads one type in the language
+ * @returns undefined if this is a comparison; then nothing is skipped
  */
 export function typeArguments(
   reader: Reader,
@@ -26,7 +26,7 @@ export function typeArguments(
   return found;
 }
 
-/** Reads the names of type parameters, where there are some. @param words what may stand before such a name */
+/** Reads the names of type parameters, if there are some. @param words the words that may come before such a name */
 export function typeParameters(reader: Reader, words: readonly string[]): string[] {
   if (!reader.takes("<")) return [];
   const found: string[] = [];

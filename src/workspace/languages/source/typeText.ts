@@ -1,17 +1,17 @@
 import type { Token } from "./token.js";
 
-/** A type as source spells it. */
+/** A type in source. */
 export interface TypeText {
-  /** Its name, part by part; of a function type nothing. */
+  /** Its name, part by part; empty for a function type. */
   readonly path: readonly Token[];
   readonly arguments: readonly (TypeText | undefined)[];
   readonly isNullable: boolean;
   readonly function?: FunctionParts<TypeText>;
-  /** Of a tuple: what its parts are called. */
+  /** For a tuple: the labels of its parts. */
   readonly labels?: readonly (string | undefined)[];
 }
 
-/** What a function type says; undefined where nobody knows. */
+/** The parts of a function type; undefined if they are unknown. */
 export interface FunctionParts<T> {
   readonly receiver: T | undefined;
   readonly parameters: readonly (T | undefined)[];

@@ -10,16 +10,16 @@ import type { Tell, Told } from "./told.js";
 
 const longestShown = 120;
 
-/** How source of a language is read and looked through. */
+/** How source of a language is read and scanned. */
 export interface SourceLanguage {
   readonly read: (document: string, text: string, isSdk: boolean) => SourceFile;
-  /** @param files those of the contract's part, and their texts */
+  /** @param files the files of the contract's part, with their texts */
   readonly model: (connect: string, files: readonly { readonly file: SourceFile; readonly text: string }[]) => SdkModel;
-  /** Looks through a file. */
+  /** Scans a file. */
   readonly scan: (file: SourceFile, scan: Scanning) => void;
 }
 
-/** What looking through a file needs. */
+/** The facts for scanning a file. */
 export interface Scanning {
   readonly program: KnownProgram;
   readonly model: SdkModel;
@@ -28,10 +28,13 @@ export interface Scanning {
 }
 
 /**
- * Finds every place of an app's source that depends on a contract's part of an SDK: calls and their arguments, types,
- * members that are read, records that are built, choices and unions that are matched. Types of expressions are followed
- * through the app's own declarations and the usual libraries; a member of something of which nothing is known is said to
- * reach all records that have such a member.
+ * Returns every place in an app's source that uses a contract's part of an SDK: calls and their arguments, types,
+ * members that are read, records that are built, enums and unions that are matched. Types of expressions follow from
+ * the app's own declarations and common libraries. A member of an unknown value may belong to all records that have
+ * such a member.
+ *
+ * @param app the app's source files
+ * @param sdk the SDK's source files
  */
 export function usesInSource(app: readonly SourceText[], sdk: SdkSource, language: SourceLanguage): SourceUse[] {
   const own = sdk.files.map(({ document, text }) => ({ file: language.read(document, text, true), text }));
@@ -61,7 +64,7 @@ export function usesInSource(app: readonly SourceText[], sdk: SdkSource, languag
     try {
       language.scan(file, { program, model, tell, shared });
     } catch (error) {
-      // Nested so deeply that nobody wrote it; of the rest of the file nothing is known.
+      // The file is nested too deeply to be written by people. The rest of it is unknown.
       if (!(error instanceof RangeError)) throw error;
       reachesAll(file, { program, model, tell });
     }
@@ -70,7 +73,7 @@ export function usesInSource(app: readonly SourceText[], sdk: SdkSource, languag
   return found;
 }
 
-/** What is done with a variable wherever it stands is done with the members whose value it holds. */
+/** A use of a variable is a use of the members whose value it has. */
 function settleHeld({ read, computed = [], places }: Holder): void {
   if (places.some(({ unwraps }) => unwraps === true)) for (const each of read) each.unwraps = true;
   const [first, ...others] = places;
@@ -80,7 +83,7 @@ function settleHeld({ read, computed = [], places }: Holder): void {
   for (const each of read) if (each.kind === "reads") each.kind = first.kind;
 }
 
-/** Of a file that cannot be looked through it is said that it may use every record. */
+/** A file that cannot be scanned may use every record. */
 function reachesAll(
   { tokens: [first] }: SourceFile,
   { program, model, tell }: { readonly program: KnownProgram; readonly model: SdkModel; readonly tell: Tell },

@@ -8,28 +8,28 @@ import type { Scope } from "./scope.js";
 import { builtIn, type KnownCall } from "./library.js";
 import type { Token } from "./token.js";
 
-/** What is known of the value of an expression. */
+/** The known facts about the value of an expression. */
 export interface Value {
   readonly type?: Type | undefined;
-  /** The expression names a class, and no value. */
+  /** The expression names a class, not a value. */
   readonly named?: KnownClass;
-  /** The call of the SDK that answers it. */
+  /** The call of the SDK that returned it. */
   readonly called?: Token;
-  /** Members of the SDK whose value it is. */
+  /** The SDK members whose value it is. */
   readonly read?: readonly Told[] | undefined;
-  /** Members of the SDK that it was calculated from, all of them numbers. */
+  /** The SDK members that it was calculated from, all of them numbers. */
   readonly computed?: readonly Told[] | undefined;
-  /** The place of a variable that holds such a value: what is done with the value here. */
+  /** The place of a variable with such a value, so that a use of the variable is a use of the value. */
   readonly held?: Told | undefined;
-  /** Of a pair: the members of the SDK whose values its two are. */
+  /** For a pair: the SDK members whose values its two parts are. */
   readonly parts?: readonly (readonly Told[])[];
-  /** It is a whole number that is written out. */
+  /** Whether it is an integer literal. */
   readonly isWritten?: boolean;
-  /** It is a path of names that can be narrowed. */
+  /** A path of names whose type can be narrowed. */
   readonly path?: string;
-  /** A constant of a choice, of which it is not said yet what is done with it. */
+  /** An enum's constant whose use is not known yet. */
   readonly constant?: { readonly coordinate: Coordinate; readonly token: Token };
-  /** What is known where it holds, and where it does not. */
+  /** The facts that follow if it is true, and if it is false. */
   readonly holds?: readonly Narrowing[];
   readonly fails?: readonly Narrowing[];
 }
@@ -44,36 +44,36 @@ export interface Given {
   readonly name: string | undefined;
   readonly token: Token;
   readonly type: Type | undefined;
-  /** Members of the SDK whose value it is, or, for a lambda, what it gives. */
+  /** The SDK members whose value it is, or, for a lambda, the members in its result. */
   readonly read: readonly Told[];
-  /** Members of the SDK that it was calculated from. */
+  /** The SDK members that it was calculated from. */
   readonly computed: readonly Told[];
   readonly held: Told | undefined;
   readonly isLambda: boolean;
-  /** It does not say its type, in languages where a value need not. */
+  /** Whether it has no written type, in languages where that is possible. */
   readonly isUntyped?: boolean;
 }
 
-/** A call in source: its name, and what stands behind it. */
+/** A call in source: its name, and the tokens after it. */
 export interface CallSite {
   readonly token: Token;
   readonly typeArguments: readonly (Type | undefined)[];
   readonly reader: Reader;
   readonly scope: Scope;
-  /** The type that its value has to have. */
+  /** The expected type of its value. */
   readonly wanted?: Type | undefined;
 }
 
-/** What a function takes. */
+/** The parameters of a function. */
 export interface Taking {
   readonly wanted: readonly (Type | undefined)[];
-  /** Names of parameters, where they are known. */
+  /** The names of parameters, if they are known. */
   readonly parameters?: readonly ParameterText[];
-  /** What is known of a function of the language, by the type of its first argument. */
+  /** Returns the known facts about a function of the language, by the type of its first argument. */
   readonly known?: (first: Type | undefined) => KnownCall | undefined;
 }
 
-/** What a lambda is given, and what is `this` in it. */
+/** The parameter types of a lambda, and the type of `this` in it. */
 export interface LambdaGiven {
   readonly parameters: readonly (Type | undefined)[];
   readonly receiver: Type | undefined;
@@ -81,11 +81,11 @@ export interface LambdaGiven {
 
 export const nothingKnown: Taking = { wanted: [] };
 
-/** The type of what never gives a value, as `return`. */
+/** The type of expressions without a value, such as `return`. */
 export const nothing = builtIn("Nothing");
 export const unit = builtIn("Unit");
 
-/** Says that nothing is done with a value but this. */
+/** Records that a value is only used in this way. */
 export function onlyDone({ read = [], computed = [], held }: Value, kind: SourceUseKind): void {
   for (const each of read) each.kind = kind;
   if (kind === "shows" || kind === "orders") for (const each of computed) each.kind = "computes";

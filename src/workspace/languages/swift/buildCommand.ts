@@ -1,7 +1,7 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
 
-/** What compiles a package; undefined for a project of Xcode, whose schemes nobody can guess. */
+/** Returns the command that compiles a package; undefined for an Xcode project, whose schemes are unknown. */
 export function buildCommand(root: string): string | undefined {
   return existsSync(join(root, "Package.swift")) ? "swift build" : undefined;
 }

@@ -15,7 +15,7 @@ export const skipperApp: ExampleApp = {
       shown: command.join(" "),
     });
     return [
-      // The build tells of each file, even when it is asked not to.
+      // The build reports each file, even when it is told not to.
       { ...step("Build: the skipper's app compiles against its SDK.", "swift", "build"), isQuiet: true },
       step(
         "Run: the skipper's app talks to the stand-in.",

@@ -3,13 +3,16 @@ import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { packageFolder } from "../../files/packageFolder.js";
 
-/** A program to start, and what it is given. */
+/** A program to start, with its arguments. */
 export interface Command {
   readonly command: string;
   readonly args: readonly string[];
 }
 
-/** Gives a command some folders of this machine inside the folder that has the compiler; its mounts go when it ends. */
+/**
+ * Mounts some folders of this machine inside the folder with the compiler, for one command. The mounts end with the
+ * command.
+ */
 const inside = [
   'root="$0"; home="$1"',
   'mount -t proc proc "$root/proc"',
@@ -18,15 +21,16 @@ const inside = [
 ].join("; ");
 
 /**
- * Finds a Swift compiler: the machine's own one if it knows Swift 6, else the one that this checkout got for its tests.
+ * Finds a Swift compiler: the machine's own if it supports Swift 6, otherwise the one that this checkout installed for
+ * its tests.
  *
- * @returns what makes a command run where the compiler is; nothing when there is none
+ * @returns a function that makes a command run where the compiler is; undefined if there is none
  */
 export function swiftToolchain(): ((command: readonly string[], folders: readonly string[]) => Command) | undefined {
   const version = /Swift version (\d+)/.exec(String(spawnSync("swiftc", ["--version"]).stdout));
   if (Number(version?.[1]) >= 6) return ([command = "", ...args]) => ({ command, args });
   const root = join(packageFolder(), ".toolchains", "swift", "root");
-  // Only root may mount the folders of this machine inside the compiler's.
+  // Only root may mount folders of this machine inside the compiler's folder.
   if (!existsSync(join(root, "..", "packages")) || process.getuid?.() !== 0) return undefined;
   return (command, folders) => ({
     command: "unshare",

@@ -6,7 +6,7 @@ import { buildCommand } from "./buildCommand.js";
 import { placeForSdk } from "./placeForSdk.js";
 import { useScanner } from "./useScanner.js";
 
-/** What Swift needs files for. */
+/** Returns the tools of Swift, which need files. */
 export function swiftTools(): LanguageTools {
   return {
     runtimeFolder: join(packageFolder(), "runtimes", "swift", "wire"),

@@ -7,7 +7,7 @@ import { swiftUses } from "./source/swiftUses.js";
 
 const outputs = /(?:^|\/)(?:\.build|DerivedData|Pods|Carthage)\//;
 
-/** What the app's Swift source uses of SDKs. */
+/** Returns the scanner for uses of SDKs in the app's Swift source. */
 export function useScanner(): UseScanner {
   return {
     hasSources: (project) => sourcesOf(project).length > 0,
@@ -16,12 +16,12 @@ export function useScanner(): UseScanner {
       const app = sourcesOf(project);
       return Promise.resolve(sdkSources(parts, made, ".swift").flatMap((source) => swiftUses(app, source)));
     },
-    // Source of a module names what it uses without importing it.
+    // Source in the same module uses names without importing them.
     importsFrom: () => [],
   };
 }
 
-/** Manifests of packages are no source of an app. */
+/** Package manifests are not source of an app. */
 function sourcesOf(project: Project): SourceText[] {
   return appSources(project, ["**/*.swift"], outputs).filter(
     ({ document }) => !/(?:^|\/)Package(?:@[^/]*)?\.swift$/.test(document),

@@ -20,10 +20,10 @@ import { writeMissing } from "../writeMissing.js";
 type Values = Readonly<Record<string, unknown>>;
 
 /**
- * Writes a small program that performs a call, as a package with the smallest SDK that has it. Only files that are
- * missing are written.
+ * Writes a small program that makes a call, as a package with the smallest SDK for it. Only missing files are written.
  *
- * @param values the arguments of the call, as JSON has them
+ * @param folder the output folder, relative to the project
+ * @param values the arguments of the call, as in JSON
  */
 export function writeProgram(
   project: Project,
@@ -103,7 +103,7 @@ function programText(
   return `// Performs ${call.name} (${call.label.replace(/\s+/g, " ")}). Run it with: ${run}
 import Foundation
 
-/// What went wrong: a failure of the call says which status it had, and what the server sent.
+/// The error in words: a failure of the call shows its status and the body from the server.
 func words(_ error: any Error) -> String {
   guard let failure = error as? any ${wire}.CallFailure else { return "\\(error)" }
   return "\\(failure) \\(failure.answer?.text ?? "")"

@@ -5,10 +5,11 @@ import ts from "typescript";
 import type { AppChecker } from "../checkedApps.js";
 
 /**
- * The checker that an app has installed: that of its framework where it has components, else its TypeScript; undefined
- * where it has none, or no configuration for it.
+ * Returns the checker that an app has installed: that of its framework if it has components, otherwise its TypeScript;
+ * undefined if it has none, or no configuration for it.
  *
- * @param root absolute path of the app's folder
+ * @param root the absolute path of the app's folder
+ * @param documents the app's source files
  */
 export function appChecker(root: string, documents: readonly string[]): AppChecker | undefined {
   const configuration = join(root, "tsconfig.json");
@@ -37,7 +38,7 @@ function svelteChecker(root: string): AppChecker | undefined {
   return { command: { node: [program.path, ...args] }, shown: `svelte-check --tsconfig ${tsconfig}` };
 }
 
-/** A program that a package of the app brings. */
+/** A program in one of the app's packages. */
 function programOf(root: string, id: string, name = id): { readonly path: string; readonly name: string } | undefined {
   const folder = packageOf(root, id);
   if (folder === undefined) return undefined;
@@ -54,7 +55,7 @@ function packageOf(root: string, id: string): string | undefined {
   return undefined;
 }
 
-/** The version of TypeScript that an app has installed, as its package says. */
+/** Returns the version of TypeScript that an app has installed, from its package. */
 export function installedTypescript(root: string): string | undefined {
   const folder = packageOf(root, "typescript");
   if (folder === undefined) return undefined;

@@ -9,42 +9,43 @@ import { componentModule } from "./markup/componentModules.js";
 import { siteImports } from "./siteImports.js";
 import { markupEndings } from "./markup/markupEndings.js";
 
-/** The app's own sources as a program, with an SDK that may be another one than the one that is written. */
+/** The app's own sources as a program, with the SDK on disk or another one. */
 export interface AppProgram {
   readonly program: ts.Program;
-  /** The files that are the app's own, by the compiler's names for them. */
+  /** The app's own files, by the compiler's names for them. */
   readonly documents: ReadonlyMap<string, AppDocument>;
 }
 
-/** A file of the app's own. */
+/** A file of the app. */
 export interface AppDocument {
-  /** Its path as people know it. */
+  /** Its path for people. */
   readonly document: string;
-  /** What the compiler reads in its place, where it holds markup. */
+  /** The text for the compiler, if the file contains markup. */
   readonly module?: ComponentModule;
 }
 
 export interface AppFiles {
-  /** Absolute paths of the app's sources, script files and components alike. */
+  /** The absolute paths of the app's sources, script files and components alike. */
   readonly sources: readonly string[];
-  /** Texts that stand for files, by absolute path. */
+  /** Texts that replace files, by absolute path. */
   readonly texts?: ReadonlyMap<string, string>;
-  /** Folders of which nothing but those texts is there. */
+  /** Folders that contain only those texts. */
   readonly replaced?: readonly string[];
 }
 
-/** Compiles apps, and parses each of their files once for as long as its text stays. */
+/** Compiles apps. Each file is parsed once as long as its text stays the same. */
 export class AppCompiler {
   private readonly parsed: ParsedFiles = new Map();
   private readonly modules = new Map<string, { readonly text: string; readonly module: ComponentModule }>();
 
-  /** @param checksScripts plain scripts are checked too */
+  /** @param checksScripts whether plain scripts are checked too */
   constructor(private readonly checksScripts = false) {}
 
   /**
-   * Makes a program of an app as its own tsconfig.json wants it, references to other configurations followed. What the
-   * app has beside that (plain JavaScript, components with their templates, files that no configuration names) is part of
-   * it too.
+   * Creates a program of an app with the options of its own tsconfig.json, with references to other configurations. It
+   * also includes plain JavaScript, components with their templates, and files in no configuration.
+   *
+   * @param previous the last program of the same app, to be reused
    */
   compile(project: Project, files: AppFiles, previous?: ts.Program): AppProgram {
     const options: ts.CompilerOptions = {
@@ -87,7 +88,7 @@ export class AppCompiler {
   }
 }
 
-/** Files by their name and the settings that they were parsed with. */
+/** Files by their name and the options with which they were parsed. */
 type ParsedFiles = Map<string, ts.SourceFile>;
 
 function hostOf(
@@ -114,7 +115,7 @@ function hostOf(
   };
 }
 
-/** The folders that files stand in, and those around them. */
+/** The folders of files, and those around them. */
 function foldersOf(paths: Iterable<string>): Set<string> {
   const found = new Set<string>();
   for (const path of paths)
@@ -129,7 +130,7 @@ interface ReadFile {
   readonly settings: ts.ScriptTarget | ts.CreateSourceFileOptions;
 }
 
-/** A file of the disk; somebody may have saved it since it was parsed. */
+/** A file on disk, which may have changed since it was parsed. */
 function parsedFile({ name, text, settings }: ReadFile, parsed: ParsedFiles): ts.SourceFile | undefined {
   if (text === undefined) return undefined;
   const key = `${name} ${JSON.stringify(settings)}`;
@@ -140,7 +141,7 @@ function parsedFile({ name, text, settings }: ReadFile, parsed: ParsedFiles): ts
   return file;
 }
 
-/** Options with what versions of TypeScript from 6 on take for said where they are silent. */
+/** Options with the defaults of TypeScript 6 and newer filled in. */
 function withNewDefaults(options: ts.CompilerOptions, root: string): ts.CompilerOptions {
   const [major = "5"] = (installedTypescript(root) ?? "").split(".");
   if (Number(major) < firstStrict) return options;
@@ -153,7 +154,7 @@ function withNewDefaults(options: ts.CompilerOptions, root: string): ts.Compiler
 
 const firstStrict = 6;
 
-/** What the configuration says that holds most of the app's files: the first one may be about its tools alone. */
+/** The options of the configuration with most of the app's files: the first one may be only for its tools. */
 function compilerOptions(root: string): ts.CompilerOptions {
   const name = ["tsconfig.json", "jsconfig.json"].find((each) => existsSync(join(root, each)));
   const found = name === undefined ? [] : configurationsFrom(join(root, name), new Set());
@@ -172,18 +173,18 @@ function compilerOptions(root: string): ts.CompilerOptions {
 
 interface FoundConfiguration {
   readonly options: ts.CompilerOptions;
-  /** How many files it holds. */
+  /** The number of its files. */
   readonly files: number;
 }
 
-/** Components hold code that the compiler by itself does not know. */
+/** Components contain code that the compiler does not know on its own. */
 const markup = markupEndings.map((ending): ts.FileExtensionInfo => ({
   extension: ending,
   isMixedContent: true,
   scriptKind: ts.ScriptKind.Deferred,
 }));
 
-/** A configuration, and all that it refers to. */
+/** A configuration, and all configurations that it refers to. */
 function configurationsFrom(path: string, seen: Set<string>): FoundConfiguration[] {
   if (seen.has(path) || !existsSync(path)) return [];
   seen.add(path);

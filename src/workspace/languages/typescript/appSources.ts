@@ -15,7 +15,7 @@ export interface AppSource {
   readonly text: string;
 }
 
-/** The app's own source files; what a compiler wrote does not count. */
+/** Returns the app's own source files, without the output of a compiler. */
 export function appSources(project: Project): AppSource[] {
   const outputs = [...usualOutputs, ...compilerOutputs(project.root)].map((folder) => `${folder}/`);
   return findFiles(project, sourceFiles)

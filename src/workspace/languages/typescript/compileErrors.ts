@@ -4,9 +4,9 @@ import type { AppDocument } from "./appProgram.js";
 import type { ComponentModule } from "./markup/componentModule.js";
 
 /**
- * Everything that the compiler refuses in an app's own files.
+ * Returns all errors of the compiler in an app's own files.
  *
- * @param among only files of these names, where that is enough to know
+ * @param among limits the result to files with these names
  */
 export function compileErrors(
   program: ts.Program,
@@ -39,15 +39,15 @@ export function compileErrors(
   return found;
 }
 
-/** A file of an app, in the program that it is part of. */
+/** A file of an app, in its program. */
 export interface ProgramFile {
   readonly program: ts.Program;
   readonly file: ts.SourceFile;
-  /** What it was made from, where it is a component. */
+  /** Its source, if it is a component. */
   readonly module?: ComponentModule | undefined;
 }
 
-/** What stands around an error, which tells what it comes from; undefined where it is in code that nobody wrote. */
+/** Returns an error with the code around it, which shows its cause; undefined if it is in code that nobody wrote. */
 export function describeError(
   { program, file, module }: ProgramFile,
   whole: [number, number],
@@ -71,7 +71,7 @@ export function describeError(
   };
 }
 
-/** Where a part of a file stands in the source that it was made from; undefined for what was added. */
+/** The place of a part of a file in its source; undefined for added code. */
 type InSource = (range: [number, number]) => [number, number] | undefined;
 
 function mappedAll(ranges: readonly [number, number][], inSource: InSource): [number, number][] {
@@ -81,7 +81,7 @@ function mappedAll(ranges: readonly [number, number][], inSource: InSource): [nu
   });
 }
 
-/** From the smallest part of the source that holds a place to the statement around it. */
+/** The parts of the source around a place, from the smallest one to the statement. */
 function rangesAround(file: ts.SourceFile, start: number, end: number): [number, number][] {
   let ranges: [number, number][] = [];
   const visit = (node: ts.Node): void => {
@@ -89,7 +89,7 @@ function rangesAround(file: ts.SourceFile, start: number, end: number): [number,
       child.getStart(file) <= start && child.getEnd() >= end ? child : undefined,
     );
     if (!inner) return;
-    // What stands in a statement inside a statement has nothing to do with the outer one.
+    // A statement inside a statement has nothing to do with the outer one.
     if (isStatement(inner)) ranges = [];
     ranges.unshift([inner.getStart(file), inner.getEnd()]);
     visit(inner);
@@ -100,7 +100,7 @@ function rangesAround(file: ts.SourceFile, start: number, end: number): [number,
 
 const originSteps = 3;
 
-/** Where the variables that a statement names were declared, and the variables named there, a few steps back. */
+/** The declarations of the variables in a statement, and of the variables in those, a few steps back. */
 function originsOf(
   file: ts.SourceFile,
   statement: readonly [number, number],
@@ -123,7 +123,7 @@ function originsOf(
   return found;
 }
 
-/** What is asked around a place, the nearest first: a condition may be what a variable got its type from. */
+/** The conditions around a place, the closest first: a condition may decide the type of a variable. */
 function conditionsAround(file: ts.SourceFile, at: number): [number, number][] {
   const found: [number, number][] = [];
   const visit = (node: ts.Node): void => {
@@ -148,7 +148,7 @@ function namesIn(file: ts.SourceFile, start: number, end: number): ts.Identifier
   return names;
 }
 
-/** What a variable got its value from: its declaration, or what is gone through where it is a loop's. */
+/** The source of a variable's value: its declaration, or the iterated value of a loop. */
 function originOf(declared: ts.Declaration): ts.Node | undefined {
   let node: ts.Node = declared;
   while (ts.isBindingElement(node) || ts.isObjectBindingPattern(node) || ts.isArrayBindingPattern(node))
@@ -159,7 +159,7 @@ function originOf(declared: ts.Declaration): ts.Node | undefined {
   return ts.isForOfStatement(loop) ? loop.expression : node;
 }
 
-/** The function that a place stands in; undefined at the top of a file. */
+/** The function around a place; undefined at the top of a file. */
 function scopeAround(file: ts.SourceFile, at: number): [number, number] | undefined {
   let scope: [number, number] | undefined;
   const visit = (node: ts.Node): void => {

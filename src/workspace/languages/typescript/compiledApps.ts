@@ -18,17 +18,17 @@ import { handWritten } from "./handWritten/handWritten.js";
 import type { ComponentModule } from "./markup/componentModule.js";
 import { sourceUses } from "./sourceUses.js";
 
-/** Apps as the compiler sees them. One program serves all contracts of a project. */
+/** Apps as the compiler sees them. One program is for all contracts of a project. */
 export class CompiledApps {
   private readonly compiler: AppCompiler;
   private readonly programs = new WeakMap<Project, AppProgram>();
 
-  /** @param checksScripts the compiler checks plain scripts too, whatever the app's configuration says */
+  /** @param checksScripts whether the compiler checks plain scripts too, whatever the app's configuration */
   constructor(private readonly checksScripts = false) {
     this.compiler = new AppCompiler(checksScripts);
   }
 
-  /** Where an app's source depends on parts of SDKs. */
+  /** Returns the places where an app's source uses parts of SDKs. */
   uses(project: Project, parts: readonly SdkPart[], made?: MadeFiles): SourceUse[] {
     const app = made ? this.compile(project, made) : this.compiled(project);
     return parts.flatMap(({ sdk, folder, connect }) =>
@@ -45,7 +45,7 @@ export class CompiledApps {
     );
   }
 
-  /** Requests and types of an app's own that SDKs have too. */
+  /** Returns requests and types of an app's own that SDKs have too. */
   handWritten(project: Project, parts: readonly SdkPart[], operations: readonly RequestedOperation[]): HandWritten[] {
     const modules = parts.flatMap(({ contract, folder }): SdkModule[] => {
       const file = ["index.ts", "index.d.ts"].map((name) => join(folder, name)).find((path) => existsSync(path));
@@ -53,15 +53,15 @@ export class CompiledApps {
         ? []
         : [{ contract, file, path: displayPath(project, folder), isOwn: (name) => isInside(folder, resolve(name)) }];
     });
-    // An app that has not begun to use an SDK imports nothing of it.
+    // An app that does not use the SDK yet does not import it.
     const own = appSources(project).map(({ document }) => resolve(project.root, document));
     const sources = [...new Set([...own, ...modules.map(({ file }) => file)])];
     return handWritten(this.compiler.compile(project, { sources }), { operations, modules });
   }
 
   /**
-   * What is refused in an app with its SDKs as they are, and what is besides with others in their place. The app's own
-   * checker says it where there is one.
+   * Returns the errors of an app with its current SDKs, and the additional ones with other SDKs. The app's own checker
+   * is used if there is one.
    */
   async compare(
     project: Project,
@@ -70,7 +70,7 @@ export class CompiledApps {
   ): Promise<{ before: CompileError[]; fresh: CompileError[] }> {
     const app = old ? this.compile(project, old) : this.compiled(project);
     const documents = [...app.documents.values()].map(({ document }) => document);
-    // The app's own checker does not look at scripts unless it is told to.
+    // The app's own checker does not check scripts unless it is told to.
     const own = this.checksScripts ? undefined : appChecker(project.root, documents);
     const checker = run === undefined ? own : configuredChecker(run);
     if (checker) return checkedApps({ project, checker, describe: describing(app) }, made, old);
@@ -78,7 +78,7 @@ export class CompiledApps {
     return { before, fresh: this.fresh(project, made, app).errors };
   }
 
-  /** What is refused in memory of what depends on SDKs that are made anew. */
+  /** Compiles in memory the files that use changed SDKs. */
   inMemory(project: Project, made: MadeFiles, old?: MadeFiles): CompiledInMemory {
     const app = old ? this.compile(project, old) : this.compiled(project);
     const { errors, touched, now } = this.fresh(project, made, app);
@@ -111,7 +111,7 @@ export class CompiledApps {
     made: MadeFiles,
     app: AppProgram,
   ): { readonly errors: CompileError[]; readonly touched: ReadonlySet<string>; readonly now: AppProgram } {
-    // What does not import an SDK that is made anew compiles as before.
+    // Files that do not import a changed SDK compile as before.
     const touched = filesReaching(app.program, (name) =>
       made.replaced.some((folder) => isInside(folder, resolve(name))),
     );
@@ -134,7 +134,7 @@ export class CompiledApps {
   }
 }
 
-/** What stands around a complaint of the app's checker. */
+/** The code around an error of the app's checker. */
 function describing({ program, documents }: AppProgram): Describing {
   const byDocument = new Map([...documents].map(([name, { document, module }]) => [document, { name, module }]));
   return ({ file: document, code, message }, { offset, length }) => {
@@ -148,7 +148,7 @@ function describing({ program, documents }: AppProgram): Describing {
   };
 }
 
-/** Whether what stands at a place had a type before, and has none that the compiler knows now. */
+/** Whether the expression at a place had a type before, and the compiler does not know it now. */
 function isHidden(place: OffsetPlace, before: AppProgram, now: AppProgram): boolean {
   const [then, after] = [before, now].map((app) => typeAt(app, place));
   return then !== undefined && after !== undefined && !isAny(then) && isAny(after);
@@ -175,12 +175,12 @@ function isAny(type: ts.Type): boolean {
   return (type.flags & ts.TypeFlags.Any) !== 0;
 }
 
-/** What did not compile there before may be told in other words: messages print whole types. */
+/** Earlier errors may have other messages now, because messages contain whole types. */
 function keyOf({ place, code }: CompileError): string {
   return `${place.document} ${String(place.offset)} ${code}`;
 }
 
-/** Remembers what it said of a file: it is asked for each property that source reads. */
+/** Caches the result for each file: it is needed for each property that source reads. */
 function once(isIn: (name: string) => boolean): (name: string) => boolean {
   const known = new Map<string, boolean>();
   return (name) => {

@@ -1,6 +1,10 @@
 import ts from "typescript";
 
-/** Names of the files of a program that import, directly or through others, a file of a certain kind. */
+/**
+ * Returns the names of a program's files that import a file of a certain kind, directly or through others.
+ *
+ * @param isWanted returns whether a file is of that kind
+ */
 export function filesReaching(program: ts.Program, isWanted: (fileName: string) => boolean): Set<string> {
   const checker = program.getTypeChecker();
   const importedBy = new Map<string, string[]>();
@@ -25,7 +29,7 @@ export function filesReaching(program: ts.Program, isWanted: (fileName: string) 
   return found;
 }
 
-/** Whether a file imports code that is not there, so that the compiler cannot know what is made of it. */
+/** Returns whether a file imports code that does not exist, so that the compiler cannot know its types. */
 export function importsUnknown(program: ts.Program, file: ts.SourceFile): boolean {
   const checker = program.getTypeChecker();
   return specifiersOf(file).some(
@@ -36,7 +40,7 @@ export function importsUnknown(program: ts.Program, file: ts.SourceFile): boolea
   );
 }
 
-/** What a module imports or hands on, `import()` and `require` among it. */
+/** The imports and re-exports of a module, with `import()` and `require`. */
 function specifiersOf(file: ts.SourceFile): ts.Expression[] {
   const found: ts.Expression[] = [];
   for (const statement of file.statements) {

@@ -8,8 +8,8 @@ import { isInside } from "../../project/project.js";
 const deepestExtends = 8;
 
 /**
- * The ending that relative imports need in a folder, from the nearest tsconfig.json (`extends` followed): none where
- * the compiler leaves it to a bundler, `.js` everywhere else.
+ * Returns the extension that relative imports need in a folder, from the closest tsconfig.json (with `extends`): none
+ * if the compiler leaves it to a bundler, `.js` otherwise.
  */
 export function importEnding(root: string, folder: string): "js" | "bare" {
   const config = nearestConfig(root, folder);
@@ -20,7 +20,10 @@ export function importEnding(root: string, folder: string): "js" | "bare" {
   return resolution === "" && ["preserve", "commonjs"].includes(module) ? "bare" : "js";
 }
 
-/** The folder the project's own tsconfig.json compiles into, relative to the project; nothing when it does not say. */
+/**
+ * Returns the folder into which the project's own tsconfig.json compiles, relative to the project; an empty list if it
+ * has none.
+ */
 export function compilerOutputs(root: string): string[] {
   const path = join(root, "tsconfig.json");
   const data = existsSync(path)
@@ -53,7 +56,7 @@ function compilerOptions(path: string, depth: number): ModuleOptions {
   );
   const inherited = bases.map((base) => compilerOptions(basePath(path, base), depth + 1));
   const own = Object.assign({}, ...inherited, ownOptions(data)) as ModuleOptions;
-  // A configuration of no files only leads to others, of which the first is the app's.
+  // A configuration without files only refers to others, of which the first is the app's.
   const [reference] = listMember(data, "files")?.length === 0 ? (listMember(data, "references") ?? []) : [];
   const target = isData(reference) ? textMember(reference, "path") : undefined;
   return target === undefined ? own : { ...own, ...compilerOptions(referencePath(path, target), depth + 1) };
@@ -82,7 +85,7 @@ function basePath(from: string, base: string): string {
   try {
     return createRequire(from).resolve(base);
   } catch {
-    // A base that is not installed says nothing; the app's own compiler will complain about it.
+    // A base that is not installed is ignored. The app's own compiler reports it.
     return "";
   }
 }

@@ -2,7 +2,7 @@ import { basename, dirname, relative, resolve } from "node:path";
 import type { ImportedName } from "../languageTools.js";
 import type { AppSource } from "./appSources.js";
 
-/** Names that sources import from anywhere inside a folder, or by an alias that ends as the folder does. */
+/** Returns names that sources import from inside a folder, or by an alias that ends like the folder. */
 export function importedNames(sources: readonly AppSource[], root: string, folder: string): ImportedName[] {
   return sources.flatMap(({ document, text }) =>
     importsOf(text, resolve(root, document), folder).map((found) => ({ document, ...found })),

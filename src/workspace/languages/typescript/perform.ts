@@ -9,7 +9,11 @@ const timeoutMs = 30_000;
 type Connect = (options: object) => object;
 type Call = (connection: object, values: object) => unknown;
 
-/** Performs a call with the very code that the SDK has for it. */
+/**
+ * Makes a call with the SDK's own code.
+ *
+ * @param how the connection and the arguments
+ */
 export async function perform(call: FoundCall, how: Performing): Promise<Performed> {
   const entries = modulesOf(call);
   const modules = runnableModules(call.files, entries);

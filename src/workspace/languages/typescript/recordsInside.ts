@@ -1,18 +1,18 @@
 import ts from "typescript";
 
-/** What is known of the types that are looked into. */
+/** The facts for looking into types. */
 export interface LookingInside {
   readonly checker: ts.TypeChecker;
-  /** Whether a file is the app's or the SDK's: into what others declare nobody looks. */
+  /** Returns whether a file is the app's or the SDK's. Types of other files are not looked into. */
   readonly isOwn: (file: ts.SourceFile) => boolean;
 }
 
-/** A generic type can hold itself with ever other arguments. */
+/** A generic type can contain itself with different arguments each time. */
 const deepest = 50;
 
 /**
- * The records that values hold which are handed on to where nobody sees what is read of them. Values of one type may be
- * handed on at thousands of places, and most types of a contract reach each other: each type is looked into once.
+ * Finds the records in values whose further use is unknown. Values of one type may be passed on at thousands of places,
+ * and most types of a contract refer to each other, so each type is looked into once.
  */
 export class RecordsInside {
   private readonly seen = new Set<ts.Type>();
@@ -20,9 +20,9 @@ export class RecordsInside {
   constructor(private readonly looking: LookingInside) {}
 
   /**
-   * The names of all records that a value of a type holds, or that its functions give, but those told before.
+   * Returns the names of all records in a type, or in the results of its functions, without those returned before.
    *
-   * @param nameOf the SDK's name of a record; undefined for what the SDK does not declare
+   * @param nameOf returns the SDK's name of a record; undefined if the SDK does not declare it
    */
   newIn(type: ts.Type, nameOf: (type: ts.Type) => string | undefined): Set<string> {
     const names = new Set<string>();

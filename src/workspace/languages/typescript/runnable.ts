@@ -6,17 +6,18 @@ import ts from "typescript";
 import type { ModuleImporter } from "../../files/moduleImporter.js";
 import type { FoundCall } from "../../try/foundCall.js";
 
-/** Paths of the modules that have a call and make its connection, in this order. */
+/** Returns the paths of the modules with a call and with its connection, in this order. */
 export function modulesOf({ contract, lowered }: Pick<FoundCall, "contract" | "lowered">): [string, string] {
   const [file] = lowered.protocol === "rest" ? lowered.files : lowered.calls;
   return [`${contract}/calls/${file?.file ?? ""}.ts`, `${contract}/connect.ts`];
 }
 
 /**
- * Modules of an SDK as JavaScript that Node runs as it is: those that the entries lead to, by path, ending in `.mjs`.
+ * Returns modules of an SDK as JavaScript that Node runs as it is, with all modules that they import, by path with the
+ * extension `.mjs`.
  *
  * @param files the SDK's TypeScript files by path
- * @param entries paths of the modules to begin with
+ * @param entries the paths of the first modules
  */
 export function runnableModules(files: ReadonlyMap<string, string>, entries: readonly string[]): Map<string, string> {
   const modules = new Map<string, string>();
@@ -40,7 +41,7 @@ export function runnableModules(files: ReadonlyMap<string, string>, entries: rea
   return modules;
 }
 
-/** The exports of modules, by path. They are written to a temporary folder for as long as it takes to load them. */
+/** Returns the exports of modules, by path. The modules are written to a temporary folder while they are loaded. */
 export async function loadModules(
   modules: ReadonlyMap<string, string>,
   paths: readonly string[],

@@ -1,12 +1,12 @@
 import { dirname, join } from "node:path";
 import ts from "typescript";
 
-/** Folders that servers of files usually give out as a site. */
+/** The usual root folders of a site on a file server. */
 const usualSites = ["", "public", "static", "www", "site"];
 
 /**
- * Finds modules as a browser does, which takes an address that begins with a slash from the root of the site: a folder
- * around the file that imports, or one that is usually given out.
+ * Finds modules like a browser, which resolves an address with a leading slash from the root of the site: a folder
+ * around the importing file, or a usual root folder.
  *
  * @param root the project's folder, absolute
  */
@@ -23,7 +23,7 @@ export function siteImports(root: string, options: ts.CompilerOptions, host: ts.
     });
 }
 
-/** The folders that a file is in, up to the project's. */
+/** The folders around a file, up to the project's. */
 function foldersAround(file: string, root: string): string[] {
   const found: string[] = [];
   for (let folder = dirname(file); folder.startsWith(root); folder = dirname(folder)) {

@@ -5,27 +5,27 @@ import { RecordsInside } from "./recordsInside.js";
 import { sdkWords } from "./sdkWords.js";
 import type { SourceUse, SourceUseKind } from "../../../core/use/sourceUse.js";
 
-/** Where the SDK is, and what its files are called in coordinates. */
+/** The SDK in a program, and the names of its files. */
 export interface SdkInProgram {
   readonly program: ts.Program;
-  /** Whether a file is one of the SDK's own modules for the contract that is asked about. */
+  /** Returns whether a file is one of the SDK's own modules for the contract. */
   readonly isSdkFile: (fileName: string) => boolean;
-  /** The function that makes a connection. */
+  /** The function that creates a connection. */
   readonly connect: string;
-  /** The path of a file as people know it; undefined for files that are not looked at. */
+  /** Returns the path of a file for people; undefined for files that are not searched. */
   readonly documentOf: (fileName: string) => string | undefined;
-  /** Where a part of a file stands in the source that it was made from; undefined for what was added. */
+  /** Returns the place of a part of a file in its source; undefined for added code. */
   readonly sourceRange?: (fileName: string, start: number, end: number) => readonly [number, number] | undefined;
 }
 
 /**
- * Finds, by the compiler's own knowledge, every place of an app that depends on an SDK: calls, types, fields read or
- * written, choices compared. Aliases, re-exports, destructuring, spread and helpers that take a key are followed; where
- * the field cannot be seen (a key that is computed, `any`) the place is said to reach the record.
+ * Returns, with the compiler's own knowledge, every place in an app that uses an SDK: calls, types, fields that are
+ * read or written, enum values that are compared. Aliases, re-exports, destructuring, spread and helpers with a key
+ * parameter are followed. If the field is unknown (a computed key, `any`), the place may use every field of the record.
  */
 export function sourceUses(sdk: SdkInProgram): SourceUse[] {
   const found: SourceUse[] = [];
-  // What never imports the SDK, not even through other files, holds nothing of it.
+  // A file that never imports the SDK, not even through other files, does not use it.
   const reaching = filesReaching(sdk.program, sdk.isSdkFile);
   const words = sdkWords({ program: sdk.program, isSdkFile: sdk.isSdkFile, reaching });
   const inside = new RecordsInside({
@@ -40,7 +40,7 @@ export function sourceUses(sdk: SdkInProgram): SourceUse[] {
   return found;
 }
 
-/** What an SDK declares: a name, or a member of one. */
+/** A declaration of an SDK: a name, or a member of one. */
 interface Declared {
   readonly owner: string;
   readonly member?: string;
@@ -48,11 +48,11 @@ interface Declared {
   readonly isType: boolean;
 }
 
-/** What the scans of all files share. */
+/** The shared facts of the scans of all files. */
 interface WholeScan {
   readonly sdk: SdkInProgram;
   readonly inside: RecordsInside;
-  /** Identifiers that can name something of the SDK. */
+  /** The identifiers that can name something of the SDK. */
   readonly words: ReadonlySet<string>;
   readonly found: SourceUse[];
 }
@@ -79,7 +79,7 @@ class FileScan {
     const range = this.rangeOf(node);
     if (!range) return;
     const [offset, end] = range;
-    // One place may be reached in two ways: by the name of a type, and by the member that has it.
+    // One place may count in two ways: for the name of a type, and for its member.
     const key = `${coordinate} ${kind} ${String(offset)}`;
     if (this.seen.has(key)) return;
     this.seen.add(key);
@@ -111,13 +111,13 @@ class FileScan {
 
   private identifier(node: ts.Identifier): void {
     const { parent } = node;
-    // The name of something of the app's own is a use of nothing.
+    // The declaration of an app's own name is not a use.
     if (!this.whole.words.has(node.text) || isOwnName(node)) return;
     if (ts.isBindingElement(parent) && (parent.propertyName ?? parent.name) === node) {
       this.bound(parent, node);
       return;
     }
-    // A property of a literal is looked at with the whole literal.
+    // A property of a literal is scanned with the whole literal.
     if ((ts.isPropertyAssignment(parent) && parent.name === node) || ts.isShorthandPropertyAssignment(parent)) {
       if (ts.isShorthandPropertyAssignment(parent))
         this.symbols(this.checker.getShorthandAssignmentValueSymbol(parent), node);
@@ -153,7 +153,7 @@ class FileScan {
     for (const name of this.namedBy(owner, member)) this.add(printCoordinate(name), kind, node);
   }
 
-  /** A member is given a value: where that can only be some values of a choice, no other one is sent. */
+  /** A member that receives a value. If the value can only be some of an enum's values, no other one is sent. */
   private written(
     owner: string,
     member: string,
@@ -171,14 +171,14 @@ class FileScan {
       for (const each of values) this.add(memberOf(name, each), "writes", node);
   }
 
-  /** Names of types of the SDK that the declared type of a member refers to: who reads the member reads them. */
+  /** The names of SDK types in the declared type of a member: reading the member is a use of them. */
   private namedBy(owner: string, member: string): readonly string[] {
     return this.memberTypes.get(memberOf(owner, member)) ?? [];
   }
 
   private readonly memberTypes = new Map<string, string[]>();
 
-  /** What of the SDK a symbol is declared as, through aliases; a property of a union has several declarations. */
+  /** The SDK declarations of a symbol, through aliases. A property of a union has several declarations. */
   private declared(symbol: ts.Symbol | undefined): Declared[] {
     if (!symbol) return [];
     const target = symbol.flags & ts.SymbolFlags.Alias ? this.checker.getAliasedSymbol(symbol) : symbol;
@@ -199,13 +199,13 @@ class FileScan {
       const owner = ownerOf(declaration);
       const member = ts.isComputedPropertyName(declaration.name) ? undefined : declaration.name.text;
       if (member === undefined) return [];
-      // What a declared function gives: the grouped calls are its members.
+      // The result of a declared function: the grouped calls are its members.
       if (owner === undefined)
         return declaration.type && ts.isFunctionTypeNode(declaration.type) ? [{ owner: member, isType: false }] : [];
       this.rememberTypes(memberOf(owner, member), declaration.type);
       return [{ owner, member, isType: true }];
     }
-    // The grouped calls are properties of what a function gives.
+    // The grouped calls are properties of a function's result.
     if (ts.isPropertyAssignment(declaration) && ts.isIdentifier(declaration.name))
       return [{ owner: declaration.name.text, isType: false }];
     if (ts.isInterfaceDeclaration(declaration) || ts.isTypeAliasDeclaration(declaration))
@@ -236,11 +236,11 @@ class FileScan {
   private bound(element: ts.BindingElement, node: ts.Identifier): void {
     if (element.dotDotDotToken || !ts.isObjectBindingPattern(element.parent)) return;
     const property = this.checker.getTypeAtLocation(element.parent).getProperty(node.text);
-    // What a module gives that is loaded while the app runs has no member.
+    // The exports of a module that is loaded at run time are not members.
     for (const declared of this.declared(property)) this.use(declared, node);
   }
 
-  /** A record that is built: what it sets, and what it leaves out. */
+  /** A record that is built: the fields that it sets, and those that it leaves out. */
   private literal(node: ts.ObjectLiteralExpression): void {
     const expected = this.checker.getContextualType(node);
     if (!expected) return;
@@ -272,7 +272,9 @@ class FileScan {
     for (const owner of owners) this.add(printCoordinate(owner, "built"), "builds", node);
   }
 
-  /** The members of a union that a literal can be; all of them where it is none, as when it is not complete yet. */
+  /**
+   * The members of a union that a literal can have; all of them if it matches none, for example if it is incomplete.
+   */
   private takenBy(node: ts.ObjectLiteralExpression, members: readonly ts.Type[]): readonly ts.Type[] {
     if (members.length < 2) return members;
     const own = this.checker.getTypeAtLocation(node);
@@ -299,20 +301,20 @@ class FileScan {
     this.reached(node.expression, node);
   }
 
-  /** A record is reached as a whole, in a way that does not show which of its fields. */
+  /** A record is used as a whole, in a way that does not show its fields. */
   private reached(of: ts.Node, node: ts.Node): void {
     const type = ts.isTypeNode(of) ? this.checker.getTypeFromTypeNode(of) : this.checker.getTypeAtLocation(of);
     for (const name of this.recordNames(type)) this.add(printCoordinate(name, "anyMember"), "reaches", node);
   }
 
-  /** A value goes where nobody sees what is read of it, and of what is inside. */
+  /** A value goes where its use, and that of the values inside it, is unknown. */
   private handedOn(type: ts.Type, node: ts.Node): void {
     const nameOf = (each: ts.Type): string | undefined => this.recordName(each) ?? this.fieldOwner(each);
     for (const name of this.whole.inside.newIn(type, nameOf))
       this.add(printCoordinate(name, "anyMember"), "reaches", node);
   }
 
-  /** The record that a type has its fields from, where a helper made the type. */
+  /** The record with a type's fields, if a helper type made it. */
   private fieldOwner(type: ts.Type): string | undefined {
     const [first] = type.getProperties();
     return this.declared(first).find(({ member }) => member !== undefined)?.owner;
@@ -324,7 +326,7 @@ class FileScan {
     return [...new Set([...direct, ...(item ? membersOf(item).flatMap((each) => this.recordName(each) ?? []) : [])])];
   }
 
-  /** A call that is said by its name: `berthsKey(harbour, "listBerths")`. */
+  /** A call that is given by name: `berthsKey(harbour, "listBerths")`. */
   private memberSaid(name: ts.StringLiteralLike, parameter: ts.Symbol | undefined): void {
     const declaration = parameter?.valueDeclaration;
     const type = declaration && ts.isParameter(declaration) ? declaration.type : undefined;
@@ -333,7 +335,10 @@ class FileScan {
     for (const declared of this.declared(signature?.getReturnType().getProperty(name.text))) this.use(declared, name);
   }
 
-  /** What a call leaves out, what it hands to `any`, and keys that it says as text: `pick(berth, "note")`. */
+  /**
+   * The arguments that a call leaves out, the values that it passes as `any`, and keys that are strings: `pick(berth,
+   * "note")`.
+   */
   private call(node: ts.CallExpression): void {
     if (this.isWithoutMeaning(node)) return;
     const signature = this.checker.getResolvedSignature(node);
@@ -374,7 +379,10 @@ class FileScan {
     });
   }
 
-  /** Whether a call tells nothing, so that the compiler need not look for its signature: that is most of its work. */
+  /**
+   * Whether a call adds nothing, so that the compiler does not have to resolve its signature, which is most of its
+   * work.
+   */
   private isWithoutMeaning(node: ts.CallExpression): boolean {
     const { expression, arguments: given } = node;
     if (looksAtNothing(expression)) return true;
@@ -387,7 +395,7 @@ class FileScan {
     return declarations.length > 0 && declarations.every((each) => this.isSdkCallWithAll(each, given));
   }
 
-  /** Whether a declaration is the SDK's, what it takes is given, and no text may say the name of something. */
+  /** Whether a declaration is the SDK's, all its parameters are given, and no string can be a name. */
   private isSdkCallWithAll(declaration: ts.Declaration, given: readonly ts.Expression[]): boolean {
     if (!ts.isFunctionDeclaration(declaration) || !this.sdk.isSdkFile(declaration.getSourceFile().fileName))
       return false;
@@ -395,7 +403,7 @@ class FileScan {
     return at < given.length && !given.some((each) => ts.isSpreadElement(each) || ts.isStringLiteralLike(each));
   }
 
-  /** A value of a choice that is compared, matched or sent. */
+  /** An enum value that is compared, matched or sent. */
   private choice(node: ts.StringLiteralLike | ts.NumericLiteral): void {
     const { parent } = node;
     if (ts.isBinaryExpression(parent) && isComparison(parent.operatorToken.kind)) {
@@ -446,7 +454,7 @@ class FileScan {
     }
   }
 
-  /** The member that an expression reads, also through a constant that was made from it. */
+  /** The member that an expression reads, also through a constant. */
   private origin(expression: ts.Expression): ts.Symbol | undefined {
     const symbol = this.checker.getSymbolAtLocation(
       ts.isPropertyAccessExpression(expression) ? expression.name : expression,
@@ -470,14 +478,14 @@ class FileScan {
       this.add(printCoordinate(name), "matches", node.expression);
   }
 
-  /** Names of the SDK's choices that a type is. */
+  /** The names of the SDK's enums for a type. */
   private aliases(type: ts.Type): string[] {
     const all = [type, ...membersOf(type)];
     return [...new Set(all.flatMap(({ aliasSymbol }) => this.declared(aliasSymbol).map(({ owner }) => owner)))];
   }
 }
 
-/** Whether a class has a template that stands elsewhere, so that nobody sees what it reads. */
+/** Whether a class has its template in another file, so that its reads are unknown. */
 function isRenderedElsewhere(node: ts.ClassDeclaration): boolean {
   return (ts.getDecorators(node) ?? []).some(
     ({ expression }) =>
@@ -487,7 +495,7 @@ function isRenderedElsewhere(node: ts.ClassDeclaration): boolean {
   );
 }
 
-/** Whether an identifier gives a name to something, instead of taking it. */
+/** Whether an identifier is a declaration and not a use. */
 function isOwnName(node: ts.Identifier): boolean {
   const { parent } = node;
   if ((parent as { readonly name?: ts.Node }).name !== node) return false;
@@ -502,19 +510,19 @@ function isOwnName(node: ts.Identifier): boolean {
 
 const longestShown = 80;
 
-/** The types a value can be. */
+/** The possible types of a value. */
 function membersOf(type: ts.Type): readonly ts.Type[] {
   return type.isUnion() ? type.types : [type];
 }
 
-/** The exported type that a member is declared in, however deep. */
+/** The exported type around a member's declaration, at any depth. */
 function ownerOf(declaration: ts.Node): string | undefined {
   for (let node: ts.Node = declaration; !ts.isSourceFile(node); node = node.parent)
     if (ts.isInterfaceDeclaration(node) || ts.isTypeAliasDeclaration(node)) return node.name.text;
   return undefined;
 }
 
-/** What a member is given, where a node is what an assignment writes to. */
+/** The value of an assignment, if a node is its target. */
 function valueGiven(node: ts.Node): ts.Expression | undefined {
   const access = ts.isPropertyAccessExpression(node.parent) && node.parent.name === node ? node.parent : node;
   const { parent } = access;
@@ -526,7 +534,7 @@ function valueGiven(node: ts.Node): ts.Expression | undefined {
   return isAssigned ? parent.right : undefined;
 }
 
-/** The values that a type can have, where these are few and written in the type; undefined for others. */
+/** The possible values of a type, if they are few and written in the type; otherwise undefined. */
 function valuesOf(type: ts.Type): readonly string[] | undefined {
   const members = membersOf(type).filter(({ flags }) => !(flags & (ts.TypeFlags.Undefined | ts.TypeFlags.Null)));
   const values = members.flatMap((each) =>
@@ -544,7 +552,7 @@ function isComparison(kind: ts.SyntaxKind): boolean {
   );
 }
 
-/** Whether what is called reads no field: what is printed for people is not taken apart, and some only ask what it is. */
+/** Whether a function reads no field: output for people does not, and some functions only check the type. */
 function looksAtNothing(called: ts.Expression): boolean {
   if (ts.isIdentifier(called)) return called.text === "Boolean" || called.text === "String";
   if (!ts.isPropertyAccessExpression(called) || !ts.isIdentifier(called.expression)) return false;
@@ -552,7 +560,7 @@ function looksAtNothing(called: ts.Expression): boolean {
   return text === "console" || text === "JSON" || (text === "Array" && called.name.text === "isArray");
 }
 
-/** Whether a parameter is declared as a key of something: `keyof T`, or a type parameter that extends it. */
+/** Whether a parameter is declared as a key: `keyof T`, or a type parameter that extends it. */
 function takesKey(parameter: ts.Symbol): boolean {
   const declaration = parameter.valueDeclaration;
   const type = declaration && ts.isParameter(declaration) ? declaration.type : undefined;

@@ -11,20 +11,23 @@ import type { CompiledApps } from "./compiledApps.js";
 import { importedNames } from "./importedNames.js";
 import { importEnding } from "./importEnding.js";
 
-/** What TypeScript needs files and its compiler for. */
+/** Returns the tools of TypeScript, which need files and its compiler. */
 export function typescriptTools(): LanguageTools {
   return scriptTools({ index: "index.ts", checksScripts: false });
 }
 
 /** A language that TypeScript's compiler reads. */
 export interface ScriptLanguage {
-  /** The file of an SDK that tells that a contract's part is written. */
+  /** The file of an SDK that shows that a contract's part is written. */
   readonly index: string;
-  /** Plain scripts are checked too. */
+  /** Whether plain scripts are checked too. */
   readonly checksScripts: boolean;
 }
 
-/** What languages need files and TypeScript's compiler for. The compiler is loaded when something is compiled. */
+/**
+ * Returns the tools of languages that need TypeScript's compiler. The compiler is loaded only when something is
+ * compiled.
+ */
 export function scriptTools({ index, checksScripts }: ScriptLanguage): LanguageTools {
   let apps: Promise<CompiledApps> | undefined;
   const compiledApps = (): Promise<CompiledApps> =>
@@ -57,7 +60,7 @@ export function scriptTools({ index, checksScripts }: ScriptLanguage): LanguageT
   };
 }
 
-/** The endings of imports as the app's compiler wants them, and the app's modules as the SDK's folder sees them. */
+/** The extensions of imports that the app's compiler requires, and the app's modules relative to the SDK's folder. */
 function settled(configured: SdkSettings, root: string, folder: string): SdkSettings {
   const { imports, formats, ...others }: TypescriptSettings = configured;
   const seen = Object.entries(formats ?? {}).map(([format, own]): [string, OwnFormat] => {

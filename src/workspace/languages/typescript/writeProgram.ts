@@ -6,10 +6,11 @@ import { writeMissing } from "../writeMissing.js";
 import { modulesOf, runnableModules } from "./runnable.js";
 
 /**
- * Writes a small program that performs a call, with the modules of the SDK that it needs as plain JavaScript; Node runs
- * it as it is. Only files that are missing are written.
+ * Writes a small program that makes a call, with the SDK's modules for it as plain JavaScript, which Node runs as it
+ * is. Only missing files are written.
  *
- * @param values the arguments of the call, as JSON has them
+ * @param folder the output folder, relative to the project
+ * @param values the arguments of the call, as in JSON
  */
 export function writeProgram(
   project: Project,
@@ -73,14 +74,14 @@ ${options.join("\n")}
 try {
 ${performing}
 } catch (failure) {
-  // A failure of the call says which status it had, and what the server sent.
+  // A failure of the call shows its status and the body from the server.
   console.error(failure.message, failure.body ?? failure.errors ?? failure.cause ?? "");
   process.exitCode = 1;
 }
 `;
 }
 
-/** A value as a literal; what is no JSON cannot be written down and is left to be filled in. */
+/** A value as a literal. A value that JSON cannot express is left to be filled in. */
 function literal(value: unknown): string {
   return JSON.stringify(value, (_key, inner: unknown) => (inner instanceof Blob ? "…" : inner), 2)
     .replaceAll("\u2028", "\\u2028")

@@ -2,7 +2,7 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 import { ofValue, withValue } from "../../compare/withValue.js";
 
-/** Less can come than before; the compiler refuses to compare with what cannot be. */
+/** Fewer values are possible than before. The compiler refuses a comparison with an impossible one. */
 export const answerChoiceGone = rule("choice", "answer.choice.gone", {
   meaning: {
     title: "A response can no longer have an enum value",

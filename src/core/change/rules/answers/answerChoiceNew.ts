@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A closed choice promises that nothing else comes; an open one carries what is new. */
+/** A closed enum promises that no other values come. An open one can carry a new value. */
 export const answerChoiceNew = rule("choice", "answer.choice.new", {
   meaning: {
     title: "A response can have another enum value",

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** An answer must keep what it promised; what could be absent anyway is just absent. */
+/** A response must keep its promises. A field that could be absent anyway is just absent. */
 export const answerFieldGone = rule("field", "answer.field.gone", {
   meaning: {
     title: "A field was removed from responses",

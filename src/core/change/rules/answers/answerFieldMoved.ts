@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** Fields stand in the order of their names, so that one more, or one less, moves those behind it. */
+/** Fields are sorted by name, so one field more or fewer moves those after it. */
 export const answerFieldMoved = rule("place", "answer.field.moved", {
   meaning: {
     title: "The position of a field in its type changed",

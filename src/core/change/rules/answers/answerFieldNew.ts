@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** Unknown fields are ignored; in GraphQL nobody is answered what was not asked for. */
+/** Unknown fields are ignored. In GraphQL, a response contains only what was selected. */
 export const answerFieldNew = rule("field", "answer.field.new", {
   meaning: {
     title: "A field was added to responses",

@@ -2,7 +2,7 @@ import { printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** More is promised than before; only who builds an answer has to keep it. */
+/** More is promised than before. Only code that builds a response must add the field. */
 export const answerFieldNowAlways = rule("field", "answer.field.now-always", {
   meaning: {
     title: "A field is always present in responses",

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** An answer must keep what it promised. */
+/** A response must keep its promises. */
 export const answerFieldNowOptional = rule("field", "answer.field.now-optional", {
   meaning: {
     title: "A field can be absent from responses",
@@ -13,7 +13,7 @@ export const answerFieldNowOptional = rule("field", "answer.field.now-optional",
     face === "answer" && before?.required === true && after?.required === false
       ? {
           message: `\`${subject}\` can now be absent from responses.`,
-          // To source that does not tell absent from null, nothing comes that could not come before.
+          // Source that does not distinguish absent from null gets nothing that it could not get before.
           verdict: before.type.nullable && !tellsAbsentFromNull ? verdicts.harmless : verdicts.bothBreak,
           spares: ["shows", "compares"],
           isOfNull: true,

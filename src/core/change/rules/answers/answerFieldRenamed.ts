@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** Under its old name it is gone. */
+/** The field with the old name is removed. */
 export const answerFieldRenamed = rule("field", "answer.field.renamed", {
   meaning: {
     title: "A field was removed from responses, and another one may replace it",

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { formatFinding } from "../../formatFinding.js";
 
-/** Another format of the same text is seen by who takes it apart. */
+/** Code that parses the string sees another format of the same value. */
 export const answerFormatChanged = rule("value", "answer.format.changed", {
   meaning: {
     title: "A value in responses has another format",

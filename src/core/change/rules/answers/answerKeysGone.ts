@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** What was read by any name is now read by none. */
+/** Undeclared keys could be read before, and can no longer be read. */
 export const answerKeysGone = rule("record", "answer.keys.gone", {
   meaning: {
     title: "Undeclared fields in responses no longer have a type",

@@ -2,7 +2,7 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 import { limitsChanged } from "../../compare/limitsChanged.js";
 
-/** Less can come than before. */
+/** Fewer values are possible than before. */
 export const answerLimitNarrowed = rule("value", "answer.limit.narrowed", {
   meaning: {
     title: "A limit on values in responses became narrower",

@@ -2,7 +2,7 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 import { limitsChanged } from "../../compare/limitsChanged.js";
 
-/** Ranges are not checked, but no app has seen such a value before. */
+/** Ranges are not validated, but no app has seen such a value before. */
 export const answerLimitWidened = rule("value", "answer.limit.widened", {
   meaning: {
     title: "A limit on values in responses became wider",

@@ -2,7 +2,7 @@ import { bridgeOf, printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** As with the values of a choice. */
+/** The same as for the values of an enum. */
 export const answerMemberGone = rule("member", "answer.member.gone", {
   meaning: {
     title: "A response can no longer have a member of a union",
@@ -18,7 +18,7 @@ export const answerMemberGone = rule("member", "answer.member.gone", {
     const message = `\`${subject}\` can no longer be ${before}.`;
     const isBroken = isRecord === true || (isOtherForm && knowsTypesByName);
     if (!isGraphql) return { message, verdict: isBroken ? verdicts.codeBreaks : verdicts.codeRisky };
-    // A document that says what is gone is refused; one that does not just never gets it.
+    // A document that names the removed type is refused. Other documents never get the type.
     const bridges = coordinates.map((coordinate) => bridgeOf(key ?? "", coordinate));
     return {
       message,

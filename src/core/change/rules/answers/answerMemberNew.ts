@@ -2,7 +2,7 @@ import { asSelected } from "../../compare/asSelected.js";
 import { rule } from "../../rule.js";
 import { verdicts, type Verdict } from "../../verdict.js";
 
-/** As with the values of a choice; what is common to all members is what the new one has too. */
+/** The same as for the values of an enum. The new member also has the common fields of all members. */
 export const answerMemberNew = rule("member", "answer.member.new", {
   meaning: {
     title: "A response can have another member of a union",
@@ -34,7 +34,7 @@ export const answerMemberNew = rule("member", "answer.member.new", {
   },
 });
 
-/** @param alone the value was no union before */
+/** @param alone whether the value was not a union before */
 function memberVerdict({
   alone,
   lacksCommon,

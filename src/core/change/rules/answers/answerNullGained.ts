@@ -2,7 +2,7 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 import { nullDiffers } from "../../compare/nullDiffers.js";
 
-/** Who reads it does not expect null. */
+/** Code that reads the value does not expect null. */
 export const answerNullGained = rule("value", "answer.null.gained", {
   meaning: {
     title: "A value in responses can be null",
@@ -14,10 +14,10 @@ export const answerNullGained = rule("value", "answer.null.gained", {
     point.face === "answer" && nullDiffers(point) && point.after.nullable
       ? {
           message: `\`${point.subject}\` can now be null in responses.`,
-          // To source that does not tell null from absent, nothing comes that could not come before.
+          // Source that does not distinguish null from absent gets nothing that it could not get before.
           verdict: point.mayBeAbsent === true && !tellsAbsentFromNull ? verdicts.harmless : verdicts.bothBreak,
           spares: ["shows", "compares"],
-          // Of a field: what is in a list may be null whatever the list is.
+          // For a field: the items of a list may be null whatever the list is.
           isOfNull: point.mayBeAbsent !== undefined,
           hint: "Handle null where it is read.",
         }

@@ -2,7 +2,7 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 import { nullDiffers } from "../../compare/nullDiffers.js";
 
-/** Who handles null goes on doing so. */
+/** Code that handles null still works. */
 export const answerNullLost = rule("value", "answer.null.lost", {
   meaning: {
     title: "A value in responses can no longer be null",
@@ -14,7 +14,8 @@ export const answerNullLost = rule("value", "answer.null.lost", {
     point.face === "answer" && nullDiffers(point) && !point.after.nullable
       ? {
           message: `\`${point.subject}\` can no longer be null in responses.`,
-          // What may be absent goes on being taken away; what is in a list is not taken away from the list.
+          // A value that may be absent is still unwrapped. The items of a list are not unwrapped by unwrapping the
+          // list.
           ...(refusesUnwrapping && point.mayBeAbsent === false ? { unwrapped: point.coordinates } : {}),
           verdict: point.isGraphql ? verdicts.appsRisky : verdicts.harmless,
         }

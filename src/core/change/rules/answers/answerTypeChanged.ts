@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { typeFinding } from "../../typeFinding.js";
 
-/** Only a narrower type is always what was expected before. */
+/** Only a narrower type always matches the old one. */
 export const answerTypeChanged = rule("value", "answer.type.changed", {
   meaning: {
     title: "A value in responses has another type",

@@ -2,7 +2,7 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 import { authAlternatives } from "../../compare/authAlternatives.js";
 
-/** A credential that nobody asks for does no harm. */
+/** A credential that is not required does no harm. */
 export const authNoLongerRequired = rule("auth", "auth.no-longer-required", {
   meaning: {
     title: "Authentication is no longer required",

@@ -2,7 +2,10 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 import { authAlternatives } from "../../compare/authAlternatives.js";
 
-/** Every way in that apps may use has to stay one; a way with fewer credentials lets in whoever brings more. */
+/**
+ * Every alternative that apps may use must remain. An alternative with fewer credentials also accepts requests with
+ * more.
+ */
 export const authNowRequired = rule("auth", "auth.now-required", {
   meaning: {
     title: "Authentication is now required, or of another kind",

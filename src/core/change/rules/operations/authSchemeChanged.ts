@@ -2,7 +2,7 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 import { schemeWords } from "../../compare/authAlternatives.js";
 
-/** Source gives the same credential to the connection; released apps send it as before. */
+/** Source supplies the same credential to the connection. Released apps send it as before. */
 export const authSchemeChanged = rule("scheme", "auth.scheme.changed", {
   meaning: {
     title: "A credential is sent in another way",

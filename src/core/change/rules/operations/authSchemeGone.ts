@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** What the connection is given has a name in source; the wire does not know it. */
+/** An option of the connection has a name in source, which is not sent. */
 export const authSchemeGone = rule("scheme", "auth.scheme.gone", {
   meaning: {
     title: "The connection no longer has a credential",

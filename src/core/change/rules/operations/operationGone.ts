@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** What can no longer be called breaks whoever calls it. */
+/** A removed operation breaks everyone who calls it. */
 export const operationGone = rule("operation", "operation.gone", {
   meaning: {
     title: "An operation was removed",

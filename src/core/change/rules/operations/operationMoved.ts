@@ -2,7 +2,7 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 import { nameless, operationLabel } from "../../../contract/model.js";
 
-/** Released apps go on asking the old path; names of path parameters are no part of it. */
+/** Released apps still request the old path. The names of path parameters do not count. */
 export const operationMoved = rule("operation", "operation.moved", {
   meaning: {
     title: "An operation moved to another path or method",

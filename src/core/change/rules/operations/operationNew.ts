@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** Nobody calls yet what is new. */
+/** Nobody calls a new operation yet. */
 export const operationNew = rule("operation", "operation.new", {
   meaning: {
     title: "An operation was added",

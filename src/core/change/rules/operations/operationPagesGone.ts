@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** What went through the pages was made because the contract let it. */
+/** The function for all pages existed because the contract had pages. */
 export const operationPagesGone = rule("paging", "operation.pages.gone", {
   meaning: {
     title: "A list no longer has pages",

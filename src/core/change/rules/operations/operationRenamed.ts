@@ -2,7 +2,7 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 import { nameless, operationLabel } from "../../../contract/model.js";
 
-/** The wire does not know what a call is called; source does. */
+/** The name of a call is in source, but is not sent. */
 export const operationRenamed = rule("operation", "operation.renamed", {
   meaning: {
     title: "A call has another name, because its operationId or path changed",

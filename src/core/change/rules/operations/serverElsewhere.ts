@@ -2,7 +2,7 @@ import { rule } from "../../rule.js";
 import { addressOf, isElsewhere } from "../../compare/serverAddress.js";
 import { verdicts } from "../../verdict.js";
 
-/** What is sent, credentials among it, goes to somebody else; that is to be seen by whoever updates the SDK. */
+/** Requests, with their credentials, go to another origin. Whoever updates the SDK must see that. */
 export const serverElsewhere = rule("servers", "server.elsewhere", {
   meaning: {
     title: "Calls go to another origin",

@@ -3,7 +3,7 @@ import { rule } from "../../rule.js";
 import { addressOf, isElsewhere, type ServerAddress } from "../../compare/serverAddress.js";
 import { verdicts } from "../../verdict.js";
 
-/** Released apps go on asking the old address. */
+/** Released apps still request the old address. */
 export const serverMoved = rule("servers", "server.moved", {
   meaning: {
     title: "A base URL was removed",
@@ -22,13 +22,13 @@ export const serverMoved = rule("servers", "server.moved", {
   },
 });
 
-/** Servers that the contract lists no longer. */
+/** The servers that the contract no longer lists. */
 function goneFrom(before: readonly Server[], after: readonly Server[]): string | undefined {
   if (after.length === 0) return undefined;
   const gone = before
     .filter((server) => {
       const { origin, path } = addressOf([server]);
-      // Of a relative address the app says the origin, so it is the path that has to stay.
+      // For a relative address, the app supplies the origin, so only the path must stay.
       return !after
         .map((other) => addressOf([other]))
         .some((to) => to.path === path && (origin ?? to.origin) === to.origin);
@@ -37,7 +37,7 @@ function goneFrom(before: readonly Server[], after: readonly Server[]): string |
   return gone.length === 0 ? undefined : `servers no longer lists ${gone.join(" and ")}.`;
 }
 
-/** @param operation undefined for the contract as a whole */
+/** @param operation undefined for the whole contract */
 function movedFrom(from: ServerAddress, to: ServerAddress, operation: string | undefined): string | undefined {
   if (from.path === to.path) return undefined;
   const [now, was] = [to, from].map(({ origin = "", path }) => `\`${origin}${path || "/"}\``);

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** The connection takes other addresses by what the contract calls the server, which source then says. */
+/** The connection's option has the contract's name of the server, which is in source. */
 export const serverOwnGone = rule("ownServer", "server.own.gone", {
   meaning: {
     title: "The connection no longer has an address for a server",

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** What the server sends on its own is received by the app's own server. */
+/** The app's own server receives requests that the server sends on its own. */
 export const webhookGone = rule("sent", "webhook.gone", {
   meaning: {
     title: "The server no longer sends a request",

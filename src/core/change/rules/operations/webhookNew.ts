@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** Nobody is registered for it yet. */
+/** Nobody has registered for it yet. */
 export const webhookNew = rule("sent", "webhook.new", {
   meaning: {
     title: "The server sends a new request",

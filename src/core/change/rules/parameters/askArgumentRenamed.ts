@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** Names that collide are told apart in source; the wire is as it was. */
+/** Colliding names are changed in source. Requests are the same. */
 export const askArgumentRenamed = rule("parameter", "ask.argument.renamed", {
   meaning: {
     title: "A parameter has another name in the SDK, because another parameter has its name",

@@ -2,7 +2,7 @@ import { printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** Defaults are never sent, so who leaves a parameter out gets the new one. */
+/** Defaults are never sent, so a request without the parameter gets the new one. */
 export const askDefaultChanged = rule("parameter", "ask.default.changed", {
   meaning: {
     title: "The server's default for a parameter changed",
@@ -12,7 +12,7 @@ export const askDefaultChanged = rule("parameter", "ask.default.changed", {
   },
   find: ({ subject, before, after, coordinates, isGraphql }) => {
     if (!before || !after || JSON.stringify(before.default) === JSON.stringify(after.default)) return undefined;
-    // That it has to be given now is news enough.
+    // That it is now required is a change of its own.
     if (isGraphql && after.default === undefined && after.required) return undefined;
     const said = (value: unknown): string => (value === undefined ? "nothing" : JSON.stringify(value));
     return {

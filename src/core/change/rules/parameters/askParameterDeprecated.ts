@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A warning, and nothing else yet. */
+/** This is only a warning. */
 export const askParameterDeprecated = rule("parameter", "ask.parameter.deprecated", {
   meaning: {
     title: "A parameter or argument was deprecated",

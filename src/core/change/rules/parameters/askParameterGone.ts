@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A REST server overlooks what it does not know; a GraphQL server refuses it. */
+/** A REST server ignores an unknown parameter, and a GraphQL server refuses it. */
 export const askParameterGone = rule("parameter", "ask.parameter.gone", {
   meaning: {
     title: "A parameter or argument was removed",

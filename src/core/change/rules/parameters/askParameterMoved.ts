@@ -1,6 +1,6 @@
 import { rule } from "../../rule.js";
 
-/** What is sent in the old place is ignored. */
+/** The server ignores the parameter in its old place. */
 export const askParameterMoved = rule("parameter", "ask.parameter.moved", {
   meaning: {
     title: "A parameter is sent in another location",

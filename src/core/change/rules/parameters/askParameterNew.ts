@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A server may take more than before. */
+/** A server may accept more than before. */
 export const askParameterNew = rule("parameter", "ask.parameter.new", {
   meaning: {
     title: "An optional parameter or argument was added",

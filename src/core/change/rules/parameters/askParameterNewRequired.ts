@@ -2,7 +2,7 @@ import { printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A server must not demand more than before. */
+/** A server must not require more than before. */
 export const askParameterNewRequired = rule("parameter", "ask.parameter.new-required", {
   meaning: {
     title: "A required parameter or argument was added",

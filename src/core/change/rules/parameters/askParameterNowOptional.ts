@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A server may demand less than before. */
+/** A server may require less than before. */
 export const askParameterNowOptional = rule("parameter", "ask.parameter.now-optional", {
   meaning: {
     title: "A parameter or argument became optional",

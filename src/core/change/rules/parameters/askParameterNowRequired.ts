@@ -2,7 +2,7 @@ import { printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** Who left it out is refused. */
+/** A request without it is refused. */
 export const askParameterNowRequired = rule("parameter", "ask.parameter.now-required", {
   meaning: {
     title: "A parameter or argument became required",

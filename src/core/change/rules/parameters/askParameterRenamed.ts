@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** In a path only the position counts on the wire; elsewhere the name does. */
+/** In a path only the position is sent. Elsewhere, the name is sent. */
 export const askParameterRenamed = rule("parameter", "ask.parameter.renamed", {
   meaning: {
     title: "A path parameter was renamed, or another parameter may replace a removed one",

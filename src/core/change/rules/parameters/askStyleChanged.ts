@@ -6,7 +6,7 @@ function hasParts({ type }: Asked): boolean {
   return !["text", "integer", "number", "boolean", "literal", "choice"].includes(type.shape.kind);
 }
 
-/** The server takes apart what an old app puts together another way. */
+/** The server parses a value that an old app writes in another way. */
 export const askStyleChanged = rule("parameter", "ask.style.changed", {
   meaning: {
     title: "A parameter is serialized in another way",

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** The connection asks for it once, whatever the number of operations. */
+/** The connection requires it once, whatever the number of operations. */
 export const standingNew = rule("parameter", "standing.new", {
   meaning: {
     title: "The connection requires another shared parameter",

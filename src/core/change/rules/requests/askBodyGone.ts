@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A server overlooks a body that it does not expect. */
+/** A server ignores a body that it does not expect. */
 export const askBodyGone = rule("body", "ask.body.gone", {
   meaning: {
     title: "A request body was removed",

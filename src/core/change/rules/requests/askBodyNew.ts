@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A server may take more than before. */
+/** A server may accept more than before. */
 export const askBodyNew = rule("body", "ask.body.new", {
   meaning: {
     title: "An optional request body was added",

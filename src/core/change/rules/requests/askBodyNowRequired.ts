@@ -2,7 +2,7 @@ import { printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A server must not demand more than before. */
+/** A server must not require more than before. */
 export const askBodyNowRequired = rule("body", "ask.body.now-required", {
   meaning: {
     title: "A request body became required, or a required one was added",
@@ -15,7 +15,7 @@ export const askBodyNowRequired = rule("body", "ask.body.now-required", {
       ? {
           message: `${owner} now requires ${before ? "its" : "a"} body.`,
           verdict: verdicts.bothBreak,
-          // One that could be sent before breaks where it is left out.
+          // A body that was optional before breaks where it is left out.
           coordinates: before ? coordinates.map((each) => printCoordinate(each, "omitted")) : coordinates,
           word: null,
         }

@@ -2,7 +2,7 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 import { ofValue, withValue } from "../../compare/withValue.js";
 
-/** Asks may gain values and not lose any. */
+/** Requests may gain values and must not lose any. */
 export const askChoiceGone = rule("choice", "ask.choice.gone", {
   meaning: {
     title: "An enum value can no longer be sent",
@@ -16,7 +16,7 @@ export const askChoiceGone = rule("choice", "ask.choice.gone", {
       ? {
           message: `\`${subject}\` no longer accepts \`${String(before)}\`.`,
           verdict: choicesArePlain && openChoices && isShared === true ? verdicts.appsBreak : verdicts.bothBreak,
-          // Where it has a type of its own, source that does not name the constant goes on.
+          // If the enum has a type of its own, source that does not name the constant still works.
           coordinates: choicesArePlain ? withValue(coordinates, before) : ofValue(coordinates, before),
         }
       : undefined,

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A server may take more than before. */
+/** A server may accept more than before. */
 export const askChoiceNew = rule("choice", "ask.choice.new", {
   meaning: {
     title: "Another enum value can be sent",

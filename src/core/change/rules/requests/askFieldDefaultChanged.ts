@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** Defaults are never sent, so who leaves a field out gets the new one. */
+/** Defaults are never sent, so a request without the field gets the new one. */
 export const askFieldDefaultChanged = rule("field", "ask.field.default-changed", {
   meaning: {
     title: "The server's default for a field changed",

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A server overlooks a field that it does not know, unless it forbids them; a GraphQL server always does. */
+/** A server ignores an unknown field, unless it forbids such fields. A GraphQL server always does. */
 export const askFieldGone = rule("field", "ask.field.gone", {
   meaning: {
     title: "A field was removed from requests",

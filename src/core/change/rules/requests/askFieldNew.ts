@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A server may take more than before. */
+/** A server may accept more than before. */
 export const askFieldNew = rule("field", "ask.field.new", {
   meaning: {
     title: "An optional field was added to requests",

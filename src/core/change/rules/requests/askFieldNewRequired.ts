@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A server must not demand more than before. */
+/** A server must not require more than before. */
 export const askFieldNewRequired = rule("field", "ask.field.new-required", {
   meaning: {
     title: "A required field was added to requests",

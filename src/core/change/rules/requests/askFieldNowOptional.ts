@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A server may demand less than before. */
+/** A server may require less than before. */
 export const askFieldNowOptional = rule("field", "ask.field.now-optional", {
   meaning: {
     title: "A field in requests became optional",

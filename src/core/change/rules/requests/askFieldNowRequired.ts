@@ -2,7 +2,7 @@ import { printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** Who left it out is refused. */
+/** A request without it is refused. */
 export const askFieldNowRequired = rule("field", "ask.field.now-required", {
   meaning: {
     title: "A field in requests became required",

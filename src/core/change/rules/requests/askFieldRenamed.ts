@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** The old name is a field that the server does not know. */
+/** The server does not know the old name. */
 export const askFieldRenamed = rule("field", "ask.field.renamed", {
   meaning: {
     title: "A field was removed from requests, and another one may replace it",

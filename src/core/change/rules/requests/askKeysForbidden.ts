@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** Only an SDK that lets other fields through ever sends them. */
+/** Only an SDK that allows undeclared fields ever sends them. */
 export const askKeysForbidden = rule("record", "ask.keys.forbidden", {
   meaning: {
     title: "Undeclared fields can no longer be sent",

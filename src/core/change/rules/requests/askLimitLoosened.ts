@@ -2,7 +2,7 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 import { limitsChanged } from "../../compare/limitsChanged.js";
 
-/** A server may take more than before. */
+/** A server may accept more than before. */
 export const askLimitLoosened = rule("value", "ask.limit.loosened", {
   meaning: {
     title: "A limit on values in requests became wider",

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A released app goes on sending the old one. */
+/** A released app still sends the old one. */
 export const askMediaChanged = rule("media", "ask.media.changed", {
   meaning: {
     title: "A body can no longer be sent with its media type",

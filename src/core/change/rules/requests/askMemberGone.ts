@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** As with the values of a choice. */
+/** The same as for the values of an enum. */
 export const askMemberGone = rule("member", "ask.member.gone", {
   meaning: {
     title: "A member of a union can no longer be sent",

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** As with the values of a choice. */
+/** The same as for the values of an enum. */
 export const askMemberNew = rule("member", "ask.member.new", {
   meaning: {
     title: "Another member of a union can be sent",

@@ -2,7 +2,7 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 import { nullDiffers } from "../../compare/nullDiffers.js";
 
-/** A server may take more than before. */
+/** A server may accept more than before. */
 export const askNullGained = rule("value", "ask.null.gained", {
   meaning: {
     title: "Null can be sent",

@@ -2,7 +2,7 @@ import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 import { nullDiffers } from "../../compare/nullDiffers.js";
 
-/** Who sends null is refused. */
+/** A request with null is refused. */
 export const askNullLost = rule("value", "ask.null.lost", {
   meaning: {
     title: "Null can no longer be sent",

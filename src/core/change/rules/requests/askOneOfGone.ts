@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A server may take more than before. */
+/** A server may accept more than before. */
 export const askOneOfGone = rule("record", "ask.one-of.gone", {
   meaning: {
     title: "More than one field of an input can be set",

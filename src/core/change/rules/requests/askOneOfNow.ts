@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** Who gave none or several is refused. */
+/** A request with none or several is refused. */
 export const askOneOfNow = rule("record", "ask.one-of.now", {
   meaning: {
     title: "Exactly one field of an input must be set",

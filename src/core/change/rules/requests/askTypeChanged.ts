@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { typeFinding } from "../../typeFinding.js";
 
-/** Only a wider type takes everything that was sent before. */
+/** Only a wider type accepts everything that was sent before. */
 export const askTypeChanged = rule("value", "ask.type.changed", {
   meaning: {
     title: "A value in requests has another type",

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** Success must stay success with the same body. */
+/** A success must stay a success with the same body. */
 export const answerBodyChanged = rule("status", "answer.body.changed", {
   meaning: {
     title: "A successful response gained or lost its body",
@@ -13,7 +13,7 @@ export const answerBodyChanged = rule("status", "answer.body.changed", {
     if (role !== "success" || !after) return undefined;
     if (!before) {
       const message = `${owner} can now also succeed with ${after.status} and no body.`;
-      // A stream without a body has no items, and is read like any other.
+      // A stream without a body has no items, and is read like any other body.
       return after.form === "none"
         ? { message, verdict: isStream ? verdicts.appsRisky : verdicts.bothBreak }
         : undefined;

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** The old SDK reads the form that it was made for. */
+/** The old SDK reads the old form. */
 export const answerFormChanged = rule("status", "answer.form.changed", {
   meaning: {
     title: "A response is sent in another form",

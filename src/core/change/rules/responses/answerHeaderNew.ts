@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** Nobody reads yet what is new. */
+/** Nobody reads a new header yet. */
 export const answerHeaderNew = rule("header", "answer.header.new", {
   meaning: {
     title: "A response header was added",

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** What source asks for by name is not offered any more, and another type comes in its place. */
+/** The media type in source is no longer offered, and another type comes in its place. */
 export const answerMediaGone = rule("answerMedia", "answer.media.gone", {
   meaning: {
     title: "A media type of a response was removed",

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** Less can happen than before. */
+/** Fewer responses are possible than before. */
 export const answerStatusGone = rule("status", "answer.status.gone", {
   meaning: {
     title: "One of several successful responses was removed",

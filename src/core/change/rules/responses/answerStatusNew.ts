@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** What a call answers can now be one thing or another. */
+/** A call can now have one response or another. */
 export const answerStatusNew = rule("status", "answer.status.new", {
   meaning: {
     title: "A successful response with another status and body was added",

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** The call that went through the items was made because the contract offered them. */
+/** The call for single items existed because the contract offered them. */
 export const answerStreamGone = rule("stream", "answer.stream.gone", {
   meaning: {
     title: "An operation no longer has a stream next to its whole response",

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** What source compares with is no status of the failure any more. */
+/** The failure no longer has the status that source compares with. */
 export const failureStatusGone = rule("status", "failure.status.gone", {
   meaning: {
     title: "A failure status is no longer declared",

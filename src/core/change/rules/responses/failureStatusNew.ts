@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** Every failure type has a member for what is not expected. */
+/** Every failure type has a member for unexpected failures. */
 export const failureStatusNew = rule("status", "failure.status.new", {
   meaning: {
     title: "A failure status was added",

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A warning, and nothing else yet. */
+/** This is only a warning. */
 export const choiceDeprecated = rule("listed", "choice.deprecated", {
   meaning: {
     title: "An enum value was deprecated",

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A document that names what is gone is refused. */
+/** A document that names the removed type is refused. */
 export const typeGone = rule("definition", "type.gone", {
   meaning: {
     title: "A named type was removed",

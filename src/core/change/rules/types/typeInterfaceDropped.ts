@@ -2,7 +2,7 @@ import { printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** A fragment that leads from one to the other is refused, or matches no more. */
+/** A fragment from one type to the other is refused, or no longer matches. */
 export const typeInterfaceDropped = rule("implementation", "type.interface.dropped", {
   meaning: {
     title: "A type no longer implements an interface",
@@ -12,7 +12,7 @@ export const typeInterfaceDropped = rule("implementation", "type.interface.dropp
   },
   find: ({ type, before, after, coordinates }) => {
     if (before === undefined || after !== undefined) return undefined;
-    // Who only asks which type it is just never sees this one again.
+    // A document that only distinguishes types just never sees this one again.
     const told = printCoordinate(before, "toldApart");
     return {
       message: `\`${type}\` no longer implements \`${before}\`.`,

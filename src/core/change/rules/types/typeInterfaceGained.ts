@@ -2,7 +2,7 @@ import { asSelected } from "../../compare/asSelected.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** As with a new member of a union; an interface says itself what all have in common. */
+/** The same as for a new member of a union. An interface declares the common fields itself. */
 export const typeInterfaceGained = rule("implementation", "type.interface.gained", {
   meaning: {
     title: "Another type implements an interface",

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** What a document may say about a name depends on its kind. */
+/** The kind of a type decides how documents may use its name. */
 export const typeKindChanged = rule("definition", "type.kind.changed", {
   meaning: {
     title: "A name is now another kind of type",

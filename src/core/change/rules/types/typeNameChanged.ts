@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** Source that imports the name stops compiling; the wire does not know it. */
+/** Source that imports the name no longer compiles. The name is not sent. */
 export const typeNameChanged = rule("name", "type.name.changed", {
   meaning: {
     title: "A type of the SDK was removed, and another one may replace it",

@@ -1,7 +1,7 @@
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** The same shape under another name is another type to a language that knows types by their names. */
+/** The same shape with another name is another type in languages that distinguish types by name. */
 export const typeOther = rule("spelling", "type.other", {
   meaning: {
     title: "A value has another type in the SDK",

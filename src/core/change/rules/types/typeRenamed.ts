@@ -2,7 +2,7 @@ import { printCoordinate } from "../../../use/coordinate.js";
 import { rule } from "../../rule.js";
 import { verdicts } from "../../verdict.js";
 
-/** The wire knows names of types only where a GraphQL document says them. */
+/** Names of types are sent only if a GraphQL document contains them. */
 export const typeRenamed = rule("definition", "type.renamed", {
   meaning: {
     title: "A named type was removed, and another one may replace it",
@@ -13,7 +13,7 @@ export const typeRenamed = rule("definition", "type.renamed", {
   traits: { hitsNames: true },
   find: ({ before, successor, coordinates }, { openUnions }) => {
     if (!before || !successor) return undefined;
-    // What tells types apart gets a name that it does not know.
+    // Code that distinguishes types gets a name that it does not know.
     const told = printCoordinate(before.key, "byName");
     return {
       message: `The ${before.role ?? "type"} \`${before.key}\` was removed; it may have been renamed to \`${successor.key}\`.`,

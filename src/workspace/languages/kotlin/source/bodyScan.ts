@@ -14,9 +14,9 @@ import { ExpressionScan } from "./expressionScan.js";
 
 const jumps = new Set(["return", "throw", "break", "continue"]);
 
-/** Looks through the bodies of source, with what is known of the types of its expressions. */
+/** Scans the bodies of source, with the known types of its expressions. */
 export class BodyScan extends ExpressionScan {
-  /** Everything that is declared in a file or a class. */
+  /** Scans all declarations of a file or a class. */
   declarations(
     declared: Declarations,
     home: Home,
@@ -108,10 +108,10 @@ export class BodyScan extends ExpressionScan {
     return undefined;
   }
 
-  /** What functions around are declared to give. */
+  /** The declared return types of the functions around. */
   private readonly returning: (Type | undefined)[] = [];
 
-  /** Statements up to the end of what is read; gives the value of the last one. */
+  /** Scans statements up to the end of the reader. Returns the value of the last one. */
   private block(reader: Reader, scope: Scope): Value {
     let last: Value = { type: unit };
     while (!reader.isAtEnd) {
@@ -166,7 +166,7 @@ export class BodyScan extends ExpressionScan {
     ) {
       reader.next();
       const given = this.expression(reader, scope, type);
-      // What is assigned is known better than what was declared.
+      // The type of an assigned value is more exact than the declared type.
       if (operator === "=" && path !== undefined && given.type && scope.has(path) && !type)
         scope.declare(path, given.type);
       return { type: unit };
@@ -217,7 +217,7 @@ export class BodyScan extends ExpressionScan {
     this.holds(scope, name, read);
   }
 
-  /** A variable stands for members of the SDK: what is done with it is done with them. */
+  /** A variable has the value of SDK members, so its uses are uses of those members. */
   private holds(scope: Scope, name: string | undefined, read: Value["read"] = []): void {
     if (name === undefined || name === "_" || read.length === 0) return;
     const holder = { read, places: [] };
@@ -225,7 +225,7 @@ export class BodyScan extends ExpressionScan {
     this.shared.holders.push(holder);
   }
 
-  /** Names in parentheses, with the types that they are declared with. */
+  /** Names in parentheses, with their declared types. */
   private destructured(
     reader: Reader,
     scope: Scope,
@@ -260,7 +260,7 @@ export class BodyScan extends ExpressionScan {
     });
   }
 
-  /** A member that is read by its place. */
+  /** A member that is read by its position. */
   private readsAt(
     known: KnownClass,
     member: string,
@@ -374,7 +374,7 @@ export class BodyScan extends ExpressionScan {
     return { type: first === nothing || !first ? second : first };
   }
 
-  /** A branch that gives a value. */
+  /** A branch with a value. */
   private valued(reader: Reader, scope: Scope, wanted?: Type): Type | undefined {
     if (reader.is("{")) return this.block(reader.from(...reader.skipBrackets()), scope).type;
     const value = this.unflushed(reader, scope, wanted);
@@ -438,7 +438,7 @@ export class BodyScan extends ExpressionScan {
       } else {
         const value = this.unflushed(reader, scope);
         this.flush(value, "matches");
-        // An object stands for its own type.
+        // An object is a value of its own type.
         if (value.named) this.names(value.named, reader.peek(-1), "tells");
         narrowings.push(subject ? [] : (value.holds ?? []));
       }
@@ -482,7 +482,7 @@ export class BodyScan extends ExpressionScan {
     return {};
   }
 
-  /** A lambda; gives the type of what it makes. */
+  /** A lambda. Returns the type of its result. */
   protected lambda(reader: Reader, scope: Scope, { parameters, receiver }: LambdaGiven) {
     const body = reader.from(...reader.skipBrackets());
     const inside = scope.inside(receiver ? [receiver, ...scope.receivers] : scope.receivers);
@@ -530,7 +530,7 @@ export class BodyScan extends ExpressionScan {
   }
 }
 
-/** Whether what stands next is an expression, and no end of one. */
+/** Whether an expression begins here, and does not end. */
 function beginsExpression({ token }: Reader): boolean {
   return token.kind === "name"
     ? token.text !== "else"

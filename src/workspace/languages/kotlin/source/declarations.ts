@@ -13,7 +13,12 @@ import type { TypeText } from "../../source/typeText.js";
 import { readType, readTypeParameters } from "./readType.js";
 import { tokensOf } from "./tokens.js";
 
-/** Reads a file's declarations; bodies are kept as ranges of tokens. */
+/**
+ * Reads a file's declarations. Bodies are stored as ranges of tokens.
+ *
+ * @param document the name of the file
+ * @param isSdk whether it is a file of an SDK
+ */
 export function readSource(document: string, text: string, isSdk: boolean): SourceFile {
   const tokens = tokensOf(text);
   const reader = new Reader(tokens);
@@ -40,7 +45,7 @@ export function readSource(document: string, text: string, isSdk: boolean): Sour
   return { document, tokens, package: own, imports, stars, isSdk, declared: readDeclarations(reader) };
 }
 
-/** The parts of a whole name. */
+/** The parts of a full name. */
 function dotted(reader: Reader): Token[] {
   const parts: Token[] = [];
   for (;;) {
@@ -59,14 +64,19 @@ const modifiers = new Set(
 );
 const declaring = new Set(["class", "interface", "object", "fun", "val", "var", "typealias", "init", "constructor"]);
 
-/** Declarations up to the end of what is read. */
+/** Reads declarations up to the end of the reader. */
 export function readDeclarations(reader: Reader): Declarations {
   const found: Declarations = { classes: [], functions: [], properties: [], aliases: [], initial: [] };
   while (!reader.isAtEnd) if (!readDeclaration(reader, found)) reader.next();
   return found;
 }
 
-/** Reads one declaration, where one stands. */
+/**
+ * Reads one declaration, if there is one.
+ *
+ * @param found extended in place
+ * @returns whether there was one
+ */
 export function readDeclaration(reader: Reader, found: Declarations): boolean {
   const before = reader.at;
   const words = readModifiers(reader);
@@ -111,7 +121,7 @@ function isDestructuring(reader: Reader): boolean {
   return reader.peek(1).text === "(";
 }
 
-/** Passes modifiers and annotations. */
+/** Skips modifiers and annotations, and returns the modifiers. */
 export function readModifiers(reader: Reader): Set<string> {
   const words = new Set<string>();
   for (;;) {
@@ -124,7 +134,7 @@ export function readModifiers(reader: Reader): Set<string> {
   }
 }
 
-/** Modifiers are no keywords: what stands behind one is another, or what is declared. */
+/** Modifiers are not keywords: after one comes another, or the declaration. */
 function isModifierHere(reader: Reader): boolean {
   const { kind, text } = reader.peek(1);
   return (
@@ -199,7 +209,7 @@ function readEntries(reader: Reader, into: ClassText): void {
   }
 }
 
-/** Parameters in parentheses. */
+/** Reads parameters in parentheses. */
 export function readParameters(reader: Reader): ParameterText[] {
   const [from, to] = reader.skipBrackets();
   const inner = reader.from(from, to);
@@ -225,7 +235,7 @@ function skipToComma(reader: Reader): void {
   }
 }
 
-/** Passes an expression that a declaration ends with: up to a line that begins another one. */
+/** Skips the expression at the end of a declaration, up to a line that begins another declaration. */
 function skipExpression(reader: Reader): void {
   while (!reader.isAtEnd) {
     const { startsLine, kind, text } = reader.token;
@@ -267,7 +277,7 @@ function readBody(reader: Reader): { readonly range: Range; readonly isExpressio
   return reader.is("{") ? { range: reader.skipBrackets(), isExpression: false } : undefined;
 }
 
-/** `Receiver.name`, where the receiver may have arguments and parts of its own. */
+/** `Receiver.name`, where the receiver can have type arguments and parts. */
 function readReceiver(reader: Reader): { readonly receiver: TypeText | undefined; readonly name: string } {
   const start = reader.at;
   let last = -1;

@@ -16,13 +16,13 @@ function isNumber({ type }: Value): boolean {
   return type !== undefined && numbers.has(type.name) && !type.isNullable;
 }
 
-/** Expressions, as far as they are no statements. */
+/** Scans expressions, as far as they are not statements. */
 export abstract class ExpressionScan extends CallScan {
   protected readonly library = kotlinLibrary;
 
   protected abstract keyword(reader: Reader, scope: Scope, wanted?: Type): Value | undefined;
 
-  /** An expression whose value is taken as it is. */
+  /** An expression whose value is used as it is. */
   protected expression(reader: Reader, scope: Scope, wanted?: Type): Value {
     const value = this.unflushed(reader, scope, wanted);
     this.flush(value, "writes");
@@ -137,7 +137,7 @@ export abstract class ExpressionScan extends CallScan {
     return { type: calledOn(left.type, operator.text)?.result(right.type) };
   }
 
-  /** What stands behind `is`: what the value is then. */
+  /** The type after `is`, which the value has from then on. */
   protected checked(value: Value, reader: Reader, scope: Scope): Narrowing[] {
     const text = readType(reader);
     this.typeText(text, scope.home, "tells");
@@ -270,7 +270,7 @@ export abstract class ExpressionScan extends CallScan {
     };
   }
 
-  /** A name that begins an expression. */
+  /** A name at the start of an expression. */
   protected name(reader: Reader, scope: Scope, wanted?: Type): Value {
     const token = reader.next();
     const typeArguments = this.typeArguments(reader, scope);
@@ -361,7 +361,7 @@ export abstract class ExpressionScan extends CallScan {
     let read: Pick<Value, "read"> = {};
     if (property) {
       read = this.reads(property.owner, text, token);
-      // What is read by `?.` of what may be null may be null anyway.
+      // A value read with `?.` from a nullable one may be null anyway.
       if (isSafe && of.type.isNullable) for (const each of read.read ?? []) each.takesNull = true;
       type = this.memberType(property.text, property.owner, of.type);
     } else {
@@ -380,7 +380,7 @@ export abstract class ExpressionScan extends CallScan {
     };
   }
 
-  /** `com.ostrel.harbour.berths.Berth`: a class by its whole name. */
+  /** `com.ostrel.harbour.berths.Berth`: a class with its full name. */
   protected packageMember(of: Value, token: Token, scope: Scope): Value | undefined {
     if (of.type || of.path === undefined || scope.has(of.path.split(".")[0] ?? "")) return undefined;
     const known = this.program.classes.get(`${of.path}.${token.text}`);
@@ -417,13 +417,13 @@ const levels: Readonly<Record<string, number>> = {
   "as?": 11,
 };
 
-/** How tightly an operator binds (Kotlin grammar, precedence); undefined for what is none. */
+/** The precedence of an operator (Kotlin grammar, precedence); undefined if it is not one. */
 function levelOf({ kind, text, startsLine }: Token, next: Token): number | undefined {
   if (kind === "symbol" || text === "in" || text === "is" || text === "as") {
     if (startsLine && !["?:", "&&", "||", "as", "as?"].includes(text)) return undefined;
     return levels[text];
   }
-  // A name between two values on one line is a function of its own.
+  // A name between two values on one line is an infix function.
   const isInfix =
     kind === "name" &&
     !startsLine &&

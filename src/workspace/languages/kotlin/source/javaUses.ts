@@ -10,13 +10,12 @@ interface JavaToken {
   readonly offset: number;
 }
 
-/** A place of Java source, by what it depends on. */
+/** A place in Java source, with the coordinate that it uses. */
 type Place = Pick<SourceUse, "coordinate" | "kind"> & { readonly token: JavaToken };
 
 /**
- * Finds what Java source beside an app's Kotlin depends on. Which types are named and which functions are called can be
- * seen; of what a getter is called on nothing is known, so that each member with such a getter may be reached. A file
- * that names nothing of the SDK is left alone.
+ * Returns the uses in Java source next to an app's Kotlin. Named types and called functions are visible, but the object
+ * of a getter is unknown, so every member with such a getter may be used. A file without a name of the SDK is skipped.
  */
 export function javaUses(app: readonly SourceText[], sdk: SdkSource): SourceUse[] {
   // An SDK can be large, and most apps have no Java.
@@ -35,22 +34,22 @@ export function javaUses(app: readonly SourceText[], sdk: SdkSource): SourceUse[
   );
 }
 
-/** Whole names that Java source imports, and where the last part of each stands. */
+/** Returns the full names that Java source imports, with the offset of each last part. */
 export function javaImports(text: string): { readonly whole: string; readonly offset: number }[] {
   return importsOf(javaTokens(text)).flatMap(({ parts, token }) =>
     parts.at(-1) === "*" ? [] : [{ whole: parts.join("."), offset: token.offset }],
   );
 }
 
-/** What an SDK's parts are called in Java. */
+/** The Java names of an SDK's parts. */
 class JavaNames {
-  /** Classes by name; those inside others by "Outer.Inner". */
+  /** Classes by name; nested ones by "Outer.Inner". */
   readonly classes = new Map<string, ClassText>();
-  /** Classes that hold the functions of a file. */
+  /** Classes for the functions of a file. */
   readonly facades = new Set<string>();
   /** Calls by the names of their functions. */
   readonly calls = new Map<string, string>();
-  /** Coordinates of members by the name of what reads them. */
+  /** The coordinates of members by the name of their getter. */
   readonly getters = new Map<string, Coordinate[]>();
 
   constructor(
@@ -81,7 +80,7 @@ class JavaNames {
   }
 }
 
-/** What Java calls a property: its getter, and its setter. */
+/** The Java names of a property: its getter and its setter. */
 function accessors(property: string): string[] {
   if (/^is[^a-z]/.test(property)) return [property, `set${property.slice(2)}`];
   const name = property.charAt(0).toUpperCase() + property.slice(1);
@@ -125,7 +124,7 @@ function placesIn(tokens: readonly JavaToken[], names: JavaNames, namespace: str
   return found;
 }
 
-/** A class, and those inside it as far as they are written out: "Outer.Inner". */
+/** A class, and those inside it as far as they are written: "Outer.Inner". */
 function nameWithParts(
   at: number,
   tokens: readonly JavaToken[],
@@ -148,7 +147,7 @@ function nameWithParts(
   }
 }
 
-/** Whether a name is that of a function of an SDK's file: behind the class that holds it, or imported from there. */
+/** Whether a name is that of a function in an SDK's file: after the file's class, or imported from there. */
 function isOfFacade(
   at: number,
   tokens: readonly JavaToken[],
@@ -163,7 +162,9 @@ function isOfFacade(
   });
 }
 
-/** What may be done with the types that a file names: parts taken by place, copies, constants, and what a switch lists. */
+/**
+ * The possible uses of the types that a file names: members by position, copies, constants, and the values of a switch.
+ */
 function tellUnseen(
   tokens: readonly JavaToken[],
   { known, names }: { readonly known: ReadonlySet<string>; readonly names: JavaNames },
@@ -183,7 +184,7 @@ function tellUnseen(
   });
 }
 
-/** Imports of a file: the parts of each, and the last of them. */
+/** The imports of a file: the parts of each, and the last part. */
 function importsOf(tokens: readonly JavaToken[]): { readonly parts: readonly string[]; readonly token: JavaToken }[] {
   return tokens.flatMap(({ text }, at) => {
     if (text !== "import" || !(at === 0 || [";", "}"].includes(tokens[at - 1]?.text ?? ""))) return [];
@@ -196,7 +197,9 @@ function importsOf(tokens: readonly JavaToken[]): { readonly parts: readonly str
   });
 }
 
-/** Comments, texts, names and symbols of Java (Java Language Specification, chapter 3); comments do not nest there. */
+/**
+ * Comments, strings, names and symbols of Java (Java Language Specification, chapter 3). Comments do not nest there.
+ */
 const lexeme =
   /\/\/[^\n]*|\/\*[^]*?(?:\*\/|$)|"""[^]*?(?:"""|$)|"(?:\\.|[^"\\\n])*"?|'(?:\\.|[^'\\\n])*'?|[\p{L}_$][\p{L}\p{Nd}_$]*|::|[^\s]/gu;
 

@@ -3,23 +3,23 @@ import type { SourceFile } from "../../source/declared.js";
 import type { KnownClass, KnownFunction } from "../../source/knownProgram.js";
 import type { SdkModel } from "../../source/sdkModel.js";
 
-/** What the source of an SDK in Kotlin says of names on the wire, and of what belongs together. */
+/** What the source of a Kotlin SDK shows about names in JSON, and about parts that belong together. */
 export class KotlinSdk implements SdkModel {
-  /** Wire names of the properties of records, by class and property: "Berth.note". */
+  /** The JSON names of records' properties, by class and property: "Berth.note". */
   private readonly wire = new Map<string, string>();
-  /** The same by the property alone, for interfaces: in all answers to queries a property has one name on the wire. */
+  /** The same by the property alone, for interfaces: in all responses to queries, a property has one JSON name. */
   private readonly wireOfAny = new Map<string, string>();
-  /** Values of the constants of choices: "BerthStatus.Free". */
+  /** The values of enums' constants: "BerthStatus.Free". */
   private readonly values = new Map<string, string>();
-  /** Names of schemes by the parameter of the class of credentials. */
+  /** The names of schemes by the parameter of the credentials' class. */
   private readonly schemes = new Map<string, string>();
   private readonly functions = new Set<string>();
-  /** Inputs of which exactly one field is given, and that field, by its class: "BerthBy.Number" gives "BerthBy.number". */
+  /** Inputs of which exactly one field is given, with that field, by class: "BerthBy.Number" gives "BerthBy.number". */
   private readonly chosen = new Map<string, { readonly input: string; readonly field: string }>();
 
   /**
    * @param connect the class of the connection
-   * @param files the SDK's files of one contract, and their texts
+   * @param files the SDK's files of one contract, with their texts
    */
   constructor(
     readonly connect: string,
@@ -35,7 +35,7 @@ export class KotlinSdk implements SdkModel {
     }
   }
 
-  /** `note = fields.optional("note", …)` where a record is read, `optional("note", value.note, …)` where it is written. */
+  /** `note = fields.optional("note", …)` for reading a record, `optional("note", value.note, …)` for writing one. */
   private readForms(text: string): void {
     const forms = /^internal object [^\n]*? : (?:Form|Reader|Writer)<([\w.]+)> \{\n([^]*?)^\}/gm;
     for (const [, type = "", body = ""] of text.matchAll(forms)) {
@@ -63,14 +63,14 @@ export class KotlinSdk implements SdkModel {
     }
   }
 
-  /** What a class is called in coordinates; undefined for what is none of the contract's. */
+  /** Returns a class as a coordinate; undefined if it is not one of the contract's. */
   coordinateOf({ name, isSdk }: KnownClass): Coordinate | undefined {
     if (!isSdk || !name.startsWith(`${this.namespace}.`)) return undefined;
     const own = name.slice(this.namespace.length + 1);
     return printCoordinate(this.chosen.get(own)?.input ?? own);
   }
 
-  /** The field of an input that a class is there for; undefined for any other class. */
+  /** Returns the field of an input for which a class exists; undefined for any other class. */
   chosenField({ name }: KnownClass): string | undefined {
     return this.chosen.get(name.slice(this.namespace.length + 1))?.field;
   }
@@ -79,7 +79,7 @@ export class KotlinSdk implements SdkModel {
     return own === this.namespace;
   }
 
-  /** The wire name of a property. */
+  /** Returns the JSON name of a property. */
   member(owner: string, property: string): string {
     return this.wire.get(`${owner}.${property}`) ?? this.wireOfAny.get(property) ?? property;
   }
@@ -88,7 +88,7 @@ export class KotlinSdk implements SdkModel {
     return this.schemes.get(parameter) ?? parameter;
   }
 
-  /** The value of a constant of a choice; undefined where there is none of that name. */
+  /** Returns the value of an enum's constant; undefined if there is none with that name. */
   constant(owner: string, name: string): string | undefined {
     return this.values.get(`${owner}.${name}`);
   }
@@ -97,7 +97,7 @@ export class KotlinSdk implements SdkModel {
     return home.file.isSdk && this.isContractFile(home.file) && text.receiver !== undefined;
   }
 
-  /** The call that goes with what goes through its pages, or asks for another media type. */
+  /** Returns the call of a function for its pages, or for another media type. */
   callOf(name: string): string {
     const base = name.replace(/(?:Items|As[A-Z]\w*)$/, "");
     return base !== name && this.functions.has(base) ? base : name;

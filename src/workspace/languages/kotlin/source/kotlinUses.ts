@@ -8,7 +8,7 @@ import { BodyScan } from "./bodyScan.js";
 import { readSource } from "./declarations.js";
 import { KotlinSdk } from "./kotlinSdk.js";
 
-/** Finds every place of an app's Kotlin source that depends on a contract's part of an SDK. */
+/** Returns every place in an app's Kotlin source that uses a contract's part of an SDK. */
 export function kotlinUses(app: readonly SourceText[], sdk: SdkSource): SourceUse[] {
   return usesInSource(app, sdk, {
     read: readSource,
@@ -24,7 +24,7 @@ export function kotlinUses(app: readonly SourceText[], sdk: SdkSource): SourceUs
   });
 }
 
-/** Names that a file imports of an SDK: when one is gone, the line does not compile. */
+/** The names of an SDK that a file imports. If one is removed, the line does not compile. */
 function imported({ imports }: SourceFile, namespace: string, tell: Tell): void {
   for (const { whole, token } of imports.values()) {
     if (!whole.startsWith(`${namespace}.`)) continue;

@@ -3,7 +3,7 @@ import type { Token } from "../../source/token.js";
 import { typeArguments, typeParameters } from "../../source/typeArguments.js";
 import type { TypeText } from "../../source/typeText.js";
 
-/** Reads a type, where one stands (Kotlin grammar, `type`). */
+/** Reads a type, if there is one (Kotlin grammar, `type`). */
 export function readType(reader: Reader): TypeText | undefined {
   while (reader.is("@")) {
     reader.next();
@@ -32,7 +32,7 @@ export function readType(reader: Reader): TypeText | undefined {
     const read = readParenthesized(reader);
     return read?.function ? { ...read, function: { ...read.function, receiver: type } } : read;
   }
-  // `T & Any` is what is not null of it.
+  // `T & Any` is the non-null form of T.
   if (reader.is("&") && reader.peek(1).text === "Any") reader.at += 2;
   return type;
 }
@@ -66,12 +66,16 @@ function readParenthesized(reader: Reader): TypeText | undefined {
   return only && isNullable ? { ...only, isNullable } : only;
 }
 
-/** Types between `<` and `>`; undefined where that is a comparison, and nothing is passed. */
+/**
+ * Reads types between `<` and `>`.
+ *
+ * @returns undefined if this is a comparison; then nothing is skipped
+ */
 export function readTypeArguments(reader: Reader): (TypeText | undefined)[] | undefined {
   return typeArguments(reader, readType);
 }
 
-/** Names of type parameters, where there are some. */
+/** Reads the names of type parameters, if there are some. */
 export function readTypeParameters(reader: Reader): string[] {
   return typeParameters(reader, ["in", "out", "reified"]);
 }

@@ -14,7 +14,7 @@ const holders = new Set(
   ),
 );
 
-/** What a container holds; undefined where it is none. */
+/** Returns the type of a container's items; undefined if the type is not a container. */
 export function itemOf(type: Type | undefined): Type | undefined {
   if (!type) return undefined;
   if (containers.has(type.name)) return type.arguments[0];
@@ -26,12 +26,12 @@ export function isContainer(type: Type | undefined): boolean {
   return type !== undefined && (containers.has(type.name) || maps.has(type.name));
 }
 
-/** The type of what `by` takes a property from. */
+/** Returns the type of a property that `by` delegates to an object of this type. */
 export function delegated(type: Type | undefined): Type | undefined {
   return type && (holders.has(type.name) || type.name === "Lazy") ? type.arguments[0] : undefined;
 }
 
-/** Types that are of the language, whose members are none of an SDK's. */
+/** Types of the language, whose members are not an SDK's. */
 const plain = new Set(
   "String Int Long Double Float Boolean Char Byte Short Unit Nothing Instant Duration LocalDate Any Number Regex".split(
     " ",
@@ -43,7 +43,7 @@ export function isPlain(type: Type | undefined): boolean {
   return type !== undefined && plain.has(type.name);
 }
 
-/** The type of a property of the language's own; undefined where nothing is known. */
+/** Returns the type of a property of the language's own types; undefined if it is unknown. */
 export function knownProperty(type: Type, name: string): Type | undefined {
   const [first, second] = type.arguments;
   switch (name) {
@@ -77,14 +77,18 @@ export function knownProperty(type: Type, name: string): Type | undefined {
   }
 }
 
-/** What a type gives when it is taken apart, at a place that begins with 0. */
+/**
+ * Returns the type of a component in a destructuring declaration.
+ *
+ * @param at the position, from 0
+ */
 export function knownComponent(type: Type, at: number): Type | undefined {
   if (["Pair", "Triple", "Entry"].includes(type.name)) return type.arguments[at];
   if (type.name === "IndexedValue") return at === 0 ? builtIn("Int") : type.arguments[0];
   return itemOf(type);
 }
 
-/** What puts values in order by what its lambda gives. */
+/** Functions that sort values by the result of their lambda. */
 const ordering = new Set("sortedBy sortedByDescending maxBy minBy maxByOrNull minByOrNull".split(" "));
 const same = new Set(
   (
@@ -131,7 +135,11 @@ const plainResults: ReadonlyMap<string, string> = new Map([
   ["isNotBlank", "Boolean"],
 ]);
 
-/** What a function does that is called on a value; undefined where it is not known. */
+/**
+ * Returns what a method does; undefined if it is unknown.
+ *
+ * @param type the type of the receiver
+ */
 export function calledOn(type: Type | undefined, name: string): KnownCall | undefined {
   const scoped = scopeFunction(type, name);
   if (scoped) return scoped;
@@ -157,7 +165,7 @@ export function calledOn(type: Type | undefined, name: string): KnownCall | unde
   return containerFunction(type, name, given);
 }
 
-/** Returns what a function does that makes something else of a container. */
+/** What a function does that makes something else from a container. */
 function containerFunction(type: Type, name: string, given: readonly (Type | undefined)[]): KnownCall {
   const item = itemOf(type);
   const outer = type.name.includes("Flow") ? "Flow" : type.name === "Sequence" ? "Sequence" : "List";
@@ -216,7 +224,7 @@ function containerFunction(type: Type, name: string, given: readonly (Type | und
     case "firstNotNullOfOrNull":
       return { given, result: (made) => made };
     default:
-      // Whatever is done to a container is most often done to what it holds.
+      // A function on a container usually acts on its items.
       return { given, result: () => undefined };
   }
 }
@@ -248,7 +256,7 @@ function mapFunction(type: Type, name: string): KnownCall | undefined {
   }
 }
 
-/** Functions of what holds one value. */
+/** Functions of types with one value. */
 function heldFunction(type: Type, name: string): KnownCall | undefined {
   if (!holders.has(type.name)) return undefined;
   const [value] = type.arguments;
@@ -277,7 +285,7 @@ function heldFunction(type: Type, name: string): KnownCall | undefined {
   }
 }
 
-/** Functions that any value has. */
+/** Functions that every value has. */
 function scopeFunction(type: Type | undefined, name: string): KnownCall | undefined {
   const whole = type && { ...type, isNullable: false };
   switch (name) {
@@ -310,7 +318,7 @@ const made = new Set(
   ).split(" "),
 );
 
-/** What a function does that stands alone; undefined where it is not known. */
+/** Returns what a top-level function does; undefined if it is unknown. */
 export function calledAlone(
   name: string,
   firstArgument: Type | undefined,

@@ -27,8 +27,8 @@ const symbols = [
 ];
 
 /**
- * The tokens of Kotlin source, the last one being its end. Comments nest, and a text holds the tokens of its templates.
- * What is not closed ends where the source ends.
+ * Returns the tokens of Kotlin source, the last of which is its end. Comments nest, and a string contains the tokens of
+ * its templates. A token that is not closed ends with the source.
  */
 export function tokensOf(source: string): Token[] {
   return new Tokenizer(source).all(source.length);
@@ -40,7 +40,7 @@ class Tokenizer {
 
   constructor(private readonly source: string) {}
 
-  /** Tokens up to a place, or up to the brace that closes what is open. */
+  /** Tokens up to a position, or up to the brace that closes the current block. */
   all(limit: number, isTemplate = false): Token[] {
     const found: Token[] = [];
     let depth = 0;
@@ -126,7 +126,7 @@ class Tokenizer {
       else this.at++;
     }
     this.at = Math.min(source.length, this.at + (isRaw ? 3 : 1));
-    // A raw text may end with more quotes than close it.
+    // A raw string may end with more quotes than needed.
     while (isRaw && source[this.at] === '"') this.at++;
     this.startsLine = startsLine;
     return { kind: "text", text: source.slice(offset, this.at), offset, end: this.at, startsLine, inside };

@@ -10,22 +10,22 @@ import { ControlScan } from "./controlScan.js";
 import { readEffects, readType } from "./readType.js";
 import { itemOf } from "./standardLibrary.js";
 
-/** What declarations stand in: their file's tokens, and what is `self` there, the nearest first. */
+/** The context of declarations: their file's tokens, and the types of `self`, innermost first. */
 interface Around {
   readonly tokens: readonly Token[];
   readonly receivers: readonly Type[];
 }
 
-/** Looks through the bodies of Swift source, with what is known of the types of its expressions. */
+/** Scans the bodies of Swift source, with the known types of its expressions. */
 export class BodyScan extends ControlScan {
-  /** Where the statements of a file stand that has some outside of functions. */
+  /** The scope of a file's statements outside of functions. */
   private script: Scope | undefined;
 
-  /** Everything that a file declares; of one with statements of its own, all of them. */
+  /** Scans all declarations of a file. In a file with statements of its own, these are everything. */
   file(declared: Declarations, home: Home, tokens: readonly Token[]): void {
     const [script] = declared.initial;
     if (script) {
-      // Variables of a script are declared one after the other, as in a function; all else is as in any file.
+      // Variables of a script are declared in order, as in a function. Everything else is the same as in any file.
       this.script = new Scope(home, []);
       this.declarations({ ...declared, properties: [] }, home, { tokens, receivers: [] });
       this.block(new Reader(tokens, ...script), this.script);
@@ -42,7 +42,7 @@ export class BodyScan extends ControlScan {
     for (const text of declared.classes) this.class(text, home, { tokens, receivers: [] });
   }
 
-  /** Inside of an extension names mean what they mean inside the type. */
+  /** Inside an extension, names have the same meaning as inside the type. */
   private homeOf(text: FunctionText | PropertyText, home: Home): Home {
     return text.isInside === true ? this.program.insideOf(text.receiver, home) : home;
   }
@@ -99,7 +99,7 @@ export class BodyScan extends ControlScan {
     return undefined;
   }
 
-  /** What a function does; a single expression is what it gives. */
+  /** The body of a function. A single expression is its result. */
   private body(reader: Reader, scope: Scope, result: Type | undefined): Value {
     this.returning.push(result);
     const value = this.withHead(false, () => this.block(reader, scope, result));
@@ -107,7 +107,7 @@ export class BodyScan extends ControlScan {
     return value;
   }
 
-  /** Statements up to the end of what is read; gives the value of the last one. */
+  /** Scans statements up to the end of the reader. Returns the value of the last one. */
   private block(reader: Reader, scope: Scope, wanted?: Type): Value {
     let last: Value = { type: unit };
     while (!reader.isAtEnd) {
@@ -226,7 +226,7 @@ export class BodyScan extends ControlScan {
       let value: Value = {};
       if (reader.takes("=")) value = this.expression(reader, scope, declared);
       else if (reader.is("{")) {
-        // A property that is calculated.
+        // A computed property.
         this.body(reader.from(...reader.skipBrackets()), scope.inside(), declared);
       }
       scope.declare(name, declared ?? value.type);
@@ -239,7 +239,7 @@ export class BodyScan extends ControlScan {
     reader.takes("try");
     reader.takes("await");
     const inside = scope.inside();
-    // What is gone through stands behind the names.
+    // The iterated value comes after the names.
     const start = reader.at;
     while (!reader.isAtEnd && !reader.is("in")) {
       if (reader.is("(") || reader.is("[")) reader.skipBrackets();
@@ -262,14 +262,14 @@ export class BodyScan extends ControlScan {
     this.braces(reader, inside);
   }
 
-  /** A closure; gives the type of what it makes. */
+  /** A closure. Returns the type of its result. */
   protected override lambda(reader: Reader, scope: Scope, { parameters }: LambdaGiven) {
     const body = reader.from(...reader.skipBrackets());
     const inside = scope.inside();
     const declared = this.closureParameters(body, inside, parameters);
     if (!declared.isNamed)
       for (let at = 0; at < Math.max(2, parameters.length); at++) inside.declare(`$${String(at)}`, parameters[at]);
-    // One name for a pair stands for both.
+    // A single name for a pair has the value of both.
     const [only] = parameters;
     if (!declared.isNamed && parameters.length === 1 && only?.name === "Tuple" && usesSecond(body)) {
       inside.declare("$0", only.arguments[0]);
@@ -326,7 +326,7 @@ export class BodyScan extends ControlScan {
   }
 }
 
-/** Whether a closure says `$1`. */
+/** Whether a closure contains `$1`. */
 function usesSecond(reader: Reader): boolean {
   for (let at = 0; reader.peek(at).kind !== "end"; at++) {
     const { kind, text, inside = [] } = reader.peek(at);

@@ -11,21 +11,24 @@ import { nothingKnown, type CallSite, type Given, type Taking, type Value } from
 import { skipToComma } from "./declarations.js";
 import { itemOf, swiftLibrary } from "./standardLibrary.js";
 
-/** Calls in Swift: arguments have labels, closures may stand behind the parentheses, and types have several initialisers. */
+/**
+ * Scans calls in Swift: arguments have labels, closures may come after the parentheses, and types have several
+ * initialisers.
+ */
 export abstract class CallScanInSwift extends CallScan {
   protected readonly library = swiftLibrary;
 
-  /** What is thrown inside of each `do` around, the innermost last. */
+  /** The types of errors in each `do` around, innermost last. */
   protected readonly thrown: (Type | undefined)[][] = [];
-  /** What stands before a brace that begins a block: no closure can. */
+  /** Whether the code is before the brace of a block, where no closure is possible. */
   protected isHead = false;
 
-  /** A path of keys: `\.note`. */
+  /** A key path: `\.note`. */
   protected abstract keyPath(reader: Reader, scope: Scope, root: Type | undefined): Value;
 
   protected abstract implicitMember(reader: Reader, scope: Scope, wanted: Type | undefined): Value;
 
-  /** Reads something with or without the rules of a head. */
+  /** Reads something with or without these rules. */
   protected withHead<T>(isHead: boolean, read: () => T): T {
     const before = this.isHead;
     this.isHead = isHead;
@@ -44,7 +47,7 @@ export abstract class CallScanInSwift extends CallScan {
     return value;
   }
 
-  /** The initialiser of a type that takes what is given. */
+  /** The initialiser of a type that accepts the arguments. */
   protected override constructed(known: KnownClass, site: CallSite): Value {
     const { makers = [] } = known.text;
     if (makers.length === 0 || known.isSdk) return super.constructed(known, site);
@@ -56,7 +59,7 @@ export abstract class CallScanInSwift extends CallScan {
     return super.constructed({ ...known, text: { ...known.text, parameters } }, site);
   }
 
-  /** Labels of the arguments that stand next; "" for one without. */
+  /** The labels of the arguments that follow; "" for one without. */
   private labelsOf(reader: Reader): string[] {
     if (!reader.is("(")) return [];
     const inner = reader.from(...reader.skipBrackets());
@@ -117,15 +120,19 @@ export abstract class CallScanInSwift extends CallScan {
     return given;
   }
 
-  /** What the closure at a place of the arguments is given. */
+  /** The parameter types of the closure at a position of the arguments. */
   private closureGiven({ wanted, known }: Taking, at: number, [first]: readonly Given[]) {
     const declared = wanted[at]?.function;
-    // What is given a list and a closure most often gives the closure its items, as `ForEach(berths) { … }` does.
+    // A function with a list and a closure usually passes the items to the closure, as `ForEach(berths) { … }` does.
     const items = this.library.isContainer(first?.type) ? [itemOf(first?.type)] : [];
     return { parameters: declared?.parameters ?? known?.(first?.type)?.given ?? items, receiver: undefined };
   }
 
-  /** A case of an enum that is made: `.sail(vessel)`, `Vessel.sail(vessel)`; `wanted` is the enum as it is wanted. */
+  /**
+   * A case of an enum: `.sail(vessel)`, `Vessel.sail(vessel)`.
+   *
+   * @param wanted the expected enum
+   */
   protected madeCase(
     owner: KnownClass,
     token: Token,
@@ -138,7 +145,7 @@ export abstract class CallScanInSwift extends CallScan {
     return { type: of ?? builtIn(owner.name) };
   }
 
-  /** A type that stands inside of another one, with what that one's type parameters stand for. */
+  /** A type inside another one, with that one's type arguments. */
   protected typeIn(text: TypeText | undefined, owner: KnownClass, of: Type | undefined): Type | undefined {
     const given = owner.text.typeParameters.map((name, at) => [name, of?.arguments[at]] as const);
     const around = [...owner.home.around, owner];
@@ -149,7 +156,7 @@ export abstract class CallScanInSwift extends CallScan {
     return owner.text.entries.find(({ token }) => token.text === name);
   }
 
-  /** A case of one of the SDK's enums that source names: the enum depends on what the case holds. */
+  /** Records a case of one of the SDK's enums in source: the enum depends on the value of the case. */
   protected tellsCase(owner: KnownClass, token: Token, kind: "writes" | "tells"): void {
     const coordinate = this.sdk.coordinateOf(owner);
     if (coordinate === undefined) return;
@@ -160,15 +167,15 @@ export abstract class CallScanInSwift extends CallScan {
       const member = this.program.classOf(this.program.typeOf(type, owner.home));
       const name = member && this.sdk.coordinateOf(member);
       if (name === undefined) continue;
-      // A case that is called as what it holds has another name when that has.
+      // A case with the name of its value's type is renamed when the type is.
       const isNamedSo = name.slice(name.lastIndexOf(".") + 1).toLowerCase() === token.text.toLowerCase();
       this.tell?.(name, isNamedSo ? kind : done, token);
     }
   }
 
-  /** A case or a constant of something of which nothing is known: it may be of any type of the SDK that has one. */
+  /** A case or a constant of an unknown value: it may be of any type of the SDK that has one. */
   protected reachesAnyCase(token: Token): void {
-    // Every open union has these, whatever its contract says.
+    // Every open union has these, whatever its contract.
     if (token.text === "other" || token.text === "newer") return;
     for (const known of this.program.classes.values()) {
       const coordinate = this.sdk.coordinateOf(known);
@@ -178,7 +185,7 @@ export abstract class CallScanInSwift extends CallScan {
     }
   }
 
-  /** An `.init(…)` of something of which nothing is known: it may build any record that takes such arguments. */
+  /** An `.init(…)` of an unknown type: it may build any record with such arguments. */
   protected reachesAnyMade(token: Token, reader: Reader): void {
     const labels = this.labelsOf(reader.from(reader.at));
     if (labels.length === 0 || labels.includes("")) return;
@@ -190,7 +197,7 @@ export abstract class CallScanInSwift extends CallScan {
     }
   }
 
-  /** `.init(…)` says no type. */
+  /** `.init(…)` does not name a type. */
   protected override namesBuilt(coordinate: Coordinate, token: Token): void {
     if (token.text !== "init") super.namesBuilt(coordinate, token);
   }
@@ -203,7 +210,7 @@ export abstract class CallScanInSwift extends CallScan {
       : { type: builtIn(owner.name), constant: { coordinate: memberOf(coordinate, value), token } };
   }
 
-  /** A call behind a dot, on a value or on a type. */
+  /** A call after a dot, on a value or on a type. */
   protected override callOn(of: Value, site: CallSite): Value {
     const { token, scope, reader } = site;
     if (of.named) {
@@ -225,13 +232,13 @@ export abstract class CallScanInSwift extends CallScan {
   }
 }
 
-/** Where an argument without a label goes: past the parameters that have one. */
+/** The position of an argument without a label: it skips the parameters that have one. */
 function placeOf(count: number, parameters: readonly ParameterText[]): number {
   const unlabelled = parameters.flatMap(({ name }, at) => (name === "" ? [at] : []));
   return parameters.length === 0 ? count : (unlabelled[count] ?? unlabelled.at(-1) ?? count);
 }
 
-/** Where a closure behind the parentheses goes: to the first function that nothing was given for. */
+/** The position of a closure after the parentheses: the first function parameter without an argument. */
 function closureAt({ wanted, parameters = [] }: Taking, given: readonly Given[], label: string | undefined): number {
   if (label !== undefined) return parameters.findIndex(({ name }) => name === label);
   const free = wanted.findIndex(
@@ -241,7 +248,7 @@ function closureAt({ wanted, parameters = [] }: Taking, given: readonly Given[],
   return free >= 0 ? free : wanted.length - 1;
 }
 
-/** `.free`, `[.free, .reserved]`: members of whatever type is wanted; a whole number is of any kind of number. */
+/** `.free`, `[.free, .reserved]`: members of whatever type is expected. An integer literal has any number type. */
 function saysNoType(tokens: readonly Token[]): boolean {
   const [first, second] = tokens;
   if (tokens.length === 1 && first?.kind === "number") return !/[.eE]/.test(first.text);

@@ -11,9 +11,9 @@ import { readEffects, readType } from "./readType.js";
 
 const jumps = new Set(["return", "throw", "break", "continue", "fallthrough"]);
 
-/** What decides what runs: conditions, matches, and what catches failures. */
+/** Scans control flow: conditions, matches, and error handlers. */
 export abstract class ControlScan extends PatternScan {
-  /** What functions around are declared to give. */
+  /** The declared return types of the functions around. */
   protected readonly returning: (Type | undefined)[] = [];
 
   protected abstract statement(reader: Reader, scope: Scope, wanted: Type | undefined): Value;
@@ -22,9 +22,9 @@ export abstract class ControlScan extends PatternScan {
   protected abstract braces(reader: Reader, scope: Scope, wanted?: Type): Value;
 
   /**
-   * What stands between `if`, `guard` or `while` and its block.
+   * The conditions between `if`, `guard` or `while` and its block.
    *
-   * @param into where names are declared that conditions give
+   * @param into the scope for the names that conditions declare
    */
   protected conditions(reader: Reader, scope: Scope, into: Scope): void {
     this.withHead(true, () => {
@@ -136,7 +136,7 @@ export abstract class ControlScan extends PatternScan {
       if (body.takes("default")) hasDefault = true;
       else if (body.takes("case"))
         do {
-          // `case let value:` takes whatever comes.
+          // `case let value:` accepts every value.
           const isAll =
             (body.is("let") || body.is("var") || body.is("_")) &&
             /^[:,]$|^_$/.test(body.is("_") ? body.peek(1).text : body.peek(2).text);
@@ -155,7 +155,7 @@ export abstract class ControlScan extends PatternScan {
     return { type: result };
   }
 
-  /** A match of a tuple has to name all there is of each part. */
+  /** A match of a tuple must list all values of each part. */
   protected matchesAllIn(type: Type | undefined, token: Token): void {
     if (type?.name === "Tuple") for (const each of type.arguments) this.matchesAll(each, token);
     else this.matchesAll(type, token);

@@ -13,9 +13,12 @@ import { readEffects, readType, readTypeParameters } from "./readType.js";
 import { tokensOf } from "./tokens.js";
 
 /**
- * Reads a file's declarations; bodies are kept as ranges of tokens. What stands in an extension is declared for the type
- * that it extends: functions and properties have it as their receiver, types its name before their own. A file with
- * statements of its own is one range that holds everything.
+ * Reads a file's declarations. Bodies are stored as ranges of tokens. A declaration in an extension belongs to the
+ * extended type: functions and properties have it as their receiver, and types its name before their own. A file with
+ * statements of its own is one range with everything.
+ *
+ * @param document the name of the file
+ * @param isSdk whether it is a file of an SDK
  */
 export function readSource(document: string, text: string, isSdk: boolean): SourceFile {
   const tokens = tokensOf(text);
@@ -52,7 +55,12 @@ function readDeclarations(reader: Reader, isSdk: boolean): Declarations {
   return found;
 }
 
-/** Reads one declaration, where one stands. */
+/**
+ * Reads one declaration, if there is one.
+ *
+ * @param found extended in place
+ * @returns whether there was one
+ */
 export function readDeclaration(reader: Reader, found: Declarations, isSdk = false): boolean {
   const before = reader.at;
   readModifiers(reader);
@@ -85,7 +93,7 @@ export function readDeclaration(reader: Reader, found: Declarations, isSdk = fal
   return true;
 }
 
-/** Passes modifiers and attributes. */
+/** Skips modifiers and attributes, and returns the modifiers. */
 export function readModifiers(reader: Reader): Set<string> {
   const words = new Set<string>();
   for (;;) {
@@ -143,7 +151,7 @@ function readClass(reader: Reader, isSdk: boolean): ClassText {
     while (!inner.isAtEnd) if (!readDeclaration(inner, found, isSdk)) inner.next();
   }
   const [maker] = found.makers ?? [];
-  // What an SDK writes out takes the same as what the compiler makes by itself.
+  // An initialiser in an SDK has the same parameters as the compiler's own.
   if (maker && isSdk) parameters.push(...maker.parameters.map((each) => ({ ...each, isProperty: found.isData })));
   else
     for (const each of found.properties)
@@ -246,7 +254,7 @@ function readParameters(reader: Reader): ParameterText[] {
   return found;
 }
 
-/** Passes what stands before the next comma. */
+/** Skips everything before the next comma. */
 export function skipToComma(reader: Reader): void {
   while (!reader.isAtEnd && !reader.is(",")) {
     if (reader.is("(") || reader.is("[") || reader.is("{")) reader.skipBrackets();
@@ -254,7 +262,7 @@ export function skipToComma(reader: Reader): void {
   }
 }
 
-/** Passes an expression: up to a line that does not go on with it. */
+/** Skips an expression, up to a line that does not continue it. */
 export function skipExpression(reader: Reader): void {
   let isFirst = true;
   while (!reader.isAtEnd) {
@@ -266,7 +274,7 @@ export function skipExpression(reader: Reader): void {
   }
 }
 
-/** Whether a line goes on with what stands before it. */
+/** Returns whether a line continues the one before it. */
 export function goesOn(reader: Reader): boolean {
   const { kind, text } = reader.token;
   const before = reader.peek(-1);
@@ -337,7 +345,7 @@ function readProperties(reader: Reader, found: PropertyText[]): void {
   } while (reader.takes(","));
 }
 
-/** Passes an initial value, before accessors that may stand behind it. */
+/** Skips an initial value, before accessors that may follow it. */
 function skipInitial(reader: Reader): void {
   let isFirst = true;
   while (!reader.isAtEnd) {
@@ -368,7 +376,7 @@ function readAccessors(reader: Reader): { readonly getter: Range | undefined; re
     if (!accessorWords.has(text)) continue;
     if (inner.is("(")) inner.skipBrackets();
     readEffects(inner);
-    // A protocol says only that there is one.
+    // A protocol only declares that there is one.
     const body = inner.is("{") ? inner.skipBrackets() : undefined;
     if (text === "get" || text === "_read") getter = body ?? [inner.at, inner.at];
     else if (body) others.push(body);

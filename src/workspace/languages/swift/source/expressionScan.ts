@@ -15,11 +15,11 @@ function isNumber({ type }: Value): boolean {
   return type !== undefined && numbers.has(type.name) && !type.isNullable;
 }
 
-/** Expressions in Swift (The Swift Programming Language, Expressions). */
+/** Scans expressions in Swift (The Swift Programming Language, Expressions). */
 export abstract class ExpressionScan extends MemberScan {
   protected abstract keyword(reader: Reader, scope: Scope, wanted?: Type): Value | undefined;
 
-  /** An expression whose value is taken as it is. */
+  /** An expression whose value is used as it is. */
   protected expression(reader: Reader, scope: Scope, wanted?: Type): Value {
     const value = this.unflushed(reader, scope, wanted);
     this.flush(value, "writes");
@@ -84,11 +84,11 @@ export abstract class ExpressionScan extends MemberScan {
       case "||":
         return { type: builtIn("Bool") };
       case "??":
-        // What stands for nil is of the same type, and so is what is made of both.
+        // The value after `??` has the same type, and so does the result.
         for (const each of left.read ?? []) each.takesNull = true;
         return {
           type: left.type ? { ...left.type, isNullable: right.type?.isNullable === true } : right.type,
-          // A whole number that is written out stands for nil of whatever number is wanted.
+          // An integer literal after `??` has whatever number type is expected.
           ...(right.isWritten === true
             ? { computed: [...(left.read ?? []), ...(left.computed ?? []), ...(left.held ? [left.held] : [])] }
             : {}),
@@ -98,7 +98,7 @@ export abstract class ExpressionScan extends MemberScan {
         return { type: builtIn("Range", left.type) };
       default: {
         const isOrder = ["<", ">", "<=", ">="].includes(text);
-        // A whole number that is written out is of whatever kind is wanted; any other value is of one kind alone.
+        // An integer literal has whatever type is expected. Any other value has one type.
         const isCalculated = isNumber(left) && isNumber(right) && (left.isWritten === true || right.isWritten === true);
         const computed = isCalculated
           ? [left, right].flatMap(({ read: own = [], computed: from = [], held }) => [
@@ -140,14 +140,14 @@ export abstract class ExpressionScan extends MemberScan {
   private attempted(reader: Reader, scope: Scope, wanted?: Type): Value {
     const word = reader.next().text;
     const isMaybe = word === "try" && (reader.is("?") || reader.is("!")) ? reader.next().text === "?" : undefined;
-    // What is thrown goes no further.
+    // An error is caught here.
     if (isMaybe !== undefined) this.thrown.push([]);
     const value = this.unflushed(reader, scope, wanted);
     if (isMaybe !== undefined) this.thrown.pop();
     return isMaybe === true && value.type ? { ...value, type: { ...value.type, isNullable: true } } : value;
   }
 
-  /** A chain of members; where one of them is reached by `?.` the whole may be nil, and nothing on the way. */
+  /** A chain of members. If one of them is read with `?.`, the whole chain may be nil. */
   private postfix(reader: Reader, scope: Scope, wanted?: Type): Value {
     let value = this.primary(reader, scope, wanted);
     let isSafe = false;
@@ -249,7 +249,7 @@ export abstract class ExpressionScan extends MemberScan {
     };
   }
 
-  /** A list, or a dictionary, that is written out; or its type. */
+  /** A list or dictionary literal, or its type. */
   private collection(reader: Reader, scope: Scope, wanted: Type | undefined): Value {
     const start = reader.at;
     const inner = reader.from(...reader.skipBrackets());
@@ -286,7 +286,7 @@ function indexed(type: Type | undefined): Type | undefined {
   return itemOf(type);
 }
 
-/** `? :` has a space before its mark. */
+/** `? :` has a space before the question mark. */
 function isTernary(reader: Reader): boolean {
   return reader.is("?") && reader.token.offset > reader.peek(-1).end;
 }
@@ -322,7 +322,7 @@ const levels: Readonly<Record<string, number>> = {
   "<<": 9,
 };
 
-/** How tightly an operator binds (Swift standard library, operator declarations); undefined for what is none. */
+/** The precedence of an operator (Swift standard library, operator declarations); undefined if it is not one. */
 function levelOf({ kind, text, isQuoted }: Token): number | undefined {
   if (isQuoted === true || (kind !== "symbol" && text !== "is" && text !== "as")) return undefined;
   return Object.hasOwn(levels, text) ? levels[text] : undefined;

@@ -9,9 +9,9 @@ import { CallScanInSwift } from "./callScanInSwift.js";
 import { readType, readTypeArguments } from "./readType.js";
 import { knownProperty } from "./standardLibrary.js";
 
-/** Names and members: of values, of types, and of whatever type is wanted. */
+/** Scans names and members: of values, of types, and of the expected type. */
 export abstract class MemberScan extends CallScanInSwift {
-  /** `.free`, `.init(…)`, `.sail(vessel)`: a member of the type that is wanted. */
+  /** `.free`, `.init(…)`, `.sail(vessel)`: a member of the expected type. */
   protected override implicitMember(reader: Reader, scope: Scope, wanted: Type | undefined): Value {
     reader.next();
     const { token } = reader;
@@ -57,7 +57,7 @@ export abstract class MemberScan extends CallScanInSwift {
     return property ? { type: this.memberType(property.text, property.owner, of ?? builtIn(owner.name)) } : {};
   }
 
-  /** `\.note`, `\Berth.size?.width`: what it reads of its root. */
+  /** `\.note`, `\Berth.size?.width`: the members that it reads from its root. */
   protected override keyPath(reader: Reader, scope: Scope, root: Type | undefined): Value {
     reader.next();
     let from = root;
@@ -88,11 +88,11 @@ export abstract class MemberScan extends CallScanInSwift {
     };
   }
 
-  /** A name that begins an expression. */
+  /** A name at the start of an expression. */
   protected name(reader: Reader, scope: Scope, wanted?: Type): Value {
     const token = reader.next();
     const typeArguments = this.typeArguments(reader, scope);
-    // `$model` is a binding to what `model` is.
+    // `$model` is a binding to the value of `model`.
     const text = token.text.replace(/^\$(?=\D)/, "");
     if (this.isCalled(reader) && !this.isValue(text, scope))
       return this.callAlone({ token, typeArguments, reader, scope, wanted });
@@ -119,7 +119,7 @@ export abstract class MemberScan extends CallScanInSwift {
     return { named: known };
   }
 
-  /** Whether a name is a value that is called, and no function. */
+  /** Whether a name is a value that is called, not a function. */
   protected isValue(name: string, scope: Scope): boolean {
     return scope.has(name) && scope.localFunction(name) === undefined;
   }
@@ -166,7 +166,7 @@ export abstract class MemberScan extends CallScanInSwift {
     return this.propertyRead(of, token, isSafe);
   }
 
-  /** `note.map { … }` of what may be nil is a function of the optional. */
+  /** `note.map { … }` of an optional is a function of the optional. */
   protected unwrapsByCall(of: Value, { text }: Token): void {
     if (of.type?.isNullable === true && (text === "map" || text === "flatMap")) unwrapped(of);
   }
@@ -182,7 +182,7 @@ export abstract class MemberScan extends CallScanInSwift {
     const found = this.propertyOn(of.type, text);
     const type = found ? found.type : knownProperty(of.type, text);
     const read = found?.owner ? this.reads(found.owner, text, token) : {};
-    // What is read behind `?.` may be nil anyway.
+    // A value read with `?.` may be nil anyway.
     if (isSafe) for (const each of read.read ?? []) each.takesNull = true;
     return {
       type,
@@ -191,7 +191,7 @@ export abstract class MemberScan extends CallScanInSwift {
     };
   }
 
-  /** A property of a type: its own, or one from an extension. */
+  /** A property of a type: its own, or one of an extension. */
   protected propertyOn(
     type: Type,
     name: string,
@@ -209,17 +209,17 @@ export abstract class MemberScan extends CallScanInSwift {
   }
 }
 
-/** A type as it is when it is not nil. */
+/** Returns the non-optional form of a type. */
 export function whole(type: Type | undefined): Type | undefined {
   return type && { ...type, isNullable: false };
 }
 
-/** Says that source takes it for granted that a value may be nil. */
+/** Records that source expects that a value may be nil. */
 export function unwrapped({ read = [], held }: Value): void {
   for (const each of [...read, ...(held ? [held] : [])]) each.unwraps = true;
 }
 
-/** The root of a path of keys: a type's name as far as it begins with capitals. */
+/** The root of a key path: a type's name as far as its parts begin with capitals. */
 function readTypeOfPath(reader: Reader) {
   const end = reader.from(reader.at);
   while (end.token.kind === "name" && /^\p{Lu}/u.test(end.token.text)) {

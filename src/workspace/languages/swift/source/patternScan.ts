@@ -7,15 +7,15 @@ import { ExpressionScan } from "./expressionScan.js";
 import { unwrapped, whole } from "./memberScan.js";
 import { readType } from "./readType.js";
 
-/** Where the names of a pattern are declared, and whether all names in it are new. */
+/** The scope for the names of a pattern, and whether all names in it are new. */
 interface Binding {
   readonly scope: Scope;
   readonly areNew: boolean;
 }
 
-/** Patterns in Swift, and the variables that they give (The Swift Programming Language, Patterns). */
+/** Scans patterns in Swift, and the variables that they declare (The Swift Programming Language, Patterns). */
 export abstract class PatternScan extends ExpressionScan {
-  /** A variable stands for members of the SDK: what is done with it is done with them. */
+  /** A variable has the value of SDK members, so its uses are uses of those members. */
   protected holds(scope: Scope, name: string, { read = [], computed = [] }: Pick<Value, "read" | "computed">): void {
     if (name === "_" || read.length + computed.length === 0) return;
     const holder = { read, computed, places: [] };
@@ -48,7 +48,7 @@ export abstract class PatternScan extends ExpressionScan {
     }
   }
 
-  /** A pattern that a value is held against (The Swift Programming Language, Patterns). */
+  /** A pattern for a value (The Swift Programming Language, Patterns). */
   protected pattern(reader: Reader, value: Value, scope: Scope): void {
     if (reader.takes("let") || reader.takes("var")) {
       if (reader.token.kind === "name" && !/^[.(]$/.test(reader.peek(1).text)) this.bound(reader, value, scope);
@@ -103,7 +103,7 @@ export abstract class PatternScan extends ExpressionScan {
     else this.casePattern(reader, value, { scope, areNew: true });
   }
 
-  /** `.sail(let vessel)`, `Vessel.sail`, `.some(let note)`: false where it is none of these. */
+  /** `.sail(let vessel)`, `Vessel.sail`, `.some(let note)`. Returns false if it is none of these. */
   protected casePattern(reader: Reader, value: Value, { scope, areNew }: Binding): boolean {
     const start = reader.at;
     const path: Token[] = [];
@@ -171,7 +171,7 @@ export abstract class PatternScan extends ExpressionScan {
   }
 }
 
-/** What a case of the language's own `Result` holds. */
+/** The type of the value in a case of the language's own `Result`. */
 function resultOfCase(type: Type | undefined, name: string): Type | undefined {
   if (type?.name !== "Result") return undefined;
   return name === "success" ? type.arguments[0] : name === "failure" ? type.arguments[1] : undefined;

@@ -5,11 +5,11 @@ import type { TypeText } from "../../source/typeText.js";
 
 const specifiers = new Set("inout borrowing consuming sending isolated some any each repeat nonisolated".split(" "));
 
-/** Reads a type, where one stands (The Swift Programming Language, Types). */
+/** Reads a type, if there is one (The Swift Programming Language, Types). */
 export function readType(reader: Reader): TypeText | undefined {
   skipSpecifiers(reader);
   const type = withMarks(readPlain(reader), reader);
-  // Of `Codable & Sendable` the first says most.
+  // Of `Codable & Sendable`, the first is the most specific.
   while (reader.is("&")) {
     reader.next();
     readPlain(reader);
@@ -100,7 +100,7 @@ function readParenthesized(reader: Reader): TypeText | undefined {
   return { ...made(parts.length === 0 ? "Void" : "Tuple", token, parts), labels };
 }
 
-/** `async throws(Failure)`, and what is thrown. */
+/** Reads `async throws(Failure)`, with the type of errors. */
 export function readEffects(reader: Reader): { readonly isFunction: boolean; readonly failure: TypeText | undefined } {
   let isFunction = false;
   let failure: TypeText | undefined;
@@ -114,12 +114,16 @@ export function readEffects(reader: Reader): { readonly isFunction: boolean; rea
   }
 }
 
-/** Types between `<` and `>`; undefined where that is a comparison, and nothing is passed. */
+/**
+ * Reads types between `<` and `>`.
+ *
+ * @returns undefined if this is a comparison; then nothing is skipped
+ */
 export function readTypeArguments(reader: Reader): (TypeText | undefined)[] | undefined {
   return typeArguments(reader, readType);
 }
 
-/** Names of type parameters, where there are some. */
+/** Reads the names of type parameters, if there are some. */
 export function readTypeParameters(reader: Reader): string[] {
   return typeParameters(reader, ["each"]);
 }

@@ -13,7 +13,7 @@ function lastName({ name }: Type): string {
   return name.slice(name.lastIndexOf(".") + 1);
 }
 
-/** What a container holds; undefined where it is none. */
+/** Returns the type of a container's items; undefined if the type is not a container. */
 export function itemOf(type: Type | undefined): Type | undefined {
   if (!type) return undefined;
   if (type.name === "Dictionary") return { ...builtIn("Tuple", ...type.arguments), labels: ["key", "value"] };
@@ -36,7 +36,7 @@ function isPlain(type: Type | undefined): boolean {
   return type !== undefined && plain.has(type.name);
 }
 
-/** The type of a property of the language's own; undefined where nothing is known. */
+/** Returns the type of a property of the language's own types; undefined if it is unknown. */
 export function knownProperty(type: Type, name: string): Type | undefined {
   const [first, second] = type.arguments;
   if (type.name === "Tuple") {
@@ -100,14 +100,14 @@ const plainResults: ReadonlyMap<string, string> = new Map([
   ["distance", "Int"],
 ]);
 
-/** What a function does that is called on a value; undefined where it is not known. */
+/** What a method does; undefined if it is unknown. */
 function calledOn(type: Type | undefined, name: string): KnownCall | undefined {
   if (!type) return undefined;
   const always = plainResults.get(name);
   if (holders.has(type.name) && name === "get") return { result: () => type.arguments[0] };
   if (type.name === "Result" && name === "map")
     return { given: [type.arguments[0]], result: (made) => builtIn("Result", made, type.arguments[1]) };
-  // A value that may be missing is mapped as one.
+  // An optional is mapped as an optional.
   if (type.isNullable && (name === "map" || name === "flatMap"))
     return { given: [{ ...type, isNullable: false }], result: (made) => made && { ...made, isNullable: true } };
   if (type.name === "String" && name === "split") return { result: () => builtIn("Array", builtIn("String")) };
@@ -144,12 +144,12 @@ function calledOn(type: Type | undefined, name: string): KnownCall | undefined {
     case "compactMapValues":
       return { given: [type.arguments[1]], result: (made) => builtIn("Dictionary", type.arguments[0], made) };
     default:
-      // Whatever is done to a container is most often done to what it holds.
+      // A function on a container usually acts on its items.
       return { given, result: () => undefined };
   }
 }
 
-/** What a function does that stands alone; undefined where it is not known. */
+/** What a top-level function does; undefined if it is unknown. */
 function calledAlone(name: string, first: Type | undefined, typeArgument: Type | undefined): KnownCall | undefined {
   switch (name) {
     case "print":

@@ -3,14 +3,14 @@ import type { SourceFile } from "../../source/declared.js";
 import type { KnownClass, KnownFunction } from "../../source/knownProgram.js";
 import type { SdkModel } from "../../source/sdkModel.js";
 
-/** What the source of an SDK in Swift says of names on the wire, and of what belongs together. */
+/** What the source of a Swift SDK shows about names in JSON, and about parts that belong together. */
 export class SwiftSdk implements SdkModel {
   readonly namespace: string;
-  /** Wire names of the properties of records, by type and property: "Berth.note". */
+  /** The JSON names of records' properties, by type and property: "Berth.note". */
   private readonly wire = new Map<string, string>();
-  /** Values of the constants of choices: "BerthStatus.free". */
+  /** The values of enums' constants: "BerthStatus.free". */
   private readonly values = new Map<string, string>();
-  /** Names of schemes by the parameter of the credentials. */
+  /** The names of schemes by the parameter of the credentials. */
   private readonly schemes = new Map<string, string>();
   private readonly calls = new Set<string>();
   /** The type of the connection, with the SDK's own prefix. */
@@ -19,7 +19,7 @@ export class SwiftSdk implements SdkModel {
 
   /**
    * @param connect the type of the connection, without the SDK's own prefix
-   * @param files the SDK's files of one contract, and their texts
+   * @param files the SDK's files of one contract, with their texts
    */
   constructor(
     readonly connect: string,
@@ -43,7 +43,10 @@ export class SwiftSdk implements SdkModel {
     }
   }
 
-  /** `let note = try fields.optional("note", …)` where a record is read, `fields.sent("note", value.note, …)` where it is written. */
+  /**
+   * `let note = try fields.optional("note", …)` for reading a record, `fields.sent("note", value.note, …)` for writing
+   * one.
+   */
   private readForms(text: string): void {
     const forms =
       /static func (?:read|write)\w+\(_ \w+: ([\w.]+)\)(?: throws\([\w.]+\))? -> ([\w.]+) \{\n([^]*?)^ {2}\}/gm;

@@ -5,7 +5,7 @@ import { BodyScan } from "./bodyScan.js";
 import { readSource } from "./declarations.js";
 import { SwiftSdk } from "./swiftSdk.js";
 
-/** Finds every place of an app's Swift source that depends on a contract's part of an SDK. */
+/** Returns every place in an app's Swift source that uses a contract's part of an SDK. */
 export function swiftUses(app: readonly SourceText[], sdk: SdkSource): SourceUse[] {
   return usesInSource(app, sdk, {
     read: readSource,

@@ -2,15 +2,18 @@ import { endOfComment } from "../../source/endOfComment.js";
 import type { Token } from "../../source/token.js";
 
 /**
- * The tokens of Swift source, the last one being its end (The Swift Programming Language, Lexical Structure). Comments
- * nest, and a text holds the tokens of what stands in it. A name in backticks has none; `#if` and the like are passed.
- * What is not closed ends where the source ends.
+ * Returns the tokens of Swift source, the last of which is its end (The Swift Programming Language, Lexical Structure).
+ * Comments nest, and a string contains the tokens of its interpolations. A name in backticks loses them, and `#if` and
+ * the like are skipped. A token that is not closed ends with the source.
  */
 export function tokensOf(source: string): Token[] {
   return new Tokenizer(source).all();
 }
 
-/** Operators of one token, the longest first; `?`, `!`, `<` and `>` stand alone, because types end with several of them. */
+/**
+ * Operators of one token, the longest first. `?`, `!`, `<` and `>` are single tokens, because types end with several of
+ * them.
+ */
 const operators = "=== !== ... ..< &&= ||= ??= &+= &-= -> == != <= >= && || ?? += -= *= /= %= &+ &- &* << ~=".split(
   " ",
 );
@@ -24,7 +27,7 @@ class Tokenizer {
 
   constructor(private readonly source: string) {}
 
-  /** Tokens up to the end, or inside of a text up to the parenthesis that closes what is open. */
+  /** Tokens up to the end, or inside a string up to the closing parenthesis. */
   all(isInside = false): Token[] {
     const found: Token[] = [];
     let depth = 0;
@@ -65,7 +68,7 @@ class Tokenizer {
     this.at = end;
   }
 
-  /** A pattern between slashes, which begins where a value can, and ends on its line; or `#/…/#`. */
+  /** A regular expression between slashes, which begins where a value can and ends on its line; or `#/…/#`. */
   private pattern(character: string, before: Token | undefined): Token | undefined {
     const { source, startsLine } = this;
     const offset = this.at;
@@ -100,7 +103,7 @@ class Tokenizer {
     if (word !== undefined) return token("name", start + word.length);
     number.lastIndex = offset;
     const digits = number.exec(source)?.[0];
-    // `$0` is a name, and `pair.0` has a number behind its dot.
+    // `$0` is a name, and `pair.0` has a number after its dot.
     if (digits !== undefined) return token("number", offset + digits.length);
     const long = operators.find((each) => source.startsWith(each, offset));
     return token("symbol", offset + (long?.length ?? 1));
@@ -131,7 +134,7 @@ class Tokenizer {
 
 const longestPattern = 2000;
 
-/** Words that a value stands behind. */
+/** Words before a value. */
 const startsPattern = new Set(["return", "in", "case", "where", "try", "await"]);
 
 function plainPattern(source: string, offset: number): RegExpExecArray | null {

@@ -2,12 +2,12 @@ import ts from "typescript";
 import { hole } from "../../../../core/outline/handWritten.js";
 import { unwrapped } from "./unwrapped.js";
 
-/** An address that people write takes a few steps; names that lead to each other would take any number. */
+/** An address in real code takes a few steps. Names that refer to each other would take any number. */
 const mostSteps = 200;
 
 /**
- * The text of an expression as far as source shows it, with `hole` for what only the running app knows; undefined where
- * it shows nothing.
+ * Returns the text of an expression as far as source shows it, with `hole` for parts that are known only at run time;
+ * undefined if it shows nothing.
  */
 export function addressOf(node: ts.Expression, checker: ts.TypeChecker): string | undefined {
   let steps = mostSteps;
@@ -34,7 +34,7 @@ function isSum(node: ts.Expression): node is ts.BinaryExpression {
   return ts.isBinaryExpression(node) && node.operatorToken.kind === ts.SyntaxKind.PlusToken;
 }
 
-/** What is added up, in its order; a sum may have any number of parts, so nothing here calls itself. */
+/** The parts of a sum, in order. It may have any number of parts, so this does not recurse. */
 function summands(sum: ts.BinaryExpression): ts.Expression[] {
   const parts: ts.Expression[] = [];
   let left: ts.Expression = sum;
@@ -45,7 +45,7 @@ function summands(sum: ts.BinaryExpression): ts.Expression[] {
   return [...parts, left].reverse();
 }
 
-/** What a name stands for that is given a value once. */
+/** Returns the value of a name that gets a value once. */
 export function constantValue(node: ts.Node, checker: ts.TypeChecker): ts.Expression | undefined {
   if (!ts.isIdentifier(node)) return undefined;
   const declaration = checker.getSymbolAtLocation(node)?.valueDeclaration;

@@ -4,17 +4,17 @@ import type { AppProgram } from "../appProgram.js";
 import { placeOf } from "./placeOf.js";
 import type { ClaimedType } from "./parsedTypes.js";
 
-/** A contract's part of an SDK, as a program sees it. */
+/** A contract's part of an SDK in a program. */
 export interface SdkModule {
   readonly contract: string;
-  /** Its index, by the compiler's name for it, and as people know it. */
+  /** Its index, by the compiler's name and by its name for people. */
   readonly file: string;
   readonly path: string;
-  /** Whether a file belongs to the SDK. */
+  /** Returns whether a file belongs to the SDK. */
   readonly isOwn: (fileName: string) => boolean;
 }
 
-/** A type of a contract that has the fields of one of the app's own. */
+/** A type of a contract with the fields of one of the app's own. */
 interface Match {
   readonly name: string;
   readonly module: SdkModule;
@@ -22,7 +22,7 @@ interface Match {
 }
 
 const fewestFields = 3;
-/** A type of which nobody sees where it comes from has to say more of itself. */
+/** A type of unknown origin needs more fields as evidence. */
 const fewestFieldsUnseen = 5;
 
 /** Types of an app's own that contracts have too. */
@@ -52,11 +52,11 @@ export class CoveredTypes {
     });
   }
 
-  /** The types among those that source claims, and what is inside of them, each once. */
+  /** Returns the covered types among those that source claims, and among the types inside them, each once. */
   ofClaims(claims: readonly ClaimedType[]): HandWritten[] {
     const found = new Map<ts.Declaration, HandWritten>();
     for (const { type, request } of claims) {
-      // What comes from elsewhere is no business of the contract's, whatever it looks like.
+      // A response from elsewhere has nothing to do with the contract, whatever its type.
       if (request?.isSeen === true && request.operation === undefined) continue;
       const isSeen = request?.operation !== undefined;
       for (const declaration of this.declaredIn(this.checker.getTypeFromTypeNode(type))) {
@@ -68,7 +68,7 @@ export class CoveredTypes {
     return [...found.values()];
   }
 
-  /** The app's own declarations of records that a type holds. */
+  /** The app's own declarations of records in a type. */
   private declaredIn(type: ts.Type, seen = new Set<ts.Type | ts.Declaration>()): RecordDeclaration[] {
     if (seen.has(type)) return [];
     seen.add(type);
@@ -78,7 +78,7 @@ export class CoveredTypes {
       ...(this.isReference(type) ? this.checker.getTypeArguments(type) : []),
     ];
     const declared = ((type.aliasSymbol ?? type.getSymbol())?.declarations ?? []).filter((each) => this.isOwn(each));
-    // A type that holds itself with ever other arguments is another type each time, and declared once.
+    // A type that contains itself with different arguments each time is a new type each time, but is declared once.
     const fresh = declared.filter((each) => !seen.has(each));
     for (const each of fresh) seen.add(each);
     const own = fresh.filter(isRecord);
@@ -96,7 +96,7 @@ export class CoveredTypes {
     );
   }
 
-  /** @param contract whose request it answers; any where that is not seen */
+  /** @param contract the contract of the request; any if it is unknown */
   private matching(declaration: RecordDeclaration, contract: string | undefined): Match | undefined {
     const own = this.checker.getTypeAtLocation(declaration.name);
     const fields = own.getProperties();
@@ -111,7 +111,7 @@ export class CoveredTypes {
     )[0];
   }
 
-  /** Whether a record has a field, and all that it can hold is what the app takes for it. */
+  /** Whether a record has a field with a type that the app expects. */
   private fits(field: ts.Symbol, record: ts.Type, depth = 5): boolean {
     const other = this.checker.getPropertyOfType(record, field.name);
     return (
@@ -119,10 +119,10 @@ export class CoveredTypes {
     );
   }
 
-  /** Whether the app takes a value for no other than it is, but for what may be missing: people often leave that out. */
+  /** Whether the app expects a value's type, apart from null and undefined, which people often leave out. */
   private holds(of: ts.Type, as: ts.Type, depth: number): boolean {
     const [given, taken] = [this.checker.getNonNullableType(of), this.checker.getNonNullableType(as)];
-    // Of what is taken as anything nothing is said.
+    // A value of type any has no type to compare.
     if (depth === 0 || (taken.flags & (ts.TypeFlags.Any | ts.TypeFlags.Unknown)) !== 0) return false;
     const items = [given, taken].map((each) => this.checker.getIndexTypeOfType(each, ts.IndexKind.Number));
     const [item, itemTaken] = items;

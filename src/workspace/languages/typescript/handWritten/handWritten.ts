@@ -6,15 +6,15 @@ import { claimedTypes, type ClaimedType } from "./parsedTypes.js";
 import { placeOf } from "./placeOf.js";
 import { requestOf, type Request } from "./requests.js";
 
-/** What an app is held against. */
+/** The contracts and SDKs to compare an app with. */
 export interface Covered {
   readonly operations: readonly RequestedOperation[];
-  /** The modules that have the types and the calls of each contract. */
+  /** The modules with the types and the calls of each contract. */
   readonly modules: readonly SdkModule[];
 }
 
 /**
- * Requests and types of an app's own that its SDKs have too. A type counts when something of it comes from a parsed
+ * Returns requests and types of an app's own that its SDKs have too. A type counts if a part of it comes from a parsed
  * response, and all its fields, at least three, are those of one type of a contract.
  */
 export function handWritten({ program, documents }: AppProgram, { operations, modules }: Covered): HandWritten[] {
@@ -41,7 +41,7 @@ export function handWritten({ program, documents }: AppProgram, { operations, mo
   return [...found, ...new CoveredTypes({ program, documents }, modules).ofClaims(claims)];
 }
 
-/** Every node of a file. Code can be nested as deep as it likes, so nothing here calls itself. */
+/** Every node of a file. Code can be nested to any depth, so this does not recurse. */
 function* nodesOf(file: ts.SourceFile): Generator<ts.Node> {
   const open: ts.Node[] = [file];
   for (let node = open.pop(); node; node = open.pop()) {

@@ -3,20 +3,20 @@ import { constantValue } from "./addressOf.js";
 import type { Request } from "./requests.js";
 import { unwrapped } from "./unwrapped.js";
 
-/** A type that source claims for what a response was parsed to. */
+/** A type that source claims for the value of a parsed response. */
 export interface ClaimedType {
   readonly type: ts.TypeNode;
-  /** The request whose answer it is; undefined where that is not seen. */
+  /** The request of the response; undefined if it is unknown. */
   readonly request: Request | undefined;
 }
 
-/** How a scan knows the requests of an app. */
+/** How a scan recognises the requests of an app. */
 export interface RequestsInApp {
   readonly checker: ts.TypeChecker;
   readonly requestOf: (node: ts.CallExpression) => Request | undefined;
 }
 
-/** The types that a node claims for a parsed response, where it does. */
+/** Returns the types that a node claims for a parsed response. */
 export function claimedTypes(node: ts.Node, app: RequestsInApp): ClaimedType[] {
   if (ts.isAsExpression(node) || ts.isTypeAssertionExpression(node)) return claimed(node.expression, node.type, app);
   if (ts.isVariableDeclaration(node) && node.initializer && node.type) return claimed(node.initializer, node.type, app);
@@ -49,7 +49,7 @@ function byParameter(node: ts.CallExpression, app: RequestsInApp): ClaimedType[]
   return type ? claimed(expression.expression, type, app) : [];
 }
 
-/** What was parsed: the body of a response, or what a client makes of one; undefined for anything else. */
+/** A parsed value: the body of a response, or a client's result; undefined for anything else. */
 function parsed(
   value: ts.Expression,
   app: RequestsInApp,
@@ -78,7 +78,7 @@ function parsed(
   return isJson && first ? textOfResponse(first, app, depth - 1) : undefined;
 }
 
-/** `JSON.parse(await response.text())`; what an app has stored is no response. */
+/** `JSON.parse(await response.text())`. Data that an app has stored is not a response. */
 function textOfResponse(
   value: ts.Expression,
   app: RequestsInApp,
@@ -98,7 +98,7 @@ function textOfResponse(
     : undefined;
 }
 
-/** The request that a response is from. */
+/** The request of a response. */
 function requestBehind(value: ts.Expression, app: RequestsInApp, depth = 5): Request | undefined {
   const inner = unwrapped(value);
   if (depth === 0) return undefined;

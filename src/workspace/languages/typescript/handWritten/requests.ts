@@ -6,20 +6,22 @@ import { unwrapped } from "./unwrapped.js";
 /** A call that sends a request. */
 export interface Request {
   readonly node: ts.CallExpression;
-  /** The operation that it asks for; undefined where its address is not seen, or leads elsewhere. */
+  /** The operation of its address; undefined if its address is unknown or leads elsewhere. */
   readonly operation: RequestedOperation | undefined;
-  /** Whether its address is seen. */
+  /** Whether its address is known. */
   readonly isSeen: boolean;
 }
 
 const methods = ["get", "post", "put", "patch", "delete", "head", "options"];
 
-/** Functions that take an address, or an object that says it, and options with the method. */
+/** Functions with an address, or an object with one, and options with the method. */
 const clients = /(?:^|[^A-Za-z])fetch$|[a-z]Fetch$|^(?:ajax|axios|got|ky|request)$/;
 
 /**
- * What a call asks for, where it sends a request: of `fetch`, of a function named for it, or of an object with a member
+ * Returns the request that a call sends: a call of `fetch`, of a function with such a name, or of an object's member
  * for the method.
+ *
+ * @returns undefined if the call sends none
  */
 export function requestOf(
   node: ts.CallExpression,
@@ -46,7 +48,7 @@ function calledName({ expression }: ts.CallExpression): string | undefined {
   return ts.isPropertyAccessExpression(expression) ? expression.name.text : undefined;
 }
 
-/** Something is to come of it: a promise, or what is subscribed to. A route that a server declares is neither. */
+/** The call has a result: a promise, or an object to subscribe to. A route that a server declares has neither. */
 function isAwaited(node: ts.CallExpression, checker: ts.TypeChecker): boolean {
   const type = checker.getTypeAtLocation(node);
   if (!(type.flags & ts.TypeFlags.Any))
@@ -56,7 +58,7 @@ function isAwaited(node: ts.CallExpression, checker: ts.TypeChecker): boolean {
   return ts.isAwaitExpression(parent) || (ts.isPropertyAccessExpression(parent) && parent.name.text === "then");
 }
 
-/** The method that options say; GET where they say none, undefined where only the running app knows. */
+/** The method in options; GET if there is none, undefined if it is known only at run time. */
 function methodSaid(options: ts.Expression | undefined): string | undefined {
   if (!options) return "get";
   const said = ts.isObjectLiteralExpression(options) ? memberOf(options, "method") : "unseen";
@@ -65,7 +67,7 @@ function methodSaid(options: ts.Expression | undefined): string | undefined {
   return value && ts.isStringLiteralLike(value) ? value.text : undefined;
 }
 
-/** What an object says for a member: undefined where it does not say it, "unseen" where only the running app knows. */
+/** The value of an object's member: undefined if it has none, "unseen" if it is known only at run time. */
 function memberOf(object: ts.ObjectLiteralExpression, member: string): ts.Expression | "unseen" | undefined {
   for (const property of object.properties) {
     if (ts.isSpreadAssignment(property)) return "unseen";

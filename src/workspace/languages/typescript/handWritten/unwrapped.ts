@@ -1,6 +1,6 @@
 import ts from "typescript";
 
-/** An expression without what only the compiler or a reader looks at: brackets, and types that are claimed. */
+/** Returns an expression without parts for the compiler or the reader only: parentheses and type assertions. */
 export function unwrapped(node: ts.Expression): ts.Expression {
   let inner = node;
   while (

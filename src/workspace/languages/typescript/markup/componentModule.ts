@@ -3,15 +3,15 @@ import type { MappedText } from "./mappedText.js";
 /** A file with markup as a module that the compiler reads. */
 export interface ComponentModule {
   readonly mapped: MappedText;
-  /** The ending that its text is read by. */
+  /** The extension by which its text is parsed. */
   readonly ending: ".ts" | ".tsx" | ".js";
-  /** What the compiler refuses counts: it is TypeScript, or a script that is checked as others are. */
+  /** Whether errors of the compiler count: it is TypeScript, or a script that is checked like others. */
   readonly isTyped: boolean;
 }
 
-/** A file with markup, and the compiler that the app has for it. */
+/** A file with markup, with the app's compiler for it. */
 export interface MarkupFile {
-  /** Absolute path. */
+  /** The absolute path. */
   readonly path: string;
   readonly text: string;
 }

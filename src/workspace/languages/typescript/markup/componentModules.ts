@@ -13,7 +13,7 @@ const readers: Readonly<Record<(typeof markupEndings)[number], (file: MarkupFile
   ".html": pageModule,
 };
 
-/** A file with markup as a module; undefined for every other file. */
+/** Returns a file with markup as a module; undefined for every other file. */
 export function componentModule(file: MarkupFile): ComponentModule | undefined {
   const ending = markupEndings.find((each) => file.path.endsWith(each));
   return ending === undefined ? undefined : readers[ending](file);

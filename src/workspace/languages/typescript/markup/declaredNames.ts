@@ -1,6 +1,6 @@
 import ts from "typescript";
 
-/** What the top of a script declares. */
+/** The top-level declarations of a script. */
 export interface DeclaredNames {
   /** Values that are not imported. */
   readonly values: readonly string[];
@@ -8,7 +8,7 @@ export interface DeclaredNames {
   readonly imports: readonly string[];
 }
 
-/** The names that the statements at the top of a script give to values. */
+/** Returns the names that the top-level statements of a script declare. */
 export function declaredNames(file: ts.SourceFile): DeclaredNames {
   const values: string[] = [];
   const imports: string[] = [];
@@ -25,7 +25,7 @@ export function declaredNames(file: ts.SourceFile): DeclaredNames {
   return { values, imports };
 }
 
-/** The names that a pattern binds. */
+/** Returns the names in a pattern. */
 export function boundNames(name: ts.BindingName): string[] {
   if (ts.isIdentifier(name)) return [name.text];
   return name.elements.flatMap((element) => (ts.isBindingElement(element) ? boundNames(element.name) : []));

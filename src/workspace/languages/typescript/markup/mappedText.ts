@@ -1,15 +1,15 @@
-/** A part of a module that stands in the source as it is. */
+/** A part of a module that is the same in the source. */
 interface Segment {
-  /** Where it begins in the module. */
+  /** Its start in the module. */
   readonly at: number;
-  /** Where it begins in the source. */
+  /** Its start in the source. */
   readonly from: number;
   readonly length: number;
-  /** How much of the source it is. */
+  /** Its length in the source. */
   readonly span: number;
 }
 
-/** A module written from a component: parts of its source, and code around them that makes their types known. */
+/** A module written from a component: parts of its source, with code around them for their types. */
 export class MappedText {
   private readonly parts: string[] = [];
   private readonly segments: Segment[] = [];
@@ -17,26 +17,26 @@ export class MappedText {
 
   constructor(private readonly source: string) {}
 
-  /** Code that stands nowhere in the source. */
+  /** Adds code that is not in the source. */
   write(text: string): this {
     this.parts.push(text);
     this.length += text.length;
     return this;
   }
 
-  /** A part of the source, from one offset to before another. */
+  /** Adds a part of the source, from one offset to before another. */
   take(start: number, end: number): this {
     if (end <= start) return this;
     return this.stand(this.source.slice(start, end), start, end);
   }
 
-  /** Code that stands for a part of the source. */
+  /** Adds code in place of a part of the source. */
   stand(text: string, start: number, end: number): this {
     this.segments.push({ at: this.length, from: start, length: text.length, span: end - start });
     return this.write(text);
   }
 
-  /** Everything that another one of the same source holds. */
+  /** Adds the content of another one of the same source. */
   append(other: MappedText): this {
     for (const segment of other.segments) this.segments.push({ ...segment, at: this.length + segment.at });
     return this.write(other.text);
@@ -46,7 +46,7 @@ export class MappedText {
     return this.parts.join("");
   }
 
-  /** Where an offset of the module stands in the source; undefined in code that does not. */
+  /** Returns the source offset of a module offset; undefined in added code. */
   sourceOffset(at: number): number | undefined {
     const segment = this.before(at);
     return segment && at < segment.at + segment.length
@@ -54,13 +54,13 @@ export class MappedText {
       : undefined;
   }
 
-  /** Where an offset of the source stands in the module; undefined for what is not part of it. */
+  /** Returns the module offset of a source offset; undefined if the module does not contain it. */
   moduleOffset(from: number): number | undefined {
     const segment = this.segments.find((each) => each.from <= from && from < each.from + each.span);
     return segment && segment.at + Math.min(from - segment.from, segment.length - 1);
   }
 
-  /** What of the source a part of the module holds, from its first place to its last; undefined where it holds nothing. */
+  /** Returns the source range of a part of the module, from its first place to its last; undefined if it has none. */
   sourceRange(start: number, end: number): [number, number] | undefined {
     const held = this.segments.filter(({ at, length }) => at < end && start < at + length);
     const [first] = held;
@@ -71,7 +71,7 @@ export class MappedText {
     return from === undefined || to === undefined ? undefined : [from, Math.max(from, to) + 1];
   }
 
-  /** The last segment that begins at an offset or before it. */
+  /** The last segment that begins at or before an offset. */
   private before(at: number): Segment | undefined {
     let low = 0;
     let high = this.segments.length;

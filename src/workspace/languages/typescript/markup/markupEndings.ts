@@ -1,2 +1,2 @@
-/** The endings of files that hold code and markup. */
+/** The extensions of files with code and markup. */
 export const markupEndings = [".vue", ".svelte", ".astro", ".mdx", ".html"] as const;

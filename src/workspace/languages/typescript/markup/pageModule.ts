@@ -2,7 +2,7 @@ import type { ComponentModule, MarkupFile } from "./componentModule.js";
 import { MappedText } from "./mappedText.js";
 import { scriptBlocks } from "./scriptBlocks.js";
 
-/** A page that a browser opens, as a module: the module scripts that stand in it. Other scripts can import nothing. */
+/** Returns a browser page as a module: its module scripts. Other scripts cannot import. */
 export function pageModule({ text }: MarkupFile): ComponentModule {
   const mapped = new MappedText(text);
   for (const { attributes, start, end } of scriptBlocks(text))

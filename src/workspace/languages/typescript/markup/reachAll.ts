@@ -3,7 +3,7 @@ import { declaredNames } from "./declaredNames.js";
 import type { MappedText } from "./mappedText.js";
 import { own } from "./scopeHelpers.js";
 
-/** Says of all that a script has that markup which nobody reads may use it, where the script names it. */
+/** Records that markup which cannot be read may use everything in its script. */
 export function reachAll(mapped: MappedText, file: ts.SourceFile): void {
   const { values, imports } = declaredNames(file);
   for (const name of [...values, ...imports]) {

@@ -1,13 +1,13 @@
 /** A script block of a component. */
 export interface ScriptBlock {
-  /** What stands in its tag: ` setup lang="ts"`. */
+  /** The attributes of its tag: ` setup lang="ts"`. */
   readonly attributes: string;
-  /** Where its text begins and ends. */
+  /** The start and end of its text. */
   readonly start: number;
   readonly end: number;
 }
 
-/** The script blocks of a component, in their order. */
+/** Returns the script blocks of a component, in order. */
 export function scriptBlocks(text: string): ScriptBlock[] {
   return [...text.matchAll(/<script\b((?:"[^"]*"|'[^']*'|[^>"'])*)>([\s\S]*?)<\/script\s*>/gi)].map((match) => {
     const [whole, attributes = "", inside = ""] = match;
@@ -16,12 +16,12 @@ export function scriptBlocks(text: string): ScriptBlock[] {
   });
 }
 
-/** Whether a component's scripts are in TypeScript, which its templates are then too. */
+/** Returns whether a component's scripts are TypeScript. Its templates then are too. */
 export function isTyped(blocks: readonly ScriptBlock[]): boolean {
   return blocks.some(({ attributes }) => /\blang\s*=\s*["']?tsx?\b/i.test(attributes));
 }
 
-/** Whether a component's scripts hold elements. */
+/** Returns whether a component's scripts contain elements. */
 export function holdsElements(blocks: readonly ScriptBlock[]): boolean {
   return blocks.some(({ attributes }) => /\blang\s*=\s*["']?[jt]sx\b/i.test(attributes));
 }

@@ -10,8 +10,8 @@ import type { SvelteCompiler, SvelteFragment } from "./svelteTemplate.js";
 import { SvelteTemplateCode } from "./svelteTemplateCode.js";
 
 /**
- * A Svelte component as a module: its scripts, then the expressions of its template, which see what the scripts declare.
- * Without the framework's compiler all that the component has may be reached.
+ * Returns a Svelte component as a module: its scripts, then the expressions of its template, which see the declarations
+ * of the scripts. Without the framework's compiler, everything in the component may be used.
  */
 export function svelteModule({ path, text }: MarkupFile): ComponentModule {
   const blocks = scriptBlocks(text);
@@ -28,7 +28,7 @@ export function svelteModule({ path, text }: MarkupFile): ComponentModule {
   return { mapped, ending: ".ts", isTyped: isTyped(blocks) };
 }
 
-/** The template's tree; scripts are left out, because older compilers read none with types. */
+/** The template's tree, without scripts, because older compilers cannot read scripts with types. */
 function templateOf(text: string, path: string, blocks: readonly ScriptBlock[]): SvelteFragment | undefined {
   const compiler = installedModule("svelte/compiler", path) as SvelteCompiler | undefined;
   const blank = (part: string): string => part.replace(/[^\n]/g, " ");
@@ -50,7 +50,7 @@ function templateOf(text: string, path: string, blocks: readonly ScriptBlock[]):
   }
 }
 
-/** A script as it is, except that what `$: name = …` declares is declared. */
+/** A script as it is, with declarations for `$: name = …`. */
 function takeScript(mapped: MappedText, text: string, { start, end }: ScriptBlock): void {
   const file = ts.createSourceFile("script.ts", text.slice(start, end), ts.ScriptTarget.Latest, true);
   const { values, imports } = declaredNames(file);
@@ -76,7 +76,7 @@ function reactiveAssignment(statement: ts.Statement): ts.BinaryExpression | unde
   return ts.isBinaryExpression(bare) && bare.operatorToken.kind === ts.SyntaxKind.EqualsToken ? bare : undefined;
 }
 
-/** The names that the left of an assignment gives values to; none where it writes into something. */
+/** The names that the left side of an assignment declares; none if it writes into something. */
 function namesOf(left: ts.Expression): string[] {
   const text = left.getText();
   if (ts.isIdentifier(left)) return [text];
@@ -88,7 +88,7 @@ function namesOf(left: ts.Expression): string[] {
     : [];
 }
 
-/** What the framework gives a component beside what it declares: the values of stores, and what others import. */
+/** The names that the framework adds to a component: the values of stores, and exports. */
 function writeScope(mapped: MappedText, file: ts.SourceFile, text: string): void {
   const { values, imports } = declaredNames(file);
   mapped.write(`;import type {} from "svelte";\n${anyHelper}${eachHelper}`);

@@ -1,4 +1,4 @@
-/** A node of a template, by the names that the framework's parser gives. */
+/** A node of a template, with the names of the framework's parser. */
 export interface SvelteNode {
   readonly type: string;
   readonly start: number;
@@ -7,12 +7,12 @@ export interface SvelteNode {
   readonly [part: string]: unknown;
 }
 
-/** The nodes below one, as its parts hold them. */
+/** The nodes inside a node's part. */
 export interface SvelteFragment {
   readonly nodes: readonly SvelteNode[];
 }
 
-/** What the compiler of the app's framework says of a component. */
+/** The part of the framework's compiler that is used. */
 export interface SvelteCompiler {
   readonly parse: (text: string, options: { readonly modern: true }) => { readonly fragment?: SvelteFragment };
 }

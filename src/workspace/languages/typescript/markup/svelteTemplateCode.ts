@@ -2,7 +2,7 @@ import type { MappedText } from "./mappedText.js";
 import { own } from "./scopeHelpers.js";
 import type { SvelteFragment, SvelteNode } from "./svelteTemplate.js";
 
-/** The expressions of a template as statements, those of blocks around those of what they hold. */
+/** The expressions of a template as statements. Those of blocks are around those of their content. */
 export class SvelteTemplateCode {
   constructor(
     private readonly code: MappedText,
@@ -91,7 +91,7 @@ export class SvelteTemplateCode {
     this.code.write("}\n");
   }
 
-  /** A part of a template with parameters; one that a component is given gets them from there. */
+  /** A part of a template with parameters. A component's snippet gets their types from the component. */
   private snippet(node: SvelteNode, component?: SvelteNode): void {
     const name = part(node, "expression");
     const parameters = node["parameters"] as readonly SvelteNode[];
@@ -122,7 +122,7 @@ export class SvelteTemplateCode {
     this.code.write("{\n");
     const taken = attributes.filter(({ type }) => type === "LetDirective");
     if (taken.length > 0) {
-      // Nobody knows their types, so all that the component is given may be what they are.
+      // Their types are unknown, so they may be anything that the component receives.
       this.code.write(`${own}any([`);
       this.given(node);
       this.code.write("]);\n");
@@ -141,7 +141,7 @@ export class SvelteTemplateCode {
     this.code.write("}\n");
   }
 
-  /** The values that a component is given. */
+  /** The values that a component receives. */
   private given(node: SvelteNode): void {
     for (const each of (node["attributes"] ?? []) as readonly SvelteNode[]) {
       if (each.type === "Attribute") for (const value of valuesOf(each)) this.taken(part(value, "expression"), ", ");
@@ -156,7 +156,7 @@ export class SvelteTemplateCode {
         for (const value of valuesOf(each)) this.value(part(value, "expression"));
         return;
       case "SpreadAttribute":
-        // Which of a record's fields are taken depends on who is given them.
+        // Which fields of a record are used depends on the receiver.
         this.code.write(`${own}any(`);
         this.taken(part(each, "expression"), ");\n");
         return;
@@ -190,7 +190,7 @@ function part(node: SvelteNode, name: string): SvelteNode | undefined {
   return typeof found === "object" && found !== null && "start" in found ? (found as SvelteNode) : undefined;
 }
 
-/** The parts of an attribute that are code. */
+/** The code in an attribute. */
 function valuesOf({ value }: SvelteNode): SvelteNode[] {
   const parts = Array.isArray(value) ? (value as SvelteNode[]) : [value as SvelteNode | true];
   return parts.filter((each): each is SvelteNode => each !== true && each.type === "ExpressionTag");

@@ -6,7 +6,7 @@ import { anyHelper } from "./scopeHelpers.js";
 import { isTyped, scriptBlocks } from "./scriptBlocks.js";
 
 /**
- * A page of markup that nobody reads, as a module: its code, of which all may be used by the markup. Code stands between
+ * Returns a page whose markup cannot be read as a module: its code, all of which the markup may use. Code is between
  * two lines of dashes, in script blocks, or (in Markdown) in lines that import or export.
  */
 export function unreadModule({ path, text }: MarkupFile): ComponentModule {

@@ -10,9 +10,9 @@ import type { VueCompiler, VueNode } from "./vueTemplate.js";
 import { VueTemplateCode } from "./vueTemplateCode.js";
 
 /**
- * A Vue component as a module: its scripts, then the expressions of its template in the scope that the framework gives
- * them. What nobody can read (a template in another language, a framework that is not installed) may be anything: all
- * that the component has is said to be reached.
+ * Returns a Vue component as a module: its scripts, then the expressions of its template in the scope of the framework.
+ * If something cannot be read (a template in another language, a framework that is not installed), everything in the
+ * component may be used.
  */
 export function vueModule({ path, text }: MarkupFile): ComponentModule {
   const blocks = scriptBlocks(text);
@@ -28,7 +28,10 @@ export function vueModule({ path, text }: MarkupFile): ComponentModule {
   return { mapped, ending: holdsElements(blocks) ? ".tsx" : ".ts", isTyped: isTyped(blocks) };
 }
 
-/** Says that a template which nobody reads may use all that it sees, as far as types are known without the framework. */
+/**
+ * Records that a template which cannot be read may use everything it sees, as far as types are known without the
+ * framework.
+ */
 function reachScope(mapped: MappedText, text: string, file: ts.SourceFile): void {
   const at = text.search(/<template\b/);
   const types = propsOf(file)[0]?.typeArguments?.map((type) => type.getText(file)) ?? [];
@@ -40,7 +43,7 @@ function reachScope(mapped: MappedText, text: string, file: ts.SourceFile): void
   reachAll(mapped, file);
 }
 
-/** The template's tree, where the app has the framework's compiler; empty where there is no template. */
+/** The template's tree, if the app has the framework's compiler; empty if there is no template. */
 function templateOf(text: string, path: string): readonly VueNode[] | undefined {
   if (!/<template\b/.test(text)) return [];
   const compiler = installedModule("vue/compiler-sfc", path) as VueCompiler | undefined;
@@ -56,13 +59,13 @@ function templateOf(text: string, path: string): readonly VueNode[] | undefined 
   }
 }
 
-/** What a script exports as the component. */
+/** The default export of a script, which is the component. */
 interface DefaultExport {
-  /** Where the statement begins, and the expression. */
+  /** The start of the statement, and of the expression. */
   readonly statement: number;
   readonly start: number;
   readonly end: number;
-  /** It is a plain record, of which the framework makes a component. */
+  /** Whether it is a plain record, from which the framework makes a component. */
   readonly isPlain: boolean;
 }
 
@@ -91,7 +94,7 @@ function takeScript(mapped: MappedText, { start, end }: ScriptBlock, component: 
   mapped.write("\n");
 }
 
-/** What the template sees, as a type; and what others import. */
+/** The template's scope as a type, and the exports. */
 function writeScope(
   mapped: MappedText,
   file: ts.SourceFile,
@@ -138,7 +141,7 @@ function writeTemplate(
   code.nodes(children);
   const used = namesIn(body);
   const imports = new Set(declaredNames(file).imports);
-  // A call of what is imported is seen by its name, which the scope hides.
+  // A call of an import is recognised by its name, which the scope hides.
   mapped.write(`function ${own}names() {\n`);
   for (const { name, at } of used) if (imports.has(name)) mapped.take(at, at + name.length).write(";\n");
   mapped.write(`}\nasync function ${own}template() {\n`);
@@ -155,7 +158,7 @@ function writeTemplate(
     );
 }
 
-/** The call that declares props, and the variable that holds them, if one does. */
+/** The call that declares props, and the variable with them, if there is one. */
 function propsOf(file: ts.SourceFile): [ts.CallExpression?, string?] {
   for (const statement of file.statements) {
     if (ts.isExpressionStatement(statement) && isPropsCall(statement.expression)) return [statement.expression];
@@ -179,7 +182,7 @@ function hasDefault(file: ts.SourceFile): boolean {
   return /\bexport\s+default\b|\bas\s+default\b/.test(file.text);
 }
 
-/** Names in the code of a template that may be variables of its scope, where they stand in the source. */
+/** Names in the code of a template that may be variables of its scope, with their place in the source. */
 function namesIn(body: MappedText): { readonly name: string; readonly at: number }[] {
   const found: { name: string; at: number }[] = [];
   const visit = (node: ts.Node): void => {
@@ -204,7 +207,7 @@ function isMember(node: ts.Identifier): boolean {
   );
 }
 
-/** What templates see beside their component. */
+/** The names that templates see besides their component's. */
 const globals = new Set(
   "Infinity,undefined,NaN,isFinite,isNaN,parseFloat,parseInt,decodeURI,decodeURIComponent,encodeURI,encodeURIComponent,Math,Number,Date,Array,Object,Boolean,String,RegExp,Map,Set,JSON,Intl,BigInt,console,Error,Symbol".split(
     ",",

@@ -8,7 +8,7 @@ export interface VueExpression extends Located {
   readonly isStatic?: boolean;
 }
 
-/** `v-for`, taken apart. */
+/** The parts of `v-for`. */
 interface VueLoop {
   readonly source: VueExpression;
   readonly value?: VueExpression;
@@ -50,12 +50,12 @@ interface VueText extends Located {
 
 export type VueNode = VueElement | VueInterpolation | VueText;
 
-/** What the framework's parser calls the kinds of nodes that hold code. */
+/** The framework parser's numbers for nodes with code. */
 export const vueKinds = { element: 1, interpolation: 5, attribute: 6, directive: 7 } as const;
-/** And of elements. */
+/** Its numbers for elements. */
 export const vueTags = { component: 1, slot: 2 } as const;
 
-/** What the compiler of the app's framework says of a component; of older versions it has no tree of a template. */
+/** The part of the framework's compiler that is used. Older versions have no tree of a template. */
 export interface VueCompiler {
   readonly parse: (
     text: string,
@@ -67,7 +67,7 @@ export interface VueCompiler {
         readonly ast?: { readonly children: readonly VueNode[] };
         /** A language that becomes HTML first. */
         readonly lang?: string;
-        /** The file that it stands in instead. */
+        /** The file that contains it instead. */
         readonly src?: string;
       } | null;
     };

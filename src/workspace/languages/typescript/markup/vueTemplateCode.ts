@@ -9,9 +9,9 @@ import {
   type VueNode,
 } from "./vueTemplate.js";
 
-/** The expressions of a template as statements, those of loops and conditions around those of what they hold. */
+/** The expressions of a template as statements. Those of loops and conditions are around those of their content. */
 export class VueTemplateCode {
-  /** The slots that the template has for others, by name: the variable that holds what each is given. */
+  /** The slots that the template offers, by name: the variable with the values that each passes on. */
   readonly slots = new Map<string, string>();
 
   constructor(
@@ -83,7 +83,10 @@ export class VueTemplateCode {
     }
   }
 
-  /** What a component gives to a slot that is filled. Where nobody knows its type, all that the component is given may be it. */
+  /**
+   * The values that a component passes to a filled slot. If their type is unknown, they may be anything that the
+   * component receives.
+   */
   private given(component: VueElement, holder: VueElement, slot: VueDirective): void {
     this.code.write("{\n");
     if (slot.exp) {
@@ -102,7 +105,7 @@ export class VueTemplateCode {
     this.code.write("}\n");
   }
 
-  /** A place that others fill: what they are given there. */
+  /** A slot that others fill: the values that it passes to them. */
   private outlet(element: VueElement): void {
     const named = element.props.find((each) => !isDirective(each) && each.name === "name");
     const name = named && !isDirective(named) ? (named.value?.content ?? "default") : "default";
@@ -144,7 +147,7 @@ export class VueTemplateCode {
         this.code.write(" = null! as any;\n");
         return;
       case "bind":
-        // Which of a record's fields are taken, when all of them are, depends on who is given them.
+        // Which fields of a record are used depends on the receiver, if all of them are passed on.
         this.code.write(each.arg ? "(" : `${own}any(`);
         this.bound(each);
         this.code.write(");\n");
@@ -154,7 +157,7 @@ export class VueTemplateCode {
     }
   }
 
-  /** What is bound: an expression, or the variable that is called as the attribute. */
+  /** A bound value: an expression, or the variable with the attribute's name. */
   private bound({ exp, arg }: VueDirective): void {
     if (exp) this.expression(exp);
     else if (arg) {
@@ -164,7 +167,7 @@ export class VueTemplateCode {
     }
   }
 
-  /** Code that runs on an event: a function, or statements. */
+  /** The handler of an event: a function, or statements. */
   private handler(exp: VueExpression): void {
     if (
       /^\s*(?:async\s+)?(?:function\b|\([^)]*\)\s*(?::[^=]*)?=>|[\w$]+\s*=>)|^\s*[\w$]+(?:\.[\w$]+|\[[^\]]*\])*\s*$/.test(
@@ -193,7 +196,7 @@ export class VueTemplateCode {
     }
     const at = this.source.indexOf(content, start.offset);
     if (at >= start.offset && at + content.length <= end.offset) this.code.take(at, at + content.length);
-    // What is written with entities (`&lt;`) is another text.
+    // Text with entities (`&lt;`) differs from the source.
     else this.code.stand(content, start.offset, end.offset);
   }
 }
@@ -206,7 +209,7 @@ function directive(element: VueElement, name: string): VueDirective | undefined 
   return element.props.find((each): each is VueDirective => isDirective(each) && each.name === name);
 }
 
-/** What a component is called in the script: `berth-card` is `BerthCard`. */
+/** The script's name of a component: `berth-card` is `BerthCard`. */
 function componentName(tag: string): string {
   const name = camelCase(tag);
   return /^[\p{ID_Start}$_][\p{ID_Continue}$.]*$/u.test(name)
