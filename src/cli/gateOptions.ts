@@ -1,13 +1,17 @@
 import { InvalidArgumentError, Option } from "commander";
 import { usualGate, type Gate } from "../core/change/judge/gate.js";
 
-/** What a command line says about the gate. */
+/** The options of the gate. */
 export interface GateFlags {
   readonly gate?: Gate["level"];
   readonly judge?: Gate["judge"];
 }
 
-/** `--gate` and `--judge`, the same for every command that takes them. */
+/**
+ * Returns `--gate` and `--judge`, the same for every command with a gate.
+ *
+ * @param usual the default level
+ */
 export function gateOptions(usual: Gate["level"]): [Option, Option] {
   return [
     new Option("--gate <level>", "fail at this level or worse").choices(["breaking", "risky", "off"]).default(usual),
@@ -21,7 +25,7 @@ export function gateOf({ gate = usualGate.level, judge = usualGate.judge }: Gate
 }
 
 /**
- * `--most-users`: how many users a change may break, by the shares of the releases.
+ * Returns `--most-users`: the share of users that a change may break, by the shares of the releases.
  *
  * @throws InvalidArgumentError (when it is parsed) if the text is not a share
  */

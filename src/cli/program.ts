@@ -26,12 +26,12 @@ import type { GlobalOptions, Terminal } from "./output/terminal.js";
 
 export { processHost };
 
-/** Looks for what an app uses of its SDKs, in a thread of its own. */
+/** Searches for an app's uses of its SDKs, in a thread of its own. */
 export async function usesOfTask(task: UseTask, importer: ModuleImporter): Promise<SourceUse[]> {
   return (await import("../workspace/uses/usesOfTask.js")).usesOfTask(task, importer);
 }
 
-/** Adds each command, in the order that help shows. */
+/** Functions that add the commands, in the order of the help. */
 const commands: readonly ((line: CommandLine) => void)[] = [
   addInit,
   addGenerate,
@@ -50,10 +50,10 @@ const commands: readonly ((line: CommandLine) => void)[] = [
 ];
 
 /**
- * The command line. Each command's own code is loaded when it runs.
+ * Runs the command line. Each command's own code is loaded when it runs.
  *
  * @param argv the arguments, without the program's name
- * @param host the process it runs in
+ * @param host the process of the command
  * @returns the exit code
  */
 export async function runProgram(argv: readonly string[], host: Host): Promise<number> {
@@ -72,7 +72,7 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
     .exitOverride()
     .configureOutput({
       writeOut: (text) => host.output.write(text),
-      // What somebody wrote as an argument may hold a credential.
+      // An argument of the user may contain a credential.
       writeErr: (text) => host.errors.write(hideSecrets(text)),
     });
   const globals = (): GlobalOptions => program.opts<GlobalOptions>();
@@ -92,7 +92,7 @@ export async function runProgram(argv: readonly string[], host: Host): Promise<n
   return exitCode;
 }
 
-/** Parts the arguments of `watch` from those of the command that stands after `--`. */
+/** Separates the arguments of `watch` from the command after `--`. */
 function withoutBeside(argv: readonly string[]): { readonly own: string[]; readonly beside: readonly string[] } {
   const at = argv.indexOf("--");
   const own = at < 0 ? argv : argv.slice(0, at);

@@ -16,7 +16,7 @@ import { hashOf } from "../workspace/files/textFile.js";
 import { settledSettings } from "../core/languages/settings.js";
 import type { Terminal } from "./output/terminal.js";
 
-/** Reads contracts to play or to judge by, and tells what there is to say about them. */
+/** Reads contracts for the stand-in server or for `observe`, and reports their problems. */
 export async function readPlayed(
   project: OpenedProject,
   contracts: readonly string[],
@@ -39,7 +39,7 @@ export async function readPlayed(
   });
 }
 
-/** Texts of a contract's operations by the ids that SDKs send instead, where the settings give them some. */
+/** The texts of a contract's operations by the ids that SDKs send instead, if the settings give them ids. */
 function textsById(
   project: OpenedProject,
   contract: string,

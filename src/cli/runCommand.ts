@@ -4,8 +4,8 @@ import type { Host } from "./process/host.js";
 import { openTerminal, type GlobalOptions, type Terminal } from "./output/terminal.js";
 
 /**
- * Runs a command and gives its exit code. A Halt is shown as problems; anything else that is thrown is a defect of
- * ours, and says so.
+ * Runs a command and returns its exit code. A Halt is reported as problems. Any other error is reported as an internal
+ * error.
  */
 export async function runCommand(
   host: Host,
@@ -13,7 +13,8 @@ export async function runCommand(
   command: (terminal: Terminal) => Promise<number>,
 ): Promise<number> {
   const terminal = openTerminal(host, options);
-  // What fails beside the command, such as a watcher, is told like the rest; Node would show a line of the whole program.
+  // Errors outside of the command, such as in a watcher, are reported in the same way. Node would show a line of the
+  // whole program.
   host.onUncaught((error) => {
     tellDefect(terminal, error);
     host.exit(exitCodes.defect);

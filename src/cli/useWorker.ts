@@ -7,7 +7,7 @@ import { codeFolder } from "./process/codeFolder.js";
 
 declare const RHEMA_PACKAGES: readonly string[];
 
-/** A thread that looks for what an app uses of its SDKs, and tells it once. */
+/** A thread that searches for an app's uses of its SDKs, and reports them once. */
 const cache = new CodeCache(codeFolder(), build, "uses");
 const file = fileURLToPath(new URL("program.cjs", import.meta.url));
 const program = cache.load(file, RHEMA_PACKAGES) as typeof import("./program.js");

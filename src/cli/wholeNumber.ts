@@ -1,7 +1,7 @@
 import { problem } from "../core/problem/problem.js";
 import { exitCodes, Halt } from "../workspace/project/halt.js";
 
-/** The number that an option was given. @throws Halt (usage) where it is no whole number, or too large */
+/** Returns the number in an option's value. @throws Halt (usage) if it is not an integer, or too large */
 export function wholeNumber(flag: string, text: string, most: number): number {
   const number = Number(text);
   if (/^\d+$/.test(text) && number <= most) return number;

@@ -1,10 +1,10 @@
 import type { MiddlewareHandler } from "hono";
 
 /**
- * Lets pages of any origin call, credentials included, and read every header of an answer (Fetch, "CORS protocol").
- * Preflights are answered here; any other OPTIONS is a call like all the rest.
+ * Allows pages of any origin to call, with credentials, and to read every header of a response (Fetch, "CORS
+ * protocol"). Preflight requests are answered here. Any other OPTIONS request is a normal call.
  *
- * The headers are put into the answer that was made: an answer with headers of its own would be made a second time.
+ * The headers are added to the existing response: a response with headers of its own would be created a second time.
  */
 export const anyOrigin: MiddlewareHandler<object> = async (context, next) => {
   const origin = context.req.header("origin") ?? "*";
@@ -24,7 +24,7 @@ export const anyOrigin: MiddlewareHandler<object> = async (context, next) => {
   }
   await next();
   const { headers } = context.res;
-  // Where credentials are sent, an asterisk would be the name of a header.
+  // For requests with credentials, an asterisk would be the name of a header.
   headers.set("access-control-expose-headers", [...headers.keys()].join(", "));
   headers.set("access-control-allow-origin", origin);
   headers.set("access-control-allow-credentials", "true");

@@ -3,22 +3,26 @@ import { resolveShape, type TypeTable } from "../core/contract/resolveShape.js";
 import { preferredContent } from "../core/sdk/planContent.js";
 import { pathPattern } from "./rest/matchOperation.js";
 
-/** What an operation does to the things of a collection. */
+/** What an operation does to the items of a collection. */
 export interface Deed {
   readonly kind: "list" | "create" | "fetch" | "change" | "remove";
-  /** The path parameter that names the thing; undefined for a collection, or for a thing that is alone at its path. */
+  /** The path parameter with the item's id; undefined for a collection, or for a single item at its path. */
   readonly id: string | undefined;
-  /** What a thing is said to be by the fetching operation, else by the one that lists or makes it. */
+  /** The type of an item in the operation that fetches one, otherwise in the one that lists or creates them. */
   readonly thing: Slot | undefined;
 }
 
-/** Where in an answer the thing or the things stand. */
+/** The place of the item or the items in a response. */
 export interface Slot {
   readonly path: readonly string[];
   readonly type: Reference;
 }
 
-/** Finds what each operation of a contract does, by its method, its path and what it answers. */
+/**
+ * Finds what each operation of a contract does, from its method, its path and its response.
+ *
+ * @returns operations without such a meaning are left out
+ */
 export function findDeeds(operations: readonly RestOperation[], types: TypeTable): Map<RestOperation, Deed> {
   const byPath = new Map<string, Map<string, RestOperation>>();
   for (const operation of operations) {
@@ -63,7 +67,7 @@ function deedOf(
   if (method === "get" && isListed) return { kind: "list", id: undefined, thing: thingOf(items, own, types) };
   if (method === "post" && (isListed || items))
     return { kind: "create", id: undefined, thing: thingOf(items, own, types) };
-  // A thing that is alone at its path, as settings are.
+  // A single item at its path, such as settings.
   const kind = ofThings[method];
   const isAlone = !isListed && listing !== undefined && (own.has("put") || own.has("patch"));
   return kind && isAlone ? { kind, id: undefined, thing: thingOf(own, undefined, types) } : undefined;
@@ -82,7 +86,7 @@ function thingOf(items: ByMethod | undefined, collection: ByMethod | undefined, 
   return made && thingSlot(answerType(made), types);
 }
 
-/** The content that success is answered with, when it is JSON. */
+/** Returns the JSON content of the successful response; undefined if there is none. */
 export function answerContent(operation: RestOperation): Content | undefined {
   const response =
     operation.responses.find((each) => each.status.startsWith("2")) ??
@@ -95,10 +99,10 @@ function answerType(operation: RestOperation): Reference | undefined {
   return answerContent(operation)?.type;
 }
 
-/** Fields that wrap the one thing an answer is about. */
+/** Fields that wrap a single item in a response. */
 const wrapper = /^(data|item|result|payload|content)$/i;
 
-/** Where the thing stands in an answer about one: the answer itself, or what wraps it. */
+/** Returns the place of the item in a response with one: the response itself, or the field that wraps it. */
 export function thingSlot(type: Reference | undefined, types: TypeTable): Slot | undefined {
   if (!type) return undefined;
   const shape = resolveShape(type.shape, types);
@@ -111,7 +115,7 @@ export function thingSlot(type: Reference | undefined, types: TypeTable): Slot |
   return only && inner.length === 1 ? { path: [only.name], type: only.type } : { path: [], type };
 }
 
-/** Where the list stands in an answer about many, with the type of its items. */
+/** Returns the place of the list in a response with many items, with the type of the items. */
 export function listSlot(type: Reference | undefined, types: TypeTable): Slot | undefined {
   if (!type) return undefined;
   const shape = resolveShape(type.shape, types);
@@ -131,7 +135,10 @@ function isListOfRecords(field: Field, types: TypeTable): boolean {
   return shape.kind === "list" && resolveShape(shape.item.shape, types).kind === "record";
 }
 
-/** A thing can have a list among its fields too; what only wraps a list has nothing but counts and cursors beside it. */
+/**
+ * An item can have a list among its fields too. An object that only wraps a list has only counts and cursors besides
+ * it.
+ */
 function isEnvelope(fields: readonly Field[], list: Field): boolean {
   return fields.every(
     (field) =>

@@ -1,21 +1,23 @@
-/** One request, as the stand-in's page shows it. */
+/** One request on the stand-in server's page. */
 export interface JournalEntry {
   readonly number: number;
-  /** When it came, in milliseconds since 1970. */
+  /** The time of the request, in milliseconds since 1970. */
   readonly at: number;
   readonly ms: number;
   readonly contract: string;
-  /** What of the contract it was for; undefined where nothing was. */
+  /** The operation in the contract; undefined if there is none. */
   readonly operation: string | undefined;
   readonly method: string;
   /** Path and query, without credentials. */
   readonly path: string;
   readonly status: number;
-  /** What of the request does not fit the contract. */
+  /** The errors of the request. */
   readonly misfits: readonly string[];
-  /** What of the answer does not fit. */
+  /** The errors of the response. */
   readonly faults: readonly string[];
-  /** What was sent, made showable when somebody looks: most calls nobody looks at. */
+  /**
+   * Returns the traffic in a form that can be shown. It is made on demand, because most requests are never looked at.
+   */
   readonly request: () => Shown;
   readonly answer: () => Shown;
 }
@@ -27,7 +29,7 @@ export interface Shown {
 
 const kept = 200;
 
-/** The last calls, and whoever wants to be told of each. */
+/** The last requests, and the listeners for new ones. */
 export class Journal {
   readonly entries: JournalEntry[] = [];
   private readonly listeners = new Set<(entry: JournalEntry | undefined) => void>();
@@ -41,14 +43,16 @@ export class Journal {
     return whole;
   }
 
-  /** Tells whoever listens that what is played is another. */
+  /** Tells the listeners that other contracts are served. */
   renew(): void {
     for (const listener of this.listeners) listener(undefined);
   }
 
   /**
-   * @param listener takes each new entry, and undefined when what is played is another
-   * @returns a function that ends it
+   * Adds a listener.
+   *
+   * @param listener receives each new entry, and undefined when other contracts are served
+   * @returns a function that removes it
    */
   listen(listener: (entry: JournalEntry | undefined) => void): () => void {
     this.listeners.add(listener);

@@ -1,16 +1,16 @@
-/** What the stand-in server responds with instead of the usual, to test how an app handles it. */
+/** A response of the stand-in server in place of the usual one, for testing how an app handles it. */
 export interface Override {
-  /** Status code of the response; the contract need not list it. */
+  /** The status code of the response. The contract does not have to list it. */
   readonly status?: number;
-  /** Delay of the response, in milliseconds. */
+  /** The delay of the response, in milliseconds. */
   readonly delay?: number;
-  /** Number of items in lists. */
+  /** The number of items in lists. */
   readonly items?: number;
-  /** Name of one of the examples in the contract. */
+  /** The name of one of the contract's examples. */
   readonly example?: string;
 }
 
-/** The request header that carries an override for one request. */
+/** The request header with an override for one request. */
 export const overrideHeader = "rhema-play";
 
 const longestDelay = 60_000;
@@ -30,7 +30,11 @@ const expected: Readonly<Record<keyof Override, string>> = {
   example: "the name of an example",
 };
 
-/** Reads "status=409, delay=800". Returns a text when it is not valid, which says why. */
+/**
+ * Reads "status=409, delay=800".
+ *
+ * @returns the override, or the error as a text
+ */
 export function readOverride(text: string): Override | string {
   const override: Record<string, number | string> = {};
   for (const part of text.split(",").map((each) => each.trim())) {
@@ -56,19 +60,23 @@ function whole(text: string, least: number, most: number): number | undefined {
 
 /** An override for one operation, or for all. */
 export interface StandingOverride {
-  /** An operation's id, its label as "GET /berths", or a field of Query, Mutation or Subscription; "*" for all. */
+  /** An operation's id, its label such as "GET /berths", or a field of Query, Mutation or Subscription; "*" for all. */
   readonly operation: string;
   readonly override: Override;
 }
 
-/** Reads "reserveBerth: status=409"; without an operation it applies to all. Returns a text when it is not valid. */
+/**
+ * Reads "reserveBerth: status=409". Without an operation, it applies to all.
+ *
+ * @returns the override, or the error as a text
+ */
 export function readStandingOverride(text: string): StandingOverride | string {
   const found = /^([^=]*?)\s*:\s*(?=\w+\s*=)(.*)$/s.exec(text);
   const override = readOverride(found?.[2] ?? text);
   return typeof override === "string" ? override : { operation: found?.[1]?.trim() ?? "*", override };
 }
 
-/** The overrides that the command line and the page have set, by operation. */
+/** The overrides from the command line and the page, by operation. */
 export class Overrides {
   private readonly byOperation = new Map<string, Override>();
 
@@ -85,7 +93,11 @@ export class Overrides {
     return [...this.byOperation];
   }
 
-  /** Returns the override for a request. Its header comes first, then the operation's override, then the one for all. */
+  /**
+   * Returns the override for a request. Its header comes first, then the operation's override, then the one for all.
+   *
+   * @param names the operation's names
+   */
   for(names: readonly (string | undefined)[], header: string | null | undefined): Override | string {
     const own = header === null || header === undefined ? {} : readOverride(header);
     if (typeof own === "string") return own;

@@ -1,15 +1,15 @@
 import type { Misfit } from "./rest/checkRequest.js";
 
-/** An answer of the stand-in, and what there is to say about it. */
+/** A response of the stand-in server, with the facts about it. */
 export interface PlayedAnswer {
   readonly response: Response;
-  /** The operation's label; undefined where the contract has none for the request. */
+  /** The operation's label; undefined if the contract has none for the request. */
   readonly operation?: string | undefined;
-  /** What of the request does not fit the contract. */
+  /** The errors of the request. */
   readonly misfits: readonly Misfit[];
-  /** What of the stand-in's own answer does not fit, which is a defect of it. */
+  /** The errors of the stand-in server's own response, which are internal errors. */
   readonly faults: readonly string[];
-  /** The bodies as they came and went, for whoever watches. */
+  /** The bodies as they were received and sent, for the page. */
   readonly received?: string;
   readonly sent: string;
 }

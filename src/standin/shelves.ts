@@ -1,22 +1,22 @@
-/** What is known of one thing: values by field. */
+/** The known values of one item, by field. */
 export type Facts = Readonly<Record<string, unknown>>;
 
-/** The things of one collection, in the order in which they came. */
+/** The items of one collection, in order of creation. */
 export interface Shelf {
   readonly things: Map<string, Facts>;
-  /** Ids of what was removed; they are answered with "not found". */
+  /** The ids of removed items. Requests for them get "not found". */
   readonly removed: Set<string>;
-  /** Made-up things were put on it. */
+  /** Whether made-up items were added. */
   isFilled: boolean;
-  /** How many things were made here, so that each gets another id. */
+  /** The number of items that were created here, so that each gets another id. */
   made: number;
 }
 
-/** Most things that one collection keeps; the oldest go first. */
+/** The largest number of items in one collection. The oldest are dropped first. */
 const mostThings = 5000;
 const mostShelves = 10_000;
 
-/** What was created, changed and removed while a stand-in runs, by collection. */
+/** The items that were created, changed and removed while a stand-in server runs, by collection. */
 export class Shelves {
   private readonly shelves = new Map<string, Shelf>();
 
@@ -35,7 +35,11 @@ export class Shelves {
   }
 }
 
-/** Puts a thing on a shelf, or what is new about it. */
+/**
+ * Adds an item to a shelf, or changes it.
+ *
+ * @param facts the new values
+ */
 export function put(shelf: Shelf, id: string, facts: Facts): void {
   shelf.removed.delete(id);
   shelf.things.set(id, facts);
@@ -43,7 +47,7 @@ export function put(shelf: Shelf, id: string, facts: Facts): void {
   if (shelf.things.size > mostThings && oldest !== undefined) shelf.things.delete(oldest);
 }
 
-/** Removes a thing from a shelf, and remembers that it was removed. */
+/** Removes an item from a shelf, and remembers that. */
 export function remove(shelf: Shelf, id: string): void {
   shelf.things.delete(id);
   shelf.removed.add(id);

@@ -2,28 +2,28 @@ import type { Contract } from "../core/contract/model.js";
 import { isData } from "../core/text/parseData.js";
 import { isSecretName } from "../core/text/secrets.js";
 
-/** Traffic as it may be shown: credentials say only that they were there. */
+/** Functions for showing traffic. Only the presence of credentials is shown. */
 export interface ShownTraffic {
   readonly headers: (headers: Iterable<readonly [string, string]>) => Record<string, string>;
-  /** A query with its question mark; "" where there is none. */
+  /** Returns a query with its question mark; "" if there is none. */
   readonly query: (search: string) => string;
-  /** A body, cut where it is long, and without what is named like a credential where it is JSON. */
+  /** Returns a body, cut if it is long. If it is JSON, members with the name of a credential are hidden. */
   readonly body: (text: string) => string;
 }
 
 const hidden = "(hidden)";
 const longestBody = 10_000;
 
-/** The names of headers, cookies and parameters of the query that contracts declare as credentials. */
+/** Returns the names of headers, cookies and query parameters that contracts declare as credentials. */
 export function credentialNames(contracts: readonly Contract[]): ReadonlySet<string> {
   const schemes = contracts.flatMap((each) => (each.protocol === "rest" ? [...each.authSchemes.values()] : []));
   return new Set(schemes.flatMap((scheme) => (scheme.kind === "key" ? [scheme.name] : [])));
 }
 
 /**
- * How traffic is shown.
+ * Returns the functions for showing traffic.
  *
- * @param names credentials beside those that are known by their names
+ * @param names credentials besides those with well-known names
  */
 export function shownTraffic(names: ReadonlySet<string>): ShownTraffic {
   const lower = new Set([...names].map((name) => name.toLowerCase()));
@@ -43,7 +43,7 @@ export function shownTraffic(names: ReadonlySet<string>): ShownTraffic {
       Object.fromEntries([...headers].map(([name, value]) => [name, isSecret(name) ? hidden : value])),
     query: (search) => {
       const given = [...new URLSearchParams(search)];
-      // The name of what a sign-in gives back says nothing by itself.
+      // The name of a sign-in's result does not show that it is a credential.
       const isSignIn = given.some(([name]) => name === "state");
       const pairs = given.map(([name, value]): [string, string] => [
         name,
@@ -58,7 +58,7 @@ export function shownTraffic(names: ReadonlySet<string>): ShownTraffic {
         try {
           shown = JSON.stringify(withoutSecrets(JSON.parse(text) as unknown), null, 2);
         } catch {
-          // What is no JSON is shown as it came.
+          // A body that is not JSON is shown as it is.
         }
       }
       return shown.length > longestBody ? `${shown.slice(0, longestBody)}…` : shown;

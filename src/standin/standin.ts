@@ -19,30 +19,35 @@ import { Overrides, type StandingOverride } from "./override.js";
 export interface StandinOptions {
   readonly seed: number;
   readonly eventEveryMs: number;
-  /** Told of each request when it was answered. */
+  /** Called with each request after its response. */
   readonly onCall?: (entry: JournalEntry) => void;
-  /** Overrides that hold from the start. */
+  /** Overrides from the start. */
   readonly overrides?: readonly StandingOverride[];
-  /** Requests have to bring a credential where the contract says so. */
+  /** Whether requests need a credential where the contract requires one. */
   readonly asksAuth?: boolean;
 }
 
-/** A server that plays contracts: each below its name, `/berths/…` and `/passages`, for any origin; a page at its root. */
+/**
+ * A server for contracts: each below its name, `/berths/…` and `/passages`, for any origin, with a page at its root.
+ */
 export interface Standin {
-  /** The second argument holds the request as Node's own server has it, where it came over one. */
+  /** Handles a request. The second argument contains the request of Node's own server, if it came over one. */
   readonly fetch: (request: Request, server?: { readonly incoming: IncomingMessage }) => Response | Promise<Response>;
   /** Sends a request without a network. */
   readonly request: (path: string, init?: RequestInit) => Promise<Response>;
-  /** Plays these contracts from now on; what was created, changed and removed stays as far as it fits. */
+  /**
+   * Serves these contracts from now on. Items that were created, changed and removed stay as far as they are still
+   * valid.
+   */
   readonly replace: (contracts: readonly PlayedContract[]) => void;
-  /** Forgets what was created, changed and removed. */
+  /** Drops all created, changed and removed items. */
   readonly forget: () => void;
   readonly contracts: () => readonly PlayedContract[];
   readonly journal: Journal;
   readonly overrides: Overrides;
-  /** Runs an operation of a GraphQL contract for a socket; undefined where no such contract is played. */
+  /** Runs an operation of a GraphQL contract for a socket; undefined if no such contract is served. */
   readonly subscriptionsOf: (contract: string) => Subscribing | undefined;
-  /** What was made in each contract so far. */
+  /** Returns the items of each contract so far. */
   readonly shelvesOf: (contract: string) => Shelves;
 }
 
@@ -50,7 +55,7 @@ type Play = (request: Request, body: SentBody) => Promise<PlayedAnswer>;
 
 const mostBytes = 64 * 1024 * 1024;
 
-/** Makes a stand-in. */
+/** Creates a stand-in server. */
 export function createStandin(given: readonly PlayedContract[], options: StandinOptions): Standin {
   return new StandinServer(given, options);
 }

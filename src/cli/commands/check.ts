@@ -6,7 +6,11 @@ import { openProject } from "../../workspace/project/openProject.js";
 import { problemJson } from "../output/problemJson.js";
 import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
-/** `rhema check [sdk…]`: fail when an SDK is stale, edited, or a query document does not fit. */
+/**
+ * `rhema check [sdk…]`: fails if an SDK is stale or edited, or if a query document is not valid.
+ *
+ * @returns the exit code
+ */
 export async function checkCommand(
   terminal: Terminal,
   globals: GlobalOptions,

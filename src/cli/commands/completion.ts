@@ -8,7 +8,7 @@ import { completionScripts, shells, type Shell } from "../completion/completionS
 import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
 /**
- * `rhema completion SHELL`: prints what a shell runs once, so that it completes what is typed.
+ * `rhema completion SHELL`: prints the script that a shell runs once for completion.
  *
  * @throws Halt if the shell is not supported
  */
@@ -22,7 +22,10 @@ export function completionCommand(terminal: Terminal, shell: string | undefined)
   return exitCodes.done;
 }
 
-/** `rhema completion --at N -- WORDS`: what a shell asks; a line for each word. A project that cannot be read has no names. */
+/**
+ * `rhema completion --at N -- WORDS`: prints the completions for a shell, one per line. A project that cannot be read
+ * has no names.
+ */
 export async function completedCommand(
   terminal: Terminal,
   globals: GlobalOptions,

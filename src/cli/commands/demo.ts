@@ -8,24 +8,28 @@ import { usualLanguage, workspaceLanguages } from "../../workspace/languages/ind
 import { packageFolder } from "../../workspace/files/packageFolder.js";
 import type { Terminal } from "../output/terminal.js";
 
-/** A program that is run for real in the demo's folder. */
+/** A program that runs in the demo's folder. */
 interface Run {
   readonly title: string;
   readonly shown: string;
   readonly args: readonly string[];
   readonly expected: number;
-  /** Another program than Node. */
+  /** The program. Default: Node. */
   readonly command?: string;
-  /** Where it runs, instead of the demo's folder. */
+  /** The folder in which it runs. Default: the demo's folder. */
   readonly cwd?: string;
-  /** What it prints is shown only when it fails. */
+  /** Whether its output is shown only if it fails. */
   readonly isQuiet?: boolean;
 }
 
-/** Ends the demo when a command did not do what the flow needs. */
+/** Ends the demo if a command did not have the expected result. */
 class DemoFailure extends Error {}
 
-/** `rhema demo`: plays the whole flow with the real commands on made-up data, and leaves the folder to explore. */
+/**
+ * `rhema demo`: runs the whole workflow with the real commands on made-up data, and leaves the folder to explore.
+ *
+ * @returns the exit code
+ */
 export async function demoCommand(terminal: Terminal): Promise<number> {
   const stage = new Stage(terminal, mkdtempSync(join(tmpdir(), "rhema-demo-")));
   try {
@@ -49,7 +53,7 @@ export async function demoCommand(terminal: Terminal): Promise<number> {
   }
 }
 
-/** Where the demo is played: its folder, and what runs commands in it and shows what they print. */
+/** The demo's folder, and functions that run commands in it and show their output. */
 class Stage {
   readonly program = join(packageFolder(), "dist", "cli", "main.js");
   private step = 0;
@@ -67,7 +71,7 @@ class Stage {
     this.say(["", this.terminal.paint.strong(`${String(++this.step)}. ${text}`)]);
   }
 
-  /** Runs a program and shows what it prints. @throws DemoFailure when it ends with another code than is expected */
+  /** Runs a program and shows its output. @throws DemoFailure if it ends with an unexpected exit code */
   run({ title, shown, args, expected, command = process.execPath, cwd = this.folder, isQuiet = false }: Run): void {
     this.title(title);
     this.say([this.terminal.paint.quiet(`$ ${shown}`)]);
@@ -85,19 +89,19 @@ class Stage {
     this.run({ title, shown, args: [this.program, ...args], expected: 0, ...how });
   }
 
-  /** Compiles the board, where a compiler is there. */
+  /** Compiles the board, if there is a compiler. */
   async compile(title: string): Promise<void> {
     const { proof } = await this.terminal.host.session.tools(usualLanguage);
     if (proof) this.run({ title, shown: proof.command.shown, args: proof.command.args(), expected: 0 });
   }
 
-  /** Puts the contracts of a version in the place of those that are there. */
+  /** Replaces the contracts with those of a version. */
   contracts(version: string, folder = this.folder): void {
     cpSync(join(packageFolder(), "demo", "contracts", version), join(folder, "contracts"), { recursive: true });
   }
 }
 
-/** A new project, and the board's own, which is further on. */
+/** A new project, and then the board's own, which is more advanced. */
 function adopt(stage: Stage): void {
   const { folder } = stage;
   mkdirSync(join(folder, "contracts"));
@@ -146,7 +150,7 @@ function childEnvironment(terminal: Terminal): NodeJS.ProcessEnv {
 
 const startLimitMs = 20_000;
 
-/** Starts the stand-in, runs the board against it, and ends the stand-in. */
+/** Starts the stand-in server, runs the board with it, and stops the server. */
 async function playing(stage: Stage): Promise<void> {
   const { terminal, program, folder } = stage;
   stage.title("Play and observe: a stand-in server for both contracts, and a check of its traffic.");
@@ -180,7 +184,10 @@ async function playing(stage: Stage): Promise<void> {
   }
 }
 
-/** An app in a language with a toolchain of its own: built and run where that is found, and told what breaks in any case. */
+/**
+ * An app in a language with a toolchain of its own. It is built and run if the toolchain is found. What breaks is
+ * reported in any case.
+ */
 async function otherApp(stage: Stage, example: ExampleApp): Promise<void> {
   const { terminal, program } = stage;
   const cwd = join(stage.folder, example.folder);
@@ -205,7 +212,7 @@ async function otherApp(stage: Stage, example: ExampleApp): Promise<void> {
   stage.rhema("Impact: what the second version of the contracts breaks in this app.", ["impact"], { expected, cwd });
 }
 
-/** Waits until a program has said something, and gives the part of it that is asked for. */
+/** Waits for output of a program, and returns the wanted part of it. */
 function firstMatch(program: ChildProcess, wanted: RegExp): Promise<string> {
   return new Promise((resolve, reject) => {
     let text = "";
@@ -225,7 +232,7 @@ function firstMatch(program: ChildProcess, wanted: RegExp): Promise<string> {
   });
 }
 
-/** Starts the watcher, saves a change of a contract, shows what is said of it, and takes the change back. */
+/** Starts the watcher, saves a change of a contract, shows the report, and undoes the change. */
 async function watching(stage: Stage): Promise<void> {
   const { terminal, program, folder } = stage;
   stage.title("Watch: rename a field in a contract, save it, and undo that.");

@@ -16,8 +16,9 @@ export interface DraftCommandOptions {
 const deepest = 12;
 
 /**
- * `rhema draft <contract> [field…]`: write query documents for a schema that has none yet.
+ * `rhema draft <contract> [field…]`: writes query documents for a schema without any.
  *
+ * @returns the exit code
  * @throws Halt if an option is not valid
  */
 export async function draftCommand(

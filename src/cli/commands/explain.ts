@@ -9,8 +9,9 @@ import { exitCodes, Halt } from "../../workspace/project/halt.js";
 import type { Terminal } from "../output/terminal.js";
 
 /**
- * `rhema explain [code]`: what a problem or change code means and how to fix it.
+ * `rhema explain [code]`: shows the meaning of a problem or change code, and the fix.
  *
+ * @returns the exit code
  * @throws Halt if the code does not exist
  */
 export function explainCommand(terminal: Terminal, code: string | undefined): number {

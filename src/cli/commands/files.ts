@@ -4,7 +4,11 @@ import { buildFiles } from "../../workspace/files/inputFiles.js";
 import { openProject } from "../../workspace/project/openProject.js";
 import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
-/** `rhema generate --files [sdk…]`: what a build tool has to know, always as JSON. */
+/**
+ * `rhema generate --files [sdk…]`: prints inputs and outputs for a build tool, always as JSON.
+ *
+ * @returns the exit code
+ */
 export async function filesCommand(
   terminal: Terminal,
   globals: GlobalOptions,

@@ -6,7 +6,11 @@ import { hashOf } from "../../workspace/files/textFile.js";
 import { reportLines } from "../output/generateReport.js";
 import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
-/** `rhema generate [sdk…]`: read, check, compare with the pin, report, write, re-pin. */
+/**
+ * `rhema generate [sdk…]`: reads, validates, compares with the pin, reports, and writes the SDK and its pin.
+ *
+ * @returns the exit code
+ */
 export async function generateCommand(
   terminal: Terminal,
   globals: GlobalOptions,
@@ -17,7 +21,7 @@ export async function generateCommand(
     try {
       return readLedger({ root }).configuration === hashOf(text);
     } catch {
-      // A ledger that cannot be read proves nothing; the command itself will say what is wrong with it.
+      // A list of generated files that cannot be read proves nothing. The command itself reports the error.
       return false;
     }
   };
@@ -29,7 +33,7 @@ export async function generateCommand(
     terminal.document(generateJson(outcome, elapsedMs));
     return outcome.exitCode;
   }
-  // Finding a place takes a parser that keeps positions; a run without anything to show does not load it.
+  // Finding a place needs a parser that keeps positions. A run without anything to show does not load it.
   const places = hasPlaces(outcome) ? await import("../../core/report/renderProblem.js") : undefined;
   if (places) {
     const { problemLines } = await import("../output/generateProblems.js");

@@ -25,13 +25,17 @@ import { impactJson } from "../output/impactJson.js";
 import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
 export interface ImpactCommandOptions extends ImpactOptions {
-  /** Also list what touches nothing in use. */
+  /** Whether changes of unused parts are listed too. */
   readonly all: boolean;
   readonly gate: Gate;
   readonly report: ReportForm;
 }
 
-/** `rhema impact [contract…]`: what changed, what it breaks, where. Exits 1 when something in use breaks. */
+/**
+ * `rhema impact [contract…]`: shows what changed, what it breaks, and where.
+ *
+ * @returns the exit code: 1 if something in use breaks
+ */
 export async function impactCommand(
   terminal: Terminal,
   globals: GlobalOptions,
@@ -53,7 +57,7 @@ export async function impactCommand(
       outcome.releases.filter(({ impact: { changes, brokenQueries } }) => changes.length + brokenQueries.length > 0),
     ),
   ];
-  // Finding the lines of thousands of places takes time, so only what is shown is made.
+  // Finding the lines of thousands of places takes time, so only the shown report is made.
   if (all.length > 0 && !terminal.json) terminal.result(reportOf(all, texts, { ...options, served }, paint));
   const { proof } = outcome;
   if (options.report === "text" && !terminal.json && outcome.copies.length > 0)
@@ -89,7 +93,7 @@ export async function impactCommand(
   return exitCode;
 }
 
-/** Which copies were compared, how old they are, and how to ask the servers. */
+/** The copies that were compared, their age, and how to fetch them again. */
 function copyLines(copies: readonly UsedCopy[]): string[] {
   const now = new Date();
   return copies.flatMap(({ contract, file, from }) => [
@@ -136,7 +140,7 @@ async function findImpact(
       countsUsers: options.gate.mostUsers !== undefined,
     });
   } catch (error) {
-    // Two files can be compared anywhere; without a project nothing is known about their use.
+    // Two files can be compared anywhere. Without a project, their use is unknown.
     const noProject =
       error instanceof Halt && error.problems[0]?.code === "config.missing" && globals.config === undefined;
     if (!noProject || before === undefined || after === undefined) throw error;

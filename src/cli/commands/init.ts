@@ -38,7 +38,11 @@ export interface InitCommandOptions {
   readonly yes: boolean;
 }
 
-/** `rhema init`: find contracts, try them, and write the configuration and the scripts. */
+/**
+ * `rhema init`: finds contracts, tests them, and writes the configuration and the scripts.
+ *
+ * @returns the exit code
+ */
 export async function initCommand(
   terminal: Terminal,
   globals: GlobalOptions,
@@ -88,7 +92,7 @@ export async function initCommand(
   return exitCodes.done;
 }
 
-/** Thrown where somebody ends the questions. */
+/** Thrown if the user ends the questions. */
 function ended(): Halt {
   return new Halt([problem("init.ended", "Cancelled. Nothing was written.")], exitCodes.usage);
 }
@@ -105,7 +109,7 @@ async function asked<T>(question: Omit<prompts.PromptObject, "name">): Promise<T
   return answer;
 }
 
-/** What a contract is called in the configuration and in the SDK. */
+/** The name of a contract in the configuration and in the SDK. */
 async function askName(initial: string, taken: ReadonlySet<string>): Promise<string> {
   const name = await asked<string>({
     type: "text",
@@ -126,7 +130,7 @@ class Setup {
     private readonly surroundings: Surroundings,
     private readonly terminal: Terminal,
     private readonly headers: Readonly<Record<string, string>>,
-    /** Somebody looks on, and is told of each that was found. */
+    /** Whether a person reads the output and sees each contract that was found. */
     private readonly isWatched: boolean,
   ) {}
 
@@ -145,7 +149,7 @@ class Setup {
     this.contracts.push({ ...tried, name });
   }
 
-  /** Takes every contract that was found; one that cannot be read is told and left out. */
+  /** Adds every contract that was found. One that cannot be read is reported and left out. */
   async addFound(mayDefault: boolean): Promise<void> {
     const { contracts, otherLanguage } = this.surroundings;
     if (!mayDefault) {
@@ -243,7 +247,7 @@ async function askRest(
   { manifest, language: shown }: Surroundings,
   options: InitCommandOptions,
 ): Promise<RestAnswers> {
-  // Who has the usual language wants no other.
+  // A user of the default language does not want another one.
   const language = options.language ?? (shown === usualLanguage ? shown : await askLanguage(shown));
   const { into, settings } = await placeIn(language);
   const folder =
@@ -260,7 +264,7 @@ async function askRest(
   return { language, into: folder.trim() === "" ? into : folder.trim(), settings, scripts };
 }
 
-/** What is asked beside the contracts. */
+/** The answers to the questions besides those about contracts. */
 interface RestAnswers {
   readonly language: string;
   readonly into: string;

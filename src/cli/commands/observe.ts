@@ -18,7 +18,7 @@ import { wholeNumber } from "../wholeNumber.js";
 import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
 export interface ObserveCommandOptions {
-  /** The backend; undefined where only recordings are looked at. */
+  /** The address of the backend; undefined if only recordings are checked. */
   readonly url: string | undefined;
   readonly contract: readonly string[];
   readonly har: readonly string[];
@@ -31,8 +31,9 @@ export interface ObserveCommandOptions {
 const longestSeconds = 24 * 3600;
 
 /**
- * `rhema observe [url]`: report whatever of real traffic disagrees with the contract.
+ * `rhema observe [url]`: reports where real traffic does not match the contract.
  *
+ * @returns the exit code
  * @throws Halt if an option or a recording is not valid
  */
 export async function observeCommand(

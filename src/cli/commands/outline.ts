@@ -14,7 +14,11 @@ export interface OutlineCommandOptions {
   readonly about: string | undefined;
 }
 
-/** `rhema outline [contract…]`: what the contract offers and which of it this project uses. */
+/**
+ * `rhema outline [contract…]`: shows what the contract offers and what this project uses.
+ *
+ * @returns the exit code
+ */
 export async function outlineCommand(
   terminal: Terminal,
   globals: GlobalOptions,

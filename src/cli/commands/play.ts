@@ -28,7 +28,11 @@ export interface PlayOptions {
 const eventEveryMs = 1000;
 const settleMs = 60;
 
-/** `rhema play [contract…]`: run the stand-in until it is interrupted. */
+/**
+ * `rhema play [contract…]`: runs the stand-in server until it is interrupted.
+ *
+ * @returns the exit code
+ */
 export async function playCommand(terminal: Terminal, globals: GlobalOptions, options: PlayOptions): Promise<number> {
   let readAt = Date.now();
   const player = await startPlay(terminal, globals, options);
@@ -36,7 +40,7 @@ export async function playCommand(terminal: Terminal, globals: GlobalOptions, op
     readAt = Date.now();
     await observe(await player.reload(saved));
   });
-  // What was saved while nobody watched the new places is caught up with.
+  // Saves that were missed before the new places were watched are handled now.
   const observe = async (project: Project): Promise<void> => {
     if (await watcher.observe(project)) watcher.again(savedSince(project, readAt), settleMs);
   };
@@ -47,15 +51,15 @@ export async function playCommand(terminal: Terminal, globals: GlobalOptions, op
   return exitCodes.done;
 }
 
-/** A stand-in that listens. */
+/** A running stand-in server. */
 export interface Player {
   readonly project: Project;
-  /** Reads the contracts again and plays them from now on; one that cannot be read is played as it was. */
+  /** Reads the contracts again and serves them from now on. One that cannot be read is served as before. */
   readonly reload: (saved: readonly string[]) => Promise<Project>;
   readonly close: () => Promise<void>;
 }
 
-/** Starts the stand-in and says where it is. @throws Halt if an override or the port is not valid */
+/** Starts the stand-in server and prints its address. @throws Halt if an override or the port is not valid */
 export async function startPlay(terminal: Terminal, globals: GlobalOptions, options: PlayOptions): Promise<Player> {
   const port = wholeNumber("--port", options.port, 65_535);
   const seed = wholeNumber("--seed", options.seed, 2 ** 31);

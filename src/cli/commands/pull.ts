@@ -27,7 +27,11 @@ export interface PullCommandOptions {
   readonly check: boolean;
 }
 
-/** `rhema pull [contract…]`: refresh the copies of remote contracts, and say what that changes. */
+/**
+ * `rhema pull [contract…]`: updates the copies of remote contracts, and shows what that changes.
+ *
+ * @returns the exit code
+ */
 export async function pullCommand(
   terminal: Terminal,
   globals: GlobalOptions,

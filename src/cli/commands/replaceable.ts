@@ -6,7 +6,11 @@ import { openProject } from "../../workspace/project/openProject.js";
 import { replaceable } from "../../workspace/uses/replaceable.js";
 import type { GlobalOptions, Terminal } from "../output/terminal.js";
 
-/** `rhema outline --replaceable [contract…]`: what the app has written by hand that an SDK has too. */
+/**
+ * `rhema outline --replaceable [contract…]`: lists hand-written code of the app that an SDK has too.
+ *
+ * @returns the exit code
+ */
 export async function replaceableCommand(
   terminal: Terminal,
   globals: GlobalOptions,

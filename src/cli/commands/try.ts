@@ -46,8 +46,9 @@ const playedAt = "http://stand-in";
 const usualPlay = "http://127.0.0.1:4020";
 
 /**
- * `rhema try <call>`: perform one call and show the data, or write a small runnable program for it.
+ * `rhema try <call>`: makes one call and shows the data, or writes a small program for it.
  *
+ * @returns the exit code
  * @throws Halt if the call or an argument is not valid
  */
 export async function tryCommand(
@@ -102,7 +103,10 @@ export async function tryCommand(
   return exitCode;
 }
 
-/** What writes a program for a call: the language of an SDK that has it, or else the one that performs calls. */
+/**
+ * The writer of programs for a call: that of an SDK's language with the call, otherwise that of the language that makes
+ * calls.
+ */
 async function writing(
   project: OpenedProject,
   call: FoundCall,
@@ -119,7 +123,7 @@ async function writing(
   throw new Error(`Nothing writes programs in ${usualLanguage}.`);
 }
 
-/** What is sent: what was written, and on the stand-in samples for what is missing. */
+/** The values to send: the user's, and for the stand-in server samples for missing ones. */
 function argumentsOf(
   call: FoundCall,
   { texts, baseUrl, code }: TryCommandOptions,
@@ -198,7 +202,7 @@ function overrideHeaders({ override, baseUrl }: TryCommandOptions): Record<strin
   throw new Halt([problem("play.override", `Invalid --override "${override}": ${read}.`)], exitCodes.usage);
 }
 
-/** A real server is changed only by somebody who says so. */
+/** A real server is only changed with --yes. */
 async function assertMeant(call: FoundCall, { yes, baseUrl }: TryCommandOptions, terminal: Terminal): Promise<void> {
   if (call.isSafe || yes === true) return;
   const isAsking = terminal.host.input.isTTY === true && terminal.host.output.isTTY === true && !terminal.json;
@@ -274,7 +278,7 @@ function trafficOf({ played }: FoundCall): ShownTraffic {
   return shownTraffic(credentialNames([played.contract]));
 }
 
-/** A GraphQL request as people write it: the query, then its variables. */
+/** A GraphQL request in readable form: the query, then its variables. */
 function bodyLines(body: string | undefined, shown: ShownTraffic): string[] {
   if (body === undefined) return [];
   const parsed = parseJson(body);

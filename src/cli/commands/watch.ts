@@ -15,9 +15,9 @@ import type { GlobalOptions, Terminal } from "../output/terminal.js";
 export interface WatchCommandOptions {
   readonly sdks: readonly string[];
   readonly partial: boolean;
-  /** The port to play the contracts on, in the same process. */
+  /** The port on which the contracts are served, in the same process. */
   readonly playOn: string | undefined;
-  /** A command of the app's own that runs beside, such as its server; none where it is empty. */
+  /** A command of the app's own that runs at the same time, such as its server; empty for none. */
   readonly beside: readonly string[];
 }
 
@@ -25,8 +25,10 @@ const settleMs = 40;
 const namesShown = 3;
 
 /**
- * `rhema watch [sdk…] [-- command…]`: regenerate on every save until it is interrupted, or until the command beside it
- * ends, whose exit code is kept.
+ * `rhema watch [sdk…] [-- command…]`: regenerates on every save until it is interrupted, or until the command after
+ * `--` ends.
+ *
+ * @returns the exit code, which is that of the command if there is one
  */
 export async function watchCommand(
   terminal: Terminal,
@@ -37,12 +39,12 @@ export async function watchCommand(
   let player: Promise<Player> | undefined;
   let told = new Set<string>();
   const onRun = async (run: WatchRun): Promise<void> => {
-    // That it cannot play is said where it was begun.
+    // A failure to start is reported where the server was started.
     const begun = await player?.catch(() => undefined);
     const isReadable = run.outcome !== undefined && run.outcome.exitCode < exitCodes.usage;
     if (isReadable && run.saved.length > 0) await begun?.reload(run.saved);
     told = reportWritten(run, told, terminal);
-    // Finding what breaks takes longer than writing, so it is said afterwards.
+    // Finding what breaks takes longer than writing, so it is reported afterwards.
     const impacts = (await run.outcome?.compare?.()) ?? [];
     reportImpacts(run, impacts, terminal);
   };
@@ -61,7 +63,7 @@ export async function watchCommand(
   return exitCodes.done;
 }
 
-/** Runs a command until it ends or Rhema is interrupted, and gives its exit code. */
+/** Runs a command until it ends or Rhema is interrupted, and returns its exit code. */
 async function runBeside(words: readonly string[], { host, json }: Terminal): Promise<number> {
   const { startBeside } = await import("../process/besideCommand.js");
   const { ended, end } = await startBeside(words, host, json);
@@ -70,9 +72,9 @@ async function runBeside(words: readonly string[], { host, json }: Terminal): Pr
 }
 
 /**
- * Says what a run wrote. What is no error and was said of the run before is not said again.
+ * Reports what a run wrote. Warnings and notes of the run before are not repeated.
  *
- * @returns what was there to be said, for the next run
+ * @returns the problems of this run, for the next one
  */
 function reportWritten(run: WatchRun, told: ReadonlySet<string>, terminal: Terminal): Set<string> {
   const { paint } = terminal;
@@ -94,11 +96,11 @@ function reportWritten(run: WatchRun, told: ReadonlySet<string>, terminal: Termi
   );
   terminal.result([headline(run, outcome, terminal)]);
   const said = outcome.sdks.flatMap(({ problems }) => problems).map(({ message }) => message);
-  // What cannot be read says nothing of what was said before.
+  // If something could not be read, it is unknown which of the earlier problems still exist.
   return new Set(outcome.exitCode < exitCodes.usage ? said : [...told, ...said]);
 }
 
-/** Says what a run breaks; machines get all of it in one line. */
+/** Reports what a run breaks, for machines everything on one line. */
 function reportImpacts(run: WatchRun, impacts: readonly ContractImpact[], terminal: Terminal): void {
   const { outcome } = run;
   if (!outcome || run.halt) return;
@@ -142,7 +144,7 @@ function headline({ saved, elapsedMs }: WatchRun, { sdks, exitCode }: GenerateOu
   return `${paint.good(`${what} ${names} ${files === 0 ? "the same" : `${counted(files, "file")} written`}`)}${took}`;
 }
 
-/** What a save does to the project: the count, and the heaviest change with its first place. */
+/** The effect of a save on the project: the number of changes, and the most severe one with its first place. */
 function impactLines(impacts: readonly ContractImpact[], outcome: GenerateOutcome, { paint }: Terminal): string[] {
   const changes = impacts.flatMap((impact) => impact.changes);
   if (changes.length === 0) return [];

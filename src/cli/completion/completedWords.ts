@@ -1,24 +1,24 @@
 import type { Command, Option } from "commander";
 
-/** What words of a project, or of the program itself, can stand for an argument or a value. */
+/** The names in a project, or in the program itself, that can be an argument or a value. */
 export type NameKind = "sdk" | "contract" | "call" | "code" | "command" | "shell";
 
-/** A line that somebody completes. */
+/** A line to complete. */
 export interface Line {
-  /** The words of the line, the program's name first; the last may be begun, or missing. */
+  /** The words of the line, the program's name first. The last one may be incomplete or missing. */
   readonly words: readonly string[];
-  /** Which of them is completed. */
+  /** The index of the word to complete. */
   readonly at: number;
 }
 
-/** Options whose value is a name; of others it is one of their choices, or anything. */
+/** Options whose value is a name. The value of another option is one of its choices, or anything. */
 const kindByOption: Readonly<Record<string, NameKind>> = {
   "--contract": "contract",
   "--about": "call",
   "--override": "call",
 };
 
-/** Arguments that are names, by what commands call them. */
+/** Arguments that are names, by their name in commands. */
 const kindByArgument: Readonly<Record<string, NameKind>> = {
   sdk: "sdk",
   contract: "contract",
@@ -28,14 +28,18 @@ const kindByArgument: Readonly<Record<string, NameKind>> = {
   shell: "shell",
 };
 
-/** The words that the one at hand may become, sorted. Undefined of `names` means that there are none. */
+/**
+ * Returns the possible words at a position, sorted.
+ *
+ * @param names returns the names of a kind; an empty list if there are none
+ */
 export async function completedWords(
   program: Command,
   { words, at }: Line,
   names: (kind: NameKind) => Promise<readonly string[]>,
 ): Promise<string[]> {
   const begun = words[at] ?? "";
-  // What stands there is no command of ours.
+  // The rest is a command of the app's own.
   if (words.slice(1, at).includes("--")) return [];
   const { command, given, pending } = readLine(program, words.slice(1, at));
   const fitting = (all: readonly string[]): string[] =>
@@ -54,7 +58,7 @@ export async function completedWords(
   return kind === undefined ? [] : fitting(kind === "command" ? visibleCommands(program) : await names(kind));
 }
 
-/** Commands that the help lists. */
+/** The commands in the help. */
 function visibleCommands(program: Command): string[] {
   return program
     .createHelp()
@@ -69,13 +73,13 @@ function optionsOf(program: Command, command: Command | undefined): Option[] {
 
 interface ReadLine {
   readonly command: Command | undefined;
-  /** How many arguments stand there. */
+  /** The number of arguments so far. */
   readonly given: number;
-  /** The option whose value comes next. */
+  /** The option whose value is next. */
   readonly pending: Option | undefined;
 }
 
-/** Reads the words before the one at hand. */
+/** Reads the words before the one to complete. */
 function readLine(program: Command, words: readonly string[]): ReadLine {
   let command: Command | undefined;
   let given = 0;
@@ -91,7 +95,7 @@ function readLine(program: Command, words: readonly string[]): ReadLine {
   return { command, given, pending };
 }
 
-/** The command that helps, which the parser makes by itself. */
+/** The help command, which the parser adds itself. */
 function helpOf(program: Command, word: string): Command | undefined {
   return program
     .createHelp()
@@ -99,7 +103,7 @@ function helpOf(program: Command, word: string): Command | undefined {
     .find((each) => each.name() === word);
 }
 
-/** Names come from contracts of others: nothing that a shell could take for more than a word. */
+/** Names come from contracts of others: only names that a shell treats as one word are completed. */
 function isPlain(word: string): boolean {
   return /^[\p{L}\p{N}_.$@/-]+$/u.test(word);
 }

@@ -1,11 +1,11 @@
-/** Shells that completion is there for. */
+/** The shells with completion. */
 export const shells = ["bash", "zsh", "fish"] as const;
 
 export type Shell = (typeof shells)[number];
 
 /**
- * What each shell runs once: it asks Rhema for words whenever somebody completes a line, and takes names of files where
- * there are none.
+ * The script for each shell: it asks Rhema for words whenever the user completes a line, and uses file names if there
+ * are none.
  */
 export const completionScripts: Readonly<Record<Shell, string>> = {
   bash: `# Completion for rhema; put this into ~/.bashrc: eval "$(rhema completion bash)"

@@ -6,7 +6,12 @@ import { exitCodes, Halt } from "../../workspace/project/halt.js";
 import { errorCode } from "../../workspace/files/textFile.js";
 import { withoutUpgrade } from "./withoutUpgrade.js";
 
-/** Listens with a handler, until it is closed. @throws Halt (usage) where nobody can listen */
+/**
+ * Starts a server with a handler.
+ *
+ * @returns its address and a function that closes it
+ * @throws Halt (usage) if the port cannot be used
+ */
 export function listen(
   fetch: (
     request: Request,
@@ -32,7 +37,7 @@ export function listen(
             done();
           });
           if ("closeAllConnections" in server) server.closeAllConnections();
-          // A connection that became something else is no longer the server's, which waits for it all the same.
+          // An upgraded connection no longer belongs to the server, which waits for it anyway.
           for (const socket of upgraded) socket.destroy();
         });
       resolve({ port: info.port, close });

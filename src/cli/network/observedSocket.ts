@@ -7,14 +7,15 @@ import { isOwnName } from "../../standin/ownName.js";
 import { subscriptionExchanges } from "../../standin/observe/subscriptionExchanges.js";
 import { socketProtocol } from "../../standin/graphql/subscriptionSocket.js";
 
-/** Headers that the handshake with the backend makes anew (RFC 6455, section 4.1). */
+/** Headers that the handshake with the backend sets itself (RFC 6455, section 4.1). */
 const madeAnew = /^(host|connection|upgrade|sec-websocket-.*)$/;
 const mostWaiting = 4 * 1024 * 1024;
 
 /**
- * Passes sockets on to the backend as they come, and looks at the subscriptions in them.
+ * Passes sockets on to the backend unchanged, and reads the subscriptions in them.
  *
- * @param target where the app's addresses begin at the backend
+ * @param target the address of the backend for the app's paths
+ * @param onExchange called with each event and its request
  */
 export function observedSocket(
   target: URL,
@@ -23,7 +24,7 @@ export function observedSocket(
   let chosen = "";
   const server = new WebSocketServer({ noServer: true, handleProtocols: () => (chosen === "" ? false : chosen) });
   return (request, socket, head) => {
-    // A socket that breaks off ends like any other.
+    // A socket that is disconnected ends like any other.
     socket.on("error", () => undefined);
     const refuse = (status: number): void => {
       socket.end(`HTTP/1.1 ${String(status)} ${STATUS_CODES[status] ?? "Refused"}\r\nconnection: close\r\n\r\n`);
@@ -61,7 +62,7 @@ export function observedSocket(
     socket.once("close", giveUp);
     backend.once("open", () => {
       isOpen = true;
-      // From here on each side hears from the other how it ended.
+      // From here on, each side receives the other side's close.
       socket.off("close", giveUp);
       chosen = backend.protocol;
       server.handleUpgrade(request, socket, head, (app) => {
@@ -69,13 +70,13 @@ export function observedSocket(
         passOn(app, backend, seen.fromApp);
         passOn(backend, app, seen.fromBackend);
       });
-      // The app has gone meanwhile, or its handshake was none.
+      // The app has disconnected, or its handshake was not valid.
       if (!socket.writable) giveUp();
     });
   };
 }
 
-/** Undefined where the protocols that the app offers can be no such names. */
+/** Undefined if the protocols that the app offers are not valid names. */
 function connect(url: URL, offered: string[], headers: IncomingMessage["headers"]): WebSocket | undefined {
   try {
     return new WebSocket(`ws${url.href.slice("http".length)}`, offered, { headers, followRedirects: false });
@@ -87,7 +88,7 @@ function connect(url: URL, offered: string[], headers: IncomingMessage["headers"
 
 const nobodyLooks = { fromApp: () => undefined, fromBackend: () => undefined };
 
-/** Passes on what one side says, no faster than the other takes it. */
+/** Passes messages of one side on, at the speed of the other. */
 function passOn(from: WebSocket, to: WebSocket, look: (text: string) => void): void {
   from.on("message", (data: RawData, isBinary) => {
     if (!isBinary) look(textOf(data));
@@ -98,7 +99,7 @@ function passOn(from: WebSocket, to: WebSocket, look: (text: string) => void): v
     if (to.bufferedAmount >= mostWaiting) from.pause();
   });
   from.on("close", (code, reason) => {
-    // Codes that no program may send (RFC 6455, section 7.4.1) say that there was none.
+    // Codes that no program may send (RFC 6455, section 7.4.1) mean that there was none.
     if (code === 1005 || code === 1006 || code === 1015) to.close();
     else to.close(code, reason);
   });

@@ -6,7 +6,10 @@ import { socketProtocol, subscriptionSocket } from "../../standin/graphql/subscr
 
 const mostBytes = 1024 * 1024;
 
-/** Takes sockets for the subscriptions of the GraphQL contracts that a stand-in plays; any other is refused. */
+/**
+ * Returns a handler that accepts sockets for subscriptions of the stand-in server's GraphQL contracts. Any other socket
+ * is refused.
+ */
 export function socketUpgrade(standin: Standin): (request: IncomingMessage, socket: Duplex, head: Buffer) => void {
   const server = new WebSocketServer({
     noServer: true,
@@ -21,7 +24,7 @@ export function socketUpgrade(standin: Standin): (request: IncomingMessage, sock
       socket.end("HTTP/1.1 400 Bad Request\r\nconnection: close\r\n\r\n");
       return;
     }
-    // A socket that breaks off ends like any other.
+    // A socket that is disconnected ends like any other.
     socket.on("error", () => undefined);
     server.handleUpgrade(request, socket, head, (client) => {
       const conversation = subscriptionSocket(

@@ -1,14 +1,15 @@
 import type { IncomingMessage } from "node:http";
 import { Duplex } from "node:stream";
 
-/** Headers that ask for another protocol on the same connection (RFC 9110, section 7.8; RFC 7540, section 3.2). */
+/** Headers that request another protocol on the same connection (RFC 9110, section 7.8; RFC 7540, section 3.2). */
 const asking = /^(upgrade|http2-settings)$/i;
 
 /**
- * The connection of a request that asks for another protocol, as if it had not: a server may go on as it is (RFC 9110,
- * section 7.8), and programs ask for HTTP/2 with their first request whether the server speaks it or not.
+ * Returns the connection of a request for another protocol, as if it had not been requested. A server may ignore such a
+ * request (RFC 9110, section 7.8), and programs ask for HTTP/2 with their first request whether the server supports it
+ * or not.
  *
- * @param head what had come of the connection behind the request's headers
+ * @param head the bytes of the connection after the request's headers
  */
 export function withoutUpgrade(request: IncomingMessage, socket: Duplex, head: Buffer): Duplex {
   const { method = "GET", url = "/", httpVersion, rawHeaders } = request;
@@ -45,7 +46,7 @@ export function withoutUpgrade(request: IncomingMessage, socket: Duplex, head: B
   socket.on("end", () => connection.push(null));
   socket.on("error", (error) => connection.destroy(error));
   socket.on("close", () => connection.destroy());
-  // Whoever breaks off is told of by the server that takes the connection.
+  // The server that takes the connection reports disconnections.
   connection.on("error", () => undefined);
   return connection;
 }

@@ -3,7 +3,11 @@ import type { ShownTexts } from "../../core/problem/shownTexts.js";
 import { impactJson } from "./impactJson.js";
 import { problemJson } from "./problemJson.js";
 
-/** The outcome of a run as `--json` gives it. */
+/**
+ * Returns the outcome of a run for `--json`.
+ *
+ * @param elapsedMs the duration in milliseconds
+ */
 export function generateJson({ sdks, editors, problems, exitCode, texts }: GenerateOutcome, elapsedMs: number): object {
   return {
     exitCode,

@@ -3,7 +3,11 @@ import type { Problem } from "../../core/problem/problem.js";
 import { renderProblem } from "../../core/report/renderProblem.js";
 import type { GenerateOutcome } from "../../workspace/generate/generateOutcome.js";
 
-/** Everything there is to complain about, each problem once; only those that are wanted. */
+/**
+ * Returns the lines of all problems, each once.
+ *
+ * @param isWanted returns whether a problem is shown
+ */
 export function problemLines(
   outcome: GenerateOutcome,
   paint: Paint,

@@ -6,10 +6,14 @@ import { counted, wrap, type Paint } from "../../core/report/paint.js";
 import { editorsPath } from "../../workspace/generate/editorsPath.js";
 import type { ContractOutcome, GenerateOutcome, SdkOutcome } from "../../workspace/generate/generateOutcome.js";
 
-/** How a place is shown, "file:line:column". */
+/** Returns a place as text, "file:line:column". */
 export type ShowPlace = (place: Place, texts: ShownTexts) => string;
 
-/** The report of a run in a few aligned lines. */
+/**
+ * Returns the report of a run in a few aligned lines.
+ *
+ * @param elapsedMs the duration in milliseconds
+ */
 export function reportLines(
   outcome: GenerateOutcome,
   elapsedMs: number,

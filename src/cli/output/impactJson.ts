@@ -2,7 +2,12 @@ import type { ContractImpact } from "../../core/change/judge/judgedChange.js";
 import type { ShownTexts } from "../../core/problem/shownTexts.js";
 import { placeJson, problemJson } from "./problemJson.js";
 
-/** The impact on one contract as `--json` gives it. */
+/**
+ * Returns the impact on one contract for `--json`.
+ *
+ * @param before the texts of the old contract and of the project
+ * @param after the texts of the new contract
+ */
 export function impactJson(impact: ContractImpact, before: ShownTexts, after: ShownTexts): object {
   return {
     contract: impact.contract,

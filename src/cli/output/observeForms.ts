@@ -1,3 +1,3 @@
-/** The forms that what was observed is reported in. */
+/** The formats for reports of `observe`. */
 export const observeForms = ["text", "markdown", "junit"] as const;
 export type ObserveForm = (typeof observeForms)[number];

@@ -7,7 +7,7 @@ import type { Disagreement, Observed } from "../../standin/observe/observations.
 const width = 80;
 const shownOf = 40;
 
-/** What was observed, for a person. */
+/** Returns the report of `observe` for people. */
 export function observedLines(observed: Observed, paint: Paint): string[] {
   const { exchanges, disagreeing, operations, unknown, neverSeen, unjudged, passedOver, known } = observed;
   const seen = `${String(known - neverSeen.length)} of ${String(known)} operations seen`;
@@ -56,7 +56,7 @@ function rows(disagreements: readonly Disagreement[], paint: Paint): string[] {
   ]);
 }
 
-/** What was observed, for a review comment. */
+/** Returns the report of `observe` for a review comment. */
 export function observedMarkdown(observed: Observed): string {
   const { exchanges, disagreeing, operations, unknown, neverSeen } = observed;
   const cell = (text: string): string => visible(hideSecrets(text)).replace(/[\\|`<>[\]*_]/g, "\\$&");
@@ -76,7 +76,10 @@ export function observedMarkdown(observed: Observed): string {
   ].join("\n");
 }
 
-/** What was observed, as JUnit XML: a case for each operation, failed by what disagrees. */
+/**
+ * Returns the report of `observe` as JUnit XML: a case for each operation, which fails if its traffic does not match
+ * the contract.
+ */
 export function observedJunit({ operations, unknown }: Observed): string {
   const cases = [
     ...operations.map(({ contract, operation, disagreements }) => ({

@@ -2,7 +2,7 @@ import type { Place } from "../../core/problem/place.js";
 import type { Problem } from "../../core/problem/problem.js";
 import type { ShownTexts } from "../../core/problem/shownTexts.js";
 
-/** A place as `--json` gives it: line and column where the text is at hand. */
+/** Returns a place for `--json`, with line and column if the text is available. */
 export function placeJson(place: Place, texts: ShownTexts): object {
   const position = texts.position(place);
   return {
@@ -13,7 +13,7 @@ export function placeJson(place: Place, texts: ShownTexts): object {
   };
 }
 
-/** A problem as `--json` gives it. */
+/** Returns a problem for `--json`. */
 export function problemJson({ code, level, message, places, why, hint }: Problem, texts: ShownTexts): object {
   return { code, level, message, places: places.map((place) => placeJson(place, texts)), why, hint };
 }

@@ -1,3 +1,3 @@
-/** The forms a report of `impact` can have. */
+/** The formats for reports of `impact`. */
 export const reportForms = ["text", "markdown", "html", "changelog", "sarif", "junit", "annotations"] as const;
 export type ReportForm = (typeof reportForms)[number];

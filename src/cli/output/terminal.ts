@@ -11,24 +11,24 @@ import type { Whereabouts } from "../../workspace/project/whereabouts.js";
 import type { Host } from "../process/host.js";
 import { traceSteps } from "./traceSteps.js";
 
-/** Where a command's words go. Results on standard output, problems and progress on standard error. */
+/** The output of a command: results on standard output, problems and progress on standard error. */
 export interface Terminal {
-  /** What runs the command. */
+  /** The process that runs the command. */
   readonly host: Host & Whereabouts;
   readonly paint: Paint;
   readonly json: boolean;
   readonly quiet: boolean;
   readonly result: (lines: readonly string[]) => void;
   readonly note: (lines: readonly string[]) => void;
-  /** Whether a problem is said at all: notes are not where only problems are wanted. */
+  /** Returns whether a problem is reported: with --quiet, notes are not. */
   readonly isTold: (problem: Pick<Problem, "level">) => boolean;
-  /** What is told whatever the options say: a defect of ours. */
+  /** Reports an internal error, whatever the options. */
   readonly defect: (lines: readonly string[]) => void;
-  /** The one JSON document of a command. */
+  /** Prints the JSON document of a command. */
   readonly document: (data: unknown) => void;
-  /** One JSON line of a command that runs on. */
+  /** Prints one JSON line of a command that continues to run. */
   readonly line: (data: unknown) => void;
-  /** Data for another program, as JSON whatever the options say. */
+  /** Prints data for another program as JSON, whatever the options. */
   readonly data: (data: unknown) => void;
 }
 
@@ -40,7 +40,7 @@ export interface GlobalOptions {
 }
 
 /**
- * The one place that writes to the streams and decides about colour. All that is written goes through one gate: no
+ * Creates the only object that writes to the streams and decides about colours. All output goes through one filter: no
  * credential passes it, and no character that could steer the terminal.
  */
 export function openTerminal(host: Host, options: GlobalOptions): Terminal {
@@ -61,7 +61,7 @@ export function openTerminal(host: Host, options: GlobalOptions): Terminal {
   const secrets = new Secrets();
   const lines = (texts: readonly string[]): string => `${marks.shown(secrets.hide(texts.join("\n")))}\n`;
   const document = (data: unknown, indent?: number): string => `${secrets.hide(visibleJson(data, indent))}\n`;
-  // Whoever reads may have seen enough, as `head` has after some lines; then there is nobody to say anything to.
+  // The reader may have seen enough, as `head` has after some lines. Then nobody reads the rest.
   output.on("error", (error: NodeJS.ErrnoException) => {
     if (error.code !== "EPIPE") throw error;
     host.exit(exitCodes.done);

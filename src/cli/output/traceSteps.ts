@@ -1,10 +1,11 @@
 import { untraced, type Environment, type Trace } from "../../workspace/project/trace.js";
 
 /**
- * A line for each step that is done: milliseconds since the start and since the step before, and what it was.
+ * Returns a function that writes a line for each step: milliseconds since the start and since the step before, and the
+ * step.
  *
- * @param write takes a line
- * @returns what takes note of steps; of none, unless RHEMA_DEBUG is set in the environment
+ * @param write receives a line
+ * @returns a function that does nothing unless RHEMA_DEBUG is set in the environment
  */
 export function traceSteps(environment: Environment, write: (line: string) => void): Trace {
   if ((environment["RHEMA_DEBUG"] ?? "0") === "0") return untraced;

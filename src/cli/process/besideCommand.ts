@@ -2,25 +2,26 @@ import { spawn } from "node:child_process";
 import { problem } from "../../core/problem/problem.js";
 import { exitCodes, Halt } from "../../workspace/project/halt.js";
 
-/** A command of the app's own while it runs. */
+/** A running command of the app's own. */
 export interface Beside {
-  /** Its exit code, once it has ended; undefined where a signal ended it. */
+  /** Its exit code, once it has ended; undefined if a signal ended it. */
   readonly ended: Promise<number | undefined>;
   /** Asks it to end, and waits until it has. */
   readonly end: () => Promise<number | undefined>;
 }
 
-/** Milliseconds that it has to end by itself: a terminal sends an interrupt to it as well. */
+/** Milliseconds until it must have ended on its own: a terminal sends an interrupt to it too. */
 const politeMs = 500;
-/** Milliseconds that it has to end after it was asked to. */
+/** Milliseconds until it must have ended after it was asked to. */
 const longestMs = 2_000;
 
 /**
- * Starts a command whose output goes where Rhema's does.
+ * Starts a command with the same output as Rhema's.
  *
  * @param words the program and its arguments
- * @param isOutputTaken whether standard output belongs to Rhema alone; the command then writes to standard error
- * @throws Halt when it cannot be started
+ * @param where the folder and the environment
+ * @param isOutputTaken whether standard output is for Rhema only; the command then writes to standard error
+ * @throws Halt if it cannot be started
  */
 export async function startBeside(
   words: readonly string[],
@@ -32,7 +33,7 @@ export async function startBeside(
     cwd: where.folder,
     env: where.environment,
     stdio: ["inherit", isOutputTaken ? 2 : "inherit", "inherit"],
-    // Programs of packages are scripts there, which only a shell starts.
+    // On Windows, programs of packages are scripts, which only a shell starts.
     shell: process.platform === "win32",
   });
   let isOver = false;

@@ -13,18 +13,19 @@ interface Loaded {
 }
 
 /**
- * Loads CommonJS files as `require` does, with what V8 compiled of them in a run before: compiling is half of the start
- * of most commands, and the largest part of loading a compiler that is written in the same language (measured).
+ * Loads CommonJS files like `require`, with the code that V8 compiled in an earlier run. Compiling takes half of the
+ * start of most commands, and most of the time to load a compiler written in the same language (measured).
  */
 export class CodeCache {
   private readonly loaded: Loaded[] = [];
-  /** What files gave, by their paths: whoever requires one again gets the same, as `require` does it. */
+  /** The exports of files, by path: a second call returns the same, as `require` does. */
   private readonly modules = new Map<string, { exports: unknown }>();
 
   /**
-   * @param folder where compiled code is kept; nothing is kept without one
-   * @param build of the program; what other builds kept is removed
-   * @param use what the program is loaded for: only functions that were called are kept, so each command keeps its own
+   * @param folder the folder for compiled code; without one, nothing is stored
+   * @param build the build of the program; code of other builds is removed
+   * @param use what the program is loaded for. Only functions that were called are stored, so each command stores its
+   * own
    */
   constructor(
     private readonly folder: string | undefined,
@@ -33,9 +34,12 @@ export class CodeCache {
   ) {}
 
   /**
-   * @param file absolute path of a CommonJS file that imports nothing itself: V8 forgets who would import for it
-   * @param alike names of packages that it requires and that are loaded in the same way
-   * @returns what the file exports
+   * Loads a file.
+   *
+   * @param file the absolute path of a CommonJS file that imports nothing itself, because V8 forgets who would import
+   * for it
+   * @param alike the names of packages that it requires and that are loaded in the same way
+   * @returns the exports of the file
    */
   load(file: string, alike: readonly string[] = []): unknown {
     return this.loadFor(this.use, file, alike);
@@ -47,7 +51,7 @@ export class CodeCache {
     const known = this.modules.get(file);
     if (known) return known.exports;
     const bytes = readFileSync(file);
-    // Read faster, and half the size in memory.
+    // This is read faster, and takes half the memory.
     const text = isAscii(bytes) ? bytes.toString("latin1") : bytes.toString("utf8");
     const name = `${this.build}-${process.version}-${process.arch}-${use}-${basename(file).replace(/\W+/g, "-")}`;
     const path = join(this.folder, name);
@@ -61,7 +65,7 @@ export class CodeCache {
     this.loaded.push({ script, path, about, kept: script.cachedDataRejected === true ? undefined : kept });
     const module = { exports: {} as unknown };
     this.modules.set(file, module);
-    // Several commands share what they load; V8 refuses code that it compiled under other flags.
+    // Several commands share the code that they load. V8 refuses code that was compiled with other flags.
     const shared = process.execArgv.length === 0 ? "all" : this.use;
     const require = (id: string): unknown =>
       alike.includes(id) ? this.loadFor(shared, plain.resolve(id), []) : plain(id);
@@ -71,8 +75,8 @@ export class CodeCache {
   }
 
   /**
-   * Keeps what is compiled by now, where nothing was kept, or where this run needed much more than the one that kept
-   * it. Where nothing can be written, the next run compiles again.
+   * Stores the compiled code, if nothing was stored or if this run compiled much more than the stored one. If nothing
+   * can be written, the next run compiles again.
    */
   save(): void {
     const elapsedMs = performance.now();
@@ -83,11 +87,11 @@ export class CodeCache {
         this.removeUseless(dirname(path));
       }
     } catch {
-      // A folder of somebody else, or a full disk.
+      // The folder belongs to somebody else, or the disk is full.
     }
   }
 
-  /** What other builds kept, and halves of what a run wrote that was killed. */
+  /** Removes code of other builds, and incomplete files of killed runs. */
   private removeUseless(folder: string): void {
     for (const name of readdirSync(folder)) {
       const path = join(folder, name);
@@ -97,5 +101,5 @@ export class CodeCache {
   }
 }
 
-/** Nobody writes for so long. */
+/** No write takes this long. */
 const halfLifeMs = 3_600_000;

@@ -7,25 +7,25 @@ import type { Whereabouts } from "../../workspace/project/whereabouts.js";
 /** A stream that may be a terminal. */
 type MaybeTerminal<Stream> = Stream & { readonly isTTY?: boolean };
 
-/** The process that a command runs in, as far as the command knows it. */
+/** The process of a command, as far as the command knows it. */
 export interface Host extends Omit<Whereabouts, "trace" | "secrets" | "session"> {
   readonly input: MaybeTerminal<Readable>;
   readonly output: MaybeTerminal<Writable>;
   readonly errors: MaybeTerminal<Writable>;
-  /** Languages beside those of the list, and what checks a configuration that may name them. */
+  /** Languages besides those of the list, and the validator for configurations that may name them. */
   readonly languages?: { readonly more: readonly WorkspaceLanguage[]; readonly validate: ValidateFunction };
   /** Imports a module by its URL. */
   readonly importer: ModuleImporter;
-  /** Resolves when somebody ends the command from outside. */
+  /** Resolves when the command is ended from outside. */
   readonly interrupted: () => Promise<void>;
-  /** Calls back for what is thrown where no command can catch it. */
+  /** Registers a function for errors that no command can catch. */
   readonly onUncaught: (report: (error: unknown) => void) => void;
   /** Ends the process at once. */
   readonly exit: (code: number) => void;
 }
 
 /**
- * The process itself.
+ * Returns the process itself.
  *
  * @param importer imports modules for this program
  */

@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { mkdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
 import { dirname } from "node:path";
 
-/** What V8 compiled of a file in a run before, and how long that run took, in milliseconds. */
+/** The code that V8 compiled from a file in an earlier run, and how long that run took, in milliseconds. */
 export interface KeptCode {
   readonly code: Buffer;
   readonly elapsedMs: number;
@@ -12,8 +12,10 @@ const digestBytes = 64;
 const headBytes = digestBytes + 8;
 
 /**
+ * Reads compiled code.
+ *
  * @param about what the code was compiled from and for
- * @returns undefined when there is none about just that, or when it is damaged: V8 would run it all the same
+ * @returns undefined if there is none for exactly that, or if it is damaged: V8 would run it anyway
  */
 export function readKeptCode(path: string, about: string): KeptCode | undefined {
   try {
@@ -27,9 +29,9 @@ export function readKeptCode(path: string, about: string): KeptCode | undefined 
 }
 
 /**
- * Puts compiled code in place as a whole.
+ * Writes compiled code completely or not at all.
  *
- * @param make what is to be kept; asked only when the file can be written
+ * @param make returns the code; called only if the file can be written
  * @throws an error of the file system
  */
 export function writeKeptCode(path: string, about: string, make: () => KeptCode): void {

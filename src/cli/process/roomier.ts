@@ -1,28 +1,33 @@
 import { exitCodes } from "../../workspace/project/halt.js";
 
-/** Megabytes for what is young: a command that runs on makes much that is soon forgotten (measured: a fifth of a save). */
+/**
+ * Megabytes for young objects: a command that continues to run creates many short-lived ones (measured: a fifth of a
+ * save).
+ */
 const roomForYoung = "--max-semi-space-size=64";
 
 /**
- * Kilobytes of stack: checks of types that lead into each other a thousand times are compiled one inside the other.
- * Below what the usual systems give; where they give less, it stays as it is.
+ * Kilobytes of stack: checks of types that refer to each other a thousand times are compiled one inside the other. It
+ * is less than the limit of common systems. On systems with a lower limit, it is not changed.
  */
 const deeper = process.platform === "linux" || process.platform === "darwin" ? ["--stack-size=3900"] : [];
 
-/** Milliseconds that the command has to end by itself after a signal. */
+/** Milliseconds until the command must have ended after a signal. */
 const longestEnd = 3_000;
 
-/** Whether this process has the room already. */
+/** Returns whether this process already has the memory. */
 export function hasRoom(): boolean {
   return process.execArgv.some((flag) => flag.startsWith("--max-semi-space-size"));
 }
 
 /**
- * Runs the same command in a process with more room, which can only be given at the start, and gives its exit code.
- * Signals reach it, and it does not outlive this one.
+ * Runs the same command in a process with more memory, which can only be set at the start. Signals reach that process,
+ * and it does not outlive this one.
+ *
+ * @returns its exit code
  */
 export async function runWithRoom(): Promise<number> {
-  // Loaded here, because it brings Node's network along, which no other command should pay for.
+  // Loaded here, because it loads Node's network too, which no other command needs.
   const { spawn } = await import("node:child_process");
   const [, program = "", ...args] = process.argv;
   const child = spawn(
@@ -34,9 +39,9 @@ export async function runWithRoom(): Promise<number> {
   );
   for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const)
     process.on(signal, () => {
-      // A terminal sends an interrupt to both; a second one does no harm.
+      // A terminal sends an interrupt to both. A second one does no harm.
       child.kill(signal);
-      // One that is too busy to hear of it is ended all the same.
+      // A process that is too busy to react is ended anyway.
       setTimeout(() => child.kill("SIGKILL"), longestEnd).unref();
     });
   return new Promise((resolve) => {
@@ -46,7 +51,7 @@ export async function runWithRoom(): Promise<number> {
   });
 }
 
-/** Ends with the process that started this one, however that ends. */
+/** Ends together with the process that started this one, however that ends. */
 export function endWithStarter(): void {
   if (process.channel === undefined) return;
   process.channel.unref();

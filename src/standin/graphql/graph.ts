@@ -16,28 +16,28 @@ import { sampleText } from "../samples/sampleText.js";
 import { seededFaker } from "../samples/seededFaker.js";
 import { put, remove, type Facts, type Shelf, type Shelves } from "../shelves.js";
 
-/** An object of the made-up graph: its key decides everything below it that is not known. */
+/** An object of the made-up graph. Its key decides all unknown values below it. */
 export interface Made {
   readonly __typename: string;
   readonly key: string;
   readonly known: Facts;
 }
 
-/** The id that samples of calls have, of which there is always something until it is removed. */
+/** The id in samples of calls. There is always an entity with it until it is removed. */
 export const sampleId = "1";
 
 const stemLength = 5;
 
-/** How many entities of a type there are at the beginning. */
+/** The number of entities of a type at the start. */
 export const poolSize = 8;
 
-/** Words that mutations begin with which take something away, or make it whatever id it is given. */
+/** The first words of mutations that remove something, or that create it with whatever id is given. */
 const removes = /^(delete|remove|destroy|erase|drop|discard)$/i;
 const creates = /^(create|add|insert|new|register)$/i;
 
 /**
- * The entities of a GraphQL schema, which are its object types with an `id`: a few are made up at the beginning, and
- * then they are as mutations leave them, wherever in the graph they are met.
+ * The entities of a GraphQL schema, which are its object types with an `id`. A few are made up at the start, and then
+ * they are as mutations leave them, wherever the graph contains them.
  */
 export class Graph {
   constructor(
@@ -50,7 +50,7 @@ export class Graph {
     return (isObjectType(type) || isInterfaceType(type)) && type.getFields()["id"] !== undefined;
   }
 
-  /** The object types that values of a type can be of. */
+  /** The object types that a value can have. */
   private possible(type: GraphQLNamedType): readonly GraphQLObjectType[] {
     if (isObjectType(type)) return [type];
     return isAbstractType(type) ? this.schema.getPossibleTypes(type) : [];
@@ -67,16 +67,16 @@ export class Graph {
     return shelf;
   }
 
-  /** Every entity of a type, in the order in which they came. */
+  /** Returns every entity of a type, in order of creation. */
   all(type: GraphQLNamedType): Made[] {
     const possible = this.possible(type);
     const lists = possible.map((each) => [...this.shelf(each).things.keys()].map((id) => this.made(each, id)));
-    // Of a union or an interface each kind is met early.
+    // For a union or an interface, each type comes early.
     const longest = Math.max(0, ...lists.map((list) => list.length));
     return Array.from({ length: longest }, (_, at) => lists.flatMap((list) => list[at] ?? [])).flat();
   }
 
-  /** The entity of an id; undefined when it was removed. One that nobody knows is made up, and then kept. */
+  /** Returns the entity with an id; undefined if it was removed. An unknown one is made up and then stored. */
   one(type: GraphQLNamedType, id: string): Made | undefined {
     const possible = this.possible(type);
     const holder = possible.find((each) => this.shelf(each).things.has(id));
@@ -88,14 +88,14 @@ export class Graph {
     return this.made(chosen, id);
   }
 
-  /** The entity of an id, as long as there is one. */
+  /** The entity with an id, as long as it exists. */
   private there(type: GraphQLNamedType, id: string): Made | undefined {
     const holder = this.possible(type).find((each) => this.shelf(each).things.has(id));
     if (holder) return this.made(holder, id);
     return id === sampleId ? this.one(type, id) : undefined;
   }
 
-  /** Some entity of a type, the same for the same key. */
+  /** Returns an entity of a type, the same one for the same key. */
   some(type: GraphQLNamedType, key: string): Made | undefined {
     const all = this.all(type);
     if (all.length === 0) return undefined;
@@ -110,7 +110,7 @@ export class Graph {
     return { id, ...this.shelf(type).things.get(id) };
   }
 
-  /** A new entity with what was said of it. */
+  /** Creates an entity with the given values. */
   make(type: GraphQLNamedType, told: Facts, key: string): Made | undefined {
     const possible = this.possible(type);
     const chosen = possible[seededFaker(this.seed, "kind", key).number.int({ min: 0, max: possible.length - 1 })];
@@ -128,7 +128,7 @@ export class Graph {
     return this.made(chosen, id);
   }
 
-  /** An entity with what is new about it. */
+  /** Returns an entity with changed values. */
   change(made: Made, told: Facts): Made {
     const type = this.schema.getType(made.__typename);
     if (!isObjectType(type)) return made;
@@ -144,7 +144,7 @@ export class Graph {
     if (isObjectType(type)) remove(this.shelf(type), String(made.known["id"]));
   }
 
-  /** What arguments say of the fields of a type: by name, and "vesselId" of the field `vessel`. */
+  /** The values of a type's fields in arguments: by name, and "vesselId" for the field `vessel`. */
   private facts(type: GraphQLObjectType, told: Facts): Facts {
     const fields = type.getFields();
     const facts: Record<string, unknown> = {};
@@ -162,9 +162,9 @@ export class Graph {
   }
 
   /**
-   * Performs a mutation: makes, changes or removes the entity that its answer is about, as its name says.
+   * Runs a mutation: creates, changes or removes the entity in its response, depending on its name.
    *
-   * @returns the entity; undefined when the answer is about none
+   * @returns the entity; undefined if the response has none
    */
   mutate(
     name: string,
@@ -176,7 +176,7 @@ export class Graph {
     const told = flattened(args);
     const [verb = ""] = words(name);
     const id = creates.test(verb) ? undefined : this.idIn(told, target);
-    // Reading makes up whatever is asked for by its id; what is changed has to be there.
+    // A query makes up every id that is requested. An entity that is changed must exist.
     const known = id === undefined ? undefined : this.there(target, id);
     if (removes.test(verb)) {
       if (known) this.remove(known);
@@ -186,7 +186,7 @@ export class Graph {
     return known && this.stated(this.change(known, told), name);
   }
 
-  /** An entity in the state that a mutation's name speaks of: `cancelVoyage` leaves it CANCELLED. */
+  /** The entity in the state of a mutation's name: `cancelVoyage` makes it CANCELLED. */
   private stated(made: Made | undefined, mutation: string): Made | undefined {
     const type = made && this.schema.getType(made.__typename);
     if (!made || !isObjectType(type)) return made;
@@ -204,7 +204,7 @@ export class Graph {
     return made;
   }
 
-  /** The entity type that a mutation's answer is about: itself, or the first among its fields. */
+  /** Returns the entity type in a mutation's response: the response's own type, or that of its first field with one. */
   targetOf(type: GraphQLNamedType, name = ""): GraphQLNamedType | undefined {
     if (this.isEntity(type)) return type;
     if (isObjectType(type)) {
@@ -212,7 +212,7 @@ export class Graph {
       const found = inside.find((each) => this.isEntity(each));
       if (found) return found;
     }
-    // A plain answer, as of `deleteVoyage(id: ID!): Boolean!`: what the name says.
+    // For a scalar response, as of `deleteVoyage(id: ID!): Boolean!`, the name shows the type.
     const [, ...rest] = words(name);
     const named = this.schema.getType(rest.map((word) => word.charAt(0).toUpperCase() + word.slice(1)).join(""));
     return named && this.isEntity(named) ? named : undefined;

@@ -1,13 +1,15 @@
 import { parseAccept } from "hono/utils/accept";
 
-/** The media types that GraphQL is answered in. */
+/** The media types of GraphQL responses. */
 export type GraphqlMedia = "application/graphql-response+json" | "application/json" | "text/event-stream";
 
 const offered: readonly GraphqlMedia[] = ["application/graphql-response+json", "application/json", "text/event-stream"];
 
 /**
- * The media type that a request wants its answer in (GraphQL over HTTP, section 6.1; RFC 9110, section 12.5.1); undefined
- * when it takes none of those that there are. Who takes anything gets plain JSON.
+ * Returns the media type for a response (GraphQL over HTTP, section 6.1; RFC 9110, section 12.5.1); undefined if the
+ * request accepts none of them. A request that accepts anything gets plain JSON.
+ *
+ * @param accept the header `Accept`
  */
 export function wantedMedia(accept: string | null): GraphqlMedia | undefined {
   if (accept === null || accept.trim() === "") return "application/json";
@@ -20,7 +22,7 @@ export function wantedMedia(accept: string | null): GraphqlMedia | undefined {
   return undefined;
 }
 
-/** Whether a request takes a stream of events. */
+/** Returns whether a request accepts a stream of events. */
 export function takesEvents(accept: string | null): boolean {
   return accept === null || /text\/event-stream|\*\/\*|text\/\*/i.test(accept);
 }

@@ -41,25 +41,27 @@ import { seededFaker } from "../samples/seededFaker.js";
 export interface GraphqlPlayOptions {
   readonly seed: number;
   readonly overrides: Overrides;
-  /** What was created, changed and removed so far. */
+  /** The items that were created, changed and removed so far. */
   readonly shelves?: Shelves;
   /** Milliseconds between two events of a subscription. */
   readonly eventEveryMs: number;
-  /** What formats scalars have, by their names. */
+  /** The formats of scalars, by name. */
   readonly scalars?: ReadonlyMap<string, string> | undefined;
-  /** Texts of the operations that are known by an id. */
+  /** The texts of the operations with an id. */
   readonly texts?: ReadonlyMap<string, string> | undefined;
 }
 
-/** A handler that plays a GraphQL schema at one URL. */
+/** A handler that serves a GraphQL schema at one URL. */
 export type PlayGraphql = (request: Request, body: SentBody) => Promise<PlayedAnswer>;
 
-/** How many parsed and validated documents are kept; apps send the same few again and again. */
+/** The number of parsed and validated documents that are cached. Apps send the same few again and again. */
 const keptDocuments = 500;
 
 /**
- * Plays a GraphQL schema: documents are validated, answers have the schema's shape and are the same for the same seed
- * and query; what mutations make, change and remove stays so; subscriptions are served as server-sent events.
+ * Serves a GraphQL schema. Documents are validated. Responses have the schema's shape and are the same for the same
+ * seed and query. Entities stay as mutations leave them. Subscriptions use server-sent events.
+ *
+ * @returns the handler
  */
 export function playGraphql(schema: GraphQLSchema, options: GraphqlPlayOptions): PlayGraphql {
   const documents = new Map<string, DocumentNode | GraphQLError[]>();
@@ -85,7 +87,8 @@ export function playGraphql(schema: GraphQLSchema, options: GraphqlPlayOptions):
   };
 
   async function answer(request: Request, asked: Asked, media: GraphqlMedia): Promise<PlayedAnswer> {
-    // Who takes plain JSON alone may know no other sign of an answer than its status (GraphQL over HTTP, section 6.4.1).
+    // A client that only accepts plain JSON may recognise a response only by its status (GraphQL over HTTP, section
+    // 6.4.1).
     const status = media === "application/json" ? 200 : 400;
     const document = documentOf(asked.query);
     if (Array.isArray(document)) return refused(document, { status, media });
@@ -133,7 +136,7 @@ export function playGraphql(schema: GraphQLSchema, options: GraphqlPlayOptions):
   }
 }
 
-/** Runs one subscription of a schema, for a transport of its own. */
+/** Returns a function that runs one subscription of a schema, for another transport. */
 export function subscribeGraphql(
   schema: GraphQLSchema,
   options: GraphqlPlayOptions,
@@ -160,7 +163,7 @@ function rootFields({ selectionSet }: OperationDefinitionNode): string[] {
   return selectionSet.selections.flatMap((each) => (each.kind === Kind.FIELD ? [each.name.value] : []));
 }
 
-/** How something is answered: 400 as plain JSON where nothing else is said. */
+/** How a response is sent. Default: 400 as plain JSON. */
 interface Telling {
   readonly status?: number;
   readonly media?: GraphqlMedia;
@@ -186,32 +189,32 @@ async function* once(result: ExecutionResult): AsyncGenerator<ExecutionResult, v
 
 function answered(result: object, { status = 400, media, operation, headers: own }: Telling): PlayedAnswer {
   const sent = JSON.stringify(result);
-  // What is refused is no stream, even where one was wanted.
+  // A refusal is not a stream, even if the request wanted one.
   const type = media === "application/graphql-response+json" ? media : "application/json";
   const headers = { "content-type": `${type}; charset=utf-8`, ...own };
   return { response: new Response(sent, { status, headers }), operation, misfits: [], faults: [], sent };
 }
 
-/** What a request asks for (GraphQL over HTTP, section 5.2). */
+/** The content of a request (GraphQL over HTTP, section 5.2). */
 export interface Asked {
   readonly query: string;
   readonly operationName?: string;
   readonly variables?: Readonly<Record<string, unknown>>;
 }
 
-/** A request that holds no query. */
+/** A request without a query. */
 interface Unread {
   readonly error: string;
   readonly status?: number;
   readonly headers?: Readonly<Record<string, string>>;
 }
 
-/** Whether a body is JSON in an encoding of Unicode's, or a form with files. */
+/** Whether a body is JSON in a Unicode encoding, or a form with files. */
 function isReadable(type: string | null): boolean {
   return type !== null && /^\s*(?:application\/(?:[\w.+-]+\+)?json|multipart\/form-data)\s*(?:;|$)/i.test(type);
 }
 
-/** Reads a request (GraphQL over HTTP, sections 5.3 and 5.4), also one that brings files as a multipart form. */
+/** Reads a request (GraphQL over HTTP, sections 5.3 and 5.4), also one with files in a multipart form. */
 async function readRequest(
   request: Request,
   sent: SentBody,
@@ -232,9 +235,10 @@ async function readRequest(
 }
 
 /**
- * What a body asks for.
+ * Reads the content of a body.
  *
- * @param texts of the operations that are known by an id
+ * @param texts the texts of the operations with an id
+ * @returns the content, or the error
  */
 export function readAsked(
   { query: said, documentId, operationName, variables, extensions }: Data,
@@ -281,7 +285,7 @@ function textOf(form: FormData, name: string): string {
   return typeof value === "string" ? value : "";
 }
 
-/** Puts a file where a form's map says it belongs; a path that leads nowhere is left alone. */
+/** Sets a file at the path in a form's map. A path that does not resolve is ignored. */
 function place(value: unknown, [key = "", ...rest]: readonly string[], file: unknown): void {
   if (typeof value !== "object" || value === null || !Object.hasOwn(value, key)) return;
   const holder = value as Record<string, unknown>;
@@ -300,7 +304,7 @@ function readDocument(schema: GraphQLSchema, query: string): DocumentNode | Grap
   }
 }
 
-/** What is the same in all executions: how fields are resolved, and what subscriptions emit. */
+/** The parts that are the same in all executions: how fields are resolved, and the events of subscriptions. */
 function graphExecution(
   schema: GraphQLSchema,
   { seed, eventEveryMs, shelves, scalars = new Map() }: GraphqlPlayOptions,
@@ -353,14 +357,14 @@ async function* events(
 }
 
 interface MakeContext {
-  /** What formats scalars have, by their names. */
+  /** The formats of scalars, by name. */
   readonly scalars: ReadonlyMap<string, string>;
   readonly schema: GraphQLSchema;
   readonly seed: number;
   readonly graph: Graph;
-  /** How many items lists hold, where somebody overrides it. */
+  /** The number of items in lists, if an override sets it. */
   readonly items: number | undefined;
-  /** Lists that a value is in, each inside the other. */
+  /** The number of nested lists around a value. */
   readonly lists?: number;
 }
 
@@ -368,7 +372,7 @@ const nullOneIn = 6;
 const outerLists = 3;
 const deepestList = 20;
 
-/** The value of a field of an object: what is known, else what the graph has, else made up. */
+/** The value of an object's field: a known one, otherwise one from the graph, otherwise a made-up one. */
 function resolveField(
   parent: Made,
   name: string,
@@ -394,7 +398,7 @@ function resolveField(
   return makeValue(field.type, said, { key, known: typeof id === "string" ? { id } : {}, context });
 }
 
-/** The answer of a mutation: the entity itself, its id, a yes, or an object around it. */
+/** The response of a mutation: the entity itself, its id, true, or an object around it. */
 function mutated(
   made: Made | undefined,
   type: GraphQLOutputType,
@@ -427,7 +431,7 @@ function isEntityOf(type: GraphQLNamedType, { __typename }: Made, { schema }: Ma
 
 const nestedItems = 3;
 
-/** A list of entities: all at the root, a few of them anywhere else; cut as the arguments say. */
+/** A list of entities: all of them at the root, a few elsewhere, limited by the arguments. */
 function entityList(
   type: GraphQLNamedType,
   args: Facts,
@@ -453,13 +457,13 @@ function entities(
   }
   const found = matching(all, args, context);
   if (found.length > 0 || all.length === 0) return found;
-  // Nothing begins with such a value by chance; a list that is asked for it shall show some.
+  // No entity has such a value by chance. A list that is filtered by it should show some.
   graph.make(type, filtersOf(args, true), `${key} 1`);
   graph.make(type, filtersOf(args, true), `${key} 2`);
   return matching(graph.all(type), args, context);
 }
 
-/** Those whose fields have the values that arguments of the same name ask for. */
+/** The entities whose fields have the values of arguments with the same name. */
 function matching(all: readonly Made[], args: Facts, context: MakeContext): Made[] {
   const filters = Object.entries(filtersOf(args, false));
   if (filters.length === 0) return [...all];
@@ -481,7 +485,9 @@ function isMade(value: unknown): value is Made {
 
 const pagingArguments = /^(first|last|after|before|limit|offset|skip|take|top|count|page|orderBy|sort)$/i;
 
-/** What arguments ask of fields, those inside input objects too; of several values the first when one is to be made. */
+/**
+ * The values of fields in arguments, also those in input objects. Of several values, the first is used to create one.
+ */
 function filtersOf(args: Facts, isForMaking: boolean): Facts {
   const found: Record<string, unknown> = {};
   for (const [name, value] of Object.entries(args)) {
@@ -503,7 +509,7 @@ function isConnection(type: GraphQLOutputType): type is GraphQLObjectType {
 
 const usualPage = 20;
 
-/** A connection whose pages really follow each other: `first` and `after`, or `last` and `before`. */
+/** A connection with real pages: `first` and `after`, or `last` and `before`. */
 function connection(
   type: GraphQLObjectType,
   args: Facts,
@@ -569,7 +575,7 @@ function makeValue(
   const solid = getNullableType(type) as GraphQLOutputType;
   if (isListType(solid)) {
     const { lists = 0 } = context;
-    // A list in a list has few, and one so deep inside others none, so that there are not more with each.
+    // A list in a list has few items, and a deeply nested one none, so that there are not more with each level.
     const few = lists === 0 ? (context.items ?? fake.number.int({ min: 2, max: 3 })) : 2;
     const length = lists < outerLists ? few : lists < deepestList ? 1 : 0;
     const item = solid.ofType as GraphQLOutputType;
@@ -611,7 +617,7 @@ function makeLeaf(
   }
 }
 
-/** What a custom scalar holds is what the project says of it; else it can only be guessed by its name. */
+/** The value of a custom scalar follows the project's format. Without one, it is guessed from the name. */
 function sampleScalar(
   { scalar, said }: { readonly scalar: string; readonly said: string | undefined },
   name: string,

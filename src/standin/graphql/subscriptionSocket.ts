@@ -1,24 +1,24 @@
 import { isData, type Data } from "../../core/text/parseData.js";
 
-/** As much of a WebSocket as is needed here. */
+/** The part of a WebSocket that is needed here. */
 export interface Socket {
   readonly send: (text: string) => void;
   readonly close: (code: number, reason: string) => void;
 }
 
-/** What a subscription's payload (as in a request by POST) gives: one result, or one after the other. */
+/** Returns the result or the results of a subscription's payload (the same as in a POST request). */
 export type Subscribing = (payload: Data) => Promise<object | AsyncGenerator<object, void, void>>;
 
-/** The subprotocol that is spoken. */
+/** The supported subprotocol. */
 export const socketProtocol = "graphql-transport-ws";
 
-/** Codes of closing, as the protocol has them. */
+/** The protocol's close codes. */
 const closing = { invalid: 4400, unauthorized: 4401, again: 4409, initialised: 4429 } as const;
 
 /**
- * Speaks `graphql-transport-ws` as a server does: subscriptions of one client over one socket.
+ * Serves `graphql-transport-ws`: subscriptions of one client over one socket.
  *
- * @returns what takes the client's messages, and what ends everything when the socket has closed
+ * @returns a function for the client's messages, and one that ends everything after the socket has closed
  */
 export function subscriptionSocket(
   socket: Socket,
@@ -32,7 +32,7 @@ export function subscriptionSocket(
 
   const run = async (id: string, payload: Data): Promise<void> => {
     const results = await subscribe(payload);
-    // It was ended while it began.
+    // It was cancelled while it was starting.
     if (!running.has(id)) return;
     if (!(Symbol.asyncIterator in results)) {
       running.delete(id);

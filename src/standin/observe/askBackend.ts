@@ -3,33 +3,33 @@ import { request as requestHttps } from "node:https";
 import { Readable, pipeline, type Transform } from "node:stream";
 import { createBrotliDecompress, createGunzip, createInflate } from "node:zlib";
 
-/** What a backend answered. */
+/** The response of a backend. */
 export interface BackendAnswer {
   readonly status: number;
   readonly headers: Headers;
-  /** As it comes, decoded; null where an answer has none. */
+  /** The body as it arrives, decoded; null if there is none. */
   readonly body: ReadableStream<Uint8Array> | null;
 }
 
-/** Answers that have no body (Fetch, section 2.2.3). */
+/** Statuses of responses without a body (Fetch, section 2.2.3). */
 const withoutBody = new Set([101, 204, 205, 304]);
 
 /**
- * Sends a request on as it came, whatever its method, and its body as it comes.
+ * Sends a request on unchanged, with its body as it arrives.
  *
- * @param headers those to send; of the body's own, its length or that it comes in chunks
- * @throws the network's error when there is no answer
+ * @param headers the headers to send; of the body's own, its length or its chunked encoding
+ * @throws the network's error if there is no response
  */
 export function askBackend(url: URL, incoming: IncomingMessage, headers: Headers): Promise<BackendAnswer> {
   return new Promise((resolve, reject) => {
     const send = url.protocol === "https:" ? requestHttps : requestHttp;
-    // A connection of its own: one that is kept may be closed by the backend just when it is used again.
+    // A connection of its own: the backend may close a kept one just when it is used again.
     const outgoing = send(url, { method: incoming.method, headers: Object.fromEntries(headers), agent: false });
     outgoing.on("error", reject);
     outgoing.on("response", (answer) => {
       resolve(answerOf(answer, incoming.method === "HEAD"));
     });
-    // An app that gives up ends the request here too; an answer may come before all is sent.
+    // If the app cancels, the request ends here too. A response may come before everything is sent.
     pipeline(incoming, outgoing, (error) => {
       if (error) reject(error);
     });
@@ -41,13 +41,13 @@ function answerOf(answer: IncomingMessage, isHead: boolean): BackendAnswer {
   const headers = new Headers();
   for (let at = 0; at < answer.rawHeaders.length; at += 2)
     headers.append(answer.rawHeaders[at] ?? "", answer.rawHeaders[at + 1] ?? "");
-  // Some say how nothing is compressed, which no decoder takes.
+  // Some servers send this header for responses that are not compressed, which no decoder accepts.
   if (isHead || withoutBody.has(status) || headers.get("content-length") === "0") {
     answer.resume();
     return { status, headers, body: null };
   }
   const decoder = decoderOf(headers.get("content-encoding"));
-  // What breaks off or cannot be decoded does so for the app as well.
+  // An error of the connection or of decoding reaches the app too.
   const body = decoder ? pipeline(answer, decoder, () => undefined) : answer;
   return { status, headers, body: Readable.toWeb(body) as ReadableStream<Uint8Array> };
 }

@@ -20,19 +20,20 @@ import {
 } from "graphql";
 import { isData, type Data } from "../../core/text/parseData.js";
 
-/** What an answer is held against. */
+/** What a response is validated against. */
 export interface AnswerContext {
   readonly schema: GraphQLSchema;
   readonly fragments: ReadonlyMap<string, FragmentDefinitionNode>;
-  /** Paths of the answer's errors, where null is what they leave behind. */
+  /** The paths of the response's errors, at which null is expected. */
   readonly failed: readonly string[];
-  /** Variables as they were sent, for `@skip` and `@include`. */
+  /** The variables as they were sent, for `@skip` and `@include`. */
   readonly variables: Data;
 }
 
 /**
- * What of the data of a GraphQL answer is not as the schema and the selection say (GraphQL specification, section 6.4):
- * messages that begin with the path.
+ * Validates the data of a GraphQL response against the schema and the selection (GraphQL specification, section 6.4).
+ *
+ * @returns messages that begin with the path
  */
 export function checkGraphqlAnswer(
   operation: OperationDefinitionNode,
@@ -171,8 +172,8 @@ function checkValue(
 }
 
 /**
- * The type whose fields a value has. Of an abstract one that does not say which type it stands for, an interface tells
- * what all of them have; a union tells nothing.
+ * The type with a value's fields. If a value of an abstract type has no type name, an interface has the common fields,
+ * and a union has none.
  */
 function concreteType(
   type: GraphQLOutputType,
@@ -189,7 +190,7 @@ function concreteType(
   return undefined;
 }
 
-/** Whether a name is that of a type which an abstract one can stand for. */
+/** Whether a name is that of a possible type of an abstract type. */
 function isTypeOf(abstract: GraphQLAbstractType, name: unknown, schema: GraphQLSchema): boolean {
   return schema.getPossibleTypes(abstract).some((each) => each.name === name);
 }
@@ -219,7 +220,7 @@ function kindOf(value: unknown): string {
   return { string: "text", number: "a number", boolean: "true or false" }[typeof value as string] ?? "an object";
 }
 
-/** Only words may be shown: a longer text could hold anything. */
+/** Only words are shown: a longer text could contain anything. */
 function shown(value: unknown): string {
   return typeof value === "string" && /^\w{1,40}$/.test(value) ? value : kindOf(value);
 }

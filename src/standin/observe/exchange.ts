@@ -1,24 +1,24 @@
-/** A request and its answer, as somebody in between saw them. */
+/** A request and its response, as seen between app and backend. */
 export interface SeenExchange {
   readonly method: string;
   readonly url: URL;
   readonly requestHeader: (name: string) => string | undefined;
-  /** Undefined when it was not recorded; "" when there is none. */
+  /** Undefined if it was not recorded; "" if there is none. */
   readonly requestBody: string | undefined;
   readonly status: number;
   readonly answerHeader: (name: string) => string | undefined;
-  /** Undefined when it was not recorded, or is no text. */
+  /** Undefined if it was not recorded, or is not text. */
   readonly answerBody: string | undefined;
-  /** The app gave it up before it had the whole answer. */
+  /** Whether the app cancelled it before it had the whole response. */
   readonly isAborted?: boolean;
 }
 
-/** What there is to say about one exchange. */
+/** The result of checking one request and its response. */
 export interface Judgement {
-  /** "GET /berths", "query Fleet"; undefined where the contract has no such operation. */
+  /** "GET /berths", "query Fleet"; undefined if the contract has no such operation. */
   readonly operation: string | undefined;
-  /** What disagrees with the contract, each as a sentence that begins with where: "response 200 /items/0 …". */
+  /** The mismatches with the contract, each as a sentence that begins with the place: "response 200 /items/0 …". */
   readonly disagreements: readonly string[];
-  /** Parts that could not be judged, and why. */
+  /** The parts that could not be checked, with the reason. */
   readonly unjudged: readonly string[];
 }

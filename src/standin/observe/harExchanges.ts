@@ -1,7 +1,11 @@
 import { dataMember, isData, listMember, parseData, textMember, type Data } from "../../core/text/parseData.js";
 import type { SeenExchange } from "./exchange.js";
 
-/** The exchanges of recorded traffic (HTTP Archive 1.2), in order; undefined when the text is no such record. */
+/**
+ * Reads recorded traffic (HTTP Archive 1.2), in order.
+ *
+ * @returns undefined if the text is not such a recording
+ */
 export function harExchanges(text: string): SeenExchange[] | undefined {
   const parsed = parseData(text);
   const log = parsed.ok && isData(parsed.data) ? dataMember(parsed.data, "log") : undefined;
@@ -17,7 +21,7 @@ function exchangeOf(entry: Data): SeenExchange | undefined {
   const response = dataMember(entry, "response");
   const address = request && textMember(request, "url");
   const status = response?.["status"];
-  // A status of 0 stands for an answer that never came.
+  // A status of 0 means that there was no response.
   if (
     !request ||
     !response ||
@@ -40,7 +44,7 @@ function exchangeOf(entry: Data): SeenExchange | undefined {
   };
 }
 
-/** Forms may be recorded by their fields alone. */
+/** Forms may be recorded only by their fields. */
 function postedText(posted: Data): string | undefined {
   const text = textMember(posted, "text");
   if (text !== undefined && text !== "") return text;

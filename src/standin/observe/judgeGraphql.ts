@@ -13,15 +13,15 @@ import { isData, type Data } from "../../core/text/parseData.js";
 import { checkGraphqlAnswer } from "./checkGraphqlAnswer.js";
 import type { Judgement, SeenExchange } from "./exchange.js";
 
-/** Judges exchanges by a schema; undefined for one that carries no GraphQL. */
+/** Checks a request and its response with a schema; undefined if it is not GraphQL. */
 export type JudgeGraphql = (exchange: SeenExchange) => Judgement | undefined;
 
 const keptDocuments = 500;
 
 /**
- * Makes a judge of a schema: documents and variables of requests, and the data of answers.
+ * Creates a checker for a schema: of documents and variables in requests, and of data in responses.
  *
- * @param texts of the operations that are known by an id
+ * @param texts the texts of the operations with an id
  */
 export function graphqlJudge(schema: GraphQLSchema, texts?: ReadonlyMap<string, string>): JudgeGraphql {
   const documents = new Map<string, { document?: DocumentNode; errors: readonly string[] }>();
@@ -91,7 +91,7 @@ function askedBy(
   };
 }
 
-/** The part of a form with files that holds the request. */
+/** The part of a form with files that contains the request. */
 function operationsOf(body: string | undefined): unknown {
   const found = /name="operations"\r?\n(?:[^\r\n]+\r?\n)*\r?\n([^]*?)\r?\n--/.exec(body ?? "");
   return json(found?.[1]);
@@ -115,7 +115,7 @@ function readDocument(schema: GraphQLSchema, query: string): { document?: Docume
   }
 }
 
-/** Values are never shown: they may be anything. */
+/** Values are never shown, because they may be anything. */
 function wrongVariables(
   schema: GraphQLSchema,
   { variableDefinitions }: OperationDefinitionNode,
@@ -171,7 +171,7 @@ function judgeAnswer(
   return { disagreements: [...new Set(disagreements)], unjudged: [] };
 }
 
-/** The path of an error as the walk writes paths: items of lists are all alike. */
+/** The path of an error in the form of the walk's paths: all items of lists are the same. */
 function pathOf(error: unknown): string[] {
   const path = isData(error) ? error["path"] : undefined;
   if (!Array.isArray(path)) return [];

@@ -7,11 +7,11 @@ import { missingAuth } from "../rest/missingAuth.js";
 import { responseFor } from "../rest/responseFor.js";
 import type { Judgement, SeenExchange } from "./exchange.js";
 
-/** Judges exchanges by a REST contract; undefined for one that is for none of its paths. */
+/** Checks a request and its response with a REST contract; undefined if it is for none of the contract's paths. */
 export type JudgeRest = (exchange: SeenExchange, below: readonly string[]) => Judgement | undefined;
 
 /**
- * Makes a judge of a REST contract: every request and every answer is held against the raw contract.
+ * Creates a checker for a REST contract: every request and every response is validated against the raw contract.
  *
  * @param raw the parsed contract document
  */
@@ -87,7 +87,7 @@ function judgeRequest(
   const { misfits } = checkRequest(match, seen, { validator, requestContext: { types: contract.types, credentials } });
   const isUnrecorded = requestBody === undefined && match.operation.body !== undefined;
   const counted = misfits.filter((each) => !(isUnrecorded && each.in === "body"));
-  // A server that refuses for want of a credential does what the contract says.
+  // A server that refuses a request without a credential matches the contract.
   const missing =
     status === 401
       ? undefined
@@ -157,12 +157,12 @@ function judgeBody(
     content.form === "events"
       ? eventData(text)
       : text.split(content.form === "sequence" ? "\u001e" : /\r?\n/).filter((line) => line.trim() !== "");
-  // Events of plain text are what they are.
+  // Events of plain text can contain anything.
   const isText = content.type.shape.kind === "text" || content.type.shape.kind === "any";
   return isText ? [] : [...new Set(items.slice(0, itemsJudged).flatMap((item) => check(item, " item")))];
 }
 
-/** The data of each event of a stream of server-sent events (HTML standard, section 9.2.6), whole ones only. */
+/** The data of each complete event in a stream of server-sent events (HTML standard, section 9.2.6). */
 function eventData(text: string): string[] {
   const events = text.split(/\r?\n\r?\n/);
   return events
@@ -176,7 +176,7 @@ function eventData(text: string): string[] {
     .filter((data) => data !== "");
 }
 
-/** Where a contract says its paths begin, and as they are. */
+/** Returns the base paths in a contract, and the empty one. */
 export function restBases({ servers }: RestContract): string[] {
   const own = servers.map(({ url, variables }) => {
     const address = url.replace(/\{([^{}]+)\}/g, (_whole, name: string) => variables.get(name)?.default ?? "");
@@ -185,12 +185,12 @@ export function restBases({ servers }: RestContract): string[] {
   return [...new Set([...own, ""])].sort((a, b) => b.length - a.length);
 }
 
-/** The path of the contract that looks most like one that it does not have, wherever its paths begin. */
+/** Returns the contract's path that is closest to an unknown one, with any base path. */
 export function nearestPath({ operations }: RestContract, path: string, below: readonly string[]): string | undefined {
   const base = below.find((each) => path.startsWith(`${each}/`)) ?? "";
   const written = path.slice(base.length);
   const parts = written.split("/");
-  // Parameters are taken as they were written, so that only names are compared.
+  // Parameters take the values of the request, so that only names are compared.
   const filled = new Map(
     operations.map((each) => [
       each.path

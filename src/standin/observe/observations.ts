@@ -6,11 +6,11 @@ import type { Judgement, SeenExchange } from "./exchange.js";
 import { graphqlJudge } from "./judgeGraphql.js";
 import { nearestPath, restBases, restJudge } from "./judgeRest.js";
 
-/** One thing that disagreed with a contract, and how often. */
+/** A mismatch with a contract, with its count. */
 export interface Disagreement {
   readonly message: string;
   readonly count: number;
-  /** The first request it was seen at, without credentials. */
+  /** The first request with it, without credentials. */
   readonly first: string;
 }
 
@@ -22,20 +22,20 @@ export interface ObservedOperation {
   readonly disagreements: readonly Disagreement[];
 }
 
-/** Everything that was observed. */
+/** All observations. */
 export interface Observed {
   readonly exchanges: number;
-  /** Exchanges that are for no contract. */
+  /** The number of requests that are for no contract. */
   readonly passedOver: number;
   readonly disagreeing: number;
   readonly operations: readonly ObservedOperation[];
-  /** Requests that no contract has an operation for. */
+  /** Requests for which no contract has an operation. */
   readonly unknown: readonly Disagreement[];
-  /** What could not be judged, with how often. */
+  /** The reasons for which parts could not be checked, with their counts. */
   readonly unjudged: Readonly<Record<string, number>>;
-  /** Operations of REST contracts that were never asked for. */
+  /** Operations of REST contracts that were never called. */
   readonly neverSeen: readonly { readonly contract: string; readonly operation: string }[];
-  /** Operations that there are in all. */
+  /** The number of all operations. */
   readonly known: number;
 }
 
@@ -51,7 +51,7 @@ interface Judge {
   readonly operations: readonly string[];
 }
 
-/** Judges exchanges by contracts, and counts what it finds. */
+/** Checks requests and responses with contracts, and counts the results. */
 export class Observations {
   private readonly judges: readonly Judge[];
   private readonly shown: ShownTraffic;
@@ -66,8 +66,8 @@ export class Observations {
   private disagreeing = 0;
 
   /**
-   * @param contracts what exchanges are judged by
-   * @param base the path that every request to the backend begins with; requests below it have to be known
+   * @param contracts the contracts to check with
+   * @param base the path at the start of every request to the backend; requests below it must be in a contract
    */
   constructor(
     contracts: readonly PlayedContract[],
@@ -78,7 +78,7 @@ export class Observations {
       if (contract.protocol === "rest") {
         const judge = restJudge(contract, raw);
         const own = restBases(contract);
-        // An address that says where the API begins is not asked what the contract thinks of it.
+        // If the address gives the base path, the contract's own base paths are not used.
         const bases =
           base === undefined || base === "" ? own : [base, ...own.filter((each) => each.startsWith(`${base}/`))];
         return [
@@ -96,7 +96,11 @@ export class Observations {
     });
   }
 
-  /** Judges one exchange and keeps what it finds; undefined when it is for no contract. */
+  /**
+   * Checks one request with its response and adds the result.
+   *
+   * @returns undefined if it is for no contract
+   */
   add(exchange: SeenExchange): (Judgement & { readonly contract: string }) | undefined {
     this.exchanges++;
     const { method, url, status } = exchange;
@@ -131,7 +135,7 @@ export class Observations {
     return { contract, ...judgement };
   }
 
-  /** Path and query as they may be shown. */
+  /** Returns path and query without secrets. */
   pathOf({ pathname, search }: URL): string {
     return pathname + this.shown.query(search);
   }
@@ -153,7 +157,7 @@ export class Observations {
     return { operation: undefined, disagreements: messages, unjudged: [] };
   }
 
-  /** What was observed so far. */
+  /** Returns the observations so far. */
   observed(): Observed {
     const disagreements = (found: ReadonlyMap<string, Count>): Disagreement[] =>
       [...found].map(([message, { count, first }]) => ({ message, count, first })).sort((a, b) => b.count - a.count);
@@ -175,7 +179,7 @@ export class Observations {
         .sort((a, b) => (`${a.contract} ${a.operation}` < `${b.contract} ${b.operation}` ? -1 : 1)),
       unknown: disagreements(this.unknown),
       unjudged: Object.fromEntries([...this.unjudged].sort()),
-      // Query documents choose from a schema as they like; only operations of REST are missed by name.
+      // Query documents select from a schema freely, so only operations of REST can be missing.
       neverSeen: rest.filter(
         ({ contract, operation }) => operation.includes(" /") && !this.operations.has(`${contract} ${operation}`),
       ),
@@ -184,14 +188,17 @@ export class Observations {
   }
 }
 
-/** A stream that was given up, without the item that it was in. */
+/** A cancelled stream, without its incomplete last item. */
 function wholeLines(exchange: SeenExchange): SeenExchange {
   const { isAborted, answerBody } = exchange;
   if (isAborted !== true || answerBody === undefined) return exchange;
   return { ...exchange, answerBody: answerBody.slice(0, answerBody.lastIndexOf("\n") + 1) };
 }
 
-/** Whether nothing can be said of an exchange, because the app gave it up; what came of a stream is whole as far as it goes. */
+/**
+ * Whether nothing can be checked, because the app cancelled it. The received part of a stream is complete as far as it
+ * goes.
+ */
 function isGivenUp({ isAborted, status, answerHeader }: SeenExchange): boolean {
   if (isAborted !== true && status !== 0) return false;
   return (

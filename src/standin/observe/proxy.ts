@@ -5,13 +5,13 @@ import { askBackend, type BackendAnswer } from "./askBackend.js";
 import type { SeenExchange } from "./exchange.js";
 
 export interface ProxyOptions {
-  /** Where requests are sent on to. */
+  /** The target of requests. */
   readonly target: URL;
-  /** Told of each exchange once the answer has gone through. */
+  /** Called with each request after its response has been passed on. */
   readonly onExchange: (exchange: SeenExchange, elapsedMs: number) => void;
 }
 
-/** Headers that belong to one connection (RFC 9110, section 7.6.1), and those that are agreed on with each side anew. */
+/** Headers of a single connection (RFC 9110, section 7.6.1), and those that each side negotiates itself. */
 const notPassedOn = [
   "connection",
   "keep-alive",
@@ -25,13 +25,13 @@ const notPassedOn = [
 const agreedAnew = ["host", "accept-encoding", "expect"];
 const mostBytes = 16 * 1024 * 1024;
 
-/** A request and its answer as Node's own server has them. */
+/** A request and its response in Node's own server. */
 interface ServerSide {
   readonly incoming: IncomingMessage;
   readonly outgoing: ServerResponse;
 }
 
-/** A handler that stands between an app and its backend: everything is passed on as it came, and looked at. */
+/** Returns a handler between an app and its backend: everything is passed on unchanged, and checked. */
 export function observingProxy({
   target,
   onExchange,
@@ -63,7 +63,7 @@ export function observingProxy({
       passed.set("location", `${own.origin}${location.slice(target.origin.length).replace(base, "")}`);
     let isTold = false;
     const seen: Seen = (answerBody, isAborted = outgoing.destroyed) => {
-      // An app that gives up ends its request and its answer, each of which can be noticed first.
+      // If the app disconnects, its request and its response end, in any order.
       if (isTold) return;
       isTold = true;
       onExchange(
@@ -94,7 +94,7 @@ export function observingProxy({
   };
 }
 
-/** What is asked by a name of another site is not passed on (RFC 9110, section 15.5.20). */
+/** A request with the name of another site is not passed on (RFC 9110, section 15.5.20). */
 function elsewhere(): Response {
   const detail = "The request names another host. Use 127.0.0.1, localhost, or the IP address.";
   return Response.json({ title: "Wrong host", status: 421, detail }, { status: 421 });
@@ -111,7 +111,7 @@ function without(headers: Headers, names: readonly string[]): Headers {
   return copy;
 }
 
-/** Why there is no answer, for the developer whose app gets this one instead. */
+/** Why there is no response, for the developer of the app. */
 function unreachable(origin: string, error: unknown): string {
   const code = error instanceof Error && "code" in error ? String(error.code) : "no answer";
   return /CERT|SIGNATURE|SELF_SIGNED/.test(code)
@@ -121,7 +121,7 @@ function unreachable(origin: string, error: unknown): string {
       : `No server responds at ${origin} (${code}).`;
 }
 
-/** What went by, as far as it is not too much to look at. */
+/** The bytes so far, up to a limit. */
 class Kept {
   private readonly parts: Uint8Array[] = [];
   private size = 0;
@@ -131,16 +131,16 @@ class Kept {
     if (this.size <= mostBytes) this.parts.push(part);
   }
 
-  /** Undefined when it was too much. */
+  /** Undefined above the limit. */
   text(): string | undefined {
     return this.size > mostBytes ? undefined : Buffer.concat(this.parts).toString();
   }
 }
 
-/** Takes the text of an answer, and whether the app gave it up; where that is not said, whether the app is still there. */
+/** Receives the text of a response, and whether the app cancelled it; without that, the app is checked. */
 type Seen = (text: string | undefined, isAborted?: boolean) => void;
 
-/** Passes bytes on as they come, and tells their text when the last one, or the client, has gone. */
+/** Passes bytes on as they arrive, and reports their text after the last one or after the client has disconnected. */
 function watched(
   body: ReadableStream<Uint8Array>,
   seen: Seen,
@@ -163,7 +163,7 @@ function watched(
         if (keeps) kept.add(value);
         controller.enqueue(value);
       } catch {
-        // An answer that breaks off, or cannot be decoded, does so for the app too; what came of it is no whole.
+        // An error of the connection or of decoding reaches the app too. The received part is incomplete.
         seen(undefined);
         breakOff();
         controller.close();

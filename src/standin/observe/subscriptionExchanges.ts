@@ -1,14 +1,14 @@
 import { isData, type Data } from "../../core/text/parseData.js";
 import type { SeenExchange } from "./exchange.js";
 
-/** How many subscriptions of one socket are followed; what comes beyond is passed on unseen. */
+/** The number of subscriptions of one socket that are followed. Others are passed on unchecked. */
 const mostFollowed = 1_000;
 
 /**
- * Makes exchanges of what goes over one socket that speaks `graphql-transport-ws`: every event, with the subscription
- * that asked for it.
+ * Creates requests and responses from the messages of one socket with `graphql-transport-ws`: every event with its
+ * subscription.
  *
- * @param url of the backend
+ * @param url the address of the backend
  */
 export function subscriptionExchanges(
   url: URL,

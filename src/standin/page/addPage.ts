@@ -10,7 +10,7 @@ import { pageText } from "./pageText.js";
 import { sampleRequests } from "./sampleRequests.js";
 import { isOwnName } from "../ownName.js";
 
-/** What the page shows and steers. */
+/** The objects that the page shows and controls. */
 export interface PageSubject {
   readonly journal: Journal;
   readonly overrides: Overrides;
@@ -21,7 +21,7 @@ export interface PageSubject {
 
 const stillEveryMs = 15_000;
 
-/** Adds the page at the root, and what it asks for below `/.play`. */
+/** Adds the page at the root, and its requests below `/.play`. */
 export function addPage(app: Hono, subject: PageSubject): void {
   const { journal, overrides, contracts, forget, seed } = subject;
   app.get("/", (context) => {
@@ -103,7 +103,10 @@ export function addPage(app: Hono, subject: PageSubject): void {
   });
 }
 
-/** Another site's page must neither read what an app sends here nor steer it; nor may a name that leads here. */
+/**
+ * Another site's page must neither read an app's requests here nor control the server. The same is true for another
+ * name of this machine.
+ */
 function isFromElsewhere(header: (name: string) => string | undefined): boolean {
   const host = header("host") ?? "";
   const origin = header("origin");

@@ -1,6 +1,8 @@
 import { hiddenCharacters } from "../../core/text/visible.js";
 
-/** What the stand-in's page does. Everything that comes from a contract or a call is put in as text, never as markup. */
+/**
+ * The script of the stand-in server's page. Everything from a contract or a call is inserted as text, never as markup.
+ */
 export const pageScript = `
 const byId = (id) => document.getElementById(id);
 const kept = 100;
@@ -12,7 +14,7 @@ function make(tag, properties, ...inside) {
   return element;
 }
 
-// Characters that nobody sees, and that could turn text around, are shown.
+// Invisible characters, which could reorder text, are shown.
 function seen(text) {
   return text.replace(/(?![\\n\\t])[${hiddenCharacters}]/gu, "\u00b7");
 }

@@ -1,4 +1,4 @@
-/** What the stand-in's page looks like, by day and by night. */
+/** The styles of the stand-in server's page, in light and dark. */
 export const pageStyle = `
 :root { color-scheme: light dark; --ground: #f7f8fa; --card: #ffffff; --text: #1c2430; --quiet: #566073; --line: #d8dde5; --bad: #a8201a; --warn: #8a5a00; --good: #1f6b3a; --accent: #124f8c; --focus: #1b5fa8; }
 @media (prefers-color-scheme: dark) { :root { --ground: #12161c; --card: #1a2029; --text: #e6e9ee; --quiet: #9aa5b5; --line: #313a47; --bad: #ff8a80; --warn: #f2b84b; --good: #7fd39a; --accent: #8cc2f7; --focus: #7db7f2; } }

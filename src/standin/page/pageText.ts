@@ -1,7 +1,11 @@
 import { pageScript } from "./pageScript.js";
 import { pageStyle } from "./pageStyle.js";
 
-/** The stand-in's page: one document that brings everything along and fills itself from `/.play`. */
+/**
+ * Returns the stand-in server's page: one document with everything in it, which gets its content from `/.play`.
+ *
+ * @param nonce the nonce of its styles and script
+ */
 export function pageText(nonce: string): string {
   return `<!doctype html>
 <html lang="en">

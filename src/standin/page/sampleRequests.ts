@@ -22,26 +22,26 @@ import { sampleText } from "../samples/sampleText.js";
 import { seededFaker } from "../samples/seededFaker.js";
 import type { PlayedContract } from "../playedContract.js";
 
-/** A request that fits an operation, to begin with. */
+/** A valid request of an operation, to start with. */
 export interface SampleRequest {
-  /** What overrides call it, and what the page shows. */
+  /** Its name in overrides and on the page. */
   readonly operation: string;
   readonly id: string;
   readonly summary: string;
   readonly method: string;
-  /** From the root of the stand-in. */
+  /** The path from the root of the stand-in server. */
   readonly path: string;
   readonly mediaType: string;
   readonly body: string;
-  /** Statuses that the contract documents. */
+  /** The statuses in the contract. */
   readonly statuses: readonly string[];
-  /** Headers it needs, with values that the stand-in takes. */
+  /** The headers it needs, with values that the stand-in server accepts. */
   readonly headers: Readonly<Record<string, string>>;
-  /** Code that performs it, in the languages of the project's SDKs. */
+  /** Code that makes the call, in the languages of the project's SDKs. */
   readonly code: readonly Sample[];
 }
 
-/** A sample for every operation of a contract; for a GraphQL schema, for every root field. */
+/** Returns a sample for every operation of a contract; for a GraphQL schema, for every root field. */
 export function sampleRequests(
   { contract, schema }: PlayedContract,
   seed: number,
@@ -55,7 +55,7 @@ export function sampleRequests(
   return schema ? graphqlSamples(schema, { name: contract.name, seed, code }) : [];
 }
 
-/** Makes values that fit an operation: of a parameter by its wire name, and of its body. */
+/** Returns functions for values of an operation: of a parameter by its name in the request, and of its body. */
 export function sampleArguments(
   contract: RestContract,
   operation: RestOperation,
@@ -151,7 +151,7 @@ function graphqlSamples(
   });
 }
 
-/** Values for the variables that an operation cannot do without. */
+/** Returns values for the required variables of an operation. */
 export function sampleVariables(schema: GraphQLSchema, text: string, seed: number): Record<string, unknown> {
   const definition = parse(text).definitions.find((each) => each.kind === Kind.OPERATION_DEFINITION);
   const variables = (definition?.variableDefinitions ?? []).flatMap((each): [string, unknown][] => {

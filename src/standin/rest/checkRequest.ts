@@ -7,37 +7,37 @@ import type { ContractValidator } from "../samples/ajvForContract.js";
 import type { MatchedOperation } from "./matchOperation.js";
 import { queryPairs, readParameter, spreadNames, type SentParts } from "./readParameter.js";
 
-/** One thing about a request that does not fit the contract. */
+/** An error in a request. */
 export interface Misfit {
   readonly in: ParameterLocation | "body";
   readonly name: string;
   readonly message: string;
 }
 
-/** A request as the stand-in sees it. */
+/** A request to the stand-in server. */
 export interface SeenRequest {
-  /** The query without its mark, as it was sent. */
+  /** The query without its question mark, as it was sent. */
   readonly query: string;
   readonly header: (name: string) => string | undefined;
   readonly mediaType: string | undefined;
-  /** The body's text; "" when there is none. */
+  /** The body's text; "" if there is none. */
   readonly body: string;
 }
 
-/** What of the contract a request is read by. */
+/** The parts of the contract that are needed to read a request. */
 export interface RequestContext {
   readonly types: TypeTable;
-  /** Names in the query that belong to auth. */
+  /** The names of credentials in the query. */
   readonly credentials: ReadonlySet<string>;
 }
 
 export interface CheckedRequest {
   readonly misfits: readonly Misfit[];
-  /** The JSON body as sent, when there is one. */
+  /** The JSON body as it was sent, if there is one. */
   readonly body: unknown;
 }
 
-/** Holds a request against the operation it is for: every parameter, the media type, and the body. */
+/** Validates a request against its operation: every parameter, the media type, and the body. */
 export function checkRequest(
   { operation, rawValues }: MatchedOperation,
   request: SeenRequest,
@@ -56,7 +56,7 @@ export function checkRequest(
     if (readings === undefined)
       return parameter.required && location !== "querystring" ? [{ in: location, name, message: "is required" }] : [];
     const fits = readings.some((reading) =>
-      // Coercing changes the value, so it comes last.
+      // Type coercion changes the value, so it comes last.
       [false, true].some((coerce) => validator.check(parameter.schema, reading, coerce).length === 0),
     );
     if (fits) return [];
@@ -69,7 +69,7 @@ export function checkRequest(
   return { misfits: [...misfits, ...found], body };
 }
 
-/** Names in the query that no parameter takes. */
+/** Names in the query that are not parameters. */
 function unknownNames(
   operation: RestOperation,
   declared: ReadonlySet<string>,
@@ -100,7 +100,7 @@ function checkBody(
   if (!declared)
     return request.body === "" ? { body: undefined, found: [] } : misfit("is sent, but this operation has none");
   const content = contentFor(declared.contents, request.mediaType);
-  // A form without fields, and a text or stream of nothing, are empty bodies too.
+  // A form without fields, and an empty text or stream, are empty bodies too.
   const isEmpty = request.body === "" && (content === undefined || content.form === "json");
   if (isEmpty) return declared.required ? misfit("is required") : { body: undefined, found: [] };
   if (!content)
@@ -119,7 +119,7 @@ function checkBody(
   return { body, found };
 }
 
-/** The schema a tagged union's tag points to: its complaints are the ones that help. */
+/** The schema for the tag of a tagged union, because its errors are the useful ones. */
 function taggedMember(content: Content, body: unknown, types: TypeTable): PointerPlace | undefined {
   const shape = resolveShape(content.type.shape, types);
   if (shape.kind !== "union" || !shape.tag || !isData(body)) return undefined;
@@ -130,7 +130,7 @@ function taggedMember(content: Content, body: unknown, types: TypeTable): Pointe
   return place && "pointer" in place ? place : undefined;
 }
 
-/** The content that a media type is for: its own, or that of a range. */
+/** Returns the content of a media type: its own, or that of a range. */
 export function contentFor(contents: readonly Content[], mediaType: string | undefined): Content | undefined {
   const sent = (mediaType ?? "").split(";")[0]?.trim().toLowerCase() ?? "";
   return contents.find((content) => {

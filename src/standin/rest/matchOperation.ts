@@ -3,7 +3,7 @@ import type { RestOperation } from "../../core/contract/model.js";
 export interface MatchedOperation {
   readonly operation: RestOperation;
   readonly pathValues: ReadonlyMap<string, string>;
-  /** The same, still percent-encoded. */
+  /** The same values, still percent-encoded. */
   readonly rawValues: ReadonlyMap<string, string>;
 }
 
@@ -15,7 +15,7 @@ export type Matching =
 interface Route {
   readonly operation: RestOperation;
   readonly segments: readonly Segment[];
-  /** More fixed text wins: "/berths/free" before "/berths/{berthId}". */
+  /** Routes with more fixed text come first: "/berths/free" before "/berths/{berthId}". */
   readonly fixed: number;
 }
 
@@ -25,7 +25,7 @@ interface Segment {
   readonly names: readonly string[];
 }
 
-/** Makes a function that finds the operation a request is for. */
+/** Returns a function that finds the operation of a request. */
 export function operationMatcher(operations: readonly RestOperation[]): (method: string, path: string) => Matching {
   const routes = operations.map(toRoute).sort((a, b) => b.fixed - a.fixed);
   return (method, path) => {
@@ -52,7 +52,10 @@ function toRoute(operation: RestOperation): Route {
   return { operation, segments, fixed };
 }
 
-/** The values of a route's parameters in a path, which may have one slash more at its end; undefined where it is another. */
+/**
+ * The values of a route's parameters in a path, which may have an additional slash at its end; undefined if the path
+ * does not match.
+ */
 function valuesIn(path: string, { segments }: Route): Map<string, string> | undefined {
   const parts = path.split("/");
   if (parts.length === segments.length + 1 && parts.at(-1) === "") parts.pop();
@@ -67,8 +70,8 @@ function valuesIn(path: string, { segments }: Route): Map<string, string> | unde
 }
 
 /**
- * What stands between texts, as short as it can be and never nothing. A regular expression would take its time for
- * paths that nobody expects.
+ * The texts between fixed texts, as short as possible and never empty. A regular expression would be slow for
+ * unexpected paths.
  */
 function valuesBetween(part: string, texts: readonly string[]): string[] | undefined {
   const [first = "", ...others] = texts;
@@ -96,7 +99,7 @@ function decoded(text: string): string {
   }
 }
 
-/** A path without the names of its parameters, by which paths of one meaning are known. */
+/** Returns a path without the names of its parameters, for recognising paths with the same meaning. */
 export function pathPattern(path: string): string {
   return path.replace(/\{[^{}]+\}/g, "{}");
 }

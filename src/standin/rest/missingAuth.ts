@@ -1,14 +1,14 @@
 import type { AuthScheme, RestContract, RestOperation } from "../../core/contract/model.js";
 
-/** Where a credential is looked for. */
+/** The parts of a request that may contain a credential. */
 export interface SeenCredentials {
   readonly header: (name: string) => string | undefined;
   readonly query: URLSearchParams;
 }
 
 /**
- * What an operation's auth asks for and a request does not bring; undefined when it brings enough. Any credential of the
- * right kind is taken.
+ * Returns the credentials that an operation requires and a request lacks; undefined if none is missing. Any credential
+ * of the right kind is accepted.
  */
 export function missingAuth(
   { auth }: RestOperation,

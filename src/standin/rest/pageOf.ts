@@ -3,13 +3,13 @@ import { resolveReference, resolveShape, type TypeTable } from "../../core/contr
 import { isData } from "../../core/text/parseData.js";
 import { listSlot } from "../deeds.js";
 
-/** What a page is cut by. */
+/** The facts for cutting out a page. */
 export interface PageRequest {
   readonly type: Reference;
   readonly types: TypeTable;
   readonly url: URL;
   readonly operation: RestOperation;
-  /** How many things there shall be in all, where somebody overrides it. */
+  /** The number of items in all, if an override sets it. */
   readonly most: number | undefined;
 }
 
@@ -18,7 +18,7 @@ const offsetNames = /^(offset|skip|start(_?index)?)$/i;
 const numberNames = /^(page|page_?(number|no|index))$/i;
 const sizeNames = /^(limit|size|count|first|take|top|(per|page)_?(page|size|limit)|max_?(results|items)|page_?size)$/i;
 
-/** Fields beside a list, by what they say of it. */
+/** Fields next to a list, by their meaning. */
 const beside = {
   total: /^(total|total_?(count|items|elements|results)|count)$/i,
   pages: /^(total_?pages|page_?count|pages)$/i,
@@ -32,11 +32,11 @@ const beside = {
 const cursorMark = "after-";
 
 /**
- * Cuts the page that was asked for out of an answer with all things in it, and says beside it how to go on: with a
- * cursor, an offset, a number or a link (RFC 8288), as the operation's parameters and the answer's fields have it.
+ * Cuts the requested page out of a response with all items, and adds how to get the next one: a cursor, an offset, a
+ * number or a link (RFC 8288), depending on the operation's parameters and the response's fields.
  *
- * @param answer the whole answer, with a list of all things
- * @returns the answer with one page, and headers
+ * @param answer the whole response, with a list of all items
+ * @returns the response with one page, and headers
  */
 export function pageOf(
   answer: unknown,
@@ -104,7 +104,7 @@ function isPaging(name: string): boolean {
   return [cursorNames, offsetNames, numberNames, sizeNames].some((names) => names.test(name));
 }
 
-/** Returns as many items as an override asks for, and repeats those that exist. */
+/** Returns as many items as an override sets, by repeating the existing ones. */
 function repeated(items: readonly unknown[], count: number): unknown[] {
   return items.length === 0 ? [] : Array.from({ length: count }, (_, at) => items[at % items.length]);
 }
@@ -113,7 +113,7 @@ function isNumeric({ type }: Field, types: TypeTable): boolean {
   return ["integer", "number"].includes(resolveReference(type, types).shape.kind);
 }
 
-/** Where a cursor of ours says that the next page begins; one that somebody made up begins at the first. */
+/** The start of the next page in a cursor of ours. An unknown cursor means the first page. */
 function startOf(cursor: string): number {
   const at = cursor.startsWith(cursorMark) ? Number(cursor.slice(cursorMark.length)) : Number(cursor);
   return Number.isInteger(at) && at >= 0 ? at : 0;
@@ -128,18 +128,18 @@ function numberOf(value: unknown): number | undefined {
   return typeof value === "number" ? value : undefined;
 }
 
-/** How a link says where the next page begins, of an operation that has no parameter for it. */
+/** The query parameter of the next page in links, for an operation without a parameter for it. */
 export const linkParameter = "rhema-page";
 
-/** So few that there are several pages of what is made up. */
+/** So few items that the made-up ones have several pages. */
 const linkedSize = 3;
 
-/** Whether an operation answers with links (RFC 8288). */
+/** Returns whether an operation responds with links (RFC 8288). */
 export function hasLinks({ responses }: RestOperation): boolean {
   return responses.some(({ headers }) => headers.some(({ name }) => /^link$/i.test(name)));
 }
 
-/** The address of the next page, where the operation says that it answers with links. */
+/** The address of the next page, if the operation responds with links. */
 function linkHeader(
   operation: RestOperation,
   url: URL,

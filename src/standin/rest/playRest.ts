@@ -30,24 +30,25 @@ import type { SentBody } from "./sentBody.js";
 import { Shelves } from "../shelves.js";
 import { waitFor, overrideHeader, type Override, type Overrides } from "../override.js";
 
-/** A handler that plays a REST contract for paths below its mount point. */
+/** A handler that serves a REST contract for paths below its mount point. */
 export type PlayRest = (request: Request, path: string, body: SentBody) => Promise<PlayedAnswer>;
 
 export interface RestPlayOptions {
   readonly seed: number;
   readonly overrides: Overrides;
-  /** Requests have to bring a credential where the contract says so. */
+  /** Whether requests need a credential where the contract requires one. */
   readonly asksAuth: boolean;
-  /** What was created, changed and removed so far. */
+  /** The items that were created, changed and removed so far. */
   readonly shelves?: Shelves;
 }
 
 /**
- * Plays a REST contract: every request is held against it and refused with the reason when it does not fit; else it
- * is answered with the contract's examples or with data of its shape, the same for the same seed and request. What is
- * created, changed and removed stays so.
+ * Serves a REST contract. Every request is validated and refused with the reason if it is not valid. Responses are the
+ * contract's examples or data of its shape, the same for the same seed and request. Items that are created, changed or
+ * removed stay so.
  *
- * @param raw the parsed contract document, which Ajv judges requests by
+ * @param raw the parsed contract document, with which Ajv validates requests
+ * @returns the handler
  */
 export function playRest(contract: RestContract, raw: unknown, options: RestPlayOptions): PlayRest {
   const player = new RestPlayer(contract, raw, options);
@@ -170,7 +171,7 @@ class RestPlayer {
     return { ...this.declared(declared, 401, { operation, label, known, seedParts: [label] }), misfits };
   }
 
-  /** Does what the operation is for. */
+  /** Runs the operation. */
   private perform({ operation, pathValues }: MatchedOperation, asked: Asked): PlayedAnswer {
     const { override, label, url, body } = asked;
     const query = [...url.searchParams].sort();
@@ -236,9 +237,9 @@ class RestPlayer {
     });
   }
 
-  /** An answer as the contract declares it, with what is known put where it belongs. */
+  /** A declared response, with known values in their places. */
   private declared(response: DeclaredResponse, status: number, asked: Given): PlayedAnswer {
-    // A failure that says its status in the body says the one it has; where that does not fit, anything goes.
+    // A failure with a status in its body has its own status there. If that is not valid, any value is used.
     const given =
       status < 400
         ? asked
@@ -299,7 +300,7 @@ class RestPlayer {
     return this.answers.check(content.schema, value, false);
   }
 
-  /** The contract's own example, with what the request said in it. */
+  /** The contract's own example, with the values of the request in it. */
   private fromExample(content: Content, { example, known }: Given): unknown {
     const found = contentExample(this.raw, content, example);
     if (!isData(found) || example !== undefined) return found;
@@ -324,7 +325,7 @@ class RestPlayer {
     return isData(around) ? { ...around, [field]: value } : undefined;
   }
 
-  /** The answer with all things of a collection in it; a page is cut from it later. */
+  /** The response with all items of a collection, from which a page is cut later. */
   private aboutMany(type: Reference, things: readonly Readonly<Record<string, unknown>>[], given: Given): unknown {
     const slot = listSlot(type, this.contract.types);
     if (!slot) return undefined;
@@ -372,22 +373,22 @@ class RestPlayer {
   }
 }
 
-/** What a header may be called (RFC 9110, section 5.6.2); a contract may call one by anything. */
+/** Whether a name is valid for a header (RFC 9110, section 5.6.2). A contract can contain any name. */
 function isHeaderName(name: string): boolean {
   return /^[\w!#$%&'*+.^`|~-]+$/.test(name);
 }
 
-/** Sets a header, with what cannot stand in one percent-encoded as in an address (RFC 3986, section 2.1). */
+/** Sets a header. Characters that are not valid in it are percent-encoded as in an address (RFC 3986, section 2.1). */
 function setHeader(headers: Headers, name: string, value: string): void {
   headers.set(name, wellFormed(value).replace(/[^\x20-\x7e]+/g, encodeURIComponent));
 }
 
-/** A text in which the character that stands for none is where half a one was. */
+/** A text in which replacement characters stand for halves of characters. */
 function wellFormed(text: string): string {
   return Buffer.from(text).toString();
 }
 
-/** What a request wants, once it was found to fit. */
+/** The content of a request, after it was found valid. */
 interface Asked {
   readonly url: URL;
   readonly path: string;
@@ -397,13 +398,13 @@ interface Asked {
   readonly label: string;
 }
 
-/** What an answer is made from. */
+/** The input of a response. */
 interface Given {
   readonly operation: RestOperation;
   readonly label: string;
   readonly known: ReadonlyMap<string, unknown>;
   readonly seedParts: readonly unknown[];
-  /** What fields of these names hold where nothing else is said. */
+  /** The default values of fields with these names. */
   readonly usual?: ReadonlyMap<string, unknown>;
   readonly accept?: string;
   readonly example?: string | undefined;
@@ -415,7 +416,7 @@ interface Given {
   readonly location?: string | undefined;
 }
 
-/** What the fields of problem details say (RFC 9457, section 3.1). */
+/** The values of problem details' fields (RFC 9457, section 3.1). */
 function problemFields(status: number, label: string): ReadonlyMap<string, unknown> {
   const words = STATUS_CODES[status] ?? (status < 500 ? "Refused" : "Failed");
   const title = words.charAt(0) + words.slice(1).toLowerCase();
@@ -472,13 +473,16 @@ function lastSegment({ path }: RestOperation): string {
   return path.split("/").pop() ?? "";
 }
 
-/** A few items, as a stream of their form writes them; the stream ends after the last. */
+/** A few items in the form of their stream, which ends after the last. */
 function streamText(form: StreamForm, items: readonly unknown[]): string {
   const [before, after] = { lines: ["", "\n"], sequence: ["\u001e", "\n"], events: ["data: ", "\n\n"] }[form];
   return items.map((item) => (before ?? "") + JSON.stringify(item) + (after ?? "")).join("");
 }
 
-/** What the answer has to agree with: path parameters under their own name and as `id`, and the body that was sent. */
+/**
+ * The values that the response must agree with: path parameters under their own name and as `id`, and the body of the
+ * request.
+ */
 function knownValues(
   operation: RestOperation,
   pathValues: ReadonlyMap<string, string>,

@@ -1,23 +1,24 @@
 import type { Parameter, Shape } from "../../core/contract/model.js";
 import { resolveShape, type TypeTable } from "../../core/contract/resolveShape.js";
 
-/** The parts of a request that parameters stand in, as they were sent. */
+/** The parts of a request with parameters, as they were sent. */
 export interface SentParts {
   /** Still percent-encoded, by name. */
   readonly path: ReadonlyMap<string, string>;
-  /** The query without its mark, still percent-encoded. */
+  /** The query without its question mark, still percent-encoded. */
   readonly query: string;
   readonly header: (name: string) => string | undefined;
 }
 
-/** What a text may stand for: a value, all items of a list, or all fields of a record. */
+/** The possible meanings of a text: a value, all items of a list, or all fields of a record. */
 type Kind = "value" | "list" | "record";
 
 /**
- * The values that what was sent for a parameter can stand for by its style (OpenAPI 3.1, section 4.8.12.6; RFC 6570),
- * the most likely first; undefined when nothing was sent for it. Numbers and truth values are still text.
+ * Returns the possible values of a parameter by its style (OpenAPI 3.1, section 4.8.12.6; RFC 6570), the most likely
+ * first. Numbers and booleans are still text.
  *
- * @param declared names of the operation's other query parameters
+ * @param declared the names of the operation's other query parameters
+ * @returns undefined if the parameter was not sent
  */
 export function readParameter(
   parameter: Parameter,
@@ -26,10 +27,10 @@ export function readParameter(
 ): unknown[] | undefined {
   const kinds = kindsOf(parameter.type.shape, types);
   const readings = kinds.flatMap((kind) => readAs(kind, parameter, { parts, types, declared }) ?? []);
-  // Null is a word, whatever else the parameter may hold.
+  // Null is a word, whatever else the parameter may contain.
   const [word] = kinds.includes("value") ? [] : (readAs("value", parameter, { parts, types, declared }) ?? []);
   if (word === "null") readings.push(null);
-  // Nothing is how an empty list or record is sent.
+  // An empty list or record is sent as nothing.
   if (readings.length === 0) return emptyOf(kinds, parameter);
   return readings.flatMap((reading) => [reading, withJson(reading, holders), withJson(reading, scalars)]);
 }
@@ -40,7 +41,7 @@ function emptyOf(kinds: readonly Kind[], parameter: Parameter): unknown[] | unde
   return empty.length > 0 ? empty : undefined;
 }
 
-/** Names that a record spread over the query, or one with a name of its own, may take; undefined when it is any name. */
+/** Returns the names that the fields of a record take in the query; undefined if any name is possible. */
 export function spreadNames(parameter: Parameter, types: TypeTable): ReadonlySet<string> | undefined {
   const kinds = kindsOf(parameter.type.shape, types);
   if (parameter.in !== "query" || !parameter.explode || !kinds.includes("record")) return new Set();
@@ -171,7 +172,7 @@ function fromQuery(
   return one(pieces(kind, first === "" ? [] : first.split(separator), { explode: false, decode: decodedQuery }));
 }
 
-/** `name[a][b]=c`, what is repeated being a list. */
+/** `name[a][b]=c`, where repeated names are a list. */
 function deep(name: string, pairs: readonly (readonly [string, string])[]): unknown {
   let found: Record<string, unknown> | undefined;
   for (const [rawKey, rawValue] of pairs) {
@@ -212,7 +213,7 @@ function define(record: Record<string, unknown>, key: string, value: unknown): v
   Object.defineProperty(record, key, { value, enumerable: true, writable: true, configurable: true });
 }
 
-/** Items, or the fields of a record as `k=v` each (exploded), or as `k,v` one after the other. */
+/** Items, or the fields of a record as `k=v` each (exploded), or as `k,v` in turn. */
 function pieces(
   kind: "list" | "record",
   texts: readonly string[],
@@ -252,7 +253,7 @@ function decodedQuery(text: string): string {
   return decoded(text.replaceAll("+", "%20"));
 }
 
-/** Name and value of every pair of a query. */
+/** Returns name and value of every pair in a query. */
 export function queryPairs(query: string): [string, string][] {
   return (query === "" ? [] : query.split("&").map(pairOf)).map(([key, value]) => [
     decodedQuery(key),
@@ -268,12 +269,12 @@ function parsed(text: string): unknown {
   }
 }
 
-/** Null, and values that hold others. */
+/** Null, lists and objects. */
 const holders = /^(null$|[[{])/;
-/** Numbers and truth values too, where a schema has no type that would say so. */
+/** Numbers and booleans too, if a schema has no type. */
 const scalars = /^(null$|true$|false$|-?\d|[[{])/;
 
-/** The same value with what is JSON in it read as such. */
+/** The same value with JSON texts in it parsed. */
 function withJson(value: unknown, isJson: RegExp): unknown {
   if (typeof value === "string") return isJson.test(value) ? parsed(value) : value;
   if (Array.isArray(value)) return value.map((each) => withJson(each, isJson));

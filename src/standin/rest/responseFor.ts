@@ -1,6 +1,6 @@
 import type { Response as DeclaredResponse, RestOperation } from "../../core/contract/model.js";
 
-/** The response that documents a status: its own, that of its range, or the default. */
+/** Returns the response that documents a status: its own, that of its range, or the default. */
 export function responseFor({ responses }: RestOperation, status: number): DeclaredResponse | undefined {
   const range = `${String(Math.floor(status / 100))}xx`;
   return (

@@ -4,10 +4,10 @@ import type { Deed } from "../deeds.js";
 import { put, remove, type Facts, type Shelf, type Shelves } from "../shelves.js";
 
 /**
- * Makes up a thing of a type, in which what is known holds.
+ * Makes up an item of a type that contains the known values.
  *
- * @param isLater whether there are others before it, which have the contract's examples; "as sent": nothing is made up
- * that could have been sent
+ * @param isLater whether there are others before it, which have the contract's examples; "as sent": no value is made
+ * up that could have been sent
  */
 export type MakeUp = (
   type: Reference,
@@ -17,19 +17,19 @@ export type MakeUp = (
   seed: readonly unknown[],
 ) => unknown;
 
-/** What is to be done to which things. */
+/** The action, and its items. */
 export interface Doing {
-  /** The path of the collection, or of a thing that is alone at its path. */
+  /** The path of the collection, or of a single item at its path. */
   readonly shelf: string;
   readonly id: string | undefined;
-  /** What the path calls the id. */
+  /** The name of the id in the path. */
   readonly idName: string | undefined;
   readonly body: Facts;
   readonly type: Reference | undefined;
   readonly seed: readonly unknown[];
-  /** How many things a collection begins with. */
+  /** The number of items in a collection at the start. */
   readonly count: number;
-  /** What a list is asked for by, as the query writes it. */
+  /** The filters of a list, as in the query. */
   readonly filters: readonly (readonly [string, string])[];
 }
 
@@ -41,14 +41,14 @@ export type Done =
 const alone = "";
 const madeForFilter = 2;
 
-/** The things of a REST contract: begun with made-up ones, then as requests leave them. */
+/** The items of a REST contract: made up at the start, then as requests leave them. */
 export class RestThings {
   constructor(
     private readonly shelves: Shelves,
     private readonly makeUp: MakeUp,
   ) {}
 
-  /** Does it; undefined when nothing is known of such things, and any answer is as good. */
+  /** Runs the action; undefined if such items are unknown, and any response is valid. */
   act(kind: Deed["kind"], doing: Doing): Done | undefined {
     if (!doing.type) return kind === "remove" ? this.remove(doing) : undefined;
     switch (kind) {
@@ -75,7 +75,7 @@ export class RestThings {
       );
     const found = matching();
     if (found.length > 0 || wanted.length === 0) return { kind: "list", things: found };
-    // Nothing begins with such a value by chance; a list that is asked for it shall show some.
+    // No item has such a value by chance. A list that is filtered by it should show some.
     const known = Object.fromEntries(byName(wanted).map(([name, [value]]) => [name, asLike(asked, name, value ?? "")]));
     for (let more = 0; more < madeForFilter; more++)
       this.make(doing, type, { shelf, known, isLater: "yes", seed: [doing.filters, more] });
@@ -120,7 +120,7 @@ export class RestThings {
     return before ?? { kind: "thing", facts: {}, id };
   }
 
-  /** A shelf with the things that its collection begins with. */
+  /** A shelf with the first items of its collection. */
   private filled(doing: Doing, type: Reference): Shelf {
     const shelf = this.shelves.at(doing.shelf);
     if (shelf.isFilled) return shelf;
@@ -176,12 +176,12 @@ export class RestThings {
   }
 }
 
-/** The facts that an id in the path states: under its own name, and as `id`. */
+/** The values from an id in the path: under its own name, and as `id`. */
 function idFacts({ id, idName }: Doing): Facts {
   return id === undefined || idName === undefined ? {} : { [idName]: id, id };
 }
 
-/** What is told of fields that a thing has, in the kind of value that they hold. */
+/** The given values of an item's fields, converted to the fields' types. */
 function fieldsOf(facts: Facts, told: Facts): Facts {
   const known = Object.entries(told).filter(([name]) => Object.hasOwn(facts, name));
   return Object.fromEntries(
@@ -192,7 +192,7 @@ function fieldsOf(facts: Facts, told: Facts): Facts {
   );
 }
 
-/** The id of a thing: what the path calls it, `id`, or else its first field that is named like one. */
+/** The id of an item: the field with the path's name for it, `id`, or its first field with a name like an id. */
 function idOf(facts: Facts, idName: string | undefined): string | undefined {
   const names = Object.keys(facts);
   const plain = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, "");
@@ -216,7 +216,7 @@ function byName(pairs: readonly (readonly [string, string])[]): [string, string[
   return [...found];
 }
 
-/** A text from a query as the kind of value that things have in that field. */
+/** A text from a query, converted to the type of the items' field. */
 function asLike(things: readonly Facts[], name: string, text: string): unknown {
   const [like] = things.map((facts) => facts[name]).filter((value) => value !== undefined && value !== null);
   return typeof like === "number" ? Number(text) : typeof like === "boolean" ? text === "true" : text;

@@ -1,20 +1,20 @@
 import { Buffer } from "node:buffer";
 import type { IncomingMessage } from "node:http";
 
-/** What a request brings along, read once, in the form that is asked for. */
+/** The body of a request, read once, in the needed form. */
 export interface SentBody {
   readonly text: () => Promise<string>;
   readonly form: () => Promise<FormData>;
 }
 
-/** Thrown where more is sent than anybody needs. */
+/** Thrown if a body is larger than allowed. */
 export class TooLarge extends Error {}
 
 /**
- * The body of a request. Where the request came over Node's own server, its bytes are taken from there: making a
- * standard body of them costs more than all the rest of a small request.
+ * Returns the body of a request. If the request came over Node's own server, its bytes are read from there: creating a
+ * standard body costs more than the rest of a small request.
  *
- * @param most how many bytes may be sent
+ * @param most the largest number of bytes
  * @throws TooLarge (when the body is read) if it has more bytes than allowed
  */
 export function sentBody(request: Request, incoming: IncomingMessage | undefined, most: number): SentBody {
@@ -26,7 +26,7 @@ export function sentBody(request: Request, incoming: IncomingMessage | undefined
     text: async () => (await read()).toString("utf8"),
     form: async () => {
       const type = request.headers.get("content-type") ?? "";
-      // Marked as deprecated for servers that are sent much; the forms of a test server are as small as they come.
+      // This is deprecated for servers with large bodies, but the forms of a test server are small.
       return new Response(new Uint8Array(await read()), { headers: { "content-type": type } }).formData();
     },
   };

@@ -8,13 +8,22 @@ import { addLazyReferences, withLazyReferences } from "./lazyReferences.js";
 
 const contractId = "contract.json";
 
-/** Validates values against schemas where they stand in the raw contract, by JSON pointer. */
+/** Validates values against schemas at their place in the raw contract, by JSON pointer. */
 export interface ContractValidator {
-  /** Messages for what does not fit, empty when it fits; text is coerced when the value came out of a URL or header. */
+  /**
+   * Returns messages for the errors of a value, an empty list if it is valid. Text is coerced if the value comes from a
+   * URL or header.
+   */
   readonly check: (schema: PointerPlace, value: unknown, coerce: boolean) => readonly string[];
 }
 
-/** Makes a validator from the parsed contract. Schemas are compiled when they are first needed. */
+/**
+ * Creates a validator from the parsed contract. Schemas are compiled when they are first needed.
+ *
+ * @param raw the parsed contract document
+ * @param dialect the version of the format
+ * @param direction whether values are sent or received
+ */
 export function contractValidator(raw: unknown, dialect: string, direction: "request" | "answer"): ContractValidator {
   const document = withLazyReferences(inDirection(/^(2|3\.0)/.test(dialect) ? toJsonSchema(raw) : raw, direction));
   const options = {
@@ -40,7 +49,7 @@ export function contractValidator(raw: unknown, dialect: string, direction: "req
     if (!compiled.has(key)) compiled.set(key, compile(coerce ? coercing : exact, movedPointer(pointer, document)));
     return compiled.get(key);
   };
-  // A place spells its pointer anew each time it is asked, and every request asks for the same few.
+  // A place builds its pointer each time, and every request needs the same few.
   const atPlace = { exact: new WeakMap<PointerPlace, Found>(), coercing: new WeakMap<PointerPlace, Found>() };
   const validatorOf = (schema: PointerPlace, coerce: boolean): ValidateFunction | undefined => {
     const known = atPlace[coerce ? "coercing" : "exact"];
@@ -75,8 +84,8 @@ function isValid(validate: ValidateFunction, value: unknown): boolean {
   try {
     return validate(value);
   } catch (error) {
-    // A schema that is made of itself without end refuses nothing; nor does one that leads to types so deep inside each
-    // other that they could not be compiled.
+    // A schema that contains itself without end refuses nothing. Neither does one whose types are nested too deeply to
+    // be compiled.
     if (
       error instanceof RangeError ||
       (error instanceof TypeError && error.message.includes(".validate is not a function"))
@@ -87,8 +96,8 @@ function isValid(validate: ValidateFunction, value: unknown): boolean {
 }
 
 /**
- * The contract in which fields of the other direction are not required (JSON Schema validation, section 9.4:
- * `readOnly` and `writeOnly`).
+ * The contract without required fields of the other direction (JSON Schema validation, section 9.4: `readOnly` and
+ * `writeOnly`).
  */
 function inDirection(node: unknown, direction: "request" | "answer"): unknown {
   if (Array.isArray(node)) return node.map((each) => inDirection(each, direction));
@@ -102,7 +111,7 @@ function inDirection(node: unknown, direction: "request" | "answer"): unknown {
       configurable: true,
     });
   const { required, properties } = copy;
-  // Properties without a type would allow everything that is no object; nobody means that.
+  // Properties without a type would allow everything that is not an object, which nobody means.
   if (isData(properties) && copy["type"] === undefined && isSchemaOfFields(copy)) copy["type"] = "object";
   if (Array.isArray(required) && isData(properties)) {
     const against = direction === "request" ? "readOnly" : "writeOnly";
@@ -116,7 +125,7 @@ function inDirection(node: unknown, direction: "request" | "answer"): unknown {
   return copy;
 }
 
-/** Whether `properties` is a keyword here, and not a field of that name. */
+/** Whether `properties` is a keyword here, and not a field with that name. */
 function isSchemaOfFields({ properties }: Readonly<Record<string, unknown>>): boolean {
   return isData(properties) && Object.values(properties).every((each) => isData(each) || typeof each === "boolean");
 }
@@ -126,12 +135,12 @@ function compile(ajv: Ajv2020, pointer: string): ValidateFunction | undefined {
   try {
     return ajv.compile(ajv.opts.coerceTypes === "array" ? { type: "object", properties: { value: schema } } : schema);
   } catch {
-    // A schema that is itself broken cannot refuse anything; `generate` reports what is wrong with it.
+    // An invalid schema cannot refuse anything. `generate` reports what is wrong with it.
     return undefined;
   }
 }
 
-/** The spellings of OpenAPI 3.0 and 2.0 as JSON Schema: `nullable`, and bounds made exclusive by a boolean. */
+/** Keywords of OpenAPI 3.0 and 2.0 as JSON Schema: `nullable`, and bounds made exclusive by a boolean. */
 function toJsonSchema(node: unknown): unknown {
   if (Array.isArray(node)) return node.map(toJsonSchema);
   if (!isData(node)) return node;
@@ -146,7 +155,7 @@ function toJsonSchema(node: unknown): unknown {
       Reflect.deleteProperty(copy, bound);
     } else Reflect.deleteProperty(copy, flag);
   }
-  // A 2.0 parameter says with a boolean whether it is needed, where a schema lists names.
+  // A 2.0 parameter has a boolean here, and a schema has a list of names.
   if (typeof copy["required"] === "boolean") Reflect.deleteProperty(copy, "required");
   if (copy["type"] === "file") Reflect.deleteProperty(copy, "type");
   if (copy["nullable"] !== true && copy["x-nullable"] !== true) return copy;
@@ -154,10 +163,10 @@ function toJsonSchema(node: unknown): unknown {
   return { anyOf: [copy, { type: "null" }], [wrapped]: true };
 }
 
-/** Marks a schema that was put one level deeper, beside null. */
+/** Marks a schema that was moved one level deeper, next to null. */
 const wrapped = "x-rhema-wrapped";
 
-/** Where a schema of the contract stands in what was made of it. */
+/** The place of a contract's schema in the converted document. */
 function movedPointer(pointer: string, document: unknown): string {
   let node = document;
   let moved = "";

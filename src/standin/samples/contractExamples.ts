@@ -4,8 +4,8 @@ import { pointerInLinked } from "../../core/rest/linkDocuments.js";
 import { isData, member } from "../../core/text/parseData.js";
 
 /**
- * The example that a contract gives for a content (OpenAPI 3.1, section 4.8.14: `example`, `examples`): the named one,
- * or the first.
+ * Returns the contract's example for a content (OpenAPI 3.1, section 4.8.14: `example`, `examples`): the named one, or
+ * the first.
  *
  * @param raw the parsed contract document
  */
@@ -16,7 +16,7 @@ export function contentExample(raw: unknown, content: Content, name: string | un
   if (!isData(holder)) return undefined;
   const examples = member(holder, "examples");
   if (isData(examples)) {
-    // 2.0 has examples by media type, beside the schema.
+    // 2.0 has examples by media type, next to the schema.
     const direct = member(examples, content.mediaType);
     if (direct !== undefined && name === undefined) return direct;
     const chosen = name === undefined ? Object.values(examples)[0] : member(examples, name);

@@ -1,10 +1,10 @@
 import type { Ajv2020, ValidateFunction } from "ajv/dist/2020.js";
 import { isData } from "../../core/text/parseData.js";
 
-/** The keyword that stands for a reference which is followed when a value comes to it. */
+/** The keyword for a reference that is followed when a value reaches it. */
 const keyword = "x-rhema-reference";
 
-/** Keys under which a schema holds schemas by names of the author's own. */
+/** Keys with schemas by names of the author's own. */
 const namedSchemas = new Set([
   "properties",
   "patternProperties",
@@ -13,17 +13,17 @@ const namedSchemas = new Set([
   "dependentSchemas",
   "schemas",
 ]);
-/** Keys under which it holds data. */
+/** Keys with data. */
 const data = new Set(["enum", "const", "default", "example", "examples"]);
 
-/** Keywords that need to know what a reference has looked at, or change what it leads to. */
+/** Keywords that need the result of a reference, or change its target. */
 const needsPlainReferences =
   /"(?:unevaluated(?:Properties|Items)|\$id|\$anchor|\$dynamicRef|\$dynamicAnchor|\$recursiveRef)"\s*:/;
 
 /**
- * The document with references that are followed late, where that makes no difference; else the document itself. Checks
- * of what a contract leads to would otherwise be made at the first request, all of them, one inside the other: half a
- * minute for a thousand types.
+ * Returns the document with references that are followed late, if that makes no difference; otherwise the document
+ * itself. Otherwise all referenced schemas would be compiled at the first request, one inside the other: half a minute
+ * for a thousand types.
  */
 export function withLazyReferences(document: unknown): unknown {
   return needsPlainReferences.test(JSON.stringify(document)) ? document : lazy(document, false);
@@ -46,7 +46,7 @@ function lazy(node: unknown, areNames: boolean): unknown {
   return copy;
 }
 
-/** Teaches a validator the keyword; what is referred to is compiled when the first value comes to it. */
+/** Adds the keyword to a validator. A referenced schema is compiled when the first value reaches it. */
 export function addLazyReferences(ajv: Ajv2020, documentId: string): void {
   const compiled = new Map<string, ValidateFunction | undefined>();
   const targetOf = (reference: string): ValidateFunction | undefined => {
@@ -55,7 +55,7 @@ export function addLazyReferences(ajv: Ajv2020, documentId: string): void {
       try {
         target = ajv.compile({ $ref: documentId + reference });
       } catch {
-        // What leads nowhere, or to a schema that is itself broken, cannot refuse anything.
+        // A reference that does not resolve, or leads to an invalid schema, cannot refuse anything.
         target = undefined;
       }
       compiled.set(reference, target);

@@ -2,15 +2,15 @@ import { createContext, Script } from "node:vm";
 
 /** Milliseconds for one match. */
 const longestMatch = 50;
-/** Steps that are taken without looking at the clock. */
+/** Steps without a check of the clock. */
 const fewSteps = 100_000;
 
 const space = createContext({ expression: /x/, text: "" });
 const script = new Script("expression.exec(text)");
 
 /**
- * A regular expression of a contract's author. Some take longer than anybody waits, and while they match nothing else
- * happens in the process; this one gives up after a moment, and from then on for texts of that length at once.
+ * A regular expression of a contract's author. Some take extremely long, and nothing else happens in the process while
+ * they run. This one stops after a moment, and afterwards at once for texts of that length.
  */
 export class LimitedExpression {
   private readonly expression: RegExp;
@@ -18,7 +18,7 @@ export class LimitedExpression {
   private readonly isNested: boolean;
   private slowFrom = Number.POSITIVE_INFINITY;
 
-  /** @throws SyntaxError when it is none */
+  /** @throws SyntaxError if the pattern is not valid */
   constructor(source: string, flags = "") {
     this.expression = new RegExp(source, flags);
     const unescaped = source.replace(/\\./gs, "_").replace(/\[[^\]]*\]/g, "_");
@@ -26,16 +26,16 @@ export class LimitedExpression {
     this.isNested = /\)[*+{]|\\[1-9k]/.test(source.replace(/\\[^1-9k]/g, "_").replace(/\[[^\]]*\]/g, "_"));
   }
 
-  /** Whether a text matches; "slow" when that cannot be said in time. */
+  /** Returns whether a text matches; "slow" if that is unknown within the time limit. */
   test(text: string): boolean | "slow" {
     const found = this.exec(text);
     return found === "slow" ? found : found !== null;
   }
 
-  /** The match with its groups, null when there is none; "slow" when that cannot be said in time. */
+  /** Returns the match with its groups, null if there is none; "slow" if that is unknown within the time limit. */
   exec(text: string): readonly (string | undefined)[] | null | "slow" {
-    // Each quantifier may look at the whole text anew for each place of the one before it; one around another may try
-    // every way to cut the text.
+    // Each quantifier may read the whole text again for each position of the one before it. A nested quantifier may try
+    // every way to split the text.
     const steps = this.isNested ? 3 ** text.length : text.length ** Math.max(1, this.quantifiers);
     if (steps <= fewSteps) return this.expression.exec(text);
     if (text.length >= this.slowFrom) return "slow";
@@ -50,7 +50,7 @@ export class LimitedExpression {
   }
 }
 
-/** The engine for the patterns of schemas; what cannot be matched in time counts as fitting. */
+/** The engine for patterns in schemas. A text that cannot be matched in time counts as valid. */
 export const patternEngine = Object.assign(
   (source: string, flags: string) => {
     const expression = new LimitedExpression(source, flags);

@@ -14,31 +14,35 @@ const oneIn = 6;
 export interface SampleContext {
   readonly types: TypeTable;
   readonly fake: Fake;
-  /** What it may still hold; when that is spent, nothing more is made. */
+  /** The remaining size. When it is used up, no more values are made. */
   readonly budget: SampleBudget;
-  /** Values that fields of these names take: what the request said. */
+  /** The values of fields with these names, from the request. */
   readonly known: ReadonlyMap<string, unknown>;
-  /** Whether the raw contract allows a value where its schema stands. */
+  /** Returns whether the raw contract allows a value at its schema's place. */
   readonly fits: (place: Place, value: unknown) => boolean;
   readonly depth: number;
-  /** What fields of the outermost record hold where nothing else is said, by name. */
+  /** The default values of fields in the outermost record, by name. */
   readonly usual?: ReadonlyMap<string, unknown>;
-  /** The depth of the record that what is known is about: 1, and deeper where a union is around it. */
+  /** The depth of the record with the known values: 1, and more if a union is around it. */
   readonly knownAt?: number;
   /**
-   * What is known is everything there is, or everything that could be sent: what may be absent and is not known is left
-   * out.
+   * Whether the known values are complete, or complete as far as they could be sent. Optional fields without a known
+   * value are then left out.
    */
   readonly isWhole?: "all" | "as sent";
-  /** What is made is sent, not answered. */
+  /** Whether the value is for a request, not a response. */
   readonly direction?: "request";
-  /** The second or a later item of a list: an example of an id was used by the first. */
+  /** Whether it is the second or a later item of a list: the first one used the example of an id. */
   readonly isRepeated?: boolean;
 }
 
-/** A value of the shape a contract promises in answers: its examples first, else made up. Undefined when none ends. */
+/**
+ * Returns a value of a shape for a response: the contract's examples first, otherwise made up.
+ *
+ * @returns undefined if no value ends
+ */
 export function sampleAnswer(reference: Reference, name: string, context: SampleContext): unknown {
-  // Nothing real is this deep; a type that has no end has no value either.
+  // No real value is this deep. A type without an end has no value.
   if (context.depth > endless || !context.budget.take()) return undefined;
   const definition = reference.shape.kind === "named" ? context.types.get(reference.shape.key) : undefined;
   const example = definition && exampleOf(definition.example, context);
@@ -49,8 +53,8 @@ export function sampleAnswer(reference: Reference, name: string, context: Sample
 }
 
 /**
- * A definition's own example, with what is known in it; none for the later items of a list, which would all be the same
- * thing.
+ * A definition's own example, with the known values in it. Later items of a list have none, because all would be the
+ * same.
  */
 function exampleOf(example: unknown, { depth, known, knownAt = 1, isRepeated }: SampleContext): unknown {
   if (!isData(example)) return example;
@@ -124,7 +128,7 @@ function sampleRecord(fields: readonly Field[], context: SampleContext): Record<
   };
   for (const field of fields) {
     if (field.face === (context.direction === "request" ? "answer" : "request")) continue;
-    // What the request said is about the answer itself, not about what is inside it.
+    // The request's values are for the response itself, not for objects inside it.
     const told = context.depth === (context.knownAt ?? 1) ? context.known.get(field.name) : undefined;
     const isLeftOut =
       !field.required &&
@@ -153,13 +157,13 @@ function sampleRecord(fields: readonly Field[], context: SampleContext): Record<
   return record;
 }
 
-/** Whether a field of the outermost record has a value that it usually has. */
+/** Whether a field of the outermost record has its default value. */
 function isUsual(field: Field, context: SampleContext): boolean {
   const value = context.depth === 1 ? context.usual?.get(field.name) : undefined;
   return value !== undefined && suits(field, value, context) && context.fits(field.place, value);
 }
 
-/** Whether a value that was not made up can be a field's: what several schemas say of it has one place only. */
+/** Whether a value that was not made up is valid for a field: several schemas of the field have only one place. */
 function suits({ type, place }: Field, value: unknown, context: SampleContext): boolean {
   const { shape } = resolveReference(type, context.types);
   const kind = Array.isArray(value) ? "list" : value === null ? "null" : typeof value;
@@ -188,20 +192,20 @@ function sampleList(
   }: { readonly constraints: Constraints; readonly context: SampleContext },
 ): unknown[] | undefined {
   if (context.depth > deepest && minItems === 0) return [];
-  // A list of things has a few; a list inside each of them one or two, so that answers stay readable.
+  // A list has a few items. A list inside each of them has one or two, so that responses stay readable.
   const [few, most] = context.depth > outerLists ? [1, 2] : [2, 4];
   const length = context.fake.number.int({
     min: Math.min(Math.max(minItems, few), maxItems),
     max: Math.max(minItems, Math.min(maxItems, most)),
   });
-  // What a single thing was asked by does not hold for each of many.
+  // The values for a single item are not for each of many.
   const budget = context.budget.lend();
   const inside = { ...context, budget, known: new Map<string, unknown>() };
   const items: unknown[] = [];
   let isEndless = false;
   while (items.length < length && !isEndless && !budget.isSpent) {
     const value = sampleAnswer(item, name.replace(/s$/, ""), { ...inside, isRepeated: items.length > 0 });
-    // What is no whole value any more is left out, as are those that would come after it.
+    // An incomplete value is left out, and so are those after it.
     if (value !== undefined) items.push(value);
     else isEndless = true;
   }
@@ -216,7 +220,7 @@ function sampleUnion(shape: Shape & { kind: "union" }, name: string, context: Sa
   const any = context.fake.number.int({ min: 0, max: shape.members.length - 1 });
   const isAbout = context.depth === (context.knownAt ?? 1) && context.known.size > 0;
   const told = isAbout ? toldMember(shape, context) : undefined;
-  // Deep inside, members that end come first.
+  // At great depth, members that end come first.
   const rank = (at: number): number =>
     at === told ? -1 : context.depth > deepest && !isLeaf(shape.members[at]?.shape) ? 2 : at === any ? 0 : 1;
   const order = shape.members.map((_, at) => at).sort((a, b) => rank(a) - rank(b));
@@ -232,7 +236,7 @@ function sampleUnion(shape: Shape & { kind: "union" }, name: string, context: Sa
   return undefined;
 }
 
-/** The member that what is known speaks of: by the tag, else the one that has most of the fields. */
+/** The member for the known values: by tag, otherwise the one with most of the fields. */
 function toldMember({ members, tag }: Shape & { kind: "union" }, { known, types }: SampleContext): number | undefined {
   const said = tag && known.get(tag.field);
   if (tag && typeof said === "string") {

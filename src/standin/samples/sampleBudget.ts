@@ -1,11 +1,11 @@
-/** As many values as a sample has at most: a contract may ask for a list of a billion. */
+/** The largest number of values in a sample: a contract may require a list of a billion. */
 const mostValues = 20_000;
-/** Characters that count as one value. */
+/** The number of characters that count as one value. */
 const charactersOfValue = 50;
-/** As many characters as a text has at most. */
+/** The largest number of characters in a string. */
 export const mostCharacters = 100_000;
 
-/** What a sample may still hold. */
+/** The remaining size of a sample. */
 export class SampleBudget {
   private left: number;
 
@@ -17,7 +17,7 @@ export class SampleBudget {
     return this.left <= 0;
   }
 
-  /** Takes room for a value; false when there is none. */
+  /** Uses one value; false if none is left. */
   take(): boolean {
     this.left--;
     return this.left >= 0;
@@ -27,12 +27,12 @@ export class SampleBudget {
     this.left -= Math.floor(text.length / charactersOfValue);
   }
 
-  /** Lends half of what is left, so that what comes after a long list finds room too. */
+  /** Lends half of the rest, so that values after a long list get space too. */
   lend(): SampleBudget {
     return new SampleBudget(Math.ceil(this.left / 2));
   }
 
-  /** Takes what was spent of a loan. */
+  /** Subtracts what was used of a loan. */
   settle(loan: SampleBudget): void {
     this.left -= loan.given - Math.max(0, loan.left);
   }

@@ -4,7 +4,11 @@ import { LimitedExpression } from "./limitedExpression.js";
 import { mostCharacters } from "./sampleBudget.js";
 import type { Fake } from "./seededFaker.js";
 
-/** Text that suits a field's format, name and limits. */
+/**
+ * Returns a string for a field's format, name and limits.
+ *
+ * @param name the name of the field
+ */
 export function sampleText(
   name: string,
   format: string | undefined,
@@ -28,7 +32,7 @@ function byFormat(
     case "date-time":
       return sampleMoment(name, fake).replace(/\.\d+Z$/, "Z");
     case "time": {
-      // Beginnings before noon, ends after it.
+      // Starts are before noon, ends after it.
       const hour = (fake.date.soon().getUTCHours() % 12) + (isEnd(name) ? 12 : 0);
       return `${String(hour).padStart(2, "0")}${sampleMoment(name, fake).slice(13, 19)}Z`;
     }
@@ -60,13 +64,13 @@ function byFormat(
 const days = 30;
 const millisecondsOfDay = 24 * 3600 * 1000;
 
-/** A moment in the coming month; in the month after it for what ends, so that nothing ends before it begins. */
+/** A date-time in the coming month; in the month after it for an end, so that nothing ends before it starts. */
 function sampleMoment(name: string, fake: Fake): string {
   const soon = fake.date.soon({ days }).getTime();
   return new Date(soon + (isEnd(name) ? days * millisecondsOfDay : 0)).toISOString();
 }
 
-/** Words in names of what comes after its counterpart: `validFrom` and `validUntil`, `createdAt` and `updatedAt`. */
+/** Words in names of the later value of a pair: `validFrom` and `validUntil`, `createdAt` and `updatedAt`. */
 const endWords = new Set(
   (
     "end ends ended ending to until till through close closes closed closing finish finishes finished complete completed " +
@@ -77,8 +81,10 @@ const endWords = new Set(
 const arrivalOrDeparture = [/arriv/i, /depart/i] as const;
 
 /**
- * The name that a field is sampled by. A stay begins with an arrival and a journey ends with one; whichever of arrival
- * and departure is declared first comes first.
+ * Returns the name for which a field's sample is made. A stay begins with an arrival and a journey ends with one, so
+ * the one of arrival and departure that is declared first comes first.
+ *
+ * @param siblings returns the fields of the same record
  */
 export function sampledName(name: string, siblings: () => readonly { readonly name: string }[]): string {
   const [arrival, departure] = arrivalOrDeparture;
@@ -116,10 +122,10 @@ function fit(text: string, { minLength = 0, maxLength = Number.POSITIVE_INFINITY
 }
 
 const attempts = 5;
-/** Patterns that repeat something oftener are not tried: what they accept is too long. */
+/** Patterns with more repetitions are not tried: their strings are too long. */
 const mostRepeats = 1_000;
 
-/** A text that a pattern accepts; undefined when none is found. */
+/** A string that matches a pattern; undefined if none is found. */
 function matching(pattern: string, fake: Fake): string | undefined {
   try {
     const expression = new LimitedExpression(pattern, "u");
@@ -135,7 +141,7 @@ function matching(pattern: string, fake: Fake): string | undefined {
       if (expression.test(text) === true) return text;
     }
   } catch {
-    // A pattern that is not a regular expression accepts nothing we could know of.
+    // For a pattern that is not a valid regular expression, the matching strings are unknown.
   }
   return undefined;
 }

@@ -18,13 +18,13 @@ import {
 } from "graphql";
 import { addFormats } from "./addFormats.js";
 
-/** What a request gives for a scalar that has a format and does not fit it, each as a sentence. */
+/** Returns the errors of scalars in a request, each as a sentence. */
 export type ScalarCheck = (document: DocumentNode, variables: Readonly<Record<string, unknown>>) => string[];
 
 /**
- * Makes a check of what requests give for scalars.
+ * Creates a check of scalars in requests.
  *
- * @param scalars the formats of scalars, by their names
+ * @param scalars the formats of scalars, by name
  */
 export function scalarCheck(schema: GraphQLSchema, scalars: ReadonlyMap<string, string>): ScalarCheck {
   if (scalars.size === 0) return () => [];
@@ -68,7 +68,7 @@ export function scalarCheck(schema: GraphQLSchema, scalars: ReadonlyMap<string, 
   };
 }
 
-/** Whether a value is written as a format says; of a format that nobody knows, everything is. */
+/** Whether a value has a format. Every value has an unknown one. */
 function formatCheck(): (format: string, value: unknown) => boolean {
   const ajv = new Ajv2020({ strict: false });
   addFormats(ajv);

@@ -1,11 +1,11 @@
 import { faker } from "@faker-js/faker/locale/en";
 
-/** Dates lie around this moment, whatever the clock says. */
+/** Dates are around this date-time, whatever the clock. */
 const referenceDate = new Date("2026-05-01T08:00:00.000Z");
 
 let state = 0;
 
-/** Numbers that cost nothing to begin with: samples are begun anew for every answer (mulberry32). */
+/** A generator that is cheap to create: every response needs a new one (mulberry32). */
 const numbers = {
   next: (): number => {
     state = (state + 0x6d2b79f5) | 0;
@@ -25,13 +25,13 @@ const own: Fake = new (
 )({ locale: faker.rawDefinitions, randomizer: numbers });
 own.setDefaultRefDate(referenceDate);
 
-/** The fake-data library, set to a seed made from the given parts: the same parts, the same data. */
+/** Returns the fake-data library with a seed from the given parts: the same parts give the same data. */
 export function seededFaker(...parts: readonly unknown[]): Fake {
   numbers.seed(hashOf(JSON.stringify(parts)));
   return own;
 }
 
-/** 32 bits of a text (FNV-1a), with the last ones mixed in well, so that texts that end alike begin apart. */
+/** 32 bits of a text (FNV-1a), with the last ones mixed well, so that texts with the same end start differently. */
 function hashOf(text: string): number {
   let hash = 0x811c9dc5;
   for (let at = 0; at < text.length; at++) hash = Math.imul(hash ^ text.charCodeAt(at), 0x01000193);
