@@ -22,7 +22,7 @@ import { reserveBerth } from "./src/sdk/berths/calls/reservations.js";
 export const connect = (baseUrl) => connectBerths({ baseUrl, auth: { harbourToken: () => "token" } });
 export const reserve = (connection, berthId, body) => reserveBerth(connection, { berthId, body });
 `;
-/** What a careful colleague writes: an error of its own for other statuses, and for a network that is not there. */
+/** The code of a careful developer: with an error of its own for other statuses, and for a missing network. */
 const byHand = `class HarbourError extends Error {
   constructor(status, body, cause) { super("harbour " + status, { cause }); this.status = status; this.body = body; }
 }

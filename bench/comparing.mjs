@@ -1,6 +1,6 @@
-// Prints how long comparing the two versions of the demo's contracts takes, in one process that is warm: the whole of
-// `rhema impact` with changes, less the same command without any. The SDK is one that no compiler is asked about.
-// Usage: node bench/comparing.mjs [ROUNDS]
+// Prints how long comparing the two versions of the demo's contracts takes, in one process that is warm: `rhema impact`
+// with changes, minus the same command without changes. The SDK is in a language without a compiler to run. Usage: node
+// bench/comparing.mjs [ROUNDS]
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { tmpdir } from "node:os";

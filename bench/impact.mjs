@@ -1,6 +1,6 @@
-// Prints how long comparing two versions of a 13 MB contract takes beside reading both, and how long the first search of
-// an app of 2,000 files for what it uses of an SDK, and impact on an app that makes all 1,000 calls of a contract of 15 MB.
-// Usage: node bench/impact.mjs [ROUNDS]
+// Prints how long comparing two versions of a 13 MB contract takes next to reading both, and how long the first search
+// of an app of 2,000 files for its uses of an SDK takes, and impact on an app that makes all 1,000 calls of a contract
+// of 15 MB. Usage: node bench/impact.mjs [ROUNDS]
 import { spawnSync } from "node:child_process";
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -62,7 +62,7 @@ console.log(
   `two versions of ${(JSON.stringify(before, null, 1).length / 1e6).toFixed(1)} MB, ${changes} changes: reading both ${middle(read).toFixed(2)} s, comparing ${comparing.toFixed(2)} times that (aim: at most 1.5)${comparing > 1.5 ? "  MISSED" : ""}; the whole command with a changelog ${middle(reported).toFixed(2)} s`,
 );
 
-// An app of 2,000 files, a fifth of which use the SDK.
+// An app of 2,000 files, of which a fifth use the SDK.
 const app = join(folder, "app");
 mkdirSync(join(app, "src"), { recursive: true });
 const contract = makeContract(200, 150);

@@ -1,8 +1,9 @@
-// Makes a synthetic REST contract as large public ones are: records that stand inside others, and types that all lead to
-// each other; the same size gives the same text.
+// Makes a synthetic REST contract like large public ones: records inside others, and types that all refer to each
+// other. The same size gives the same text.
 
 /**
- * An OpenAPI 3.1 document with `operations` operations and `types` named schemas; 1,000 and 900 make 15 MB, indented.
+ * Returns an OpenAPI 3.1 document with `operations` operations and `types` named schemas; 1,000 and 900 make 15 MB,
+ * indented.
  */
 export function makeConnected(operations, types) {
   let state = 7;

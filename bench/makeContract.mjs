@@ -11,11 +11,11 @@ function randomFrom(seed) {
   };
 }
 
-/** Prose with Markdown in it, as authors write by the page. */
+/** Prose with Markdown in it, of which authors write pages. */
 const prose = "Berths are *given* by the harbour office; see `tariffs` and [the rules](https://ostrel.example/rules). ";
 
 /**
- * An OpenAPI 3.1 document with `operations` operations and `types` named schemas.
+ * Returns an OpenAPI 3.1 document with `operations` operations and `types` named schemas.
  *
  * @param bulk how much more there is than types need: longer descriptions, examples, more fields; 0 for none
  */

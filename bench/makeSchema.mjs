@@ -2,7 +2,9 @@
 
 const scalars = ["String", "Int", "Float", "Boolean", "ID", "Instant"];
 
-/** Schema text: objects that refer to each other, with interfaces, enums, inputs, arguments and descriptions among them. */
+/**
+ * Returns schema text: objects that refer to each other, with interfaces, enums, inputs, arguments and descriptions.
+ */
 export function makeSchema(types) {
   const parts = ["scalar Instant", "interface Node { id: ID! createdAt: Instant }"];
   const roots = [];
@@ -35,7 +37,7 @@ export function makeSchema(types) {
   return parts.join("\n\n");
 }
 
-/** The text of one query document. */
+/** Returns the text of one query document. */
 export function makeDocument(at) {
   const type = at * 8;
   return `query Query${at}($id: ID!) {

@@ -1,4 +1,4 @@
-// Loaded into a measured process: writes its peak memory in KB to the file named by BENCH_MEMORY when it ends.
+// Loaded into a measured process: when it ends, it writes its peak memory in KB to the file in BENCH_MEMORY.
 import { writeFileSync } from "node:fs";
 
 process.on("exit", () => {

@@ -1,6 +1,6 @@
-// Prints how many requests a second the stand-in answers, with the 99th percentile, on a contract of 1,000 operations and
-// a schema of 1,600 types; then its memory under load that goes on, and whether it survives what is no request at all.
-// Usage: node bench/play.mjs [SECONDS [SOAK_REQUESTS]]
+// Prints how many requests a second the stand-in server handles, with the 99th percentile, for a contract of 1,000
+// operations and a schema of 1,600 types; then its memory under continuous load, and whether it survives bytes that are
+// not a request. Usage: node bench/play.mjs [SECONDS [SOAK_REQUESTS]]
 import { spawn } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { Agent, request } from "node:http";
@@ -64,7 +64,7 @@ function send({ method, path, headers, body }) {
   });
 }
 
-/** Requests over a few connections for a while, or until there were enough. */
+/** Sends requests over a few connections for a while, or until there were enough. */
 async function load(label, samples, until) {
   const took = [];
   const statuses = new Map();
@@ -93,9 +93,9 @@ async function load(label, samples, until) {
   return rate;
 }
 
-/** Resident memory of the server, in MB. */
+/** Returns the resident memory of the server, in MB. */
 function memory() {
-  // The command runs itself again with more room; that process is the one to look at.
+  // The command runs itself again with more memory. That process is measured.
   const children = readFileSync(`/proc/${server.pid}/task/${server.pid}/children`, "utf8").trim().split(" ");
   const [, kilobytes = "0"] =
     /VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${children[0] || server.pid}/status`, "utf8")) ?? [];
@@ -139,7 +139,7 @@ await load("validated POST, many operations", posts, { seconds, aim });
 await load("validated GraphQL query, one document", queries.slice(0, 1), { seconds, aim });
 await load("validated GraphQL query, many documents", queries, { seconds, aim });
 
-// What creates things goes on for as many requests as an app sends in an hour or more.
+// The requests that create items are as many as an app sends in an hour or more.
 const figures = [];
 for (let part = 0; part < 6; part++) {
   await load(`soak ${part + 1} of 6`, [...posts, ...queries], { requests: soakRequests / 6 });
@@ -150,7 +150,7 @@ console.log(
   `memory after each part: ${figures.join(", ")} MB; since the second: ${grown} MB${grown > 60 ? "  MISSED" : ""}`,
 );
 
-/** Bytes that are no request, each on a connection of its own. */
+/** Sends bytes that are not a request, each on a connection of its own. */
 async function raw(bytes) {
   return new Promise((resolve) => {
     const socket = connect(Number(new URL(base).port), "127.0.0.1", () => {

@@ -1,4 +1,4 @@
-// A small contract, and a large answer of one of its calls, for measurements of SDKs next to code by hand.
+// A small contract, and a large response of one of its calls, for comparing SDKs with hand-written code.
 
 const text = { type: "string" };
 const record = (required, properties) => ({ type: "object", required, properties });
@@ -62,7 +62,7 @@ export const contract = {
   },
 };
 
-/** The berths of an answer of 5 MB. */
+/** The berths of a response of 5 MB. */
 export const items = Array.from({ length: 26_000 }, (_, at) => ({
   id: `N-${at}`,
   quay: "north",

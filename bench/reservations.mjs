@@ -1,4 +1,4 @@
-// A local server that answers every reservation, for measurements of many small calls.
+// A local server that responds to every reservation, for measuring many small calls.
 import { createServer } from "node:http";
 
 const answer = JSON.stringify({
@@ -9,7 +9,7 @@ const answer = JSON.stringify({
   departure: "2026-05-02",
 });
 
-/** Starts it; gives its address, and what ends it. */
+/** Starts it. Returns its address, and a function that ends it. */
 export async function startReservations() {
   const server = createServer((request, response) => {
     request.resume().on("end", () => response.writeHead(201, { "content-type": "application/json" }).end(answer));

@@ -1,5 +1,5 @@
-// Prints the median seconds and the peak memory of the main commands, and their ratio to the floor.
-// Usage: npm run bench [-- ROUNDS [WORDS]]; with words, only the projects whose name holds them
+// Prints the median seconds and the peak memory of the main commands, and their ratio to the floor. Usage: npm run
+// bench [-- ROUNDS [WORDS]]; with words, only the projects whose name contains them
 import { spawnSync } from "node:child_process";
 import {
   cpSync,
@@ -27,7 +27,7 @@ const words = process.argv[3] ?? "";
 const work = mkdtempSync(join(tmpdir(), "rhema-bench-"));
 const memoryFile = join(work, "memory");
 
-/** Runs every command once a round, one after the other, so that a busy machine slows them all alike. */
+/** Runs every command once a round, one after the other, so that a busy machine slows all of them down alike. */
 function measureTogether(commands) {
   const found = commands.map(() => ({ seconds: [], memory: [] }));
   for (let round = 0; round < rounds; round++) {
@@ -166,7 +166,7 @@ const inOthers = [
   return found ? [{ name, ...found }] : [];
 });
 if (inScript && inOthers.length > 0) {
-  // In turns, so that what slows the machine down slows all languages alike.
+  // In turns, so that a slow machine slows all languages down alike.
   const [script, ...others] = measureTogether(
     [inScript, ...inOthers].map(({ cwd, before }) => ({ args: [program, "generate"], cwd, before })),
   );

@@ -1,5 +1,5 @@
-// Compares checking the SDK of the large contract with checking declarations of the same types as a person would write
-// them. Usage: node bench/typeCheck.mjs
+// Compares checking the SDK of the large contract with checking hand-written declarations of the same types. Usage:
+// node bench/typeCheck.mjs
 import { spawnSync } from "node:child_process";
 import { mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -33,7 +33,7 @@ function typeText(schema) {
   return types.map((type) => (typeof text[type] === "function" ? text[type]() : text[type])).join(" | ");
 }
 
-/** The types and calls of the contract as a colleague would declare them. */
+/** The types and calls of the contract as a developer would declare them. */
 function handWritten() {
   const types = Object.entries(contract.components.schemas).map(([name, { properties, required }]) => {
     const fields = Object.entries(properties).map(
@@ -57,7 +57,7 @@ function filesBelow(folder) {
     .map((name) => join(folder, name));
 }
 
-/** Declarations of the platform, parsed once: they are the same for all. */
+/** Declarations of the platform, parsed once, because they are the same for all. */
 const platform = new Map();
 
 function secondsToCheck(files) {

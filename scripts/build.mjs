@@ -11,7 +11,7 @@ const root = new URL("..", import.meta.url).pathname;
 process.chdir(root);
 const manifest = JSON.parse(readFileSync("package.json", "utf8"));
 
-/** A hash over every source that ends up in the program, so that a new build never takes old output for current. */
+/** A hash of all sources of the program, so that a new build never accepts old output. */
 function sourceHash(folder) {
   const hash = createHash("sha256");
   const walk = (path) => {
@@ -25,7 +25,7 @@ function sourceHash(folder) {
   return hash.digest("hex").slice(0, 16);
 }
 
-/** Compiling a schema takes a tenth of a second of every run; here it is done once. */
+/** Compiling a schema takes a tenth of a second in every run. Here it is done once. */
 const compiledSchemas = {
   name: "compiled-schemas",
   setup(bundler) {
@@ -39,8 +39,8 @@ const compiledSchemas = {
 };
 
 /**
- * The command-line package loads the module for child processes, and with it Node's network, to start programs that
- * ours does not have; that takes a tenth of the start of every run.
+ * The command-line package loads the module for child processes, and with it Node's network, for a feature that Rhema
+ * does not use. That takes a tenth of the start of every run.
  */
 const childProcessWhenAsked = {
   name: "child-process-when-asked",
@@ -70,7 +70,7 @@ const common = {
   plugins: [compiledSchemas, childProcessWhenAsked],
   minifyWhitespace: true,
   minifySyntax: true,
-  // The licences of what is bundled stand in a file of their own.
+  // The licences of bundled packages are in a file of their own.
   legalComments: "none",
   sourcemap: "linked",
   sourcesContent: false,
@@ -80,7 +80,7 @@ const common = {
 
 rmSync("dist", { recursive: true, force: true });
 const [program, core] = await Promise.all([
-  // One file in the older module format, because Node 20 can keep compiled code of no other.
+  // One file in the older module format: Node 20 can cache compiled code for no other.
   build({
     ...common,
     entryPoints: ["src/cli/program.ts"],
@@ -89,7 +89,7 @@ const [program, core] = await Promise.all([
     define: {
       ...common.define,
       "import.meta.url": "moduleUrl",
-      // There is one copy of the GraphQL implementation here, which else looks for others at every step.
+      // There is only one copy of the GraphQL implementation here. Without this, it looks for others at every step.
       "process.env.NODE_ENV": '"production"',
     },
     banner: { js: 'const moduleUrl = require("node:url").pathToFileURL(__filename).href;' },
@@ -99,16 +99,16 @@ const [program, core] = await Promise.all([
     entryPoints: ["src/core/index.ts"],
     outfile: "dist/core/index.js",
     format: "esm",
-    // Schemas that the caller built must be of the same implementation.
+    // Schemas that the caller built must come from the same implementation.
     external: [...common.external, "graphql"],
-    // Packages written as CommonJS ask for Node's own modules through `require`.
+    // Packages written as CommonJS load Node's own modules through `require`.
     banner: {
       js: 'import { createRequire as rhemaRequire } from "node:module"; const require = rhemaRequire(import.meta.url);',
     },
   }),
 ]);
 writeFileSync("dist/THIRD-PARTY-LICENCES.txt", bundledLicences([program.metafile, core.metafile]));
-// The last, because its time tells how old the build is.
+// This comes last, because its time is the age of the build.
 await build({
   ...common,
   entryPoints: ["src/cli/useWorker.ts", "src/cli/main.ts"],

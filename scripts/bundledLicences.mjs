@@ -4,7 +4,7 @@ import { join } from "node:path";
 
 const licenceFile = /^(licen[cs]e|copying|notice)([-.].*)?$/i;
 
-/** The folders of packages that files of a bundle come from, each once. */
+/** Returns the folders of packages whose files are in a bundle, each once. */
 export function bundledPackages(metafiles) {
   const folders = new Set();
   for (const { inputs } of metafiles)
@@ -16,9 +16,9 @@ export function bundledPackages(metafiles) {
 }
 
 /**
- * One text with the name, version and licence of every bundled package.
+ * Returns one text with the name, version and licence of every bundled package.
  *
- * @throws Error when a package comes without its licence's text
+ * @throws Error if a package has no licence text
  */
 export function bundledLicences(metafiles) {
   const sections = bundledPackages(metafiles).map((folder) => {

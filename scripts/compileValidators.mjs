@@ -1,4 +1,5 @@
-// Compiles the JSON Schemas that the program checks with, once instead of in every run. Used by the build and the tests.
+// Compiles the JSON Schemas that the program validates with, once instead of in every run. Used by the build and the
+// tests.
 import { readFileSync } from "node:fs";
 import { Ajv } from "ajv";
 import standaloneCode from "ajv/dist/standalone/index.js";
@@ -32,8 +33,8 @@ function structureValidators() {
 }
 
 /**
- * What an object of a kind has to have and of which types its members have to be, as far as that alone settles that it
- * breaks no rule: a member with any other rule has no types here. Undefined where the rules are about more than members.
+ * The required members of an object of a kind and the types of its members, as far as that alone shows that it breaks
+ * no rule. A member with any other rule has no types here. Undefined if there are rules for more than members.
  */
 function plainTypes(...schemas) {
   const types = {};
@@ -56,7 +57,7 @@ function plainNames({ type, ...more }) {
   return type === undefined || others !== "{}" ? [] : [type].flat();
 }
 
-/** The source of each module that is made from a schema, by the name it is imported under. */
+/** The source of each module that is made from a schema, by its import name. */
 export const compiledModules = {
   "rhema:configuration-validator": configurationValidator,
   "rhema:structure-validators": structureValidators,

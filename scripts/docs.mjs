@@ -1,5 +1,5 @@
-// Prints what the program's own tables say: the reference pages of docs/, and what languages contribute to the schema of
-// the configuration.
+// Prints the program's own tables: the reference pages of docs/, and the languages' parts of the configuration's
+// schema.
 import { readFileSync, writeFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
 import { format } from "prettier";

@@ -1,7 +1,7 @@
 /**
- * Measures the sources: long functions, long lists of parameters, large folders and circles of imports. Ends with 1
- * when a figure is over its limit, so that CI fails when the sources get worse. `--list` names every function and
- * folder that counts against a figure.
+ * Measures the sources: long functions, long lists of parameters, large folders and circles of imports. The exit code
+ * is 1 if a figure is over its limit, so that CI fails when the sources get worse. `--list` lists every function and
+ * folder over a limit.
  */
 import { readdirSync, readFileSync } from "node:fs";
 import { dirname, join, relative, resolve } from "node:path";
@@ -10,7 +10,7 @@ import ts from "typescript";
 
 const root = join(dirname(fileURLToPath(import.meta.url)), "..");
 const limits = { longFunctions: 0, manyParameters: 0.01, largeFolders: 0, circles: 0 };
-/** Copied into SDKs as it is, where a flat folder is easier to read. */
+/** Copied into SDKs unchanged, where a flat folder is easier to read. */
 const flat = new Set(["runtimes/typescript/wire"]);
 const most = { lines: 80, parameters: 3, files: 25 };
 
@@ -20,7 +20,7 @@ const files = ["src", "runtimes/typescript"].flatMap((folder) =>
     .map((entry) => relative(root, join(entry.parentPath, entry.name))),
 );
 
-/** The functions of a file that have a body: name, place, number of parameters and of lines. */
+/** Returns the functions of a file with a body: name, place, number of parameters and of lines. */
 function functionsOf(path) {
   const text = readFileSync(join(root, path), "utf8");
   const source = ts.createSourceFile(path, text, ts.ScriptTarget.Latest, true);
@@ -47,7 +47,7 @@ function functionsOf(path) {
   return { path, found, imports };
 }
 
-/** Groups of files that import each other, by Tarjan's algorithm. */
+/** Returns groups of files that import each other, by Tarjan's algorithm. */
 function circlesOf(graph) {
   const index = new Map();
   const low = new Map();
@@ -75,7 +75,7 @@ function circlesOf(graph) {
 const read = files.map(functionsOf);
 const functions = read.flatMap(({ found }) => found);
 const long = functions.filter(({ lines }) => lines > most.lines);
-// Small functions that are passed on at once have the parameters that their caller gives them.
+// Small functions that are passed on directly have the parameters of their caller.
 const named = functions.filter(({ name }) => name !== "(arrow)");
 const wide = named.filter(({ parameters }) => parameters > most.parameters);
 const folders = new Map();

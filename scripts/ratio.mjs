@@ -1,4 +1,4 @@
-// Prints how much of the code is tests, in lines that hold something, and fails outside 22 to 36 percent.
+// Prints the share of tests in the code, in lines that are not empty, and fails outside of 22 to 36 percent.
 import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";

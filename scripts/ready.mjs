@@ -1,4 +1,4 @@
-// Makes a fresh clone ready: installs dependencies and builds what is missing or older than its sources, and says so.
+// Makes a fresh clone ready: installs dependencies, builds what is missing or older than its sources, and reports that.
 import { execFileSync } from "node:child_process";
 import { existsSync, readdirSync, statSync } from "node:fs";
 import { join } from "node:path";

@@ -1,4 +1,4 @@
-// The screens of docs/screens/react.md in each of their states, beside each other, on one page.
+// The screens of docs/screens/react.md in each of their states, next to each other, on one page.
 import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
 import { spawnSync } from "node:child_process";
 import { createServer } from "node:http";
@@ -6,7 +6,7 @@ import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { build } from "esbuild";
 
-/** What each screen is called, which component it is, and which override the stand-in server gets. */
+/** The name of each screen, its component, and the override for the stand-in server. */
 const screens = [
   ["loading", "FreeBerths", "delay=60000"],
   ["failed", "FreeBerths", "status=401"],
@@ -34,7 +34,7 @@ import { Notes } from "./Notes.js";
 const asked = new URLSearchParams(location.search);
 const isNotes = asked.get("screen") === "Notes";
 createRoot(document.body).render(isNotes ? <Notes /> : <FreeBerths status="free" />);
-// A change that is still on its way: what it will make of the list is shown.
+// A change that is pending: its expected effect on the list is shown.
 if (isNotes)
   setTimeout(() => {
     window.override = "delay=60000";
@@ -49,7 +49,10 @@ iframe { width: 100%; height: 600px; border: 1px solid #d5dde3; border-radius: 8
 button { display: block; margin: 0.3rem 0; font: inherit; }
 ul { padding-left: 1.2rem; }`;
 
-/** Serves the page. @param standin address of the stand-in @returns the page's address, and what ends it */
+/**
+ * Serves the page. @param standin the address of the stand-in server @returns the page's address, and a function that
+ * ends it
+ */
 export async function serveScreenStates(root, standin) {
   const folder = mkdtempSync(join(tmpdir(), "rhema-screens-"));
   cpSync(join(root, "demo/app"), folder, { recursive: true });

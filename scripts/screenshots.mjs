@@ -1,5 +1,5 @@
-// Takes docs/screenshots/ from the demo: real commands in a real terminal window (xterm under Xvfb), 1280x800.
-// Needs Xvfb, xterm, ImageMagick's import and Chromium, all in Debian; nothing else of the project does.
+// Takes docs/screenshots/ from the demo: real commands in a real terminal window (xterm under Xvfb), 1280x800. Needs
+// Xvfb, xterm, ImageMagick's import and Chromium, all in Debian. Nothing else in the project needs them.
 import { execFileSync, spawn, spawnSync } from "node:child_process";
 import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:http";
@@ -57,7 +57,7 @@ async function shoot(name, shown, command, waitMs = 3500, geometry = "114x41") {
   await pause(300);
 }
 
-/** A page in Debian's Chromium, by day (1) or by night (0). */
+/** Takes a page in Debian's Chromium, in light (1) or dark (0). */
 function browse(name, page, scheme) {
   const quiet = ["--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update"];
   const profile = mkdtempSync(join(tmpdir(), "rhema-browser-"));
@@ -75,7 +75,7 @@ function browse(name, page, scheme) {
   rmSync(profile, { recursive: true, force: true });
 }
 
-/** The demo's page without a build step, with its SDK in JavaScript, from a server of files. */
+/** Takes the demo's page without a build step, with its SDK in JavaScript, from a file server. */
 async function browsePlainPage(standin) {
   const site = mkdtempSync(join(tmpdir(), "rhema-page-"));
   cpSync(join(root, "demo/contracts"), join(site, "contracts"), { recursive: true });
@@ -95,7 +95,7 @@ async function browsePlainPage(standin) {
   rmSync(site, { recursive: true, force: true });
 }
 
-/** A page that goes on being told things, which is never done loading: pictured after a while, over DevTools. */
+/** Takes a page with continuous updates, which never finishes loading: after a while, over DevTools. */
 async function browseLive(name, url, scheme) {
   const profile = mkdtempSync(join(tmpdir(), "rhema-browser-"));
   const flags = [
@@ -215,7 +215,7 @@ try {
   } finally {
     player.kill();
   }
-  // Queries where people write them, with the mistakes they make.
+  // Queries in source files, with typical errors.
   const queries = join(folder, "queries");
   const fragment = readFileSync(join(queries, "voyage-line.graphql"), "utf8");
   writeFileSync(join(queries, "voyage-line.graphql"), fragment.replace("status", "state"));
@@ -246,7 +246,7 @@ try {
   browse("impact-page", page, 1);
   cpSync(join(root, "demo/app-v2"), folder, { recursive: true });
   rhema("generate");
-  // A contract with the slips that real ones have.
+  // A contract with typical errors.
   contracts("v1");
   cpSync(join(root, "demo/app"), folder, { recursive: true });
   rhema("generate");
@@ -257,7 +257,7 @@ try {
     .replace("\n  /tides/", "\n  tides/");
   writeFileSync(join(folder, "contracts/berths.yaml"), broken);
   await shoot("broken-contract", "rhema generate", `${node} generate`, 9000);
-  // The apps in Kotlin and Swift, with the second version of what they consume.
+  // The apps in Kotlin and Swift, with the second version of their contracts.
   for (const [name, app, skipped] of [
     ["impact-kotlin", "demo/skipper", 12],
     ["impact-swift", "demo/skipper-swift", 40],

@@ -1,5 +1,5 @@
-// Gets a Swift compiler into .toolchains/swift where the machine has none: Debian packages one for its release trixie, which
-// runs in a folder of its own on older releases too.
+// Installs a Swift compiler in .toolchains/swift if the machine has none: Debian packages one for its release trixie,
+// which also runs in a folder of its own on older releases.
 import { execFileSync, spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
@@ -7,7 +7,7 @@ import { join } from "node:path";
 const release = "trixie";
 const packages = ["swiftlang", "ca-certificates", "libc6-dev", "libstdc++-14-dev", "gcc"];
 
-/** Where apt gets its packages from, by the machine's own settings; undefined where there is none. */
+/** The source of apt's packages, from the machine's own settings; undefined if there is none. */
 function mirror() {
   const folder = "/etc/apt/sources.list.d";
   const files = [
@@ -21,7 +21,7 @@ function mirror() {
   return undefined;
 }
 
-/** The version of a compiler that runs, as "6.0.3"; undefined where there is none that is new enough. */
+/** The version of a working compiler, as "6.0.3"; undefined if there is none that is new enough. */
 function versionOf(command, ...given) {
   try {
     const text = execFileSync(command, [...given, "--version"], {
@@ -45,11 +45,11 @@ function has(command) {
 }
 
 /**
- * Finds a Swift compiler, and gets one where there is none.
+ * Finds a Swift compiler, and installs one if there is none.
  *
- * @param folder of the toolchain
+ * @param folder the folder of the toolchain
  * @param onlyChecks whether nothing is fetched
- * @returns what was found, in words; undefined where there is none
+ * @returns what was found, in words; undefined if there is none
  */
 export function swiftToolchain(folder, onlyChecks) {
   const own = versionOf("swiftc");
@@ -74,7 +74,7 @@ export function swiftToolchain(folder, onlyChecks) {
     rmSync(join(root, "var/cache/apt/archives"), { recursive: true, force: true });
     writeFileSync(finished, wanted);
   }
-  // The compiler finds its parts by what the kernel says of processes.
+  // The compiler finds its parts through the kernel's files about processes.
   const inside =
     'mount -t proc proc "$0/proc"; exec chroot "$0" env LD_LIBRARY_PATH=/usr/libexec/swift/lib/swift/linux swiftc "$@"';
   return existsSync(finished) ? versionOf("unshare", "-m", "sh", "-c", inside, root) : undefined;

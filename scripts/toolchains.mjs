@@ -1,5 +1,5 @@
-// Fetches and checks what SDKs in other languages are compiled with, into .toolchains, and says what it found.
-// With --check nothing is fetched, and the exit code is 1 when something is missing.
+// Fetches and checks the compilers of SDKs in other languages, in .toolchains, and reports what it found. With --check
+// nothing is fetched, and the exit code is 1 if something is missing.
 import { execFileSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync, readdirSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
@@ -13,7 +13,7 @@ const { compiler, libraries, oldest } = JSON.parse(
   readFileSync(join(root, "test/support/kotlin/versions.json"), "utf8"),
 );
 
-/** The first line that a command prints of its version; undefined where it is missing. */
+/** The first line of a command's version; undefined if the command is missing. */
 function versionOf(command, ...args) {
   try {
     const text = execFileSync(command, args, { encoding: "utf8", stdio: ["ignore", "pipe", "pipe"] });
@@ -26,7 +26,7 @@ function versionOf(command, ...args) {
   }
 }
 
-/** A build file that asks Maven for some artifacts and what they depend on. */
+/** A build file that makes Maven fetch some artifacts with their dependencies. */
 function buildFile(artifacts) {
   const dependencies = artifacts.map((artifact) => {
     const [group, name, version] = artifact.split(":");

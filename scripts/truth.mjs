@@ -1,5 +1,5 @@
-// Changes contracts at random, and compares what is predicted with what compilers and released apps then say.
-// Usage: npm run truth [-- SINGLE [MULTIPLE [WORDS [SEED]]]]; the numbers of cases, and words of the kinds of edits
+// Changes contracts at random, and compares the predictions with compilers and released apps. Usage: npm run truth [--
+// SINGLE [MULTIPLE [WORDS [SEED]]]]; the numbers of cases, and words of the kinds of edits
 import { mkdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";

@@ -6,15 +6,17 @@ export type ComponentKind = "vue" | "svelte";
 export interface AppComponent {
   readonly kind: ComponentKind;
   readonly text: string;
-  /** The function with each value said where it is used, as a template has to. */
+  /** The function with each value written where it is used, as templates require. */
   readonly node: AppNode;
-  /** What is left of the function for others that call it. */
+  /** The rest of the function, for others that call it. */
   readonly stub: readonly AppNode[];
 }
 
 /**
+ * Returns a component.
+ *
  * @param others the functions of the app, of which the template may call some
- * @returns undefined for what no template can say
+ * @returns undefined for code that templates cannot contain
  */
 export function componentOf(
   node: AppNode,
@@ -27,7 +29,7 @@ export function componentOf(
   if (!isBlock(node)) return undefined;
   const [, prop] = /^function use\w+\(value: (sdk\.\w+)\): void \{$/.exec(node.text) ?? [];
   const isCall = /^export async function call\d+\(\) \{$/.test(node.text);
-  // Svelte awaits nothing where a component begins.
+  // Svelte awaits nothing at the start of a component.
   const answer =
     kind === "vue" && isCall ? node.inside.find(({ text }) => text.includes("const answer = await ")) : undefined;
   if (prop === undefined && !answer) return undefined;
@@ -64,7 +66,7 @@ function propsOf(kind: ComponentKind, type: string): string {
   return kind === "vue" ? `defineProps<{ value: ${type} }>();` : `const { value }: { value: ${type} } = $props();`;
 }
 
-/** A block in which what constants stand for is said instead of their names. */
+/** A block with the values of constants in place of their names. */
 function withoutNames(block: AppBlock): AppBlock {
   const names = new Map<string, string>();
   const said = (text: string): string =>
@@ -83,12 +85,12 @@ function withoutNames(block: AppBlock): AppBlock {
 
 /** Markup that reads what statements read. */
 class Template {
-  /** Functions of the script that take a value of one type. */
+  /** Functions of the script with a parameter of one type. */
   readonly takes: string[] = [];
 
   constructor(private readonly kind: ComponentKind) {}
 
-  /** @returns undefined where a statement cannot be said */
+  /** @returns undefined if a statement cannot be written */
   written(nodes: readonly AppNode[]): string | undefined {
     const parts = nodes.map((node) => this.part(node));
     return parts.includes(undefined) ? undefined : parts.join("\n");

@@ -5,27 +5,27 @@ import type { ProjectOnDisk } from "./projectOnDisk.js";
 import { sparseApp, type SparseApp } from "./sparseApp.js";
 import { isHeld, type AppCase } from "./truth.js";
 
-/** A change of a contract, and the app that uses everything of it. */
+/** A change of a contract, and the app that uses everything in it. */
 export interface ChangedInUse {
   readonly everything: ExercisingApp;
   readonly project: ProjectOnDisk;
   /** The name of the contract in the project. */
   readonly name: string;
-  /** Files of the SDK, before and after. */
+  /** The files of the SDK, before and after. */
   readonly before: ReadonlyMap<string, string>;
   readonly after: ReadonlyMap<string, string>;
   /** The changed files of the contract, by path. */
   readonly changed: Readonly<Record<string, string>>;
-  /** Lines of the app that no longer compile. */
+  /** The lines of the app that no longer compile. */
   readonly lines: readonly number[];
   readonly seed: number;
 }
 
 /**
- * What the program says of an app that uses little, half of the time of something that no longer compiles, and what the
- * compiler says of it.
+ * Returns the program's prediction for an app that uses little, in half of the cases something that no longer compiles,
+ * and the result of the compiler.
  *
- * @param broken what no longer works of it once it is released; undefined where that is not known
+ * @param broken returns what no longer works after the release; undefined if that is unknown
  */
 export async function appInUse(
   { everything, project, name, before, after, changed, lines, seed }: ChangedInUse,

@@ -1,15 +1,15 @@
-/** A statement of an app, or a block with what stands in it. */
+/** A statement of an app, or a block with its content. */
 export interface AppNode {
   /** From 1. */
   readonly line: number;
   readonly text: string;
-  /** What stands in it, where it is a block. */
+  /** The content of a block. */
   readonly inside?: readonly AppNode[];
-  /** The name that it gives to something. */
+  /** The name that it declares. */
   readonly declares: string | undefined;
-  /** Names of the app's own that it says. */
+  /** The app's own names in it. */
   readonly says: readonly string[];
-  /** It is kept wherever the block around it is. */
+  /** Whether it is kept wherever the block around it is. */
   readonly isAlways: boolean;
 }
 
@@ -19,7 +19,7 @@ export function isBlock(node: AppNode): node is AppBlock {
   return node.inside !== undefined;
 }
 
-/** The lines of an app as blocks; each line is a statement, begins a block, or ends one. */
+/** Returns the lines of an app as blocks. Each line is a statement, begins a block, or ends one. */
 export function appTree(text: string): AppNode[] {
   const top: AppNode[] = [];
   const open: { readonly line: number; readonly text: string; readonly inside: AppNode[] }[] = [];

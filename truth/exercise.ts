@@ -4,20 +4,20 @@ import { folder } from "./program.js";
 /** What a line of the app does with the SDK. The last two are more than ordinary use. */
 export type UseKind = "call" | "send" | "read" | "compare" | "name" | "match" | "build";
 
-/** An app that uses everything an SDK has. */
+/** An app that uses everything in an SDK. */
 export interface ExercisingApp {
   readonly text: string;
-  /** What each line does, from line 1. */
+  /** The use of each line, from line 1. */
   readonly lines: ReadonlyMap<number, UseKind>;
 }
 
 /**
- * Writes an app that makes every call, sends every field and choice, reads every answer, compares every choice, and names
- * every type, by what the compiler says about an SDK; what the program knows of contracts has no part in it.
+ * Writes an app that makes every call, sends every field and enum value, reads every response, compares every enum, and
+ * names every type, from the compiler's view of an SDK. The program's knowledge of contracts is not used.
  *
- * @param index the SDK's module for one contract, below the program's folder
- * @param isNamed whether a type's name comes from the contract
- * @param hasOpenTags what tells members of a union apart may have values that nobody knows yet
+ * @param index the SDK's module for one contract, relative to the program's folder
+ * @param isNamed returns whether a type's name comes from the contract
+ * @param hasOpenTags whether the tags of unions may have unknown values
  */
 export function exercisingApp(
   program: ts.Program,
@@ -116,7 +116,7 @@ class AppWriter {
       `  const answer = ${this.isList(signature.getReturnType()) ? "" : "await "}sdk.${name}(${connection}, ${least});`,
       "call",
     );
-    // What a call answers by what it is asked for is read as little as what is not known.
+    // A response that depends on a type argument is read as little as an unknown value.
     const isAsked = (signature.getTypeParameters() ?? []).length > 0;
     if (!isAsked) this.read("answer", this.answered(signature.getReturnType()), 1);
     else this.line("  void answer;");
@@ -170,7 +170,7 @@ class AppWriter {
 
   // Reading
 
-  /** @param isOptional whether the value may be absent, which its type does not say */
+  /** @param isOptional whether the value may be absent, which its type does not show */
   private read(expression: string, type: ts.Type, depth: number, isOptional = false): void {
     if (depth > deepestRead) return;
     const { flags } = type;
@@ -209,7 +209,7 @@ class AppWriter {
     this.readObject(expression, type, depth);
   }
 
-  /** A function that reads a named type once, however many answers hold it. */
+  /** A function that reads a named type once, however many responses contain it. */
   private reader(name: string, type: ts.Type): void {
     this.readers.set(name, type);
     this.pending.push(() => {
@@ -366,7 +366,7 @@ class AppWriter {
     return [...kinds].filter((kind) => kind !== "null" && kind !== "undefined").length > 1;
   }
 
-  /** Text or a number: told apart before it is used. */
+  /** A string or a number: distinguished before it is used. */
   private readMixed(expression: string, type: ts.Type, isOptional: boolean, leaf: string): void {
     const value = this.fresh("o");
     this.line(`  const ${value} = ${expression};`, "read");
@@ -380,7 +380,7 @@ class AppWriter {
     this.compared(value, type, isOptional);
   }
 
-  /** Compares a choice with each of its values, and matches it as a whole. */
+  /** Compares an enum with each of its values, and matches it as a whole. */
   private compared(expression: string, type: ts.Type, isOptional: boolean): void {
     const members = type.isUnion() ? type.types : [type];
     const literals = members.filter((each): boolean => each.isStringLiteral() || each.isNumberLiteral());
@@ -392,13 +392,13 @@ class AppWriter {
     const isOpen = members.some((each) => each.flags & ts.TypeFlags.Intersection);
     const others = members.filter((each) => !literals.includes(each)).map((each) => this.checker.typeToString(each));
     if (isOptional) others.push("undefined");
-    // A tag of an open union says more than the values that it has today.
+    // A tag of an open union can have more than its current values.
     const isTag = this.hasOpenTags && expression.endsWith(".__typename");
     if (!isOpen && !isTag)
       this.line(`  const ${this.fresh("m")}: ${[...texts, ...others].join(" | ")} = ${value};`, "match");
   }
 
-  /** A type without parts, as people would write it where they read it; undefined for others. */
+  /** A type without parts, as developers would write it; undefined for others. */
   private leafText(type: ts.Type): string | undefined {
     const members = type.isUnion() ? type.types : [type];
     const texts = new Set<string>();
@@ -422,7 +422,7 @@ class AppWriter {
 
   // Sending
 
-  /** A value with no more than it has to have. */
+  /** A value with only its required parts. */
   private least(type: ts.Type, depth = 0, open: readonly ts.Type[] = []): string {
     if (type.isUnion()) {
       const kinds = [...type.types].sort((a, b) => rank(a) - rank(b));
@@ -430,7 +430,7 @@ class AppWriter {
       return first ? this.least(first, depth, open) : "null as never";
     }
     const { flags } = type;
-    // A type that the schema does not have yet cannot be written down.
+    // A type that the schema does not have yet cannot be written.
     if (flags & ts.TypeFlags.EnumLike) return "null as never";
     if (type.isStringLiteral() || type.isNumberLiteral()) return JSON.stringify(type.value);
     if (flags & ts.TypeFlags.BooleanLiteral) return this.checker.typeToString(type);
@@ -441,7 +441,7 @@ class AppWriter {
     if (flags & ts.TypeFlags.Null) return "null";
     if (flags & (ts.TypeFlags.Undefined | ts.TypeFlags.Void)) return "undefined";
     if (flags & (ts.TypeFlags.Unknown | ts.TypeFlags.Any)) return '"anything"';
-    // What keeps a choice open takes any value of its kind.
+    // The type that keeps an enum open accepts any value of its type.
     if (type.isIntersection() && widened(type) !== undefined) return widened(type) === "string" ? '"text"' : "1";
     const name = this.globalName(type);
     if (name !== undefined) return platformValues[name] ?? "null as never";
@@ -466,7 +466,7 @@ class AppWriter {
     return `{ ${fields.join(", ")} }`;
   }
 
-  /** What a test would build: no more than has to be there, and each kind that a part of it can have. */
+  /** The value that a test would build: only the required parts, with each variant of a part. */
   private built(type: ts.Type): string[] {
     const least = this.least(type);
     const isPlain = (each: ts.Type): boolean =>
@@ -502,7 +502,7 @@ class AppWriter {
     return [least, `{ ${whole.join(", ")} }`, ...more];
   }
 
-  /** Values each of which has one thing that the least one has not. */
+  /** Values that each have one part more than the smallest one. */
   private variants(type: ts.Type, depth: number): string[] {
     if (depth > deepest || type.flags & ts.TypeFlags.Never) return [];
     if (type.flags & ts.TypeFlags.TypeParameter) {
@@ -553,7 +553,7 @@ class AppWriter {
     return [`{ ${base.join(", ")} }`, ...values, ...keyed];
   }
 }
-/** Types of the platform that an SDK names, each with a value. */
+/** Types of the platform in an SDK, each with a value. */
 const platformValues: Readonly<Record<string, string>> = {
   Date: "new Date(0)",
   Blob: "new Blob([])",
@@ -569,7 +569,7 @@ function widened(type: ts.Type): string | undefined {
   if (flags & ts.TypeFlags.BigIntLike) return "bigint";
   if (flags & ts.TypeFlags.Null) return "null";
   if (flags & ts.TypeFlags.Undefined) return "undefined";
-  // What keeps a choice open: any text or number, with nothing in it.
+  // The type that keeps an enum open: any string or number, intersected with an empty object.
   if (type.isIntersection()) return type.types.map(widened).find((each) => each !== undefined);
   return undefined;
 }

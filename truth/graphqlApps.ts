@@ -35,8 +35,8 @@ export interface Openness {
 const tries = 48;
 
 /**
- * What released operations no longer do with a server that has another schema: a request that is refused, or an answer
- * that the schema they were made with does not have.
+ * Returns what released operations can no longer do with a server that has another schema: a request that is refused,
+ * or a response that the old schema does not allow.
  */
 export function brokenOperations(
   operations: readonly QueryOperation[],
@@ -98,7 +98,7 @@ function tried(
   return root ? judge.selected(result.data, root.name, [node.selectionSet], operation.name) : undefined;
 }
 
-/** A value that the old schema takes. */
+/** A value that the old schema accepts. */
 function sent(type: GraphQLInputType, random: Randomness, depth: number): unknown {
   if (isNonNullType(type)) return sent(type.ofType, random, depth);
   if (depth > 0 && random.chance(0.2)) return null;
@@ -138,7 +138,7 @@ function sentItem(type: GraphQLInputType, random: Randomness, depth: number): un
   }
 }
 
-/** A value that the new schema can answer. */
+/** A value that the new schema can return. */
 function answered(type: GraphQLOutputType, schema: GraphQLSchema, random: Randomness): unknown {
   if (isNonNullType(type)) return inner(type.ofType as GraphQLOutputType, schema, random);
   return random.chance(0.25) ? null : inner(type, schema, random);
@@ -156,7 +156,7 @@ function inner(type: GraphQLOutputType, schema: GraphQLSchema, random: Randomnes
   return { Int: 3, Float: 2.5, Boolean: true, ID: "9" }[named.name] ?? "text";
 }
 
-/** Reads an answer as the SDK of the old schema does: what was promised has to be there. */
+/** Reads a response like the SDK of the old schema: promised values must be there. */
 class AnswerJudge {
   constructor(
     private readonly schema: GraphQLSchema,
@@ -224,7 +224,7 @@ class AnswerJudge {
     return kind === undefined || typeof value === kind ? undefined : `${path} is ${JSON.stringify(value)}`;
   }
 
-  /** Whether a selection asks which type a value is. */
+  /** Whether a selection distinguishes types. */
   private tells(set: SelectionSetNode): boolean {
     return set.selections.some((each) => each.kind !== Kind.FIELD || each.name.value === "__typename");
   }

@@ -1,4 +1,7 @@
-/** A made-up schema with what the demo's has not: exactly-one inputs, directives, lists of lists, interfaces of interfaces. */
+/**
+ * A made-up schema with features that the demo's lacks: one-of inputs, directives, lists of lists, interfaces of
+ * interfaces.
+ */
 export const regattaSchema = `
 directive @lookback(days: Int = 3, zone: String) on FIELD | QUERY
 directive @draft on FIELD

@@ -2,7 +2,7 @@ import { Kind, parse } from "graphql";
 import type { Randomness } from "../test/proof/random/randomness.js";
 import type { Edit } from "./restEdits.js";
 
-/** A syntax tree that edits may change; what a node has depends on its kind. */
+/** A syntax tree that edits may change. The members of a node depend on its kind. */
 interface Node {
   kind: Kind;
   name: { kind: Kind; value: string };
@@ -51,7 +51,7 @@ const oneOf = <T>(items: readonly T[], random: Randomness, use: (item: T) => boo
   return false;
 };
 
-/** A field of an output type, with those of the same name that an interface ties to it. */
+/** An edit of a field of an output type, with the fields that an interface ties to it. */
 function fieldEdit(kind: string, change: (field: Node, tree: SchemaTree) => boolean | undefined): SchemaEdit {
   return {
     kind,
@@ -91,7 +91,7 @@ function tiedFields(tree: SchemaTree, owner: Node, name: string): Node[] {
 
 const nullable = (type: Node): Node => (type.kind === Kind.NON_NULL_TYPE ? type.type : type);
 const nonNull = (type: Node): Node => (type.kind === Kind.NON_NULL_TYPE ? type : wrapped(Kind.NON_NULL_TYPE, type));
-/** The named type at the bottom is swapped, whatever is around it. */
+/** Replaces the innermost named type, whatever is around it. */
 const swap = (type: Node, from: string, to: string): boolean => {
   if (type.kind !== Kind.NAMED_TYPE) return swap(type.type, from, to);
   if (type.name.value !== from) return false;
@@ -187,7 +187,7 @@ const ofFields: SchemaEdit[] = [
   }),
 ];
 
-/** An argument of a field, at every type that an interface ties together. */
+/** An edit of a field's argument, in all types that an interface ties together. */
 function argumentEdit(
   kind: string,
   change: (argument: Node, list: Node[], tree: SchemaTree) => boolean | undefined,
@@ -265,7 +265,7 @@ const ofArguments: SchemaEdit[] = [
   }),
 ];
 
-/** A field of an input. */
+/** An edit of a field of an input. */
 function inputEdit(
   kind: string,
   change: (field: Node, owner: Node, tree: SchemaTree) => boolean | undefined,
@@ -360,7 +360,7 @@ const ofTypes: SchemaEdit[] = [
       oneOf(enums(tree), random, (each) => {
         if ((each.values?.length ?? 0) < 2) return false;
         const value = random.pick(each.values ?? []);
-        // A default that is gone would be no schema.
+        // Removing the default would make the schema invalid.
         if (JSON.stringify(tree).includes(`"defaultValue":{"kind":"EnumValue","value":"${value.name.value}"`))
           return false;
         return removeFrom(each.values, value);

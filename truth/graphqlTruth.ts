@@ -29,7 +29,7 @@ interface Side {
   readonly queries: QueryReading;
 }
 
-/** One GraphQL schema with query documents and an app that uses everything of them. */
+/** One GraphQL schema with query documents and an app that uses everything in them. */
 export class GraphqlTruth {
   private readonly before: Side;
   private readonly app: ExercisingApp;
@@ -84,7 +84,7 @@ export class GraphqlTruth {
     return this.app.lines.size;
   }
 
-  /** Applies an edit of each kind, one after the other, and says what is predicted and what is so. */
+  /** Applies an edit of each kind, one after the other, and returns the prediction and the facts. */
   async judge(kinds: readonly string[], seed: number, withApp: boolean): Promise<Case | undefined> {
     const tree = schemaTree(this.schema);
     const random = new Randomness(seed);
@@ -92,7 +92,7 @@ export class GraphqlTruth {
     const done = edits.filter((edit) => edit.apply(tree, random));
     if (done.length === 0) return undefined;
     const after = this.read(print(tree as never));
-    // An edit that makes no schema is none that anybody publishes.
+    // Nobody publishes an edit that makes the schema invalid.
     if (after.contract.setAside.length > 0) return undefined;
     const uses = { queries: this.before.queries.uses, searched: true };
     const all = compareGraphql(this.before.contract, after.contract, typescriptFacts(this.settings));
@@ -144,7 +144,7 @@ export class GraphqlTruth {
       seed,
     };
     const judged = await appInUse(changed, () => Promise.resolve(broken));
-    // Of a query that is refused no SDK is made.
+    // A refused query is not in the SDK.
     return { ...judged, breaks: { ...judged.breaks, code: judged.breaks.code === true || isRefused(after) } };
   }
 

@@ -11,27 +11,27 @@ import { RestTruth } from "./restTruth.js";
 import { misses, percent, predicted, score, scoreInUse, type AppCase, type Case, type Clock } from "./truth.js";
 import { chandlery } from "./zoo.js";
 
-/** What contracts are changed in, and in which ways. */
+/** A base whose contract is changed, and the kinds of edits. */
 interface Bench {
   readonly base: string;
   readonly uses: number;
   readonly untried: readonly string[];
   readonly kinds: readonly string[];
-  /** @param withApp whether an app that uses little is judged too */
+  /** @param withApp whether an app that uses little is rated too */
   readonly judge: (kinds: readonly string[], seed: number, withApp: boolean) => Promise<Case | undefined>;
 }
 
 export interface TruthOptions {
-  /** Cases of one edit. */
+  /** The number of cases with one edit. */
   readonly singles: number;
-  /** Cases of three to six edits at once. */
+  /** The number of cases with three to six edits at once. */
   readonly several: number;
-  /** Only kinds of edits that hold these words. */
+  /** Only kinds of edits with these words. */
   readonly words: string;
   readonly seed: number;
-  /** In every how manieth case an app that uses little is judged too. */
+  /** An app that uses little is rated in one of this many cases. */
   readonly appEvery: number;
-  /** Told how many cases are done before each one. */
+  /** Called before each case with the number of finished ones. */
   readonly onCase?: (done: number) => void;
 }
 
@@ -42,7 +42,7 @@ export interface Truth {
   readonly never: readonly string[];
 }
 
-/** The bases: the demo's contracts and made-up ones, some of them once more with other settings. */
+/** The bases: the demo's contracts and made-up ones, some of them also with other settings. */
 async function makeBenches(root: string): Promise<Bench[]> {
   const read = (path: string): string => readFileSync(`${root}/${path}`, "utf8");
   const runtime = runtimeSources(`${root}/runtimes/typescript`);
@@ -91,7 +91,7 @@ function benchOf(
   };
 }
 
-/** Edits contracts at random, first one edit at a time, each kind in turn, then several at once. */
+/** Edits contracts at random: first single edits, each kind in turn, then several at once. */
 export async function measured(root: string, options: TruthOptions): Promise<Truth> {
   const { singles, several, words, seed, appEvery } = options;
   const benches = await makeBenches(root);
@@ -129,12 +129,12 @@ export async function measured(root: string, options: TruthOptions): Promise<Tru
   return { benches, cases, never: [...tried].filter((kind) => !done.has(kind)) };
 }
 
-/** What is held weakly is let go only between two turns of the event loop, and a case by itself takes none. */
+/** Weak references are released only between two turns of the event loop, and a case alone takes none. */
 async function breath(): Promise<void> {
   await new Promise((resolve) => setImmediate(resolve));
 }
 
-/** An edit on the first base that it changes into something that can be read; each kind on one base a round. */
+/** Makes an edit on the first base where it gives a readable contract, with each kind on one base in a round. */
 async function firstOf(
   benches: readonly Bench[],
   kind: string,
@@ -155,7 +155,7 @@ function rotated<T>(items: readonly T[], by: number): T[] {
   return [...items.slice(at), ...items.slice(0, at)];
 }
 
-/** The misses with what was seen, then recall and precision for each clock, level and rule. */
+/** Returns the misses with their evidence, then recall and precision for each verdict, level and rule. */
 export function told({ benches, cases, never }: Truth): string[] {
   const rows: string[] = [];
   for (const { base, uses, untried } of benches)
@@ -227,7 +227,7 @@ function appRows({ base, seed, kinds }: Case, app: AppCase, clock: Clock): strin
   ];
 }
 
-/** Of each rule that said "breaking" alone in a case: how often that was so. */
+/** For each rule that alone predicted "breaking" in a case: how often that was right. */
 function ruleRows(cases: readonly Case[]): string[] {
   const rules = new Map<string, Record<Clock, [number, number]>>();
   for (const each of cases)

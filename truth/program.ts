@@ -2,20 +2,20 @@ import { existsSync } from "node:fs";
 import ts from "typescript";
 import { strictest } from "../test/support/strictest.js";
 
-/** Where the files of a program seem to be; beside the real packages, so that their types are found. */
+/** The virtual folder of a program's files: next to the real packages, so that their types are found. */
 export const folder = "/virtual";
 
-/** What every app is compiled with, as its configuration says it. */
+/** The compiler options of every app. */
 export const compilerSettings = { ...strictest, noUnusedLocals: false, noUnusedParameters: false };
 
 const { options } = ts.convertCompilerOptionsFromJson(compilerSettings, folder);
 
-/** Files are parsed and bound once for all programs that hold them as they are. */
+/** Files are parsed and bound once for all programs that contain them unchanged. */
 const parsed = new Map<string, { text: string; file: ts.SourceFile }>();
 const libraries = new Map<string, ts.SourceFile | undefined>();
 const real = ts.createCompilerHost(options);
 
-/** Makes a program of files in memory. */
+/** Creates a program from files in memory. */
 export function programOf(files: ReadonlyMap<string, string>, previous?: ts.Program): ts.Program {
   const all = new Map([...files].map(([path, text]) => [`${folder}/${path}`, text]));
   all.set(`${folder}/package.json`, '{ "type": "module" }');
@@ -42,7 +42,7 @@ export function programOf(files: ReadonlyMap<string, string>, previous?: ts.Prog
   return ts.createProgram(roots, options, host, previous);
 }
 
-/** Lines of a file, from 1, that the compiler refuses, with what it says. */
+/** Returns the lines of a file, from 1, with compile errors, and their messages. */
 export function refusedLines(program: ts.Program, path: string): Map<number, string[]> {
   const file = program.getSourceFile(`${folder}/${path}`);
   if (!file) throw new Error(`no ${path}`);
@@ -54,7 +54,7 @@ export function refusedLines(program: ts.Program, path: string): Map<number, str
   return found;
 }
 
-/** The same of a script beside the files of an SDK. */
+/** Returns the same for a script next to the files of an SDK. */
 export function refusedBy(sdk: ReadonlyMap<string, string>, script: string): Map<number, string[]> {
   return refusedLines(programOf(new Map([...sdk, ["app.ts", script]])), "app.ts");
 }

@@ -6,7 +6,7 @@ import { Readable, Writable } from "node:stream";
 import type { Host } from "../src/cli/process/host.js";
 import { compilerSettings } from "./program.js";
 
-/** A change as the program tells it to other programs. */
+/** A change in the program's output for other programs. */
 export interface ToldChange {
   readonly code: string;
   readonly message: string;
@@ -22,12 +22,12 @@ export interface ToldChange {
 
 export interface ToldImpact {
   readonly changes: readonly ToldChange[];
-  /** Query documents that are refused. */
+  /** The refused query documents. */
   readonly brokenQueries: readonly { readonly message: string }[];
 }
 
 export interface OnDisk {
-  /** Of the repository, whose packages the app has too. */
+  /** The folder of the repository, whose packages the app uses. */
   readonly root: string;
   readonly configuration: object;
   /** The file of the contract, and query documents, by path. */
@@ -36,7 +36,7 @@ export interface OnDisk {
 
 type Program = typeof import("../src/cli/program.js");
 
-/** A project in a folder of its own, of which the built program says what a change does to it. */
+/** A project in a folder of its own, for which the built program reports the effect of a change. */
 export class ProjectOnDisk {
   private readonly folder = mkdtempSync(join(tmpdir(), "rhema-truth-app-"));
   private readonly program: Program;
@@ -66,7 +66,7 @@ export class ProjectOnDisk {
     if (code !== 0) throw new Error(err);
   }
 
-  /** What another contract does to an app: its files, by path below the sources. */
+  /** Returns the effect of another contract on an app. @param app its files, by path in the source folder */
   async impact(app: ReadonlyMap<string, string>, contract: Readonly<Record<string, string>>): Promise<ToldImpact> {
     for (const path of this.written) rmSync(join(this.folder, path));
     this.written = [...app.keys()].map((path) => `src/${path}`);

@@ -1,7 +1,10 @@
 import type { Level } from "../src/core/change/verdict.js";
 import type { ExercisingApp } from "./exercise.js";
 
-/** How hard refused lines hit: ordinary use that does not compile breaks, an exhaustive match or a built answer is a risk. */
+/**
+ * Returns the level of lines with compile errors: ordinary use that does not compile breaks, and an exhaustive match or
+ * a built response is at risk.
+ */
 export function factOf(app: ExercisingApp, refused: ReadonlyMap<number, string[]>): Level {
   let fact: Level = "compatible";
   for (const line of refused.keys()) {
@@ -12,7 +15,7 @@ export function factOf(app: ExercisingApp, refused: ReadonlyMap<number, string[]
   return fact;
 }
 
-/** Refused lines with what the compiler says of them. */
+/** Returns lines with compile errors, with the messages. */
 export function refusalsTold(app: ExercisingApp, refused: ReadonlyMap<number, string[]>): string[] {
   const lines = app.text.split("\n");
   return [...refused].map(

@@ -21,19 +21,19 @@ type Call = (connection: unknown, args: object, options?: object) => unknown;
 const argumentsEach = 20;
 const answersOfAll = 120;
 const credential = "credential";
-/** The address that the app supplies; operations with servers of their own are not served there. */
+/** The address that the app supplies. Operations with servers of their own are not served there. */
 const supplied = "http://play.test/shop";
 
-/** A call as source writes it. */
+/** A call in source. */
 export interface WrittenCall {
-  /** In the SDK. */
+  /** Its name in the SDK. */
   readonly name: string;
   readonly args: unknown;
 }
 
-/** An app that was released with the SDK of a contract, and goes on making its calls to servers of later ones. */
+/** An app that was released with the SDK of a contract, and calls servers with later contracts. */
 export class ReleasedApp {
-  /** Arguments that the old server takes, by call. */
+  /** Arguments that the old server accepts, by call. */
   private readonly asked = new Map<string, Record<string, unknown>[]>();
   private readonly samples: Samples;
   /** The server that it was made for. */
@@ -49,7 +49,7 @@ export class ReleasedApp {
     this.old = new Server(contract, document, 11);
   }
 
-  /** @param files the SDK as it was generated, by path */
+  /** Releases an app. @param files the files of the SDK, by path */
   static async released(
     contract: RestContract,
     document: Json,
@@ -65,7 +65,7 @@ export class ReleasedApp {
     return app;
   }
 
-  /** Those of some arguments that the old server takes. */
+  /** Some of the arguments that the old server accepts. */
   private async taken(
     call: RestCall,
     drawn: readonly (Record<string, unknown> | undefined)[],
@@ -76,9 +76,9 @@ export class ReleasedApp {
   }
 
   /**
-   * Arguments like those that source gives, which the old server takes, by call.
+   * Returns arguments like those in the source that the old server accepts, by call.
    *
-   * @returns undefined where it takes none for something that is written: what that call does to the app nobody knows
+   * @returns undefined if it accepts none for a call in the source: the effect on the app is then unknown
    */
   async askedIn(
     calls: readonly WrittenCall[],
@@ -100,15 +100,15 @@ export class ReleasedApp {
     return asked;
   }
 
-  /** Calls that could not be tried, because no arguments were found that the old server takes. */
+  /** Returns the calls that could not be tried, because the old server accepted no arguments. */
   get untried(): string[] {
     return [...this.asked].filter(([, args]) => args.length === 0).map(([name]) => name);
   }
 
   /**
-   * What no longer works with a server that speaks another contract: the first thing of each call.
+   * Returns what no longer works with a server of another contract: the first error of each call.
    *
-   * @param asked what the app asks, by call; everything when absent
+   * @param asked the app's arguments; all if absent
    */
   async broken(
     contract: RestContract,
@@ -118,7 +118,7 @@ export class ReleasedApp {
   ): Promise<string[]> {
     const found: string[] = [];
     const server = new Server(contract, document, seed);
-    // An app that makes few calls gets more answers to each.
+    // An app that makes few calls gets more responses to each.
     const answersEach = Math.ceil(answersOfAll / Math.max(1, asked.size));
     for (const call of this.plan.calls) {
       let wrong: string | undefined;
@@ -148,9 +148,9 @@ export class ReleasedApp {
       return answer === undefined && isPromised ? "nothing was answered" : undefined;
     } catch (error) {
       const { status } = error as { status?: unknown };
-      // A failure that the server means is not what breaks an app, unless it cannot be read.
+      // An intended failure of the server does not break an app, unless it cannot be read.
       if (server.isFailing && status !== "malformed") return undefined;
-      // There is nothing to be made up for it.
+      // No response can be made up for it.
       if (server.isSpeechless) return undefined;
       return `${String(error)} ${JSON.stringify((error as { body?: unknown }).body ?? "")}`.slice(0, 300);
     }
@@ -162,7 +162,7 @@ function isOf(name: string, { call, items }: { readonly call: string; readonly i
   return name === call || name === items;
 }
 
-/** A drawn value with no more in it than source gives; what source writes for any value is drawn. */
+/** A random value with only the parts that source gives. A value that source writes as any is random. */
 function alike(drawn: unknown, written: unknown): unknown {
   if (Array.isArray(written)) {
     const items = written as unknown[];
@@ -188,11 +188,11 @@ async function readAll(items: AsyncIterable<unknown>): Promise<void> {
   while ((await each.next()).done !== true);
 }
 
-/** A server that speaks a contract: it refuses what does not fit, and answers at random what may be answered. */
+/** A server for a contract: it refuses invalid requests, and responds with random valid responses. */
 class Server {
-  /** No answer was found that the contract allows. */
+  /** Whether no response was found that the contract allows. */
   isSpeechless = false;
-  /** The last answer is a failure that the contract declares. */
+  /** Whether the last response is a declared failure. */
   isFailing = false;
   private readonly match: ReturnType<typeof operationMatcher>;
   private readonly validator: ContractValidator;
@@ -228,7 +228,7 @@ class Server {
     const status = Number(response.status);
     if (response.contents.length === 0) return new Response(null, { status });
     const accepted = request.headers.get("accept") ?? "";
-    // What went wrong servers say in their own words, whatever was asked for.
+    // Servers report errors in their own format, whichever was requested.
     const asked = response.contents.filter(({ mediaType }) => this.isFailing || accepted.includes(mediaType));
     if (asked.length === 0) return new Response("", { status: 406 });
     const content = this.random.pick(asked);
@@ -247,7 +247,7 @@ class Server {
     return new Response(JSON.stringify(made), { status, headers });
   }
 
-  /** The stand-in takes any form; what it has to hold is looked up here. */
+  /** The stand-in server accepts every form. Its required parts are checked here. */
   private async lacksParts(request: Request, operation: RestOperation): Promise<boolean> {
     const pointer = operation.body?.contents.find(({ form }) => form === "multipart")?.schema.pointer;
     const schema = pointer === undefined ? undefined : (schemaAt(pointer, this.document) as Json | undefined);
@@ -255,7 +255,7 @@ class Server {
     return ((schema?.["required"] ?? []) as string[]).some((name) => !parts.has(name));
   }
 
-  /** The operation that a request asks for: it is served at the address of its own server only, when it has one. */
+  /** The operation of a request. An operation with a server of its own is only served at that address. */
   private found(request: Request): MatchedOperation | undefined {
     const servedAt = ({ servers: [own] }: RestOperation): string => (own ? serverUrl(own) : supplied);
     for (const address of new Set(this.contract.operations.map(servedAt))) {
@@ -266,7 +266,7 @@ class Server {
     return undefined;
   }
 
-  /** Why a request is not taken. */
+  /** Why a request is refused. */
   private async refusal(request: Request, found: MatchedOperation): Promise<string | undefined> {
     const mediaType = request.headers.get("content-type") ?? undefined;
     if (mediaType?.startsWith("multipart/") === true && (await this.lacksParts(request.clone(), found.operation)))
@@ -279,7 +279,7 @@ class Server {
     };
     const context = { types: this.contract.types, credentials: new Set<string>() };
     const { misfits } = checkRequest(found, asked, { validator: this.validator, requestContext: context });
-    // The stand-in is strict about what a server overlooks: parameters and bodies that it does not know.
+    // The stand-in server is strict about parts that a real server ignores: unknown parameters and bodies.
     const refused = misfits.filter(({ message }) => !/not a parameter of|this operation has none/.test(message));
     return refused.length > 0 ? refused.map(({ name, message }) => `${name} ${message}`).join("; ") : undefined;
   }
@@ -289,7 +289,7 @@ function randomContract(document: Json): RandomContract {
   return { document, version: "3.1.0", seed: 1, occurred: new Map() } as unknown as RandomContract;
 }
 
-/** Arguments that the contract allows: all of them, the needed ones alone, or some. */
+/** Arguments that the contract allows: all of them, the required ones alone, or some. */
 function argumentsOf(
   { arguments: planned, answerChoices }: RestCall,
   samples: Samples,
@@ -297,7 +297,7 @@ function argumentsOf(
 ): Record<string, unknown> | undefined {
   const random = new Randomness(at + 5);
   const args: Record<string, unknown> = {};
-  // In every third try another media type than the usual one, where there is a choice.
+  // Every third attempt uses another media type than the default one, if there is a choice.
   const isOther = at % 3 === 2;
   const choice = answerChoices.at(-1);
   if (isOther && choice) args["answerType"] = choice.mediaType;

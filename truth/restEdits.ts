@@ -14,9 +14,9 @@ import {
 /** One way in which authors change a contract. */
 export interface Edit<D> {
   readonly kind: string;
-  /** Changes nothing that anybody could notice. */
+  /** Whether nobody could notice the change. */
   readonly isMeaningless?: boolean;
-  /** Changes the document in place. False: there is nothing to change in it. */
+  /** Changes the document in place. Returns false if there is nothing to change. */
   readonly apply: (document: D, random: Randomness) => boolean;
 }
 
@@ -31,7 +31,7 @@ const pickFrom = <T>(items: readonly T[], random: Randomness, use: (item: T) => 
   return false;
 };
 
-/** An edit of a schema that goes in one direction at least. */
+/** An edit of a schema that is in at least one direction. */
 function schemaEdits(
   kind: string,
   fits: (site: Site, document: Json) => boolean,
@@ -877,7 +877,7 @@ const ofContract: RestEdit[] = [
   },
 ];
 
-/** An edit that means nothing. */
+/** An edit without any effect. */
 function meaningless(kind: string, apply: RestEdit["apply"]): RestEdit {
   return { kind, isMeaningless: true, apply };
 }

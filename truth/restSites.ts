@@ -2,14 +2,14 @@ import type { Json } from "../test/proof/random/makeSchema.js";
 
 export type Face = "ask" | "answer";
 
-/** A schema of a raw contract, and where it stands. */
+/** A schema of a raw contract, with its place. */
 export interface Site {
   readonly schema: Json;
   readonly holder: Json;
   readonly key: string;
-  /** What the schema is to its holder. */
+  /** The role of the schema in its parent. */
   readonly as: "property" | "item" | "value" | "member" | "root" | "named" | "parameter";
-  /** Of a property: the record. */
+  /** For a property: the record. */
   readonly record?: Json;
   readonly faces: Set<Face>;
 }
@@ -41,7 +41,7 @@ export function resolved(node: unknown, document: Json): Json {
   return current;
 }
 
-/** Every parameter object, behind references, with its operation. */
+/** Returns every parameter object, with references followed, with its operation. */
 export function parametersOf(document: Json): { parameter: Json; place: Place; holder: Json[]; at: number }[] {
   return operationsOf(document).flatMap((place) =>
     [place.operation, place.item].flatMap((owner) => {
@@ -51,7 +51,7 @@ export function parametersOf(document: Json): { parameter: Json; place: Place; h
   );
 }
 
-/** Every response object, behind references, by status. */
+/** Returns every response object, with references followed, by status. */
 export function responsesOf(document: Json): { response: Json; status: string; place: Place; holder: Json }[] {
   return operationsOf(document).flatMap((place) => {
     const holder = (place.operation["responses"] ?? {}) as Json;
@@ -68,7 +68,7 @@ function isJson(value: unknown): value is Json {
   return typeof value === "object" && value !== null;
 }
 
-/** Every schema that an operation reaches, with the directions that reach it. */
+/** Returns every schema that an operation uses, with its directions. */
 export function sitesOf(document: Json): Site[] {
   const found = new Map<Json, Site>();
   const open: (() => void)[] = [];

@@ -27,7 +27,7 @@ import { type AppCase, type Blame, type Case } from "./truth.js";
 const name = "shop";
 const documents = new Map([[`${folder}/app.ts`, { document: "app.ts" }]]);
 
-/** One REST contract with an app that uses everything of it, to be changed in many ways. */
+/** One REST contract with an app that uses everything in it, to be changed in many ways. */
 export class RestTruth {
   private readonly before: RestContract;
   private readonly app: ExercisingApp;
@@ -79,12 +79,12 @@ export class RestTruth {
     return this.app.lines.size;
   }
 
-  /** Calls that a released app cannot make, because no arguments were found for them. */
+  /** Returns calls that a released app cannot make, because no arguments were found for them. */
   get untried(): readonly string[] {
     return this.released?.untried ?? [];
   }
 
-  /** Releases an app with the SDK as it is, so that the clock of apps is judged too. */
+  /** Releases an app with the current SDK, so that the verdict for released apps is checked too. */
   async release(): Promise<void> {
     const files = this.files(this.before);
     this.released = await ReleasedApp.released(this.before, this.document, files, this.rest);
@@ -93,14 +93,14 @@ export class RestTruth {
     await this.project.generate();
   }
 
-  /** Applies an edit of each kind, one after the other, and says what is predicted and what is so. */
+  /** Applies an edit of each kind, one after the other, and returns the prediction and the facts. */
   async judge(kinds: readonly string[], seed: number, withApp: boolean): Promise<Case | undefined> {
     const document = structuredClone(this.document);
     const edits = kinds.map((kind) => restEdits.find((edit) => edit.kind === kind) as Edit<Json>);
     const done = edits.filter((edit, at) => edit.apply(document, new Randomness(seed + at)));
     if (done.length === 0) return undefined;
     const after = read(document);
-    // The app names no type whose name the SDK made up.
+    // The app does not use type names that the SDK made up.
     const changes = compareRest(this.before, after, {
       ...typescriptFacts(this.settings),
       suppliesBaseUrl: true,
@@ -143,7 +143,7 @@ export class RestTruth {
     });
   }
 
-  /** Whether each compile error is put under a change of the edit that alone would cause it too. */
+  /** Whether each compile error is listed under a change of the edit that alone would cause it too. */
   private blame(after: RestContract, changes: readonly Change[], edits: readonly Edit<Json>[], seed: number): Blame {
     const facts = { ...typescriptFacts(this.settings), suppliesBaseUrl: true, rest: this.rest };
     const keyOf = ({ code, subject }: Change): string => `${code} ${subject}`;
@@ -170,7 +170,8 @@ export class RestTruth {
         refused: new Map(),
         namesOf: operationNames,
       });
-      // What only several edits together do has no one edit to blame; nor has an edit that, alone, hits another place.
+      // If only several edits together cause an error, no single edit is to blame, and neither is an edit that alone
+      // affects another place.
       const isOfAll = change && !singles.some(({ keys }) => keys.has(keyOf(change)));
       if (culprits.length === 0 || isOfAll === true) blame.alone++;
       else if (change && culprits.some(({ keys }) => keys.has(keyOf(change)))) blame.right++;

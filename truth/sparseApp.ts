@@ -7,32 +7,32 @@ import type { WrittenCall } from "./restApps.js";
 
 /** An app that uses little of an SDK. */
 export interface SparseApp {
-  /** All of it as one script, by which the compiler says what is so. */
+  /** The whole app as one script, with which the compiler finds the facts. */
   readonly script: string;
-  /** The same as people write it, by path below the sources: a part of it stands in templates. */
+  /** The same as developers write it, by path in the source folder: a part of it is in templates. */
   readonly files: ReadonlyMap<string, string>;
   /** The calls that it makes. */
   readonly calls: readonly WrittenCall[];
-  /** All that it names of the SDK belongs to calls that it makes. */
+  /** Whether all SDK names in it belong to calls that it makes. */
   readonly isWhole: boolean;
 }
 
 export interface Sparseness {
   readonly random: Randomness;
-  /** Lines that are wanted whatever else is chosen. */
+  /** Lines that are included whatever else is chosen. */
   readonly wanted: readonly number[];
-  /** The SDK's module, from the app's sources. */
+  /** The SDK's module, as the app imports it. */
   readonly index: string;
-  /** Whether a script compiles with the SDK as it is. */
+  /** Returns whether a script compiles with the current SDK. */
   readonly compiles: (script: string) => boolean;
 }
 
 const mostLines = 14;
 
-/** Takes a few lines of an app that uses everything, with what they need, and writes some of them as templates. */
+/** Takes a few lines of an app that uses everything, with the lines they need, and writes some of them as templates. */
 export function sparseApp(app: ExercisingApp, { random, wanted, index, compiles }: Sparseness): SparseApp {
   const nodes = appTree(app.text);
-  // Who builds or names a type need not make a call that has it.
+  // Code that builds or names a type does not have to make a call with it.
   const isWhole = random.chance(0.7);
   const belongs = (line: number): boolean => !["build", "name"].includes(app.lines.get(line) ?? "");
   const all = [...app.lines.keys()].filter((line) => !isWhole || belongs(line));
@@ -54,7 +54,7 @@ export function sparseApp(app: ExercisingApp, { random, wanted, index, compiles 
   return { script, files, calls: callsIn(script), isWhole };
 }
 
-/** The calls of a script with the arguments that it gives. */
+/** The calls of a script, with their arguments. */
 function callsIn(script: string): WrittenCall[] {
   return [...script.matchAll(/\bsdk\.(\w+)\(\{\} as never, (.*)\);$/gm)].map(([, name = "", args = ""]) => ({
     name,
@@ -72,7 +72,7 @@ export function scriptOf(nodes: readonly AppNode[]): string {
   return `${nodes.flatMap(lines).join("\n")}\n`;
 }
 
-/** The chosen lines, the blocks around them, what declares the names that they say, and somebody who calls each reader. */
+/** The chosen lines, the blocks around them, the declarations of their names, and a caller of each reader. */
 function needed(nodes: readonly AppNode[], chosen: ReadonlySet<number>, random: Randomness): AppNode[] {
   const isKept = new Set<AppNode>();
   const names = new Map<string, { readonly node: AppNode; readonly around: readonly AppNode[] }>();
@@ -82,7 +82,7 @@ function needed(nodes: readonly AppNode[], chosen: ReadonlySet<number>, random: 
     if (node.declares !== undefined && /\d$|^use/.test(node.declares)) names.set(node.declares, { node, around });
     for (const name of node.says)
       if (name.startsWith("use")) callers.set(name, [...(callers.get(name) ?? []), { node, around }]);
-    // What is always there is there for what is around it, not the other way round.
+    // A line that is always kept is kept for the block around it, not the other way round.
     if (chosen.has(node.line) || (node.isAlways && around.length === 0)) open.push(...around, node);
     if (isBlock(node)) for (const each of node.inside) visit(each, [...around, node]);
   };

@@ -4,20 +4,20 @@ import { heavier, weight, type Level } from "../src/core/change/verdict.js";
 
 export type Clock = "code" | "apps";
 
-/** Under which changes the compile errors of several edits at once were put. */
+/** The changes under which the compile errors of several edits at once were listed. */
 export interface Blame {
   right: number;
-  /** Errors that the edit a change comes from does not cause alone. */
+  /** Errors that the listed change's edit does not cause alone. */
   wrong: string[];
-  /** Errors that no edit causes alone. */
+  /** The number of errors that no edit causes alone. */
   alone: number;
 }
 
-/** An app that uses some of the SDK: what the program said of it, and what is so. */
+/** An app that uses a part of the SDK: the prediction, and the facts. */
 export interface AppCase {
-  /** Whether the gate holds it. */
+  /** Whether it fails the gate. */
   readonly said: Readonly<Record<Clock, boolean>>;
-  /** Whether it breaks; a clock that was not tried is absent. */
+  /** Whether it breaks. A verdict that was not checked is absent. */
   readonly breaks: Readonly<Partial<Record<Clock, boolean>>>;
   readonly changes: readonly ToldChange[];
   readonly evidence: Readonly<Record<Clock, readonly string[]>>;
@@ -25,19 +25,19 @@ export interface AppCase {
   readonly files: ReadonlyMap<string, string>;
 }
 
-/** One or more edits, what was predicted and what was found out. */
+/** One or more edits, with the prediction and the facts. */
 export interface Case {
   readonly base: string;
   readonly seed: number;
   readonly kinds: readonly string[];
   readonly isMeaningless: boolean;
   readonly changes: readonly Change[];
-  /** What really happens; a clock that was not tried is absent. Of apps only breaks can be seen. */
+  /** The facts. A verdict that was not checked is absent. For apps, only breaks can be observed. */
   readonly facts: Readonly<Partial<Record<Clock, Level>>>;
   readonly blame?: Blame;
-  /** The same edits, and an app that uses little; absent where none was made. */
+  /** The same edits with an app that uses little; absent if none was made. */
   readonly inUse?: AppCase | undefined;
-  /** What the fact was seen by, for people who look into a miss. */
+  /** The evidence of the facts, for people who look into a miss. */
   readonly evidence: Readonly<Partial<Record<Clock, readonly string[]>>>;
 }
 
@@ -49,15 +49,15 @@ export interface Score {
 }
 
 /**
- * What nobody here sees. Source that lacks a credential compiles, and a server that plays a contract asks for none; nor
- * does it refuse a list that it takes apart in another way. That calls go to another origin is breaking by decision.
+ * Effects that cannot be observed here. Source without a credential compiles, and the stand-in server requires none.
+ * The server also does not refuse a list in another style. That calls go to another origin is breaking by decision.
  */
 const unseen: Readonly<Record<Clock, readonly string[]>> = {
   code: ["auth.now-required", "auth.scheme.changed", "server.elsewhere"],
   apps: ["auth.now-required", "auth.scheme.changed", "ask.style.changed"],
 };
 
-/** Whether the gate holds what the program told of an app, but for what nobody here sees. */
+/** Returns whether a prediction for an app fails the gate, without effects that cannot be observed here. */
 export function isHeld({ changes, brokenQueries }: ToldImpact, clock: Clock): boolean {
   return (
     brokenQueries.length > 0 ||
@@ -67,7 +67,7 @@ export function isHeld({ changes, brokenQueries }: ToldImpact, clock: Clock): bo
   );
 }
 
-/** Counts, for one clock, how many apps break, are said to, and both. */
+/** Counts, for one verdict, how many apps break, are predicted to break, and both. */
 export function scoreInUse(cases: readonly Case[], clock: Clock): Score {
   const all = cases.flatMap(({ inUse }) => (inUse?.breaks[clock] === undefined ? [] : inUse));
   const [truths, said] = [all.filter(({ breaks }) => breaks[clock]), all.filter((each) => each.said[clock])];
@@ -75,14 +75,14 @@ export function scoreInUse(cases: readonly Case[], clock: Clock): Score {
   return { truths: truths.length, found: both, predicted: said.length, right: both };
 }
 
-/** The heaviest prediction on a clock. */
+/** Returns the highest predicted level of a verdict. */
 export function predicted(changes: readonly Change[], clock: Clock): Level {
   return changes
     .filter(({ code }) => !unseen[clock].includes(code))
     .reduce<Level>((heaviest, { verdict }) => heavier(heaviest, verdict[clock]), "compatible");
 }
 
-/** Counts, for one clock and level, how many cases really have it, are said to have it, and both. */
+/** Counts, for one verdict and level, how many cases have it, are predicted to have it, and both. */
 export function score(cases: readonly Case[], clock: Clock, level: Level): Score {
   const total: Score = { truths: 0, found: 0, predicted: 0, right: 0 };
   for (const each of cases) {
@@ -97,7 +97,10 @@ export function score(cases: readonly Case[], clock: Clock, level: Level): Score
   return total;
 }
 
-/** The cases in which a prediction is not the fact. On the clock of apps what is risky cannot be told from compatible. */
+/**
+ * Returns the cases in which a prediction differs from the fact. For released apps, risky and compatible cannot be
+ * distinguished.
+ */
 export function misses(cases: readonly Case[], clock: Clock): Case[] {
   return cases.filter((each) => {
     const fact = each.facts[clock];

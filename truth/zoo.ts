@@ -4,7 +4,10 @@ const named = (name: string): Json => ({ $ref: `#/components/schemas/${name}` })
 const json = (schema: unknown): Json => ({ content: { "application/json": { schema } } });
 const answered = (schema: unknown, more: Json = {}): Json => ({ description: "Done.", ...json(schema), ...more });
 
-/** A made-up contract with what the demo's has not: tuples, maps, headers, forms, closed records, every kind of union. */
+/**
+ * Returns a made-up contract with features that the demo's lacks: tuples, maps, headers, forms, closed records, every
+ * kind of union.
+ */
 export function chandlery(): Json {
   return {
     openapi: "3.1.0",

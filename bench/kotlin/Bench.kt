@@ -81,14 +81,14 @@ fun main(given: Array<String>) {
     client.connectionPool.evictAll()
 }
 
-/** Twenty callers at once, as an app has them, that call 10,000 times in all. */
+/** Twenty callers at once, as in an app, with 10,000 calls in all. */
 private fun together(call: suspend () -> String) = runBlocking(Dispatchers.Default) {
     coroutineScope {
         repeat(20) { launch { repeat(500) { check(call() == "r-1") } } }
     }
 }
 
-/** What a careful colleague writes. */
+/** The code of a careful developer. */
 private suspend fun byHand(client: OkHttpClient, address: String, berthId: String, body: HandRequest): HandReservation {
     val request = okhttp3.Request.Builder()
         .url("$address/berths/${URLEncoder.encode(berthId, "UTF-8")}/reservations")
@@ -116,7 +116,7 @@ private suspend fun byHand(client: OkHttpClient, address: String, berthId: Strin
 
 private val system = ManagementFactory.getOperatingSystemMXBean() as com.sun.management.OperatingSystemMXBean
 
-/** Runs both in turn, after some rounds in which the JVM warms up, and prints medians and their ratio. */
+/** Runs both in turn, after some rounds in which the JVM warms up, and prints the medians and their ratio. */
 private fun compare(what: String, aim: Double, rounds: Int, own: () -> Unit, hand: () -> Unit) {
     repeat(3) {
         own()

@@ -39,7 +39,7 @@ struct HandReservation: Codable {
   var departure: String
 }
 
-/// What a careful colleague writes.
+/// The code of a careful developer.
 func byHand(_ address: String, berthID: String, _ body: HandRequest) async throws -> HandReservation {
   let path = berthID.addingPercentEncoding(withAllowedCharacters: .alphanumerics) ?? ""
   guard let url = URL(string: "\(address)/berths/\(path)/reservations") else {
@@ -55,7 +55,7 @@ func byHand(_ address: String, berthID: String, _ body: HandRequest) async throw
   return try JSONDecoder().decode(HandReservation.self, from: data)
 }
 
-/// Twenty callers at once, as an app has them, that call 10,000 times in all.
+/// Twenty callers at once, as in an app, with 10,000 calls in all.
 func together(_ call: @escaping @Sendable () async throws -> String) async throws {
   try await withThrowingTaskGroup(of: Void.self) { group in
     for _ in 0..<20 {
@@ -76,7 +76,7 @@ func secondsOfCPU() -> Double {
   return Double(used.tv_sec) + Double(used.tv_nsec) / 1e9
 }
 
-/// Runs both in turn, and prints medians and their ratio.
+/// Runs both in turn, and prints the medians and their ratio.
 func compare(
   _ what: String, aim: Double, rounds: Int, own: () async throws -> Void, hand: () async throws -> Void
 ) async throws {

@@ -13,7 +13,7 @@ function berthLine(berth: Berth): string {
   return `${marks[berth.status]} ${berth.id.padEnd(6)} ${String(berth.length).padStart(5)} m  ${depth}  ${berth.note ?? ""}`.trimEnd();
 }
 
-/** Reserves a berth for tonight, and says what came of it. */
+/** Reserves a berth for tonight, and returns the result in words. */
 export async function reserveFirstFree(berths: BerthsConnection, day: string): Promise<string[]> {
   try {
     const reservation = await reserveBerth(berths, {

@@ -7,7 +7,7 @@ export interface Harbour {
   readonly passages: PassagesConnection;
 }
 
-/** One build talks to any host: the address comes in from outside. */
+/** One build works with any host: the address is an argument. */
 export function connect(address: string): Harbour {
   const auth = { harbourToken: renewable(() => "made-up-token") };
   return {

@@ -1,2 +1,2 @@
-/** The little of Node that the board uses; the SDK itself needs only the web platform. */
+/** The part of Node that the board uses. The SDK itself needs only the web platform. */
 declare var process: { readonly argv: readonly string[] } | undefined;

@@ -38,7 +38,7 @@ export interface OpenedApp {
   readonly says: (id: string, text: string | RegExp) => Promise<void>;
   readonly textOf: (id: string) => Promise<string>;
   readonly click: (id: string) => Promise<void>;
-  /** The requests so far, as "GET /berths/berths"; one that the app cancelled the call has " given up" behind it. */
+  /** The requests so far, as "GET /berths/berths"; one that the app cancelled has " given up" after it. */
   readonly requests: () => Promise<string[]>;
 }
 

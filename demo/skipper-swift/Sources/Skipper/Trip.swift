@@ -48,7 +48,7 @@ struct Trip {
   }
 }
 
-/// A part of the screen: it knows the fragment, and none of the queries that spread it.
+/// A part of the screen. It knows the fragment, but not the queries that spread it.
 func card(_ voyage: Passages.VoyageCardPart) -> String {
   let vessel = voyage.vessel
   return "\(vessel.name) (\(vessel.length) m) from \(voyage.from.name): \(voyage.status.rawValue)"

@@ -46,7 +46,7 @@ class Trip(private val berths: BerthsConnection, private val passages: PassagesC
         }
 }
 
-/** A part of the screen: it knows the fragment, and none of the queries that spread it. */
+/** A part of the screen. It knows the fragment, but not the queries that spread it. */
 fun card(voyage: VoyageCardPart): String =
     "${voyage.vessel.name} (${voyage.vessel.length} m) from ${voyage.from.name}: ${voyage.status.text}"
 
