@@ -97,7 +97,9 @@ extension Wire {
     mutating func required<Value>(
       _ name: String, _ read: (JSON) throws(Mismatch) -> Value
     ) throws(Mismatch) -> Value {
-      guard let json = value(name) else { throw Mismatch("an object with the field " + jsonText(.text(name))) }
+      guard let json = value(name) else {
+        throw Mismatch("an object with the field " + jsonText(.text(name)))
+      }
       do throws(Mismatch) {
         return try read(json)
       } catch {

@@ -289,9 +289,10 @@ extension Wire {
     let text = received.text
     var told = words(of: parsed(text))
     if told.isEmpty { told = ": " + excerpt(received.headers["content-type"], text) }
+    let status = received.status
     return Trouble(
-      message: "the server responded with \(received.status), which the contract does not declare\(told)",
-      mishap: .unexpected(status: received.status), answer: received.failed)
+      message: "the server responded with \(status), which the contract does not declare\(told)",
+      mishap: .unexpected(status: status), answer: received.failed)
   }
 
   static func unreadable(_ received: Received, _ why: Unreadable) -> Trouble {

@@ -85,7 +85,7 @@ export async function roundTrips(
       } catch (error) {
         // An empty segment of a path is another path, and so is one of dots; headers hold Latin-1 only.
         if (
-          /lead to another path|holds half a character|is not valid in a header/.test(String(error)) ||
+          /would change the path|contains half a character|is not valid in a header/.test(String(error)) ||
           /\/[.;]?(\?| )/.test(sent.replace(/^\S+ https?:\/\/[^/]+/, ""))
         ) {
           result.unasked++;
