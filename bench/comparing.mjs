@@ -12,7 +12,7 @@ const root = fileURLToPath(new URL("..", import.meta.url));
 const { runProgram } = createRequire(import.meta.url)(join(root, "dist/cli/program.cjs"));
 const rounds = Number(process.argv[2] ?? 60);
 const warming = 15;
-const aim = 1.5;
+const aim = 1.2;
 
 function project(changed) {
   const folder = mkdtempSync(join(tmpdir(), "rhema-bench-comparing-"));

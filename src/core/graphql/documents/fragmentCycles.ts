@@ -1,12 +1,13 @@
-import { Kind, visit, type FragmentDefinitionNode, type FragmentSpreadNode } from "graphql";
+import type { FragmentDefinitionNode, FragmentSpreadNode } from "graphql";
 import { problem, type Problem } from "../../problem/problem.js";
 import { placeOfNode } from "../graphqlPlace.js";
+import { definitionParts } from "./definitionParts.js";
 
 /**
  * Returns the circles of fragments that spread each other (GraphQL specification, section 5.5.2.2), each circle once.
  */
 export function fragmentCycles(fragments: readonly FragmentDefinitionNode[]): Problem[] {
-  const spreads = new Map(fragments.map((fragment) => [fragment.name.value, spreadsOf(fragment)]));
+  const spreads = new Map(fragments.map((fragment) => [fragment.name.value, definitionParts(fragment).spreads]));
   const done = new Set<string>();
   const problems: Problem[] = [];
   const follow = (name: string, path: readonly { name: string; spread: FragmentSpreadNode }[]): void => {
@@ -21,16 +22,6 @@ export function fragmentCycles(fragments: readonly FragmentDefinitionNode[]): Pr
   };
   for (const name of [...spreads.keys()].sort()) follow(name, []);
   return problems;
-}
-
-function spreadsOf(fragment: FragmentDefinitionNode): FragmentSpreadNode[] {
-  const found: FragmentSpreadNode[] = [];
-  visit(fragment, {
-    [Kind.FRAGMENT_SPREAD](spread) {
-      found.push(spread);
-    },
-  });
-  return found;
 }
 
 function cycle(steps: readonly { readonly name: string; readonly spread: FragmentSpreadNode }[]): Problem {

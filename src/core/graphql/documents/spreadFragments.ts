@@ -1,4 +1,5 @@
-import { Kind, visit, type FragmentDefinitionNode, type OperationDefinitionNode } from "graphql";
+import type { FragmentDefinitionNode, OperationDefinitionNode } from "graphql";
+import { definitionParts } from "./definitionParts.js";
 
 /**
  * Returns the names of the fragments that a definition spreads, directly or through other fragments.
@@ -11,16 +12,12 @@ export function spreadFragments(
 ): Set<string> {
   const found = new Set<string>();
   const open: (OperationDefinitionNode | FragmentDefinitionNode)[] = [node];
-  for (let next = open.pop(); next; next = open.pop()) {
-    visit(next, {
-      [Kind.FRAGMENT_SPREAD](spread) {
-        const name = spread.name.value;
-        if (found.has(name)) return;
-        found.add(name);
-        const fragment = fragments.get(name);
-        if (fragment) open.push(fragment);
-      },
-    });
-  }
+  for (let next = open.pop(); next; next = open.pop())
+    for (const { name } of definitionParts(next).spreads) {
+      if (found.has(name.value)) continue;
+      found.add(name.value);
+      const fragment = fragments.get(name.value);
+      if (fragment) open.push(fragment);
+    }
   return found;
 }

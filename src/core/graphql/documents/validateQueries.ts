@@ -3,7 +3,6 @@ import {
   NoDeprecatedCustomRule,
   specifiedRules,
   validate,
-  visit,
   type FragmentDefinitionNode,
   type GraphQLError,
   type GraphQLSchema,
@@ -14,6 +13,7 @@ import {
 import type { Place } from "../../problem/place.js";
 import { problem, type Problem } from "../../problem/problem.js";
 import { sharesWord } from "../../text/words.js";
+import { definitionParts } from "./definitionParts.js";
 import { queryAdvice, type Advising } from "./queryAdvice.js";
 import { placeOfNode, placesOfError } from "../graphqlPlace.js";
 import { sentence } from "../readGraphqlContract.js";
@@ -61,21 +61,15 @@ export function validateQueries(
 
 /** Returns the directives that request a response in parts, whether the schema has them or not. */
 export function incremental(definitions: readonly Definition[]): Problem[] {
-  const problems: Problem[] = [];
-  for (const definition of definitions)
-    visit(definition, {
-      [Kind.DIRECTIVE](node) {
-        const name = node.name.value;
-        if (name !== "defer" && name !== "stream") return;
-        problems.push(
-          problem("query.incremental", `\`@${name}\` is not supported: it asks for a response in parts.`, {
-            place: placeOfNode(node),
-            hint: "Remove it, and request the late part with its own query.",
-          }),
-        );
-      },
-    });
-  return problems;
+  return definitions
+    .flatMap((definition) => definitionParts(definition).directives)
+    .filter(({ name }) => name.value === "defer" || name.value === "stream")
+    .map((node) =>
+      problem("query.incremental", `\`@${node.name.value}\` is not supported: it asks for a response in parts.`, {
+        place: placeOfNode(node),
+        hint: "Remove it, and request the late part with its own query.",
+      }),
+    );
 }
 
 /** Operations whose root type the schema lacks, which the rules of the specification leave to the execution. */
@@ -142,13 +136,8 @@ function sendersOf(definitions: readonly Definition[]): (place: Place) => string
   const fragments = new Map<string, FragmentDefinitionNode>();
   for (const definition of definitions) {
     if (definition.kind === Kind.FRAGMENT_DEFINITION) fragments.set(definition.name.value, definition);
-    const names = new Set<string>();
-    visit(definition, {
-      [Kind.FRAGMENT_SPREAD](spread) {
-        names.add(spread.name.value);
-      },
-    });
-    spreads.set(definition, [...names]);
+    const names = definitionParts(definition).spreads.map(({ name }) => name.value);
+    spreads.set(definition, [...new Set(names)]);
   }
   const operations = definitions.filter((each) => each.kind === Kind.OPERATION_DEFINITION);
   return (place) => {
