@@ -25,27 +25,40 @@ const program = join(root, "dist/cli/main.js");
 const rounds = Number(process.argv[2] ?? 9);
 const words = process.argv[3] ?? "";
 const work = mkdtempSync(join(tmpdir(), "rhema-bench-"));
-const memoryFile = join(work, "memory");
+const usageFile = join(work, "usage");
 
 /** Runs every command once a round, one after the other, so that a busy machine slows all of them down alike. */
 function measureTogether(commands) {
-  const found = commands.map(() => ({ seconds: [], memory: [] }));
+  const found = commands.map(() => ({ seconds: [], cpu: [], memory: [] }));
   for (let round = 0; round < rounds; round++) {
     commands.forEach(({ args, cwd, before }, at) => {
       before?.();
       const startedAt = process.hrtime.bigint();
-      const { status, stderr } = spawnSync(process.execPath, ["--import", join(root, "bench/memory.mjs"), ...args], {
+      const { status, stderr } = spawnSync(process.execPath, ["--import", join(root, "bench/usage.mjs"), ...args], {
         cwd,
-        env: { ...process.env, BENCH_MEMORY: memoryFile, NO_COLOR: "1" },
+        env: { ...process.env, BENCH_USAGE: usageFile, NO_COLOR: "1" },
         encoding: "utf8",
       });
       found[at].seconds.push(Number(process.hrtime.bigint() - startedAt) / 1e9);
-      found[at].memory.push(Number(readFileSync(memoryFile, "utf8")) / 1024);
       if (status !== 0) throw new Error(`${args.join(" ")} ended with ${status}: ${stderr}`);
+      const { memory, cpu } = JSON.parse(readFileSync(usageFile, "utf8"));
+      found[at].memory.push(memory / 1024);
+      found[at].cpu.push(cpu / 1e6);
     });
   }
-  const median = (list) => list.sort((a, b) => a - b)[Math.floor(list.length / 2)];
-  return found.map(({ seconds, memory }) => ({ seconds: median(seconds), megabytes: median(memory) }));
+  return found.map(({ seconds, cpu, memory }) => ({
+    ...{ seconds: median(seconds), megabytes: median(memory) },
+    each: { seconds, cpu },
+  }));
+}
+
+function median(list) {
+  return list.toSorted((a, b) => a - b)[Math.floor(list.length / 2)];
+}
+
+/** The median of the ratios in each round, because a machine that is slow for a moment slows both commands down. */
+function ratioOf(found, against, of = "seconds") {
+  return median(found.each[of].map((value, round) => value / against.each[of][round]));
 }
 
 function sizeOf(folder) {
@@ -56,7 +69,7 @@ function sizeOf(folder) {
 }
 
 function row(label, found, against, aim) {
-  const ratio = against ? found.seconds / against.seconds : undefined;
+  const ratio = against ? ratioOf(found, against) : undefined;
   const verdict =
     ratio === undefined
       ? ""
@@ -162,6 +175,8 @@ const inOthers = [
     (folder) => [join(folder, "api.json")],
     Infinity,
     600,
+    // Their SDKs are more than twice as large, and every file is hashed.
+    4,
   );
   return found ? [{ name, ...found }] : [];
 });
@@ -170,7 +185,12 @@ if (inScript && inOthers.length > 0) {
   const [script, ...others] = measureTogether(
     [inScript, ...inOthers].map(({ cwd, before }) => ({ args: [program, "generate"], cwd, before })),
   );
-  others.forEach((found, at) => row(`in ${inOthers[at].name}, against TypeScript`, found, script, 1.5));
+  others.forEach((found, at) => {
+    row(`in ${inOthers[at].name}, against TypeScript`, found, script, Infinity);
+    // Creating a thousand files takes a time that depends on the disk, so the aim is for CPU time.
+    const ratio = ratioOf(found, script, "cpu");
+    console.log(`  in CPU time ${ratio.toFixed(2)} times (aim: at most 1.5)${ratio > 1.5 ? "  MISSED" : ""}`);
+  });
 }
 project(`${megabytes(yaml)} YAML`, single(yaml, "api.yaml"), (folder) => [join(folder, "api.yaml")], 4);
 

@@ -1,44 +1,57 @@
-import type { Reference, Shape } from "../contract/model.js";
+import type { AnyShape, Reference, Shape, UnionShape } from "../contract/model.js";
 import type { PlannedType } from "../sdk/sdkPlan.js";
 
 /** What decides whether a type includes null, besides the contract. */
-export interface NullContext {
+export interface NullFacts {
   readonly types: ReadonlyMap<string, PlannedType>;
   /** Type names that have a type of their own. */
   readonly wrapped: ReadonlySet<string>;
-  /** Whether a value without a type in the contract is a JSON value, which includes JSON's null. */
-  readonly isJson: (shape: Shape & { readonly kind: "any" }) => boolean;
+  /** Returns whether a value without a type in the contract is a JSON value, which includes JSON's null. */
+  readonly isJson: (shape: AnyShape) => boolean;
 }
 
-/** Returns whether, for a shape, only the use decides if null is a value. This is so for most shapes. */
-export function isNullSaid({ kind }: Shape): boolean {
-  return kind !== "named" && kind !== "any" && kind !== "union";
-}
+/** Finds whether null is a value of a use of a shape, for languages with nullable types. Each name is followed once. */
+export class Nullness {
+  private readonly targets = new Map<string, Shape>();
+  private readonly unions = new Map<UnionShape, boolean>();
 
-/** Returns whether null is a value of a use of a shape, for languages with nullable types. */
-export function holdsNull({ shape, nullable }: Reference, context: NullContext): boolean {
-  const inner = aliasTarget(shape, context);
-  if (inner.kind === "any") return !context.isJson(inner) && nullable;
-  if (nullable || inner.kind !== "union") return nullable;
-  const unions = new Set([inner]);
-  // A set that grows during the loop is read to its end.
-  for (const { members } of unions)
-    for (const member of members) {
-      const target = aliasTarget(member.shape, context);
-      if (target.kind === "union" && !member.nullable) unions.add(target);
-      else if (holdsNull(member, context)) return true;
-    }
-  return false;
-}
+  constructor(private readonly facts: NullFacts) {}
 
-/** The definition of a name without a type of its own. */
-function aliasTarget(shape: Shape, { types, wrapped }: NullContext): Shape {
-  let found = shape;
-  // A name that leads back to itself has a type.
-  while (found.kind === "named" && !wrapped.has(found.key)) {
-    const next = types.get(found.key);
-    if (!next) break;
-    found = next.shape;
+  /** Returns whether null is a value of a use of a shape. A value of any type may include JSON's own null. */
+  admits({ shape, nullable }: Reference): boolean {
+    const inner = this.target(shape);
+    if (inner.kind === "any") return nullable && !this.facts.isJson(inner);
+    if (nullable || inner.kind !== "union") return nullable;
+    const known = this.unions.get(inner) ?? this.isInUnion(inner);
+    this.unions.set(inner, known);
+    return known;
   }
-  return found;
+
+  private isInUnion(union: UnionShape): boolean {
+    const unions = new Set([union]);
+    // A set that grows during the loop is read to its end.
+    for (const { members } of unions)
+      for (const member of members) {
+        const target = this.target(member.shape);
+        if (target.kind === "union" && !member.nullable) unions.add(target);
+        else if (this.admits(member)) return true;
+      }
+    return false;
+  }
+
+  /** The definition of a name without a type of its own. */
+  private target(shape: Shape): Shape {
+    if (shape.kind !== "named") return shape;
+    let found = this.targets.get(shape.key);
+    if (found) return found;
+    found = shape;
+    // A name that leads back to itself has a type.
+    while (found.kind === "named" && !this.facts.wrapped.has(found.key)) {
+      const next = this.facts.types.get(found.key);
+      if (!next) break;
+      found = next.shape;
+    }
+    this.targets.set(shape.key, found);
+    return found;
+  }
 }

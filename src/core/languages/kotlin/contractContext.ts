@@ -7,6 +7,8 @@ import { packageSegment } from "./names/identifiers.js";
 import { FileUses } from "./kotlinFile.js";
 import { kotlinNames, type KotlinNames } from "./names/names.js";
 import type { KotlinSettings } from "./settings.js";
+import { mappedType } from "../mappedType.js";
+import { Nullness } from "../nullness.js";
 import { wrappedAliases } from "../../sdk/lower/values/wrappedAliases.js";
 import { directUnions, type DirectUnions } from "./types/directUnions.js";
 
@@ -27,6 +29,7 @@ export interface ContractContext<Contract extends LoweredContract = LoweredContr
   /** Names of types that would contain themselves. Each becomes a class. */
   readonly wrapped: ReadonlySet<string>;
   readonly unions: DirectUnions;
+  readonly nullness: Nullness;
   /** Records with files below them, whose forms collect the files. */
   readonly filed: ReadonlySet<RecordShape>;
   /** The types of fragments. Each is an interface. */
@@ -55,6 +58,7 @@ export function contractContext(
 ): ContractContext {
   const { plan } = contract;
   const known = directions(plan);
+  const wrapped = wrappedAliases(contract.types);
   return {
     contract,
     names: kotlinNames(plan),
@@ -64,7 +68,12 @@ export function contractContext(
     formats,
     directions: known,
     forms: contract.settings.testing ? written(known) : known,
-    wrapped: wrappedAliases(contract.types),
+    wrapped,
+    nullness: new Nullness({
+      types: contract.types,
+      wrapped,
+      isJson: (shape) => mappedType(shape, scalars, "JsonElement") === "JsonElement",
+    }),
     filed: recordsWithFiles(contract.types),
     unions: directUnions(contract.types, plan.protocol === "graphql"),
     fragments: fragmentTypes(plan),

@@ -2,6 +2,8 @@ import type { RecordShape } from "../../contract/model.js";
 import { directions, type Direction } from "../../sdk/lower/values/directions.js";
 import type { LoweredContract, LoweredGraphql, LoweredRest } from "../../sdk/lower/loweredSdk.js";
 import { recordsWithFiles } from "../../sdk/lower/values/recordsWithFiles.js";
+import { mappedType } from "../mappedType.js";
+import { Nullness } from "../nullness.js";
 import { wrappedAliases } from "../../sdk/lower/values/wrappedAliases.js";
 import { fragmentTypes } from "../../sdk/lower/fragmentTypes.js";
 import { boxed, type Boxed } from "./types/boxed.js";
@@ -28,6 +30,7 @@ export interface ContractContext<Contract extends LoweredContract = LoweredContr
   /** Names of types that would contain themselves. Each becomes a struct. */
   readonly wrapped: ReadonlySet<string>;
   readonly boxed: Boxed;
+  readonly nullness: Nullness;
   /** Records with files below them, whose forms collect the files. */
   readonly filed: ReadonlySet<RecordShape>;
   /** The ids of the types inside fragments that each value also has, by the id of a record or union. */
@@ -70,6 +73,11 @@ export function contractContext(
     directions: known,
     forms: contract.settings.testing ? written(known) : known,
     wrapped,
+    nullness: new Nullness({
+      types: contract.types,
+      wrapped,
+      isJson: (shape) => mappedType(shape, scalars, "JSON") === "JSON",
+    }),
     boxed: boxed(contract.types, wrapped),
     filed: recordsWithFiles(contract.types),
     views: allViews(fragmentTypes(plan).of),

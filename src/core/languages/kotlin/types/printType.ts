@@ -1,6 +1,6 @@
-import type { ChoiceValue, Field, Reference, Shape, TupleShape } from "../../../contract/model.js";
+import type { AnyShape, ChoiceValue, Field, Reference, Shape, TupleShape } from "../../../contract/model.js";
+import { mappedType } from "../../mappedType.js";
 import { decodedLeaf } from "../../../sdk/lower/values/decodedLeaf.js";
-import { holdsNull, isNullSaid } from "../../nullness.js";
 import type { FileContext } from "../contractContext.js";
 import { leafType } from "./leafType.js";
 import { isAlias } from "../../../sdk/lower/values/wrappedAliases.js";
@@ -18,12 +18,7 @@ export function orNull(type: string): string {
 
 /** Returns whether null is a value of a use of a shape. A value of any type includes JSON's own null. */
 export function admitsNull(reference: Reference, context: FileContext): boolean {
-  if (isNullSaid(reference.shape)) return reference.nullable;
-  return holdsNull(reference, {
-    types: context.contract.types,
-    wrapped: context.wrapped,
-    isJson: (shape) => scalarOf(shape, context) === "JsonElement",
-  });
+  return context.nullness.admits(reference);
 }
 
 /**
@@ -92,8 +87,8 @@ export function plainForm(values: readonly ChoiceValue[], context: FileContext):
   return context.uses.wire(type === "JsonPrimitive" ? "PlainForm" : type === "String" ? "TextForm" : `${type}Form`);
 }
 
-function scalarOf(shape: Shape & { readonly kind: "any" }, { scalars }: FileContext): string {
-  return (shape.scalar !== undefined && scalars.get(shape.scalar)) || "JsonElement";
+function scalarOf(shape: AnyShape, { scalars }: FileContext): string {
+  return mappedType(shape, scalars, "JsonElement");
 }
 
 function scalarType(shape: Shape & { readonly kind: "any" }, context: FileContext): string {

@@ -110,13 +110,21 @@ const known = new WeakMap<Shape, RecordNames>();
 export function recordNames(shape: RecordShape): RecordNames {
   const found = known.get(shape);
   if (found) return found;
-  const scope = new NameScope();
   const names = memberNames(shape.fields);
   const wanted = [...names].map(([field, name]) => [field, memberIdentifier(name)] as const);
-  // Usually each is free.
-  const areFree = scope.claimAll(wanted.map(([, name]) => name));
-  for (const [field, name] of wanted) names.set(field, areFree ? name : scope.claim(name, field.name));
-  const made = { of: (field: Field) => names.get(field) ?? field.name, others: scope.claim("otherKeys") };
+  // Names in camelCase are unique, so they stay so unless one of them is changed.
+  if (wanted.some(([field, name]) => name !== names.get(field))) {
+    const scope = new NameScope();
+    const areFree = scope.claimAll(wanted.map(([, name]) => name));
+    for (const [field, name] of wanted) names.set(field, areFree ? name : scope.claim(name, field.name));
+  }
+  const made = {
+    of: (field: Field) => names.get(field) ?? field.name,
+    // Few records need it, and there are thousands of records.
+    get others() {
+      return new NameScope(names.values()).claim("otherKeys");
+    },
+  };
   known.set(shape, made);
   return made;
 }

@@ -165,7 +165,8 @@ function printRead({ type, record, properties, sorted }: RecordParts, context: C
   const { wire } = context;
   const name = typeName(type.id, context);
   const flat = context.names.flat.get(type.id) ?? "";
-  const own = [...properties.map((each) => each.name), recordNames(record).others];
+  const own = properties.map((each) => each.name);
+  if (record.rest) own.push(recordNames(record).others);
   const json = freeName("json", own);
   const fields = freeName("fields", own);
   // Required fields are checked before others, whatever is read first.

@@ -1,6 +1,6 @@
-import type { ChoiceValue, Field, Reference, Shape, TupleShape } from "../../../contract/model.js";
+import type { AnyShape, ChoiceValue, Field, Reference, Shape, TupleShape } from "../../../contract/model.js";
+import { mappedType } from "../../mappedType.js";
 import { decodedLeaf } from "../../../sdk/lower/values/decodedLeaf.js";
-import { holdsNull, isNullSaid } from "../../nullness.js";
 import { isAlias } from "../../../sdk/lower/values/wrappedAliases.js";
 import type { ContractContext } from "../contractContext.js";
 import { formatMembers, formatName } from "./printFormats.js";
@@ -19,12 +19,7 @@ export function orNil(type: string): string {
 
 /** Returns whether nil is a value of a use of a shape. A value of any type includes JSON's own null. */
 export function admitsNull(reference: Reference, context: ContractContext): boolean {
-  if (isNullSaid(reference.shape)) return reference.nullable;
-  return holdsNull(reference, {
-    types: context.contract.types,
-    wrapped: context.wrapped,
-    isJson: (shape) => scalarOf(shape, context) === "JSON",
-  });
+  return context.nullness.admits(reference);
 }
 
 /** Returns the type of a shape, without nil. */
@@ -86,8 +81,8 @@ export function plainForm(kind: string, way: "read" | "write", { wire }: Contrac
 }
 
 /** Returns the type of a GraphQL scalar, or of a value of any type. */
-export function scalarOf(shape: Shape & { readonly kind: "any" }, { scalars }: ContractContext): string {
-  return (shape.scalar !== undefined && scalars.get(shape.scalar)) || "JSON";
+export function scalarOf(shape: AnyShape, { scalars }: ContractContext): string {
+  return mappedType(shape, scalars, "JSON");
 }
 
 /** The name of a tuple's type, from the number of its positions and whether more items may follow. */

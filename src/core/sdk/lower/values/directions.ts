@@ -1,7 +1,7 @@
 import type { Reference } from "../../../contract/model.js";
-import { reachedTypes } from "../../../contract/reachedTypes.js";
+import { TypeGraph } from "../../../contract/reachedTypes.js";
 import { receivedBy, repliedTo } from "../../planSent.js";
-import type { ContractPlan, PlannedType } from "../../sdkPlan.js";
+import type { ContractPlan } from "../../sdkPlan.js";
 
 /** The directions in which the values of a type are sent. */
 export interface Direction {
@@ -13,8 +13,11 @@ export interface Direction {
 
 /** Returns the directions of a plan's types, by id. Types without a direction are left out. */
 export function directions(plan: ContractPlan): Map<string, Direction> {
-  const read = reached(readReferences(plan), plan.types);
-  const written = reached(writtenReferences(plan), plan.types);
+  const graph = new TypeGraph((id) => plan.types.get(id)?.shape);
+  const reached = (references: readonly Reference[]): Set<string> =>
+    graph.reached(references.map(({ shape }) => shape));
+  const read = reached(readReferences(plan));
+  const written = reached(writtenReferences(plan));
   return new Map([...read, ...written].map((id) => [id, { isRead: read.has(id), isWritten: written.has(id) }]));
 }
 
@@ -36,11 +39,4 @@ function writtenReferences(plan: ContractPlan): Reference[] {
     ]),
   );
   return [...given, ...plan.standing.map(({ type }) => type), ...plan.sent.flatMap(repliedTo)];
-}
-
-function reached(references: readonly Reference[], types: ReadonlyMap<string, PlannedType>): Set<string> {
-  return reachedTypes(
-    references.map(({ shape }) => shape),
-    (id) => types.get(id)?.shape,
-  );
 }
