@@ -4,7 +4,7 @@ import { build as viteBuild } from "vite";
 import { chromium } from "../support/chromium.js";
 import { appProject, openedApp } from "./support/openedApp.js";
 
-/** A component with the fragment that it shows: it knows no query, and no other fragment. */
+/** A component with the fragment that it shows. It knows no query, and no other fragment. */
 const tile = `import { passagesQueries, type SealedAs } from "./sdk/passages/index.js";
 import { unseal } from "./sdk/wire/index.js";
 
@@ -64,7 +64,7 @@ function Board() {
   const report = useChange(slow.report(), {
     predict: ({ report: { voyageId } }) =>
       day.predict((answer) =>
-        // The fields stand in two fragments, which only their components unseal.
+        // The fields are in two fragments, which only their components unseal.
         edited(answer, () => ({
           voyages: () => ({
             edges: () => ({
@@ -75,7 +75,7 @@ function Board() {
         })),
       ),
   });
-  // What could be answered in spite of errors has the type of the answer.
+  // Partial data has the type of the response.
   const nodes = (day.failure?.status === "errors" ? day.failure.data : day.answer)?.voyages.edges.map(({ node }) => node) ?? [];
   return (
     <main>

@@ -24,20 +24,20 @@ export default function App() {
 }
 `;
 
-/** Angular's template comes without what needs a network. */
+/** Angular's template, without the parts that need a network. */
 const unasked = ["--ssr=false", "--skip-install", "--skip-git"];
 
-/** The program that writes the template of Angular, which is inside its package. */
+/** The program inside Angular's package that writes the template. */
 const angularCommand = join(packageRoot, "node_modules/@angular/cli/bin/ng.js");
 
 interface Framework {
   /** Writes the template into the folder of a project. */
   readonly template: (project: TemporaryProject) => Promise<unknown>;
-  /** What the app shows first, by its path in the template. */
+  /** The first component of the app, by its path in the template. */
   readonly first: readonly [path: string, text: string];
-  /** The file for the unit test, and how it is run. */
+  /** The file for the unit test, and the command that runs it. */
   readonly unit: readonly [path: string, ...args: string[]];
-  /** The template's scripts that say whether all is well. */
+  /** The template's scripts that check the project. */
   readonly scripts: readonly string[];
   /** The folder of the built scripts. */
   readonly built: string;
@@ -89,7 +89,7 @@ const frameworks: Readonly<Record<string, Framework>> = {
   },
 };
 
-/** A unit test as an app has it: the screen's calls with a connection that answers by itself. */
+/** A unit test as in an app: the screen's calls with a fake connection. */
 const unitTest = `import { expect, it } from "vitest";
 import { cachedBerths } from "./sdk/berths/cached";
 import { fakeBerths, sampleBerthPage } from "./sdk/berths/testing";
@@ -102,7 +102,7 @@ it("asks for free berths", async () => {
 });
 `;
 
-/** A folder of packages that are this project's, in which programs may keep things of their own. */
+/** A folder of packages for this project, in which programs may cache files. */
 function linkPackages(project: TemporaryProject): void {
   const link = (from: string, to: string): void => {
     symlinkSync(join(packageRoot, from), project.path(`node_modules/${to}`));

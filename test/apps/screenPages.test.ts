@@ -6,7 +6,10 @@ import { runNode } from "../support/runNode.js";
 import { appProject } from "./support/openedApp.js";
 import { shownFiles } from "./support/shownFiles.js";
 
-/** The pages about screens, and how what each shows is checked: a program of the framework, or the compiler alone. */
+/**
+ * The pages about screens, and how the code of each is checked: by a program of the framework, or by the compiler
+ * alone.
+ */
 const pages: Readonly<Record<string, { readonly checker: readonly string[]; readonly options: object }>> = {
   angular: {
     checker: ["@angular/compiler-cli/bundles/src/bin/ngc.js", "-p", "tsconfig.json"],

@@ -2,7 +2,7 @@ import { expect, it } from "vitest";
 import { chromium } from "../support/chromium.js";
 import { appProject, openedApp, serverModule, type Render } from "./support/openedApp.js";
 
-/** What an app's server has for every request: a connection, its calls, and the headers that it passes on. */
+/** An app's server for every request: a connection, its calls, and the headers that it passes on. */
 const server = `import { cachedBerths } from "./sdk/berths/cached.js";
 import { connectBerths } from "./sdk/berths/index.js";
 import type { Layer } from "./sdk/wire/index.js";
@@ -13,19 +13,19 @@ const noting: Layer = (request, next) => {
   return next(request);
 };
 
-/** One connection for each request: nothing of one visitor is left for the next. */
+/** One connection for each request, so that nothing of one visitor is left for the next. */
 export function berthsFor(address: string, cookie: string) {
   const headers = { cookie };
   return cachedBerths(connectBerths({ baseUrl: address + "/berths", auth: { harbourToken: "made-up" }, headers, around: [noting] }));
 }
 
-/** Text inside a script: nothing in it ends the script. */
+/** Text inside a script, which it cannot end. */
 export function inScript(data: unknown): string {
   return JSON.stringify(data).replace(/</g, "\\\\u003c");
 }
 `;
 
-/** What keeps an app's answers, and hands them on. */
+/** The cache for an app's responses, which it sends to the browser. */
 const newClient = `export function newClient(): QueryClient {
   return new QueryClient({
     defaultOptions: {
@@ -37,7 +37,7 @@ const newClient = `export function newClient(): QueryClient {
 }
 `;
 
-/** The day's tides; their times are dates in the app. */
+/** The day's tides. Their times are dates in the app. */
 const reactApp = `import { QueryClient, QueryClientProvider, useQuery } from "@tanstack/react-query";
 import type { cachedBerths } from "./sdk/berths/cached.js";
 import { packed, unpacked } from "./sdk/wire/index.js";
@@ -125,7 +125,10 @@ newApp(client, cachedBerths(connectBerths({ baseUrl: address + "/berths", auth: 
 document.title = "hydrated";
 `;
 
-/** The same with the SDK's own bindings: the app asks before it renders, and gives the answer to the component. */
+/**
+ * The same with the SDK's own bindings: the app sends the request before it renders, and passes the response to the
+ * component.
+ */
 const firstAsked = `export async function render(address: string, cookie: string): Promise<string> {
   const berths = berthsFor(address, cookie);
   const first = (await berths.tideTable(args).queryFn({})) ?? undefined;
@@ -258,7 +261,7 @@ it.skipIf(chromium === undefined).each([
     const shown = /<p id="tides">(\w+ \d{4}-\d\d-\d\dT[^<]*)<\/p>/.exec(html)?.[1] ?? html;
     expect(html).toContain('<p id="other">loading</p>');
     await says("other", "ready");
-    // Only what had no first answer is asked for in the browser.
+    // Only calls without a first response are requested in the browser.
     expect([await textOf("tides"), await page.evaluate("document.title"), await requests()]).toEqual([
       shown,
       "hydrated",

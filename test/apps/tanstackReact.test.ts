@@ -2,7 +2,7 @@ import { expect, it } from "vitest";
 import { chromium } from "../support/chromium.js";
 import { appProject, openedApp } from "./support/openedApp.js";
 
-/** What an app with React writes, types and all. */
+/** The code of an app with React, with its types. */
 const app = `import { QueryClient, QueryClientProvider, useInfiniteQuery, useMutation, useQuery } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
@@ -56,7 +56,7 @@ createRoot(document.getElementById("app")!).render(
 );
 `;
 
-/** What must not compile: each line is an error, or the compiler complains of the comment. */
+/** Code that must not compile: each line is an error, or the compiler reports its comment. */
 const wrong = `import { useMutation, useQuery } from "@tanstack/react-query";
 import { cachedBerths, berthsKey } from "./sdk/berths/cached.js";
 import { connectBerths } from "./sdk/berths/index.js";

@@ -2,7 +2,7 @@ import { expect, it } from "vitest";
 import { chromium } from "../support/chromium.js";
 import { appProject, openedApp } from "./support/openedApp.js";
 
-/** What an app with Vue writes; a component without a template, so that only the compiler is asked. */
+/** The code of an app with Vue, as a component without a template, so that only the compiler is needed. */
 const app = `import { useInfiniteQuery, useMutation, useQuery, useQueryClient, VueQueryPlugin } from "@tanstack/vue-query";
 import { computed, createApp, defineComponent, h, ref } from "vue";
 import { berthsKey, cachedBerths } from "./sdk/berths/cached.js";

@@ -75,7 +75,7 @@ class App {
   readonly isThere = signal(true);
 }
 
-/** As an observable: asks when it is subscribed to, and gives up when nobody is. */
+/** An observable sends its request on subscription, and cancels it when nobody is subscribed. */
 const states = pagesStates(berths.listBerthsPages({ pageSize: 7 })).pipe(map(pagesText));
 const watched = (): void => {
   const said: string[] = [];

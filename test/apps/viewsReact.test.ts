@@ -46,7 +46,7 @@ Object.assign(window, { overrideWith });
 createRoot(document.getElementById("app")!).render(<StrictMode><App /></StrictMode>);
 `;
 
-/** What must not compile: each line is an error, or the compiler complains of the comment. */
+/** Code that must not compile: each line is an error, or the compiler reports its comment. */
 const wrong = `import { berths } from "./board.js";
 import { useAnswer, useChange, usePages, useStream } from "./sdk/views/react.js";
 export function Wrong() {

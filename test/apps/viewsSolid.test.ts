@@ -3,7 +3,7 @@ import { chromium } from "../support/chromium.js";
 import { boardModule, walkThroughBoard } from "./support/boardScreen.js";
 import { appProject, openedApp } from "./support/openedApp.js";
 
-/** Elements by functions, so that only the compiler is asked. */
+/** Elements are made by functions, so that only the compiler is needed. */
 const app = `import { createSignal, Show } from "solid-js";
 import h from "solid-js/h";
 import { render } from "solid-js/web";

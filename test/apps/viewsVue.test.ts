@@ -3,7 +3,7 @@ import { chromium } from "../support/chromium.js";
 import { boardModule, walkThroughBoard } from "./support/boardScreen.js";
 import { appProject, openedApp } from "./support/openedApp.js";
 
-/** A component without a template, so that only the compiler is asked. */
+/** A component without a template, so that only the compiler is needed. */
 const app = `import { createApp, defineComponent, h, ref } from "vue";
 import { arrivalsText, berths, counted, listText, noted, oneText, pagesText, passages, overrideWith } from "./board.js";
 import type { BerthStatus } from "./sdk/berths/index.js";

@@ -13,7 +13,7 @@ type Schema = Readonly<Record<string, unknown>>;
 
 const ref = (name: string): Schema => ({ $ref: `#/components/schemas/${name}` });
 
-/** Types of which each holds two that are one step further, which come to more ways than can ever be walked. */
+/** Types of which each contains two that are one step further, so that there are too many paths to walk. */
 const kinds: Readonly<Record<string, (own: string, next: readonly Schema[]) => Schema>> = {
   records: (_, [left, right]) => ({ type: "object", required: ["left"], properties: { left, right } }),
   lists: (_, next) => ({ type: "array", items: { anyOf: next } }),
@@ -58,7 +58,7 @@ function connected(kind: string, steps: number): unknown {
   });
 }
 
-/** The files of an SDK with everything that looks into types. */
+/** The files of an SDK with all features that look into types. */
 function printed(language: Language, runtime: ReadonlyMap<string, string>, document: unknown): number {
   const { contract } = readRest(document);
   const settings = { testing: true, verify: "answers", dates: "decoded" };
@@ -73,7 +73,7 @@ describe.each(languages.map(({ id }) => id))("types that hold each other over an
     const tools = await workspaceLanguages.find((each) => each.id === id)?.loadTools();
     const runtime = runtimeSources(tools?.runtimeFolder ?? "");
     const once = printed(language, runtime, connected(kind, 20));
-    // A union lists what it opens into, so that its text grows with the square of the steps at most.
+    // A union lists its members after opening them, so that its text grows at most with the square of the steps.
     expect(printed(language, runtime, connected(kind, 40))).toBeLessThan(4 * once);
   });
 });

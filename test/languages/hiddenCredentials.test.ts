@@ -13,7 +13,7 @@ import { readRest } from "../support/readRest.js";
 
 const secret = "abcd1234efgh5678";
 
-/** Texts as authors of contracts write them, each with a credential in it. */
+/** Texts of contract authors, each with a credential in it. */
 const texts: Readonly<Record<string, string>> = {
   "behind its scheme": `Send Bearer ${secret} along`,
   "in a query": `Ask for ?token=${secret} first`,
@@ -22,7 +22,7 @@ const texts: Readonly<Record<string, string>> = {
   "on the next line": `Send it as Basic\n  ${secret}\n`,
 };
 
-/** A document of which everything that has a description says a text, and every title and summary too. */
+/** A document in which every description, title and summary is a given text. */
 function saying(text: string, value: unknown): unknown {
   if (Array.isArray(value)) return value.map((each) => saying(text, each));
   if (typeof value !== "object" || value === null) return value;

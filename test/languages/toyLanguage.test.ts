@@ -16,7 +16,7 @@ const validate = new Ajv({ allErrors: true, verbose: true, strict: false }).comp
 const board = `  quay-board:
     language: typescript`;
 
-/** The demo with a toy SDK beside its own. */
+/** The demo with a toy SDK next to its own. */
 function withToy(settings = "{}", project = demoProject()): TemporaryProject {
   const sdk = `  shelf:\n    language: toy\n    covers: [berths, passages]\n    into: shelf\n    settings: ${settings}\n`;
   project.write("rhema.yaml", project.read("rhema.yaml").replace(board, `${sdk}${board}`));
@@ -134,13 +134,13 @@ describe("a change that two SDKs see differently", () => {
     const [{ changes }] = (JSON.parse(out) as { contracts: [{ changes: Change[] }] }).contracts;
     const seen = Object.fromEntries(changes.map(({ code, verdict, sdks }) => [code, [verdict.code, ...sdks]]));
     expect(seen).toEqual({
-      // Two kinds of number are one to the compiler of the one, and two to the other's.
+      // Two number types are one to the first compiler, and two to the other.
       "answer.type.changed": [
         "breaking",
         { sdk: "app", code: "compatible", use: "not used" },
         { sdk: "shelf", code: "breaking", use: "cannot tell" },
       ],
-      // What was null is absent now, which the other does not tell apart.
+      // A value that was null is absent now, which the other language does not distinguish.
       "answer.field.now-optional": [
         "compatible",
         { sdk: "app", code: "breaking", use: "not used" },
@@ -151,7 +151,7 @@ describe("a change that two SDKs see differently", () => {
         { sdk: "app", code: "compatible", use: "not used" },
         { sdk: "shelf", code: "compatible", use: "cannot tell" },
       ],
-      // Choices are open in the one by its own default.
+      // Enums are open in one language by its own default.
       "answer.choice.new": [
         "compatible",
         { sdk: "app", code: "risky", use: "not used" },
@@ -170,7 +170,7 @@ export const tide = readTide(connectTides({ baseUrl: "http://localhost" }));
     expect((await used.run(["outline"])).out).toMatch(/\* .*GET \/tides/);
     const unused = await changed("export {};\n");
     expect((await unused.run(["outline"])).out).toMatch(/\? .*GET \/tides/);
-    // An SDK that is not written is made in memory: use of it can be told all the same.
+    // An SDK that is not written is made in memory, so its uses are found anyway.
     unused.remove("src/sdk");
     const { out } = await unused.run(["impact", "--json"]);
     expect(out).toMatch(/"sdk": "app",\s+"code": "breaking",\s+"use": "not used"/);

@@ -150,7 +150,7 @@ afterEach(() => {
   for (const close of servers.splice(0)) close();
 });
 
-/** A server of the contract with seven berths, three a page. */
+/** A server of the contract with seven berths, three on a page. */
 async function harbour(): Promise<{ address: string; seen: Seen[] }> {
   const seen: Seen[] = [];
   const page = (from: number) => [1, 2, 3, 4, 5, 6, 7].slice(from, from + 3).map((id) => ({ id: `N-${String(id)}` }));

@@ -8,7 +8,7 @@ import { listening } from "../support/listening.js";
 import { okay } from "../support/smallContract.js";
 import { demoProject, restProject, type TemporaryProject } from "../support/temporaryProject.js";
 
-/** What an app does with its SDKs, told as data. */
+/** What an app does with its SDKs, as data. */
 const app = `import { cancelReservation, connectBerths, currentNotices, getBerth, isReserveBerthFailure, listVesselsItems, reserveBerth } from "./sdk/berths/index.js";
 import { connectPassages, arrivalsToday } from "./sdk/passages/index.js";
 import { renewable, retrying } from "./sdk/wire/index.js";
@@ -49,7 +49,7 @@ it.skipIf(chromium === undefined)(
     const address = await project.play();
     const { run } = (await import(pathToFileURL(outfile).href)) as { run: (address: string) => Promise<unknown> };
     const inNode = JSON.stringify(await run(address));
-    // What the first run cancelled is there again for the second.
+    // The second run has what the first run cancelled.
     expect((await fetch(`${address}/.play/forget`, { method: "POST" })).status).toBe(200);
     expect(await toldInBrowser(project, outfile, address)).toEqual(JSON.parse(inNode));
     expect(inNode.length).toBeGreaterThan(500);
@@ -130,7 +130,7 @@ it.skipIf(chromium === undefined)(
   120_000,
 );
 
-/** What the function `run` of a bundled module gives in a browser, as data. */
+/** The result of the function `run` of a bundled module in a browser, as data. */
 async function toldInBrowser(project: TemporaryProject, outfile: string, address: string): Promise<unknown> {
   const page = `<!doctype html><meta charset="utf-8"><pre id="told">running</pre><script type="module">
     import { run } from "/both.mjs";

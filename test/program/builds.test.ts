@@ -8,7 +8,7 @@ import { plainEnvironment } from "../support/plainEnvironment.js";
 
 const modules = join(packageRoot, "node_modules");
 
-/** Packages of ours beside the program, where a project would have them installed. */
+/** Our packages next to the program, where a project would have installed them. */
 function install(project: TemporaryProject, packages: readonly string[]): void {
   mkdirSync(project.path("node_modules/.bin"), { recursive: true });
   for (const name of packages) symlinkSync(join(modules, name), project.path(`node_modules/${name}`));
@@ -119,7 +119,7 @@ describe("builds", () => {
       sdk: async () => (await project.run(["generate", "--quiet"])).code === 0,
       app: () => project.compile() === "",
     };
-    /** Builds as `&&` between scripts does. */
+    /** Runs scripts like `&&`. */
     const build = async (...order: (keyof typeof steps)[]): Promise<boolean> => {
       for (const step of order) if (!(await steps[step]())) return false;
       return true;

@@ -6,7 +6,7 @@ import { CodeCache } from "../../src/cli/process/codeCache.js";
 import { packageRoot } from "../support/packageRoot.js";
 import { demoProject, TemporaryProject } from "../support/temporaryProject.js";
 
-/** A file that requires another, and the folder its compiled code is kept in. */
+/** A file that requires another, and the folder for its compiled code. */
 function quays(): { readonly project: TemporaryProject; readonly load: (build?: string) => CodeCache } {
   const project = new TemporaryProject();
   project.write("quays.cjs", 'const { free } = require("./free.cjs");\nexports.free = () => free(["N-07", "S-02"]);\n');
@@ -61,7 +61,7 @@ describe("the code cache", () => {
     for (const damaged of damages) {
       writeFileSync(project.path(`kept/${main}`), damaged);
       load().save();
-      // How long it is differs by a little, with what V8 had compiled at that moment.
+      // Its length differs a little, depending on what V8 had compiled at that moment.
       expect(readFileSync(project.path(`kept/${main}`)).length).toBeGreaterThan(whole.length * 0.75);
     }
     // As long as before.

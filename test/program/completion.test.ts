@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { programPath } from "../support/packageRoot.js";
 import { demoProject, TemporaryProject } from "../support/temporaryProject.js";
 
-/** The words that a line may go on with: the last word of it is completed. */
+/** The words that may continue a line: the last word is completed. */
 async function wordsFor(project: TemporaryProject, line: string): Promise<string[]> {
   const words = line.split(" ");
   const ran = await project.run(["completion", "--at", String(words.length - 1), "--", ...words]);
@@ -24,7 +24,7 @@ describe("completion", () => {
     expect(await wordsFor(project, "rhema impact --report ju")).toEqual(["junit"]);
     expect(await wordsFor(project, "rhema init --language k")).toEqual(["kotlin"]);
     expect(await wordsFor(project, "rhema explain gate.")).toEqual(["gate.held"]);
-    // A file, a folder, a number: the shell knows better.
+    // A file, a folder, a number: the shell completes these itself.
     expect(await wordsFor(project, "rhema generate --config r")).toEqual([]);
     expect(await wordsFor(project, "rhema watch -- npm r")).toEqual([]);
     expect(await wordsFor(project, "rhema nonsense x")).toEqual([]);
@@ -62,7 +62,7 @@ describe("completion", () => {
   });
 });
 
-/** How each shell is asked what it would complete a line to, behind its script. */
+/** How each shell is asked for the completions of a line, after its script. */
 const asking: Readonly<Record<string, (script: string) => readonly string[]>> = {
   bash: (script) => [
     "-c",
@@ -86,7 +86,7 @@ it.each(Object.keys(asking))("the script of %s asks the program", async (shell) 
     encoding: "utf8",
     env: { PATH: `${project.path("bin")}:${process.env["PATH"] ?? ""}`, HOME: project.folder },
   });
-  // Only bash is everywhere; a shell that is not there cannot be asked.
+  // Only bash is everywhere. A shell that is not installed cannot be asked.
   if (error && shell !== "bash") return;
   expect([status, stderr]).toEqual([0, ""]);
   expect(

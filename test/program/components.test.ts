@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { quaysContract as contract, quaysProject as projectWith, text } from "../support/quaysProject.js";
 
-/** What is said of the loss of `note`, and where it is used. */
+/** The report about the removal of `note`, and where it is used. */
 async function impactOf(files: Record<string, string>, frameworks: readonly string[]) {
   const project = projectWith(files, frameworks);
   expect((await project.run(["generate"])).code).toBe(0);

@@ -4,7 +4,7 @@ import { describe, expect, it } from "vitest";
 import { quaysContract, text } from "../support/quaysProject.js";
 import { TemporaryProject } from "../support/temporaryProject.js";
 
-/** A project as the usual starters make them today, with packages that are installed here: "typescript-7 as typescript". */
+/** A project like those of current starters, with packages that are installed here: "typescript-7 as typescript". */
 function fresh(files: Record<string, string>, packages: readonly string[]): TemporaryProject {
   const project = new TemporaryProject({ "quays.json": quaysContract({ id: text, name: text, note: text }), ...files });
   for (const name of packages) {

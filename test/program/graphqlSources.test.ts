@@ -51,7 +51,7 @@ async function listening(
   return `http://127.0.0.1:${String((server.address() as AddressInfo).port)}`;
 }
 
-/** Executes what it is sent; `refuses` lists words that an older server does not know. */
+/** Executes requests; `refuses` lists words that an older server does not know. */
 async function endpoint(refuses = /$^/, token?: string): Promise<string> {
   const built = buildSchema(schema);
   return listening((request, response, body) => {
@@ -68,7 +68,7 @@ async function endpoint(refuses = /$^/, token?: string): Promise<string> {
   });
 }
 
-/** The SDK without what tells where the contract came from. */
+/** The SDK without the parts that show where the contract came from. */
 async function sdkOf(files: Record<string, string>, env: Record<string, string> = {}): Promise<Record<string, string>> {
   const project = new TemporaryProject({ ...base, ...files });
   const ran = await project.run(["generate"], env);

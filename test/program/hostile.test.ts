@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { contractWith, okay } from "../support/smallContract.js";
 import { graphqlProject, restProject } from "../support/temporaryProject.js";
 
-/** Texts that want to be more than text, wherever they are written down. */
+/** Texts with an attack, wherever they are written. */
 const attacks = [
   "*/ globalThis.owned = true; /*",
   "/* nested */ /* */ owned() //",
@@ -22,7 +22,7 @@ const attacks = [
   "//# sourceMappingURL=data:owned",
 ];
 
-/** A contract with an attack in every place that takes a text. */
+/** A contract with an attack in every place for a text. */
 function steering(attack: string): Record<string, unknown> {
   const described = { description: attack, title: attack, "x-note": attack };
   const field = {
@@ -128,7 +128,7 @@ describe("a contract that wants to steer the SDK", () => {
   });
 
   it("or a terminal and its readers, with what nobody sees, in no output and no file", async () => {
-    // C0, C1, bidirectional marks, line separators, what has no width, and letters of the plane of tags.
+    // C0, C1, bidirectional marks, line separators, characters without width, and letters of the plane of tags.
     const unseen = Array.from("\u0007\u001b\u007f\u009b\u061c\u200b\u202e\u2066\u2028\ufeff\u{e0041}");
     const attack = `a${unseen.join("b")}\u001b[31mred\u001b]0;owned\u0007\u009b2J`;
     const before = steering(attack) as { paths: object; components: { schemas: object } };

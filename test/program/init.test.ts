@@ -19,7 +19,7 @@ afterEach(() => {
   for (const server of servers.splice(0)) server.close();
 });
 
-/** tsconfig.json and what it leads to, as the usual starting points of frameworks have them. */
+/** tsconfig.json and the files it refers to, as in the usual starting points of frameworks. */
 const fresh = (lib: string, types: readonly string[] = []) => ({
   "tsconfig.json": '{ "files": [], "references": [{ "path": "./tsconfig.app.json" }] }',
   "tsconfig.app.json": JSON.stringify({
@@ -69,7 +69,7 @@ describe("init", () => {
     });
     expect(project.read("package.json")).toMatch(/^ {8}"predev"/m);
     expect((await project.run(["generate"])).code).toBe(0);
-    // Imports end as the configuration that the first one leads to wants it.
+    // Imports end as the configuration that the first one refers to requires.
     expect(project.read("src/sdk/berths/index.ts")).toContain('from "./connect"');
     expect((await project.run(["draft", "passages"])).code).toBe(0);
     expect((await project.run(["generate"])).code).toBe(0);
@@ -134,7 +134,7 @@ describe("init", () => {
     expect(out).toContain("berths  REST 1.4.0: 15 operations");
     expect(project.read("rhema.yaml")).toContain('authorization: "Bearer ${HARBOUR_TOKEN}"');
     expect(Object.values(project.tree(".")).join("\n") + out).not.toContain(token);
-    // From here on, work goes on offline.
+    // From here on, work continues offline.
     expect((await project.run(["generate"], { HARBOUR_TOKEN: token })).code).toBe(0);
   });
 
@@ -158,7 +158,7 @@ describe("init", () => {
     const outside = new TemporaryProject({ ...berths, "package.json": manifest });
     expect((await outside.run(["init", "--yes", "--into", "../sdk"])).err).toContain("path.outside");
     expect([outside.exists("rhema.yaml"), outside.read("package.json")]).toEqual([false, manifest]);
-    // Scripts of somebody's own stay as they are.
+    // Existing scripts stay as they are.
     const own = new TemporaryProject({
       ...berths,
       "package.json": manifest.replace('"tsc"', '"tsc", "prebuild": "mine"'),

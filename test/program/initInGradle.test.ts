@@ -4,7 +4,7 @@ import { TemporaryProject } from "../support/temporaryProject.js";
 const contract =
   'openapi: 3.0.3\ninfo: { title: Tides, version: "1" }\npaths:\n  /tides:\n    get: { operationId: listTides, responses: { "204": { description: none } } }\n';
 
-/** What `rhema init --yes` configures in a project, as lines of the SDK, and what generating it says. */
+/** What `rhema init --yes` configures in a project, as lines of the SDK, and the output of generating it. */
 async function configured(files: Readonly<Record<string, string>>): Promise<string[]> {
   const project = new TemporaryProject({ "contracts/tides.yaml": contract, ...files });
   const { code, err } = await project.run(["init", "--yes", "--sdk", "harbour-api"]);

@@ -11,7 +11,7 @@ import { demoProject, TemporaryProject } from "../support/temporaryProject.js";
 const contract = (version: "v1" | "v2"): string =>
   readFileSync(join(packageRoot, "demo/contracts", version, "berths.yaml"), "utf8");
 
-/** A page without a build step, and a module beside it. */
+/** A page without a build step, and a module next to it. */
 const page = {
   "index.html": `<!doctype html><meta charset="utf-8"><pre id="told">running</pre><script type="module">
     import { run } from "./board.js";
@@ -38,7 +38,7 @@ export async function run(address) {
 const withContract = (files: Readonly<Record<string, string>>) =>
   new TemporaryProject({ "berths.yaml": contract("v1"), ...files });
 
-/** A project with what `init` and `generate` make of it. */
+/** A project after `init` and `generate`. */
 async function begun(files: Readonly<Record<string, string>>): Promise<TemporaryProject> {
   const project = withContract(files);
   expect(await project.run(["init", "--yes", "--into", "src/sdk"])).toMatchObject({ code: 0 });

@@ -30,7 +30,7 @@ async function origin(text: () => string): Promise<string> {
   return `http://127.0.0.1:${String((server.address() as AddressInfo).port)}/api.json`;
 }
 
-/** Parts of the time that a whole run takes after which a process is killed: before, while and after it writes. */
+/** Parts of the time of a whole run after which a process is killed: before, while and after it writes. */
 const moments = [0.5, 0.8, 0.88, 0.95, 1];
 
 /** Milliseconds of a whole run. */

@@ -26,7 +26,7 @@ import com.ostrel.harbour.passages.PassagesConnection
 import com.ostrel.harbour.passages.VoyagePlan
 import com.ostrel.harbour.passages.planVoyage
 
-// What another contract answers is known too.
+// The types of another contract's responses are known too.
 suspend fun plan(passages: PassagesConnection, plan: VoyagePlan) =
     passages.planVoyage(plan = plan).planVoyage.let { "\${it.id} \${it.status} \${it.vessel.length}" }
 

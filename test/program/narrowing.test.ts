@@ -15,7 +15,7 @@ const choice = (...values: string[]) => ({ type: "string", enum: values });
 const reading = (body: string) =>
   `import type { Berth } from "./sdk/berths/index.js";\ndeclare const berth: Berth;\n${body}\n`;
 
-/** The heaviest verdict on source, with what the gate on source makes of it, and how many errors a proof finds. */
+/** The highest verdict on source, with the result of the gate on source, and the number of errors in a proof. */
 async function judged(before: string, after: string, source: string) {
   const project = new TemporaryProject({
     ...configuration,

@@ -24,7 +24,7 @@ async function backend(
   return `http://127.0.0.1:${String((server.address() as AddressInfo).port)}`;
 }
 
-/** Observes until it is interrupted; gives its address, and what it says in the end. */
+/** Observes until it is interrupted. Returns its address, and the final report. */
 async function observe(project: TemporaryProject, args: readonly string[]) {
   const running = project.start(["observe", ...args, "--port", "0"]);
   const [address = ""] = /http:\/\/127\.0\.0\.1:\d+/.exec(await running.says(/http:\/\/127\.0\.0\.1:\d+/)) ?? [];

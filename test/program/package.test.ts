@@ -7,7 +7,7 @@ import { runNode } from "../support/runNode.js";
 import { TemporaryProject } from "../support/temporaryProject.js";
 import { plainEnvironment } from "../support/plainEnvironment.js";
 
-/** Packs the package, and unpacks it where a project has it installed, with the packages it names and no others. */
+/** Packs the package, and unpacks it where a project has it installed, with only the packages it depends on. */
 function installed(project: TemporaryProject, others: readonly string[] = []): string {
   const folder = project.path("node_modules/rhema");
   mkdirSync(folder, { recursive: true });
@@ -18,7 +18,7 @@ function installed(project: TemporaryProject, others: readonly string[] = []): s
   return folder;
 }
 
-/** Where the package is packed to, below the project. */
+/** The folder of the packed package, in the project. */
 const packed = "node_modules/.cache/rhema-packed.tgz";
 let paths: readonly string[] = [];
 
@@ -63,7 +63,7 @@ describe("the package", () => {
     const sources = maps.flatMap((file) => (JSON.parse(readFileSync(file, "utf8")) as { sources: string[] }).sources);
     const names = new Set(sources.flatMap((path) => /node_modules\/((?:@[^/]+\/)?[^/]+)/.exec(path)?.[1] ?? []));
     expect(names.size).toBeGreaterThan(15);
-    // Maps of packages that were made of several name what is not installed.
+    // Source maps of packages that were made from several name files that are not installed.
     const isInstalled = (name: string): boolean => existsSync(join(packageRoot, "node_modules", name, "package.json"));
     for (const name of [...names].filter(isInstalled)) expect(notices).toMatch(new RegExp(`^${name} \\d`, "m"));
     expect(sources.filter((path) => path.includes("core/index") && path.includes("node_modules/graphql/"))).toEqual([]);

@@ -20,7 +20,7 @@ describe("play", () => {
       .map(([, text]) => text)
       .join("\n");
     const samples = [...pages.matchAll(/```ts\n(await \w+[\s\S]*?)```/g)].map(([, text = ""]) => text.trim());
-    // What is removed is gone, so that comes last.
+    // Removed items are gone, so that comes last.
     samples.sort((a, b) => Number(/^await (remove|cancel)/.test(a)) - Number(/^await (remove|cancel)/.test(b)));
     const address = await project.play();
     const lines = samples.map((sample) => {
@@ -37,7 +37,7 @@ describe("play", () => {
       .trim()
       .split("\n")
       .map((line) => JSON.parse(line) as { call: string; ok: boolean; message?: string; body?: unknown });
-    // The sample of a merge patch is an empty object, which the contract itself forbids; everything else succeeds.
+    // The sample of a merge patch is an empty object, which the contract itself forbids. Everything else succeeds.
     expect(
       results
         .filter((each) => !each.ok)

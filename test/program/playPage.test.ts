@@ -3,7 +3,7 @@ import { BrowserPage, chromium } from "../support/chromium.js";
 import { demoProject } from "../support/temporaryProject.js";
 import { until } from "../support/until.js";
 
-/** Asks again until a page says so. */
+/** Waits until a page shows something. */
 async function pageSays(page: BrowserPage, expression: string): Promise<boolean> {
   await until(async () => (await page.evaluate(expression)) === true);
   return true;
@@ -36,7 +36,7 @@ describe.skipIf(chromium === undefined)("the page of the stand-in", () => {
       expect(await page.evaluate("document.querySelector('#calls summary').textContent")).toMatch(
         /^200GET \/berths\/berths\//,
       );
-      // A call of an app appears by itself, with what is wrong about it, and without its secrets.
+      // A call of an app appears automatically, with its errors and without its secrets.
       await fetch(`${address}/berths/berths?pageSize=900&token=hush-hush`, {
         headers: { authorization: "Bearer hush-hush" },
       });
@@ -46,7 +46,7 @@ describe.skipIf(chromium === undefined)("the page of the stand-in", () => {
         true,
       );
       expect(await page.evaluate("document.documentElement.outerHTML.includes('hush-hush')")).toBe(false);
-      // An override holds for everybody from now on.
+      // An override applies to everybody from now on.
       await page.evaluate(
         "const open = document.querySelector('#operations details[open]'); open.querySelector('select').value = '404'; [...open.querySelectorAll('button')].find((each) => each.textContent.startsWith('Always respond')).click()",
       );
@@ -83,7 +83,7 @@ describe.skipIf(chromium === undefined)("the page of the stand-in", () => {
       expect(await code("getBerth")).toMatch(
         /^In TypeScript.*getBerth\(.*In Kotlin.*connection\.getBerth\(berthId = /s,
       );
-      // Of a root field, the project's queries that select it.
+      // For a root field, the project's queries that select it.
       expect(await code("query voyages")).toMatch(
         /^In TypeScript.*arrivalsToday\(.*In Kotlin.*connection\.arrivalsToday\(day = /s,
       );

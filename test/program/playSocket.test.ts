@@ -123,7 +123,7 @@ describe("subscriptions over a socket", () => {
       return true;
     };
     const asked = post("Connection: Upgrade, HTTP2-Settings\r\nUpgrade: h2c\r\nHTTP2-Settings: AAMAAABkAAQAoAAA\r\n");
-    // In two parts, so that the rest comes when the connection was handed on already.
+    // In two parts, so that the second arrives after the connection was passed on.
     socket.write(asked.slice(0, -5));
     await new Promise((resolve) => setTimeout(resolve, 100));
     socket.write(asked.slice(-5));

@@ -12,7 +12,7 @@ interface Proved {
   readonly proof: { readonly unexplained: object[]; readonly before: { readonly file: string }[] };
 }
 
-/** What is proved when `note` may be absent, or is gone. */
+/** The proof if `note` may be absent or was removed. */
 async function proved(project: TemporaryProject, fields: object, needed?: readonly string[]) {
   expect((await project.run(["generate"])).code).toBe(0);
   project.write("quays.json", quaysContract(fields, needed));
@@ -30,7 +30,7 @@ async function proved(project: TemporaryProject, fields: object, needed?: readon
 const reading = `import { load } from "./quays.js";
 export const lengths = async (): Promise<number[]> => (await load()).map((quay) => quay.note.length);
 `;
-/** As a fresh project has it: one configuration that refers to others, and no line about strictness. */
+/** As in a fresh project: one configuration that refers to others, without a line about strictness. */
 const referring = {
   "tsconfig.json": JSON.stringify({ files: [], references: [{ path: "./tsconfig.app.json" }] }),
   "tsconfig.app.json": JSON.stringify({
@@ -55,7 +55,7 @@ describe("the app's own checker", () => {
     const project = quaysProject({ ...referring, "src/list.ts": reading }, [`${compiler} as typescript`]);
     const { told, unexplained, before } = await proved(project, { id: text, name: text, note: text }, ["id", "name"]);
     expect([told, unexplained, before]).toEqual([expected, [], []]);
-    // What it writes for the next time stays in the copy.
+    // Files that it caches stay in the copy.
     expect(project.exists("node_modules/.tmp")).toBe(false);
   });
 

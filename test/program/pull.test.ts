@@ -13,13 +13,13 @@ afterEach(() => {
 interface Origin {
   text: string;
   etag: string | undefined;
-  /** Requests at whose connection it hangs up. */
+  /** The requests at whose connection it hangs up. */
   resets: number;
   readonly asked: (string | undefined)[];
   readonly address: string;
 }
 
-/** A server of one document that knows its version. */
+/** A server of one document with its version. */
 async function origin(text: string, etag?: string): Promise<Origin> {
   const state = { text, etag, resets: 0, asked: [] as (string | undefined)[], address: "" };
   const server = createServer((request, response) => {
@@ -100,7 +100,7 @@ describe("pull", () => {
       pulled.out.indexOf("pull: 1 contract updated; next: rhema generate"),
     );
     const after = copies().split("\n");
-    // Nothing but the comma that was before what is gone.
+    // Only the comma before the removed part.
     expect(after.filter((line) => !before.includes(line)).map((line) => line.trim())).toEqual(['"id"']);
     const data = JSON.parse((await app.run(["pull", "--json"])).out) as { contracts: unknown };
     expect(data.contracts).toMatchObject([{ name: "berths", state: "same" }]);

@@ -4,7 +4,7 @@ import { graphqlProject, type TemporaryProject } from "../support/temporaryProje
 
 const schema = "type Query { boat: Boat } type Boat { id: ID! name: String length: Float }";
 
-/** Three releases: 1.9 and 1.10 ask for a name, 1.11 does not; now nobody gets names. */
+/** Three releases: 1.9 and 1.10 select a name, 1.11 does not. Now nobody gets names. */
 async function released(releases: string): Promise<TemporaryProject> {
   const project = graphqlProject(schema, { boat: "query BoatNow { boat { id name } }" });
   for (const [tag, fields] of [

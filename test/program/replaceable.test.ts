@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { demoProject, type TemporaryProject } from "../support/temporaryProject.js";
 
-/** What an app has written by hand, each with what is told of it in a comment behind it. */
+/** Hand-written code of an app, each with the report in a comment after it. */
 const planted = `
 interface Berth { id: string; quay: string; length: number; status: string; occupant: Owner | null } // type Berth -> Berth
 interface Owner { id: string; name: string }
@@ -40,7 +40,7 @@ export const notices = apiFetch("/notices"); // GET /notices -> currentNotices
 export const ports = send("query AllPorts { ports { id name } }"); // query AllPorts -> 
 `;
 
-/** What looks like it, and is not. */
+/** Code that looks like it, and is not. */
 const alike = `
 declare const app: { get(path: string, handler: () => void): void };
 app.get("/berths", () => undefined);

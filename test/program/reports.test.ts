@@ -23,7 +23,7 @@ interface Sarif {
   }[];
 }
 
-/** What reports say of the demo's second version; kept, because each takes a run. */
+/** The reports about the demo's second version, stored because each takes a run. */
 const said = new Map<string, { code: number | null; out: string }>();
 let project: TemporaryProject;
 beforeAll(async () => {

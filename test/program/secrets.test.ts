@@ -6,7 +6,7 @@ import { afterEach, describe, expect, it } from "vitest";
 import { packageRoot } from "../support/packageRoot.js";
 import { TemporaryProject } from "../support/temporaryProject.js";
 
-/** Secrets as people have them: each in another place, none of which may come out anywhere. */
+/** Secrets in the usual places, none of which may appear in any output. */
 const planted = {
   HARBOUR_TOKEN: "tok_9f86d081884c7d659a2feaa0c55ad015",
   QUERY_KEY: "key-a3bf4f1b2b0b822cd15d6c15b0f00a08",
@@ -40,7 +40,7 @@ describe("secrets", () => {
     });
     const said: string[] = [];
     const run = async (...args: string[]): Promise<number | null> => {
-      // What is noted for debugging is no exception.
+      // The debug output is not an exception.
       const { code, out, err } = await project.run(args, { ...planted, RHEMA_DEBUG: "1" });
       said.push(out, err);
       return code;
@@ -64,12 +64,12 @@ describe("secrets", () => {
       ["try", "listBerths", "--code", "samples"],
     ])
       await run(...args);
-    // The origin refuses: even then nothing of what was sent is told.
+    // The origin refuses. Even then, nothing that was sent is shown.
     const refused = await project.run(["pull"], { ...planted, HARBOUR_TOKEN: planted.COOKIE });
     said.push(refused.out, refused.err);
     expect(refused.err).toContain("refuses access");
 
-    // What runs on: the stand-in with its page, and the observer.
+    // The commands that continue to run: the stand-in server with its page, and the observer.
     for (const args of [
       ["play", "--port", "0"],
       ["observe", address, "--port", "0"],
@@ -197,7 +197,7 @@ describe("secrets", () => {
       expect([await run("generate"), said]).toEqual([0, said]);
       expect(project.compile()).toBe("");
       expect(project.read("src/sdk/api/connect.ts")).toContain('"https://ostrel.example/v1"');
-      // A word that is a credential there is none elsewhere.
+      // A word that is a credential there is not one in other places.
       expect(Object.values(project.tree(".rhema/copies")).join("")).toContain('"name": "dock"');
       isNewer = true;
       expect(await run("pull", "--check", "--json")).toBe(1);
@@ -214,7 +214,7 @@ describe("secrets", () => {
         ["try", "getBerth", "id=1", "--json", "--base-url", `http://${user}:${encodeURIComponent(password)}@${at}/x`],
       ])
         await run(...args);
-      // Addresses that lead nowhere are told in messages, and with the lines they stand in.
+      // Addresses that do not resolve are reported in messages, and with their lines.
       for (const wrong of ["wrong.json?access_token=", "api.json?access_token="]) {
         project.write("rhema.yaml", configuration(from.replace(/api\.json\?access_token=/, wrong)));
         project.remove(".rhema/copies");

@@ -13,7 +13,7 @@ afterEach(() => {
   for (const server of servers.splice(0)) server.close();
 });
 
-/** A host that answers each path from a table, and the requests it saw. */
+/** A host that responds to each path from a table, and the requests it received. */
 async function host(
   answers: Record<string, (response: ServerResponse) => void>,
 ): Promise<{ address: string; seen: IncomingMessage[] }> {

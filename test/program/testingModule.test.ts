@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { bundled } from "../support/bundled.js";
 import { demoProject, type TemporaryProject } from "../support/temporaryProject.js";
 
-/** A unit test as an app has it, without a server or a test library. */
+/** A unit test as in an app, without a server or a test library. */
 const unitTest = `import { getBerth, isReserveBerthFailure, listBerthsItems, reserveBerth, type Berth } from "./sdk/berths/index.js";
 import { fakeBerths, sampleBerth, sampleBerthPage, sampleConflictProblem } from "./sdk/berths/testing.js";
 import { arrivalsToday, liveArrivals } from "./sdk/passages/index.js";

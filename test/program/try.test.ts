@@ -16,7 +16,7 @@ interface Seen {
   readonly body: string;
 }
 
-/** A server that keeps what it is asked, and answers the same to everything. */
+/** A server that records its requests, and responds the same to all of them. */
 async function answering(status: number, body: unknown): Promise<{ address: string; seen: Seen[] }> {
   const seen: Seen[] = [];
   const server = createServer((request, response) => {
@@ -46,7 +46,7 @@ describe("try", () => {
     expect(out).toMatch(/sample values used for body\.vesselId, body\.arrival, body\.departure/);
     expect(out).toMatch(/^ {2}berthId: N-07$/m);
     expect(out).toMatch(/^ {2}price:\n {4}amount:/m);
-    // The same call, the same answer.
+    // The same call has the same response.
     expect(
       (await project.run(["try", "reserveBerth", "berthId=N-07", "body.crew=3"])).out.split("\n").slice(1),
     ).toEqual(out.split("\n").slice(1));
@@ -60,7 +60,7 @@ describe("try", () => {
     expect(await call("listTariffs")).toBe("GET /tariffs");
     expect(await call("Fleet")).toBe("query Fleet");
     expect(await call("fleet")).toBe("query Fleet");
-    // No query document asks for it by itself.
+    // No query document selects only this field.
     expect(await call("node")).toBe("query Node");
     const stream = JSON.parse((await project.run(["try", "liveArrivals", "--json"])).out) as { answer: unknown[] };
     expect(stream.answer).toHaveLength(5);

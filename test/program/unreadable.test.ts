@@ -3,7 +3,7 @@ import { contractWith } from "../support/smallContract.js";
 import { TemporaryProject } from "../support/temporaryProject.js";
 
 const good = JSON.stringify(contractWith({ Berth: { type: "object", properties: { id: { type: "string" } } } }));
-/** Each way in which a contract cannot be had or read, and what is said of it. */
+/** Each way in which a contract is not available or cannot be read, and the report. */
 const unreadable: Record<string, { readonly from: string; readonly text?: string; readonly said: string }> = {
   missing: { from: "missing.yaml", said: "does not exist" },
   broken: { from: "broken.yaml", text: "openapi: 3.1.0\n  info: [", said: "broken.yaml:2" },
@@ -14,7 +14,7 @@ const unreadable: Record<string, { readonly from: string; readonly text?: string
 };
 const names = Object.keys(unreadable);
 
-/** A project with an SDK for a good contract, one for each bad one, and one for both. */
+/** A project with an SDK for a valid contract, one for each invalid one, and one for both. */
 function project(): TemporaryProject {
   const made = new TemporaryProject({ "package.json": '{ "type": "module" }', "good.json": good });
   const contracts = names.map((name) => {

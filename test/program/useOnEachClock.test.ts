@@ -11,7 +11,7 @@ const record = (properties: object, needed = Object.keys(properties)) => ({
 });
 const json = (schema: object) => ({ content: { "application/json": { schema } } });
 
-/** One call that sends an order and answers it, and one that lists orders page by page. */
+/** One call that sends an order and gets one, and one that lists orders page by page. */
 function contract(
   schemas: object,
   { listed = "listOrders", more = {} }: { listed?: string; more?: object } = {},
@@ -49,7 +49,7 @@ interface Told {
   readonly verdict: { readonly code: string; readonly apps: string };
 }
 
-/** What is said of each change in use, as "rule: code, apps". */
+/** The report about each change in use, as "rule: code, apps". */
 async function told(before: string, after: string, source: string, settings: object = {}): Promise<string[]> {
   const project = new TemporaryProject({
     "package.json": '{ "type": "module" }',

@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import { quaysContract, quaysProject, text } from "../support/quaysProject.js";
 
-/** What is said of a field that is gone, of an SDK that has so many characters more than it needs. */
+/** The report about a removed field, for an SDK with this many more characters than it needs. */
 async function gone(more: number) {
   const project = quaysProject(
     {

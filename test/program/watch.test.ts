@@ -48,7 +48,7 @@ describe("watch", () => {
     project.write("api.yaml", contract({ id: text, quay: text, size: { type: "integer", format: "int64" } }));
     await watching.says("written in", from);
     expect(project.read("src/sdk/api/shapes.ts")).toContain("quay?: string");
-    // What was said before is not said again.
+    // Earlier problems are not repeated.
     expect(watching.err.split("contract.integers")).toHaveLength(2);
   });
 
@@ -74,7 +74,7 @@ describe("watch", () => {
     await watching.says(ready);
     for (let count = 1; count <= 200; count++) {
       const whole = contract({ [`field${String(count)}`]: text });
-      // Every third save is cut off half way.
+      // Every third save is cut off in the middle.
       writeFileSync(
         project.path("api.yaml"),
         count % 3 === 0 && count < 200 ? whole.slice(0, whole.length / 2) : whole,

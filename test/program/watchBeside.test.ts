@@ -7,7 +7,7 @@ import { until } from "../support/until.js";
 const contract = (field: string) =>
   JSON.stringify(contractWith({ Berth: { type: "object", properties: { [field]: { type: "string" } } } }));
 
-/** An app's server: it says what it was given, and ends when it is told to, or when a file is there. */
+/** An app's server: it prints its arguments, and ends when it is told to, or when a file exists. */
 const server = `
 import { existsSync, writeFileSync } from "node:fs";
 console.log("server begins " + process.argv.slice(2).join("|"));

@@ -5,7 +5,7 @@ import { packageRoot } from "../support/packageRoot.js";
 import { runNode } from "../support/runNode.js";
 import { demoProject, type TemporaryProject } from "../support/temporaryProject.js";
 
-/** The compilers that apps have: the oldest that is promised, ours, and those that new projects are begun with. */
+/** The compilers of apps: the oldest supported one, ours, and those of new projects. */
 const compilers = {
   "5.0": "typescript-5.0/bin/tsc",
   "5.9": "typescript/bin/tsc",
@@ -28,7 +28,10 @@ const strictly = {
 };
 const bundled = { ...strictly, module: "ESNext", moduleResolution: "Bundler", types: [] };
 
-/** How projects configure them: by a bundler with the smallest libraries that the docs name, by Node, and as written anew. */
+/**
+ * The configurations of projects: for a bundler with the smallest libraries in the docs, for Node, and the newest
+ * defaults.
+ */
 const configurations: Record<string, { readonly options: object; readonly since?: string }> = {
   "the library of 2020 and the plain DOM": { options: { ...bundled, target: "ES2020", lib: ["ES2020", "DOM"] } },
   "the library of 2022 and the plain DOM": { options: { ...bundled, target: "ES2022", lib: ["ES2022", "DOM"] } },
@@ -80,7 +83,7 @@ const configurations: Record<string, { readonly options: object; readonly since?
   },
 };
 
-/** The demo's SDK as it is, and with all that settings add. */
+/** The demo's SDK by default, and with everything that settings add. */
 async function project(): Promise<TemporaryProject> {
   const made = demoProject();
   const plain = made.read("rhema.yaml");

@@ -3,8 +3,8 @@ const mooring = { type: "string", format: "mooring-code" };
 const needed = { required: true, schema: mooring };
 
 /**
- * A format of the app's own wherever a text can stand, and one that no name tells from it; a type of the contract is
- * called as the app's own is.
+ * A format of the app's own wherever a string is possible, and one whose name is hard to distinguish from it. A type of
+ * the contract has the name of the app's own.
  */
 export const formatsContract = {
   openapi: "3.1.0",

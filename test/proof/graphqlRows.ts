@@ -25,7 +25,7 @@ mutation Send($first: Upload!, $files: [Upload!]!) { send(first: $first, files: 
 subscription Count { n }
 `;
 
-/** The calls that the rows are played with. */
+/** The calls of the rows. */
 export function countedPlan(): GraphqlPlan {
   const reading = readGraphqlContract("counted", [{ document: "s.graphql", text: schema }]);
   if (!reading.contract || !reading.schema) throw new Error("The schema cannot be read.");
@@ -36,7 +36,7 @@ export function countedPlan(): GraphqlPlan {
   return planGraphql(reading.contract, read, { scalars: new Map([["Upload", { format: "binary" }]]) });
 }
 
-/** A part of a form: its name, that of its file, and what it holds. */
+/** A part of a form: its name, its file's name, and its content. */
 const partOfForm = /name="(\w+)"(?:; filename="(.*)")?[^]*?\r\n\r\n([^]*)\r\n/;
 
 /** A server for queries, mutations with files, and a socket that stays silent. */
@@ -81,20 +81,21 @@ function answering(request: IncomingMessage, response: ServerResponse): void {
   });
 }
 
-/** What a program saw, beside what it had to see. */
+/** The results of a program, with the expected ones. */
 export interface PlayedRows {
-  /** Of each row of subscriptions, over events and over sockets. */
+  /** For each row of subscriptions, over events and over sockets. */
   readonly subscriptions: { readonly found: readonly unknown[]; readonly expected: readonly unknown[] };
-  /** Of queries, mutations and files: what the server says of them. */
+  /** For queries, mutations and files: the server's records. */
   readonly asked: string | undefined;
-  /** What sockets were opened with. */
+  /** The payloads with which sockets were opened. */
   readonly initial: readonly unknown[];
 }
 
 /**
- * Plays the rows of subscriptions, and queries and mutations, with a program.
+ * Runs the rows of subscriptions, and queries and mutations, with a program.
  *
- * @param run runs the program with a file of lines: "CARRIER ADDRESS ERRORS"; it prints what it saw of each as a line of JSON
+ * @param run runs the program with a file of lines: "CARRIER ADDRESS ERRORS"; it prints the result of each as a line
+ * of JSON
  */
 export async function playGraphqlRows(run: (file: string) => Promise<string>): Promise<PlayedRows> {
   const server = createServer(answering);
@@ -135,7 +136,7 @@ export async function playGraphqlRows(run: (file: string) => Promise<string>): P
   }
 }
 
-/** What the server says of files and of inputs of which one field is given. */
+/** The server's records of files, and of inputs of which one field is given. */
 export const saidOfFiles = {
   chosen: "{'number':7}|{'those':[{'name':'n'},{'which':{'String':'x'}}]}",
   many: "true map,,{'0':['variables.first','variables.files.0'],'1':['variables.files.1']},0,p.png,photo,1,blob,two",

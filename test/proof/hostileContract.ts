@@ -1,4 +1,4 @@
-/** Where a name of a contract can stand. */
+/** The positions of a contract's names. */
 export const positions = [
   "type",
   "field",
@@ -27,7 +27,7 @@ export const positions = [
 
 type Json = Readonly<Record<string, unknown>>;
 
-/** A contract in which every name stands in every position. */
+/** Returns a contract in which every name is in every position. */
 export function hostileContract(names: readonly string[]): Json {
   const schemas: Record<string, unknown> = {};
   const paths: Record<string, unknown> = {};
@@ -144,7 +144,7 @@ export function hostileContract(names: readonly string[]): Json {
   };
 }
 
-/** Headers and parameters in the query of one webhook, with all names. */
+/** Headers and query parameters of one webhook, with all names. */
 function comingAlong(names: readonly string[]): Json[] {
   return ["header", "query"].flatMap((place) =>
     names.map((name, at) => ({

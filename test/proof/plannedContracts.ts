@@ -15,20 +15,20 @@ import { makeQuery } from "./random/graphql/makeQuery.js";
 import { makeContract } from "./random/makeContract.js";
 import { Randomness } from "./random/randomness.js";
 
-/** Plans a document. @throws Error when it cannot be read */
+/** Plans a document. @throws Error if it cannot be read */
 export function plannedRest(name: string, document: unknown, pages: PagingSettings = {}): RestPlan {
   const { contract, problems } = readContract(name, [{ document: "api.json", text: JSON.stringify(document) }]);
   if (contract?.protocol !== "rest") throw new Error(problems.map(({ message }) => message).join("; "));
   return planRest(contract, { pages });
 }
 
-/** Plans a random contract; `occurred` are the features that it has. */
+/** Plans a random contract; `occurred` are the features in it. */
 export function randomRest(seed: number): { readonly plan: RestPlan; readonly occurred: Iterable<string> } {
   const made = makeContract(seed);
   return { plan: plannedRest(`c${String(seed)}`, made.document), occurred: made.occurred.keys() };
 }
 
-/** Plans queries of a schema. @throws Error when one of them cannot be read */
+/** Plans queries of a schema. @throws Error if one of them cannot be read */
 export function plannedGraphql(
   name: string,
   schema: string,

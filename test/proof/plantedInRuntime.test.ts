@@ -8,7 +8,7 @@ import { runtime } from "../support/readRest.js";
 
 const { plan, steps } = vectorSteps();
 
-/** A bug of the runtime for each kind of vector: the file, what stands there, and what stands there instead. */
+/** A bug of the runtime for each kind of vector: the file, the text, and its replacement. */
 const bugs: Readonly<Record<(typeof calledKinds)[number], readonly [string, string, string]>> = {
   parameters: ["wire/rarerParameters.ts", 'value, "%7C")', 'value, "|")'],
   bodies: ["wire/forms.ts", 'data.replace(/%20/g, "+")', "data"],

@@ -3,24 +3,24 @@ import { randomGraphql, randomRest } from "./plannedContracts.js";
 import { everyFeature } from "./random/features.js";
 import { seedsFrom } from "./random/seedsFrom.js";
 
-/** Compiles one SDK of several contracts, the second way in every other batch; gives every complaint. */
+/** Compiles one SDK of several contracts, the second way in every other batch. Returns every error. */
 type Compile = (contracts: readonly ContractPlan[], isTurned: boolean) => Promise<readonly string[]>;
 
 const firstSeed = Number(process.env["RANDOM_SEED"] ?? 1);
 
-/** How many random contracts and schemas are compiled. */
+/** The number of random contracts and schemas to compile. */
 export const contractCount = Number(process.env["RANDOM_CONTRACTS"] ?? 60);
 export const schemaCount = Number(process.env["RANDOM_SCHEMAS"] ?? 60);
 
-/** As many as are compiled at once. */
+/** The number that is compiled at once. */
 const contractsTogether = 20;
 const schemasTogether = 30;
 
 /**
  * Compiles SDKs of random contracts.
  *
- * @param language for the line that says what was covered
- * @returns every complaint, and the features that no contract had
+ * @param language the name for the report
+ * @returns every error, and the features that no contract had
  */
 export async function compileContracts(
   language: string,
@@ -43,7 +43,7 @@ export async function compileContracts(
   return { complaints, missing: [...everyFeature].filter((feature) => !occurred.has(feature)) };
 }
 
-/** Compiles SDKs of queries of random schemas, with closed unions in every other batch; gives every complaint. */
+/** Compiles SDKs of queries of random schemas, with closed unions in every other batch. Returns every error. */
 export function compileQueries(compile: Compile): Promise<readonly string[]> {
   return compileBatches(schemaCount, schemasTogether, (seeds, isTurned) =>
     compile(

@@ -11,7 +11,7 @@ function get(operationId: string, content: object, more: object = {}): object {
   return { get: { operationId, responses: { 200: { description: "Fine", content }, ...more } } };
 }
 
-/** A contract of calls that go well, badly, slowly or not at all. */
+/** A contract of calls that succeed, fail, are slow or never end. */
 export const runtimeDocument = {
   openapi: "3.1.0",
   info: { title: "Harbour", version: "1" },
@@ -55,7 +55,7 @@ export const runtimeDocument = {
   components: { securitySchemes: { Token: { type: "http", scheme: "bearer" } } },
 };
 
-/** Answers as the paths say, and counts what is open. */
+/** Responds as the paths define, and counts open requests. */
 export function answering(): (request: IncomingMessage, response: ServerResponse) => void {
   let open = 0;
   let flaky = 0;
@@ -106,7 +106,7 @@ export function answering(): (request: IncomingMessage, response: ServerResponse
         say(response, "fine", request.headers.authorization === "Bearer new" ? 200 : 401);
         return;
       case "/chart": {
-        // As many bytes as no app wants in memory, the first and the last of them marked.
+        // More bytes than an app wants in memory, with the first and the last of them marked.
         const piece = Buffer.alloc(1_000_000);
         const pieces = Array.from({ length: 100 }, (_, at) => {
           const own = at === 0 || at === 99 ? Buffer.from(piece) : piece;
@@ -153,7 +153,7 @@ export function numberRows(): string {
   return rows.join("\n");
 }
 
-/** Texts that are JSON, and texts that nearly are, with what is written of them again. */
+/** Texts that are JSON, and texts that nearly are, with the text after reading and writing. */
 export function jsonRows(): string {
   const whole = ['{"a":[1,-2.5e3,true,false,null,"x\\n\\u00fc\\ud83d\\udea2"],"":{}}', "[]", '"a"', "0", "-0.0", "1E5"];
   const found = new Set<string>(whole);
@@ -183,15 +183,15 @@ export function jsonRows(): string {
         found.add(each.slice(0, at) + change + each.slice(at + 1));
       }
   const rows = [...found].flatMap((text) => {
-    // Halves of characters have no bytes, and a number as large as this no equal in ECMAScript.
+    // Halves of characters have no bytes, and ECMAScript has no number this large.
     if (/[\ud800-\udfff]/.test(text.replace(/[\ud800-\udbff][\udc00-\udfff]/g, ""))) return [];
     let written = "none";
     try {
       written = JSON.stringify(JSON.parse(text));
     } catch {
-      // It stays as it is: none.
+      // It stays the same: there is none.
     }
-    // Numbers keep the digits that they came with.
+    // Numbers keep their digits.
     if (/\d\.0|[eE]\d|-0|[eE][+-]/.test(text)) written = written === "none" ? written : "";
     return written === "" ? [] : [`${base64(text)} ${base64(written)}`];
   });

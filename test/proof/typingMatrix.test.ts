@@ -7,7 +7,7 @@ import { executingServer, type ExecutingServer } from "../support/executingServe
 import { readQueries } from "../support/readGraphql.js";
 import { runtime } from "../support/readRest.js";
 
-/** What is selected: the field's type, the selection, the type it has to get, a value, and one that is none. */
+/** The field's type, the selection, the expected type, a valid value, and an invalid one. */
 interface Kind {
   readonly name: string;
   readonly type: string;
@@ -98,7 +98,7 @@ const kinds: readonly Kind[] = [
   },
 ];
 
-/** Null at every level that may have it, and a list around. */
+/** Null at every possible level, and a list around it. */
 const wrappers: readonly {
   readonly name: string;
   readonly wrap: (type: string) => string;
@@ -178,7 +178,7 @@ const cases: readonly Case[] = kinds.flatMap((kind, k) =>
   ),
 );
 
-/** What a server holds for a kind, whatever is asked of it. */
+/** The server's value for a type, whatever is selected. */
 function full({ type, value }: Kind): unknown {
   if (type === "Boat" || type === "Found") return sail;
   return type === "Person"

@@ -1,7 +1,7 @@
 const json = (schema: object): object => ({ content: { "application/json": { schema } } });
 const text = { type: "string" };
 
-/** Types of the contract have the names of what stands in the object of a webhook. */
+/** Types of the contract have the names of a webhook object's members. */
 export const webhookContract = {
   openapi: "3.1.0",
   info: { title: "Quay", version: "1" },

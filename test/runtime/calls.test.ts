@@ -14,7 +14,7 @@ import { itemsBody, receive } from "../../runtimes/typescript/wire/streams.js";
 import { subscribe } from "../../runtimes/typescript/wire/subscribe.js";
 import { failureOf, request } from "../support/wireRequests.js";
 
-/** What the recording server saw, and what it does next. */
+/** The requests that the recording server received, and its next responses. */
 let seen: { method: string | undefined; url: string | undefined; headers: IncomingMessage["headers"]; body: string }[] =
   [];
 let reply: (response: ServerResponse) => void;
@@ -253,7 +253,7 @@ describe("a subscription", () => {
   const stream = (text: string, end = true) => {
     reply = (response) => {
       response.writeHead(200, { "content-type": "text/event-stream" });
-      // Cut in the middle of an event, to see that parts are put together.
+      // Cut in the middle of an event, to test that parts are joined.
       response.write(text.slice(0, 30));
       setTimeout(() => {
         response.write(text.slice(30));

@@ -18,7 +18,7 @@ import { failureOf, request } from "../support/wireRequests.js";
 
 type Reply = (response: ServerResponse, request: IncomingMessage, socket: Socket) => void;
 
-/** What the server does next, the last one for good. */
+/** The server's next responses. The last one is repeated. */
 let replies: Reply[] = [];
 let asked = 0;
 let address = "";

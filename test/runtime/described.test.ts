@@ -87,7 +87,7 @@ describe("the key of a described call", () => {
     expect(keyOf({}, north)).not.toEqual(keyOf({}, quay({ label: "south" })));
     const tenant = (name: string) => ({ ...quay(), standing: { tenant: name } });
     expect(keyOf({}, tenant("north"))).not.toEqual(keyOf({}, tenant("south")));
-    // An address in the browser is another one than on the server, and both have the same answers.
+    // The address in the browser differs from that on the server, and both have the same responses.
     expect(keyOf({}, quay({ baseUrl: "http://inner.test" }))).toEqual(keyOf({}));
   });
 
@@ -138,7 +138,7 @@ describe("a described call", () => {
   });
 });
 
-/** Walks as libraries do: page after page, until there is none. */
+/** Reads pages like libraries do: page after page, until there is none. */
 async function walked<Page, Place>(of: {
   readonly queryFn: (asked: { readonly pageParam: Place }) => Promise<Page>;
   readonly initialPageParam: Place;

@@ -19,7 +19,7 @@ interface Row {
 
 const { rows } = JSON.parse(readFileSync(join(packageRoot, "vectors/events.json"), "utf8")) as { rows: Row[] };
 
-/** A response whose body comes in chunks; "wait" stays silent for a while. */
+/** A response whose body arrives in chunks; "wait" stays silent for a while. */
 function streamed(chunks: readonly string[], waitMs = 0, signal?: AbortSignal | null): Response {
   const body = new ReadableStream<Uint8Array>({
     async start(controller) {
@@ -58,7 +58,7 @@ interface Asked {
   readonly lastId: string | null;
 }
 
-/** Receives a stream from a server that answers one request after the other. */
+/** Receives a stream from a server with one response after the other. */
 async function received(
   answers: readonly (Response | Error | ((signal?: AbortSignal | null) => Response))[],
   {

@@ -192,7 +192,7 @@ describe("a request", () => {
   });
 });
 
-/** A platform's XMLHttpRequest as far as it is needed, on fetch. */
+/** A platform's XMLHttpRequest as far as it is needed, with fetch. */
 class TransferByFetch {
   static made: TransferByFetch[] = [];
   readonly upload: { onprogress: ((event: object) => void) | null } = { onprogress: null };

@@ -321,7 +321,7 @@ describe("subscriptions over server-sent events", () => {
 
 type Said = Readonly<Record<string, unknown>>;
 
-/** A server of the protocol that does what a test says with each message. */
+/** A server of the protocol that handles each message as a test defines. */
 async function sockets(
   onMessage: (peer: Peer, message: Said, count: number) => void,
 ): Promise<{ address: string; said: Said[]; opened: () => number }> {

@@ -12,7 +12,7 @@ import type { DescribedChange, DescribedRead, DescribedStream } from "../../runt
 import { describedPages } from "../../runtimes/typescript/wire/describedPages.js";
 import { connection } from "../../runtimes/typescript/wire/connection.js";
 
-/** A call that is answered when the test says so. */
+/** A call that gets its response when the test says so. */
 class Answers<Answer> {
   readonly asked: {
     readonly signal: AbortSignal | undefined;
@@ -32,7 +32,7 @@ class Answers<Answer> {
   }
 }
 
-/** Listens, and keeps a line for each change. */
+/** Listens, and records a line for each change. */
 function followed<View>({ listen, now }: Pick<Live<View>, "listen" | "now">, line: (view: View) => string) {
   const lines = [line(now())];
   const end = listen(() => {
@@ -214,7 +214,7 @@ describe("predictions", () => {
 });
 
 describe("pages that are shown", () => {
-  /** Pages of two numbers each, up to a last one, that are answered at once. */
+  /** Pages of two numbers each, up to a last one, with immediate responses. */
   function numbers(last: { is: number }, fails: { at?: number } = {}) {
     const asked: (string | undefined)[] = [];
     const described = describedPages<readonly number[], string | undefined, Error>(connection("berths", "", {}), {

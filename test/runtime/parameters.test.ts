@@ -7,7 +7,7 @@ import { form, header, segment } from "../../runtimes/typescript/wire/parameters
 import { deepObject, jsonQuery, reserved, spaced, tabbed } from "../../runtimes/typescript/wire/rarerParameters.js";
 import { send, type RestRequest } from "../../runtimes/typescript/wire/send.js";
 
-/** What a server received, byte by byte. */
+/** The request that a server received, byte by byte. */
 interface Received {
   readonly target: string;
   readonly headers: ReadonlyMap<string, string>;
@@ -60,7 +60,7 @@ beforeAll(async () => {
 });
 afterAll(() => void server.close());
 
-/** Sends a request and gives the bytes that arrived. */
+/** Sends a request and returns the bytes that arrived. */
 async function arrived(more: Partial<RestRequest<undefined>>): Promise<Received> {
   const request = { call: "v.row", method: "POST", path: "/v", answers: { 204: "none" }, ...more } as const;
   await send(connection("v", address, {}), request);

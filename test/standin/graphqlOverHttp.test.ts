@@ -57,7 +57,7 @@ it("serves queries, mutations and subscriptions over events to an independent cl
   await expect(taken(client.iterate({ query: "{ nope }" }), 1)).rejects.toThrow();
 });
 
-/** As many results as are wanted, or as there are. */
+/** As many results as are wanted or available. */
 async function taken(results: AsyncIterable<unknown>, most: number): Promise<unknown[]> {
   const found: unknown[] = [];
   for await (const result of results) {

@@ -15,13 +15,13 @@ function playing(data: object) {
 
 const answering = (schema: object, more: object = {}) =>
   contractWith({}, { "/thing": { get: { responses: okay(schema) } }, ...more });
-/** Milliseconds that something took. */
+/** The duration of an action in milliseconds. */
 async function took(act: () => Promise<unknown>): Promise<number> {
   const startedAt = performance.now();
   await act();
   return performance.now() - startedAt;
 }
-/** What would take minutes or gigabytes is done in far less than this, on any machine. */
+/** Requests that would take minutes or gigabytes are handled in far less than this, on any machine. */
 const soon = 10_000;
 
 describe("patterns that never come to an end", () => {

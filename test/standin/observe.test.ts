@@ -225,7 +225,7 @@ describe("observed GraphQL traffic", () => {
         },
       }),
     ).toEqual(["response 200 /data/boats/*/mast: must be a number, but is text"]);
-    // An interface tells what all of its types have, also where an answer does not say which of them it is.
+    // An interface has the common fields of its types, also if a response does not contain the type.
     expect(asked("{ boats { name } }", { data: { boats: [{ name: 1 }, {}] } })).toEqual([
       "response 200 /data/boats/*/name: must be text, but is a number",
       "response 200 /data/boats/*/name: is selected, but missing",

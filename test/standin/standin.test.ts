@@ -198,7 +198,7 @@ describe("a REST contract, played", () => {
       expect(stay.validUntil > stay.validFrom, JSON.stringify(stay)).toBe(true);
       expect(stay.closesAt > stay.opensAt, JSON.stringify(stay)).toBe(true);
       expect(stay.updated_at > stay.createdAt, JSON.stringify(stay)).toBe(true);
-      // A journey; the other way round it is a stay.
+      // A journey. The other way round, it is a stay.
       expect(stay.arrival > stay.departure, JSON.stringify(stay)).toBe(true);
       const asked = await standinOf("stays", from, "stays.graphql", seed).request("/stays", {
         method: "POST",
@@ -225,12 +225,12 @@ describe("a REST contract, played", () => {
       preflight.headers.get("access-control-allow-origin"),
       preflight.headers.get("access-control-allow-headers"),
     ]).toEqual([204, "http://app.test", "authorization"]);
-    // Without the marks of a preflight it is a call, and this contract has no such one.
+    // Without the headers of a preflight it is a call, and this contract has no such one.
     expect((await berths().request("/berths/berths", { method: "OPTIONS" })).status).toBe(405);
     const headers = { origin: "http://app.test", cookie: "a=b" };
     const answer = await berths().request("/berths/berths", { headers });
     const exposed = answer.headers.get("access-control-expose-headers")?.split(", ") ?? [];
-    // An asterisk counts for nothing where credentials are sent.
+    // For requests with credentials, an asterisk has no effect.
     expect([answer.status, exposed.includes("content-type"), exposed.includes("*")]).toEqual([200, true, false]);
     expect([answer.headers.get("vary"), answer.headers.get("access-control-allow-credentials")]).toEqual([
       "Origin",

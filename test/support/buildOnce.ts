@@ -3,7 +3,7 @@ import { fileURLToPath } from "node:url";
 import { chromium } from "./chromium.js";
 import { pseudoTerminal } from "./pseudoTerminal.js";
 
-/** Tests of the program drive what is built, so it is built before any test when its sources are newer. */
+/** Tests of the program use the built program, so it is built before any test if its sources are newer. */
 export default function setup(): void {
   execFileSync(process.execPath, [fileURLToPath(new URL("../../scripts/ready.mjs", import.meta.url))], {
     stdio: "inherit",

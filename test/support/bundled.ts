@@ -9,7 +9,7 @@ export function bundle(project: TemporaryProject, path: string): string {
   return outfile;
 }
 
-/** What a module of a project exports, loaded from its bundle. */
+/** Returns the exports of a project's module, loaded from its bundle. */
 export async function bundled<Exports>(project: TemporaryProject, path: string): Promise<Exports> {
   return (await import(pathToFileURL(bundle(project, path)).href)) as Exports;
 }

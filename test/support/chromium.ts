@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import WebSocket from "ws";
 
-/** Debian's browser; undefined where it is not installed. */
+/** Debian's browser; undefined if it is not installed. */
 export const chromium = ["/usr/bin/chromium", "/usr/bin/chromium-browser"].find((path) => existsSync(path));
 
 const quiet = [
@@ -69,7 +69,7 @@ export class BrowserPage {
     const socket = new WebSocket(target?.webSocketDebuggerUrl ?? "");
     await new Promise((resolve) => socket.once("open", resolve));
     const page = new BrowserPage(browser, profile, socket);
-    // The empty page that comes first is complete as well.
+    // The first, empty page is complete as well.
     const isThere = "location.href !== 'about:blank' && document.readyState === 'complete'";
     for (let tries = 0; tries < 400 && (await page.evaluate(isThere)) !== true; tries++)
       await new Promise((resolve) => setTimeout(resolve, 50));
@@ -83,7 +83,7 @@ export class BrowserPage {
     return result.value;
   }
 
-  /** Presses one key, as a person would. */
+  /** Presses one key, like a person. */
   async press(key: "Tab" | " " | "Enter" | "ArrowRight" | "ArrowLeft"): Promise<void> {
     const codes = { Tab: 9, " ": 32, Enter: 13, ArrowRight: 39, ArrowLeft: 37 };
     const code = { key, code: key === " " ? "Space" : key, windowsVirtualKeyCode: codes[key] };
@@ -98,7 +98,7 @@ export class BrowserPage {
 
   async close(): Promise<void> {
     const ended = new Promise((resolve) => this.browser.once("exit", resolve));
-    // Asked to, it ends its own processes too, which else write into the profile while that is removed.
+    // On request, it also ends its own processes, which otherwise write into the profile while that is removed.
     void this.send("Browser.close", {});
     const patience = setTimeout(() => this.browser.kill("SIGKILL"), 5_000);
     await ended;

@@ -2,7 +2,7 @@ import { Linter } from "eslint";
 import ts from "typescript";
 import tseslint from "typescript-eslint";
 
-/** One thing that the compiler or the linter complains about. */
+/** One error of the compiler or the linter. */
 export interface Complaint {
   readonly file: string;
   readonly line: number;
@@ -15,9 +15,9 @@ export interface Complaint {
 const declarations = new Map<string, ts.SourceFile | undefined>();
 
 /**
- * A host that keeps what it has parsed of declarations that no test writes.
+ * A host that caches declarations that no test writes.
  *
- * @param own says whether a path is a file of the test
+ * @param own returns whether a path is a file of the test
  */
 export function sharedHost(options: ts.CompilerOptions, own: (path: string) => boolean): ts.CompilerHost {
   const host = ts.createCompilerHost(options, true);
@@ -33,7 +33,7 @@ export function sharedHost(options: ts.CompilerOptions, own: (path: string) => b
   return host;
 }
 
-/** Makes a program of a folder as `tsc -p` would, with settings as a tsconfig writes them. */
+/** Creates a program of a folder like `tsc -p`, with settings as in a tsconfig. */
 export function folderProgram(folder: string, config: object): ts.Program {
   const parsed = ts.parseJsonConfigFileContent(config, ts.sys, folder);
   const { options, fileNames, errors } = parsed;
@@ -45,7 +45,7 @@ export function folderProgram(folder: string, config: object): ts.Program {
 
 const nothingIncluded = 18003;
 
-/** Everything the compiler has to say, files named from a folder on. */
+/** Returns all errors of the compiler, with file names relative to a folder. */
 export function compilerComplaints(program: ts.Program, folder: string): Complaint[] {
   return ts.getPreEmitDiagnostics(program).map((diagnostic) => {
     const { file, start = 0 } = diagnostic;
@@ -56,7 +56,7 @@ export function compilerComplaints(program: ts.Program, folder: string): Complai
   });
 }
 
-/** Everything the strict typed rules have to say about some files of a program; comments cannot switch a rule off. */
+/** Returns all errors of the strict typed rules in some files of a program. Comments cannot switch a rule off. */
 export function lintComplaints(program: ts.Program, folder: string, files: ReadonlyMap<string, string>): Complaint[] {
   const linter = new Linter({ cwd: folder });
   const config = [
@@ -78,7 +78,7 @@ export function lintComplaints(program: ts.Program, folder: string, files: Reado
   );
 }
 
-/** A complaint in a line. */
+/** Returns an error on one line. */
 export function complaintLine({ file, line, code, message }: Complaint): string {
   return `${file}:${String(line)} ${code}: ${message}`;
 }

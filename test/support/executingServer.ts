@@ -2,14 +2,14 @@ import { createServer, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { buildSchema, graphql } from "graphql";
 
-/** What the server was asked, and a way to stop it. */
+/** The server's requests, and a function that stops it. */
 export interface ExecutingServer {
   readonly address: string;
   readonly asked: { readonly query?: string; readonly variables?: unknown; readonly [key: string]: unknown }[];
   readonly close: () => void;
 }
 
-/** A GraphQL server over HTTP that executes with the reference implementation. */
+/** Starts a GraphQL server over HTTP that executes with the reference implementation. */
 export async function executingServer(
   schema: string,
   rootValue: unknown,

@@ -4,7 +4,7 @@ import type { TemporaryProject } from "./temporaryProject.js";
 
 export const hasGit = spawnSync("git", ["--version"]).status === 0;
 
-/** Runs git in a project; it has to succeed. */
+/** Runs git in a project. It must succeed. */
 export function git(project: TemporaryProject, ...args: string[]): void {
   const identity = ["user.name=Harbour", "user.email=harbour@example.test", "init.defaultBranch=main"];
   const { status, stderr } = spawnSync("git", [...identity.flatMap((each) => ["-c", each]), ...args], {
@@ -14,7 +14,7 @@ export function git(project: TemporaryProject, ...args: string[]): void {
   expect([status, stderr.includes("fatal")]).toEqual([0, false]);
 }
 
-/** Commits everything, and marks it with a tag where one is given. */
+/** Commits everything, with a tag if one is given. */
 export function commitAll(project: TemporaryProject, tag?: string): void {
   if (!project.exists(".git")) git(project, "init");
   git(project, "add", ".");

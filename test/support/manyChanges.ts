@@ -1,7 +1,7 @@
 /**
- * A made-up contract in two versions, with more than 900 changes of many kinds between them.
+ * Returns a made-up contract in two versions, with more than 900 changes of many kinds between them.
  *
- * @param own how many fields each of its 96 types has that no other has, and that are gone
+ * @param own the number of removed fields in each of its 96 types that no other type has
  */
 export function manyChanges(own = 1): { before: string; after: string } {
   return { before: JSON.stringify(version(own, false)), after: JSON.stringify(version(own, true)) };
@@ -36,7 +36,7 @@ function flags(count: number): string[] {
   return Array.from({ length: count }, (_, at) => `flag-${String(at)}`);
 }
 
-/** Fields that are gone, may be absent, have another type, are new, or have other values. */
+/** Fields that were removed, may be absent, have another type, are new, or have other values. */
 function record(
   { type, group, own }: { readonly type: number; readonly group: string; readonly own: number },
   isAfter: boolean,

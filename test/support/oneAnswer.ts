@@ -1,4 +1,4 @@
-/** A contract of one call, whose answer is a berth with the given fields, all of them needed. */
+/** Returns a contract of one call, whose response is a berth with the given fields, all of them required. */
 export function oneAnswer(fields: object, types: object = {}): string {
   const berth = { type: "object", required: Object.keys(fields), properties: fields };
   return JSON.stringify({

@@ -2,14 +2,14 @@ import { spawn } from "node:child_process";
 import { chromium } from "./chromium.js";
 import { whenTestEnds } from "./whenTestEnds.js";
 
-/** The text of a page's element `told` after its scripts ran. */
+/** Returns the text of a page's element `told` after its scripts ran. */
 export async function pageAfter(url: string, profile: string): Promise<string> {
   const dom = await dumped(url, profile);
   const told = /<pre id="told">([\s\S]*?)<\/pre>/.exec(dom)?.[1] ?? dom;
   return told.replaceAll("&lt;", "<").replaceAll("&gt;", ">").replaceAll("&amp;", "&");
 }
 
-/** The page after its scripts ran; the servers live in this process, so the browser must not block it. */
+/** Returns the page after its scripts ran. The servers run in this process, so the browser must not block it. */
 async function dumped(url: string, profile: string): Promise<string> {
   const options = [
     "--headless=new",

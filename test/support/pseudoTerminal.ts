@@ -4,16 +4,16 @@ import { programPath } from "./packageRoot.js";
 import type { Ran } from "./runningProgram.js";
 import { plainEnvironment } from "./plainEnvironment.js";
 
-/** The usual program that runs another one in a pseudo-terminal; undefined where it is not installed. */
+/** The usual program that runs another one in a pseudo-terminal; undefined if it is not installed. */
 export const pseudoTerminal = ["/usr/bin/script"].find((path) => process.platform === "linux" && existsSync(path));
 
-/** What is pressed once a text has been shown. */
+/** The keys to press once a text has been shown. */
 export interface Press {
   readonly after: string;
   readonly keys: string;
 }
 
-/** Runs the built program in a pseudo-terminal of 80 columns, and presses keys as a person would. */
+/** Runs the built program in a pseudo-terminal of 80 columns, and presses keys like a person. */
 export async function runInTerminal(folder: string, args: readonly string[], presses: readonly Press[]): Promise<Ran> {
   const command = [process.execPath, programPath, ...args]
     .map((part) => `'${part.replaceAll("'", `'\\''`)}'`)
@@ -37,7 +37,7 @@ export async function runInTerminal(folder: string, args: readonly string[], pre
   return { code, out: plain(out), err: "" };
 }
 
-/** What a terminal shows, without how. */
+/** The text in a terminal, without its styles. */
 function plain(text: string): string {
   return text.replace(/\u001b\[[\d;?]*[A-Za-z]/g, "").replaceAll("\r", "");
 }

@@ -29,7 +29,7 @@ export function quaysContract(fields: object, needed: readonly string[] = Object
   });
 }
 
-/** A project of it with packages that are installed here: "vue", "typescript-7 as typescript". */
+/** A project with it, and with packages that are installed here: "vue", "typescript-7 as typescript". */
 export function quaysProject(files: Record<string, string>, packages: readonly string[]): TemporaryProject {
   const project = new TemporaryProject({
     "package.json": '{ "type": "module" }',

@@ -2,7 +2,7 @@ import { readQueryDocuments, type QueryReading } from "../../src/core/graphql/do
 import { readGraphqlContract } from "../../src/core/graphql/readGraphqlContract.js";
 import type { GraphqlContract } from "../../src/core/contract/model.js";
 
-/** Reads a schema and query documents, which are named q0.graphql, q1.graphql… */
+/** Reads a schema and query documents, with the names q0.graphql, q1.graphql… */
 export function readQueries(schema: string, ...documents: string[]): QueryReading & { contract: GraphqlContract } {
   const reading = readGraphqlContract("fleet", [{ document: "schema.graphql", text: schema }]);
   if (!reading.schema || !reading.contract) throw new Error(reading.problems.map((each) => each.message).join("\n"));

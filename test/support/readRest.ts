@@ -20,7 +20,7 @@ export function readRest(data: unknown): RestRead {
   return { contract, problems };
 }
 
-/** The definition that a schema under the name `Subject` gives. */
+/** Returns the definition of a schema with the name `Subject`. */
 export function readSchema(schema: unknown, others: Record<string, unknown> = {}, dialect = "3.1.0"): Reference {
   const { contract } = readRest(contractWith({ ...others, Subject: schema }, {}, dialect));
   const definition = contract.types.get("Subject");
@@ -28,7 +28,7 @@ export function readSchema(schema: unknown, others: Record<string, unknown> = {}
   return { shape: definition.shape, nullable: definition.nullable };
 }
 
-/** A shape without places and words, for comparing in tests. */
+/** Returns a shape without places and descriptions, for comparing in tests. */
 export function bare(shape: Shape | Reference): unknown {
   return JSON.parse(
     JSON.stringify(shape, (key, value: unknown) =>

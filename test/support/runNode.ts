@@ -2,7 +2,7 @@ import { execFile } from "node:child_process";
 import { promisify } from "node:util";
 import { plainEnvironment } from "./plainEnvironment.js";
 
-/** Runs a program with Node, while this process goes on answering it, and gives what it prints on standard output. */
+/** Runs a program with Node, while this process continues to respond to it. Returns its standard output. */
 export async function runNode(
   folder: string,
   args: readonly string[],

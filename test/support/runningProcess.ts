@@ -6,7 +6,7 @@ import { until } from "./until.js";
 import { whenTestEnds } from "./whenTestEnds.js";
 import { plainEnvironment } from "./plainEnvironment.js";
 
-/** A process of its own that runs the built program, for what only a process has: signals, and a sudden end. */
+/** A process of its own with the built program, for tests that need one: signals, and a sudden end. */
 export class RunningProcess {
   out = "";
   err = "";
@@ -28,11 +28,11 @@ export class RunningProcess {
         resolve({ code, out: this.out, err: this.err });
       }),
     );
-    // The folder is removed after that, so nothing may write into it any more.
+    // The folder is removed afterwards, so nothing may write into it any more.
     whenTestEnds(() => this.kill());
   }
 
-  /** Waits until it has printed something on standard output, and gives all of it from an offset on. */
+  /** Waits for output on standard output, and returns all of it from an offset on. */
   async says(text: string | RegExp, from = 0): Promise<string> {
     const said = (): string => this.out.slice(from);
     const isSaid = (): boolean => (typeof text === "string" ? said().includes(text) : text.test(said()));
@@ -41,13 +41,13 @@ export class RunningProcess {
     return said();
   }
 
-  /** Ends it as Ctrl-C does, and gives its exit code. */
+  /** Ends it like Ctrl-C, and returns its exit code. */
   async ends(): Promise<number | null> {
     this.child.kill("SIGINT");
     return (await this.ended).code;
   }
 
-  /** Ends it at once, with all it has started. */
+  /** Ends it at once, with all processes it has started. */
   async kill(): Promise<void> {
     this.child.kill("SIGKILL");
     await this.ended;

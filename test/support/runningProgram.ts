@@ -6,7 +6,7 @@ import { packageRoot } from "./packageRoot.js";
 import { until } from "./until.js";
 import { plainEnvironment } from "./plainEnvironment.js";
 
-/** How a run of the program ended, and what it printed. */
+/** How a run of the program ended, and its output. */
 export interface Ran {
   readonly code: number | null;
   readonly out: string;
@@ -17,7 +17,7 @@ const load = createRequire(import.meta.url);
 const program = (): typeof import("../../src/cli/program.js") =>
   load(join(packageRoot, "dist/cli/program.cjs")) as typeof import("../../src/cli/program.js");
 
-/** What a run has beside its folder and its arguments. */
+/** What a run has besides its folder and its arguments. */
 export interface RunningHow {
   readonly env?: Readonly<Record<string, string>>;
   readonly languages?: Host["languages"];
@@ -42,7 +42,7 @@ export class RunningProgram {
       errors: collecting((text) => (this.err += text)),
       importer: (url) => import(/* @vite-ignore */ url) as Promise<unknown>,
       interrupted: () => this.interruption,
-      // What a command leaves uncaught fails the test.
+      // An error that a command does not catch fails the test.
       onUncaught: () => undefined,
       ...(languages ? { languages } : {}),
       exit: (code) => {
@@ -54,7 +54,7 @@ export class RunningProgram {
       .then((code) => ({ code, out: this.out, err: this.err }));
   }
 
-  /** Waits until it has printed something on standard output, and gives all of it from an offset on. */
+  /** Waits for output on standard output, and returns all of it from an offset on. */
   async says(text: string | RegExp, from = 0): Promise<string> {
     let isOver = false;
     void this.ended.then(() => (isOver = true));
@@ -65,7 +65,7 @@ export class RunningProgram {
     return said();
   }
 
-  /** Ends it as Ctrl-C does. */
+  /** Ends it like Ctrl-C. */
   async ends(): Promise<number | null> {
     this.interrupt();
     return (await this.ended).code;

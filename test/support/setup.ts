@@ -1,5 +1,5 @@
 import { afterEach } from "vitest";
 import { cleanUp } from "./whenTestEnds.js";
 
-// Runs for every file of tests, also where several share a process.
+// Runs for every file of tests, also if several share a process.
 afterEach(cleanUp);

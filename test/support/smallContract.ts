@@ -1,4 +1,6 @@
-/** A minimal OpenAPI document with the given schemas and operations; each operation answers its schema. */
+/**
+ * Returns a minimal OpenAPI document with the given schemas and operations. Each operation responds with its schema.
+ */
 export function contractWith(
   schemas: Record<string, unknown>,
   paths: Record<string, unknown> = {},

@@ -1,5 +1,5 @@
-/** Everything the generated code promises to compile under, as a tsconfig writes it. */
-// The oldest library that fresh projects of the usual frameworks ask for.
+/** The compiler options under which the generated code must compile, as in a tsconfig. */
+// The oldest library of fresh projects with common frameworks.
 export const strictest = {
   target: "ES2022",
   lib: ["ES2020", "DOM", "DOM.Iterable"],
@@ -13,6 +13,6 @@ export const strictest = {
   noUnusedLocals: true,
   noUnusedParameters: true,
   noEmit: true,
-  // The platform is not what is tested, and checking it takes longer than checking an SDK.
+  // The platform is not tested here, and checking it takes longer than checking an SDK.
   skipDefaultLibCheck: true,
 };

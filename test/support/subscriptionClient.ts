@@ -1,7 +1,7 @@
 import WebSocket from "ws";
 import { until } from "./until.js";
 
-/** A client of subscriptions over one socket, and what it was told. */
+/** A client of subscriptions over one socket, with the messages it received. */
 export class SubscriptionClient {
   readonly told: { id?: string; type: string; payload?: { data?: Record<string, unknown> } }[] = [];
   closed: number | undefined;

@@ -22,14 +22,14 @@ export const { rows: subscriptionRows } = JSON.parse(
 
 export interface SubscriptionServer {
   readonly address: string;
-  /** What sockets were opened with. */
+  /** The payloads with which sockets were opened. */
   readonly initial: readonly unknown[];
   readonly close: () => unknown;
 }
 
 const refusal = [{ message: "no" }];
 
-/** A server that says the results over server-sent events; what it refuses, it says when it is asked again. */
+/** A server that sends the results over server-sent events. It sends refusals on the next request. */
 export async function eventServer({
   results,
   ends,
@@ -43,7 +43,7 @@ export async function eventServer({
     response.writeHead(200, { "content-type": "text/event-stream" });
     for (const result of results) response.write(`event: next\ndata: ${JSON.stringify(result)}\n\n`);
     if (ends === "complete") response.end("event: complete\ndata:\n\n");
-    // It breaks off, and is refused the next time.
+    // It disconnects, and refuses the next request.
     else setTimeout(() => response.destroy(), 30);
   });
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
@@ -54,7 +54,7 @@ export async function eventServer({
   };
 }
 
-/** A server that says the results over WebSocket. */
+/** A server that sends the results over WebSocket. */
 export async function socketServer({
   results,
   ends,

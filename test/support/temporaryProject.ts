@@ -20,9 +20,9 @@ import { strictest } from "./strictest.js";
 import { whenTestEnds } from "./whenTestEnds.js";
 import { plainEnvironment } from "./plainEnvironment.js";
 
-/** A folder of its own for one test, removed afterwards, with the built program at hand. */
+/** A folder of its own for one test, which is removed afterwards, with the built program. */
 export class TemporaryProject {
-  /** Languages beside those of the program. */
+  /** Languages besides those of the program. */
   languages: RunningHow["languages"];
   readonly folder = mkdtempSync(join(realpathSync(tmpdir()), "rhema-test-"));
 
@@ -71,7 +71,7 @@ export class TemporaryProject {
       .ended;
   }
 
-  /** Starts a command that runs on, inside this process; it is ended with the test. */
+  /** Starts a command that continues to run, inside this process. It ends with the test. */
   start(args: readonly string[], env: Readonly<Record<string, string>> = {}): RunningProgram {
     const running = new RunningProgram(this.folder, args, {
       env,
@@ -83,7 +83,7 @@ export class TemporaryProject {
     return running;
   }
 
-  /** Like `run`, in a process of its own, where how the process starts and ends is what is tested. */
+  /** Like `run`, in a process of its own, for tests of how the process starts and ends. */
   runProcess(args: readonly string[], env: Readonly<Record<string, string>> = {}): Ran {
     const { status, stdout, stderr } = spawnSync(process.execPath, [programPath, ...args], {
       cwd: this.folder,
@@ -93,13 +93,13 @@ export class TemporaryProject {
     return { code: status, out: stdout, err: stderr };
   }
 
-  /** Type checks the folder with the settings the SDK promises to hold under; "" when it is clean. */
+  /** Type checks the folder with the strictest settings; "" if there are no errors. */
   compile(options: Readonly<Record<string, unknown>> = {}, include: readonly string[] = ["src"]): string {
     const program = folderProgram(this.folder, { compilerOptions: { ...strictest, ...options }, include });
     return compilerComplaints(program, this.folder).map(complaintLine).join("\n");
   }
 
-  /** Type checks the folder, and lints its SDKs by the strict typed rules; a line for each complaint. */
+  /** Type checks the folder, and lints its SDKs by the strict typed rules, with a line for each error. */
   compileAndLint(options: Readonly<Record<string, unknown>> = {}): string[] {
     const program = folderProgram(this.folder, { compilerOptions: { ...strictest, ...options }, include: ["src"] });
     const code = Object.entries(this.tree("src/sdk")).filter(([path]) => path.endsWith(".ts"));
@@ -109,7 +109,7 @@ export class TemporaryProject {
     return complaints.map(complaintLine);
   }
 
-  /** Starts the stand-in on a free port and gives its address. */
+  /** Starts the stand-in server on a free port and returns its address. */
   async play(args: readonly string[] = []): Promise<string> {
     const running = this.start(["--json", "--quiet", "play", "--port", "0", ...args]);
     const said = await running.says(playedAt);
@@ -117,10 +117,10 @@ export class TemporaryProject {
   }
 }
 
-/** The address that the stand-in tells a program. */
+/** Returns the address that the stand-in server prints. */
 export const playedAt = /"url": "(http:\/\/[^"/]+)/;
 
-/** The demo's app with a version of its contracts. */
+/** Returns the demo's app with a version of its contracts. */
 export function demoProject(version: "v1" | "v2" = "v1"): TemporaryProject {
   const project = new TemporaryProject();
   cpSync(join(packageRoot, "demo/app"), project.folder, { recursive: true });
@@ -128,7 +128,7 @@ export function demoProject(version: "v1" | "v2" = "v1"): TemporaryProject {
   return project;
 }
 
-/** A project with one REST contract given as data, and an SDK in src/sdk. */
+/** Returns a project with one REST contract given as data, and an SDK in src/sdk. */
 export function restProject(contract: object | string, more: Readonly<Record<string, string>> = {}): TemporaryProject {
   return new TemporaryProject({
     "package.json": '{ "type": "module" }',
@@ -139,7 +139,7 @@ export function restProject(contract: object | string, more: Readonly<Record<str
   });
 }
 
-/** A project with one GraphQL schema and query documents, and an SDK in src/sdk. */
+/** Returns a project with one GraphQL schema and query documents, and an SDK in src/sdk. */
 export function graphqlProject(schema: string, queries: Readonly<Record<string, string>>): TemporaryProject {
   return new TemporaryProject({
     "package.json": '{ "type": "module" }',

@@ -1,4 +1,4 @@
-/** What `impact --json` says, as far as tests look at it. */
+/** The output of `impact --json`, as far as tests read it. */
 export interface ToldImpact {
   readonly contracts: readonly {
     readonly changes: readonly {

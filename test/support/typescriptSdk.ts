@@ -5,7 +5,7 @@ import { printSdk } from "../../src/core/languages/printSdk.js";
 import type { RestSettings } from "../../src/core/sdk/planRest.js";
 import type { SdkPlan } from "../../src/core/sdk/sdkPlan.js";
 
-/** What an SDK is printed with in tests. */
+/** The input for printing an SDK in tests. */
 export interface SdkPrinting {
   readonly runtime: ReadonlyMap<string, string>;
   readonly scalars?: ReadonlyMap<string, ReadonlyMap<string, string>>;
@@ -22,7 +22,7 @@ export function printTypescriptSdk(
   return printSdk(language, plan, { ...printing, scalars, settings: { ...settings } });
 }
 
-/** What TypeScript and the settings of an SDK make of a change. */
+/** The facts of TypeScript for the settings of an SDK. */
 export function typescriptFacts(
   settings: TypescriptSettings = {},
   rest: RestSettings = {},

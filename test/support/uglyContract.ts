@@ -1,4 +1,4 @@
-/** One contract with the ugliest things that real ones do, as far as they are legal. */
+/** One contract with the ugliest legal parts of real ones. */
 const ref = (name: string) => ({ $ref: `#/components/schemas/${name}` });
 const json = (schema: unknown) => ({ "application/json": { schema } });
 const ok = (schema: unknown) => ({ "200": { description: "fine", content: json(schema) } });

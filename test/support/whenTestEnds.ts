@@ -2,12 +2,12 @@ type CleanUp = () => void | Promise<void>;
 
 const cleanUps: CleanUp[] = [];
 
-/** Does something when the running test is over, whatever became of it; what was asked for last is done first. */
+/** Runs an action when the current test is over, whatever its result. The last one is run first. */
 export function whenTestEnds(cleanUp: CleanUp): void {
   cleanUps.push(cleanUp);
 }
 
-/** Does all that running tests have left to be done. */
+/** Runs all actions that are left. */
 export async function cleanUp(): Promise<void> {
   for (let next = cleanUps.pop(); next; next = cleanUps.pop()) await next();
 }

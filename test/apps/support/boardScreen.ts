@@ -1,7 +1,7 @@
 import { expect } from "vitest";
 import type { OpenedApp } from "./openedApp.js";
 
-/** What every framework's screen has in common: connections, and what it says of a state. */
+/** The common parts of every framework's screen: connections, and the text of a state. */
 export const boardModule = `import { cachedBerths } from "./sdk/berths/cached.js";
 import { connectBerths, type BerthPage, type ListBerthsFailure, type GetBerthFailure, type Berth, type ChangeBerthArgs } from "./sdk/berths/index.js";
 import { cachedPassages } from "./sdk/passages/cached.js";
@@ -51,13 +51,13 @@ export function counted(before: number | undefined, _: LiveArrivalsAnswer): numb
   return (before ?? 0) + 1;
 }
 
-/** The list as a change is expected to make it. */
+/** The list with the expected change. */
 export function noted(page: BerthPage, { berthId, body }: ChangeBerthArgs): BerthPage {
   return { ...page, items: page.items.map((berth) => (berth.id === berthId ? { ...berth, note: body.note ?? "" } : berth)) };
 }
 `;
 
-/** Goes through all that bindings promise, on a screen that says what it shows. */
+/** Checks everything that bindings promise, with a screen that shows its state as text. */
 export async function walkThroughBoard({ page, says, click, textOf, requests }: OpenedApp): Promise<void> {
   const override = async (text?: string): Promise<void> => {
     await page.evaluate(`window.overrideWith(${text === undefined ? "undefined" : JSON.stringify(text)})`);
@@ -65,7 +65,7 @@ export async function walkThroughBoard({ page, says, click, textOf, requests }: 
   const listed = async (): Promise<string[]> =>
     (await requests()).filter((each) => /berths(\?status=\w+)?( given up)?$/.test(each));
 
-  // Sent once, whatever a framework does to find faults.
+  // Sent once, whatever a framework does to find errors.
   await says("list", /^\S+ \w+ .*, \S+/);
   expect(await listed()).toEqual(["GET /berths/berths"]);
   expect(await textOf("one")).toBe("none chosen");
@@ -75,7 +75,7 @@ export async function walkThroughBoard({ page, says, click, textOf, requests }: 
   await click("more");
   await says("pages", "ready 4 4");
 
-  // The old answer stays, with the failure of what was asked since.
+  // The old response stays, with the failure of the latest request.
   const before = await textOf("list");
   await override("status=401, delay=60");
   await click("again");
@@ -88,7 +88,7 @@ export async function walkThroughBoard({ page, says, click, textOf, requests }: 
   await click("missing");
   await says("one", /^404 \S/);
 
-  // A prediction is seen at once, taken back when the change fails, and stays until the server has made it.
+  // A prediction is shown at once, taken back when the change fails, and stays until the server has made the change.
   await override("status=422, delay=200");
   await click("change-it");
   await says("list", "freshly painted");
@@ -99,7 +99,7 @@ export async function walkThroughBoard({ page, says, click, textOf, requests }: 
   await says("change", "done");
   await says("list", "freshly painted");
 
-  // Other arguments: what was on its way is given up, and what comes late is not shown.
+  // Other arguments: the pending request is cancelled, and a late response is not shown.
   await override("delay=5000");
   await click("again");
   await says("list", "(refreshing)");
@@ -108,7 +108,7 @@ export async function walkThroughBoard({ page, says, click, textOf, requests }: 
   await says("list", /^\S+ free (?!.*(reserved|occupied|closed))/);
   expect((await listed()).at(-2)).toBe("GET /berths/berths given up");
 
-  // What leaves the screen gives up what it asked for.
+  // A call that is removed from the screen cancels its request.
   await override("delay=5000");
   await click("again");
   await says("list", "(refreshing)");

@@ -11,7 +11,7 @@ import { whenTestEnds } from "../../support/whenTestEnds.js";
 /**
  * The demo's project with some source files, the packages of this one, and an SDK with some settings.
  *
- * @param configured what else is changed in its configuration
+ * @param configured other changes of its configuration
  */
 export async function appProject(
   files: Readonly<Record<string, string>>,
@@ -28,13 +28,13 @@ export async function appProject(
   return project;
 }
 
-/** What takes longer never comes. */
+/** A longer time means that it never comes. */
 const longestMs = 20_000;
 
-/** An app in a browser, beside the stand-in for its servers. */
+/** An app in a browser, with the stand-in server for its requests. */
 export interface OpenedApp {
   readonly page: BrowserPage;
-  /** Waits until an element says something, by its id. */
+  /** Waits until an element, by its id, shows a text. */
   readonly says: (id: string, text: string | RegExp) => Promise<void>;
   readonly textOf: (id: string) => Promise<string>;
   readonly click: (id: string) => Promise<void>;
@@ -45,7 +45,7 @@ export interface OpenedApp {
 /** Renders the inside of a page on a server, for a request with some cookies. */
 export type Render = (address: string, cookie: string) => Promise<string>;
 
-/** Loads a module of an app as a server does: packages stay outside of its bundle. */
+/** Loads a module of an app like a server: packages stay outside of its bundle. */
 export async function serverModule<Exports>(project: TemporaryProject, entry: string): Promise<Exports> {
   const outfile = project.path("server.mjs");
   await build({
@@ -56,11 +56,11 @@ export async function serverModule<Exports>(project: TemporaryProject, entry: st
 }
 
 /**
- * Bundles an app, serves it as a page with an element `app`, and opens it. The page's `address` is the stand-in's, by
- * another name than a server has for it.
+ * Bundles an app, serves it as a page with an element `app`, and opens it. The page's `address` is the stand-in
+ * server's, by another name than a server has for it.
  *
- * @param render what the page holds before its script runs
- * @param how what the bundler is told besides
+ * @param render returns the page's content before its script runs
+ * @param how further options of the bundler
  */
 export async function openedApp(
   project: TemporaryProject,

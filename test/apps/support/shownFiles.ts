@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { expect } from "vitest";
 import { packageRoot } from "../../support/packageRoot.js";
 
-/** The files that a page about screens shows: blocks of code that begin with a comment of their path. */
+/** Returns the files of a page about screens: blocks of code that begin with a comment with their path. */
 export function shownFiles(page: string): Record<string, string> {
   const text = readFileSync(join(packageRoot, "docs/screens", `${page}.md`), "utf8");
   const blocks = [...text.matchAll(/^```(?:ts|tsx|vue|svelte)\n(?:\/\/|<!--) (src\/\S+)(?: -->)?\n([^]*?)^```$/gm)];

@@ -7,7 +7,7 @@ import { readQueries } from "../../support/readGraphql.js";
 
 const letter = { breaking: "B", risky: "R", compatible: "C" };
 
-/** The judged changes between two schemas for a project with the given query documents. */
+/** The rated changes between two schemas for a project with the given query documents. */
 function judge(before: string, after: string, ...documents: string[]): JudgedChange[] {
   const old = readQueries(before, ...documents);
   const changes = compareGraphql(old.contract, readQueries(after).contract, typescriptFacts());

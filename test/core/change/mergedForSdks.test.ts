@@ -69,7 +69,7 @@ describe("a change that several SDKs see", () => {
     };
     expect(judged([])).toEqual(["not used", "breaking", 0]);
     expect(judged([uses("phone", "berth.note")])).toEqual(["used", "risky", 1]);
-    // The name of another SDK is no use.
+    // The name of another SDK is not a use.
     expect(judged([uses("phone", "Berth.note")])).toEqual(["not used", "breaking", 0]);
     expect(judged([], ["phone"])).toEqual(["cannot tell", "risky", 0]);
     expect(judged([uses("web", "Berth.note"), uses("phone", "berth.note")])).toEqual(["used", "breaking", 1]);

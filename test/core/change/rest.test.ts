@@ -14,7 +14,7 @@ const told = (changes: readonly Change[]) =>
     .map(({ code, subject, verdict }) => `${code} ${subject} ${letter[verdict.code]}/${letter[verdict.apps]}`)
     .sort();
 
-/** The changes between two versions of a schema that is only answered, only sent, or both. */
+/** The changes between two versions of a schema that is only in responses, only in requests, or in both. */
 const answered = (before: unknown, after: unknown) =>
   told(compare(contractWith({ Berth: before }), contractWith({ Berth: after })));
 const sent = (before: unknown, after: unknown) => {
@@ -257,7 +257,7 @@ describe("no change at all", () => {
       "operation.moved GET /crews/current C/B",
       "operation.renamed GET /crews/current B/C",
     ]);
-    // Two that could be it, or a path that has nothing of the old one, is no likeness.
+    // Two candidates, or a path without anything of the old one, are not similar.
     expect(told(compare(before, at({ "/v2/crews/current": "crewNow", "/v3/crews/current": "crewThen" })))).toContain(
       "operation.gone GET /crews/current B/B",
     );

@@ -6,7 +6,7 @@ import { readQueryDocuments } from "../../../src/core/graphql/documents/readQuer
 import { fleetSchema } from "../../support/readGraphql.js";
 
 const imported = 'import { gql, graphql } from "somewhere";\n';
-/** The GraphQL found in a file, without the blanks that keep it in place. */
+/** The GraphQL in a file, without the blanks before it. */
 const found = (text: string, document = "app.ts", tags?: string[]): string[] => {
   const { texts } = embeddedQueries({ document, text }, tags);
   for (const each of texts) expect(each.text.length).toBeLessThanOrEqual(text.length);

@@ -12,7 +12,7 @@ const schema = `
   type Motor implements Moored & Craft { name: String!, berth: String! }
 `;
 
-/** The fields of what a query's only field answers: of each member, where there are several. */
+/** The fields of the response to a query's only field: of each member, if there are several. */
 function answered(query: string, unions: "open" | "closed"): string[] {
   const reading = readGraphqlContract("boats", [{ document: "s.graphql", text: schema }]);
   if (!reading.contract || !reading.schema) throw new Error("The schema cannot be read.");
@@ -45,7 +45,7 @@ describe("types that a schema does not have yet", () => {
       "QAnswerCraftMotorOrSail: __typename name berth",
       "QAnswerCraftNewer: __typename name",
     ]);
-    // Whatever is moored is a craft.
+    // Everything that is moored is a craft.
     expect(answered("query Q { moored { ... on Craft { name } } }", "open")).toEqual(["QAnswerMoored: name"]);
   });
 

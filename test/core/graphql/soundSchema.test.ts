@@ -8,7 +8,7 @@ const read = (...texts: string[]) =>
     texts.map((text, at) => ({ document: `s${String(at)}.graphql`, text })),
   );
 const query = "type Query { ok: Int }";
-/** What is set aside and why, and the rest as text. */
+/** The skipped parts with their reasons, and the rest as text. */
 function rest(text: string): { aside: string[]; left: string } {
   const { schema, contract } = read(`${query}\n${text}`);
   if (!schema || !contract) throw new Error("nothing is left");

@@ -4,7 +4,7 @@ import { Randomness } from "../../proof/random/randomness.js";
 
 type Steps = ReadonlyMap<string, readonly string[]>;
 
-/** Graphs as they come: some with hardly a circle, some that are one. */
+/** Random graphs: some with hardly a circle, some that are one. */
 function randomGraph(random: Randomness): Steps {
   const keys = Array.from({ length: 1 + random.below(12) }, (_, at) => `type ${String(at)}`);
   const steps = random.below(2 * keys.length + 1);
@@ -13,7 +13,7 @@ function randomGraph(random: Randomness): Steps {
   return graph;
 }
 
-/** By the plain definition. */
+/** By the simple definition. */
 function leads(graph: Steps, from: string, to: string): boolean {
   const all = new Set([from]);
   for (const key of all) for (const next of graph.get(key) ?? []) all.add(next);

@@ -17,7 +17,7 @@ function planned(schema: string, text: string, unions: "open" | "closed" = "open
   return planGraphql(reading.contract, read, { unions });
 }
 
-/** Names of what each type is of fragments, by its own. */
+/** The fragments that each type has, by name. */
 function links(plan: GraphqlPlan): Record<string, string[]> {
   const name = (id: string): string => plan.types.get(id)?.name ?? id;
   return Object.fromEntries(

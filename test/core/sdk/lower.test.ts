@@ -21,7 +21,7 @@ function lowered(document: unknown, settings: Record<string, unknown> = {}): Low
   return contract;
 }
 
-/** The shape behind a schema, as it is planned where it is answered. */
+/** The planned shape of a schema in a response. */
 function planned(schema: object, others: Record<string, object> = {}) {
   const { types } = lowered(contractWith({ ...others, Subject: schema }));
   const found = types.get("Subject");

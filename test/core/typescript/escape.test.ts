@@ -32,14 +32,14 @@ const hostile = [
   "\ud800",
 ];
 
-/** The value a piece of source has. */
+/** The value of a piece of source. */
 function valueOf(source: string): unknown {
   const { outputText, diagnostics } = ts.transpileModule(`found = ${source};`, {
     reportDiagnostics: true,
     compilerOptions: { target: ts.ScriptTarget.ES2022 },
   });
   expect(diagnostics).toEqual([]);
-  // The text under test is our own escaper's output; running it is the proof that it is only a value.
+  // The text is our own escaper's output. Running it proves that it is only a value.
   const scope: { found?: unknown } = {};
   runInNewContext(outputText, scope);
   return scope.found;

@@ -15,7 +15,7 @@ export declare function reserve(connection: object, args?: ReserveArgs): Promise
 export declare function connectHarbour(): object;
 `;
 
-/** Everything found in an app, as "coordinate kind line:column". */
+/** All uses in an app, as "coordinate kind line:column". */
 function found(app: string, more: Readonly<Record<string, string>> = {}): string[] {
   const files = new Map([["sdk/harbour/index.ts", sdk], ["app.ts", app], ...Object.entries(more)]);
   const program = programOf(files);

@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import { kotlinRuntime } from "../../support/kotlin/kotlinRuntime.js";
 
-/** What Java 8 has and Android 21 has not, with the API level that brought it. */
+/** Classes of Java 8 that Android 21 lacks, with the API level that added them. */
 const later: readonly (readonly [RegExp, number])[] = [
   [/java\.util\.stream|\.stream\(\)/, 24],
   [/java\.util\.function/, 24],
@@ -23,7 +23,7 @@ const later: readonly (readonly [RegExp, number])[] = [
   [/\.(?:removeFirst|removeLast|getFirst|getLast|addFirst|addLast|reversed)\(\)/, 35],
 ];
 
-/** Needs the platform's own way to bring newer classes to older devices, which the SDK's README says. */
+/** This needs core library desugaring, which the SDK's README mentions. */
 const withDesugaring: ReadonlySet<string> = new Set(["Instants.kt"]);
 
 it("the runtime uses nothing that Android 21 lacks", () => {

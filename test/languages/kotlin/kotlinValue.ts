@@ -10,7 +10,7 @@ import type { Data } from "../vectors/vectorRow.js";
 
 type Fields = Readonly<Record<string, Data>>;
 
-/** A value from a row as Kotlin source, of the type that a shape has. */
+/** Returns a value of a row as Kotlin source, with the type of a shape. */
 export function kotlinValue(data: Data, reference: Reference, context: FileContext): string {
   const { uses } = context;
   const shape = resolveShape(reference.shape, context.contract.types);
@@ -133,7 +133,7 @@ function said(fields: Fields, key: string): string {
   return (fields[key] as string | undefined) ?? "";
 }
 
-/** A literal of bytes, each as a character. */
+/** A literal of bytes, with a character for each byte. */
 function escaped(text: string): string {
   const codes = Array.from({ length: text.length }, (_, at) => text.charCodeAt(at).toString(16).padStart(4, "0"));
   return `"${codes.map((code) => `\\u${code}`).join("")}"`;

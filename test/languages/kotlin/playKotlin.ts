@@ -16,25 +16,25 @@ import type { VectorStep } from "../vectors/vectorSteps.js";
 import { seenInKotlin } from "./seenInKotlin.js";
 import { vectorProgram } from "./vectorProgram.js";
 
-/** What every language is told for the rows. */
+/** The settings of the rows in every language. */
 const settings = { dates: "decoded", choices: "open", verify: "answers" } as const;
 
-/** An SDK in Kotlin with a program that performs steps. */
+/** An SDK in Kotlin with a program that runs steps. */
 export interface CompiledSteps {
   readonly plan: RestPlan;
   readonly steps: readonly VectorStep[];
   /** The program's class, and the folder of all classes. */
   readonly program: string;
   readonly classes: string;
-  /** Texts of the runtime as they were compiled, by path. */
+  /** The texts of the compiled runtime by path. */
   readonly runtime: ReadonlyMap<string, string>;
 }
 
 /**
- * Compiles steps and an SDK in Kotlin that performs them.
+ * Compiles steps and an SDK in Kotlin that runs them.
  *
- * @param printer what prints the SDK
- * @throws Error when that does not compile
+ * @param printer prints the SDK
+ * @throws Error if that does not compile
  */
 export async function compileSteps(
   compiler: KotlinCompiler,
@@ -63,7 +63,7 @@ export async function compileSteps(
   return { plan, steps, program: `${context.package}.MainKt`, classes: compiled.classes, runtime };
 }
 
-/** Plays steps with an SDK in Kotlin. */
+/** Runs steps with an SDK in Kotlin. */
 export async function playKotlin(
   compiler: KotlinCompiler,
   plan: RestPlan,
@@ -79,7 +79,7 @@ const mishaps: Readonly<Record<string, string>> = {
   TimedOut: "timed-out",
 };
 
-/** @param instead folders of classes that go before those of the SDK */
+/** @param instead folders of classes that come before those of the SDK */
 export async function playCompiled(
   compiler: KotlinCompiler,
   { plan, steps, program, classes }: CompiledSteps,

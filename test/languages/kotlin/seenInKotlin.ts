@@ -5,9 +5,9 @@ import { seenAs, type DumpOf, type Fields, type Types } from "../vectors/seenAs.
 import type { Data } from "../vectors/vectorRow.js";
 
 /**
- * What an app in Kotlin sees, as rows write it.
+ * Returns what an app in Kotlin sees, in the form of rows.
  *
- * @param dumped as `Dump.kt` writes it
+ * @param dumped the output of `Dump.kt`
  */
 export function seenInKotlin(dumped: Data, reference: Reference | undefined, types: Types): unknown {
   return seenAs({ dumped, as: reference }, types, dumpInKotlin);

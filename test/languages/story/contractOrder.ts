@@ -2,8 +2,8 @@ import type { Reference, Shape } from "../../../src/core/contract/model.js";
 import { resolveReference, type ShapeTable } from "../../../src/core/contract/resolveShape.js";
 
 /**
- * A value as all languages tell it: declared fields in the contract's order, and no fields that are null or absent.
- * Values that a language decodes are told as data before.
+ * Returns a value in the form that all languages report: declared fields in the contract's order, without fields that
+ * are null or absent. Values that a language decodes are converted to data before.
  */
 export function inContractOrder(value: unknown, reference: Reference, types: ShapeTable): unknown {
   const { shape } = resolveReference(reference, types);

@@ -5,17 +5,20 @@ import type { storyPlans, storyProject } from "./storyContracts.js";
 import type { Story } from "./storyStep.js";
 import { toldOf, type ProgramOf } from "./toldOf.js";
 
-/** A story that a compiled program plays. */
+/** A story that a compiled program runs. */
 export interface PlayedStory {
   readonly story: Story;
   readonly project: ReturnType<typeof storyProject>;
   readonly plans: ReturnType<typeof storyPlans>;
-  /** Headers that the language's platform sets by itself. */
+  /** Headers that the language's platform sets itself. */
   readonly platformHeaders: ReadonlySet<string>;
   readonly language: ProgramOf;
 }
 
-/** Plays a story against a stand-in of its own. @param run starts the program, which asks the address for its steps */
+/**
+ * Runs a story with a stand-in server of its own. @param run starts the program, which requests its steps from the
+ * address
+ */
 export async function playStory(
   { story, project, plans, platformHeaders, language }: PlayedStory,
   run: Parameters<typeof withControl>[1],
@@ -44,7 +47,7 @@ export async function playStory(
   return told;
 }
 
-/** The scalars of the story's schema that are texts. */
+/** The scalars of the story's schema that are strings. */
 export const storyScalars: ReadonlyMap<string, ReadonlyMap<string, string>> = new Map([
   ["passages", new Map(["Day", "Instant"].map((name) => [name, "String"]))],
 ]);

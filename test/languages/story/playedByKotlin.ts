@@ -17,7 +17,7 @@ import { storyPlans, storyProject } from "./storyContracts.js";
 import type { Story } from "./storyStep.js";
 import type { ProgramOf } from "./toldOf.js";
 
-/** Headers that OkHttp sets by itself. */
+/** Headers that OkHttp sets itself. */
 const platformHeaders: ReadonlySet<string> = new Set([
   "accept-encoding",
   "connection",
@@ -27,7 +27,7 @@ const platformHeaders: ReadonlySet<string> = new Set([
   "user-agent",
 ]);
 
-/** Plays the story with an SDK in Kotlin, against a stand-in of its own. */
+/** Runs the story with an SDK in Kotlin, with a stand-in server of its own. */
 export async function playedByKotlin(
   compiler: KotlinCompiler,
   story: Story,

@@ -7,7 +7,7 @@ import { platformHeaders, playStep, type ScriptSdk, type Told } from "./scriptDr
 import { storyPlans, storyProject } from "./storyContracts.js";
 import type { Story } from "./storyStep.js";
 
-/** Plays the story with an SDK in TypeScript or JavaScript, against a stand-in of its own. */
+/** Runs the story with an SDK in TypeScript or JavaScript, with a stand-in server of its own. */
 export async function playedByScript(language: Language, story: Story): Promise<readonly Told[]> {
   const project = storyProject(story);
   const configuration = project
@@ -32,7 +32,7 @@ export async function playedByScript(language: Language, story: Story): Promise<
 
 async function scriptSdk(project: TemporaryProject, language: Language, { settings }: Story): Promise<ScriptSdk> {
   const ending = project.exists("src/sdk/wire/index.ts") ? "ts" : "js";
-  // One bundle holds the runtime once, as an app does.
+  // One bundle contains the runtime once, as in an app.
   project.write(
     "all.ts",
     `export * as berths from "./src/sdk/berths/index.${ending}";\nexport * as passages from "./src/sdk/passages/index.${ending}";\nexport * as wire from "./src/sdk/wire/index.${ending}";\n`,

@@ -17,7 +17,7 @@ import type { Story } from "./storyStep.js";
 import type { ProgramOf } from "./toldOf.js";
 import { printStory } from "./swiftStory.js";
 
-/** Headers that the platform's session sets by itself. */
+/** Headers that the platform's session sets itself. */
 const platformHeaders: ReadonlySet<string> = new Set([
   "accept: */*",
   "accept-encoding",
@@ -29,7 +29,7 @@ const platformHeaders: ReadonlySet<string> = new Set([
   "user-agent",
 ]);
 
-/** Plays the story with an SDK in Swift, against a stand-in of its own. */
+/** Runs the story with an SDK in Swift, with a stand-in server of its own. */
 export async function playedBySwift(story: Story): Promise<readonly Told[]> {
   const project = storyProject(story);
   const { int64: _int64, ...settings } = story.settings;

@@ -2,7 +2,7 @@ import { createServer, request as ask, type IncomingHttpHeaders, type Server } f
 import { connect, type AddressInfo } from "node:net";
 import type { Interrupt } from "./storyStep.js";
 
-/** A request as it arrived, with the headers that an SDK sets. */
+/** A request as it was received, with the headers that an SDK sets. */
 export interface Recorded {
   readonly method: string;
   readonly target: string;
@@ -10,9 +10,9 @@ export interface Recorded {
   readonly body: string;
 }
 
-/** Stands between an SDK and the stand-in, and keeps every request. */
+/** A proxy between an SDK and the stand-in server that records every request. */
 export class Recorder {
-  /** What is answered to the next requests instead of what the stand-in says. */
+  /** Responses to the next requests in place of the stand-in server's. */
   interrupts: Interrupt[] = [];
   requests: Recorded[] = [];
   private constructor(

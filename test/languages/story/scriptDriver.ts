@@ -8,7 +8,7 @@ import { inContractOrder } from "./contractOrder.js";
 import type { Recorded, Recorder } from "./recorder.js";
 import type { StoryConnection, StoryStep } from "./storyStep.js";
 
-/** Headers that Node's platform sets by itself. */
+/** Headers that Node's platform sets itself. */
 export const platformHeaders: ReadonlySet<string> = new Set([
   "accept: */*",
   "accept-encoding",
@@ -35,7 +35,7 @@ export interface Told {
   readonly requests: readonly Recorded[];
 }
 
-/** Plays one step. */
+/** Runs one step. */
 export async function playStep(step: StoryStep, { contracts, wire }: ScriptSdk, recorder: Recorder): Promise<Told> {
   const own = contracts[step.contract];
   if (!own) throw new Error(`There is no contract ${step.contract}.`);
@@ -61,7 +61,7 @@ export async function playStep(step: StoryStep, { contracts, wire }: ScriptSdk, 
 
 const unsaid: Reference = { shape: { kind: "any" }, nullable: true };
 
-/** The name of a call, and what it answers; of a stream each of its items. */
+/** The name of a call, and its result; for a stream, each of its items. */
 export function callOf(
   plan: ContractPlan,
   wanted: string,
@@ -113,7 +113,7 @@ async function ended(call: () => unknown, { takes, tell }: Telling): Promise<obj
   };
 }
 
-/** What kind of failure a status tells of. */
+/** The kind of failure for a status. */
 export function kindOf(status: unknown): string {
   return typeof status === "number" || /^(?:\dXX|default)$/.test(String(status)) ? "declared" : String(status);
 }

@@ -7,7 +7,7 @@ import type { GraphqlPlan, RestPlan } from "../../../src/core/sdk/sdkPlan.js";
 import { demoProject, type TemporaryProject } from "../../support/temporaryProject.js";
 import type { Story } from "./storyStep.js";
 
-/** The demo's project with what the story has beside it. */
+/** The demo's project with the story's additions. */
 export function storyProject(story: Story): TemporaryProject {
   const project = demoProject();
   const berths = project.read("contracts/berths.yaml").replace("\npaths:\n", `\npaths:\n${story.paths.join("\n")}\n`);

@@ -6,18 +6,18 @@ import { callOf, kindOf } from "./scriptDriver.js";
 import type { storyPlans } from "./storyContracts.js";
 import type { StoryStep } from "./storyStep.js";
 
-/** What a program in a language writes of a step, as far as languages differ in it. */
+/** The output of a program for a step, as far as languages differ in it. */
 export interface ProgramOf {
   readonly seen: (dumped: Data, reference: Reference | undefined, types: Types) => unknown;
-  /** The key that says that several things came, one after the other. */
+  /** The key for several results, in order. */
   readonly several: string;
-  /** What the SDK calls the failure of a status. */
+  /** The SDK's name for the failure of a status. */
   readonly declared: (status: string) => string;
-  /** What went wrong, where no status was answered that the contract declares; undefined where something else did. */
+  /** The failure if no declared status was received; undefined if there was another error. */
   readonly mishap: (fails: Fields) => unknown;
 }
 
-/** What the program saw in a step, as every language tells it. */
+/** Returns what the program saw in a step, in the form of all languages. */
 export function toldOf(
   step: StoryStep,
   said: Fields,

@@ -3,7 +3,7 @@ import { swiftRuntime } from "../../support/swift/swiftRuntime.js";
 import { printedInSwift, turned } from "../../proof/swift/compiledInSwift.js";
 import { plannedDemo } from "../../proof/plannedContracts.js";
 
-/** What iOS 15 lacks, with the version that brought each. */
+/** APIs that iOS 15 lacks, with the version that added each. */
 const missing: readonly (readonly [name: string, since: string, pattern: RegExp])[] = [
   ["any P<T> of a protocol with parameters", "iOS 16", /\bany \w+(?:\.\w+)*</],
   ["Duration", "iOS 16", /\bDuration\b/],

@@ -15,16 +15,16 @@ import { testedPrinter, type TestedPrinter } from "../../proof/swift/testedPrint
 import { seenInSwift } from "./seenInSwift.js";
 import { vectorProgram } from "./vectorProgram.js";
 
-/** What every language is told for the rows. */
+/** The settings of the rows in every language. */
 const settings = { dates: "decoded", choices: "open", verify: "answers" } as const;
 
-/** What SDKs are made with, where it is not what ships. */
+/** The parts of SDKs that differ from those that ship. */
 export interface SwiftParts {
   readonly printer?: TestedPrinter;
   readonly runtime?: ReadonlyMap<string, string>;
 }
 
-/** Rows of a kind, and the calls that they need. */
+/** The rows of a kind, and the calls that they need. */
 export function swiftSteps(kind: VectorStep["kind"]): {
   readonly plan: RestPlan;
   readonly steps: readonly VectorStep[];
@@ -38,7 +38,9 @@ export function swiftSteps(kind: VectorStep["kind"]): {
   };
 }
 
-/** Compiles an SDK in Swift with a program that performs steps; gives the program. @throws Error when that does not compile */
+/**
+ * Compiles an SDK in Swift with a program that runs steps. Returns the program. @throws Error if that does not compile
+ */
 export async function compileSteps(
   plan: RestPlan,
   steps: readonly VectorStep[],
@@ -60,7 +62,7 @@ export async function compileSteps(
   return program;
 }
 
-/** Plays steps with an SDK in Swift. */
+/** Runs steps with an SDK in Swift. */
 export async function playSwift(plan: RestPlan, steps: readonly VectorStep[], parts?: SwiftParts): Promise<Played[]> {
   const program = await compileSteps(plan, steps, parts);
   return playProgram(
@@ -70,7 +72,7 @@ export async function playSwift(plan: RestPlan, steps: readonly VectorStep[], pa
   );
 }
 
-/** A target as a row has it: addresses of this platform hold no brackets, encoded ones mean the same. */
+/** A target in a row: addresses of this platform contain no brackets, and encoded ones have the same meaning. */
 function withBrackets(target: string, wanted: string | undefined): string {
   return wanted?.includes("[") === true ? target.replaceAll("%5B", "[").replaceAll("%5D", "]") : target;
 }

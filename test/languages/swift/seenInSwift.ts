@@ -4,9 +4,9 @@ import { seenAs, type DumpOf, type Types } from "../vectors/seenAs.js";
 import type { Data } from "../vectors/vectorRow.js";
 
 /**
- * What an app in Swift sees, as rows write it.
+ * Returns what an app in Swift sees, in the form of rows.
  *
- * @param dumped as `Dump.swift` writes it
+ * @param dumped the output of `Dump.swift`
  */
 export function seenInSwift(dumped: Data, reference: Reference | undefined, types: Types): unknown {
   return seenAs({ dumped, as: reference }, types, dumpInSwift);

@@ -11,7 +11,7 @@ import type { Data } from "../vectors/vectorRow.js";
 
 type Fields = Readonly<Record<string, Data>>;
 
-/** A value from a row as Swift source, of the type that a shape has. */
+/** Returns a value of a row as Swift source, with the type of a shape. */
 export function swiftValue(data: Data, reference: Reference, context: ContractContext): string {
   const shape = resolveShape(reference.shape, context.contract.types);
   if (shape.kind === "any" && scalarOf(shape, context) === "String")

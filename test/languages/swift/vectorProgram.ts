@@ -10,12 +10,12 @@ import { sortedBy } from "../../../src/core/text/sortedBy.js";
 import type { VectorStep } from "../vectors/vectorSteps.js";
 import { swiftValue } from "./swiftValue.js";
 
-/** Steps in one file. */
+/** The number of steps in one file. */
 const together = 60;
 
 /**
- * Prints a program that plays steps: before each it asks a server for leave, and at the end of each it tells that server
- * what came of it.
+ * Prints a program that runs steps. Before each step it asks a server for permission, and at the end of each it reports
+ * the result to that server.
  */
 export function vectorProgram(context: RestContext, steps: readonly VectorStep[]): Map<string, string> {
   const files = new Map<string, string>();

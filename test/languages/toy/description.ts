@@ -1,6 +1,6 @@
 import type { LanguageDescription } from "../../../src/core/languages/language.js";
 
-/** What a configuration can say of a toy SDK. */
+/** The description of the toy language for reading configurations. */
 export const description: LanguageDescription = {
   id: "toy",
   title: "Toy",

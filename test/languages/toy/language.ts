@@ -13,7 +13,7 @@ import { printCall, printGraphqlCall } from "./printCalls.js";
 import { printTypes } from "./printTypes.js";
 import { toyType, type ToySpelling } from "./spelling.js";
 
-/** A language that is printed and never run: what a new one needs, and no more. */
+/** A language that is printed and never run: the minimum of a new language. */
 export const language: Language = {
   ...description,
   facts,

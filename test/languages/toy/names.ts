@@ -12,7 +12,7 @@ export function toyName(name: string): string {
   return reserved.includes(joined) || !/^\p{L}/u.test(joined) ? `${joined}_` : joined;
 }
 
-/** Every identifier of a contract's part of a toy SDK. */
+/** Returns every name in a contract's part of a toy SDK. */
 export function toyNames(plan: ContractPlan): ContractNames {
   const scope = new NameScope(reserved);
   const types = new Map([...plan.types.values()].map(({ id, name }) => [id, scope.claim(toyName(name), id)]));

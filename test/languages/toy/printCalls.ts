@@ -6,7 +6,7 @@ import type { SentValue } from "../../../src/core/sdk/lower/request.js";
 import type { PlannedResponse } from "../../../src/core/sdk/sdkPlan.js";
 import { toyComment, toyText, toyType, type ToySpelling } from "./spelling.js";
 
-/** Prints one REST call: how it is asked, and how each status is read. */
+/** Prints one REST call: its request, and how each status is read. */
 export function printCall(
   { call, label, request, ...lowered }: LoweredCall,
   names: ContractNames,

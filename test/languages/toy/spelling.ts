@@ -9,16 +9,16 @@ import { positionNames } from "../../../src/core/sdk/lower/values/partNames.js";
 export interface ToySpelling {
   readonly contract: LoweredContract;
   readonly types: ReadonlyMap<string, string>;
-  /** What the configuration says a scalar is. */
+  /** The configured type of a scalar. */
   readonly scalars: ReadonlyMap<string, string>;
 }
 
-/** A text that nothing in it can end. */
+/** A string that no text in it can end. */
 export function toyText(text: string): string {
   return replaceHidden(JSON.stringify(text), escapes);
 }
 
-/** Lines of comment; a text cannot leave them. */
+/** Comment lines, which no text can end. */
 export function toyComment({ paragraphs, deprecated }: Words, indent: string): string {
   const said = [...paragraphs, ...(deprecated === undefined ? [] : [`not any more: ${deprecated}`])];
   const lines = said.flatMap((paragraph) => (paragraph ?? "").split(/\r\n|[\n\r\u2028\u2029]/));
@@ -28,7 +28,7 @@ export function toyComment({ paragraphs, deprecated }: Words, indent: string): s
     .join("");
 }
 
-/** A use of a shape; the toy does not tell null from absent. */
+/** A use of a shape. The toy does not distinguish null from absent. */
 export function toyType(reference: Reference, spelling: ToySpelling): string {
   return ofShape(reference.shape, spelling) + (reference.nullable ? "?" : "");
 }

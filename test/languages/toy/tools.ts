@@ -3,7 +3,7 @@ import type { WorkspaceLanguage } from "../../../src/workspace/languages/languag
 import { packageRoot } from "../../support/packageRoot.js";
 import { description } from "./description.js";
 
-/** The toy as the workspace knows it: nobody looks through its source, and nothing compiles it. */
+/** The toy in the workspace: its source cannot be searched or compiled. */
 export const toy: WorkspaceLanguage = {
   ...description,
   load: async () => (await import("./language.js")).language,

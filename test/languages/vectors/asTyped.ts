@@ -6,7 +6,7 @@ import type { Data } from "./vectorRow.js";
 type Types = ReadonlyMap<string, PlannedType>;
 type Fields = Readonly<Record<string, Data>>;
 
-/** What a row gives, as far as a type has a place for it: keys that the contract does not know have none. */
+/** Returns the value of a row as far as a type has a place for it, without keys that the contract does not declare. */
 export function asTyped(given: Data, reference: Reference | undefined, types: Types): Data {
   const shape = reference && resolveShape(reference.shape, types);
   if (given === null || typeof given !== "object" || !shape) return given;
@@ -22,7 +22,7 @@ export function asTyped(given: Data, reference: Reference | undefined, types: Ty
   );
 }
 
-/** What an item of a list or a tuple is. */
+/** The type of an item in a list or a tuple. */
 export function itemOf(shape: Shape | undefined, at: number): Reference | undefined {
   if (shape?.kind === "list") return shape.item;
   return shape?.kind === "tuple" ? (shape.items[at] ?? shape.rest) : undefined;

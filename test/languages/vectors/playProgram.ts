@@ -10,19 +10,19 @@ import type { VectorStep } from "./vectorSteps.js";
 
 type Fields = Readonly<Record<string, Data>>;
 
-/** What a language's program tells of what it sees, and how that is read. */
+/** How a language's program reports what it sees. */
 export interface ProgramSight {
-  /** A value as rows write it, of what the program dumps. */
+  /** Returns a value in the form of rows, from the program's dump. */
   readonly seen: (dumped: Data, reference: Reference | undefined, types: ReadonlyMap<string, PlannedType>) => unknown;
-  /** What the program calls a declared status. */
+  /** Returns the program's name for a declared status. */
   readonly declared: (status: string) => string;
-  /** What rows call a mishap, of what the program calls it. */
+  /** Returns the rows' name for a failure, from the program's name. */
   readonly mishap: (said: string) => string | undefined;
-  /** The target of a request as rows write it. */
+  /** Returns the target of a request in the form of rows. */
   readonly target?: (found: string, wanted: string | undefined) => string;
 }
 
-/** Answers a program that asks for leave before each step, and tells what came of it at its end. */
+/** A server for a program that asks for permission before each step and reports the result at its end. */
 export async function withControl(
   tell: {
     readonly begin: (at: number) => void;
@@ -52,9 +52,9 @@ export async function withControl(
 }
 
 /**
- * Plays steps with a program in another language.
+ * Runs steps with a program in another language.
  *
- * @param run runs the program with the address of what it asks and tells
+ * @param run runs the program with the address of the server
  */
 export async function playProgram(
   { plan, steps }: { readonly plan: RestPlan; readonly steps: readonly VectorStep[] },
@@ -128,7 +128,7 @@ function judged(step: VectorStep, said: Fields, { plan, server, sight }: Judging
   };
 }
 
-/** A failure, with those of its parts that a row says. */
+/** A failure, with the parts that a row contains. */
 function failed(
   said: Fields,
   wanted: object | undefined,

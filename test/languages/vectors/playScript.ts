@@ -3,7 +3,7 @@ import { endOf, seen, valueOf } from "./scriptValues.js";
 import type { SentRequest } from "./vectorRow.js";
 import type { VectorStep } from "./vectorSteps.js";
 
-/** What had to come of a step, and what came. */
+/** The expected and the actual result of a step. */
 export interface Played {
   readonly step: VectorStep;
   readonly expected: unknown;
@@ -13,7 +13,9 @@ export interface Played {
 /** The module of an SDK's contract. */
 export type SdkModule = Readonly<Record<string, (...given: unknown[]) => unknown>>;
 
-/** Plays steps with an SDK in TypeScript or JavaScript. @param connect the name of what makes a connection */
+/**
+ * Runs steps with an SDK in TypeScript or JavaScript. @param connect the name of the function that creates a connection
+ */
 export async function playScript(sdk: SdkModule, connect: string, steps: readonly VectorStep[]): Promise<Played[]> {
   const server = await RawServer.started();
   const played: Played[] = [];
@@ -65,7 +67,7 @@ interface Said extends SentRequest {
   readonly told?: unknown;
 }
 
-/** Of an end what a row says something about; a failure always. */
+/** The parts of an end that a row contains; always a failure. */
 export function whatIsSaid({ sends, ...step }: VectorStep, ended: Said): unknown {
   const said = { ...sends, ...step };
   const kept = (["method", "target", "body", "asks", "gives", "told"] as const).filter(
@@ -92,7 +94,7 @@ export function sentLast({ requests }: RawServer): SentRequest {
   };
 }
 
-/** A failure, with those of its parts that a row says. */
+/** A failure, with the parts that a row contains. */
 async function failed(error: unknown, wanted: object | undefined): Promise<unknown> {
   const { status, httpStatus, body, cause, message } = error as Record<string, unknown>;
   if (wanted === undefined) return String(message);

@@ -2,7 +2,7 @@ import { createServer, type RequestListener, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import type { RawAnswer } from "./vectorRow.js";
 
-/** A request as it arrived. */
+/** A request as it was received. */
 export interface RawRequest {
   readonly method: string;
   readonly target: string;
@@ -10,9 +10,9 @@ export interface RawRequest {
   readonly body: string;
 }
 
-/** Two servers that answer what they are told to, and keep what they are sent. */
+/** Two servers with given responses that record their requests. */
 export class RawServer {
-  /** What the next requests are answered, one after the other. */
+  /** The responses to the next requests, in order. */
   answers: RawAnswer[] = [];
   readonly requests: RawRequest[] = [];
   private readonly servers: Server[] = [];
@@ -30,7 +30,7 @@ export class RawServer {
     return raw;
   }
 
-  /** Of the server that is called. */
+  /** The address of the server for calls. */
   get address(): string {
     return this.addresses[0] ?? "";
   }
@@ -72,7 +72,7 @@ export class RawServer {
   }
 }
 
-/** Writes pieces so that each is sent by itself. */
+/** Writes pieces so that each is sent separately. */
 async function inPieces(pieces: readonly string[], write: (piece: string) => void): Promise<void> {
   for (const piece of pieces) {
     write(piece);

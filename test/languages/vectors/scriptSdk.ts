@@ -6,10 +6,10 @@ import { runtime as usual } from "../../support/readRest.js";
 import { TemporaryProject } from "../../support/temporaryProject.js";
 import type { SdkModule } from "./playScript.js";
 
-/** What every language is told for the rows. */
+/** The settings of the rows in every language. */
 const settings = { dates: "decoded", int64: "bigint", choices: "open", verify: "answers" } as const;
 
-/** The module of an SDK over the rows, in a language that Node runs. */
+/** The module of an SDK for the rows, in a language that Node runs. */
 export function scriptSdk(
   language: Language,
   plan: RestPlan,

@@ -1,6 +1,6 @@
 import type { Data } from "./vectorRow.js";
 
-/** A value of the app's, from a row. */
+/** A value of the app from a row. */
 export function valueOf(data: Data): unknown {
   if (Array.isArray(data)) return (data as readonly Data[]).map(valueOf);
   if (typeof data !== "object" || data === null) return data;
@@ -17,7 +17,7 @@ export function valueOf(data: Data): unknown {
   return Object.fromEntries(Object.entries(record).map(([key, each]) => [key, valueOf(each)]));
 }
 
-/** What an app sees, as rows write it. */
+/** What an app sees, in the form of rows. */
 export async function seen(value: unknown): Promise<unknown> {
   if (value instanceof Date) return { $instant: value.toISOString() };
   if (typeof value === "bigint") return { $integer: String(value) };
@@ -31,9 +31,9 @@ export async function seen(value: unknown): Promise<unknown> {
 
 /** How a call of an SDK in a script ended. */
 export interface Ended {
-  /** What it gave, where it did not give items. */
+  /** Its result, unless it returned items. */
   readonly value?: unknown;
-  /** What an app sees of the items that came; undefined where it gave none. */
+  /** What an app sees of the items; undefined if there were none. */
   readonly items?: readonly unknown[] | undefined;
   readonly error?: unknown;
 }
@@ -41,7 +41,7 @@ export interface Ended {
 /**
  * Waits for the end of a call, or of its items.
  *
- * @param takes as many items as the app wants
+ * @param takes the number of items that the app wants
  */
 export async function endOf(call: () => unknown, takes = Infinity): Promise<Ended> {
   const items: unknown[] = [];
@@ -58,7 +58,7 @@ export async function endOf(call: () => unknown, takes = Infinity): Promise<Ende
   }
 }
 
-/** Whether a call answers item by item; a stream of bytes is one value. */
+/** Whether a call responds item by item. A stream of bytes is one value. */
 function isItems(value: unknown): value is AsyncIterable<unknown> {
   return (
     typeof value === "object" && value !== null && Symbol.asyncIterator in value && !(value instanceof ReadableStream)

@@ -7,7 +7,7 @@ import type { Data } from "./vectorRow.js";
 export type Types = ReadonlyMap<string, PlannedType>;
 export type Fields = Readonly<Record<string, Data>>;
 
-/** What is to be looked at, and as what. */
+/** The value to look at, and its type. */
 export interface Seen {
   readonly dumped: Data;
   readonly as: Reference | undefined;
@@ -16,13 +16,13 @@ export interface Seen {
 /** How values of a language are written by its `Dump`, as far as languages differ in it. */
 export interface DumpOf {
   readonly names: (record: RecordShape) => { readonly of: (field: Field) => string; readonly others: string };
-  /** A member of a union, out of what holds it; nothing where a value is no such thing. */
+  /** Returns a member of a union from the value around it; undefined if a value is not such a member. */
   readonly member: (fields: Fields, shape: Shape | undefined, types: Types) => Seen | undefined;
-  /** What stands before the name of a property that is kept under another one; absent where there are none. */
+  /** Returns the prefix of a property that is stored under another name; absent if there are none. */
   readonly kept?: string;
 }
 
-/** What an app sees, as rows write it, out of what its language dumps. */
+/** Returns what an app sees, in the form of rows, from its language's dump. */
 export function seenAs({ dumped, as }: Seen, types: Types, language: DumpOf): unknown {
   const see = (value: Data, reference: Reference | undefined): unknown =>
     seenAs({ dumped: value, as: reference }, types, language);

@@ -1,30 +1,30 @@
-/** Data of JSON. A record with one key that begins with `$` stands for a value that JSON does not have. */
+/** JSON data. An object with one key that begins with `$` stands for a value that JSON does not have. */
 export type Data = string | number | boolean | null | readonly Data[] | { readonly [key: string]: Data };
 
 /** An object of an OpenAPI document. */
 export type Described = Readonly<Record<string, unknown>>;
 
-/** What every row says. */
+/** The parts of every row. */
 interface Named {
-  /** What the row is about, in a few words; no two rows of a kind say the same. */
+  /** The subject of the row in a few words, different from those of all rows of its kind. */
   readonly why: string;
   /** The section of the standard, or the rule of our documentation. */
   readonly rule: string;
 }
 
-/** What a server answers, to the byte. */
+/** The response of a server, to the byte. */
 export interface RawAnswer {
-  /** 200 where nothing is said. */
+  /** Default: 200. */
   readonly status?: number;
-  /** `application/json` where nothing is said; null for none. */
+  /** Default: `application/json`; null for none. */
   readonly type?: string | null;
-  /** Of a value, `{same}` and `{other}` stand for the addresses of two servers, `{user}` for the first with a user. */
+  /** In a value, `{same}` and `{other}` stand for the addresses of two servers, `{user}` for the first with a user. */
   readonly headers?: Readonly<Record<string, string>>;
-  /** As a whole, or in pieces that come one after the other. */
+  /** As a whole, or in pieces, in order. */
   readonly body?: string | readonly string[];
 }
 
-/** What arrives at a server. What is not said is not looked at. */
+/** The request at a server. Parts that are left out are not compared. */
 export interface SentRequest {
   readonly method?: string;
   readonly target?: string;
@@ -43,7 +43,7 @@ export interface Failed {
   readonly body?: Data;
 }
 
-/** One parameter, a value of it, and what is written: after the question mark, in the path, or as a header. */
+/** One parameter, its value, and the result: the text after the question mark, in the path, or as a header. */
 export interface ParameterRow extends Named {
   readonly parameter: Described;
   readonly value: Data;
@@ -58,30 +58,30 @@ export interface BodyRow extends Named {
   readonly writes: string;
 }
 
-/** A raw answer, and the value or failure that the app gets. */
+/** A raw response, and the value or failure in the app. */
 export interface AnswerRow extends Named {
   readonly schema: unknown;
   readonly schemas?: Described;
-  /** The media type that the contract names, `application/json` where nothing is said. */
+  /** The contract's media type. Default: `application/json`. */
   readonly type?: string;
   readonly answer: RawAnswer | string;
   readonly gives?: Data;
   readonly fails?: Failed;
-  /** How it fails instead in languages whose types have no place for what is given. */
+  /** The failure in languages whose types have no place for the value. */
   readonly strict?: Failed;
 }
 
-/** A value on the wire, what the app sees of it, and what is sent when it is given back. */
+/** A value in JSON, the value in the app, and the JSON when it is sent back. */
 export interface ValueRow extends Named {
   readonly schema: unknown;
   readonly schemas?: Described;
   readonly wire: string;
   readonly seen: Data;
-  /** As it came where nothing is said. */
+  /** Default: as it was received. */
   readonly back?: string;
 }
 
-/** A call: an operation, what it is given, and the exact request. */
+/** A call: an operation, its arguments, and the exact request. */
 export interface CallRow extends Named {
   readonly method?: string;
   readonly path: string;
@@ -95,7 +95,7 @@ export interface CallRow extends Named {
   readonly sends: SentRequest;
 }
 
-/** What a call declares, what is answered, and how it fails. */
+/** The declared responses of a call, the response, and the failure. */
 export interface FailureRow extends Named {
   readonly responses: Described;
   readonly schemas?: Described;
@@ -103,7 +103,7 @@ export interface FailureRow extends Named {
   readonly fails: Failed;
 }
 
-/** A stream of events in pieces, and the events that the app gets. */
+/** A stream of events in pieces, and the events in the app. */
 export interface EventRow extends Named {
   readonly chunks: readonly string[];
   readonly events: readonly { readonly event: string; readonly data: string; readonly id?: string }[];
@@ -111,13 +111,13 @@ export interface EventRow extends Named {
   readonly retryMs?: number;
 }
 
-/** Pages of a list, what is asked for them, and the items that the app gets. */
+/** Pages of a list, the requests for them, and the items in the app. */
 export interface PagingRow extends Named {
   readonly by: "link" | "cursor" | "offset" | "number";
-  /** Types of the argument that says which page, and of what an answer says of the next one. */
+  /** The types of the argument that selects the page, and of the next page's position in a response. */
   readonly cursor?: "string" | "integer";
   readonly said?: "string" | "integer";
-  /** The query that the app begins with. */
+  /** The first query of the app. */
   readonly from?: string;
   /** A key in the query. */
   readonly credential?: string;
@@ -132,7 +132,7 @@ export interface PagingRow extends Named {
   readonly fails?: Failed;
 }
 
-/** A call that is led elsewhere, and what arrives in the end. */
+/** A call with a redirect, and the request that arrives in the end. */
 export interface RedirectRow extends Named {
   readonly method?: string;
   readonly redirects: readonly (readonly [number, string])[];

@@ -20,33 +20,33 @@ import type {
 } from "./vectorRow.js";
 import { vectorRows } from "./vectorRows.js";
 
-/** One call of an SDK over all rows, and what has to come of it. */
+/** One call of an SDK for all rows, and its expected result. */
 export interface VectorStep {
   readonly kind: string;
   readonly why: string;
   /** The operation's id. */
   readonly id: string;
-  /** Values by the names of arguments in the plan. */
+  /** Values by the plan's names of arguments. */
   readonly given: Readonly<Record<string, Data>>;
-  /** The argument that is given what the step before gave. */
+  /** The argument that gets the result of the step before. */
   readonly givenBack?: string;
   readonly auth: Readonly<Record<string, Data>>;
   /** Headers of the connection. */
   readonly headers?: Readonly<Record<string, string>>;
-  /** All items of all pages are wanted. */
+  /** Whether all items of all pages are wanted. */
   readonly isPaged?: boolean;
-  /** What the server answers, one after the other. */
+  /** The responses of the server, in order. */
   readonly answers: readonly RawAnswer[];
   /** The targets of all requests. */
   readonly asks?: readonly string[];
   /** The last request. */
   readonly sends: SentRequest;
-  /** What the app gets; of items those that came before a failure. */
+  /** The app's result; of items, those before a failure. */
   readonly gives?: Data;
   readonly fails?: Failed;
-  /** How it fails instead in languages whose types have no place for what is given. */
+  /** The failure in languages whose types have no place for the value. */
   readonly strict?: Failed;
-  /** What the app is told of the events beside their data. */
+  /** The event facts besides data that the app gets. */
   readonly told?: readonly Data[];
 }
 
@@ -61,11 +61,11 @@ interface Operation {
   readonly step: Omit<VectorStep, "kind" | "why" | "id" | "given" | "auth"> & Partial<Pick<VectorStep, "auth">>;
   /** Values by the names of parameters, and `body`. */
   readonly given?: Readonly<Record<string, Data>>;
-  /** How its pages are gone through. */
+  /** How its pages are read. */
   readonly pages?: PagingChoice;
 }
 
-/** What a call is answered whose row is about the request alone: what it declares. */
+/** The response for a row about the request alone: the declared one. */
 function answerOf({ responses }: Described): RawAnswer {
   const { content = {} } = ((responses as Described | undefined)?.["200"] ?? {}) as { content?: Described };
   const [type] = Object.keys(content);
@@ -132,7 +132,7 @@ const operationsOf = {
       },
     },
   ],
-  // By a name, so that what is asked and what is sent have one type.
+  // By a name, so that the received and the sent value have one type.
   values: ({ schema: whole, schemas, wire, seen, back = wire }: ValueRow, id: string): Operation[] => {
     const schema = { $ref: "#/components/schemas/Whole" };
     return [
@@ -283,7 +283,7 @@ const operationsOf = {
   ],
 } as const;
 
-/** A target as a row says it: below a part of the row's own, which is said only where it does not stand first. */
+/** The target in a row: below a part for the row, which is written only if it does not come first. */
 function targetOf(target: string, id: string): string {
   return target.includes("{row}") ? target.replace("{row}", id) : `/${id}${target}`;
 }
@@ -297,10 +297,10 @@ const credentialHeaders = {
 
 const none = { 204: { description: "Done" } };
 
-/** Kinds of rows that are calls of an SDK. */
+/** The kinds of rows that are calls of an SDK. */
 export const calledKinds = Object.keys(operationsOf) as (keyof typeof operationsOf)[];
 
-/** The plan of one SDK that has an operation for each row, and the calls that play the rows. */
+/** Returns the plan of one SDK with an operation for each row, and the calls that run the rows. */
 export function vectorSteps(): { readonly plan: RestPlan; readonly steps: readonly VectorStep[] } {
   const found = calledKinds.flatMap((kind) =>
     vectorRows(kind).flatMap((row, at) =>
@@ -360,7 +360,7 @@ export function vectorSteps(): { readonly plan: RestPlan; readonly steps: readon
   return { plan, steps };
 }
 
-/** The name that a schema or scheme of a row has in the whole contract. */
+/** The name of a row's schema or scheme in the whole contract. */
 function named(id: string, name: string): string {
   return `${id.replace(/(Asked|Sent)$/, "")}${name}`;
 }
@@ -380,7 +380,7 @@ function own(id: string, part: unknown): unknown {
   ) as unknown;
 }
 
-/** The schema of a value that says nothing but its type. */
+/** The schema of a value with only its type. */
 function schemaOf(value: Data): Described {
   if (Array.isArray(value))
     return { type: "array", items: value[0] === undefined ? { type: "string" } : schemaOf(value[0] as Data) };

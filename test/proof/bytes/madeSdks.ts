@@ -22,7 +22,7 @@ import { uglyCases } from "../ugly/uglyContracts.js";
 
 type Settings = TypescriptSettings;
 
-/** An SDK to make: by the same name it has to be the same, byte for byte. */
+/** An SDK to make: with the same name, it must be the same byte for byte. */
 export interface MadeSdk {
   readonly name: string;
   readonly files: () => ReadonlyMap<string, string>;
@@ -30,7 +30,7 @@ export interface MadeSdk {
 
 const own = { type: "Own", from: "../own.js", decode: "decodeOwn", encode: "encodeOwn" };
 
-/** Every setting on its own, then together in the ways that take most from each other. */
+/** Every setting on its own, then together in the combinations that need most from each other. */
 const settingsByName: Readonly<Record<string, Settings>> = {
   plain: {},
   "dates decoded": { dates: "decoded" },
@@ -75,7 +75,7 @@ const settingsByName: Readonly<Record<string, Settings>> = {
 
 const several = ["plain", "everything", "everything as text"] as const;
 
-/** SDKs over the demo with all settings, over the ugly and the random contracts with some. */
+/** SDKs for the demo with all settings, and for the ugly and the random contracts with some. */
 export function madeSdks(): MadeSdk[] {
   return [...demo(), ...ugly(), ...randomContracts(60), ...randomSchemas(30)];
 }

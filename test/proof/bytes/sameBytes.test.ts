@@ -9,7 +9,7 @@ import { madeSdks } from "./madeSdks.js";
 const kept = join(packageRoot, "test/proof/bytes/hashes.json");
 const digits = 16;
 
-/** The files of an SDK without what is only copied into it: of the runtime the names alone. */
+/** The files of an SDK without those that are only copied into it: only the names of the runtime. */
 function hashOfSdk(files: ReadonlyMap<string, string>): string {
   const parts = [...files].map(([path, text]) =>
     path.startsWith("wire/") && path !== "wire/index.ts" ? path : [path, text],
@@ -17,7 +17,7 @@ function hashOfSdk(files: ReadonlyMap<string, string>): string {
   return hashOf(JSON.stringify(parts)).slice(0, digits);
 }
 
-/** `npm run bytes` writes the hashes anew, for a change of output that is meant. */
+/** `npm run bytes` writes the hashes again, for an intended change of the output. */
 it("SDKs are byte for byte what they were", () => {
   const hashes: Record<string, string> = { runtime: hashOf(JSON.stringify([...runtime])).slice(0, digits) };
   for (const { name, files } of madeSdks()) hashes[name] = hashOfSdk(files());

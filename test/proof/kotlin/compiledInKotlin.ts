@@ -4,10 +4,10 @@ import type { ContractPlan } from "../../../src/core/sdk/sdkPlan.js";
 import { KotlinCompiler } from "../../support/kotlin/kotlinCompiler.js";
 import { kotlinRuntime } from "../../support/kotlin/kotlinRuntime.js";
 
-/** What is slow to compile is compiled one way, and the other way when it is asked for. */
+/** Slow compilations are done one way, and the other way on request. */
 export const isThorough = process.env["THOROUGH"] === "1";
 
-/** Every setting other than usual. */
+/** Every setting with another value than the default. */
 export const turned = {
   dates: "decoded",
   choices: "closed",
@@ -18,9 +18,9 @@ export const turned = {
 } as const;
 
 /**
- * Compiles one SDK of some contracts with warnings as errors, and loads all of its classes; gives every complaint.
+ * Compiles one SDK of some contracts with warnings as errors, and loads all of its classes. Returns every error.
  *
- * @param printer what prints the SDK
+ * @param printer prints the SDK
  */
 export async function compiledInKotlin(
   contracts: readonly ContractPlan[],

@@ -12,7 +12,7 @@ import { kotlinRuntime } from "../../support/kotlin/kotlinRuntime.js";
 import { demoText } from "../../support/demoText.js";
 import { packageRoot } from "../../support/packageRoot.js";
 
-/** The demo's contracts and queries as an SDK called `app`: texts by path. */
+/** Returns the demo's contracts and queries as an SDK with the name `app`: texts by path. */
 export function demoSdk(settings: Readonly<Record<string, unknown>>): Map<string, string> {
   const { contract } = readContract("berths", [
     { document: "berths.yaml", text: demoText("contracts/v1/berths.yaml") },

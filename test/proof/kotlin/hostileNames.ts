@@ -1,4 +1,4 @@
-/** Names that are words of the language, of its platform or of printed code, or that could leave where they stand. */
+/** Names that are words of the language, of its platform or of printed code, or that could end the text around them. */
 export const hostileNames: readonly string[] = [
   ..."as break class continue do else false for fun if in interface is null object package return super this throw true".split(
     " ",

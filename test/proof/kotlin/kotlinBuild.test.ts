@@ -47,7 +47,7 @@ interface Proved {
   readonly errors?: readonly { readonly line: number }[];
 }
 
-/** An app's build file with the lines of the SDK's README as they are written. */
+/** An app's build file with the unchanged lines of the SDK's README. */
 function buildFileWith(readme: string): string {
   const [, lines = ""] = /```xml\n([^]*?)\n```/.exec(readme) ?? [];
   expect(lines).toContain("kotlin-maven-plugin");
@@ -100,7 +100,7 @@ fun kinds(vessel: Vessel): Int = when (vessel) {
 `;
   const project = generated("src/main/kotlin/harbour", "{}", { "src/main/kotlin/app/App.kt": app });
   const readme = readFileSync(join(project.folder, "src/main/kotlin/harbour/README.md"), "utf8");
-  // Building the copy must not make its SDK from the contracts again.
+  // Building the copy must not generate its SDK from the contracts again.
   const lines = buildFileWith(readme).replace(/<plugin>\s*<groupId>org\.codehaus[^]*?<\/plugin>/, "");
   writeFileSync(join(project.folder, "pom.xml"), lines);
   writeFileSync(join(project.folder, "berths.yaml"), demoText("contracts/v2/berths.yaml"));

@@ -10,7 +10,7 @@ import { canCompileKotlin, KotlinCompiler } from "../../support/kotlin/kotlinCom
 import { kotlinRuntime } from "../../support/kotlin/kotlinRuntime.js";
 import { packageRoot } from "../../support/packageRoot.js";
 
-// The nested classes have names of Kotlin's own, of types of the schema, and of what is around them.
+// The nested classes have names of Kotlin's own, of types of the schema, and of the classes around them.
 const schema = `
 type Query { boat(id: ID!): Boat! things: [Thing!]! }
 interface Thing { id: ID! owner: Owner }
@@ -69,7 +69,7 @@ it("components take fragments, whatever nested classes are called", async () => 
   const sdk = await compiler.compile(files);
   expect(sdk.printed).toBe("");
   expect(await compiler.load(sdk.classes)).toMatchObject({ isFine: true });
-  // The program reads an answer by the form, which only the SDK's own module sees.
+  // The program reads a response with the form, which only the SDK's own module sees.
   const program = readFileSync(join(packageRoot, "test/support/kotlin/FragmentProgram.kt"), "utf8");
   const whole = await compiler.compile(new Map([...files, ["FragmentProgram.kt", program]]), { isStrict: false });
   expect(whole.printed).toBe("");

@@ -7,7 +7,7 @@ import { isThorough } from "./compiledInKotlin.js";
 
 type Bug = readonly [file: string, text: string, instead: string];
 
-/** Bugs of the runtime, by the kind of vector that has to find them. */
+/** Bugs of the runtime, by the kind of vector that must find them. */
 const bugs: readonly (readonly [(typeof calledKinds)[number], Bug])[] = [
   ["parameters", ["RarerParameters.kt", 'value, "%7C")', 'value, "|")']],
   ["parameters", ["Parameters.kt", 'key + (if (explode) "=" else ",") + text(each)', 'key + "," + text(each)']],

@@ -24,7 +24,7 @@ it.each(["open", "closed"] as const)(
     if (!canCompileKotlin(`predictions for queries in Kotlin, ${how}`)) return;
     const namespace = "com.ostrel.regatta";
     const { sdk, variants } = editedFleet(made(namespace), how);
-    // What is closed has nothing newer.
+    // A closed type has nothing newer.
     const app = appSources("regattaApp").map(({ document, text }) => ({
       document,
       text: how === "open" ? text : text.replace(/^.*(?:\.Newer ->|else -> "white").*\n/gm, ""),

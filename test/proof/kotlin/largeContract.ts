@@ -10,7 +10,7 @@ function fields(count: number): Readonly<Record<string, unknown>> {
   return Object.fromEntries(many(count, (at) => [`f${String(at)}`, types[at % types.length]]));
 }
 
-/** A contract that needs more of everything than the JVM has room for in one place. */
+/** Returns a contract that needs more of everything than the JVM has space for in one place. */
 export function largeContract(): Readonly<Record<string, unknown>> {
   const record = (count: number, required: number): object => ({
     type: "object",
@@ -19,7 +19,7 @@ export function largeContract(): Readonly<Record<string, unknown>> {
   });
   const schemas: Record<string, unknown> = {
     AlmostTooMany: record(160, 160),
-    // More slots than fields, because whole numbers and others take two when they have to be there.
+    // More slots than fields, because required integers and others take two.
     TooManySlots: record(230, 230),
     JustFits: { type: "object", properties: Object.fromEntries(many(239, (at) => [`f${String(at)}`, text])) },
     TooMany: record(260, 200),

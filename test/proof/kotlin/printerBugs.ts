@@ -1,12 +1,12 @@
 import type { calledKinds } from "../../languages/vectors/vectorSteps.js";
 import type { Bug } from "../planted/bugs.js";
 
-/** What has to find a bug: the rows of a kind, or the compiler and the JVM with some contracts. */
+/** What must find a bug: the rows of a kind, or the compiler and the JVM with some contracts. */
 export type Finder =
   | { readonly rows: (typeof calledKinds)[number] }
   | { readonly contracts: "hostile names" | "large" | "random" | "random queries" };
 
-/** A bug in what prints Kotlin, with what has to find it. */
+/** A bug in the printer of Kotlin, with what must find it. */
 export type PrinterBug = Omit<Bug, "seeds" | "byLint"> & { readonly by: Finder };
 
 const folder = "languages/kotlin";

@@ -8,10 +8,10 @@ import { kotlinRuntime } from "../../support/kotlin/kotlinRuntime.js";
 import { packageRoot } from "../../support/packageRoot.js";
 import { countedTruth, type Truth, type Variant } from "../truth/countedTruth.js";
 
-/** An app in Kotlin and the SDK that it is written against. */
+/** An app in Kotlin with the SDK that it is written for. */
 export interface KotlinTruth {
   readonly app: readonly SourceText[];
-  /** The package of the SDK, and the name of its one contract. */
+  /** The package of the SDK, and the name of its only contract. */
   readonly namespace: string;
   readonly contract: string;
   readonly sdk: ReadonlyMap<string, string>;
@@ -25,7 +25,7 @@ export function appSources(name: string): SourceText[] {
     .map((file) => ({ document: file, text: readFileSync(join(folder, file), "utf8") }));
 }
 
-/** What the app's source uses of its SDK. */
+/** Returns the uses of the SDK in the app's source. */
 export function usesOf({ app, contract, sdk }: KotlinTruth, connect: string): SourceUse[] {
   const texts = (start: string): SourceText[] =>
     [...sdk].flatMap(([path, text]) => (path.startsWith(start) ? [{ document: path, text }] : []));
@@ -33,10 +33,10 @@ export function usesOf({ app, contract, sdk }: KotlinTruth, connect: string): So
 }
 
 /**
- * Compiles the app with each variant, and holds what the compiler says against what was told. Of a variant only the files
- * are compiled that differ; of the others there are classes.
+ * Compiles the app with each variant, and compares the compiler's errors with the predictions. For a variant, only the
+ * files that differ are compiled; the others have classes.
  *
- * @throws Error when the app does not compile with the SDK that it is written against
+ * @throws Error if the app does not compile with the SDK that it is written for
  */
 export async function truthOf(truth: KotlinTruth, variants: readonly Variant[]): Promise<Truth> {
   const compiler = KotlinCompiler.shared();
@@ -70,7 +70,7 @@ function contractFiles(files: ReadonlyMap<string, string>, { contract }: KotlinT
   return new Map([...files].filter(([path]) => path.startsWith(`${contract}/`) && path.endsWith(".kt")));
 }
 
-/** Files that declare a sealed type and those that extend it, which Kotlin wants in one module. */
+/** Files that declare a sealed type and those that extend it, which Kotlin requires in one module. */
 function sealedFamilies(files: ReadonlyMap<string, string>): Set<string>[] {
   return [...files].flatMap(([path, text]) =>
     [...text.matchAll(/^public sealed interface (\w+)/gm)].map(([, name = ""]) => {
@@ -81,7 +81,7 @@ function sealedFamilies(files: ReadonlyMap<string, string>): Set<string>[] {
 }
 
 /**
- * Moves the classes of some files of Kotlin into folders of their own, so that they can be left out.
+ * Moves the classes of some Kotlin files into folders of their own, so that they can be left out.
  *
  * @returns folders by the path of the source; by "" that of all other classes
  */
@@ -90,7 +90,7 @@ function classesByFile(classes: string, sources: ReadonlySet<string>): Map<strin
   const found = new Map([["", classes]]);
   for (const path of readdirSync(classes, { recursive: true, encoding: "utf8" })) {
     if (!path.endsWith(".class")) continue;
-    // A class says the file that it comes of (JVM specification, section 4.7.10).
+    // A class contains the name of its source file (JVM specification, section 4.7.10).
     const text = readFileSync(join(classes, path), "latin1");
     const [source] = [...text.matchAll(/\x01[^](.)([\w.]+\.kt)/g)].flatMap(([, length = "", name = ""]) => {
       return paths.get(name.slice(0, length.charCodeAt(0))) ?? [];

@@ -1,18 +1,18 @@
-/** A bug to plant: a text of a file of the core, and what stands there instead. */
+/** A bug to plant: a text in a file of the core, and its replacement. */
 export interface Bug {
   readonly name: string;
-  /** Path of the file below `src/core/`. */
+  /** The path of the file below `src/core/`. */
   readonly file: string;
-  /** It stands in the file once. */
+  /** The text, which is in the file once. */
   readonly text: string;
   readonly instead: string;
-  /** Seeds that find it; `npm run planted` finds others when the generators have changed. */
+  /** Seeds that find it; `npm run planted` finds others after the generators have changed. */
   readonly seeds: readonly number[];
-  /** Only the linter sees it. */
+  /** Whether only the linter sees it. */
   readonly byLint?: true;
 }
 
-/** Bugs in what types of a contract and prints them, which random contracts have to find. */
+/** Bugs in the planning and printing of a contract's types, which random contracts must find. */
 export const contractBugs: readonly Bug[] = [
   {
     name: "null is forgotten",
@@ -200,7 +200,7 @@ export const contractBugs: readonly Bug[] = [
   },
 ];
 
-/** Bugs in the typing of queries, which random schemas and queries have to find. */
+/** Bugs in the typing of queries, which random schemas and queries must find. */
 export const queryBugs: readonly Bug[] = [
   {
     name: "a non-null variable may be null",

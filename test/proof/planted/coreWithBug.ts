@@ -12,10 +12,10 @@ const graphql = pathToFileURL(join(packageRoot, "node_modules/graphql/index.mjs"
 let made = 0;
 
 /**
- * What a module of the tests exports, of a core with a bug planted in it.
+ * Returns the exports of a test module, with a core with a planted bug.
  *
  * @param entry the module's path below `test/proof/`
- * @throws Error when the text that the bug replaces does not stand in its file once
+ * @throws Error if the text that the bug replaces is not in its file exactly once
  */
 export async function coreWithBug<Exports>(bug: Omit<Bug, "seeds">, entry: string): Promise<Exports> {
   mkdirSync(folder, { recursive: true });
@@ -41,7 +41,7 @@ export async function coreWithBug<Exports>(bug: Omit<Bug, "seeds">, entry: strin
             contents: compiledModules[path]?.() ?? "",
             loader: "js",
           }));
-          // A schema is refused by any other copy of the implementation than the one that built it.
+          // Another copy of the implementation refuses a schema that it did not build.
           bundler.onResolve({ filter: /^graphql$/ }, () => ({ path: graphql, external: true }));
           bundler.onLoad({ filter: /src\/core\/.*\.ts$/ }, ({ path }) => {
             const text = readFileSync(path, "utf8");

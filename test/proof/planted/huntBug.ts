@@ -5,23 +5,23 @@ import { runtime } from "../../support/readRest.js";
 import type { Bug } from "./bugs.js";
 import { coreWithBug } from "./coreWithBug.js";
 
-/** What random contracts, or random schemas and queries, are checked with. */
+/** The checks of random contracts, or of random schemas and queries. */
 export type Check = (core: TestedCore, seeds: readonly number[], lint: boolean) => readonly string[];
 
 export const checkWithContracts: Check = (core, seeds, lint) => checkContracts(seeds, { core, runtime, lint }).failures;
 export const checkWithQueries: Check = (core, seeds, lint) => checkQueries(seeds, { core, runtime, lint }).failures;
 
-/** How a bug was found: by which seeds, and what complained. */
+/** How a bug was found: by which seeds, and with which errors. */
 export interface Find {
   readonly seeds: readonly number[];
-  /** How often each finder complained; empty when nothing did. */
+  /** The number of errors of each finder; empty if there were none. */
   readonly finders: ReadonlyMap<string, number>;
 }
 
 /**
- * Plants a bug and looks for it, with the seeds it is known to be found by and then, seed by seed, with others.
+ * Plants a bug and searches for it, with the known seeds and then with others.
  *
- * @param mostSeeds how many others are tried
+ * @param mostSeeds the number of other seeds to try
  */
 export async function huntBug(bug: Bug, check: Check, mostSeeds: number): Promise<Find> {
   const { testedCore: core } = await coreWithBug<{ testedCore: TestedCore }>(bug, "random/testedCore.ts");
@@ -49,7 +49,7 @@ function findersOf(check: Check, core: TestedCore, look: Look): Map<string, numb
   return found;
 }
 
-/** A server that cannot execute what is sent is a complaint too. */
+/** A server that cannot execute a request is an error too. */
 function failuresOf(check: Check, core: TestedCore, { seeds, lint }: Look): readonly string[] {
   try {
     return check(core, seeds, lint);

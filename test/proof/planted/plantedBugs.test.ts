@@ -3,7 +3,7 @@ import { contractBugs, queryBugs } from "./bugs.js";
 import { testedCore } from "../random/testedCore.js";
 import { checkWithContracts, checkWithQueries, huntBug } from "./huntBug.js";
 
-/** Other seeds than the known ones are looked for only when asked: it takes long. */
+/** Other seeds than the known ones are tried only on request, because that takes long. */
 const mostSeeds = Number(process.env["PLANTED_SEEDS"] ?? 0);
 
 it.each([

@@ -11,20 +11,22 @@ export interface Checked extends ProbeCount {
   readonly calls: number;
   readonly setAside: readonly string[];
   readonly occurred: ReadonlyMap<string, number>;
-  /** Everything compiler, probes and linter complain about. */
+  /** The errors of compiler, probes and linter. */
   readonly failures: readonly string[];
 }
 
 export interface CheckOptions {
-  /** What is checked; the core as it is, when absent. */
+  /** The core to check; by default the normal one. */
   readonly core?: TestedCore;
   readonly runtime: ReadonlyMap<string, string>;
   readonly lint: boolean;
-  /** Other than as on the wire; then values are not asked about. */
+  /** Settings that change values, which are then not checked. */
   readonly settings?: Omit<TypescriptSettings, "imports">;
 }
 
-/** Generates an SDK for the random contracts of some seeds, compiles it together with probes of its types, and lints it. */
+/**
+ * Generates an SDK for the random contracts of some seeds, compiles it together with probes of its types, and lints it.
+ */
 export function checkContracts(seeds: readonly number[], options: CheckOptions): Checked {
   const { runtime, lint, settings, core = testedCore } = options;
   const count: ProbeCount = { taken: 0, refused: 0, unsampled: 0 };
@@ -53,7 +55,7 @@ export function checkContracts(seeds: readonly number[], options: CheckOptions):
   for (const [path, text] of code) files.set(path, text);
   const program = programOf(files);
   const complaints = compilerComplaints(program, virtualFolder);
-  // The runtime is the same for all, and linted with the rest of the house.
+  // The runtime is the same for all, and linted with the rest of the code.
   const own = new Map([...code].filter(([path]) => !path.startsWith("sdk/wire/")));
   if (lint) complaints.push(...lintComplaints(program, virtualFolder, own));
   return {
@@ -66,7 +68,7 @@ export function checkContracts(seeds: readonly number[], options: CheckOptions):
   };
 }
 
-/** What an app might make of a format. */
+/** What an app could make from a format. */
 const ownModule = `export class Own { constructor(readonly text: string) {} }
 export const decodeOwn = (text: string): Own => new Own(text);
 export const encodeOwn = (own: Own): string => own.text;

@@ -3,12 +3,12 @@ import ts from "typescript";
 import { sharedHost } from "../../support/compiler.js";
 import { strictest } from "../../support/strictest.js";
 
-/** Where the files of a program seem to be; beside the real packages, so that their types are found. */
+/** The virtual folder of a program's files: next to the real packages, so that their types are found. */
 export const virtualFolder = "/virtual";
 
 const { options } = ts.convertCompilerOptionsFromJson(strictest, virtualFolder);
 
-/** Makes a program of files in memory. */
+/** Creates a program from files in memory. */
 export function programOf(files: ReadonlyMap<string, string>): ts.Program {
   const all = new Map([...files].map(([path, text]) => [`${virtualFolder}/${path}`, text]));
   all.set(`${virtualFolder}/package.json`, '{ "type": "module" }');

@@ -1,4 +1,4 @@
-/** Every keyword and position that random contracts are made of; each has to occur in a run. */
+/** The keywords and positions of random contracts. Each must occur in a run. */
 export const everyFeature: readonly string[] = [
   "hostile operation id",
   "long choice of odd texts",

@@ -3,7 +3,7 @@ import type { Json, Version } from "./makeSchema.js";
 
 export type Verdict = "fits" | "does not fit" | "cannot tell";
 
-/** Says of values whether the raw contract allows them; the program's own model has no part in it. */
+/** Decides whether the raw contract allows values. The program's own model is not used. */
 export class Judge {
   private readonly ajv = new Ajv2020({
     strict: false,
@@ -26,7 +26,7 @@ export class Judge {
   /**
    * "Cannot tell" is a value that only rules beyond types refuse (lengths, patterns, `not`, two alternatives at once).
    *
-   * @param pointer where the schema stands
+   * @param pointer the place of the schema
    */
   judge(pointer: string, value: unknown): Verdict {
     const validate = this.compiled.get(pointer) ?? this.ajv.compile({ $ref: `contract#${encodeURI(pointer)}` });
@@ -34,11 +34,11 @@ export class Judge {
     try {
       if (validate(value)) return "fits";
     } catch (error) {
-      // A schema that refers to itself without end, or a value with a `toString` of its own: beyond what Ajv can do.
+      // A schema that refers to itself without end, or a value with a `toString` of its own: Ajv cannot handle these.
       if (error instanceof RangeError || error instanceof TypeError) return "cannot tell";
       throw error;
     }
-    // A field that the other direction alone has is not in the type at all.
+    // A field for the other direction only is not in the type at all.
     const against = this.direction === "answer" ? "writeOnly" : "readOnly";
     const isOther = ({ parentSchema }: ErrorObject): boolean => parentSchema?.[against] === true;
     const errors = validate.errors ?? [];
@@ -49,16 +49,16 @@ export class Judge {
 function isAboutTypes(error: ErrorObject): boolean {
   if (/(additional|pattern|unevaluated)Properties\//.test(error.schemaPath)) return false;
   if (error.keyword === "oneOf") return error.params["passingSchemas"] === null;
-  // Alternatives that only vary what is required are beyond a type.
+  // Types cannot express alternatives that differ only in their required fields.
   if (/\/(anyOf|oneOf)\/\d+\/required$/.test(error.schemaPath)) return false;
-  // Every object inherits these, as far as a compiler can tell.
+  // For a compiler, every object inherits these.
   if (error.keyword === "required" && String(error.params["missingProperty"]) in {}) return false;
-  // A number that is no integer is a number all the same.
+  // A number that is not an integer is still a number.
   if (error.keyword === "type" && typeof error.data === "number") return false;
   return ["type", "required", "enum", "const", "anyOf"].includes(error.keyword);
 }
 
-/** The contract with the spellings of older versions as JSON Schema, and fields of the other direction not required. */
+/** The contract with keywords of older versions as JSON Schema, and without required fields of the other direction. */
 function asJsonSchema(node: unknown, version: Version, direction: "answer" | "request"): unknown {
   if (Array.isArray(node)) return node.map((each) => asJsonSchema(each, version, direction));
   if (typeof node !== "object" || node === null) return node;
@@ -86,7 +86,7 @@ function asJsonSchema(node: unknown, version: Version, direction: "answer" | "re
   }
   if (typeof copy["required"] === "boolean") delete copy["required"];
   if (copy["type"] === "file") delete copy["type"];
-  // Properties without a type allow everything that is no object; nobody means that.
+  // Properties without a type allow everything that is not an object, which nobody means.
   if (copy["properties"] !== undefined && copy["type"] === undefined) copy["type"] = "object";
   const properties = (node as Json)["properties"] as Json | undefined;
   const against = direction === "answer" ? "writeOnly" : "readOnly";

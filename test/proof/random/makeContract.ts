@@ -15,7 +15,7 @@ export interface RandomContract {
   readonly seed: number;
   readonly version: Version;
   readonly document: Json;
-  /** Some fields are called as what every object has, so that the compiler finds them where they are not. */
+  /** Some fields have the names of inherited members, so that the compiler finds them where they are not declared. */
   readonly isInheriting: boolean;
   readonly occurred: ReadonlyMap<string, number>;
 }
@@ -39,7 +39,7 @@ const schemaNames = [
 ];
 const methods = ["get", "put", "post", "delete", "patch"];
 
-/** A contract made of everything that its version of the format allows, the same for the same seed. */
+/** Returns a contract made of everything that its version of the format allows, the same for the same seed. */
 export function makeContract(seed: number): RandomContract {
   const random = new Randomness(seed);
   const version = random.pick<Version>(["2.0", "3.0", "3.0", "3.1", "3.1", "3.1", "3.2"]);
@@ -73,7 +73,10 @@ export function makeContract(seed: number): RandomContract {
   return { seed, version, document, isInheriting, occurred: random.occurred };
 }
 
-/** Gives records a field that needs one of several, first a record: by numbers of its own, as `varyOperations` does. */
+/**
+ * Adds a field to records that needs one of several alternatives, first a record. It uses random numbers of its own,
+ * like `varyOperations`.
+ */
 function needCircles(schemas: Json, context: SchemaContext, random: Randomness): void {
   if (context.version === "2.0") return;
   for (const name of context.records) {

@@ -6,16 +6,16 @@ export type Version = "2.0" | "3.0" | "3.1" | "3.2";
 export interface SchemaContext {
   readonly random: Randomness;
   readonly version: Version;
-  /** Names of the schemas a reference may lead to. */
+  /** The names of schemas to which a reference may lead. */
   readonly names: readonly string[];
-  /** Names that are objects, for `allOf` and discriminators. */
+  /** The names of objects, for `allOf` and discriminators. */
   readonly records: readonly string[];
-  /** What fields and parameters may be called. */
+  /** The possible names of fields and parameters. */
   readonly fieldNames: readonly string[];
   readonly depth: number;
 }
 
-/** Words that cannot be written down as they are, and some that can. */
+/** Words that must be escaped, and some that need not be. */
 export const oddNames = [
   "id",
   "size",
@@ -40,7 +40,7 @@ export const oddNames = [
   "then",
   "a.b",
 ];
-/** Names that every object, or every text and list, has anyway. */
+/** Names of members that every object, string or list has anyway. */
 export const inheritedNames = ["constructor", "toString", "valueOf", "length"];
 const words = "Closes */ a comment, opens /* another, `tick`, ${code}, \\ and @internal.\r\nSecond line\u2028third.";
 const formats = ["date", "date-time", "uuid", "email", "uri", "int64-as-text", "prose with spaces"];
@@ -52,7 +52,7 @@ export function reference(name: string, { version }: Pick<SchemaContext, "versio
 
 const isNewer = (version: Version): boolean => version === "3.1" || version === "3.2";
 
-/** A schema of any kind, with everything its version allows. */
+/** Returns a schema of any kind, with everything its version allows. */
 export function makeSchema(context: SchemaContext): unknown {
   const { random, depth, version } = context;
   const plain = depth <= 0 || random.chance(0.45) ? makeScalar(context) : makeComposed(context);
@@ -210,7 +210,7 @@ function makeComposed(context: SchemaContext): unknown {
   return random.pick(kinds)();
 }
 
-/** @param prefix keeps the fields of records that are merged apart */
+/** @param prefix gives the fields of merged records different names */
 export function makeRecord(context: SchemaContext, prefix = ""): Json {
   const { random } = context;
   const names = [
@@ -230,7 +230,7 @@ export function makeRecord(context: SchemaContext, prefix = ""): Json {
   else if (random.chance(0.1)) more["additionalProperties"] = random.hit("open record", true);
   if (random.chance(0.9)) more["type"] = "object";
   else random.hit("record without type", 0);
-  // Two closed records cannot be merged by `allOf` and hold for any value.
+  // Two closed records merged by `allOf` have no common value.
   if (prefix !== "") delete more["additionalProperties"];
   return random.hit("record", { ...more, properties });
 }

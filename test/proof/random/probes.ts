@@ -11,13 +11,13 @@ import { schemaAt } from "./samples.js";
 import { Randomness } from "./randomness.js";
 import { bytesMark, sampleValue } from "./sampleValue.js";
 
-/** How many values the compiler is asked about. */
+/** The number of values for the compiler. */
 export interface ProbeCount {
-  /** Values the raw contract allows, which the types must take. */
+  /** Values that the raw contract allows, which the types must accept. */
   taken: number;
-  /** Values whose type the raw contract refuses, which the types must not take. */
+  /** Values whose type the raw contract refuses, which the types must refuse. */
   refused: number;
-  /** Places for which no value was found that the contract allows. */
+  /** Places for which no valid value was found. */
   unsampled: number;
 }
 
@@ -28,7 +28,7 @@ interface Probe {
   readonly about: string;
 }
 
-/** A module that asks the compiler about values of every call of a contract. */
+/** Returns a module with values for every call of a contract, for the compiler. */
 export function probeModule(contract: RandomContract, plan: RestPlan, count: ProbeCount): string {
   const prober = new Prober(contract, typescriptNames(plan), count);
   const lines: string[] = [];
@@ -84,7 +84,7 @@ class Prober {
     const base: Record<string, string> = {};
     for (const { name, required, pointer, form } of places) {
       if (!required) continue;
-      // Form parameters of 2.0 have no schema that stands for all of them.
+      // Form parameters of 2.0 have no common schema.
       if (form === "multipart" && this.contract.version === "2.0") return [];
       if (isStream(form)) {
         base[name] = "[]";
@@ -133,7 +133,7 @@ class Prober {
     });
   }
 
-  /** What is answered by the media type that is asked for. */
+  /** The response by requested media type. */
   private choiceProbes(call: RestCall): Probe[] {
     const { answers } = this.names.rest(call);
     return call.answerChoices.flatMap(({ mediaType, answers: planned }) =>
@@ -183,7 +183,7 @@ class Prober {
     return sampleValue(schema ?? true, { random: this.random, document, direction, inForm });
   }
 
-  /** Values the contract allows, and mutants of them, each with what Ajv says. */
+  /** Values that the contract allows, and changed ones, each with Ajv's result. */
   private verdicts(
     pointer: string,
     direction: "answer" | "request",
@@ -203,7 +203,8 @@ class Prober {
         if (verdict === "cannot tell") continue;
         const isTaken = verdict === "fits";
         if (!isTaken && this.contract.isInheriting) continue;
-        // A changed record may fit another alternative, of whose other keys the compiler then minds the literal's.
+        // A changed record may match another alternative, and the compiler then refuses the literal's keys for that
+        // one.
         if (isTaken && hasAlternatives) continue;
         found.push({ value: mutant, isTaken, how: "mutated" });
         if (isTaken) this.count.taken++;
@@ -214,7 +215,7 @@ class Prober {
   }
 }
 
-/** Where the schema of a JSON answer stands; of the first one, where no media type is named. */
+/** The place of a JSON response's schema; of the first one without a media type. */
 function schemaPointer(call: RestCall, status: string, mediaType?: string): string | undefined {
   const response = call.operation.responses.find((each) => each.status === status);
   const isMeant = (content: Content): boolean =>
@@ -222,7 +223,7 @@ function schemaPointer(call: RestCall, status: string, mediaType?: string): stri
   return response?.contents.find(isMeant)?.schema.pointer;
 }
 
-/** A value changed in one place: another kind, null, or a key less. */
+/** A value changed in one place: another type, null, or a missing key. */
 function mutated(value: unknown, random: Randomness): unknown {
   if (typeof value === "object" && value !== null && random.chance(0.75)) {
     if (Array.isArray(value)) {

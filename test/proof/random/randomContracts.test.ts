@@ -7,7 +7,7 @@ import { everyFeature } from "./features.js";
 import { seedsFrom } from "./seedsFrom.js";
 import { testedCore } from "./testedCore.js";
 
-/** Everything other than as it is on the wire. */
+/** Every value differs between JSON and the app. */
 const decoded = {
   dates: "decoded",
   int64: "bigint",
@@ -36,7 +36,7 @@ it("SDKs of random contracts in JavaScript declare what those in TypeScript do",
   expect(Math.min(plain.taken, plain.refused)).toBeGreaterThan(500);
 }, 300_000);
 
-// Thirty hold every feature; twice as many hold more of them together.
+// Thirty contain every feature. Twice as many contain more of them together.
 const batch = 60;
 const contracts = Number(process.env["RANDOM_CONTRACTS"] ?? 60);
 const firstSeed = Number(process.env["RANDOM_SEED"] ?? 1);

@@ -1,4 +1,4 @@
-/** A generator of numbers that gives the same ones for the same seed (mulberry32). */
+/** A generator of numbers, the same ones for the same seed (mulberry32). */
 export class Randomness {
   /** How often each feature occurred. */
   readonly occurred = new Map<string, number>();
@@ -13,7 +13,7 @@ export class Randomness {
     return ((mixed ^ (mixed >>> 14)) >>> 0) / 4_294_967_296;
   }
 
-  /** A whole number from 0 to just below the limit. */
+  /** An integer from 0 to just below the limit. */
   below(limit: number): number {
     return Math.floor(this.next() * limit);
   }
@@ -28,7 +28,7 @@ export class Randomness {
     return item;
   }
 
-  /** Counts a feature, and gives back whatever stands for it. */
+  /** Counts a feature, and returns the given value. */
   hit<T>(feature: string, value: T): T {
     this.occurred.set(feature, (this.occurred.get(feature) ?? 0) + 1);
     return value;

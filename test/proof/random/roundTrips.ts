@@ -18,16 +18,16 @@ import { Samples } from "./samples.js";
 
 export interface RoundTrips {
   readonly calls: number;
-  /** Calls that were answered as the contract says, judged on the raw contract. */
+  /** Calls with a valid response, checked with the raw contract. */
   answered: number;
-  /** Calls for which no arguments or no answer were found that the contract allows, or whose path came out empty. */
+  /** Calls for which no valid arguments or no response were found, or whose path was empty. */
   unasked: number;
   readonly failures: string[];
 }
 
 type Call = (connection: unknown, args: object, options?: object) => unknown;
 
-/** Makes every call of random contracts through their SDKs against the stand-in, in this process. */
+/** Makes every call of random contracts through their SDKs to the stand-in server, in this process. */
 export async function roundTrips(
   firstSeed: number,
   contracts: number,
@@ -83,7 +83,7 @@ export async function roundTrips(
         if (wrong === undefined) result.answered++;
         else result.failures.push(`${plan.name} ${call.name}: ${wrong}\n    ${sent}`);
       } catch (error) {
-        // An empty segment of a path is another path, and so is one of dots; headers hold Latin-1 only.
+        // An empty segment of a path is another path, and so is one of dots. Headers contain only Latin-1.
         if (
           /would change the path|contains half a character|is not valid in a header/.test(String(error)) ||
           /\/[.;]?(\?| )/.test(sent.replace(/^\S+ https?:\/\/[^/]+/, ""))
@@ -108,7 +108,7 @@ function read(seed: number): { random: RandomContract; plan: RestPlan; played: P
   const name = `c${String(seed)}`;
   const { contract, raw } = readContract(name, [{ document: "api.json", text: JSON.stringify(random.document) }]);
   if (contract?.protocol !== "rest") throw new Error(`seed ${String(seed)} cannot be read`);
-  // Servers of single calls would lead past the stand-in.
+  // Servers of single calls would bypass the stand-in server.
   const here: RestContract = {
     ...contract,
     servers: [],
@@ -144,7 +144,7 @@ async function bundled(
   }
 }
 
-/** The answer of a call, or all of its items. */
+/** The response of a call, or all of its items. */
 async function settledAnswer(answer: unknown): Promise<unknown> {
   if (typeof answer !== "object" || answer === null || !(Symbol.asyncIterator in answer)) return answer;
   const items: unknown[] = [];
@@ -152,14 +152,14 @@ async function settledAnswer(answer: unknown): Promise<unknown> {
   return items;
 }
 
-/** Arguments that the contract allows, judged by Ajv; undefined when none were found. */
+/** Valid arguments, checked by Ajv; undefined if none were found. */
 function argumentsOf(
   call: RestCall,
   samples: Samples,
   { version }: RandomContract,
   types: RestContract["types"],
 ): Record<string, unknown> | undefined {
-  // Records that are spread over the query side by side cannot be told apart where they share names.
+  // Records that are spread over the query together cannot be distinguished if they share names.
   const spread = call.arguments.filter(
     ({ source }) =>
       source.kind === "parameter" &&
@@ -172,7 +172,7 @@ function argumentsOf(
     const { source, required } = argument;
     const node = source.kind === "parameter" ? source.parameter : source.content;
     const form = source.kind === "body" ? source.content.form : "json";
-    // Form parameters of 2.0 have no schema that stands for all of them.
+    // Form parameters of 2.0 have no common schema.
     if (version === "2.0" && source.kind === "body" && (form === "multipart" || form === "urlencoded")) {
       if (required) return undefined;
       continue;
@@ -193,7 +193,10 @@ function argumentsOf(
   return args;
 }
 
-/** Whether parts of a value hold what separates them: headers have no escape for it, and a space is sent as any other. */
+/**
+ * Whether parts of a value contain their separator: headers cannot escape it, and a space is sent like any other
+ * character.
+ */
 function isAmbiguous({ in: location, style }: Parameter, value: unknown): boolean {
   if (typeof value !== "object" || value === null || style === "json") return false;
   const separator =
@@ -203,7 +206,7 @@ function isAmbiguous({ in: location, style }: Parameter, value: unknown): boolea
   return parts.some((part) => (typeof part === "string" ? part : JSON.stringify(part)).includes(separator));
 }
 
-/** Where the schemas of what a call answers stand. */
+/** The places of the schemas in a call's responses. */
 function answerPointers(call: RestCall): string[] {
   const declared = call.operation.responses.filter(({ status }) =>
     call.answers.some((answer) => answer.status === status),
@@ -213,7 +216,7 @@ function answerPointers(call: RestCall): string[] {
   );
 }
 
-/** What about an answer is not as the raw contract says; undefined when all is. */
+/** The errors of a response according to the raw contract; undefined if there are none. */
 function judged(call: RestCall, status: number, answer: unknown, judge: Judge): string | undefined {
   const response = call.answers.find((each) => each.status === String(status)) ?? call.answers[0];
   if (response?.form !== "json") return undefined;

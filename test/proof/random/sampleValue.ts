@@ -1,7 +1,7 @@
 import type { Json } from "./makeSchema.js";
 import type { Randomness } from "./randomness.js";
 
-/** Stands for bytes in a sample; written as a Blob in code. */
+/** Stands for bytes in a sample. It is written as a Blob in code. */
 export const bytesMark = "\u0000bytes";
 
 export interface SampleContext {
@@ -9,7 +9,7 @@ export interface SampleContext {
   /** The raw contract, for references. */
   readonly document: Json;
   readonly direction: "answer" | "request";
-  /** In a form, where binary text is bytes. */
+  /** Whether it is in a form, where binary text is bytes. */
   readonly inForm: boolean;
 }
 
@@ -17,8 +17,10 @@ class Endless extends Error {}
 const deepest = 12;
 
 /**
- * A value that probably satisfies a raw schema; whether it does is for Ajv to say. Knows nothing of the program's own
- * model. Undefined when none was found.
+ * Returns a value that probably satisfies a raw schema. Ajv decides whether it does. The program's own model is not
+ * used.
+ *
+ * @returns undefined if none was found
  */
 export function sampleValue(schema: unknown, context: SampleContext): unknown {
   try {
@@ -107,7 +109,7 @@ function limits(schema: Json): number[] {
   return ["minimum", "maximum"].flatMap((key) => (typeof schema[key] === "number" ? [schema[key]] : []));
 }
 
-/** Texts for patterns that people write; whether one fits is seen by trying. */
+/** Strings for common patterns. Each is tried. */
 const patterned = ["34.50", "abc", "A1", "0", "text", "N-07", "2026-05-01"];
 
 function sampleText({ pattern, minLength, maxLength }: Json, random: Randomness): string {

@@ -4,7 +4,7 @@ import type { Json } from "./makeSchema.js";
 import { Randomness } from "./randomness.js";
 import { bytesMark, sampleValue } from "./sampleValue.js";
 
-/** Values that a contract allows, by where their schema stands. */
+/** Valid values of a contract, by the place of their schema. */
 export class Samples {
   private readonly random: Randomness;
   private readonly judge: Judge;
@@ -18,7 +18,7 @@ export class Samples {
     this.judge = new Judge(contract.document, contract.version, direction);
   }
 
-  /** A value that Ajv accepts; undefined when none was found. Bytes of forms are Blobs. */
+  /** Returns a value that Ajv accepts; undefined if none was found. Bytes of forms are Blobs. */
   allowed(pointer: string, inForm: boolean): unknown {
     const { document } = this.contract;
     for (let attempt = 0; attempt < 12; attempt++) {
@@ -37,7 +37,7 @@ function withBlobs(value: unknown): unknown {
   return Object.fromEntries(Object.entries(value).map(([key, each]) => [key, withBlobs(each)]));
 }
 
-/** What stands at a JSON pointer of a document. */
+/** Returns the value at a JSON pointer of a document. */
 export function schemaAt(pointer: string, document: Json): unknown {
   let node: unknown = document;
   for (const token of pointer.split("/").slice(1)) {

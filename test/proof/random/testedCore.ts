@@ -5,7 +5,7 @@ import { readContract } from "../../../src/core/readContract.js";
 import { planGraphql } from "../../../src/core/sdk/planGraphql.js";
 import { planRest } from "../../../src/core/sdk/planRest.js";
 
-/** What makes an SDK of a contract; also the entry of the bundles that have a bug planted in them. */
+/** Makes an SDK of a contract. This is also the entry of the bundles with a planted bug. */
 export const testedCore = {
   readContract,
   planRest,

@@ -1,12 +1,12 @@
 import { makeSchema, type Json, type SchemaContext } from "./makeSchema.js";
 import type { Randomness } from "./randomness.js";
 
-/** Ids whose names collide with what is made of them, or cannot begin an identifier. */
+/** Ids whose names collide with derived names, or cannot begin an identifier. */
 const hostileIds = ["2faStatus", "9", "get thing", "delete", "is", "Promise", "wire", "page-items", "_", "\u00fcber"];
 
 /**
- * Changes what the operations of a contract are called and answer, by numbers of its own, so that what the contract is
- * else made of stays the same for its seed.
+ * Changes the names and responses of a contract's operations, with random numbers of its own, so that the rest of the
+ * contract stays the same for its seed.
  */
 export function varyOperations(paths: Json, context: SchemaContext, random: Randomness): void {
   const own: SchemaContext = { ...context, depth: 2 };
@@ -60,10 +60,10 @@ export function varyOperations(paths: Json, context: SchemaContext, random: Rand
   });
 }
 
-/** Texts that look like what stands between the members of a union, or ends one. */
+/** Strings that look like the separator between union members, or like their end. */
 const marksOfTypes = ["a | b", "} | {", '"', "`", "(a", "[ | ]", "\\", "${x} | y", "=> | >", "<b"];
 
-/** Gives operations a parameter with a long choice of odd texts, by numbers of its own. */
+/** Gives operations a parameter with a long enum of odd strings, with random numbers of its own. */
 export function varyChoices(paths: Json, { random: features, version }: SchemaContext, random: Randomness): void {
   for (const item of Object.values(paths))
     for (const operation of operationsOf(item as Json)) {
@@ -88,7 +88,7 @@ function operationsOf(item: Json): Json[] {
   );
 }
 
-/** Numbers of the one, features counted by the other. */
+/** Numbers of one generator, with features counted by the other. */
 function forked(counting: Randomness, random: Randomness): Randomness {
   return Object.assign(Object.create(Object.getPrototypeOf(random) as object) as Randomness, random, {
     occurred: counting.occurred,

@@ -4,7 +4,7 @@ import { runSwift, writtenSwift } from "../../support/swift/swiftCompiler.js";
 import { swiftRuntime } from "../../support/swift/swiftRuntime.js";
 import { testedPrinter, type TestedPrinter } from "./testedPrinter.js";
 
-/** Every setting other than usual. */
+/** Every setting with another value than the default. */
 export const turned = {
   dates: "decoded",
   choices: "closed",
@@ -25,10 +25,7 @@ export function printedInSwift(
   return printSdk(language, { name: "app", contracts }, { runtime: swiftRuntime, scalars: new Map(), settings });
 }
 
-/**
- * Compiles one SDK of some contracts as far as the compiler tells of data races, with warnings as errors; gives every
- * complaint.
- */
+/** Compiles one SDK of some contracts far enough to find data races, with warnings as errors. Returns every error. */
 export async function compiledInSwift(
   contracts: readonly ContractPlan[],
   settings: Readonly<Record<string, unknown>>,

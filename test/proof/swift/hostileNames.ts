@@ -1,4 +1,4 @@
-/** Names that are words of the language, of its platform or of printed code, or that could leave where they stand. */
+/** Names that are words of the language, of its platform or of printed code, or that could end the text around them. */
 export const hostileNames: readonly string[] = [
   ..."associatedtype class deinit enum extension fileprivate func import init inout internal let open operator private".split(
     " ",

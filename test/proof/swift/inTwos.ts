@@ -1,4 +1,4 @@
-/** Does something for each of many, two at a time, as many as the compiler has places for. */
+/** Runs an action for each item, two at a time, which is the compiler's limit. */
 export async function inTwos<T>(all: Iterable<T>, act: (each: T) => Promise<void>): Promise<void> {
   const open = [...all];
   const work = async (): Promise<void> => {

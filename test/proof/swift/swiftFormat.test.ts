@@ -6,7 +6,7 @@ import { swiftRuntime } from "../../support/swift/swiftRuntime.js";
 import { plannedDemo } from "../plannedContracts.js";
 import { printedInSwift, turned } from "./compiledInSwift.js";
 
-/** What the usual formatter complains about. */
+/** The errors of the usual formatter. */
 async function complaints(paths: readonly string[]): Promise<string> {
   return (await runSwift(["swift", "format", "lint", "--strict", ...paths])).printed;
 }
@@ -25,8 +25,7 @@ it.each([
   const sources = [...printedInSwift(plannedDemo(), settings)].filter(([path]) => path.endsWith(".swift"));
   const folder = writtenSwift(new Map(sources));
   const printed = await complaints(sources.map(([path]) => join(folder, path)));
-  // A text of the contract is as long as it is. The initialiser that the compiler makes by itself would let what may be
-  // null be left out.
+  // A text of the contract can be of any length. The compiler's own initialiser would make nullable values optional.
   const own = printed
     .split("\n")
     .filter((line) => line !== "" && !/\[(?:LineLength|UseSynthesizedInitializer)\]/.test(line));

@@ -14,7 +14,7 @@ it("queries, mutations and subscriptions in Swift do what the rows say, over eve
     ...printedInSwift([countedPlan()], { prefix: "Returning", failures: "return" }),
   ].filter(([path]) => path.endsWith(".swift"));
   const program = readFileSync(join(packageRoot, "test/support/swift/GraphQLProgram.swift"), "utf8");
-  // It gives a field that is deprecated, too.
+  // It also gives a deprecated field.
   const compiled = await compileSwift(new Map([...sources, ["main.swift", program]]), { isStrict: false });
   expect(compiled.isFine ? "" : compiled.printed).toBe("");
   const { subscriptions, asked, initial } = await playGraphqlRows(

@@ -19,7 +19,7 @@ const contractsOf = {
   "random queries": () => seeds.map((seed) => randomGraphql(seed, "open")),
 };
 
-/** What a finder complains about, of SDKs from a printer. */
+/** The errors that a finder reports about SDKs from a printer. */
 async function complaints(by: Finder, printer: TestedPrinter): Promise<readonly string[]> {
   if ("contracts" in by) return (await compiledInSwift(contractsOf[by.contracts](), {}, printer)).complaints;
   const { plan, steps } = swiftSteps(by.rows);
@@ -33,7 +33,7 @@ async function complaints(by: Finder, printer: TestedPrinter): Promise<readonly 
   }
 }
 
-/** Only bugs whose names fit this, when it is asked for. */
+/** Only bugs whose names match this, on request. */
 const wanted = new RegExp(process.env["PLANTED"] ?? "");
 const bugs = printerBugs.filter(({ name }) => wanted.test(name));
 

@@ -8,7 +8,7 @@ import { inTwos } from "./inTwos.js";
 
 type Bug = readonly [file: string, text: string, instead: string];
 
-/** Bugs of the runtime, by the kind of vector that has to find them. */
+/** Bugs of the runtime, by the kind of vector that must find them. */
 const bugs: readonly (readonly [(typeof calledKinds)[number], Bug])[] = [
   ["parameters", ["RarerParameters.swift", 'by: "%20")', 'by: "+")']],
   ["parameters", ["Parameters.swift", 'encode($0.name) + (explode ? "=" : ",")', 'encode($0.name) + ","']],

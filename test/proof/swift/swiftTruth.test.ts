@@ -20,7 +20,7 @@ it.each(["open", "closed"] as const)(
   async (how) => {
     if (!canCompileSwift(`predictions for queries in Swift, ${how}`)) return;
     const { sdk, variants } = editedFleet(made, how);
-    // What is closed has nothing newer.
+    // A closed type has nothing newer.
     const app = appSources("regattaApp").map(({ document, text }) => ({
       document,
       text:

@@ -8,10 +8,10 @@ import { runSwift, writtenSwift } from "../../support/swift/swiftCompiler.js";
 import { swiftRuntime } from "../../support/swift/swiftRuntime.js";
 import { countedTruth, type Truth, type Variant } from "../truth/countedTruth.js";
 
-/** An app in Swift and the SDK that it is written against. */
+/** An app in Swift with the SDK that it is written for. */
 export interface SwiftTruth {
   readonly app: readonly SourceText[];
-  /** The folder of the SDK's one contract. */
+  /** The folder of the SDK's only contract. */
   readonly contract: string;
   readonly sdk: ReadonlyMap<string, string>;
 }
@@ -24,7 +24,7 @@ export function appSources(name: string): SourceText[] {
     .map((file) => ({ document: file, text: readFileSync(join(folder, file), "utf8") }));
 }
 
-/** What the app's source uses of its SDK. */
+/** Returns the uses of the SDK in the app's source. */
 export function usesOf({ app, contract, sdk }: SwiftTruth, connect: string): SourceUse[] {
   const texts = (start: string): SourceText[] =>
     [...sdk].flatMap(([path, text]) => (path.startsWith(start) ? [{ document: path, text }] : []));
@@ -32,17 +32,17 @@ export function usesOf({ app, contract, sdk }: SwiftTruth, connect: string): Sou
 }
 
 /**
- * Checks the types of the app with each variant, and holds what the compiler says against what was told. The runtime is
- * compiled once, as a module whose insides can be seen.
+ * Checks the types of the app with each variant, and compares the compiler's errors with the predictions. The runtime
+ * is compiled once, as a module with visible internals.
  *
- * @throws Error when the app does not compile with the SDK that it is written against
+ * @throws Error if the app does not compile with the SDK that it is written for
  */
 export async function truthOf(truth: SwiftTruth, variants: readonly Variant[]): Promise<Truth> {
   const runtime = await compiledRuntime();
   const app = truth.app.map(({ document, text }): [string, string] => [`app/${document}`, text]);
   const complaintsOf = async (files: ReadonlyMap<string, string>): Promise<string[]> => {
     const own = [...files].filter(([path]) => path.startsWith(`${truth.contract}/`) && path.endsWith(".swift"));
-    // On one line with the first of the file, so that places stay what they are.
+    // On one line with the first of the file, so that places stay the same.
     const sources = [...own, ...app].map(([path, text]): [string, string] => [
       path,
       `@testable import WireModule; ${text}`,

@@ -1,17 +1,17 @@
 import { expect } from "vitest";
 import type { JudgedChange } from "../../../src/core/change/judge/judgedChange.js";
 
-/** A changed contract: what is told of it, and the SDK that is made from it. */
+/** A changed contract, with the predictions and its SDK. */
 export interface Variant {
-  /** How it is known in complaints. */
+  /** Its name in errors. */
   readonly told: string;
   readonly judged: readonly JudgedChange[];
   readonly files: ReadonlyMap<string, string>;
-  /** No SDK is made of it, because a query is refused. */
+  /** There is no SDK, because a query is refused. */
   readonly isRefused?: boolean;
 }
 
-/** How often an app broke, how often it was told, and how often rightly; and every case in which it was wrong. */
+/** How often an app broke, was predicted to break, and was rightly predicted to; with every wrong case. */
 export interface Truth {
   readonly breaking: number;
   readonly told: number;
@@ -20,10 +20,10 @@ export interface Truth {
 }
 
 /**
- * Holds what a compiler says of an app with each variant against what was told.
+ * Compares a compiler's errors in an app with the predictions for each variant.
  *
- * @param complaintsOf the compiler's complaints, those in the app with "/app/" in their path
- * @param places how many variants are compiled at once
+ * @param complaintsOf returns the compiler's errors, those in the app with "/app/" in their path
+ * @param places the number of variants compiled at once
  */
 export async function countedTruth(
   variants: readonly Variant[],
@@ -53,7 +53,7 @@ export async function countedTruth(
   return { ...counts, wrong };
 }
 
-/** That a credential or another server is needed is no matter of a compiler. */
+/** A compiler does not check whether a credential or another server is needed. */
 function isToldToBreak({ use, verdict, code }: JudgedChange): boolean {
   return (
     use === "used" && verdict.code === "breaking" && !/^(?:auth\.(?:now-required|scheme\.changed)|server\.)/.test(code)
@@ -64,7 +64,7 @@ function shown({ code, subject, use, verdict, hits }: JudgedChange): string {
   return `[${code} ${subject} ${use} ${verdict.code} ${hits.map((hit) => hit.owner).join(",")}]`;
 }
 
-/** Tells how often, and expects that nothing is wrong. */
+/** Reports the counts, and expects that no prediction is wrong. */
 export function expectTruth(what: string, { breaking, told, right, wrong }: Truth, count: number): void {
   process.stdout.write(
     `${String(count)} edits of ${what}: ${String(breaking)} break the app, ${String(told)} are told, ${String(right)} of them rightly\n`,

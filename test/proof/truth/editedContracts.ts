@@ -26,23 +26,23 @@ import type { Json } from "../random/makeSchema.js";
 import { Randomness } from "../random/randomness.js";
 import type { Variant } from "./countedTruth.js";
 
-/** How many edits are tried of each contract. */
+/** The number of edits for each contract. */
 export const countOfEdits = Number(process.env["TRUTH_EDITS"] ?? 60);
 const firstSeed = Number(process.env["TRUTH_SEED"] ?? 1);
 
-/** What SDKs of edited contracts are made with. */
+/** The settings of SDKs of edited contracts. */
 export interface EditedLanguage {
   readonly language: Language;
   readonly runtime: ReadonlyMap<string, string>;
   readonly settings: Readonly<Record<string, unknown>>;
-  /** Of the names of its files. */
+  /** The extension of its files. */
   readonly ending: string;
 }
 
-/** A contract, its SDK, and what becomes of both when it is edited. */
+/** A contract with its SDK, and both after an edit. */
 export interface EditedContract {
   readonly sdk: ReadonlyMap<string, string>;
-  /** @param source what an app uses of the SDK */
+  /** @param source the app's uses of the SDK */
   readonly variants: (source: readonly SourceUse[]) => Variant[];
 }
 
@@ -59,7 +59,7 @@ function printed(
   return new Map([...files].filter(([path]) => path.endsWith(ending)));
 }
 
-/** Edits that apply, from the first seed on. */
+/** Edits with an effect, from the first seed on. */
 function variants(make: (seed: number, random: Randomness) => Variant | undefined): Variant[] {
   const found: Variant[] = [];
   for (let seed = firstSeed; found.length < countOfEdits; seed++) {
@@ -112,7 +112,7 @@ function readSchema(text: string, unions: "open" | "closed") {
   return { contract, schema, read, plan };
 }
 
-/** A schema and its queries. @param unions whether unions and choices are open */
+/** A schema with its queries. @param unions whether unions and enums are open */
 export function editedFleet(given: EditedLanguage, unions: "open" | "closed"): EditedContract {
   const made = { ...given, settings: { ...given.settings, unions, choices: unions } };
   const before = readSchema(regattaSchema, unions);
@@ -125,7 +125,7 @@ export function editedFleet(given: EditedLanguage, unions: "open" | "closed"): E
         const tree = schemaTree(regattaSchema);
         if (!edit.apply(tree, random)) return undefined;
         const after = readSchema(print(tree as never), unions);
-        // An edit that makes no schema is none that anybody publishes.
+        // Nobody publishes an edit that makes the schema invalid.
         if (after.contract.setAside.length > 0) return undefined;
         const refused = refusedQueries(before.read.problems, after.read.problems, queries);
         const changes = [

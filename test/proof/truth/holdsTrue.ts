@@ -4,9 +4,10 @@ import { measured, told, type Truth, type TruthOptions } from "../../../truth/me
 import { score, scoreInUse } from "../../../truth/truth.js";
 
 /**
- * Changes contracts, and expects that what is predicted is what compilers and released apps then say.
+ * Changes contracts, and expects that the predictions match compilers and released apps.
  *
- * @param expected how many changes have to break at least, so that it means something, and how many more may be said to
+ * @param expected the minimum number of changes that break, so that the test means something, and how many more may
+ * be predicted to
  */
 export async function holdsTrue(
   options: Pick<TruthOptions, "singles" | "several" | "appEvery">,

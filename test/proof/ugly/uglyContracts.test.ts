@@ -33,7 +33,7 @@ const everySetting = {
 } as const;
 const facts = { runtime, scalars: new Map() } as const;
 
-/** What is wrong with a text as JavaScript: types of TypeScript among it. */
+/** The errors of a text as JavaScript, such as types of TypeScript in it. */
 function syntaxComplaints(path: string, text: string): string[] {
   const { diagnostics = [] } = ts.transpileModule(text, {
     fileName: path,
@@ -78,7 +78,7 @@ describe("a contract that", () => {
     const all = await bundled<Record<string, Record<string, unknown>>>(project, "all.ts");
     const made = Object.values(all).flatMap((each) =>
       Object.entries(each).flatMap(([name, builder]) =>
-        // One that lacks a field cannot be called without it.
+        // A call that lacks a field cannot be made without it.
         typeof builder === "function" && name.startsWith("sample") && builder.length === 0
           ? [(builder as () => unknown)()]
           : [],

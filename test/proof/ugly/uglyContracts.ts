@@ -1,14 +1,14 @@
 import type { PagingChoice, PagingSettings } from "../../../src/core/sdk/planPaging.js";
 import { contractWith, okay } from "../../support/smallContract.js";
 
-/** A small contract that does one thing real ones do, what comes out of it, and what is said. */
+/** A small contract with one thing that real ones have, the result, and the messages. */
 export interface UglyCase {
   readonly does: string;
   readonly document: Record<string, unknown>;
   readonly pages?: PagingSettings;
-  /** Texts that the SDK holds, in any of its files. */
+  /** Texts in any file of the SDK. */
   readonly gives: readonly string[];
-  /** Beginnings of everything that is said: problems by "code message", parts skipped by "aside what". */
+  /** The beginnings of all messages: problems as "code message", skipped parts as "aside what". */
   readonly says?: readonly string[];
 }
 
@@ -32,7 +32,7 @@ const older = (node: object, more: object = {}, method = "post") => ({
 });
 const json = (body: unknown) => ({ content: { "application/json": { schema: body } } });
 
-/** Words of printed functions, with the endings that names get which are taken. */
+/** Words of printed functions, with the suffixes for names that are taken. */
 const ownWords = [
   "fields",
   "files",
@@ -47,7 +47,7 @@ const ownWords = [
   "wire",
 ].flatMap((word) => ["", "Value", "Here", "Sent", "Query"].map((ending) => word + ending));
 
-/** Kinds of values that could say which page, and kinds that could not. */
+/** Types of values that can be a page position, and types that cannot. */
 const places: Readonly<Record<string, object>> = {
   Text: text,
   Moment: { type: "string", format: "date-time" },
@@ -61,7 +61,7 @@ const places: Readonly<Record<string, object>> = {
   Record: record({ at: text }),
 };
 
-/** A list for each kind of argument with each kind of value that an answer says of the next page; and counted ones. */
+/** A list for each type of argument with each type of the next position in a response; and counted ones. */
 function everyPlace(): Pick<UglyCase, "document" | "pages"> {
   const pages: Record<string, PagingChoice> = {};
   const paths: Record<string, unknown> = {};
@@ -95,13 +95,13 @@ function everyPlace(): Pick<UglyCase, "document" | "pages"> {
   return { document: contractWith({ Item: record({ id: text }) }, paths), pages };
 }
 
-/** Words of languages and of printed functions that real contracts ask for a page with, or could. */
+/** Words in languages and in printed functions that real contracts have as page parameters, or could have. */
 const pageWords = (
   "after args begin connection continue cursor default from func fun in init into is items limit new next object of " +
   "options page pages place query self skip this token type val value wire"
 ).split(" ");
 
-/** A list for each of some words, with pages that the word asks for; and one that is itself called so. */
+/** A list for each of some words, with that word as page parameter; and one with that name itself. */
 function everyWord(): Pick<UglyCase, "document" | "pages"> {
   const pages: Record<string, PagingChoice> = {};
   const paths: Record<string, unknown> = {};

@@ -1,4 +1,4 @@
-/** What random queries found, each as a small case. */
+/** Findings of random queries, each as a small case. */
 export const uglySchema = `
 scalar Loose
 type Query { dock: Dock find(by: By!): Dock wide(by: Wide!): Int tug: Tug }
@@ -15,15 +15,15 @@ input By @oneOf {
 input Limits { least: Int }
 input Wide @oneOf { ${Array.from({ length: 405 }, (_, at) => `n${String(at)}: ${at === 300 ? "Upload" : "Int"}`).join(" ")} }
 `;
-/** Queries of it. */
+/** The queries of it. */
 export const uglyQueries = [
-  // A value that may be anything is absent in the answer, and null in the fragment.
+  // A value of any type is absent in the response, and null in the fragment.
   `query Rope($deep: Boolean!) { dock { slip @skip(if: $deep) { depth } ...Roped } }
    fragment Roped on Dock { slip @include(if: $deep) { rope } }`,
-  // A fragment selects nothing of what is there.
+  // A fragment selects none of the existing fields.
   "query Nothing { dock { ...Hollow } } fragment Hollow on Dock { slip { depth @include(if: false) } }",
   "query Find($by: By!, $limits: Limits!, $id: ID!) { find(by: $by) { id } other: find(by: { Limits: $limits }) { id } third: find(by: { id: $id }) { id } }",
-  // A fragment tells types apart, of which the answer can be one only, whose type it asks for on a condition.
+  // A fragment distinguishes types. The response can only have one of them, whose type it selects under a condition.
   `query Pulled($told: Boolean!) { ...Early @skip(if: $told) ...Late }
    fragment Early on Query { tug { ... on Craft { __typename } logs } }
    fragment Late on Query { tug { ...Pulls } }

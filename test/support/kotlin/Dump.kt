@@ -11,7 +11,7 @@ import okio.ByteString
 
 /**
  * What an app sees, as JSON: a record as its properties under "$record", with the name of its class; an integer as its
- * digits under "$long"; a value that may be left out as "$absent" or itself.
+ * digits under "$long"; an optional value as "$absent" or itself.
  */
 fun dump(value: Any?): JsonElement =
     when (value) {

@@ -8,7 +8,7 @@ import app.wire.unreachable
 import kotlinx.coroutines.flow.toList
 import kotlinx.coroutines.runBlocking
 
-/** A component that takes a fragment, tried alone. */
+/** A component with a fragment, tested alone. */
 fun line(voyage: VoyageLinePart): String = "${voyage.id} ${voyage.status.text} ${voyage.vessel.name}"
 
 fun main() = runBlocking {

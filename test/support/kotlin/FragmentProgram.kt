@@ -5,7 +5,7 @@ import fragments.boats.OneAnswerForm
 import fragments.boats.ThingPart
 import fragments.wire.parseJson
 
-/** Components that know the fragments and not the answers. */
+/** Components that know the fragments and not the responses. */
 fun told(line: LinePart): String = "${line.id} of ${line.list.string} with ${line.crew.map { it.name }}"
 
 fun told(thing: ThingPart): String =
@@ -17,7 +17,7 @@ fun told(thing: ThingPart): String =
 
 fun told(boat: BoatPart): String = "${boat.fooBar} and ${boat.fooUnderscoreBar}"
 
-/** An app that has the whole answer. */
+/** An app with the whole response. */
 fun told(thing: OneAnswer.Things): String =
     when (thing) {
         is OneAnswer.Things.Boat -> "${thing.id}: ${thing.length}, ${thing.owner?.name}"

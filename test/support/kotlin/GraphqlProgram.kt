@@ -29,7 +29,7 @@ import returning.wire.overWebSocket as returningOverWebSocket
 
 private fun first(failure: Exception): String = failure.message.orEmpty().substringAfter(": ")
 
-/** Plays what a line of the file says, and prints what the app saw as a line of JSON. */
+/** Runs a line of the file, and prints what the app saw as a line of JSON. */
 fun main(given: Array<String>) = runBlocking {
     withTimeout(60.seconds) {
         for (line in File(given[0]).readLines()) {

@@ -15,10 +15,7 @@ import kotlinx.serialization.json.JsonNull
 import kotlinx.serialization.json.JsonObject
 import kotlinx.serialization.json.JsonPrimitive
 
-/**
- * Plays steps one after the other. A server is asked before each one, answers where its calls go, and is told at the end of
- * each what came of it.
- */
+/** Runs steps in order. A server permits each one, handles its calls, and gets its result at the end. */
 fun play(control: String, steps: List<suspend (String, Any?, MutableList<Any?>) -> Any?>) = runBlocking {
     var before: Any? = null
     for ((at, step) in steps.withIndex()) {
@@ -42,10 +39,10 @@ fun play(control: String, steps: List<suspend (String, Any?, MutableList<Any?>) 
     }
 }
 
-/** Thrown where the app cancelled the call. */
+/** Thrown if the app cancelled the call. */
 class Aborted : Exception()
 
-/** Gives up on a call: at once, or after so many milliseconds. */
+/** Cancels a call: at once, or after this many milliseconds. */
 suspend fun cancelling(afterMs: Long, call: suspend () -> Any?): Any? = coroutineScope {
     val job = async(start = if (afterMs == 0L) CoroutineStart.LAZY else CoroutineStart.DEFAULT) {
         val value = call()

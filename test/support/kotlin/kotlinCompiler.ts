@@ -8,13 +8,13 @@ import { packageRoot } from "../packageRoot.js";
 const toolchain = join(packageRoot, ".toolchains/kotlin");
 const compilerJar = join(toolchain, "node_modules/kotlin-compiler/lib/kotlin-compiler.jar");
 
-/** Whether there is what compiles Kotlin; `node scripts/toolchains.mjs` gets it. */
+/** Returns whether there is a Kotlin compiler; `node scripts/toolchains.mjs` installs it. */
 export const hasKotlin = existsSync(compilerJar) && jarsIn("current").length > 0;
 
 /**
- * Says where it is missing that something is left out; a run that has to be whole fails instead.
+ * Reports what is left out without a compiler. A run that must be complete fails instead.
  *
- * @returns whether it is there
+ * @returns whether there is one
  */
 export function canCompileKotlin(what: string): boolean {
   if (hasKotlin) return true;
@@ -43,7 +43,7 @@ function written(files: ReadonlyMap<string, string>): string {
   return folder;
 }
 
-/** Compiles sources with the oldest compiler and libraries that are supported; gives what it complains about. */
+/** Compiles sources with the oldest supported compiler and libraries. Returns its errors. */
 export function compileWithOldest(files: ReadonlyMap<string, string>): string {
   const folder = written(files);
   const jars = jarsIn("oldest").join(delimiter);
@@ -59,13 +59,13 @@ export function compileWithOldest(files: ReadonlyMap<string, string>): string {
   return status === 0 ? "" : stdout + stderr;
 }
 
-/** What came of a compilation, or of a program. */
+/** The result of a compilation, or of a program. */
 export interface JvmResult {
   readonly isFine: boolean;
   readonly printed: string;
 }
 
-/** A warm JVM that compiles Kotlin and runs what was compiled. */
+/** A warm JVM that compiles Kotlin and runs the result. */
 export class KotlinCompiler {
   private readonly process: ChildProcessWithoutNullStreams;
   private readonly waiting: ((result: JvmResult) => void)[] = [];
@@ -85,7 +85,7 @@ export class KotlinCompiler {
     });
   }
 
-  /** The one of this process: starting one takes seconds, and it is faster the longer it runs. */
+  /** The JVM of this process: starting one takes seconds, and it becomes faster the longer it runs. */
   static shared(): KotlinCompiler {
     return (KotlinCompiler.running ??= new KotlinCompiler());
   }
@@ -97,11 +97,11 @@ export class KotlinCompiler {
   }
 
   /**
-   * Compiles sources, warnings being errors.
+   * Compiles sources, with warnings as errors.
    *
    * @param files texts by path
    * @param libraries folders of classes that they use
-   * @param friends folders of classes that belong to the same module, so that they use its internals too
+   * @param friends folders of classes in the same module, so that internal classes can be used too
    */
   async compile(
     files: ReadonlyMap<string, string>,

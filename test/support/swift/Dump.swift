@@ -1,6 +1,6 @@
 import Foundation
 
-/// What knows itself how it is dumped.
+/// A value with its own dump.
 protocol Dumped {
   var dumped: Wire.JSON { get }
 }

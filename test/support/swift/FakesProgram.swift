@@ -1,6 +1,6 @@
 import Foundation
 
-/// What an app may have of its own beside an SDK in its target.
+/// Types that an app may have next to an SDK in its target.
 struct Task { let title: String }
 struct Data { let rows: [Task] }
 enum Result { case won, lost }
@@ -9,7 +9,7 @@ struct URL {}
 struct Date {}
 protocol View {}
 
-/// A component that takes a fragment, tried alone.
+/// A component with a fragment, tested alone.
 func line(_ voyage: Passages.VoyageLinePart) -> String {
   "\(voyage.id) \(voyage.status.rawValue) \(voyage.vessel.name)"
 }

@@ -17,7 +17,7 @@ func httpAddress(_ url: Substring) -> String {
   url.hasPrefix("ws") ? "http" + url.dropFirst(2) : String(url)
 }
 
-/// What a subscription gives, as a line of JSON.
+/// The results of a subscription, as a line of JSON.
 func heard(_ carrier: Substring, _ url: String, _ errors: Substring) async -> Wire.JSON {
   var gives: [Wire.JSON] = []
   let toldErrors = Wire.Guarded<[Wire.JSON]>([])
@@ -59,7 +59,7 @@ func heard(_ carrier: Substring, _ url: String, _ errors: Substring) async -> Wi
 
 func number(_ value: Int32?) -> String { value.map(String.init) ?? "nil" }
 
-/// What happens to a call whose answer is not as it should be.
+/// The failure of a call with an invalid response.
 func failed(_ text: String, _ connection: CountedConnection) async -> String {
   do {
     _ = try await connection.now(text: text)

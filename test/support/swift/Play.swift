@@ -4,12 +4,12 @@ import Foundation
   import FoundationNetworking
 #endif
 
-/// A value of any kind, on its way from one step to the next.
+/// A value of any type, on its way from one step to the next.
 struct Held: @unchecked Sendable {
   let value: Any?
 }
 
-/// What a step is told beside what it gives.
+/// The facts of a step besides its result.
 final class Told: Sendable {
   private let all = Wire.Guarded<[Wire.JSON]>([])
 
@@ -22,7 +22,7 @@ final class Told: Sendable {
 
 typealias Step = @Sendable (_ url: String, _ before: Held, _ told: Told) async throws -> Held
 
-/// What gives items one after the other, whatever they are.
+/// A sequence of items of any type.
 protocol Listing {
   func all(_ into: Told) async throws
 }
@@ -33,7 +33,7 @@ extension Wire.Items: Listing {
   }
 }
 
-/// The first items of what gives more.
+/// The first items of a sequence.
 struct Taken<Item: Sendable, Failure: Wire.CallFailure>: Listing {
   let items: Wire.Items<Item, Failure>
   let count: Int
@@ -48,7 +48,7 @@ struct Taken<Item: Sendable, Failure: Wire.CallFailure>: Listing {
   }
 }
 
-/// Gives up on a call: before it begins, or after so many milliseconds.
+/// Cancels a call: before it begins, or after this many milliseconds.
 func cancelling(
   afterMs: UInt64?, _ call: @escaping @Sendable () async throws -> Held
 ) async throws -> Held {
@@ -63,8 +63,8 @@ func cancelling(
   return try await task.value
 }
 
-/// Plays steps one after the other. A server is asked before each one, answers where its calls go,
-/// and is told at the end of each what came of it.
+/// Runs steps in order. A server permits each one, handles its calls, and gets its result at the
+/// end.
 func play(_ control: String, _ steps: [Step]) async throws {
   var before = Held(value: nil)
   for (place, step) in steps.enumerated() {

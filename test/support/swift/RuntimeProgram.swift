@@ -16,7 +16,7 @@ func connected(
   HarbourConnection(auth: .init(token: token), baseURL: url, settings: settings)
 }
 
-/// The failure that something throws; nil where it throws none.
+/// The failure that an action throws; nil if it throws none.
 func failure(_ work: () async throws -> Void) async -> (any Error)? {
   do {
     try await work()
@@ -26,7 +26,7 @@ func failure(_ work: () async throws -> Void) async -> (any Error)? {
   }
 }
 
-/// What happened to a call beside what its contract declares.
+/// The failure of a call besides its declared ones.
 func mishap(_ error: (any Error)?) -> Wire.Mishap? {
   guard let error, let child = Mirror(reflecting: error).children.first else { return nil }
   return (child.value as? Wire.OtherFailure)?.mishap
@@ -42,7 +42,7 @@ func texts(_ numbers: String, _ texts: String) throws {
     let parts = line.split(separator: " ", omittingEmptySubsequences: false).map {
       String(decoding: Data(base64Encoded: String($0))!, as: UTF8.self)
     }
-    // No text here can hold half a character.
+    // A string here cannot contain half of a character.
     let expected = parts[1].replacingOccurrences(of: "\\ud800", with: "\u{FFFD}")
     let found = (try? Wire.parseJSON(parts[0].utf8)).map(Wire.jsonText) ?? "none"
     check("the JSON \(parts[0])", Wire.isSame(expected, found), found)

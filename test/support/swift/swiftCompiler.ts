@@ -7,13 +7,13 @@ import { packageRoot } from "../packageRoot.js";
 
 const toolchain = swiftToolchain();
 
-/** Whether there is what compiles Swift; `node scripts/toolchains.mjs` gets it. */
+/** Returns whether there is a Swift compiler; `node scripts/toolchains.mjs` installs it. */
 export const hasSwift = toolchain !== undefined;
 
 /**
- * Says where it is missing that something is left out; a run that has to be whole fails instead.
+ * Reports what is left out without a compiler. A run that must be complete fails instead.
  *
- * @returns whether it is there
+ * @returns whether there is one
  */
 export function canCompileSwift(what: string): boolean {
   if (hasSwift) return true;
@@ -22,13 +22,13 @@ export function canCompileSwift(what: string): boolean {
   return false;
 }
 
-/** What came of a command. */
+/** The result of a command. */
 export interface SwiftResult {
   readonly isFine: boolean;
   readonly printed: string;
 }
 
-/** Runs a command that needs the Swift toolchain. @param input what it reads, nothing when absent */
+/** Runs a command that needs the Swift toolchain. @param input its standard input. Default: nothing */
 export function runSwift(command: readonly string[], input = ""): Promise<SwiftResult> {
   if (!toolchain) throw new Error("There is no Swift compiler.");
   const { command: name, args } = toolchain(command, [tmpdir(), packageRoot]);
@@ -61,11 +61,11 @@ export function writtenSwift(files: ReadonlyMap<string, string>): string {
 }
 
 /**
- * Compiles a program and gives its path.
+ * Compiles a program and returns its path.
  *
- * @param files sources by path, `main.swift` among them
+ * @param files sources by path, with a `main.swift`
  * @param isStrict whether warnings are errors
- * @param isFast whether the program is to be fast, which takes longer to compile
+ * @param isFast whether the program is optimised, which takes longer to compile
  */
 export async function compileSwift(
   files: ReadonlyMap<string, string>,

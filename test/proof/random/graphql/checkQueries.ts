@@ -12,11 +12,11 @@ import { makeQuery, type MadeQuery } from "./makeQuery.js";
 export interface CheckedQueries {
   readonly schemas: number;
   readonly queries: number;
-  /** Answers of an executing server that the compiler was asked to take. */
+  /** Responses of an executing server that the compiler had to accept. */
   readonly taken: number;
-  /** Changed answers, and variables left out, that it was asked to refuse. */
+  /** Changed responses and left-out variables that the compiler had to refuse. */
   readonly refused: number;
-  /** Queries that the generator made and the specification forbids; others stand in their places. */
+  /** Generated queries that the specification forbids. Others replace them. */
   readonly discarded: number;
   readonly occurred: ReadonlyMap<string, number>;
   readonly failures: readonly string[];
@@ -29,7 +29,7 @@ interface Count {
 }
 
 export interface CheckQueriesOptions {
-  /** What is checked; the core as it is, when absent. */
+  /** The core to check; by default the normal one. */
   readonly core?: TestedCore;
   readonly runtime: ReadonlyMap<string, string>;
   readonly lint: boolean;
@@ -40,8 +40,8 @@ const queriesPerSchema = 3;
 const answersPerQuery = 3;
 
 /**
- * Random schemas with random queries: their SDK compiles; answers of an executing server are literals of the generated
- * types; a null where the schema has none, a field too few and a value of another kind are refused.
+ * Checks random schemas with random queries. Their SDK compiles, and responses of an executing server are literals of
+ * the generated types. A null where the schema has none, a missing field and a value of another type are refused.
  */
 export function checkQueries(seeds: readonly number[], options: CheckQueriesOptions): CheckedQueries {
   const { runtime, lint, settings, core = testedCore } = options;
@@ -78,7 +78,7 @@ export function checkQueries(seeds: readonly number[], options: CheckQueriesOpti
       ),
     );
     const lines: string[] = [];
-    // What sealed fragments ask for themselves to tell types apart is not in the types that hide nothing.
+    // Fields that sealed fragments select to distinguish types are not in the types without sealing.
     const inline = isSealed ? core.readQueryDocuments(schema, documents).operations : operations;
     inline.forEach((operation) => {
       const query = made.find((_, at) => operation.name === `Q${String(at)}`);
@@ -129,7 +129,7 @@ function validQuery(schema: GraphQLSchema, random: Randomness, name: string, cou
 
 type Path = readonly (string | number)[];
 
-/** Lines that the compiler has to take, and lines it has to refuse. */
+/** Lines that the compiler must accept, and lines that it must refuse. */
 function probesOf(
   schema: GraphQLSchema,
   { text, name }: { readonly text: string; readonly name: string },
@@ -176,7 +176,7 @@ function probesOf(
   }
   if (query.needed.length + Object.keys(query.variables).length > 0) {
     take(`sdk.${name}Variables`, query.variables);
-    // Only the one-of input of random schemas has none but one key; every other has `need`.
+    // Only the one-of input of random schemas has none but one key. Every other has `need`.
     for (const [variable, value] of Object.entries(query.variables))
       if (typeof value === "object" && value !== null && !Array.isArray(value) && !("need" in value))
         refuse(`sdk.${name}Variables`, {
@@ -213,12 +213,12 @@ function added(data: unknown, [key, ...rest]: Path, field: string): unknown {
   return { ...record, [key]: added(record[key], rest, field) };
 }
 
-/** By place without list positions and by `__typename`: the keys of an answered object. */
+/** By place without list positions and by `__typename`: the keys of an object in the response. */
 type Seen = Map<string, Map<string, ReadonlySet<string>>>;
 
 /**
- * One place whose `__typename` could be exchanged for that of another object answered there, which lacks one of its
- * keys; only of use where no condition leaves keys out.
+ * A place whose `__typename` could be exchanged for that of another object in the response without one of its keys. It
+ * is only useful if no condition leaves keys out.
  */
 function taggedWrongly(data: unknown, seen: Seen): { readonly path: Path; readonly name: string }[] {
   const found: { readonly path: Path; readonly name: string }[] = [];

@@ -12,7 +12,7 @@ import {
 } from "graphql";
 import type { Randomness } from "../randomness.js";
 
-/** An answer of an executing server, and where in it something stands that may not be null, or is of a known kind. */
+/** A response of an executing server, with the places that must not be null, or that have a known type. */
 export interface Executed {
   readonly data: unknown;
   readonly errors: readonly string[];
@@ -20,7 +20,7 @@ export interface Executed {
   readonly leaves: readonly (readonly (string | number)[])[];
 }
 
-/** Executes what an SDK sends on a server that answers at random, within what the schema allows. */
+/** Executes the requests of an SDK on a server with random responses within the schema. */
 export function executed(
   schema: GraphQLSchema,
   text: string,
@@ -31,7 +31,7 @@ export function executed(
   const leaves: (readonly (string | number)[])[] = [];
   const valueOf = (type: GraphQLOutputType, path: readonly (string | number)[]): unknown => {
     if (isNonNullType(type)) {
-      // What is of no known type takes null as well as anything.
+      // A value of unknown type accepts null like anything else.
       if (!(getNamedType(type).name === "Loose" && !isListType(type.ofType))) nonNull.push(path);
       return inner(type.ofType as GraphQLOutputType, path);
     }
@@ -67,7 +67,7 @@ export function executed(
       for (let at: typeof info.path | undefined = info.path; at; at = at.prev) path.unshift(at.key);
       const seen = nonNull.length;
       const value = valueOf(info.returnType, path);
-      // Seen through an interface that admits null, its null proves nothing.
+      // Read through an interface that allows null, its null proves nothing.
       const { parentType, fieldName, returnType } = info;
       const isNarrower = parentType
         .getInterfaces()

@@ -1,12 +1,12 @@
 import type { Randomness } from "../randomness.js";
 
-/** What every random schema has in it, and the scalars' types in the SDK. */
+/** The parts of every random schema, and the scalars' types in the SDK. */
 export const scalars = new Map([["Stamp", "string"]]);
 
 const leaves = ["String", "Int", "Float", "Boolean", "ID", "Mood", "Stamp", "Loose"] as const;
 const objects = ["Oak", "Pine", "Reed", "Fern", "Moss", "Vine"] as const;
 
-/** A schema that is valid, as text: interfaces that implement each other, unions, recursive and one-of inputs. */
+/** Returns a valid schema as text: interfaces that implement each other, unions, recursive and one-of inputs. */
 export function makeGraphqlSchema(random: Randomness): string {
   const described = (text: string): string =>
     random.chance(0.1)

@@ -18,11 +18,11 @@ import {
 } from "graphql";
 import type { Randomness } from "../randomness.js";
 
-/** A query as text, and variables it can be sent with. */
+/** A query as text, with valid variables. */
 export interface MadeQuery {
   readonly text: string;
   readonly variables: Readonly<Record<string, unknown>>;
-  /** Names of the variables that have to be given. */
+  /** The names of the required variables. */
   readonly needed: readonly string[];
 }
 
@@ -41,7 +41,7 @@ interface Making {
 
 const mostFields = 40;
 
-/** A random query, most of the time a valid one: aliases, merged selections, fragments of every kind, conditions. */
+/** Returns a random query, usually a valid one: aliases, merged selections, all kinds of fragments, conditions. */
 export function makeQuery(schema: GraphQLSchema, random: Randomness, name: string): MadeQuery {
   const kind = random.chance(0.15) ? random.hit("mutation", "mutation") : "query";
   const root = kind === "query" ? schema.getQueryType() : schema.getMutationType();
@@ -90,7 +90,7 @@ function makePart(type: GraphQLCompositeType, depth: number, making: Making): st
   return random.chance(0.15) ? [spread, random.hit("a fragment spread twice", `...${fragment}`)] : [spread];
 }
 
-/** Object types, and abstract ones that share some, of an abstract type. */
+/** The object types of an abstract type, and abstract types that share some. */
 function insideOf(type: GraphQLNamedType, schema: GraphQLSchema): GraphQLCompositeType[] {
   if (!isAbstractType(type)) return [];
   const possible = schema.getPossibleTypes(type);
@@ -100,7 +100,7 @@ function insideOf(type: GraphQLNamedType, schema: GraphQLSchema): GraphQLComposi
   return [...possible, ...possible, ...(overlapping as GraphQLCompositeType[])];
 }
 
-/** The type itself, and abstract types it belongs to. */
+/** The type itself, and its abstract types. */
 function around(type: GraphQLCompositeType, schema: GraphQLSchema): GraphQLCompositeType[] {
   const wider = Object.values(schema.getTypeMap()).filter(
     (each) => isAbstractType(each) && isObjectType(type) && schema.isSubType(each, type),
@@ -116,7 +116,7 @@ function makeField(type: GraphQLCompositeType, depth: number, making: Making): s
   const pool = depth <= 0 ? leaves : all;
   if (pool.length === 0) return [];
   const field = random.pick(pool);
-  // A name for each field of each type keeps most of what is made free of conflicts.
+  // A name for each field of each type avoids most conflicts.
   const alias = random.chance(0.25)
     ? random.hit("alias", `${type.name.toLowerCase()}_${field.name}_${String(making.fields)}: `)
     : "";

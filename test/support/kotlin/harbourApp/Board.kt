@@ -6,7 +6,7 @@ import com.ostrel.harbour.berths.Berth as Place
 import kotlinx.coroutines.flow.map
 import kotlinx.coroutines.flow.toList
 
-/** What the board shows. */
+/** The content of the board. */
 data class Board(val places: List<Place> = emptyList(), val chosen: Place? = null, val tariffs: List<Tariff> = emptyList())
 
 class BoardModel(private val harbour: BerthsConnection) {

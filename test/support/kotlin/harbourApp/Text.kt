@@ -23,7 +23,7 @@ fun turns(table: TideTable): List<String> {
     return tides.map { "$day ${it.at} ${it.kind} ${it.level}" }
 }
 
-/** Something with a note of its own, which is none of the harbour's. */
+/** A class with a note of its own, which is not the harbour's. */
 class Slip(val note: String, val draught: Int)
 
 fun Slip.told(): String = note + draught

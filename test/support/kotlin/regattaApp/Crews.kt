@@ -25,7 +25,7 @@ import com.ostrel.regatta.fleet.withdraw
 import com.ostrel.regatta.wire.Sent
 import com.ostrel.regatta.wire.sent
 
-/** A component that takes what a fragment selects. */
+/** A component with a fragment. */
 fun hull(part: HullPart): String = "${part.sailNumber} ${part.classValue.text} ${part.colour}"
 
 fun person(part: NamedPart): String = "${part.name} (${part.id}), born ${part.born}"

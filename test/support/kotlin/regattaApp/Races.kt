@@ -6,7 +6,7 @@ import com.ostrel.regatta.wire.sent
 import kotlinx.coroutines.flow.Flow
 import kotlinx.coroutines.flow.map
 
-/** What the list of races shows. */
+/** The content of the list of races. */
 data class Row(val id: String, val title: String, val colour: String)
 
 class RaceModel(private val fleet: FleetConnection) {

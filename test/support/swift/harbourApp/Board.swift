@@ -2,7 +2,7 @@ import Foundation
 
 typealias Place = Berths.Berth
 
-/// What the board shows.
+/// The content of the board.
 struct Board {
   var places: [Place] = []
   var chosen: Place?

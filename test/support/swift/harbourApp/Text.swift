@@ -22,7 +22,7 @@ func turns(_ table: Berths.TideTable) -> [String] {
   return tides.map { "\(day) \($0.at) \($0.kind) \($0.level)" }
 }
 
-/// Something with a note of its own, which is none of the harbour's.
+/// A type with a note of its own, which is not the harbour's.
 struct Slip {
   var note: String
   var draught: Int

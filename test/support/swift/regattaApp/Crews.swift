@@ -1,4 +1,4 @@
-/// A component that takes what a fragment selects.
+/// A component with a fragment.
 func hull(_ part: Fleet.HullPart) -> String {
   "\(part.sailNumber) \(part.class.rawValue) \(part.colour ?? "plain")"
 }

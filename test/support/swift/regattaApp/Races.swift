@@ -1,4 +1,4 @@
-/// What the list of races shows.
+/// The content of the list of races.
 struct Row: Identifiable {
   let id: String
   let title: String
