@@ -199,7 +199,7 @@ export const length = async (): Promise<number> => {
 
   it("is tried with the language that performs calls, and a program is written in one that can", async () => {
     const tides = await changed("export {};\n");
-    expect((await tides.run(["try", "readTide"])).out).toContain("try: readTide answered 200");
+    expect((await tides.run(["try", "readTide"])).out).toContain("try: readTide responded 200");
     tides.write("rhema.yaml", tides.read("rhema.yaml").replace(/^ {2}app: .*\n/m, ""));
     const { out } = await tides.run(["try", "readTide", "--code", "tried"]);
     expect(out).toContain("-> node tried/read-tide.mjs");

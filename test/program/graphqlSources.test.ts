@@ -172,7 +172,7 @@ describe("an endpoint that gives no schema says why, and what to do", () => {
       (_, response) => response.writeHead(308, { location: "https://elsewhere.test/graphql" }).end(),
       /redirects to `elsewhere.test`[\s\S]*`hosts`/,
     ],
-    ["it takes too long", () => undefined, /did not answer within 0.4 s/],
+    ["it takes too long", () => undefined, /did not respond within 0.4 s/],
     ["it answers something else", (_, response) => response.end('"hello"'), /does not respond like a GraphQL server/],
     [
       "it refuses for a reason of its own",

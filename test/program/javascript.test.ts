@@ -128,7 +128,7 @@ describe("a project without a build step", () => {
     expect(found("answer.field.gone")).toContain("breaking shown.js:2");
     expect(found("ask.parameter.gone")).toEqual(["breaking tides.html:6"]);
     const proof = await project.run(["impact", "--prove", "--judge", "code"]);
-    expect(proof.out).toMatch(/proved: 2 new compile errors, 2 explained by a change/);
+    expect(proof.out).toMatch(/compile check: 2 new compile errors, 2 explained by a change/);
     expect(proof.out).toContain("does not compile  shown.js:2:77");
   });
 

@@ -40,7 +40,7 @@ describe("try", () => {
     const project = demoProject();
     const { code, out, err } = await project.run(["try", "reserveBerth", "berthId=N-07", "body.crew=3"]);
     expect([code, err]).toEqual([0, ""]);
-    expect(out).toMatch(/^try: reserveBerth answered 201 in \d+ ms, by the stand-in\n/);
+    expect(out).toMatch(/^try: reserveBerth responded 201 in \d+ ms, from the stand-in\n/);
     expect(out).toContain("  POST /berths/berths/N-07/reservations\n    authorization: (hidden)\n");
     expect(out).toContain('"crew": 3');
     expect(out).toMatch(/sample values used for body\.vesselId, body\.arrival, body\.departure/);
@@ -172,7 +172,7 @@ describe("try", () => {
       const { code, out } = await project.run(["try", asked, "--code", "samples"]);
       expect([code, out.split(",")[0]]).toEqual([0, `try: samples/get-${way}.mjs written`]);
       expect((await project.run(["try", name])).out).toMatch(
-        new RegExp(`^try: ${name} answered 200 [^]*\\n  ${way}\\n$`),
+        new RegExp(`^try: ${name} responded 200 [^]*\\n  ${way}\\n$`),
       );
     }
   });

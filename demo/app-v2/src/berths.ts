@@ -42,7 +42,7 @@ export async function reserveFirstFree(berths: BerthsConnection, day: string): P
       case 422:
         return [(error.body.errors ?? []).map((each) => each.message).join(", ")];
       default:
-        return [`the desk does not answer: ${error.status}`];
+        return [`the desk does not respond: ${error.status}`];
     }
   }
 }

@@ -18,7 +18,7 @@ interface InitFlags {
 export function addInit(line: CommandLine): void {
   line.program
     .command("init [source...]")
-    .description("find contracts, test them and write rhema.yaml; asks what it cannot find out")
+    .description("find contracts, test them and write rhema.yaml; asks for what it cannot find")
     .option("--from <source>", "a file, folder, URL or GraphQL endpoint, or name=source; repeatable", collected, [])
     .option("--run <command>", "a command that prints a contract, or name=command; repeatable", collected, [])
     .option("--header <text>", 'header for URLs: "authorization: Bearer ${NAME}"; repeatable', collected, [])
@@ -26,7 +26,7 @@ export function addInit(line: CommandLine): void {
     .option("--into <folder>", "output folder of the SDK")
     .addOption(new Option("--language <word>", "language of the SDK").choices(languages.map(({ id }) => id)))
     .option("--no-scripts", "do not change package.json")
-    .option("--yes", "ask nothing, and use what is found")
+    .option("--yes", "use what is found, without questions")
     .action(async (sources: string[], flags: InitFlags) => {
       const { initCommand } = await import("../commands/init.js");
       const options = {

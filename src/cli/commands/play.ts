@@ -110,7 +110,7 @@ export async function startPlay(terminal: Terminal, globals: GlobalOptions, opti
         const texts = new ShownTexts((document) => error.texts.get(document));
         terminal.note([
           ...error.problems.flatMap((each) => renderProblem(each, texts, paint)),
-          paint.warn("  played as before"),
+          paint.warn("  the previous contracts stay in use"),
         ]);
       }
       return project;

@@ -19,7 +19,7 @@ const checkedStates = {
   ...states,
   new: "was never pulled",
   changed: "the origin changed; the copy stays",
-  failed: "cannot be asked",
+  failed: "cannot be reached",
 } as const;
 
 export interface PullCommandOptions {

@@ -229,9 +229,9 @@ function report(
   const took = `in ${elapsedMs.toFixed(0)} ms`;
   const status = exchange?.status === undefined ? "" : ` ${String(exchange.status)}`;
   const head = outcome.ok
-    ? paint.good(`try: ${call.name} answered${status} ${took}, by ${by}`)
+    ? paint.good(`try: ${call.name} responded${status} ${took}, from ${by}`)
     : paint.bad(
-        `try: ${call.name} failed${status === "" ? ` (${String(outcome.failure.status)})` : status} ${took}, by ${by}`,
+        `try: ${call.name} failed${status === "" ? ` (${String(outcome.failure.status)})` : status} ${took}, from ${by}`,
       );
   return [
     head,

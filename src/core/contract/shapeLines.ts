@@ -45,7 +45,7 @@ export function shapeLines(shape: Shape): string[] {
 
 /** Returns a field as "name?: type, default 5". */
 export function fieldLine(field: Field): string {
-  const face = field.face === "answer" ? ", only answered" : field.face === "request" ? ", only sent" : "";
+  const face = field.face === "answer" ? ", in responses only" : field.face === "request" ? ", in requests only" : "";
   const fallback = field.default === undefined ? "" : `, ${JSON.stringify(field.default)} when absent`;
   return `${field.name}${field.required ? "" : "?"}: ${typeText(field.type)}${face}${fallback}`;
 }

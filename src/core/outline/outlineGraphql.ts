@@ -120,7 +120,7 @@ function detailOfField(
         (argument) =>
           `argument ${argument.name}: ${String(argument.type)}${argument.defaultValue === undefined ? "" : ` = ${JSON.stringify(argument.defaultValue)}`}`,
       ),
-      `answers ${String(field.type)}`,
+      `returns ${String(field.type)}`,
     ],
     use: useOf(places),
     places: distinctPlaces(places),

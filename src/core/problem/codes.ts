@@ -19,7 +19,7 @@ const meanings = {
   "init.ended": {
     title: "The questions of `rhema init` were cancelled",
     why: "Nothing was written.",
-    fix: "Run it again, or give the answers as options.",
+    fix: "Run the command again, or set everything with options.",
   },
   "init.language": {
     title: "The project uses a language that has no SDK yet",

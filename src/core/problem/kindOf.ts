@@ -8,6 +8,6 @@ export function kindOf(value: unknown): string {
   if (value === undefined) return "missing";
   if (Array.isArray(value)) return "a list";
   if (typeof value === "object") return "an object";
-  if (typeof value === "string") return `the text ${JSON.stringify(value.slice(0, 40))}`;
+  if (typeof value === "string") return `the string ${JSON.stringify(value.slice(0, 40))}`;
   return `the ${typeof value} ${JSON.stringify(value)}`;
 }

@@ -77,8 +77,8 @@ export function renderProof(
   const errors = impacts.flatMap((impact) => impact.changes.flatMap((change) => change.errors ?? []));
   const headline =
     errors.length + unexplained.length === 0
-      ? "proved: your app compiles against the new SDK as before"
-      : `proved: ${counted(errors.length + unexplained.length, "new compile error")}, ${String(errors.length)} explained by a change`;
+      ? "compile check: your app compiles against the new SDK as before"
+      : `compile check: ${counted(errors.length + unexplained.length, "new compile error")}, ${String(errors.length)} explained by a change`;
   const rows = ["", paint.strong(headline)];
   if (unexplained.length > 0) rows.push("  errors that no change explains", ...errorRows(unexplained, texts, paint));
   if (before.length > 0)

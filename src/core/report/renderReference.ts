@@ -31,7 +31,7 @@ export function renderChangeReference(languages: readonly Language[]): string {
     "Each change between two contracts has one of these codes, and two verdicts:\n\n" +
     "- **your code**: source that was written for the old SDK, compiled with the new one.\n" +
     "- **released apps**: apps with the old SDK, with the new server.\n\n" +
-    "`ask` stands for requests and `answer` for responses, which are rated separately. A contract that says the same\n" +
+    "`ask` stands for requests and `answer` for responses, which are rated separately. A contract that means the same\n" +
     "in another way is not a change: another spelling of null, another OpenAPI version, a schema moved behind a\n" +
     "reference, another order.\n\n" +
     `The columns with the name of a language rate the example for source in it, with its default settings.${judging}\n\n` +

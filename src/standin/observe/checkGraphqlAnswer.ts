@@ -200,7 +200,7 @@ const fitsScalar: Readonly<Record<string, readonly [string, (value: unknown) => 
   Float: ["a number", (value) => typeof value === "number"],
   String: ["text", (value) => typeof value === "string"],
   Boolean: ["true or false", (value) => typeof value === "boolean"],
-  ID: ["text or an integer", (value) => typeof value === "string" || Number.isInteger(value)],
+  ID: ["a string or an integer", (value) => typeof value === "string" || Number.isInteger(value)],
 };
 
 function checkLeaf(type: GraphQLOutputType, value: unknown, { path, found }: Walk): void {

@@ -44,7 +44,7 @@ export function graphqlJudge(schema: GraphQLSchema, texts?: ReadonlyMap<string, 
     const { document, errors } = read(asked.query);
     const operation = document && getOperationAST(document, asked.operationName);
     if (!document || errors.length > 0 || !operation) {
-      const said = errors.length > 0 ? errors : ["the document holds no operation of that name"];
+      const said = errors.length > 0 ? errors : ["the document has no operation with that name"];
       return {
         operation: operation ? labelOf(operation) : undefined,
         disagreements: said.map((each) => `request: ${each}`),

@@ -113,7 +113,7 @@ function without(headers: Headers, names: readonly string[]): Headers {
 
 /** Why there is no response, for the developer of the app. */
 function unreachable(origin: string, error: unknown): string {
-  const code = error instanceof Error && "code" in error ? String(error.code) : "no answer";
+  const code = error instanceof Error && "code" in error ? String(error.code) : "no response";
   return /CERT|SIGNATURE|SELF_SIGNED/.test(code)
     ? `The certificate of ${origin} is not trusted (${code}); NODE_EXTRA_CA_CERTS can name a file with one that is.`
     : code.startsWith("HPE_")

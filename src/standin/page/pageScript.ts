@@ -75,7 +75,7 @@ function operationView(contract, sample) {
           result.hidden = false;
         }
       } catch (error) {
-        said.textContent = error.name === "AbortError" ? "no answer" : error.message;
+        said.textContent = error.name === "AbortError" ? "no response" : error.message;
       }
       clearTimeout(timer);
       send.disabled = false;
@@ -124,13 +124,13 @@ function callView(call) {
     make("span", { className: "end" }, (call.operation && call.contract ? call.operation + ", " : "") + Math.round(call.ms) + " ms, " + new Date(call.at).toLocaleTimeString()));
   const view = make("details", {}, head);
   view.dataset.fits = String(fits);
-  const complaints = [...call.misfits.map((each) => "The request: " + each), ...call.faults.map((each) => "The answer: " + each)];
+  const complaints = [...call.misfits.map((each) => "The request: " + each), ...call.faults.map((each) => "The response: " + each)];
   if (complaints.length > 0) view.append(make("ul", { className: tone }, ...complaints.map((each) => make("li", {}, each))));
   else view.append(make("p", { className: "quiet" }, "Request and response match the contract."));
   view.addEventListener("toggle", () => {
     if (view.open && !view.dataset.filled) {
       view.dataset.filled = "yes";
-      view.append(...shownPart("Request", call.request), ...shownPart("Answer", call.answer));
+      view.append(...shownPart("Request", call.request), ...shownPart("Response", call.answer));
     }
   });
   return view;
@@ -176,7 +176,7 @@ function listen() {
   events.addEventListener("open", () => { byId("state").textContent = "Live at " + location.host; load(); });
   events.addEventListener("message", ({ data }) => addCall(JSON.parse(data)));
   events.addEventListener("reload", load);
-  events.addEventListener("error", () => { byId("state").textContent = "The stand-in does not answer; waiting for it"; });
+  events.addEventListener("error", () => { byId("state").textContent = "The stand-in server does not respond. Waiting for it."; });
 }
 
 byId("search").addEventListener("input", filterOperations);

@@ -32,7 +32,7 @@ export function pageText(nonce: string): string {
 <section aria-labelledby="calls-title">
 <h2 id="calls-title">Last requests</h2>
 <label class="search"><input id="only" type="checkbox"> only mismatches</label>
-<p id="none" class="quiet">Nothing was called yet. Send a sample, or point your app at this address.</p>
+<p id="none" class="quiet">No requests yet. Send a sample, or point your app at this address.</p>
 <div id="calls" aria-live="polite"></div>
 </section>
 </main>

@@ -58,7 +58,7 @@ export function pinOf(project: Project, contract: string): SourceText | undefine
 /** The committed texts: the pin that the SDK was made from, otherwise the contract's own files, if it had any. */
 function sideAt(project: Project, contract: string, name: string): SideTexts | undefined {
   const revision = new Revision(project.root, name);
-  project.trace(() => `asked git for what was committed at ${name}`);
+  project.trace(() => `read the contract from git at ${name}`);
   const pinned = pinAt(project, revision, contract);
   if (pinned) return { texts: [pinned.pin], label: name, operations: pinned.operations };
   const sources = sourceList(project.configuration.contracts[contract] ?? { from: [] }).filter((each) => !isUrl(each));

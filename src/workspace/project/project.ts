@@ -52,7 +52,7 @@ export function outputFolder(project: Project, sdk: string, into: string): strin
       [
         problem("path.outside", message, {
           place,
-          hint: `Choose a folder below the one that holds ${project.configName}.`,
+          hint: `Choose a folder below the folder of ${project.configName}.`,
         }),
       ],
       exitCodes.usage,

@@ -86,7 +86,7 @@ function notReached(
   { first, timeoutMs, failed }: { readonly first: URL; readonly timeoutMs: number; readonly failed: Failed },
 ): Fetched {
   if (error instanceof Error && error.name === "TimeoutError")
-    return failed(`did not answer within ${String(timeoutMs / 1000)} s`, "Try again, or check the address.");
+    return failed(`did not respond within ${String(timeoutMs / 1000)} s`, "Try again, or check the address.");
   return unreachable(error, first)
     ? failed(`cannot be reached: no server listens at ${first.host}`, "Start the server, or check the port.")
     : failed("cannot be reached", "Check the address, and that the server is running.");

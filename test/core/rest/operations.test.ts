@@ -140,7 +140,7 @@ describe("auth and servers", () => {
     ]);
     expect(problems.map((each) => each.message)).toEqual([
       "The auth scheme `odd` is not a valid scheme; calls do not use it.",
-      'An item must be an object, but is the text "junk".',
+      'An item must be an object, but is the string "junk".',
     ]);
     expect(contract.servers).toEqual([
       { url: "https://{where}.example.test", variables: new Map([["where", { default: "north" }]]) },

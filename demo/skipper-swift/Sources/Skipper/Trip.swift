@@ -26,7 +26,7 @@ struct Trip {
     } catch {
       switch error {
       case .conflict(let failure): return "taken by \(failure.body?.conflictsWith ?? "another")"
-      case .other(let failure): return "no answer: \(failure.mishap)"
+      case .other(let failure): return "no response: \(failure.mishap)"
       default: return error.description
       }
     }

@@ -17,7 +17,7 @@ export const answerFieldNowOptional = rule("field", "answer.field.now-optional",
           verdict: before.type.nullable && !tellsAbsentFromNull ? verdicts.harmless : verdicts.bothBreak,
           spares: ["shows", "compares"],
           isOfNull: true,
-          hint: "Handle its absence where it is read.",
+          hint: "Handle its absence wherever your code reads it.",
         }
       : undefined,
 });

@@ -14,7 +14,7 @@ export const answerFieldRenamed = rule("field", "answer.field.renamed", {
       ? {
           message: `\`${subject}\` was removed; it may have been renamed to \`${successor.name}\`.`,
           verdict: before.required || isGraphql ? verdicts.bothBreak : verdicts.codeBreaks,
-          hint: `Use \`${successor.name}\` if it says the same.`,
+          hint: `Use \`${successor.name}\` if it means the same.`,
         }
       : undefined,
 });

@@ -19,7 +19,7 @@ export const answerNullGained = rule("value", "answer.null.gained", {
           spares: ["shows", "compares"],
           // For a field: the items of a list may be null whatever the list is.
           isOfNull: point.mayBeAbsent !== undefined,
-          hint: "Handle null where it is read.",
+          hint: "Handle null wherever your code reads it.",
         }
       : undefined,
 });

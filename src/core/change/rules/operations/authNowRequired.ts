@@ -26,7 +26,7 @@ export const authNowRequired = rule("auth", "auth.now-required", {
       message: isNew
         ? `${subject} now needs auth: ${wanted}.`
         : isNarrowed
-          ? `${subject} takes fewer kinds of auth than before: ${wanted}.`
+          ? `${subject} accepts fewer kinds of authentication than before: ${wanted}.`
           : `${subject} needs other auth than before: ${wanted}.`,
       verdict: isNarrowed ? verdicts.appsBreak : verdicts.bothBreak,
       hint: "Supply the credential on the connection.",

@@ -5,7 +5,7 @@ import { verdicts } from "../../verdict.js";
 export const operationPagesGone = rule("paging", "operation.pages.gone", {
   meaning: {
     title: "A list no longer has pages",
-    example: "`listBerths` lost its cursor",
+    example: "`listBerths` no longer has a cursor",
     code: "breaking: the function for all pages was removed",
     apps: "compatible",
   },

@@ -17,7 +17,7 @@ export const serverElsewhere = rule("servers", "server.elsewhere", {
     return {
       message: `${isOwn ? subject : "The contract"} now sends calls to \`${to.origin ?? ""}${to.path}\` instead of ${was}.`,
       verdict: suppliesBaseUrl && !isOwn ? verdicts.harmless : verdicts.bothBreak,
-      hint: "Look at who answers there, and name the address in the connection when it is meant.",
+      hint: "Check who runs that server. If the address is right, set it on the connection.",
     };
   },
 });

@@ -12,12 +12,12 @@ export const askParameterGone = rule("parameter", "ask.parameter.gone", {
   find: ({ owner, before, after, successor, isGraphql }) => {
     if (!before || after || successor) return undefined;
     const what = isGraphql
-      ? `\`${owner}\` no longer takes the argument \`${before.name}\`.`
-      : `${owner} no longer takes the ${before.in ?? ""} parameter \`${before.name}\`.`;
+      ? `\`${owner}\` no longer accepts the argument \`${before.name}\`.`
+      : `${owner} no longer accepts the ${before.in ?? ""} parameter \`${before.name}\`.`;
     return {
       message: what,
       verdict: isGraphql ? verdicts.bothBreak : verdicts.codeBreaksAppsRisky,
-      hint: "Drop the argument.",
+      hint: "Remove the argument.",
     };
   },
 });

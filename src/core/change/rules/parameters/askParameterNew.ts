@@ -13,8 +13,8 @@ export const askParameterNew = rule("parameter", "ask.parameter.new", {
     !before && after && !after.required
       ? {
           message: isGraphql
-            ? `\`${owner}\` now takes the argument \`${after.name}\`.`
-            : `${owner} now takes the ${after.in ?? ""} parameter \`${after.name}\`.`,
+            ? `\`${owner}\` now accepts the argument \`${after.name}\`.`
+            : `${owner} now accepts the ${after.in ?? ""} parameter \`${after.name}\`.`,
           verdict: takesArgumentsByPlace && !isGraphql ? verdicts.codeRisky : verdicts.harmless,
           coordinates: [],
         }

@@ -15,7 +15,7 @@ export const askNullLost = rule("value", "ask.null.lost", {
       ? {
           message: `\`${point.subject}\` can no longer be sent as null.`,
           verdict: verdicts.bothBreak,
-          hint: "Leave it out, or send a value.",
+          hint: "Omit it, or send a value.",
         }
       : undefined,
 });

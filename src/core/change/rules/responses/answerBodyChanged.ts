@@ -4,7 +4,7 @@ import { verdicts } from "../../verdict.js";
 /** A success must stay a success with the same body. */
 export const answerBodyChanged = rule("status", "answer.body.changed", {
   meaning: {
-    title: "A successful response gained or lost its body",
+    title: "A successful response has a body now, or no longer has one",
     example: "200 with a body became 204",
     code: "breaking",
     apps: "breaking",

@@ -16,7 +16,7 @@ export const typeNameGone = rule("name", "type.name.gone", {
         message: `The type \`${before}\` was removed; the SDK invented its name for an unnamed type.`,
         verdict: verdicts.codeBreaks,
         isUnpromised: true,
-        hint: "Give the shape a name in the contract, or take its type from the type around it.",
+        hint: "Name the type in the contract, or derive it from the type that contains it.",
       };
     return {
       message: `The type \`${before}\` was removed: no call uses it.`,

@@ -25,7 +25,7 @@ class Trip(private val berths: BerthsConnection, private val passages: PassagesC
         } catch (failure: ReserveBerthFailure) {
             when (failure) {
                 is ReserveBerthFailure.Conflict -> "taken by ${failure.body?.conflictsWith}"
-                is ReserveBerthFailure.Other -> "no answer: ${failure.mishap}"
+                is ReserveBerthFailure.Other -> "no response: ${failure.mishap}"
                 else -> failure.message.orEmpty()
             }
         }
